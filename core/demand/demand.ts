@@ -1,0 +1,51 @@
+import type { Reckoning } from '../lane/reckoning.ts';
+
+/**
+ * Units a month one may expect to sell (economics, section 10): typed, a share of the market, or a split among the offers
+ * near one's own price. Every rival's price includes delivery. Sets `units` (NaN where blank) and, with a reason, 0 where
+ * the offer is not in the running.
+ */
+export function reckonDemand(r: Reckoning): void {
+  const d = r.doc.demand;
+  if (d === null) r.blank('demand');
+  if (r.units$ === r.units$) {
+    r.units = r.units$;
+    return;
+  }
+  if (d === null) {
+    r.units = Number.NaN;
+  } else if (d.kind === 'typed') {
+    r.units = d.units;
+    r.trace?.line('demand', r.units, 'units', [['units', d.units, 'pieces', 'demand']]);
+  } else if (d.kind === 'marketShare') {
+    r.units = d.marketUnits * d.share;
+    r.trace?.line('demand', r.units, 'marketUnits * share', [['marketUnits', d.marketUnits, 'pieces', 'demand.marketUnits'], ['share', d.share, 'share', 'demand.share']]);
+  } else {
+    let floor = r.gross;
+    for (let i = 0; i < d.rivals.length; i++) floor = Math.min(floor, d.rivals[i] as number);
+    const limit = floor * (1 + d.band) + 1e-9;
+    let running = 0;
+    for (let i = 0; i < d.rivals.length; i++) if ((d.rivals[i] as number) <= limit) running++;
+    if (r.gross !== r.gross) r.units = Number.NaN;
+    else if (r.gross <= limit) r.units = (d.listingUnits * d.variationShare * (1 - d.retailArmShare)) / (running + 1);
+    else {
+      r.units = 0;
+      r.notice('outOfTheRunning', 'price', { rivals: running });
+    }
+    r.trace?.line('demand', r.units, 'listingUnits * variationShare * (1 - retailArmShare) / (rivalsInTheRunning + 1)', [
+      ['listingUnits', d.listingUnits, 'pieces', 'demand.listingUnits'], ['variationShare', d.variationShare, 'share', 'demand.variationShare'],
+      ['retailArmShare', d.retailArmShare, 'share', 'demand.retailArmShare'], ['rivalsInTheRunning', running, 'number', 'demand.rivals'],
+    ]);
+  }
+}
+
+/** A season as an index with mean 1: each of the twelve values over their mean. */
+export function seasonIndex(season: readonly number[]): number[] {
+  const mean = season.reduce((a, b) => a + b, 0) / season.length;
+  return season.map((v) => v / mean);
+}
+
+/** Expected units in a calendar month (1 to 12): the yearly average times the season's index. */
+export function unitsInMonth(units: number, season: readonly number[] | null, month: number): number {
+  return season === null ? units : units * (seasonIndex(season)[month - 1] ?? 1);
+}

@@ -1,0 +1,87 @@
+import type { Reckoning } from '../lane/reckoning.ts';
+import type { FeeBase, Referral } from '../lane/rates.ts';
+import { clamp, within } from '../money/money.ts';
+
+/** The amount a fee is charged on (economics, section 2), per unit, sales currency. */
+export function feeBase(r: Reckoning, base: FeeBase): number {
+  return base === 'item' ? r.itemPrice : base === 'gross' ? r.gross : base === 'net' ? r.netBase : r.buyerPays;
+}
+
+/** Referral fee before rounding and bounds: `whole` applies the first tier that holds the amount to all of it, `sliced` each to its slice. */
+export function referralBeforeBounds(rule: Referral, base: number): number {
+  const tiers = rule.tiers;
+  if (rule.mode === 'whole') {
+    for (let i = 0; i < tiers.length; i++) {
+      const t = tiers[i] as Referral['tiers'][number];
+      if (t.upTo === null || within(base, t.upTo)) return t.pct * base;
+    }
+  }
+  let fee = 0;
+  let from = 0;
+  for (let i = 0; i < tiers.length; i++) {
+    const t = tiers[i] as Referral['tiers'][number];
+    if (t.upTo === null || base <= t.upTo) return fee + t.pct * (base - from);
+    fee += t.pct * (t.upTo - from);
+    from = t.upTo;
+  }
+  return fee;
+}
+
+/** Referral, item and payment fee; sets them on `r`, each rounded once, per unit, sales currency, net of VAT. */
+export function reckonSaleFees(r: Reckoning): void {
+  const doc = r.doc;
+  const typed = doc.typed;
+  let card = doc.rates.marketplace;
+  r.referral = r.itemFee = r.payment = 0;
+  r.bendReferralMin = r.bendReferralMax = 0;
+  if (card !== null && card.currency !== doc.currency) {
+    r.problem('cardCurrency', 'referral', 'rates.marketplace', { marketplace: card.marketplace, card: card.currency, currency: doc.currency });
+    r.referral = r.itemFee = r.payment = Number.NaN;
+    card = null;
+  }
+  const category = card === null || doc.product.category === null ? null : (card.categories.find((c) => c.key === doc.product.category) ?? null);
+
+  if (!doc.referralApplies) r.referral = 0;
+  else if (typed.referralPct !== null) {
+    const base = category === null ? r.gross : feeBase(r, category.referral.base);
+    r.referral = r.fee(typed.referralPct * base);
+    r.trace?.line('referral', r.referral, 'round(pct * base)', [['pct', typed.referralPct, 'share', 'typed.referralPct'], ['base', base, 'money', '']]);
+  } else if (r.referral !== r.referral) {
+    // the card is in another currency: said above
+  } else if (card === null) {
+    r.referral = r.problem('noMarketplaceCard', 'referral', 'rates.marketplace', { marketplace: doc.marketplace || '—', country: doc.country });
+  } else if (doc.product.category === null) {
+    r.blank('referral');
+  } else if (category === null) {
+    r.referral = r.problem('categoryNotOnCard', 'referral', 'product.category', { marketplace: card.marketplace, category: doc.product.category });
+  } else {
+    const rule = category.referral;
+    const base = feeBase(r, rule.base);
+    const raw = referralBeforeBounds(rule, base);
+    if (rule.min !== null) r.bendReferralMin = raw - rule.min;
+    if (rule.max !== null) r.bendReferralMax = raw - rule.max;
+    r.referral = r.fee(clamp(raw, rule.min, rule.max));
+    r.trace?.line('referral', r.referral, rule.mode === 'whole' ? 'round(clamp(pct * base, min, max))' : 'round(clamp(sum(pct * slice), min, max))', [
+      ['category', category.name, 'text', 'product.category'],
+      ['pct', rule.mode === 'whole' ? (base > 0 ? raw / base : 0) : null, 'share', 'rates.marketplace'],
+      ['tiers', rule.tiers.map((t) => `${+(t.pct * 100).toFixed(4)} %${t.upTo === null ? '' : ` ≤ ${t.upTo}`}`).join(' · '), 'text', 'rates.marketplace'],
+      ['base', base, 'money', ''], ['min', rule.min, 'money', 'rates.marketplace'], ['max', rule.max, 'money', 'rates.marketplace'],
+    ]);
+  }
+
+  if (typed.itemFee !== null || card !== null) {
+    const fee = typed.itemFee ?? category?.itemFee ?? card?.itemFee ?? 0;
+    r.itemFee = Math.floor(fee * r.power + 0.5 + 1e-7) / r.power;
+    r.trace?.line('itemFee', r.itemFee, 'round(fee)', [['fee', fee, 'money', typed.itemFee !== null ? 'typed.itemFee' : 'rates.marketplace']]);
+  }
+  if (typed.paymentPct !== null || typed.paymentFixed !== null || card?.payment) {
+    const pct = typed.paymentPct ?? card?.payment?.pct ?? 0;
+    const fixed = typed.paymentFixed ?? card?.payment?.fixed ?? 0;
+    const base = feeBase(r, card?.payment?.base ?? 'gross');
+    r.payment = r.fee(pct * base + fixed);
+    r.trace?.line('payment', r.payment, 'round(pct * base + fixed)', [
+      ['pct', pct, 'share', typed.paymentPct !== null ? 'typed.paymentPct' : 'rates.marketplace'], ['base', base, 'money', ''],
+      ['fixed', fixed, 'money', typed.paymentFixed !== null ? 'typed.paymentFixed' : 'rates.marketplace'],
+    ]);
+  }
+}

@@ -1,0 +1,166 @@
+import type { Reckoning } from '../lane/reckoning.ts';
+import { netOf } from '../lane/reckoning.ts';
+import type { Component, Quote, RetailPurchase } from '../lane/schema.ts';
+
+/** Bought units per sold unit of a component (`k`). */
+export function packRatio(c: Component): number {
+  return c.unitsInSoldPack / c.unitsInBoughtPack;
+}
+
+/** Index of the price break that rates an order of `bought` units: the highest minQty not above it; -1 where none is. */
+export function priceBreakAt(quote: Quote, bought: number): number {
+  let at = -1;
+  for (let i = 0; i < quote.priceBreaks.length; i++) {
+    if ((quote.priceBreaks[i] as { minQty: number }).minQty <= bought + 1e-9) at = i;
+    else break;
+  }
+  return at;
+}
+
+/**
+ * What the goods cost (economics, section 3), net of VAT, per unit sold, in the sales currency.
+ * Sets goods, buyingCosts, cashback to come and the VAT on the purchase.
+ *
+ * Decisions: an order quantity that is not typed is 1 where the supplier ships or the goods are bought retail; else the
+ * goods are blank. Charges per order carry no VAT of their own. paySpread falls on the goods whatever their currency.
+ */
+export function reckonGoods(r: Reckoning): void {
+  const doc = r.doc;
+  r.buyingCosts = 0;
+  if (doc.goods === 'none') {
+    r.quantity = doc.orderQuantity ?? (doc.method === 'supplierShips' ? 1 : Number.NaN);
+    r.goods = 0;
+    r.trace?.line('goods', 0, '0', []);
+    return;
+  }
+  const retailOnly = doc.goods !== null && allRetail(doc.goods);
+  r.quantity = doc.orderQuantity ?? (doc.method === 'supplierShips' || retailOnly ? 1 : Number.NaN);
+  if (doc.goods === null) {
+    r.blank('goods');
+    r.goods = Number.NaN;
+    return;
+  }
+  let goods = 0;
+  let perOrder = 0;
+  for (let i = 0; i < doc.goods.length; i++) {
+    const c = doc.goods[i] as Component;
+    const k = c.unitsInSoldPack / c.unitsInBoughtPack;
+    if (c.source.kind === 'quote') {
+      goods += quotedGoods(r, c.source, i, k);
+      let charges = 0;
+      for (let j = 0; j < c.source.perOrder.length; j++) charges += (c.source.perOrder[j] as { amount: number }).amount;
+      if (charges !== 0) perOrder += charges * r.fx(c.source.currency, 'goods');
+    } else goods += retailGoods(r, c.source, i, k);
+  }
+  r.goods = goods;
+  r.buyingCosts = (perOrder === 0 ? 0 : perOrder / r.quantity) + (doc.buyingSpread === 0 ? 0 : doc.buyingSpread * goods);
+  r.trace?.line('buyingCosts', r.buyingCosts, 'chargesPerOrder / orderQuantity + buyingSpread * goods', [
+    ['chargesPerOrder', perOrder, 'money', 'goods'], ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
+    ['buyingSpread', doc.buyingSpread, 'share', 'buyingSpread'], ['goods', goods, 'money', ''],
+  ]);
+}
+
+function allRetail(goods: readonly Component[]): boolean {
+  for (let i = 0; i < goods.length; i++) if ((goods[i] as Component).source.kind !== 'retail') return false;
+  return true;
+}
+
+/** `(unitPrice(B) + extras) * k`, net of VAT. */
+function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
+  const doc = r.doc;
+  if (q.validUntil !== null && doc.date > q.validUntil)
+    r.notice('quoteExpired', `goods.${index}.source.validUntil`, { supplier: q.supplier || '—', date: q.validUntil });
+  const bought = r.quantity * k;
+  const overridden = r.component$ === index;
+  let unitPrice: number | null = r.unitPrice$;
+  let at = -1;
+  if (bought !== bought) {
+    // The quantity is blank: a quote with a single price still has no order to be checked against.
+    r.blank('goods');
+    return Number.NaN;
+  }
+  at = priceBreakAt(q, bought);
+  if (at < 0)
+    return r.problem('underFirstBreak', 'goods', 'orderQuantity', { minQty: q.priceBreaks[0]?.minQty ?? 0, bought });
+  if (bought < q.minimumOrder - 1e-9)
+    return r.problem('underMinimumOrder', 'goods', 'orderQuantity', { minimum: q.minimumOrder, bought });
+  if (!overridden) unitPrice = (q.priceBreaks[at] as { unitPrice: number | null }).unitPrice;
+  if (unitPrice === null) {
+    r.blank('goods');
+    return Number.NaN;
+  }
+  let extras = 0;
+  for (let j = 0; j < q.extras.length; j++) extras += (q.extras[j] as { amount: number }).amount;
+  const fx = r.fx(q.currency, 'goods');
+  const net = netOf(unitPrice + extras, q) * k * fx;
+  r.landVat(net, q);
+  r.trace?.line('goods', net, q.vat === 'included' ? '(unitPrice + extras) / (1 + vatRate) * packRatio * exchangeRate' : '(unitPrice + extras) * packRatio * exchangeRate', [
+    ['unitPrice', unitPrice, 'number', `goods.${index}.source.priceBreaks.${at}.unitPrice`],
+    ['extras', extras, 'number', `goods.${index}.source.extras`],
+    ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
+    ['exchangeRate', fx, 'number', q.currency === doc.currency ? '' : 'rates.exchange'],
+    ['vatRate', q.vatRate, 'share', `goods.${index}.source.vatRate`],
+    ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
+  ]);
+  return net;
+}
+
+/** A retail purchase in the order of section 3: discounts, sales tax, gift cards, cashback, delivery. */
+function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number): number {
+  const doc = r.doc;
+  if (s.validUntil !== null && doc.date > s.validUntil)
+    r.notice('quoteExpired', `goods.${index}.source.validUntil`, { supplier: s.supplier || '—', date: s.validUntil });
+  const p0 = r.component$ === index ? r.unitPrice$ : s.shelfPrice;
+  if (p0 === null) {
+    r.blank('goods');
+    return Number.NaN;
+  }
+  const p1 = afterDiscounts(s, p0);
+  const net1 = netOf(p1, s);
+  const vat1 = s.vat === 'none' ? 0 : net1 * s.vatRate;
+  const salesTax = s.exempt ? 0 : s.salesTax * net1;
+  const p2 = net1 + vat1 + salesTax;
+  const y = s.giftCard === null ? 0 : s.giftCard.part;
+  const saving = s.giftCard === null ? 0 : s.giftCard.discount * y * p2;
+  const cb = s.cashback;
+  const cashback = cb === null ? 0 : cb.share * (cb.taxCounts ? p2 : net1) * (cb.giftCardsCount ? 1 : 1 - y);
+  const fx = r.fx(s.currency, 'goods');
+  r.landVat(net1 * k * fx, s);
+  let delivery = 0;
+  if (s.delivery !== null) {
+    const bought = r.quantity * k;
+    const net = (netOf(s.delivery.amount, s.delivery) * r.fx(s.delivery.currency, 'goods')) / bought;
+    r.landVat(net * k, s.delivery);
+    delivery = net;
+  }
+  r.cashback += cashback * k * fx;
+  const net = ((net1 + salesTax - saving - cashback) * fx + delivery) * k;
+  r.trace?.line('goods', net, '((net + salesTax - giftCardSaving - cashback) * exchangeRate + delivery) * packRatio', [
+    ['shelfPrice', p0, 'number', `goods.${index}.source.shelfPrice`],
+    ['afterDiscounts', p1, 'number', `goods.${index}.source.discounts`],
+    ['net', net1, 'number', ''], ['salesTax', salesTax, 'number', `goods.${index}.source.salesTax`],
+    ['giftCardSaving', saving, 'number', `goods.${index}.source.giftCard`],
+    ['cashback', cashback, 'number', `goods.${index}.source.cashback`],
+    ['exchangeRate', fx, 'number', s.currency === doc.currency ? '' : 'rates.exchange'],
+    ['delivery', delivery, 'money', `goods.${index}.source.delivery`],
+    ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
+  ]);
+  return net;
+}
+
+/** The shelf price taken through its discounts: percentages first, unless reordered. Same currency and VAT basis. */
+export function afterDiscounts(s: RetailPurchase, shelfPrice: number): number {
+  let p = shelfPrice;
+  if (s.reordered) {
+    for (let i = 0; i < s.discounts.length; i++) p = discounted(s, i, p);
+    return p;
+  }
+  for (let i = 0; i < s.discounts.length; i++) if (s.discounts[i]?.kind === 'percent') p = discounted(s, i, p);
+  for (let i = 0; i < s.discounts.length; i++) if (s.discounts[i]?.kind === 'coupon') p = discounted(s, i, p);
+  return p;
+}
+
+function discounted(s: RetailPurchase, i: number, p: number): number {
+  const d = s.discounts[i] as RetailPurchase['discounts'][number];
+  return d.kind === 'percent' ? p * (1 - d.share) : Math.max(0, p - d.amount / d.covers);
+}

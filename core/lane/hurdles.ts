@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import { MAX_AMOUNT, share } from '../money/schema.ts';
+import { atLeast, exchangeFactor, within } from '../money/money.ts';
+import { reckon } from './evaluate.ts';
+import { FIGURE_BLANKS } from './lines.ts';
+import type { Figure } from './lines.ts';
+import { Reckoning } from './reckoning.ts';
+import { figureValue, highestCpc, isMoney } from './result.ts';
+import type { LaneDocument } from './schema.ts';
+import { highestPurchaseCost, priceFor } from './solve.ts';
+import type { Target } from './solve.ts';
+
+export const HURDLE_FIGURES = ['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple', 'expectedMonthlyUnits', 'profitPerMonth', 'yearlyReturnOnCash', 'coverMonths', 'gross'] as const satisfies readonly Figure[];
+
+/** A level of one's own. Money levels are in the home currency; `near` is how much of the level may be missing to be near. */
+export const hurdle = z.strictObject({
+  figure: z.enum(HURDLE_FIGURES),
+  bound: z.enum(['atLeast', 'atMost']),
+  level: z.number().min(-MAX_AMOUNT).max(MAX_AMOUNT),
+  near: share.default(0.1),
+});
+export type Hurdle = z.output<typeof hurdle>;
+
+export type Verdict = 'pass' | 'near' | 'fail' | 'unknown';
+export type HurdleResult = {
+  readonly hurdle: Hurdle;
+  /** The level in the currency the figure is in. */
+  readonly level: number | null;
+  readonly value: number | null;
+  readonly verdict: Verdict;
+  /** How much is missing, in the figure's own unit; 0 where it passes. */
+  readonly short: number | null;
+};
+export type Remedy = {
+  readonly price: number | null;
+  readonly unitPrice: number | null;
+  readonly unitPriceCurrency: string;
+  readonly costPerClick: number | null;
+};
+
+const TARGETS = new Set<Figure>(['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple']);
+const r = new Reckoning();
+
+/** Holds a reckoned lane against a hurdle. A figure that is incomplete passes none. */
+function judge(doc: LaneDocument, h: Hurdle, complete: boolean): HurdleResult {
+  const raw = figureValue(r, h.figure);
+  const factor = isMoney(h.figure) ? exchangeFactor(doc.rates.exchange, doc.homeCurrency, doc.currency) : 1;
+  const level = h.level * factor;
+  const value = Number.isFinite(raw) ? raw : null;
+  if (value === null || Number.isNaN(level)) return { hurdle: h, level: Number.isNaN(level) ? null : level, value, verdict: 'unknown', short: null };
+  const passes = h.bound === 'atLeast' ? atLeast(value, level) : within(value, level);
+  const short = passes ? 0 : Math.abs(level - value);
+  const near = short <= h.near * Math.abs(level) + 1e-9;
+  const verdict: Verdict = !complete ? (passes || near ? 'unknown' : 'fail') : passes ? 'pass' : near ? 'near' : 'fail';
+  return { hurdle: h, level, value, verdict, short };
+}
+
+/**
+ * Holds a lane against hurdles: pass, near, fail, or unknown where the figure is unknown, or incomplete and not failing
+ * already (blank costs can only make it worse, but for returns that pay).
+ */
+export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): HurdleResult[] {
+  r.price$ = r.unitPrice$ = r.units$ = Number.NaN;
+  r.component$ = -1;
+  reckon(doc, r);
+  return hurdles.map((h) => judge(doc, h, (r.blanks & FIGURE_BLANKS[h.figure]) === 0));
+}
+
+/** Which price, purchase cost or cost per click alone would clear a hurdle; null where none would or it does not bear on it. */
+export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
+  const none: Remedy = { price: null, unitPrice: null, unitPriceCurrency: doc.currency, costPerClick: null };
+  if (!TARGETS.has(h.figure) || h.bound === 'atMost') return none;
+  const factor = h.figure === 'unitProfit' ? exchangeFactor(doc.rates.exchange, doc.homeCurrency, doc.currency) : 1;
+  if (Number.isNaN(factor)) return none;
+  const target: Target = { figure: h.figure as Target['figure'], value: h.level * factor };
+  const price = priceFor(doc, target);
+  const cost = highestPurchaseCost(doc, target);
+  let costPerClick: number | null = null;
+  if (h.figure === 'unitProfit' || h.figure === 'margin' || h.figure === 'roi' || h.figure === 'marginOnShelfPrice') {
+    r.price$ = r.unitPrice$ = r.units$ = Number.NaN;
+    r.component$ = -1;
+    reckon(doc, r);
+    const profit = target.value * (h.figure === 'unitProfit' ? 1 : h.figure === 'margin' ? r.netRevenue : h.figure === 'roi' ? r.landedCost : r.gross);
+    const cpc = highestCpc(r, profit, true);
+    costPerClick = Number.isFinite(cpc) ? cpc : null;
+  }
+  return { price: price.price, unitPrice: cost.unitPrice, unitPriceCurrency: cost.currency, costPerClick };
+}

@@ -1,0 +1,69 @@
+/** The cost lines of a lane, in the order in which they fill the bar, and the families they belong to. */
+export const LINES = [
+  'outputVat', 'irrecoverableVat', 'feeVat',
+  'goods', 'buyingCosts', 'prep',
+  'freight', 'insurance', 'duty', 'importCharges',
+  'referral', 'itemFee', 'payment', 'surcharges', 'subscription', 'currencyConversion',
+  'fulfilment', 'storage',
+  'returns', 'breakage',
+  'other', 'freeExtra',
+  'adverts',
+] as const;
+export type Line = (typeof LINES)[number];
+
+export const FAMILIES = ['tax', 'goods', 'wayIn', 'marketplace', 'fulfilment', 'returns', 'other', 'adverts'] as const;
+export type Family = (typeof FAMILIES)[number];
+
+/** A line that gives money back (freeExtra) is negative and so netted in its family. */
+export const FAMILY_LINES: Readonly<Record<Family, readonly Line[]>> = {
+  tax: ['outputVat', 'irrecoverableVat', 'feeVat'],
+  goods: ['goods', 'buyingCosts', 'prep'],
+  wayIn: ['freight', 'insurance', 'duty', 'importCharges'],
+  marketplace: ['referral', 'itemFee', 'payment', 'surcharges', 'subscription', 'currencyConversion'],
+  fulfilment: ['fulfilment', 'storage'],
+  returns: ['returns', 'breakage'],
+  other: ['other', 'freeExtra'],
+  adverts: ['adverts'],
+};
+
+/** What may be blank; a bit each, so that a million rows can carry their blanks in one number. */
+export const BLANKS = [
+  'price', 'goods', 'freight', 'duty', 'importVat', 'prep', 'referral', 'fulfilment', 'storage', 'returns', 'adverts',
+  'subscription', 'demand',
+] as const;
+export type Blank = (typeof BLANKS)[number];
+export const BIT = Object.fromEntries(BLANKS.map((b, i) => [b, 1 << i])) as Readonly<Record<Blank, number>>;
+
+export const FIGURES = [
+  'itemPrice', 'gross', 'netRevenue', 'proceeds', 'landedCost', 'landedCash', 'contribution', 'unitProfit',
+  'margin', 'marginOnShelfPrice', 'roi', 'markup', 'priceMultiple',
+  'expectedMonthlyUnits', 'profitPerMonth', 'coverMonths', 'cashCycleDays', 'turnsPerYear', 'yearlyReturnOnCash', 'costOfHolding',
+  'payout', 'recoverableVat', 'cashbackToCome', 'cifValue', 'customsValue', 'importVat',
+  'adCostPerAdSale', 'acos', 'tacos', 'breakEvenAcos', 'highestCpc', 'highestCpcBlended', 'lowestConversion', 'lowestConversionBlended',
+] as const;
+export type Figure = (typeof FIGURES)[number];
+
+const landed = BIT.goods | BIT.freight | BIT.duty | BIT.importVat | BIT.prep;
+const proceeds = BIT.price | BIT.referral | BIT.fulfilment | BIT.storage | BIT.subscription;
+// The payout, and with it the cost of converting it, reads returns.
+const contribution = landed | proceeds | BIT.returns;
+const profit = contribution | BIT.adverts;
+
+/** The blanks that make a figure incomplete. */
+export const FIGURE_BLANKS: Readonly<Record<Figure, number>> = {
+  itemPrice: BIT.price, gross: BIT.price, netRevenue: BIT.price,
+  proceeds, landedCost: landed, landedCash: landed, contribution, unitProfit: profit,
+  margin: profit, marginOnShelfPrice: profit, roi: profit, markup: landed | BIT.price, priceMultiple: BIT.price | BIT.goods,
+  expectedMonthlyUnits: BIT.demand, profitPerMonth: profit | BIT.demand, coverMonths: BIT.demand,
+  cashCycleDays: BIT.demand, turnsPerYear: BIT.demand, yearlyReturnOnCash: profit | BIT.demand, costOfHolding: landed | BIT.demand,
+  payout: proceeds | BIT.returns, recoverableVat: landed, cashbackToCome: BIT.goods,
+  cifValue: BIT.goods | BIT.freight, customsValue: BIT.goods | BIT.freight, importVat: BIT.goods | BIT.freight | BIT.duty | BIT.importVat,
+  adCostPerAdSale: BIT.adverts, acos: BIT.adverts | BIT.price, tacos: BIT.adverts | BIT.price,
+  breakEvenAcos: contribution, highestCpc: contribution | BIT.adverts, highestCpcBlended: contribution | BIT.adverts,
+  lowestConversion: contribution | BIT.adverts, lowestConversionBlended: contribution | BIT.adverts,
+};
+
+/** Names of the blanks in a bit mask. */
+export function blanksIn(mask: number): Blank[] {
+  return BLANKS.filter((b) => (mask & BIT[b]) !== 0);
+}

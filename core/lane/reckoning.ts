@@ -1,0 +1,156 @@
+import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
+import type { PurchasedLine } from '../money/schema.ts';
+import type { Blank } from './lines.ts';
+import { BIT } from './lines.ts';
+import type { Notice, NoticeCode, Problem, ProblemCode } from './problems.ts';
+import type { LaneDocument } from './schema.ts';
+
+export type TermUnit = 'money' | 'share' | 'number' | 'kg' | 'm3' | 'pieces' | 'days' | 'months' | 'text';
+/** One number in a formula: its name there, its value, its unit, and the path of the input it came from ('' = reckoned). */
+export type Term = readonly [name: string, value: number | string | null, unit: TermUnit, path: string];
+/** Gathers workings while a lane is reckoned; absent in the hot path. */
+export interface Trace {
+  line(key: string, amount: number, formula: string, terms: Term[]): void;
+}
+
+type Vatable = Pick<PurchasedLine, 'vat' | 'vatRate' | 'recoverable'>;
+
+/**
+ * All figures of one lane while they are reckoned: a flat record of numbers that is used again for the next lane, so that
+ * a million evaluations allocate nothing. Unknown is NaN. Amounts are per unit sold, in the sales currency, unrounded
+ * unless the rules round them. A later form over columns fills the same fields from arrays.
+ */
+export class Reckoning {
+  // -- how to reckon; the solvers set these
+  /** Beats the lane's price where not NaN. */
+  price$ = Number.NaN;
+  /** Beats the unit price of component `component$` where not NaN; in the source's currency, VAT as quoted. */
+  unitPrice$ = Number.NaN;
+  component$ = -1;
+  /** Beats the lane's demand where not NaN, so that units a month stay as they are while prices are tried. */
+  units$ = Number.NaN;
+  /** false leaves fees that follow the price unrounded: the function between limits is then linear. */
+  rounding = true;
+  trace: Trace | null = null;
+
+  // -- context
+  doc!: LaneDocument;
+  power = 100;
+  blanks = 0;
+  readonly problems: Problem[] = [];
+  readonly notices: Notice[] = [];
+  /** 1: VAT paid is a cost; 0: it is recovered; NaN: the standing is not known. */
+  vatIsCost = 0;
+  vatRate = 0;
+
+  // -- revenue
+  price = 0; itemPrice = 0; gross = 0; outputVat = 0; withheldVat = 0; netRevenue = 0; buyerPays = 0; netBase = 0;
+  // -- goods
+  quantity = 0; goods = 0; buyingCosts = 0; cashback = 0; recoverableVat = 0; irrecoverableVat = 0;
+  // -- way in
+  cartons = 0; shipmentKg = 0; shipmentM3 = 0; cartonsKnown = false;
+  originLegs = 0; mainLegs = 0; destinationLegs = 0; inboundLegs = 0;
+  freight = 0; insurance = 0; cifValue = 0; customsValue = 0; duty = 0; importCharges = 0; importVat = 0; prep = 0;
+  landedCost = 0; landedCash = 0;
+  // -- demand
+  units = 0; cover = 0;
+  // -- marketplace
+  referral = 0; itemFee = 0; payment = 0; surcharges = 0; subscription = 0; feeVat = 0; fulfilment = 0; storage = 0;
+  fulfilmentIsMarketplaces = false; storageIsMarketplaces = false;
+  /** Share of fees that VAT adds as a cost (w of section 6), 0 where it is recovered. */
+  feeVatCostRate = 0;
+  supplierDeliveryNet = 0;
+  payout = 0; currencyConversion = 0;
+  // -- returns and adverts
+  returnRate = 0; feesBack = 0; feesBackCost = 0; refundAdmin = 0; returns = 0; breakage = 0; other = 0;
+  cpc = 0; conversionRate = 0; advertVatFactor = 1; adShare = 1; adCostPerAdSale = 0; adverts = 0;
+  // -- result
+  proceeds = 0; contribution = 0; unitProfit = 0; profitPerMonth = 0; cashCycleDays = 0; turns = 0;
+  // -- where the price function bends: raw referral over its bounds, raw refund fee over its maximum, payout
+  bendReferralMin = 0; bendReferralMax = 0; bendAdmin = 0; bendPayout = 0;
+
+  begin(doc: LaneDocument): void {
+    this.doc = doc;
+    this.power = powerOfTen(minorDigits(doc.currency));
+    this.blanks = 0;
+    if (this.problems.length > 0) this.problems.length = 0;
+    if (this.notices.length > 0) this.notices.length = 0;
+    this.recoverableVat = 0;
+    this.irrecoverableVat = 0;
+    this.cashback = 0;
+    this.supplierDeliveryNet = 0;
+  }
+
+  blank(what: Blank): void {
+    this.blanks |= BIT[what];
+  }
+
+  isBlank(what: Blank): boolean {
+    return (this.blanks & BIT[what]) !== 0;
+  }
+
+  /** Records a problem once a line and returns NaN, the unknown amount. */
+  problem(code: ProblemCode, line: string, path: string, detail: Record<string, string | number> = {}): number {
+    for (let i = 0; i < this.problems.length; i++) {
+      const p = this.problems[i] as Problem;
+      if (p.code === code && p.path === path && p.line === line) return Number.NaN;
+    }
+    this.problems.push({ code, line, path, detail });
+    return Number.NaN;
+  }
+
+  notice(code: NoticeCode, path: string, detail: Record<string, string | number> = {}): void {
+    this.notices.push({ code, path, detail });
+  }
+
+  /** Factor from `currency` into the sales currency; a problem of `line` where no rate is known. */
+  fx(currency: string, line: string): number {
+    const doc = this.doc;
+    if (currency === doc.currency) return 1;
+    const f = exchangeFactor(doc.rates.exchange, currency, doc.currency);
+    if (f !== f) {
+      const exchange = doc.rates.exchange;
+      const known = exchange !== null && (exchange.base === currency || exchange.rates[currency] !== undefined);
+      return this.problem('noExchangeRate', line, 'rates.exchange', { currency: known ? doc.currency : currency, date: exchange?.date ?? doc.date });
+    }
+    return f;
+  }
+
+  /** Whether VAT on a line is a cost: 1, 0, or NaN where the standing is unknown. */
+  costOfVat(line: Vatable): number {
+    return line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1;
+  }
+
+  /** Adds the VAT of a landed purchase to what is recovered or to what is a cost. Amounts in the sales currency. */
+  landVat(net: number, line: Vatable): void {
+    if (line.vat === 'none' || line.vatRate === 0) return;
+    const vat = net * line.vatRate;
+    const cost = this.costOfVat(line);
+    if (cost === 0) this.recoverableVat += vat;
+    else if (cost === 1) this.irrecoverableVat += vat;
+    else if (vat !== 0) {
+      this.irrecoverableVat = Number.NaN;
+      this.recoverableVat = Number.NaN;
+    }
+  }
+
+  /** A purchased line at cost (net and the VAT that is not recovered), in the sales currency. */
+  cost(line: PurchasedLine, costLine: string): number {
+    const net = netOf(line.amount, line) * this.fx(line.currency, costLine);
+    if (line.vat === 'none' || line.vatRate === 0) return net;
+    const vat = net * line.vatRate;
+    return vat === 0 ? net : net + vat * this.costOfVat(line);
+  }
+
+  /** Rounds a fee that follows the price, unless the solver asked for the unrounded function. */
+  fee(x: number): number {
+    if (!this.rounding) return x;
+    const p = this.power;
+    return x < 0 ? -Math.floor(-x * p + 0.5 + 1e-7) / p : Math.floor(x * p + 0.5 + 1e-7) / p;
+  }
+}
+
+/** Net of VAT: `amount / (1 + vatRate)` where VAT is included. In the line's own currency. */
+export function netOf(amount: number, line: Vatable): number {
+  return line.vat === 'included' ? amount / (1 + line.vatRate) : amount;
+}

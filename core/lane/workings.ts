@@ -1,0 +1,50 @@
+import { reckon } from './evaluate.ts';
+import { Reckoning } from './reckoning.ts';
+import type { Term, TermUnit } from './reckoning.ts';
+import type { LaneDocument } from './schema.ts';
+
+/** Where an input came from: what was typed, a quote, a rate card of a date, evidence, a default; `reckoned` for a step between. */
+export type Origin = { readonly source: string; readonly date: string | null; readonly note: string };
+export type WorkingTerm = { readonly name: string; readonly value: number | string | null; readonly unit: TermUnit; readonly path: string; readonly origin: Origin };
+/** One step: the formula in the names of its terms, the numbers in it, and the amount it gave (null: unknown). */
+export type Working = { readonly amount: number | null; readonly formula: string; readonly terms: readonly WorkingTerm[] };
+export type Workings = Readonly<Record<string, readonly Working[]>>;
+
+/** Where the input at `path` of a lane document came from. The longest recorded path that begins it decides. */
+export function originOf(doc: LaneDocument, path: string): Origin {
+  if (path === '') return { source: 'reckoned', date: null, note: '' };
+  for (let p = path; p !== ''; p = p.includes('.') ? p.slice(0, p.lastIndexOf('.')) : '') {
+    const said = doc.provenance[p];
+    if (said !== undefined) return said;
+  }
+  if (path.startsWith('rates.exchange')) return { source: 'card', date: doc.rates.exchange?.date ?? null, note: doc.rates.exchange?.source ?? '' };
+  if (path.startsWith('rates.tax')) return { source: 'card', date: doc.rates.tax?.inForceFrom ?? null, note: doc.rates.tax?.name ?? '' };
+  if (path.startsWith('rates.')) return { source: 'card', date: doc.rates.marketplace?.inForceFrom ?? null, note: doc.rates.marketplace?.name ?? '' };
+  if (path.startsWith('goods.') && Array.isArray(doc.goods)) {
+    const source = doc.goods[Number(path.split('.')[1])]?.source;
+    if (source !== undefined && path.includes('.source.')) return { source: source.kind === 'quote' ? 'quote' : 'typed', date: source.date, note: source.supplier };
+  }
+  return { source: 'typed', date: null, note: '' };
+}
+
+/** Evaluates a lane once more and writes down how each line and result came about. Not for hot paths. */
+export function workings(doc: LaneDocument): Workings {
+  const out: Record<string, Working[]> = {};
+  const r = new Reckoning();
+  r.trace = {
+    line(key: string, amount: number, formula: string, terms: Term[]) {
+      const steps = (out[key] ??= []);
+      steps.push({
+        amount: Number.isFinite(amount) ? amount : null,
+        formula,
+        terms: terms.map(([name, value, unit, path]) => ({
+          name, unit, path,
+          value: typeof value === 'number' && !Number.isFinite(value) ? null : value,
+          origin: originOf(doc, path),
+        })),
+      });
+    },
+  };
+  reckon(doc, r);
+  return out;
+}

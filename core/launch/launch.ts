@@ -1,0 +1,218 @@
+import { chargeableKg, buyerPaysLeg, incotermOf } from '../freight/wayIn.ts';
+import { shipmentOf } from '../freight/shipment.ts';
+import { seasonIndex } from '../demand/demand.ts';
+import { DAYS_A_MONTH, reckon } from '../lane/evaluate.ts';
+import { blanksIn, FIGURE_BLANKS } from '../lane/lines.ts';
+import { Reckoning } from '../lane/reckoning.ts';
+import type { LaneDocument } from '../lane/schema.ts';
+import { breakEvenUnits, highestUnitPrice } from '../lane/solve.ts';
+import { exchangeFactor } from '../money/money.ts';
+import type { BudgetAt, LaunchPlan, LaunchResult } from './schema.ts';
+
+const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
+
+/** Which order quantities (sold units) a supplier takes: every multiple of `step` not under `first`. */
+export type Admissible = { readonly step: number; readonly first: number };
+
+/**
+ * Admissible orders (economics, section 11): Q whole and, of every component, a whole number of cartons (without a carton:
+ * of bought units), not under the minimum order or the first price break.
+ */
+export function admissibleOrders(doc: LaneDocument): Admissible {
+  let step = 1;
+  let least = 1;
+  if (doc.goods !== null && doc.goods !== 'none')
+    for (const c of doc.goods) {
+      const lot = c.source.kind === 'quote' ? (c.source.carton?.units ?? 1) : 1;
+      // Q * sold / bought must be a multiple of lot: Q is a multiple of bought * lot / gcd(sold, bought * lot).
+      const unit = c.unitsInBoughtPack * lot;
+      const own = unit / gcd(unit, c.unitsInSoldPack);
+      step = (step / gcd(step, own)) * own;
+      if (c.source.kind === 'quote') {
+        const minimum = Math.max(c.source.minimumOrder, c.source.priceBreaks[0]?.minQty ?? 0);
+        least = Math.max(least, (minimum * c.unitsInBoughtPack) / c.unitsInSoldPack);
+      }
+    }
+  return { step, first: Math.max(1, Math.ceil(least / step - 1e-9)) * step };
+}
+
+/** The lane at another order quantity. */
+const at = (doc: LaneDocument, orderQuantity: number): LaneDocument => ({ ...doc, orderQuantity });
+
+/**
+ * Order quantities at which the cash for the order may fall although more is ordered: price breaks, and weights at which a
+ * band of a leg changes its rate. Between them cash never falls as Q rises.
+ */
+function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[] {
+  const steps = new Set<number>();
+  const add = (q: number): void => {
+    const m = Math.ceil(q / orders.step - 1e-9) * orders.step;
+    if (m > orders.first && m <= most) steps.add(m);
+  };
+  if (doc.goods !== null && doc.goods !== 'none')
+    for (const c of doc.goods) if (c.source.kind === 'quote') for (const b of c.source.priceBreaks) add((b.minQty * c.unitsInBoughtPack) / c.unitsInSoldPack);
+  const route = doc.route;
+  if (route !== null && route !== 'none' && doc.method !== 'supplierShips') {
+    const s = { cartons: 0, kg: 0, m3: 0 };
+    const rule = incotermOf(doc);
+    for (const leg of route.legs) {
+      if (leg.basis !== 'perKg' || !buyerPaysLeg(leg, rule)) continue;
+      for (const band of leg.bands) {
+        // The first admissible order past the band: chargeable weight never falls as Q rises.
+        let lo = Math.floor(orders.first / orders.step);
+        let hi = Math.floor(most / orders.step);
+        while (lo < hi) {
+          const mid = Math.floor((lo + hi) / 2);
+          if (chargeableKg(leg, shipmentOf(doc, route, mid * orders.step, s)) > band.upToKg + 1e-9) hi = mid;
+          else lo = mid + 1;
+        }
+        add(lo * orders.step);
+      }
+    }
+  }
+  return [...steps].sort((a, b) => a - b);
+}
+
+/**
+ * Launch budget, affordability and goal of a lane (economics, section 11), in the home currency. Cash terms: VAT paid is in.
+ * Unknown figures are null, with a reason; blanks the sums had to leave out are named in `incomplete`.
+ *
+ * Decisions: the quote's one-offs (tooling, samples) are among the one-offs; launch adverts by units count the advert VAT
+ * that is charged or is a cost; break-even month counts calendar months from a first full month of sales.
+ */
+export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
+  const home = doc.homeCurrency;
+  const toHome = exchangeFactor(doc.rates.exchange, doc.currency, home);
+  const r = reckon(doc, new Reckoning());
+  const units = r.units;
+  const incomplete: string[] = blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)));
+  const reasons: Record<string, string> = {};
+
+  let oneOffs = plan.oneOffs.reduce((sum, o) => sum + o.amount, 0);
+  if (doc.goods !== null && doc.goods !== 'none')
+    for (const c of doc.goods)
+      if (c.source.kind === 'quote') for (const o of c.source.oneOffs) oneOffs += o.amount * exchangeFactor(doc.rates.exchange, c.source.currency, home);
+
+  let advertising = 0;
+  if (plan.advertising?.kind === 'daily') advertising = plan.advertising.perDay * plan.advertising.days;
+  else if (plan.advertising?.kind === 'units') {
+    const card = doc.rates.marketplace;
+    const v = card?.advertVat.treatment === 'charged' ? 1 + card.advertVat.rate : r.advertVatFactor;
+    if (plan.advertising.units > 0) advertising = r.conversionRate >= 1e-9 ? ((plan.advertising.units * r.cpc * v) / r.conversionRate) * toHome : Number.NaN;
+  } else incomplete.push('advertising');
+  const discounts = plan.discounts.units * plan.discounts.discount;
+
+  const scratch = new Reckoning();
+  scratch.units$ = units;
+  const orders = admissibleOrders(doc);
+  /** Cash for an order of Q units, home currency. */
+  const orderCash = (q: number): number => reckon(at(doc, q), scratch).landedCash * q * toHome;
+
+  const budget = (quantity: number): BudgetAt => {
+    reckon(at(doc, quantity), scratch);
+    const unitLandedCash = scratch.landedCash * toHome;
+    const goods = quantity * unitLandedCash;
+    const before = oneOffs + goods + advertising + discounts;
+    const contingency = plan.contingency * before;
+    const total = before + contingency;
+    return {
+      quantity,
+      admissible: quantity >= orders.first - 1e-9 && Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
+      unitLandedCash: orNull(unitLandedCash),
+      lines: { oneOffs: orNull(oneOffs), goods: orNull(goods), advertising: orNull(advertising), discounts, contingency: orNull(contingency) },
+      total: orNull(total),
+      leftOfCash: plan.cash === null ? null : orNull(plan.cash - plan.reserve - total),
+      unitProfit: orNull(scratch.unitProfit * toHome),
+      coverMonths: orNull(scratch.cover),
+    };
+  };
+
+  const Q = Number.isNaN(r.quantity) ? null : r.quantity;
+  const own = Q === null ? null : budget(Q);
+  if (own === null) reasons.budget = 'blank: orderQuantity';
+  else if (own.total === null) reasons.budget = incomplete.includes('goods') ? 'blank: goods' : `problem: ${r.problems.map((p) => p.code).join(', ') || 'unknown'}`;
+
+  // affordability
+  const productBudget = plan.cash === null ? Number.NaN : (plan.cash - plan.reserve) / (1 + plan.contingency) - oneOffs - advertising - discounts;
+  if (plan.cash === null) reasons.productBudget = 'blank: cash';
+  let mostUnits: number | null = null;
+  let shortfall: number | null = null;
+  const smallestCash = orderCash(orders.first);
+  if (!Number.isNaN(productBudget) && !Number.isNaN(smallestCash)) {
+    mostUnits = mostAffordable(doc, orders, productBudget, orderCash);
+    shortfall = mostUnits > 0 ? 0 : smallestCash - productBudget;
+  } else reasons.mostUnits = plan.cash === null ? 'blank: cash' : 'unknown: landed cash';
+
+  const mostPerUnit = Q === null ? Number.NaN : productBudget / Q;
+  let mostUnitPrice: number | null = null;
+  let mostUnitPriceCurrency = doc.currency;
+  if (!Number.isNaN(mostPerUnit) && mostPerUnit > 0) {
+    const found = highestUnitPrice(doc, 0, (x) => mostPerUnit / toHome - x.landedCash);
+    mostUnitPrice = found.unitPrice;
+    mostUnitPriceCurrency = found.currency;
+    if (found.reason !== null) reasons.mostUnitPrice = found.reason;
+  }
+  const share = r.goods / r.landedCash;
+  const goodsShare = Number.isFinite(share) && share > 0 ? share : (plan.goodsShareOfLanded ?? Number.NaN);
+  const band = mostPerUnit > 0 && Number.isFinite(goodsShare) ? { low: plan.priceMultiples.low * mostPerUnit * goodsShare, high: plan.priceMultiples.high * mostPerUnit * goodsShare } : null;
+
+  // goal
+  const unitProfit = r.unitProfit * toHome;
+  const goal = plan.monthlyProfitGoal ?? (plan.dailyProfitGoal === null ? null : plan.dailyProfitGoal * DAYS_A_MONTH);
+  const unitsADay = goal === null ? Number.NaN : unitProfit > 1e-12 ? (goal + plan.monthlyFixedCosts) / unitProfit / DAYS_A_MONTH : Number.NaN;
+  if (goal !== null && Number.isNaN(unitsADay)) reasons.unitsADay = 'not above zero: unitProfit';
+  const perMonth = unitProfit * units - doc.monthlyFixedCosts * toHome;
+  const monthsToPayBack = own?.total != null && perMonth > 1e-12 ? own.total / perMonth : Number.NaN;
+  if (Number.isNaN(monthsToPayBack)) reasons.monthsToPayBack = perMonth <= 1e-12 ? 'not above zero: profitPerMonth' : 'blank: demand or budget';
+  const back = breakEvenUnits(oneOffs, orNull(unitProfit));
+
+  return {
+    format: 'bold-margin/launch-result', version: 1, currency: home, date: doc.date,
+    budget: own,
+    compared: plan.quantities.map(budget),
+    productBudget: orNull(productBudget),
+    smallestOrder: orders.first,
+    mostUnits, shortfall,
+    mostPerUnit: orNull(mostPerUnit), mostUnitPrice, mostUnitPriceCurrency,
+    shelfPriceBand: band,
+    breakEvenUnits: back,
+    breakEvenMonth: back === null ? null : monthOf(back, units, doc.season),
+    unitsADay: orNull(unitsADay),
+    monthsToPayBack: orNull(monthsToPayBack),
+    incomplete, reasons,
+  };
+}
+
+/** Largest admissible order whose cash is not above the budget; 0 where none is. More can cost less at a price break. */
+function mostAffordable(doc: LaneDocument, orders: Admissible, budget: number, orderCash: (q: number) => number): number {
+  const most = Math.floor(1e9 / orders.step) * orders.step;
+  const starts = [orders.first, ...cashSteps(doc, orders, most)];
+  const fits = (q: number): boolean => orderCash(q) <= budget + 1e-9;
+  for (let i = starts.length - 1; i >= 0; i--) {
+    const first = (starts[i] as number) / orders.step;
+    if (!fits(first * orders.step)) continue;
+    const end = i === starts.length - 1 ? most / orders.step : (starts[i + 1] as number) / orders.step - 1;
+    let lo = first;
+    let hi = end;
+    while (lo < hi) {
+      const mid = Math.ceil((lo + hi) / 2);
+      if (fits(mid * orders.step)) lo = mid;
+      else hi = mid - 1;
+    }
+    return lo * orders.step;
+  }
+  return 0;
+}
+
+/** The month (1 = the first) in which cumulated sales reach `count`; null where they never do within 50 years. */
+export function monthOf(count: number, unitsAMonth: number, season: readonly number[] | null, firstMonth = 1): number | null {
+  if (!(unitsAMonth > 1e-9)) return null;
+  const index = season === null ? null : seasonIndex(season);
+  let sold = 0;
+  for (let n = 0; n < 600; n++) {
+    sold += unitsAMonth * (index === null ? 1 : (index[(firstMonth - 1 + n) % 12] as number));
+    if (sold >= count - 1e-9) return n + 1;
+  }
+  return null;
+}

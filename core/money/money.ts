@@ -1,0 +1,70 @@
+/**
+ * Numbers and money. Amounts are plain numbers in major units (12.90 = twelve euros ninety); the currency is known from
+ * the type that holds them. Inside the core an unknown amount is NaN, which spreads through sums by itself; at the edge
+ * of the core (`toResult`) it becomes `null` with a reason, so no NaN ever leaves it.
+ */
+
+/** Minor digits of the currencies that do not have two (ISO 4217). */
+const MINOR_DIGITS: Readonly<Record<string, number>> = {
+  BIF: 0, CLP: 0, DJF: 0, GNF: 0, ISK: 0, JPY: 0, KMF: 0, KRW: 0, PYG: 0, RWF: 0, UGX: 0, UYI: 0, VND: 0, VUV: 0,
+  XAF: 0, XOF: 0, XPF: 0, BHD: 3, IQD: 3, JOD: 3, KWD: 3, LYD: 3, OMR: 3, TND: 3,
+};
+
+/** Decimal places of a currency's minor unit: 2 for EUR, 0 for JPY, 3 for KWD. */
+export function minorDigits(currency: string): number {
+  return MINOR_DIGITS[currency] ?? 2;
+}
+
+const POWERS = [1, 10, 100, 1000];
+
+/** 10 ** digits for the digits a currency may have. */
+export function powerOfTen(digits: number): number {
+  return POWERS[digits] ?? 10 ** digits;
+}
+
+/**
+ * Rounds half away from zero to whole minor units, as marketplaces charge fees.
+ * `round(x) = sign(x) * floor(|x| * 10^d + 0.5 + 1e-7) / 10^d`; the 1e-7 forgives float noise just under a half.
+ */
+export function roundMinor(x: number, power: number): number {
+  return x < 0 ? -Math.floor(-x * power + 0.5 + 1e-7) / power : Math.floor(x * power + 0.5 + 1e-7) / power;
+}
+
+/** Smallest whole number not under x, forgiving float noise just above a whole number. */
+export function up(x: number): number {
+  return Math.ceil(x - 1e-9);
+}
+
+/** "Not above", "within": x <= limit, forgiving float noise. */
+export function within(x: number, limit: number): boolean {
+  return x <= limit + 1e-9;
+}
+
+/** "At least": x >= limit, forgiving float noise. */
+export function atLeast(x: number, limit: number): boolean {
+  return x >= limit - 1e-9;
+}
+
+/** Holds x between two bounds; a blank (null) bound does not bind. The upper bound wins over a lower one above it. */
+export function clamp(x: number, min: number | null, max: number | null): number {
+  let y = x;
+  if (min !== null && y < min) y = min;
+  if (max !== null && y > max) y = max;
+  return y;
+}
+
+/** Units of each currency per base unit, as published on one date. */
+export type ExchangeTable = {
+  readonly date: string;
+  readonly base: string;
+  readonly rates: Readonly<Record<string, number>>;
+};
+
+/** Factor that turns an amount in `from` into `to`: `rate[to] / rate[from]`; NaN where the table lacks either. */
+export function exchangeFactor(table: ExchangeTable | null, from: string, to: string): number {
+  if (from === to) return 1;
+  if (table === null) return Number.NaN;
+  const a = from === table.base ? 1 : table.rates[from];
+  const b = to === table.base ? 1 : table.rates[to];
+  return a === undefined || b === undefined ? Number.NaN : b / a;
+}

@@ -1,0 +1,74 @@
+import type { Reckoning } from '../lane/reckoning.ts';
+
+/**
+ * Revenue and output VAT (economics, section 2).
+ * `itemPrice = price (1 - averageDiscount)`, `gross = itemPrice + shippingCharged`, `netRevenue = gross - outputVat`.
+ * Decision: an exclusive regime owes no output VAT whatever the standing, so a missing standing is a problem there only
+ * where VAT on purchases or fees would depend on it.
+ */
+export function reckonRevenue(r: Reckoning): void {
+  const doc = r.doc;
+  const tax = doc.rates.tax;
+  const price = r.price$ === r.price$ ? r.price$ : doc.price;
+  if (price === null) r.blank('price');
+  r.price = price === null ? Number.NaN : price;
+  r.itemPrice = r.price * (1 - doc.averageDiscount);
+  r.gross = r.itemPrice + doc.shippingCharged;
+
+  const standing = doc.standing;
+  if (standing === null) {
+    r.vatIsCost = r.problem('standingMissing', 'outputVat', 'standing', { country: doc.country });
+  } else if (standing.kind === 'registered') r.vatIsCost = 0;
+  else if (standing.kind === 'marketplaceRemits') r.vatIsCost = standing.recoverable ? 0 : 1;
+  else r.vatIsCost = 1;
+
+  const typed = doc.typed.vatRate;
+  const inclusive = tax === null || tax.regime === 'inclusive';
+  let rate: number;
+  if (typed !== null) rate = typed;
+  else if (tax === null) rate = r.problem('noTaxCard', 'outputVat', 'rates.tax', { country: doc.country });
+  else {
+    const found = tax.vatRates[doc.product.taxClass];
+    if (found !== undefined) rate = found;
+    else if (!inclusive) rate = 0;
+    else rate = r.problem('noTaxClass', 'outputVat', 'product.taxClass', { country: doc.country, taxClass: doc.product.taxClass });
+  }
+  r.vatRate = rate;
+  r.withheldVat = 0;
+  if (!inclusive) {
+    r.outputVat = 0;
+    r.netBase = r.gross;
+    r.buyerPays = r.gross * (1 + (tax?.checkoutTax ?? 0));
+  } else {
+    r.buyerPays = r.gross;
+    if (standing === null) {
+      r.outputVat = Number.NaN;
+      r.netBase = Number.NaN;
+    } else if (standing.kind === 'notRegistered') {
+      r.outputVat = 0;
+      r.netBase = r.gross;
+    } else {
+      r.netBase = r.gross / (1 + rate);
+      r.outputVat = standing.kind === 'flatRate' ? r.gross * standing.rate : (r.gross * rate) / (1 + rate);
+      if (standing.kind === 'marketplaceRemits') r.withheldVat = r.outputVat;
+    }
+  }
+  r.netRevenue = r.gross - r.outputVat;
+
+  if (r.trace !== null) {
+    const ratePath = typed !== null ? 'typed.vatRate' : 'rates.tax.vatRates';
+    r.trace.line('gross', r.gross, 'price * (1 - averageDiscount) + shippingCharged', [
+      ['price', price, 'money', 'price'], ['averageDiscount', doc.averageDiscount, 'share', 'averageDiscount'],
+      ['shippingCharged', doc.shippingCharged, 'money', 'shippingCharged'],
+    ]);
+    if (!inclusive) r.trace.line('outputVat', 0, '0', [['regime', 'exclusive', 'text', 'rates.tax.regime']]);
+    else if (standing?.kind === 'notRegistered') r.trace.line('outputVat', 0, '0', [['standing', 'notRegistered', 'text', 'standing']]);
+    else if (standing?.kind === 'flatRate')
+      r.trace.line('outputVat', r.outputVat, 'gross * flatRate', [['gross', r.gross, 'money', ''], ['flatRate', standing.rate, 'share', 'standing']]);
+    else
+      r.trace.line('outputVat', r.outputVat, 'gross * vatRate / (1 + vatRate)', [
+        ['gross', r.gross, 'money', ''], ['vatRate', rate, 'share', ratePath], ['standing', standing?.kind ?? null, 'text', 'standing'],
+      ]);
+    r.trace.line('netRevenue', r.netRevenue, 'gross - outputVat', [['gross', r.gross, 'money', ''], ['outputVat', r.outputVat, 'money', '']]);
+  }
+}
