@@ -1,0 +1,73 @@
+import type { MarketplaceCard } from '../lane/rates.ts';
+import type { Provenance, Way } from '../lane/schema.ts';
+import { exchangeFactor } from '../money/money.ts';
+import type { ExchangeTable } from '../money/money.ts';
+import { crossesCustoms } from '../tax/countries.ts';
+import { storedLane } from './records.ts';
+import type { StoredLane } from './records.ts';
+import type { Settings } from './settings.ts';
+
+export type NewLane = {
+  readonly way: Way;
+  readonly settings: Settings;
+  readonly country: string;
+  readonly currency: string;
+  readonly marketplace: { readonly id: string; readonly card: MarketplaceCard } | null;
+  readonly taxCardId: string | null;
+  readonly exchange: { readonly id: string; readonly table: ExchangeTable } | null;
+  readonly origin: string | null;
+  readonly price: number | null;
+  readonly quoteId: string | null;
+  /** Day of today, kept beside every default taken. */
+  readonly today: string;
+};
+
+/**
+ * A lane as the workspace's defaults make it. Every default taken is marked so in the provenance; a default that is blank
+ * leaves its line blank. Money defaults are in the home currency; cost per click is restated in the sales currency.
+ */
+export function newLane(n: NewLane): StoredLane {
+  const d = n.settings.defaults;
+  const home = n.settings.homeCurrency;
+  const card = n.marketplace?.card ?? null;
+  const provenance: Provenance = {};
+  const byDefault = <T>(path: string, value: T): T => {
+    provenance[path] = { source: 'default', date: n.today, note: '' };
+    return value;
+  };
+  const ships = n.way === 'supplierShips';
+  const check = n.way === 'feeCheck';
+  const method = ships ? 'supplierShips' : card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse';
+  const toSales = n.exchange === null ? (home === n.currency ? 1 : Number.NaN) : exchangeFactor(n.exchange.table, home, n.currency);
+  const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
+
+  const legs = [];
+  if (n.way === 'ownBrand' && d.mainFreightPerCbm !== null) legs.push({ name: 'Sea or land, main leg', stage: 'main' as const, basis: 'perCbm' as const, rate: d.mainFreightPerCbm, currency: home });
+  if (!ships && !check && method === 'warehouse' && d.inboundPerUnit !== null) legs.push({ name: 'To the warehouse', stage: 'inbound' as const, basis: 'perUnit' as const, rate: d.inboundPerUnit, currency: home });
+  const importedBrand = n.way === 'ownBrand' || n.way === 'wholesale';
+
+  const ads = importedBrand && n.way === 'ownBrand';
+  const clicks = d.clickLow !== null && d.clickHigh !== null && d.conversionRate !== null && toSales === toSales;
+
+  return storedLane.parse({
+    country: n.country, currency: n.currency, marketplace: card?.marketplace ?? '',
+    imported: n.origin === null ? byDefault('imported', n.way === 'ownBrand') : crossesCustoms(n.origin, n.country),
+    price: n.price,
+    components: n.quoteId === null ? [] : [{ quoteId: n.quoteId }],
+    orderQuantity: ships ? null : check ? 1 : byDefault('orderQuantity', n.way === 'retail' ? Math.min(d.orderQuantity ?? 10, 10) : d.orderQuantity),
+    route: ships || check ? 'none' : legs.length === 0 ? (method === 'ownDispatch' ? byDefault('route', 'none') : null) : byDefault('route', { name: '', legs, packingAllowance: 0.12, insuranceRate: n.way === 'ownBrand' ? d.insuranceRate : 0, transitDays: n.way === 'ownBrand' ? d.transitDays : 2, inboundDays: 5 }),
+    prep: ships || check ? 'none' : d.prep === null ? null : byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home }),
+    method,
+    dispatch: method === 'ownDispatch' && d.postagePerParcel !== null ? byDefault('dispatch', { zones: [{ name: '', share: 1, postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] } }], packagingKg: 0.15 }) : null,
+    supplierDelivery: ships ? byDefault('supplierDelivery', { amount: d.postagePerParcel ?? 0, currency: home }) : null,
+    storage: method === 'warehouse' && card?.storage ? 'card' : ships || check || method === 'ownDispatch' ? 'none' : null,
+    returns: check ? 'none' : d.returnRate === null ? null : byDefault('returns', { rate: d.returnRate, resaleShare: ships ? 0 : d.resaleShare, handling: { amount: d.returnHandling, currency: home } }),
+    adverts: !ads ? byDefault('adverts', 'none') : clicks ? byDefault('adverts', { keywords: [{ text: '', low: cents((d.clickLow ?? 0) * toSales), high: cents((d.clickHigh ?? 0) * toSales), conversionRate: d.conversionRate ?? 0 }], adShare: d.adShare }) : null,
+    demand: d.monthlyUnits === null ? null : byDefault('demand', { kind: 'typed', units: check ? 1 : d.monthlyUnits }),
+    conversionSpread: d.conversionSpread,
+    category: null,
+    marketplaceCardId: n.marketplace?.id ?? null, taxCardId: n.taxCardId, exchangeCardId: n.exchange?.id ?? null,
+    benchmark: { rate: d.benchmarkRate, date: n.today },
+    provenance,
+  });
+}

@@ -1,0 +1,66 @@
+/** What a workspace decides once: money, standing, ways of working, hurdles and the defaults of a new candidate. */
+import { z } from 'zod';
+import { country, currency, nonNegative, share } from '../money/schema.ts';
+import { hurdle } from '../lane/hurdles.ts';
+import type { Hurdle } from '../lane/hurdles.ts';
+import { standing, WAYS } from '../lane/schema.ts';
+import type { Way } from '../lane/schema.ts';
+import { launchPlan } from '../launch/schema.ts';
+
+/** Percentages as fractions; money in the home currency. Blank (null): a new lane starts with that line blank. */
+export const laneDefaults = z.strictObject({
+  orderQuantity: nonNegative.nullable().default(200),
+  prep: nonNegative.nullable().default(0.25),
+  returnRate: share.nullable().default(0.04),
+  resaleShare: share.default(0.5),
+  returnHandling: nonNegative.default(0.8),
+  clickLow: nonNegative.nullable().default(0.35),
+  clickHigh: nonNegative.nullable().default(0.65),
+  conversionRate: share.nullable().default(0.1),
+  adShare: share.default(0.35),
+  monthlyUnits: nonNegative.nullable().default(60),
+  mainFreightPerCbm: nonNegative.nullable().default(160),
+  inboundPerUnit: nonNegative.nullable().default(0.3),
+  postagePerParcel: nonNegative.nullable().default(4.2),
+  insuranceRate: share.default(0.003),
+  transitDays: nonNegative.default(35),
+  leadDays: nonNegative.default(30),
+  benchmarkRate: share.default(0.025),
+  conversionSpread: share.default(0),
+});
+export type LaneDefaults = z.output<typeof laneDefaults>;
+
+const HURDLES: Readonly<Record<Way, readonly Hurdle[]>> = {
+  ownBrand: [
+    { figure: 'unitProfit', bound: 'atLeast', level: 4, near: 0.15 },
+    { figure: 'margin', bound: 'atLeast', level: 0.25, near: 0.15 },
+    { figure: 'roi', bound: 'atLeast', level: 0.6, near: 0.15 },
+    { figure: 'expectedMonthlyUnits', bound: 'atLeast', level: 60, near: 0.2 },
+  ],
+  retail: [
+    { figure: 'unitProfit', bound: 'atLeast', level: 3, near: 0.15 },
+    { figure: 'roi', bound: 'atLeast', level: 0.3, near: 0.15 },
+  ],
+  wholesale: [
+    { figure: 'unitProfit', bound: 'atLeast', level: 2, near: 0.15 },
+    { figure: 'margin', bound: 'atLeast', level: 0.12, near: 0.15 },
+    { figure: 'roi', bound: 'atLeast', level: 0.25, near: 0.15 },
+  ],
+  supplierShips: [
+    { figure: 'unitProfit', bound: 'atLeast', level: 2.5, near: 0.15 },
+    { figure: 'margin', bound: 'atLeast', level: 0.1, near: 0.15 },
+  ],
+  feeCheck: [{ figure: 'unitProfit', bound: 'atLeast', level: 1, near: 0.2 }],
+};
+
+export const settings = z.strictObject({
+  homeCurrency: currency.default('EUR'),
+  homeCountry: country.default('DE'),
+  ways: z.array(z.enum(WAYS)).min(1).default([...WAYS]),
+  /** VAT standing by country; a country that is missing has not been decided. */
+  standings: z.record(country, standing).default({}),
+  hurdles: z.record(z.enum(WAYS), z.array(hurdle).max(12)).default(() => structuredClone(HURDLES) as Record<Way, Hurdle[]>),
+  defaults: laneDefaults.default(laneDefaults.parse({})),
+  launch: launchPlan.default(launchPlan.parse({})),
+});
+export type Settings = z.output<typeof settings>;

@@ -1,0 +1,33 @@
+// npm run backup -- FILE | npm run restore -- FILE: the whole database as one archive of PostgreSQL's own format.
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { alive, fail, needModules, needPostgres, postgresPrograms, prepareDatabase, say, secrets, startCluster, stateDir } from './lib/system.mjs';
+
+const [what, file] = process.argv.slice(2);
+if (!file || !['backup', 'restore'].includes(what)) fail(`Use: npm run ${what ?? 'backup'} -- FILE`);
+const path = resolve(file);
+if (what === 'restore' && !existsSync(path)) fail(`There is no file ${file}.`);
+if (what === 'backup' && existsSync(path)) fail(`${file} is there already. Choose another name, so that no backup is written over.`);
+const dir = stateDir();
+if (what === 'restore' && existsSync(join(dir, 'run.json')) && alive(JSON.parse(readFileSync(join(dir, 'run.json'), 'utf8')).pid))
+  fail('The application is running. Stop it before restoring.');
+needModules();
+needPostgres();
+const keys = secrets(dir);
+const cluster = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL, stop: async () => {} } : await startCluster(dir, keys.owner);
+const bin = postgresPrograms();
+// The password goes through the environment, not the command line, where other users could read it.
+const url = new URL(cluster.url);
+const env = { ...process.env, PGPASSWORD: decodeURIComponent(url.password), PGHOST: url.hostname, PGPORT: url.port || '5432', PGUSER: decodeURIComponent(url.username), PGDATABASE: url.pathname.slice(1) };
+let ok;
+if (what === 'backup') ok = spawnSync(join(bin, 'pg_dump'), ['--format=custom', '--no-owner', `--file=${path}`], { stdio: ['ignore', 2, 2], env }).status === 0;
+else {
+  // Roles first (a migration makes them), then everything as it was in the archive, in one transaction.
+  await prepareDatabase(cluster.url, keys);
+  ok = spawnSync(join(bin, 'pg_restore'), ['--clean', '--if-exists', '--no-owner', '--single-transaction', `--dbname=${env.PGDATABASE}`, path], { stdio: ['ignore', 2, 2], env }).status === 0;
+  if (ok) await prepareDatabase(cluster.url, keys);
+}
+await cluster.stop();
+if (!ok) fail(`The ${what} did not succeed; see the lines above.${what === 'restore' ? ' Nothing was changed.' : ''}`);
+say(what === 'backup' ? `Saved to ${file}.` : `Restored from ${file}.`);

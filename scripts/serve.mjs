@@ -1,0 +1,61 @@
+// npm run demo | start | dev: installs what is missing, starts the database, migrates, builds, serves.
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { spawnSync } from 'node:child_process';
+import { alive, fail, listening, needBuild, needModules, needPostgres, prepareDatabase, root, say, secrets, startCluster, startServer, stateDir } from './lib/system.mjs';
+
+const mode = process.argv[2] ?? 'demo';
+if (!['demo', 'start', 'dev'].includes(mode)) fail('Use: node scripts/serve.mjs demo | start | dev');
+const [major, minor] = process.versions.node.split('.').map(Number);
+if (major < 20 || (major === 20 && minor < 19)) fail(`This needs Node 20.19 or newer; this is ${process.versions.node}.`);
+const port = Number(process.env.PORT ?? 4300);
+if (!Number.isInteger(port) || port < 1 || port > 65535) fail(`PORT must be a number from 1 to 65535, not "${process.env.PORT}".`);
+
+const dir = stateDir();
+const runFile = join(dir, 'run.json');
+const ready = (p) => console.log(`Bold Margin is ready at http://127.0.0.1:${p}`);
+
+if (existsSync(runFile)) {
+  const run = JSON.parse(readFileSync(runFile, 'utf8'));
+  if (alive(run.pid) && (await listening(run.port))) {
+    if (run.mode !== mode) say(`It is running already, started with npm run ${run.mode}; stop that first to change.`);
+    ready(run.port);
+    process.exit(0);
+  }
+  rmSync(runFile, { force: true });
+}
+if (await listening(port)) fail(`Port ${port} is taken by another program. Choose one: PORT=4301 npm run ${mode}`);
+
+needModules();
+const ownServer = process.env.DATABASE_URL;
+if (!ownServer) needPostgres();
+const keys = secrets(dir);
+const cluster = ownServer ? { url: ownServer, stop: async () => {} } : await startCluster(dir, keys.owner);
+let web = null;
+let stopping = false;
+const stop = async (code) => {
+  if (stopping) return;
+  stopping = true;
+  rmSync(runFile, { force: true });
+  await web?.stop();
+  await cluster.stop();
+  process.exit(code);
+};
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
+
+try {
+  const urls = await prepareDatabase(cluster.url, keys);
+  const env = { ...urls, BM_DEMO: mode === 'demo' ? '1' : '0', BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${port}` };
+  if (mode === 'demo') {
+    const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
+    if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
+  }
+  if (mode !== 'dev') needBuild();
+  web = await startServer(env, port, { dev: mode === 'dev' });
+  writeFileSync(runFile, JSON.stringify({ pid: process.pid, port, mode }));
+  web.child.once('exit', (code) => void stop(code ?? 1));
+  ready(port);
+} catch (e) {
+  say(e instanceof Error && e.code === 'ECONNREFUSED' ? 'The database does not answer. Check DATABASE_URL.' : String(e instanceof Error ? e.message : e));
+  await stop(1);
+}

@@ -1,0 +1,84 @@
+import { betterAuth } from 'better-auth';
+import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { organization } from 'better-auth/plugins';
+import { authDb } from '../db/client.ts';
+import * as tables from '../db/authSchema.ts';
+import { env } from '../env.ts';
+import { log } from '../log.ts';
+import { accessControl, roles } from './roles.ts';
+
+/** Header that the web server sets from the socket; whatever a client sends under this or a forwarding name is removed. */
+export const SOCKET_ADDRESS_HEADER = 'x-bm-socket-address';
+
+/** Reset links asked for by an administrator, waiting to be shown; there is no mail yet. Keyed by e-mail address. */
+const resetLinks = new Map<string, string>();
+
+function create() {
+  const { BM_SECRET, BM_ORIGIN, BM_SIGN_IN_ATTEMPTS } = env();
+  return betterAuth({
+    appName: 'Bold Margin',
+    secret: BM_SECRET,
+    baseURL: BM_ORIGIN,
+    basePath: '/api/auth',
+    trustedOrigins: [BM_ORIGIN],
+    database: drizzleAdapter(authDb(), { provider: 'pg', schema: tables }),
+    emailAndPassword: {
+      enabled: true,
+      minPasswordLength: 10,
+      maxPasswordLength: 128,
+      revokeSessionsOnPasswordReset: true,
+      sendResetPassword: async ({ user, token }) => {
+        resetLinks.set(user.email, `${BM_ORIGIN}/reset-password?token=${encodeURIComponent(token)}`);
+      },
+    },
+    session: { expiresIn: 60 * 60 * 24 * 30, updateAge: 60 * 60 * 24 },
+    rateLimit: {
+      enabled: true,
+      storage: 'memory',
+      window: 60,
+      max: 200,
+      customRules: {
+        '/sign-in/email': { window: 60, max: BM_SIGN_IN_ATTEMPTS },
+        '/sign-up/email': { window: 60, max: BM_SIGN_IN_ATTEMPTS },
+        '/request-password-reset': { window: 60, max: 5 },
+        '/reset-password': { window: 60, max: 10 },
+        '/change-password': { window: 60, max: 10 },
+      },
+    },
+    advanced: {
+      useSecureCookies: BM_ORIGIN.startsWith('https:'),
+      defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', path: '/' },
+      ipAddress: { ipAddressHeaders: [SOCKET_ADDRESS_HEADER] },
+    },
+    logger: { level: 'error', log: (level, message) => log[level === 'error' ? 'error' : 'warn']({ part: 'sign-in' }, message) },
+    telemetry: { enabled: false },
+    plugins: [
+      organization({
+        ac: accessControl,
+        roles,
+        creatorRole: 'owner',
+        organizationLimit: 50,
+        membershipLimit: 200,
+        invitationExpiresIn: 60 * 60 * 24 * 14,
+        // Invitations are handed over as a link, shown on the members' page.
+        sendInvitationEmail: async () => {},
+        disableOrganizationDeletion: true,
+      }),
+    ],
+  });
+}
+
+const kept = globalThis as typeof globalThis & { boldMarginAuth?: ReturnType<typeof create> };
+export function auth() {
+  kept.boldMarginAuth ??= create();
+  return kept.boldMarginAuth;
+}
+
+/** Makes a password reset link for an account; null where there is none. Who may ask is for the caller to check. */
+export async function makeResetLink(email: string): Promise<string | null> {
+  resetLinks.delete(email);
+  await auth().api.requestPasswordReset({ body: { email } });
+  const link = resetLinks.get(email) ?? null;
+  resetLinks.delete(email);
+  return link;
+}

@@ -1,0 +1,56 @@
+import { and, eq } from 'drizzle-orm';
+import { data, redirect } from 'react-router';
+import { authDb } from '../db/client.ts';
+import { member, organization } from '../db/authSchema.ts';
+import { auth } from './auth.ts';
+import type { Role } from './roles.ts';
+
+export type Person = { readonly id: string; readonly name: string; readonly email: string };
+
+/** Who is signed in; null where nobody is. */
+export async function personOf(request: Request): Promise<Person | null> {
+  const session = await auth().api.getSession({ headers: request.headers });
+  return session === null ? null : { id: session.user.id, name: session.user.name, email: session.user.email };
+}
+
+/** Who is signed in, or a redirect to the sign-in page that leads back. A background request gets 401 instead. */
+export async function needPerson(request: Request): Promise<Person> {
+  const person = await personOf(request);
+  if (person !== null) return person;
+  if (request.headers.get('content-type')?.includes('application/json')) throw data({ error: 'signedOut' }, 401);
+  const url = new URL(request.url);
+  throw redirect(`/sign-in?to=${encodeURIComponent(url.pathname.replace(/\.data$/, '') + url.search)}`);
+}
+
+export type Entry = { readonly person: Person; readonly workspaceId: string; readonly slug: string; readonly name: string; readonly role: Role };
+export type Need = 'view' | 'edit' | 'own';
+const RANK: Readonly<Record<Role, number>> = { viewer: 0, editor: 1, owner: 2 };
+const NEEDS: Readonly<Record<Need, number>> = { view: 0, edit: 1, own: 2 };
+
+/**
+ * Lets a signed-in member into the workspace of the URL. Who is no member sees the same 404 as for a workspace that is not
+ * there. Throws 403 where the role does not suffice.
+ */
+export async function enterWorkspace(request: Request, slug: string | undefined, need: Need = 'view'): Promise<Entry> {
+  const person = await needPerson(request);
+  const [row] = await authDb()
+    .select({ workspaceId: organization.id, slug: organization.slug, name: organization.name, role: member.role })
+    .from(member)
+    .innerJoin(organization, eq(member.organizationId, organization.id))
+    .where(and(eq(member.userId, person.id), eq(organization.slug, slug ?? '')))
+    .limit(1);
+  if (row === undefined) throw data({ error: 'noWorkspace' }, 404);
+  const role = (row.role in RANK ? row.role : 'viewer') as Role;
+  if (RANK[role] < NEEDS[need]) throw data({ error: 'notAllowed', role }, 403);
+  return { person, workspaceId: row.workspaceId, slug: row.slug, name: row.name, role };
+}
+
+/** The workspaces somebody belongs to, by name. */
+export async function workspacesOf(personId: string): Promise<{ slug: string; name: string; role: string; id: string }[]> {
+  return authDb()
+    .select({ id: organization.id, slug: organization.slug, name: organization.name, role: member.role })
+    .from(member)
+    .innerJoin(organization, eq(member.organizationId, organization.id))
+    .where(eq(member.userId, personId))
+    .orderBy(organization.name);
+}

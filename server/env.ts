@@ -1,0 +1,30 @@
+import { z } from 'zod';
+
+/** The environment the start commands set. Read once; a missing or wrong value stops the start with its name. */
+const schema = z.object({
+  BM_APP_URL: z.string().startsWith('postgres'),
+  BM_AUTH_URL: z.string().startsWith('postgres'),
+  BM_SECRET: z.string().min(32),
+  BM_ORIGIN: z.url().default('http://127.0.0.1:4300'),
+  BM_DEMO: z.enum(['0', '1']).default('0'),
+  /** Day that stands for today, for tests and pictures. */
+  BM_TODAY: z.string().regex(/^\d{4}-\d{2}-\d{2}$/).optional(),
+  /** Attempts a minute that one address may make at signing in. */
+  BM_SIGN_IN_ATTEMPTS: z.coerce.number().int().min(1).default(10),
+});
+
+let read: z.output<typeof schema> | null = null;
+
+export function env(): z.output<typeof schema> {
+  if (read === null) {
+    const result = schema.safeParse(process.env);
+    if (!result.success) throw new Error(`The environment is not complete: ${result.error.issues.map((i) => `${i.path.join('.')} (${i.message})`).join('; ')}. Start with npm run demo, dev or start.`);
+    read = result.data;
+  }
+  return read;
+}
+
+/** Today, year-month-day, in UTC. */
+export function today(): string {
+  return env().BM_TODAY ?? new Date().toISOString().slice(0, 10);
+}

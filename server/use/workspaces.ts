@@ -1,0 +1,88 @@
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { settings as settingsSchema } from '../../core/workspace/settings.ts';
+import type { Settings } from '../../core/workspace/settings.ts';
+import type { CardData, CardKind } from '../../core/workspace/records.ts';
+import { starterCards } from '../../demo/starterCards.ts';
+import { auth } from '../auth/auth.ts';
+import { candidate, lane, quote, rateCard, supplier, workspace } from '../db/schema.ts';
+import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
+
+export const newId = (): string => crypto.randomUUID();
+
+/** A URL part from a name: letters and digits, with a few random ones so that it is free. */
+function slugFor(name: string): string {
+  const base = name.normalize('NFKD').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 30) || 'workspace';
+  return `${base}-${crypto.randomUUID().slice(0, 6)}`;
+}
+
+/** Makes a workspace with its own copy of the starter rate cards, marked as examples. Returns its id and URL part. */
+export async function createWorkspace(headers: Headers, name: string, over: Partial<Settings> = {}, slug = slugFor(name)): Promise<{ id: string; slug: string }> {
+  const made = await auth().api.createOrganization({ headers, body: { name, slug } });
+  if (made === null) throw new Error('The workspace could not be created');
+  await furnishWorkspace(made.id, over);
+  return { id: made.id, slug };
+}
+
+/** Settings and starter cards of a new workspace, in one transaction. */
+export async function furnishWorkspace(workspaceId: string, over: Partial<Settings> = {}): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    await tx.insert(workspace).values({ workspaceId, settings: settingsSchema.parse(over) });
+    await tx.insert(rateCard).values(starterCards().map((c) => ({ workspaceId, id: newId(), kind: c.kind, key: c.key, name: c.name, inForceFrom: c.inForceFrom, example: true, data: c.data })));
+  });
+}
+
+/** Settings of the workspace; null where it is deleted. */
+export async function settingsIn(tx: Tx, workspaceId: string): Promise<Settings | null> {
+  const [row] = await tx.select({ settings: workspace.settings }).from(workspace).where(and(eq(workspace.workspaceId, workspaceId), isNull(workspace.deletedAt)));
+  return row === undefined ? null : settingsSchema.parse(row.settings);
+}
+
+export async function saveSettings(workspaceId: string, change: (now: Settings) => Settings): Promise<Settings> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const [row] = await tx.select({ settings: workspace.settings }).from(workspace).where(eq(workspace.workspaceId, workspaceId)).for('update');
+    if (row === undefined) throw new Error('No such workspace');
+    const next = settingsSchema.parse(change(settingsSchema.parse(row.settings)));
+    await tx.update(workspace).set({ settings: next }).where(eq(workspace.workspaceId, workspaceId));
+    return next;
+  });
+}
+
+/** Marks the workspace as deleted or takes that back; nothing is removed. */
+export async function setWorkspaceDeleted(workspaceId: string, deleted: boolean): Promise<void> {
+  await inWorkspace(workspaceId, (tx) => tx.update(workspace).set({ deletedAt: deleted ? new Date() : null }).where(eq(workspace.workspaceId, workspaceId)));
+}
+
+export async function isWorkspaceDeleted(workspaceId: string): Promise<boolean> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const [row] = await tx.select({ deletedAt: workspace.deletedAt }).from(workspace).where(eq(workspace.workspaceId, workspaceId));
+    return row?.deletedAt != null;
+  });
+}
+
+export type CardRow = { id: string; kind: CardKind; key: string; name: string; inForceFrom: string; example: boolean; data: CardData };
+
+/** The cards in force on a day: of each kind and key the latest not after it. */
+export async function cardsInForce(tx: Tx, workspaceId: string, day: string): Promise<CardRow[]> {
+  return tx
+    .selectDistinctOn([rateCard.kind, rateCard.key], { id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, example: rateCard.example, data: rateCard.data })
+    .from(rateCard)
+    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`))
+    .orderBy(rateCard.kind, rateCard.key, sql`${rateCard.inForceFrom} desc`, sql`${rateCard.createdAt} desc`);
+}
+
+/** Everything a workspace holds, as one JSON document. */
+export async function exportWorkspace(workspaceId: string, name: string): Promise<object> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const [settings, suppliers, cards, candidates, quotes, lanes] = [
+      await settingsIn(tx, workspaceId),
+      await tx.select().from(supplier).where(eq(supplier.workspaceId, workspaceId)).orderBy(asc(supplier.createdAt)),
+      await tx.select().from(rateCard).where(eq(rateCard.workspaceId, workspaceId)).orderBy(asc(rateCard.kind), asc(rateCard.key)),
+      await tx.select().from(candidate).where(eq(candidate.workspaceId, workspaceId)).orderBy(asc(candidate.createdAt)),
+      await tx.select().from(quote).where(eq(quote.workspaceId, workspaceId)).orderBy(asc(quote.createdAt)),
+      await tx.select().from(lane).where(eq(lane.workspaceId, workspaceId)).orderBy(asc(lane.createdAt)),
+    ];
+    const bare = <T extends { workspaceId: string }>(rows: T[]) => rows.map(({ workspaceId: _, ...rest }) => rest);
+    return { format: 'bold-margin/workspace', version: 1, name, settings, suppliers: bare(suppliers), rateCards: bare(cards), candidates: bare(candidates), quotes: bare(quotes), lanes: bare(lanes) };
+  });
+}
