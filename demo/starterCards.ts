@@ -8,6 +8,7 @@ import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { MarketplaceCard, SizeTier, TaxCard } from '../core/lane/rates.ts';
 import { marketplaceCard, taxCard } from '../core/lane/rates.ts';
 import type { CardData, CardKind } from '../core/workspace/records.ts';
+import { COUNTRY_CURRENCY } from '../core/tax/countries.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
 import { minorDigits, powerOfTen, roundMinor } from '../core/money/money.ts';
 
@@ -25,8 +26,6 @@ export const EXAMPLE_RATES: ExchangeTable & { source: string } = {
   date: '2026-11-20', base: 'EUR', source: 'Example rates, round figures',
   rates: { USD: 1.1, GBP: 0.86, PLN: 4.3, JPY: 162, AED: 4.04, CNY: 7.9, INR: 96, TRY: 46 },
 };
-
-export const COUNTRY_CURRENCY: Readonly<Record<string, string>> = { DE: 'EUR', FR: 'EUR', ES: 'EUR', IT: 'EUR', PL: 'PLN', GB: 'GBP', US: 'USD', JP: 'JPY', AE: 'AED' };
 
 /** VAT and GST rates as published, with the day since which the standard rate has applied. */
 const VAT: readonly [country: string, since: string, rates: Record<string, number>][] = [
@@ -74,7 +73,8 @@ const money = (euros: number, currency: string): number => {
 /**
  * Rule of the size tiers: six tiers; the longest side starts at 28 to 34 cm and grows by a factor of 1.35 to 1.6 a tier, the
  * other sides are 0.7 and 0.35 of it; weight limits start at 0.4 to 0.6 kg and grow by 2 to 2.4. The first fee is 2.20 to 3.00
- * euros, each tier adds 25 to 45 %, each weight step inside a tier 8 to 14 %. Tiers from the third on count volume, at 5000 cm3 a kg.
+ * euros, each tier adds 25 to 45 %, each weight step inside a tier 8 to 14 %, past
+ * the last so much for each 100 or 500 g. Tiers from the third on count volume, at 5000 cm3 a kg.
  */
 function drawTiers(draw: Draw, currency: string): SizeTier[] {
   const names = ['Letter', 'Slim box', 'Shoe box', 'Crate', 'Trunk', 'Long goods'];
@@ -84,15 +84,16 @@ function drawTiers(draw: Draw, currency: string): SizeTier[] {
   return names.map((name, i) => {
     const last = i === names.length - 1;
     const steps = [0.4, 0.7, 1].map((part, j) => ({ upToKg: Number((limit * part).toFixed(2)), fee: money(fee * (1 + j * draw(0.08, 0.14, 0.01)), currency) }));
+    const more = money(draw(0.1, 0.3, 0.05), currency);
     const tier: SizeTier = {
       name, maxL: Math.round(last ? side * 1.3 : side), maxW: Math.round(side * 0.7), maxH: Math.round(side * (i === 0 ? 0.1 : 0.35)), maxKg: Number(limit.toFixed(2)),
       maxLengthGirth: last ? Math.round(side * 3) : null, divisor: i >= 2 ? 5000 : null, packagingKg: i === 0 ? 0.02 : 0.1,
       bands: i < 2
         ? [
-            { upToPrice: money(10, currency), table: { steps: steps.map((s) => ({ ...s, fee: roundMinor(s.fee * 0.85, powerOfTen(minorDigits(currency))) })), stepKg: null, stepFee: 0 } },
-            { upToPrice: null, table: { steps, stepKg: null, stepFee: 0 } },
+            { upToPrice: money(10, currency), table: { steps: steps.map((s) => ({ ...s, fee: roundMinor(s.fee * 0.85, powerOfTen(minorDigits(currency))) })), stepKg: 0.1, stepFee: more } },
+            { upToPrice: null, table: { steps, stepKg: 0.1, stepFee: more } },
           ]
-        : [{ upToPrice: null, table: { steps, stepKg: last ? 1 : null, stepFee: last ? money(draw(0.3, 0.5, 0.05), currency) : 0 } }],
+        : [{ upToPrice: null, table: { steps, stepKg: 0.5, stepFee: more } }],
     };
     side *= draw(1.35, 1.6, 0.05);
     limit *= draw(2, 2.4, 0.1);

@@ -5,10 +5,8 @@ import { authDb } from '../db/client.ts';
 import * as tables from '../db/authSchema.ts';
 import { env } from '../env.ts';
 import { log } from '../log.ts';
+import { SOCKET_ADDRESS_HEADER } from './address.ts';
 import { accessControl, roles } from './roles.ts';
-
-/** Header that the web server sets from the socket; whatever a client sends under this or a forwarding name is removed. */
-export const SOCKET_ADDRESS_HEADER = 'x-bm-socket-address';
 
 /** Reset links asked for by an administrator, waiting to be shown; there is no mail yet. Keyed by e-mail address. */
 const resetLinks = new Map<string, string>();

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { data, redirect } from 'react-router';
-import { authDb } from '../db/client.ts';
+import { authDb, reachable } from '../db/client.ts';
 import { member, organization } from '../db/authSchema.ts';
 import { auth } from './auth.ts';
 import type { Role } from './roles.ts';
@@ -9,7 +9,13 @@ export type Person = { readonly id: string; readonly name: string; readonly emai
 
 /** Who is signed in; null where nobody is. */
 export async function personOf(request: Request): Promise<Person | null> {
-  const session = await auth().api.getSession({ headers: request.headers });
+  if (!/(^|; )[^;=]*session_token=/.test(request.headers.get('cookie') ?? '')) return null;
+  const session = await auth()
+    .api.getSession({ headers: request.headers })
+    // The sign-in service hides why it failed; with a cookie in hand only the database can be the reason.
+    .catch(() => {
+      throw data(null, 503);
+    });
   return session === null ? null : { id: session.user.id, name: session.user.name, email: session.user.email };
 }
 
@@ -33,12 +39,14 @@ const NEEDS: Readonly<Record<Need, number>> = { view: 0, edit: 1, own: 2 };
  */
 export async function enterWorkspace(request: Request, slug: string | undefined, need: Need = 'view'): Promise<Entry> {
   const person = await needPerson(request);
-  const [row] = await authDb()
-    .select({ workspaceId: organization.id, slug: organization.slug, name: organization.name, role: member.role })
-    .from(member)
-    .innerJoin(organization, eq(member.organizationId, organization.id))
-    .where(and(eq(member.userId, person.id), eq(organization.slug, slug ?? '')))
-    .limit(1);
+  const [row] = await reachable(() =>
+    authDb()
+      .select({ workspaceId: organization.id, slug: organization.slug, name: organization.name, role: member.role })
+      .from(member)
+      .innerJoin(organization, eq(member.organizationId, organization.id))
+      .where(and(eq(member.userId, person.id), eq(organization.slug, slug ?? '')))
+      .limit(1),
+  );
   if (row === undefined) throw data({ error: 'noWorkspace' }, 404);
   const role = (row.role in RANK ? row.role : 'viewer') as Role;
   if (RANK[role] < NEEDS[need]) throw data({ error: 'notAllowed', role }, 403);
@@ -47,10 +55,12 @@ export async function enterWorkspace(request: Request, slug: string | undefined,
 
 /** The workspaces somebody belongs to, by name. */
 export async function workspacesOf(personId: string): Promise<{ slug: string; name: string; role: string; id: string }[]> {
-  return authDb()
-    .select({ id: organization.id, slug: organization.slug, name: organization.name, role: member.role })
-    .from(member)
-    .innerJoin(organization, eq(member.organizationId, organization.id))
-    .where(eq(member.userId, personId))
-    .orderBy(organization.name);
+  return reachable(() =>
+    authDb()
+      .select({ id: organization.id, slug: organization.slug, name: organization.name, role: member.role })
+      .from(member)
+      .innerJoin(organization, eq(member.organizationId, organization.id))
+      .where(eq(member.userId, personId))
+      .orderBy(organization.name),
+  );
 }

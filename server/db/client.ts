@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { data } from 'react-router';
 import { env } from '../env.ts';
 import { log } from '../log.ts';
 import * as authTables from './authSchema.ts';
@@ -36,10 +37,25 @@ export type Tx = Parameters<Parameters<Both['app']['transaction']>[0]>[0];
  * Every business query goes through here.
  */
 export function inWorkspace<T>(workspaceId: string, work: (tx: Tx) => Promise<T>): Promise<T> {
-  return both().app.transaction(async (tx) => {
-    await tx.execute(sql`select set_config('bm.workspace', ${workspaceId}, true)`);
-    return work(tx);
-  });
+  return reachable(() =>
+    both().app.transaction(async (tx) => {
+      await tx.execute(sql`select set_config('bm.workspace', ${workspaceId}, true)`);
+      return work(tx);
+    }),
+  );
+}
+
+/** Turns a database that cannot be reached into an answer 503, for which there is a page; everything else passes through. */
+export async function reachable<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (e) {
+    if (isDatabaseAway(e)) {
+      log.warn('the database is away');
+      throw data(null, 503);
+    }
+    throw e;
+  }
 }
 
 export async function closeDatabase(): Promise<void> {

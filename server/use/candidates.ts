@@ -322,3 +322,10 @@ export async function addQuote(workspaceId: string, candidateId: string, source:
   return id;
 }
 
+
+/** Names of the candidates, for the search box. */
+export async function candidateNames(workspaceId: string): Promise<{ id: string; name: string }[]> {
+  return inWorkspace(workspaceId, (tx) =>
+    tx.select({ id: candidate.id, name: sql<string>`${candidate.data} ->> 'name'` }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), isNull(candidate.deletedAt))).orderBy(asc(candidate.createdAt)),
+  );
+}

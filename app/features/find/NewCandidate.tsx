@@ -1,0 +1,167 @@
+import { Alert, Box, Button, InputBase, Typography } from '@mui/material';
+import type { TFunction } from 'i18next';
+import Papa from 'papaparse';
+import { useMemo, useState } from 'react';
+import { Trans, useTranslation } from 'react-i18next';
+import { useNavigation, useSearchParams, useSubmit } from 'react-router';
+import type { MarketplaceCard } from '../../../core/lane/rates.ts';
+import { evaluate } from '../../../core/lane/result.ts';
+import { quote, retailPurchase } from '../../../core/lane/schema.ts';
+import type { Way } from '../../../core/lane/schema.ts';
+import { priceFor } from '../../../core/lane/solve.ts';
+import type { ExchangeTable } from '../../../core/money/money.ts';
+import { newLane } from '../../../core/workspace/newLane.ts';
+import { composeLane } from '../../../core/workspace/records.ts';
+import type { CardData } from '../../../core/workspace/records.ts';
+import type { Settings } from '../../../core/workspace/settings.ts';
+import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
+import { MarginBar } from '../../ui/MarginBar.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import type { Format } from '../../ui/locale.ts';
+import { parseMeasure, parseNumber, parseSides } from '../../ui/parseNumber.ts';
+import { COUNTRIES } from '../weigh/forms.tsx';
+
+type Props = { settings: Settings; today: string; markets: { id: string; name: string; key: string }[]; chosen: string | null; country: string; cards: Record<string, CardData>; taxCardId: string | null; exchangeCardId: string | null; canEdit: boolean; error: { row: number; field: string; message: string } | null };
+
+/** A product from nothing to a first answer: name, price and cost; everything else by defaults that say so. */
+export function NewCandidateForm(p: Props) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const submit = useSubmit();
+  const busy = useNavigation().state !== 'idle';
+  const [, setSearch] = useSearchParams();
+  const [name, setName] = useState('');
+  const [way, setWay] = useState<Way>(p.settings.ways[0] ?? 'ownBrand');
+  const [price, setPrice] = useState<number | null>(null);
+  const [cost, setCost] = useState<number | null>(null);
+  const [costCurrency, setCostCurrency] = useState(p.settings.homeCurrency);
+  const [sides, setSides] = useState<[number, number, number] | null>(null);
+  const [kg, setKg] = useState<number | null>(null);
+  const [origin, setOrigin] = useState('');
+  const [category, setCategory] = useState('');
+  const [hsCode, setHsCode] = useState('');
+  const [tried, setTried] = useState(false);
+  const card = p.chosen === null ? null : ((p.cards[p.chosen] as MarketplaceCard | undefined) ?? null);
+  const currency = card?.currency ?? p.settings.homeCurrency;
+
+  const draft = useMemo(() => {
+    const data = { name: name || '–', way, product: { sides, kg, category: category || (card?.categories[0]?.key ?? null), taxClass: 'standard', hsCode: /^\d{4,10}$/.test(hsCode) ? hsCode : null, origin: origin || null, dangerous: false, oversize: false } };
+    const source = way === 'retail' ? retailPurchase.parse({ kind: 'retail', currency: costCurrency, shelfPrice: cost }) : quote.parse({ kind: 'quote', currency: costCurrency, incoterm: way === 'ownBrand' ? 'FOB' : way === 'wholesale' ? 'DAP' : 'EXW', priceBreaks: [{ minQty: 0, unitPrice: cost }] });
+    const lane = newLane({
+      way, settings: p.settings, country: p.country, currency, marketplace: card === null || p.chosen === null ? null : { id: p.chosen, card }, taxCardId: p.taxCardId,
+      exchange: p.exchangeCardId === null ? null : { id: p.exchangeCardId, table: p.cards[p.exchangeCardId] as ExchangeTable }, origin: origin || null, price, quoteId: 'q', today: p.today,
+    });
+    return composeLane({ candidate: data, lane, quotes: { q: source }, cards: p.cards, homeCurrency: p.settings.homeCurrency, standings: p.settings.standings, today: p.today });
+  }, [name, way, price, cost, costCurrency, sides, kg, origin, category, hsCode, card, currency, p]);
+  const result = evaluate(draft);
+  const profit = result.figures.unitProfit;
+  const breakEven = profit === null ? null : priceFor(draft).price;
+
+  const send = () => {
+    setTried(true);
+    if (name.trim() === '') return;
+    void submit([{ name, way, price, cost, costCurrency, sides, kg, marketplaceCardId: p.chosen, country: p.country, origin: origin || null, category: category || null, hsCode: hsCode || null }] as never, { method: 'post', encType: 'application/json' });
+  };
+  const currencies = [...new Set([p.settings.homeCurrency, 'EUR', 'USD', 'GBP', 'CNY', 'PLN', 'JPY', 'INR', 'TRY', 'AED'])];
+  return (
+    <Box sx={{ maxWidth: 1080 }}>
+      <Typography variant="h1">{t('nav.find')}</Typography>
+      <Typography color="text.secondary" sx={{ mb: 2 }}>{t('find.lead')}</Typography>
+      {!p.canEdit && <Alert severity="info" sx={{ mb: 2 }}>{t('find.viewer')}</Alert>}
+      {p.error !== null && <Alert severity="error" sx={{ mb: 2 }}>{t('find.serverError', { ...p.error, field: p.error.field })}</Alert>}
+      <Box component="form" aria-label={t('find.byHand')} onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), send())}>
+        <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
+          <TextLine label={t('find.name')} value={name} onChange={setName} width={320} error={tried && name.trim() === '' ? t('find.nameMissing') : null} />
+          <NumField label={t('find.price')} value={price} onChange={setPrice} kind="money" currency={currency} width={130} />
+          <NumField label={way === 'retail' ? t('form.shelfPrice') : t('find.cost')} value={cost} onChange={setCost} kind="money" currency={costCurrency} width={150} />
+          <ChoiceLine label={t('form.currency')} value={costCurrency} options={currencies.map((c) => ({ value: c, label: c }))} onChange={setCostCurrency} width={86} />
+        </Box>
+        <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
+          <ChoiceLine label={t('find.way')} value={way} options={p.settings.ways.map((w) => ({ value: w, label: t(`way.${w}`) }))} onChange={setWay} width={190} />
+          <ChoiceLine label={t('find.where')} value={p.chosen ?? ''} options={p.markets.map((m) => ({ value: m.id, label: m.name }))} onChange={(v) => setSearch({ card: v }, { replace: true, preventScrollReset: true })} width={170} />
+          {card !== null && <ChoiceLine label={t('form.category')} value={category || (card.categories[0]?.key ?? '')} options={card.categories.map((c) => ({ value: c.key, label: c.name }))} onChange={setCategory} width={210} />}
+          <SidesField label={t('form.sides')} value={sides} onChange={setSides} />
+          <NumField label={t('form.weight')} value={kg} onChange={setKg} kind="weight" min={0.000001} width={100} />
+          <ChoiceLine label={t('form.origin')} value={origin} options={[{ value: '', label: '–' }, ...COUNTRIES.map((c) => ({ value: c, label: c }))]} onChange={setOrigin} width={90} />
+          <TextLine label={t('form.hsCode')} value={hsCode} onChange={setHsCode} width={110} maxLength={10} error={hsCode !== '' && !/^\d{4,10}$/.test(hsCode) ? t('find.hsCode') : null} />
+        </Box>
+        <Box aria-live="polite" sx={{ borderTop: '1px solid', borderColor: 'hairline', pt: 1.5, minHeight: 150 }}>
+          {price === null || cost === null ? (
+            <Typography color="text.secondary">{t('find.waiting')}</Typography>
+          ) : (
+            <>
+              <Typography variant="h4" component="p" sx={{ mb: 1 }} data-testid="first-answer">
+                {profit === null ? t('find.cannot') : <Trans i18nKey={profit < 0 ? 'find.loses' : 'find.keeps'} values={{ amount: f.money(Math.abs(profit), currency) }} components={{ k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
+                {result.blanks.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: result.blanks.map((b) => t(`blank.${b}`)).join(', ') })}</Box>}{' '}
+                {breakEven !== null && t('find.breaksEven', { price: f.money(breakEven, currency) })}
+              </Typography>
+              {result.problems.map((x) => <Alert key={x.code + x.path} severity="warning" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${x.code}`, x.detail as Record<string, string>)}</Alert>)}
+              <MarginBar result={result} large height={40} breakEven={breakEven} />
+            </>
+          )}
+        </Box>
+        <Button type="submit" variant="contained" size="large" disabled={busy || !p.canEdit} sx={{ mt: 1 }}>{t('find.add')}</Button>
+      </Box>
+      <PasteRows {...p} way={way} />
+    </Box>
+  );
+}
+
+type PastedRow = { line: number; name: string; price: number | null; cost: number | null; sides: [number, number, number] | null; kg: number | null; problem: string | null };
+
+/** Rows pasted from a spreadsheet: name, price, cost, size, weight; tabs, semicolons or commas between. */
+export function readRows(text: string, f: Pick<Format, 'locale'>, t: TFunction): PastedRow[] {
+  const delimiter = text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',';
+  const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' });
+  const rows = parsed.data.map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }));
+  // A first row without any number is a heading.
+  const body = rows.length > 1 && rows[0]?.cells.slice(1).every((c) => parseNumber(c, f.locale).kind !== 'number') ? rows.slice(1) : rows;
+  return body.map(({ cells, line }) => {
+    const row: PastedRow = { line, name: (cells[0] ?? '').slice(0, 200), price: null, cost: null, sides: null, kg: null, problem: null };
+    if (row.name === '') row.problem = t('find.rowNoName');
+    for (const [i, key] of [[1, 'price'], [2, 'cost']] as const) {
+      const n = parseNumber((cells[i] ?? '').replace(/[€$£¥]|[A-Z]{3}/g, ''), f.locale);
+      if (n.kind === 'number' && n.value >= 0) row[key] = n.value;
+      else if (n.kind === 'number') row.problem ??= t('find.rowNegative', { field: t(`find.${key}`).toLowerCase() });
+      else if (n.kind !== 'blank') row.problem ??= t('find.rowNotNumber', { field: t(`find.${key}`).toLowerCase(), text: cells[i] ?? '' });
+    }
+    const s = parseSides(cells[3] ?? '', f.locale);
+    if (s === null) row.problem ??= t('find.rowSides', { text: cells[3] ?? '' });
+    else if (s !== 'blank') row.sides = s;
+    const w = parseMeasure(cells[4] ?? '', 'weight', f.locale);
+    if (w === null) row.problem ??= t('find.rowWeight', { text: cells[4] ?? '' });
+    else if (w !== 'blank' && w.value > 0) row.kg = w.value;
+    return row;
+  });
+}
+
+function PasteRows({ settings, chosen, country, way, canEdit }: Props & { way: Way }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const submit = useSubmit();
+  const [text, setText] = useState('');
+  const rows = text.trim() === '' ? [] : readRows(text, f, t);
+  const good = rows.filter((r) => r.problem === null);
+  const send = () =>
+    void submit(good.map((r) => ({ name: r.name, way, price: r.price, cost: r.cost, costCurrency: settings.homeCurrency, sides: r.sides, kg: r.kg, marketplaceCardId: chosen, country })) as never, { method: 'post', encType: 'application/json' });
+  return (
+    <Box component="section" sx={{ mt: 5 }}>
+      <Typography variant="h2">{t('find.pasteTitle')}</Typography>
+      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>{t('find.pasteText', { currency: settings.homeCurrency })}</Typography>
+      <InputBase multiline minRows={3} maxRows={10} fullWidth value={text} onChange={(e) => setText(e.target.value)} inputProps={{ 'aria-label': t('find.pasteTitle'), spellCheck: false }} placeholder={t('find.pasteExample')} sx={{ border: '1px solid', borderColor: 'fieldLine', borderRadius: 1, bgcolor: 'background.paper', p: 1, fontSize: '0.86rem' }} />
+      {rows.length > 0 && (
+        <>
+          <Box component="table" sx={{ mt: 1.5, fontSize: '0.84rem', borderCollapse: 'collapse', '& td, & th': { pr: 2, py: 0.3, textAlign: 'left' } }}>
+            <thead><tr><th>{t('find.row')}</th><th>{t('find.name')}</th><th>{t('find.price')}</th><th>{t('find.costShort')}</th><th>{t('form.sides')}</th><th>{t('form.weight')}</th><th>{t('find.check')}</th></tr></thead>
+            <tbody>
+              {rows.slice(0, 100).map((r) => (
+                <tr key={r.line}><td>{r.line}</td><td dir="auto">{r.name}</td><td>{f.number(r.price)}</td><td>{f.number(r.cost)}</td><td>{r.sides?.map((x) => f.number(x)).join(' × ') ?? '–'}</td><td>{r.kg === null ? '–' : `${f.number(r.kg, 3)} kg`}</td><Box component="td" sx={{ color: r.problem === null ? 'text.secondary' : 'error.main' }}>{r.problem ?? t('find.ok')}</Box></tr>
+              ))}
+            </tbody>
+          </Box>
+          <Button variant="contained" sx={{ mt: 1 }} disabled={good.length === 0 || !canEdit} onClick={send}>{t('find.addRows', { good: good.length, all: rows.length })}</Button>
+        </>
+      )}
+    </Box>
+  );
+}

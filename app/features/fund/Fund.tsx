@@ -1,0 +1,172 @@
+import { Box, Button, Typography } from '@mui/material';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { Trans, useTranslation } from 'react-i18next';
+import { Link, useFetcher, useSearchParams } from 'react-router';
+import { admissibleOrders, launch } from '../../../core/launch/launch.ts';
+import type { BudgetAt, LaunchPlan } from '../../../core/launch/schema.ts';
+import { minorDigits } from '../../../core/money/money.ts';
+import { planOf } from '../../../core/workspace/summary.ts';
+import type { CardData } from '../../../core/workspace/records.ts';
+import type { Settings } from '../../../core/workspace/settings.ts';
+import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { countryName } from '../../ui/names.ts';
+import { floorTo } from '../weigh/Sheet.tsx';
+import type { SheetState } from '../weigh/store.ts';
+import { useLaneViews } from '../weigh/useFigures.ts';
+
+const QuantityChart = lazy(() => import('./QuantityChart.tsx'));
+type Props = { names: { id: string; name: string }[]; settings: Settings; sheet: { today: string; cards: Record<string, CardData>; state: SheetState } | null; canEdit: boolean; base: string };
+
+/** What a launch takes, against the cash at hand. */
+export function FundPage({ names, settings, sheet, canEdit, base }: Props) {
+  const { t } = useTranslation();
+  if (sheet === null)
+    return (
+      <Box sx={{ maxWidth: 560 }}>
+        <Typography variant="h1">{t('nav.fund')}</Typography>
+        <Typography sx={{ my: 2 }}>{t('fund.empty')}</Typography>
+        <Button component={Link} to={`${base}/find`} variant="contained">{t('weigh.first')}</Button>
+      </Box>
+    );
+  return <Funding names={names} settings={settings} sheet={sheet} canEdit={canEdit} base={base} />;
+}
+
+function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'> & { sheet: NonNullable<Props['sheet']> }) {
+  const { t, i18n } = useTranslation();
+  const f = useFormat();
+  const fetcher = useFetcher<{ error: string | null }>();
+  const [search, setSearch] = useSearchParams();
+  const [plan, setPlan] = useState<LaunchPlan>(() => planOf(sheet.state.candidate.data, settings.launch));
+  const [client, setClient] = useState(false);
+  useEffect(() => setClient(true), []);
+  const first = useRef(true);
+  useEffect(() => {
+    if (first.current) {
+      first.current = false;
+      return;
+    }
+    if (!canEdit) return;
+    const timer = setTimeout(() => void fetcher.submit({ plan, candidate: sheet.state.candidate.id } as never, { method: 'post', encType: 'application/json', action: `${base}/fund` }), 500);
+    return () => clearTimeout(timer);
+    // biome-ignore lint/correctness/useExhaustiveDependencies: only a change of the plan is saved
+  }, [plan]);
+  const views = useLaneViews(sheet.state, { settings, cards: sheet.cards, today: sheet.today });
+  const view = views.find((v) => v.id === search.get('lane')) ?? views[0];
+  const home = settings.homeCurrency;
+  const set = (part: Partial<LaunchPlan>) => setPlan((p) => ({ ...p, ...part }));
+
+  const orders = useMemo(() => (view === undefined ? { step: 1, first: 1 } : admissibleOrders(view.doc)), [view]);
+  const round = (q: number) => Math.max(orders.first, Math.round(q / orders.step) * orders.step);
+  const Q = view?.doc.orderQuantity ?? orders.first;
+  const quantities = plan.quantities.length > 0 ? plan.quantities : [...new Set([round(Q / 2), round(Q), round(Q * 2)])];
+  const result = useMemo(() => (view === undefined ? null : launch(view.doc, { ...plan, quantities })), [view, plan, quantities]);
+  if (view === undefined || result === null) return <Typography>{t('sheet.noLanes')}</Typography>;
+  const b = result.budget;
+  const { doc } = view;
+  const row = (label: string, text: string, strong = false) => (
+    <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.25, fontWeight: strong ? 680 : 400, borderTop: strong ? '1px solid' : 'none', borderColor: 'text.primary' }}><span>{label}</span><span>{text}</span></Box>
+  );
+  return (
+    <Box sx={{ maxWidth: 1240 }}>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
+        <Typography variant="h1" sx={{ mr: 1 }}>{t('nav.fund')}</Typography>
+        <ChoiceLine label={t('weigh.candidate')} value={sheet.state.candidate.id} options={names.map((n) => ({ value: n.id, label: n.name }))} onChange={(v) => setSearch({ candidate: v })} width={300} />
+        <ChoiceLine label={t('fund.lane')} value={view.id} options={views.map((v) => ({ value: v.id, label: `${countryName(v.doc.country, i18n.language)} · ${v.doc.marketplace}` }))} onChange={(v) => setSearch({ candidate: sheet.state.candidate.id, lane: v })} width={230} />
+        <Box role="status" sx={{ fontSize: '0.82rem', color: fetcher.data?.error ? 'error.main' : 'text.secondary', ml: 'auto' }}>{canEdit ? (fetcher.data?.error ?? t(fetcher.state === 'idle' ? 'saving.saved' : 'saving.saving')) : t('saving.viewer')}</Box>
+      </Box>
+      <Typography variant="h4" component="p" data-testid="fund-answer" sx={{ mb: 2.5, '& strong': { fontWeight: 720 } }} aria-live="polite">
+        {b?.total == null ? t('fund.unknown') : <Trans i18nKey={b.leftOfCash === null ? 'fund.answerNoCash' : b.leftOfCash < 0 ? 'fund.answerShort' : 'fund.answer'} values={{ quantity: f.number(b.quantity), total: f.money(b.total, home), left: f.money(Math.abs(b.leftOfCash ?? 0), home) }} components={{ b: <strong />, k: <Box component="strong" sx={{ color: (b.leftOfCash ?? 0) < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
+        {result.mostUnits !== null && (result.mostUnits > 0 ? t('fund.most', { units: f.number(result.mostUnits) }) : t('fund.mostNone', { units: f.number(result.smallestOrder), short: f.money(result.shortfall, home) }))}
+        {result.incomplete.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}> {t('launch.incomplete', { blanks: result.incomplete.map((x) => t(`blank.${x}`, { defaultValue: x })).join(', ') })}</Box>}
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1.1fr 1fr 1.1fr' }, gap: 4 }}>
+        <Box component="section" aria-label={t('fund.money')}>
+          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('fund.money')}</Typography>
+          <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', mb: 2 }}>
+            <NumField label={t('fund.cash')} value={plan.cash} onChange={(v) => set({ cash: v })} kind="money" currency={home} step={100} width={130} />
+            <NumField label={t('fund.reserve')} value={plan.reserve} onChange={(v) => set({ reserve: v ?? 0 })} kind="money" currency={home} step={100} width={130} />
+            <NumField label={t('fund.contingency')} value={plan.contingency} onChange={(v) => set({ contingency: v ?? 0 })} kind="percent" max={10} width={110} />
+          </Box>
+          <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>{t('launch.oneOffsTitle')}</Typography>
+          {plan.oneOffs.map((o, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place alone
+            <Box key={i} sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-end', mb: 0.75 }}>
+              <TextLine label={t('form.name')} value={o.name} onChange={(v) => set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, name: v } : x)) })} width={150} />
+              <NumField label={t('form.amount')} value={o.amount} onChange={(v) => set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, amount: v ?? 0 } : x)) })} kind="money" currency={home} step={10} width={110} />
+              <Button size="small" aria-label={t('line.removeNumber', { n: i + 1 })} sx={{ minWidth: 0, color: 'text.secondary' }} onClick={() => set({ oneOffs: plan.oneOffs.filter((_, j) => j !== i) })}>{t('line.remove')}</Button>
+            </Box>
+          ))}
+          <Button size="small" onClick={() => set({ oneOffs: [...plan.oneOffs, { name: '', amount: 0 }] })}>{t('fund.addOneOff')}</Button>
+          <Typography variant="h3" component="h2" sx={{ mt: 2, mb: 0.5 }}>{t('launch.advertisingTitle')}</Typography>
+          <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
+            <ChoiceLine label={t('fund.advertisingBy')} value={plan.advertising?.kind ?? ''} options={[{ value: '', label: t('line.blank') }, { value: 'daily', label: t('fund.daily') }, { value: 'units', label: t('fund.byUnits') }]} onChange={(v) => set({ advertising: v === 'daily' ? { kind: 'daily', perDay: 10, days: 30 } : v === 'units' ? { kind: 'units', units: 50 } : null })} width={150} />
+            {plan.advertising?.kind === 'daily' && (
+              <>
+                <NumField label={t('fund.perDay')} value={plan.advertising.perDay} onChange={(v) => set({ advertising: { kind: 'daily', perDay: v ?? 0, days: (plan.advertising as { days: number }).days } })} kind="money" currency={home} step={1} width={110} />
+                <NumField label={t('fund.days')} value={plan.advertising.days} onChange={(v) => set({ advertising: { kind: 'daily', perDay: (plan.advertising as { perDay: number }).perDay, days: v ?? 0 } })} kind="number" width={80} />
+              </>
+            )}
+            {plan.advertising?.kind === 'units' && <NumField label={t('fund.advertUnits')} value={plan.advertising.units} onChange={(v) => set({ advertising: { kind: 'units', units: v ?? 0 } })} kind="number" width={140} />}
+            <NumField label={t('fund.discountUnits')} value={plan.discounts.units} onChange={(v) => set({ discounts: { ...plan.discounts, units: v ?? 0 } })} kind="number" width={120} />
+            <NumField label={t('fund.discountEach')} value={plan.discounts.discount} onChange={(v) => set({ discounts: { ...plan.discounts, discount: v ?? 0 } })} kind="money" currency={home} width={120} />
+          </Box>
+        </Box>
+        <Box component="section" aria-label={t('fund.budget')} sx={{ fontSize: '0.9rem' }}>
+          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('fund.budget')}</Typography>
+          {b === null ? (
+            <Typography variant="body2">{t('launch.noQuantity')}</Typography>
+          ) : (
+            <>
+              {row(t('launch.goods', { quantity: f.number(b.quantity) }), f.plain(b.lines.goods, home))}
+              {plan.oneOffs.map((o, i) => <Box key={`${o.name}${i}`}>{row(o.name || t('launch.oneOffs'), f.plain(o.amount, home))}</Box>)}
+              {Array.isArray(doc.goods) && doc.goods.flatMap((c) => (c.source.kind === 'quote' ? c.source.oneOffs.map((o) => <Box key={o.name}>{row(`${o.name} (${t('source.quote')})`, f.money(o.amount, c.source.currency))}</Box>) : []))}
+              {row(t('launch.advertising'), f.plain(b.lines.advertising, home))}
+              {row(t('launch.discounts'), f.plain(b.lines.discounts, home))}
+              {row(t('launch.contingency'), f.plain(b.lines.contingency, home))}
+              {row(t('launch.total'), f.money(b.total, home), true)}
+              {b.leftOfCash !== null && row(t(b.leftOfCash < 0 ? 'fund.shortfall' : 'fund.left'), f.money(Math.abs(b.leftOfCash), home))}
+            </>
+          )}
+          <Typography variant="h3" component="h2" sx={{ mt: 3, mb: 1 }}>{t('fund.affordTitle')}</Typography>
+          {row(t('fund.productBudget'), f.money(result.productBudget, home))}
+          {row(t('fund.mostUnits'), result.mostUnits === null ? '–' : f.number(result.mostUnits))}
+          {row(t('fund.mostPerUnit', { quantity: f.number(Q) }), f.money(result.mostPerUnit === null ? null : floorTo(result.mostPerUnit, 2), home))}
+          {row(t('fund.mostUnitPrice'), f.money(result.mostUnitPrice === null ? null : floorTo(result.mostUnitPrice, minorDigits(result.mostUnitPriceCurrency)), result.mostUnitPriceCurrency))}
+          {row(t('fund.band', { low: f.number(plan.priceMultiples.low), high: f.number(plan.priceMultiples.high) }), result.shelfPriceBand === null ? '–' : `${f.money(result.shelfPriceBand.low, home)} – ${f.money(result.shelfPriceBand.high, home)}`)}
+          <Box sx={{ display: 'flex', gap: 1.5, mt: 0.5 }}>
+            <NumField label={t('fund.multipleLow')} value={plan.priceMultiples.low} onChange={(v) => set({ priceMultiples: { ...plan.priceMultiples, low: v ?? 0 } })} kind="number" step={0.5} width={110} />
+            <NumField label={t('fund.multipleHigh')} value={plan.priceMultiples.high} onChange={(v) => set({ priceMultiples: { ...plan.priceMultiples, high: v ?? 0 } })} kind="number" step={0.5} width={110} />
+          </Box>
+        </Box>
+        <Box component="section" aria-label={t('fund.compare')} sx={{ fontSize: '0.9rem' }}>
+          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('fund.compare')}</Typography>
+          <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', '& th, & td': { textAlign: 'right', py: 0.35, fontWeight: 400 }, '& th:first-of-type': { textAlign: 'left' } }}>
+            <thead>
+              <tr>
+                <th scope="col">{t('form.orderQuantity')}</th>
+                {result.compared.map((c, i) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: three columns in fixed places
+                  <th scope="col" key={i}><Box sx={{ display: 'flex', justifyContent: 'flex-end' }}><NumField label={t('fund.quantity', { n: i + 1 })} value={quantities[i] ?? null} onChange={(v) => set({ quantities: quantities.map((q, j) => (j === i ? (v ?? q) : q)) })} kind="number" min={0.000001} max={1e9} step={orders.step} width={76} /></Box></th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {([['unitCash', (c) => f.plain(c.unitLandedCash, home)], ['goodsCash', (c) => f.plain(c.lines.goods, home)], ['totalCash', (c) => f.plain(c.total, home)], ['leftRow', (c) => f.plain(c.leftOfCash, home)], ['unitProfitRow', (c) => f.plain(c.unitProfit, home)], ['cover', (c) => f.number(c.coverMonths, 1)], ['fits', (c) => t(c.admissible ? 'yes' : 'no')]] as [string, (c: BudgetAt) => string][]).map(([k, get]) => (
+                <tr key={k}><th scope="row">{t(`fund.${k}`)}</th>{result.compared.map((c) => <Box component="td" key={c.quantity} sx={{ color: get(c).startsWith('−') ? 'error.main' : 'inherit' }}>{get(c)}</Box>)}</tr>
+              ))}
+            </tbody>
+          </Box>
+          {client && <Suspense fallback={<Box sx={{ height: 170 }} />}><QuantityChart compared={result.compared} cash={plan.cash === null ? null : plan.cash - plan.reserve} currency={home} /></Suspense>}
+          <Typography variant="h3" component="h2" sx={{ mt: 2, mb: 1 }}>{t('fund.goalTitle')}</Typography>
+          <Box sx={{ display: 'flex', gap: 2 }}>
+            <NumField label={t('fund.goal')} value={plan.monthlyProfitGoal} onChange={(v) => set({ monthlyProfitGoal: v })} kind="money" currency={home} step={50} width={140} />
+            <NumField label={t('form.monthlyFixed')} value={plan.monthlyFixedCosts} onChange={(v) => set({ monthlyFixedCosts: v ?? 0 })} kind="money" currency={home} step={10} width={170} />
+          </Box>
+          <Box sx={{ mt: 0.75 }} data-testid="goal-answer">{result.unitsADay === null ? (result.reasons.unitsADay ? t('fund.noGoalUnits') : '') : t('fund.goalUnits', { units: f.number(result.unitsADay, 1), sells: f.number((view.result.figures.expectedMonthlyUnits ?? 0) / 30.4375, 1) })}</Box>
+          <Box>{result.monthsToPayBack === null ? '' : t('fund.payBack', { months: f.number(result.monthsToPayBack, 1) })} {result.breakEvenUnits === null ? '' : t('fund.breakEvenUnits', { units: f.number(result.breakEvenUnits), month: f.number(result.breakEvenMonth) })}</Box>
+        </Box>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,433 @@
+import { Alert, Box, Button, Chip, IconButton, Menu, MenuItem, Tooltip, Typography } from '@mui/material';
+import MoreIcon from '@mui/icons-material/MoreHoriz';
+import RedoIcon from '@mui/icons-material/Redo';
+import UndoIcon from '@mui/icons-material/Undo';
+import type { TFunction } from 'i18next';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Trans, useTranslation } from 'react-i18next';
+import { useFetcher, useSearchParams } from 'react-router';
+import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
+import type { Family } from '../../../core/lane/lines.ts';
+import type { LaneDocument } from '../../../core/lane/schema.ts';
+import { isIncomplete } from '../../../core/lane/result.ts';
+import { minorDigits } from '../../../core/money/money.ts';
+import { MarginBar } from '../../ui/MarginBar.tsx';
+import { roundToTotal, useFormat } from '../../ui/locale.ts';
+import { countryName } from '../../ui/names.ts';
+import { Num, Text } from './bound.tsx';
+import { DemandForm, FamilyForm } from './forms.tsx';
+import { HurdlesPane, LanesPane, LaunchPane, TargetsPane, TrialsPane } from './panes.tsx';
+import { SheetContext, SheetStore, useSnapshot, useStore } from './store.ts';
+import type { SheetState } from './store.ts';
+import { answersFor, useLaneViews } from './useFigures.ts';
+import type { Answers, Frame, LaneView } from './useFigures.ts';
+import { Figure } from './Workings.tsx';
+
+export type SheetProps = { state: SheetState; frame: Frame; cardHeads: { id: string; kind: string; key: string; name: string; inForceFrom: string; example: boolean }[]; canEdit: boolean; base: string; dropped: string | null };
+
+/** The candidate's sheet: the answer in a sentence, the live bar, the breakdown that is the form, and what follows from it. */
+export function Sheet({ state, frame, cardHeads, canEdit, base, dropped }: SheetProps) {
+  const store = useRef<SheetStore>(null);
+  if (store.current === null || store.current.get().state.candidate.id !== state.candidate.id) store.current = new SheetStore(state, `${base}/${state.candidate.id}/save`, canEdit, frame.today);
+  const current = store.current;
+  useEffect(() => current.recover(), [current]);
+  useEffect(() => current.refresh(state), [current, state]);
+  useEffect(() => {
+    const leave = (e: BeforeUnloadEvent) => {
+      void current.flush();
+      if (current.get().saving === 'unsaved' || current.get().saving === 'saving') e.preventDefault();
+    };
+    window.addEventListener('beforeunload', leave);
+    return () => window.removeEventListener('beforeunload', leave);
+  }, [current]);
+  return (
+    <SheetContext value={current}>
+      <SheetBody frame={frame} cardHeads={cardHeads} base={base} dropped={dropped} />
+    </SheetContext>
+  );
+}
+
+function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame' | 'cardHeads' | 'base' | 'dropped'>) {
+  const { t } = useTranslation();
+  const store = useStore();
+  const snapshot = useSnapshot();
+  const [search, setSearch] = useSearchParams();
+  const views = useLaneViews(snapshot.state, frame);
+  const chosen = views.find((v) => v.id === search.get('lane')) ?? views[0];
+  const [open, setOpen] = useState<Family | 'demand' | null>(null);
+  useHotkeys('mod+z', (e) => (e.preventDefault(), store.undo()), { enableOnFormTags: true });
+  useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), store.redo()), { enableOnFormTags: true });
+  const choose = (id: string) => setSearch((s) => (s.set('lane', id), s), { replace: true, preventScrollReset: true });
+  // Break-evens take longer than a figure; they follow a moment later while one types fast.
+  const late = useDeferredValue(chosen);
+  const lateState = useDeferredValue(snapshot.state);
+  const answers = useMemo(() => (late === undefined ? null : answersFor(late, lateState, frame.settings)), [late, lateState, frame.settings]);
+
+  return (
+    <Box sx={{ maxWidth: 1240 }}>
+      <Head base={base} dropped={dropped} {...(chosen === undefined ? {} : { view: chosen })} />
+      <Conflicts />
+      {chosen === undefined || answers === null ? (
+        <Box sx={{ mt: 3 }}>
+          <Typography variant="h4" sx={{ mb: 2 }}>{t('sheet.noLanes')}</Typography>
+          <LanesPane views={views} cardHeads={cardHeads} chosen={null} onChoose={choose} base={base} />
+        </Box>
+      ) : (
+        <>
+          <Answer view={chosen} answers={answers} />
+          <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossAt(chosen.doc, answers.breakEven.price)} onChoose={(f) => setOpen(open === f ? null : f)} chosen={open === 'demand' ? null : open} />
+          <Problems view={chosen} />
+          <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.28fr 1fr' }, gap: { xs: 3, lg: 4 }, mt: 1.5 }}>
+            <Breakdown view={chosen} candidateId={snapshot.state.candidate.id} open={open} setOpen={setOpen} />
+            <Box sx={{ minWidth: 0 }}>
+              <LanesPane views={views} cardHeads={cardHeads} chosen={chosen.id} onChoose={choose} base={base} />
+              <HurdlesPane view={chosen} answers={answers} />
+              <TargetsPane view={chosen} answers={answers} />
+              <LaunchPane view={chosen} answers={answers} base={base} candidateId={snapshot.state.candidate.id} />
+              <TrialsPane view={chosen} />
+            </Box>
+          </Box>
+          <GatesAndNotes candidateId={snapshot.state.candidate.id} />
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** Where a shelf price stands on the ruler, which is drawn in gross. */
+function grossAt(doc: LaneDocument, price: number): number {
+  return price * (1 - doc.averageDiscount) + doc.shippingCharged;
+}
+
+function Head({ view, base, dropped }: { view?: LaneView; base: string; dropped: string | null }) {
+  const { t } = useTranslation();
+  const store = useStore();
+  const { state, saving, canUndo, canRedo } = useSnapshot();
+  const fetcher = useFetcher();
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const [naming, setNaming] = useState(false);
+  const id = state.candidate.id;
+  const act = (body: Record<string, string>) => void fetcher.submit(body, { method: 'post', action: `${base}` });
+  const text = () => JSON.stringify(view?.doc, null, 2);
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap', mb: 1 }}>
+      <Typography component="span" sx={{ color: 'text.secondary' }}><Box component="a" href={base} sx={{ color: 'inherit', textDecoration: 'none' }}>{t('nav.weigh')}</Box> /</Typography>
+      {naming ? (
+        <Box sx={{ minWidth: 260 }} onKeyDown={(e) => e.key === 'Enter' && setNaming(false)}><Text entity="candidate" id={id} path={['name']} label={t('form.name')} width="100%" required /></Box>
+      ) : (
+        <Typography component="h1" sx={{ fontWeight: 650, fontSize: '0.95rem', overflowWrap: 'anywhere' }} dir="auto">{state.candidate.data.name}</Typography>
+      )}
+      <Chip size="small" variant="outlined" label={t(`way.${state.candidate.data.way}`)} />
+      <Chip size="small" variant="outlined" label={t(`stageOfWork.${state.candidate.data.stage}`)} />
+      {dropped !== null && <Chip size="small" color="error" variant="outlined" label={t('weigh.droppedWith', { reason: dropped })} />}
+      <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 0.5 }}>
+        <Typography variant="body2" role="status" color={['conflict', 'invalid', 'offline', 'signedOut', 'gone'].includes(saving) ? 'error' : 'text.secondary'}>
+          {t(`saving.${saving}`)}{saving === 'signedOut' && <> <a href={`/sign-in?to=${encodeURIComponent(`${base}/${id}`)}`}>{t('account.signIn')}</a></>}
+        </Typography>
+        <Tooltip title={t('sheet.undo')}><span><IconButton size="small" onClick={() => store.undo()} disabled={!canUndo} aria-label={t('sheet.undo')}><UndoIcon fontSize="small" /></IconButton></span></Tooltip>
+        <Tooltip title={t('sheet.redo')}><span><IconButton size="small" onClick={() => store.redo()} disabled={!canRedo} aria-label={t('sheet.redo')}><RedoIcon fontSize="small" /></IconButton></span></Tooltip>
+        <IconButton size="small" onClick={(e) => setMenu(e.currentTarget)} aria-label={t('sheet.more')} aria-haspopup="menu"><MoreIcon fontSize="small" /></IconButton>
+        <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+          {store.canEdit && <MenuItem onClick={() => setNaming(!naming)}>{naming ? t('sheet.renameDone') : t('sheet.rename')}</MenuItem>}
+          {view && <MenuItem onClick={() => download(`${state.candidate.data.name} ${view.doc.country}.lane.json`, text())}>{t('sheet.download')}</MenuItem>}
+          {view && <MenuItem onClick={() => void navigator.clipboard?.writeText(text())}>{t('sheet.copy')}</MenuItem>}
+          {store.canEdit && <MenuItem onClick={() => act({ intent: 'duplicate', id })}>{t('weigh.duplicate')}</MenuItem>}
+          {store.canEdit && <MenuItem onClick={() => act({ intent: 'archive', ids: id })}>{t('weigh.archive')}</MenuItem>}
+          {store.canEdit && <MenuItem onClick={() => act({ intent: 'delete', ids: id })}>{t('weigh.delete')}</MenuItem>}
+        </Menu>
+      </Box>
+    </Box>
+  );
+}
+
+function download(name: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+  const a = document.createElement('a');
+  a.href = url;
+  a.download = name.replace(/[^\p{L}\p{N}. _-]/gu, '');
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(url), 1000);
+}
+
+function Conflicts() {
+  const { t } = useTranslation();
+  const store = useStore();
+  const { conflicts, invalid } = useSnapshot();
+  const show = (v: unknown) => (v === null || v === undefined ? t('line.blank') : typeof v === 'object' ? t('sheet.severalValues') : String(v));
+  return (
+    <>
+      {conflicts.filter((c) => c.patch.path[0] !== 'provenance').map((c) => (
+        <Alert key={`${c.patch.id}${c.patch.path.join('.')}`} severity="warning" sx={{ mb: 1 }} action={
+          <>
+            <Button size="small" onClick={() => decide(store, c.patch.path, false)}>{t('sheet.takeTheirs')}</Button>
+            <Button size="small" onClick={() => decide(store, c.patch.path, true)}>{t('sheet.keepMine')}</Button>
+          </>
+        }>{t('sheet.conflict', { field: c.patch.path.join(' › '), theirs: show(c.current), mine: show(c.patch.to) })}</Alert>
+      ))}
+      {invalid.length > 0 && <Alert severity="error" sx={{ mb: 1 }}>{invalid.map((i) => `${i.patch.path.join(' › ')}: ${i.message}`).join(' · ')}</Alert>}
+    </>
+  );
+}
+
+/** A decision about a value decides about the note of where it came from too. */
+function decide(store: SheetStore, path: readonly (string | number)[], mine: boolean): void {
+  for (const c of [...store.get().conflicts]) if (c.patch.path.join('.') === path.join('.') || (c.patch.path[0] === 'provenance' && c.patch.path[1] === path.join('.'))) store.resolve(c, mine);
+}
+
+function Answer({ view, answers }: { view: LaneView; answers: Answers }) {
+  const { t, i18n } = useTranslation();
+  const f = useFormat();
+  const { result, doc } = view;
+  const profit = result.figures.unitProfit;
+  const source = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
+  const quoted = source === undefined ? null : source.kind === 'quote' ? (source.priceBreaks.findLast((b) => b.minQty <= (doc.orderQuantity ?? 0) + 1e-9)?.unitPrice ?? null) : source.shelfPrice;
+  const cash = answers.launch.budget?.total ?? null;
+  const at = { country: countryName(doc.country, i18n.language), marketplace: doc.marketplace || t('sheet.noMarketplace'), price: f.money(doc.price, doc.currency) };
+  const b = <strong />;
+  const missed = answers.hurdles.find((h) => h.result.verdict === 'fail') ?? answers.hurdles.find((h) => h.result.verdict === 'near');
+  const incomplete = result.incomplete.unitProfit ?? [];
+  const amount = (h: NonNullable<typeof missed>['result']) => hurdleAmount(h.short, h.hurdle.figure, doc.currency, f);
+  return (
+    <Typography variant="h4" component="p" data-testid="answer" sx={{ mb: 1, '& strong': { fontWeight: 720 } }} aria-live="polite">
+      {doc.price === null ? (
+        t('answer.noPrice')
+      ) : profit === null ? (
+        <Trans i18nKey="answer.unknown" values={at} components={{ b }} />
+      ) : (
+        <Trans i18nKey={profit < 0 ? 'answer.loses' : 'answer.keeps'} values={{ ...at, amount: f.money(Math.abs(profit), doc.currency), margin: f.percent(result.figures.margin) }} components={{ b, k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />
+      )}{' '}
+      {profit !== null && incomplete.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: incomplete.map((x) => t(`blank.${x}`)).join(', ') })} </Box>}
+      {profit !== null && (answers.breakEven.price === null ? t('answer.noBreakEven') : <Trans i18nKey="answer.breakEven" values={{ price: f.money(answers.breakEven.price, doc.currency) }} components={{ b }} />)}{' '}
+      {answers.mostToPay.unitPrice !== null && (
+        <Trans i18nKey={source?.kind === 'retail' ? 'answer.payShop' : quoted === null ? 'answer.payNoQuote' : 'answer.pay'} values={{ most: f.money(floorTo(answers.mostToPay.unitPrice, minorDigits(answers.mostToPay.currency)), answers.mostToPay.currency), quote: f.money(quoted, answers.mostToPay.currency) }} components={{ b }} />
+      )}{' '}
+      {cash !== null && doc.way !== 'feeCheck' && (
+        <Trans i18nKey={answers.launch.budget?.leftOfCash == null ? 'answer.launchNoCash' : answers.launch.budget.leftOfCash < 0 ? 'answer.launchShort' : 'answer.launch'} values={{ quantity: f.number(answers.launch.budget?.quantity ?? null), cash: f.money(cash, doc.homeCurrency), left: f.money(Math.abs(answers.launch.budget?.leftOfCash ?? 0), doc.homeCurrency) }} components={{ b }} />
+      )}{' '}
+      {missed !== undefined && profit !== null && <Box component="span" sx={{ color: 'text.secondary' }}>{t(missed.result.hurdle.bound === 'atLeast' ? 'answer.misses' : 'answer.exceeds', { figure: t(`figure.${missed.result.hurdle.figure}`).toLowerCase(), by: amount(missed.result) })}</Box>}
+    </Typography>
+  );
+}
+
+/** An amount a figure falls short by, in its own unit. */
+export function hurdleAmount(x: number | null, figure: string, currency: string, f: ReturnType<typeof useFormat>): string {
+  if (['margin', 'roi', 'marginOnShelfPrice', 'markup', 'yearlyReturnOnCash'].includes(figure)) return f.percent(x);
+  if (['unitProfit', 'profitPerMonth', 'gross'].includes(figure)) return f.money(x, currency);
+  return f.number(x);
+}
+
+/** Most-to-pay figures are rounded down, never up. */
+export function floorTo(x: number, digits: number): number {
+  const p = 10 ** digits;
+  return Math.floor(x * p + 1e-9) / p;
+}
+
+function Problems({ view }: { view: LaneView }) {
+  const { t } = useTranslation();
+  const { problems, notices } = view.result;
+  if (problems.length + notices.length === 0) return null;
+  return (
+    <Box sx={{ display: 'grid', gap: 0.75, my: 1 }}>
+      {problems.map((p) => <Alert key={p.code + p.path} severity="error" variant="outlined">{t(`problem.${p.code}`, p.detail as Record<string, string>)}</Alert>)}
+      {notices.map((n) => <Alert key={n.code + n.path} severity="warning" variant="outlined">{t(`notice.${n.code}`, n.detail as Record<string, string>)}</Alert>)}
+    </Box>
+  );
+}
+
+type Opened = Family | 'demand' | null;
+
+function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candidateId: string; open: Opened; setOpen: (o: Opened) => void }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { result, doc } = view;
+  const gross = result.figures.gross;
+  const digits = minorDigits(doc.currency);
+  const rounded = roundToTotal([...FAMILIES.map((x) => result.families[x]), result.figures.unitProfit], digits);
+  const profit = result.figures.unitProfit;
+  const incomplete = isIncomplete(result, 'unitProfit');
+  const form = { laneId: view.id, candidateId, doc };
+  return (
+    <Box>
+      <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', pb: 1 }}>
+        <Num entity="lane" id={view.id} path={['price']} label={t('form.price')} kind="money" currency={doc.currency} width={128} />
+        <Num entity="lane" id={view.id} path={['averageDiscount']} label={t('form.averageDiscount')} kind="percent" max={0.99} zero width={128} />
+        <Num entity="lane" id={view.id} path={['shippingCharged']} label={t('form.shippingCharged')} kind="money" currency={doc.currency} zero width={150} />
+      </Box>
+      {FAMILIES.map((family, i) => {
+        const value = result.families[family];
+        const lines = FAMILY_LINES[family];
+        const blank = lines.some((l) => result.lines[l] === null);
+        const isOpen = open === family;
+        return (
+          <Box key={family} sx={{ borderTop: '1px solid', borderColor: 'hairline', bgcolor: isOpen ? 'paperTint' : 'transparent', px: isOpen ? 1.5 : 0, mx: isOpen ? -1.5 : 0 }}>
+            <Box sx={{ display: 'grid', gridTemplateColumns: '16px minmax(90px, 120px) 1fr auto 60px', alignItems: 'center', columnGap: 1, minHeight: 34 }}>
+              <Box aria-hidden sx={{ width: 11, height: 11, bgcolor: `family.${family}` }} />
+              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => setOpen(isOpen ? null : family)} sx={{ font: 'inherit', fontWeight: 640, textAlign: 'left', border: 0, p: 0, bgcolor: 'transparent', color: 'inherit', cursor: 'pointer', py: 0.75 }}>{t(`family.${family}`)}</Box>
+              <Box sx={{ fontSize: '0.82rem', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{blank ? t('line.missing', { lines: lines.filter((l) => result.lines[l] === null).map((l) => t(`lines.${l}`).toLowerCase()).join(', ') }) : describe(family, doc, t, f)}</Box>
+              <Box sx={{ textAlign: 'right', fontWeight: isOpen ? 680 : 500 }}>{value === null ? '–' : f.plain(rounded[i] ?? null, doc.currency)}</Box>
+              <Box sx={{ textAlign: 'right', fontSize: '0.82rem', color: 'text.secondary' }}>{value === null || !gross ? '' : f.percent(value / gross)}</Box>
+            </Box>
+            {isOpen && (
+              <Box sx={{ pb: 1.5 }}>
+                <Lines family={family} view={view} />
+                <FamilyForm family={family} {...form} />
+              </Box>
+            )}
+          </Box>
+        );
+      })}
+      <Box sx={{ borderTop: '2px solid', borderColor: 'text.primary', display: 'grid', gridTemplateColumns: 'minmax(106px, 136px) 1fr auto 60px', columnGap: 1, alignItems: 'baseline', py: 0.75 }}>
+        <Box sx={{ fontWeight: 700 }}>{profit !== null && profit < 0 ? t('sheet.loses') : incomplete ? t('bar.keepsSoFar') : t('sheet.keeps')}</Box>
+        <Box sx={{ fontSize: '0.82rem', color: 'text.secondary' }}>
+          {t('sheet.afterFees')} <Figure doc={doc} of="proceeds" label={t('sheet.afterFees')}>{f.plain(result.figures.proceeds, doc.currency)}</Figure> · {t('sheet.afterCost')} <Figure doc={doc} of="contribution" label={t('sheet.afterCost')}>{f.plain(result.figures.contribution, doc.currency)}</Figure> · {t('sheet.afterAdverts')}
+        </Box>
+        <Box data-testid="unit-profit" sx={{ textAlign: 'right', fontWeight: 720, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}><Figure doc={doc} of="unitProfit" label={t('figure.unitProfit')}>{f.plain(rounded[FAMILIES.length] ?? null, doc.currency)}</Figure></Box>
+        <Box sx={{ textAlign: 'right', fontSize: '0.82rem', fontWeight: 650 }}>{result.figures.marginOnShelfPrice === null ? '' : f.percent(result.figures.marginOnShelfPrice)}</Box>
+      </Box>
+      <FigureLine view={view} />
+      <Box sx={{ borderTop: '1px solid', borderColor: 'hairline', mt: 1, pt: 0.5 }}>
+        <Box component="button" type="button" aria-expanded={open === 'demand'} onClick={() => setOpen(open === 'demand' ? null : 'demand')} sx={{ font: 'inherit', border: 0, p: 0, py: 0.75, bgcolor: 'transparent', color: 'inherit', cursor: 'pointer', display: 'flex', gap: 1 }}>
+          <b>{t('sheet.demand')}</b>
+          <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.84rem' }}>{result.figures.expectedMonthlyUnits === null ? t('line.blank') : t('sheet.demandText', { units: f.number(result.figures.expectedMonthlyUnits, 1), profit: f.money(result.figures.profitPerMonth, doc.currency) })}</Box>
+        </Box>
+        {open === 'demand' && <DemandForm {...form} />}
+      </Box>
+    </Box>
+  );
+}
+
+/** The lines of a family, each opening its workings. */
+function Lines({ family, view }: { family: Family; view: LaneView }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { result, doc } = view;
+  const typed: Partial<Record<string, boolean>> = {
+    outputVat: doc.typed.vatRate !== null, duty: doc.typed.dutyPct !== null, referral: doc.typed.referralPct !== null, itemFee: doc.typed.itemFee !== null,
+    payment: doc.typed.paymentPct !== null || doc.typed.paymentFixed !== null, subscription: doc.typed.subscriptionMonthly !== null, fulfilment: doc.typed.fulfilmentFee !== null, storage: doc.typed.storagePerM3Month !== null,
+  };
+  const lines = FAMILY_LINES[family].filter((l) => result.lines[l] !== 0);
+  return (
+    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '1fr auto 60px', columnGap: 1, rowGap: 0.25, m: 0, mb: 1.5, fontSize: '0.86rem' }}>
+      {lines.map((l) => (
+        <Box key={l} sx={{ display: 'contents' }}>
+          <Box component="dt" sx={{ pl: 3 }}>{t(`lines.${l}`)}{typed[l] && <Box component="span" sx={{ color: 'text.secondary', fontStyle: 'italic', fontSize: '0.76rem' }}> {t('form.beatsCard')}</Box>}</Box>
+          <Box component="dd" sx={{ m: 0, textAlign: 'right' }}>{result.lines[l] === null ? <em>{t('line.blank')}</em> : <Figure doc={doc} of={l} label={t(`lines.${l}`)}>{f.plain(result.lines[l], doc.currency)}</Figure>}</Box>
+          <span />
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType<typeof useFormat>): string {
+  switch (family) {
+    case 'tax': return doc.rates.tax?.regime === 'exclusive' ? t('describe.exclusive') : t('describe.tax', { rate: f.percent(doc.typed.vatRate ?? doc.rates.tax?.vatRates[doc.product.taxClass] ?? null, 0), standing: doc.standing === null ? t('standing.missing') : t(`standing.${doc.standing.kind}`).toLowerCase() });
+    case 'goods': {
+      const s = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
+      return s === undefined ? '' : t(s.kind === 'quote' ? 'describe.quote' : 'describe.retail', { supplier: s.supplier, date: s.date ? f.day(s.date) : '', quantity: f.number(doc.orderQuantity) });
+    }
+    case 'wayIn': return doc.method === 'supplierShips' ? t('describe.supplierShips') : doc.route === null || doc.route === 'none' ? '' : doc.route.legs.map((l) => l.name || t(`stage.${l.stage}`)).join(', ');
+    case 'marketplace': return doc.rates.marketplace === null ? '' : t('describe.card', { name: doc.rates.marketplace.name, date: f.day(doc.rates.marketplace.inForceFrom) });
+    case 'fulfilment': return t(`method.${doc.method}`);
+    case 'returns': return doc.returns === null || doc.returns === 'none' ? '' : t('describe.returns', { rate: f.percent(doc.returns.rate) });
+    case 'adverts': {
+      if (doc.adverts === null || doc.adverts === 'none') return t('line.none');
+      const k = doc.adverts.keywords[0];
+      return k === undefined ? '' : t('describe.adverts', { cpc: f.money(k.low + k.weight * (k.high - k.low), doc.currency), conversion: f.percent(k.conversionRate, 0), share: f.percent(doc.adverts.adShare, 0) });
+    }
+    case 'other': return doc.otherPerUnit.map((o) => o.name).join(', ');
+  }
+}
+
+function FigureLine({ view }: { view: LaneView }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { figures, incomplete, reasons } = view.result;
+  const shown = [['margin', f.percent(figures.margin)], ['roi', f.percent(figures.roi, 0)], ['markup', f.percent(figures.markup, 0)], ['priceMultiple', figures.priceMultiple === null ? '–' : `${f.number(figures.priceMultiple, 1)} ×`], ['yearlyReturnOnCash', f.percent(figures.yearlyReturnOnCash, 0)], ['breakEvenAcos', f.percent(figures.breakEvenAcos)]] as const;
+  return (
+    <Box component="dl" sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 3, rowGap: 0.5, m: 0, fontSize: '0.84rem' }}>
+      {shown.map(([key, value]) => (
+        <Box key={key} sx={{ display: 'flex', gap: 0.75 }} title={reasons[key] ?? t(`basis.of.${key}`)}>
+          <Box component="dt" sx={{ color: 'text.secondary' }}>{t(`figure.${key}`)}</Box>
+          <Box component="dd" sx={{ m: 0, fontWeight: 600 }}>{value}{(incomplete[key]?.length ?? 0) > 0 && figures[key] !== null && <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}> {t('sheet.incompleteWord')}</Box>}</Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function GatesAndNotes({ candidateId }: { candidateId: string }) {
+  const { t } = useTranslation();
+  const store = useStore();
+  const { state } = useSnapshot();
+  const { gates } = state.candidate.data;
+  return (
+    <Box component="section" sx={{ mt: 4, borderTop: '1px solid', borderColor: 'hairline', pt: 2, display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 4 }}>
+      <Box>
+        <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('gates.byHand')}</Typography>
+        {(['demanded', 'enterable', 'permitted'] as const).map((g) => (
+          <Box key={g} sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-end', mb: 1, flexWrap: 'wrap' }}>
+            <Box sx={{ width: 150 }}>
+              <Box component="label" htmlFor={`gate-${g}`} sx={{ fontSize: '0.84rem' }}>{t(`gates.${g}`)}</Box>
+              <Box component="select" id={`gate-${g}`} value={gates[g] === null ? '' : gates[g].passed ? 'yes' : 'no'} onChange={(e: { target: { value: string } }) => store.edit([{ entity: 'candidate', id: candidateId, path: ['gates', g], to: e.target.value === '' ? null : { passed: e.target.value === 'yes', note: gates[g]?.note ?? '' } }])} sx={{ width: '100%', height: 31, font: 'inherit', color: 'text.primary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine' }}>
+                <option value="">{t('gates.open')}</option>
+                <option value="yes">{t('gates.passed')}</option>
+                <option value="no">{t('gates.failed')}</option>
+              </Box>
+            </Box>
+            {gates[g] !== null && <Text entity="candidate" id={candidateId} path={['gates', g, 'note']} label={t('gates.note')} width={300} maxLength={2000} />}
+          </Box>
+        ))}
+      </Box>
+      <Box>
+        <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('sheet.notes')}</Typography>
+        <Text entity="candidate" id={candidateId} path={['notes']} label={t('sheet.notesLabel')} width="100%" multiline maxLength={10000} />
+        <Box sx={{ display: 'flex', gap: 2, mt: 1.5, alignItems: 'flex-end', flexWrap: 'wrap' }}>
+          <Box sx={{ width: 150 }}>
+            <Box component="label" htmlFor="stage" sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>{t('form.stageOfWork')}</Box>
+            <Box component="select" id="stage" value={state.candidate.data.stage} onChange={(e: { target: { value: string } }) => store.edit([{ entity: 'candidate', id: candidateId, path: ['stage'], to: e.target.value }])} sx={{ width: '100%', height: 31, font: 'inherit', color: 'text.primary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine' }}>
+              {['idea', 'checking', 'sampling', 'ordering', 'selling'].map((s) => <option key={s} value={s}>{t(`stageOfWork.${s}`)}</option>)}
+            </Box>
+          </Box>
+          <TagsField candidateId={candidateId} tags={state.candidate.data.tags} />
+          <ScoreField candidateId={candidateId} />
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+function TagsField({ candidateId, tags }: { candidateId: string; tags: readonly string[] }) {
+  const { t } = useTranslation();
+  const store = useStore();
+  const [text, setText] = useState<string | null>(null);
+  return (
+    <Box>
+      <Box component="label" htmlFor="tags" sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>{t('form.tags')}</Box>
+      <Box
+        component="input" id="tags" value={text ?? tags.join(', ')}
+        onChange={(e: { target: { value: string } }) => setText(e.target.value)}
+        onBlur={() => {
+          if (text !== null) store.edit([{ entity: 'candidate', id: candidateId, path: ['tags'], to: [...new Set(text.split(',').map((x) => x.trim().slice(0, 40)).filter(Boolean))].slice(0, 20) }]);
+          setText(null);
+        }}
+        sx={{ display: 'block', width: 200, height: 31, font: 'inherit', color: 'text.primary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine', px: 0.75 }}
+      />
+    </Box>
+  );
+}
+
+/** One's own judgement, beside the figures and with its reason. */
+function ScoreField({ candidateId }: { candidateId: string }) {
+  const { t } = useTranslation();
+  const store = useStore();
+  const score = useSnapshot().state.candidate.data.score;
+  if (score === null) return <Button size="small" onClick={() => store.edit([{ entity: 'candidate', id: candidateId, path: ['score'], to: { value: 5, reason: '' } }])}>{t('sheet.addScore')}</Button>;
+  return (
+    <>
+      <Num entity="candidate" id={candidateId} path={['score', 'value']} label={t('sheet.score')} kind="number" max={10} zero width={110} />
+      <Text entity="candidate" id={candidateId} path={['score', 'reason']} label={t('sheet.scoreReason')} width={220} />
+    </>
+  );
+}

@@ -1,0 +1,276 @@
+import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, IconButton, InputBase, Menu, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField, Tooltip, Typography } from '@mui/material';
+import DownIcon from '@mui/icons-material/ExpandMore';
+import MoreIcon from '@mui/icons-material/MoreHoriz';
+import { Fragment, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Form, Link, useSearchParams, useSubmit } from 'react-router';
+import type { GateState } from '../../../core/workspace/summary.ts';
+import { GATES } from '../../../core/workspace/records.ts';
+import type { Gate } from '../../../core/workspace/records.ts';
+import { minorDigits } from '../../../core/money/money.ts';
+import { FAMILIES } from '../../../core/lane/lines.ts';
+import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
+import type { BarResult } from '../../ui/MarginBar.tsx';
+import { parseNumber } from '../../ui/parseNumber.ts';
+import { useFormat } from '../../ui/locale.ts';
+import { countryName } from '../../ui/names.ts';
+import { floorTo } from './Sheet.tsx';
+
+export type LaneLine = {
+  id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;
+  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: string[]; problems: string[]; stale: boolean; complete: number;
+};
+export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; lanes: LaneLine[] };
+type Props = { lines: CandidateLine[]; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
+
+const SORTS = ['keeps', 'margin', 'roi', 'launch', 'name', 'changed'] as const;
+type Sort = (typeof SORTS)[number];
+
+/** The same bar per 100 of price. */
+function perHundred(bar: BarResult): BarResult {
+  const gross = bar.figures.gross ?? 0;
+  const f = gross > 0 ? 100 / gross : 0;
+  return { ...bar, families: Object.fromEntries(FAMILIES.map((x) => [x, bar.families[x] === null ? null : (bar.families[x] as number) * f])) as BarResult['families'], figures: { gross: gross * f, unitProfit: bar.figures.unitProfit === null ? null : bar.figures.unitProfit * f } };
+}
+
+export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props) {
+  const { t, i18n } = useTranslation();
+  const f = useFormat();
+  const [search, setSearch] = useSearchParams();
+  const submit = useSubmit();
+  const [menu, setMenu] = useState<{ el: HTMLElement; line: CandidateLine } | null>(null);
+  const [dropping, setDropping] = useState<CandidateLine | null>(null);
+  const set = (changes: Record<string, string | null>) =>
+    setSearch((s) => {
+      for (const [k, v] of Object.entries(changes)) v === null || v === '' ? s.delete(k) : s.set(k, v);
+      return s;
+    }, { replace: true, preventScrollReset: true });
+
+  const show = search.get('show') ?? 'live';
+  const shelf = lines.filter((l) => (show === 'archived' ? l.archived : show === 'dropped' ? l.dropped !== null : !l.archived && l.dropped === null));
+  const best = (l: CandidateLine): LaneLine | undefined => l.lanes[l.best];
+  const profit = (l: CandidateLine) => best(l)?.bar.figures.unitProfit ?? null;
+  const bound = (key: string) => {
+    const n = parseNumber(search.get(key) ?? '', f.locale);
+    return n.kind === 'number' ? n.value : null;
+  };
+  const keeps = bound('keeps');
+  const launch = bound('launch');
+  // Each limit by itself, so that it can say what it takes away.
+  const tests: Record<string, (l: CandidateLine) => boolean> = {
+    q: (l) => l.name.toLowerCase().includes((search.get('q') ?? '').toLowerCase()),
+    way: (l) => !search.get('way') || l.way === search.get('way'),
+    stage: (l) => !search.get('stage') || l.stage === search.get('stage'),
+    tag: (l) => !search.get('tag') || l.tags.includes(search.get('tag') as string),
+    keeps: (l) => keeps === null || (profit(l) ?? Number.NEGATIVE_INFINITY) >= keeps,
+    launch: (l) => launch === null || (best(l)?.launchCash ?? Number.POSITIVE_INFINITY) <= launch,
+  };
+  const takes = (key: string) => shelf.filter((l) => Object.entries(tests).every(([k, ok]) => k === key || ok(l)) && !tests[key]?.(l)).length;
+  const sort = (SORTS as readonly string[]).includes(search.get('sort') ?? '') ? (search.get('sort') as Sort) : 'keeps';
+  const down = search.get('down') !== '0';
+  const key = (l: CandidateLine): number | string => {
+    switch (sort) {
+      case 'name': return l.name.toLowerCase();
+      case 'changed': return l.changed;
+      case 'keeps': return profit(l) ?? -1e18;
+      case 'margin': return best(l)?.margin ?? -1e18;
+      case 'roi': return best(l)?.roi ?? -1e18;
+      case 'launch': return best(l)?.launchCash ?? -1e18;
+    }
+  };
+  const shown = shelf.filter((l) => Object.values(tests).every((ok) => ok(l))).sort((a, b) => (key(a) < key(b) ? 1 : key(a) > key(b) ? -1 : 0) * (down ? 1 : -1));
+  const hundred = search.get('bars') !== 'money';
+  const openId = search.get('open');
+  const barOf = (x: LaneLine) => (hundred ? perHundred(x.bar) : x.bar);
+  const scale = Math.max(1e-9, ...shown.flatMap((l) => (l.id === openId ? l.lanes : l.lanes.filter((_, i) => i === l.best)).map((x) => barExtent(barOf(x)))));
+  const cleared = lines.filter((l) => !l.archived && l.dropped === null && best(l)?.cleared).length;
+  const tags = [...new Set(lines.flatMap((l) => l.tags))].sort();
+  const done = search.get('done');
+  const post = (body: Record<string, string>) => void submit(body, { method: 'post', action: `${base}/weigh` });
+  const head = (name: Sort, label: string, align: 'left' | 'right' = 'right') => (
+    <TableCell align={align} aria-sort={sort === name ? (down ? 'descending' : 'ascending') : 'none'} sx={{ whiteSpace: 'nowrap', display: name === 'launch' || name === 'roi' ? { xs: 'none', md: 'table-cell' } : undefined }}>
+      <Box component="button" type="button" onClick={() => set({ sort: name, down: sort === name && down ? '0' : null })} sx={{ font: 'inherit', color: 'inherit', border: 0, p: 0, bgcolor: 'transparent', cursor: 'pointer', fontWeight: sort === name ? 700 : 400 }}>{label}{sort === name ? (down ? ' ↓' : ' ↑') : ''}</Box>
+    </TableCell>
+  );
+
+  return (
+    <Box sx={{ maxWidth: 1240 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, mb: 1.5, flexWrap: 'wrap' }}>
+        <Typography variant="h1">{t('nav.weigh')}</Typography>
+        <Typography color="text.secondary">{t('weigh.summary', { count: shelf.length })} · {t('weigh.cleared', { count: cleared })}{toSpend !== null && <> · {t('weigh.toSpend', { amount: f.money(toSpend, homeCurrency) })}</>}</Typography>
+        {canEdit && <Button component={Link} to={`${base}/find`} variant="contained" sx={{ ml: 'auto' }}>{t('weigh.new')}</Button>}
+      </Box>
+      {done !== null && (
+        <Alert severity="info" sx={{ mb: 1.5 }} onClose={() => set({ done: null, ids: null })} action={<Button size="small" onClick={() => post({ intent: `un${done}`, ids: search.get('ids') ?? '' })}>{t('undo')}</Button>}>{t(`weigh.done.${done}`)}</Alert>
+      )}
+      {lines.length === 0 ? (
+        <Empty base={base} canEdit={canEdit} />
+      ) : (
+        <>
+          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1.5, alignItems: 'center' }} role="search">
+            <Limit label={t('weigh.words')} value={search.get('q') ?? ''} onChange={(v) => set({ q: v })} width={150} takes={search.get('q') ? takes('q') : 0} />
+            <Pick label={t('weigh.way')} value={search.get('way') ?? ''} options={['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'].map((w) => [w, t(`way.${w}`)])} onChange={(v) => set({ way: v })} takes={search.get('way') ? takes('way') : 0} />
+            <Pick label={t('weigh.stage')} value={search.get('stage') ?? ''} options={['idea', 'checking', 'sampling', 'ordering', 'selling'].map((w) => [w, t(`stageOfWork.${w}`)])} onChange={(v) => set({ stage: v })} takes={search.get('stage') ? takes('stage') : 0} />
+            {tags.length > 0 && <Pick label={t('weigh.tag')} value={search.get('tag') ?? ''} options={tags.map((x) => [x, x])} onChange={(v) => set({ tag: v })} takes={search.get('tag') ? takes('tag') : 0} />}
+            <Limit label={t('weigh.keepsAtLeast')} value={search.get('keeps') ?? ''} onChange={(v) => set({ keeps: v })} width={56} takes={keeps === null ? 0 : takes('keeps')} />
+            <Limit label={t('weigh.launchUpTo')} value={search.get('launch') ?? ''} onChange={(v) => set({ launch: v })} width={64} takes={launch === null ? 0 : takes('launch')} />
+            <Pick label={t('weigh.show')} value={show === 'live' ? '' : show} none={t('weigh.live')} options={[['archived', t('weigh.archived')], ['dropped', t('weigh.dropped')]]} onChange={(v) => set({ show: v })} takes={0} />
+            {['q', 'way', 'stage', 'tag', 'keeps', 'launch'].some((k) => search.get(k)) && <Button size="small" onClick={() => set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })}>{t('weigh.clear')}</Button>}
+            <Button size="small" sx={{ ml: 'auto', color: 'text.secondary', fontWeight: 400 }} onClick={() => set({ bars: hundred ? 'money' : null })}>{t(hundred ? 'weigh.barsHundred' : 'weigh.barsMoney', { currency: homeCurrency })}</Button>
+          </Box>
+          <Box sx={{ overflowX: 'auto' }}>
+            <Table size="small" sx={{ minWidth: { md: 940 }, '& thead th': { borderBottom: '1.5px solid', borderColor: 'text.primary' } }}>
+              <TableHead>
+                <TableRow>
+                  {head('name', t('weigh.candidate'), 'left')}
+                  <TableCell sx={{ width: '26%', display: { xs: 'none', sm: 'table-cell' } }}>{t('weigh.where')}</TableCell>
+                  {head('keeps', t('weigh.keeps', { currency: homeCurrency }))}
+                  {head('margin', t('figure.margin'))}
+                  {head('roi', t('figure.roi'))}
+                  <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.breaksEven')}</TableCell>
+                  <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.payAtMost')}</TableCell>
+                  {head('launch', t('weigh.launchCash', { currency: homeCurrency }))}
+                  <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.gates')}</TableCell>
+                  <TableCell sx={{ p: 0, width: 30 }}><span hidden>{t('sheet.more')}</span></TableCell>
+                </TableRow>
+              </TableHead>
+              <TableBody>
+                {shown.map((l) => {
+                  const b = best(l);
+                  const isOpen = l.id === openId;
+                  return (
+                    <Fragment key={l.id}>
+                      <TableRow hover sx={{ bgcolor: isOpen ? 'paperTint' : undefined, '& td, & th': { borderBottomColor: isOpen ? 'transparent' : undefined } }}>
+                        <TableCell component="th" scope="row" sx={{ maxWidth: 260 }}>
+                          <Box component={Link} to={`${base}/weigh/${l.id}`} prefetch="intent" dir="auto" sx={{ color: 'inherit', textDecoration: 'none', fontWeight: 640, fontSize: '0.9rem', overflowWrap: 'anywhere', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
+                          <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
+                            {b === undefined ? t('weigh.noLane') : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
+                            {l.lanes.length > 1 && (
+                              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => set({ open: isOpen ? null : l.id })} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', cursor: 'pointer', p: 0, ml: 0.5, verticalAlign: 'bottom', whiteSpace: 'nowrap' }}>· {t('weigh.bestOf', { count: l.lanes.length })}<DownIcon sx={{ fontSize: 15, verticalAlign: 'text-bottom', transform: isOpen ? 'rotate(180deg)' : 'none' }} /></Box>
+                            )}
+                          </Box>
+                        </TableCell>
+                        <LaneCells lane={b} bar={b === undefined ? undefined : barOf(b)} scale={scale} homeCurrency={homeCurrency} bold />
+                        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }}><Gates gates={l.gates} dropped={l.dropped} /></TableCell>
+                        <TableCell sx={{ p: 0 }}>{canEdit && <IconButton size="small" aria-label={t('weigh.actions', { name: l.name })} aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, line: l })}><MoreIcon fontSize="small" /></IconButton>}</TableCell>
+                      </TableRow>
+                      {isOpen && l.lanes.map((x, i) => i !== l.best && (
+                        <TableRow key={x.id} sx={{ bgcolor: 'paperTint', '& td': { borderBottomColor: 'transparent', py: 0.4 } }}>
+                          <TableCell sx={{ pl: 3, fontSize: '0.84rem' }}><Box component={Link} to={`${base}/weigh/${l.id}?lane=${x.id}`} sx={{ color: 'inherit' }}>{countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')}</Box></TableCell>
+                          <LaneCells lane={x} bar={barOf(x)} scale={scale} homeCurrency={homeCurrency} />
+                          <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell />
+                        </TableRow>
+                      ))}
+                    </Fragment>
+                  );
+                })}
+              </TableBody>
+            </Table>
+          </Box>
+          {shown.length === 0 && <Typography sx={{ my: 3 }}>{t('weigh.nothing')}</Typography>}
+        </>
+      )}
+      <Menu open={menu !== null} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <MenuItem onClick={() => post({ intent: 'duplicate', id: menu?.line.id ?? '' })}>{t('weigh.duplicate')}</MenuItem>
+        {menu?.line.dropped === null ? <MenuItem onClick={() => setDropping(menu.line)}>{t('weigh.drop')}</MenuItem> : <MenuItem onClick={() => post({ intent: 'undrop', ids: menu?.line.id ?? '' })}>{t('weigh.undrop')}</MenuItem>}
+        <MenuItem onClick={() => post({ intent: menu?.line.archived ? 'unarchive' : 'archive', ids: menu?.line.id ?? '' })}>{t(menu?.line.archived ? 'weigh.unarchive' : 'weigh.archive')}</MenuItem>
+        <MenuItem onClick={() => post({ intent: 'delete', ids: menu?.line.id ?? '' })}>{t('weigh.delete')}</MenuItem>
+      </Menu>
+      {dropping !== null && (
+        <Dialog open onClose={() => setDropping(null)} fullWidth maxWidth="xs">
+          <Form method="post" action={`${base}/weigh`} onSubmit={() => setDropping(null)}>
+            <DialogTitle>{t('weigh.dropTitle', { name: dropping.name })}</DialogTitle>
+            <DialogContent>
+              <input type="hidden" name="intent" value="drop" /><input type="hidden" name="ids" value={dropping.id} />
+              <TextField name="reason" label={t('weigh.reason')} autoFocus margin="dense" slotProps={{ htmlInput: { maxLength: 300 } }} />
+            </DialogContent>
+            <DialogActions><Button onClick={() => setDropping(null)}>{t('cancel')}</Button><Button type="submit" variant="contained">{t('weigh.drop')}</Button></DialogActions>
+          </Form>
+        </Dialog>
+      )}
+    </Box>
+  );
+}
+
+function LaneCells({ lane, bar, scale, homeCurrency, bold = false }: { lane: LaneLine | undefined; bar: BarResult | undefined; scale: number; homeCurrency: string; bold?: boolean }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  if (lane === undefined || bar === undefined) return <><TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }} /><TableCell /><TableCell /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /></>;
+  const profit = lane.bar.figures.unitProfit;
+  const incomplete = (lane.bar.incomplete.unitProfit?.length ?? 0) > 0;
+  const wide = { display: { xs: 'none', md: 'table-cell' } };
+  return (
+    <>
+      <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, minWidth: 160 }}><MarginBar result={bar} scale={scale} height={bold ? 12 : 9} /></TableCell>
+      <TableCell align="right" sx={{ fontWeight: 680, whiteSpace: 'nowrap', color: profit === null ? 'text.secondary' : incomplete ? 'text.primary' : profit < 0 ? 'error.main' : 'primary.main', fontSize: '0.92rem' }}>
+        {profit === null ? '–' : f.plain(profit, lane.bar.currency || homeCurrency)}
+        {profit !== null && profit < 0 && <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>}
+      </TableCell>
+      {incomplete || profit === null ? (
+        <TableCell colSpan={1} align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 110 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: lane.blanks.filter((b) => b !== 'demand').map((b) => t(`blank.${b}`)).join(', ') })}</TableCell>
+      ) : (
+        <TableCell align="right">{f.percent(lane.margin)}</TableCell>
+      )}
+      <TableCell align="right" sx={wide}>{incomplete ? '' : f.percent(lane.roi, 0)}</TableCell>
+      <TableCell align="right" sx={wide}>{lane.breakEven === null ? '–' : f.money(lane.breakEven, lane.currency)}</TableCell>
+      <TableCell align="right" sx={wide}>{lane.mostToPay === null ? '–' : f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency)}</TableCell>
+      <TableCell align="right" sx={wide}>{lane.launchCash === null ? '–' : f.number(Math.round(lane.launchCash), 0)}</TableCell>
+    </>
+  );
+}
+
+/** Five gates in order: passed is a solid stroke, near half, failed an outlined box with a cross bar, open a faint stroke. */
+function Gates({ gates, dropped }: { gates: Record<Gate, GateState>; dropped: string | null }) {
+  const { t } = useTranslation();
+  const words = GATES.map((g) => `${t(`gates.${g}`)}: ${t(`gates.${gates[g]}`)}`).join('; ');
+  const reached = GATES.findIndex((g) => gates[g] === 'failed');
+  const next = GATES.findIndex((g) => gates[g] === 'open');
+  return (
+    <Tooltip title={words}>
+      <Box tabIndex={0} role="img" aria-label={words} sx={{ width: 92 }}>
+        <Box sx={{ display: 'flex', gap: 0.4 }}>
+          {GATES.map((g) => (
+            <Box key={g} sx={{ width: 15, height: 7, boxSizing: 'border-box', ...(gates[g] === 'passed' ? { bgcolor: 'text.primary' } : gates[g] === 'near' ? { background: 'linear-gradient(90deg, var(--mui-palette-text-primary) 50%, transparent 50%)', border: '1px solid', borderColor: 'text.primary' } : gates[g] === 'failed' ? { border: '1.5px solid', borderColor: 'error.main', background: 'linear-gradient(to top right, transparent 44%, var(--mui-palette-error-main) 44% 56%, transparent 56%)' } : { bgcolor: 'hairline' }) }} />
+          ))}
+        </Box>
+        <Box sx={{ fontSize: '0.72rem', color: 'text.secondary', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>{dropped !== null ? dropped : reached >= 0 ? t('gates.stopped', { gate: t(`gates.${GATES[reached]}`).toLowerCase() }) : next >= 0 ? t('gates.next', { gate: t(`gates.${GATES[next]}`).toLowerCase() }) : t('gates.all')}</Box>
+      </Box>
+    </Tooltip>
+  );
+}
+
+function Limit({ label, value, onChange, width, takes }: { label: string; value: string; onChange: (v: string) => void; width: number; takes: number }) {
+  const { t } = useTranslation();
+  return (
+    <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 0.75, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
+      {label}
+      <InputBase value={value} onChange={(e) => onChange(e.target.value)} inputProps={{ 'aria-label': label }} sx={{ width, fontSize: '0.84rem', fontWeight: 650, borderBottom: '1px solid', borderColor: 'fieldLine', '& input': { p: 0 } }} />
+      {takes > 0 && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>{t('weigh.takes', { count: takes })}</Box>}
+    </Box>
+  );
+}
+
+function Pick({ label, value, options, onChange, takes, none }: { label: string; value: string; options: (readonly [string, string])[]; onChange: (v: string) => void; takes: number; none?: string }) {
+  const { t } = useTranslation();
+  return (
+    <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 0.5, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
+      {label}
+      <Box component="select" value={value} onChange={(e: { target: { value: string } }) => onChange(e.target.value)} sx={{ font: 'inherit', fontWeight: 650, border: 0, bgcolor: 'transparent', color: 'text.primary', maxWidth: 150 }}>
+        <option value="">{none ?? t('weigh.any')}</option>
+        {options.map(([v, text]) => <option key={v} value={v}>{text}</option>)}
+      </Box>
+      {takes > 0 && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>{t('weigh.takes', { count: takes })}</Box>}
+    </Box>
+  );
+}
+
+function Empty({ base, canEdit }: { base: string; canEdit: boolean }) {
+  const { t } = useTranslation();
+  return (
+    <Box sx={{ py: 6, maxWidth: 560 }}>
+      <Typography variant="h4" sx={{ mb: 1 }}>{t('weigh.emptyTitle')}</Typography>
+      <Typography color="text.secondary" sx={{ mb: 3 }}>{t('weigh.emptyText')}</Typography>
+      {canEdit && <Button component={Link} to={`${base}/find`} variant="contained" size="large">{t('weigh.first')}</Button>}
+    </Box>
+  );
+}

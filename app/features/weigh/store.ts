@@ -1,0 +1,232 @@
+import equal from 'fast-deep-equal';
+import { createContext, use, useSyncExternalStore } from 'react';
+import { inverse, valueAt, withValueAt } from '../../../core/workspace/patch.ts';
+import type { Patch, Path } from '../../../core/workspace/patch.ts';
+import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
+
+export type LaneState = { readonly id: string; readonly position: number; readonly data: StoredLane };
+export type SheetState = {
+  readonly candidate: { readonly id: string; readonly data: CandidateData };
+  readonly quotes: readonly { readonly id: string; readonly data: QuoteSource }[];
+  readonly lanes: readonly LaneState[];
+};
+export type Saving = 'saved' | 'saving' | 'unsaved' | 'offline' | 'signedOut' | 'conflict' | 'invalid' | 'viewer' | 'gone';
+type Edit = { readonly patches: readonly Patch[]; readonly at: number };
+export type Conflict = { readonly patch: Patch; readonly current: unknown };
+type Snapshot = { readonly state: SheetState; readonly saving: Saving; readonly canUndo: boolean; readonly canRedo: boolean; readonly conflicts: readonly Conflict[]; readonly invalid: readonly { patch: Patch; message: string }[] };
+type Change = { readonly entity: Patch['entity']; readonly id: string; readonly path: Path; readonly to: unknown };
+
+/**
+ * What is on the sheet while it is edited: applies each change at once, keeps undo and redo, and saves in the background. What
+ * is not saved yet also stands in the tab's session storage, so that a lost session or a reload loses nothing.
+ */
+export class SheetStore {
+  private snapshot: Snapshot;
+  private readonly listeners = new Set<() => void>();
+  private undoStack: Edit[] = [];
+  private redoStack: Edit[] = [];
+  private pending: Patch[] = [];
+  private inFlight = false;
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private readonly key: string;
+
+  constructor(state: SheetState, private readonly saveUrl: string, readonly canEdit: boolean, private readonly today: string) {
+    this.key = `bm-unsaved-${state.candidate.id}`;
+    this.snapshot = { state, saving: canEdit ? 'saved' : 'viewer', canUndo: false, canRedo: false, conflicts: [], invalid: [] };
+  }
+
+  subscribe = (f: () => void): (() => void) => {
+    this.listeners.add(f);
+    return () => this.listeners.delete(f);
+  };
+  get = (): Snapshot => this.snapshot;
+
+  private set(part: Partial<Snapshot>): void {
+    this.snapshot = { ...this.snapshot, ...part, canUndo: this.undoStack.length > 0, canRedo: this.redoStack.length > 0 };
+    for (const f of this.listeners) f();
+  }
+
+  /** Takes over what the server says now, keeping edits that are still on their way. */
+  refresh(state: SheetState): void {
+    let next = state;
+    for (const p of this.pending) next = applied(next, p);
+    if (!equal(next, this.snapshot.state)) this.set({ state: next });
+  }
+
+  /** Brings back what an earlier page of this tab could not save. */
+  recover(): void {
+    try {
+      const kept = JSON.parse(sessionStorage.getItem(this.key) ?? '[]') as Patch[];
+      if (!this.canEdit || !Array.isArray(kept) || kept.length === 0) return;
+      const own = kept.filter((p) => root(this.snapshot.state, p) !== undefined);
+      this.pending.push(...own);
+      let state = this.snapshot.state;
+      for (const p of own) state = applied(state, p);
+      this.set({ state, saving: 'unsaved' });
+      this.schedule(0);
+    } catch {
+      sessionStorage.removeItem(this.key);
+    }
+  }
+
+  /** Applies changes as one step of undo. A run of changes at one place within a second is one step. */
+  edit(changes: readonly Change[]): void {
+    const patches: Patch[] = [];
+    let state = this.snapshot.state;
+    const add = (c: Change): void => {
+      const from = valueAt(root(state, c), c.path) ?? null;
+      if (equal(from, c.to ?? null)) return;
+      const p: Patch = { ...c, from };
+      state = applied(state, p);
+      patches.push(p);
+    };
+    for (const c of changes) {
+      add(c);
+      if (c.entity === 'lane' && patches.length > 0 && c.path[0] !== 'provenance') add({ entity: 'lane', id: c.id, path: ['provenance', c.path.join('.')], to: { source: 'typed', date: this.today, note: '' } });
+    }
+    if (patches.length === 0) return;
+    const last = this.undoStack.at(-1);
+    const same = last !== undefined && Date.now() - last.at < 1000 && last.patches.length === patches.length && last.patches.every((p, i) => p.id === patches[i]?.id && equal(p.path, patches[i]?.path));
+    if (same && last !== undefined) this.undoStack[this.undoStack.length - 1] = { at: Date.now(), patches: last.patches.map((p, i) => ({ ...p, to: patches[i]?.to })) };
+    else this.undoStack.push({ at: Date.now(), patches });
+    if (this.undoStack.length > 200) this.undoStack.shift();
+    this.redoStack = [];
+    this.queue(state, patches);
+  }
+
+  undo(): void {
+    const step = this.undoStack.pop();
+    if (step === undefined) return;
+    this.redoStack.push(step);
+    this.replay([...step.patches].reverse().map(inverse));
+  }
+
+  redo(): void {
+    const step = this.redoStack.pop();
+    if (step === undefined) return;
+    this.undoStack.push({ ...step, at: 0 });
+    this.replay(step.patches);
+  }
+
+  private replay(patches: readonly Patch[]): void {
+    let state = this.snapshot.state;
+    for (const p of patches) state = applied(state, p);
+    this.queue(state, patches);
+  }
+
+  private queue(state: SheetState, patches: readonly Patch[]): void {
+    if (!this.canEdit) {
+      this.set({ state });
+      return;
+    }
+    for (const p of patches) {
+      // Several edits of one place go out as one, from what the server last knew.
+      const earlier = this.inFlight ? -1 : this.pending.findIndex((q) => q.entity === p.entity && q.id === p.id && equal(q.path, p.path));
+      if (earlier >= 0 && earlier === this.pending.length - 1) this.pending[earlier] = { ...(this.pending[earlier] as Patch), to: p.to };
+      else this.pending.push(p);
+    }
+    this.keep();
+    this.set({ state, saving: 'unsaved', invalid: [] });
+    this.schedule(350);
+  }
+
+  private keep(): void {
+    if (this.pending.length === 0) sessionStorage.removeItem(this.key);
+    else sessionStorage.setItem(this.key, JSON.stringify(this.pending));
+  }
+
+  private schedule(ms: number): void {
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.flush(), ms);
+  }
+
+  /** Sends what is unsaved. */
+  async flush(): Promise<void> {
+    if (this.inFlight || this.pending.length === 0 || this.snapshot.conflicts.length > 0) return;
+    this.inFlight = true;
+    const sent = this.pending;
+    this.set({ saving: 'saving' });
+    let retry: number | null = null;
+    let saving: Saving = 'saved';
+    try {
+      const answer = await fetch(this.saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ patches: sent }), redirect: 'manual' });
+      const said = (await answer.json().catch(() => null)) as { ok?: boolean; conflicts?: Conflict[]; invalid?: { patch: Patch; message: string }[] } | null;
+      if (answer.ok) this.pending = this.pending.slice(sent.length);
+      else if (answer.status === 401 || answer.type === 'opaqueredirect') saving = 'signedOut';
+      else if (answer.status === 409 && said?.conflicts) {
+        saving = 'conflict';
+        this.set({ conflicts: said.conflicts });
+      } else if (answer.status === 422 && said?.invalid) {
+        saving = 'invalid';
+        this.set({ invalid: said.invalid });
+        // What is wrong stays on screen with its message; the rest is saved.
+        const wrong = new Set(said.invalid.map((i) => JSON.stringify(i.patch)));
+        this.pending = this.pending.filter((p) => !wrong.has(JSON.stringify(p)));
+        if (this.pending.length > 0) retry = 0;
+      } else if (answer.status === 404) saving = 'gone';
+      else {
+        saving = 'offline';
+        retry = 3000;
+      }
+    } catch {
+      saving = 'offline';
+      retry = 3000;
+    }
+    this.inFlight = false;
+    this.keep();
+    if (saving === 'saved' && this.pending.length > 0) {
+      saving = 'unsaved';
+      retry = 0;
+    }
+    this.set({ saving });
+    if (retry !== null) this.schedule(retry);
+  }
+
+  /** Decides a conflict: keep one's own value or take the other. */
+  resolve(conflict: Conflict, mine: boolean): void {
+    const same = (p: Patch) => p.entity === conflict.patch.entity && p.id === conflict.patch.id && equal(p.path, conflict.patch.path);
+    let state = this.snapshot.state;
+    if (mine) this.pending = this.pending.map((p) => (same(p) ? { ...p, from: conflict.current } : p));
+    else {
+      this.pending = this.pending.filter((p) => !same(p));
+      state = applied(state, { ...conflict.patch, to: conflict.current });
+      // The step cannot be taken back any more: it never happened.
+      this.undoStack = this.undoStack.filter((e) => !e.patches.some(same));
+    }
+    const conflicts = this.snapshot.conflicts.filter((c) => c !== conflict);
+    this.keep();
+    this.set({ state, conflicts, saving: conflicts.length > 0 ? 'conflict' : 'unsaved' });
+    if (conflicts.length === 0) {
+      if (this.pending.length === 0) this.set({ saving: 'saved' });
+      else this.schedule(0);
+    }
+  }
+}
+
+function root(state: SheetState, p: { entity: Patch['entity']; id: string }): unknown {
+  if (p.entity === 'candidate') return state.candidate.id === p.id ? state.candidate.data : undefined;
+  return (p.entity === 'quote' ? state.quotes : state.lanes).find((x) => x.id === p.id)?.data;
+}
+
+function applied(state: SheetState, p: Patch): SheetState {
+  const change = <T extends { id: string; data: unknown }>(row: T): T => (row.id === p.id ? { ...row, data: withValueAt(row.data, p.path, p.to) } : row);
+  if (p.entity === 'candidate') return { ...state, candidate: change(state.candidate) };
+  return p.entity === 'quote' ? { ...state, quotes: state.quotes.map(change) } : { ...state, lanes: state.lanes.map(change) };
+}
+
+export const SheetContext = createContext<SheetStore | null>(null);
+export function useStore(): SheetStore {
+  const store = use(SheetContext);
+  if (store === null) throw new Error('A sheet is missing around this part');
+  return store;
+}
+export function useSnapshot(): Snapshot {
+  const store = useStore();
+  return useSyncExternalStore(store.subscribe, store.get, store.get);
+}
+/** The value at one place; renders again only when it changes. */
+export function useValue(entity: Patch['entity'], id: string, path: Path): unknown {
+  const store = useStore();
+  const read = () => valueAt(root(store.get().state, { entity, id }), path);
+  return useSyncExternalStore(store.subscribe, read, read);
+}

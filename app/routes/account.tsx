@@ -1,0 +1,49 @@
+import { Alert, Box, Container, Divider, Typography } from '@mui/material';
+import { useTranslation } from 'react-i18next';
+import { data, useActionData, useLoaderData } from 'react-router';
+import { forwardToAuth } from '../../server/auth/forward.ts';
+import { needPerson, workspacesOf } from '../../server/auth/session.ts';
+import { AccountForm, TextLink } from '../features/account/AccountForm.tsx';
+import { Logo } from '../ui/Logo.tsx';
+import type { Route } from './+types/account.ts';
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const person = await needPerson(request);
+  return { person, workspaces: await workspacesOf(person.id) };
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  await needPerson(request);
+  const form = await request.formData();
+  const answer = await forwardToAuth(request, '/change-password', { currentPassword: String(form.get('current') ?? ''), newPassword: String(form.get('password') ?? ''), revokeOtherSessions: true });
+  return data({ code: answer.ok ? 'done' : answer.code }, { status: answer.ok ? 200 : 400, headers: answer.cookies });
+}
+
+export default function Account() {
+  const { t } = useTranslation();
+  const { person, workspaces } = useLoaderData<typeof loader>();
+  const said = useActionData<typeof action>();
+  return (
+    <Container component="main" maxWidth="sm" sx={{ py: 6 }}>
+      <Logo label />
+      <Typography variant="h1" sx={{ mt: 4 }}>{person.name}</Typography>
+      <Typography color="text.secondary">{person.email}</Typography>
+      <Typography variant="h2" sx={{ mt: 4, mb: 1 }}>{t('account.workspaces')}</Typography>
+      <Box component="ul" sx={{ pl: 2, my: 0 }}>
+        {workspaces.map((w) => <li key={w.id}><TextLink to={`/w/${w.slug}`}>{w.name}</TextLink> ({t(`roles.${w.role}`)})</li>)}
+      </Box>
+      <Typography sx={{ mt: 1 }}><TextLink to="/?new=1">{t('account.newWorkspace')}</TextLink></Typography>
+      <Divider sx={{ my: 4 }} />
+      <Typography variant="h2" sx={{ mb: 2 }}>{t('account.changePassword')}</Typography>
+      {said?.code === 'done' && <Alert severity="info" sx={{ mb: 2 }}>{t('account.passwordChanged')}</Alert>}
+      <AccountForm
+        error={said && said.code !== 'done' ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null}
+        button={t('account.changePassword')}
+        fields={[
+          { name: 'current', label: t('account.currentPassword'), type: 'password', autoComplete: 'current-password' },
+          { name: 'password', label: t('account.newPassword'), type: 'password', autoComplete: 'new-password', help: t('account.passwordHelp') },
+        ]}
+      />
+    </Container>
+  );
+}

@@ -1,0 +1,46 @@
+import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
+import { z } from 'zod';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { inWorkspace } from '../../server/db/client.ts';
+import { today } from '../../server/env.ts';
+import { createCandidates, newCandidate } from '../../server/use/candidates.ts';
+import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
+import { NewCandidateForm } from '../features/find/NewCandidate.tsx';
+import type { WorkspaceHead } from '../features/frame/Shell.tsx';
+import type { Route } from './+types/find.ts';
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const entry = await enterWorkspace(request, params.workspace);
+  const wanted = new URL(request.url).searchParams.get('card');
+  return inWorkspace(entry.workspaceId, async (tx) => {
+    const settings = await settingsIn(tx, entry.workspaceId);
+    if (settings === null) throw data(null, 404);
+    const cards = await cardsInForce(tx, entry.workspaceId, today());
+    const markets = cards.filter((c) => c.kind === 'marketplace');
+    const chosen = markets.find((c) => c.id === wanted) ?? markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ?? markets[0] ?? null;
+    const country = chosen?.key.split('/')[1] ?? settings.homeCountry;
+    // The form reckons as one types; it gets the cards that the first lane would use, and the names of the others.
+    const used = [chosen, cards.find((c) => c.kind === 'tax' && c.key === country), cards.find((c) => c.kind === 'exchange')].filter((c) => c != null);
+    return { settings, today: today(), markets: markets.map(({ id, name, key }) => ({ id, name, key })), chosen: chosen?.id ?? null, country, cards: Object.fromEntries(used.map((c) => [c.id, c.data])), taxCardId: used.find((c) => c.kind === 'tax')?.id ?? null, exchangeCardId: used.find((c) => c.kind === 'exchange')?.id ?? null };
+  });
+}
+
+export const meta: Route.MetaFunction = () => [{ title: 'Find · Bold Margin' }];
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const entry = await enterWorkspace(request, params.workspace, 'edit');
+  const parsed = z.array(newCandidate).min(1).max(500).safeParse(await request.json().catch(() => null));
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    return data({ error: { row: Number(issue?.path[0] ?? 0) + 1, field: String(issue?.path[1] ?? ''), message: issue?.message ?? '' } }, 422);
+  }
+  const ids = await createCandidates(entry.workspaceId, parsed.data, entry.person.id);
+  throw redirect(ids.length === 1 ? `/w/${entry.slug}/weigh/${ids[0]}` : `/w/${entry.slug}/weigh?sort=changed`);
+}
+
+export default function Find() {
+  const loaded = useLoaderData<typeof loader>();
+  const failed = useActionData<typeof action>();
+  const head = useOutletContext<WorkspaceHead>();
+  return <NewCandidateForm {...loaded} canEdit={head.role !== 'viewer'} error={failed?.error ?? null} />;
+}

@@ -1,0 +1,49 @@
+import { data, useLoaderData, useOutletContext } from 'react-router';
+import { z } from 'zod';
+import { launchPlan } from '../../core/launch/schema.ts';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { candidateNames, loadSheet, savePatches } from '../../server/use/candidates.ts';
+import { saveSettings } from '../../server/use/workspaces.ts';
+import { inWorkspace } from '../../server/db/client.ts';
+import { settingsIn } from '../../server/use/workspaces.ts';
+import type { WorkspaceHead } from '../features/frame/Shell.tsx';
+import { FundPage } from '../features/fund/Fund.tsx';
+import type { Route } from './+types/fund.ts';
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const entry = await enterWorkspace(request, params.workspace);
+  const url = new URL(request.url);
+  const names = await candidateNames(entry.workspaceId);
+  const wanted = url.searchParams.get('candidate') ?? names[0]?.id ?? null;
+  const sheet = wanted === null ? null : await loadSheet(entry.workspaceId, wanted);
+  const settings = sheet?.settings ?? (await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId)));
+  if (settings === null) throw data(null, 404);
+  return {
+    names, settings,
+    sheet: sheet === null ? null : { today: sheet.today, cards: sheet.cards, state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.map(({ id, position, data: d }) => ({ id, position, data: d })) } },
+  };
+}
+
+export const meta: Route.MetaFunction = () => [{ title: 'Fund · Bold Margin' }];
+
+const body = z.strictObject({ plan: launchPlan, candidate: z.string().max(64).nullable() });
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const entry = await enterWorkspace(request, params.workspace, 'edit');
+  const parsed = body.safeParse(await request.json().catch(() => null));
+  if (!parsed.success) return data({ error: parsed.error.issues[0]?.message ?? '' }, 422);
+  const { plan, candidate } = parsed.data;
+  // Cash and reserve belong to the workspace; the rest to the candidate where one is chosen.
+  await saveSettings(entry.workspaceId, (s) => ({ ...s, launch: candidate === null ? plan : { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));
+  if (candidate !== null) {
+    const sheet = await loadSheet(entry.workspaceId, candidate);
+    if (sheet !== null) await savePatches(entry.workspaceId, candidate, [{ entity: 'candidate', id: candidate, path: ['launch'], from: sheet.candidate.data.launch, to: plan }], entry.person.id);
+  }
+  return data({ error: null });
+}
+
+export default function Fund() {
+  const loaded = useLoaderData<typeof loader>();
+  const head = useOutletContext<WorkspaceHead>();
+  return <FundPage key={loaded.sheet?.state.candidate.id ?? 'none'} {...loaded} canEdit={head.role !== 'viewer'} base={`/w/${head.slug}`} />;
+}

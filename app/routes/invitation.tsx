@@ -1,0 +1,50 @@
+import { Button, Stack, Typography } from '@mui/material';
+import { eq } from 'drizzle-orm';
+import { useTranslation } from 'react-i18next';
+import { data, Form, redirect, useActionData, useLoaderData } from 'react-router';
+import { authDb } from '../../server/db/client.ts';
+import { invitation, organization } from '../../server/db/authSchema.ts';
+import { forwardToAuth } from '../../server/auth/forward.ts';
+import { needPerson } from '../../server/auth/session.ts';
+import { AccountPage } from '../features/account/AccountForm.tsx';
+import type { Route } from './+types/invitation.ts';
+
+async function find(id: string) {
+  const [row] = await authDb()
+    .select({ email: invitation.email, role: invitation.role, status: invitation.status, expiresAt: invitation.expiresAt, name: organization.name, slug: organization.slug })
+    .from(invitation)
+    .innerJoin(organization, eq(invitation.organizationId, organization.id))
+    .where(eq(invitation.id, id));
+  return row ?? null;
+}
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const person = await needPerson(request);
+  const found = await find(params.id);
+  const state = found === null || found.status !== 'pending' || found.expiresAt < new Date() ? 'over' : found.email.toLowerCase() !== person.email.toLowerCase() ? 'other' : 'open';
+  // Whom it was for, and to where, is for the invited alone.
+  return { state, name: state === 'open' ? (found?.name ?? '') : '', role: state === 'open' ? (found?.role ?? '') : '', email: person.email };
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  await needPerson(request);
+  const answer = await forwardToAuth(request, '/organization/accept-invitation', { invitationId: params.id });
+  if (!answer.ok) return data({ code: answer.code }, { status: 400 });
+  throw redirect(`/w/${(await find(params.id))?.slug ?? ''}`);
+}
+
+export default function Invitation() {
+  const { t } = useTranslation();
+  const { state, name, role, email } = useLoaderData<typeof loader>();
+  const failed = useActionData<typeof action>();
+  return (
+    <AccountPage title={state === 'open' ? t('invitation.title', { name }) : t('invitation.closed')} lead={t(`invitation.${state}`, { email, role: t(`roles.${role || 'viewer'}`) })}>
+      <Form method="post">
+        <Stack spacing={2}>
+          {failed && <Typography role="alert" color="error">{t('account.errors.FAILED')}</Typography>}
+          {state === 'open' && <Button type="submit" variant="contained" size="large">{t('invitation.accept')}</Button>}
+        </Stack>
+      </Form>
+    </AccountPage>
+  );
+}

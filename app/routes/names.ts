@@ -1,0 +1,8 @@
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { candidateNames } from '../../server/use/candidates.ts';
+import type { Route } from './+types/names.ts';
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const entry = await enterWorkspace(request, params.workspace);
+  return { names: await candidateNames(entry.workspaceId) };
+}

@@ -1,0 +1,8 @@
+import { data } from 'react-router';
+
+export const loader = () => {
+  throw data(null, 404);
+};
+export default function NotFound() {
+  return null;
+}

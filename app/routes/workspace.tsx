@@ -1,0 +1,31 @@
+import { data, Outlet, useLoaderData } from 'react-router';
+import { enterWorkspace, workspacesOf } from '../../server/auth/session.ts';
+import { inWorkspace } from '../../server/db/client.ts';
+import { settingsIn, setWorkspaceDeleted } from '../../server/use/workspaces.ts';
+import { DeletedWorkspace, Shell } from '../features/frame/Shell.tsx';
+import type { Route } from './+types/workspace.ts';
+
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const entry = await enterWorkspace(request, params.workspace);
+  const settings = await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId));
+  const workspaces = await workspacesOf(entry.person.id);
+  const head = { slug: entry.slug, name: entry.name, role: entry.role, person: { name: entry.person.name, email: entry.person.email }, workspaces: workspaces.map(({ slug, name }) => ({ slug, name })) };
+  return { ...head, deleted: settings === null, homeCurrency: settings?.homeCurrency ?? '' };
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const entry = await enterWorkspace(request, params.workspace, 'own');
+  const intent = (await request.formData()).get('intent');
+  if (intent === 'restore') await setWorkspaceDeleted(entry.workspaceId, false);
+  return data({ ok: true });
+}
+
+export default function Workspace() {
+  const head = useLoaderData<typeof loader>();
+  if (head.deleted) return <DeletedWorkspace head={head} />;
+  return (
+    <Shell head={head}>
+      <Outlet context={head} />
+    </Shell>
+  );
+}

@@ -1,0 +1,86 @@
+import { createContext, use, useMemo } from 'react';
+
+/** The reader's number locale, decided on the server from the browser's languages so that both render the same. */
+export const LocaleContext = createContext('en-GB');
+
+/** First language of an Accept-Language header that this machine can format numbers for. */
+export function localeOf(header: string | null): string {
+  for (const part of (header ?? '').split(',')) {
+    const tag = part.split(';')[0]?.trim() ?? '';
+    if (tag === '' || tag === '*') continue;
+    try {
+      if (Intl.NumberFormat.supportedLocalesOf([tag]).length > 0) return Intl.getCanonicalLocales(tag)[0] ?? 'en-GB';
+    } catch {
+      // not a language tag
+    }
+  }
+  return 'en-GB';
+}
+
+const cache = new Map<string, Intl.NumberFormat>();
+function formatter(locale: string, key: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const id = `${locale}|${key}`;
+  let f = cache.get(id);
+  if (f === undefined) {
+    f = new Intl.NumberFormat(locale, options);
+    cache.set(id, f);
+  }
+  return f;
+}
+
+const DASH = '–';
+const real = (s: string) => s.replace('-', '−');
+
+export type Format = {
+  readonly locale: string;
+  /** With the currency's sign: €12.90; a dash for unknown. */
+  money(x: number | null, currency: string): string;
+  /** The figure alone, with the currency's decimals. */
+  plain(x: number | null, currency: string): string;
+  percent(x: number | null, digits?: number): string;
+  number(x: number | null, digits?: number): string;
+  day(iso: string): string;
+};
+
+export function formatFor(locale: string): Format {
+  return {
+    locale,
+    money: (x, currency) => (x === null ? DASH : real(formatter(locale, `m${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).format(x))),
+    plain: (x, currency) => {
+      if (x === null) return DASH;
+      const digits = formatter(locale, `m${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).resolvedOptions().maximumFractionDigits ?? 2;
+      return real(formatter(locale, `n${digits}`, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x));
+    },
+    percent: (x, digits = 1) => (x === null ? DASH : real(formatter(locale, `p${digits}`, { style: 'percent', minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x))),
+    number: (x, digits = 2) => (x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x))),
+    day: (iso) => new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${iso}T00:00:00Z`)),
+  };
+}
+
+export function useFormat(): Format {
+  const locale = use(LocaleContext);
+  return useMemo(() => formatFor(locale), [locale]);
+}
+
+/**
+ * Rounds amounts to the currency's minor unit so that they add up to the rounded total (largest remainder). Nulls stay out.
+ */
+export function roundToTotal(values: readonly (number | null)[], digits: number): (number | null)[] {
+  const power = 10 ** digits;
+  const total = Math.round(values.reduce<number>((s, v) => s + (v ?? 0), 0) * power);
+  const floors = values.map((v) => (v === null ? null : Math.floor(v * power + 1e-9)));
+  let left = total - floors.reduce<number>((s, v) => s + (v ?? 0), 0);
+  const byRemainder = values
+    .map((v, i) => ({ i, rest: v === null ? -1 : v * power - (floors[i] ?? 0) }))
+    .filter((x) => x.rest >= 0 || values[x.i] !== null)
+    .sort((a, b) => b.rest - a.rest);
+  const out = [...floors];
+  for (const { i } of byRemainder) {
+    if (left <= 0) break;
+    out[i] = (out[i] ?? 0) + 1;
+    left--;
+  }
+  return out.map((v) => (v === null ? null : v / power));
+}
+
+export { DASH };

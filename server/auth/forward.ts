@@ -1,0 +1,25 @@
+import { env } from '../env.ts';
+import { SOCKET_ADDRESS_HEADER } from './address.ts';
+import { auth } from './auth.ts';
+
+export type Forwarded = { readonly ok: boolean; readonly code: string; readonly cookies: Headers; readonly body: Record<string, unknown> };
+
+/** Sends a form of ours to the sign-in service the way a browser would, so that its rate limits and checks apply. */
+export async function forwardToAuth(request: Request, path: string, body: object): Promise<Forwarded> {
+  const headers = new Headers({ 'content-type': 'application/json', origin: env().BM_ORIGIN });
+  for (const name of ['cookie', 'user-agent', SOCKET_ADDRESS_HEADER]) {
+    const value = request.headers.get(name);
+    if (value !== null) headers.set(name, value);
+  }
+  const answer = await auth().handler(new Request(`${env().BM_ORIGIN}/api/auth${path}`, { method: 'POST', headers, body: JSON.stringify(body) }));
+  const said = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
+  const cookies = new Headers();
+  for (const cookie of answer.headers.getSetCookie()) cookies.append('set-cookie', cookie);
+  const code = answer.status === 429 ? 'TOO_MANY' : answer.status >= 500 ? 'UNAVAILABLE' : typeof said?.code === 'string' ? said.code : answer.ok ? '' : 'FAILED';
+  return { ok: answer.ok, code, cookies, body: said ?? {} };
+}
+
+/** A path within this site to go on to; anything else becomes the start page. */
+export function safeTarget(to: string | null): string {
+  return to !== null && /^\/(?![/\\])/.test(to) ? to : '/';
+}

@@ -1,0 +1,25 @@
+import type { RequestHandler } from 'express';
+import { SOCKET_ADDRESS_HEADER } from './auth/address.ts';
+
+const FORWARDING = ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip', 'forwarded', 'cf-connecting-ip', 'x-client-ip', 'true-client-ip'];
+
+/**
+ * Stands before everything else. Removes the headers by which a client could claim another address and sets our own from the
+ * socket; refuses requests that change something and do not come from our own pages (cross-site request forgery).
+ */
+export function guard(origin: string): RequestHandler {
+  return (req, res, next) => {
+    for (const name of FORWARDING) delete req.headers[name];
+    req.headers[SOCKET_ADDRESS_HEADER] = req.socket.remoteAddress ?? 'unknown';
+    if (req.method !== 'GET' && req.method !== 'HEAD' && req.method !== 'OPTIONS') {
+      const from = req.headers.origin;
+      const site = req.headers['sec-fetch-site'];
+      const ours = from !== undefined ? from === origin : site === 'same-origin';
+      if (!ours) {
+        res.status(403).type('text').send('This request did not come from our own pages, so it was refused.');
+        return;
+      }
+    }
+    next();
+  };
+}
