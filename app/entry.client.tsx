@@ -6,7 +6,9 @@ import { HydratedRouter } from 'react-router/dom';
 import { startI18n } from './i18n.ts';
 
 startI18n();
-const cache = createCache({ key: 'bm' });
+// Sheets made in the browser need the nonce of the page too; scripts may read it, styles may not leak it.
+const nonce = document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce;
+const cache = createCache({ key: 'bm', ...(nonce === undefined ? {} : { nonce }) });
 startTransition(() => {
   hydrateRoot(
     document,

@@ -87,8 +87,8 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
   const tags = [...new Set(lines.flatMap((l) => l.tags))].sort();
   const done = search.get('done');
   const post = (body: Record<string, string>) => void submit(body, { method: 'post', action: `${base}/weigh` });
-  const head = (name: Sort, label: string, align: 'left' | 'right' = 'right') => (
-    <TableCell align={align} aria-sort={sort === name ? (down ? 'descending' : 'ascending') : 'none'} sx={{ whiteSpace: 'nowrap', display: name === 'launch' || name === 'roi' ? { xs: 'none', md: 'table-cell' } : undefined }}>
+  const head = (name: Sort, label: string, align: 'left' | 'right' = 'right', width?: string) => (
+    <TableCell align={align} aria-sort={sort === name ? (down ? 'descending' : 'ascending') : 'none'} sx={{ width: { md: width ?? 'auto' }, whiteSpace: 'nowrap', display: name === 'launch' || name === 'roi' ? { xs: 'none', md: 'table-cell' } : undefined }}>
       <Box component="button" type="button" onClick={() => set({ sort: name, down: sort === name && down ? '0' : null })} sx={{ font: 'inherit', color: 'inherit', border: 0, p: 0, bgcolor: 'transparent', cursor: 'pointer', fontWeight: sort === name ? 700 : 400 }}>{label}{sort === name ? (down ? ' ↓' : ' ↑') : ''}</Box>
     </TableCell>
   );
@@ -108,30 +108,30 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
       ) : (
         <>
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1.5, alignItems: 'center' }} role="search">
-            <Limit label={t('weigh.words')} value={search.get('q') ?? ''} onChange={(v) => set({ q: v })} width={150} takes={search.get('q') ? takes('q') : 0} />
+            <Limit label={t('weigh.words')} value={search.get('q') ?? ''} onChange={(v) => set({ q: v })} width={84} takes={search.get('q') ? takes('q') : 0} />
             <Pick label={t('weigh.way')} value={search.get('way') ?? ''} options={['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'].map((w) => [w, t(`way.${w}`)])} onChange={(v) => set({ way: v })} takes={search.get('way') ? takes('way') : 0} />
             <Pick label={t('weigh.stage')} value={search.get('stage') ?? ''} options={['idea', 'checking', 'sampling', 'ordering', 'selling'].map((w) => [w, t(`stageOfWork.${w}`)])} onChange={(v) => set({ stage: v })} takes={search.get('stage') ? takes('stage') : 0} />
             {tags.length > 0 && <Pick label={t('weigh.tag')} value={search.get('tag') ?? ''} options={tags.map((x) => [x, x])} onChange={(v) => set({ tag: v })} takes={search.get('tag') ? takes('tag') : 0} />}
-            <Limit label={t('weigh.keepsAtLeast')} value={search.get('keeps') ?? ''} onChange={(v) => set({ keeps: v })} width={56} takes={keeps === null ? 0 : takes('keeps')} />
-            <Limit label={t('weigh.launchUpTo')} value={search.get('launch') ?? ''} onChange={(v) => set({ launch: v })} width={64} takes={launch === null ? 0 : takes('launch')} />
+            <Limit label={t('weigh.keepsAtLeast')} value={search.get('keeps') ?? ''} onChange={(v) => set({ keeps: v })} width={40} takes={keeps === null ? 0 : takes('keeps')} />
+            <Limit label={t('weigh.launchUpTo')} value={search.get('launch') ?? ''} onChange={(v) => set({ launch: v })} width={48} takes={launch === null ? 0 : takes('launch')} />
             <Pick label={t('weigh.show')} value={show === 'live' ? '' : show} none={t('weigh.live')} options={[['archived', t('weigh.archived')], ['dropped', t('weigh.dropped')]]} onChange={(v) => set({ show: v })} takes={0} />
             {['q', 'way', 'stage', 'tag', 'keeps', 'launch'].some((k) => search.get(k)) && <Button size="small" onClick={() => set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })}>{t('weigh.clear')}</Button>}
             <Button size="small" sx={{ ml: 'auto', color: 'text.secondary', fontWeight: 400 }} onClick={() => set({ bars: hundred ? 'money' : null })}>{t(hundred ? 'weigh.barsHundred' : 'weigh.barsMoney', { currency: homeCurrency })}</Button>
           </Box>
           <Box sx={{ overflowX: 'auto' }}>
-            <Table size="small" sx={{ minWidth: { md: 940 }, '& thead th': { borderBottom: '1.5px solid', borderColor: 'text.primary' } }}>
+            <Table size="small" sx={{ minWidth: { md: 960 }, tableLayout: { md: 'fixed' }, '& thead th': { borderBottom: '1.5px solid', borderColor: 'text.primary' } }}>
               <TableHead>
                 <TableRow>
-                  {head('name', t('weigh.candidate'), 'left')}
-                  <TableCell sx={{ width: '26%', display: { xs: 'none', sm: 'table-cell' } }}>{t('weigh.where')}</TableCell>
+                  {head('name', t('weigh.candidate'), 'left', '26%')}
+                  <TableCell sx={{ width: '23%', display: { xs: 'none', sm: 'table-cell' } }}>{t('weigh.where')}</TableCell>
                   {head('keeps', t('weigh.keeps', { currency: homeCurrency }))}
                   {head('margin', t('figure.margin'))}
                   {head('roi', t('figure.roi'))}
                   <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.breaksEven')}</TableCell>
                   <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.payAtMost')}</TableCell>
                   {head('launch', t('weigh.launchCash', { currency: homeCurrency }))}
-                  <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.gates')}</TableCell>
-                  <TableCell sx={{ p: 0, width: 30 }}><span hidden>{t('sheet.more')}</span></TableCell>
+                  <TableCell sx={{ width: 112, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.gates')}</TableCell>
+                  <TableCell sx={{ p: 0, width: 36 }}><span hidden>{t('sheet.more')}</span></TableCell>
                 </TableRow>
               </TableHead>
               <TableBody>
@@ -141,7 +141,7 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
                   return (
                     <Fragment key={l.id}>
                       <TableRow hover sx={{ bgcolor: isOpen ? 'paperTint' : undefined, '& td, & th': { borderBottomColor: isOpen ? 'transparent' : undefined } }}>
-                        <TableCell component="th" scope="row" sx={{ maxWidth: 260 }}>
+                        <TableCell component="th" scope="row" sx={{ maxWidth: { xs: 190, md: 'none' } }}>
                           <Box component={Link} to={`${base}/weigh/${l.id}`} prefetch="intent" dir="auto" sx={{ color: 'inherit', textDecoration: 'none', fontWeight: 640, fontSize: '0.9rem', overflowWrap: 'anywhere', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
                           <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
                             {b === undefined ? t('weigh.noLane') : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
@@ -207,7 +207,7 @@ function LaneCells({ lane, bar, scale, homeCurrency, bold = false }: { lane: Lan
         {profit !== null && profit < 0 && <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>}
       </TableCell>
       {incomplete || profit === null ? (
-        <TableCell colSpan={1} align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 110 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: lane.blanks.filter((b) => b !== 'demand').map((b) => t(`blank.${b}`)).join(', ') })}</TableCell>
+        <TableCell colSpan={1} align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: lane.blanks.filter((b) => b !== 'demand').map((b) => t(`blank.${b}`)).join(', ') })}</TableCell>
       ) : (
         <TableCell align="right">{f.percent(lane.margin)}</TableCell>
       )}
@@ -255,7 +255,7 @@ function Pick({ label, value, options, onChange, takes, none }: { label: string;
   return (
     <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 0.5, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
       {label}
-      <Box component="select" value={value} onChange={(e: { target: { value: string } }) => onChange(e.target.value)} sx={{ font: 'inherit', fontWeight: 650, border: 0, bgcolor: 'transparent', color: 'text.primary', maxWidth: 150 }}>
+      <Box component="select" value={value} onChange={(e: { target: { value: string } }) => onChange(e.target.value)} sx={{ font: 'inherit', fontWeight: 650, border: 0, bgcolor: 'transparent', color: 'text.primary', maxWidth: 96 }}>
         <option value="">{none ?? t('weigh.any')}</option>
         {options.map(([v, text]) => <option key={v} value={v}>{text}</option>)}
       </Box>

@@ -1,0 +1,156 @@
+/** The core at a prompt: `bm evaluate | solve | launch | schema`. JSON in, JSON out. docs/formats.md describes the documents. */
+import { createReadStream, readFileSync } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { parseArgs } from 'node:util';
+import { z } from 'zod';
+import { problemText } from '../core/lane/problems.ts';
+import { evaluate, laneResult } from '../core/lane/result.ts';
+import { laneDocument } from '../core/lane/schema.ts';
+import type { LaneDocument } from '../core/lane/schema.ts';
+import { breakEvenUnits, highestPurchaseCost, priceFor, priceHeadroom } from '../core/lane/solve.ts';
+import type { Target } from '../core/lane/solve.ts';
+import { workings } from '../core/lane/workings.ts';
+import { launch } from '../core/launch/launch.ts';
+import { launchDocument } from '../core/launch/schema.ts';
+
+const USAGE = `Use:
+  bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
+  bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
+  bm launch [file] [--jsonl]                     launch budget and affordability
+  bm schema lane|result|launch                   the JSON Schema of a document
+Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
+priceMultiple; ratios as fractions (margin=0.3). Exit 0: all evaluated; 2: something was invalid.`;
+
+type Issue = { path: string; problem: string; remedy: string };
+
+/** What is wrong with a document, where, and what to do. */
+function issuesOf(error: z.ZodError): Issue[] {
+  return error.issues.map((i) => ({ path: i.path.join('.') || '(document)', problem: i.message, remedy: remedyOf(i) }));
+}
+
+function remedyOf(i: z.core.$ZodIssue): string {
+  switch (i.code) {
+    case 'invalid_type': return `Give a value of type ${i.expected}.`;
+    case 'unrecognized_keys': return `Remove ${i.keys.map((k) => `"${k}"`).join(', ')}, or check the spelling.`;
+    case 'invalid_value': return `Use one of: ${i.values.map(String).join(', ')}.`;
+    case 'too_small': return `Use at least ${i.minimum}.`;
+    case 'too_big': return `Use at most ${i.maximum}.`;
+    default: return 'See `bm schema` for what may stand here.';
+  }
+}
+
+const TARGET_FIGURES = ['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple'] as const;
+
+function targetOf(text: string): Target {
+  const [figure, value] = text.split('=');
+  const known = TARGET_FIGURES.find((f) => f === figure);
+  const number = value === undefined || value.trim() === '' ? Number.NaN : Number(value);
+  if (known === undefined || !Number.isFinite(number)) throw new UsageError(`"${text}" is not a target such as margin=0.3.`);
+  return { figure: known, value: number };
+}
+
+class UsageError extends Error {}
+
+function solve(doc: LaneDocument, targets: readonly Target[]): object {
+  const result = evaluate(doc);
+  const breakEven = priceFor(doc);
+  const components = Array.isArray(doc.goods) ? doc.goods.length : 1;
+  const oneOffs = Array.isArray(doc.goods) ? doc.goods.reduce((s, c) => s + (c.source.kind === 'quote' && c.source.currency === doc.currency ? c.source.oneOffs.reduce((t, o) => t + o.amount, 0) : 0), 0) : 0;
+  const f = result.figures;
+  return {
+    format: 'bold-margin/solution', version: 1, currency: doc.currency, date: doc.date,
+    breakEvenPrice: breakEven,
+    priceHeadroom: priceHeadroom(doc.price, breakEven.price),
+    highestPurchaseCost: Array.from({ length: components }, (_, i) => highestPurchaseCost(doc, { figure: 'unitProfit', value: 0 }, i)),
+    breakEvenAcos: f.breakEvenAcos, highestCpc: f.highestCpc, highestCpcBlended: f.highestCpcBlended, lowestConversion: f.lowestConversion, lowestConversionBlended: f.lowestConversionBlended,
+    breakEvenUnits: breakEvenUnits(oneOffs, f.unitProfit),
+    targets: targets.map((t) => ({ target: t, price: priceFor(doc, t), highestPurchaseCost: Array.from({ length: components }, (_, i) => highestPurchaseCost(doc, t, i)) })),
+    problems: result.problems.map((p) => ({ ...p, message: problemText(p) })), blanks: result.blanks,
+  };
+}
+
+function answer(command: string, input: unknown, options: { workings: boolean; targets: readonly Target[] }): { ok: true; value: object } | { ok: false; issues: Issue[] } {
+  if (command === 'launch') {
+    const parsed = launchDocument.safeParse(input);
+    return parsed.success ? { ok: true, value: launch(parsed.data.lane, parsed.data.plan) } : { ok: false, issues: issuesOf(parsed.error) };
+  }
+  const parsed = laneDocument.safeParse(input);
+  if (!parsed.success) return { ok: false, issues: issuesOf(parsed.error) };
+  if (command === 'solve') return { ok: true, value: solve(parsed.data, options.targets) };
+  const result = evaluate(parsed.data);
+  const withText = { ...result, problems: result.problems.map((p) => ({ ...p, message: problemText(p) })) };
+  return { ok: true, value: options.workings ? { ...withText, workings: workings(parsed.data) } : withText };
+}
+
+const NOT_JSON: Issue[] = [{ path: '(document)', problem: 'This is not JSON', remedy: 'Check for a missing quote, comma or bracket.' }];
+
+function report(issues: readonly Issue[], line?: number): void {
+  for (const i of issues) process.stderr.write(`${line === undefined ? '' : `line ${line}: `}${i.path}: ${i.problem}. ${i.remedy}\n`);
+}
+
+async function main(): Promise<number> {
+  const { values, positionals } = parseArgs({
+    allowPositionals: true,
+    options: { workings: { type: 'boolean', default: false }, jsonl: { type: 'boolean', default: false }, target: { type: 'string', multiple: true, default: [] }, help: { type: 'boolean', default: false } },
+  });
+  const [command, file] = positionals;
+  if (values.help) {
+    process.stdout.write(`${USAGE}\n`);
+    return 0;
+  }
+  if (command === 'schema') {
+    const schema = { lane: laneDocument, result: laneResult, launch: launchDocument }[file ?? ''];
+    if (schema === undefined) throw new UsageError('bm schema needs lane, result or launch.');
+    process.stdout.write(`${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`);
+    return 0;
+  }
+  if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command)) throw new UsageError(command === undefined ? 'Say what to do.' : `There is no command "${command}".`);
+  const options = { workings: values.workings, targets: values.target.map(targetOf) };
+
+  if (values.jsonl) {
+    const lines = createInterface({ input: file === undefined ? process.stdin : createReadStream(file), crlfDelay: Number.POSITIVE_INFINITY });
+    let n = 0;
+    let bad = false;
+    for await (const text of lines) {
+      n++;
+      if (text.trim() === '') continue;
+      let got: ReturnType<typeof answer>;
+      try {
+        got = answer(command, JSON.parse(text), options);
+      } catch {
+        got = { ok: false, issues: NOT_JSON };
+      }
+      if (!got.ok) {
+        bad = true;
+        report(got.issues, n);
+      }
+      const out = `${JSON.stringify(got.ok ? got.value : { line: n, problems: got.issues })}\n`;
+      if (!process.stdout.write(out)) await new Promise((done) => process.stdout.once('drain', done));
+    }
+    return bad ? 2 : 0;
+  }
+
+  let input: unknown;
+  try {
+    input = JSON.parse(readFileSync(file ?? 0, 'utf8'));
+  } catch (e) {
+    if ((e as { code?: string }).code === 'ENOENT') throw new UsageError(`There is no file ${file}.`);
+    report(NOT_JSON);
+    return 2;
+  }
+  const got = answer(command, input, options);
+  if (!got.ok) {
+    report(got.issues);
+    return 2;
+  }
+  process.stdout.write(`${JSON.stringify(got.value, null, 2)}\n`);
+  return 0;
+}
+
+try {
+  process.exitCode = await main();
+} catch (e) {
+  if (!(e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS'))) throw e;
+  process.stderr.write(`${(e as Error).message}\n${USAGE}\n`);
+  process.exitCode = 2;
+}
