@@ -95,8 +95,15 @@ export function NumField({ label, value, onChange, kind, currency, tag, min = 0,
     setNote(null);
     if (kind === 'length' || kind === 'weight') {
       const m = parseMeasure(typed, kind, f.locale);
-      if (m === 'blank') return (setError(required ? t('field.required') : null), take(null));
-      if (m === null) return setError(t(`field.${kind}`));
+      if (m === 'blank') {
+        setError(required ? t('field.required') : null);
+        take(null);
+        return;
+      }
+      if (m === null) {
+        setError(t(`field.${kind}`));
+        return;
+      }
       const wrong = check(m.value);
       setError(wrong);
       if (wrong === null) {

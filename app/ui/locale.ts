@@ -83,4 +83,9 @@ export function roundToTotal(values: readonly (number | null)[], digits: number)
   return out.map((v) => (v === null ? null : v / power));
 }
 
-export { DASH };
+/** Most-to-pay figures are rounded down, never up. */
+export function floorTo(x: number, digits: number): number {
+  const p = 10 ** digits;
+  return Math.floor(x * p + 1e-9) / p;
+}
+

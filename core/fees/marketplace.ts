@@ -37,6 +37,7 @@ export function reckonCardCharges(r: Reckoning): void {
     const spread = doc.accountUnitsPerMonth ?? r.units;
     if (spread <= 1e-9) r.subscription = r.problem('zeroUnits', 'subscription', doc.accountUnitsPerMonth === null ? 'demand' : 'accountUnitsPerMonth');
     else if (spread !== spread) r.blank('subscription');
+    else if (doc.typed.subscriptionMonthly === null && card !== null && card.currency !== doc.currency) r.subscription = Number.NaN;
     else {
       r.subscription = monthly / spread;
       r.trace?.line('subscription', r.subscription, 'monthlyFee / unitsAMonth', [
@@ -97,7 +98,8 @@ export function reckonPayout(r: Reckoning): void {
       shareBack('surcharges', r.surcharges, back.surcharges);
     }
     if (card !== null && card.refund.adminPct > 0) {
-      const raw = card.refund.adminPct * (back?.referral ?? 1) * r.referral;
+      const referralBack = card.refund.back.referral;
+      const raw = referralBack === 0 ? 0 : card.refund.adminPct * referralBack * r.referral;
       const max = card.refund.adminMax;
       if (max !== null) r.bendAdmin = raw - max;
       r.refundAdmin = r.fee(max !== null && raw > max ? max : raw);

@@ -53,7 +53,7 @@ export function reckonFreight(r: Reckoning): void {
   for (let i = 0; i < route.legs.length; i++) {
     const leg = route.legs[i] as Leg;
     if (!buyerPaysLeg(leg, rule)) continue;
-    if (leg.rate === null && leg.bands.length === 0) {
+    if (leg.rate === null && !(leg.basis === 'perKg' && leg.bands.length > 0)) {
       r.blank('freight');
       continue;
     }

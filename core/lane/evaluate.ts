@@ -5,7 +5,8 @@ import { reckonCardCharges, reckonPayout, reckonReturns } from '../fees/marketpl
 import { reckonSaleFees } from '../fees/referral.ts';
 import { reckonFreight, reckonImport, reckonPrep } from '../freight/wayIn.ts';
 import { reckonGoods } from '../goods/goods.ts';
-import { netOf, Reckoning } from './reckoning.ts';
+import type { Reckoning } from './reckoning.ts';
+import { netOf } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';
 import { reckonRevenue } from '../tax/revenue.ts';
 

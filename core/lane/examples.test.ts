@@ -3,7 +3,7 @@ import { evaluate } from './result.ts';
 import { laneDocument } from './schema.ts';
 import type { LaneDocumentInput } from './schema.ts';
 import { priceFor } from './solve.ts';
-import { plainLane, taxCardOf, marketplaceCardOf } from '../testing.ts';
+import { plainLane, taxCardOf, marketplaceCardOf } from '../testing/documents.ts';
 
 /** The worked examples of economics.md, section 16. */
 describe('worked examples', () => {

@@ -33,8 +33,8 @@ export function workings(doc: LaneDocument): Workings {
   const r = new Reckoning();
   r.trace = {
     line(key: string, amount: number, formula: string, terms: Term[]) {
-      const steps = (out[key] ??= []);
-      steps.push({
+      out[key] ??= [];
+      out[key].push({
         amount: Number.isFinite(amount) ? amount : null,
         formula,
         terms: terms.map(([name, value, unit, path]) => ({

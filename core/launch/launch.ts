@@ -89,10 +89,16 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const incomplete: string[] = blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)));
   const reasons: Record<string, string> = {};
 
+  const named: LaunchResult['oneOffs'] = plan.oneOffs.map((o) => ({ ...o, source: 'plan' }));
   let oneOffs = plan.oneOffs.reduce((sum, o) => sum + o.amount, 0);
   if (doc.goods !== null && doc.goods !== 'none')
     for (const c of doc.goods)
-      if (c.source.kind === 'quote') for (const o of c.source.oneOffs) oneOffs += o.amount * exchangeFactor(doc.rates.exchange, c.source.currency, home);
+      if (c.source.kind === 'quote')
+        for (const o of c.source.oneOffs) {
+          const amount = o.amount * exchangeFactor(doc.rates.exchange, c.source.currency, home);
+          named.push({ name: o.name, amount: orNull(amount), source: 'quote' });
+          oneOffs += amount;
+        }
 
   let advertising = 0;
   if (plan.advertising?.kind === 'daily') advertising = plan.advertising.perDay * plan.advertising.days;
@@ -169,6 +175,7 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
 
   return {
     format: 'bold-margin/launch-result', version: 1, currency: home, date: doc.date,
+    oneOffs: named,
     budget: own,
     compared: plan.quantities.map(budget),
     productBudget: orNull(productBudget),

@@ -49,6 +49,7 @@ export const launchResult = z.object({
   version: z.literal(1),
   currency,
   date: day,
+  oneOffs: z.array(z.object({ name: z.string(), amount: known, source: z.enum(['plan', 'quote']) })).meta({ description: 'Each one-off, home currency' }),
   budget: budgetAt.nullable(),
   compared: z.array(budgetAt),
   productBudget: known,

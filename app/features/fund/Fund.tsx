@@ -1,17 +1,18 @@
 import { Box, Button, Typography } from '@mui/material';
+import type { TFunction } from 'i18next';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useFetcher, useSearchParams } from 'react-router';
 import { admissibleOrders, launch } from '../../../core/launch/launch.ts';
-import type { BudgetAt, LaunchPlan } from '../../../core/launch/schema.ts';
+import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
 import type { CardData } from '../../../core/workspace/records.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
-import { useFormat } from '../../ui/locale.ts';
+import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
+import type { Format } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
-import { floorTo } from '../weigh/Sheet.tsx';
 import type { SheetState } from '../weigh/store.ts';
 import { useLaneViews } from '../weigh/useFigures.ts';
 
@@ -41,6 +42,8 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   const [client, setClient] = useState(false);
   useEffect(() => setClient(true), []);
   const first = useRef(true);
+  // Only a change of the plan is saved, so it alone is a dependency.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
   useEffect(() => {
     if (first.current) {
       first.current = false;
@@ -49,7 +52,6 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
     if (!canEdit) return;
     const timer = setTimeout(() => void fetcher.submit({ plan, candidate: sheet.state.candidate.id } as never, { method: 'post', encType: 'application/json', action: `${base}/fund` }), 500);
     return () => clearTimeout(timer);
-    // biome-ignore lint/correctness/useExhaustiveDependencies: only a change of the plan is saved
   }, [plan]);
   const views = useLaneViews(sheet.state, { settings, cards: sheet.cards, today: sheet.today });
   const view = views.find((v) => v.id === search.get('lane')) ?? views[0];
@@ -118,12 +120,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
             <Typography variant="body2">{t('launch.noQuantity')}</Typography>
           ) : (
             <>
-              {row(t('launch.goods', { quantity: f.number(b.quantity) }), f.plain(b.lines.goods, home))}
-              {plan.oneOffs.map((o, i) => <Box key={`${o.name}${i}`}>{row(o.name || t('launch.oneOffs'), f.plain(o.amount, home))}</Box>)}
-              {Array.isArray(doc.goods) && doc.goods.flatMap((c) => (c.source.kind === 'quote' ? c.source.oneOffs.map((o) => <Box key={o.name}>{row(`${o.name} (${t('source.quote')})`, f.money(o.amount, c.source.currency))}</Box>) : []))}
-              {row(t('launch.advertising'), f.plain(b.lines.advertising, home))}
-              {row(t('launch.discounts'), f.plain(b.lines.discounts, home))}
-              {row(t('launch.contingency'), f.plain(b.lines.contingency, home))}
+              {budgetLines(result, b, t, f).map(([key, label, amount]) => <Box key={key}>{row(label, amount)}</Box>)}
               {row(t('launch.total'), f.money(b.total, home), true)}
               {b.leftOfCash !== null && row(t(b.leftOfCash < 0 ? 'fund.shortfall' : 'fund.left'), f.money(Math.abs(b.leftOfCash), home))}
             </>
@@ -169,4 +166,17 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
       </Box>
     </Box>
   );
+}
+
+/** The named lines of a launch budget in the home currency, rounded so that they add up to the shown total. */
+function budgetLines(result: LaunchResult, b: BudgetAt, t: TFunction, f: Format): [key: string, label: string, amount: string][] {
+  const lines: [string, string, number | null][] = [
+    ['goods', t('launch.goods', { quantity: f.number(b.quantity) }), b.lines.goods],
+    ...result.oneOffs.map((o, i): [string, string, number | null] => [`oneOff${i}`, `${o.name || t('launch.oneOffs')}${o.source === 'quote' ? ` (${t('source.quote')})` : ''}`, o.amount]),
+    ['advertising', t('launch.advertising'), b.lines.advertising],
+    ['discounts', t('launch.discounts'), b.lines.discounts],
+    ['contingency', t('launch.contingency'), b.lines.contingency],
+  ];
+  const rounded = roundToTotal(lines.map(([, , x]) => x), minorDigits(result.currency));
+  return lines.map(([key, label], i) => [key, label, f.plain(rounded[i] ?? null, result.currency)]);
 }

@@ -10,7 +10,7 @@ export default function QuantityChart({ compared, cash, currency }: { compared: 
   const { t } = useTranslation();
   const f = useFormat();
   const palette = (useTheme().vars as unknown as { palette: { family: Record<string, string>; ink: string; text: { secondary: string } } }).palette;
-  const rows = compared.map((c) => ({ quantity: f.number(c.quantity), goods: c.lines.goods ?? 0, oneOffs: c.lines.oneOffs ?? 0, advertising: (c.lines.advertising ?? 0) + c.lines.discounts!, contingency: c.lines.contingency ?? 0 }));
+  const rows = compared.map((c) => ({ quantity: f.number(c.quantity), goods: c.lines.goods ?? 0, oneOffs: c.lines.oneOffs ?? 0, advertising: (c.lines.advertising ?? 0) + (c.lines.discounts ?? 0), contingency: c.lines.contingency ?? 0 }));
   const parts = [['goods', palette.family.goods], ['oneOffs', palette.family.wayIn], ['advertising', palette.family.adverts], ['contingency', palette.family.tax]] as const;
   return (
     <Box sx={{ mt: 1.5 }} role="img" aria-label={t('fund.chart')}>

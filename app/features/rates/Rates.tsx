@@ -134,7 +134,7 @@ function MarketplaceTables({ card, item, category, price }: { card: MarketplaceC
       )}
       {card.storage !== null && (
         <Rows caption={t('rates.storage')} head={Array.from({ length: 12 }, (_, i) => new Intl.DateTimeFormat('en', { month: 'short' }).format(new Date(2026, i, 1)))}>
-          <tr>{card.storage.perM3Month.map((x, i) => <Box component="td" key={`${i}-${x}`} sx={{ textAlign: 'right !important' }}>{m(x)}</Box>)}</tr>
+          <tr>{Object.entries(card.storage.perM3Month).map(([month, x]) => <Box component="td" key={month} sx={{ textAlign: 'right !important' }}>{m(x)}</Box>)}</tr>
         </Rows>
       )}
       {card.storage !== null && card.storage.longStay.length > 0 && <Typography variant="body2" color="text.secondary">{card.storage.longStay.map((b) => t('rates.longStay', { from: f.number(b.fromMonths), rate: m(b.rate) })).join(' · ')}</Typography>}

@@ -13,7 +13,8 @@ import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { isIncomplete } from '../../../core/lane/result.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
-import { roundToTotal, useFormat } from '../../ui/locale.ts';
+import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
+import { hurdleAmount } from '../../ui/figures.ts';
 import { countryName } from '../../ui/names.ts';
 import { Num, Text } from './bound.tsx';
 import { DemandForm, FamilyForm } from './forms.tsx';
@@ -208,19 +209,6 @@ function Answer({ view, answers }: { view: LaneView; answers: Answers }) {
       {missed !== undefined && profit !== null && <Box component="span" sx={{ color: 'text.secondary' }}>{t(missed.result.hurdle.bound === 'atLeast' ? 'answer.misses' : 'answer.exceeds', { figure: t(`figure.${missed.result.hurdle.figure}`).toLowerCase(), by: amount(missed.result) })}</Box>}
     </Typography>
   );
-}
-
-/** An amount a figure falls short by, in its own unit. */
-export function hurdleAmount(x: number | null, figure: string, currency: string, f: ReturnType<typeof useFormat>): string {
-  if (['margin', 'roi', 'marginOnShelfPrice', 'markup', 'yearlyReturnOnCash'].includes(figure)) return f.percent(x);
-  if (['unitProfit', 'profitPerMonth', 'gross'].includes(figure)) return f.money(x, currency);
-  return f.number(x);
-}
-
-/** Most-to-pay figures are rounded down, never up. */
-export function floorTo(x: number, digits: number): number {
-  const p = 10 ** digits;
-  return Math.floor(x * p + 1e-9) / p;
 }
 
 function Problems({ view }: { view: LaneView }) {

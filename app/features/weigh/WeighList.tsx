@@ -12,9 +12,8 @@ import { FAMILIES } from '../../../core/lane/lines.ts';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { parseNumber } from '../../ui/parseNumber.ts';
-import { useFormat } from '../../ui/locale.ts';
+import { floorTo, useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
-import { floorTo } from './Sheet.tsx';
 
 export type LaneLine = {
   id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;

@@ -39,7 +39,7 @@ export function Figure({ doc, of, children, label }: { doc: LaneDocument; of: st
   );
 }
 
-function valueOf(term: WorkingTerm, currency: string, f: Format): string {
+function termText(term: WorkingTerm, currency: string, f: Format): string {
   if (term.value === null) return '–';
   if (typeof term.value === 'string') return term.value;
   switch (term.unit) {
@@ -64,7 +64,7 @@ function Step({ amount, formula, terms, currency }: { amount: number | null; for
           {terms.map((term) => (
             <tr key={term.name}>
               <td>{name(term.name)}</td>
-              <Box component="td" sx={{ textAlign: 'right', fontWeight: 600 }}>{valueOf(term, currency, f)}</Box>
+              <Box component="td" sx={{ textAlign: 'right', fontWeight: 600 }}>{termText(term, currency, f)}</Box>
               <Box component="td" sx={{ color: 'text.secondary' }}>{t(`source.${term.origin.source}`)}{term.origin.note ? ` · ${term.origin.note}` : ''}{term.origin.date ? ` · ${f.day(term.origin.date)}` : ''}</Box>
             </tr>
           ))}

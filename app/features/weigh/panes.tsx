@@ -12,9 +12,9 @@ import type { Target } from '../../../core/lane/solve.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
-import { useFormat } from '../../ui/locale.ts';
+import { hurdleAmount } from '../../ui/figures.ts';
+import { floorTo, useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
-import { floorTo, hurdleAmount } from './Sheet.tsx';
 import { useStore } from './store.ts';
 import type { Answers, LaneView } from './useFigures.ts';
 

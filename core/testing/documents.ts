@@ -1,8 +1,8 @@
 /** Small made-up documents for tests of the core. */
-import { laneDocument } from './lane/schema.ts';
-import type { LaneDocument, LaneDocumentInput } from './lane/schema.ts';
+import { laneDocument } from '../lane/schema.ts';
+import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
 import type { z } from 'zod';
-import type { marketplaceCard, taxCard } from './lane/rates.ts';
+import type { marketplaceCard, taxCard } from '../lane/rates.ts';
 
 type TaxInput = z.input<typeof taxCard>;
 type CardInput = z.input<typeof marketplaceCard>;

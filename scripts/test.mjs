@@ -1,0 +1,85 @@
+// npm test: the set-up of the start command, then every check and test there is. Ends with one line: N passed, N failed.
+// npm test -- core app      runs only the unit tests whose path contains one of the words; npm test -- e2e only the browser.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { needBuild, needChromium, needModules, needPostgres, root, say, throwawayCluster } from './lib/system.mjs';
+
+const only = process.argv.slice(2);
+const wants = (part) => only.length === 0 || only.includes(part);
+needModules();
+needPostgres();
+needChromium();
+
+let passed = 0;
+let failed = 0;
+const failures = [];
+const scratch = mkdtempSync(join(tmpdir(), 'bold-margin-tests-'));
+const node = (args, env = {}) => spawnSync(process.execPath, args, { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, NO_COLOR: '1', ...env } }).status === 0;
+const bin = (name) => {
+  const pkg = JSON.parse(readFileSync(join(root, 'node_modules', name, 'package.json'), 'utf8'));
+  const entry = typeof pkg.bin === 'string' ? pkg.bin : (pkg.bin[name.split('/').pop()] ?? Object.values(pkg.bin)[0]);
+  return join(root, 'node_modules', name, entry);
+};
+
+function check(name, run) {
+  say(`\n== ${name}`);
+  const started = Date.now();
+  const ok = run();
+  if (ok) passed++;
+  else {
+    failed++;
+    failures.push(name);
+  }
+  say(`== ${name}: ${ok ? 'passed' : 'FAILED'} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
+}
+
+/** Runs a test runner that writes a JSON report, and counts what it reports. A run without a report is a failure. */
+function count(name, report, run, read) {
+  say(`\n== ${name}`);
+  const started = Date.now();
+  const ok = run();
+  let got = { passed: 0, failed: 0 };
+  if (existsSync(report)) got = read(JSON.parse(readFileSync(report, 'utf8')));
+  if (got.passed + got.failed === 0 || (!ok && got.failed === 0)) {
+    got.failed++;
+    failures.push(`${name} did not run to its end`);
+  } else if (got.failed > 0) failures.push(`${name}: ${got.failed}`);
+  passed += got.passed;
+  failed += got.failed;
+  say(`== ${name}: ${got.passed} passed, ${got.failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)`);
+}
+
+/** Skipped tests count as failed: nothing is skipped silently. */
+const readVitest = (r) => ({ passed: r.numPassedTests, failed: r.numTotalTests - r.numPassedTests + r.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length });
+const readPlaywright = (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped + r.errors.length });
+
+const cluster = await throwawayCluster();
+try {
+  if (wants('checks')) {
+    check('types', () => node([join(root, 'node_modules/@react-router/dev/bin.js'), 'typegen']) && node([bin('typescript')]));
+    check('biome', () => node([bin('@biomejs/biome'), 'check', '--error-on-warnings', '.']));
+    check('arrows of the house', () => node([bin('dependency-cruiser'), '--config', '.dependency-cruiser.cjs', '--output-type', 'err', 'core', 'server', 'app', 'cli', 'demo', 'scripts', 'bench', 'e2e']));
+    check('nothing unused', () => node([bin('knip'), '--no-progress']));
+  }
+  const words = only.filter((w) => w !== 'checks' && w !== 'e2e');
+  if (only.length === 0 || words.length > 0) {
+    const report = join(scratch, 'vitest.json');
+    count('unit, property and database tests', report, () => node([bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...words], { ...cluster.urls, BM_OWNER_URL: cluster.ownerUrl }), readVitest);
+  }
+  if (wants('e2e')) {
+    check('build', () => {
+      needBuild();
+      return true;
+    });
+    const report = join(scratch, 'playwright.json');
+    count('browser tests', report, () => node([bin('@playwright/test'), 'test'], { ...cluster.urls, BM_OWNER_URL: cluster.ownerUrl, BM_CLUSTER_PID: String(cluster.pid), PLAYWRIGHT_JSON_OUTPUT_NAME: report }), readPlaywright);
+  }
+} finally {
+  await cluster.stop();
+  rmSync(scratch, { recursive: true, force: true });
+}
+if (failures.length > 0) say(`\nFailed: ${failures.join('; ')}`);
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
