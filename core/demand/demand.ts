@@ -16,10 +16,10 @@ export function reckonDemand(r: Reckoning): void {
     r.units = Number.NaN;
   } else if (d.kind === 'typed') {
     r.units = d.units;
-    r.trace?.line('demand', r.units, 'units', [['units', d.units, 'pieces', 'demand']]);
+    r.trace?.line('expectedMonthlyUnits', r.units, 'units', [['units', d.units, 'pieces', 'demand']], 'pieces');
   } else if (d.kind === 'marketShare') {
     r.units = d.marketUnits * d.share;
-    r.trace?.line('demand', r.units, 'marketUnits * share', [['marketUnits', d.marketUnits, 'pieces', 'demand.marketUnits'], ['share', d.share, 'share', 'demand.share']]);
+    r.trace?.line('expectedMonthlyUnits', r.units, 'marketUnits * share', [['marketUnits', d.marketUnits, 'pieces', 'demand.marketUnits'], ['share', d.share, 'share', 'demand.share']], 'pieces');
   } else {
     let floor = r.gross;
     for (let i = 0; i < d.rivals.length; i++) floor = Math.min(floor, d.rivals[i] as number);
@@ -32,10 +32,10 @@ export function reckonDemand(r: Reckoning): void {
       r.units = 0;
       r.notice('outOfTheRunning', 'price', { rivals: running });
     }
-    r.trace?.line('demand', r.units, 'listingUnits * variationShare * (1 - retailArmShare) / (rivalsInTheRunning + 1)', [
+    r.trace?.line('expectedMonthlyUnits', r.units, 'listingUnits * variationShare * (1 - retailArmShare) / (rivalsInTheRunning + 1)', [
       ['listingUnits', d.listingUnits, 'pieces', 'demand.listingUnits'], ['variationShare', d.variationShare, 'share', 'demand.variationShare'],
       ['retailArmShare', d.retailArmShare, 'share', 'demand.retailArmShare'], ['rivalsInTheRunning', running, 'number', 'demand.rivals'],
-    ]);
+    ], 'pieces');
   }
 }
 

@@ -116,6 +116,10 @@ export function reckonPayout(r: Reckoning): void {
     fees += bearing * charged;
   }
   r.payout = (1 - r.returnRate) * (r.gross - r.withheldVat) - fees + r.returnRate * (feesBackPaid - adminPaid);
+  r.trace?.line('payout', r.payout, '(1 - returnRate) * (gross - vatWithheld) - feesCharged + returnRate * (feesBack - refundFee)', [
+    ['returnRate', r.returnRate, 'share', 'returns.rate'], ['gross', r.gross, 'money', ''], ['vatWithheld', r.withheldVat, 'money', 'standing'],
+    ['feesCharged', fees, 'money', 'rates.marketplace'], ['feesBack', feesBackPaid, 'money', 'rates.marketplace.refund'], ['refundFee', adminPaid, 'money', 'rates.marketplace.refund'],
+  ]);
   r.bendPayout = 0;
   r.currencyConversion = 0;
   if (doc.conversionSpread > 0 && doc.currency !== doc.homeCurrency) {

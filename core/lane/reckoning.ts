@@ -10,7 +10,7 @@ export type TermUnit = 'money' | 'share' | 'number' | 'kg' | 'm3' | 'pieces' | '
 export type Term = readonly [name: string, value: number | string | null, unit: TermUnit, path: string];
 /** Gathers workings while a lane is reckoned; absent in the hot path. */
 export interface Trace {
-  line(key: string, amount: number, formula: string, terms: Term[]): void;
+  line(key: string, amount: number, formula: string, terms: Term[], unit?: TermUnit): void;
 }
 
 type Vatable = Pick<PurchasedLine, 'vat' | 'vatRate' | 'recoverable'>;

@@ -42,7 +42,8 @@ function lineValue(r: Reckoning, line: Line): number {
     case 'goods': return r.goods;
     case 'buyingCosts': return r.buyingCosts;
     case 'prep': return r.isBlank('prep') ? Number.NaN : r.prep;
-    case 'freight': return r.isBlank('freight') ? Number.NaN : r.freight;
+    // Legs that are known count although another is blank; with none known there is no amount to show.
+    case 'freight': return r.isBlank('freight') && r.freight === 0 ? Number.NaN : r.freight;
     case 'insurance': return r.insurance;
     case 'duty': return r.isBlank('duty') ? Number.NaN : r.duty;
     case 'importCharges': return r.importCharges;

@@ -40,6 +40,8 @@ const LONGEST_WALK = 5000;
 class PriceSearch {
   evaluations = 0;
   readonly step: number;
+  /** Whether the profit was known at any price tried: a price band without an answer leaves the others. */
+  known = false;
   private readonly bends = new Float64Array(8);
   constructor(readonly doc: LaneDocument, readonly r: Reckoning, readonly target: Target, readonly power: number, readonly noise: number) {
     this.step = 1 / power;
@@ -50,7 +52,9 @@ class PriceSearch {
     this.r.rounding = rounding;
     this.r.price$ = m / this.power;
     reckon(this.doc, this.r);
-    return gap(this.r, this.target);
+    const g = gap(this.r, this.target);
+    if (g === g) this.known = true;
+    return g;
   }
   meets(m: number): boolean {
     return this.at(m, true) >= MEETS;
@@ -67,6 +71,8 @@ class PriceSearch {
     if (a > b) return -1;
     if (a === b) return this.meets(a) ? a : -1;
     const ua = this.at(a, false);
+    // Where a price band has no answer (its weights end), none of its prices has.
+    if (ua !== ua) return -1;
     this.bendsInto(0);
     const ub = this.at(b, false);
     this.bendsInto(4);
@@ -190,8 +196,7 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
   // A price nobody typed yet is no bound; the landed cost then is.
   const top = Math.max(1, Math.min(Math.floor(100 * highest * power), 1e14));
   const s = new PriceSearch(doc, r, target, power, roundingNoise(doc, r, power, target));
-  const unknown = Number.isNaN(s.at(1, true));
-  if (unknown || highest <= 0) return { price: null, reason: 'unknown', dips: [], incomplete, evaluations: s.evaluations + 1 };
+  if (highest <= 0) return { price: null, reason: 'unknown', dips: [], incomplete, evaluations: 1 };
 
   const limits = priceLimits(doc, power).filter((l) => l.last < top);
   const ends = [...limits.map((l) => l.last), top];
@@ -207,7 +212,7 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
     return -1;
   };
   const m = lowestFrom(1);
-  if (m < 0) return { price: null, reason: 'neverReached', dips: [], incomplete, evaluations: s.evaluations + 1 };
+  if (m < 0) return { price: null, reason: s.known ? 'neverReached' : 'unknown', dips: [], incomplete, evaluations: s.evaluations + 1 };
   const dips: Dip[] = [];
   let past = m;
   for (const limit of limits) {

@@ -1,4 +1,5 @@
 import { reckon } from './evaluate.ts';
+import { traceFigures } from './figureWorkings.ts';
 import { Reckoning } from './reckoning.ts';
 import type { Term, TermUnit } from './reckoning.ts';
 import type { LaneDocument } from './schema.ts';
@@ -7,7 +8,7 @@ import type { LaneDocument } from './schema.ts';
 export type Origin = { readonly source: string; readonly date: string | null; readonly note: string };
 export type WorkingTerm = { readonly name: string; readonly value: number | string | null; readonly unit: TermUnit; readonly path: string; readonly origin: Origin };
 /** One step: the formula in the names of its terms, the numbers in it, and the amount it gave (null: unknown). */
-export type Working = { readonly amount: number | null; readonly formula: string; readonly terms: readonly WorkingTerm[] };
+export type Working = { readonly amount: number | null; readonly unit: TermUnit; readonly formula: string; readonly terms: readonly WorkingTerm[] };
 export type Workings = Readonly<Record<string, readonly Working[]>>;
 
 /** Where the input at `path` of a lane document came from. The longest recorded path that begins it decides. */
@@ -32,10 +33,11 @@ export function workings(doc: LaneDocument): Workings {
   const out: Record<string, Working[]> = {};
   const r = new Reckoning();
   r.trace = {
-    line(key: string, amount: number, formula: string, terms: Term[]) {
+    line(key: string, amount: number, formula: string, terms: Term[], unit: TermUnit = 'money') {
       out[key] ??= [];
       out[key].push({
         amount: Number.isFinite(amount) ? amount : null,
+        unit,
         formula,
         terms: terms.map(([name, value, unit, path]) => ({
           name, unit, path,
@@ -46,5 +48,6 @@ export function workings(doc: LaneDocument): Workings {
     },
   };
   reckon(doc, r);
+  traceFigures(r);
   return out;
 }
