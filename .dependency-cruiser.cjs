@@ -2,15 +2,15 @@
 const forbid = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to });
 module.exports = {
   forbidden: [
-    forbid('core-stands-alone', { path: '^core/', pathNot: '\\.test\\.ts$|^core/testing' }, { path: '^(app|server|cli|demo|scripts|e2e|bench)/' }, 'The core knows nothing of the rooms around it.'),
-    forbid('core-has-no-machine', { path: '^core/', pathNot: '\\.test\\.ts$|^core/testing' }, { dependencyTypes: ['core'] }, 'The core uses nothing of Node.'),
-    forbid('core-imports-zod-only', { path: '^core/', pathNot: '\\.test\\.ts$|^core/testing' }, { dependencyTypes: ['npm', 'npm-dev'], pathNot: 'node_modules/zod/' }, 'Of packages the core imports zod alone.'),
+    forbid('core-stands-alone', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { path: '^(app|server|cli|demo|scripts|e2e|bench)/' }, 'The core knows nothing of the rooms around it.'),
+    forbid('core-has-no-machine', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { dependencyTypes: ['core'] }, 'The core uses nothing of Node.'),
+    forbid('core-imports-zod-only', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { dependencyTypes: ['npm', 'npm-dev'], pathNot: 'node_modules/zod/' }, 'Of packages the core imports zod alone.'),
     forbid('server-has-no-face', { path: '^server/' }, { path: '^(app|cli|e2e|bench)/' }, 'The server knows nothing of screens.'),
     forbid('screens-ask-routes', { path: '^app/(features|ui|theme|locales)/' }, { path: '^server/' }, 'Only routes call the server; features get data.'),
     forbid('cli-has-no-face', { path: '^cli/' }, { path: '^(app|e2e|bench)/' }, 'The command line knows nothing of screens.'),
     forbid('app-not-cli', { path: '^app/' }, { path: '^(cli|e2e|bench|scripts)/' }, 'Screens import neither the command line nor tests.'),
     forbid('demo-is-data', { path: '^demo/' }, { path: '^(app|server|cli|e2e|bench)/' }, 'The demo is data for the core types.'),
-    forbid('tests-are-imported-by-tests', { pathNot: '\\.(test|spec)\\.tsx?$|^e2e/|^bench/|^core/testing' }, { path: '\\.(test|spec)\\.tsx?$|^core/testing|^e2e/|^bench/' }, 'Nothing that ships imports test code.'),
+    forbid('tests-are-imported-by-tests', { pathNot: '\\.(test|spec)\\.tsx?$|^e2e/|^bench/|(^|/)testing/' }, { path: '\\.(test|spec)\\.tsx?$|(^|/)testing/|^e2e/|^bench/' }, 'Nothing that ships imports test code.'),
     forbid('no-circles', {}, { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } }, 'No circular imports.'),
     forbid('no-orphan-packages', {}, { couldNotResolve: true, pathNot: '\\+types/|^virtual:' }, 'Every import resolves.'),
   ],

@@ -1,8 +1,7 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { laneDocument } from '../../core/lane/schema.ts';
-import { storedLane } from '../../core/workspace/records.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { addLane, addQuote, loadSheet, putLane, removeLane } from '../../server/use/candidates.ts';
+import { addLane, loadSheet, openLaneDocument, putLane, removeLane } from '../../server/use/candidates.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
 import type { Route } from './+types/sheet.ts';
@@ -47,17 +46,7 @@ export async function action({ request, params }: Route.ActionArgs) {
         const issue = parsed.error.issues[0];
         return data({ error: `This file is not a lane document. At ${issue?.path.join('.') || 'the top'}: ${issue?.message ?? 'unreadable'}.` }, 422);
       }
-      // The document brings its own rates; the workspace's cards of that marketplace and country stand in for them here.
-      const { format: _f, version: _v, date: _d, homeCurrency: _h, way: _w, product, goods, rates, ...terms } = parsed.data;
-      const sheet = await loadSheet(workspaceId, params.candidate);
-      if (sheet === null) throw data(null, 404);
-      const head = (kind: string, key: string) => sheet.cardHeads.find((c) => c.kind === kind && c.key === key)?.id ?? null;
-      const components = goods === null || goods === 'none' ? [] : await Promise.all(goods.map(async (c) => ({ quoteId: await addQuote(workspaceId, params.candidate, c.source), name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack })));
-      const stored = storedLane.parse({
-        ...terms, components, noGoods: goods === 'none', category: product.category,
-        marketplaceCardId: head('marketplace', `${terms.marketplace}/${terms.country}`), taxCardId: head('tax', terms.country), exchangeCardId: head('exchange', 'exchange'), benchmark: rates.benchmark,
-      });
-      return { lane: await putLane(workspaceId, params.candidate, { position: sheet.lanes.length, data: stored }, person.id) };
+      return { lane: await openLaneDocument(workspaceId, params.candidate, parsed.data, person.id) };
     }
     default:
       return data({ error: 'unknown' }, 400);

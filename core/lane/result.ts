@@ -133,7 +133,7 @@ function reasonFor(r: Reckoning, figure: Figure): string {
   if (figure === 'costOfHolding' && r.doc.rates.benchmark === null) return 'blank: benchmark';
   if (figure === 'coverMonths' || (figure !== 'landedCost' && r.cover !== r.cover && /cover|cash|turns|return|holding/i.test(figure))) return 'blank: orderQuantity or demand';
   if (/cash|turns|return|holding/i.test(figure) && figure !== 'landedCash' && r.cashCycleDays !== r.cashCycleDays) return 'blank: days (lead, transit or payout)';
-  if (r.doc.adverts === 'none' && /cpc|conversion|acos|adCost/i.test(figure)) return 'none: adverts';
+  if (r.doc.adverts === 'none' && figure !== 'breakEvenAcos' && /cpc|conversion|acos|adCost/i.test(figure)) return 'none: adverts';
   if (figure === 'adCostPerAdSale' || ((figure === 'highestCpcBlended' || figure === 'lowestConversionBlended') && r.adShare === 0)) return 'none: adverts';
   return `not above zero: ${DENOMINATOR[figure] ?? figure}`;
 }

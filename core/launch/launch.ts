@@ -145,9 +145,11 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   let mostUnits: number | null = null;
   let shortfall: number | null = null;
   const smallestCash = orderCash(orders.first);
-  if (!Number.isNaN(productBudget) && !Number.isNaN(smallestCash)) {
-    mostUnits = mostAffordable(doc, orders, productBudget, orderCash);
-    shortfall = mostUnits > 0 ? 0 : smallestCash - productBudget;
+  // A smaller order may be unknown (a price break still to be quoted) while a larger one is known to fit.
+  const most = Number.isNaN(productBudget) ? 0 : mostAffordable(doc, orders, productBudget, orderCash);
+  if (most > 0 || !(Number.isNaN(productBudget) || Number.isNaN(smallestCash))) {
+    mostUnits = most;
+    shortfall = most > 0 ? 0 : smallestCash - productBudget;
   } else reasons.mostUnits = plan.cash === null ? 'blank: cash' : 'unknown: landed cash';
 
   const mostPerUnit = Q === null ? Number.NaN : productBudget / Q;

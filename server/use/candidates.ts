@@ -12,7 +12,7 @@ import { newLane } from '../../core/workspace/newLane.ts';
 import { valueAt, withValueAt } from '../../core/workspace/patch.ts';
 import type { Patch } from '../../core/workspace/patch.ts';
 import { candidateData, composeLane, quoteSource, storedLane } from '../../core/workspace/records.ts';
-import type { CandidateData, CardData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
+import type { CandidateData, CardData, CardKind, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
@@ -80,7 +80,7 @@ export async function loadSheet(workspaceId: string, candidateId: string): Promi
     const latest = new Map<string, CardHead>();
     for (const { data, ...head } of all) {
       if (data !== null) cards[head.id] = data;
-      if (head.inForceFrom <= today()) latest.set(`${head.kind}/${head.key}`, head);
+      if (head.inForceFrom <= today() && !head.key.startsWith(OPENED)) latest.set(`${head.kind}/${head.key}`, head);
     }
     return { settings, candidate: row, quotes, lanes, cards, cardHeads: [...latest.values()], today: today() };
   });
@@ -188,6 +188,46 @@ export async function putLane(workspaceId: string, candidateId: string, row: { i
   return inWorkspace(workspaceId, async (tx) => {
     const id = row.id ?? newId();
     await tx.insert(lane).values({ workspaceId, id, candidateId, position: row.position, data, updatedBy: by }).onConflictDoNothing();
+    return id;
+  });
+}
+
+/** Key that a card brought by an opened document is kept under: it is never in force for new lanes, nor listed. */
+export const OPENED = 'opened/';
+
+/** Id of a card with exactly this content: one the workspace has, else a new one kept for the opened lane alone. */
+async function cardAsGiven(tx: Tx, workspaceId: string, kind: CardKind, card: CardData | null): Promise<string | null> {
+  if (card === null) return null;
+  const [same] = await tx.select({ id: rateCard.id }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, kind), sql`${rateCard.data} = ${JSON.stringify(card)}::jsonb`)).limit(1);
+  if (same !== undefined) return same.id;
+  const id = newId();
+  const { name, day } = 'inForceFrom' in card ? { name: card.name, day: card.inForceFrom } : { name: 'Exchange rates', day: card.date };
+  await tx.insert(rateCard).values({ workspaceId, id, kind, key: `${OPENED}${id}`, name, inForceFrom: day, example: false, data: card });
+  return id;
+}
+
+/**
+ * Stores a lane document as a lane of a candidate, with its own quotes and the very rates it carries, so that its figures are
+ * those of the document. The candidate's product stays; what the document says of it beyond the category is not taken over.
+ */
+export async function openLaneDocument(workspaceId: string, candidateId: string, doc: LaneDocument, by: string): Promise<string> {
+  const { format: _format, version: _version, date: _date, homeCurrency: _home, way: _way, product, goods, rates, ...terms } = doc;
+  return inWorkspace(workspaceId, async (tx) => {
+    const [there] = await tx.select({ position: sql<number>`coalesce(max(${lane.position}), -1) + 1` }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
+    const components: StoredLane['components'] = [];
+    for (const c of goods === null || goods === 'none' ? [] : goods) {
+      const quoteId = newId();
+      await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId, data: c.source });
+      components.push({ quoteId, name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack });
+    }
+    const data = storedLane.parse({
+      ...terms, components, noGoods: goods === 'none', category: product.category, benchmark: rates.benchmark,
+      marketplaceCardId: await cardAsGiven(tx, workspaceId, 'marketplace', rates.marketplace),
+      taxCardId: await cardAsGiven(tx, workspaceId, 'tax', rates.tax),
+      exchangeCardId: await cardAsGiven(tx, workspaceId, 'exchange', rates.exchange),
+    });
+    const id = newId();
+    await tx.insert(lane).values({ workspaceId, id, candidateId, position: there?.position ?? 0, data, updatedBy: by });
     return id;
   });
 }
@@ -314,14 +354,6 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
     throw e;
   }
 }
-
-/** Adds a quote to a candidate. */
-export async function addQuote(workspaceId: string, candidateId: string, source: QuoteSource): Promise<string> {
-  const id = newId();
-  await inWorkspace(workspaceId, (tx) => tx.insert(quote).values({ workspaceId, id, candidateId, data: quoteSource.parse(source) }));
-  return id;
-}
-
 
 /** Names of the candidates, for the search box. */
 export async function candidateNames(workspaceId: string): Promise<{ id: string; name: string }[]> {

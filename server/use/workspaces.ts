@@ -67,7 +67,7 @@ export async function cardsInForce(tx: Tx, workspaceId: string, day: string): Pr
   return tx
     .selectDistinctOn([rateCard.kind, rateCard.key], { id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, example: rateCard.example, data: rateCard.data })
     .from(rateCard)
-    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`))
+    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, sql`${rateCard.key} not like 'opened/%'`))
     .orderBy(rateCard.kind, rateCard.key, sql`${rateCard.inForceFrom} desc`, sql`${rateCard.createdAt} desc`);
 }
 

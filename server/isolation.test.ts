@@ -1,0 +1,98 @@
+import { getTableConfig } from 'drizzle-orm/pg-core';
+import pg from 'pg';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { closeDatabase, inWorkspace } from './db/client.ts';
+import { BUSINESS_TABLES, supplier } from './db/schema.ts';
+import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
+import type { TestWorkspace } from './testing/workspaces.ts';
+import { createCandidates } from './use/candidates.ts';
+import { newId } from './use/workspaces.ts';
+
+const url = (name: 'BM_OWNER_URL' | 'BM_APP_URL' | 'BM_AUTH_URL'): string => {
+  const value = process.env[name];
+  if (value === undefined) throw new Error(`${name} is not set: run these tests with npm test`);
+  return value;
+};
+const TABLES = Object.values(BUSINESS_TABLES).map((t) => getTableConfig(t).name);
+
+let owner: pg.Client;
+let app: pg.Client;
+let auth: pg.Client;
+let mine: TestWorkspace;
+let theirs: TestWorkspace;
+
+beforeAll(async () => {
+  owner = new pg.Client(url('BM_OWNER_URL'));
+  app = new pg.Client(url('BM_APP_URL'));
+  auth = new pg.Client(url('BM_AUTH_URL'));
+  await Promise.all([owner.connect(), app.connect(), auth.connect()]);
+  [mine, theirs] = [await makeWorkspace(), await makeWorkspace()];
+  for (const w of [mine, theirs]) {
+    await createCandidates(w.id, [someCandidate(w)], w.personId);
+    await inWorkspace(w.id, (tx) => tx.insert(supplier).values({ workspaceId: w.id, id: newId(), name: 'Someone' }));
+  }
+});
+afterAll(async () => {
+  await Promise.all([owner.end(), app.end(), auth.end(), closeDatabase()]);
+});
+
+/** Runs statements as the application does, in one transaction of one workspace; the transaction is taken back. */
+async function asWorkspace<T>(workspace: string | null, work: (c: pg.Client) => Promise<T>): Promise<T> {
+  await app.query('begin');
+  try {
+    if (workspace !== null) await app.query("select set_config('bm.workspace', $1, true)", [workspace]);
+    return await work(app);
+  } finally {
+    await app.query('rollback');
+  }
+}
+
+describe('the second wall', () => {
+  it('the application and the sign-in connect as roles that own nothing and cannot pass row-level security', async () => {
+    for (const [c, role] of [[app, 'bm_app'], [auth, 'bm_auth']] as const) {
+      const { rows } = await c.query('select current_user as name, r.rolsuper, r.rolbypassrls, r.rolcreatedb, r.rolcreaterole from pg_roles r where r.rolname = current_user');
+      expect(rows).toEqual([{ name: role, rolsuper: false, rolbypassrls: false, rolcreatedb: false, rolcreaterole: false }]);
+      const { rows: owned } = await owner.query("select c.relname from pg_class c join pg_roles r on r.oid = c.relowner where r.rolname = $1", [role]);
+      expect(owned).toEqual([]);
+      const { rows: member } = await owner.query('select 1 from pg_auth_members m join pg_roles r on r.oid = m.member where r.rolname = $1', [role]);
+      expect(member).toEqual([]);
+    }
+  });
+  it('every business table has workspace_id first in its key and forced row-level security; sign-in tables are the only others', async () => {
+    const { rows } = await owner.query("select n.nspname, c.relname, c.relrowsecurity, c.relforcerowsecurity, (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies from pg_class c join pg_namespace n on n.oid = c.relnamespace where c.relkind in ('r', 'p') and n.nspname not in ('pg_catalog', 'information_schema') order by 1, 2");
+    const business = rows.filter((r) => r.nspname === 'bm');
+    expect(business.map((r) => r.relname).sort()).toEqual([...TABLES].sort());
+    for (const r of business) expect(r).toMatchObject({ relrowsecurity: true, relforcerowsecurity: true, policies: 1 });
+    expect(rows.filter((r) => r.nspname !== 'bm').map((r) => `${r.nspname}.${r.relname}`)).toEqual(['auth.account', 'auth.invitation', 'auth.member', 'auth.organization', 'auth.session', 'auth.user', 'auth.verification', 'drizzle.__drizzle_migrations']);
+    const { rows: keys } = await owner.query("select c.relname, a.attname from pg_index i join pg_class c on c.oid = i.indrelid join pg_namespace n on n.oid = c.relnamespace join pg_attribute a on a.attrelid = c.oid and a.attnum = i.indkey[0] where n.nspname = 'bm'");
+    for (const k of keys) expect(k).toMatchObject({ attname: 'workspace_id' });
+  });
+  it('the two roles see nothing of each other', async () => {
+    await expect(app.query('select * from auth.session')).rejects.toThrow(/permission denied/);
+    await expect(app.query('select * from auth."user"')).rejects.toThrow(/permission denied/);
+    await expect(auth.query('select * from bm.candidate')).rejects.toThrow(/permission denied/);
+  });
+});
+
+describe.each(TABLES)('bm.%s', (table) => {
+  it('shows no row where no workspace is set, and only its own where one is', async () => {
+    expect(await asWorkspace(null, async (c) => (await c.query(`select * from bm.${table}`)).rowCount)).toBe(0);
+    const seen = await asWorkspace(mine.id, async (c) => (await c.query(`select distinct workspace_id from bm.${table}`)).rows);
+    expect(seen).toEqual([{ workspace_id: mine.id }]);
+  });
+  it('another workspace reads, changes, removes and adds nothing', async () => {
+    await asWorkspace(mine.id, async (c) => {
+      expect((await c.query(`select 1 from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
+      expect((await c.query(`update bm.${table} set workspace_id = workspace_id where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
+      expect((await c.query(`delete from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
+    });
+    const copy = async (c: pg.Client) => {
+      const { rows } = await c.query("select column_name from information_schema.columns where table_schema = 'bm' and table_name = $1 order by ordinal_position", [table]);
+      const columns = rows.map((r) => r.column_name as string);
+      const values = columns.map((k) => (k === 'workspace_id' ? '$1' : k === 'id' ? "'copied'" : `"${k}"`));
+      await c.query(`insert into bm.${table} (${columns.map((k) => `"${k}"`).join(', ')}) select ${values.join(', ')} from bm.${table} limit 1`, [theirs.id]);
+    };
+    await expect(asWorkspace(mine.id, copy)).rejects.toThrow(/row-level security/);
+    await expect(asWorkspace(mine.id, (c) => c.query(`update bm.${table} set workspace_id = $1`, [theirs.id]))).rejects.toThrow(/row-level security/);
+  });
+});
