@@ -10,7 +10,7 @@ import type { LaneDocument } from '../core/lane/schema.ts';
 import { breakEvenUnits, highestPurchaseCost, priceFor, priceHeadroom } from '../core/lane/solve.ts';
 import type { Target } from '../core/lane/solve.ts';
 import { workings } from '../core/lane/workings.ts';
-import { launch } from '../core/launch/launch.ts';
+import { launch, quotedOneOffs } from '../core/launch/launch.ts';
 import { launchDocument } from '../core/launch/schema.ts';
 
 const USAGE = `Use:
@@ -19,7 +19,8 @@ const USAGE = `Use:
   bm launch [file] [--jsonl]                     launch budget and affordability
   bm schema lane|result|launch                   the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
-priceMultiple; ratios as fractions (margin=0.3). Exit 0: all evaluated; 2: something was invalid.`;
+priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
+2: something was invalid.`;
 
 type Issue = { path: string; problem: string; remedy: string };
 
@@ -39,6 +40,7 @@ function remedyOf(i: z.core.$ZodIssue): string {
   }
 }
 
+const USUAL_TARGETS: readonly Target[] = [{ figure: 'margin', value: 0.2 }, { figure: 'margin', value: 0.3 }, { figure: 'roi', value: 0.5 }, { figure: 'roi', value: 1 }];
 const TARGET_FIGURES = ['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple'] as const;
 
 function targetOf(text: string): Target {
@@ -55,7 +57,7 @@ function solve(doc: LaneDocument, targets: readonly Target[]): object {
   const result = evaluate(doc);
   const breakEven = priceFor(doc);
   const components = Array.isArray(doc.goods) ? doc.goods.length : 1;
-  const oneOffs = Array.isArray(doc.goods) ? doc.goods.reduce((s, c) => s + (c.source.kind === 'quote' && c.source.currency === doc.currency ? c.source.oneOffs.reduce((t, o) => t + o.amount, 0) : 0), 0) : 0;
+  const oneOffs = quotedOneOffs(doc).reduce((s, o) => s + o.amount, 0);
   const f = result.figures;
   return {
     format: 'bold-margin/solution', version: 1, currency: doc.currency, date: doc.date,
@@ -63,7 +65,7 @@ function solve(doc: LaneDocument, targets: readonly Target[]): object {
     priceHeadroom: priceHeadroom(doc.price, breakEven.price),
     highestPurchaseCost: Array.from({ length: components }, (_, i) => highestPurchaseCost(doc, { figure: 'unitProfit', value: 0 }, i)),
     breakEvenAcos: f.breakEvenAcos, highestCpc: f.highestCpc, highestCpcBlended: f.highestCpcBlended, lowestConversion: f.lowestConversion, lowestConversionBlended: f.lowestConversionBlended,
-    breakEvenUnits: breakEvenUnits(oneOffs, f.unitProfit),
+    breakEvenUnits: Number.isNaN(oneOffs) ? null : breakEvenUnits(oneOffs, f.unitProfit),
     targets: targets.map((t) => ({ target: t, price: priceFor(doc, t), highestPurchaseCost: Array.from({ length: components }, (_, i) => highestPurchaseCost(doc, t, i)) })),
     problems: result.problems.map((p) => ({ ...p, message: problemText(p) })), blanks: result.blanks,
   };
@@ -105,7 +107,7 @@ async function main(): Promise<number> {
     return 0;
   }
   if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command)) throw new UsageError(command === undefined ? 'Say what to do.' : `There is no command "${command}".`);
-  const options = { workings: values.workings, targets: values.target.map(targetOf) };
+  const options = { workings: values.workings, targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf) };
 
   if (values.jsonl) {
     const lines = createInterface({ input: file === undefined ? process.stdin : createReadStream(file), crlfDelay: Number.POSITIVE_INFINITY });

@@ -74,6 +74,14 @@ function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[
   return [...steps].sort((a, b) => a - b);
 }
 
+/** One-offs of the quotes (tooling, samples), restated in `currency` (the sales currency unless given); NaN without a rate. */
+export function quotedOneOffs(doc: LaneDocument, currency = doc.currency): { name: string; amount: number }[] {
+  if (doc.goods === null || doc.goods === 'none') return [];
+  return doc.goods.flatMap(({ source }) =>
+    source.kind === 'quote' ? source.oneOffs.map((o) => ({ name: o.name, amount: o.amount * exchangeFactor(doc.rates.exchange, source.currency, currency) })) : [],
+  );
+}
+
 /**
  * Launch budget, affordability and goal of a lane (economics, section 11), in the home currency. Cash terms: VAT paid is in.
  * Unknown figures are null, with a reason; blanks the sums had to leave out are named in `incomplete`.
@@ -89,16 +97,9 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const incomplete: string[] = blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)));
   const reasons: Record<string, string> = {};
 
-  const named: LaunchResult['oneOffs'] = plan.oneOffs.map((o) => ({ ...o, source: 'plan' }));
-  let oneOffs = plan.oneOffs.reduce((sum, o) => sum + o.amount, 0);
-  if (doc.goods !== null && doc.goods !== 'none')
-    for (const c of doc.goods)
-      if (c.source.kind === 'quote')
-        for (const o of c.source.oneOffs) {
-          const amount = o.amount * exchangeFactor(doc.rates.exchange, c.source.currency, home);
-          named.push({ name: o.name, amount: orNull(amount), source: 'quote' });
-          oneOffs += amount;
-        }
+  const quoted = quotedOneOffs(doc, home);
+  const named: LaunchResult['oneOffs'] = [...plan.oneOffs.map((o) => ({ ...o, source: 'plan' as const })), ...quoted.map((o) => ({ ...o, amount: orNull(o.amount), source: 'quote' as const }))];
+  const oneOffs = [...plan.oneOffs, ...quoted].reduce((sum, o) => sum + o.amount, 0);
 
   let advertising = 0;
   if (plan.advertising?.kind === 'daily') advertising = plan.advertising.perDay * plan.advertising.days;
