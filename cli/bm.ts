@@ -3,6 +3,8 @@ import { createReadStream, readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
+import { issuesOf } from '../core/issues.ts';
+import type { Issue } from '../core/issues.ts';
 import { problemText } from '../core/lane/problems.ts';
 import { evaluate, laneResult } from '../core/lane/result.ts';
 import { laneDocument } from '../core/lane/schema.ts';
@@ -21,24 +23,6 @@ const USAGE = `Use:
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
 2: something was invalid.`;
-
-type Issue = { path: string; problem: string; remedy: string };
-
-/** What is wrong with a document, where, and what to do. */
-function issuesOf(error: z.ZodError): Issue[] {
-  return error.issues.map((i) => ({ path: i.path.join('.') || '(document)', problem: i.message, remedy: remedyOf(i) }));
-}
-
-function remedyOf(i: z.core.$ZodIssue): string {
-  switch (i.code) {
-    case 'invalid_type': return `Give a value of type ${i.expected}.`;
-    case 'unrecognized_keys': return `Remove ${i.keys.map((k) => `"${k}"`).join(', ')}, or check the spelling.`;
-    case 'invalid_value': return `Use one of: ${i.values.map(String).join(', ')}.`;
-    case 'too_small': return `Use at least ${i.minimum}.`;
-    case 'too_big': return `Use at most ${i.maximum}.`;
-    default: return 'See `bm schema` for what may stand here.';
-  }
-}
 
 const USUAL_TARGETS: readonly Target[] = [{ figure: 'margin', value: 0.2 }, { figure: 'margin', value: 0.3 }, { figure: 'roi', value: 0.5 }, { figure: 'roi', value: 1 }];
 const TARGET_FIGURES = ['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple'] as const;

@@ -8,7 +8,7 @@ import { closeDatabase, inWorkspace } from './db/client.ts';
 import { candidate, lane } from './db/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { addLane, createCandidates, documentsOf, duplicateCandidate, loadCandidates, loadSheet, openLaneDocument, putLane, removeLane, savePatches, setFate } from './use/candidates.ts';
+import { addLane, createCandidates, documentsOf, duplicateCandidate, loadCandidates, loadSheet, openAsCandidate, openLaneDocument, readLaneDocument, putLane, removeLane, savePatches, setFate } from './use/candidates.ts';
 import type { Sheet } from './use/candidates.ts';
 import { exportWorkspace, isWorkspaceDeleted, saveSettings, setWorkspaceDeleted } from './use/workspaces.ts';
 
@@ -67,7 +67,7 @@ describe('saving', () => {
     const both: Patch[] = [{ entity: 'quote', id: quoteId, path: ['minimumOrder'], from: 0, to: 50 }, pricePatch(sheet, 29.9, 28)];
     expect(await savePatches(w.id, id, both, 'two')).toMatchObject({ ok: false, conflicts: [{ current: 31, patch: { to: 28 } }] });
     const now = await again(id);
-    expect([now.lanes[0]?.data.price, (now.quotes[0]?.data as { minimumOrder: number }).minimumOrder]).toEqual([31, 0]);
+    expect([now.lanes[0]?.data.price, (now.quotes[0] as { data: { minimumOrder?: number } }).data.minimumOrder]).toEqual([31, 0]);
     // Different fields of one lane do not disturb each other.
     expect(await savePatches(w.id, id, [{ entity: 'lane', id: sheet.lanes[0]?.id ?? '', path: ['averageDiscount'], from: 0, to: 0.05 }], 'two')).toMatchObject({ ok: true });
   });
@@ -122,10 +122,18 @@ describe('lanes and fates', () => {
     const at = now.lanes.findIndex((l) => l.id === laneId);
     expect(evaluate(docs(now)[at] as never).figures).toEqual(evaluate(changed).figures);
     expect(now.cardHeads.filter((c) => c.kind === 'marketplace')).toHaveLength(w.cards.filter((c) => c.kind === 'marketplace').length);
+    // What the document says of another product is no lane of this one, but a candidate of its own.
+    const heavier = { ...changed, name: 'Heavier', product: { ...changed.product, kg: 7 } };
+    expect(await openLaneDocument(w.id, id, heavier, w.personId)).toBeNull();
+    const other = await again(await openAsCandidate(w.id, heavier, w.personId));
+    expect([other.candidate.data.name, evaluate(docs(other)[0] as never).figures]).toEqual(['Heavier', evaluate(heavier).figures]);
     // The same document again brings no second copy of its card.
     await openLaneDocument(w.id, id, changed, w.personId);
     const uses = (await again(id)).lanes.map((l) => l.data.marketplaceCardId);
     expect(new Set(uses).size).toBe(2);
+  });
+  it.each([['not json', /not JSON/], ['{"format":"something/else"}', /At /], [JSON.stringify({ format: 'bold-margin/lane', version: 2 }), /version/]])('says what is wrong with a damaged or foreign document: %s', (text, message) => {
+    expect(readLaneDocument(text)).toMatchObject({ ok: false, message: expect.stringMatching(message) });
   });
   it('duplicates with quotes and lanes of its own', async () => {
     const { id, sheet } = await fresh();

@@ -1,9 +1,10 @@
 import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
+import { issuesOf } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
-import { createCandidates, newCandidate } from '../../server/use/candidates.ts';
+import { createCandidates, newCandidate, openAsCandidate, readLaneDocument } from '../../server/use/candidates.ts';
 import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
 import { NewCandidateForm } from '../features/find/NewCandidate.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
@@ -29,10 +30,17 @@ export const meta: Route.MetaFunction = () => [{ title: 'Find · Bold Margin' }]
 
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
-  const parsed = z.array(newCandidate).min(1).max(500).safeParse(await request.json().catch(() => null));
+  const body: unknown = await request.json().catch(() => null);
+  if (body !== null && typeof body === 'object' && 'document' in body) {
+    const opened = readLaneDocument(body.document);
+    if (!opened.ok) return data({ error: { message: opened.message } }, 422);
+    throw redirect(`/w/${entry.slug}/weigh/${await openAsCandidate(entry.workspaceId, opened.doc, entry.person.id)}`);
+  }
+  const parsed = z.array(newCandidate).min(1).max(500).safeParse(body);
   if (!parsed.success) {
-    const issue = parsed.error.issues[0];
-    return data({ error: { row: Number(issue?.path[0] ?? 0) + 1, field: String(issue?.path[1] ?? ''), message: issue?.message ?? '' } }, 422);
+    const [issue] = issuesOf(parsed.error);
+    const [row, field] = (issue?.path ?? '').split('.');
+    return data({ error: { row: Number(row ?? 0) + 1, field: field ?? '', message: issue === undefined ? '' : `${issue.problem}. ${issue.remedy}` } }, 422);
   }
   const ids = await createCandidates(entry.workspaceId, parsed.data, entry.person.id);
   throw redirect(ids.length === 1 ? `/w/${entry.slug}/weigh/${ids[0]}` : `/w/${entry.slug}/weigh?sort=changed`);

@@ -1,5 +1,6 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
+import { sayIssue } from '../../core/issues.ts';
 import { launchPlan } from '../../core/launch/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { candidateNames, loadSheet, savePatches } from '../../server/use/candidates.ts';
@@ -31,7 +32,7 @@ const body = z.strictObject({ plan: launchPlan, candidate: z.string().max(64).nu
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const parsed = body.safeParse(await request.json().catch(() => null));
-  if (!parsed.success) return data({ error: parsed.error.issues[0]?.message ?? '' }, 422);
+  if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
   const { plan, candidate } = parsed.data;
   // Cash and reserve belong to the workspace; the rest to the candidate where one is chosen.
   await saveSettings(entry.workspaceId, (s) => ({ ...s, launch: candidate === null ? plan : { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));

@@ -1,6 +1,7 @@
 import { and, desc, eq, ne } from 'drizzle-orm';
 import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
+import { sayIssue } from '../../core/issues.ts';
 import { path as pathSchema, withValueAt } from '../../core/workspace/patch.ts';
 import { settings as settingsSchema } from '../../core/workspace/settings.ts';
 import { COUNTRY_CURRENCY } from '../../core/tax/countries.ts';
@@ -39,7 +40,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     try {
       await saveSettings(entry.workspaceId, (s) => settingsSchema.parse(withValueAt(s, parsed.data.path, parsed.data.to)));
     } catch (e) {
-      if (e instanceof z.ZodError) return data({ error: e.issues[0]?.message ?? 'invalid', link: null }, 422);
+      if (e instanceof z.ZodError) return data({ error: sayIssue(e), link: null }, 422);
       throw e;
     }
     return data({ error: null, link: null });

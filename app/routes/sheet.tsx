@@ -1,7 +1,6 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
-import { laneDocument } from '../../core/lane/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { addLane, loadSheet, openLaneDocument, putLane, removeLane } from '../../server/use/candidates.ts';
+import { addLane, loadSheet, openLaneDocument, putLane, readLaneDocument, removeLane } from '../../server/use/candidates.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
 import type { Route } from './+types/sheet.ts';
@@ -35,18 +34,10 @@ export async function action({ request, params }: Route.ActionArgs) {
       return { lane: await putLane(workspaceId, params.candidate, row, person.id) };
     }
     case 'openLane': {
-      let json: unknown;
-      try {
-        json = JSON.parse(String(form.get('document')));
-      } catch {
-        return data({ error: 'This file is not a lane document: it is not JSON. Choose a file that was downloaded from a sheet.' }, 422);
-      }
-      const parsed = laneDocument.safeParse(json);
-      if (!parsed.success) {
-        const issue = parsed.error.issues[0];
-        return data({ error: `This file is not a lane document. At ${issue?.path.join('.') || 'the top'}: ${issue?.message ?? 'unreadable'}.` }, 422);
-      }
-      return { lane: await openLaneDocument(workspaceId, params.candidate, parsed.data, person.id) };
+      const opened = readLaneDocument(form.get('document'));
+      if (!opened.ok) return data({ error: opened.message }, 422);
+      const lane = await openLaneDocument(workspaceId, params.candidate, opened.doc, person.id);
+      return lane === null ? data({ error: 'This document is about another product: its size, weight or codes differ. Open it in Find, as a candidate of its own.' }, 422) : { lane };
     }
     default:
       return data({ error: 'unknown' }, 400);

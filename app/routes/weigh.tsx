@@ -1,4 +1,5 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
+import type { LaneDocument } from '../../core/lane/schema.ts';
 import { bestLane, completeness, gatesOf, planOf, summarise } from '../../core/workspace/summary.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { documentsOf, duplicateCandidate, loadCandidates, setFate } from '../../server/use/candidates.ts';
@@ -31,13 +32,19 @@ export async function loader({ request, params }: Route.LoaderArgs) {
           margin: s.result.figures.margin, roi: s.result.figures.roi, breakEven: s.breakEvenPrice, mostToPay: s.mostToPay, mostToPayCurrency: s.mostToPayCurrency,
           launchCash: s.launchCash, missed: s.hurdles.filter((h) => h.verdict === 'fail' || h.verdict === 'near').map((h) => ({ figure: h.hurdle.figure, verdict: h.verdict })),
           cleared: s.hurdles.length > 0 && s.hurdles.every((h) => h.verdict === 'pass'),
-          blanks: s.result.blanks, problems: s.result.problems.map((p) => p.code), stale: s.result.notices.some((n) => n.code === 'quoteExpired'), complete: completeness(s.result),
+          blanks: s.result.blanks, problems: s.result.problems.map((p) => p.code), stale: s.result.notices.some((n) => n.code === 'quoteExpired'), quoteDate: quoteDateOf(docs[i]), complete: completeness(s.result),
         };
       }),
     };
   });
   const { cash, reserve } = settings.launch;
   return { lines, homeCurrency: settings.homeCurrency, toSpend: cash === null ? null : cash - reserve, today: all.today };
+}
+
+/** Day of the oldest quote a lane is bought on. */
+function quoteDateOf(doc: LaneDocument | undefined): string | null {
+  const days = Array.isArray(doc?.goods) ? doc.goods.flatMap((c) => c.source.date ?? []) : [];
+  return days.length === 0 ? null : days.reduce((a, b) => (a < b ? a : b));
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Weigh · Bold Margin' }];

@@ -1,16 +1,17 @@
 import { data, Outlet, useLoaderData } from 'react-router';
 import { enterWorkspace, workspacesOf } from '../../server/auth/session.ts';
 import { inWorkspace } from '../../server/db/client.ts';
-import { settingsIn, setWorkspaceDeleted } from '../../server/use/workspaces.ts';
+import { today } from '../../server/env.ts';
+import { latestRates, settingsIn, setWorkspaceDeleted } from '../../server/use/workspaces.ts';
 import { DeletedWorkspace, Shell } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/workspace.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const settings = await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId));
+  const { settings, ratesOf } = await inWorkspace(entry.workspaceId, async (tx) => ({ settings: await settingsIn(tx, entry.workspaceId), ratesOf: await latestRates(tx, entry.workspaceId, today()) }));
   const workspaces = await workspacesOf(entry.person.id);
   const head = { slug: entry.slug, name: entry.name, role: entry.role, person: { name: entry.person.name, email: entry.person.email }, workspaces: workspaces.map(({ slug, name }) => ({ slug, name })) };
-  return { ...head, deleted: settings === null, homeCurrency: settings?.homeCurrency ?? '' };
+  return { ...head, deleted: settings === null, homeCurrency: settings?.homeCurrency ?? '', ratesOf };
 }
 
 export async function action({ request, params }: Route.ActionArgs) {

@@ -40,6 +40,8 @@ export type Format = {
   percent(x: number | null, digits?: number): string;
   number(x: number | null, digits?: number): string;
   day(iso: string): string;
+  /** Day and month alone. */
+  dayShort(iso: string): string;
 };
 
 export function formatFor(locale: string): Format {
@@ -53,6 +55,7 @@ export function formatFor(locale: string): Format {
     },
     percent: (x, digits = 1) => (x === null ? DASH : real(formatter(locale, `p${digits}`, { style: 'percent', minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x))),
     number: (x, digits = 2) => (x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x))),
+    dayShort: (iso) => new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${iso}T00:00:00Z`)),
     day: (iso) => new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${iso}T00:00:00Z`)),
   };
 }

@@ -89,7 +89,7 @@ export function traceFigures(r: Reckoning): void {
   }
 }
 
-type Proof = { readonly formula: string; readonly amount: number | null; readonly unit: TermUnit; readonly terms: readonly Term[] };
+export type Proof = { readonly formula: string; readonly amount: number | null; readonly unit: TermUnit; readonly terms: readonly Term[] };
 
 /** How a price was found: the profit it leaves, and the profit one minor unit less would leave, put back through the model. */
 export function priceProof(doc: LaneDocument, answer: PriceAnswer): Proof {

@@ -46,7 +46,6 @@ export const weightSteps = z.strictObject({
 export type WeightSteps = z.output<typeof weightSteps>;
 
 export const postageTable = weightSteps.extend({ currency });
-export type PostageTable = z.output<typeof postageTable>;
 
 export const sizeTier = z.strictObject({
   name: shortText,

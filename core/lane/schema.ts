@@ -267,7 +267,6 @@ export const laneTerms = z.strictObject({
   typed: typedRates.default(NO_TYPED_RATES),
   provenance: provenance.default({}),
 });
-export type LaneTerms = z.output<typeof laneTerms>;
 
 export const rates = z.strictObject({
   exchange: orBlank(exchangeTable),
@@ -275,7 +274,6 @@ export const rates = z.strictObject({
   marketplace: orBlank(marketplaceCard),
   benchmark: orBlank(z.strictObject({ rate: share, date: day })).meta({ description: 'What the bank pays a year on money left with it' }),
 });
-export type Rates = z.output<typeof rates>;
 
 /** A lane with everything it is computed from. */
 export const laneDocument = laneTerms.extend({

@@ -1,5 +1,6 @@
 import { reckon } from './evaluate.ts';
 import { traceFigures } from './figureWorkings.ts';
+import type { Proof } from './figureWorkings.ts';
 import { Reckoning } from './reckoning.ts';
 import type { Term, TermUnit } from './reckoning.ts';
 import type { LaneDocument } from './schema.ts';
@@ -28,6 +29,15 @@ export function originOf(doc: LaneDocument, path: string): Origin {
   return { source: 'typed', date: null, note: '' };
 }
 
+/** A proof as workings, so that a break-even opens like any other figure. */
+export function proofSteps(doc: LaneDocument, proof: Proof): Working[] {
+  return [{ amount: proof.amount, unit: proof.unit, formula: proof.formula, terms: proof.terms.map((term) => termOf(doc, term)) }];
+}
+
+function termOf(doc: LaneDocument, [name, value, unit, path]: Term): WorkingTerm {
+  return { name, unit, path, value: typeof value === 'number' && !Number.isFinite(value) ? null : value, origin: originOf(doc, path) };
+}
+
 /** Evaluates a lane once more and writes down how each line and result came about. Not for hot paths. */
 export function workings(doc: LaneDocument): Workings {
   const out: Record<string, Working[]> = {};
@@ -39,11 +49,7 @@ export function workings(doc: LaneDocument): Workings {
         amount: Number.isFinite(amount) ? amount : null,
         unit,
         formula,
-        terms: terms.map(([name, value, unit, path]) => ({
-          name, unit, path,
-          value: typeof value === 'number' && !Number.isFinite(value) ? null : value,
-          origin: originOf(doc, path),
-        })),
+        terms: terms.map((term) => termOf(doc, term)),
       });
     },
   };

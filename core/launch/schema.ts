@@ -31,7 +31,6 @@ export const launchDocument = z.strictObject({
   lane: laneDocument,
   plan: launchPlan,
 });
-export type LaunchDocument = z.output<typeof launchDocument>;
 
 const known = z.number().nullable();
 export const budgetAt = z.object({

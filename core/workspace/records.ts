@@ -13,7 +13,6 @@ export const STAGES_OF_WORK = ['idea', 'checking', 'sampling', 'ordering', 'sell
 export const GATES = ['affordable', 'demanded', 'enterable', 'profitable', 'permitted'] as const;
 export type Gate = (typeof GATES)[number];
 /** Gates ticked by hand; the other two are computed. */
-export const HAND_GATES = ['demanded', 'enterable', 'permitted'] as const;
 export const handGates = z.strictObject({
   demanded: z.strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') }).nullable().default(null),
   enterable: z.strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') }).nullable().default(null),
@@ -53,7 +52,6 @@ export type StoredLane = z.output<typeof storedLane>;
 
 export const CARD_SCHEMAS = { marketplace: marketplaceCard, tax: taxCard, exchange: exchangeTable } as const;
 export type CardKind = keyof typeof CARD_SCHEMAS;
-export const CARD_KINDS = Object.keys(CARD_SCHEMAS) as CardKind[];
 export type CardData = MarketplaceCard | TaxCard | ExchangeTable;
 
 export type Parts = {

@@ -28,7 +28,6 @@ export const laneDefaults = z.strictObject({
   benchmarkRate: share.default(0.025),
   conversionSpread: share.default(0),
 });
-export type LaneDefaults = z.output<typeof laneDefaults>;
 
 const HURDLES: Readonly<Record<Way, readonly Hurdle[]>> = {
   ownBrand: [

@@ -1,10 +1,11 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
 import { z } from 'zod';
+import { issuesOf } from '../../core/issues.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import type { LaneResult } from '../../core/lane/result.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
-import { quote as quoteSchema, retailPurchase, WAYS } from '../../core/lane/schema.ts';
+import { laneDocument, quote as quoteSchema, retailPurchase, WAYS } from '../../core/lane/schema.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { country, currency as currencyCode, nonNegative, positive } from '../../core/money/schema.ts';
@@ -18,7 +19,7 @@ import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { today } from '../env.ts';
-import { cardsInForce, newId, settingsIn } from './workspaces.ts';
+import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 
 export type CandidateRow = { id: string; data: CandidateData; archivedAt: Date | null; droppedAt: Date | null; droppedReason: string | null; updatedAt: Date };
@@ -192,9 +193,6 @@ export async function putLane(workspaceId: string, candidateId: string, row: { i
   });
 }
 
-/** Key that a card brought by an opened document is kept under: it is never in force for new lanes, nor listed. */
-export const OPENED = 'opened/';
-
 /** Id of a card with exactly this content: one the workspace has, else a new one kept for the opened lane alone. */
 async function cardAsGiven(tx: Tx, workspaceId: string, kind: CardKind, card: CardData | null): Promise<string | null> {
   if (card === null) return null;
@@ -206,29 +204,65 @@ async function cardAsGiven(tx: Tx, workspaceId: string, kind: CardKind, card: Ca
   return id;
 }
 
-/**
- * Stores a lane document as a lane of a candidate, with its own quotes and the very rates it carries, so that its figures are
- * those of the document. The candidate's product stays; what the document says of it beyond the category is not taken over.
- */
-export async function openLaneDocument(workspaceId: string, candidateId: string, doc: LaneDocument, by: string): Promise<string> {
+/** Reads the text of a lane document; says what it is not, where it is wrong, and what to do. */
+export function readLaneDocument(text: unknown): { ok: true; doc: LaneDocument } | { ok: false; message: string } {
+  let json: unknown;
+  try {
+    json = JSON.parse(String(text));
+  } catch {
+    return { ok: false, message: 'This file is not a lane document: it is not JSON. Choose a file that was downloaded from a sheet.' };
+  }
+  const parsed = laneDocument.safeParse(json);
+  if (parsed.success) return { ok: true, doc: parsed.data };
+  const [issue] = issuesOf(parsed.error);
+  return { ok: false, message: `This file is not a lane document. At ${issue?.path}: ${issue?.problem}. ${issue?.remedy}` };
+}
+
+/** Whether a document is about the very product of a candidate; its category is the lane's own. */
+function sameProduct(doc: LaneDocument, data: CandidateData): boolean {
+  return equal({ ...doc.product, category: null }, { ...data.product, category: null });
+}
+
+/** Puts the document's quotes, rates and terms in place as one more lane of a candidate. */
+async function laneFromDocument(tx: Tx, workspaceId: string, candidateId: string, doc: LaneDocument, by: string): Promise<string> {
   const { format: _format, version: _version, date: _date, homeCurrency: _home, way: _way, product, goods, rates, ...terms } = doc;
+  const [there] = await tx.select({ position: sql<number>`coalesce(max(${lane.position}), -1) + 1` }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
+  const components: StoredLane['components'] = [];
+  for (const c of goods === null || goods === 'none' ? [] : goods) {
+    const quoteId = newId();
+    await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId, data: c.source });
+    components.push({ quoteId, name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack });
+  }
+  const data = storedLane.parse({
+    ...terms, components, noGoods: goods === 'none', category: product.category, benchmark: rates.benchmark,
+    marketplaceCardId: await cardAsGiven(tx, workspaceId, 'marketplace', rates.marketplace),
+    taxCardId: await cardAsGiven(tx, workspaceId, 'tax', rates.tax),
+    exchangeCardId: await cardAsGiven(tx, workspaceId, 'exchange', rates.exchange),
+  });
+  const id = newId();
+  await tx.insert(lane).values({ workspaceId, id, candidateId, position: there?.position ?? 0, data, result: evaluate(doc), resultAt: new Date(), updatedBy: by });
+  return id;
+}
+
+/** Makes a candidate of a lane document: its product and one lane with the very rates it carries. Returns the candidate's id. */
+export async function openAsCandidate(workspaceId: string, doc: LaneDocument, by: string): Promise<string> {
+  const id = newId();
+  const data = candidateData.parse({ name: doc.name.trim() || `${doc.marketplace} ${doc.country}`.trim(), way: doc.way, product: doc.product });
+  await inWorkspace(workspaceId, async (tx) => {
+    await tx.insert(candidate).values({ workspaceId, id, data });
+    await laneFromDocument(tx, workspaceId, id, doc, by);
+  });
+  return id;
+}
+
+/**
+ * Stores a lane document as one more lane of a candidate, with its own quotes and the very rates it carries, so that its
+ * figures are those of the document. Null where the document is about another product: then it is a candidate of its own.
+ */
+export async function openLaneDocument(workspaceId: string, candidateId: string, doc: LaneDocument, by: string): Promise<string | null> {
   return inWorkspace(workspaceId, async (tx) => {
-    const [there] = await tx.select({ position: sql<number>`coalesce(max(${lane.position}), -1) + 1` }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
-    const components: StoredLane['components'] = [];
-    for (const c of goods === null || goods === 'none' ? [] : goods) {
-      const quoteId = newId();
-      await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId, data: c.source });
-      components.push({ quoteId, name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack });
-    }
-    const data = storedLane.parse({
-      ...terms, components, noGoods: goods === 'none', category: product.category, benchmark: rates.benchmark,
-      marketplaceCardId: await cardAsGiven(tx, workspaceId, 'marketplace', rates.marketplace),
-      taxCardId: await cardAsGiven(tx, workspaceId, 'tax', rates.tax),
-      exchangeCardId: await cardAsGiven(tx, workspaceId, 'exchange', rates.exchange),
-    });
-    const id = newId();
-    await tx.insert(lane).values({ workspaceId, id, candidateId, position: there?.position ?? 0, data, updatedBy: by });
-    return id;
+    const [of] = await tx.select({ data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    return of === undefined || !sameProduct(doc, of.data) ? null : laneFromDocument(tx, workspaceId, candidateId, doc, by);
   });
 }
 
@@ -316,10 +350,10 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
       for (const t of touched.values()) {
         const parsed = TABLES[t.entity].schema.safeParse(t.row.data);
         if (!parsed.success) {
-          for (const issue of parsed.error.issues) {
-            const at = issue.path.join('.');
+          for (const issue of issuesOf(parsed.error)) {
+            const at = issue.path;
             const patch = patches.find((p) => p.entity === t.entity && p.id === t.row.id && (at.startsWith(p.path.join('.')) || p.path.join('.').startsWith(at))) ?? t.patch;
-            invalid.push({ patch, message: issue.message });
+            invalid.push({ patch, message: `${issue.problem}. ${issue.remedy}` });
           }
           continue;
         }

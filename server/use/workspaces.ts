@@ -60,6 +60,10 @@ export async function isWorkspaceDeleted(workspaceId: string): Promise<boolean> 
   });
 }
 
+/** Key that a card brought by an opened document is kept under: it is never in force for new lanes, nor listed. */
+export const OPENED = 'opened/';
+const notOpened = sql`${rateCard.key} not like ${`${OPENED}%`}`;
+
 export type CardRow = { id: string; kind: CardKind; key: string; name: string; inForceFrom: string; example: boolean; data: CardData };
 
 /** The cards in force on a day: of each kind and key the latest not after it. */
@@ -67,8 +71,17 @@ export async function cardsInForce(tx: Tx, workspaceId: string, day: string): Pr
   return tx
     .selectDistinctOn([rateCard.kind, rateCard.key], { id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, example: rateCard.example, data: rateCard.data })
     .from(rateCard)
-    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, sql`${rateCard.key} not like 'opened/%'`))
+    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, notOpened))
     .orderBy(rateCard.kind, rateCard.key, sql`${rateCard.inForceFrom} desc`, sql`${rateCard.createdAt} desc`);
+}
+
+/** The newest day from which a card is in force, not after `day`; null where there is none. */
+export async function latestRates(tx: Tx, workspaceId: string, day: string): Promise<string | null> {
+  const [row] = await tx
+    .select({ day: sql<string | null>`max(${rateCard.inForceFrom})` })
+    .from(rateCard)
+    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, notOpened));
+  return row?.day ?? null;
 }
 
 /** Everything a workspace holds, as one JSON document. */

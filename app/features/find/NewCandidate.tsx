@@ -1,7 +1,7 @@
 import { Alert, Box, Button, InputBase, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
 import Papa from 'papaparse';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { useNavigation, useSearchParams, useSubmit } from 'react-router';
 import type { MarketplaceCard } from '../../../core/lane/rates.ts';
@@ -21,7 +21,7 @@ import type { Format } from '../../ui/locale.ts';
 import { parseMeasure, parseNumber, parseSides } from '../../ui/parseNumber.ts';
 import { COUNTRIES } from '../weigh/forms.tsx';
 
-type Props = { settings: Settings; today: string; markets: { id: string; name: string; key: string }[]; chosen: string | null; country: string; cards: Record<string, CardData>; taxCardId: string | null; exchangeCardId: string | null; canEdit: boolean; error: { row: number; field: string; message: string } | null };
+type Props = { settings: Settings; today: string; markets: { id: string; name: string; key: string }[]; chosen: string | null; country: string; cards: Record<string, CardData>; taxCardId: string | null; exchangeCardId: string | null; canEdit: boolean; error: { row: number; field: string; message: string } | { message: string } | null };
 
 /** A product from nothing to a first answer: name, price and cost; everything else by defaults that say so. */
 export function NewCandidateForm(p: Props) {
@@ -68,22 +68,22 @@ export function NewCandidateForm(p: Props) {
       <Typography variant="h1">{t('nav.find')}</Typography>
       <Typography color="text.secondary" sx={{ mb: 2 }}>{t('find.lead')}</Typography>
       {!p.canEdit && <Alert severity="info" sx={{ mb: 2 }}>{t('find.viewer')}</Alert>}
-      {p.error !== null && <Alert severity="error" sx={{ mb: 2 }}>{t('find.serverError', { ...p.error, field: p.error.field })}</Alert>}
+      {p.error !== null && <Alert severity="error" sx={{ mb: 2 }}>{'message' in p.error && !('row' in p.error) ? p.error.message : t('find.serverError', p.error as { row: number; field: string; message: string })}</Alert>}
       <Box component="form" aria-label={t('find.byHand')} onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), send())}>
         <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
           <TextLine label={t('find.name')} value={name} onChange={setName} width={320} error={tried && name.trim() === '' ? t('find.nameMissing') : null} />
-          <NumField label={t('find.price')} value={price} onChange={setPrice} kind="money" currency={currency} width={130} />
+          <NumField label={t('find.price')} value={price} onChange={setPrice} kind="money" currency={currency} width={170} />
           <NumField label={way === 'retail' ? t('form.shelfPrice') : t('find.cost')} value={cost} onChange={setCost} kind="money" currency={costCurrency} width={150} />
           <ChoiceLine label={t('form.currency')} value={costCurrency} options={currencies.map((c) => ({ value: c, label: c }))} onChange={setCostCurrency} width={86} />
         </Box>
         <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
-          <ChoiceLine label={t('find.way')} value={way} options={p.settings.ways.map((w) => ({ value: w, label: t(`way.${w}`) }))} onChange={setWay} width={190} />
-          <ChoiceLine label={t('find.where')} value={p.chosen ?? ''} options={p.markets.map((m) => ({ value: m.id, label: m.name }))} onChange={(v) => setSearch({ card: v }, { replace: true, preventScrollReset: true })} width={170} />
-          {card !== null && <ChoiceLine label={t('form.category')} value={category || (card.categories[0]?.key ?? '')} options={card.categories.map((c) => ({ value: c.key, label: c.name }))} onChange={setCategory} width={210} />}
-          <SidesField label={t('form.sides')} value={sides} onChange={setSides} />
-          <NumField label={t('form.weight')} value={kg} onChange={setKg} kind="weight" min={0.000001} width={100} />
-          <ChoiceLine label={t('form.origin')} value={origin} options={[{ value: '', label: '–' }, ...COUNTRIES.map((c) => ({ value: c, label: c }))]} onChange={setOrigin} width={90} />
-          <TextLine label={t('form.hsCode')} value={hsCode} onChange={setHsCode} width={110} maxLength={10} error={hsCode !== '' && !/^\d{4,10}$/.test(hsCode) ? t('find.hsCode') : null} />
+          <ChoiceLine label={t('find.way')} value={way} options={p.settings.ways.map((w) => ({ value: w, label: t(`way.${w}`) }))} onChange={setWay} width={150} />
+          <ChoiceLine label={t('find.where')} value={p.chosen ?? ''} options={p.markets.map((m) => ({ value: m.id, label: m.name }))} onChange={(v) => setSearch({ card: v }, { replace: true, preventScrollReset: true })} width={160} />
+          {card !== null && <ChoiceLine label={t('form.category')} value={category || (card.categories[0]?.key ?? '')} options={card.categories.map((c) => ({ value: c.key, label: c.name }))} onChange={setCategory} width={190} />}
+          <SidesField label={t('form.sides')} value={sides} onChange={setSides} width={150} />
+          <NumField label={t('form.weight')} value={kg} onChange={setKg} kind="weight" min={0.000001} width={90} />
+          <ChoiceLine label={t('form.origin')} value={origin} options={[{ value: '', label: '–' }, ...COUNTRIES.map((c) => ({ value: c, label: c }))]} onChange={setOrigin} width={76} />
+          <TextLine label={t('form.hsCode')} value={hsCode} onChange={setHsCode} width={104} maxLength={10} error={hsCode !== '' && !/^\d{4,10}$/.test(hsCode) ? t('find.hsCode') : null} />
         </Box>
         <Box aria-live="polite" sx={{ borderTop: '1px solid', borderColor: 'hairline', pt: 1.5, minHeight: 150 }}>
           {price === null || cost === null ? (
@@ -102,7 +102,8 @@ export function NewCandidateForm(p: Props) {
         </Box>
         <Button type="submit" variant="contained" size="large" disabled={busy || !p.canEdit} sx={{ mt: 1 }}>{t('find.add')}</Button>
       </Box>
-      <PasteRows {...p} way={way} />
+      <PasteRows {...p} way={way} currency={currency} />
+      {p.canEdit && <OpenDocument />}
     </Box>
   );
 }
@@ -110,7 +111,7 @@ export function NewCandidateForm(p: Props) {
 type PastedRow = { line: number; name: string; price: number | null; cost: number | null; sides: [number, number, number] | null; kg: number | null; problem: string | null };
 
 /** Rows pasted from a spreadsheet: name, price, cost, size, weight; tabs, semicolons or commas between. */
-export function readRows(text: string, f: Pick<Format, 'locale'>, t: TFunction): PastedRow[] {
+export function readRows(text: string, f: Pick<Format, 'locale'>, t: TFunction, currencies: { price: string; cost: string }): PastedRow[] {
   const delimiter = text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',';
   const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' });
   const rows = parsed.data.map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }));
@@ -120,8 +121,9 @@ export function readRows(text: string, f: Pick<Format, 'locale'>, t: TFunction):
     const row: PastedRow = { line, name: (cells[0] ?? '').slice(0, 200), price: null, cost: null, sides: null, kg: null, problem: null };
     if (row.name === '') row.problem = t('find.rowNoName');
     for (const [i, key] of [[1, 'price'], [2, 'cost']] as const) {
-      const n = parseNumber((cells[i] ?? '').replace(/[€$£¥]|[A-Z]{3}/g, ''), f.locale);
-      if (n.kind === 'number' && n.value >= 0) row[key] = n.value;
+      const n = parseNumber(cells[i] ?? '', f.locale, currencies[key]);
+      if (n.kind === 'wrongCurrency') row.problem ??= t('find.rowCurrency', { field: t(`find.${key}`).toLowerCase(), found: n.found, currency: currencies[key] });
+      else if (n.kind === 'number' && n.value >= 0) row[key] = n.value;
       else if (n.kind === 'number') row.problem ??= t('find.rowNegative', { field: t(`find.${key}`).toLowerCase() });
       else if (n.kind !== 'blank') row.problem ??= t('find.rowNotNumber', { field: t(`find.${key}`).toLowerCase(), text: cells[i] ?? '' });
     }
@@ -135,12 +137,12 @@ export function readRows(text: string, f: Pick<Format, 'locale'>, t: TFunction):
   });
 }
 
-function PasteRows({ settings, chosen, country, way, canEdit }: Props & { way: Way }) {
+function PasteRows({ settings, chosen, country, way, canEdit, currency }: Props & { way: Way; currency: string }) {
   const { t } = useTranslation();
   const f = useFormat();
   const submit = useSubmit();
   const [text, setText] = useState('');
-  const rows = text.trim() === '' ? [] : readRows(text, f, t);
+  const rows = text.trim() === '' ? [] : readRows(text, f, t, { price: currency, cost: settings.homeCurrency });
   const good = rows.filter((r) => r.problem === null);
   const send = () =>
     void submit(good.map((r) => ({ name: r.name, way, price: r.price, cost: r.cost, costCurrency: settings.homeCurrency, sides: r.sides, kg: r.kg, marketplaceCardId: chosen, country })) as never, { method: 'post', encType: 'application/json' });
@@ -162,6 +164,28 @@ function PasteRows({ settings, chosen, country, way, canEdit }: Props & { way: W
           <Button variant="contained" sx={{ mt: 1 }} disabled={good.length === 0 || !canEdit} onClick={send}>{t('find.addRows', { good: good.length, all: rows.length })}</Button>
         </>
       )}
+    </Box>
+  );
+}
+
+/** A lane document from elsewhere becomes a candidate of its own, with its product, quote and rates. */
+function OpenDocument() {
+  const { t } = useTranslation();
+  const submit = useSubmit();
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <Box component="section" sx={{ mt: 5 }}>
+      <Typography variant="h2">{t('find.openTitle')}</Typography>
+      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>{t('find.openText')}</Typography>
+      <input
+        ref={file} type="file" accept="application/json,.json" hidden aria-label={t('find.openTitle')}
+        onChange={(e) => {
+          const chosen = e.target.files?.[0];
+          if (chosen !== undefined) void chosen.text().then((text) => submit({ document: text }, { method: 'post', encType: 'application/json' }));
+          e.target.value = '';
+        }}
+      />
+      <Button variant="outlined" onClick={() => file.current?.click()}>{t('find.openButton')}</Button>
     </Box>
   );
 }

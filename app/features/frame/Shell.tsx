@@ -9,15 +9,17 @@ import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
 import { Form, Link, NavLink, useFetcher, useNavigate, useNavigation } from 'react-router';
+import { useFormat } from '../../ui/locale.ts';
 import { Logo } from '../../ui/Logo.tsx';
 
-export type WorkspaceHead = { slug: string; name: string; role: string; person: { name: string; email: string }; workspaces: { slug: string; name: string }[]; deleted: boolean; homeCurrency: string };
+export type WorkspaceHead = { slug: string; name: string; role: string; person: { name: string; email: string }; workspaces: { slug: string; name: string }[]; deleted: boolean; homeCurrency: string; ratesOf: string | null };
 
 const PLACES = [['find', FindIcon], ['weigh', WeighIcon], ['fund', FundIcon], ['rates', RatesIcon], ['settings', SettingsIcon]] as const;
 
 /** The frame: a rail with the places of the work, a bar with workspace, search and person. */
 export function Shell({ head, children }: { head: WorkspaceHead; children: ReactNode }) {
   const { t } = useTranslation();
+  const f = useFormat();
   const [palette, setPalette] = useState(false);
   const [menu, setMenu] = useState<{ el: HTMLElement; which: 'workspace' | 'person' } | null>(null);
   const busy = useNavigation().state !== 'idle';
@@ -48,6 +50,7 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
           <Box role="status" sx={{ fontSize: '0.8rem', color: 'text.secondary', minWidth: 60 }}>{busy ? t('nav.loading') : ''}</Box>
           <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 2, fontSize: '0.84rem', color: 'text.secondary' }}>
             <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>{t('nav.home', { currency: head.homeCurrency })}</Box>
+            {head.ratesOf !== null && <Box component={Link} to={`${base}/rates`} sx={{ display: { xs: 'none', md: 'inline' }, color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>{t('nav.ratesOf', { date: f.day(head.ratesOf) })}</Box>}
             {head.role === 'viewer' && <span>{t('nav.viewer')}</span>}
             <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'person' })} aria-label={t('nav.person', { name: head.person.name })} aria-haspopup="menu" sx={{ minWidth: 0, fontWeight: 700 }}>{initials}</Button>
           </Box>

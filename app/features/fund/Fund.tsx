@@ -65,7 +65,6 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   const result = useMemo(() => (view === undefined ? null : launch(view.doc, { ...plan, quantities })), [view, plan, quantities]);
   if (view === undefined || result === null) return <Typography>{t('sheet.noLanes')}</Typography>;
   const b = result.budget;
-  const { doc } = view;
   const row = (label: string, text: string, strong = false) => (
     <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.25, fontWeight: strong ? 680 : 400, borderTop: strong ? '1px solid' : 'none', borderColor: 'text.primary' }}><span>{label}</span><span>{text}</span></Box>
   );
@@ -142,7 +141,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
             <thead>
               <tr>
                 <th scope="col">{t('form.orderQuantity')}</th>
-                {result.compared.map((c, i) => (
+                {result.compared.map((_, i) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: three columns in fixed places
                   <th scope="col" key={i}><Box sx={{ display: 'flex', justifyContent: 'flex-end' }}><NumField label={t('fund.quantity', { n: i + 1 })} value={quantities[i] ?? null} onChange={(v) => set({ quantities: quantities.map((q, j) => (j === i ? (v ?? q) : q)) })} kind="number" min={0.000001} max={1e9} step={orders.step} width={76} /></Box></th>
                 ))}

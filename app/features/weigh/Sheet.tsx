@@ -6,7 +6,7 @@ import type { TFunction } from 'i18next';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Trans, useTranslation } from 'react-i18next';
-import { useFetcher, useSearchParams } from 'react-router';
+import { Link, useFetcher, useSearchParams } from 'react-router';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
 import type { Family } from '../../../core/lane/lines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -80,12 +80,14 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
           <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossAt(chosen.doc, answers.breakEven.price)} onChoose={(f) => setOpen(open === f ? null : f)} chosen={open === 'demand' ? null : open} />
           <Problems view={chosen} />
           <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.28fr 1fr' }, gap: { xs: 3, lg: 4 }, mt: 1.5 }}>
-            <Breakdown view={chosen} candidateId={snapshot.state.candidate.id} open={open} setOpen={setOpen} />
+            <Box sx={{ minWidth: 0 }}>
+              <Breakdown view={chosen} candidateId={snapshot.state.candidate.id} open={open} setOpen={setOpen} />
+              <LaunchPane view={chosen} answers={answers} base={base} candidateId={snapshot.state.candidate.id} />
+            </Box>
             <Box sx={{ minWidth: 0 }}>
               <LanesPane views={views} cardHeads={cardHeads} chosen={chosen.id} onChoose={choose} base={base} />
               <HurdlesPane view={chosen} answers={answers} />
               <TargetsPane view={chosen} answers={answers} />
-              <LaunchPane view={chosen} answers={answers} base={base} candidateId={snapshot.state.candidate.id} />
               <TrialsPane view={chosen} />
             </Box>
           </Box>
@@ -113,7 +115,7 @@ function Head({ view, base, dropped }: { view?: LaneView; base: string; dropped:
   const text = () => JSON.stringify(view?.doc, null, 2);
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap', mb: 1 }}>
-      <Typography component="span" sx={{ color: 'text.secondary' }}><Box component="a" href={base} sx={{ color: 'inherit', textDecoration: 'none' }}>{t('nav.weigh')}</Box> /</Typography>
+      <Typography component="span" sx={{ color: 'text.secondary' }}><Box component={Link} to={base} sx={{ color: 'inherit', textDecoration: 'none' }}>{t('nav.weigh')}</Box> /</Typography>
       {naming ? (
         <Box sx={{ minWidth: 260 }} onKeyDown={(e) => e.key === 'Enter' && setNaming(false)}><Text entity="candidate" id={id} path={['name']} label={t('form.name')} width="100%" required /></Box>
       ) : (
@@ -245,14 +247,14 @@ function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candi
       {FAMILIES.map((family, i) => {
         const value = result.families[family];
         const lines = FAMILY_LINES[family];
-        const blank = lines.some((l) => result.lines[l] === null);
+        const missing = lines.filter((l) => result.lines[l] === null || (result.blanks as string[]).includes(l));
         const isOpen = open === family;
         return (
           <Box key={family} sx={{ borderTop: '1px solid', borderColor: 'hairline', bgcolor: isOpen ? 'paperTint' : 'transparent', px: isOpen ? 1.5 : 0, mx: isOpen ? -1.5 : 0 }}>
             <Box sx={{ display: 'grid', gridTemplateColumns: '16px minmax(90px, 120px) 1fr auto 60px', alignItems: 'center', columnGap: 1, minHeight: 34 }}>
               <Box aria-hidden sx={{ width: 11, height: 11, bgcolor: `family.${family}` }} />
               <Box component="button" type="button" aria-expanded={isOpen} onClick={() => setOpen(isOpen ? null : family)} sx={{ font: 'inherit', fontWeight: 640, textAlign: 'left', border: 0, p: 0, bgcolor: 'transparent', color: 'inherit', cursor: 'pointer', py: 0.75 }}>{t(`family.${family}`)}</Box>
-              <Box sx={{ fontSize: '0.82rem', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{blank ? t('line.missing', { lines: lines.filter((l) => result.lines[l] === null).map((l) => t(`lines.${l}`).toLowerCase()).join(', ') }) : describe(family, doc, t, f)}</Box>
+              <Box sx={{ fontSize: '0.82rem', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{missing.length > 0 ? t('line.missing', { lines: missing.map((l) => t(`lines.${l}`).toLowerCase()).join(', ') }) : describe(family, doc, t, f)}</Box>
               <Box sx={{ textAlign: 'right', fontWeight: isOpen ? 680 : 500 }}>{value === null ? '–' : f.plain(rounded[i] ?? null, doc.currency)}</Box>
               <Box sx={{ textAlign: 'right', fontSize: '0.82rem', color: 'text.secondary' }}>{value === null || !gross ? '' : f.percent(value / gross)}</Box>
             </Box>
@@ -331,6 +333,7 @@ function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType
 function FigureLine({ view }: { view: LaneView }) {
   const { t } = useTranslation();
   const f = useFormat();
+  const { doc } = view;
   const { figures, incomplete, reasons } = view.result;
   const shown = [['margin', f.percent(figures.margin)], ['roi', f.percent(figures.roi, 0)], ['markup', f.percent(figures.markup, 0)], ['priceMultiple', figures.priceMultiple === null ? '–' : `${f.number(figures.priceMultiple, 1)} ×`], ['yearlyReturnOnCash', f.percent(figures.yearlyReturnOnCash, 0)], ['breakEvenAcos', f.percent(figures.breakEvenAcos)]] as const;
   return (
@@ -338,7 +341,7 @@ function FigureLine({ view }: { view: LaneView }) {
       {shown.map(([key, value]) => (
         <Box key={key} sx={{ display: 'flex', gap: 0.75 }} title={reasons[key] ?? t(`basis.of.${key}`)}>
           <Box component="dt" sx={{ color: 'text.secondary' }}>{t(`figure.${key}`)}</Box>
-          <Box component="dd" sx={{ m: 0, fontWeight: 600 }}>{value}{(incomplete[key]?.length ?? 0) > 0 && figures[key] !== null && <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}> {t('sheet.incompleteWord')}</Box>}</Box>
+          <Box component="dd" sx={{ m: 0, fontWeight: 600 }}><Figure doc={doc} of={key} label={t(`figure.${key}`)}>{value}</Figure>{(incomplete[key]?.length ?? 0) > 0 && figures[key] !== null && <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}> {t('sheet.incompleteWord')}</Box>}</Box>
         </Box>
       ))}
     </Box>

@@ -17,7 +17,7 @@ import { countryName } from '../../ui/names.ts';
 
 export type LaneLine = {
   id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;
-  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: string[]; problems: string[]; stale: boolean; complete: number;
+  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
 };
 export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; lanes: LaneLine[] };
 type Props = { lines: CandidateLine[]; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
@@ -87,7 +87,7 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
   const done = search.get('done');
   const post = (body: Record<string, string>) => void submit(body, { method: 'post', action: `${base}/weigh` });
   const head = (name: Sort, label: string, align: 'left' | 'right' = 'right', width?: string) => (
-    <TableCell align={align} aria-sort={sort === name ? (down ? 'descending' : 'ascending') : 'none'} sx={{ width: { md: width ?? 'auto' }, whiteSpace: 'nowrap', display: name === 'launch' || name === 'roi' ? { xs: 'none', md: 'table-cell' } : undefined }}>
+    <TableCell align={align} aria-sort={sort === name ? (down ? 'descending' : 'ascending') : 'none'} sx={{ width: { md: width ?? 'auto' }, lineHeight: 1.25, display: name === 'launch' || name === 'roi' ? { xs: 'none', md: 'table-cell' } : undefined }}>
       <Box component="button" type="button" onClick={() => set({ sort: name, down: sort === name && down ? '0' : null })} sx={{ font: 'inherit', color: 'inherit', border: 0, p: 0, bgcolor: 'transparent', cursor: 'pointer', fontWeight: sort === name ? 700 : 400 }}>{label}{sort === name ? (down ? ' ↓' : ' ↑') : ''}</Box>
     </TableCell>
   );
@@ -115,21 +115,23 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
             <Limit label={t('weigh.launchUpTo')} value={search.get('launch') ?? ''} onChange={(v) => set({ launch: v })} width={48} takes={launch === null ? 0 : takes('launch')} />
             <Pick label={t('weigh.show')} value={show === 'live' ? '' : show} none={t('weigh.live')} options={[['archived', t('weigh.archived')], ['dropped', t('weigh.dropped')]]} onChange={(v) => set({ show: v })} takes={0} />
             {['q', 'way', 'stage', 'tag', 'keeps', 'launch'].some((k) => search.get(k)) && <Button size="small" onClick={() => set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })}>{t('weigh.clear')}</Button>}
-            <Button size="small" sx={{ ml: 'auto', color: 'text.secondary', fontWeight: 400 }} onClick={() => set({ bars: hundred ? 'money' : null })}>{t(hundred ? 'weigh.barsHundred' : 'weigh.barsMoney', { currency: homeCurrency })}</Button>
           </Box>
           <Box sx={{ overflowX: 'auto' }}>
-            <Table size="small" sx={{ minWidth: { md: 960 }, tableLayout: { md: 'fixed' }, '& thead th': { borderBottom: '1.5px solid', borderColor: 'text.primary' } }}>
+            <Table size="small" sx={{ minWidth: { md: 960 }, tableLayout: { md: 'fixed' }, '& thead th': { lineHeight: 1.25, verticalAlign: 'bottom', borderBottom: '1.5px solid', borderColor: 'text.primary' } }}>
               <TableHead>
                 <TableRow>
-                  {head('name', t('weigh.candidate'), 'left', '26%')}
-                  <TableCell sx={{ width: '23%', display: { xs: 'none', sm: 'table-cell' } }}>{t('weigh.where')}</TableCell>
-                  {head('keeps', t('weigh.keeps', { currency: homeCurrency }))}
+                  {head('name', t('weigh.candidate'), 'left', '24%')}
+                  <TableCell sx={{ width: '22%', display: { xs: 'none', sm: 'table-cell' } }}>
+                    {t('weigh.where')}{' '}
+                    <Box component="button" type="button" aria-pressed={!hundred} onClick={() => set({ bars: hundred ? 'money' : null })} sx={{ font: 'inherit', color: 'text.secondary', border: 0, borderBottom: '1px dotted', p: 0, bgcolor: 'transparent', cursor: 'pointer', whiteSpace: 'nowrap' }}>{hundred ? t('weigh.perHundred') : t('weigh.inMoney', { currency: homeCurrency })}</Box>
+                  </TableCell>
+                  {head('keeps', t('weigh.keeps', { currency: homeCurrency }), 'right', '84px')}
                   {head('margin', t('figure.margin'))}
-                  {head('roi', t('figure.roi'))}
+                  {head('roi', t('figure.roi'), 'right', '66px')}
                   <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.breaksEven')}</TableCell>
-                  <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.payAtMost')}</TableCell>
-                  {head('launch', t('weigh.launchCash', { currency: homeCurrency }))}
-                  <TableCell sx={{ width: 112, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.gates')}</TableCell>
+                  <TableCell align="right" sx={{ width: 104, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.payAtMost')}</TableCell>
+                  {head('launch', t('weigh.launchCash', { currency: homeCurrency }), 'right', '80px')}
+                  <TableCell sx={{ width: 138, pl: 3, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.gates')}</TableCell>
                   <TableCell sx={{ p: 0, width: 36 }}><span hidden>{t('sheet.more')}</span></TableCell>
                 </TableRow>
               </TableHead>
@@ -150,7 +152,7 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
                           </Box>
                         </TableCell>
                         <LaneCells lane={b} bar={b === undefined ? undefined : barOf(b)} scale={scale} homeCurrency={homeCurrency} bold />
-                        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }}><Gates gates={l.gates} dropped={l.dropped} /></TableCell>
+                        <TableCell sx={{ pl: 3, display: { xs: 'none', md: 'table-cell' } }}><Gates gates={l.gates} dropped={l.dropped} missed={b?.missed ?? []} /></TableCell>
                         <TableCell sx={{ p: 0 }}>{canEdit && <IconButton size="small" aria-label={t('weigh.actions', { name: l.name })} aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, line: l })}><MoreIcon fontSize="small" /></IconButton>}</TableCell>
                       </TableRow>
                       {isOpen && l.lanes.map((x, i) => i !== l.best && (
@@ -212,27 +214,34 @@ function LaneCells({ lane, bar, scale, homeCurrency, bold = false }: { lane: Lan
       )}
       <TableCell align="right" sx={wide}>{incomplete ? '' : f.percent(lane.roi, 0)}</TableCell>
       <TableCell align="right" sx={wide}>{lane.breakEven === null ? '–' : f.money(lane.breakEven, lane.currency)}</TableCell>
-      <TableCell align="right" sx={wide}>{lane.mostToPay === null ? '–' : f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency)}</TableCell>
+      <TableCell align="right" sx={wide}>
+        {lane.mostToPay === null ? '–' : f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency)}
+        {bold && (lane.stale || lane.quoteDate !== null) && <Box sx={{ fontSize: '0.72rem', lineHeight: 1.2, whiteSpace: 'nowrap', color: lane.stale ? 'error.main' : 'text.secondary', fontWeight: lane.stale ? 650 : 400 }}>{lane.stale ? t('weigh.quoteExpired') : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}</Box>}
+      </TableCell>
       <TableCell align="right" sx={wide}>{lane.launchCash === null ? '–' : f.number(Math.round(lane.launchCash), 0)}</TableCell>
     </>
   );
 }
 
 /** Five gates in order: passed is a solid stroke, near half, failed an outlined box with a cross bar, open a faint stroke. */
-function Gates({ gates, dropped }: { gates: Record<Gate, GateState>; dropped: string | null }) {
+function Gates({ gates, dropped, missed }: { gates: Record<Gate, GateState>; dropped: string | null; missed: LaneLine['missed'] }) {
   const { t } = useTranslation();
   const words = GATES.map((g) => `${t(`gates.${g}`)}: ${t(`gates.${gates[g]}`)}`).join('; ');
   const reached = GATES.findIndex((g) => gates[g] === 'failed');
   const next = GATES.findIndex((g) => gates[g] === 'open');
+  const failed = missed.filter((m) => m.verdict === 'fail');
+  const figures = (list: LaneLine['missed']) => list.map((m) => t(`figure.${m.figure}`).replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())).join(', ');
+  // What stops it by figures says more than the name of the gate.
+  const missedText = reached >= 0 && GATES[reached] !== 'profitable' ? null : failed.length > 0 ? t('weigh.misses', { figures: figures(failed) }) : missed.length > 0 ? t('weigh.near', { figures: figures(missed) }) : null;
   return (
     <Tooltip title={words}>
-      <Box tabIndex={0} role="img" aria-label={words} sx={{ width: 92 }}>
+      <Box tabIndex={0} role="img" aria-label={missedText === null ? words : `${words}; ${missedText}`} sx={{ width: 112 }}>
         <Box sx={{ display: 'flex', gap: 0.4 }}>
           {GATES.map((g) => (
             <Box key={g} sx={{ width: 15, height: 7, boxSizing: 'border-box', ...(gates[g] === 'passed' ? { bgcolor: 'text.primary' } : gates[g] === 'near' ? { background: 'linear-gradient(90deg, var(--mui-palette-text-primary) 50%, transparent 50%)', border: '1px solid', borderColor: 'text.primary' } : gates[g] === 'failed' ? { border: '1.5px solid', borderColor: 'error.main', background: 'linear-gradient(to top right, transparent 44%, var(--mui-palette-error-main) 44% 56%, transparent 56%)' } : { bgcolor: 'hairline' }) }} />
           ))}
         </Box>
-        <Box sx={{ fontSize: '0.72rem', color: 'text.secondary', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>{dropped !== null ? dropped : reached >= 0 ? t('gates.stopped', { gate: t(`gates.${GATES[reached]}`).toLowerCase() }) : next >= 0 ? t('gates.next', { gate: t(`gates.${GATES[next]}`).toLowerCase() }) : t('gates.all')}</Box>
+        <Box sx={{ fontSize: '0.72rem', lineHeight: 1.25, mt: 0.4, color: 'text.secondary' }}>{dropped !== null ? dropped : missedText !== null ? missedText : reached >= 0 ? t('gates.stopped', { gate: t(`gates.${GATES[reached]}`).toLowerCase() }) : next >= 0 ? t('gates.next', { gate: t(`gates.${GATES[next]}`).toLowerCase() }) : t('gates.all')}</Box>
       </Box>
     </Tooltip>
   );

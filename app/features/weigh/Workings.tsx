@@ -4,14 +4,17 @@ import type { MouseEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { workings } from '../../../core/lane/workings.ts';
-import type { WorkingTerm, Workings as All } from '../../../core/lane/workings.ts';
+import type { Working, WorkingTerm } from '../../../core/lane/workings.ts';
+import type { TermUnit } from '../../../core/lane/reckoning.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 
-/** A figure that opens its workings: the formula with the numbers in it, and where each came from. */
-export function Figure({ doc, of, children, label }: { doc: LaneDocument; of: string; children: ReactNode; label: string }) {
+type ExplainProps = { label: string; currency: string; amountCurrency?: string; steps: () => readonly Working[]; children: ReactNode };
+
+/** A number that opens its workings: the formula with the numbers in it, and where each came from. */
+export function Explain({ label, currency, amountCurrency = currency, steps, children }: ExplainProps) {
   const { t } = useTranslation();
-  const [open, setOpen] = useState<{ el: HTMLElement; all: All } | null>(null);
+  const [open, setOpen] = useState<{ el: HTMLElement; steps: readonly Working[] } | null>(null);
   return (
     <>
       <Link
@@ -19,7 +22,7 @@ export function Figure({ doc, of, children, label }: { doc: LaneDocument; of: st
         aria-label={t('workings.open', { figure: label })} aria-haspopup="dialog"
         onClick={(e: MouseEvent<HTMLElement>) => {
           e.stopPropagation();
-          setOpen({ el: e.currentTarget, all: workings(doc) });
+          setOpen({ el: e.currentTarget, steps: steps() });
         }}
         sx={{ font: 'inherit', fontWeight: 'inherit', textAlign: 'right', verticalAlign: 'baseline', borderBottom: '1px dotted', borderColor: 'fieldLine', '&:hover': { borderColor: 'primary.main', color: 'primary.main' } }}
       >
@@ -28,15 +31,20 @@ export function Figure({ doc, of, children, label }: { doc: LaneDocument; of: st
       {open !== null && (
         <Popover open anchorEl={open.el} onClose={() => setOpen(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} slotProps={{ paper: { role: 'dialog', 'aria-label': t('workings.of', { figure: label }), sx: { p: 2, maxWidth: 520 } } }}>
           <Typography variant="h3" gutterBottom>{label}</Typography>
-          {(open.all[of] ?? []).length === 0 && <Typography variant="body2">{t('workings.none')}</Typography>}
-          {(open.all[of] ?? []).map((w, i) => (
+          {open.steps.length === 0 && <Typography variant="body2">{t('workings.none')}</Typography>}
+          {open.steps.map((w, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name and never move
-            <Step key={i} amount={w.amount} formula={w.formula} terms={w.terms} currency={doc.currency} />
+            <Step key={i} step={w} currency={currency} amountCurrency={amountCurrency} />
           ))}
         </Popover>
       )}
     </>
   );
+}
+
+/** A line or figure of a lane that opens its workings. */
+export function Figure({ doc, of, children, label }: { doc: LaneDocument; of: string; children: ReactNode; label: string }) {
+  return <Explain label={label} currency={doc.currency} steps={() => workings(doc)[of] ?? []}>{children}</Explain>;
 }
 
 function termText(term: WorkingTerm, currency: string, f: Format): string {
@@ -51,14 +59,21 @@ function termText(term: WorkingTerm, currency: string, f: Format): string {
   }
 }
 
-function Step({ amount, formula, terms, currency }: { amount: number | null; formula: string; terms: readonly WorkingTerm[]; currency: string }) {
+/** A working in its unit: money with its currency, shares as percentages, the rest as numbers. */
+function amountText(value: number | null, unit: TermUnit, currency: string, f: Format): string {
+  return value === null ? '–' : unit === 'share' ? f.percent(value, 2) : unit === 'money' || unit === 'number' ? `${f.number(value, 6)}${unit === 'money' ? ` ${currency}` : ''}` : f.number(value, 4);
+}
+
+function Step({ step, currency, amountCurrency }: { step: Working; currency: string; amountCurrency: string }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const name = (key: string) => t(`term.${key}`, { defaultValue: t(`lines.${key}`, { defaultValue: key }) });
+  const { amount, formula, terms, unit } = step;
+  const name = (key: string) => t(`term.${key}`, { defaultValue: t(`lines.${key}`, { defaultValue: t(`figure.${key}`, { defaultValue: key }) }) });
   const inWords = formula.replace(/[A-Za-z]\w*/g, (word) => (/^(round|max|min|clamp|sum)$/.test(word) ? word : name(word))).replaceAll(' * ', ' × ').replaceAll(' / ', ' ÷ ').replaceAll(' - ', ' − ');
+  const foreign = amountCurrency !== currency;
   return (
     <Box sx={{ mb: 1.5 }}>
-      <Typography variant="body2" sx={{ mb: 1 }}>{inWords} = <b>{f.number(amount, 6)} {currency}</b></Typography>
+      <Typography variant="body2" sx={{ mb: 1 }}>{inWords} = <b>{amountText(amount, unit, amountCurrency, f)}{foreign && amount !== null && unit !== 'money' ? ` ${amountCurrency}` : ''}</b></Typography>
       <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.82rem', '& td': { py: 0.25, pr: 1.5, verticalAlign: 'top' } }}>
         <tbody>
           {terms.map((term) => (

@@ -1,9 +1,11 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
+import { packRatio, priceBreakAt } from '../../../core/goods/goods.ts';
 import type { Family } from '../../../core/lane/lines.ts';
 import type { MarketplaceCard } from '../../../core/lane/rates.ts';
 import { FREIGHT_BASES, INCOTERMS, leg as legSchema, METHODS, STAGES } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Quote, RetailPurchase } from '../../../core/lane/schema.ts';
+import { useFormat } from '../../ui/locale.ts';
 import { Choice, LineState, List, Num, Row, Sides, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
 
@@ -55,8 +57,14 @@ function TaxForm({ laneId, candidateId, doc }: FormProps) {
   );
 }
 
-function QuoteForm({ quoteId, quote, laneId, way }: { quoteId: string; quote: Quote; laneId: string; way: string }) {
+function QuoteForm({ quoteId, quote, laneId, doc }: { quoteId: string; quote: Quote; laneId: string; doc: LaneDocument }) {
   const { t } = useTranslation();
+  const f = useFormat();
+  const { way } = doc;
+  const several = quote.priceBreaks.length > 1;
+  // The price that rates this order is the one to edit first.
+  const first = Array.isArray(doc.goods) ? doc.goods[0] : undefined;
+  const rates = Math.max(0, first === undefined || doc.orderQuantity === null ? 0 : priceBreakAt(quote, doc.orderQuantity * packRatio(first)));
   const vat = useVatOptions();
   const q = { entity: 'quote' as const, id: quoteId };
   const named = (path: string, add: string) => (
@@ -73,7 +81,7 @@ function QuoteForm({ quoteId, quote, laneId, way }: { quoteId: string; quote: Qu
   return (
     <>
       <Row>
-        <Num {...q} path={['priceBreaks', 0, 'unitPrice']} label={t('form.unitPrice')} kind="money" currency={quote.currency} step={0.1} />
+        <Num {...q} path={['priceBreaks', rates, 'unitPrice']} label={several ? t('form.unitPriceFrom', { quantity: f.number(quote.priceBreaks[rates]?.minQty ?? 0) }) : t('form.unitPrice')} kind="money" currency={quote.currency} step={0.1} width={several ? 150 : 108} />
         <Num entity="lane" id={laneId} path={['orderQuantity']} label={t('form.orderQuantity')} kind="number" min={0.000001} max={1e9} step={10} />
         <Choice {...q} path={['currency']} label={t('form.currency')} options={same(CURRENCIES)} width={84} />
         <Choice {...q} path={['incoterm']} label={t('form.incoterm')} options={same(INCOTERMS)} width={84} />
@@ -88,7 +96,7 @@ function QuoteForm({ quoteId, quote, laneId, way }: { quoteId: string; quote: Qu
         <Num {...q} path={['depositShare']} label={t('form.deposit')} kind="percent" max={1} />
         <Num {...q} path={['creditDays']} label={t('form.creditDays')} kind="number" zero />
       </Row>
-      <Box component="details">
+      <Box component="details" open={several}>
         <Box component="summary" sx={{ cursor: 'pointer', fontSize: '0.84rem', mb: 1 }}>{t('form.moreGoods')}</Box>
         <Row title={t('form.priceBreaks')}>
           <List {...q} path={['priceBreaks']} make={() => ({ minQty: (quote.priceBreaks.at(-1)?.minQty ?? 0) * 2 || 100, unitPrice: null })} add={t('form.addBreak')}>
@@ -201,7 +209,7 @@ function GoodsForm({ laneId, doc }: FormProps) {
       {quoteId === undefined || source === undefined ? (
         <Typography variant="body2">{t('form.noQuote')}</Typography>
       ) : source.kind === 'quote' ? (
-        <QuoteForm quoteId={quoteId} quote={source} laneId={laneId} way={doc.way} />
+        <QuoteForm quoteId={quoteId} quote={source} laneId={laneId} doc={doc} />
       ) : (
         <RetailForm quoteId={quoteId} retail={source} laneId={laneId} />
       )}

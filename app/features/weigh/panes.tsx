@@ -4,17 +4,21 @@ import CloseIcon from '@mui/icons-material/Close';
 import { useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
-import { useFetcher } from 'react-router';
+import { Link, useFetcher } from 'react-router';
 import { evaluate } from '../../../core/lane/result.ts';
-import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor, priceHeadroom } from '../../../core/lane/solve.ts';
 import type { Target } from '../../../core/lane/solve.ts';
+import { trial } from '../../../core/lane/trial.ts';
+import { proofSteps } from '../../../core/lane/workings.ts';
+import { costProof, priceProof } from '../../../core/lane/figureWorkings.ts';
+import { launchWorkings } from '../../../core/launch/workings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import { hurdleAmount } from '../../ui/figures.ts';
-import { floorTo, useFormat } from '../../ui/locale.ts';
+import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
+import { Explain, Figure } from './Workings.tsx';
 import { useStore } from './store.ts';
 import type { Answers, LaneView } from './useFigures.ts';
 
@@ -143,7 +147,7 @@ export function TargetsPane({ view, answers }: { view: LaneView; answers: Answer
   const price = target === null ? null : priceFor(doc, target);
   const cost = target === null ? null : highestPurchaseCost(doc, target);
   const headroom = priceHeadroom(doc.price, answers.breakEven.price);
-  const line = (label: string, text: string, note?: string | null) => (
+  const line = (label: string, text: ReactNode, note?: string | null) => (
     <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, fontSize: '0.88rem', py: 0.2 }}>
       <Box>{label}{note && <Box component="span" sx={{ color: 'text.secondary' }}> {note}</Box>}</Box>
       <Box sx={{ fontWeight: 600, whiteSpace: 'nowrap' }}>{text}</Box>
@@ -153,11 +157,11 @@ export function TargetsPane({ view, answers }: { view: LaneView; answers: Answer
   const most = answers.mostToPay;
   return (
     <Pane title={t('targets.title')}>
-      {line(t('targets.breakEvenPrice'), f.money(answers.breakEven.price, doc.currency), answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null)}
+      {line(t('targets.breakEvenPrice'), <Explain label={t('targets.breakEvenPrice')} currency={doc.currency} steps={() => proofSteps(doc, priceProof(doc, answers.breakEven))}>{f.money(answers.breakEven.price, doc.currency)}</Explain>, answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null)}
       {line(t('targets.headroom'), f.percent(headroom))}
-      {line(t('targets.mostToPay'), most.unitPrice === null ? '–' : f.money(floorTo(most.unitPrice, minorDigits(most.currency)), most.currency), most.reason === null ? null : t(`unsolved.${most.reason}`))}
-      {line(t('targets.highestCpc'), f.money(result.figures.highestCpc === null ? null : floorTo(result.figures.highestCpc, 2), doc.currency), t('targets.perAdSale'))}
-      {line(t('targets.lowestConversion'), f.percent(result.figures.lowestConversion), t('targets.perAdSale'))}
+      {line(t('targets.mostToPay'), most.unitPrice === null ? '–' : <Explain label={t('targets.mostToPay')} currency={doc.currency} amountCurrency={most.currency} steps={() => proofSteps(doc, costProof(doc, most))}>{f.money(floorTo(most.unitPrice, minorDigits(most.currency)), most.currency)}</Explain>, most.reason === null ? null : t(`unsolved.${most.reason}`))}
+      {line(t('targets.highestCpc'), <Figure doc={doc} of="highestCpc" label={t('targets.highestCpc')}>{f.money(result.figures.highestCpc === null ? null : floorTo(result.figures.highestCpc, 2), doc.currency)}</Figure>, t('targets.perAdSale'))}
+      {line(t('targets.lowestConversion'), <Figure doc={doc} of="lowestConversion" label={t('targets.lowestConversion')}>{f.percent(result.figures.lowestConversion)}</Figure>, t('targets.perAdSale'))}
       <Box sx={{ display: 'flex', alignItems: 'flex-end', gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
         <ToggleButtonGroup exclusive size="small" value={figure} onChange={(_, v: typeof figure | null) => v !== null && (setFigure(v), setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3))} aria-label={t('targets.which')} sx={{ '& .MuiToggleButton-root': { py: 0.4, px: 1, textTransform: 'none' } }}>
           {(['margin', 'roi', 'unitProfit'] as const).map((x) => <ToggleButton key={x} value={x}>{t(`figure.${x}`)}</ToggleButton>)}
@@ -180,16 +184,19 @@ export function LaunchPane({ view, answers, base, candidateId }: { view: LaneVie
   const l = answers.launch;
   const b = l.budget;
   const c = l.currency;
+  const plan = answers.plan;
+  const keys = ['goods', 'oneOffs', 'advertising', 'discounts', 'contingency'] as const;
+  const shown = b === null ? [] : roundToTotal(keys.map((k) => b.lines[k]), minorDigits(c));
   return (
-    <Pane title={t('launch.title')} aside={<Box component="a" href={`${base.replace(/\/weigh$/, '/fund')}?candidate=${candidateId}&lane=${view.id}`} sx={{ color: 'inherit' }}>{t('launch.more')}</Box>}>
+    <Pane title={t('launch.title')} aside={<Box component={Link} to={`${base.replace(/\/weigh$/, '/fund')}?candidate=${candidateId}&lane=${view.id}`} sx={{ color: 'inherit' }}>{t('launch.more')}</Box>}>
       {b === null ? (
         <Typography variant="body2">{t('launch.noQuantity')}</Typography>
       ) : (
         <Box sx={{ fontSize: '0.88rem' }}>
-          {(['goods', 'oneOffs', 'advertising', 'discounts', 'contingency'] as const).map((k) => (
-            <Box key={k} sx={{ display: 'flex', justifyContent: 'space-between', py: 0.15 }}><span>{t(`launch.${k}`, { quantity: f.number(b.quantity) })}</span><span>{f.plain(b.lines[k], c)}</span></Box>
+          {keys.map((k, i) => (
+            <Box key={k} sx={{ display: 'flex', justifyContent: 'space-between', py: 0.15 }}><span>{t(`launch.${k}`, { quantity: f.number(b.quantity) })}</span><span>{f.plain(shown[i] ?? null, c)}</span></Box>
           ))}
-          <Box sx={{ display: 'flex', justifyContent: 'space-between', fontWeight: 680, borderTop: '1px solid', borderColor: 'text.primary', mt: 0.5, pt: 0.25 }} data-testid="launch-total"><span>{t('launch.total')}</span><span>{f.money(b.total, c)}</span></Box>
+          <Box sx={{ display: 'flex', justifyContent: 'space-between', fontWeight: 680, borderTop: '1px solid', borderColor: 'text.primary', mt: 0.5, pt: 0.25 }} data-testid="launch-total"><span>{t('launch.total')}</span><Explain label={t('launch.total')} currency={c} steps={() => launchWorkings(l, plan).total ?? []}>{f.money(b.total, c)}</Explain></Box>
           {b.leftOfCash !== null && <Box sx={{ color: b.leftOfCash < 0 ? 'error.main' : 'text.secondary' }}>{t(b.leftOfCash < 0 ? 'launch.short' : 'launch.left', { amount: f.money(Math.abs(b.leftOfCash), c) })}</Box>}
           {l.incomplete.length > 0 && <Box sx={{ color: 'text.secondary' }}>{t('launch.incomplete', { blanks: l.incomplete.map((x) => t(`blank.${x}`, { defaultValue: x })).join(', ') })}</Box>}
         </Box>
@@ -215,13 +222,14 @@ export function TrialsPane({ view }: { view: LaneView }) {
           <thead><tr><th scope="col"><span hidden>{t('trials.case')}</span></th><th scope="col">{t('form.price')}</th><th scope="col">{t('trials.cost')}</th><th scope="col">{t('figure.unitProfit')}</th><th scope="col">{t('figure.margin')}</th></tr></thead>
           <tbody>
             {TRIALS.map(([name, price, cost]) => {
-              const r = evaluate(tried(doc, 1 + price * s, 1 + cost * s));
+              const at = trial(doc, 1 + price * s, 1 + cost * s);
+              const r = evaluate(at);
               const profit = r.figures.unitProfit;
               return (
                 <tr key={name}>
                   <th scope="row">{t(`trials.${name}`)}</th>
-                  <td>{f.plain(doc.price === null ? null : doc.price * (1 + price * s), doc.currency)}</td>
-                  <td>{f.percent(cost * s, 0)}</td>
+                  <td>{f.plain(at.price, doc.currency)}</td>
+                  <td>{cost * s > 0 ? '+' : ''}{f.percent(cost * s, 0)}</td>
                   <Box component="td" sx={{ color: profit !== null && profit < 0 ? 'error.main' : 'primary.main', fontWeight: '680 !important' }}>{f.plain(profit, doc.currency)}</Box>
                   <td>{f.percent(r.figures.margin)}</td>
                 </tr>
@@ -232,16 +240,4 @@ export function TrialsPane({ view }: { view: LaneView }) {
       </Box>
     </Pane>
   );
-}
-
-/** The lane with its price and the unit price of its goods multiplied. */
-function tried(doc: LaneDocument, price: number, cost: number): LaneDocument {
-  const times = (x: number | null) => (x === null ? null : x * cost);
-  return {
-    ...doc,
-    price: doc.price === null ? null : doc.price * price,
-    goods: Array.isArray(doc.goods)
-      ? doc.goods.map((c) => ({ ...c, source: c.source.kind === 'quote' ? { ...c.source, priceBreaks: c.source.priceBreaks.map((b) => ({ ...b, unitPrice: times(b.unitPrice) })) } : { ...c.source, shelfPrice: times(c.source.shelfPrice) } }))
-      : doc.goods,
-  };
 }

@@ -7,7 +7,7 @@ import type { LaneDocument, Standing } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
 import type { CostAnswer, PriceAnswer } from '../../../core/lane/solve.ts';
 import { launch } from '../../../core/launch/launch.ts';
-import type { LaunchResult } from '../../../core/launch/schema.ts';
+import type { LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { composeLane } from '../../../core/workspace/records.ts';
 import type { CardData } from '../../../core/workspace/records.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
@@ -16,7 +16,7 @@ import type { LaneState, SheetState } from './store.ts';
 
 export type Frame = { readonly settings: Settings; readonly cards: Record<string, CardData>; readonly today: string };
 export type LaneView = { readonly id: string; readonly state: LaneState; readonly doc: LaneDocument; readonly result: LaneResult; readonly home: LaneResult | null };
-export type Answers = { readonly breakEven: PriceAnswer; readonly mostToPay: CostAnswer; readonly launch: LaunchResult; readonly hurdles: readonly { result: HurdleResult; remedy: Remedy | null }[] };
+export type Answers = { readonly breakEven: PriceAnswer; readonly mostToPay: CostAnswer; readonly launch: LaunchResult; readonly plan: LaunchPlan; readonly hurdles: readonly { result: HurdleResult; remedy: Remedy | null }[] };
 
 /** The lanes of a sheet with their results, each reckoned again only when something it reads has changed. */
 export function useLaneViews(state: SheetState, frame: Frame): LaneView[] {
@@ -39,11 +39,12 @@ export function useLaneViews(state: SheetState, frame: Frame): LaneView[] {
 /** Break-evens, launch and hurdles of the chosen lane. */
 export function answersFor(view: LaneView, state: SheetState, settings: Settings): Answers {
   const { doc } = view;
+  const plan = planOf(state.candidate.data, settings.launch);
   const judged = judgeHurdles(doc, settings.hurdles[state.candidate.data.way] ?? []);
   return {
     breakEven: priceFor(doc),
     mostToPay: highestPurchaseCost(doc),
-    launch: launch(doc, planOf(state.candidate.data, settings.launch)),
+    launch: launch(doc, plan), plan,
     hurdles: judged.map((result) => ({ result, remedy: result.verdict === 'near' || result.verdict === 'fail' ? remedyFor(doc, result.hurdle) : null })),
   };
 }

@@ -1,0 +1,13 @@
+import type { LaneDocument } from './schema.ts';
+
+/** The lane with its price and the unit prices of its goods multiplied: what worst, expected and best try. Unknown stays unknown. */
+export function trial(doc: LaneDocument, priceFactor: number, costFactor: number): LaneDocument {
+  const dearer = (x: number | null) => (x === null ? null : x * costFactor);
+  return {
+    ...doc,
+    price: doc.price === null ? null : doc.price * priceFactor,
+    goods: Array.isArray(doc.goods)
+      ? doc.goods.map((c) => ({ ...c, source: c.source.kind === 'quote' ? { ...c.source, priceBreaks: c.source.priceBreaks.map((b) => ({ ...b, unitPrice: dearer(b.unitPrice) })) } : { ...c.source, shelfPrice: dearer(c.source.shelfPrice) } }))
+      : doc.goods,
+  };
+}
