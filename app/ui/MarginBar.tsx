@@ -44,7 +44,8 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
   const palette = (vars as unknown as { palette: { family: Record<Family, string>; onFamily: Record<Family, string>; keep: Record<'main' | 'on' | 'soft', string>; loss: Record<'main' | 'on', string>; hairline: string; ink: string; background: { default: string } } }).palette;
   const gross = result.figures.gross ?? 0;
   const profit = result.figures.unitProfit;
-  const full = Math.max(scale ?? 0, scale === undefined ? barExtent(result) : 0, 1e-9);
+  // The large ruler reaches to the break-even price, so that a loss shows how far away it is.
+  const full = Math.max(scale ?? 0, scale === undefined ? barExtent(result) : 0, large && breakEven !== null && breakEven < 3 * gross ? breakEven : 0, 1e-9);
   const pct = (x: number) => `${(100 * x) / full}%`;
   const tall = Math.round(height * 1.6);
   const incomplete = (result.incomplete.unitProfit?.length ?? 0) > 0;
@@ -76,7 +77,7 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
             }}
           >
             {large && p.value / full > 0.055 && (
-              <Box sx={{ px: 1, pt: 0.9, lineHeight: 1.35, fontSize: '0.78rem' }}>
+              <Box sx={{ px: 1, pt: 0.9, lineHeight: 1.35, fontSize: '0.78rem', display: { xs: p.value / full > 0.2 ? 'block' : 'none', sm: 'block' } }}>
                 {t(`family.${p.family}`)}
                 <Box sx={{ fontWeight: 650, fontSize: '0.86rem' }}>{f.plain(p.value, result.currency)}</Box>
               </Box>
@@ -89,9 +90,9 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
             sx={{ position: 'absolute', bottom: 0, height: tall, overflow: 'hidden', whiteSpace: 'nowrap', bgcolor: incomplete ? palette.keep.soft : palette.keep.main, border: incomplete ? `1px dashed ${palette.keep.main}` : 'none', color: incomplete ? palette.ink : palette.keep.on, pointerEvents: 'none' }}
           >
             {large && (
-              <Box sx={{ px: 1.5, pt: 1 }}>
+              <Box sx={{ px: { xs: 0.75, sm: 1.5 }, pt: 1 }}>
                 <Box sx={{ fontSize: '0.82rem' }}>{incomplete ? t('bar.keepsSoFar') : t('bar.keepsWord')}</Box>
-                <Box sx={{ fontFamily: 'h1.fontFamily', fontWeight: 750, fontSize: profit / full > 0.12 ? '1.7rem' : '1rem', lineHeight: 1.15 }}>{f.money(profit, result.currency)}</Box>
+                <Box sx={{ fontFamily: 'h1.fontFamily', fontWeight: 750, fontSize: { xs: '1.05rem', sm: profit / full > 0.12 ? '1.7rem' : '1rem' }, lineHeight: 1.15 }}>{f.money(profit, result.currency)}</Box>
               </Box>
             )}
           </Box>
@@ -116,7 +117,7 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
 export function rulerStep(full: number): number {
   const rough = full / 6;
   const power = 10 ** Math.floor(Math.log10(Math.max(rough, 1e-9)));
-  return [1, 2, 5, 10].map((m) => m * power).find((s) => s >= rough) ?? power;
+  return [1, 2, 2.5, 5, 10].map((m) => m * power).find((s) => s >= rough) ?? power;
 }
 
 function Ruler({ gross, full, currency }: { gross: number; full: number; currency: string }) {

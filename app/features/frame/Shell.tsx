@@ -2,6 +2,7 @@ import { Box, Button, Container, Dialog, InputBase, List, ListItemButton, ListIt
 import FindIcon from '@mui/icons-material/PlaylistAdd';
 import FundIcon from '@mui/icons-material/AccountBalanceWalletOutlined';
 import RatesIcon from '@mui/icons-material/TableChartOutlined';
+import SearchIcon from '@mui/icons-material/Search';
 import SettingsIcon from '@mui/icons-material/TuneOutlined';
 import WeighIcon from '@mui/icons-material/BalanceOutlined';
 import { useMemo, useState } from 'react';
@@ -44,8 +45,8 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
       <Box sx={{ minWidth: 0, pb: { xs: 8, sm: 0 } }}>
         <Box component="header" sx={{ height: 46, borderBottom: '1px solid', borderColor: 'hairline', display: 'flex', alignItems: 'center', gap: 2, px: { xs: 1.5, sm: 3 } }}>
           <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'workspace' })} aria-haspopup="menu" sx={{ px: 0.5, maxWidth: 220, overflow: 'hidden', whiteSpace: 'nowrap' }}>{head.name} ▾</Button>
-          <Box component="button" type="button" onClick={() => setPalette(true)} sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', width: { xs: 44, sm: 360 }, height: 32, border: '1px solid', borderColor: 'hairline', borderRadius: 1.5, bgcolor: 'background.paper', color: 'text.secondary', font: 'inherit', fontSize: '0.88rem', px: 1.25, cursor: 'pointer' }}>
-            <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>{t('nav.search')}</Box><Box component="kbd" sx={{ font: 'inherit', fontSize: '0.72rem' }}>Ctrl K</Box>
+          <Box component="button" type="button" aria-label={t('nav.search')} onClick={() => setPalette(true)} sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', width: { xs: 44, sm: 360 }, height: 32, border: '1px solid', borderColor: 'hairline', borderRadius: 1.5, bgcolor: 'background.paper', color: 'text.secondary', font: 'inherit', fontSize: '0.88rem', px: 1.25, cursor: 'pointer' }}>
+            <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>{t('nav.search')}</Box><Box component="kbd" sx={{ display: { xs: 'none', sm: 'inline' }, font: 'inherit', fontSize: '0.72rem', whiteSpace: 'nowrap' }}>Ctrl K</Box><SearchIcon sx={{ display: { xs: 'block', sm: 'none' }, fontSize: 19 }} aria-hidden />
           </Box>
           <Box role="status" sx={{ fontSize: '0.8rem', color: 'text.secondary', minWidth: 60 }}>{busy ? t('nav.loading') : ''}</Box>
           <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 2, fontSize: '0.84rem', color: 'text.secondary' }}>

@@ -125,7 +125,7 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
                     {t('weigh.where')}{' '}
                     <Box component="button" type="button" aria-pressed={!hundred} onClick={() => set({ bars: hundred ? 'money' : null })} sx={{ font: 'inherit', color: 'text.secondary', border: 0, borderBottom: '1px dotted', p: 0, bgcolor: 'transparent', cursor: 'pointer', whiteSpace: 'nowrap' }}>{hundred ? t('weigh.perHundred') : t('weigh.inMoney', { currency: homeCurrency })}</Box>
                   </TableCell>
-                  {head('keeps', t('weigh.keeps', { currency: homeCurrency }), 'right', '84px')}
+                  {head('keeps', t('weigh.keeps', { currency: homeCurrency }), 'right', '96px')}
                   {head('margin', t('figure.margin'))}
                   {head('roi', t('figure.roi'), 'right', '66px')}
                   <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.breaksEven')}</TableCell>
@@ -150,6 +150,7 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
                               <Box component="button" type="button" aria-expanded={isOpen} onClick={() => set({ open: isOpen ? null : l.id })} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', cursor: 'pointer', p: 0, ml: 0.5, verticalAlign: 'bottom', whiteSpace: 'nowrap' }}>· {t('weigh.bestOf', { count: l.lanes.length })}<DownIcon sx={{ fontSize: 15, verticalAlign: 'text-bottom', transform: isOpen ? 'rotate(180deg)' : 'none' }} /></Box>
                             )}
                           </Box>
+                          {b !== undefined && <Box sx={{ display: { sm: 'none' }, mt: 0.25 }}><MarginBar result={barOf(b)} scale={scale} height={8} /></Box>}
                         </TableCell>
                         <LaneCells lane={b} bar={b === undefined ? undefined : barOf(b)} scale={scale} homeCurrency={homeCurrency} bold />
                         <TableCell sx={{ pl: 3, display: { xs: 'none', md: 'table-cell' } }}><Gates gates={l.gates} dropped={l.dropped} missed={b?.missed ?? []} /></TableCell>
@@ -247,10 +248,13 @@ function Gates({ gates, dropped, missed }: { gates: Record<Gate, GateState>; dro
   );
 }
 
+/** Limits that a narrow screen leaves out while they are not set. */
+const roomy = (set: boolean) => ({ xs: set ? 'flex' : 'none', sm: 'flex' });
+
 function Limit({ label, value, onChange, width, takes }: { label: string; value: string; onChange: (v: string) => void; width: number; takes: number }) {
   const { t } = useTranslation();
   return (
-    <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 0.75, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
+    <Box component="label" sx={{ display: label === t('weigh.words') ? 'flex' : roomy(value !== ''), alignItems: 'center', gap: 0.75, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
       {label}
       <InputBase value={value} onChange={(e) => onChange(e.target.value)} inputProps={{ 'aria-label': label }} sx={{ width, fontSize: '0.84rem', fontWeight: 650, borderBottom: '1px solid', borderColor: 'fieldLine', '& input': { p: 0 } }} />
       {takes > 0 && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>{t('weigh.takes', { count: takes })}</Box>}
@@ -261,7 +265,7 @@ function Limit({ label, value, onChange, width, takes }: { label: string; value:
 function Pick({ label, value, options, onChange, takes, none }: { label: string; value: string; options: (readonly [string, string])[]; onChange: (v: string) => void; takes: number; none?: string }) {
   const { t } = useTranslation();
   return (
-    <Box component="label" sx={{ display: 'flex', alignItems: 'center', gap: 0.5, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
+    <Box component="label" sx={{ display: label === t('weigh.way') ? 'flex' : roomy(value !== ''), alignItems: 'center', gap: 0.5, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
       {label}
       <Box component="select" value={value} onChange={(e: { target: { value: string } }) => onChange(e.target.value)} sx={{ font: 'inherit', fontWeight: 650, border: 0, bgcolor: 'transparent', color: 'text.primary', maxWidth: 96 }}>
         <option value="">{none ?? t('weigh.any')}</option>

@@ -10,16 +10,16 @@ import { useSnapshot, useStore, useValue } from './store.ts';
 
 export type At = { entity: Patch['entity']; id: string; path: Path };
 
-/** Where a lane's value came from, when the lane says so: the longest recorded path that begins it. */
+/** Groups that say once, beside their state, that they are a default; their fields do not say it again. */
+const GROUPS = new Set(['route', 'prep', 'returns', 'adverts', 'dispatch', 'supplierDelivery', 'storage']);
+
+/** "default" where the lane says that this value, or the little group it belongs to, was taken from the workspace. */
 function useTag(at: At): string | undefined {
   const { t } = useTranslation();
   const provenance = useValue('lane', at.entity === 'lane' ? at.id : '', ['provenance']) as Provenance | undefined;
   if (at.entity !== 'lane' || provenance === undefined) return undefined;
-  for (let p = at.path.join('.'); p !== ''; p = p.includes('.') ? p.slice(0, p.lastIndexOf('.')) : '') {
-    const said = provenance[p];
-    if (said !== undefined) return said.source === 'default' ? t('source.default') : undefined;
-  }
-  return undefined;
+  const said = provenance[at.path.join('.')] ?? (GROUPS.has(String(at.path[0])) ? undefined : provenance[String(at.path[0])]);
+  return said?.source === 'default' ? t('source.default') : undefined;
 }
 
 function useMessage(at: At): string | null {
@@ -84,7 +84,9 @@ export function LineState({ id, path, known, label }: { id: string; path: Path; 
   const store = useStore();
   const value = useValue('lane', id, path);
   const state = value === null || value === undefined ? 'blank' : value === 'none' ? 'none' : 'known';
+  const tag = useTag({ entity: 'lane', id, path });
   return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
     <ToggleButtonGroup
       exclusive size="small" value={state} aria-label={label}
       onChange={(_, to: string | null) => {
@@ -96,6 +98,8 @@ export function LineState({ id, path, known, label }: { id: string; path: Path; 
       <ToggleButton value="blank">{t('line.blank')}</ToggleButton>
       <ToggleButton value="none">{t('line.none')}</ToggleButton>
     </ToggleButtonGroup>
+    {tag && <Box component="span" sx={{ fontSize: '0.76rem', fontStyle: 'italic', color: 'text.secondary' }}>{tag}</Box>}
+    </Box>
   );
 }
 

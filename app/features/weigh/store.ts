@@ -86,8 +86,10 @@ export class SheetStore {
     }
     if (patches.length === 0) return;
     const last = this.undoStack.at(-1);
-    const same = last !== undefined && Date.now() - last.at < 1000 && last.patches.length === patches.length && last.patches.every((p, i) => p.id === patches[i]?.id && equal(p.path, patches[i]?.path));
-    if (same && last !== undefined) this.undoStack[this.undoStack.length - 1] = { at: Date.now(), patches: last.patches.map((p, i) => ({ ...p, to: patches[i]?.to })) };
+    const follows = (p: Patch) => patches.find((q) => q.id === p.id && q.entity === p.entity && equal(q.path, p.path));
+    // A later keystroke may touch fewer places than the first, which also noted where the value came from.
+    const run = last !== undefined && Date.now() - last.at < 1000 && patches.every((q) => last.patches.some((p) => follows(p) === q));
+    if (run) this.undoStack[this.undoStack.length - 1] = { at: Date.now(), patches: last.patches.map((p) => ({ ...p, to: (follows(p) ?? p).to })) };
     else this.undoStack.push({ at: Date.now(), patches });
     if (this.undoStack.length > 200) this.undoStack.shift();
     this.redoStack = [];
