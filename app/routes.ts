@@ -18,6 +18,7 @@ export default [
     route('weigh/:candidate/save', 'routes/sheetSave.ts'),
     route('names', 'routes/names.ts'),
     route('fund', 'routes/fund.tsx'),
+    route('fund/save', 'routes/fundSave.ts'),
     route('rates', 'routes/rates.tsx'),
     route('settings', 'routes/settings.tsx'),
     route('export', 'routes/exportWorkspace.ts'),

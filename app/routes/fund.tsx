@@ -1,10 +1,6 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
-import { z } from 'zod';
-import { sayIssue } from '../../core/issues.ts';
-import { launchPlan } from '../../core/launch/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { candidateNames, loadSheet, savePatches } from '../../server/use/candidates.ts';
-import { saveSettings } from '../../server/use/workspaces.ts';
+import { candidateNames, loadSheet } from '../../server/use/candidates.ts';
 import { inWorkspace } from '../../server/db/client.ts';
 import { settingsIn } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
@@ -26,22 +22,6 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Fund · Bold Margin' }];
-
-const body = z.strictObject({ plan: launchPlan, candidate: z.string().max(64).nullable() });
-
-export async function action({ request, params }: Route.ActionArgs) {
-  const entry = await enterWorkspace(request, params.workspace, 'edit');
-  const parsed = body.safeParse(await request.json().catch(() => null));
-  if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
-  const { plan, candidate } = parsed.data;
-  // Cash and reserve belong to the workspace; the rest to the candidate where one is chosen.
-  await saveSettings(entry.workspaceId, (s) => ({ ...s, launch: candidate === null ? plan : { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));
-  if (candidate !== null) {
-    const sheet = await loadSheet(entry.workspaceId, candidate);
-    if (sheet !== null) await savePatches(entry.workspaceId, candidate, [{ entity: 'candidate', id: candidate, path: ['launch'], from: sheet.candidate.data.launch, to: plan }], entry.person.id);
-  }
-  return data({ error: null });
-}
 
 export default function Fund() {
   const loaded = useLoaderData<typeof loader>();

@@ -51,6 +51,9 @@ describe('numbers as they are shown', () => {
       expect(sum).toBeCloseTo(Math.round(list.reduce((a, b) => a + b, 0) * 100) / 100, 9);
     }
     expect(roundToTotal([1.5, null, 1.4], 0)).toEqual([2, null, 1]);
+    // a total that was rounded with its neighbours
+    expect(roundToTotal([0.425, 0.425], 2, 0.84)).toEqual([0.42, 0.42]);
+    expect(roundToTotal([0.42, 0.43], 2, 0.84)?.reduce<number>((a, b) => a + (b ?? 0), 0)).toBeCloseTo(0.84, 12);
   });
   it('the ruler has four to eight round marks', () => {
     for (const full of [0.37, 3, 9.99, 34.9, 129, 4980, 123456]) {

@@ -7,6 +7,7 @@ import type { LaneResult } from '../../core/lane/result.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
 import { laneDocument, quote as quoteSchema, retailPurchase, WAYS } from '../../core/lane/schema.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
+import type { LaunchPlan } from '../../core/launch/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { country, currency as currencyCode, nonNegative, positive } from '../../core/money/schema.ts';
 import { newLane } from '../../core/workspace/newLane.ts';
@@ -19,7 +20,7 @@ import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { today } from '../env.ts';
-import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
+import { cardsInForce, changeSettings, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 
 export type CandidateRow = { id: string; data: CandidateData; archivedAt: Date | null; droppedAt: Date | null; droppedReason: string | null; updatedAt: Date };
@@ -387,6 +388,20 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
     if (e instanceof Stop) return e.saved;
     throw e;
   }
+}
+
+/**
+ * Stores a launch plan: cash, reserve and the goal belong to the workspace, the rest to the candidate. Both or neither.
+ * False where the candidate is gone.
+ */
+export async function saveLaunchPlan(workspaceId: string, candidateId: string, plan: LaunchPlan): Promise<boolean> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const [row] = await tx.select({ data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt))).for('update');
+    if (row === undefined) return false;
+    await tx.update(candidate).set({ data: candidateData.parse({ ...row.data, launch: plan }), updatedAt: new Date() }).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
+    await changeSettings(tx, workspaceId, (s) => ({ ...s, launch: { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));
+    return true;
+  });
 }
 
 /** Names of the candidates, for the search box. */

@@ -38,14 +38,17 @@ export async function settingsIn(tx: Tx, workspaceId: string): Promise<Settings 
   return row === undefined ? null : settingsSchema.parse(row.settings);
 }
 
+/** Changes the settings within a transaction, validated; writers wait for each other. */
+export async function changeSettings(tx: Tx, workspaceId: string, change: (now: Settings) => Settings): Promise<Settings> {
+  const [row] = await tx.select({ settings: workspace.settings }).from(workspace).where(eq(workspace.workspaceId, workspaceId)).for('update');
+  if (row === undefined) throw new Error('No such workspace');
+  const next = settingsSchema.parse(change(settingsSchema.parse(row.settings)));
+  await tx.update(workspace).set({ settings: next }).where(eq(workspace.workspaceId, workspaceId));
+  return next;
+}
+
 export async function saveSettings(workspaceId: string, change: (now: Settings) => Settings): Promise<Settings> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const [row] = await tx.select({ settings: workspace.settings }).from(workspace).where(eq(workspace.workspaceId, workspaceId)).for('update');
-    if (row === undefined) throw new Error('No such workspace');
-    const next = settingsSchema.parse(change(settingsSchema.parse(row.settings)));
-    await tx.update(workspace).set({ settings: next }).where(eq(workspace.workspaceId, workspaceId));
-    return next;
-  });
+  return inWorkspace(workspaceId, (tx) => changeSettings(tx, workspaceId, change));
 }
 
 /** Marks the workspace as deleted or takes that back; nothing is removed. */

@@ -2,7 +2,7 @@ import { Box, Button, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
-import { Link, useFetcher, useSearchParams } from 'react-router';
+import { Link, useRevalidator, useSearchParams } from 'react-router';
 import { admissibleOrders, launch } from '../../../core/launch/launch.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
@@ -36,23 +36,11 @@ export function FundPage({ names, settings, sheet, canEdit, base }: Props) {
 function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'> & { sheet: NonNullable<Props['sheet']> }) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
-  const fetcher = useFetcher<{ error: string | null }>();
   const [search, setSearch] = useSearchParams();
   const [plan, setPlan] = useState<LaunchPlan>(() => planOf(sheet.state.candidate.data, settings.launch));
   const [client, setClient] = useState(false);
   useEffect(() => setClient(true), []);
-  const first = useRef(true);
-  // Only a change of the plan is saved, so it alone is a dependency.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: see above
-  useEffect(() => {
-    if (first.current) {
-      first.current = false;
-      return;
-    }
-    if (!canEdit) return;
-    const timer = setTimeout(() => void fetcher.submit({ plan, candidate: sheet.state.candidate.id } as never, { method: 'post', encType: 'application/json', action: `${base}/fund` }), 500);
-    return () => clearTimeout(timer);
-  }, [plan]);
+  const saving = usePlanSaving(plan, sheet.state.candidate.id, `${base}/fund/save`, canEdit);
   const views = useLaneViews(sheet.state, { settings, cards: sheet.cards, today: sheet.today });
   const view = views.find((v) => v.id === search.get('lane')) ?? views[0];
   const home = settings.homeCurrency;
@@ -74,7 +62,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
         <Typography variant="h1" sx={{ mr: 1 }}>{t('nav.fund')}</Typography>
         <ChoiceLine label={t('weigh.candidate')} value={sheet.state.candidate.id} options={names.map((n) => ({ value: n.id, label: n.name }))} onChange={(v) => setSearch({ candidate: v })} width={300} />
         <ChoiceLine label={t('fund.lane')} value={view.id} options={views.map((v) => ({ value: v.id, label: `${countryName(v.doc.country, i18n.language)} · ${v.doc.marketplace}` }))} onChange={(v) => setSearch({ candidate: sheet.state.candidate.id, lane: v })} width={230} />
-        <Box role="status" sx={{ fontSize: '0.82rem', color: fetcher.data?.error ? 'error.main' : 'text.secondary', ml: 'auto' }}>{canEdit ? (fetcher.data?.error ?? t(fetcher.state === 'idle' ? 'saving.saved' : 'saving.saving')) : t('saving.viewer')}</Box>
+        <Box role="status" sx={{ fontSize: '0.82rem', color: saving.error ? 'error.main' : 'text.secondary', ml: 'auto' }}>{saving.error ?? t(`saving.${saving.state}`)}</Box>
       </Box>
       <Typography variant="h4" component="p" data-testid="fund-answer" sx={{ mb: 2.5, '& strong': { fontWeight: 720 } }} aria-live="polite">
         {b?.total == null ? t('fund.unknown') : <Trans i18nKey={b.leftOfCash === null ? 'fund.answerNoCash' : b.leftOfCash < 0 ? 'fund.answerShort' : 'fund.answer'} values={{ quantity: f.number(b.quantity), total: f.money(b.total, home), left: f.money(Math.abs(b.leftOfCash ?? 0), home) }} components={{ b: <strong />, k: <Box component="strong" sx={{ color: (b.leftOfCash ?? 0) < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
@@ -165,6 +153,41 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
       </Box>
     </Box>
   );
+}
+
+type PlanSaving = 'viewer' | 'unsaved' | 'saving' | 'saved' | 'offline' | 'signedOut' | 'invalid';
+
+/** Saves the plan a moment after each change, at once when the page is left, and again while the server does not answer. */
+function usePlanSaving(plan: LaunchPlan, candidate: string, url: string, canEdit: boolean): { state: PlanSaving; error: string | null } {
+  const { revalidate } = useRevalidator();
+  const [known, setKnown] = useState(plan);
+  const [said, setSaid] = useState<{ state: PlanSaving; error: string | null }>({ state: 'saved', error: null });
+  const send = async (now: LaunchPlan): Promise<void> => {
+    setSaid({ state: 'saving', error: null });
+    const answer = await fetch(url, { method: 'POST', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ plan: now, candidate }), redirect: 'manual' }).catch(() => null);
+    if (answer?.ok) {
+      setKnown(now);
+      setSaid({ state: 'saved', error: null });
+      void revalidate();
+    } else if (answer?.status === 401 || answer?.type === 'opaqueredirect') setSaid({ state: 'signedOut', error: null });
+    else if (answer?.status === 422) setSaid({ state: 'invalid', error: ((await answer.json().catch(() => null)) as { error?: string } | null)?.error ?? null });
+    else setSaid({ state: 'offline', error: null });
+  };
+  const latest = useRef({ plan, known, send });
+  latest.current = { plan, known, send };
+  const dirty = plan !== known;
+  useEffect(() => {
+    if (!canEdit || plan === known || said.state === 'saving') return;
+    const timer = setTimeout(() => void latest.current.send(plan), said.state === 'offline' ? 3000 : 500);
+    return () => clearTimeout(timer);
+  }, [plan, known, canEdit, said]);
+  useEffect(
+    () => () => {
+      if (canEdit && latest.current.plan !== latest.current.known) void latest.current.send(latest.current.plan);
+    },
+    [canEdit],
+  );
+  return { state: !canEdit ? 'viewer' : dirty && said.state === 'saved' ? 'unsaved' : said.state, error: said.error };
 }
 
 /** The named lines of a launch budget in the home currency, rounded so that they add up to the shown total. */

@@ -260,7 +260,7 @@ function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candi
             </Box>
             {isOpen && (
               <Box sx={{ pb: 1.5 }}>
-                <Lines family={family} view={view} />
+                <Lines family={family} view={view} total={rounded[i] ?? null} />
                 <FamilyForm family={family} {...form} />
               </Box>
             )}
@@ -288,7 +288,7 @@ function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candi
 }
 
 /** The lines of a family, each opening its workings. */
-function Lines({ family, view }: { family: Family; view: LaneView }) {
+function Lines({ family, view, total }: { family: Family; view: LaneView; total: number | null }) {
   const { t } = useTranslation();
   const f = useFormat();
   const { result, doc } = view;
@@ -297,12 +297,13 @@ function Lines({ family, view }: { family: Family; view: LaneView }) {
     payment: doc.typed.paymentPct !== null || doc.typed.paymentFixed !== null, subscription: doc.typed.subscriptionMonthly !== null, fulfilment: doc.typed.fulfilmentFee !== null, storage: doc.typed.storagePerM3Month !== null,
   };
   const lines = FAMILY_LINES[family].filter((l) => result.lines[l] !== 0);
+  const shown = roundToTotal(lines.map((l) => result.lines[l]), minorDigits(doc.currency), lines.length === 0 ? null : total);
   return (
     <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '1fr auto 60px', columnGap: 1, rowGap: 0.25, m: 0, mb: 1.5, fontSize: '0.86rem' }}>
-      {lines.map((l) => (
+      {lines.map((l, i) => (
         <Box key={l} sx={{ display: 'contents' }}>
           <Box component="dt" sx={{ pl: 3 }}>{t(`lines.${l}`)}{typed[l] && <Box component="span" sx={{ color: 'text.secondary', fontStyle: 'italic', fontSize: '0.76rem' }}> {t('form.beatsCard')}</Box>}</Box>
-          <Box component="dd" sx={{ m: 0, textAlign: 'right' }}>{result.lines[l] === null ? <em>{t('line.blank')}</em> : <Figure doc={doc} of={l} label={t(`lines.${l}`)}>{f.plain(result.lines[l], doc.currency)}</Figure>}</Box>
+          <Box component="dd" sx={{ m: 0, textAlign: 'right' }}>{result.lines[l] === null ? <em>{t('line.blank')}</em> : <Figure doc={doc} of={l} label={t(`lines.${l}`)}>{f.plain(shown[i] ?? null, doc.currency)}</Figure>}</Box>
           <span />
         </Box>
       ))}

@@ -1,0 +1,110 @@
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
+import { expect, test as base } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
+import { root } from '../scripts/lib/system.mjs';
+
+/** Every page of every test fails the test when it throws, or when the browser reports a breach of the content policy. */
+export const test = base.extend<{ faults: string[] }>({
+  faults: [
+    async ({ context }, use) => {
+      const faults: string[] = [];
+      context.on('weberror', (e) => faults.push(`threw: ${e.error().message}`));
+      context.on('console', (m) => {
+        if (m.type() === 'error' && /Content Security Policy|Minified React|Hydration|did not match/i.test(m.text())) faults.push(m.text());
+      });
+      await use(faults);
+      expect(faults).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+export { expect };
+
+export const at = (path: string): string => `${process.env.E2E_URL}${path}`;
+export const DEMO = '/w/fernhollow-goods';
+let people = 0;
+
+export async function enterDemo(page: Page): Promise<void> {
+  await page.goto(at('/sign-in'));
+  await page.getByRole('button', { name: 'Enter the demo' }).click();
+  await page.waitForURL(/\/weigh/);
+  await ready(page);
+}
+
+/** Waits until the page answers to the keyboard, not only shows. */
+export async function ready(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle');
+}
+
+/** A person of their own with an empty workspace; returns its path. */
+export async function newcomer(page: Page, over: { country?: string; standing?: string } = {}): Promise<{ base: string; email: string }> {
+  const email = `person${++people}.${Date.now()}@test.example`;
+  await signUp(page, email);
+  await page.getByLabel('Name of the workspace').fill('Thornbury Garden Post');
+  if (over.country !== undefined) {
+    await page.getByLabel('Country you sell from').click();
+    await page.getByRole('option', { name: over.country }).click();
+  }
+  await page.getByRole('button', { name: 'Create workspace' }).click();
+  await page.waitForURL(/\/w\/[^/]+\/weigh/);
+  await ready(page);
+  return { base: new URL(page.url()).pathname.replace(/\/weigh.*/, ''), email };
+}
+
+export async function signUp(page: Page, email: string): Promise<void> {
+  await page.goto(at('/sign-up'));
+  await page.getByLabel('Your name').fill('Rowan Achterberg');
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill('a long enough one');
+  await page.getByRole('button', { name: 'Create an account' }).click();
+  await page.waitForURL((u) => !u.pathname.startsWith('/sign-up'));
+  await ready(page);
+}
+
+/** Adds a product through the form and waits for its sheet. */
+export async function addProduct(page: Page, base: string, over: { name?: string; price?: string; cost?: string; sides?: string; weight?: string; way?: string; where?: string } = {}): Promise<void> {
+  await page.goto(at(`${base}/find`));
+  await ready(page);
+  const form = page.getByRole('form', { name: 'New candidate' });
+  if (over.where !== undefined) {
+    await form.getByLabel('Sold on').selectOption({ label: over.where });
+    await ready(page);
+  }
+  if (over.way !== undefined) await form.getByLabel('Way of working').selectOption({ label: over.way });
+  await form.getByLabel('Product').fill(over.name ?? 'Bird bath, stoneware');
+  await form.getByLabel(/Price you would ask/).fill(over.price ?? '29.90');
+  await form.getByLabel(/What a unit costs|Shelf price/).fill(over.cost ?? '6.40');
+  await form.getByLabel(/Packaged sides/).fill(over.sides ?? '30 x 20 x 10');
+  await form.getByLabel(/Weight/).fill(over.weight ?? '0.9');
+  await form.getByRole('button', { name: 'Add and open its sheet' }).click();
+  await page.waitForURL(/\/weigh\/[0-9a-f-]{36}/);
+  await ready(page);
+}
+
+export const openFamily = (page: Page, family: string) => page.getByRole('button', { name: family, exact: true }).click();
+export const answer = (page: Page) => page.getByTestId('answer');
+export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+
+/** The lane document of the sheet, as it is downloaded. */
+export async function downloadLane(page: Page): Promise<{ text: string; path: string }> {
+  const [download] = await Promise.all([page.waitForEvent('download'), menuItem(page, 'Download this lane')]);
+  const path = await download.path();
+  return { path, text: (await import('node:fs')).readFileSync(path, 'utf8') };
+}
+
+export async function menuItem(page: Page, name: string | RegExp): Promise<void> {
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name }).click();
+}
+
+/** What the command line says about a document. */
+export function bm<T>(...args: string[]): T {
+  return JSON.parse(execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args], { cwd: root, encoding: 'utf8' })) as T;
+}
+
+/** A second person in a browser of their own. */
+export async function another(browser: Browser): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+  return context.newPage();
+}
