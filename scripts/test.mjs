@@ -1,5 +1,6 @@
 // npm test: the set-up of the start command, then every check and test there is. Ends with one line: N passed, N failed.
-// npm test -- core app      runs only the unit tests whose path contains one of the words; npm test -- e2e only the browser.
+// npm test -- core app        only the unit tests whose path contains one of the words
+// npm test -- e2e [account]   only the browser tests (whose path contains the word); npm test -- checks   only the checks
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -64,7 +65,7 @@ try {
     check('nothing unused', () => node([bin('knip'), '--no-progress']));
   }
   const words = only.filter((w) => w !== 'checks' && w !== 'e2e');
-  if (only.length === 0 || words.length > 0) {
+  if (only.length === 0 || (words.length > 0 && !only.includes('e2e'))) {
     const report = join(scratch, 'vitest.json');
     count('unit, property and database tests', report, () => node([bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...words], { ...cluster.urls, BM_OWNER_URL: cluster.ownerUrl }), readVitest);
   }
@@ -74,7 +75,7 @@ try {
       return true;
     });
     const report = join(scratch, 'playwright.json');
-    count('browser tests', report, () => node([bin('@playwright/test'), 'test'], { ...cluster.urls, BM_OWNER_URL: cluster.ownerUrl, BM_CLUSTER_PID: String(cluster.pid), PLAYWRIGHT_JSON_OUTPUT_NAME: report }), readPlaywright);
+    count('browser tests', report, () => node([bin('@playwright/test'), 'test', ...words], { ...cluster.urls, PLAYWRIGHT_JSON_OUTPUT_NAME: report }), readPlaywright);
   }
 } finally {
   await cluster.stop();

@@ -15,7 +15,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const wanted = new URL(request.url).searchParams.get('card');
   return inWorkspace(entry.workspaceId, async (tx) => {
     const settings = await settingsIn(tx, entry.workspaceId);
-    if (settings === null) throw data(null, 404);
+    if (settings === null) throw redirect(`/w/${entry.slug}`);
     const cards = await cardsInForce(tx, entry.workspaceId, today());
     const markets = cards.filter((c) => c.kind === 'marketplace');
     const chosen = markets.find((c) => c.id === wanted) ?? markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ?? markets[0] ?? null;

@@ -1,4 +1,4 @@
-import { data, useLoaderData, useOutletContext } from 'react-router';
+import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { candidateNames, loadSheet } from '../../server/use/candidates.ts';
 import { inWorkspace } from '../../server/db/client.ts';
@@ -14,7 +14,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const wanted = url.searchParams.get('candidate') ?? names[0]?.id ?? null;
   const sheet = wanted === null ? null : await loadSheet(entry.workspaceId, wanted);
   const settings = sheet?.settings ?? (await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId)));
-  if (settings === null) throw data(null, 404);
+  if (settings === null) throw redirect(`/w/${entry.slug}`);
   return {
     names, settings,
     sheet: sheet === null ? null : { today: sheet.today, cards: sheet.cards, state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.map(({ id, position, data: d }) => ({ id, position, data: d })) } },

@@ -1,4 +1,4 @@
-import { data, useLoaderData, useOutletContext } from 'react-router';
+import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
@@ -12,7 +12,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const wanted = new URL(request.url).searchParams.get('card');
   return inWorkspace(entry.workspaceId, async (tx) => {
     const settings = await settingsIn(tx, entry.workspaceId);
-    if (settings === null) throw data(null, 404);
+    if (settings === null) throw redirect(`/w/${entry.slug}`);
     const cards = await cardsInForce(tx, entry.workspaceId, today());
     const chosen = cards.find((c) => c.id === wanted) ?? cards.find((c) => c.kind === 'marketplace' && c.key.endsWith(`/${settings.homeCountry}`)) ?? cards[0] ?? null;
     const country = chosen?.kind === 'marketplace' ? chosen.key.split('/')[1] : null;

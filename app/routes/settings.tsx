@@ -20,7 +20,7 @@ import type { Route } from './+types/settings.ts';
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const settings = await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId));
-  if (settings === null) throw data(null, 404);
+  if (settings === null) throw redirect(`/w/${entry.slug}`);
   return reachable(async () => {
     const members = await authDb().select({ id: member.id, userId: member.userId, role: member.role, name: user.name, email: user.email }).from(member).innerJoin(user, eq(member.userId, user.id)).where(eq(member.organizationId, entry.workspaceId)).orderBy(member.createdAt);
     const invitations = entry.role !== 'owner' ? [] : await authDb().select({ id: invitation.id, email: invitation.email, role: invitation.role }).from(invitation).where(and(eq(invitation.organizationId, entry.workspaceId), eq(invitation.status, 'pending'))).orderBy(desc(invitation.createdAt));

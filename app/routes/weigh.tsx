@@ -11,6 +11,7 @@ import type { Route } from './+types/weigh.ts';
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const all = await loadCandidates(entry.workspaceId);
+  if (all === null) throw redirect(`/w/${entry.slug}`);
   const { settings } = all;
   const lines: CandidateLine[] = all.candidates.map((c) => {
     const lanes = all.lanes.filter((l) => l.candidateId === c.id);

@@ -67,7 +67,7 @@ export const theme = createTheme({
         divider: '#3a3833',
         family: { tax: '#8f846f', goods: '#a06a47', wayIn: '#c08e62', marketplace: '#d3a44c', fulfilment: '#9b9b66', returns: '#9c8f84', other: '#8b8478', adverts: '#a17d9b' },
         onFamily: { tax: '#12131a', goods: '#ffffff', wayIn: '#12131a', marketplace: '#12131a', fulfilment: '#12131a', returns: '#12131a', other: '#12131a', adverts: '#12131a' },
-        keep: { main: '#6a6dff', on: '#ffffff', soft: '#44457f' },
+        keep: { main: '#5f62f5', on: '#ffffff', soft: '#44457f' },
         loss: { main: '#ff8f78', on: '#12131a' },
         paperTint: '#26262a',
         hairline: '#3a3833',

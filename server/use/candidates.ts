@@ -45,11 +45,11 @@ async function cardData(tx: Tx, workspaceId: string, ids: string[]): Promise<Rec
 
 export type Everything = { settings: Settings; candidates: CandidateRow[]; quotes: QuoteRow[]; lanes: LaneRow[]; cards: Record<string, CardData>; today: string };
 
-/** All candidates of a workspace that are not deleted, with lanes, quotes and the cards they use: five statements. */
-export async function loadCandidates(workspaceId: string): Promise<Everything> {
+/** All candidates of a workspace that are not deleted, with lanes, quotes and the cards they use: five statements. Null where the workspace is deleted. */
+export async function loadCandidates(workspaceId: string): Promise<Everything | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    if (settings === null) throw new Response('gone', { status: 404 });
+    if (settings === null) return null;
     const candidates = await tx.select(candidateColumns).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), isNull(candidate.deletedAt))).orderBy(asc(candidate.createdAt));
     const quotes = await tx.select(quoteColumns).from(quote).where(eq(quote.workspaceId, workspaceId));
     const lanes = await tx.select(laneColumns).from(lane).where(eq(lane.workspaceId, workspaceId)).orderBy(asc(lane.position));

@@ -5,7 +5,7 @@ import RatesIcon from '@mui/icons-material/TableChartOutlined';
 import SearchIcon from '@mui/icons-material/Search';
 import SettingsIcon from '@mui/icons-material/TuneOutlined';
 import WeighIcon from '@mui/icons-material/BalanceOutlined';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
@@ -90,6 +90,8 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
   const fetcher = useFetcher<{ names: { id: string; name: string }[] }>({ key: 'names' });
   const [text, setText] = useState('');
   const [at, setAt] = useState(0);
+  // Enter pressed before the names have come goes on as soon as they have.
+  const [waiting, setWaiting] = useState(false);
   if (fetcher.state === 'idle' && fetcher.data === undefined) void fetcher.load(`${base}/names`);
   const all = useMemo<Found[]>(
     () => [
@@ -105,6 +107,15 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
     onClose();
     void navigate(x.to);
   };
+  const first = found[0];
+  useEffect(() => {
+    if (!waiting || fetcher.data === undefined) return;
+    setWaiting(false);
+    if (first !== undefined) {
+      onClose();
+      void navigate(first.to);
+    }
+  }, [waiting, fetcher.data, first, navigate, onClose]);
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label={t('nav.search')} sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: 8 } }}>
       <InputBase
@@ -113,7 +124,7 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
         onKeyDown={(e) => {
           if (e.key === 'ArrowDown') (e.preventDefault(), setAt(Math.min(at + 1, found.length - 1)));
           else if (e.key === 'ArrowUp') (e.preventDefault(), setAt(Math.max(at - 1, 0)));
-          else if (e.key === 'Enter') (e.preventDefault(), go(found[at]));
+          else if (e.key === 'Enter') (e.preventDefault(), fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]));
         }}
         sx={{ px: 2, py: 1.25, fontSize: '1.05rem', borderBottom: '1px solid', borderColor: 'hairline' }}
       />

@@ -77,7 +77,7 @@ function roundish(x: number): number {
 
 function Rows({ head, children, caption }: { head: string[]; children: ReactNode; caption: string }) {
   return (
-    <Box sx={{ overflowX: 'auto', mb: 2.5 }}>
+    <Box role="region" aria-label={caption} tabIndex={0} sx={{ overflowX: 'auto', mb: 2.5 }}>
       <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.85rem', width: '100%', '& td, & th': { py: 0.4, px: 0.75, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline', verticalAlign: 'top' }, '& th': { fontWeight: 400, color: 'text.secondary' }, '& td:first-of-type, & th:first-of-type': { textAlign: 'left' } }}>
         <Box component="caption" sx={{ textAlign: 'left', fontWeight: 650, fontSize: '0.9rem', pb: 0.5 }}>{caption}</Box>
         <thead><tr>{head.map((h) => <th key={h} scope="col">{h}</th>)}</tr></thead>
@@ -87,7 +87,8 @@ function Rows({ head, children, caption }: { head: string[]; children: ReactNode
   );
 }
 
-const applied = (on: boolean) => (on ? { bgcolor: 'paperTint', '& td': { fontWeight: 680 }, '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' } } : {});
+/** A row that applied to the tried item: tinted, bold, with an edge, and said to screen readers. */
+const applied = (on: boolean) => ({ 'aria-current': on ? ('true' as const) : undefined, sx: on ? { bgcolor: 'paperTint', '& td': { fontWeight: 680 }, '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' } } : {} });
 
 function MarketplaceTables({ card, item, category, price }: { card: MarketplaceCard; item: Item; category: string; price: number | null }) {
   const { t } = useTranslation();
@@ -101,7 +102,7 @@ function MarketplaceTables({ card, item, category, price }: { card: MarketplaceC
     <Box sx={{ minWidth: 0 }}>
       <Rows caption={t('rates.referral')} head={[t('form.category'), t('rates.base'), t('rates.tiers'), t('rates.min'), t('rates.max')]}>
         {card.categories.map((c) => (
-          <Box component="tr" key={c.key} sx={applied(c.key === category)}>
+          <Box component="tr" key={c.key} {...applied(c.key === category)}>
             <td>{c.name}</td><td>{t(`feeBase.${c.referral.base}`)}</td>
             <td>{c.referral.tiers.map((x) => `${f.percent(x.pct)} ${x.upTo === null ? t(c.referral.tiers.length > 1 ? (c.referral.mode === 'whole' ? 'rates.aboveWhole' : 'rates.aboveSliced') : 'rates.ofAll') : t('rates.upTo', { amount: m(x.upTo) })}`).join(' · ')}</td>
             <td>{m(c.referral.min)}</td><td>{m(c.referral.max)}</td>
@@ -109,9 +110,9 @@ function MarketplaceTables({ card, item, category, price }: { card: MarketplaceC
         ))}
       </Rows>
       <Rows caption={t('rates.others')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {card.itemFee > 0 && <Box component="tr" sx={applied(true)}><td>{t('lines.itemFee')}</td><td>{m(card.itemFee)}</td></Box>}
-        {card.payment !== null && <Box component="tr" sx={applied(true)}><td>{t('lines.payment')}</td><td>{f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} + {m(card.payment.fixed)}</td></Box>}
-        {card.surcharges.map((s) => <Box component="tr" key={s.name} sx={applied(true)}><td>{s.name}</td><td>{f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}</td></Box>)}
+        {card.itemFee > 0 && <Box component="tr" {...applied(true)}><td>{t('lines.itemFee')}</td><td>{m(card.itemFee)}</td></Box>}
+        {card.payment !== null && <Box component="tr" {...applied(true)}><td>{t('lines.payment')}</td><td>{f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} + {m(card.payment.fixed)}</td></Box>}
+        {card.surcharges.map((s) => <Box component="tr" key={s.name} {...applied(true)}><td>{s.name}</td><td>{f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}</td></Box>)}
         {card.subscriptionMonthly > 0 && <tr><td>{t('lines.subscription')}</td><td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td></tr>}
         <tr><td>{t('rates.feeVat')}</td><td>{card.feeVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}`}</td></tr>
         <tr><td>{t('rates.refund')}</td><td>{f.percent(card.refund.back.referral, 0)} {t('rates.ofReferralBack')}{card.refund.adminPct > 0 && `; ${t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}</td></tr>
@@ -120,7 +121,7 @@ function MarketplaceTables({ card, item, category, price }: { card: MarketplaceC
       {card.warehouse !== null && (
         <Rows caption={t('rates.warehouse')} head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
           {tiers.map((tier, i) => (
-            <Box component="tr" key={tier.name} sx={applied(i === tierAt)}>
+            <Box component="tr" key={tier.name} {...applied(i === tierAt)}>
               <td>{tier.name}</td><td>{[tier.maxL, tier.maxW, tier.maxH].map((x) => f.number(x)).join(' × ')}</td><td>{f.number(tier.maxKg)}{tier.divisor !== null && <Box component="span" sx={{ color: 'text.secondary' }}> {t('rates.byVolume')}</Box>}</td>
               <td>{tier.bands.map((b, j) => (
                 <Box key={b.upToPrice ?? 'open'} sx={{ opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1, fontWeight: i === tierAt && j === band(tier) ? 680 : 400 }}>

@@ -6,7 +6,7 @@ import type { TFunction } from 'i18next';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Trans, useTranslation } from 'react-i18next';
-import { Link, useFetcher, useSearchParams } from 'react-router';
+import { Link, useFetcher } from 'react-router';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
 import type { Family } from '../../../core/lane/lines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -16,6 +16,7 @@ import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { countryName } from '../../ui/names.ts';
+import { useAddress } from '../../ui/useAddress.ts';
 import { Num, Text } from './bound.tsx';
 import { DemandForm, FamilyForm } from './forms.tsx';
 import { HurdlesPane, LanesPane, LaunchPane, TargetsPane, TrialsPane } from './panes.tsx';
@@ -53,13 +54,13 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
   const { t } = useTranslation();
   const store = useStore();
   const snapshot = useSnapshot();
-  const [search, setSearch] = useSearchParams();
+  const [search, setAddress] = useAddress();
   const views = useLaneViews(snapshot.state, frame);
   const chosen = views.find((v) => v.id === search.get('lane')) ?? views[0];
   const [open, setOpen] = useState<Family | 'demand' | null>(null);
   useHotkeys('mod+z', (e) => (e.preventDefault(), store.undo()), { enableOnFormTags: true });
   useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), store.redo()), { enableOnFormTags: true });
-  const choose = (id: string) => setSearch((s) => (s.set('lane', id), s), { replace: true, preventScrollReset: true });
+  const choose = (id: string) => setAddress({ lane: id });
   // Break-evens take longer than a figure; they follow a moment later while one types fast.
   const late = useDeferredValue(chosen);
   const lateState = useDeferredValue(snapshot.state);
@@ -299,12 +300,11 @@ function Lines({ family, view, total }: { family: Family; view: LaneView; total:
   const lines = FAMILY_LINES[family].filter((l) => result.lines[l] !== 0);
   const shown = roundToTotal(lines.map((l) => result.lines[l]), minorDigits(doc.currency), lines.length === 0 ? null : total);
   return (
-    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '1fr auto 60px', columnGap: 1, rowGap: 0.25, m: 0, mb: 1.5, fontSize: '0.86rem' }}>
+    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '1fr auto', pr: '68px', columnGap: 1, rowGap: 0.25, m: 0, mb: 1.5, fontSize: '0.86rem' }}>
       {lines.map((l, i) => (
         <Box key={l} sx={{ display: 'contents' }}>
           <Box component="dt" sx={{ pl: 3 }}>{t(`lines.${l}`)}{typed[l] && <Box component="span" sx={{ color: 'text.secondary', fontStyle: 'italic', fontSize: '0.76rem' }}> {t('form.beatsCard')}</Box>}</Box>
           <Box component="dd" sx={{ m: 0, textAlign: 'right' }}>{result.lines[l] === null ? <em>{t('line.blank')}</em> : <Figure doc={doc} of={l} label={t(`lines.${l}`)}>{f.plain(shown[i] ?? null, doc.currency)}</Figure>}</Box>
-          <span />
         </Box>
       ))}
     </Box>

@@ -3,7 +3,7 @@ import DownIcon from '@mui/icons-material/ExpandMore';
 import MoreIcon from '@mui/icons-material/MoreHoriz';
 import { Fragment, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Form, Link, useSearchParams, useSubmit } from 'react-router';
+import { Form, Link, useSubmit } from 'react-router';
 import type { GateState } from '../../../core/workspace/summary.ts';
 import { GATES } from '../../../core/workspace/records.ts';
 import type { Gate } from '../../../core/workspace/records.ts';
@@ -14,6 +14,7 @@ import type { BarResult } from '../../ui/MarginBar.tsx';
 import { parseNumber } from '../../ui/parseNumber.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
+import { useAddress } from '../../ui/useAddress.ts';
 
 export type LaneLine = {
   id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;
@@ -35,15 +36,10 @@ function perHundred(bar: BarResult): BarResult {
 export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
-  const [search, setSearch] = useSearchParams();
+  const [search, set] = useAddress();
   const submit = useSubmit();
   const [menu, setMenu] = useState<{ el: HTMLElement; line: CandidateLine } | null>(null);
   const [dropping, setDropping] = useState<CandidateLine | null>(null);
-  const set = (changes: Record<string, string | null>) =>
-    setSearch((s) => {
-      for (const [k, v] of Object.entries(changes)) v === null || v === '' ? s.delete(k) : s.set(k, v);
-      return s;
-    }, { replace: true, preventScrollReset: true });
 
   const show = search.get('show') ?? 'live';
   const shelf = lines.filter((l) => (show === 'archived' ? l.archived : show === 'dropped' ? l.dropped !== null : !l.archived && l.dropped === null));
@@ -123,7 +119,7 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
                   {head('name', t('weigh.candidate'), 'left', '24%')}
                   <TableCell sx={{ width: '22%', display: { xs: 'none', sm: 'table-cell' } }}>
                     {t('weigh.where')}{' '}
-                    <Box component="button" type="button" aria-pressed={!hundred} onClick={() => set({ bars: hundred ? 'money' : null })} sx={{ font: 'inherit', color: 'text.secondary', border: 0, borderBottom: '1px dotted', p: 0, bgcolor: 'transparent', cursor: 'pointer', whiteSpace: 'nowrap' }}>{hundred ? t('weigh.perHundred') : t('weigh.inMoney', { currency: homeCurrency })}</Box>
+                    <Box component="button" type="button" aria-pressed={!hundred} onClick={() => set({ bars: hundred ? 'money' : null })} sx={{ font: 'inherit', color: 'text.secondary', border: 0, borderBottom: '1px dotted', p: 0, bgcolor: 'transparent', cursor: 'pointer', whiteSpace: 'nowrap', minHeight: 24 }}>{hundred ? t('weigh.perHundred') : t('weigh.inMoney', { currency: homeCurrency })}</Box>
                   </TableCell>
                   {head('keeps', t('weigh.keeps', { currency: homeCurrency }), 'right', '96px')}
                   {head('margin', t('figure.margin'))}
@@ -143,11 +139,11 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
                     <Fragment key={l.id}>
                       <TableRow hover sx={{ bgcolor: isOpen ? 'paperTint' : undefined, '& td, & th': { borderBottomColor: isOpen ? 'transparent' : undefined } }}>
                         <TableCell component="th" scope="row" sx={{ maxWidth: { xs: 190, md: 'none' } }}>
-                          <Box component={Link} to={`${base}/weigh/${l.id}`} prefetch="intent" dir="auto" sx={{ color: 'inherit', textDecoration: 'none', fontWeight: 640, fontSize: '0.9rem', overflowWrap: 'anywhere', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
+                          <Box component={Link} to={`${base}/weigh/${l.id}`} prefetch="intent" dir="auto" sx={{ color: 'inherit', textDecoration: 'none', display: 'inline-block', minHeight: 24, lineHeight: '24px', fontWeight: 640, fontSize: '0.9rem', overflowWrap: 'anywhere', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
                           <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
                             {b === undefined ? t('weigh.noLane') : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
                             {l.lanes.length > 1 && (
-                              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => set({ open: isOpen ? null : l.id })} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', cursor: 'pointer', p: 0, ml: 0.5, verticalAlign: 'bottom', whiteSpace: 'nowrap' }}>· {t('weigh.bestOf', { count: l.lanes.length })}<DownIcon sx={{ fontSize: 15, verticalAlign: 'text-bottom', transform: isOpen ? 'rotate(180deg)' : 'none' }} /></Box>
+                              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => set({ open: isOpen ? null : l.id })} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', cursor: 'pointer', p: 0, ml: 0.5, minHeight: 24, verticalAlign: 'middle', whiteSpace: 'nowrap' }}>· {t('weigh.bestOf', { count: l.lanes.length })}<DownIcon sx={{ fontSize: 15, verticalAlign: 'text-bottom', transform: isOpen ? 'rotate(180deg)' : 'none' }} /></Box>
                             )}
                           </Box>
                           {b !== undefined && <Box sx={{ display: { sm: 'none' }, mt: 0.25 }}><MarginBar result={barOf(b)} scale={scale} height={8} /></Box>}
@@ -267,7 +263,7 @@ function Pick({ label, value, options, onChange, takes, none }: { label: string;
   return (
     <Box component="label" sx={{ display: label === t('weigh.way') ? 'flex' : roomy(value !== ''), alignItems: 'center', gap: 0.5, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
       {label}
-      <Box component="select" value={value} onChange={(e: { target: { value: string } }) => onChange(e.target.value)} sx={{ font: 'inherit', fontWeight: 650, border: 0, bgcolor: 'transparent', color: 'text.primary', maxWidth: 96 }}>
+      <Box component="select" aria-label={label} value={value} onChange={(e: { target: { value: string } }) => onChange(e.target.value)} sx={{ font: 'inherit', fontWeight: 650, border: 0, bgcolor: 'transparent', color: 'text.primary', maxWidth: 96 }}>
         <option value="">{none ?? t('weigh.any')}</option>
         {options.map(([v, text]) => <option key={v} value={v}>{text}</option>)}
       </Box>

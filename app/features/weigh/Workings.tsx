@@ -24,7 +24,7 @@ export function Explain({ label, currency, amountCurrency = currency, steps, chi
           e.stopPropagation();
           setOpen({ el: e.currentTarget, steps: steps() });
         }}
-        sx={{ font: 'inherit', fontWeight: 'inherit', textAlign: 'right', verticalAlign: 'baseline', borderBottom: '1px dotted', borderColor: 'fieldLine', '&:hover': { borderColor: 'primary.main', color: 'primary.main' } }}
+        sx={{ font: 'inherit', fontWeight: 'inherit', textAlign: 'right', verticalAlign: 'baseline', minHeight: 24, minWidth: 24, lineHeight: 'inherit', borderBottom: '1px dotted', borderColor: 'fieldLine', '&:hover': { borderColor: 'primary.main', color: 'primary.main' } }}
       >
         {children}
       </Link>

@@ -92,7 +92,7 @@ export function LineState({ id, path, known, label }: { id: string; path: Path; 
       onChange={(_, to: string | null) => {
         if (to !== null && to !== state) store.edit([{ entity: 'lane', id, path, to: to === 'blank' ? null : to === 'none' ? 'none' : known() }]);
       }}
-      sx={{ '& .MuiToggleButton-root': { py: 0.1, px: 1, textTransform: 'none', fontSize: '0.76rem', color: 'text.secondary' }, '& .Mui-selected': { color: 'text.primary !important', fontWeight: 650 } }}
+      sx={{ '& .MuiToggleButton-root': { py: 0.1, px: 1, textTransform: 'none', fontSize: '0.76rem', color: 'text.primary' }, '& .Mui-selected': { color: 'text.primary !important', fontWeight: 650 } }}
     >
       <ToggleButton value="known">{t('line.known')}</ToggleButton>
       <ToggleButton value="blank">{t('line.blank')}</ToggleButton>

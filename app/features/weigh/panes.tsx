@@ -163,7 +163,7 @@ export function TargetsPane({ view, answers }: { view: LaneView; answers: Answer
       {line(t('targets.highestCpc'), <Figure doc={doc} of="highestCpc" label={t('targets.highestCpc')}>{f.money(result.figures.highestCpc === null ? null : floorTo(result.figures.highestCpc, 2), doc.currency)}</Figure>, t('targets.perAdSale'))}
       {line(t('targets.lowestConversion'), <Figure doc={doc} of="lowestConversion" label={t('targets.lowestConversion')}>{f.percent(result.figures.lowestConversion)}</Figure>, t('targets.perAdSale'))}
       <Box sx={{ display: 'flex', alignItems: 'flex-end', gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
-        <ToggleButtonGroup exclusive size="small" value={figure} onChange={(_, v: typeof figure | null) => v !== null && (setFigure(v), setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3))} aria-label={t('targets.which')} sx={{ '& .MuiToggleButton-root': { py: 0.4, px: 1, textTransform: 'none' } }}>
+        <ToggleButtonGroup exclusive size="small" value={figure} onChange={(_, v: typeof figure | null) => v !== null && (setFigure(v), setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3))} aria-label={t('targets.which')} sx={{ '& .MuiToggleButton-root': { py: 0.4, px: 1, textTransform: 'none', color: 'text.primary', fontWeight: 400 }, '& .Mui-selected': { fontWeight: '700 !important' } }}>
           {(['margin', 'roi', 'unitProfit'] as const).map((x) => <ToggleButton key={x} value={x}>{t(`figure.${x}`)}</ToggleButton>)}
         </ToggleButtonGroup>
         <NumField label={t('targets.want')} value={value} onChange={setValue} kind={figure === 'unitProfit' ? 'money' : 'percent'} currency={doc.currency} min={figure === 'unitProfit' ? -1e12 : -1} max={figure === 'unitProfit' ? 1e12 : 100} width={110} />
@@ -188,7 +188,7 @@ export function LaunchPane({ view, answers, base, candidateId }: { view: LaneVie
   const keys = ['goods', 'oneOffs', 'advertising', 'discounts', 'contingency'] as const;
   const shown = b === null ? [] : roundToTotal(keys.map((k) => b.lines[k]), minorDigits(c));
   return (
-    <Pane title={t('launch.title')} aside={<Box component={Link} to={`${base.replace(/\/weigh$/, '/fund')}?candidate=${candidateId}&lane=${view.id}`} sx={{ color: 'inherit' }}>{t('launch.more')}</Box>}>
+    <Pane title={t('launch.title')} aside={<Box component={Link} to={`${base.replace(/\/weigh$/, '/fund')}?candidate=${candidateId}&lane=${view.id}`} sx={{ color: 'inherit', display: 'inline-block', minHeight: 24, lineHeight: '24px' }}>{t('launch.more')}</Box>}>
       {b === null ? (
         <Typography variant="body2">{t('launch.noQuantity')}</Typography>
       ) : (

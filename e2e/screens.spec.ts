@@ -1,0 +1,112 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { addProduct, at, DEMO, enterDemo, expect, newcomer, ready, test } from './help.ts';
+
+async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')} ${v.nodes[0]?.failureSummary ?? ''}`)).toEqual([]);
+}
+
+for (const scheme of ['light', 'dark'] as const)
+  for (const size of [{ width: 1280, height: 800 }, { width: 390, height: 844 }]) {
+    test(`every main screen is accessible and holds its width: ${scheme}, ${size.width} wide`, async ({ page }) => {
+      test.setTimeout(180_000);
+      await page.emulateMedia({ colorScheme: scheme });
+      await page.setViewportSize(size);
+      await page.goto(at('/sign-in'));
+      await accessible(page);
+      await enterDemo(page);
+      await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
+      await page.waitForURL(/[0-9a-f-]{36}/);
+      const sheet = new URL(page.url()).pathname;
+      for (const path of [`${DEMO}/weigh`, `${DEMO}/weigh?open=${sheet.split('/').pop()}`, sheet, `${DEMO}/find`, `${DEMO}/fund`, `${DEMO}/rates`, `${DEMO}/settings`, '/account', '/?new=1']) {
+        await page.goto(at(path));
+        await ready(page);
+        if (path === sheet)
+          for (const family of ['Tax', 'Goods', 'Way in', 'Marketplace', 'Fulfilment', 'Returns', 'Other', 'Adverts']) {
+            await page.getByRole('button', { name: family, exact: true }).click();
+            if (size.width > 1000) await accessible(page);
+          }
+        await accessible(page);
+        expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);
+      }
+    });
+  }
+
+test('the first answer stands at 1280 x 800 without scrolling', async ({ page }) => {
+  await enterDemo(page);
+  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
+  await page.waitForURL(/[0-9a-f-]{36}/);
+  for (const part of [page.getByTestId('answer'), page.getByTestId('unit-profit'), page.getByLabel('Price, EUR', { exact: true })]) {
+    const box = await part.boundingBox();
+    expect((box?.y ?? 9999) + (box?.height ?? 0)).toBeLessThanOrEqual(800);
+  }
+});
+
+test('numbers follow the reader: in German decimals have a comma', async ({ browser }) => {
+  const context = await browser.newContext({ locale: 'de-DE', viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await enterDemo(page);
+  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
+  await expect(page.getByTestId('answer')).toContainText('34,90 €');
+  await expect(page.getByLabel('Price, EUR', { exact: true })).toHaveValue('34,90');
+  await page.getByLabel('Price, EUR', { exact: true }).fill('35.5');
+  await expect(page.getByTestId('answer')).toContainText('35,50 €');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('answer')).toContainText('34,90 €');
+  await context.close();
+});
+
+test('rates: a card is readable, and an item tried on it marks the rows that applied', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/rates`));
+  await ready(page);
+  await expect(page.getByText('example: replace with your own')).toBeVisible();
+  const marked = page.locator('tr[aria-current="true"]');
+  const before = await marked.allInnerTexts();
+  expect(before.length).toBeGreaterThanOrEqual(2);
+  await page.getByLabel(/Price, EUR/).fill('9.50');
+  await page.getByLabel(/Packaged sides/).fill('60 x 40 x 30');
+  await expect.poll(() => marked.allInnerTexts()).not.toEqual(before);
+  await page.getByLabel(/Packaged sides/).fill('400 x 200 x 100');
+  await expect(page.getByText(/No size tier of Alderway takes/)).toBeVisible();
+  await page.getByRole('link', { name: /^(Taxes of DE|Germany)$/ }).first().click();
+  await expect(page.getByText('19.0%').first()).toBeVisible();
+});
+
+test('fund: what cash allows, three quantities with their breaks, the goal, and what is short', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await addProduct(page, base);
+  await page.goto(at(`${base}/fund`));
+  await ready(page);
+  await expect(page.getByTestId('fund-answer')).toContainText('Enter your cash');
+  await page.getByLabel(/Cash at hand/).fill('900');
+  await expect(page.getByTestId('fund-answer')).toContainText(/€[\d,.]+ short/);
+  await page.getByLabel(/Cash at hand/).fill('12,000');
+  await expect(page.getByTestId('fund-answer')).toContainText('Your cash pays for');
+  await page.getByLabel('No. 3').fill('1000');
+  await expect(page.getByRole('row', { name: /^Goods/ })).toContainText(/\d/);
+  await page.getByLabel(/Profit wanted a month/).fill('600');
+  await expect(page.getByTestId('goal-answer')).toContainText(/units a day would do/);
+  await page.getByRole('button', { name: 'Add a one-off' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Photographs');
+  await page.getByLabel('Amount, EUR').fill('250');
+  await expect(page.getByText('Photographs')).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Amount, EUR')).toHaveValue('250.00');
+});
+
+test('settings: a hurdle, a standing and a default, each saved where it stands and in force at once', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await page.goto(at(`${base}/settings`));
+  await ready(page);
+  await page.getByLabel('France').selectOption('Not registered');
+  await page.getByLabel('Level, EUR').first().fill('50');
+  await page.getByLabel('Order quantity').fill('320');
+  await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+  await page.waitForTimeout(300);
+  await addProduct(page, base);
+  await expect(page.getByText('Unit profit at least €50.00')).toBeVisible();
+  await expect(page.getByTestId('answer')).toContainText('A launch of 320');
+});
