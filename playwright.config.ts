@@ -3,15 +3,19 @@ import { defineConfig } from '@playwright/test';
 /** The real interface in Debian's Chromium, against the built application on a database thrown away afterwards. */
 export default defineConfig({
   testDir: 'e2e',
-  testMatch: '*.spec.ts',
-  fullyParallel: false,
-  workers: 1,
+  fullyParallel: true,
+  workers: 2,
   retries: 0,
   timeout: 60_000,
   expect: { timeout: 10_000 },
   reporter: [['list'], ['json']],
   globalSetup: './e2e/setup.ts',
   outputDir: 'test-results',
+  // Shutting the door to the database would disturb the others, so it comes after them.
+  projects: [
+    { name: 'main', testIgnore: 'away.spec.ts' },
+    { name: 'away', testMatch: 'away.spec.ts', dependencies: ['main'] },
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',

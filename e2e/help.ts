@@ -39,7 +39,7 @@ export async function ready(page: Page): Promise<void> {
 
 /** A person of their own with an empty workspace; returns its path. */
 export async function newcomer(page: Page, over: { country?: string; standing?: string } = {}): Promise<{ base: string; email: string }> {
-  const email = `person${++people}.${Date.now()}@test.example`;
+  const email = `person${++people}.${process.pid}.${Date.now()}@test.example`;
   await signUp(page, email);
   await page.getByLabel('Name of the workspace').fill('Thornbury Garden Post');
   if (over.country !== undefined) {

@@ -25,7 +25,7 @@ for (const scheme of ['light', 'dark'] as const)
         if (path === sheet)
           for (const family of ['Tax', 'Goods', 'Way in', 'Marketplace', 'Fulfilment', 'Returns', 'Other', 'Adverts']) {
             await page.getByRole('button', { name: family, exact: true }).click();
-            if (size.width > 1000) await accessible(page);
+            if (size.width > 1000 && scheme === 'light') await accessible(page);
           }
         await accessible(page);
         expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);

@@ -171,11 +171,10 @@ test.describe('editing', () => {
   });
 
   test('remedies of a missed hurdle clear it when typed in', async ({ page }) => {
-    await enterDemo(page);
-    await sheetOf(page, 'Window feeder, two suction rails');
+    const { base } = await newcomer(page);
+    await addProduct(page, base, { price: '17', name: 'Frog shelter' });
     await menuItem(page, 'Duplicate');
-    await page.waitForURL(/\/weigh\/[0-9a-f-]{36}/);
-    await expect(page.getByRole('heading', { name: 'Window feeder, two suction rails (copy)' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Frog shelter (copy)' })).toBeVisible();
     await ready(page);
     const row = page.getByText(/Unit profit at least €4\.00/).locator('..');
     const needed = (await row.innerText()).match(/price of €(\d+\.\d\d)/)?.[1] as string;

@@ -99,6 +99,27 @@ describe('the sheet while it is edited', () => {
     expect(s.get().invalid).toMatchObject([{ message: 'Use at most 1.', patch: { path: ['averageDiscount'] } }]);
     expect(sent.at(-1)?.every((p) => p.path[0] === 'provenance')).toBe(true);
   });
+  it('what is typed while a save is on its way goes out after it, from where that left off', async () => {
+    const s = store();
+    let arrive: () => void = () => {};
+    answer = () => Response.json({ ok: true, results: {} });
+    const plain = globalThis.fetch;
+    vi.stubGlobal('fetch', async (url: string, init: RequestInit) => {
+      const reply = await plain(url, init);
+      await new Promise<void>((done) => (arrive = done));
+      return reply;
+    });
+    s.edit([price(21)]);
+    await vi.advanceTimersByTimeAsync(400);
+    await vi.advanceTimersByTimeAsync(2000);
+    s.edit([price(22)]);
+    arrive();
+    await settle();
+    arrive();
+    await settle();
+    expect(sent.map((patches) => patches.filter((p) => p.path[0] === 'price').map((p) => [p.from, p.to]))).toEqual([[[20, 21]], [[21, 22]]]);
+    expect([s.get().saving, priceOf(s)]).toEqual(['saved', 22]);
+  });
   it('a viewer tries values without saving any', async () => {
     const s = store(false);
     s.edit([price(99)]);

@@ -146,7 +146,8 @@ export class SheetStore {
   async flush(): Promise<void> {
     if (this.inFlight || this.pending.length === 0 || this.snapshot.conflicts.length > 0) return;
     this.inFlight = true;
-    const sent = this.pending;
+    // What is typed while this is on its way joins the queue behind it.
+    const sent = [...this.pending];
     this.set({ saving: 'saving' });
     let retry: number | null = null;
     let saving: Saving = 'saved';
