@@ -298,3 +298,23 @@ export async function startServer(env, port, { dev = false, quiet = false } = {}
   };
   return { child, stop, log: () => log };
 }
+
+/** The built application on a throwaway database with the demo data, on a day that stays the same: for measures and pictures. */
+export async function demoServer() {
+  needModules();
+  needPostgres();
+  needChromium();
+  needBuild();
+  const cluster = await throwawayCluster();
+  try {
+    const port = await freePort();
+    const env = { ...cluster.urls, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_ORIGIN: `http://127.0.0.1:${port}` };
+    const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
+    if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
+    const web = await startServer(env, port, { quiet: true });
+    return { env, origin: env.BM_ORIGIN, stop: async () => { await web.stop(); await cluster.stop(); } };
+  } catch (e) {
+    await cluster.stop();
+    throw e;
+  }
+}

@@ -1,0 +1,37 @@
+import pg from 'pg';
+import { loadSheet } from '../server/use/candidates.ts';
+import { authDb, closeDatabase, inWorkspace } from '../server/db/client.ts';
+import { organization } from '../server/db/authSchema.ts';
+import { candidate } from '../server/db/schema.ts';
+import { env } from '../server/env.ts';
+import type { Measure } from './core.ts';
+import { measureCore } from './core.ts';
+import { measureSheet } from './sheet.ts';
+
+/** Business statements that the sheet's loader sends, for the candidate with the most lanes. */
+async function measureLoader(): Promise<Measure> {
+  const [w] = await authDb().select({ id: organization.id }).from(organization).limit(1);
+  if (w === undefined) throw new Error('no workspace');
+  const rows = await inWorkspace(w.id, (tx) => tx.select({ id: candidate.id, data: candidate.data }).from(candidate));
+  const bee = rows.find((r) => r.data.name.startsWith('Bee house'));
+  const query = pg.Client.prototype.query as (...args: unknown[]) => unknown;
+  const seen: string[] = [];
+  pg.Client.prototype.query = function (this: pg.Client, ...args: unknown[]) {
+    const q = args[0] as string | { text: string };
+    seen.push(typeof q === 'string' ? q : q.text);
+    return query.apply(this, args);
+  } as typeof pg.Client.prototype.query;
+  const started = performance.now();
+  const sheet = await loadSheet(w.id, bee?.id ?? '');
+  const ms = performance.now() - started;
+  pg.Client.prototype.query = query as typeof pg.Client.prototype.query;
+  return { name: `Business statements of the sheet's loader (${sheet?.lanes.length} lanes)`, value: seen.filter((q) => /"bm"\./.test(q)).length, unit: 'statements', aim: 'at most 5', yardstick: `${ms.toFixed(1)} ms in all`, ratio: null };
+}
+
+const measures = [...measureCore(), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN))];
+await closeDatabase();
+if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);
+else {
+  const shown = (x: number): string => x.toLocaleString('en', { maximumFractionDigits: x < 100 ? 2 : 0 });
+  for (const m of measures) process.stdout.write(`${m.name}\n    ${shown(m.value)} ${m.unit}${m.aim === '' ? '' : `   (aim: ${m.aim})`}   beside ${m.yardstick}${m.ratio === null ? '' : `   ratio ${m.ratio.toPrecision(3)}`}\n`);
+}
