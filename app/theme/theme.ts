@@ -1,5 +1,6 @@
 import { createTheme } from '@mui/material/styles';
 import type { Family } from '../../core/lane/lines.ts';
+import { drawn } from './drawn.ts';
 
 /** One colour a cost family, defined once: bars, lines, legends and charts read them from here. */
 export type FamilyColours = Record<Family, string>;
@@ -93,6 +94,7 @@ export const theme = createTheme({
   components: {
     MuiCssBaseline: {
       styleOverrides: {
+        ...drawn,
         body: { fontVariantNumeric: 'tabular-nums lining-nums' },
         ':focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
         '@media (prefers-reduced-motion: reduce)': { '*, *::before, *::after': { transitionDuration: '0.01ms !important', animationDuration: '0.01ms !important' } },

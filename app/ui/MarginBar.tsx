@@ -1,5 +1,3 @@
-import { Box } from '@mui/material';
-import { useTheme } from '@mui/material/styles';
 import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FAMILIES } from '../../core/lane/lines.ts';
@@ -38,10 +36,8 @@ export function barExtent(result: BarResult): number {
  * taller than the rest. Costs past the price are hatched. An incomplete margin is pale and dashed.
  */
 export const MarginBar = memo(function MarginBar({ result, scale, height = 12, breakEven = null, large = false, onChoose, chosen = null }: BarProps) {
-  const { vars } = useTheme();
   const { t } = useTranslation();
   const f = useFormat();
-  const palette = (vars as unknown as { palette: { family: Record<Family, string>; onFamily: Record<Family, string>; keep: Record<'main' | 'on' | 'soft', string>; loss: Record<'main' | 'on', string>; hairline: string; ink: string; background: { default: string } } }).palette;
   const gross = result.figures.gross ?? 0;
   const profit = result.figures.unitProfit;
   // The large ruler reaches to the break-even price, so that a loss shows how far away it is.
@@ -49,66 +45,42 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
   const pct = (x: number) => `${(100 * x) / full}%`;
   const tall = Math.round(height * 1.6);
   const incomplete = (result.incomplete.unitProfit?.length ?? 0) > 0;
-  let at = 0;
+  let costs = 0;
   const parts = FAMILIES.map((family) => {
     const value = Math.max(0, result.families[family] ?? 0);
-    const part = { family, from: at, value };
-    at += value;
+    const part = { family, from: costs, value };
+    costs += value;
     return part;
   }).filter((p) => p.value > 0);
-  const costs = at;
-  const hatch = `repeating-linear-gradient(135deg, ${palette.loss.main} 0 2px, transparent 2px 6px)`;
   const label = profit === null ? t('bar.unknown') : t(profit < 0 ? 'bar.loses' : 'bar.keeps', { amount: f.money(Math.abs(profit), result.currency), price: f.money(gross, result.currency) });
 
   return (
-    <Box sx={{ position: 'relative', pt: large ? 3 : 0 }}>
-      <Box role="img" aria-label={label} sx={{ position: 'relative', height: tall, borderBottom: large ? `1px solid ${palette.ink}` : 'none' }}>
+    <div className={large ? 'bar large' : 'bar'}>
+      <div className="bar-track" role="img" aria-label={label} style={{ height: tall }}>
         {parts.map((p) => (
-          <Box
-            key={p.family}
+          <div
+            key={p.family} className={chosen === p.family ? 'bar-slice chosen' : 'bar-slice'}
+            style={{ left: pct(p.from), width: pct(p.value), height, backgroundColor: `var(--mui-palette-family-${p.family})`, color: `var(--mui-palette-onFamily-${p.family})` }}
             // A shortcut for the pointer: the same lines stand below as buttons, wide enough for every finger and key.
             {...(onChoose ? { onClick: () => onChoose(p.family), title: `${t(`family.${p.family}`)} ${f.money(p.value, result.currency)}` } : {})}
-            style={{ left: pct(p.from), width: pct(p.value) }}
-            sx={{
-              position: 'absolute', bottom: 0, height, p: 0, border: 0, overflow: 'hidden', textAlign: 'left', font: 'inherit', whiteSpace: 'nowrap', cursor: onChoose ? 'pointer' : 'default',
-              bgcolor: palette.family[p.family], color: palette.onFamily[p.family], boxShadow: large ? `inset -1px 0 0 ${palette.background.default}` : 'none',
-              outline: chosen === p.family ? `2px solid ${palette.ink}` : 'none', outlineOffset: -2,
-            }}
           >
-            {large && p.value / full > 0.055 && (
-              <Box sx={{ px: 1, pt: 0.9, lineHeight: 1.35, fontSize: '0.78rem', display: { xs: p.value / full > 0.2 ? 'block' : 'none', sm: 'block' } }}>
-                {t(`family.${p.family}`)}
-                <Box sx={{ fontWeight: 650, fontSize: '0.86rem' }}>{f.plain(p.value, result.currency)}</Box>
-              </Box>
-            )}
-          </Box>
+            {large && p.value / full > 0.055 && <span className={p.value / full > 0.2 ? 'bar-name' : 'bar-name narrow'}>{t(`family.${p.family}`)}<b>{f.plain(p.value, result.currency)}</b></span>}
+          </div>
         ))}
         {profit !== null && profit > 0 && (
-          <Box
-            style={{ left: pct(Math.max(0, gross - profit)), width: pct(profit) }}
-            sx={{ position: 'absolute', bottom: 0, height: tall, overflow: 'hidden', whiteSpace: 'nowrap', bgcolor: incomplete ? palette.keep.soft : palette.keep.main, border: incomplete ? `1px dashed ${palette.keep.main}` : 'none', color: incomplete ? palette.ink : palette.keep.on, pointerEvents: 'none' }}
-          >
-            {large && (
-              <Box sx={{ px: { xs: 0.75, sm: 1.5 }, pt: 1 }}>
-                <Box sx={{ fontSize: '0.82rem' }}>{incomplete ? t('bar.keepsSoFar') : t('bar.keepsWord')}</Box>
-                <Box sx={{ fontFamily: 'h1.fontFamily', fontWeight: 750, fontSize: { xs: '1.05rem', sm: profit / full > 0.12 ? '1.7rem' : '1rem' }, lineHeight: 1.15 }}>{f.money(profit, result.currency)}</Box>
-              </Box>
-            )}
-          </Box>
+          <div className={incomplete ? 'bar-kept incomplete' : 'bar-kept'} style={{ left: pct(Math.max(0, gross - profit)), width: pct(profit), height: tall }}>
+            {large && <div className={profit / full > 0.12 ? 'bar-keeps' : 'bar-keeps narrow'}>{incomplete ? t('bar.keepsSoFar') : t('bar.keepsWord')}<b>{f.money(profit, result.currency)}</b></div>}
+          </div>
         )}
-        {costs > gross + 1e-9 && (
-          <Box style={{ left: pct(gross), width: pct(costs - gross) }} sx={{ position: 'absolute', bottom: 0, height: tall, border: `1px solid ${palette.loss.main}`, backgroundImage: hatch, pointerEvents: 'none' }} />
-        )}
+        {costs > gross + 1e-9 && <div className="bar-lost" style={{ left: pct(gross), width: pct(costs - gross), height: tall }} />}
         {breakEven !== null && breakEven <= full && (
-          <Box style={{ left: pct(breakEven) }} sx={{ position: 'absolute', bottom: large ? -6 : -2, top: large ? -20 : 0, width: '2px', bgcolor: palette.ink, pointerEvents: 'none' }}>
-            {large && (
-              <Box sx={{ position: 'absolute', top: -4, ...(breakEven / full > 0.5 ? { right: 8 } : { left: 8 }), whiteSpace: 'nowrap', fontSize: '0.78rem', fontWeight: 650, bgcolor: palette.background.default, px: 0.5 }}>{t('bar.breaksEven', { price: f.plain(breakEven, result.currency) })}</Box>
-            )}
-          </Box>
+          <div className="bar-even" style={{ left: pct(breakEven) }}>
+            {large && <div className="bar-even-says" style={breakEven / full > 0.5 ? { right: 8 } : { left: 8 }}>{t('bar.breaksEven', { price: f.plain(breakEven, result.currency) })}</div>}
+          </div>
         )}
-      </Box>
+      </div>
       {large && <Ruler gross={gross} full={full} currency={result.currency} />}
-    </Box>
+    </div>
   );
 });
 
@@ -124,15 +96,10 @@ function Ruler({ gross, full, currency }: { gross: number; full: number; currenc
   const step = rulerStep(full);
   const marks: number[] = [];
   for (let x = 0; x <= full + 1e-9; x += step) if (Math.abs(x - gross) > full * 0.05) marks.push(x);
-  const at = (x: number) => ({ left: `${(100 * x) / full}%` });
   return (
-    <Box aria-hidden sx={{ position: 'relative', height: 24, fontSize: '0.76rem', color: 'text.secondary' }}>
-      {marks.map((x) => (
-        <Box key={x} style={at(x)} sx={{ position: 'absolute', top: 0, transform: x === 0 ? 'none' : 'translateX(-50%)', '&::before': { content: '""', display: 'block', width: '1px', height: 5, bgcolor: 'text.secondary', mx: x === 0 ? 0 : 'auto' } }}>
-          {f.number(x, 2)}
-        </Box>
-      ))}
-      <Box style={{ right: `${100 - (100 * gross) / full}%` }} sx={{ position: 'absolute', top: 5, fontWeight: 700, color: 'text.primary' }}>{f.money(gross, currency)}</Box>
-    </Box>
+    <div aria-hidden className="bar-marks">
+      {marks.map((x) => <div key={x} className="bar-mark" style={{ left: `${(100 * x) / full}%` }}>{f.number(x, 2)}</div>)}
+      <div className="bar-price" style={{ right: `${100 - (100 * gross) / full}%` }}>{f.money(gross, currency)}</div>
+    </div>
   );
 }

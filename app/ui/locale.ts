@@ -28,6 +28,17 @@ function formatter(locale: string, key: string, options: Intl.NumberFormatOption
   return f;
 }
 
+const dayCache = new Map<string, Intl.DateTimeFormat>();
+function dayFormatter(locale: string, year: boolean): Intl.DateTimeFormat {
+  const id = `${locale}|${year}`;
+  let f = dayCache.get(id);
+  if (f === undefined) {
+    f = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', timeZone: 'UTC', ...(year ? { year: 'numeric' } : {}) });
+    dayCache.set(id, f);
+  }
+  return f;
+}
+
 const DASH = '–';
 const real = (s: string) => s.replace('-', '−');
 
@@ -55,8 +66,8 @@ export function formatFor(locale: string): Format {
     },
     percent: (x, digits = 1) => (x === null ? DASH : real(formatter(locale, `p${digits}`, { style: 'percent', minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x))),
     number: (x, digits = 2) => (x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x))),
-    dayShort: (iso) => new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${iso}T00:00:00Z`)),
-    day: (iso) => new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(new Date(`${iso}T00:00:00Z`)),
+    dayShort: (iso) => dayFormatter(locale, false).format(new Date(`${iso}T00:00:00Z`)),
+    day: (iso) => dayFormatter(locale, true).format(new Date(`${iso}T00:00:00Z`)),
   };
 }
 

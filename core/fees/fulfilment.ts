@@ -1,4 +1,3 @@
-import { seasonIndex } from '../demand/demand.ts';
 import { unitVolume } from '../freight/shipment.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { SizeTier, WeightSteps } from '../lane/rates.ts';
@@ -144,9 +143,15 @@ function overTheYear(r: Reckoning, months: readonly number[], followsSales: bool
   if (doc.saleMonth !== null) return months[doc.saleMonth - 1] as number;
   let sum = 0;
   if (followsSales && doc.season !== null) {
-    const index = seasonIndex(doc.season);
-    for (let i = 0; i < 12; i++) sum += (index[i] as number) * (months[i] as number);
-  } else for (let i = 0; i < 12; i++) sum += months[i] as number;
+    // Each month's amount by its season's value over their mean, as `seasonIndex` has it, without a list of its own.
+    let sold = 0;
+    for (let i = 0; i < 12; i++) {
+      sold += doc.season[i] as number;
+      sum += (doc.season[i] as number) * (months[i] as number);
+    }
+    return sum / sold;
+  }
+  for (let i = 0; i < 12; i++) sum += months[i] as number;
   return sum / 12;
 }
 

@@ -13,6 +13,9 @@ const feeOf = (r: Reckoning, key: FeeKey): number => {
   }
 };
 
+/** Fees of which a part may be given back on a return. */
+const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
+
 /** Surcharges, subscription and VAT on the marketplace's fees (economics, section 5). Needs the other fees reckoned. */
 export function reckonCardCharges(r: Reckoning): void {
   const doc = r.doc;
@@ -83,19 +86,15 @@ export function reckonPayout(r: Reckoning): void {
   let adminPaid = 0;
   const back = card?.refund.back;
   if (r.returnRate > 0) {
-    const shareBack = (key: FeeKey, fee: number, part: number): void => {
-      if (part === 0) return;
-      const amount = part * fee;
+    for (let i = 0; i < GIVEN_BACK.length; i++) {
+      const key = GIVEN_BACK[i] as (typeof GIVEN_BACK)[number];
+      const part = back === undefined ? (key === 'referral' ? 1 : 0) : back[key];
+      if (part === 0) continue;
+      const amount = part * feeOf(r, key);
       const carries = bears(r, key);
       r.feesBack += amount;
       r.feesBackCost += amount * (1 + (carries ? r.feeVatCostRate : 0));
       feesBackPaid += amount * (1 + (carries ? charged : 0));
-    };
-    shareBack('referral', r.referral, back?.referral ?? 1);
-    if (back !== undefined) {
-      shareBack('itemFee', r.itemFee, back.itemFee);
-      shareBack('payment', r.payment, back.payment);
-      shareBack('surcharges', r.surcharges, back.surcharges);
     }
     if (card !== null && card.refund.adminPct > 0) {
       const referralBack = card.refund.back.referral;

@@ -1,5 +1,5 @@
 import type { Reckoning } from '../lane/reckoning.ts';
-import type { FeeBase, Referral } from '../lane/rates.ts';
+import type { FeeBase, MarketplaceCard, Referral } from '../lane/rates.ts';
 import { clamp, within } from '../money/money.ts';
 
 /** The amount a fee is charged on (economics, section 2), per unit, sales currency. */
@@ -27,6 +27,15 @@ export function referralBeforeBounds(rule: Referral, base: number): number {
   return fee;
 }
 
+/** The category of that key on the card; null where the card has none. */
+function categoryOf(card: MarketplaceCard, key: string): MarketplaceCard['categories'][number] | null {
+  for (let i = 0; i < card.categories.length; i++) {
+    const c = card.categories[i] as MarketplaceCard['categories'][number];
+    if (c.key === key) return c;
+  }
+  return null;
+}
+
 /** Referral, item and payment fee; sets them on `r`, each rounded once, per unit, sales currency, net of VAT. */
 export function reckonSaleFees(r: Reckoning): void {
   const doc = r.doc;
@@ -39,7 +48,7 @@ export function reckonSaleFees(r: Reckoning): void {
     r.referral = r.itemFee = r.payment = Number.NaN;
     card = null;
   }
-  const category = card === null || doc.product.category === null ? null : (card.categories.find((c) => c.key === doc.product.category) ?? null);
+  const category = card === null || doc.product.category === null ? null : categoryOf(card, doc.product.category);
 
   if (!doc.referralApplies) r.referral = 0;
   else if (typed.referralPct !== null) {

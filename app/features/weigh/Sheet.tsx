@@ -3,24 +3,26 @@ import MoreIcon from '@mui/icons-material/MoreHoriz';
 import RedoIcon from '@mui/icons-material/Redo';
 import UndoIcon from '@mui/icons-material/Undo';
 import type { TFunction } from 'i18next';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
 import type { Family } from '../../../core/lane/lines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
+import type { CandidateData } from '../../../core/workspace/records.ts';
 import { isIncomplete } from '../../../core/lane/result.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { countryName } from '../../ui/names.ts';
+import { useLatest } from '../../ui/useLatest.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 import { Num, Text } from './bound.tsx';
 import { DemandForm, FamilyForm } from './forms.tsx';
 import { HurdlesPane, LanesPane, LaunchPane, TargetsPane, TrialsPane } from './panes.tsx';
-import { SheetContext, SheetStore, useSnapshot, useStore } from './store.ts';
+import { SheetContext, SheetStore, useSelected, useSnapshot, useStore, useValue } from './store.ts';
 import type { SheetState } from './store.ts';
 import { answersFor, useLaneViews } from './useFigures.ts';
 import type { Answers, Frame, LaneView } from './useFigures.ts';
@@ -60,7 +62,9 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
   const [open, setOpen] = useState<Family | 'demand' | null>(null);
   useHotkeys('mod+z', (e) => (e.preventDefault(), store.undo()), { enableOnFormTags: true });
   useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), store.redo()), { enableOnFormTags: true });
-  const choose = (id: string) => setAddress({ lane: id });
+  const viewOf = useLatest(() => chosen);
+  const choose = useLatest((id: string) => setAddress({ lane: id }));
+  const toggle = useLatest((family: Family | 'demand') => setOpen(open === family ? null : family));
   // Break-evens take longer than a figure; they follow a moment later while one types fast.
   const late = useDeferredValue(chosen);
   const lateState = useDeferredValue(snapshot.state);
@@ -68,7 +72,7 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
 
   return (
     <Box sx={{ maxWidth: 1240 }}>
-      <Head base={base} dropped={dropped} {...(chosen === undefined ? {} : { view: chosen })} />
+      <Head base={base} dropped={dropped} viewOf={viewOf} />
       <Conflicts />
       {chosen === undefined || answers === null ? (
         <Box sx={{ mt: 3 }}>
@@ -77,19 +81,19 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
         </Box>
       ) : (
         <>
-          <Answer view={chosen} answers={answers} />
-          <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossAt(chosen.doc, answers.breakEven.price)} onChoose={(f) => setOpen(open === f ? null : f)} chosen={open === 'demand' ? null : open} />
+          <Answer view={late ?? chosen} answers={answers} />
+          <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossAt(chosen.doc, answers.breakEven.price)} onChoose={toggle} chosen={open === 'demand' ? null : open} />
           <Problems view={chosen} />
           <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.28fr 1fr' }, gap: { xs: 3, lg: 4 }, mt: 1.5 }}>
             <Box sx={{ minWidth: 0 }}>
-              <Breakdown view={chosen} candidateId={snapshot.state.candidate.id} open={open} setOpen={setOpen} />
-              <LaunchPane view={chosen} answers={answers} base={base} candidateId={snapshot.state.candidate.id} />
+              <Breakdown view={chosen} candidateId={snapshot.state.candidate.id} open={open} toggle={toggle} />
+              <LaunchPane view={late ?? chosen} answers={answers} base={base} candidateId={snapshot.state.candidate.id} />
             </Box>
             <Box sx={{ minWidth: 0 }}>
               <LanesPane views={views} cardHeads={cardHeads} chosen={chosen.id} onChoose={choose} base={base} />
-              <HurdlesPane view={chosen} answers={answers} />
-              <TargetsPane view={chosen} answers={answers} />
-              <TrialsPane view={chosen} />
+              <HurdlesPane view={late ?? chosen} answers={answers} />
+              <TargetsPane view={late ?? chosen} answers={answers} />
+              <TrialsPane view={late ?? chosen} />
             </Box>
           </Box>
           <GatesAndNotes candidateId={snapshot.state.candidate.id} />
@@ -104,44 +108,61 @@ function grossAt(doc: LaneDocument, price: number): number {
   return price * (1 - doc.averageDiscount) + doc.shippingCharged;
 }
 
-function Head({ view, base, dropped }: { view?: LaneView; base: string; dropped: string | null }) {
+const Head = memo(function Head({ base, dropped, viewOf }: { base: string; dropped: string | null; viewOf: () => LaneView | undefined }) {
   const { t } = useTranslation();
   const store = useStore();
-  const { state, saving, canUndo, canRedo } = useSnapshot();
+  const { id } = store.get().state.candidate;
+  const name = useValue('candidate', id, ['name']) as string;
+  const way = useValue('candidate', id, ['way']) as string;
+  const stage = useValue('candidate', id, ['stage']) as string;
   const fetcher = useFetcher();
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
-  const id = state.candidate.id;
   const act = (body: Record<string, string>) => void fetcher.submit(body, { method: 'post', action: `${base}` });
-  const text = () => JSON.stringify(view?.doc, null, 2);
+  const text = () => JSON.stringify(viewOf()?.doc, null, 2);
+  const hasLane = viewOf() !== undefined;
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap', mb: 1 }}>
       <Typography component="span" sx={{ color: 'text.secondary' }}><Box component={Link} to={base} sx={{ color: 'inherit', textDecoration: 'none' }}>{t('nav.weigh')}</Box> /</Typography>
       {naming ? (
         <Box sx={{ minWidth: 260 }} onKeyDown={(e) => e.key === 'Enter' && setNaming(false)}><Text entity="candidate" id={id} path={['name']} label={t('form.name')} width="100%" required /></Box>
       ) : (
-        <Typography component="h1" sx={{ fontWeight: 650, fontSize: '0.95rem', overflowWrap: 'anywhere' }} dir="auto">{state.candidate.data.name}</Typography>
+        <Typography component="h1" sx={{ fontWeight: 650, fontSize: '0.95rem', overflowWrap: 'anywhere' }} dir="auto">{name}</Typography>
       )}
-      <Chip size="small" variant="outlined" label={t(`way.${state.candidate.data.way}`)} />
-      <Chip size="small" variant="outlined" label={t(`stageOfWork.${state.candidate.data.stage}`)} />
+      <Chip size="small" variant="outlined" label={t(`way.${way}`)} />
+      <Chip size="small" variant="outlined" label={t(`stageOfWork.${stage}`)} />
       {dropped !== null && <Chip size="small" color="error" variant="outlined" label={t('weigh.droppedWith', { reason: dropped })} />}
       <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 0.5 }}>
-        <Typography variant="body2" role="status" color={['conflict', 'invalid', 'offline', 'signedOut', 'gone'].includes(saving) ? 'error' : 'text.secondary'}>
-          {t(`saving.${saving}`)}{saving === 'signedOut' && <> <a href={`/sign-in?to=${encodeURIComponent(`${base}/${id}`)}`}>{t('account.signIn')}</a></>}
-        </Typography>
-        <Tooltip title={t('sheet.undo')}><span><IconButton size="small" onClick={() => store.undo()} disabled={!canUndo} aria-label={t('sheet.undo')}><UndoIcon fontSize="small" /></IconButton></span></Tooltip>
-        <Tooltip title={t('sheet.redo')}><span><IconButton size="small" onClick={() => store.redo()} disabled={!canRedo} aria-label={t('sheet.redo')}><RedoIcon fontSize="small" /></IconButton></span></Tooltip>
+        <SaveState back={`${base}/${id}`} />
         <IconButton size="small" onClick={(e) => setMenu(e.currentTarget)} aria-label={t('sheet.more')} aria-haspopup="menu"><MoreIcon fontSize="small" /></IconButton>
         <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
           {store.canEdit && <MenuItem onClick={() => setNaming(!naming)}>{naming ? t('sheet.renameDone') : t('sheet.rename')}</MenuItem>}
-          {view && <MenuItem onClick={() => download(`${state.candidate.data.name} ${view.doc.country}.lane.json`, text())}>{t('sheet.download')}</MenuItem>}
-          {view && <MenuItem onClick={() => void navigator.clipboard?.writeText(text())}>{t('sheet.copy')}</MenuItem>}
+          {hasLane && <MenuItem onClick={() => download(`${name} ${viewOf()?.doc.country}.lane.json`, text())}>{t('sheet.download')}</MenuItem>}
+          {hasLane && <MenuItem onClick={() => void navigator.clipboard?.writeText(text())}>{t('sheet.copy')}</MenuItem>}
           {store.canEdit && <MenuItem onClick={() => act({ intent: 'duplicate', id })}>{t('weigh.duplicate')}</MenuItem>}
           {store.canEdit && <MenuItem onClick={() => act({ intent: 'archive', ids: id })}>{t('weigh.archive')}</MenuItem>}
           {store.canEdit && <MenuItem onClick={() => act({ intent: 'delete', ids: id })}>{t('weigh.delete')}</MenuItem>}
         </Menu>
       </Box>
     </Box>
+  );
+});
+
+/** What has been saved, and the way back and forth through one's own changes. */
+function SaveState({ back }: { back: string }) {
+  const { t } = useTranslation();
+  const store = useStore();
+  const saving = useSelected((x) => x.saving);
+  const canUndo = useSelected((x) => x.canUndo);
+  const canRedo = useSelected((x) => x.canRedo);
+  return (
+    <>
+        <Typography variant="body2" role="status" color={['conflict', 'invalid', 'offline', 'signedOut', 'gone'].includes(saving) ? 'error' : 'text.secondary'}>
+          {t(`saving.${saving}`)}{saving === 'signedOut' && <> <a href={`/sign-in?to=${encodeURIComponent(back)}`}>{t('account.signIn')}</a></>}
+        </Typography>
+        <Tooltip title={t('sheet.undo')}><span><IconButton size="small" onClick={() => store.undo()} disabled={!canUndo} aria-label={t('sheet.undo')}><UndoIcon fontSize="small" /></IconButton></span></Tooltip>
+        <Tooltip title={t('sheet.redo')}><span><IconButton size="small" onClick={() => store.redo()} disabled={!canRedo} aria-label={t('sheet.redo')}><RedoIcon fontSize="small" /></IconButton></span></Tooltip>
+    </>
   );
 }
 
@@ -154,10 +175,11 @@ function download(name: string, text: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 1000);
 }
 
-function Conflicts() {
+const Conflicts = memo(function Conflicts() {
   const { t } = useTranslation();
   const store = useStore();
-  const { conflicts, invalid } = useSnapshot();
+  const conflicts = useSelected((x) => x.conflicts);
+  const invalid = useSelected((x) => x.invalid);
   const show = (v: unknown) => (v === null || v === undefined ? t('line.blank') : typeof v === 'object' ? t('sheet.severalValues') : String(v));
   return (
     <>
@@ -172,14 +194,14 @@ function Conflicts() {
       {invalid.length > 0 && <Alert severity="error" sx={{ mb: 1 }}>{invalid.map((i) => `${i.patch.path.join(' › ')}: ${i.message}`).join(' · ')}</Alert>}
     </>
   );
-}
+});
 
 /** A decision about a value decides about the note of where it came from too. */
 function decide(store: SheetStore, path: readonly (string | number)[], mine: boolean): void {
   for (const c of [...store.get().conflicts]) if (c.patch.path.join('.') === path.join('.') || (c.patch.path[0] === 'provenance' && c.patch.path[1] === path.join('.'))) store.resolve(c, mine);
 }
 
-function Answer({ view, answers }: { view: LaneView; answers: Answers }) {
+const Answer = memo(function Answer({ view, answers }: { view: LaneView; answers: Answers }) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
   const { result, doc } = view;
@@ -212,7 +234,7 @@ function Answer({ view, answers }: { view: LaneView; answers: Answers }) {
       {missed !== undefined && profit !== null && <Box component="span" sx={{ color: 'text.secondary' }}>{t(missed.result.hurdle.bound === 'atLeast' ? 'answer.misses' : 'answer.exceeds', { figure: t(`figure.${missed.result.hurdle.figure}`).toLowerCase(), by: amount(missed.result) })}</Box>}
     </Typography>
   );
-}
+});
 
 function Problems({ view }: { view: LaneView }) {
   const { t } = useTranslation();
@@ -228,7 +250,7 @@ function Problems({ view }: { view: LaneView }) {
 
 type Opened = Family | 'demand' | null;
 
-function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candidateId: string; open: Opened; setOpen: (o: Opened) => void }) {
+function Breakdown({ view, candidateId, open, toggle }: { view: LaneView; candidateId: string; open: Opened; toggle: (family: Family | 'demand') => void }) {
   const { t } = useTranslation();
   const f = useFormat();
   const { result, doc } = view;
@@ -252,13 +274,10 @@ function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candi
         const isOpen = open === family;
         return (
           <Box key={family} sx={{ borderTop: '1px solid', borderColor: 'hairline', bgcolor: isOpen ? 'paperTint' : 'transparent', px: isOpen ? 1.5 : 0, mx: isOpen ? -1.5 : 0 }}>
-            <Box sx={{ display: 'grid', gridTemplateColumns: '16px minmax(90px, 120px) 1fr auto 60px', alignItems: 'center', columnGap: 1, minHeight: 34 }}>
-              <Box aria-hidden sx={{ width: 11, height: 11, bgcolor: `family.${family}` }} />
-              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => setOpen(isOpen ? null : family)} sx={{ font: 'inherit', fontWeight: 640, textAlign: 'left', border: 0, p: 0, bgcolor: 'transparent', color: 'inherit', cursor: 'pointer', py: 0.75 }}>{t(`family.${family}`)}</Box>
-              <Box sx={{ fontSize: '0.82rem', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{missing.length > 0 ? t('line.missing', { lines: missing.map((l) => t(`lines.${l}`).toLowerCase()).join(', ') }) : describe(family, doc, t, f)}</Box>
-              <Box sx={{ textAlign: 'right', fontWeight: isOpen ? 680 : 500 }}>{value === null ? '–' : f.plain(rounded[i] ?? null, doc.currency)}</Box>
-              <Box sx={{ textAlign: 'right', fontSize: '0.82rem', color: 'text.secondary' }}>{value === null || !gross ? '' : f.percent(value / gross)}</Box>
-            </Box>
+            <FamilyHead
+              family={family} open={isOpen} toggle={toggle} amount={value === null ? '–' : f.plain(rounded[i] ?? null, doc.currency)} share={value === null || !gross ? '' : f.percent(value / gross)}
+              says={missing.length > 0 ? t('line.missing', { lines: missing.map((l) => t(`lines.${l}`).toLowerCase()).join(', ') }) : describe(family, doc, t, f)}
+            />
             {isOpen && (
               <Box sx={{ pb: 1.5 }}>
                 <Lines family={family} view={view} total={rounded[i] ?? null} />
@@ -278,7 +297,7 @@ function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candi
       </Box>
       <FigureLine view={view} />
       <Box sx={{ borderTop: '1px solid', borderColor: 'hairline', mt: 1, pt: 0.5 }}>
-        <Box component="button" type="button" aria-expanded={open === 'demand'} onClick={() => setOpen(open === 'demand' ? null : 'demand')} sx={{ font: 'inherit', border: 0, p: 0, py: 0.75, bgcolor: 'transparent', color: 'inherit', cursor: 'pointer', display: 'flex', gap: 1 }}>
+        <Box component="button" type="button" aria-expanded={open === 'demand'} onClick={() => toggle('demand')} sx={{ font: 'inherit', border: 0, p: 0, py: 0.75, bgcolor: 'transparent', color: 'inherit', cursor: 'pointer', display: 'flex', gap: 1 }}>
           <b>{t('sheet.demand')}</b>
           <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.84rem' }}>{result.figures.expectedMonthlyUnits === null ? t('line.blank') : t('sheet.demandText', { units: f.number(result.figures.expectedMonthlyUnits, 1), profit: f.money(result.figures.profitPerMonth, doc.currency) })}</Box>
         </Box>
@@ -287,6 +306,20 @@ function Breakdown({ view, candidateId, open, setOpen }: { view: LaneView; candi
     </Box>
   );
 }
+
+/** The line of a cost family: opens its form. */
+const FamilyHead = memo(function FamilyHead({ family, open, toggle, amount, share, says }: { family: Family; open: boolean; toggle: (family: Family) => void; amount: string; share: string; says: string }) {
+  const { t } = useTranslation();
+  return (
+    <div className={open ? 'line open' : 'line'}>
+      <i aria-hidden style={{ backgroundColor: `var(--mui-palette-family-${family})` }} />
+      <button type="button" aria-expanded={open} onClick={() => toggle(family)}>{t(`family.${family}`)}</button>
+      <small>{says}</small>
+      <span>{amount}</span>
+      <small>{share}</small>
+    </div>
+  );
+});
 
 /** The lines of a family, each opening its workings. */
 function Lines({ family, view, total }: { family: Family; view: LaneView; total: number | null }) {
@@ -338,22 +371,23 @@ function FigureLine({ view }: { view: LaneView }) {
   const { figures, incomplete, reasons } = view.result;
   const shown = [['margin', f.percent(figures.margin)], ['roi', f.percent(figures.roi, 0)], ['markup', f.percent(figures.markup, 0)], ['priceMultiple', figures.priceMultiple === null ? '–' : `${f.number(figures.priceMultiple, 1)} ×`], ['yearlyReturnOnCash', f.percent(figures.yearlyReturnOnCash, 0)], ['breakEvenAcos', f.percent(figures.breakEvenAcos)]] as const;
   return (
-    <Box component="dl" sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 3, rowGap: 0.5, m: 0, fontSize: '0.84rem' }}>
+    <dl className="figures">
       {shown.map(([key, value]) => (
-        <Box key={key} sx={{ display: 'flex', gap: 0.75 }} title={reasons[key] ?? t(`basis.of.${key}`)}>
-          <Box component="dt" sx={{ color: 'text.secondary' }}>{t(`figure.${key}`)}</Box>
-          <Box component="dd" sx={{ m: 0, fontWeight: 600 }}><Figure doc={doc} of={key} label={t(`figure.${key}`)}>{value}</Figure>{(incomplete[key]?.length ?? 0) > 0 && figures[key] !== null && <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}> {t('sheet.incompleteWord')}</Box>}</Box>
-        </Box>
+        <div key={key} title={reasons[key] ?? t(`basis.of.${key}`)}>
+          <dt>{t(`figure.${key}`)}</dt>
+          <dd><Figure doc={doc} of={key} label={t(`figure.${key}`)}>{value}</Figure>{(incomplete[key]?.length ?? 0) > 0 && figures[key] !== null && <small> {t('sheet.incompleteWord')}</small>}</dd>
+        </div>
       ))}
-    </Box>
+    </dl>
   );
 }
 
-function GatesAndNotes({ candidateId }: { candidateId: string }) {
+const GatesAndNotes = memo(function GatesAndNotes({ candidateId }: { candidateId: string }) {
   const { t } = useTranslation();
   const store = useStore();
-  const { state } = useSnapshot();
-  const { gates } = state.candidate.data;
+  const gates = useValue('candidate', candidateId, ['gates']) as CandidateData['gates'];
+  const stage = useValue('candidate', candidateId, ['stage']) as string;
+  const tags = useValue('candidate', candidateId, ['tags']) as string[];
   return (
     <Box component="section" sx={{ mt: 4, borderTop: '1px solid', borderColor: 'hairline', pt: 2, display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 4 }}>
       <Box>
@@ -378,17 +412,17 @@ function GatesAndNotes({ candidateId }: { candidateId: string }) {
         <Box sx={{ display: 'flex', gap: 2, mt: 1.5, alignItems: 'flex-end', flexWrap: 'wrap' }}>
           <Box sx={{ width: 150 }}>
             <Box component="label" htmlFor="stage" sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>{t('form.stageOfWork')}</Box>
-            <Box component="select" id="stage" value={state.candidate.data.stage} onChange={(e: { target: { value: string } }) => store.edit([{ entity: 'candidate', id: candidateId, path: ['stage'], to: e.target.value }])} sx={{ width: '100%', height: 31, font: 'inherit', color: 'text.primary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine' }}>
+            <Box component="select" id="stage" value={stage} onChange={(e: { target: { value: string } }) => store.edit([{ entity: 'candidate', id: candidateId, path: ['stage'], to: e.target.value }])} sx={{ width: '100%', height: 31, font: 'inherit', color: 'text.primary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine' }}>
               {['idea', 'checking', 'sampling', 'ordering', 'selling'].map((s) => <option key={s} value={s}>{t(`stageOfWork.${s}`)}</option>)}
             </Box>
           </Box>
-          <TagsField candidateId={candidateId} tags={state.candidate.data.tags} />
+          <TagsField candidateId={candidateId} tags={tags} />
           <ScoreField candidateId={candidateId} />
         </Box>
       </Box>
     </Box>
   );
-}
+});
 
 function TagsField({ candidateId, tags }: { candidateId: string; tags: readonly string[] }) {
   const { t } = useTranslation();
@@ -414,7 +448,7 @@ function TagsField({ candidateId, tags }: { candidateId: string; tags: readonly 
 function ScoreField({ candidateId }: { candidateId: string }) {
   const { t } = useTranslation();
   const store = useStore();
-  const score = useSnapshot().state.candidate.data.score;
+  const score = useValue('candidate', candidateId, ['score']) as CandidateData['score'];
   if (score === null) return <Button size="small" onClick={() => store.edit([{ entity: 'candidate', id: candidateId, path: ['score'], to: { value: 5, reason: '' } }])}>{t('sheet.addScore')}</Button>;
   return (
     <>

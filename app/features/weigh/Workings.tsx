@@ -1,4 +1,4 @@
-import { Box, Link, Popover, Typography } from '@mui/material';
+import { Box, Popover, Typography } from '@mui/material';
 import { useState } from 'react';
 import type { MouseEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -17,17 +17,15 @@ export function Explain({ label, currency, amountCurrency = currency, steps, chi
   const [open, setOpen] = useState<{ el: HTMLElement; steps: readonly Working[] } | null>(null);
   return (
     <>
-      <Link
-        component="button" type="button" underline="none" color="inherit"
-        aria-label={t('workings.open', { figure: label })} aria-haspopup="dialog"
+      <button
+        type="button" className="figure" aria-label={t('workings.open', { figure: label })} aria-haspopup="dialog"
         onClick={(e: MouseEvent<HTMLElement>) => {
           e.stopPropagation();
           setOpen({ el: e.currentTarget, steps: steps() });
         }}
-        sx={{ font: 'inherit', fontWeight: 'inherit', textAlign: 'right', verticalAlign: 'baseline', minHeight: 24, minWidth: 24, lineHeight: 'inherit', borderBottom: '1px dotted', borderColor: 'fieldLine', '&:hover': { borderColor: 'primary.main', color: 'primary.main' } }}
       >
         {children}
-      </Link>
+      </button>
       {open !== null && (
         <Popover open anchorEl={open.el} onClose={() => setOpen(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} slotProps={{ paper: { role: 'dialog', 'aria-label': t('workings.of', { figure: label }), sx: { p: 2, maxWidth: 520 } } }}>
           <Typography variant="h3" gutterBottom>{label}</Typography>

@@ -6,7 +6,7 @@ import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { Provenance } from '../../../core/lane/schema.ts';
 import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
 import type { NumFieldProps } from '../../ui/Field.tsx';
-import { useSnapshot, useStore, useValue } from './store.ts';
+import { useSelected, useStore, useValue } from './store.ts';
 
 export type At = { entity: Patch['entity']; id: string; path: Path };
 
@@ -23,9 +23,7 @@ function useTag(at: At): string | undefined {
 }
 
 function useMessage(at: At): string | null {
-  const { invalid } = useSnapshot();
-  const mine = invalid.find((i) => i.patch.entity === at.entity && i.patch.id === at.id && i.patch.path.join('.') === at.path.join('.'));
-  return mine?.message ?? null;
+  return useSelected(({ invalid }) => (invalid.length === 0 ? null : (invalid.find((i) => i.patch.entity === at.entity && i.patch.id === at.id && i.patch.path.join('.') === at.path.join('.'))?.message ?? null)));
 }
 
 type Bound = At & Omit<NumFieldProps, 'value' | 'onChange' | 'tag' | 'message'> & { also?: (value: number | null) => { entity: Patch['entity']; id: string; path: Path; to: unknown }[]; zero?: boolean };

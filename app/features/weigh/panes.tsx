@@ -1,7 +1,7 @@
 import { Box, Button, IconButton, Menu, MenuItem, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import AddIcon from '@mui/icons-material/Add';
 import CloseIcon from '@mui/icons-material/Close';
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
@@ -18,6 +18,7 @@ import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
+import { useLatest } from '../../ui/useLatest.ts';
 import { Explain, Figure } from './Workings.tsx';
 import { useStore } from './store.ts';
 import type { Answers, LaneView } from './useFigures.ts';
@@ -35,9 +36,8 @@ function Pane({ title, aside, children }: { title: ReactNode; aside?: ReactNode;
 }
 
 /** The lanes stacked on one scale in the home currency; choose, add, remove, open a lane document. */
-export function LanesPane({ views, cardHeads, chosen, onChoose, base }: { views: readonly LaneView[]; cardHeads: readonly { id: string; kind: string; name: string }[]; chosen: string | null; onChoose: (id: string) => void; base: string }) {
-  const { t, i18n } = useTranslation();
-  const f = useFormat();
+export const LanesPane = memo(function LanesPane({ views, cardHeads, chosen, onChoose, base }: { views: readonly LaneView[]; cardHeads: readonly { id: string; kind: string; name: string }[]; chosen: string | null; onChoose: (id: string) => void; base: string }) {
+  const { t } = useTranslation();
   const store = useStore();
   const fetcher = useFetcher<{ error?: string; undo?: unknown }>();
   const [menu, setMenu] = useState<HTMLElement | null>(null);
@@ -47,6 +47,10 @@ export function LanesPane({ views, cardHeads, chosen, onChoose, base }: { views:
   const home = views[0]?.doc.homeCurrency ?? '';
   const { candidate } = store.get().state;
   const post = (body: Record<string, string>) => void fetcher.submit(body, { method: 'post', action: `${base}/${candidate.id}` });
+  const remove = useLatest((view: LaneView, name: string) => {
+    setGone({ row: view.state, name });
+    post({ intent: 'removeLane', id: view.id });
+  });
   return (
     <Pane
       title={t('lanes.title')}
@@ -78,38 +82,43 @@ export function LanesPane({ views, cardHeads, chosen, onChoose, base }: { views:
         </Box>
       )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {views.map((v) => {
-          const profit = v.home?.figures.unitProfit ?? v.result.figures.unitProfit;
-          const incomplete = (v.result.incomplete.unitProfit?.length ?? 0) > 0;
-          const name = `${countryName(v.doc.country, i18n.language)} · ${v.doc.marketplace || t('sheet.noMarketplace')}`;
-          return (
-            <Box component="li" key={v.id} sx={{ display: 'flex', alignItems: 'center', bgcolor: v.id === chosen ? 'paperTint' : 'transparent', mx: -1, px: 1, borderRadius: 1 }}>
-              <Box component="button" type="button" onClick={() => onChoose(v.id)} aria-current={v.id === chosen} sx={{ flex: 1, minWidth: 0, display: 'grid', gridTemplateColumns: { xs: '104px 1fr 74px', sm: '124px 1fr 82px' }, gap: 1.25, alignItems: 'center', border: 0, bgcolor: 'transparent', color: 'inherit', font: 'inherit', textAlign: 'left', cursor: 'pointer', py: 0.5, px: 0 }}>
-                <Box sx={{ lineHeight: 1.25, minWidth: 0 }}>
-                  <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: '0.88rem' }}>{countryName(v.doc.country, i18n.language)}</Box>
-                  <Box sx={{ fontSize: '0.76rem', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{v.doc.marketplace || t('sheet.noMarketplace')} · {f.money(v.doc.price, v.doc.currency)}</Box>
-                </Box>
-                {v.home === null ? <Box sx={{ fontSize: '0.8rem' }}>{t('lanes.noRate')}</Box> : <MarginBar result={v.home} scale={scale} height={12} />}
-                <Box sx={{ textAlign: 'right', lineHeight: 1.25 }}>
-                  <Box sx={{ fontWeight: 650, color: profit === null ? 'text.secondary' : profit < 0 ? 'error.main' : 'primary.main' }}>{profit === null ? '–' : f.plain(profit, v.home?.currency ?? v.doc.currency)}</Box>
-                  <Box sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>{profit === null ? t('lanes.unknown') : incomplete ? t('sheet.incompleteWord') : `${profit < 0 ? `${t('lanes.losesWord')} · ` : ''}${f.percent(v.result.figures.margin)}`}</Box>
-                </Box>
-              </Box>
-              {store.canEdit && views.length > 1 && (
-                <IconButton size="small" aria-label={t('lanes.remove', { name })} onClick={() => {
-                  setGone({ row: v.state, name });
-                  post({ intent: 'removeLane', id: v.id });
-                }}><CloseIcon sx={{ fontSize: 14 }} /></IconButton>
-              )}
-            </Box>
-          );
-        })}
+        {views.map((v) => (
+          <LaneRow key={v.id} view={v} scale={scale} chosen={v.id === chosen} onChoose={onChoose} removable={store.canEdit && views.length > 1} onRemove={remove} />
+        ))}
       </Box>
     </Pane>
   );
-}
+});
 
-export function HurdlesPane({ view, answers }: { view: LaneView; answers: Answers }) {
+const RemoveLane = memo(function RemoveLane({ name, onRemove }: { name: string; onRemove: () => void }) {
+  const { t } = useTranslation();
+  return <IconButton size="small" aria-label={t('lanes.remove', { name })} onClick={onRemove}><CloseIcon sx={{ fontSize: 14 }} /></IconButton>;
+});
+
+/** One lane on the scale of its neighbours. */
+const LaneRow = memo(function LaneRow({ view: v, scale, chosen, onChoose, removable, onRemove }: { view: LaneView; scale: number; chosen: boolean; onChoose: (id: string) => void; removable: boolean; onRemove: (view: LaneView, name: string) => void }) {
+  const { t, i18n } = useTranslation();
+  const f = useFormat();
+  const profit = v.home?.figures.unitProfit ?? v.result.figures.unitProfit;
+  const incomplete = (v.result.incomplete.unitProfit?.length ?? 0) > 0;
+  const name = `${countryName(v.doc.country, i18n.language)} · ${v.doc.marketplace || t('sheet.noMarketplace')}`;
+  const remove = useLatest(() => onRemove(v, name));
+  return (
+    <li className={chosen ? 'lane chosen' : 'lane'}>
+      <button type="button" onClick={() => onChoose(v.id)} aria-current={chosen}>
+        <span className="lane-where"><span>{countryName(v.doc.country, i18n.language)}</span><small>{v.doc.marketplace || t('sheet.noMarketplace')} · {f.money(v.doc.price, v.doc.currency)}</small></span>
+        {v.home === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={v.home} scale={scale} height={12} />}
+        <span className="lane-keeps">
+          <b className={profit === null ? 'unknown' : profit < 0 ? 'loses' : ''}>{profit === null ? '–' : f.plain(profit, v.home?.currency ?? v.doc.currency)}</b>
+          <small>{profit === null ? t('lanes.unknown') : incomplete ? t('sheet.incompleteWord') : `${profit < 0 ? `${t('lanes.losesWord')} · ` : ''}${f.percent(v.result.figures.margin)}`}</small>
+        </span>
+      </button>
+      {removable && <RemoveLane name={name} onRemove={remove} />}
+    </li>
+  );
+});
+
+export const HurdlesPane = memo(function HurdlesPane({ view, answers }: { view: LaneView; answers: Answers }) {
   const { t } = useTranslation();
   const f = useFormat();
   const { doc } = view;
@@ -134,10 +143,10 @@ export function HurdlesPane({ view, answers }: { view: LaneView; answers: Answer
       })}
     </Pane>
   );
-}
+});
 
 /** Break-evens, and what a target would take. */
-export function TargetsPane({ view, answers }: { view: LaneView; answers: Answers }) {
+export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: LaneView; answers: Answers }) {
   const { t } = useTranslation();
   const f = useFormat();
   const { doc, result } = view;
@@ -176,9 +185,9 @@ export function TargetsPane({ view, answers }: { view: LaneView; answers: Answer
       </Box>
     </Pane>
   );
-}
+});
 
-export function LaunchPane({ view, answers, base, candidateId }: { view: LaneView; answers: Answers; base: string; candidateId: string }) {
+export const LaunchPane = memo(function LaunchPane({ view, answers, base, candidateId }: { view: LaneView; answers: Answers; base: string; candidateId: string }) {
   const { t } = useTranslation();
   const f = useFormat();
   const l = answers.launch;
@@ -203,12 +212,12 @@ export function LaunchPane({ view, answers, base, candidateId }: { view: LaneVie
       )}
     </Pane>
   );
-}
+});
 
 const TRIALS = [['worst', -0.1, 0.1], ['expected', 0, 0], ['best', 0.1, -0.1]] as const;
 
 /** Worst, expected and best of price and cost, side by side. */
-export function TrialsPane({ view }: { view: LaneView }) {
+export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView }) {
   const { t } = useTranslation();
   const f = useFormat();
   const [spread, setSpread] = useState<number | null>(0.1);
@@ -240,4 +249,4 @@ export function TrialsPane({ view }: { view: LaneView }) {
       </Box>
     </Pane>
   );
-}
+});

@@ -227,6 +227,12 @@ export function useSnapshot(): Snapshot {
   const store = useStore();
   return useSyncExternalStore(store.subscribe, store.get, store.get);
 }
+/** A part of the snapshot; renders again only when that part changes. `select` must not make anything new. */
+export function useSelected<T>(select: (snapshot: Snapshot) => T): T {
+  const store = useStore();
+  const read = () => select(store.get());
+  return useSyncExternalStore(store.subscribe, read, read);
+}
 /** The value at one place; renders again only when it changes. */
 export function useValue(entity: Patch['entity'], id: string, path: Path): unknown {
   const store = useStore();

@@ -24,7 +24,8 @@ export function useLaneViews(state: SheetState, frame: Frame): LaneView[] {
   const quotes = Object.fromEntries(state.quotes.map((q) => [q.id, q.data]));
   const { product, way } = state.candidate.data;
   const standings: Record<string, Standing> = frame.settings.standings;
-  return state.lanes.map((l) => {
+  const last = useRef<LaneView[]>([]);
+  const views = state.lanes.map((l) => {
     const deps = [l.data, product, way, frame.settings, frame.cards, ...l.data.components.map((c) => quotes[c.quoteId])];
     const known = kept.current.get(l.id);
     if (known !== undefined && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.view;
@@ -34,6 +35,9 @@ export function useLaneViews(state: SheetState, frame: Frame): LaneView[] {
     kept.current.set(l.id, { deps, view });
     return view;
   });
+  // The same array while nothing in it changed, so that what hangs on it is not drawn again.
+  if (views.length !== last.current.length || views.some((v, i) => v !== last.current[i])) last.current = views;
+  return last.current;
 }
 
 /** Break-evens, launch and hurdles of the chosen lane. */
