@@ -21,7 +21,7 @@ async function enter(page) {
 }
 async function sheet(page) {
   await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
-  await page.waitForURL(/[0-9a-f-]{36}/);
+  await page.getByTestId('answer').waitFor();
   await page.waitForLoadState('networkidle');
 }
 const shoot = async (page, name) => {
@@ -35,6 +35,7 @@ try {
   await shoot(page, 'sign-in');
   await enter(page);
   await page.getByRole('button', { name: /best of 9/ }).click();
+  await page.getByRole('link', { name: 'France · Alderway' }).waitFor();
   await shoot(page, 'weigh');
   await sheet(page);
   await shoot(page, 'sheet');

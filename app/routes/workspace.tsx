@@ -21,6 +21,9 @@ export async function action({ request, params }: Route.ActionArgs) {
   return data({ ok: true });
 }
 
+/** The frame changes with what is saved, not with every limit or lane that stands in the address. */
+export const shouldRevalidate = ({ currentParams, nextParams, formMethod }: { currentParams: { workspace?: string }; nextParams: { workspace?: string }; formMethod?: string }) => formMethod !== undefined || currentParams.workspace !== nextParams.workspace;
+
 export default function Workspace() {
   const head = useLoaderData<typeof loader>();
   if (head.deleted) return <DeletedWorkspace head={head} />;

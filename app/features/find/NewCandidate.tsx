@@ -55,6 +55,8 @@ export function NewCandidateForm(p: Props) {
   }, [name, way, price, cost, costCurrency, sides, kg, origin, category, hsCode, card, currency, p]);
   const result = evaluate(draft);
   const profit = result.figures.unitProfit;
+  // What the workspace's defaults have filled in, in the words of the form.
+  const taken = Object.keys(draft.provenance).filter((k) => draft.provenance[k]?.source === 'default').map((k) => t(`find.taken.${k}`));
   const breakEven = profit === null ? null : priceFor(draft).price;
 
   const send = () => {
@@ -96,7 +98,8 @@ export function NewCandidateForm(p: Props) {
                 {breakEven !== null && t('find.breaksEven', { price: f.money(breakEven, currency) })}
               </Typography>
               {result.problems.map((x) => <Alert key={x.code + x.path} severity="warning" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${x.code}`, x.detail as Record<string, string>)}</Alert>)}
-              <MarginBar result={result} large height={40} breakEven={breakEven} />
+              <MarginBar result={result} large height={48} breakEven={breakEven} />
+              {taken.length > 0 && <Typography variant="body2" color="text.secondary">{t('find.defaults', { list: taken.join(', ') })}</Typography>}
             </>
           )}
         </Box>

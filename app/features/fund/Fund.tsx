@@ -54,7 +54,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   if (view === undefined || result === null) return <Typography>{t('sheet.noLanes')}</Typography>;
   const b = result.budget;
   const row = (label: string, text: string, strong = false) => (
-    <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.25, fontWeight: strong ? 680 : 400, borderTop: strong ? '1px solid' : 'none', borderColor: 'text.primary' }}><span>{label}</span><span>{text}</span></Box>
+    <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.25, fontWeight: strong ? 680 : 400, borderTop: strong ? '1px solid' : 'none', borderColor: 'text.primary' }}><span>{label}</span><Box component="span" sx={{ whiteSpace: 'nowrap' }}>{text}</Box></Box>
   );
   return (
     <Box sx={{ maxWidth: 1240 }}>

@@ -15,7 +15,7 @@ export default function QuantityChart({ compared, cash, currency }: { compared: 
   return (
     <Box sx={{ mt: 1.5 }} role="img" aria-label={t('fund.chart')}>
       <ResponsiveContainer width="100%" height={170}>
-        <BarChart data={rows} layout="vertical" margin={{ left: 0, right: 12, top: 16, bottom: 0 }}>
+        <BarChart data={rows} layout="vertical" margin={{ left: 0, right: 44, top: 16, bottom: 0 }}>
           <XAxis type="number" tick={{ fontSize: 11, fill: palette.text.secondary }} stroke={palette.ink} tickFormatter={(v: number) => f.number(v, 0)} domain={[0, (max: number) => Math.max(max, cash ?? 0)]} />
           <YAxis type="category" dataKey="quantity" width={48} tick={{ fontSize: 12, fill: palette.text.secondary }} stroke={palette.ink} />
           {parts.map(([k, colour]) => <Bar key={k} dataKey={k} stackId="cash" fill={colour ?? palette.ink} isAnimationActive={false} barSize={18} />)}
