@@ -15,7 +15,6 @@ export const drawn = {
   '.large .bar-slice': { boxShadow: `inset -1px 0 0 ${v('background-default')}`, cursor: 'pointer' },
   '.large .bar-slice.chosen': { outline: `2px solid ${v('ink')}`, outlineOffset: -2 },
   '.bar-name': { display: 'block', padding: '7px 8px 0', lineHeight: 1.35, fontSize: '0.78rem', '& b': { display: 'block', fontWeight: 650, fontSize: '0.86rem' } },
-  '@media (max-width: 599px)': { '.bar-name.narrow': { display: 'none' }, '.bar-keeps': { padding: '8px 6px 0' }, '.bar-keeps b, .bar-keeps.narrow b': { fontSize: '1.05rem' } },
   '.bar-kept': { position: 'absolute', bottom: 0, overflow: 'hidden', whiteSpace: 'nowrap', pointerEvents: 'none', backgroundColor: v('keep-main'), color: v('keep-on') },
   '.bar-kept.incomplete': { backgroundColor: v('keep-soft'), border: `1px dashed ${v('keep-main')}`, color: v('ink') },
   '.bar-keeps': { padding: '8px 12px 0', fontSize: '0.82rem', '& b': { display: 'block', fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontWeight: 750, fontSize: '1.7rem', lineHeight: 1.15 } },
@@ -48,4 +47,7 @@ export const drawn = {
   '.lane > button:first-of-type': { ...plainButton, flex: 1, minWidth: 0, display: 'grid', gridTemplateColumns: '124px 1fr 82px', gap: 10, alignItems: 'center', textAlign: 'left', padding: '4px 0' },
   '.lane-where, .lane-keeps': { lineHeight: 1.25, minWidth: 0, '& > *': { display: 'block', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }, '& > span': { fontSize: '0.88rem' }, '& > small': { fontSize: '0.76rem', color: v('text-secondary') } },
   '.lane-keeps': { textAlign: 'right', '& > b': { fontWeight: 650, color: v('primary-main') }, '& > b.loses': { color: v('error-main') }, '& > b.unknown': { color: v('text-secondary') } },
+
+  // -- a phone's width; last, so that it wins
+  '@media (max-width: 599px)': { '.bar-name.narrow': { display: 'none' }, '.bar-keeps': { padding: '8px 6px 0' }, '.bar-keeps b, .bar-keeps.narrow b': { fontSize: '1.05rem' }, '.lane > button:first-of-type': { gridTemplateColumns: '104px 1fr 74px' } },
 } as const;

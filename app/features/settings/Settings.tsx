@@ -53,11 +53,15 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
       </Section>
       <Section title={t('settings.standing')} id="standing" text={t('settings.standingText')}>
         {countries.map((c) => (
+          <Box key={c} sx={{ display: 'flex', gap: 1 }}>
           <ChoiceLine
-            key={c} label={countryName(c, i18n.language)} value={settings.standings[c]?.kind ?? ''} width={200}
+            label={countryName(c, i18n.language)} value={settings.standings[c]?.kind ?? ''} width={200}
             options={[{ value: '', label: t('standing.missing') }, ...['registered', 'notRegistered', 'flatRate', 'marketplaceRemits'].map((k) => ({ value: k, label: t(`standing.${k}`) }))]}
             onChange={(k) => set(['standings', c], k === '' ? undefined : k === 'flatRate' ? { kind: k, rate: 0.05 } : k === 'marketplaceRemits' ? { kind: k, recoverable: false } : { kind: k })}
           />
+          {settings.standings[c]?.kind === 'flatRate' && <NumField label={t('form.flatRate')} value={(valueAt(settings, ['standings', c, 'rate']) as number | undefined) ?? null} onChange={(v) => set(['standings', c, 'rate'], v ?? 0)} kind="percent" max={1} width={90} />}
+          {settings.standings[c]?.kind === 'marketplaceRemits' && <ChoiceLine label={t('form.recoverable')} value={valueAt(settings, ['standings', c, 'recoverable']) ? 'yes' : 'no'} options={[{ value: 'no', label: t('no') }, { value: 'yes', label: t('yes') }]} onChange={(v) => set(['standings', c, 'recoverable'], v === 'yes')} width={110} />}
+          </Box>
         ))}
       </Section>
       <Section title={t('settings.ways')} text={t('settings.waysText')}>

@@ -13,13 +13,13 @@ export type At = { entity: Patch['entity']; id: string; path: Path };
 /** Groups that say once, beside their state, that they are a default; their fields do not say it again. */
 const GROUPS = new Set(['route', 'prep', 'returns', 'adverts', 'dispatch', 'supplierDelivery', 'storage']);
 
-/** "default" where the lane says that this value, or the little group it belongs to, was taken from the workspace. */
+/** "default" or "guess" where the lane says that this value, or the little group it belongs to, was not typed by anybody. */
 function useTag(at: At): string | undefined {
   const { t } = useTranslation();
   const provenance = useValue('lane', at.entity === 'lane' ? at.id : '', ['provenance']) as Provenance | undefined;
   if (at.entity !== 'lane' || provenance === undefined) return undefined;
   const said = provenance[at.path.join('.')] ?? (GROUPS.has(String(at.path[0])) ? undefined : provenance[String(at.path[0])]);
-  return said?.source === 'default' ? t('source.default') : undefined;
+  return said?.source === 'default' || said?.source === 'guess' ? t(`source.${said.source}`) : undefined;
 }
 
 function useMessage(at: At): string | null {
@@ -57,7 +57,7 @@ export const Text = memo(function Text({ entity, id, path, ...field }: At & { la
   return <TextLine {...field} value={value ?? ''} error={message ?? (field.required && !value?.trim() ? t('field.required') : null)} onChange={(v) => store.edit([{ entity, id, path, to: field.blank && v.trim() === '' ? null : v }])} />;
 }, sameProps);
 
-export const Choice = memo(function Choice({ entity, id, path, options, label, width, map }: At & { label: string; options: readonly { value: string; label: string }[]; width?: number | string; map?: 'boolean' | 'nullable' }) {
+export const Choice = memo(function Choice({ entity, id, path, options, label, width, map }: At & { label: string; options: readonly { value: string; label: string }[]; width?: number | string; map?: 'boolean' | 'nullable' | 'month' }) {
   const store = useStore();
   const value = useValue(entity, id, path);
   const tag = useTag({ entity, id, path });
@@ -65,7 +65,7 @@ export const Choice = memo(function Choice({ entity, id, path, options, label, w
   return (
     <ChoiceLine
       label={label} tag={tag} options={options} value={shown} {...(width === undefined ? {} : { width })}
-      onChange={(v) => store.edit([{ entity, id, path, to: map === 'boolean' ? v === 'yes' : map === 'nullable' && v === '' ? null : v }])}
+      onChange={(v) => store.edit([{ entity, id, path, to: map === 'boolean' ? v === 'yes' : map !== undefined && v === '' ? null : map === 'month' ? Number(v) : v }])}
     />
   );
 }, sameProps);
@@ -88,7 +88,7 @@ export function LineState({ id, path, known, label }: { id: string; path: Path; 
     <ToggleButtonGroup
       exclusive size="small" value={state} aria-label={label}
       onChange={(_, to: string | null) => {
-        if (to !== null && to !== state) store.edit([{ entity: 'lane', id, path, to: to === 'blank' ? null : to === 'none' ? 'none' : known() }]);
+        if (to !== null && to !== state) store.edit([{ entity: 'lane', id, path, to: to === 'blank' ? null : to === 'none' ? 'none' : known() }], to === 'known' ? 'guess' : 'typed');
       }}
       sx={{ '& .MuiToggleButton-root': { py: 0.1, px: 1, textTransform: 'none', fontSize: '0.76rem', color: 'text.primary' }, '& .Mui-selected': { color: 'text.primary !important', fontWeight: 650 } }}
     >

@@ -5,6 +5,7 @@ import type { Family } from '../../../core/lane/lines.ts';
 import type { MarketplaceCard } from '../../../core/lane/rates.ts';
 import { FREIGHT_BASES, INCOTERMS, leg as legSchema, METHODS, STAGES } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Quote, RetailPurchase } from '../../../core/lane/schema.ts';
+import { priceLadder } from '../../../core/lane/solve.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { Choice, LineState, List, Num, Row, Sides, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
@@ -45,6 +46,7 @@ function TaxForm({ laneId, candidateId, doc }: FormProps) {
             {['registered', 'notRegistered', 'flatRate', 'marketplaceRemits'].map((k) => <option key={k} value={k}>{t(`standing.${k}`)}</option>)}
           </Box>
         </Box>
+        {own?.kind === 'marketplaceRemits' && <Choice entity="lane" id={laneId} path={['standing', 'recoverable']} label={t('form.recoverable')} map="boolean" options={yesNo(t)} width={150} />}
         {own?.kind === 'flatRate' && <Num entity="lane" id={laneId} path={['standing', 'rate']} label={t('form.flatRate')} kind="percent" max={1} zero />}
         <Choice entity="candidate" id={candidateId} path={['product', 'taxClass']} label={t('form.taxClass')} options={same(classes)} />
       </Row>
@@ -421,12 +423,16 @@ function AdvertsForm({ laneId, doc }: FormProps) {
 /** What one expects to sell; not a cost, but storage, cover and profit a month read it. */
 export function DemandForm({ laneId, doc }: FormProps) {
   const { t } = useTranslation();
+  const f = useFormat();
   const store = useStore();
   const l = { entity: 'lane' as const, id: laneId };
   const d = doc.demand;
   const set = (kind: string) =>
     store.edit([{ ...l, path: ['demand'], to: kind === '' ? null : kind === 'typed' ? { kind, units: 60 } : kind === 'marketShare' ? { kind, marketUnits: 500, share: 0.1 } : { kind, listingUnits: 200, variationShare: 1, retailArmShare: 0, band: 0.03, rivals: doc.price === null ? [] : [doc.price] } }]);
+  const rivals = d?.kind === 'offerSplit' ? [...new Set(d.rivals)].sort((a, b) => a - b) : [];
+  const months = Array.from({ length: 12 }, (_, i) => new Intl.DateTimeFormat(f.locale, { month: 'short', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, i, 1))));
   return (
+    <>
     <Row>
       <Box sx={{ width: 170 }}>
         <Box component="label" htmlFor="demand-kind" sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>{t('form.demandKind')}</Box>
@@ -452,6 +458,25 @@ export function DemandForm({ laneId, doc }: FormProps) {
         </>
       )}
     </Row>
+    {rivals.length > 0 && (
+      <Row title={t('form.ladder')}>
+        <Box component="ul" sx={{ m: 0, pl: 2.5, fontSize: '0.86rem' }}>
+          {priceLadder(doc, rivals).map((x) => <li key={x.gross}>{t('form.ladderStep', { price: f.money(x.gross, doc.currency), profit: f.money(x.unitProfit, doc.currency) })}</li>)}
+        </Box>
+      </Row>
+    )}
+    <Row title={t('form.season')}>
+      {doc.season === null ? (
+        <Button size="small" onClick={() => store.edit([{ ...l, path: ['season'], to: Array(12).fill(1) }])}>{t('form.addSeason')}</Button>
+      ) : (
+        <>
+          {months.map((name, i) => <Num key={name} {...l} path={['season', i]} label={name} kind="number" zero step={0.1} width={52} />)}
+          <Button size="small" sx={{ color: 'text.secondary' }} onClick={() => store.edit([{ ...l, path: ['season'], to: null }])}>{t('form.noSeason')}</Button>
+        </>
+      )}
+      <Choice {...l} path={['saleMonth']} label={t('form.saleMonth')} width={150} map="month" options={[{ value: '', label: t('form.wholeYear') }, ...months.map((name, i) => ({ value: String(i + 1), label: name }))]} />
+    </Row>
+    </>
   );
 }
 

@@ -69,8 +69,11 @@ export class SheetStore {
     }
   }
 
-  /** Applies changes as one step of undo. A run of changes at one place within a second is one step. */
-  edit(changes: readonly Change[]): void {
+  /**
+   * Applies changes as one step of undo. A run of changes at one place within a second is one step. `source` is what a lane notes
+   * of them: a figure put there to be typed over is a guess.
+   */
+  edit(changes: readonly Change[], source: 'typed' | 'guess' = 'typed'): void {
     const patches: Patch[] = [];
     let state = this.snapshot.state;
     const add = (c: Change): void => {
@@ -82,7 +85,7 @@ export class SheetStore {
     };
     for (const c of changes) {
       add(c);
-      if (c.entity === 'lane' && patches.length > 0 && c.path[0] !== 'provenance') add({ entity: 'lane', id: c.id, path: ['provenance', c.path.join('.')], to: { source: 'typed', date: this.today, note: '' } });
+      if (c.entity === 'lane' && patches.length > 0 && c.path[0] !== 'provenance') add({ entity: 'lane', id: c.id, path: ['provenance', c.path.join('.')], to: { source, date: this.today, note: '' } });
     }
     if (patches.length === 0) return;
     const last = this.undoStack.at(-1);
