@@ -96,6 +96,16 @@ test.describe('editing', () => {
   test('keeps what was typed over a reload; undo and redo by key and button; arrow keys step a value', async ({ page }) => {
     const { base } = await newcomer(page);
     await addProduct(page, base);
+    // The first edit of a value, taken back, leaves everything as it was.
+    await price(page).fill('44');
+    await saved(page);
+    await page.keyboard.press('Control+z');
+    await expect(answer(page)).toContainText('at €29.90');
+    await expect(page.getByRole('status').filter({ hasText: /^Not saved yet$|^Saving/ })).toHaveCount(0);
+    await saved(page);
+    await page.reload();
+    await ready(page);
+    await expect(price(page)).toHaveValue('29.90');
     await price(page).fill('31.50');
     await saved(page);
     await page.reload();

@@ -60,6 +60,14 @@ describe('saving', () => {
     expect(saved).toEqual({ ok: true, results: { [now.lanes[0]?.id as string]: evaluate(docs(now)[0] as never) } });
     expect(now.lanes[0]?.result).toEqual(JSON.parse(JSON.stringify(evaluate(docs(now)[0] as never))));
   });
+  it('takes back an edit with the note of where it came from', async () => {
+    const { id, sheet } = await fresh();
+    const note = { entity: 'lane' as const, id: sheet.lanes[0]?.id ?? '', path: ['provenance', 'price'] };
+    const typed = { source: 'typed', date: '2026-11-24', note: '' };
+    expect(await savePatches(w.id, id, [pricePatch(sheet, 29.9, 31), { ...note, from: null, to: typed }], 'x')).toMatchObject({ ok: true });
+    expect(await savePatches(w.id, id, [{ ...note, from: typed, to: null }, pricePatch(sheet, 31, 29.9)], 'x')).toMatchObject({ ok: true });
+    expect((await again(id)).lanes[0]?.data).toEqual(sheet.lanes[0]?.data);
+  });
   it('refuses to write over what somebody else has changed meanwhile, and says what stands there', async () => {
     const { id, sheet } = await fresh();
     await savePatches(w.id, id, [pricePatch(sheet, 29.9, 31)], 'one');

@@ -19,6 +19,7 @@ export const drawn = {
   '.bar-kept.incomplete': { backgroundColor: v('keep-soft'), border: `1px dashed ${v('keep-main')}`, color: v('ink') },
   '.bar-keeps': { padding: '8px 12px 0', fontSize: '0.82rem', '& b': { display: 'block', fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontWeight: 750, fontSize: '1.7rem', lineHeight: 1.15 } },
   '.bar-keeps.narrow b': { fontSize: '1rem' },
+  '.bar-keeps.least': { padding: '10px 4px 0', fontSize: 0, '& b': { fontSize: '0.8rem' } },
   '.bar-lost': { position: 'absolute', bottom: 0, pointerEvents: 'none', border: `1px solid ${v('loss-main')}`, backgroundImage: `repeating-linear-gradient(135deg, ${v('loss-main')} 0 2px, transparent 2px 6px)` },
   '.bar-even': { position: 'absolute', bottom: -2, top: 0, width: 2, backgroundColor: v('ink'), pointerEvents: 'none' },
   '.large .bar-even': { bottom: -6, top: -20 },
@@ -49,5 +50,5 @@ export const drawn = {
   '.lane-keeps': { textAlign: 'right', '& > b': { fontWeight: 650, color: v('primary-main') }, '& > b.loses': { color: v('error-main') }, '& > b.unknown': { color: v('text-secondary') } },
 
   // -- a phone's width; last, so that it wins
-  '@media (max-width: 599px)': { '.bar-name.narrow': { display: 'none' }, '.bar-keeps': { padding: '8px 6px 0' }, '.bar-keeps b, .bar-keeps.narrow b': { fontSize: '1.05rem' }, '.lane > button:first-of-type': { gridTemplateColumns: '104px 1fr 74px' } },
+  '@media (max-width: 599px)': { '.bar-name.narrow': { display: 'none' }, '.bar-keeps': { padding: '8px 6px 0' }, '.bar-keeps b, .bar-keeps.narrow b': { fontSize: '1.05rem' }, '.bar-keeps.least b': { display: 'none' }, '.lane > button:first-of-type': { gridTemplateColumns: '104px 1fr 74px' } },
 } as const;

@@ -69,7 +69,7 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
         ))}
         {profit !== null && profit > 0 && (
           <div className={incomplete ? 'bar-kept incomplete' : 'bar-kept'} style={{ left: pct(Math.max(0, gross - profit)), width: pct(profit), height: tall }}>
-            {large && <div className={profit / full > 0.12 ? 'bar-keeps' : 'bar-keeps narrow'}>{incomplete ? t('bar.keepsSoFar') : t('bar.keepsWord')}<b>{f.money(profit, result.currency)}</b></div>}
+            {large && profit / full > 0.04 && <div className={profit / full > 0.12 ? 'bar-keeps' : profit / full > 0.08 ? 'bar-keeps narrow' : 'bar-keeps least'}>{incomplete ? t('bar.keepsSoFar') : t('bar.keepsWord')}<b>{f.money(profit, result.currency)}</b></div>}
           </div>
         )}
         {costs > gross + 1e-9 && <div className="bar-lost" style={{ left: pct(gross), width: pct(costs - gross), height: tall }} />}

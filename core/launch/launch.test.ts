@@ -30,7 +30,7 @@ describe('11 launch budget', () => {
     expect(r.budget?.lines).toMatchObject({ goods: 600, advertising: 150 });
   });
   it('says what is left out, and what is not known', () => {
-    expect(launch(lane(), plan()).incomplete).toEqual(['advertising']);
+    expect(launch(lane(), plan())).toMatchObject({ incomplete: ['advertising'], budget: { lines: { advertising: null }, total: 500 } });
     expect(launch(lane({ goods: null }), plan({ cash: 100 }))).toMatchObject({ mostUnits: null, reasons: { budget: 'blank: goods' } });
     expect(launch(lane({ orderQuantity: null }), plan())).toMatchObject({ budget: null, reasons: { budget: 'blank: orderQuantity', productBudget: 'blank: cash' } });
   });

@@ -127,7 +127,7 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
       quantity,
       admissible: quantity >= orders.first - 1e-9 && Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
       unitLandedCash: orNull(unitLandedCash),
-      lines: { oneOffs: orNull(oneOffs), goods: orNull(goods), advertising: orNull(advertising), discounts, contingency: orNull(contingency) },
+      lines: { oneOffs: orNull(oneOffs), goods: orNull(goods), advertising: plan.advertising === null ? null : orNull(advertising), discounts, contingency: orNull(contingency) },
       total: orNull(total),
       leftOfCash: plan.cash === null ? null : orNull(plan.cash - plan.reserve - total),
       unitProfit: orNull(scratch.unitProfit * toHome),

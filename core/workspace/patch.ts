@@ -36,6 +36,19 @@ export function withValueAt<T>(root: T, at: Path, value: unknown): T {
   return copy as T;
 }
 
+/**
+ * A copy of `root` as a patch leaves it. A note of where a value came from is taken away by null: it was not there before, and
+ * undoing an edit has to undo its note.
+ */
+export function patched<T>(root: T, p: Pick<Patch, 'path' | 'to'>): T {
+  return withValueAt(root, p.path, p.path[0] === 'provenance' && p.to === null ? undefined : p.to);
+}
+
+/** Whether two patches are about the same place. */
+export function samePlace(a: Patch, b: Patch): boolean {
+  return a.entity === b.entity && a.id === b.id && a.path.length === b.path.length && a.path.every((key, i) => key === b.path[i]);
+}
+
 export function inverse(p: Patch): Patch {
   return { ...p, from: p.to, to: p.from };
 }

@@ -11,7 +11,7 @@ import type { LaunchPlan } from '../../core/launch/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { country, currency as currencyCode, nonNegative, positive } from '../../core/money/schema.ts';
 import { newLane } from '../../core/workspace/newLane.ts';
-import { valueAt, withValueAt } from '../../core/workspace/patch.ts';
+import { patched, valueAt } from '../../core/workspace/patch.ts';
 import type { Patch } from '../../core/workspace/patch.ts';
 import { candidateData, composeLane, quoteSource, storedLane } from '../../core/workspace/records.ts';
 import type { CandidateData, CardData, CardKind, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
@@ -342,7 +342,7 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
           conflicts.push({ patch: p, current: now ?? null });
           continue;
         }
-        target.data = withValueAt(target.data, p.path, p.to);
+        target.data = patched(target.data, p);
         touched.set(`${p.entity}/${p.id}`, { entity: p.entity, row: target, patch: p });
       }
       if (conflicts.length > 0) throw new Stop({ ok: false, conflicts });

@@ -231,7 +231,7 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
           <thead><tr><th scope="col"><span hidden>{t('trials.case')}</span></th><th scope="col">{t('form.price')}</th><th scope="col">{t('trials.cost')}</th><th scope="col">{t('figure.unitProfit')}</th><th scope="col">{t('figure.margin')}</th></tr></thead>
           <tbody>
             {TRIALS.map(([name, price, cost]) => {
-              const at = trial(doc, 1 + price * s, 1 + cost * s);
+              const at = trial(doc, view.result.figures.expectedMonthlyUnits, 1 + price * s, 1 + cost * s);
               const r = evaluate(at);
               const profit = r.figures.unitProfit;
               return (

@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { candidateData, quoteSource, storedLane } from '../../../core/workspace/records.ts';
+import { patched } from '../../../core/workspace/patch.ts';
 import type { Patch } from '../../../core/workspace/patch.ts';
 import { SheetStore } from './store.ts';
 
@@ -45,6 +46,17 @@ describe('the sheet while it is edited', () => {
     await settle();
     expect(sent.flat().filter((p) => p.path[0] === 'price').at(-1)).toMatchObject({ to: 23.5 });
     expect(s.get().saving).toBe('saved');
+  });
+  it('undoing the first edit of a value takes its note away again, here and on the server', async () => {
+    const s = store();
+    s.edit([price(21)]);
+    await settle();
+    s.undo();
+    expect(s.get().state.lanes[0]?.data).toEqual(lane);
+    await settle();
+    let data: unknown = { ...lane, price: 21, provenance: { price: { source: 'typed', date: '2026-11-24', note: '' } } };
+    for (const p of sent.at(-1) ?? []) data = patched(data, p);
+    expect(storedLane.parse(data)).toEqual(lane);
   });
   it('a conflict keeps both values until one is chosen', async () => {
     for (const mine of [true, false]) {
@@ -92,12 +104,16 @@ describe('the sheet while it is edited', () => {
     answer = () => {
       if (!first) return Response.json({ ok: true, results: {} });
       first = false;
-      return Response.json({ ok: false, invalid: [{ patch: sent[0]?.[0], message: 'Use at most 1.' }] }, { status: 422 });
+      return Response.json({ ok: false, invalid: [{ patch: Object.fromEntries(Object.entries(sent[0]?.[0] ?? {}).reverse()), message: 'Use at most 1.' }] }, { status: 422 });
     };
     s.edit([{ entity: 'lane', id: 'l', path: ['averageDiscount'], to: 5 }]);
     await settle();
     expect(s.get().invalid).toMatchObject([{ message: 'Use at most 1.', patch: { path: ['averageDiscount'] } }]);
     expect(sent.at(-1)?.every((p) => p.path[0] === 'provenance')).toBe(true);
+    expect([sent.length, s.get().saving]).toEqual([2, 'invalid']);
+    s.edit([{ entity: 'lane', id: 'l', path: ['averageDiscount'], to: 0.5 }]);
+    await settle();
+    expect([s.get().saving, s.get().invalid]).toEqual(['saved', []]);
   });
   it('what is typed while a save is on its way goes out after it, from where that left off', async () => {
     const s = store();

@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import { createContext, use, useSyncExternalStore } from 'react';
-import { inverse, valueAt, withValueAt } from '../../../core/workspace/patch.ts';
+import { inverse, patched, samePlace, valueAt } from '../../../core/workspace/patch.ts';
 import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
 
@@ -89,7 +89,7 @@ export class SheetStore {
     }
     if (patches.length === 0) return;
     const last = this.undoStack.at(-1);
-    const follows = (p: Patch) => patches.find((q) => q.id === p.id && q.entity === p.entity && equal(q.path, p.path));
+    const follows = (p: Patch) => patches.find((q) => samePlace(q, p));
     // A later keystroke may touch fewer places than the first, which also noted where the value came from.
     const run = last !== undefined && Date.now() - last.at < 1000 && patches.every((q) => last.patches.some((p) => follows(p) === q));
     if (run) this.undoStack[this.undoStack.length - 1] = { at: Date.now(), patches: last.patches.map((p) => ({ ...p, to: (follows(p) ?? p).to })) };
@@ -126,7 +126,7 @@ export class SheetStore {
     }
     for (const p of patches) {
       // Several edits of one place go out as one, from what the server last knew.
-      const earlier = this.inFlight ? -1 : this.pending.findIndex((q) => q.entity === p.entity && q.id === p.id && equal(q.path, p.path));
+      const earlier = this.inFlight ? -1 : this.pending.findIndex((q) => samePlace(q, p));
       if (earlier >= 0 && earlier === this.pending.length - 1) this.pending[earlier] = { ...(this.pending[earlier] as Patch), to: p.to };
       else this.pending.push(p);
     }
@@ -166,8 +166,8 @@ export class SheetStore {
         saving = 'invalid';
         this.set({ invalid: said.invalid });
         // What is wrong stays on screen with its message; the rest is saved.
-        const wrong = new Set(said.invalid.map((i) => JSON.stringify(i.patch)));
-        this.pending = this.pending.filter((p) => !wrong.has(JSON.stringify(p)));
+        const { invalid } = said;
+        this.pending = this.pending.filter((p) => !invalid.some((i) => samePlace(i.patch, p)));
         if (this.pending.length > 0) retry = 0;
       } else if (answer.status === 404) saving = 'gone';
       else {
@@ -184,13 +184,15 @@ export class SheetStore {
       saving = 'unsaved';
       retry = 0;
     }
+    // A value that was refused stays unsaved until it is typed anew, whatever else has been saved since.
+    if (saving === 'saved' && this.snapshot.invalid.length > 0) saving = 'invalid';
     this.set({ saving });
     if (retry !== null) this.schedule(retry);
   }
 
   /** Decides a conflict: keep one's own value or take the other. */
   resolve(conflict: Conflict, mine: boolean): void {
-    const same = (p: Patch) => p.entity === conflict.patch.entity && p.id === conflict.patch.id && equal(p.path, conflict.patch.path);
+    const same = (p: Patch) => samePlace(p, conflict.patch);
     let state = this.snapshot.state;
     if (mine) this.pending = this.pending.map((p) => (same(p) ? { ...p, from: conflict.current } : p));
     else {
@@ -215,7 +217,7 @@ function root(state: SheetState, p: { entity: Patch['entity']; id: string }): un
 }
 
 function applied(state: SheetState, p: Patch): SheetState {
-  const change = <T extends { id: string; data: unknown }>(row: T): T => (row.id === p.id ? { ...row, data: withValueAt(row.data, p.path, p.to) } : row);
+  const change = <T extends { id: string; data: unknown }>(row: T): T => (row.id === p.id ? { ...row, data: patched(row.data, p) } : row);
   if (p.entity === 'candidate') return { ...state, candidate: change(state.candidate) };
   return p.entity === 'quote' ? { ...state, quotes: state.quotes.map(change) } : { ...state, lanes: state.lanes.map(change) };
 }
