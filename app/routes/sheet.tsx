@@ -1,6 +1,7 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
+import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { addLane, loadSheet, openLaneDocument, putLane, readLaneDocument, removeLane } from '../../server/use/candidates.ts';
+import { addLane, loadSheet, openLaneDocument, putLane, readLaneDocument, removedLane, removeLane } from '../../server/use/candidates.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
 import type { Route } from './+types/sheet.ts';
@@ -20,6 +21,14 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 export const shouldRevalidate = ({ currentUrl, nextUrl, formMethod, defaultShouldRevalidate }: { currentUrl: URL; nextUrl: URL; formMethod?: string; defaultShouldRevalidate: boolean }) =>
   formMethod === undefined && currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate;
 
+function parseJson(text: unknown): unknown {
+  try {
+    return JSON.parse(String(text));
+  } catch {
+    return null;
+  }
+}
+
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
@@ -30,8 +39,8 @@ export async function action({ request, params }: Route.ActionArgs) {
     case 'removeLane':
       return { removed: (await removeLane(workspaceId, String(form.get('id')))) !== null };
     case 'putLane': {
-      const row = JSON.parse(String(form.get('row'))) as { id: string; position: number; data: unknown };
-      return { lane: await putLane(workspaceId, params.candidate, row, person.id) };
+      const row = removedLane.safeParse(parseJson(form.get('row')));
+      return row.success ? { lane: await putLane(workspaceId, params.candidate, row.data, person.id) } : data({ error: sayIssue(row.error) }, 422);
     }
     case 'openLane': {
       const opened = readLaneDocument(form.get('document'));

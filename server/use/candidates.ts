@@ -184,13 +184,14 @@ export async function removeLane(workspaceId: string, laneId: string): Promise<L
   });
 }
 
-/** Puts a removed lane back, or stores an opened lane document as a lane of a candidate. */
-export async function putLane(workspaceId: string, candidateId: string, row: { id?: string; position: number; data: unknown }, by: string): Promise<string> {
-  const data = storedLane.parse(row.data);
+/** A lane as the sheet holds it after its removal, to be put back. */
+export const removedLane = z.object({ id: z.uuid(), position: z.number().int().min(0).max(1e6), data: storedLane });
+
+/** Puts a removed lane back. */
+export async function putLane(workspaceId: string, candidateId: string, row: z.output<typeof removedLane>, by: string): Promise<string> {
   return inWorkspace(workspaceId, async (tx) => {
-    const id = row.id ?? newId();
-    await tx.insert(lane).values({ workspaceId, id, candidateId, position: row.position, data, updatedBy: by }).onConflictDoNothing();
-    return id;
+    await tx.insert(lane).values({ workspaceId, candidateId, ...row, updatedBy: by }).onConflictDoNothing();
+    return row.id;
   });
 }
 
@@ -338,7 +339,8 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
         const target = rows[p.entity].find((r) => r.id === p.id);
         if (target === undefined) throw new Stop({ ok: false, gone: true });
         const now = valueAt(target.data, p.path);
-        if (!equal(now ?? null, p.from ?? null) && !equal(now ?? null, p.to ?? null)) {
+        // A note of where a value came from follows the value; by itself it is nothing to disagree about.
+        if (p.path[0] !== 'provenance' && !equal(now ?? null, p.from ?? null) && !equal(now ?? null, p.to ?? null)) {
           conflicts.push({ patch: p, current: now ?? null });
           continue;
         }
