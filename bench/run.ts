@@ -33,5 +33,7 @@ await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);
 else {
   const shown = (x: number): string => x.toLocaleString('en', { maximumFractionDigits: x < 100 ? 2 : 0 });
-  for (const m of measures) process.stdout.write(`${m.name}\n    ${shown(m.value)} ${m.unit}${m.aim === '' ? '' : `   (aim: ${m.aim})`}   beside ${m.yardstick}${m.ratio === null ? '' : `   ratio ${m.ratio.toPrecision(3)}`}\n`);
+  const rows = [['measure', 'value', 'aim', 'ratio', 'beside'], ...measures.map((m) => [m.name, `${shown(m.value)} ${m.unit}`, m.aim || '–', m.ratio === null ? '–' : m.ratio.toPrecision(3), m.yardstick])];
+  const widths = [0, 1, 2, 3].map((c) => Math.max(...rows.map((r) => (r[c] as string).length)));
+  for (const r of rows) process.stdout.write(`${r.map((cell, c) => (c < 4 ? cell.padEnd(widths[c] as number) : cell)).join('  ')}\n`);
 }

@@ -9,7 +9,10 @@ export const test = base.extend<{ faults: string[] }>({
   faults: [
     async ({ context }, use) => {
       const faults: string[] = [];
-      context.on('weberror', (e) => faults.push(`threw: ${e.error().message}`));
+      context.on('weberror', (e) => {
+        // The router lets the abort of an overtaken request surface as an error; it means nothing and shows nowhere.
+        if (!/signal is aborted/.test(e.error().message)) faults.push(`threw: ${e.error().message}`);
+      });
       context.on('console', (m) => {
         if (m.type() === 'error' && /Content Security Policy|Minified React|Hydration|did not match/i.test(m.text())) faults.push(m.text());
       });
