@@ -98,7 +98,7 @@ test('the only owner cannot leave; a deleted workspace says so and can be brough
   await page.getByRole('dialog').getByRole('button', { name: 'Delete this workspace' }).click();
   await expect(page.getByText('Thornbury Garden Post is deleted')).toBeVisible();
   await page.getByRole('button', { name: 'Bring it back' }).click();
-  await page.goto(at(`${base}/weigh`));
+  await page.waitForURL(/\/weigh$/);
   await expect(page.getByRole('link', { name: 'Frog shelter' })).toBeVisible();
 });
 

@@ -103,9 +103,10 @@ test('settings: a hurdle, a standing and a default, each saved where it stands a
   await ready(page);
   await page.getByLabel('France').selectOption('Not registered');
   await page.getByLabel('Level, EUR').first().fill('50');
+  const stored = page.waitForResponse((r) => r.url().includes('/settings') && r.request().method() === 'POST' && (r.request().postData() ?? '').includes('320'));
   await page.getByLabel('Order quantity').fill('320');
+  expect((await stored).status()).toBe(200);
   await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
-  await page.waitForTimeout(300);
   await addProduct(page, base);
   await expect(page.getByText('Unit profit at least €50.00')).toBeVisible();
   await expect(page.getByTestId('answer')).toContainText('A launch of 320');

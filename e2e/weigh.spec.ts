@@ -86,7 +86,7 @@ test('duplicate, archive, drop with a reason, delete: each with a way back', asy
   await page.getByLabel('Show', { exact: true }).selectOption('dropped');
   await expect(row(page, 'Frog shelter')).toContainText('too many like it');
   await act('Take up again');
-  await page.goto(at(`${base}/weigh`));
+  await page.waitForURL(/\/weigh$/);
   await expect(names(page)).toHaveCount(2);
 });
 

@@ -54,7 +54,11 @@ function count(name, report, run, read) {
 
 /** Skipped tests count as failed: nothing is skipped silently. */
 const readVitest = (r) => ({ passed: r.numPassedTests, failed: r.numTotalTests - r.numPassedTests + r.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length });
-const readPlaywright = (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped + r.errors.length });
+/** A browser test is tried a second time where the machine was too busy; that it needed it is said. */
+const readPlaywright = (r) => {
+  if (r.stats.flaky > 0) say(`\n${r.stats.flaky} browser test(s) passed only at the second try; see above.`);
+  return { passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected + r.stats.skipped + r.errors.length };
+};
 
 const cluster = await throwawayCluster();
 try {

@@ -5,6 +5,7 @@ import { Reckoning } from './reckoning.ts';
 import type { Term, TermUnit } from './reckoning.ts';
 import { figureValue } from './result.ts';
 import type { LaneDocument } from './schema.ts';
+import { priceHeadroom } from './solve.ts';
 import type { CostAnswer, PriceAnswer } from './solve.ts';
 
 type Row = readonly [formula: string, terms: readonly (Figure | keyof typeof INPUTS)[]];
@@ -105,6 +106,14 @@ export function priceProof(doc: LaneDocument, answer: PriceAnswer): Proof {
   return {
     formula: 'lowestPriceThatPays', amount: price, unit: 'money',
     terms: price === null ? [] : [['profitAtThisPrice', profitAt(price), 'money', ''], ['profitOneStepCheaper', price - step <= 0 ? null : profitAt(price - step), 'money', '']],
+  };
+}
+
+/** How far the price may fall before a unit loses, as a share of it. */
+export function headroomProof(doc: LaneDocument, breakEvenPrice: number | null): Proof {
+  return {
+    formula: '(price - breakEvenPrice) / price', amount: priceHeadroom(doc.price, breakEvenPrice), unit: 'share',
+    terms: [['price', doc.price, 'money', 'price'], ['breakEvenPrice', breakEvenPrice, 'money', '']],
   };
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
-import { costProof, priceProof } from './figureWorkings.ts';
+import { costProof, headroomProof, priceProof } from './figureWorkings.ts';
 import { evaluate } from './result.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';
 import { originOf, proofSteps, workings } from './workings.ts';
@@ -39,6 +39,8 @@ describe('workings', () => {
     expect(step?.amount).toBe(priceFor(doc).price);
     expect(at).toBeGreaterThanOrEqual(0);
     expect(cheaper).toBeLessThan(0);
+    const [room] = proofSteps(doc, headroomProof(doc, priceFor(doc).price));
+    expect(room?.amount).toBeCloseTo((24 - (priceFor(doc).price as number)) / 24, 12);
     const [most] = proofSteps(doc, costProof(doc, highestPurchaseCost(doc)));
     expect(most?.terms[0]?.value).toBeCloseTo(0, 9);
   });

@@ -1,11 +1,13 @@
 import { Box, Button, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import type { ReactNode } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useRevalidator, useSearchParams } from 'react-router';
 import { admissibleOrders, launch } from '../../../core/launch/launch.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
+import { launchWorkings } from '../../../core/launch/workings.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
 import type { CardData } from '../../../core/workspace/records.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
@@ -13,6 +15,7 @@ import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
+import { Explain } from '../weigh/Workings.tsx';
 import type { SheetState } from '../weigh/store.ts';
 import { useLaneViews } from '../weigh/useFigures.ts';
 
@@ -53,7 +56,8 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   const result = useMemo(() => (view === undefined ? null : launch(view.doc, { ...plan, quantities })), [view, plan, quantities]);
   if (view === undefined || result === null) return <Typography>{t('sheet.noLanes')}</Typography>;
   const b = result.budget;
-  const row = (label: string, text: string, strong = false) => (
+  const explain = (key: string, label: string, text: string) => <Explain label={label} currency={home} steps={() => launchWorkings(result, plan)[key] ?? []}>{text}</Explain>;
+  const row = (label: string, text: ReactNode, strong = false) => (
     <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.25, fontWeight: strong ? 680 : 400, borderTop: strong ? '1px solid' : 'none', borderColor: 'text.primary' }}><span>{label}</span><Box component="span" sx={{ whiteSpace: 'nowrap' }}>{text}</Box></Box>
   );
   return (
@@ -107,15 +111,15 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
             <Typography variant="body2">{t('launch.noQuantity')}</Typography>
           ) : (
             <>
-              {budgetLines(result, b, t, f).map(([key, label, amount]) => <Box key={key}>{row(label, amount)}</Box>)}
-              {row(t('launch.total'), f.money(b.total, home), true)}
+              {budgetLines(result, b, t, f).map(([key, label, amount]) => <Box key={key}>{row(label, key === 'goods' || key === 'contingency' ? explain(key, label, amount) : amount)}</Box>)}
+              {row(t('launch.total'), explain('total', t('launch.total'), f.money(b.total, home)), true)}
               {b.leftOfCash !== null && row(t(b.leftOfCash < 0 ? 'fund.shortfall' : 'fund.left'), f.money(Math.abs(b.leftOfCash), home))}
             </>
           )}
           <Typography variant="h3" component="h2" sx={{ mt: 3, mb: 1 }}>{t('fund.affordTitle')}</Typography>
-          {row(t('fund.productBudget'), f.money(result.productBudget, home))}
-          {row(t('fund.mostUnits'), result.mostUnits === null ? '–' : f.number(result.mostUnits))}
-          {row(t('fund.mostPerUnit', { quantity: f.number(Q) }), f.money(result.mostPerUnit === null ? null : floorTo(result.mostPerUnit, 2), home))}
+          {row(t('fund.productBudget'), explain('productBudget', t('fund.productBudget'), f.money(result.productBudget, home)))}
+          {row(t('fund.mostUnits'), explain('mostUnits', t('fund.mostUnits'), result.mostUnits === null ? '–' : f.number(result.mostUnits)))}
+          {row(t('fund.mostPerUnit', { quantity: f.number(Q) }), explain('mostPerUnit', t('fund.mostPerUnit', { quantity: f.number(Q) }), f.money(result.mostPerUnit === null ? null : floorTo(result.mostPerUnit, 2), home)))}
           {row(t('fund.mostUnitPrice'), f.money(result.mostUnitPrice === null ? null : floorTo(result.mostUnitPrice, minorDigits(result.mostUnitPriceCurrency)), result.mostUnitPriceCurrency))}
           {row(t('fund.band', { low: f.number(plan.priceMultiples.low), high: f.number(plan.priceMultiples.high) }), result.shelfPriceBand === null ? '–' : `${f.money(result.shelfPriceBand.low, home)} – ${f.money(result.shelfPriceBand.high, home)}`)}
           <Box sx={{ display: 'flex', gap: 1.5, mt: 0.5 }}>

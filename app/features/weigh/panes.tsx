@@ -10,7 +10,7 @@ import { highestPurchaseCost, priceFor, priceHeadroom } from '../../../core/lane
 import type { Target } from '../../../core/lane/solve.ts';
 import { trial } from '../../../core/lane/trial.ts';
 import { proofSteps } from '../../../core/lane/workings.ts';
-import { costProof, priceProof } from '../../../core/lane/figureWorkings.ts';
+import { costProof, headroomProof, priceProof } from '../../../core/lane/figureWorkings.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { NumField } from '../../ui/Field.tsx';
@@ -167,7 +167,7 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
   return (
     <Pane title={t('targets.title')}>
       {line(t('targets.breakEvenPrice'), <Explain label={t('targets.breakEvenPrice')} currency={doc.currency} steps={() => proofSteps(doc, priceProof(doc, answers.breakEven))}>{f.money(answers.breakEven.price, doc.currency)}</Explain>, answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null)}
-      {line(t('targets.headroom'), f.percent(headroom))}
+      {line(t('targets.headroom'), <Explain label={t('targets.headroom')} currency={doc.currency} steps={() => proofSteps(doc, headroomProof(doc, answers.breakEven.price))}>{f.percent(headroom)}</Explain>)}
       {line(t('targets.mostToPay'), most.unitPrice === null ? '–' : <Explain label={t('targets.mostToPay')} currency={doc.currency} amountCurrency={most.currency} steps={() => proofSteps(doc, costProof(doc, most))}>{f.money(floorTo(most.unitPrice, minorDigits(most.currency)), most.currency)}</Explain>, most.reason === null ? null : t(`unsolved.${most.reason}`))}
       {line(t('targets.highestCpc'), <Figure doc={doc} of="highestCpc" label={t('targets.highestCpc')}>{f.money(result.figures.highestCpc === null ? null : floorTo(result.figures.highestCpc, 2), doc.currency)}</Figure>, t('targets.perAdSale'))}
       {line(t('targets.lowestConversion'), <Figure doc={doc} of="lowestConversion" label={t('targets.lowestConversion')}>{f.percent(result.figures.lowestConversion)}</Figure>, t('targets.perAdSale'))}
