@@ -42,9 +42,10 @@ function aptInstall(packages) {
 export function needPostgres() {
   if (postgresPrograms() !== null) return;
   if (isRoot && existsSync('/usr/bin/apt-get')) {
-    mkdirSync('/etc/postgresql-common', { recursive: true });
-    const conf = '/etc/postgresql-common/createcluster.conf';
-    if (!existsSync(conf)) writeFileSync(conf, 'create_main_cluster = false\nstart_conf = manual\n');
+    // Debian's own settings read this folder, whether they are there already or come with the packages.
+    const folder = '/etc/postgresql-common/createcluster.d';
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(join(folder, 'bold-margin.conf'), 'create_main_cluster = false\nstart_conf = manual\n');
   }
   aptInstall(['postgresql']);
   if (postgresPrograms() === null) fail('PostgreSQL was installed, but its server programs are not where Debian puts them.');
