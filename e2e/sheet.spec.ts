@@ -196,7 +196,7 @@ test.describe('editing', () => {
 });
 
 test.describe('two at once, and sessions that end', () => {
-  test('two people on one field: neither overwrites the other unseen', async ({ page, browser }) => {
+  test('two people on one field: neither overwrites the other unseen', async ({ page }) => {
     const { base } = await newcomer(page);
     await addProduct(page, base);
     const second = await page.context().newPage();
@@ -219,7 +219,6 @@ test.describe('two at once, and sessions that end', () => {
     await page.getByRole('alert').filter({ hasText: 'entered 26 while you entered 40' }).getByRole('button', { name: 'Take theirs' }).click();
     await expect(price(page)).toHaveValue('26.00');
     await saved(page);
-    expect(browser.isConnected()).toBe(true);
   });
 
   test('a session that ended while typing: what was typed is kept and saved after signing in', async ({ page, context }) => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
 import { minorDigits, roundMinor, up, within } from '../money/money.ts';
+import { grossOf } from '../tax/revenue.ts';
 import { seasonIndex, unitsInMonth } from '../demand/demand.ts';
 import type { Figure, Line } from './lines.ts';
 import { evaluate, restate } from './result.ts';
@@ -42,6 +43,9 @@ describe('2 revenue and tax', () => {
   const at = (standing: LaneDocumentInput['standing'], over: Over = {}): Over => ({ price: 24, standing, rates: { tax: inclusive(0.2) }, ...over });
   it('price 25 less 4 % with 3 delivery: item 24, gross 27', () => {
     expect([fig({ price: 25, averageDiscount: 0.04, shippingCharged: 3 }, 'itemPrice'), fig({ price: 25, averageDiscount: 0.04, shippingCharged: 3 }, 'gross')]).toEqual([24, 27]);
+  });
+  it('stands on the ruler where its gross is', () => {
+    expect(grossOf({ averageDiscount: 0.04, shippingCharged: 3 }, 25)).toBe(27);
   });
   it('output VAT by standing: 24 at 20 % holds 4; flat rate 7.5 % takes 1.80', () => {
     expect(line(at({ kind: 'registered' }), 'outputVat')).toBeCloseTo(4, 12);

@@ -3,7 +3,7 @@ import { plainLane, taxCardOf } from '../testing/documents.ts';
 import { Draw, randomLane } from '../testing/lanes.ts';
 import { evaluate } from '../lane/result.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
-import { admissibleOrders, launch, monthOf } from './launch.ts';
+import { admissibleOrders, launch, monthOf, quantitiesToCompare } from './launch.ts';
 import { launchPlan, launchResult } from './schema.ts';
 
 const plan = (over: object = {}) => launchPlan.parse(over);
@@ -68,6 +68,10 @@ describe('11 launch budget', () => {
     expect(launch(lane(), plan({ oneOffs: [{ name: 'a', amount: 470 }] }))).toMatchObject({ breakEvenUnits: 32, breakEvenMonth: 1 });
     expect([monthOf(120, 50, null), monthOf(100, 50, null), monthOf(1, 0, null)]).toEqual([3, 2, null]);
     expect(monthOf(100, 50, [0, 0, 1, 0, 0, 0, 0, 0, 0, 0, 0, 0], 1)).toBe(3);
+  });
+  it('proposes half, all and twice the order, in cartons, from the minimum on', () => {
+    expect(quantitiesToCompare({ step: 24, first: 120 }, 300)).toEqual([144, 312, 600]);
+    expect(quantitiesToCompare({ step: 24, first: 480 }, 300)).toEqual([480, 600]);
   });
   it('compares quantities with their price breaks', () => {
     const goods = quote({ priceBreaks: [{ minQty: 0, unitPrice: 5 }, { minQty: 200, unitPrice: 4 }], carton: { units: 50 } });

@@ -37,6 +37,12 @@ export function admissibleOrders(doc: LaneDocument): Admissible {
   return { step, first: Math.max(1, Math.ceil(least / step - 1e-9)) * step };
 }
 
+/** Half, all and twice an order quantity, each as the supplier takes it, each once. */
+export function quantitiesToCompare(orders: Admissible, quantity: number): number[] {
+  const taken = (q: number): number => Math.max(orders.first, Math.round(q / orders.step) * orders.step);
+  return [...new Set([taken(quantity / 2), taken(quantity), taken(quantity * 2)])];
+}
+
 /** The lane at another order quantity. */
 const at = (doc: LaneDocument, orderQuantity: number): LaneDocument => ({ ...doc, orderQuantity });
 

@@ -1,4 +1,10 @@
 import type { Reckoning } from '../lane/reckoning.ts';
+import type { LaneDocument } from '../lane/schema.ts';
+
+/** Gross at a shelf price: after the average discount, with charged delivery; sales currency, VAT as in the price. */
+export function grossOf(doc: Pick<LaneDocument, 'averageDiscount' | 'shippingCharged'>, price: number): number {
+  return price * (1 - doc.averageDiscount) + doc.shippingCharged;
+}
 
 /**
  * Revenue and output VAT (economics, section 2).

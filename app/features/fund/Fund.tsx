@@ -4,7 +4,7 @@ import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useRevalidator, useSearchParams } from 'react-router';
-import { admissibleOrders, launch } from '../../../core/launch/launch.ts';
+import { admissibleOrders, launch, quantitiesToCompare } from '../../../core/launch/launch.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
@@ -50,9 +50,8 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   const set = (part: Partial<LaunchPlan>) => setPlan((p) => ({ ...p, ...part }));
 
   const orders = useMemo(() => (view === undefined ? { step: 1, first: 1 } : admissibleOrders(view.doc)), [view]);
-  const round = (q: number) => Math.max(orders.first, Math.round(q / orders.step) * orders.step);
   const Q = view?.doc.orderQuantity ?? orders.first;
-  const quantities = plan.quantities.length > 0 ? plan.quantities : [...new Set([round(Q / 2), round(Q), round(Q * 2)])];
+  const quantities = plan.quantities.length > 0 ? plan.quantities : quantitiesToCompare(orders, Q);
   const result = useMemo(() => (view === undefined ? null : launch(view.doc, { ...plan, quantities })), [view, plan, quantities]);
   if (view === undefined || result === null) return <Typography>{t('sheet.noLanes')}</Typography>;
   const b = result.budget;

@@ -13,6 +13,7 @@ import type { LaneDocument } from '../../../core/lane/schema.ts';
 import type { CandidateData } from '../../../core/workspace/records.ts';
 import { isIncomplete } from '../../../core/lane/result.ts';
 import { minorDigits } from '../../../core/money/money.ts';
+import { grossOf } from '../../../core/tax/revenue.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
@@ -82,7 +83,7 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
       ) : (
         <>
           <Answer view={late ?? chosen} answers={answers} />
-          <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossAt(chosen.doc, answers.breakEven.price)} onChoose={toggle} chosen={open === 'demand' ? null : open} />
+          <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossOf(chosen.doc, answers.breakEven.price)} onChoose={toggle} chosen={open === 'demand' ? null : open} />
           <Problems view={chosen} />
           <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.28fr 1fr' }, gap: { xs: 3, lg: 4 }, mt: 1.5 }}>
             <Box sx={{ minWidth: 0 }}>
@@ -101,11 +102,6 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
       )}
     </Box>
   );
-}
-
-/** Where a shelf price stands on the ruler, which is drawn in gross. */
-function grossAt(doc: LaneDocument, price: number): number {
-  return price * (1 - doc.averageDiscount) + doc.shippingCharged;
 }
 
 const Head = memo(function Head({ base, dropped, viewOf }: { base: string; dropped: string | null; viewOf: () => LaneView | undefined }) {
