@@ -7,7 +7,7 @@ import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { MarketplaceCard, SizeTier, TaxCard } from '../core/lane/rates.ts';
 import { marketplaceCard, taxCard } from '../core/lane/rates.ts';
-import type { CardData, CardKind } from '../core/workspace/records.ts';
+import type { CardData, CardKind } from '../core/cards/schema.ts';
 import { COUNTRY_CURRENCY } from '../core/tax/countries.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
 import { minorDigits, powerOfTen, roundMinor } from '../core/money/money.ts';

@@ -8,7 +8,7 @@ import { closeDatabase, inWorkspace } from './db/client.ts';
 import { candidate, lane } from './db/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { addLane, createCandidates, documentsOf, duplicateCandidate, loadCandidates, loadSheet, openAsCandidate, openLaneDocument, readLaneDocument, putLane, removeLane, savePatches, setFate } from './use/candidates.ts';
+import { addLane, createCandidates, documentsOf, duplicateCandidate, loadCandidates, loadSheet, openAsCandidate, openLaneDocument, readLaneDocument, putLanes, removeLane, savePatches, setFate } from './use/candidates.ts';
 import type { Sheet } from './use/candidates.ts';
 import { exportWorkspace, isWorkspaceDeleted, saveSettings, setWorkspaceDeleted } from './use/workspaces.ts';
 
@@ -117,7 +117,7 @@ describe('lanes and fates', () => {
     expect(before?.data).toMatchObject({ country: 'PL', currency: 'PLN', price: null });
     const gone = await removeLane(w.id, laneId);
     expect((await again(id)).lanes).toHaveLength(1);
-    await putLane(w.id, id, gone as never, w.personId);
+    await putLanes(w.id, id, [gone as never], w.personId);
     expect((await again(id)).lanes.find((l) => l.id === laneId)?.data).toEqual(before?.data);
   });
   it('a lane document opens with the very rates it carries, so with the very figures', async () => {

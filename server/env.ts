@@ -4,6 +4,9 @@ import { z } from 'zod';
 const schema = z.object({
   BM_APP_URL: z.string().startsWith('postgres'),
   BM_AUTH_URL: z.string().startsWith('postgres'),
+  BM_JOBS_URL: z.string().startsWith('postgres'),
+  /** Where rates and quotes from outside come from; without it only stored figures are used. */
+  BM_OUTSIDE_URL: z.url().optional(),
   BM_SECRET: z.string().min(32),
   BM_ORIGIN: z.url().default('http://127.0.0.1:4300'),
   BM_DEMO: z.enum(['0', '1']).default('0'),

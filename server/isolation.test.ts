@@ -1,14 +1,15 @@
+import { eq } from 'drizzle-orm';
 import { getTableConfig } from 'drizzle-orm/pg-core';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { closeDatabase, inWorkspace } from './db/client.ts';
-import { BUSINESS_TABLES, supplier } from './db/schema.ts';
+import { BUSINESS_TABLES, lane, laneHistory, notice, outsideAnswer, rateDraft, supplier, task } from './db/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { createCandidates } from './use/candidates.ts';
 import { newId } from './use/workspaces.ts';
 
-const url = (name: 'BM_OWNER_URL' | 'BM_APP_URL' | 'BM_AUTH_URL'): string => {
+const url = (name: 'BM_OWNER_URL' | 'BM_APP_URL' | 'BM_AUTH_URL' | 'BM_JOBS_URL'): string => {
   const value = process.env[name];
   if (value === undefined) throw new Error(`${name} is not set: run these tests with npm test`);
   return value;
@@ -18,6 +19,7 @@ const TABLES = Object.values(BUSINESS_TABLES).map((t) => getTableConfig(t).name)
 let owner: pg.Client;
 let app: pg.Client;
 let auth: pg.Client;
+let jobs: pg.Client;
 let mine: TestWorkspace;
 let theirs: TestWorkspace;
 
@@ -25,15 +27,24 @@ beforeAll(async () => {
   owner = new pg.Client(url('BM_OWNER_URL'));
   app = new pg.Client(url('BM_APP_URL'));
   auth = new pg.Client(url('BM_AUTH_URL'));
-  await Promise.all([owner.connect(), app.connect(), auth.connect()]);
+  jobs = new pg.Client(url('BM_JOBS_URL'));
+  await Promise.all([owner.connect(), app.connect(), auth.connect(), jobs.connect()]);
   [mine, theirs] = [await makeWorkspace(), await makeWorkspace()];
   for (const w of [mine, theirs]) {
     await createCandidates(w.id, [someCandidate(w)], w.personId);
-    await inWorkspace(w.id, (tx) => tx.insert(supplier).values({ workspaceId: w.id, id: newId(), name: 'Someone' }));
+    await inWorkspace(w.id, async (tx) => {
+      await tx.insert(supplier).values({ workspaceId: w.id, id: newId(), name: 'Someone' });
+      await tx.insert(rateDraft).values({ workspaceId: w.id, id: newId(), kind: 'tax', name: 'Draft', cells: {} });
+      await tx.insert(task).values({ workspaceId: w.id, id: newId(), kind: 'weighAgain' });
+      await tx.insert(notice).values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
+      await tx.insert(outsideAnswer).values({ workspaceId: w.id, question: 'rates', answer: {} });
+      const [some] = await tx.select({ id: lane.id, result: lane.result }).from(lane).where(eq(lane.workspaceId, w.id));
+      if (some?.result != null) await tx.insert(laneHistory).values({ workspaceId: w.id, id: newId(), laneId: some.id, cause: 'edit', result: some.result });
+    });
   }
 });
 afterAll(async () => {
-  await Promise.all([owner.end(), app.end(), auth.end(), closeDatabase()]);
+  await Promise.all([owner.end(), app.end(), auth.end(), jobs.end(), closeDatabase()]);
 });
 
 /** Runs statements as the application does, in one transaction of one workspace; the transaction is taken back. */
@@ -48,8 +59,8 @@ async function asWorkspace<T>(workspace: string | null, work: (c: pg.Client) => 
 }
 
 describe('the second wall', () => {
-  it('the application and the sign-in connect as roles that own nothing and cannot pass row-level security', async () => {
-    for (const [c, role] of [[app, 'bm_app'], [auth, 'bm_auth']] as const) {
+  it('the application, the sign-in and the queue connect as roles that own nothing and cannot pass row-level security', async () => {
+    for (const [c, role] of [[app, 'bm_app'], [auth, 'bm_auth'], [jobs, 'bm_jobs']] as const) {
       const { rows } = await c.query('select current_user as name, r.rolsuper, r.rolbypassrls, r.rolcreatedb, r.rolcreaterole from pg_roles r where r.rolname = current_user');
       expect(rows).toEqual([{ name: role, rolsuper: false, rolbypassrls: false, rolcreatedb: false, rolcreaterole: false }]);
       const { rows: owned } = await owner.query("select c.relname from pg_class c join pg_roles r on r.oid = c.relowner where r.rolname = $1", [role]);
@@ -58,19 +69,21 @@ describe('the second wall', () => {
       expect(member).toEqual([]);
     }
   });
-  it('every business table has workspace_id first in its key and forced row-level security; sign-in tables are the only others', async () => {
+  it('every business table has workspace_id first in its key and forced row-level security; those of sign-in and queue are the only others', async () => {
     const { rows } = await owner.query("select n.nspname, c.relname, c.relrowsecurity, c.relforcerowsecurity, (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies from pg_class c join pg_namespace n on n.oid = c.relnamespace where c.relkind in ('r', 'p') and n.nspname not in ('pg_catalog', 'information_schema') order by 1, 2");
     const business = rows.filter((r) => r.nspname === 'bm');
     expect(business.map((r) => r.relname).sort()).toEqual([...TABLES].sort());
     for (const r of business) expect(r).toMatchObject({ relrowsecurity: true, relforcerowsecurity: true, policies: 1 });
-    expect(rows.filter((r) => r.nspname !== 'bm').map((r) => `${r.nspname}.${r.relname}`)).toEqual(['auth.account', 'auth.invitation', 'auth.member', 'auth.organization', 'auth.session', 'auth.user', 'auth.verification', 'drizzle.__drizzle_migrations']);
+    expect(rows.filter((r) => r.nspname !== 'bm' && !/^j[0-9a-f]{40,}$/.test(r.relname)).map((r) => `${r.nspname}.${r.relname}`)).toEqual(['auth.account', 'auth.invitation', 'auth.member', 'auth.organization', 'auth.session', 'auth.user', 'auth.verification', 'drizzle.__drizzle_migrations', 'jobs.archive', 'jobs.job', 'jobs.queue', 'jobs.schedule', 'jobs.subscription', 'jobs.version']);
     const { rows: keys } = await owner.query("select c.relname, a.attname from pg_index i join pg_class c on c.oid = i.indrelid join pg_namespace n on n.oid = c.relnamespace join pg_attribute a on a.attrelid = c.oid and a.attnum = i.indkey[0] where n.nspname = 'bm'");
     for (const k of keys) expect(k).toMatchObject({ attname: 'workspace_id' });
   });
-  it('the two roles see nothing of each other', async () => {
+  it('the roles see nothing of each other', async () => {
     await expect(app.query('select * from auth.session')).rejects.toThrow(/permission denied/);
     await expect(app.query('select * from auth."user"')).rejects.toThrow(/permission denied/);
-    await expect(auth.query('select * from bm.candidate')).rejects.toThrow(/permission denied/);
+    await expect(app.query('select * from jobs.job')).rejects.toThrow(/permission denied/);
+    for (const c of [auth, jobs]) await expect(c.query('select * from bm.candidate')).rejects.toThrow(/permission denied/);
+    await expect(jobs.query('select * from auth.session')).rejects.toThrow(/permission denied/);
   });
 });
 

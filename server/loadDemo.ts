@@ -2,7 +2,6 @@
 import { createHmac } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { DEMO, demoCandidates, demoSettings, demoSuppliers } from '../demo/scenario.ts';
-import { evaluate } from '../core/lane/result.ts';
 import type { MarketplaceCard } from '../core/lane/rates.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
 import { newLane } from '../core/workspace/newLane.ts';
@@ -11,10 +10,10 @@ import { settings as settingsSchema } from '../core/workspace/settings.ts';
 import { auth } from './auth/auth.ts';
 import { authDb, closeDatabase, inWorkspace } from './db/client.ts';
 import { member, organization, user } from './db/authSchema.ts';
-import { candidate, lane, quote, supplier } from './db/schema.ts';
+import { candidate, quote, supplier } from './db/schema.ts';
 import { env, today } from './env.ts';
-import { documentsOf } from './use/candidates.ts';
-import type { LaneRow } from './use/candidates.ts';
+import { insertLanes } from './use/lanes.ts';
+import type { LaneToStore } from './use/lanes.ts';
 import { cardsInForce, furnishWorkspace, newId } from './use/workspaces.ts';
 
 /** The demo account's password, the same at every start of one installation and known to nobody. */
@@ -54,6 +53,7 @@ export async function loadDemo(): Promise<boolean> {
       const quoteId = newId();
       const quoteData = quoteSource.parse({ ...source, supplier: demoSuppliers.find((s) => s.key === supplierKey)?.name ?? '' });
       await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, supplierId: supplierIds.get(supplierKey) ?? null, data: quoteData });
+      const rows: LaneToStore[] = [];
       for (const [position, l] of lanes.entries()) {
         const card = cards.find((c) => c.kind === 'marketplace' && c.key === l.market);
         if (card === undefined) throw new Error(`The demo names a market that no starter card has: ${l.market}`);
@@ -67,10 +67,9 @@ export async function loadDemo(): Promise<boolean> {
         const set = l.set ?? {};
         const provenance = Object.fromEntries(Object.entries(stored.provenance).filter(([path]) => !(path in set)));
         const whole = storedLane.parse({ ...stored, ...set, provenance });
-        const row: LaneRow = { id: newId(), candidateId: id, position, data: whole, result: null, resultAt: null, updatedAt: at };
-        const [doc] = documentsOf({ settings, lanes: [row], cards: byId, today: today() }, parsed, [{ id: quoteId, candidateId: id, supplierId: null, data: quoteData }]);
-        await tx.insert(lane).values({ workspaceId, id: row.id, candidateId: id, position, data: whole, result: doc === undefined ? null : evaluate(doc), resultAt: at });
+        rows.push({ id: newId(), position, data: whole, createdAt: at });
       }
+      await insertLanes(tx, workspaceId, settings, { id, data: parsed }, rows, { [quoteId]: quoteData }, byId, null);
     }
   });
   return true;

@@ -1,7 +1,7 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { addLane, loadSheet, openLaneDocument, putLane, readLaneDocument, removedLane, removeLane } from '../../server/use/candidates.ts';
+import { addLane, loadSheet, openLaneDocument, putLanes, readLaneDocument, removedLane, removeLane } from '../../server/use/candidates.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
 import type { Route } from './+types/sheet.ts';
@@ -40,7 +40,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       return { removed: (await removeLane(workspaceId, String(form.get('id')))) !== null };
     case 'putLane': {
       const row = removedLane.safeParse(parseJson(form.get('row')));
-      return row.success ? { lane: await putLane(workspaceId, params.candidate, row.data, person.id) } : data({ error: sayIssue(row.error) }, 422);
+      return row.success ? (await putLanes(workspaceId, params.candidate, [row.data], person.id), { lane: row.data.id }) : data({ error: sayIssue(row.error) }, 422);
     }
     case 'openLane': {
       const opened = readLaneDocument(form.get('document'));

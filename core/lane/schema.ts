@@ -149,6 +149,8 @@ export const ownDispatch = z.strictObject({
   pickAndPack: orBlank(purchasedLine),
 });
 
+export type OwnDispatch = z.output<typeof ownDispatch>;
+
 export const keyword = z.strictObject({
   text: shortText.default(''),
   low: nonNegative,

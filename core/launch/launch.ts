@@ -88,6 +88,30 @@ export function quotedOneOffs(doc: LaneDocument, currency = doc.currency): { nam
   );
 }
 
+/** What a launch takes beside the goods, home currency: one-offs, adverts, discounts; NaN where unknown. `r` is the reckoned lane. */
+function besideGoods(doc: LaneDocument, plan: LaunchPlan, r: Reckoning): { toHome: number; quoted: { name: string; amount: number }[]; oneOffs: number; advertising: number; discounts: number } {
+  const toHome = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
+  const quoted = quotedOneOffs(doc, doc.homeCurrency);
+  let advertising = 0;
+  if (plan.advertising?.kind === 'daily') advertising = plan.advertising.perDay * plan.advertising.days;
+  else if (plan.advertising?.kind === 'units') {
+    const card = doc.rates.marketplace;
+    const v = card?.advertVat.treatment === 'charged' ? 1 + card.advertVat.rate : r.advertVatFactor;
+    if (plan.advertising.units > 0) advertising = r.conversionRate >= 1e-9 ? ((plan.advertising.units * r.cpc * v) / r.conversionRate) * toHome : Number.NaN;
+  }
+  return { toHome, quoted, oneOffs: [...plan.oneOffs, ...quoted].reduce((sum, o) => sum + o.amount, 0), advertising, discounts: plan.discounts.units * plan.discounts.discount };
+}
+
+const cashReckoning = new Reckoning();
+
+/** What the launch of a lane takes at its own order quantity, home currency (economics, section 11); null where unknown. */
+export function launchCash(doc: LaneDocument, plan: LaunchPlan): number | null {
+  const r = reckon(doc, cashReckoning);
+  const { toHome, oneOffs, advertising, discounts } = besideGoods(doc, plan, r);
+  const before = oneOffs + r.quantity * (r.landedCash * toHome) + advertising + discounts;
+  return orNull(before + plan.contingency * before);
+}
+
 /**
  * Launch budget, affordability and goal of a lane (economics, section 11), in the home currency. Cash terms: VAT paid is in.
  * Unknown figures are null, with a reason; blanks the sums had to leave out are named in `incomplete`.
@@ -97,24 +121,14 @@ export function quotedOneOffs(doc: LaneDocument, currency = doc.currency): { nam
  */
 export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const home = doc.homeCurrency;
-  const toHome = exchangeFactor(doc.rates.exchange, doc.currency, home);
   const r = reckon(doc, new Reckoning());
   const units = r.units;
   const incomplete: string[] = blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)));
   const reasons: Record<string, string> = {};
 
-  const quoted = quotedOneOffs(doc, home);
+  const { toHome, quoted, oneOffs, advertising, discounts } = besideGoods(doc, plan, r);
   const named: LaunchResult['oneOffs'] = [...plan.oneOffs.map((o) => ({ ...o, source: 'plan' as const })), ...quoted.map((o) => ({ ...o, amount: orNull(o.amount), source: 'quote' as const }))];
-  const oneOffs = [...plan.oneOffs, ...quoted].reduce((sum, o) => sum + o.amount, 0);
-
-  let advertising = 0;
-  if (plan.advertising?.kind === 'daily') advertising = plan.advertising.perDay * plan.advertising.days;
-  else if (plan.advertising?.kind === 'units') {
-    const card = doc.rates.marketplace;
-    const v = card?.advertVat.treatment === 'charged' ? 1 + card.advertVat.rate : r.advertVatFactor;
-    if (plan.advertising.units > 0) advertising = r.conversionRate >= 1e-9 ? ((plan.advertising.units * r.cpc * v) / r.conversionRate) * toHome : Number.NaN;
-  } else incomplete.push('advertising');
-  const discounts = plan.discounts.units * plan.discounts.discount;
+  if (plan.advertising === null) incomplete.push('advertising');
 
   const scratch = new Reckoning();
   scratch.units$ = units;

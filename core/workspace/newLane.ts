@@ -18,6 +18,12 @@ export type NewLane = {
   readonly origin: string | null;
   readonly price: number | null;
   readonly quoteId: string | null;
+  /** How it is fulfilled; blank: by the marketplace's warehouse where it has one. */
+  readonly method?: StoredLane['method'];
+  /** Cards to take the route, the postage and the bank's rate from; blank: the workspace's defaults. */
+  readonly freightCardId?: string | null;
+  readonly postageCardId?: string | null;
+  readonly benchmarkCardId?: string | null;
   /** Day of today, kept beside every default taken. */
   readonly today: string;
 };
@@ -37,7 +43,9 @@ export function newLane(n: NewLane): StoredLane {
   };
   const ships = n.way === 'supplierShips';
   const check = n.way === 'feeCheck';
-  const method = ships ? 'supplierShips' : card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse';
+  const method = ships ? 'supplierShips' : n.method ?? (card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse');
+  const freightCardId = ships || check ? null : (n.freightCardId ?? null);
+  const postageCardId = method === 'ownDispatch' ? (n.postageCardId ?? null) : null;
   const toSales = n.exchange === null ? (home === n.currency ? 1 : Number.NaN) : exchangeFactor(n.exchange.table, home, n.currency);
   const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
 
@@ -55,10 +63,10 @@ export function newLane(n: NewLane): StoredLane {
     price: n.price,
     components: n.quoteId === null ? [] : [{ quoteId: n.quoteId }],
     orderQuantity: ships ? null : check ? 1 : byDefault('orderQuantity', n.way === 'retail' ? Math.min(d.orderQuantity ?? 10, 10) : d.orderQuantity),
-    route: ships || check ? 'none' : legs.length === 0 ? (method === 'ownDispatch' ? byDefault('route', 'none') : null) : byDefault('route', { name: '', legs, packingAllowance: 0.12, insuranceRate: n.way === 'ownBrand' ? d.insuranceRate : 0, transitDays: n.way === 'ownBrand' ? d.transitDays : 2, inboundDays: 5 }),
+    route: ships || check ? 'none' : freightCardId !== null ? null : legs.length === 0 ? (method === 'ownDispatch' ? byDefault('route', 'none') : null) : byDefault('route', { name: '', legs, packingAllowance: 0.12, insuranceRate: n.way === 'ownBrand' ? d.insuranceRate : 0, transitDays: n.way === 'ownBrand' ? d.transitDays : 2, inboundDays: 5 }),
     prep: ships || check ? 'none' : d.prep === null ? null : byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home }),
     method,
-    dispatch: method === 'ownDispatch' && d.postagePerParcel !== null ? byDefault('dispatch', { zones: [{ name: '', share: 1, postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] } }], packagingKg: 0.15 }) : null,
+    dispatch: method === 'ownDispatch' && postageCardId === null && d.postagePerParcel !== null ? byDefault('dispatch', { zones: [{ name: '', share: 1, postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] } }], packagingKg: 0.15 }) : null,
     supplierDelivery: ships ? byDefault('supplierDelivery', { amount: d.postagePerParcel ?? 0, currency: home }) : null,
     storage: method === 'warehouse' && card?.storage ? 'card' : ships || check || method === 'ownDispatch' ? 'none' : null,
     returns: check ? 'none' : d.returnRate === null ? null : byDefault('returns', { rate: d.returnRate, resaleShare: ships ? 0 : d.resaleShare, handling: { amount: d.returnHandling, currency: home } }),
@@ -67,6 +75,7 @@ export function newLane(n: NewLane): StoredLane {
     conversionSpread: d.conversionSpread,
     category: null,
     marketplaceCardId: n.marketplace?.id ?? null, taxCardId: n.taxCardId, exchangeCardId: n.exchange?.id ?? null,
+    freightCardId, postageCardId, benchmarkCardId: n.benchmarkCardId ?? null,
     benchmark: { rate: d.benchmarkRate, date: n.today },
     provenance,
   });

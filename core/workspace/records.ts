@@ -2,11 +2,10 @@
 import { z } from 'zod';
 import type { Standing } from '../lane/schema.ts';
 import { laneTerms, product, quote, retailPurchase, WAYS } from '../lane/schema.ts';
-import type { LaneDocument, Product, Quote, RetailPurchase, Way } from '../lane/schema.ts';
+import type { LaneDocument, OwnDispatch, Product, Quote, RetailPurchase, Way } from '../lane/schema.ts';
 import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
-import { marketplaceCard, taxCard } from '../lane/rates.ts';
-import { day, exchangeTable, pieces, share, shortText } from '../money/schema.ts';
-import type { ExchangeTable } from '../money/money.ts';
+import type { BenchmarkCard, CardData, FreightCard, PostageCard } from '../cards/schema.ts';
+import { day, pieces, share, shortText } from '../money/schema.ts';
 import { launchPlan } from '../launch/schema.ts';
 
 export const STAGES_OF_WORK = ['idea', 'checking', 'sampling', 'ordering', 'selling'] as const;
@@ -46,13 +45,27 @@ export const storedLane = laneTerms.extend({
   marketplaceCardId: z.string().max(64).nullable().default(null),
   taxCardId: z.string().max(64).nullable().default(null),
   exchangeCardId: z.string().max(64).nullable().default(null),
+  /** Where set, the card's legs stand in place of `route`, its zones in place of the postage, its rate in place of `benchmark`. */
+  freightCardId: z.string().max(64).nullable().default(null),
+  postageCardId: z.string().max(64).nullable().default(null),
+  benchmarkCardId: z.string().max(64).nullable().default(null),
   benchmark: z.strictObject({ rate: share, date: day }).nullable().default(null),
 });
 export type StoredLane = z.output<typeof storedLane>;
 
-export const CARD_SCHEMAS = { marketplace: marketplaceCard, tax: taxCard, exchange: exchangeTable } as const;
-export type CardKind = keyof typeof CARD_SCHEMAS;
-export type CardData = MarketplaceCard | TaxCard | ExchangeTable;
+/** The fields of a stored lane that name the card versions it is computed with. */
+export const CARD_FIELDS = { marketplace: 'marketplaceCardId', tax: 'taxCardId', exchange: 'exchangeCardId', freight: 'freightCardId', postage: 'postageCardId', benchmark: 'benchmarkCardId' } as const;
+
+/** Ids of the card versions that lanes are computed with, each once. */
+export function cardsOf(lanes: readonly StoredLane[]): string[] {
+  const ids = new Set<string>();
+  for (const l of lanes)
+    for (const field of Object.values(CARD_FIELDS)) {
+      const id = l[field];
+      if (id !== null && id !== undefined) ids.add(id);
+    }
+  return [...ids];
+}
 
 export type Parts = {
   readonly candidate: { readonly way: Way; readonly product: Product };
@@ -70,23 +83,31 @@ export type Parts = {
  * on the lane beats the product's.
  */
 export function composeLane(p: Parts): LaneDocument {
-  const { components, noGoods, category, marketplaceCardId, taxCardId, exchangeCardId, benchmark, ...terms } = p.lane;
+  const { components, noGoods, category, marketplaceCardId, taxCardId, exchangeCardId, freightCardId, postageCardId, benchmarkCardId, benchmark, ...terms } = p.lane;
+  const card = <T extends CardData>(id: string | null | undefined): T | null => (id === null || id === undefined ? null : ((p.cards[id] as T | undefined) ?? null));
   const quoteOf = (id: string): QuoteSource | undefined => (p.quotes instanceof Map ? p.quotes.get(id) : (p.quotes as Record<string, QuoteSource>)[id]);
   const goods = components.flatMap((c) => {
     const source = quoteOf(c.quoteId);
     return source === undefined ? [] : [{ name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack, source }];
   });
+  const freight = card<FreightCard>(freightCardId);
+  const postage = card<PostageCard>(postageCardId);
+  const bank = card<BenchmarkCard>(benchmarkCardId);
   return {
     ...terms,
     format: 'bold-margin/lane', version: 1, date: p.today, homeCurrency: p.homeCurrency, way: p.candidate.way,
     standing: terms.standing ?? p.standings[terms.country] ?? null,
     product: category === null ? p.candidate.product : { ...p.candidate.product, category },
     goods: noGoods ? 'none' : goods.length === 0 ? null : goods,
+    route: freight === null ? terms.route : { ...freight.route, name: freight.name },
+    dispatch: postage === null || terms.dispatch === 'none' ? terms.dispatch : { ...(terms.dispatch ?? NO_PACKAGING), zones: postage.zones, vat: postage.vat, vatRate: postage.vatRate, recoverable: postage.recoverable, packagingKg: postage.packagingKg },
     rates: {
-      marketplace: marketplaceCardId === null ? null : ((p.cards[marketplaceCardId] as MarketplaceCard | undefined) ?? null),
-      tax: taxCardId === null ? null : ((p.cards[taxCardId] as TaxCard | undefined) ?? null),
-      exchange: exchangeCardId === null ? null : ((p.cards[exchangeCardId] as LaneDocument['rates']['exchange'] | undefined) ?? null),
-      benchmark,
+      marketplace: card<MarketplaceCard>(marketplaceCardId),
+      tax: card<TaxCard>(taxCardId),
+      exchange: card<NonNullable<LaneDocument['rates']['exchange']>>(exchangeCardId),
+      benchmark: bank === null ? benchmark : { rate: bank.rate, date: bank.inForceFrom },
     },
   };
 }
+
+const NO_PACKAGING = { packaging: null, pickAndPack: null } satisfies Partial<OwnDispatch>;

@@ -1,6 +1,7 @@
 /** What a workspace decides once: money, standing, ways of working, hurdles and the defaults of a new candidate. */
 import { z } from 'zod';
 import { country, currency, nonNegative, share } from '../money/schema.ts';
+import { MEASURES } from '../compare/measures.ts';
 import { hurdle } from '../lane/hurdles.ts';
 import type { Hurdle } from '../lane/hurdles.ts';
 import { standing, WAYS } from '../lane/schema.ts';
@@ -59,6 +60,8 @@ export const settings = z.strictObject({
   /** VAT standing by country; a country that is missing has not been decided. */
   standings: z.record(country, standing).default({}),
   hurdles: z.record(z.enum(WAYS), z.array(hurdle).max(12)).default(() => structuredClone(HURDLES) as Record<Way, Hurdle[]>),
+  /** What decides which lane of a candidate is best. */
+  bestBy: z.enum(MEASURES).default('unitProfit'),
   defaults: laneDefaults.default(laneDefaults.parse({})),
   launch: launchPlan.default(launchPlan.parse({})),
 });

@@ -1,10 +1,13 @@
+import { byMeasure, isWhole, measured } from '../compare/measures.ts';
+import type { Measure } from '../compare/measures.ts';
 import { judgeHurdles } from '../lane/hurdles.ts';
 import type { Hurdle, HurdleResult } from '../lane/hurdles.ts';
 import { evaluate, restate } from '../lane/result.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../lane/solve.ts';
-import { launch } from '../launch/launch.ts';
+import { exchangeFactor } from '../money/money.ts';
+import { launch, launchCash } from '../launch/launch.ts';
 import type { LaunchPlan } from '../launch/schema.ts';
 import type { CandidateData, Gate } from './records.ts';
 
@@ -38,20 +41,11 @@ export function summarise(doc: LaneDocument, hurdles: readonly Hurdle[], plan: L
   };
 }
 
-/** The index of the lane that keeps most per unit in the home currency; whole results before incomplete ones; -1 for none. */
-export function bestLane(lanes: readonly LaneSummary[]): number {
-  let best = -1;
-  let rank = Number.NEGATIVE_INFINITY;
-  lanes.forEach((l, i) => {
-    const profit = l.home?.figures.unitProfit ?? null;
-    const whole = profit !== null && (l.result.incomplete.unitProfit?.length ?? 0) === 0;
-    const r = profit === null ? -2e15 : whole ? profit : profit - 1e15;
-    if (r > rank) {
-      rank = r;
-      best = i;
-    }
-  });
-  return best;
+/** The index of the lane that is best by a measure; whole results before incomplete ones; -1 for none. */
+export function bestLane(lanes: readonly LaneSummary[], measure: Measure = 'unitProfit'): number {
+  const order = lanes.map((l, i) => ({ i, value: measured(measure, l.home, l.launchCash), whole: isWhole(measure, l.result) }));
+  order.sort(byMeasure(measure, (x) => x.value, (x) => x.whole));
+  return order[0]?.i ?? -1;
 }
 
 export type GateState = 'passed' | 'near' | 'failed' | 'open';
@@ -82,4 +76,18 @@ export function completeness(result: LaneResult): number {
 /** The launch plan of a candidate: its own where it has one, with the workspace's cash and reserve. */
 export function planOf(candidate: CandidateData, workspacePlan: LaunchPlan): LaunchPlan {
   return { ...(candidate.launch ?? workspacePlan), cash: workspacePlan.cash, reserve: workspacePlan.reserve };
+}
+
+/** What is stored beside a lane's result so that lanes can be ranked without reading them; money in the home currency. */
+export type Measures = { readonly unitProfit: number | null; readonly margin: number | null; readonly roi: number | null; readonly profitPerMonth: number | null; readonly yearlyReturnOnCash: number | null; readonly launchCash: number | null; readonly whole: boolean };
+
+/** The measures of an evaluated lane under a launch plan. */
+export function measuresOf(doc: LaneDocument, result: LaneResult, plan: LaunchPlan): Measures {
+  const factor = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
+  const home = (x: number | null): number | null => (x === null || Number.isNaN(factor) ? null : x * factor);
+  const f = result.figures;
+  return {
+    unitProfit: home(f.unitProfit), margin: f.margin, roi: f.roi, profitPerMonth: home(f.profitPerMonth), yearlyReturnOnCash: f.yearlyReturnOnCash,
+    launchCash: launchCash(doc, plan), whole: (result.incomplete.unitProfit?.length ?? 0) === 0,
+  };
 }

@@ -14,7 +14,7 @@ import { bestLane, gatesOf, planOf, summarise } from './summary.ts';
 import type { LaneSummary } from './summary.ts';
 
 const settings = settingsSchema.parse({});
-const exchange = { date: '2026-11-20', base: 'EUR', rates: { PLN: 4, USD: 1.25 } };
+const exchange = { date: '2026-11-20', base: 'EUR', rates: { PLN: 4, USD: 1.25 }, source: '' };
 const card = marketplaceCard.parse({ ...marketplaceCardOf([{ upTo: null, pct: 0.1 }]), warehouse: { tiers: [{ name: 'any', bands: [{ upToPrice: null, table: { steps: [{ upToKg: 30, fee: 3 }] } }] }] }, storage: { perM3Month: Array(12).fill(20) } });
 const ask = (way: Way, over: object = {}) => ({ way, settings, country: 'DE', currency: 'EUR', marketplace: { id: 'm', card }, taxCardId: 't', exchange: { id: 'x', table: exchange }, origin: null, price: 20, quoteId: 'q', today: '2026-11-24', ...over });
 const candidate = (way: Way, over: object = {}) => candidateData.parse({ name: 'Frog shelter', way, product: { sides: [20, 15, 10], kg: 0.5, category: 'any' }, ...over });

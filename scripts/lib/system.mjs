@@ -84,9 +84,14 @@ export function secrets(dir) {
   const file = join(dir, 'secrets.json');
   if (!existsSync(file)) {
     const secret = () => randomBytes(24).toString('hex');
-    writeFileSync(file, JSON.stringify({ owner: secret(), app: secret(), auth: secret(), session: secret() }), { mode: 0o600 });
+    writeFileSync(file, JSON.stringify({ owner: secret(), app: secret(), auth: secret(), jobs: secret(), session: secret() }), { mode: 0o600 });
   }
-  return JSON.parse(readFileSync(file, 'utf8'));
+  const known = JSON.parse(readFileSync(file, 'utf8'));
+  if (known.jobs !== undefined) return known;
+  // An installation from before there were jobs.
+  const more = { ...known, jobs: randomBytes(24).toString('hex') };
+  writeFileSync(file, JSON.stringify(more), { mode: 0o600 });
+  return more;
 }
 
 // ---- ports and processes -------------------------------------------------------------------------------------------
@@ -197,7 +202,22 @@ export async function startCluster(dir, ownerPassword, { quick = false } = {}) {
   return { url: url(port), stop, pid: child.pid };
 }
 
-/** Creates the database if it is missing, brings it up to date, sets the passwords of the two roles; returns their URLs. */
+/** Queues of long work; server/jobs names the same. */
+const QUEUES = ['lanes'];
+
+/** Puts the queue's own tables in place, as their owner, and lets the role of the jobs work in them. */
+async function prepareQueue(ownerUrl, client) {
+  const { default: PgBoss } = await import('pg-boss');
+  const boss = new PgBoss({ connectionString: ownerUrl, schema: 'jobs', supervise: false, schedule: false });
+  boss.on('error', () => {});
+  await boss.start();
+  for (const q of QUEUES) if ((await boss.getQueue(q)) === null) await boss.createQueue(q, { policy: 'standard', retryLimit: 20, retryDelay: 2, expireInSeconds: 120 });
+  await boss.stop({ graceful: false });
+  for (const what of ['SELECT, INSERT, UPDATE, DELETE ON ALL TABLES', 'USAGE, SELECT ON ALL SEQUENCES', 'EXECUTE ON ALL FUNCTIONS']) await client.query(`grant ${what} in schema jobs to bm_jobs`);
+  await client.query('grant usage on schema jobs to bm_jobs');
+}
+
+/** Creates the database if it is missing, brings it up to date, sets the passwords of the roles; returns their URLs. */
 export async function prepareDatabase(ownerUrl, keys) {
   const { default: pg } = await import('pg');
   const { drizzle } = await import('drizzle-orm/node-postgres');
@@ -226,6 +246,8 @@ export async function prepareDatabase(ownerUrl, keys) {
   await migrate(drizzle(client), { migrationsFolder: join(root, 'server/db/migrations') });
   await client.query(`alter role bm_app password '${keys.app}'`);
   await client.query(`alter role bm_auth password '${keys.auth}'`);
+  await client.query(`alter role bm_jobs password '${keys.jobs}'`);
+  await prepareQueue(ownerUrl, client);
   await client.end();
   const as = (role, password) => {
     const u = new URL(ownerUrl);
@@ -233,7 +255,7 @@ export async function prepareDatabase(ownerUrl, keys) {
     u.password = password;
     return u.href;
   };
-  return { BM_APP_URL: as('bm_app', keys.app), BM_AUTH_URL: as('bm_auth', keys.auth), BM_SECRET: keys.session };
+  return { BM_APP_URL: as('bm_app', keys.app), BM_AUTH_URL: as('bm_auth', keys.auth), BM_JOBS_URL: as('bm_jobs', keys.jobs), BM_SECRET: keys.session };
 }
 
 /** A cluster thrown away afterwards, for tests. */

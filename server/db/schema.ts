@@ -1,7 +1,10 @@
 /** Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). */
-import { boolean, date, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
 import type { LaneResult } from '../../core/lane/result.ts';
-import type { CandidateData, CardData, CardKind, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
+import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
+import type { CardData, CardKind } from '../../core/cards/schema.ts';
+import type { Tables } from '../../core/cards/reader.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 
 export const bm = pgSchema('bm');
@@ -43,9 +46,37 @@ export const rateCard = bm.table(
     inForceFrom: date('in_force_from', { mode: 'string' }).notNull(),
     example: boolean('example').notNull().default(false),
     data: jsonb('data').$type<CardData>().notNull(),
+    /** The version it was made from. */
+    basedOn: text('based_on'),
+    /** Taken out of force; lanes that were computed with it keep it. */
+    withdrawnAt: when('withdrawn_at'),
+    createdBy: text('created_by'),
     createdAt: when('created_at').notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('rate_card_by_key').on(t.workspaceId, t.kind, t.key, t.inForceFrom)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    // Two versions of one card cannot be in force from the same day.
+    uniqueIndex('rate_card_one_a_day').on(t.workspaceId, t.kind, t.key, t.inForceFrom).where(sql`withdrawn_at is null`),
+  ],
+);
+
+/** A card that is being edited: its cells as they stand, right or wrong. */
+export const rateDraft = bm.table(
+  'rate_draft',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    kind: text('kind').$type<CardKind>().notNull(),
+    name: text('name').notNull(),
+    basedOn: text('based_on'),
+    cells: jsonb('cells').$type<Tables>().notNull(),
+    /** Rises with every save, so that two who edit at once do not overwrite each other. */
+    edition: integer('edition').notNull().default(1),
+    createdAt: when('created_at').notNull().defaultNow(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+    updatedBy: text('updated_by'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
 
 export const candidate = bm.table(
@@ -94,6 +125,17 @@ export const lane = bm.table(
     /** What the server reckoned when the lane was last saved. */
     result: jsonb('result').$type<LaneResult>(),
     resultAt: when('result_at'),
+    /** Measures of the result in the home currency, by which the best lane of a candidate is found without reading the others. */
+    unitProfit: doublePrecision('unit_profit'),
+    margin: doublePrecision('margin'),
+    roi: doublePrecision('roi'),
+    profitPerMonth: doublePrecision('profit_per_month'),
+    yearlyReturnOnCash: doublePrecision('yearly_return_on_cash'),
+    launchCash: doublePrecision('launch_cash'),
+    /** Whether no cost line of the unit profit is blank. */
+    whole: boolean('whole').notNull().default(false),
+    /** A scenario is a named copy of this lane's inputs; it is compared with it, and counts nowhere else. */
+    scenarioOf: text('scenario_of'),
     createdAt: when('created_at').notNull().defaultNow(),
     updatedAt: when('updated_at').notNull().defaultNow(),
     updatedBy: text('updated_by'),
@@ -105,4 +147,75 @@ export const lane = bm.table(
   ],
 );
 
-export const BUSINESS_TABLES = { workspace, supplier, rateCard, candidate, quote, lane } as const;
+/** What a lane's result was before: one row for each change that moved its profit. */
+export const laneHistory = bm.table(
+  'lane_history',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    laneId: text('lane_id').notNull(),
+    at: when('at').notNull().defaultNow(),
+    by: text('by'),
+    /** What moved it: an edit, a change of rates. */
+    cause: text('cause').notNull(),
+    result: jsonb('result').$type<LaneResult>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({ columns: [t.workspaceId, t.laneId], foreignColumns: [lane.workspaceId, lane.id] }).onDelete('cascade'),
+    index('lane_history_by_lane').on(t.workspaceId, t.laneId, t.at),
+  ],
+);
+
+/** Long work: what it does, how far it is, how it ended. The queue itself stands in the schema `jobs`. */
+export const task = bm.table(
+  'task',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    kind: text('kind').$type<TaskKind>().notNull(),
+    state: text('state').$type<TaskState>().notNull().default('waiting'),
+    done: integer('done').notNull().default(0),
+    total: integer('total').notNull().default(0),
+    /** What to do, and where a piece of work goes on after a stop. */
+    data: jsonb('data').$type<Record<string, unknown>>().notNull().default({}),
+    error: text('error'),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+export type TaskKind = 'bringUpToDate' | 'weighAgain';
+export type TaskState = 'waiting' | 'running' | 'done' | 'cancelled' | 'failed';
+
+/** Something people should know, with the way to it. */
+export const notice = bm.table(
+  'notice',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    kind: text('kind').$type<NoticeKind>().notNull(),
+    data: jsonb('data').$type<Record<string, string | number>>().notNull(),
+    /** Path under the workspace. */
+    link: text('link').notNull(),
+    at: when('at').notNull().defaultNow(),
+    readAt: when('read_at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('notice_by_time').on(t.workspaceId, t.at)],
+);
+export type NoticeKind = 'underHurdle' | 'upToDate' | 'taskFailed';
+
+/** The last answer of an outside service to each question, with its time. */
+export const outsideAnswer = bm.table(
+  'outside_answer',
+  {
+    workspaceId: workspaceId(),
+    question: text('question').notNull(),
+    answer: jsonb('answer').$type<unknown>().notNull(),
+    at: when('at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.question] })],
+);
+
+export const BUSINESS_TABLES = { workspace, supplier, rateCard, rateDraft, candidate, quote, lane, laneHistory, task, notice, outsideAnswer } as const;

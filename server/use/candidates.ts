@@ -10,51 +10,52 @@ import type { LaneDocument } from '../../core/lane/schema.ts';
 import type { LaunchPlan } from '../../core/launch/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { country, currency as currencyCode, nonNegative, positive } from '../../core/money/schema.ts';
+import { measuresOf, planOf } from '../../core/workspace/summary.ts';
 import { newLane } from '../../core/workspace/newLane.ts';
 import { patched, valueAt } from '../../core/workspace/patch.ts';
 import type { Patch } from '../../core/workspace/patch.ts';
-import { candidateData, composeLane, quoteSource, storedLane } from '../../core/workspace/records.ts';
-import type { CandidateData, CardData, CardKind, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
+import { candidateData, cardsOf, composeLane, quoteSource, storedLane } from '../../core/workspace/records.ts';
+import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
+import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
-import { candidate, lane, quote, rateCard } from '../db/schema.ts';
+import { candidate, lane, laneHistory, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { today } from '../env.ts';
+import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
+import { insertLanes } from './lanes.ts';
 import { cardsInForce, changeSettings, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 
 export type CandidateRow = { id: string; data: CandidateData; archivedAt: Date | null; droppedAt: Date | null; droppedReason: string | null; updatedAt: Date };
 export type QuoteRow = { id: string; candidateId: string; supplierId: string | null; data: QuoteSource };
-export type LaneRow = { id: string; candidateId: string; position: number; data: StoredLane; result: LaneResult | null; resultAt: Date | null; updatedAt: Date };
+export type LaneRow = { id: string; candidateId: string; position: number; data: StoredLane; result: LaneResult | null; resultAt: Date | null; updatedAt: Date; scenarioOf: string | null };
 export type CardHead = Omit<CardRow, 'data'>;
 
-const candidateColumns = { id: candidate.id, data: candidate.data, archivedAt: candidate.archivedAt, droppedAt: candidate.droppedAt, droppedReason: candidate.droppedReason, updatedAt: candidate.updatedAt };
-const quoteColumns = { id: quote.id, candidateId: quote.candidateId, supplierId: quote.supplierId, data: quote.data };
-const laneColumns = { id: lane.id, candidateId: lane.candidateId, position: lane.position, data: lane.data, result: lane.result, resultAt: lane.resultAt, updatedAt: lane.updatedAt };
+/** How many lanes of a candidate a list reads; the rest are counted. */
+const LANES_IN_LIST = 12;
+const MEASURE_COLUMNS = { unitProfit: lane.unitProfit, margin: lane.margin, roi: lane.roi, profitPerMonth: lane.profitPerMonth, yearlyReturnOnCash: lane.yearlyReturnOnCash, launchCash: lane.launchCash } as const;
 
-/** Ids of the rate cards that lanes were computed with. */
-function cardsUsed(lanes: readonly { data: StoredLane }[]): string[] {
-  return [...new Set(lanes.flatMap((l) => [l.data.marketplaceCardId, l.data.taxCardId, l.data.exchangeCardId]).filter((id): id is string => id !== null))];
-}
+export type Everything = { settings: Settings; candidates: CandidateRow[]; quotes: QuoteRow[]; lanes: LaneRow[]; laneCounts: Record<string, number>; cards: Record<string, CardData>; today: string };
 
-async function cardData(tx: Tx, workspaceId: string, ids: string[]): Promise<Record<string, CardData>> {
-  if (ids.length === 0) return {};
-  const rows = await tx.select({ id: rateCard.id, data: rateCard.data }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), inArray(rateCard.id, ids)));
-  return Object.fromEntries(rows.map((r) => [r.id, r.data]));
-}
-
-export type Everything = { settings: Settings; candidates: CandidateRow[]; quotes: QuoteRow[]; lanes: LaneRow[]; cards: Record<string, CardData>; today: string };
-
-/** All candidates of a workspace that are not deleted, with lanes, quotes and the cards they use: five statements. Null where the workspace is deleted. */
+/** All candidates of a workspace that are not deleted, with the best lanes of each, quotes and the cards they use: six statements. Null where the workspace is deleted. */
 export async function loadCandidates(workspaceId: string): Promise<Everything | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
     if (settings === null) return null;
     const candidates = await tx.select(candidateColumns).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), isNull(candidate.deletedAt))).orderBy(asc(candidate.createdAt));
     const quotes = await tx.select(quoteColumns).from(quote).where(eq(quote.workspaceId, workspaceId));
-    const lanes = await tx.select(laneColumns).from(lane).where(eq(lane.workspaceId, workspaceId)).orderBy(asc(lane.position));
-    const cards = await cardData(tx, workspaceId, cardsUsed(lanes));
-    return { settings, candidates, quotes, lanes, cards, today: today() };
+    // Ranked in the database by the stored measures: of thousands of lanes only those that are shown are read.
+    const by = MEASURE_COLUMNS[settings.bestBy];
+    const best = settings.bestBy === 'launchCash' ? sql`${by} asc nulls last` : sql`${by} desc nulls last`;
+    const ranked = tx.$with('ranked').as(
+      tx.select({ id: lane.id, n: sql<number>`row_number() over (partition by ${lane.candidateId} order by (${by} is null), ${lane.whole} desc, ${best}, ${lane.position})`.as('n'), of: sql<number>`count(*) over (partition by ${lane.candidateId})`.as('of') }).from(lane).where(and(eq(lane.workspaceId, workspaceId), isNull(lane.scenarioOf))),
+    );
+    const found = await tx.with(ranked).select({ ...laneColumns, of: ranked.of }).from(lane).innerJoin(ranked, eq(ranked.id, lane.id)).where(and(eq(lane.workspaceId, workspaceId), sql`${ranked.n} <= ${LANES_IN_LIST}`)).orderBy(asc(lane.position));
+    const laneCounts = Object.fromEntries(found.map((l) => [l.candidateId, Number(l.of)]));
+    const lanes = found.map(({ of: _, ...l }) => l);
+    const cards = await cardData(tx, workspaceId, cardsOf(lanes.map((l) => l.data)));
+    return { settings, candidates, quotes, lanes, laneCounts, cards, today: today() };
   });
 }
 
@@ -68,7 +69,7 @@ export async function loadSheet(workspaceId: string, candidateId: string): Promi
     if (settings === null || row === undefined) return null;
     const quotes = await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt));
     const lanes = await tx.select(laneColumns).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId))).orderBy(asc(lane.position), asc(lane.createdAt));
-    const used = cardsUsed(lanes);
+    const used = cardsOf(lanes.map((l) => l.data));
     // Heads of all cards, the data of those in use, in one statement.
     const all = await tx
       .select({
@@ -123,7 +124,8 @@ export async function createCandidates(workspaceId: string, list: readonly NewCa
     const ids: string[] = [];
     for (const n of list) {
       const id = newId();
-      const card = cards.find((c) => c.id === n.marketplaceCardId && c.kind === 'marketplace');
+      const marketplaceCardId = await versionInForce(tx, workspaceId, cards, n.marketplaceCardId);
+      const card = cards.find((c) => c.id === marketplaceCardId && c.kind === 'marketplace');
       const categories = (card?.data as MarketplaceCard | undefined)?.categories ?? [];
       const data = candidateData.parse({
         name: n.name, way: n.way,
@@ -135,16 +137,23 @@ export async function createCandidates(workspaceId: string, list: readonly NewCa
         ? retailPurchase.parse({ kind: 'retail', currency: n.costCurrency, shelfPrice: n.cost, date: today() })
         : quoteSchema.parse({ kind: 'quote', currency: n.costCurrency, date: today(), incoterm: n.way === 'ownBrand' ? 'FOB' : n.way === 'wholesale' ? 'DAP' : 'EXW', priceBreaks: [{ minQty: 0, unitPrice: n.cost }], leadDays: n.way === 'ownBrand' ? settings.defaults.leadDays : n.way === 'wholesale' ? 3 : 0 });
       await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, data: source });
-      await addLaneIn(tx, workspaceId, settings, cards, { id, data }, { marketplaceCardId: n.marketplaceCardId, country: n.country, price: n.price, quoteId, position: 0 }, by);
+      await addLaneIn(tx, workspaceId, settings, cards, { id, data }, { marketplaceCardId, country: n.country, price: n.price, quoteId, position: 0 }, { [quoteId]: source }, by);
       ids.push(id);
     }
     return ids;
   });
 }
 
+/** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
+async function versionInForce(tx: Tx, workspaceId: string, cards: readonly CardRow[], id: string | null): Promise<string | null> {
+  if (id === null || cards.some((c) => c.id === id)) return id;
+  const [old] = await tx.select({ kind: rateCard.kind, key: rateCard.key }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.id, id)));
+  return cards.find((c) => c.kind === old?.kind && c.key === old.key)?.id ?? null;
+}
+
 type LaneAsk = { marketplaceCardId: string | null; country: string; price: number | null; quoteId: string | null; position: number };
 
-async function addLaneIn(tx: Tx, workspaceId: string, settings: Settings, cards: readonly CardRow[], of: { id: string; data: CandidateData }, ask: LaneAsk, by: string): Promise<string> {
+async function addLaneIn(tx: Tx, workspaceId: string, settings: Settings, cards: readonly CardRow[], of: { id: string; data: CandidateData }, ask: LaneAsk, quotes: Readonly<Record<string, QuoteSource>>, by: string): Promise<string> {
   const card = cards.find((c) => c.id === ask.marketplaceCardId && c.kind === 'marketplace');
   const market = card?.data as MarketplaceCard | undefined;
   const land = market?.country ?? ask.country;
@@ -158,8 +167,9 @@ async function addLaneIn(tx: Tx, workspaceId: string, settings: Settings, cards:
     taxCardId: tax?.id ?? null,
     exchange: exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
     origin: of.data.product.origin, price: ask.price, quoteId: ask.quoteId, today: today(),
+    benchmarkCardId: cards.find((c) => c.kind === 'benchmark' && c.key === settings.homeCurrency)?.id ?? null,
   });
-  await tx.insert(lane).values({ workspaceId, id, candidateId: of.id, position: ask.position, data: stored, updatedBy: by });
+  await insertLanes(tx, workspaceId, settings, of, [{ id, position: ask.position, data: stored }], quotes, Object.fromEntries(cards.map((c) => [c.id, c.data])), by);
   return id;
 }
 
@@ -170,9 +180,9 @@ export async function addLane(workspaceId: string, candidateId: string, ask: { m
     const [row] = await tx.select(candidateColumns).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
     if (settings === null || row === undefined) throw new Response('gone', { status: 404 });
     const cards = await cardsInForce(tx, workspaceId, today());
-    const [first] = await tx.select({ id: quote.id }).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt)).limit(1);
+    const [first] = await tx.select({ id: quote.id, data: quote.data }).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt)).limit(1);
     const [count] = await tx.select({ n: sql<number>`coalesce(max(${lane.position}), -1) + 1` }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
-    return addLaneIn(tx, workspaceId, settings, cards, row, { ...ask, quoteId: first?.id ?? null, position: count?.n ?? 0 }, by);
+    return addLaneIn(tx, workspaceId, settings, cards, row, { ...ask, marketplaceCardId: await versionInForce(tx, workspaceId, cards, ask.marketplaceCardId), quoteId: first?.id ?? null, position: count?.n ?? 0 }, first === undefined ? {} : { [first.id]: first.data }, by);
   });
 }
 
@@ -185,13 +195,18 @@ export async function removeLane(workspaceId: string, laneId: string): Promise<L
 }
 
 /** A lane as the sheet holds it after its removal, to be put back. */
-export const removedLane = z.object({ id: z.uuid(), position: z.number().int().min(0).max(1e6), data: storedLane });
+export const removedLane = z.object({ id: z.uuid(), position: z.number().int().min(0).max(1e6), data: storedLane, scenarioOf: z.uuid().nullable().default(null) });
 
-/** Puts a removed lane back. */
-export async function putLane(workspaceId: string, candidateId: string, row: z.output<typeof removedLane>, by: string): Promise<string> {
-  return inWorkspace(workspaceId, async (tx) => {
-    await tx.insert(lane).values({ workspaceId, candidateId, ...row, updatedBy: by }).onConflictDoNothing();
-    return row.id;
+/** Puts removed lanes back, or stores copies of lanes as scenarios; those that are there already stay as they are. */
+export async function putLanes(workspaceId: string, candidateId: string, rows: readonly z.output<typeof removedLane>[], by: string): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const settings = await settingsIn(tx, workspaceId);
+    const [of] = await tx.select({ id: candidate.id, data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    if (settings === null || of === undefined) throw new Response('gone', { status: 404 });
+    const there = new Set((await tx.select({ id: lane.id }).from(lane).where(and(eq(lane.workspaceId, workspaceId), inArray(lane.id, rows.map((r) => r.id))))).map((r) => r.id));
+    const quotes = Object.fromEntries((await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))).map((q) => [q.id, q.data]));
+    const fresh = rows.filter((r) => !there.has(r.id));
+    await insertLanes(tx, workspaceId, settings, of, fresh, quotes, await cardData(tx, workspaceId, cardsOf(fresh.map((r) => r.data))), by);
   });
 }
 
@@ -242,7 +257,9 @@ async function laneFromDocument(tx: Tx, workspaceId: string, candidateId: string
     exchangeCardId: await cardAsGiven(tx, workspaceId, 'exchange', rates.exchange),
   });
   const id = newId();
-  await tx.insert(lane).values({ workspaceId, id, candidateId, position: there?.position ?? 0, data, result: evaluate(doc), resultAt: new Date(), updatedBy: by });
+  const result = evaluate(doc);
+  const settings = await settingsIn(tx, workspaceId);
+  await tx.insert(lane).values({ workspaceId, id, candidateId, position: there?.position ?? 0, data, result, resultAt: new Date(), updatedBy: by, ...(settings === null ? {} : measuresOf(doc, result, settings.launch)) });
   return id;
 }
 
@@ -277,8 +294,9 @@ export async function duplicateCandidate(workspaceId: string, candidateId: strin
     const quoteIds = new Map(sheet.quotes.map((q) => [q.id, newId()]));
     await tx.insert(candidate).values({ workspaceId, id, data: { ...sheet.candidate.data, name: name(sheet.candidate.data.name) } });
     for (const q of sheet.quotes) await tx.insert(quote).values({ workspaceId, id: quoteIds.get(q.id) as string, candidateId: id, supplierId: q.supplierId, data: q.data });
-    for (const l of sheet.lanes)
-      await tx.insert(lane).values({ workspaceId, id: newId(), candidateId: id, position: l.position, data: { ...l.data, components: l.data.components.map((c) => ({ ...c, quoteId: quoteIds.get(c.quoteId) ?? c.quoteId })) }, result: l.result, resultAt: l.resultAt });
+    const laneIds = new Map(sheet.lanes.map((l) => [l.id, newId()]));
+    const copies = sheet.lanes.map((l) => ({ id: laneIds.get(l.id) as string, position: l.position, scenarioOf: l.scenarioOf === null ? null : (laneIds.get(l.scenarioOf) ?? null), data: { ...l.data, components: l.data.components.map((c) => ({ ...c, quoteId: quoteIds.get(c.quoteId) ?? c.quoteId })) } }));
+    await insertLanes(tx, workspaceId, sheet.settings, { id, data: sheet.candidate.data }, copies, Object.fromEntries(sheet.quotes.map((q) => [quoteIds.get(q.id) as string, q.data])), sheet.cards, null);
     return id;
   });
 }
@@ -376,13 +394,16 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
       // Only a lane's own edit leaves its neighbours as they were.
       const onlyLanes = [...touched.values()].every((t) => t.entity === 'lane');
       const again = lanes.filter((l) => !onlyLanes || touched.has(`lane/${l.id}`));
-      const cards = await cardData(tx, workspaceId, cardsUsed(again));
+      const cards = await cardData(tx, workspaceId, cardsOf(again.map((l) => l.data)));
       const docs = documentsOf({ settings, lanes: again, cards, today: today() }, row.data, quotes);
       const results: Record<string, LaneResult> = {};
+      const plan = planOf(row.data, settings.launch);
       for (const [i, l] of again.entries()) {
-        const result = evaluate(docs[i] as LaneDocument);
+        const doc = docs[i] as LaneDocument;
+        const result = evaluate(doc);
         results[l.id] = result;
-        await tx.update(lane).set({ result, resultAt: now }).where(and(eq(lane.workspaceId, workspaceId), eq(lane.id, l.id)));
+        await tx.update(lane).set({ result, resultAt: now, ...measuresOf(doc, result, plan) }).where(and(eq(lane.workspaceId, workspaceId), eq(lane.id, l.id)));
+        await keepHistory(tx, workspaceId, l, result, by);
       }
       return { ok: true, results };
     });
@@ -390,6 +411,15 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
     if (e instanceof Stop) return e.saved;
     throw e;
   }
+}
+
+/** Keeps what a lane's result was before an edit moved its profit: once for all edits of one person within ten minutes. */
+async function keepHistory(tx: Tx, workspaceId: string, was: LaneRow, now: LaneResult, by: string): Promise<void> {
+  if (was.result === null || was.result.figures.unitProfit === now.figures.unitProfit) return;
+  await tx.execute(sql`
+    insert into ${laneHistory} (workspace_id, id, lane_id, by, cause, result)
+    select ${workspaceId}, ${newId()}, ${was.id}, ${by}, 'edit', ${JSON.stringify(was.result)}::jsonb
+    where not exists (select 1 from ${laneHistory} where workspace_id = ${workspaceId} and lane_id = ${was.id} and by = ${by} and cause = 'edit' and at > now() - interval '10 minutes')`);
 }
 
 /**

@@ -1,7 +1,7 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { settings as settingsSchema } from '../../core/workspace/settings.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
-import type { CardData, CardKind } from '../../core/workspace/records.ts';
+import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import { starterCards } from '../../demo/starterCards.ts';
 import { auth } from '../auth/auth.ts';
 import { candidate, lane, quote, rateCard, supplier, workspace } from '../db/schema.ts';
@@ -65,7 +65,7 @@ export async function isWorkspaceDeleted(workspaceId: string): Promise<boolean> 
 
 /** Key that a card brought by an opened document is kept under: it is never in force for new lanes, nor listed. */
 export const OPENED = 'opened/';
-const notOpened = sql`${rateCard.key} not like ${`${OPENED}%`}`;
+export const notOpened = sql`${rateCard.key} not like ${`${OPENED}%`}`;
 
 export type CardRow = { id: string; kind: CardKind; key: string; name: string; inForceFrom: string; example: boolean; data: CardData };
 
@@ -74,7 +74,7 @@ export async function cardsInForce(tx: Tx, workspaceId: string, day: string): Pr
   return tx
     .selectDistinctOn([rateCard.kind, rateCard.key], { id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, example: rateCard.example, data: rateCard.data })
     .from(rateCard)
-    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, notOpened))
+    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, isNull(rateCard.withdrawnAt), notOpened))
     .orderBy(rateCard.kind, rateCard.key, sql`${rateCard.inForceFrom} desc`, sql`${rateCard.createdAt} desc`);
 }
 
@@ -83,7 +83,7 @@ export async function latestRates(tx: Tx, workspaceId: string, day: string): Pro
   const [row] = await tx
     .select({ day: sql<string | null>`max(${rateCard.inForceFrom})` })
     .from(rateCard)
-    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, notOpened));
+    .where(and(eq(rateCard.workspaceId, workspaceId), sql`${rateCard.inForceFrom} <= ${day}`, isNull(rateCard.withdrawnAt), notOpened));
   return row?.day ?? null;
 }
 

@@ -12,7 +12,7 @@ import { priceFor } from '../../../core/lane/solve.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { newLane } from '../../../core/workspace/newLane.ts';
 import { composeLane } from '../../../core/workspace/records.ts';
-import type { CardData } from '../../../core/workspace/records.ts';
+import type { CardData } from '../../../core/cards/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';

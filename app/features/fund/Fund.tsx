@@ -9,7 +9,7 @@ import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/sc
 import { minorDigits } from '../../../core/money/money.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
-import type { CardData } from '../../../core/workspace/records.ts';
+import type { CardData } from '../../../core/cards/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';

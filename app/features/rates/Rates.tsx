@@ -9,7 +9,7 @@ import { evaluate } from '../../../core/lane/result.ts';
 import { laneDocument } from '../../../core/lane/schema.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
-import type { CardData, CardKind } from '../../../core/workspace/records.ts';
+import type { CardData, CardKind } from '../../../core/cards/schema.ts';
 import { ChoiceLine, NumField, SidesField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';

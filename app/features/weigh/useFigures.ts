@@ -9,7 +9,7 @@ import type { CostAnswer, PriceAnswer } from '../../../core/lane/solve.ts';
 import { launch } from '../../../core/launch/launch.ts';
 import type { LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { composeLane } from '../../../core/workspace/records.ts';
-import type { CardData } from '../../../core/workspace/records.ts';
+import type { CardData } from '../../../core/cards/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
 import type { LaneState, SheetState } from './store.ts';

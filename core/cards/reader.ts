@@ -1,0 +1,126 @@
+import { isFault, readCell } from './cells.ts';
+import type { Cell, CellValue, Column, Style } from './cells.ts';
+
+export type Grid = readonly (readonly Cell[])[];
+/** A card as sheets of cells, columns in the order of the form. The sheet `card` has a field and its value in each row. */
+export type Tables = Readonly<Record<string, Grid>>;
+export type Sheet = {
+  readonly key: string;
+  readonly columns: readonly Column[];
+  /** How many of the first columns say which row it is, for comparing two versions. */
+  readonly identity: number;
+};
+/** What is wrong in a file or a draft: sheet, line as a spreadsheet counts (the header is line 1), column, and what to do. */
+export type CellError = { readonly sheet: string; readonly row: number | null; readonly column: string | null; readonly problem: string; readonly remedy: string };
+export type Row = { readonly line: number; readonly [column: string]: CellValue | number };
+
+export const CARD_SHEET = 'card';
+const MOST_ERRORS = 500;
+
+/** Reads the sheets of a card, noting what is wrong and, when asked, which cell each part of the card came from. */
+export class Reader {
+  readonly errors: CellError[] = [];
+  private readonly places = new Map<string, { sheet: string; row: number; column: string | null }>();
+  private readonly fields: Record<string, CellValue> = {};
+  private readonly fieldLine: Record<string, number> = {};
+
+  constructor(fields: readonly Column[], private readonly sheets: readonly Sheet[], private readonly tables: Tables, private readonly style: Style, private readonly marking: boolean) {
+    const known = new Map(fields.map((f) => [f.key, f]));
+    (tables[CARD_SHEET] ?? []).forEach((row, i) => {
+      const key = String(row[0] ?? '').trim();
+      if (key === '') return;
+      const column = known.get(key);
+      if (column === undefined) {
+        this.fail(CARD_SHEET, i + 2, 'field', `There is no field "${key}"`, `Use one of: ${fields.map((f) => f.key).join(', ')}.`);
+        return;
+      }
+      if (key in this.fieldLine) {
+        this.fail(CARD_SHEET, i + 2, 'field', `The field "${key}" stands in row ${this.fieldLine[key]} already`, 'Keep one of the two.');
+        return;
+      }
+      this.fieldLine[key] = i + 2;
+      const value = readCell(column, row[1] ?? null, style);
+      if (isFault(value)) this.fail(CARD_SHEET, i + 2, key, value.problem, value.remedy);
+      else this.fields[key] = value;
+      if (marking) this.places.set(key, { sheet: CARD_SHEET, row: i + 2, column: key });
+    });
+    for (const f of fields) {
+      if (f.key in this.fieldLine) continue;
+      const value = readCell(f, null, style);
+      if (isFault(value)) this.fail(CARD_SHEET, null, f.key, value.problem, value.remedy);
+      else this.fields[f.key] = value;
+    }
+  }
+
+  /** Value of a field; null where it is blank or wrong. */
+  field<T extends CellValue>(key: string): T {
+    return (this.fields[key] ?? null) as T;
+  }
+
+  /** Rows of a sheet with every cell read; rows that are blank throughout are skipped, rows with a wrong cell left out. */
+  rows(sheet: string): Row[] {
+    const columns = this.sheets.find((s) => s.key === sheet)?.columns ?? [];
+    const out: Row[] = [];
+    const grid = this.tables[sheet] ?? [];
+    for (let i = 0; i < grid.length; i++) {
+      const cells = grid[i] as readonly Cell[];
+      let any = false;
+      for (const c of cells) if (c !== null && c !== '' && !(typeof c === 'string' && c.trim() === '')) any = true;
+      if (!any) continue;
+      const row: { line: number; [column: string]: CellValue | number } = { line: i + 2 };
+      let wrong = false;
+      for (let j = 0; j < columns.length; j++) {
+        const column = columns[j] as Column;
+        const value = readCell(column, cells[j] ?? null, this.style);
+        if (isFault(value)) {
+          this.fail(sheet, i + 2, column.key, value.problem, value.remedy);
+          wrong = true;
+        } else row[column.key] = value;
+      }
+      if (cells.length > columns.length && cells.slice(columns.length).some((c) => c !== null && c !== '')) this.fail(sheet, i + 2, null, `The row has more cells than the ${columns.length} columns`, 'Take the cells after the last column out.');
+      if (!wrong) out.push(row);
+    }
+    return out;
+  }
+
+  fail(sheet: string, row: number | null, column: string | null, problem: string, remedy: string): void {
+    if (this.errors.length < MOST_ERRORS) this.errors.push({ sheet, row, column, problem, remedy });
+  }
+
+  /** Says that each row's key stands once; `what` names it. */
+  unique(sheet: string, rows: readonly Row[], columns: readonly string[]): void {
+    const seen = new Map<string, number>();
+    for (const r of rows) {
+      const key = columns.length === 1 ? String(r[columns[0] as string]) : columns.map((c) => String(r[c] ?? '')).join(' / ');
+      const first = seen.get(key);
+      if (first === undefined) seen.set(key, r.line);
+      else this.fail(sheet, r.line, columns[columns.length - 1] as string, `"${key}" stands in row ${first} already`, 'Keep one of the two rows.');
+    }
+  }
+
+  /** Notes which cell a part of the card came from, for messages about the assembled card. */
+  mark(path: string, sheet: string, row: number, column: string | null = null): void {
+    if (this.marking) this.places.set(path, { sheet, row, column });
+  }
+
+  /** The cell a path of the card came from, or the nearest part around it. */
+  placeOf(path: readonly PropertyKey[]): { sheet: string; row: number | null; column: string | null } {
+    for (let n = path.length; n > 0; n--) {
+      const place = this.places.get(path.slice(0, n).join('.'));
+      if (place !== undefined) return { ...place, column: n < path.length ? (place.column ?? String(path[path.length - 1])) : place.column };
+    }
+    return { sheet: CARD_SHEET, row: this.fieldLine[String(path[0])] ?? null, column: String(path[0] ?? '') || null };
+  }
+}
+
+/** Rows of one group in the order of the sheet. */
+export function grouped(rows: readonly Row[], by: (r: Row) => string): Map<string, Row[]> {
+  const groups = new Map<string, Row[]>();
+  for (const r of rows) {
+    const key = by(r);
+    const group = groups.get(key);
+    if (group === undefined) groups.set(key, [r]);
+    else group.push(r);
+  }
+  return groups;
+}

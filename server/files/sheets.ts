@@ -1,0 +1,86 @@
+/** Tables in files: CSV and XLSX, in and out. Cells that a spreadsheet would take for a formula are written as text. */
+import ExcelJS from 'exceljs';
+import Papa from 'papaparse';
+import type { Cell } from '../../core/cards/cells.ts';
+
+export type FileSheet = { readonly name: string; readonly header: readonly string[]; readonly rows: readonly (readonly Cell[])[] };
+/** A column of an exported table. `percent`: a fraction, shown as a percentage. */
+export type OutColumn = { readonly title: string; readonly percent?: boolean };
+export type OutSheet = { readonly name: string; readonly columns: readonly OutColumn[]; readonly rows: readonly (readonly Cell[])[] };
+
+const RISKY = /^[=+\-@\t\r]/;
+const NUMBER = /^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?$/;
+/** Text that a spreadsheet would run is led by an apostrophe; numbers stay numbers. */
+export function safeText(text: string): string {
+  return RISKY.test(text) && !NUMBER.test(text) ? `'${text}` : text;
+}
+/** Takes the apostrophe of `safeText` off again. */
+const unsafe = (text: string): string => (text.length > 1 && text[0] === "'" && RISKY.test(text[1] as string) ? text.slice(1) : text);
+
+/** CSV with a header line, comma between, decimal point, UTF-8 with a mark so that spreadsheets read it so. */
+export function writeCsv(sheet: OutSheet): string {
+  return `\ufeff${Papa.unparse([sheet.columns.map((c) => c.title), ...sheet.rows.map((r) => r.map((c) => (typeof c === 'string' ? safeText(c) : c)))], { newline: '\r\n' })}\r\n`;
+}
+
+/** An XLSX workbook, one sheet a table: numbers as numbers, texts as texts (never formulas), the header frozen. */
+export async function writeXlsx(sheets: readonly OutSheet[]): Promise<Buffer> {
+  const book = new ExcelJS.Workbook();
+  for (const s of sheets) {
+    const page = book.addWorksheet(s.name.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31), { views: [{ state: 'frozen', ySplit: 1 }] });
+    page.addRow(s.columns.map((c) => c.title)).font = { bold: true };
+    for (const row of s.rows) page.addRow([...row]);
+    s.columns.forEach((c, i) => {
+      const column = page.getColumn(i + 1);
+      column.width = Math.min(40, Math.max(10, c.title.length + 2, ...s.rows.slice(0, 200).map((r) => String(r[i] ?? '').length + 1)));
+      if (c.percent) column.numFmt = '0.00##%';
+    });
+  }
+  return Buffer.from(await book.xlsx.writeBuffer());
+}
+
+export type FileRead = { ok: true; sheets: FileSheet[]; delimiter: string | null } | { ok: false; problem: string; remedy: string };
+
+/** Reads CSV: the delimiter is found, quoting and a byte-order mark are understood. A file that breaks off in a quote is refused. */
+export function readCsv(text: string): FileRead {
+  const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
+  const broken = parsed.errors.find((e) => e.type === 'Quotes');
+  if (broken !== undefined) return { ok: false, problem: `A quotation mark in row ${(broken.row ?? 0) + 1} is never closed: the file may have been cut off`, remedy: 'Export it again, and import the whole file.' };
+  const [header, ...rows] = parsed.data;
+  if (header === undefined || header.every((h) => h.trim() === '')) return { ok: false, problem: 'The file is empty', remedy: 'Choose a file with a header line.' };
+  if (rows.length > 0 && (rows[rows.length - 1] as string[]).every((c) => c === '')) rows.pop();
+  return { ok: true, delimiter: parsed.meta.delimiter, sheets: [{ name: '', header: header.map((h) => h.trim()), rows: rows.map((r) => r.map(unsafe)) }] };
+}
+
+/** Reads XLSX: stored values of formulas, days as year-month-day. */
+export async function readXlsx(bytes: ArrayBuffer): Promise<FileRead> {
+  const book = new ExcelJS.Workbook();
+  try {
+    await book.xlsx.load(bytes);
+  } catch {
+    return { ok: false, problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and import the whole file.' };
+  }
+  const sheets: FileSheet[] = [];
+  book.eachSheet((page) => {
+    const rows: Cell[][] = [];
+    page.eachRow({ includeEmpty: true }, (row, n) => {
+      const cells: Cell[] = [];
+      for (let i = 1; i <= Math.min(row.cellCount, 200); i++) cells.push(cellValue(row.getCell(i).value));
+      rows[n - 1] = cells;
+    });
+    const [header, ...body] = Array.from(rows, (r) => r ?? []);
+    if (header !== undefined) sheets.push({ name: page.name, header: header.map((h) => String(h ?? '').trim()), rows: body });
+  });
+  return sheets.length === 0 ? { ok: false, problem: 'The workbook has no sheet with a header', remedy: 'Choose a file that was exported from here.' } : { ok: true, delimiter: null, sheets };
+}
+
+function cellValue(v: ExcelJS.CellValue): Cell {
+  if (v === null || v === undefined) return null;
+  if (v instanceof Date) return v.toISOString().slice(0, 10);
+  if (typeof v === 'string') return unsafe(v);
+  if (typeof v === 'number' || typeof v === 'boolean') return v;
+  if ('result' in v) return cellValue((v.result ?? null) as ExcelJS.CellValue);
+  if ('richText' in v) return v.richText.map((t) => t.text).join('');
+  if ('text' in v) return String(v.text);
+  if ('error' in v) return String(v.error);
+  return null;
+}

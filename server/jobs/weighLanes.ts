@@ -1,0 +1,170 @@
+/**
+ * Long work on many lanes: brings them up to the newest versions of their cards, or weighs them again after the settings
+ * changed. Worked in chunks, each one transaction that also notes where to go on; a job ends after some seconds and puts the
+ * next into the queue, so that a worker that stops loses nothing and others get their turn.
+ */
+import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { impactOf } from '../../core/workspace/impact.ts';
+import { evaluate } from '../../core/lane/result.ts';
+import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/records.ts';
+import type { StoredLane } from '../../core/workspace/records.ts';
+import { measuresOf, planOf } from '../../core/workspace/summary.ts';
+import type { Measures } from '../../core/workspace/summary.ts';
+import type { LaneResult } from '../../core/lane/result.ts';
+import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
+import { candidate, lane, quote, rateCard, task } from '../db/schema.ts';
+import { today } from '../env.ts';
+import { candidateColumns, cardData, quoteColumns } from '../use/columns.ts';
+import { addNotices, taskColumns } from '../use/tasks.ts';
+import { newId, notOpened, settingsIn } from '../use/workspaces.ts';
+import { LANES, queue } from './boss.ts';
+import type { LanesJob } from './boss.ts';
+
+/** Lanes in one transaction. */
+const CHUNK = 1000;
+/** How long one job works before it gives way. */
+const TURN_MS = 8000;
+
+/** What a task on lanes keeps in its data. */
+export type LanesTask = {
+  /** Only lanes computed with a version of this card; absent: all lanes. */
+  kind?: keyof typeof CARD_FIELDS;
+  key?: string;
+  /** Look only: give notice of what would fall under a hurdle, store nothing. */
+  lookOnly?: boolean;
+  /** Last lane that is done. */
+  after?: string;
+  changed?: number;
+  noticed?: string[];
+};
+
+/** Works on a task until it is done or its turn is over. True where there is more to do. */
+export async function workOnLanes({ workspaceId, taskId }: LanesJob, turnMs = TURN_MS): Promise<boolean> {
+  const until = Date.now() + turnMs;
+  for (;;) {
+    const more = await inWorkspace(workspaceId, (tx) => oneChunk(tx, workspaceId, taskId));
+    if (!more) return false;
+    if (Date.now() > until) return true;
+  }
+}
+
+async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<boolean> {
+  const [t] = await tx.select(taskColumns).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))).for('update');
+  if (t === undefined || (t.state !== 'waiting' && t.state !== 'running')) return false;
+  const work = t.data as LanesTask;
+  const settings = await settingsIn(tx, workspaceId);
+  if (settings === null) return false;
+
+  // The newest version in force of every card, and of which card each version is.
+  const heads = await tx.select({ id: rateCard.id, kind: rateCard.kind, key: rateCard.key, inForceFrom: rateCard.inForceFrom, withdrawn: sql<boolean>`${rateCard.withdrawnAt} is not null` }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), notOpened)).orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt));
+  const newest = new Map<string, string>();
+  const day = today();
+  for (const h of heads) if (!h.withdrawn && h.inForceFrom <= day) newest.set(`${h.kind}/${h.key}`, h.id);
+  const cardOf = new Map(heads.map((h) => [h.id, `${h.kind}/${h.key}`]));
+  const only = work.kind === undefined ? null : `${work.kind}/${work.key}`;
+
+  // Rows are found by key order, so that a stop is taken up where it was.
+  const narrowed = only === null ? [] : heads.filter((h) => `${h.kind}/${h.key}` === only).map((h) => h.id);
+  const rows = await tx
+    .select({ id: lane.id, candidateId: lane.candidateId, data: lane.data })
+    .from(lane)
+    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), only === null ? undefined : inArray(sql`${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[work.kind as keyof typeof CARD_FIELDS]}'`)}`, narrowed)))
+    .orderBy(asc(lane.id))
+    .limit(CHUNK)
+    .for('update');
+
+  const candidateIds = [...new Set(rows.map((r) => r.candidateId))];
+  const candidates = new Map((candidateIds.length === 0 ? [] : await tx.select({ ...candidateColumns, deletedAt: candidate.deletedAt }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, candidateIds)))).map((c) => [c.id, c]));
+  const quotes = Object.fromEntries((candidateIds.length === 0 ? [] : await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), inArray(quote.candidateId, candidateIds)))).map((q) => [q.id, q.data]));
+
+  /** The lane on the newest versions of its cards (of the one card, where the task is about one). */
+  const renewed = (data: StoredLane): StoredLane => {
+    let next = data;
+    for (const [kind, field] of Object.entries(CARD_FIELDS)) {
+      if (work.kind !== undefined && kind !== work.kind) continue;
+      const id = data[field];
+      const key = id === null || id === undefined ? undefined : cardOf.get(id);
+      const to = key === undefined ? undefined : newest.get(key);
+      if (to !== undefined && to !== id && (only === null || key === only)) next = { ...next, [field]: to };
+    }
+    return next;
+  };
+  const bringing = t.kind === 'bringUpToDate';
+  const after = rows.map((r) => ({ ...r, next: bringing ? renewed(r.data) : r.data }));
+  const cards = await cardData(tx, workspaceId, cardsOf([...rows.map((r) => r.data), ...after.map((r) => r.next)]));
+
+  const stored: { id: string; data: StoredLane; result: LaneResult; measures: Measures }[] = [];
+  const noticed = new Set(work.noticed ?? []);
+  const fallen: Parameters<typeof addNotices>[2][number][] = [];
+  for (const r of after) {
+    const c = candidates.get(r.candidateId);
+    if (c === undefined) continue;
+    const parts = { candidate: c.data, quotes, cards, homeCurrency: settings.homeCurrency, standings: settings.standings, today: day };
+    const doc = composeLane({ ...parts, lane: r.next });
+    if (bringing && r.next !== r.data && c.deletedAt === null && c.archivedAt === null && c.droppedAt === null && !noticed.has(c.id)) {
+      const impact = impactOf(composeLane({ ...parts, lane: r.data }), doc, settings.hurdles[c.data.way] ?? []);
+      const [figure] = impact.dropped;
+      if (figure !== undefined) {
+        noticed.add(c.id);
+        fallen.push({ kind: 'underHurdle', data: { candidate: c.data.name, figure, card: work.key ?? '', before: impact.before ?? '', after: impact.after ?? '', currency: settings.homeCurrency }, link: `/weigh/${c.id}?lane=${r.id}` });
+      }
+    }
+    if (work.lookOnly || (bringing && r.next === r.data)) continue;
+    const result = evaluate(doc);
+    stored.push({ id: r.id, data: r.next, result, measures: measuresOf(doc, result, planOf(c.data, settings.launch)) });
+  }
+  await storeLanes(tx, workspaceId, stored, bringing);
+  await addNotices(tx, workspaceId, fallen);
+
+  const last = rows[rows.length - 1];
+  const finished = rows.length < CHUNK;
+  const changed = (work.changed ?? 0) + stored.length;
+  if (finished && bringing && !work.lookOnly && changed > 0) await addNotices(tx, workspaceId, [{ kind: 'upToDate', data: { count: changed, card: work.key ?? '' }, link: work.kind === undefined ? '/weigh' : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}` }]);
+  await tx
+    .update(task)
+    .set({ state: finished ? 'done' : 'running', done: t.done + rows.length, data: { ...work, after: last?.id ?? work.after, changed, noticed: [...noticed] }, updatedAt: new Date() })
+    .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
+  return !finished;
+}
+
+/**
+ * Stores many evaluated lanes in one statement; what each result was goes into its history first where `history` and where its
+ * profit moves.
+ */
+export async function storeLanes(tx: Tx, workspaceId: string, lanes: readonly { id: string; data: StoredLane; result: LaneResult; measures: Measures }[], history: boolean): Promise<void> {
+  if (lanes.length === 0) return;
+  const ids = lanes.map((l) => l.id);
+  const column = (pick: (l: (typeof lanes)[number]) => unknown) => sql.param(lanes.map(pick));
+  if (history)
+    await tx.execute(sql`
+      insert into bm.lane_history (workspace_id, id, lane_id, cause, result)
+      select l.workspace_id, u.history, l.id, 'rates', l.result
+      from unnest(${sql.param(ids)}::text[], ${sql.param(ids.map(() => newId()))}::text[], ${column((l) => l.measures.unitProfit)}::float8[]) as u(id, history, profit)
+      join bm.lane l on l.workspace_id = ${workspaceId} and l.id = u.id
+      where l.result is not null and l.unit_profit is distinct from u.profit`);
+  await tx.execute(sql`
+    update bm.lane l set data = u.data, result = u.result, result_at = now(), unit_profit = u.unit_profit, margin = u.margin, roi = u.roi, profit_per_month = u.profit_per_month,
+      yearly_return_on_cash = u.yearly, launch_cash = u.launch_cash, whole = u.whole
+    from unnest(${sql.param(ids)}::text[], ${column((l) => JSON.stringify(l.data))}::jsonb[], ${column((l) => JSON.stringify(l.result))}::jsonb[], ${column((l) => l.measures.unitProfit)}::float8[], ${column((l) => l.measures.margin)}::float8[],
+      ${column((l) => l.measures.roi)}::float8[], ${column((l) => l.measures.profitPerMonth)}::float8[], ${column((l) => l.measures.yearlyReturnOnCash)}::float8[], ${column((l) => l.measures.launchCash)}::float8[], ${column((l) => l.measures.whole)}::boolean[])
+      as u(id, data, result, unit_profit, margin, roi, profit_per_month, yearly, launch_cash, whole)
+    where l.workspace_id = ${workspaceId} and l.id = u.id`);
+}
+
+/** Takes jobs on lanes from the queue until the process ends. */
+export async function serveLanes(): Promise<void> {
+  const boss = await queue(true);
+  await boss.work<LanesJob>(LANES, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
+    if (job === undefined) return;
+    try {
+      if (await workOnLanes(job.data)) await boss.send(LANES, job.data);
+    } catch (e) {
+      // The queue tries again; the last try says so to people.
+      const left = ((job as { retryLimit?: number }).retryLimit ?? 0) - ((job as { retryCount?: number }).retryCount ?? 0);
+      if (left <= 0)
+        await inWorkspace(job.data.workspaceId, (tx) => tx.update(task).set({ state: 'failed', error: 'The work stopped with an error. What was done is kept; start it again.', updatedAt: new Date() }).where(and(eq(task.workspaceId, job.data.workspaceId), eq(task.id, job.data.taskId), isNull(task.error)))).catch(() => undefined);
+      throw e;
+    }
+  });
+}
