@@ -6,6 +6,12 @@ const v = (name: string): string => `var(--mui-palette-${name})`;
 const plainButton = { font: 'inherit', color: 'inherit', background: 'none', border: 0, padding: 0, cursor: 'pointer' } as const;
 
 export const drawn = {
+  // -- cells of a draft
+  '.cell': { padding: '0 6px', lineHeight: '28px', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', borderLeft: `1px solid ${v('hairline')}`, cursor: 'cell', '& input': { font: 'inherit', color: 'inherit', width: '100%', height: 27, border: 0, padding: 0, outline: 'none', background: 'transparent' } },
+  '.cell.fixed': { cursor: 'default', color: v('text-secondary') },
+  '.cell.selected': { backgroundColor: v('paperTint') },
+  '.cell.active': { outline: `2px solid ${v('primary-main')}`, outlineOffset: -2 },
+  '.cell.wrong': { color: v('error-main'), textDecoration: 'underline wavy', textUnderlineOffset: 3, boxShadow: `inset 3px 0 0 ${v('error-main')}` },
   // -- the bar
   '.bar': { position: 'relative' },
   '.bar.large': { paddingTop: 24 },

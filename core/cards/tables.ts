@@ -114,3 +114,16 @@ export function cannotBeInForce(kind: CardKind, data: CardData, others: readonly
   const taken = others.find((o) => o.kind === kind && o.key === key && o.inForceFrom === day);
   return taken === undefined ? null : { sheet: CARD_SHEET, row: null, column: 'inForceFrom' in data ? 'inForceFrom' : 'date', problem: `Another version of ${key} is in force from ${day} already`, remedy: 'Choose another day, or withdraw that version first.' };
 }
+
+/** What most cards say; the rest of a new card is blank. */
+const USUAL: Readonly<Record<string, string>> = { feeVat: 'none', advertVat: 'none', backReferral: '100%', regime: 'inclusive', customsBasis: 'CIF', importVatBase: 'cif', importVatRates: 'asVat', mode: 'sea', vat: 'none' };
+
+/** The cells of a card made from nothing, in force from `day`: its fields, and a first row where a card cannot do without. */
+export function blankCells(kind: CardKind, day: string): Tables {
+  const form = CARD_FORMS[kind];
+  const first: Readonly<Record<string, Cell[][]>> = kind === 'marketplace' ? { categories: [['all', 'Everything', 'gross', 'whole', '', '', '']], referralTiers: [['all', '', '']] } : kind === 'tax' ? { vatRates: [['standard', '', '']], duties: [['', '', 'no', '0%', '', '']] } : kind === 'postage' ? { zones: [['all', '100%', '']], weightSteps: [['all', '', '', '']] } : kind === 'freight' ? { legs: [['1', 'Main leg', 'main', 'perCbm', '', '', 'none', '', '', '', '', '', '', '', '', '']] } : { rates: [['', '']] };
+  return {
+    [CARD_SHEET]: form.fields.map((f) => [f.key, f.key === 'inForceFrom' || f.key === 'date' ? day : (USUAL[f.key] ?? '')]),
+    ...Object.fromEntries(form.sheets.map((s) => [s.key, first[s.key] ?? []])),
+  };
+}

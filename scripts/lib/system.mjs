@@ -322,6 +322,27 @@ export async function startServer(env, port, { dev = false, quiet = false } = {}
   return { child, stop, log: () => log };
 }
 
+/** Starts a helper process of ours (a worker, the stand-in for outside services) as a child. */
+export function startHelper(file, env, { quiet = false } = {}) {
+  const child = spawn(process.execPath, ['--import', 'tsx', join(root, file)], { cwd: root, stdio: ['ignore', quiet ? 'ignore' : 2, quiet ? 'ignore' : 2], detached: true, env: { ...process.env, NODE_ENV: 'production', ...env } });
+  const stopped = () => child.exitCode !== null || child.signalCode !== null;
+  const stop = async () => {
+    if (stopped()) return;
+    child.kill('SIGTERM');
+    for (let i = 0; i < 80 && !stopped(); i++) await wait(50);
+    if (!stopped()) child.kill('SIGKILL');
+  };
+  return { child, stop };
+}
+
+/** Starts the stand-in for outside services; resolves when it answers. */
+export async function startSimulator(options = {}) {
+  const port = await freePort();
+  const { child, stop } = startHelper('simulator/main.ts', { PORT: String(port) }, options);
+  for (let i = 0; i < 200 && !(await listening(port)); i++) await wait(50);
+  return { url: `http://127.0.0.1:${port}`, child, stop };
+}
+
 /** The built application on a throwaway database with the demo data, on a day that stays the same: for measures and pictures. */
 export async function demoServer() {
   needModules();
@@ -331,11 +352,13 @@ export async function demoServer() {
   const cluster = await throwawayCluster();
   try {
     const port = await freePort();
-    const env = { ...cluster.urls, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_ORIGIN: `http://127.0.0.1:${port}` };
+    const outside = await startSimulator({ quiet: true });
+    const env = { ...cluster.urls, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_ORIGIN: `http://127.0.0.1:${port}`, BM_OUTSIDE_URL: outside.url };
     const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
     if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
     const web = await startServer(env, port, { quiet: true });
-    return { env, origin: env.BM_ORIGIN, stop: async () => { await web.stop(); await cluster.stop(); } };
+    const worker = startHelper('server/worker.ts', env, { quiet: true });
+    return { env, origin: env.BM_ORIGIN, stop: async () => { await Promise.all([web.stop(), worker.stop(), outside.stop()]); await cluster.stop(); } };
   } catch (e) {
     await cluster.stop();
     throw e;

@@ -72,6 +72,8 @@ export const rateDraft = bm.table(
     cells: jsonb('cells').$type<Tables>().notNull(),
     /** Rises with every save, so that two who edit at once do not overwrite each other. */
     edition: integer('edition').notNull().default(1),
+    /** Thrown away; can be brought back. */
+    thrownAt: when('thrown_at'),
     createdAt: when('created_at').notNull().defaultNow(),
     updatedAt: when('updated_at').notNull().defaultNow(),
     updatedBy: text('updated_by'),

@@ -84,3 +84,11 @@ function cellValue(v: ExcelJS.CellValue): Cell {
   if ('error' in v) return String(v.error);
   return null;
 }
+
+const TYPES: Readonly<Record<string, string>> = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', json: 'application/json; charset=utf-8' };
+
+/** An answer that the browser saves under a name. */
+export function fileAnswer(name: string, body: string | Buffer): Response {
+  const plain = name.replace(/[^\w. -]/g, '_');
+  return new Response(typeof body === 'string' ? body : new Uint8Array(body), { headers: { 'content-type': TYPES[name.split('.').pop() ?? ''] ?? 'application/octet-stream', 'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'no-store' } });
+}

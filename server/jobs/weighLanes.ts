@@ -13,7 +13,7 @@ import type { Measures } from '../../core/workspace/summary.ts';
 import type { LaneResult } from '../../core/lane/result.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { candidate, lane, quote, rateCard, task } from '../db/schema.ts';
+import { candidate, lane, notice, quote, rateCard, task } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { candidateColumns, cardData, quoteColumns } from '../use/columns.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
@@ -31,6 +31,8 @@ export type LanesTask = {
   /** Only lanes computed with a version of this card; absent: all lanes. */
   kind?: keyof typeof CARD_FIELDS;
   key?: string;
+  /** The version to bring them to; absent: the newest in force. */
+  version?: string;
   /** Look only: give notice of what would fall under a hurdle, store nothing. */
   lookOnly?: boolean;
   /** Last lane that is done. */
@@ -85,7 +87,7 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
       if (work.kind !== undefined && kind !== work.kind) continue;
       const id = data[field];
       const key = id === null || id === undefined ? undefined : cardOf.get(id);
-      const to = key === undefined ? undefined : newest.get(key);
+      const to = key === undefined ? undefined : (key === only ? (work.version ?? newest.get(key)) : newest.get(key));
       if (to !== undefined && to !== id && (only === null || key === only)) next = { ...next, [field]: to };
     }
     return next;
@@ -96,6 +98,9 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
 
   const stored: { id: string; data: StoredLane; result: LaneResult; measures: Measures }[] = [];
   const noticed = new Set(work.noticed ?? []);
+  // Looking at a version when it came gave notice already; bringing lanes up to it says nothing twice.
+  const version = work.version ?? (only === null ? undefined : newest.get(only));
+  if (version !== undefined) for (const n of await tx.select({ link: notice.link }).from(notice).where(and(eq(notice.workspaceId, workspaceId), eq(notice.kind, 'underHurdle'), sql`${notice.data} ->> 'version' = ${version}`))) noticed.add(n.link.split('/')[2]?.split('?')[0] ?? '');
   const fallen: Parameters<typeof addNotices>[2][number][] = [];
   for (const r of after) {
     const c = candidates.get(r.candidateId);
@@ -107,7 +112,7 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
       const [figure] = impact.dropped;
       if (figure !== undefined) {
         noticed.add(c.id);
-        fallen.push({ kind: 'underHurdle', data: { candidate: c.data.name, figure, card: work.key ?? '', before: impact.before ?? '', after: impact.after ?? '', currency: settings.homeCurrency }, link: `/weigh/${c.id}?lane=${r.id}` });
+        fallen.push({ kind: 'underHurdle', data: { candidate: c.data.name, figure, card: work.key ?? '', version: version ?? '', before: impact.before ?? '', after: impact.after ?? '', currency: settings.homeCurrency }, link: `/weigh/${c.id}?lane=${r.id}` });
       }
     }
     if (work.lookOnly || (bringing && r.next === r.data)) continue;

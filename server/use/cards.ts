@@ -4,7 +4,7 @@ import { compareCards, cannotBeInForce, draftOf, readTables } from '../../core/c
 import type { RowChange } from '../../core/cards/tables.ts';
 import type { CellError, Tables } from '../../core/cards/reader.ts';
 import { CARD_SCHEMAS, cardDay, cardDocument, cardFrom, cardKey, cardName } from '../../core/cards/schema.ts';
-import type { CardData, CardKind } from '../../core/cards/schema.ts';
+import type { CardData, CardKind, CardOf } from '../../core/cards/schema.ts';
 import { issuesOf } from '../../core/issues.ts';
 import { byFall, impactOf } from '../../core/workspace/impact.ts';
 import type { Impact } from '../../core/workspace/impact.ts';
@@ -15,6 +15,7 @@ import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard, rateDraft } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { candidateColumns, cardData, quoteColumns } from './columns.ts';
+import { startTask } from './tasks.ts';
 import { newId, notOpened, settingsIn } from './workspaces.ts';
 
 export type Version = { id: string; kind: CardKind; key: string; name: string; inForceFrom: string; example: boolean; withdrawn: boolean };
@@ -25,7 +26,7 @@ const versionColumns = { id: rateCard.id, kind: rateCard.kind, key: rateCard.key
 export async function listCards(workspaceId: string): Promise<{ versions: Version[]; drafts: DraftHead[] }> {
   return inWorkspace(workspaceId, async (tx) => ({
     versions: await tx.select(versionColumns).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), notOpened)).orderBy(asc(rateCard.kind), asc(rateCard.key), desc(rateCard.inForceFrom), desc(rateCard.createdAt)),
-    drafts: await tx.select({ id: rateDraft.id, kind: rateDraft.kind, name: rateDraft.name, basedOn: rateDraft.basedOn, updatedAt: rateDraft.updatedAt }).from(rateDraft).where(eq(rateDraft.workspaceId, workspaceId)).orderBy(desc(rateDraft.updatedAt)),
+    drafts: await tx.select({ id: rateDraft.id, kind: rateDraft.kind, name: rateDraft.name, basedOn: rateDraft.basedOn, updatedAt: rateDraft.updatedAt }).from(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), isNull(rateDraft.thrownAt))).orderBy(desc(rateDraft.updatedAt)),
   }));
 }
 
@@ -43,7 +44,7 @@ const draftColumns = { id: rateDraft.id, kind: rateDraft.kind, name: rateDraft.n
 
 export async function loadDraft(workspaceId: string, id: string): Promise<{ draft: Draft; base: (Version & { data: CardData }) | null } | null> {
   return inWorkspace(workspaceId, async (tx) => {
-    const [draft] = await tx.select(draftColumns).from(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id)));
+    const [draft] = await tx.select(draftColumns).from(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id), isNull(rateDraft.thrownAt)));
     if (draft === undefined) return null;
     const [base] = draft.basedOn === null ? [] : await tx.select({ ...versionColumns, data: rateCard.data }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.id, draft.basedOn)));
     return { draft, base: base ?? null };
@@ -80,10 +81,10 @@ export async function saveDraft(workspaceId: string, id: string, edition: number
     const [row] = await tx
       .update(rateDraft)
       .set({ cells, edition: edition + 1, updatedAt: new Date(), updatedBy: by, ...(name === '' ? {} : { name }) })
-      .where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id), eq(rateDraft.edition, edition)))
+      .where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id), eq(rateDraft.edition, edition), isNull(rateDraft.thrownAt)))
       .returning({ edition: rateDraft.edition });
     if (row !== undefined) return { ok: true, edition: row.edition };
-    const [there] = await tx.select({ id: rateDraft.id }).from(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id)));
+    const [there] = await tx.select({ id: rateDraft.id }).from(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id), isNull(rateDraft.thrownAt)));
     return there === undefined ? { ok: false, gone: true } : { ok: false, elsewhere: true };
   });
 }
@@ -93,17 +94,26 @@ function nameIn(cells: Tables): string {
   return String(at ?? '').trim().slice(0, 200);
 }
 
-/** Throws a draft away and returns it, so that this can be undone. */
-export async function dropDraft(workspaceId: string, id: string): Promise<Draft | null> {
-  return inWorkspace(workspaceId, async (tx) => (await tx.delete(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id))).returning(draftColumns))[0] ?? null);
+/** Throws a draft away, or (`back`) brings it back. False where there is none. */
+export async function throwDraft(workspaceId: string, id: string, back: boolean): Promise<boolean> {
+  return inWorkspace(workspaceId, async (tx) => (await tx.update(rateDraft).set({ thrownAt: back ? null : new Date() }).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, id))).returning({ id: rateDraft.id })).length > 0);
 }
 
 // ---- in force ------------------------------------------------------------------------------------------------------
 
 export type PutInForce = { ok: true; id: string; key: string; kind: CardKind } | { ok: false; errors: readonly CellError[] };
 
-/** Puts a card in force from the day it carries. A day that another version has is refused. */
+/**
+ * Puts a card in force from the day it carries, and has the worker look which candidates would fall under a hurdle. A day that
+ * another version has is refused.
+ */
 export async function putInForce(workspaceId: string, kind: CardKind, data: CardData, basedOn: string | null, by: string, draftId: string | null = null): Promise<PutInForce> {
+  const put = await storeVersion(workspaceId, kind, data, basedOn, by, draftId);
+  if (put.ok) await startTask(workspaceId, 'bringUpToDate', { kind, key: put.key, version: put.id, lookOnly: true }, 0, by);
+  return put;
+}
+
+async function storeVersion(workspaceId: string, kind: CardKind, data: CardData, basedOn: string | null, by: string, draftId: string | null): Promise<PutInForce> {
   return inWorkspace(workspaceId, async (tx) => {
     const key = cardKey(kind, data);
     const others = await tx.select({ kind: rateCard.kind, key: rateCard.key, inForceFrom: rateCard.inForceFrom }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, kind), eq(rateCard.key, key), isNull(rateCard.withdrawnAt)));
@@ -115,6 +125,15 @@ export async function putInForce(workspaceId: string, kind: CardKind, data: Card
     if (made === undefined) return { ok: false, errors: [cannotBeInForce(kind, data, [{ kind, key, inForceFrom: cardDay(data) }]) as CellError] };
     if (draftId !== null) await tx.delete(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, draftId)));
     return { ok: true, id, key, kind };
+  });
+}
+
+/** Takes exchange tables over, one version a day; a day that is there already stays as it is. Returns how many were new. */
+export async function putExchange(workspaceId: string, tables: readonly CardOf<'exchange'>[], by: string): Promise<number> {
+  if (tables.length === 0) return 0;
+  return inWorkspace(workspaceId, async (tx) => {
+    const made = await tx.insert(rateCard).values(tables.map((data) => ({ workspaceId, id: newId(), kind: 'exchange' as const, key: 'exchange', name: cardName(data), inForceFrom: data.date, example: false, data, createdBy: by }))).onConflictDoNothing().returning({ id: rateCard.id });
+    return made.length;
   });
 }
 

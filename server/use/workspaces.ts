@@ -38,6 +38,11 @@ export async function settingsIn(tx: Tx, workspaceId: string): Promise<Settings 
   return row === undefined ? null : settingsSchema.parse(row.settings);
 }
 
+/** Settings of the workspace, in a transaction of their own; null where it is deleted. */
+export async function settingsOf(workspaceId: string): Promise<Settings | null> {
+  return inWorkspace(workspaceId, (tx) => settingsIn(tx, workspaceId));
+}
+
 /** Changes the settings within a transaction, validated; writers wait for each other. */
 export async function changeSettings(tx: Tx, workspaceId: string, change: (now: Settings) => Settings): Promise<Settings> {
   const [row] = await tx.select({ settings: workspace.settings }).from(workspace).where(eq(workspace.workspaceId, workspaceId)).for('update');

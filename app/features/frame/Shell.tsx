@@ -11,6 +11,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
 import { Form, Link, NavLink, useFetcher, useNavigate, useNavigation } from 'react-router';
 import { useFormat } from '../../ui/locale.ts';
+import { Notices } from './Notices.tsx';
 import { Logo } from '../../ui/Logo.tsx';
 
 export type WorkspaceHead = { slug: string; name: string; role: string; person: { name: string; email: string }; workspaces: { slug: string; name: string }[]; deleted: boolean; homeCurrency: string; ratesOf: string | null };
@@ -52,6 +53,7 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
           <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 2, fontSize: '0.84rem', color: 'text.secondary' }}>
             <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>{t('nav.home', { currency: head.homeCurrency })}</Box>
             {head.ratesOf !== null && <Box component={Link} to={`${base}/rates`} sx={{ display: { xs: 'none', md: 'inline' }, color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>{t('nav.ratesOf', { date: f.day(head.ratesOf) })}</Box>}
+            <Notices base={base} />
             {head.role === 'viewer' && <span>{t('nav.viewer')}</span>}
             <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'person' })} aria-label={t('nav.person', { name: head.person.name })} aria-haspopup="menu" sx={{ minWidth: 0, fontWeight: 700 }}>{initials}</Button>
           </Box>

@@ -1,68 +1,102 @@
-import { Alert, Box, Chip, Typography } from '@mui/material';
-import { useMemo, useState } from 'react';
-import type { ReactNode } from 'react';
+import { Alert, Box, Button, Chip, InputBase, Menu, MenuItem, Typography } from '@mui/material';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link } from 'react-router';
-import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/fees/fulfilment.ts';
-import type { MarketplaceCard, SizeTier, TaxCard } from '../../../core/lane/rates.ts';
-import { evaluate } from '../../../core/lane/result.ts';
-import { laneDocument } from '../../../core/lane/schema.ts';
+import { Link, useFetcher } from 'react-router';
+import type { CellError, Tables } from '../../../core/cards/reader.ts';
+import { CARD_KINDS } from '../../../core/cards/schema.ts';
+import type { CardData, CardKind } from '../../../core/cards/schema.ts';
+import { sheetsOf } from '../../../core/cards/tables.ts';
+import type { RowChange } from '../../../core/cards/tables.ts';
+import type { MarketplaceCard, TaxCard } from '../../../core/lane/rates.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
-import type { CardData, CardKind } from '../../../core/cards/schema.ts';
-import { ChoiceLine, NumField, SidesField } from '../../ui/Field.tsx';
+import { fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
-import { Figure } from '../weigh/Workings.tsx';
+import { useAddress } from '../../ui/useAddress.ts';
+import { ChangeList } from './ChangeList.tsx';
+import { ExchangeRows, MarketplaceTables, PlainTables, TaxTables } from './CardTables.tsx';
+import type { Item } from './CardTables.tsx';
+import { ImportPreview } from './ImportPreview.tsx';
+import { TryIt } from './TryIt.tsx';
+import type { Beside } from './TryIt.tsx';
+import './words.ts';
 
-type Head = { id: string; kind: CardKind; key: string; name: string; inForceFrom: string; example: boolean };
-type Props = { heads: Head[]; chosen: (Head & { data: CardData }) | null; tax: CardData | null; homeCurrency: string; standings: Record<string, Standing>; today: string; base: string };
-type Item = { sides: [number, number, number] | null; kg: number | null; category: string; price: number | null };
+export type Version = { id: string; kind: CardKind; key: string; name: string; inForceFrom: string; example: boolean; withdrawn: boolean };
+type Props = {
+  versions: Version[]; drafts: { id: string; kind: CardKind; name: string }[];
+  chosen: (Version & { data: CardData }) | null; against: (Version & { data: CardData }) | null; changes: RowChange[];
+  tax: CardData | null; beside: Beside | null; exchange: ExchangeTable | null; homeCurrency: string; standings: Record<string, Standing>; today: string; base: string; canEdit: boolean; outside: boolean;
+};
+export type Answer = { errors?: CellError[]; preview?: { kind: CardKind; cells: Tables; errors: CellError[]; changes: RowChange[]; counts: { added: number; changed: number; removed: number }; comma: boolean; from: string }; rates?: { tables: ExchangeTable[] }; rateErrors?: CellError[]; fetched?: { at: string; stale: boolean } | null };
 
-/** The cards in force, readable, with any item tried on them. */
-export function RatesPage({ heads, chosen, tax, homeCurrency, standings, today, base }: Props) {
+/** The cards behind every figure: what is in force, its versions, and any item tried on it. */
+export function RatesPage(props: Props) {
+  const { versions, drafts, chosen, homeCurrency, standings, today, base, canEdit } = props;
   const { t, i18n } = useTranslation();
   const f = useFormat();
+  const [search, setAddress] = useAddress();
+  const [words, setWords] = useState('');
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const fetcher = useFetcher<Answer>();
   const card = chosen?.kind === 'marketplace' ? (chosen.data as MarketplaceCard) : null;
   const [item, setItem] = useState<Item>({ sides: [28, 18, 11], kg: 0.85, category: '', price: null });
   const category = card?.categories.some((c) => c.key === item.category) ? item.category : (card?.categories[0]?.key ?? '');
-  const price = item.price ?? (card === null ? null : roundish(29.9 * (card.currency === 'JPY' ? 160 : card.currency === 'PLN' || card.currency === 'AED' ? 4 : 1)));
+  const price = item.price ?? (card === null ? null : examplePrice(card.currency, props.exchange));
+  const newest = current(versions, today);
+  const label = (v: Version): string => (v.kind === 'tax' ? countryName(v.key, i18n.language) : v.name);
+  const found = newest.filter((v) => `${label(v)} ${v.key}`.toLowerCase().includes(words.trim().toLowerCase()));
+  const post = (body: Record<string, string>): void => void fetcher.submit(body, { method: 'post' });
+  const thrown = search.get('thrown');
   return (
     <Box sx={{ maxWidth: 1240 }}>
-      <Typography variant="h1">{t('nav.rates')}</Typography>
-      <Typography color="text.secondary" sx={{ mb: 2 }}>{t('rates.lead')}</Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '210px 1fr' }, gap: 3 }}>
-        <Box component="nav" aria-label={t('rates.cards')} sx={{ maxHeight: { xs: 180, md: 'calc(100vh - 170px)' }, overflowY: 'auto', pr: 1 }} tabIndex={0}>
-          {(['marketplace', 'tax', 'exchange'] as const).map((kind) => (
-            <Box key={kind} sx={{ mb: 2 }}>
-              <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>{t(`rates.kind.${kind}`)}</Typography>
-              {heads.filter((h) => h.kind === kind).map((h) => (
-                <Box key={h.id} component={Link} to={`?card=${h.id}`} prefetch="intent" preventScrollReset aria-current={h.id === chosen?.id ? 'page' : undefined} sx={{ display: 'block', fontSize: '0.88rem', py: 0.35, px: 1, ml: -1, borderRadius: 1, color: 'text.primary', textDecoration: 'none', bgcolor: h.id === chosen?.id ? 'paperTint' : 'transparent', fontWeight: h.id === chosen?.id ? 650 : 400 }}>
-                  {kind === 'tax' ? countryName(h.key, i18n.language) : h.name}
-                </Box>
-              ))}
-            </Box>
-          ))}
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, flexWrap: 'wrap', mb: 1.5 }}>
+        <Typography variant="h1">{t('nav.rates')}</Typography>
+        <Typography color="text.secondary" sx={{ flex: 1 }}>{t('rates.lead')}</Typography>
+        {canEdit && <Button onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">{t('cards.newCard')}</Button>}
+        <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+          {CARD_KINDS.map((kind) => <MenuItem key={kind} onClick={() => post({ intent: 'new', kind })}>{t(`cards.kind.${kind}`)}</MenuItem>)}
+        </Menu>
+      </Box>
+      {thrown !== null && canEdit && <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }} onClose={() => setAddress({ thrown: null })} action={<Button size="small" onClick={() => post({ intent: 'restoreDraft', id: thrown })}>{t('undo')}</Button>}>{t('draft.thrown')}</Alert>}
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '220px 1fr' }, gap: 3 }}>
+        <Box component="nav" aria-label={t('rates.cards')}>
+          <InputBase value={words} onChange={(e) => setWords(e.target.value)} placeholder={t('cards.find')} inputProps={{ 'aria-label': t('cards.find') }} sx={{ ...fieldInput(false), mb: 1 }} />
+          <Box tabIndex={0} role="group" aria-label={t('rates.cards')} sx={{ maxHeight: { xs: 200, md: 'calc(100vh - 190px)' }, overflowY: 'auto', pr: 1 }}>
+            {drafts.length > 0 && <Group title={t('cards.drafts')}>{drafts.map((d) => <CardLink key={d.id} to={`draft/${d.id}`} here={false}>{d.name || t(`cards.one.${d.kind}`)}</CardLink>)}</Group>}
+            {CARD_KINDS.map((kind) => {
+              const own = found.filter((h) => h.kind === kind);
+              return own.length === 0 ? null : <Group key={kind} title={t(`cards.kind.${kind}`)}>{own.map((h) => <CardLink key={h.id} to={`?card=${h.id}`} here={h.kind === chosen?.kind && h.key === chosen.key}>{label(h)}</CardLink>)}</Group>;
+            })}
+          </Box>
         </Box>
         <Box sx={{ minWidth: 0 }}>
           {chosen === null ? (
             <Typography>{t('rates.none')}</Typography>
           ) : (
             <>
-              <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'baseline', mb: 1, flexWrap: 'wrap' }}>
-                <Typography variant="h2">{chosen.kind === 'tax' ? countryName(chosen.key, i18n.language) : chosen.name}</Typography>
-                <Typography color="text.secondary">{t('rates.inForce', { date: f.day(chosen.inForceFrom) })}</Typography>
-                {chosen.example && <Chip size="small" variant="outlined" label={t('rates.example')} />}
-              </Box>
-              {'note' in chosen.data && chosen.data.note && <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>{chosen.data.note}</Typography>}
-              {card !== null && (
-                <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 330px' }, gap: 4 }}>
-                  <MarketplaceTables card={card} item={item} category={category} price={price} />
-                  <TryIt card={card} tax={tax as TaxCard | null} item={item} setItem={setItem} category={category} price={price} homeCurrency={homeCurrency} standing={standings[card.country] ?? null} today={today} />
+              <CardHead {...props} chosen={chosen} label={label(chosen)} fetcher={fetcher} />
+              {'note' in chosen.data && chosen.data.note && <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }} dir="auto">{chosen.data.note}</Typography>}
+              {props.against !== null ? (
+                <Box sx={{ maxWidth: 760 }}>
+                  <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('change.title', { name: label(chosen), a: f.day(props.against.inForceFrom), b: f.day(chosen.inForceFrom) })}</Typography>
+                  {props.changes.length === 0 ? <Typography>{t('change.none')}</Typography> : <ChangeList kind={chosen.kind} changes={props.changes} />}
                 </Box>
+              ) : card !== null ? (
+                <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 340px' }, gap: 4 }}>
+                  <MarketplaceTables card={card} item={item} category={category} price={price} />
+                  <TryIt
+                    card={card} tax={props.tax as TaxCard | null} item={item} setItem={setItem} category={category} price={price} homeCurrency={homeCurrency} standings={standings} today={today} exchange={props.exchange}
+                    others={newest.filter((v) => v.kind === 'marketplace' && v.id !== chosen.id).map((v) => ({ id: v.id, name: v.name }))} beside={props.beside} onBeside={(id) => setAddress({ beside: id })}
+                  />
+                </Box>
+              ) : chosen.kind === 'tax' ? (
+                <TaxTables card={chosen.data as TaxCard} standing={standings[chosen.key] ?? null} base={base} />
+              ) : chosen.kind === 'exchange' ? (
+                <ExchangeRows table={chosen.data as ExchangeTable} />
+              ) : (
+                <PlainTables kind={chosen.kind} data={chosen.data} />
               )}
-              {chosen.kind === 'tax' && <TaxTables card={chosen.data as TaxCard} standing={standings[chosen.key] ?? null} base={base} />}
-              {chosen.kind === 'exchange' && <ExchangeRows table={chosen.data as ExchangeTable} />}
             </>
           )}
         </Box>
@@ -71,145 +105,105 @@ export function RatesPage({ heads, chosen, tax, homeCurrency, standings, today, 
   );
 }
 
-function roundish(x: number): number {
+/** A price of about thirty euros in the card's currency, to start trying with. */
+function examplePrice(currency: string, exchange: ExchangeTable | null): number {
+  const rate = exchange === null || currency === exchange.base ? 1 : (exchange.rates[currency] ?? 1);
+  const x = 29.9 * rate;
   return x > 1000 ? Math.round(x / 10) * 10 : Math.round(x * 100) / 100;
 }
 
-function Rows({ head, children, caption }: { head: string[]; children: ReactNode; caption: string }) {
+/** Of each card the version in force on a day, else its first to come, else its last. */
+function current(versions: readonly Version[], today: string): Version[] {
+  const byKey = new Map<string, Version[]>();
+  for (const v of versions) byKey.set(`${v.kind}/${v.key}`, [...(byKey.get(`${v.kind}/${v.key}`) ?? []), v]);
+  return [...byKey.values()].flatMap((list) => {
+    const live = list.filter((v) => !v.withdrawn);
+    return live.find((v) => v.inForceFrom <= today) ?? live[live.length - 1] ?? list[0] ?? [];
+  });
+}
+
+function Group({ title, children }: { title: string; children: React.ReactNode }) {
   return (
-    <Box role="region" aria-label={caption} tabIndex={0} sx={{ overflowX: 'auto', mb: 2.5 }}>
-      <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.85rem', width: '100%', '& td, & th': { py: 0.4, px: 0.75, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline', verticalAlign: 'top' }, '& th': { fontWeight: 400, color: 'text.secondary' }, '& td:first-of-type, & th:first-of-type': { textAlign: 'left' } }}>
-        <Box component="caption" sx={{ textAlign: 'left', fontWeight: 650, fontSize: '0.9rem', pb: 0.5 }}>{caption}</Box>
-        <thead><tr>{head.map((h) => <th key={h} scope="col">{h}</th>)}</tr></thead>
-        <tbody>{children}</tbody>
-      </Box>
+    <Box sx={{ mb: 2 }}>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>{title}</Typography>
+      {children}
     </Box>
   );
 }
 
-/** A row that applied to the tried item: tinted, bold, with an edge, and said to screen readers. */
-const applied = (on: boolean) => ({ 'aria-current': on ? ('true' as const) : undefined, sx: on ? { bgcolor: 'paperTint', '& td': { fontWeight: 680 }, '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' } } : {} });
+function CardLink({ to, here, children }: { to: string; here: boolean; children: React.ReactNode }) {
+  return (
+    <Box component={Link} to={to} prefetch="intent" preventScrollReset aria-current={here ? 'page' : undefined} dir="auto" sx={{ display: 'block', fontSize: '0.88rem', py: 0.35, px: 1, ml: -1, borderRadius: 1, color: 'text.primary', textDecoration: 'none', bgcolor: here ? 'paperTint' : 'transparent', fontWeight: here ? 650 : 400, overflowWrap: 'anywhere' }}>
+      {children}
+    </Box>
+  );
+}
 
-function MarketplaceTables({ card, item, category, price }: { card: MarketplaceCard; item: Item; category: string; price: number | null }) {
+/** Name, versions, and what one can do with a card. */
+function CardHead({ versions, chosen, against, label, today, canEdit, fetcher, outside, base }: Props & { chosen: Version & { data: CardData }; label: string; fetcher: ReturnType<typeof useFetcher<Answer>> }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const m = (x: number | null) => f.plain(x, card.currency);
-  const tiers = card.warehouse?.tiers ?? [];
-  const parcel = item.sides === null || item.kg === null ? null : parcelOf(item.sides[0], item.sides[1], item.sides[2], item.kg, { L: 0, W: 0, H: 0, kg: 0 });
-  const tierAt = parcel === null ? -1 : sizeTierOf(tiers, parcel);
-  const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier, price));
+  const [, setAddress] = useAddress();
+  const [menu, setMenu] = useState<{ el: HTMLElement; which: 'more' | 'export' } | null>(null);
+  const [dismissed, setDismissed] = useState<unknown>(null);
+  const own = versions.filter((v) => v.kind === chosen.kind && v.key === chosen.key);
+  const post = (body: Record<string, string>): void => void fetcher.submit({ id: chosen.id, ...body }, { method: 'post' });
+  const file = (as: string, sheet = ''): string => `rates/file?card=${chosen.id}&as=${as}${sheet === '' ? '' : `&sheet=${sheet}`}`;
+  const state = chosen.withdrawn ? t('cards.withdrawn') : chosen.inForceFrom > today ? t('cards.notYet', { date: f.day(chosen.inForceFrom) }) : t('cards.inForce', { date: f.day(chosen.inForceFrom) });
+  const days = Math.round((Date.parse(today) - Date.parse(chosen.inForceFrom)) / 86_400_000);
+  const said = fetcher.data !== dismissed ? fetcher.data : undefined;
   return (
-    <Box sx={{ minWidth: 0 }}>
-      <Rows caption={t('rates.referral')} head={[t('form.category'), t('rates.base'), t('rates.tiers'), t('rates.min'), t('rates.max')]}>
-        {card.categories.map((c) => (
-          <Box component="tr" key={c.key} {...applied(c.key === category)}>
-            <td>{c.name}</td><td>{t(`feeBase.${c.referral.base}`)}</td>
-            <td>{c.referral.tiers.map((x) => `${f.percent(x.pct)} ${x.upTo === null ? t(c.referral.tiers.length > 1 ? (c.referral.mode === 'whole' ? 'rates.aboveWhole' : 'rates.aboveSliced') : 'rates.ofAll') : t('rates.upTo', { amount: m(x.upTo) })}`).join(' · ')}</td>
-            <td>{m(c.referral.min)}</td><td>{m(c.referral.max)}</td>
+    <>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'baseline', mb: 1, flexWrap: 'wrap' }}>
+        <Typography variant="h2" dir="auto">{label}</Typography>
+        {own.length > 1 ? (
+          <Box component="select" aria-label={t('cards.version')} value={chosen.id} onChange={(e: { target: { value: string } }) => setAddress({ card: e.target.value, with: null })} sx={{ font: 'inherit', fontSize: '0.88rem', color: 'text.secondary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine' }}>
+            {own.map((v) => <option key={v.id} value={v.id}>{v.withdrawn ? `${f.day(v.inForceFrom)}, ${t('cards.withdrawn')}` : v.inForceFrom > today ? t('cards.notYet', { date: f.day(v.inForceFrom) }) : t('cards.inForce', { date: f.day(v.inForceFrom) })}</option>)}
           </Box>
-        ))}
-      </Rows>
-      <Rows caption={t('rates.others')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {card.itemFee > 0 && <Box component="tr" {...applied(true)}><td>{t('lines.itemFee')}</td><td>{m(card.itemFee)}</td></Box>}
-        {card.payment !== null && <Box component="tr" {...applied(true)}><td>{t('lines.payment')}</td><td>{f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} + {m(card.payment.fixed)}</td></Box>}
-        {card.surcharges.map((s) => <Box component="tr" key={s.name} {...applied(true)}><td>{s.name}</td><td>{f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}</td></Box>)}
-        {card.subscriptionMonthly > 0 && <tr><td>{t('lines.subscription')}</td><td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td></tr>}
-        <tr><td>{t('rates.feeVat')}</td><td>{card.feeVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}`}</td></tr>
-        <tr><td>{t('rates.refund')}</td><td>{f.percent(card.refund.back.referral, 0)} {t('rates.ofReferralBack')}{card.refund.adminPct > 0 && `; ${t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}</td></tr>
-        <tr><td>{t('rates.payout')}</td><td>{t('rates.payoutText', { every: f.number(card.payoutEveryDays), after: f.number(card.payoutDelayDays) })}</td></tr>
-      </Rows>
-      {card.warehouse !== null && (
-        <Rows caption={t('rates.warehouse')} head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
-          {tiers.map((tier, i) => (
-            <Box component="tr" key={tier.name} {...applied(i === tierAt)}>
-              <td>{tier.name}</td><td>{[tier.maxL, tier.maxW, tier.maxH].map((x) => f.number(x)).join(' × ')}</td><td>{f.number(tier.maxKg)}{tier.divisor !== null && <Box component="span" sx={{ color: 'text.secondary' }}> {t('rates.byVolume')}</Box>}</td>
-              <td>{tier.bands.map((b, j) => (
-                <Box key={b.upToPrice ?? 'open'} sx={{ opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1, fontWeight: i === tierAt && j === band(tier) ? 680 : 400 }}>
-                  {tier.bands.length > 1 && <>{b.upToPrice === null ? t('rates.priceAbove') : t('rates.priceUpTo', { amount: m(b.upToPrice) })}: </>}
-                  {b.table.steps.map((s) => `${f.number(s.upToKg)} kg ${m(s.fee)}`).join(' · ')}{b.table.stepKg !== null && ` · ${t('rates.further', { kg: f.number(b.table.stepKg), fee: m(b.table.stepFee) })}`}
-                </Box>
-              ))}</td>
-            </Box>
-          ))}
-        </Rows>
-      )}
-      {card.storage !== null && (
-        <Rows caption={t('rates.storage')} head={Array.from({ length: 12 }, (_, i) => new Intl.DateTimeFormat('en', { month: 'short' }).format(new Date(2026, i, 1)))}>
-          <tr>{Object.entries(card.storage.perM3Month).map(([month, x]) => <Box component="td" key={month} sx={{ textAlign: 'right !important' }}>{m(x)}</Box>)}</tr>
-        </Rows>
-      )}
-      {card.storage !== null && card.storage.longStay.length > 0 && <Typography variant="body2" color="text.secondary">{card.storage.longStay.map((b) => t('rates.longStay', { from: f.number(b.fromMonths), rate: m(b.rate) })).join(' · ')}</Typography>}
-    </Box>
-  );
-}
-
-const TRIED = ['referral', 'itemFee', 'payment', 'surcharges', 'feeVat', 'fulfilment', 'storage'] as const;
-
-function TryIt({ card, tax, item, setItem, category, price, homeCurrency, standing, today }: { card: MarketplaceCard; tax: TaxCard | null; item: Item; setItem: (i: Item) => void; category: string; price: number | null; homeCurrency: string; standing: Standing | null; today: string }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const doc = useMemo(
-    () =>
-      laneDocument.parse({
-        format: 'bold-margin/lane', version: 1, date: today, homeCurrency, country: card.country, currency: card.currency, marketplace: card.marketplace, price, standing: standing ?? { kind: 'registered' },
-        product: { sides: item.sides, kg: item.kg, category }, goods: 'none', route: 'none', prep: 'none', returns: 'none', adverts: 'none', orderQuantity: 1, monthsHeld: 1,
-        method: card.warehouse === null ? 'ownDispatch' : 'warehouse', dispatch: 'none', storage: card.storage === null ? 'none' : 'card', typed: { subscriptionMonthly: 0 },
-        rates: { tax, marketplace: card },
-      }),
-    [card, tax, item, category, price, homeCurrency, standing, today],
-  );
-  const r = evaluate(doc);
-  const fees = TRIED.filter((l) => r.lines[l] !== 0);
-  const total = TRIED.reduce((s, l) => s + (r.lines[l] ?? 0), 0);
-  return (
-    <Box component="section" aria-label={t('rates.try')} sx={{ bgcolor: 'paperTint', p: 2, borderRadius: 1, alignSelf: 'start', position: { lg: 'sticky' }, top: { lg: 16 } }}>
-      <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('rates.try')}</Typography>
-      <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mb: 1.5 }}>
-        <SidesField label={t('form.sides')} value={item.sides} onChange={(sides) => setItem({ ...item, sides })} width={150} />
-        <NumField label={t('form.weight')} value={item.kg} onChange={(kg) => setItem({ ...item, kg })} kind="weight" min={0.000001} width={110} />
-        <ChoiceLine label={t('form.category')} value={category} options={card.categories.map((c) => ({ value: c.key, label: c.name }))} onChange={(v) => setItem({ ...item, category: v })} width={150} />
-        <NumField label={t('form.price')} value={price} onChange={(v) => setItem({ ...item, price: v })} kind="money" currency={card.currency} width={110} />
+        ) : <Typography color="text.secondary">{state}</Typography>}
+        {chosen.kind === 'exchange' && days >= 0 && <Typography variant="body2" color={days > 14 ? 'error' : 'text.secondary'}>{days === 0 ? t('cards.ageToday') : t('cards.age', { days })}</Typography>}
+        {chosen.example && <Chip size="small" variant="outlined" label={t('cards.example')} />}
+        <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center', flexWrap: 'wrap' }}>
+          {canEdit && chosen.kind === 'exchange' && outside && <Button size="small" variant="contained" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'fetchRates' })}>{t('cards.fetchRates')}</Button>}
+          {canEdit && <Button size="small" variant={chosen.kind === 'exchange' ? 'text' : 'contained'} onClick={() => post({ intent: 'next' })}>{t('cards.next')}</Button>}
+          {canEdit && (
+            <Button size="small" component="label" sx={{ position: 'relative' }}>
+              {t('cards.importTitle')}
+              <input
+                type="file" accept=".xlsx,.csv,.json,.xml,text/csv,application/json" aria-label={t('cards.importTitle')} style={{ position: 'absolute', inset: 0, opacity: 0, cursor: 'pointer' }}
+                onChange={(e) => {
+                  const chosenFile = e.target.files?.[0];
+                  if (chosenFile === undefined) return;
+                  const form = new FormData();
+                  form.set('intent', 'import');
+                  form.set('id', chosen.id);
+                  form.set('file', chosenFile);
+                  void fetcher.submit(form, { method: 'post', encType: 'multipart/form-data' });
+                  e.target.value = '';
+                }}
+              />
+            </Button>
+          )}
+          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })} aria-haspopup="menu">{t('cards.exportTitle')}</Button>
+          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })} aria-haspopup="menu">{t('cards.more')}</Button>
+        </Box>
       </Box>
-      {r.problems.map((p) => <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${p.code}`, p.detail as Record<string, string>)}</Alert>)}
-      <Box component="dl" aria-live="polite" sx={{ display: 'grid', gridTemplateColumns: '1fr auto', m: 0, rowGap: 0.4, fontSize: '0.9rem' }}>
-        {fees.map((l) => <Box key={l} sx={{ display: 'contents' }}><dt>{t(`lines.${l}`)}{l === 'storage' && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}> {t('rates.oneMonth')}</Box>}</dt><Box component="dd" sx={{ m: 0, textAlign: 'right', fontWeight: 600 }}>{r.lines[l] === null ? '–' : <Figure doc={doc} of={l} label={t(`lines.${l}`)}>{f.plain(r.lines[l], card.currency)}</Figure>}</Box></Box>)}
-        <Box component="dt" sx={{ fontWeight: 680, borderTop: '1px solid' }}>{t('rates.allFees')}</Box><Box component="dd" sx={{ m: 0, textAlign: 'right', fontWeight: 680, borderTop: '1px solid' }}>{f.money(total, card.currency)}</Box>
-      </Box>
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>{t('rates.tryNote')}</Typography>
-    </Box>
+      <Menu open={menu?.which === 'export'} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <MenuItem component="a" href={file('xlsx')}>{t('cards.exportXlsx')}</MenuItem>
+        <MenuItem component="a" href={file('json')}>{t('cards.exportJson')}</MenuItem>
+        {sheetsOf(chosen.kind).map((s) => <MenuItem key={s.key} component="a" href={file('csv', s.key)}>{t('cards.exportCsv', { sheet: t(`cards.sheet.${s.key}`) })}</MenuItem>)}
+      </Menu>
+      <Menu open={menu?.which === 'more'} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <MenuItem component={Link} to={`${base}/rates/touch?card=${chosen.id}`}>{t('cards.touches')}</MenuItem>
+        {own.filter((v) => v.id !== chosen.id).map((v) => <MenuItem key={v.id} onClick={() => setAddress({ card: chosen.id, with: v.id })}>{t('cards.compare')} {f.day(v.inForceFrom)}</MenuItem>)}
+        {canEdit && <MenuItem onClick={() => post({ intent: 'copy' })}>{t('cards.copy')}</MenuItem>}
+        {canEdit && <MenuItem onClick={() => post({ intent: chosen.withdrawn ? 'putBack' : 'withdraw' })}>{t(chosen.withdrawn ? 'cards.putBack' : 'cards.withdraw')}</MenuItem>}
+      </Menu>
+      {against !== null && <Box sx={{ mb: 1 }}><Button size="small" onClick={() => setAddress({ with: null })}>{t('touch.back')}</Button></Box>}
+      {chosen.withdrawn && <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>{t('cards.withdrawnText')}</Alert>}
+      {said?.fetched !== undefined && <Alert severity={said.fetched === null ? 'warning' : said.fetched.stale ? 'warning' : 'info'} variant="outlined" sx={{ mb: 1 }} onClose={() => setDismissed(fetcher.data)}>{said.fetched === null ? t('cards.fetchFailed') : t(said.fetched.stale ? 'cards.fetchStale' : 'cards.fetched', { at: said.fetched.at.replace('T', ' ').slice(0, 16) })}</Alert>}
+      {said !== undefined && (said.preview !== undefined || said.errors !== undefined || said.rates !== undefined || said.rateErrors !== undefined) && <ImportPreview answer={said} cardId={chosen.id} busy={fetcher.state !== 'idle'} submit={(body) => void fetcher.submit(body, { method: 'post', encType: 'application/json' })} onClose={() => setDismissed(fetcher.data)} />}
+    </>
   );
 }
 
-function TaxTables({ card, standing, base }: { card: TaxCard; standing: Standing | null; base: string }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  return (
-    <Box sx={{ maxWidth: 640 }}>
-      <Rows caption={t('rates.vat')} head={[t('form.taxClass'), t('rates.rate')]}>
-        {Object.entries(card.vatRates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.percent(v)}</td></tr>)}
-        <tr><td>{t('rates.regime')}</td><td>{t(`regime.${card.regime}`)}</td></tr>
-        <tr><td>{t('rates.standing')}</td><td>{standing === null ? t('standing.missing') : t(`standing.${standing.kind}`)} · <a href={`${base}/settings#standing`}>{t('rates.change')}</a></td></tr>
-        <tr><td>{t('rates.customsBasis')}</td><td>{card.customsBasis}</td></tr>
-      </Rows>
-      <Rows caption={t('rates.duty')} head={[t('rates.heading'), t('form.origin'), t('rates.rate')]}>
-        {card.duties.map((d) => <tr key={`${d.heading}${d.origins?.join()}`}><td>{d.heading === '' ? t('rates.anyHeading') : d.heading}</td><td>{d.origins?.join(', ') ?? t('rates.anyOrigin')}</td><td>{f.percent(d.pct)}</td></tr>)}
-      </Rows>
-      <Rows caption={t('rates.charges')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {card.importCharges.map((c) => <tr key={c.name}><td>{c.name}</td><td>{c.pct > 0 && f.percent(c.pct)} {f.money(c.flat, card.currency)} {t('rates.aShipment')}</td></tr>)}
-      </Rows>
-    </Box>
-  );
-}
-
-function ExchangeRows({ table }: { table: ExchangeTable & { source?: string } }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  return (
-    <Box sx={{ maxWidth: 420 }}>
-      <Rows caption={t('rates.exchange', { base: table.base, date: f.day(table.date) })} head={[t('form.currency'), t('rates.perBase', { base: table.base })]}>
-        {Object.entries(table.rates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.number(v, 6)}</td></tr>)}
-      </Rows>
-      {table.source && <Typography variant="body2" color="text.secondary">{table.source}</Typography>}
-    </Box>
-  );
-}

@@ -36,6 +36,7 @@ CREATE TABLE "bm"."rate_draft" (
 	"based_on" text,
 	"cells" jsonb NOT NULL,
 	"edition" integer DEFAULT 1 NOT NULL,
+	"thrown_at" timestamp with time zone,
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"updated_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"updated_by" text,

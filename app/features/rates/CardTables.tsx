@@ -1,0 +1,144 @@
+import { Box, Typography } from '@mui/material';
+import type { ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/fees/fulfilment.ts';
+import { cellText } from '../../../core/cards/cells.ts';
+import { CARD_FORMS } from '../../../core/cards/forms.ts';
+import type { CardData, CardKind } from '../../../core/cards/schema.ts';
+import type { MarketplaceCard, SizeTier, TaxCard } from '../../../core/lane/rates.ts';
+import type { Standing } from '../../../core/lane/schema.ts';
+import type { ExchangeTable } from '../../../core/money/money.ts';
+import { useFormat } from '../../ui/locale.ts';
+import './words.ts';
+
+/** An item tried on a card. */
+export type Item = { sides: [number, number, number] | null; kg: number | null; category: string; price: number | null };
+
+function Rows({ head, children, caption }: { head: string[]; children: ReactNode; caption: string }) {
+  return (
+    <Box role="region" aria-label={caption} tabIndex={0} sx={{ overflowX: 'auto', mb: 2.5 }}>
+      <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.85rem', width: '100%', '& td, & th': { py: 0.4, px: 0.75, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline', verticalAlign: 'top' }, '& th': { fontWeight: 400, color: 'text.secondary' }, '& td:first-of-type, & th:first-of-type': { textAlign: 'left' } }}>
+        <Box component="caption" sx={{ textAlign: 'left', fontWeight: 650, fontSize: '0.9rem', pb: 0.5 }}>{caption}</Box>
+        <thead><tr>{head.map((h) => <th key={h} scope="col">{h}</th>)}</tr></thead>
+        <tbody>{children}</tbody>
+      </Box>
+    </Box>
+  );
+}
+
+/** A row that applied to the tried item: tinted, bold, with an edge, and said to screen readers. */
+const applied = (on: boolean) => ({ 'aria-current': on ? ('true' as const) : undefined, sx: on ? { bgcolor: 'paperTint', '& td': { fontWeight: 680 }, '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' } } : {} });
+
+/** A marketplace's card, readable, with the rows that apply to an item marked. */
+export function MarketplaceTables({ card, item, category, price }: { card: MarketplaceCard; item: Item; category: string; price: number | null }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const m = (x: number | null) => f.plain(x, card.currency);
+  const tiers = card.warehouse?.tiers ?? [];
+  const parcel = item.sides === null || item.kg === null ? null : parcelOf(item.sides[0], item.sides[1], item.sides[2], item.kg, { L: 0, W: 0, H: 0, kg: 0 });
+  const tierAt = parcel === null ? -1 : sizeTierOf(tiers, parcel);
+  const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier, price));
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Rows caption={t('rates.referral')} head={[t('form.category'), t('rates.base'), t('rates.tiers'), t('rates.min'), t('rates.max')]}>
+        {card.categories.map((c) => (
+          <Box component="tr" key={c.key} {...applied(c.key === category)}>
+            <td>{c.name}</td><td>{t(`feeBase.${c.referral.base}`)}</td>
+            <td>{c.referral.tiers.map((x) => `${f.percent(x.pct)} ${x.upTo === null ? t(c.referral.tiers.length > 1 ? (c.referral.mode === 'whole' ? 'rates.aboveWhole' : 'rates.aboveSliced') : 'rates.ofAll') : t('rates.upTo', { amount: m(x.upTo) })}`).join(' · ')}</td>
+            <td>{m(c.referral.min)}</td><td>{m(c.referral.max)}</td>
+          </Box>
+        ))}
+      </Rows>
+      <Rows caption={t('rates.others')} head={[t('rates.what'), t('rates.howMuch')]}>
+        {card.itemFee > 0 && <Box component="tr" {...applied(true)}><td>{t('lines.itemFee')}</td><td>{m(card.itemFee)}</td></Box>}
+        {card.payment !== null && <Box component="tr" {...applied(true)}><td>{t('lines.payment')}</td><td>{f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} + {m(card.payment.fixed)}</td></Box>}
+        {card.surcharges.map((s) => <Box component="tr" key={s.name} {...applied(true)}><td>{s.name}</td><td>{f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}</td></Box>)}
+        {card.subscriptionMonthly > 0 && <tr><td>{t('lines.subscription')}</td><td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td></tr>}
+        <tr><td>{t('rates.feeVat')}</td><td>{card.feeVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}`}</td></tr>
+        <tr><td>{t('rates.refund')}</td><td>{f.percent(card.refund.back.referral, 0)} {t('rates.ofReferralBack')}{card.refund.adminPct > 0 && `; ${t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}</td></tr>
+        <tr><td>{t('rates.payout')}</td><td>{t('rates.payoutText', { every: f.number(card.payoutEveryDays), after: f.number(card.payoutDelayDays) })}</td></tr>
+      </Rows>
+      {card.warehouse !== null && (
+        <Rows caption={t('rates.warehouse')} head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
+          {tiers.map((tier, i) => (
+            <Box component="tr" key={tier.name} {...applied(i === tierAt)}>
+              <td>{tier.name}</td><td>{[tier.maxL, tier.maxW, tier.maxH].map((x) => f.number(x)).join(' × ')}</td><td>{f.number(tier.maxKg)}{tier.divisor !== null && <Box component="span" sx={{ color: 'text.secondary' }}> {t('rates.byVolume')}</Box>}</td>
+              <td>{tier.bands.map((b, j) => (
+                <Box key={b.upToPrice ?? 'open'} sx={{ opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1, fontWeight: i === tierAt && j === band(tier) ? 680 : 400 }}>
+                  {tier.bands.length > 1 && <>{b.upToPrice === null ? t('rates.priceAbove') : t('rates.priceUpTo', { amount: m(b.upToPrice) })}: </>}
+                  {b.table.steps.map((s) => `${f.number(s.upToKg)} kg ${m(s.fee)}`).join(' · ')}{b.table.stepKg !== null && ` · ${t('rates.further', { kg: f.number(b.table.stepKg), fee: m(b.table.stepFee) })}`}
+                </Box>
+              ))}</td>
+            </Box>
+          ))}
+        </Rows>
+      )}
+      {card.storage !== null && (
+        <Rows caption={t('rates.storage')} head={Array.from({ length: 12 }, (_, i) => new Intl.DateTimeFormat('en', { month: 'short' }).format(new Date(2026, i, 1)))}>
+          <tr>{Object.entries(card.storage.perM3Month).map(([month, x]) => <Box component="td" key={month} sx={{ textAlign: 'right !important' }}>{m(x)}</Box>)}</tr>
+        </Rows>
+      )}
+      {card.storage !== null && card.storage.longStay.length > 0 && <Typography variant="body2" color="text.secondary">{card.storage.longStay.map((b) => t('rates.longStay', { from: f.number(b.fromMonths), rate: m(b.rate) })).join(' · ')}</Typography>}
+    </Box>
+  );
+}
+
+/** A country's tax card, readable. */
+export function TaxTables({ card, standing, base }: { card: TaxCard; standing: Standing | null; base: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  return (
+    <Box sx={{ maxWidth: 640 }}>
+      <Rows caption={t('rates.vat')} head={[t('form.taxClass'), t('rates.rate')]}>
+        {Object.entries(card.vatRates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.percent(v)}</td></tr>)}
+        <tr><td>{t('rates.regime')}</td><td>{t(`regime.${card.regime}`)}</td></tr>
+        <tr><td>{t('rates.standing')}</td><td>{standing === null ? t('standing.missing') : t(`standing.${standing.kind}`)} · <a href={`${base}/settings#standing`}>{t('rates.change')}</a></td></tr>
+        <tr><td>{t('rates.customsBasis')}</td><td>{card.customsBasis}</td></tr>
+      </Rows>
+      <Rows caption={t('rates.duty')} head={[t('rates.heading'), t('form.origin'), t('rates.rate')]}>
+        {card.duties.map((d) => <tr key={`${d.heading}${d.origins?.join()}`}><td>{d.heading === '' ? t('rates.anyHeading') : d.heading}</td><td>{d.origins?.join(', ') ?? t('rates.anyOrigin')}</td><td>{f.percent(d.pct)}</td></tr>)}
+      </Rows>
+      <Rows caption={t('rates.charges')} head={[t('rates.what'), t('rates.howMuch')]}>
+        {card.importCharges.map((c) => <tr key={c.name}><td>{c.name}</td><td>{c.pct > 0 && f.percent(c.pct)} {f.money(c.flat, card.currency)} {t('rates.aShipment')}</td></tr>)}
+      </Rows>
+    </Box>
+  );
+}
+
+export function ExchangeRows({ table }: { table: ExchangeTable & { source?: string } }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  return (
+    <Box sx={{ maxWidth: 420 }}>
+      <Rows caption={t('rates.exchange', { base: table.base, date: f.day(table.date) })} head={[t('form.currency'), t('rates.perBase', { base: table.base })]}>
+        {Object.entries(table.rates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.number(v, 6)}</td></tr>)}
+      </Rows>
+      {table.source && <Typography variant="body2" color="text.secondary">{table.source}</Typography>}
+    </Box>
+  );
+}
+
+/** Any other card as its fields and tables. */
+export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) {
+  const { t } = useTranslation();
+  const form = CARD_FORMS[kind];
+  const written = form.write(data);
+  const fields = form.fields.filter((f) => !['name', 'inForceFrom', 'note'].includes(f.key) && cellText(f, written.fields[f.key] ?? null) !== '');
+  return (
+    <Box sx={{ maxWidth: 760 }}>
+      <Rows caption={t('cards.sheet.card')} head={[t('cards.column.field'), t('cards.column.value')]}>
+        {fields.map((f) => <tr key={f.key}><td>{t(`cards.column.${f.key}`)}</td><td>{cellText(f, written.fields[f.key] ?? null)}</td></tr>)}
+      </Rows>
+      {form.sheets.filter((s) => (written.sheets[s.key] ?? []).length > 0).map((s) => {
+        const rows = written.sheets[s.key] ?? [];
+        // Columns that say nothing anywhere are left out.
+        const used = s.columns.map((c, i) => ({ c, i })).filter(({ c, i }) => rows.some((r) => !['', '0', '0%', 'none'].includes(cellText(c, r[i] ?? null))));
+        return (
+          <Rows key={s.key} caption={t(`cards.sheet.${s.key}`)} head={used.map(({ c }) => t(`cards.column.${c.key}`))}>
+            {rows.map((r) => <tr key={r.slice(0, Math.max(2, s.identity)).join('|')}>{used.map(({ c, i }) => <td key={c.key}>{cellText(c, r[i] ?? null)}</td>)}</tr>)}
+          </Rows>
+        );
+      })}
+    </Box>
+  );
+}

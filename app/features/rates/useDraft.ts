@@ -1,0 +1,83 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Tables } from '../../../core/cards/reader.ts';
+
+export type DraftSaving = 'saved' | 'saving' | 'unsaved' | 'offline' | 'elsewhere' | 'gone';
+
+/** The cells of a draft while they are edited: undo, redo, and saving in the background. */
+export function useDraft(initial: Tables, edition: number, saveUrl: string, canEdit: boolean) {
+  const [cells, setCells] = useState(initial);
+  const [saving, setSaving] = useState<DraftSaving>('saved');
+  const past = useRef<Tables[]>([]);
+  const future = useRef<Tables[]>([]);
+  const now = useRef({ cells: initial, edition, saved: initial, busy: false, timer: null as ReturnType<typeof setTimeout> | null });
+
+  const flush = useCallback(async (): Promise<boolean> => {
+    const s = now.current;
+    if (s.timer !== null) clearTimeout(s.timer);
+    s.timer = null;
+    while (s.busy) await new Promise((done) => setTimeout(done, 40));
+    if (s.cells === s.saved) return true;
+    s.busy = true;
+    setSaving('saving');
+    const sent = s.cells;
+    try {
+      const answer = await fetch(saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ edition: s.edition, cells: sent }) });
+      const said = (await answer.json().catch(() => null)) as { ok?: boolean; edition?: number } | null;
+      if (answer.ok && said?.edition !== undefined) {
+        s.edition = said.edition;
+        s.saved = sent;
+        setSaving(s.cells === sent ? 'saved' : 'unsaved');
+        if (s.cells !== sent) s.timer = setTimeout(() => void flush(), 300);
+        return s.cells === sent;
+      }
+      setSaving(answer.status === 409 ? 'elsewhere' : answer.status === 404 ? 'gone' : 'offline');
+      if (answer.status >= 500) s.timer = setTimeout(() => void flush(), 3000);
+    } catch {
+      setSaving('offline');
+      s.timer = setTimeout(() => void flush(), 3000);
+    } finally {
+      s.busy = false;
+    }
+    return false;
+  }, [saveUrl]);
+
+  const take = useCallback((next: Tables): void => {
+    const s = now.current;
+    s.cells = next;
+    setCells(next);
+    if (!canEdit) return;
+    setSaving('unsaved');
+    if (s.timer !== null) clearTimeout(s.timer);
+    s.timer = setTimeout(() => void flush(), 500);
+  }, [canEdit, flush]);
+
+  const change = useCallback((next: Tables): void => {
+    past.current.push(now.current.cells);
+    if (past.current.length > 200) past.current.shift();
+    future.current = [];
+    take(next);
+  }, [take]);
+  const step = useCallback((from: Tables[], to: Tables[]): void => {
+    const next = from.pop();
+    if (next === undefined) return;
+    to.push(now.current.cells);
+    take(next);
+  }, [take]);
+  const undo = useCallback(() => step(past.current, future.current), [step]);
+  const redo = useCallback(() => step(future.current, past.current), [step]);
+
+  useEffect(() => {
+    const leave = (e: BeforeUnloadEvent): void => {
+      if (now.current.cells === now.current.saved || !canEdit) return;
+      void flush();
+      e.preventDefault();
+    };
+    window.addEventListener('beforeunload', leave);
+    return () => {
+      window.removeEventListener('beforeunload', leave);
+      if (canEdit) void flush();
+    };
+  }, [canEdit, flush]);
+
+  return { cells, saving, change, undo, redo, flush };
+}
