@@ -7,6 +7,8 @@ module.exports = {
     forbid('core-imports-zod-only', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { dependencyTypes: ['npm', 'npm-dev'], pathNot: 'node_modules/zod/' }, 'Of packages the core imports zod alone.'),
     forbid('server-has-no-face', { path: '^server/' }, { path: '^(app|cli|e2e|bench)/' }, 'The server knows nothing of screens.'),
     forbid('screens-ask-routes', { path: '^app/(features|ui|theme|locales)/' }, { path: '^server/' }, 'Only routes call the server; features get data.'),
+    forbid('simulator-stands-alone', { path: '^simulator/' }, { path: '^(app|core|server|cli|demo|scripts|e2e|bench)/' }, 'The stand-in for outside services knows nothing of the house.'),
+    forbid('nothing-inside-the-simulator', { pathNot: '^simulator/' }, { path: '^simulator/' }, 'The stand-in is spoken to over HTTP alone.'),
     forbid('cli-has-no-face', { path: '^cli/' }, { path: '^(app|e2e|bench)/' }, 'The command line knows nothing of screens.'),
     forbid('app-not-cli', { path: '^app/' }, { path: '^(cli|e2e|bench|scripts)/' }, 'Screens import neither the command line nor tests.'),
     forbid('demo-is-data', { path: '^demo/' }, { path: '^(app|server|cli|e2e|bench)/' }, 'The demo is data for the core types.'),

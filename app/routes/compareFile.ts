@@ -1,1 +1,53 @@
-export async function loader() { return new Response(''); }
+import { data } from 'react-router';
+import { asked } from '../../core/compare/whatIf.ts';
+import { exchangeFactor } from '../../core/money/money.ts';
+import { evaluate } from '../../core/lane/result.ts';
+import { LINES } from '../../core/lane/lines.ts';
+import { priceFor } from '../../core/lane/solve.ts';
+import { launchCash } from '../../core/launch/launch.ts';
+import { composeLane } from '../../core/workspace/records.ts';
+import { planOf } from '../../core/workspace/summary.ts';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
+import type { OutColumn } from '../../server/files/sheets.ts';
+import { loadComparison } from '../../server/use/lanes.ts';
+import type { Route } from './+types/compareFile.ts';
+
+const RATIOS = ['margin', 'roi', 'markup', 'yearlyReturnOnCash'] as const;
+const MONEY = ['gross', 'netRevenue', 'landedCost', 'unitProfit', 'profitPerMonth'] as const;
+
+/** The lanes of a candidate as a table with figures as numbers, or as lane documents, one a line. */
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const entry = await enterWorkspace(request, params.workspace);
+  const search = new URL(request.url).searchParams;
+  const c = await loadComparison(entry.workspaceId, params.candidate);
+  if (c === null) throw data(null, 404);
+  const number = (key: string): number | null => {
+    const x = Number(search.get(key) ?? Number.NaN);
+    return search.has(key) && x > 0 && x <= 1e9 ? x : null;
+  };
+  const question = { orderQuantity: number('quantity'), mainFreight: number('freight') ?? 1, price: number('price') ?? 1 };
+  const quotes = Object.fromEntries(c.quotes.map((q) => [q.id, q.data]));
+  const docs = c.lanes.map((l) => ({ id: l.id, doc: asked(composeLane({ candidate: c.candidate.data, lane: l.data, quotes, cards: c.cards, homeCurrency: c.settings.homeCurrency, standings: c.settings.standings, today: c.today }), question) }));
+  const name = `${c.candidate.data.name} lanes ${c.today}`;
+  if (search.get('as') === 'jsonl') return fileAnswer(`${name}.jsonl`, `${docs.map((d) => JSON.stringify(d.doc)).join('\n')}\n`);
+  const plan = planOf(c.candidate.data, c.settings.launch);
+  const home = c.settings.homeCurrency;
+  const columns: OutColumn[] = [
+    ...['country', 'marketplace', 'fulfilment', 'route', 'supplier', 'currency', 'price', 'order quantity'].map((title) => ({ title })),
+    ...MONEY.map((m) => ({ title: m })), ...RATIOS.map((r) => ({ title: r, percent: true })), { title: 'breakEvenPrice' }, { title: `unitProfit ${home}` }, { title: `launchCash ${home}` },
+    ...LINES.map((l) => ({ title: `line ${l}` })), { title: 'blank' }, { title: 'exchange rate' }, { title: 'rate of' },
+  ];
+  const rows = docs.map(({ doc }) => {
+    const r = evaluate(doc);
+    const factor = exchangeFactor(doc.rates.exchange, doc.currency, home);
+    const known = Number.isNaN(factor) ? null : factor;
+    return [
+      doc.country, doc.marketplace, doc.method, doc.route === null || doc.route === 'none' ? '' : doc.route.name, Array.isArray(doc.goods) ? (doc.goods[0]?.source.supplier ?? '') : '', doc.currency, doc.price, doc.orderQuantity,
+      ...MONEY.map((m) => r.figures[m]), ...RATIOS.map((x) => r.figures[x]), priceFor(doc).price, r.figures.unitProfit === null || known === null ? null : r.figures.unitProfit * known, launchCash(doc, plan),
+      ...LINES.map((l) => r.lines[l]), r.blanks.join(' '), known, doc.rates.exchange?.date ?? '',
+    ];
+  });
+  const sheet = { name: 'lanes', columns, rows };
+  return search.get('as') === 'csv' ? fileAnswer(`${name}.csv`, writeCsv(sheet)) : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
+}

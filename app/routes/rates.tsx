@@ -1,8 +1,8 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
-import { blankCells, compareCards, readTables } from '../../core/cards/tables.ts';
+import { blankCells, compareCards, draftOf, readTables } from '../../core/cards/tables.ts';
 import { CARD_KINDS, cardDay, cardFrom } from '../../core/cards/schema.ts';
-import type { CardData, CardKind } from '../../core/cards/schema.ts';
+import type { CardData, CardKind, FreightCard } from '../../core/cards/schema.ts';
 import type { CellError, Tables } from '../../core/cards/reader.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
 import { exchangeTable } from '../../core/money/schema.ts';
@@ -13,8 +13,8 @@ import { today } from '../../server/env.ts';
 import { cellsFrom } from '../../server/files/cardFiles.ts';
 import { readExchangeCsv, readReferenceXml } from '../../server/files/exchangeFiles.ts';
 import { readCsv, readXlsx } from '../../server/files/sheets.ts';
-import { outsideIsThere, ratesFromOutside } from '../../server/outside/client.ts';
-import { createDraft, draftFrom, listCards, loadCards, previewOf, putExchange, putInForce, readCardDocument, throwDraft, withdraw } from '../../server/use/cards.ts';
+import { freightFromOutside, outsideIsThere, ratesFromOutside } from '../../server/outside/client.ts';
+import { createDraft, draftFrom, draftFromFreightQuote, listCards, loadCards, previewOf, putExchange, putInForce, readCardDocument, throwDraft, withdraw } from '../../server/use/cards.ts';
 import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';
@@ -87,6 +87,15 @@ export async function action({ request, params }: Route.ActionArgs) {
       await putExchange(workspaceId, [got.table], person.id);
       return data({ fetched: { at: got.at, stale: got.stale } });
     }
+    case 'freightQuote': {
+      const [card] = await loadCards(workspaceId, [id]);
+      if (card?.kind !== 'freight') return data({}, 404);
+      const { from, to, mode } = card.data as FreightCard;
+      // A card for any origin or destination asks for the longest usual way.
+      const got = await freightFromOutside(workspaceId, from ?? 'CN', to ?? 'DE', mode);
+      if (got === null) return data({ fetched: null });
+      throw toDraft(await draftFromFreightQuote(workspaceId, id, got.value, got.at, person.id));
+    }
     case 'import': return imported(workspaceId, id, form.get('file'));
     default: return data({}, 400);
   }
@@ -108,7 +117,7 @@ async function imported(workspaceId: string, id: string, file: unknown) {
     const read = readCardDocument(await file.text());
     if (!read.ok) return data({ errors: read.errors }, 422);
     if (read.kind !== card.kind) return wrong(`This is a card of another kind (${read.kind})`, 'Open the card it belongs to, and import it there.');
-    const p = previewOf(card.kind, (await import('../../core/cards/tables.ts')).draftOf(read.kind, read.data), card.data, false);
+    const p = previewOf(card.kind, draftOf(read.kind, read.data), card.data, false);
     return data({ preview: { ...p, comma: false, from: cardDay(read.data) === card.inForceFrom ? next : cardDay(read.data) } });
   }
   const read = name.endsWith('.csv') ? readCsv(await file.text()) : await readXlsx(await file.arrayBuffer());

@@ -6,6 +6,22 @@ const v = (name: string): string => `var(--mui-palette-${name})`;
 const plainButton = { font: 'inherit', color: 'inherit', background: 'none', border: 0, padding: 0, cursor: 'pointer' } as const;
 
 export const drawn = {
+  '.hidden-text': { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' },
+  '@media print': { '.no-print, header, nav': { display: 'none !important' } },
+  // -- lanes side by side
+  '.compared': { position: 'absolute', top: 0, left: 0, right: 0, height: 46, display: 'grid', alignItems: 'center', columnGap: 10, padding: '0 6px', borderBottom: `1px solid ${v('hairline')}`, fontSize: '0.86rem', cursor: 'pointer' },
+  '.compared:hover': { backgroundColor: v('paperTint') },
+  '.compared.chosen': { backgroundColor: v('paperTint'), boxShadow: `inset 3px 0 0 ${v('primary-main')}` },
+  '.compared.pinned': { boxShadow: `inset 3px 0 0 ${v('ink')}` },
+  '.compared .num': { textAlign: 'right', whiteSpace: 'nowrap', lineHeight: 1.2 },
+  '.compared .num b': { fontWeight: 680, color: v('primary-main') },
+  '.compared .num b.loses': { color: v('error-main') },
+  '.compared small': { display: 'block', fontSize: '0.72rem', color: v('text-secondary'), lineHeight: 1.15 },
+  '.compared .where': { lineHeight: 1.2, overflow: 'hidden', whiteSpace: 'nowrap', textOverflow: 'ellipsis', '& small': { overflow: 'hidden', textOverflow: 'ellipsis' }, '& a': { color: 'inherit', textDecoration: 'none', fontWeight: 600 }, '& a:hover': { textDecoration: 'underline' } },
+  '.compared button': { ...plainButton, width: 26, height: 26, borderRadius: 6, color: v('text-secondary'), lineHeight: 1, fontSize: '0.9rem' },
+  '.compared button:hover': { color: v('text-primary'), backgroundColor: v('background-paper') },
+  '.compared button[aria-pressed=true]': { color: v('background-default'), backgroundColor: v('ink') },
+  '.compared-group': { position: 'absolute', top: 0, left: 0, right: 0, height: 34, padding: '12px 6px 0', fontSize: '0.84rem', fontWeight: 680, '& span': { fontWeight: 400, color: v('text-secondary') } },
   // -- cells of a draft
   '.cell': { padding: '0 6px', lineHeight: '28px', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', borderLeft: `1px solid ${v('hairline')}`, cursor: 'cell', '& input': { font: 'inherit', color: 'inherit', width: '100%', height: 27, border: 0, padding: 0, outline: 'none', background: 'transparent' } },
   '.cell.fixed': { cursor: 'default', color: v('text-secondary') },

@@ -106,13 +106,13 @@ const marketplaceForm: CardForm = {
       if (tiers.length === 0) r.fail('categories', c.line, 'key', `The category "${c.key}" has no referral tier`, 'Add a row for it to the sheet referralTiers.');
       r.mark(`categories.${i}`, 'categories', c.line);
       r.mark(`categories.${i}.referral.tiers`, 'referralTiers', tiers[0]?.line ?? 1);
-      tiers.forEach((t, j) => r.mark(`categories.${i}.referral.tiers.${j}`, 'referralTiers', t.line));
+      for (const [j, t] of tiers.entries()) r.mark(`categories.${i}.referral.tiers.${j}`, 'referralTiers', t.line);
       if (num(c.min) !== null && num(c.max) !== null && (c.min as number) > (c.max as number)) r.fail('categories', c.line, 'max', `The maximum ${c.max} is under the minimum ${c.min}`, 'Exchange the two, or leave one blank.');
       return { key: c.key, name: c.name || c.key, referral: { base: c.base, mode: c.mode, tiers: tiers.map((t) => ({ upTo: t.upTo, pct: t.pct })), min: c.min, max: c.max }, itemFee: c.itemFee };
     });
 
     const surcharges = r.rows('surcharges');
-    surcharges.forEach((s, i) => r.mark(`surcharges.${i}`, 'surcharges', s.line));
+    for (const [i, s] of surcharges.entries()) r.mark(`surcharges.${i}`, 'surcharges', s.line);
 
     const sizeTiers = r.rows('sizeTiers');
     r.unique('sizeTiers', sizeTiers, ['name']);
@@ -228,7 +228,7 @@ const taxForm: CardForm = {
     if (!own && stray !== undefined) r.fail('vatRates', stray.line, 'importVatRate', 'There is a rate for import VAT, but the card says that it goes by the VAT rates', 'Write "own" in the field importVatRates, or clear the column.');
     const duties = r.rows('duties');
     r.unique('duties', duties.filter((d) => d.additional !== true), ['heading', 'origins']);
-    duties.forEach((d, i) => r.mark(`duties.${i}`, 'duties', d.line));
+    for (const [i, d] of duties.entries()) r.mark(`duties.${i}`, 'duties', d.line);
     const charges = r.rows('importCharges');
     charges.forEach((x, i) => {
       r.mark(`importCharges.${i}`, 'importCharges', x.line);
@@ -281,7 +281,7 @@ const freightForm: CardForm = {
         legs: legs.map((l, i) => {
           const bands = bandsOf.get(String(l.leg)) ?? [];
           r.mark(`route.legs.${i}`, 'legs', l.line);
-          bands.forEach((b, j) => r.mark(`route.legs.${i}.bands.${j}`, 'weightBands', b.line));
+          for (const [j, b] of bands.entries()) r.mark(`route.legs.${i}.bands.${j}`, 'weightBands', b.line);
           if (l.rate === null && bands.length === 0) r.fail('legs', l.line, 'rate', 'The leg has no rate', 'Write a rate, or weight bands for it.');
           if (l.rate !== null && bands.length > 0) r.fail('legs', l.line, 'rate', 'The leg has a rate and weight bands', 'Keep one of the two.');
           if (bands.length > 0 && l.basis !== 'perKg') r.fail('legs', l.line, 'basis', 'Only a leg charged perKg can have weight bands', 'Write perKg, or take its bands out.');

@@ -29,7 +29,6 @@ export type CardData = CardOf<CardKind>;
 
 /** A whole card in a file. */
 export const cardDocument = z.discriminatedUnion('kind', CARD_KINDS.map((kind) => z.strictObject({ format: z.literal('bold-margin/rate-card'), version: z.literal(1), kind: z.literal(kind), data: CARD_SCHEMAS[kind] })) as unknown as [z.ZodObject<{ format: z.ZodLiteral<'bold-margin/rate-card'>; version: z.ZodLiteral<1>; kind: z.ZodLiteral<CardKind>; data: z.ZodType<CardData> }>]);
-export type CardDocument = { readonly format: 'bold-margin/rate-card'; readonly version: 1; readonly kind: CardKind; readonly data: CardData };
 
 /** What a card is about, the same in all its versions: marketplace and country, country, name, or the one there is. */
 export function cardKey(kind: CardKind, data: CardData): string {

@@ -28,10 +28,10 @@ export function impactOf(before: LaneDocument, after: LaneDocument, hurdles: rea
   const [a, b] = [home(was, before), home(now, after)];
   const diff = a === null || b === null ? { total: null, lines: [] } : differences(a, b);
   const then = hurdles.length === 0 ? [] : judgeHurdles(after, hurdles);
-  const judged = hurdles.length === 0 ? [] : judgeHurdles(before, hurdles).map((h, i) => ({ h, then: then[i] }));
+  const judged = hurdles.length === 0 ? [] : judgeHurdles(before, hurdles).map((h, i) => ({ h, later: then[i] }));
   return {
     before: a?.figures.unitProfit ?? null, after: b?.figures.unitProfit ?? null, change: diff.total, why: diff.lines,
-    dropped: judged.filter(({ h, then }) => then !== undefined && RANK[h.verdict] > RANK[then.verdict] && then.verdict === 'fail').map(({ h }) => h.hurdle.figure),
+    dropped: judged.filter(({ h, later }) => later !== undefined && RANK[h.verdict] > RANK[later.verdict] && later.verdict === 'fail').map(({ h }) => h.hurdle.figure),
     lost: [...now.blanks.filter((x) => !was.blanks.includes(x)), ...now.problems.map((p) => p.code).filter((x) => !was.problems.some((p) => p.code === x))],
   };
 }

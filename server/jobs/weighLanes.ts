@@ -16,8 +16,9 @@ import type { Tx } from '../db/client.ts';
 import { candidate, lane, notice, quote, rateCard, task } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { candidateColumns, cardData, quoteColumns } from '../use/columns.ts';
+import { storeLanes } from '../use/storeLanes.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
-import { newId, notOpened, settingsIn } from '../use/workspaces.ts';
+import { notOpened, settingsIn } from '../use/workspaces.ts';
 import { LANES, queue } from './boss.ts';
 import type { LanesJob } from './boss.ts';
 
@@ -31,6 +32,8 @@ export type LanesTask = {
   /** Only lanes computed with a version of this card; absent: all lanes. */
   kind?: keyof typeof CARD_FIELDS;
   key?: string;
+  /** Only lanes of this candidate. */
+  candidateId?: string;
   /** The version to bring them to; absent: the newest in force. */
   version?: string;
   /** Look only: give notice of what would fall under a hurdle, store nothing. */
@@ -71,7 +74,7 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   const rows = await tx
     .select({ id: lane.id, candidateId: lane.candidateId, data: lane.data })
     .from(lane)
-    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), only === null ? undefined : inArray(sql`${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[work.kind as keyof typeof CARD_FIELDS]}'`)}`, narrowed)))
+    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), work.candidateId === undefined ? undefined : eq(lane.candidateId, work.candidateId), only === null ? undefined : inArray(sql`${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[work.kind as keyof typeof CARD_FIELDS]}'`)}`, narrowed)))
     .orderBy(asc(lane.id))
     .limit(CHUNK)
     .for('update');
@@ -119,7 +122,7 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
     const result = evaluate(doc);
     stored.push({ id: r.id, data: r.next, result, measures: measuresOf(doc, result, planOf(c.data, settings.launch)) });
   }
-  await storeLanes(tx, workspaceId, stored, bringing);
+  await storeLanes(tx, workspaceId, stored, bringing ? 'rates' : null, t.createdBy);
   await addNotices(tx, workspaceId, fallen);
 
   const last = rows[rows.length - 1];
@@ -131,30 +134,6 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
     .set({ state: finished ? 'done' : 'running', done: t.done + rows.length, data: { ...work, after: last?.id ?? work.after, changed, noticed: [...noticed] }, updatedAt: new Date() })
     .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
   return !finished;
-}
-
-/**
- * Stores many evaluated lanes in one statement; what each result was goes into its history first where `history` and where its
- * profit moves.
- */
-export async function storeLanes(tx: Tx, workspaceId: string, lanes: readonly { id: string; data: StoredLane; result: LaneResult; measures: Measures }[], history: boolean): Promise<void> {
-  if (lanes.length === 0) return;
-  const ids = lanes.map((l) => l.id);
-  const column = (pick: (l: (typeof lanes)[number]) => unknown) => sql.param(lanes.map(pick));
-  if (history)
-    await tx.execute(sql`
-      insert into bm.lane_history (workspace_id, id, lane_id, cause, result)
-      select l.workspace_id, u.history, l.id, 'rates', l.result
-      from unnest(${sql.param(ids)}::text[], ${sql.param(ids.map(() => newId()))}::text[], ${column((l) => l.measures.unitProfit)}::float8[]) as u(id, history, profit)
-      join bm.lane l on l.workspace_id = ${workspaceId} and l.id = u.id
-      where l.result is not null and l.unit_profit is distinct from u.profit`);
-  await tx.execute(sql`
-    update bm.lane l set data = u.data, result = u.result, result_at = now(), unit_profit = u.unit_profit, margin = u.margin, roi = u.roi, profit_per_month = u.profit_per_month,
-      yearly_return_on_cash = u.yearly, launch_cash = u.launch_cash, whole = u.whole
-    from unnest(${sql.param(ids)}::text[], ${column((l) => JSON.stringify(l.data))}::jsonb[], ${column((l) => JSON.stringify(l.result))}::jsonb[], ${column((l) => l.measures.unitProfit)}::float8[], ${column((l) => l.measures.margin)}::float8[],
-      ${column((l) => l.measures.roi)}::float8[], ${column((l) => l.measures.profitPerMonth)}::float8[], ${column((l) => l.measures.yearlyReturnOnCash)}::float8[], ${column((l) => l.measures.launchCash)}::float8[], ${column((l) => l.measures.whole)}::boolean[])
-      as u(id, data, result, unit_profit, margin, roi, profit_per_month, yearly, launch_cash, whole)
-    where l.workspace_id = ${workspaceId} and l.id = u.id`);
 }
 
 /** Takes jobs on lanes from the queue until the process ends. */

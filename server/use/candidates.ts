@@ -333,9 +333,10 @@ const TABLES = { candidate: { table: candidate, schema: candidateData }, quote: 
 
 /**
  * Applies edits to one candidate, all or none. Each names what it replaces; where something else stands there by now, nobody's
- * work is overwritten: the conflicts come back with what stands there. Then the lanes are reckoned again and stored.
+ * work is overwritten: the conflicts come back with what stands there (`whatever`: a choice from a list, which replaces what
+ * stands there). Then the lanes are reckoned again and stored.
  */
-export async function savePatches(workspaceId: string, candidateId: string, patches: readonly Patch[], by: string): Promise<Saved> {
+export async function savePatches(workspaceId: string, candidateId: string, patches: readonly Patch[], by: string, whatever = false): Promise<Saved> {
   class Stop extends Error {
     constructor(readonly saved: Saved) {
       super('stop');
@@ -358,7 +359,7 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
         if (target === undefined) throw new Stop({ ok: false, gone: true });
         const now = valueAt(target.data, p.path);
         // A note of where a value came from follows the value; by itself it is nothing to disagree about.
-        if (p.path[0] !== 'provenance' && !equal(now ?? null, p.from ?? null) && !equal(now ?? null, p.to ?? null)) {
+        if (!whatever && p.path[0] !== 'provenance' && !equal(now ?? null, p.from ?? null) && !equal(now ?? null, p.to ?? null)) {
           conflicts.push({ patch: p, current: now ?? null });
           continue;
         }

@@ -4,7 +4,7 @@ import { compareCards, cannotBeInForce, draftOf, readTables } from '../../core/c
 import type { RowChange } from '../../core/cards/tables.ts';
 import type { CellError, Tables } from '../../core/cards/reader.ts';
 import { CARD_SCHEMAS, cardDay, cardDocument, cardFrom, cardKey, cardName } from '../../core/cards/schema.ts';
-import type { CardData, CardKind, CardOf } from '../../core/cards/schema.ts';
+import type { CardData, CardKind, CardOf, FreightCard } from '../../core/cards/schema.ts';
 import { issuesOf } from '../../core/issues.ts';
 import { byFall, impactOf } from '../../core/workspace/impact.ts';
 import type { Impact } from '../../core/workspace/impact.ts';
@@ -14,6 +14,7 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard, rateDraft } from '../db/schema.ts';
 import { today } from '../env.ts';
+import type { OutsideFreight } from '../outside/client.ts';
 import { candidateColumns, cardData, quoteColumns } from './columns.ts';
 import { startTask } from './tasks.ts';
 import { newId, notOpened, settingsIn } from './workspaces.ts';
@@ -126,6 +127,18 @@ async function storeVersion(workspaceId: string, kind: CardKind, data: CardData,
     if (draftId !== null) await tx.delete(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, draftId)));
     return { ok: true, id, key, kind };
   });
+}
+
+/** Makes a draft of a freight card's next version with the rate of a quote on its main leg. Null where there is no such card or leg. */
+export async function draftFromFreightQuote(workspaceId: string, cardId: string, quote: OutsideFreight, at: string, by: string): Promise<string | null> {
+  const [card] = await loadCards(workspaceId, [cardId]);
+  if (card === undefined || card.kind !== 'freight') return null;
+  const data = card.data as FreightCard;
+  const main = data.route.legs.findIndex((l) => l.stage === 'main');
+  if (main < 0) return null;
+  const legs = data.route.legs.map((l, i) => (i !== main ? l : { ...l, basis: quote.basis, rate: quote.rate, currency: quote.currency, bands: [], fuelSurcharge: quote.fuelSurcharge, minKg: quote.basis === 'perKg' ? quote.minimum : 0, minCbm: quote.basis === 'perCbm' ? quote.minimum : 0, divisor: quote.basis === 'perKg' ? (l.divisor ?? 6000) : l.divisor }));
+  const next: FreightCard = { ...data, inForceFrom: dayAfter(card.inForceFrom, today()), note: `Quoted ${at.slice(0, 10)}, valid until ${quote.validUntil}`, route: { ...data.route, legs, transitDays: quote.transitDays } };
+  return createDraft(workspaceId, { kind: 'freight', name: card.name, cells: draftOf('freight', next), basedOn: card.id }, by);
 }
 
 /** Takes exchange tables over, one version a day; a day that is there already stays as it is. Returns how many were new. */

@@ -7,7 +7,7 @@ import type { Packed } from '../../core/compare/pack.ts';
 import type { CardData, FreightCard, PostageCard } from '../../core/cards/schema.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import type { MarketplaceCard } from '../../core/lane/rates.ts';
-import { METHODS } from '../../core/lane/schema.ts';
+import { METHODS, quote as quoteSchema, retailPurchase } from '../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { laneLike } from '../../core/workspace/laneLike.ts';
 import { newLane } from '../../core/workspace/newLane.ts';
@@ -23,7 +23,8 @@ import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { today } from '../env.ts';
 import type { CandidateRow, QuoteRow } from './candidates.ts';
 import { candidateColumns, cardData, quoteColumns } from './columns.ts';
-import { cardsInForce, newId, settingsIn } from './workspaces.ts';
+import { storeLanes } from './storeLanes.ts';
+import { cardsInForce, newId, notOpened, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 
 export type LaneToStore = { id: string; position: number; data: StoredLane; scenarioOf?: string | null; createdAt?: Date };
@@ -160,6 +161,10 @@ export type Comparison = {
   cards: Record<string, CardData>;
   /** Name, kind and day of every card version that the lanes name. */
   cardHeads: { id: string; kind: string; key: string; name: string; inForceFrom: string }[];
+  /** Of each card version in use that has a newer one in force: the newer one's id. */
+  newest: Record<string, string>;
+  /** Freight cards in force. */
+  freight: { id: string; card: FreightCard }[];
   today: string;
 };
 
@@ -171,9 +176,58 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
     if (settings === null || of === undefined) return null;
     const quotes = await tx.select({ id: quote.id, data: quote.data }).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt));
     const lanes = await tx.select({ id: lane.id, data: lane.data }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf))).orderBy(asc(lane.position), asc(lane.createdAt));
-    const used = cardsOf(lanes.map((l) => l.data));
-    const rows = used.length === 0 ? [] : await tx.select({ id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, data: rateCard.data }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), inArray(rateCard.id, used)));
-    return { settings, candidate: of, quotes, lanes, cards: Object.fromEntries(rows.map((r) => [r.id, r.data])), cardHeads: rows.map(({ data: _, ...head }) => head), today: today() };
+    const used = new Set(cardsOf(lanes.map((l) => l.data)));
+    const day = today();
+    // All heads in one statement; the data of what lanes use and of the routes they could take.
+    const all = await tx
+      .select({ id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, live: sql<boolean>`${rateCard.withdrawnAt} is null and ${rateCard.inForceFrom} <= ${day} and ${notOpened}`, data: sql<CardData | null>`case when ${rateCard.kind} = 'freight' or ${inArray(rateCard.id, [...used, ''])} then ${rateCard.data} end` })
+      .from(rateCard)
+      .where(eq(rateCard.workspaceId, workspaceId))
+      .orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt));
+    const latest = new Map<string, string>();
+    for (const r of all) if (r.live) latest.set(`${r.kind}/${r.key}`, r.id);
+    const newest: Record<string, string> = {};
+    for (const r of all) {
+      const now = latest.get(`${r.kind}/${r.key}`);
+      if (used.has(r.id) && now !== undefined && now !== r.id) newest[r.id] = now;
+    }
+    const usedRows = all.filter((r) => used.has(r.id));
+    return {
+      settings, candidate: of, quotes, lanes, cards: Object.fromEntries(usedRows.map((r) => [r.id, r.data as CardData])), cardHeads: usedRows.map(({ data: _, live: _l, ...head }) => head), newest,
+      freight: all.filter((r) => r.kind === 'freight' && latest.get(`freight/${r.key}`) === r.id).map((r) => ({ id: r.id, card: r.data as FreightCard })), today: day,
+    };
+  });
+}
+
+/** Orders the same quantity on every lane of a candidate; the lanes are weighed again. Null where the candidate is gone. */
+export async function setQuantity(workspaceId: string, candidateId: string, quantity: number, by: string): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const a = await around(tx, workspaceId, candidateId);
+    if (a === null) return;
+    const cards = await cardData(tx, workspaceId, cardsOf(a.lanes.map((l) => l.data)));
+    const quotes = Object.fromEntries(a.quotes.map((q) => [q.id, q.data]));
+    const plan = planOf(a.of.data, a.settings.launch);
+    const typed = { source: 'typed' as const, date: today(), note: '' };
+    const rows = a.lanes.map((l) => {
+      const data = { ...l.data, orderQuantity: quantity, provenance: { ...l.data.provenance, orderQuantity: typed } };
+      const doc = composeLane({ candidate: a.of.data, lane: data, quotes, cards, homeCurrency: a.settings.homeCurrency, standings: a.settings.standings, today: today() });
+      const result = evaluate(doc);
+      return { id: l.id, data, result, measures: measuresOf(doc, result, plan) };
+    });
+    await storeLanes(tx, workspaceId, rows, 'edit', by);
+  });
+}
+
+/** Adds an empty quote to a candidate; returns its id, null where the candidate is gone. */
+export async function addQuote(workspaceId: string, candidateId: string): Promise<string | null> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const settings = await settingsIn(tx, workspaceId);
+    const [of] = await tx.select({ data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    if (settings === null || of === undefined) return null;
+    const id = newId();
+    const source = of.data.way === 'retail' ? retailPurchase.parse({ kind: 'retail', currency: settings.homeCurrency, date: today() }) : quoteSchema.parse({ kind: 'quote', currency: settings.homeCurrency, date: today(), priceBreaks: [{ minQty: 0, unitPrice: null }] });
+    await tx.insert(quote).values({ workspaceId, id, candidateId, data: source });
+    return id;
   });
 }
 

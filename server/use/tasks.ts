@@ -8,8 +8,8 @@ import { LANES, queue } from '../jobs/boss.ts';
 import type { LanesJob } from '../jobs/boss.ts';
 import { newId } from './workspaces.ts';
 
-export type TaskHead = { id: string; kind: TaskKind; state: TaskState; done: number; total: number; data: Record<string, unknown>; error: string | null; createdAt: Date };
-export const taskColumns = { id: task.id, kind: task.kind, state: task.state, done: task.done, total: task.total, data: task.data, error: task.error, createdAt: task.createdAt };
+export type TaskHead = { id: string; kind: TaskKind; state: TaskState; done: number; total: number; data: Record<string, unknown>; error: string | null; createdBy: string | null; createdAt: Date };
+export const taskColumns = { id: task.id, kind: task.kind, state: task.state, done: task.done, total: task.total, data: task.data, error: task.error, createdBy: task.createdBy, createdAt: task.createdAt };
 
 /** Puts a piece of long work into the queue; returns its id. */
 export async function startTask(workspaceId: string, kind: TaskKind, data: Record<string, unknown>, total: number, by: string): Promise<string> {
@@ -45,11 +45,6 @@ export async function addNotices(tx: Tx, workspaceId: string, notices: readonly 
 
 export async function latestNotices(workspaceId: string): Promise<Notice[]> {
   return inWorkspace(workspaceId, (tx) => tx.select({ id: notice.id, kind: notice.kind, data: notice.data, link: notice.link, at: notice.at, read: sql<boolean>`${notice.readAt} is not null` }).from(notice).where(eq(notice.workspaceId, workspaceId)).orderBy(desc(notice.at)).limit(50));
-}
-
-export async function unreadNotices(tx: Tx, workspaceId: string): Promise<number> {
-  const [row] = await tx.select({ n: sql<number>`count(*)::int` }).from(notice).where(and(eq(notice.workspaceId, workspaceId), isNull(notice.readAt)));
-  return row?.n ?? 0;
 }
 
 export async function readNotices(workspaceId: string): Promise<void> {

@@ -106,7 +106,10 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
     const needed = range.r0 + lines.length;
     const wide = Math.max(...lines.map((l) => l.length));
     // One copied cell fills the whole selection.
-    if (lines.length === 1 && wide === 1 && (range.r1 > range.r0 || range.c1 > range.c0)) return onEdit(block(() => lines[0]?.[0] ?? ''));
+    if (lines.length === 1 && wide === 1 && (range.r1 > range.r0 || range.c1 > range.c0)) {
+      onEdit(block(() => lines[0]?.[0] ?? ''));
+      return;
+    }
     if (canAddRows && needed > rows.length) {
       const grown: (readonly (string | number | boolean | null)[])[] = [...rows];
       while (grown.length < needed) grown.push(columns.map(() => ''));

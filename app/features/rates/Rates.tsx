@@ -165,6 +165,7 @@ function CardHead({ versions, chosen, against, label, today, canEdit, fetcher, o
         {chosen.example && <Chip size="small" variant="outlined" label={t('cards.example')} />}
         <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center', flexWrap: 'wrap' }}>
           {canEdit && chosen.kind === 'exchange' && outside && <Button size="small" variant="contained" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'fetchRates' })}>{t('cards.fetchRates')}</Button>}
+          {canEdit && chosen.kind === 'freight' && outside && <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'freightQuote' })}>{t('cards.freightQuote')}</Button>}
           {canEdit && <Button size="small" variant={chosen.kind === 'exchange' ? 'text' : 'contained'} onClick={() => post({ intent: 'next' })}>{t('cards.next')}</Button>}
           {canEdit && (
             <Button size="small" component="label" sx={{ position: 'relative' }}>

@@ -2,7 +2,6 @@ import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Form, Link, useFetcher, useNavigation, useRevalidator } from 'react-router';
-import type { CardKind } from '../../../core/cards/schema.ts';
 import type { Impact } from '../../../core/workspace/impact.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -10,10 +9,10 @@ import { countryName } from '../../ui/names.ts';
 import './words.ts';
 
 type Touched = Impact & { laneId: string; candidateId: string; candidate: string; country: string; marketplace: string; method: string };
-type Props = { touched: Touched[]; all: number; candidates: number; falls: number; under: number; name: string; day: string; kind: CardKind; back: string; draft: boolean; homeCurrency: string; task: { id: string; state: string; done: number; total: number; data: Record<string, unknown> } | null; today: string; root: string; canEdit: boolean };
+type Props = { touched: Touched[]; all: number; candidates: number; falls: number; under: number; name: string; day: string; back: string; draft: boolean; homeCurrency: string; task: { id: string; state: string; done: number; total: number; data: Record<string, unknown> } | null; today: string; root: string; canEdit: boolean };
 
 /** Which candidates a version of a card touches, what each would keep, and why. */
-export function TouchPage({ touched, all, candidates, falls, under, name, day, kind, back, draft, homeCurrency, task, today, root, canEdit }: Props) {
+export function TouchPage({ touched, all, candidates, falls, under, name, day, back, draft, homeCurrency, task, today, root, canEdit }: Props) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
   const [search, setAddress] = useAddress();

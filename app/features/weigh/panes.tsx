@@ -36,6 +36,8 @@ function Pane({ title, aside, children }: { title: ReactNode; aside?: ReactNode;
 }
 
 /** The lanes stacked on one scale in the home currency; choose, add, remove, open a lane document. */
+const MOST_SHOWN = 12;
+
 export const LanesPane = memo(function LanesPane({ views, cardHeads, chosen, onChoose, base }: { views: readonly LaneView[]; cardHeads: readonly { id: string; kind: string; name: string }[]; chosen: string | null; onChoose: (id: string) => void; base: string }) {
   const { t } = useTranslation();
   const store = useStore();
@@ -43,7 +45,11 @@ export const LanesPane = memo(function LanesPane({ views, cardHeads, chosen, onC
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [gone, setGone] = useState<{ row: unknown; name: string } | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const scale = Math.max(...views.map((v) => (v.home === null ? 0 : barExtent(v.home))), 1e-9);
+  // Of many lanes the first stand here, and the chosen one; the rest side by side on their own page.
+  const first = views.slice(0, MOST_SHOWN);
+  const own = views.find((v) => v.id === chosen);
+  const shown = own === undefined || first.includes(own) ? first : [...first, own];
+  const scale = Math.max(...shown.map((v) => (v.home === null ? 0 : barExtent(v.home))), 1e-9);
   const home = views[0]?.doc.homeCurrency ?? '';
   const { candidate } = store.get().state;
   const post = (body: Record<string, string>) => void fetcher.submit(body, { method: 'post', action: `${base}/${candidate.id}` });
@@ -57,11 +63,13 @@ export const LanesPane = memo(function LanesPane({ views, cardHeads, chosen, onC
       aside={
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
           <span>{views.length > 0 ? t('lanes.scale', { currency: home }) : ''}</span>
-          {store.canEdit && <Button size="small" startIcon={<AddIcon />} sx={{ ml: 'auto', py: 0 }} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">{t('lanes.add')}</Button>}
+          {views.length > 0 && <Box component={Link} to={`${base}/${candidate.id}/compare`} sx={{ ml: 'auto', color: 'inherit', display: 'inline-block', minHeight: 24, lineHeight: '24px' }}>{t('lanes.compare')}</Box>}
+          {store.canEdit && <Button size="small" startIcon={<AddIcon />} sx={{ ml: views.length > 0 ? 0 : 'auto', py: 0 }} onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">{t('lanes.add')}</Button>}
         </Box>
       }
     >
       <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)} slotProps={{ paper: { sx: { maxHeight: 380 } } }}>
+        <MenuItem component={Link} to={`${base}/${candidate.id}/add-lanes`}>{t('lanes.many')}</MenuItem>
         <MenuItem onClick={() => file.current?.click()}>{t('lanes.open')}</MenuItem>
         {cardHeads.filter((c) => c.kind === 'marketplace').map((c) => (
           <MenuItem key={c.id} onClick={() => post({ intent: 'addLane', marketplaceCardId: c.id })}>{c.name}</MenuItem>
@@ -82,10 +90,11 @@ export const LanesPane = memo(function LanesPane({ views, cardHeads, chosen, onC
         </Box>
       )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {views.map((v) => (
+        {shown.map((v) => (
           <LaneRow key={v.id} view={v} scale={scale} chosen={v.id === chosen} onChoose={onChoose} removable={store.canEdit && views.length > 1} onRemove={remove} />
         ))}
       </Box>
+      {views.length > shown.length && <Box component={Link} to={`${base}/${candidate.id}/compare`} sx={{ display: 'inline-block', fontSize: '0.84rem', color: 'inherit', mt: 0.75 }}>{t('lanes.rest', { count: views.length - shown.length })}</Box>}
     </Pane>
   );
 });

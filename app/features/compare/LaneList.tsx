@@ -1,0 +1,131 @@
+import { Box } from '@mui/material';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, useEffect, useMemo, useRef } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
+import type { CardData } from '../../../core/cards/schema.ts';
+import type { LaunchPlan } from '../../../core/launch/schema.ts';
+import type { QuoteSource } from '../../../core/workspace/records.ts';
+import { barExtent, MarginBar, rulerStep } from '../../ui/MarginBar.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { useLatest } from '../../ui/useLatest.ts';
+import { countryName } from '../../ui/names.ts';
+import { barOf, breakEvenOf, figureOf, figureText } from './useCompared.ts';
+import type { Compared, Group, Sort } from './useCompared.ts';
+
+const ROW = 46;
+const HEADING = 34;
+type Line = { readonly kind: 'lane'; readonly lane: Compared } | { readonly kind: 'group'; readonly title: string; readonly count: number };
+type Props = {
+  lanes: readonly Compared[]; group: Group; per: 'money' | 'hundred'; local: boolean; sort: Sort; plan: LaunchPlan; quotes: readonly { id: string; data: QuoteSource }[]; cards: Record<string, CardData>; home: string;
+  place: (c: Compared) => string; pinned: Compared | null; chosen: Compared | null; print: boolean; onPin: (id: string) => void; onChoose: (id: string) => void; onDrop: ((id: string) => void) | null; sheet: string;
+};
+
+/** Lanes under lanes on one ruler; only those in view are drawn. */
+export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, home, place, pinned, chosen, print, onPin, onChoose, onDrop, sheet }: Props) {
+  const { t, i18n } = useTranslation();
+  const f = useFormat();
+  const box = useRef<HTMLDivElement>(null);
+  const supplierOf = (c: Compared): string => quotes.find((q) => q.id === c.data.components[0]?.quoteId)?.data.supplier || t('proposals.noQuote');
+  const routeOf = (c: Compared): string => {
+    const card = c.data.freightCardId == null ? undefined : cards[c.data.freightCardId];
+    return card !== undefined && 'name' in card ? card.name : c.doc.route === 'none' || c.doc.route === null ? t('line.none') : c.doc.route.name || t('proposals.defaultRoute');
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: names of suppliers and routes follow quotes and cards
+  const lines = useMemo<Line[]>(() => {
+    if (group === 'none') return lanes.map((lane) => ({ kind: 'lane', lane }));
+    const of = (c: Compared): string => (group === 'country' ? countryName(c.doc.country, i18n.language) : group === 'marketplace' ? c.doc.marketplace || t('sheet.noMarketplace') : group === 'method' ? t(`method.${c.doc.method}`) : group === 'supplier' ? supplierOf(c) : routeOf(c));
+    const groups = new Map<string, Compared[]>();
+    for (const lane of lanes) groups.set(of(lane), [...(groups.get(of(lane)) ?? []), lane]);
+    return [...groups].flatMap(([title, list]): Line[] => [{ kind: 'group', title, count: list.length }, ...list.map((lane): Line => ({ kind: 'lane', lane }))]);
+  }, [lanes, group, i18n.language, t, quotes, cards]);
+  const scale = useMemo(() => Math.max(1e-9, ...lanes.map((c) => { const bar = barOf(c, per); return bar === null ? 0 : barExtent(bar); })), [lanes, per]);
+  const virtual = useVirtualizer({ count: lines.length, getScrollElement: () => box.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? HEADING : ROW), overscan: 8, initialRect: { width: 1100, height: 520 } });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: rows and headings differ in height, so new lines are measured anew
+  useEffect(() => virtual.measure(), [virtual, lines]);
+  const extra = ['unitProfit', 'margin', 'roi', 'breakEven'].includes(sort) ? null : sort;
+  // Beside a pinned lane the difference takes the place of the ROI.
+  const template = `26px minmax(140px, 1.1fr) minmax(140px, 2fr) 92px 56px ${pinned === null ? '56px ' : ''}92px${extra === null ? '' : ' 88px'}${pinned === null ? '' : ' 60px'} 26px`;
+  const pin = useLatest(onPin);
+  const choose = useLatest(onChoose);
+  const drop = useLatest((id: string) => onDrop?.(id));
+  const homeOf = (c: Compared): number | null => c.home?.figures.unitProfit ?? null;
+  const step = rulerStep(scale);
+  const marks: number[] = [];
+  for (let x = 0; x <= scale + 1e-9; x += step) marks.push(x);
+
+  const row = (line: Line, start: number, index: number) => {
+    if (line.kind === 'group') return <div key={`g${line.title}`} role="row" aria-rowindex={index + 2} className="compared-group" style={{ transform: `translateY(${start}px)` }}><div role="rowheader">{line.title} <span>{line.count}</span></div></div>;
+    const c = line.lane;
+    const bar = barOf(c, per);
+    const delta = pinned === null || pinned.id === c.id ? null : homeOf(c) === null || homeOf(pinned) === null ? Number.NaN : (homeOf(c) as number) - (homeOf(pinned) as number);
+    return (
+      <LaneLine
+        key={c.id} c={c} bar={bar} scale={scale} template={template} start={start} index={index} local={local} home={home} place={place(c)} land={countryName(c.doc.country, i18n.language)} detail={`${c.doc.marketplace || t('sheet.noMarketplace')} · ${t(`method.${c.doc.method}`)} · ${routeOf(c)}${quotes.length > 1 ? ` · ${supplierOf(c)}` : ''}`}
+        sort={extra} extra={extra === null ? null : figureOf(c, extra, plan)} delta={delta} showDelta={pinned !== null} pinned={pinned?.id === c.id} chosen={chosen?.id === c.id} canDrop={onDrop !== null} onPin={pin} onChoose={choose} onDrop={drop} sheet={sheet}
+      />
+    );
+  };
+  const head = (
+    <Box role="row" aria-rowindex={1} sx={{ display: 'grid', gridTemplateColumns: template, columnGap: '10px', px: '6px', height: 30, alignItems: 'end', position: 'sticky', top: 0, zIndex: 2, bgcolor: 'background.default', borderBottom: '1px solid', borderColor: 'text.primary', fontSize: '0.76rem', color: 'text.secondary', '& > div': { textAlign: 'right' } }}>
+      <div role="columnheader"><span className="hidden-text">{t('compare.pin', { where: '' })}</span></div>
+      <Box role="columnheader" sx={{ textAlign: 'left !important' }}>{t('compare.lane')}</Box>
+      <Box role="columnheader" aria-label={t('compare.bar')} sx={{ position: 'relative', height: 18 }}>
+        {marks.map((x) => <Box key={x} component="span" sx={{ position: 'absolute', bottom: 0, transform: x === 0 ? 'none' : 'translateX(-50%)', fontSize: '0.7rem' }} style={{ left: `${(100 * x) / scale}%` }}>{f.number(x, 0)}</Box>)}
+      </Box>
+      <div role="columnheader">{t('compare.keeps')}, {per === 'hundred' ? '/100' : local ? '' : home}</div><div role="columnheader">{t('compare.margin')}</div>{pinned === null && <div role="columnheader">{t('compare.roi')}</div>}<div role="columnheader">{t('compare.breaksEven')}</div>
+      {extra !== null && <div role="columnheader">{t(`compare.figure.${extra}`)}</div>}
+      {pinned !== null && <div role="columnheader">±</div>}
+      <div role="columnheader"><span className="hidden-text">{t('compare.drop', { where: '' })}</span></div>
+    </Box>
+  );
+  if (print) {
+    let y = 0;
+    const placed = lines.map((line, i) => {
+      const at = y;
+      y += line.kind === 'group' ? HEADING : ROW;
+      return row(line, at, i);
+    });
+    return <Box role="table" aria-label={t('compare.title')}>{head}<Box sx={{ position: 'relative' }} style={{ height: y }}>{placed}</Box></Box>;
+  }
+  return (
+    <Box ref={box} role="table" aria-label={t('compare.title')} aria-rowcount={lines.length + 1} tabIndex={0} sx={{ height: 'max(340px, calc(100vh - 300px))', overflow: 'auto', minWidth: 0 }}>
+      <Box sx={{ minWidth: 720 }}>
+        {head}
+        <Box sx={{ position: 'relative' }} style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => row(lines[item.index] as Line, item.start, item.index))}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+type LineProps = {
+  c: Compared; bar: ReturnType<typeof barOf>; scale: number; template: string; start: number; index: number; local: boolean; home: string; place: string; land: string; detail: string; sort: Sort | null; extra: number | null;
+  delta: number | null; showDelta: boolean; pinned: boolean; chosen: boolean; canDrop: boolean; onPin: (id: string) => void; onChoose: (id: string) => void; onDrop: (id: string) => void; sheet: string;
+};
+
+const LaneLine = memo(function LaneLine({ c, bar, scale, template, start, index, local, home, place, land, detail, sort, extra, delta, showDelta, pinned, chosen, canDrop, onPin, onChoose, onDrop, sheet }: LineProps) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const shown = local ? c.result : (bar ?? c.result);
+  const profit = shown.figures.unitProfit;
+  const incomplete = (c.result.incomplete.unitProfit?.length ?? 0) > 0;
+  const [problem] = c.result.problems;
+  const even = breakEvenOf(c.doc);
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: a shortcut for the pointer; the pin and the link beside it are reached by keyboard
+    <div role="row" aria-rowindex={index + 2} aria-selected={chosen} className={`compared${chosen ? ' chosen' : ''}${pinned ? ' pinned' : ''}`} style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }} onClick={() => onChoose(c.id)}>
+      <div role="cell"><button type="button" aria-pressed={pinned} aria-label={pinned ? t('compare.unpin') : t('compare.pin', { where: place })} title={pinned ? t('compare.pinned') : t('compare.pin', { where: place })} onClick={(e) => (e.stopPropagation(), onPin(c.id))}>⇥</button></div>
+      <div role="rowheader" className="where"><Link to={`${sheet}?lane=${c.id}`} onClick={(e) => e.stopPropagation()} aria-label={t('compare.openSheet', { where: place })}>{land}</Link><small>{detail}</small></div>
+      <div role="cell">{bar === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={bar} scale={scale} height={13} />}</div>
+      <div role="cell" className="num"><b className={profit !== null && profit < 0 ? 'loses' : ''}>{profit === null ? '–' : local ? f.money(profit, c.doc.currency) : f.plain(profit, home)}</b><small>{profit === null ? (problem === undefined ? t('compare.problem') : t(`problemShort.${problem.code}`)) : incomplete ? t('compare.incomplete') : profit < 0 ? t('lanes.losesWord') : c.doc.currency === home ? '' : local ? f.money(c.home?.figures.unitProfit ?? null, home) : f.money(c.result.figures.unitProfit, c.doc.currency)}</small></div>
+      <div role="cell" className="num">{f.percent(c.result.figures.margin)}</div>
+      {!showDelta && <div role="cell" className="num">{f.percent(c.result.figures.roi, 0)}</div>}
+      <div role="cell" className="num">{f.money(even, c.doc.currency)}<small>{c.doc.price === null ? '' : f.money(c.doc.price, c.doc.currency)}</small></div>
+      {sort !== null && <div role="cell" className="num">{figureText(f, sort, extra, home)}</div>}
+      {showDelta && <div role="cell" className="num">{delta === null ? '' : Number.isNaN(delta) ? '–' : `${delta > 0 ? '+' : ''}${f.plain(delta, home)}`}</div>}
+      <div role="cell">{canDrop && <button type="button" aria-label={t('compare.drop', { where: place })} onClick={(e) => (e.stopPropagation(), onDrop(c.id))}>×</button>}</div>
+    </div>
+  );
+});
