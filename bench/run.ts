@@ -6,6 +6,8 @@ import { candidate } from '../server/db/schema.ts';
 import { env } from '../server/env.ts';
 import type { Measure } from './core.ts';
 import { measureCore } from './core.ts';
+import { closeQueue } from '../server/jobs/boss.ts';
+import { measureMany } from './many.ts';
 import { measureSheet } from './sheet.ts';
 
 /** Business statements that the sheet's loader sends, for the candidate with the most lanes. */
@@ -28,7 +30,9 @@ async function measureLoader(): Promise<Measure> {
   return { name: `Business statements of the sheet's loader (${sheet?.lanes.length} lanes)`, value: seen.filter((q) => /"bm"\./.test(q)).length, unit: 'statements', aim: 'at most 5', yardstick: `${ms.toFixed(1)} ms in all`, ratio: null };
 }
 
-const measures = [...measureCore(), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN))];
+const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
+const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : [...measureCore(), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
+await closeQueue();
 await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);
 else {

@@ -4,10 +4,10 @@ import { chromium } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import type { Measure } from './core.ts';
 
-const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? Number.NaN;
+export const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? Number.NaN;
 
 /** Scripting time of the main thread in milliseconds so far, as the browser counts it. */
-async function scripting(page: Page): Promise<() => Promise<number>> {
+export async function scripting(page: Page): Promise<() => Promise<number>> {
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');
   return async () => {

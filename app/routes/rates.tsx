@@ -157,7 +157,9 @@ async function applied(workspaceId: string, root: string, body: unknown, by: str
   }
   if (t.intent === 'readAgain') return data({ preview: { ...previewOf(card.kind, t.cells, card.data, t.comma), comma: t.comma, from: t.from } });
   if (t.intent === 'importAsDraft') {
-    const cells = day.safeParse(t.from).success ? { ...t.cells, card: (t.cells.card ?? []).map((r) => (r[0] === 'inForceFrom' || r[0] === 'date' ? [r[0], t.from] : r)) } : t.cells;
+    const read = readTables(card.kind, t.cells);
+    const own = read.ok ? draftOf(card.kind, read.data) : t.cells;
+    const cells = day.safeParse(t.from).success ? { ...own, card: (own.card ?? []).map((r) => (r[0] === 'inForceFrom' || r[0] === 'date' ? [r[0], t.from] : r)) } : own;
     throw redirect(`${root}/draft/${await createDraft(workspaceId, { kind: card.kind, name: card.name, cells, basedOn: card.id }, by)}`);
   }
   const read = readTables(card.kind, t.cells);

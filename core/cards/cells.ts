@@ -1,5 +1,7 @@
 /** One cell of a card's table: what may stand in it, how it is written, how it is read. */
 
+import { MAX_AMOUNT } from '../money/schema.ts';
+
 export type Cell = string | number | boolean | null;
 export type ColumnKind = 'text' | 'number' | 'share' | 'rate' | 'days' | 'month' | 'digits' | 'choice' | 'choices' | 'yesNo' | 'currency' | 'country' | 'countries' | 'day';
 export type Column = {
@@ -64,6 +66,7 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
       const x = numberOf(cell, style, column.kind === 'share' || column.kind === 'rate');
       if (typeof x !== 'number') return x;
       if (x < 0) return fault(`${x} is below 0`, 'Write 0 or more.');
+      if (x > MAX_AMOUNT) return fault(`${x} is beyond all measure`, `Write at most ${MAX_AMOUNT}.`);
       if (column.kind === 'share' && x > 1) return fault(`${x} is over 1, that is over 100 %`, `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`);
       if (column.kind === 'rate' && x > 100) return fault(`${x} is over 100, that is over 10,000 %`, `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`);
       if (column.kind === 'month' && !(Number.isInteger(x) && x >= 1 && x <= 12)) return fault(`${x} is not a month`, 'Write 1 to 12.');
@@ -72,6 +75,7 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
     }
     case 'text': return String(cell).trim().slice(0, 200);
     case 'digits': {
+      if (typeof cell === 'string' && /^\d{1,10}$/.test(cell)) return cell;
       const text = String(cell).trim().replace(/[.\s]/g, '');
       return /^\d{0,10}$/.test(text) ? text : fault(`"${text}" is not an HS heading`, 'Write up to ten digits, such as 4421.');
     }

@@ -17,6 +17,8 @@ export type CardForm = {
   write(data: CardData): Written;
   /** The card as the reader's cells give it, to be validated; marks where each part came from. */
   read(r: Reader): unknown;
+  /** A part of the card whose rows may be thousands and are checked wholly by their cells, so that the schema need not again. */
+  readonly many?: string;
 };
 
 const col = (key: string, kind: ColumnKind, more: Partial<Column> = {}): Column => ({ key, kind, ...more });
@@ -193,6 +195,7 @@ const marketplaceForm: CardForm = {
 // ---- tax -----------------------------------------------------------------------------------------------------------
 
 const taxForm: CardForm = {
+  many: 'duties',
   fields: [
     ...HEAD, col('country', 'country', must), col('currency', 'currency', must), col('regime', 'choice', { choices: ['inclusive', 'exclusive'], ...must }), col('checkoutTax', 'rate'),
     col('customsBasis', 'choice', { choices: ['CIF', 'FOB'], ...must }), col('importVatBase', 'choice', { choices: ['cif', 'customsValue'], ...must }),

@@ -1,5 +1,5 @@
 import { isFault, readCell } from './cells.ts';
-import type { Cell, CellValue, Column, Style } from './cells.ts';
+import type { Cell, CellFault, CellValue, Column, Style } from './cells.ts';
 
 export type Grid = readonly (readonly Cell[])[];
 /** A card as sheets of cells, columns in the order of the form. The sheet `card` has a field and its value in each row. */
@@ -62,22 +62,39 @@ export class Reader {
     const columns = this.sheets.find((s) => s.key === sheet)?.columns ?? [];
     const out: Row[] = [];
     const grid = this.tables[sheet] ?? [];
+    // Most cells of a long table say what others in their column said: each text is read once.
+    const known = columns.map(() => new Map<Cell, CellValue | CellFault>());
     for (let i = 0; i < grid.length; i++) {
       const cells = grid[i] as readonly Cell[];
       let any = false;
-      for (const c of cells) if (c !== null && c !== '' && !(typeof c === 'string' && c.trim() === '')) any = true;
+      for (let j = 0; j < cells.length && !any; j++) {
+        const c = cells[j] as Cell;
+        any = c !== null && c !== '' && !(typeof c === 'string' && c.trim() === '');
+      }
       if (!any) continue;
       const row: { line: number; [column: string]: CellValue | number } = { line: i + 2 };
       let wrong = false;
       for (let j = 0; j < columns.length; j++) {
         const column = columns[j] as Column;
-        const value = readCell(column, cells[j] ?? null, this.style);
+        const cell = cells[j] ?? null;
+        const seen = known[j] as Map<Cell, CellValue | CellFault>;
+        // A column with many different texts is read as it comes.
+        const few = seen.size < 400;
+        let value = few ? seen.get(cell) : undefined;
+        if (value === undefined) {
+          value = readCell(column, cell, this.style);
+          if (few) seen.set(cell, value);
+        }
         if (isFault(value)) {
           this.fail(sheet, i + 2, column.key, value.problem, value.remedy);
           wrong = true;
         } else row[column.key] = value;
       }
-      if (cells.length > columns.length && cells.slice(columns.length).some((c) => c !== null && c !== '')) this.fail(sheet, i + 2, null, `The row has more cells than the ${columns.length} columns`, 'Take the cells after the last column out.');
+      for (let j = columns.length; j < cells.length; j++) {
+        if (cells[j] === null || cells[j] === '') continue;
+        this.fail(sheet, i + 2, null, `The row has more cells than the ${columns.length} columns`, 'Take the cells after the last column out.');
+        break;
+      }
       if (!wrong) out.push(row);
     }
     return out;
@@ -91,7 +108,8 @@ export class Reader {
   unique(sheet: string, rows: readonly Row[], columns: readonly string[]): void {
     const seen = new Map<string, number>();
     for (const r of rows) {
-      const key = columns.length === 1 ? String(r[columns[0] as string]) : columns.map((c) => String(r[c] ?? '')).join(' / ');
+      let key = String(r[columns[0] as string] ?? '');
+      for (let i = 1; i < columns.length; i++) key += ` / ${r[columns[i] as string] ?? ''}`;
       const first = seen.get(key);
       if (first === undefined) seen.set(key, r.line);
       else this.fail(sheet, r.line, columns[columns.length - 1] as string, `"${key}" stands in row ${first} already`, 'Keep one of the two rows.');

@@ -7,6 +7,8 @@ import type { CellError, Sheet, Tables } from './reader.ts';
 import { CARD_SCHEMAS, cardKey } from './schema.ts';
 import type { CardData, CardKind } from './schema.ts';
 
+/** Rows a card may have in its longest table. */
+const MOST_ROWS = 5000;
 const POINT: Style = { decimalComma: false };
 const FIELD_COLUMNS: readonly Column[] = [{ key: 'field', kind: 'text' }, { key: 'value', kind: 'text' }];
 
@@ -21,12 +23,12 @@ export function columnAt(kind: CardKind, sheet: string, column: number, field: s
   return CARD_FORMS[kind].sheets.find((s) => s.key === sheet)?.columns[column] ?? null;
 }
 
-function written(kind: CardKind, data: CardData, cell: (column: Column, value: CellValue) => Cell): Tables {
+function written(kind: CardKind, data: CardData, cell: (column: Column, value: CellValue) => Cell, but: ReadonlySet<string> = new Set()): Tables {
   const form = CARD_FORMS[kind];
   const w = form.write(data);
   return {
-    [CARD_SHEET]: form.fields.map((f) => [f.key, cell(f, w.fields[f.key] ?? null)]),
-    ...Object.fromEntries(form.sheets.map((s) => [s.key, (w.sheets[s.key] ?? []).map((row) => row.map((v, i) => cell(s.columns[i] as Column, v)))])),
+    ...(but.has(CARD_SHEET) ? {} : { [CARD_SHEET]: form.fields.map((f) => [f.key, cell(f, w.fields[f.key] ?? null)]) }),
+    ...Object.fromEntries(form.sheets.filter((s) => !but.has(s.key)).map((s) => [s.key, (w.sheets[s.key] ?? []).map((row) => row.map((v, i) => cell(s.columns[i] as Column, v)))])),
   };
 }
 
@@ -35,9 +37,9 @@ export function draftOf(kind: CardKind, data: CardData): Tables {
   return written(kind, data, cellText);
 }
 
-/** The sheets of a card as a spreadsheet keeps them: numbers as numbers, percentages as fractions. Reads back as the same card. */
-export function tablesOf(kind: CardKind, data: CardData): Tables {
-  return written(kind, data, (_, value) => cellOut(value));
+/** The sheets of a card as a spreadsheet keeps them: numbers as numbers, percentages as fractions. Reads back as the same card; `but` names sheets to leave out. */
+export function tablesOf(kind: CardKind, data: CardData, but?: ReadonlySet<string>): Tables {
+  return written(kind, data, (_, value) => cellOut(value), but);
 }
 
 export type CardRead = { readonly ok: true; readonly data: CardData } | { readonly ok: false; readonly errors: readonly CellError[] };
@@ -55,8 +57,12 @@ export function readTables(kind: CardKind, tables: Tables, style: Style = POINT)
   };
   const first = attempt(false);
   if (first.reader.errors.length > 0) return { ok: false, errors: first.reader.errors };
-  const parsed = CARD_SCHEMAS[kind].safeParse(first.input);
-  if (parsed.success) return { ok: true, data: parsed.data };
+  const { many } = form;
+  const input = first.input as Record<string, unknown>;
+  const rows = many === undefined ? null : (input[many] as unknown[]);
+  const parsed = CARD_SCHEMAS[kind].safeParse(many === undefined ? input : { ...input, [many]: [] });
+  if (rows !== null && rows.length > MOST_ROWS) return { ok: false, errors: [{ sheet: many as string, row: MOST_ROWS + 2, column: null, problem: `There are ${rows.length} rows`, remedy: `Keep at most ${MOST_ROWS}.` }] };
+  if (parsed.success) return { ok: true, data: rows === null ? parsed.data : ({ ...parsed.data, [many as string]: rows } as CardData) };
   const { reader } = attempt(true);
   return { ok: false, errors: parsed.error.issues.map((issue, i) => ({ ...reader.placeOf(issue.path), ...(({ problem, remedy }) => ({ problem, remedy }))(issuesOf({ issues: [issue] } as never)[0] ?? { problem: parsed.error.issues[i]?.message ?? '', remedy: '' }) })) };
 }
@@ -82,27 +88,42 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
   }
   for (const cell of fields) changes.push({ sheet: CARD_SHEET, row: cell.column, kind: 'changed', cells: [cell] });
   for (const s of form.sheets) {
-    const keyed = (rows: CellValue[][]): Map<string, CellValue[]> => {
-      const out = new Map<string, CellValue[]>();
-      for (const row of rows) {
-        const key = row.slice(0, s.identity).map((v, i) => cellText(s.columns[i] as Column, v)).join(' · ');
-        let free = key;
-        for (let n = 2; out.has(free); n++) free = `${key} (${n})`;
-        out.set(free, row);
-      }
-      return out;
+    const old = a?.sheets[s.key] ?? [];
+    const now = b.sheets[s.key] ?? [];
+    const key = (row: CellValue[]): string => {
+      let k = '';
+      for (let i = 0; i < s.identity; i++) k += `${row[i] ?? ''}|`;
+      return k;
     };
-    const old = keyed(a?.sheets[s.key] ?? []);
-    const now = keyed(b.sheets[s.key] ?? []);
-    for (const [key, row] of now) {
-      const was = old.get(key);
-      if (was === undefined) changes.push({ sheet: s.key, row: key, kind: 'added', cells: row.flatMap((v, i) => (i < s.identity || v === null || v === '' ? [] : [{ column: (s.columns[i] as Column).key, from: null, to: v }])) });
-      else {
-        const cells = row.flatMap((v, i) => (same(was[i], v) ? [] : [{ column: (s.columns[i] as Column).key, from: was[i] ?? null, to: v }]));
-        if (cells.length > 0) changes.push({ sheet: s.key, row: key, kind: 'changed', cells });
-      }
+    const name = (row: CellValue[]): string => row.slice(0, s.identity).map((v, i) => cellText(s.columns[i] as Column, v)).join(' · ');
+    const told = (row: CellValue[], side: 'from' | 'to') => row.flatMap((v, i) => (i < s.identity || v === null || v === '' ? [] : [{ column: (s.columns[i] as Column).key, from: null, to: null, [side]: v }]));
+    const changed = (was: CellValue[], row: CellValue[]): void => {
+      let differs = false;
+      for (let i = s.identity; i < row.length && !differs; i++) differs = !same(was[i], row[i]);
+      if (differs) changes.push({ sheet: s.key, row: name(row), kind: 'changed', cells: row.flatMap((v, i) => (same(was[i], v) ? [] : [{ column: (s.columns[i] as Column).key, from: was[i] ?? null, to: v }])) });
+    };
+    // Rows that stand where they stood need no searching; from the first that does not, rows are found by their key.
+    let start = 0;
+    const alike = (x: CellValue[], y: CellValue[]): boolean => {
+      for (let i = 0; i < s.identity; i++) if (!same(x[i], y[i])) return false;
+      return true;
+    };
+    while (start < old.length && start < now.length && alike(old[start] as CellValue[], now[start] as CellValue[])) {
+      changed(old[start] as CellValue[], now[start] as CellValue[]);
+      start++;
     }
-    for (const [key, row] of old) if (!now.has(key)) changes.push({ sheet: s.key, row: key, kind: 'removed', cells: row.flatMap((v, i) => (i < s.identity || v === null || v === '' ? [] : [{ column: (s.columns[i] as Column).key, from: v, to: null }])) });
+    const rest = new Map<string, CellValue[][]>();
+    for (let i = start; i < old.length; i++) {
+      const k = key(old[i] as CellValue[]);
+      rest.set(k, [...(rest.get(k) ?? []), old[i] as CellValue[]]);
+    }
+    for (let i = start; i < now.length; i++) {
+      const row = now[i] as CellValue[];
+      const was = rest.get(key(row))?.shift();
+      if (was === undefined) changes.push({ sheet: s.key, row: name(row), kind: 'added', cells: told(row, 'to') });
+      else changed(was, row);
+    }
+    for (const list of rest.values()) for (const row of list) changes.push({ sheet: s.key, row: name(row), kind: 'removed', cells: told(row, 'from') });
   }
   return changes;
 }

@@ -34,7 +34,7 @@ export const laneResult = z.object({
 export type LaneResult = z.output<typeof laneResult>;
 
 /** Cost line as reckoned; NaN where unknown or blank. */
-function lineValue(r: Reckoning, line: Line): number {
+export function lineValue(r: Reckoning, line: Line): number {
   switch (line) {
     case 'outputVat': return r.outputVat;
     case 'irrecoverableVat': return r.irrecoverableVat;

@@ -180,7 +180,7 @@ export async function startCluster(dir, ownerPassword, { quick = false } = {}) {
     if (r.status !== 0) fail(`The database could not be created in ${dir}:\n${r.stderr || r.error}`);
   }
   const port = await freePort();
-  const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', 'max_connections=60', 'log_min_messages=warning'];
+  const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', 'max_connections=60', 'log_min_messages=warning', 'autovacuum_naptime=5s'];
   if (quick) settings.push('fsync=off', 'synchronous_commit=off', 'full_page_writes=off');
   const child = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])], { ...who, env, cwd: '/', detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
   let log = '';

@@ -24,7 +24,6 @@ const fail = (sheet: string, row: number | null, column: string | null, problem:
  */
 export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: CardData | null): CellsRead {
   const known = sheetsOf(kind);
-  const old: Tables = base === null ? {} : tablesOf(kind, base);
   const errors: CellError[] = [];
   const cells: Record<string, readonly (readonly Cell[])[]> = {};
   const csv = file.length === 1 && (file[0] as FileSheet).name === '';
@@ -45,11 +44,13 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
     for (const c of named.columns) if (!at.has(c.key)) errors.push(fail(named.key, 1, c.key, `The column "${c.key}" is missing`, 'Add it; its cells may be blank where nothing applies.'));
     const order = named.columns.map((c) => at.get(c.key) ?? -1);
     const width = s.header.length;
-    cells[named.key] = s.rows.map((row) => [...order.map((i) => (i < 0 ? null : (row[i] ?? null))), ...row.slice(width)]);
+    // Columns in their own order, as exported, need no moving.
+    cells[named.key] = order.every((at, i) => at === i) ? s.rows : s.rows.map((row) => [...order.map((i) => (i < 0 ? null : (row[i] ?? null))), ...row.slice(width)]);
     // A row that ends before its line does: the file was cut off there.
     const last = s.rows[s.rows.length - 1];
     if (csv && last !== undefined && last.length > 1 && last.length < width) errors.push(fail(named.key, s.rows.length + 1, null, `The last row has ${last.length} of ${width} cells: the file may have been cut off`, 'Export it again, and import the whole file.'));
   }
+  const old: Tables = base === null ? {} : tablesOf(kind, base, new Set(Object.keys(cells)));
   for (const k of known) {
     if (cells[k.key] !== undefined) continue;
     const rows = old[k.key]?.length ?? 0;

@@ -195,7 +195,8 @@ export function previewOf(kind: CardKind, cells: Tables, base: CardData | null, 
   const read = readTables(kind, cells, { decimalComma });
   const changes = read.ok ? compareCards(kind, base, read.data) : [];
   const count = (k: RowChange['kind']): number => changes.filter((c) => c.kind === k).length;
-  return { kind, cells: read.ok ? draftOf(kind, read.data) : cells, errors: read.ok ? [] : read.errors, changes, counts: { added: count('added'), changed: count('changed'), removed: count('removed') } };
+  // Cells that were read with decimal commas go on with points; others stay as they came.
+  return { kind, cells: read.ok && decimalComma ? draftOf(kind, read.data) : cells, errors: read.ok ? [] : read.errors, changes, counts: { added: count('added'), changed: count('changed'), removed: count('removed') } };
 }
 
 // ---- what a change touches -------------------------------------------------------------------------------------------

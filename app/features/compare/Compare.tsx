@@ -1,8 +1,9 @@
 import { Alert, Box, Button, Menu, MenuItem, Slider, Tab, Tabs, Typography } from '@mui/material';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { MEASURES } from '../../../core/compare/measures.ts';
+import type { Measure } from '../../../core/compare/measures.ts';
 import { AS_IS } from '../../../core/compare/whatIf.ts';
 import type { WhatIf } from '../../../core/compare/whatIf.ts';
 import type { FreightCard } from '../../../core/cards/schema.ts';
@@ -15,6 +16,7 @@ import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
+import { useLatest } from '../../ui/useLatest.ts';
 import { DifferencePane } from './DifferencePane.tsx';
 import { GridView } from './GridView.tsx';
 import { LaneList } from './LaneList.tsx';
@@ -22,7 +24,7 @@ import { PricesView } from './PricesView.tsx';
 import { QuotesView } from './QuotesView.tsx';
 import { RoutesView } from './RoutesView.tsx';
 import { bestOf, evaluateAll, figureOf, figureText, GROUPS, SORTS, sorted, useDocuments } from './useCompared.ts';
-import type { Around, Compared } from './useCompared.ts';
+import type { Around, Compared, Group, Sort } from './useCompared.ts';
 import './words.ts';
 
 export type Payload = Omit<Around, 'plan'> & { candidateId: string; ids: string[]; lanes: Packed; cardHeads: { id: string; kind: string; key: string; name: string; inForceFrom: string }[]; newest: Record<string, string>; freight: { id: string; card: FreightCard }[] };
@@ -58,7 +60,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
   const chosen = lanes.find((c) => c.id === search.get('lane')) ?? null;
   const lead = chosen ?? shown[0] ?? null;
   const best = useMemo(() => bestOf(late, measure, around.plan), [late, measure, around.plan]);
-  const keeping = lanes.filter((c) => (c.result.figures.unitProfit ?? -1) > 0).length;
+  const keeping = lanes.filter((c) => (c.light.figures.unitProfit ?? -1) > 0).length;
   const newer = lanesIn.filter((l) => Object.values(CARD_FIELDS).some((field) => data.newest[l.data[field] ?? ''] !== undefined)).length;
   const fetcher = useFetcher<{ dropped?: number; undo?: string; error?: string }>();
   const [menu, setMenu] = useState<HTMLElement | null>(null);
@@ -74,6 +76,11 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
   }, [question, setAddress]);
 
   const post = (body: Record<string, string>): void => void fetcher.submit(body, { method: 'post' });
+  const change = useLatest(setAddress);
+  const chooseMeasure = useLatest((m: Measure) => {
+    setAddress({ measure: m === data.settings.bestBy ? null : m, sort: null });
+    if (canEdit) post({ intent: 'measure', measure: m });
+  });
   const bestValue = best === undefined ? null : figureOf(best, measure, around.plan);
   const b = <strong />;
   const answer = best === undefined || bestValue === null ? t('compare.answerUnknown')
@@ -107,17 +114,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
           {fetcher.data?.dropped !== undefined && fetcher.data.dropped > 0 && <Alert severity="info" variant="outlined" sx={{ mb: 1, py: 0 }} action={<Button size="small" onClick={() => post({ intent: 'putLanes', rows: fetcher.data?.undo ?? '[]' })}>{t('undo')}</Button>}>{t('compare.dropped', { count: fetcher.data.dropped })}</Alert>}
           {fetcher.data?.error && <Alert severity="error" sx={{ mb: 1 }}>{fetcher.data.error}</Alert>}
           {!print && (
-            <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.25, rowGap: 1, alignItems: 'flex-end', mb: 1 }}>
-              <Tabs value={view} onChange={(_, x: string) => setAddress({ view: x === 'lanes' ? null : x })} aria-label={t('compare.view')} sx={{ minHeight: 34, '& .MuiTab-root': { minHeight: 34, py: 0, px: 1, textTransform: 'none', minWidth: 0, fontSize: '0.86rem' } }}>
-                {VIEWS.map((x) => <Tab key={x} value={x} label={t(`compare.views.${x}`)} />)}
-              </Tabs>
-              <ChoiceLine label={t('compare.measure')} value={measure} width={128} options={MEASURES.map((m) => ({ value: m, label: t(`compare.figure.${m}`) }))} onChange={(x) => (setAddress({ measure: x === data.settings.bestBy ? null : x, sort: null }), canEdit && post({ intent: 'measure', measure: x }))} />
-              {view === 'lanes' && <ChoiceLine label={t('compare.sort')} value={sort} width={128} options={SORTS.map((x) => ({ value: x, label: t(`compare.figure.${x}`) }))} onChange={(x) => setAddress({ sort: x === measure ? null : x })} />}
-              {view === 'lanes' && <Button size="small" onClick={() => setAddress({ turned: turned ? null : '1' })} aria-pressed={turned} aria-label={t('compare.direction')} sx={{ minWidth: 0, px: 1 }}>{turned ? '↑' : '↓'}</Button>}
-              {view === 'lanes' && <ChoiceLine label={t('compare.group')} value={group} width={104} options={GROUPS.map((x) => ({ value: x, label: t(`compare.groups.${x}`) }))} onChange={(x) => setAddress({ group: x === 'none' ? null : x })} />}
-              {view === 'lanes' && <ChoiceLine label={t('compare.amounts')} value={per} width={116} options={(['money', 'hundred'] as const).map((x) => ({ value: x, label: t(`compare.per.${x}`) }))} onChange={(x) => setAddress({ per: x === 'money' ? null : x })} />}
-              {view === 'lanes' && <ChoiceLine label={t('compare.currency')} value={local ? 'local' : 'home'} width={112} options={(['home', 'local'] as const).map((x) => ({ value: x, label: t(`compare.${x}`) }))} onChange={(x) => setAddress({ currency: x === 'home' ? null : x })} />}
-            </Box>
+            <Controls view={view} measure={measure} sort={sort} group={group} per={per} local={local} turned={turned} change={change} choose={chooseMeasure} />
           )}
           {!print && view !== 'suppliers' && view !== 'prices' && (
             <Box component="section" aria-label={t('compare.whatIf')} sx={{ display: 'flex', flexWrap: 'wrap', gap: 2.5, rowGap: 1, alignItems: 'flex-end', mb: 1, px: 1.5, py: 0.75, bgcolor: 'paperTint', borderRadius: 1 }}>
@@ -151,6 +148,26 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
     </Box>
   );
 }
+
+type ControlsProps = { view: string; measure: Measure; sort: Sort; group: Group; per: 'money' | 'hundred'; local: boolean; turned: boolean; change: (parts: Record<string, string | null>) => void; choose: (measure: Measure) => void };
+
+/** How the lanes are shown; drawn apart from them, so that a question asked of all does not draw it again. */
+const Controls = memo(function Controls({ view, measure, sort, group, per, local, turned, change, choose }: ControlsProps) {
+  const { t } = useTranslation();
+  return (
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.25, rowGap: 1, alignItems: 'flex-end', mb: 1 }}>
+      <Tabs value={view} onChange={(_, x: string) => change({ view: x === 'lanes' ? null : x })} aria-label={t('compare.view')} sx={{ minHeight: 34, '& .MuiTab-root': { minHeight: 34, py: 0, px: 1, textTransform: 'none', minWidth: 0, fontSize: '0.86rem' } }}>
+        {VIEWS.map((x) => <Tab key={x} value={x} label={t(`compare.views.${x}`)} />)}
+      </Tabs>
+      <ChoiceLine label={t('compare.measure')} value={measure} width={128} options={MEASURES.map((m) => ({ value: m, label: t(`compare.figure.${m}`) }))} onChange={(x) => choose(x)} />
+      {view === 'lanes' && <ChoiceLine label={t('compare.sort')} value={sort} width={128} options={SORTS.map((x) => ({ value: x, label: t(`compare.figure.${x}`) }))} onChange={(x) => change({ sort: x === measure ? null : x })} />}
+      {view === 'lanes' && <Button size="small" onClick={() => change({ turned: turned ? null : '1' })} aria-pressed={turned} aria-label={t('compare.direction')} sx={{ minWidth: 0, px: 1 }}>{turned ? '↑' : '↓'}</Button>}
+      {view === 'lanes' && <ChoiceLine label={t('compare.group')} value={group} width={104} options={GROUPS.map((x) => ({ value: x, label: t(`compare.groups.${x}`) }))} onChange={(x) => change({ group: x === 'none' ? null : x })} />}
+      {view === 'lanes' && <ChoiceLine label={t('compare.amounts')} value={per} width={116} options={(['money', 'hundred'] as const).map((x) => ({ value: x, label: t(`compare.per.${x}`) }))} onChange={(x) => change({ per: x === 'money' ? null : x })} />}
+      {view === 'lanes' && <ChoiceLine label={t('compare.currency')} value={local ? 'local' : 'home'} width={112} options={(['home', 'local'] as const).map((x) => ({ value: x, label: t(`compare.${x}`) }))} onChange={(x) => change({ currency: x === 'home' ? null : x })} />}
+    </Box>
+  );
+});
 
 function numberIn(text: string | null): number | null {
   const x = text === null || text === '' ? Number.NaN : Number(text);

@@ -3,14 +3,16 @@ import { Trans, useTranslation } from 'react-i18next';
 import { differences } from '../../../core/compare/differences.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { roundToTotal, useFormat } from '../../ui/locale.ts';
+import { homeOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
 
 /** Why one lane keeps more or less than the pinned one: the lines that differ, largest first, adding up to the difference. */
 export function DifferencePane({ pinned, chosen, place }: { pinned: Compared; chosen: Compared | null; place: (c: Compared) => string }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const currency = pinned.home?.currency ?? pinned.doc.homeCurrency;
-  const diff = chosen === null || pinned.home === null || chosen.home === null ? null : differences(pinned.home, chosen.home);
+  const currency = pinned.doc.homeCurrency;
+  const [a, z] = [homeOf(pinned), chosen === null ? null : homeOf(chosen)];
+  const diff = a === null || z === null ? null : differences(a, z);
   const b = <strong />;
   const shown = diff === null || diff.total === null ? [] : roundToTotal(diff.lines.map((l) => l.effect), minorDigits(currency), diff.total);
   const largest = Math.max(1e-9, ...(diff?.lines ?? []).map((l) => Math.abs(l.effect)));

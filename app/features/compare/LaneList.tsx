@@ -6,11 +6,11 @@ import { Link } from 'react-router';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
-import { barExtent, MarginBar, rulerStep } from '../../ui/MarginBar.tsx';
+import { MarginBar, rulerStep } from '../../ui/MarginBar.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { countryName } from '../../ui/names.ts';
-import { barOf, breakEvenOf, figureOf, figureText } from './useCompared.ts';
+import { barOf, breakEvenOf, figureOf, figureText, resultOf } from './useCompared.ts';
 import type { Compared, Group, Sort } from './useCompared.ts';
 
 const ROW = 46;
@@ -39,17 +39,17 @@ export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, 
     for (const lane of lanes) groups.set(of(lane), [...(groups.get(of(lane)) ?? []), lane]);
     return [...groups].flatMap(([title, list]): Line[] => [{ kind: 'group', title, count: list.length }, ...list.map((lane): Line => ({ kind: 'lane', lane }))]);
   }, [lanes, group, i18n.language, t, quotes, cards]);
-  const scale = useMemo(() => Math.max(1e-9, ...lanes.map((c) => { const bar = barOf(c, per); return bar === null ? 0 : barExtent(bar); })), [lanes, per]);
+  const scale = useMemo(() => lanes.reduce((most, c) => Math.max(most, per === 'money' ? c.light.extent : (100 * c.light.extent) / (c.light.figures.gross || Number.POSITIVE_INFINITY)), 1e-9), [lanes, per]);
   const virtual = useVirtualizer({ count: lines.length, getScrollElement: () => box.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? HEADING : ROW), overscan: 8, initialRect: { width: 1100, height: 520 } });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: rows and headings differ in height, so new lines are measured anew
-  useEffect(() => virtual.measure(), [virtual, lines]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: headings differ from rows in height, so another grouping is measured anew
+  useEffect(() => virtual.measure(), [virtual, group, lines.length]);
   const extra = ['unitProfit', 'margin', 'roi', 'breakEven'].includes(sort) ? null : sort;
   // Beside a pinned lane the difference takes the place of the ROI.
   const template = `26px minmax(140px, 1.1fr) minmax(140px, 2fr) 92px 56px ${pinned === null ? '56px ' : ''}92px${extra === null ? '' : ' 88px'}${pinned === null ? '' : ' 60px'} 26px`;
   const pin = useLatest(onPin);
   const choose = useLatest(onChoose);
   const drop = useLatest((id: string) => onDrop?.(id));
-  const homeOf = (c: Compared): number | null => c.home?.figures.unitProfit ?? null;
+  const keeps = (c: Compared): number | null => c.light.figures.unitProfit;
   const step = rulerStep(scale);
   const marks: number[] = [];
   for (let x = 0; x <= scale + 1e-9; x += step) marks.push(x);
@@ -58,7 +58,7 @@ export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, 
     if (line.kind === 'group') return <div key={`g${line.title}`} role="row" aria-rowindex={index + 2} className="compared-group" style={{ transform: `translateY(${start}px)` }}><div role="rowheader">{line.title} <span>{line.count}</span></div></div>;
     const c = line.lane;
     const bar = barOf(c, per);
-    const delta = pinned === null || pinned.id === c.id ? null : homeOf(c) === null || homeOf(pinned) === null ? Number.NaN : (homeOf(c) as number) - (homeOf(pinned) as number);
+    const delta = pinned === null || pinned.id === c.id ? null : keeps(c) === null || keeps(pinned) === null ? Number.NaN : (keeps(c) as number) - (keeps(pinned) as number);
     return (
       <LaneLine
         key={c.id} c={c} bar={bar} scale={scale} template={template} start={start} index={index} local={local} home={home} place={place(c)} land={countryName(c.doc.country, i18n.language)} detail={`${c.doc.marketplace || t('sheet.noMarketplace')} · ${t(`method.${c.doc.method}`)} · ${routeOf(c)}${quotes.length > 1 ? ` · ${supplierOf(c)}` : ''}`}
@@ -108,10 +108,11 @@ type LineProps = {
 const LaneLine = memo(function LaneLine({ c, bar, scale, template, start, index, local, home, place, land, detail, sort, extra, delta, showDelta, pinned, chosen, canDrop, onPin, onChoose, onDrop, sheet }: LineProps) {
   const { t } = useTranslation();
   const f = useFormat();
-  const shown = local ? c.result : (bar ?? c.result);
+  const result = resultOf(c);
+  const shown = local ? result : (bar ?? result);
   const profit = shown.figures.unitProfit;
-  const incomplete = (c.result.incomplete.unitProfit?.length ?? 0) > 0;
-  const [problem] = c.result.problems;
+  const incomplete = (result.incomplete.unitProfit?.length ?? 0) > 0;
+  const [problem] = result.problems;
   const even = breakEvenOf(c.doc);
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: a shortcut for the pointer; the pin and the link beside it are reached by keyboard
@@ -119,9 +120,9 @@ const LaneLine = memo(function LaneLine({ c, bar, scale, template, start, index,
       <div role="cell"><button type="button" aria-pressed={pinned} aria-label={pinned ? t('compare.unpin') : t('compare.pin', { where: place })} title={pinned ? t('compare.pinned') : t('compare.pin', { where: place })} onClick={(e) => (e.stopPropagation(), onPin(c.id))}>⇥</button></div>
       <div role="rowheader" className="where"><Link to={`${sheet}?lane=${c.id}`} onClick={(e) => e.stopPropagation()} aria-label={t('compare.openSheet', { where: place })}>{land}</Link><small>{detail}</small></div>
       <div role="cell">{bar === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={bar} scale={scale} height={13} />}</div>
-      <div role="cell" className="num"><b className={profit !== null && profit < 0 ? 'loses' : ''}>{profit === null ? '–' : local ? f.money(profit, c.doc.currency) : f.plain(profit, home)}</b><small>{profit === null ? (problem === undefined ? t('compare.problem') : t(`problemShort.${problem.code}`)) : incomplete ? t('compare.incomplete') : profit < 0 ? t('lanes.losesWord') : c.doc.currency === home ? '' : local ? f.money(c.home?.figures.unitProfit ?? null, home) : f.money(c.result.figures.unitProfit, c.doc.currency)}</small></div>
-      <div role="cell" className="num">{f.percent(c.result.figures.margin)}</div>
-      {!showDelta && <div role="cell" className="num">{f.percent(c.result.figures.roi, 0)}</div>}
+      <div role="cell" className="num"><b className={profit !== null && profit < 0 ? 'loses' : ''}>{profit === null ? '–' : local ? f.money(profit, c.doc.currency) : f.plain(profit, home)}</b><small>{profit === null ? (problem === undefined ? t('compare.problem') : t(`problemShort.${problem.code}`)) : incomplete ? t('compare.incomplete') : profit < 0 ? t('lanes.losesWord') : c.doc.currency === home ? '' : local ? f.money(c.light.figures.unitProfit, home) : f.money(result.figures.unitProfit, c.doc.currency)}</small></div>
+      <div role="cell" className="num">{f.percent(result.figures.margin)}</div>
+      {!showDelta && <div role="cell" className="num">{f.percent(result.figures.roi, 0)}</div>}
       <div role="cell" className="num">{f.money(even, c.doc.currency)}<small>{c.doc.price === null ? '' : f.money(c.doc.price, c.doc.currency)}</small></div>
       {sort !== null && <div role="cell" className="num">{figureText(f, sort, extra, home)}</div>}
       {showDelta && <div role="cell" className="num">{delta === null ? '' : Number.isNaN(delta) ? '–' : `${delta > 0 ? '+' : ''}${f.plain(delta, home)}`}</div>}

@@ -18,11 +18,11 @@ export function PricesView({ lanes, place, home, canEdit, saveUrl, today }: { la
   const f = useFormat();
   const { revalidate } = useRevalidator();
   const [how, setHow] = useState<'one' | 'margin'>('one');
-  const [price, setPrice] = useState<number | null>(() => lanes[0]?.home?.figures.itemPrice ?? 30);
+  const [price, setPrice] = useState<number | null>(() => lanes[0]?.light.figures.itemPrice ?? 30);
   const [margin, setMargin] = useState<number | null>(0.25);
   const [habit, setHabit] = useState<Habit>('99');
   const [done, setDone] = useState<'applied' | 'failed' | null>(null);
-  const spread = spreadOf(lanes.map((c) => c.home?.figures.gross ?? null));
+  const spread = spreadOf(lanes.map((c) => c.light.figures.gross));
   const rows = useMemo(
     () =>
       lanes.map((c) => {
@@ -57,7 +57,7 @@ export function PricesView({ lanes, place, home, canEdit, saveUrl, today }: { la
           <thead><tr><th scope="col">{t('compare.lane')}</th><th scope="col">{t('prices.now')}</th><th scope="col">{t('prices.inHome', { currency: home })}</th><th scope="col">{t('prices.off')}</th><th scope="col">{t('prices.next')}</th><th scope="col">{t('prices.keeps')}</th><th scope="col">{t('prices.marginThen')}</th></tr></thead>
           <tbody>
             {rows.map(({ c, then, result }) => {
-              const gross = c.home?.figures.gross ?? null;
+              const gross = c.light.figures.gross;
               const off = gross === null || spread === null || spread.median === 0 ? null : gross / spread.median - 1;
               const profit = result?.figures.unitProfit ?? null;
               return (

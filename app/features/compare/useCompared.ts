@@ -1,7 +1,9 @@
 import { useMemo, useRef } from 'react';
 import { asked, perHundred } from '../../../core/compare/whatIf.ts';
 import type { WhatIf } from '../../../core/compare/whatIf.ts';
-import { byMeasure, isWhole, measured } from '../../../core/compare/measures.ts';
+import { lightOf } from '../../../core/compare/light.ts';
+import type { Light } from '../../../core/compare/light.ts';
+import { byMeasure } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
 import { evaluate, isMoney, restate } from '../../../core/lane/result.ts';
@@ -17,8 +19,8 @@ import type { Settings } from '../../../core/workspace/settings.ts';
 
 export type LaneIn = { readonly id: string; readonly data: StoredLane };
 export type Around = { readonly candidate: CandidateData; readonly quotes: readonly { id: string; data: QuoteSource }[]; readonly cards: Record<string, CardData>; readonly settings: Settings; readonly plan: LaunchPlan; readonly today: string };
-/** A lane of the comparison. Money of `result` in the sales currency, of `home` in the home currency. */
-export type Compared = { readonly id: string; readonly data: StoredLane; readonly doc: LaneDocument; readonly result: LaneResult; readonly home: LaneResult | null };
+/** A lane of the comparison; its whole result is worked out when it is shown (`resultOf`, `homeOf`). */
+export type Compared = { readonly id: string; readonly data: StoredLane; readonly doc: LaneDocument; readonly light: Light };
 
 /** Lane documents, each put together again only when its lane changes. */
 export function useDocuments(lanes: readonly LaneIn[], around: Around): { id: string; data: StoredLane; doc: LaneDocument }[] {
@@ -35,13 +37,34 @@ export function useDocuments(lanes: readonly LaneIn[], around: Around): { id: st
   }, [lanes, around]);
 }
 
-/** Every lane evaluated under a question asked of all. */
+/** Every lane reckoned under a question asked of all. */
 export function evaluateAll(lanes: readonly { id: string; data: StoredLane; doc: LaneDocument }[], question: WhatIf): Compared[] {
   return lanes.map((l) => {
     const doc = asked(l.doc, question);
-    const result = evaluate(doc);
-    return { id: l.id, data: l.data, doc, result, home: restate(result, doc.homeCurrency, doc.rates.exchange) };
+    return { id: l.id, data: l.data, doc, light: lightOf(doc) };
   });
+}
+
+const results = new WeakMap<LaneDocument, LaneResult>();
+/** The whole result in the sales currency, worked out once for each document. */
+export function resultOf(c: Compared): LaneResult {
+  let result = results.get(c.doc);
+  if (result === undefined) {
+    result = evaluate(c.doc);
+    results.set(c.doc, result);
+  }
+  return result;
+}
+
+const homes = new WeakMap<LaneDocument, LaneResult | null>();
+/** The whole result in the home currency; null without an exchange rate. */
+export function homeOf(c: Compared): LaneResult | null {
+  let home = homes.get(c.doc);
+  if (home === undefined) {
+    home = restate(resultOf(c), c.doc.homeCurrency, c.doc.rates.exchange);
+    homes.set(c.doc, home);
+  }
+  return home;
 }
 
 const evens = new WeakMap<LaneDocument, number | null>();
@@ -75,33 +98,40 @@ export function figureOf(c: Compared, sort: Sort, plan: LaunchPlan): number | nu
   if (sort === 'launchCash') return launchOf(c.doc, plan);
   if (sort === 'breakEven') {
     const even = breakEvenOf(c.doc);
-    return even === null || c.home === null || c.result.figures.gross === null || c.home.figures.gross === null || c.result.figures.gross === 0 ? even : (even * c.home.figures.gross) / c.result.figures.gross;
+    return even === null || Number.isNaN(c.light.factor) ? even : even * c.light.factor;
   }
-  return c.home?.figures[sort] ?? null;
+  return c.light.figures[sort];
 }
 
 export function sorted(lanes: readonly Compared[], sort: Sort, turned: boolean, plan: LaunchPlan): Compared[] {
   const value = new Map(lanes.map((c) => [c, figureOf(c, sort, plan)]));
   const of = (c: Compared): number | null => value.get(c) ?? null;
-  const whole = (c: Compared): boolean => sort === 'breakEven' || sort === 'gross' || isWhole(sort === 'landedCost' || sort === 'cashCycleDays' ? 'unitProfit' : sort, c.result);
+  const whole = (c: Compared): boolean => sort === 'breakEven' || sort === 'gross' || c.light.whole;
   const order = LOW_FIRST.has(sort) ? byMeasure('launchCash', of, whole) : byMeasure('unitProfit', of, whole);
   const out = [...lanes].sort(order);
   return turned ? out.reverse() : out;
 }
 
+/** A measure of a lane, money in the home currency. */
+export function measureOf(c: Compared, measure: Measure, plan: LaunchPlan): number | null {
+  return measure === 'launchCash' ? launchOf(c.doc, plan) : c.light.figures[measure];
+}
+
 /** The best lane by the user's measure. */
 export function bestOf(lanes: readonly Compared[], measure: Measure, plan: LaunchPlan): Compared | undefined {
-  return [...lanes].sort(byMeasure(measure, (c) => measured(measure, c.home, measure === 'launchCash' ? launchOf(c.doc, plan) : null), (c) => isWhole(measure, c.result)))[0];
+  const better = byMeasure<Compared>(measure, (c) => measureOf(c, measure, plan), (c) => c.light.whole);
+  return lanes.reduce<Compared | undefined>((best, c) => (best === undefined || better(c, best) < 0 ? c : best), undefined);
 }
 
 const hundreds = new WeakMap<LaneResult, LaneResult | null>();
 /** What a bar shows: the result in the home currency, or per 100 of price. */
 export function barOf(c: Compared, per: 'money' | 'hundred'): LaneResult | null {
-  if (c.home === null || per === 'money') return c.home;
-  let out = hundreds.get(c.home);
+  const home = homeOf(c);
+  if (home === null || per === 'money') return home;
+  let out = hundreds.get(home);
   if (out === undefined) {
-    out = perHundred(c.home);
-    hundreds.set(c.home, out);
+    out = perHundred(home);
+    hundreds.set(home, out);
   }
   return out;
 }
