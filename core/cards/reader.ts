@@ -66,7 +66,8 @@ export class Reader {
     const known = columns.map(() => new Map<Cell, CellValue | CellFault>());
     for (let i = 0; i < grid.length; i++) {
       const cells = grid[i] as readonly Cell[];
-      let any = false;
+      const [first] = cells;
+      let any = typeof first === 'string' && first !== '' && first !== ' ';
       for (let j = 0; j < cells.length && !any; j++) {
         const c = cells[j] as Cell;
         any = c !== null && c !== '' && !(typeof c === 'string' && c.trim() === '');
@@ -85,7 +86,7 @@ export class Reader {
           value = readCell(column, cell, this.style);
           if (few) seen.set(cell, value);
         }
-        if (isFault(value)) {
+        if (typeof value === 'object' && isFault(value)) {
           this.fail(sheet, i + 2, column.key, value.problem, value.remedy);
           wrong = true;
         } else row[column.key] = value;

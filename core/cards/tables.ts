@@ -79,7 +79,7 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
   const a = before === null ? null : form.write(before);
   const b = form.write(after);
   const changes: RowChange[] = [];
-  const same = (x: CellValue | undefined, y: CellValue | undefined): boolean => x === y || (Array.isArray(x) && Array.isArray(y) && x.join(' ') === y.join(' '));
+  const same = (x: CellValue | undefined, y: CellValue | undefined): boolean => x === y || (Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((v, i) => v === y[i]));
   const fields: CellChange[] = [];
   for (const f of form.fields) {
     const from = a?.fields[f.key] ?? null;

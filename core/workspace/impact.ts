@@ -21,17 +21,22 @@ export type Impact = {
 
 const RANK: Readonly<Record<Verdict, number>> = { pass: 2, near: 1, fail: 0, unknown: 1 };
 
+/** Hurdles that passed or were near before and fail after. */
+export function fallsUnder(before: LaneDocument, after: LaneDocument, hurdles: readonly Hurdle[]): Hurdle['figure'][] {
+  if (hurdles.length === 0) return [];
+  const later = judgeHurdles(after, hurdles);
+  return judgeHurdles(before, hurdles).flatMap((h, i) => (later[i]?.verdict === 'fail' && RANK[h.verdict] > RANK.fail ? [h.hurdle.figure] : []));
+}
+
 /** Compares a lane with the rates it was computed with and with others. */
 export function impactOf(before: LaneDocument, after: LaneDocument, hurdles: readonly Hurdle[]): Impact {
   const [was, now] = [evaluate(before), evaluate(after)];
   const home = (r: LaneResult, d: LaneDocument) => restate(r, d.homeCurrency, d.rates.exchange);
   const [a, b] = [home(was, before), home(now, after)];
   const diff = a === null || b === null ? { total: null, lines: [] } : differences(a, b);
-  const then = hurdles.length === 0 ? [] : judgeHurdles(after, hurdles);
-  const judged = hurdles.length === 0 ? [] : judgeHurdles(before, hurdles).map((h, i) => ({ h, later: then[i] }));
   return {
     before: a?.figures.unitProfit ?? null, after: b?.figures.unitProfit ?? null, change: diff.total, why: diff.lines,
-    dropped: judged.filter(({ h, later }) => later !== undefined && RANK[h.verdict] > RANK[later.verdict] && later.verdict === 'fail').map(({ h }) => h.hurdle.figure),
+    dropped: fallsUnder(before, after, hurdles),
     lost: [...now.blanks.filter((x) => !was.blanks.includes(x)), ...now.problems.map((p) => p.code).filter((x) => !was.problems.some((p) => p.code === x))],
   };
 }

@@ -4,19 +4,18 @@
  * next into the queue, so that a worker that stops loses nothing and others get their turn.
  */
 import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
-import { impactOf } from '../../core/workspace/impact.ts';
+import { fallsUnder, impactOf } from '../../core/workspace/impact.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/records.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';
-import type { Measures } from '../../core/workspace/summary.ts';
-import type { LaneResult } from '../../core/lane/result.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, notice, quote, rateCard, task } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { candidateColumns, cardData, quoteColumns } from '../use/columns.ts';
 import { storeLanes } from '../use/storeLanes.ts';
+import type { Evaluated } from '../use/storeLanes.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
 import { notOpened, settingsIn } from '../use/workspaces.ts';
 import { LANES, queue } from './boss.ts';
@@ -24,6 +23,8 @@ import type { LanesJob } from './boss.ts';
 
 /** Lanes in one transaction. */
 const CHUNK = 1000;
+/** Lanes stored by one statement. */
+const PART = 200;
 /** How long one job works before it gives way. */
 const TURN_MS = 8000;
 
@@ -83,23 +84,39 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   const candidates = new Map((candidateIds.length === 0 ? [] : await tx.select({ ...candidateColumns, deletedAt: candidate.deletedAt }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, candidateIds)))).map((c) => [c.id, c]));
   const quotes = Object.fromEntries((candidateIds.length === 0 ? [] : await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), inArray(quote.candidateId, candidateIds)))).map((q) => [q.id, q.data]));
 
-  /** The lane on the newest versions of its cards (of the one card, where the task is about one). */
-  const renewed = (data: StoredLane): StoredLane => {
-    let next = data;
+  /** The newer versions of the cards a lane is on (of the one card, where the task is about one). */
+  const newer = (data: StoredLane): Partial<StoredLane> => {
+    const changes: Partial<StoredLane> = {};
     for (const [kind, field] of Object.entries(CARD_FIELDS)) {
       if (work.kind !== undefined && kind !== work.kind) continue;
       const id = data[field];
       const key = id === null || id === undefined ? undefined : cardOf.get(id);
-      const to = key === undefined ? undefined : (key === only ? (work.version ?? newest.get(key)) : newest.get(key));
-      if (to !== undefined && to !== id && (only === null || key === only)) next = { ...next, [field]: to };
+      const to = key === undefined ? undefined : key === only ? (work.version ?? newest.get(key)) : newest.get(key);
+      if (to !== undefined && to !== id && (only === null || key === only)) changes[field] = to;
     }
-    return next;
+    return changes;
   };
   const bringing = t.kind === 'bringUpToDate';
-  const after = rows.map((r) => ({ ...r, next: bringing ? renewed(r.data) : r.data }));
+  const after = rows.map((r) => {
+    const changes = bringing ? newer(r.data) : {};
+    const same = Object.keys(changes).length === 0;
+    return { ...r, changes, same, next: same ? r.data : { ...r.data, ...changes } };
+  });
   const cards = await cardData(tx, workspaceId, cardsOf([...rows.map((r) => r.data), ...after.map((r) => r.next)]));
 
-  const stored: { id: string; data: StoredLane; result: LaneResult; measures: Measures }[] = [];
+  // The database stores one part while the next is evaluated.
+  const storing: Promise<void>[] = [];
+  let part: Evaluated[] = [];
+  let changed = work.changed ?? 0;
+  const store = async (): Promise<void> => {
+    const stored = storeLanes(tx, workspaceId, part, bringing ? 'rates' : null, t.createdBy);
+    // What goes wrong is said when all are awaited.
+    stored.catch(() => undefined);
+    storing.push(stored);
+    changed += part.length;
+    part = [];
+    await new Promise((done) => setImmediate(done));
+  };
   const noticed = new Set(work.noticed ?? []);
   // Looking at a version when it came gave notice already; bringing lanes up to it says nothing twice.
   const version = work.version ?? (only === null ? undefined : newest.get(only));
@@ -110,24 +127,27 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
     if (c === undefined) continue;
     const parts = { candidate: c.data, quotes, cards, homeCurrency: settings.homeCurrency, standings: settings.standings, today: day };
     const doc = composeLane({ ...parts, lane: r.next });
-    if (bringing && r.next !== r.data && c.deletedAt === null && c.archivedAt === null && c.droppedAt === null && !noticed.has(c.id)) {
-      const impact = impactOf(composeLane({ ...parts, lane: r.data }), doc, settings.hurdles[c.data.way] ?? []);
-      const [figure] = impact.dropped;
+    if (!r.same && c.deletedAt === null && c.archivedAt === null && c.droppedAt === null && !noticed.has(c.id)) {
+      const before = composeLane({ ...parts, lane: r.data });
+      const hurdles = settings.hurdles[c.data.way] ?? [];
+      const [figure] = fallsUnder(before, doc, hurdles);
       if (figure !== undefined) {
+        const impact = impactOf(before, doc, []);
         noticed.add(c.id);
         fallen.push({ kind: 'underHurdle', data: { candidate: c.data.name, figure, card: work.key ?? '', version: version ?? '', before: impact.before ?? '', after: impact.after ?? '', currency: settings.homeCurrency }, link: `/weigh/${c.id}?lane=${r.id}` });
       }
     }
-    if (work.lookOnly || (bringing && r.next === r.data)) continue;
+    if (work.lookOnly || (bringing && r.same)) continue;
     const result = evaluate(doc);
-    stored.push({ id: r.id, data: r.next, result, measures: measuresOf(doc, result, planOf(c.data, settings.launch)) });
+    part.push({ id: r.id, changes: r.changes, result, measures: measuresOf(doc, result, planOf(c.data, settings.launch)) });
+    if (part.length >= PART) await store();
   }
-  await storeLanes(tx, workspaceId, stored, bringing ? 'rates' : null, t.createdBy);
+  await store();
+  await Promise.all(storing);
   await addNotices(tx, workspaceId, fallen);
 
   const last = rows[rows.length - 1];
   const finished = rows.length < CHUNK;
-  const changed = (work.changed ?? 0) + stored.length;
   if (finished && bringing && !work.lookOnly && changed > 0) await addNotices(tx, workspaceId, [{ kind: 'upToDate', data: { count: changed, card: work.key ?? '' }, link: work.kind === undefined ? '/weigh' : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}` }]);
   await tx
     .update(task)

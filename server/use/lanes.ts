@@ -209,10 +209,10 @@ export async function setQuantity(workspaceId: string, candidateId: string, quan
     const plan = planOf(a.of.data, a.settings.launch);
     const typed = { source: 'typed' as const, date: today(), note: '' };
     const rows = a.lanes.map((l) => {
-      const data = { ...l.data, orderQuantity: quantity, provenance: { ...l.data.provenance, orderQuantity: typed } };
-      const doc = composeLane({ candidate: a.of.data, lane: data, quotes, cards, homeCurrency: a.settings.homeCurrency, standings: a.settings.standings, today: today() });
+      const changes = { orderQuantity: quantity, provenance: { ...l.data.provenance, orderQuantity: typed } };
+      const doc = composeLane({ candidate: a.of.data, lane: { ...l.data, ...changes }, quotes, cards, homeCurrency: a.settings.homeCurrency, standings: a.settings.standings, today: today() });
       const result = evaluate(doc);
-      return { id: l.id, data, result, measures: measuresOf(doc, result, plan) };
+      return { id: l.id, changes, result, measures: measuresOf(doc, result, plan) };
     });
     await storeLanes(tx, workspaceId, rows, 'edit', by);
   });

@@ -5,28 +5,28 @@ import type { Measures } from '../../core/workspace/summary.ts';
 import type { Tx } from '../db/client.ts';
 import { newId } from './workspaces.ts';
 
-export type Evaluated = { readonly id: string; readonly data: StoredLane; readonly result: LaneResult; readonly measures: Measures };
+/** A lane to store: its result, its measures, and the parts of its data that have changed. */
+export type Evaluated = { readonly id: string; readonly changes: Partial<StoredLane>; readonly result: LaneResult; readonly measures: Measures };
 
 /**
- * Stores many evaluated lanes in one statement; what each result was goes into its history first where there is a
- * `cause` and its profit moves.
+ * Stores many evaluated lanes in one statement; what each result was goes into its history first where there is a `cause` and
+ * its profit moves. The rows travel as one JSON text: parsing arrays of texts takes the database twice as long.
  */
 export async function storeLanes(tx: Tx, workspaceId: string, lanes: readonly Evaluated[], cause: 'edit' | 'rates' | null, by: string | null): Promise<void> {
   if (lanes.length === 0) return;
-  const ids = lanes.map((l) => l.id);
-  const column = (pick: (l: (typeof lanes)[number]) => unknown) => sql.param(lanes.map(pick));
-  if (cause !== null)
+  if (cause !== null) {
+    const moved = JSON.stringify(lanes.map((l) => ({ id: l.id, history: newId(), profit: l.measures.unitProfit })));
     await tx.execute(sql`
       insert into bm.lane_history (workspace_id, id, lane_id, by, cause, result)
       select l.workspace_id, u.history, l.id, ${by}, ${cause}, l.result
-      from unnest(${sql.param(ids)}::text[], ${sql.param(ids.map(() => newId()))}::text[], ${column((l) => l.measures.unitProfit)}::float8[]) as u(id, history, profit)
+      from jsonb_to_recordset(${moved}::jsonb) as u(id text, history text, profit float8)
       join bm.lane l on l.workspace_id = ${workspaceId} and l.id = u.id
       where l.result is not null and l.unit_profit is distinct from u.profit`);
+  }
+  const rows = JSON.stringify(lanes.map(({ id, changes, result, measures: m }) => ({ id, changes, result, p: m.unitProfit, m: m.margin, r: m.roi, n: m.profitPerMonth, y: m.yearlyReturnOnCash, c: m.launchCash, w: m.whole })));
   await tx.execute(sql`
-    update bm.lane l set data = u.data, result = u.result, result_at = now(), unit_profit = u.unit_profit, margin = u.margin, roi = u.roi, profit_per_month = u.profit_per_month,
-      yearly_return_on_cash = u.yearly, launch_cash = u.launch_cash, whole = u.whole
-    from unnest(${sql.param(ids)}::text[], ${column((l) => JSON.stringify(l.data))}::jsonb[], ${column((l) => JSON.stringify(l.result))}::jsonb[], ${column((l) => l.measures.unitProfit)}::float8[], ${column((l) => l.measures.margin)}::float8[],
-      ${column((l) => l.measures.roi)}::float8[], ${column((l) => l.measures.profitPerMonth)}::float8[], ${column((l) => l.measures.yearlyReturnOnCash)}::float8[], ${column((l) => l.measures.launchCash)}::float8[], ${column((l) => l.measures.whole)}::boolean[])
-      as u(id, data, result, unit_profit, margin, roi, profit_per_month, yearly, launch_cash, whole)
+    update bm.lane l set data = case when u.changes = '{}'::jsonb then l.data else l.data || u.changes end, result = u.result, result_at = now(),
+      unit_profit = u.p, margin = u.m, roi = u.r, profit_per_month = u.n, yearly_return_on_cash = u.y, launch_cash = u.c, whole = u.w
+    from jsonb_to_recordset(${rows}::jsonb) as u(id text, changes jsonb, result jsonb, p float8, m float8, r float8, n float8, y float8, c float8, w boolean)
     where l.workspace_id = ${workspaceId} and l.id = u.id`);
 }
