@@ -4,7 +4,7 @@ import { Box, Button, Container, CssBaseline, Typography } from '@mui/material';
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import { ThemeProvider } from '@mui/material/styles';
 import type { ReactNode } from 'react';
-import { use } from 'react';
+import { use, useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteError, useRouteLoaderData } from 'react-router';
 import type { Route } from './+types/root.ts';
@@ -45,6 +45,10 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export default function Root() {
+  // Says that the page answers to keys and clicks, not only shows.
+  useEffect(() => {
+    document.documentElement.dataset.answers = 'true';
+  }, []);
   return <Outlet />;
 }
 

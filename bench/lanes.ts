@@ -11,7 +11,7 @@ import { settings as settingsSchema } from '../core/workspace/settings.ts';
 export function demoLanes(): LaneDocument[] {
   const settings = settingsSchema.parse(demoSettings);
   const cards = Object.fromEntries(starterCards().map((c) => [c.key, c.data]));
-  return demoCandidates.flatMap(({ supplier: _s, quote, lanes, dropped: _d, ...data }) => {
+  return demoCandidates.flatMap(({ supplier: _s, quote, others: _o, lanes, dropped: _d, ...data }) => {
     const candidate = candidateData.parse(data);
     return lanes.map((l) => {
       const card = cards[l.market] as MarketplaceCard;

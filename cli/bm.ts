@@ -3,6 +3,7 @@ import { createReadStream, readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
+import { cardDocument } from '../core/cards/schema.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
 import { problemText } from '../core/lane/problems.ts';
@@ -19,7 +20,7 @@ const USAGE = `Use:
   bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
   bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
   bm launch [file] [--jsonl]                     launch budget and affordability
-  bm schema lane|result|launch                   the JSON Schema of a document
+  bm schema lane|result|launch|card              the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
 2: something was invalid.`;
@@ -85,8 +86,8 @@ async function main(): Promise<number> {
     return 0;
   }
   if (command === 'schema') {
-    const schema = { lane: laneDocument, result: laneResult, launch: launchDocument }[file ?? ''];
-    if (schema === undefined) throw new UsageError('bm schema needs lane, result or launch.');
+    const schema = { lane: laneDocument, result: laneResult, launch: launchDocument, card: cardDocument }[file ?? ''];
+    if (schema === undefined) throw new UsageError('bm schema needs lane, result, launch or card.');
     process.stdout.write(`${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`);
     return 0;
   }

@@ -14,7 +14,7 @@ const markets = cards.filter((c) => c.kind === 'marketplace').map((c) => c.data 
 const settings = settingsSchema.parse(demoSettings);
 const byId = Object.fromEntries(cards.map((c) => [c.key, c.data]));
 
-const judged = demoCandidates.map(({ supplier: _s, quote, lanes, dropped: _d, ...data }) => {
+const judged = demoCandidates.map(({ supplier: _s, quote, others: _o, lanes, dropped: _d, ...data }) => {
   const candidate = candidateData.parse(data);
   const summaries = lanes.map((l) => {
     const card = byId[l.market] as MarketplaceCard;

@@ -37,7 +37,7 @@ export const demoSuppliers = [
 
 type SourceInput = z.input<typeof quoteSource>;
 export type DemoLane = { market: string; price: number | null; set?: Record<string, unknown> };
-export type DemoCandidate = Omit<z.input<typeof candidateData>, 'way'> & { way: Way; supplier: (typeof demoSuppliers)[number]['key']; quote: SourceInput; lanes: DemoLane[]; dropped?: string };
+export type DemoCandidate = Omit<z.input<typeof candidateData>, 'way'> & { way: Way; supplier: (typeof demoSuppliers)[number]['key']; quote: SourceInput; others?: { supplier: (typeof demoSuppliers)[number]['key']; quote: SourceInput }[]; lanes: DemoLane[]; dropped?: string };
 
 const clicks = (low: number, high: number, conversionRate: number, adShare: number) => ({ keywords: [{ text: '', low, high, weight: 0.5, conversionRate, expectedClicks: null }], adShare });
 const sells = (units: number) => ({ kind: 'typed', units });
@@ -49,6 +49,12 @@ export const demoCandidates: DemoCandidate[] = [
     product: { sides: [28, 18, 11], kg: 0.85, category: 'wildlife', hsCode: '442199', origin: 'CN' },
     gates: { demanded: gate(true, 'Three listings of this kind sell over 150 a month'), enterable: gate(true, 'None of the top ten has more than 400 reviews'), permitted: null },
     quote: { kind: 'quote', date: '2026-11-12', validUntil: '2027-01-31', currency: 'USD', incoterm: 'FOB', priceBreaks: [{ minQty: 200, unitPrice: 6.1 }, { minQty: 400, unitPrice: 5.6 }, { minQty: 800, unitPrice: 5.15 }], minimumOrder: 200, extras: [{ name: 'Printed sleeve', amount: 0.15 }], perOrder: [{ name: 'Inspection', amount: 120 }], oneOffs: [{ name: 'Cutting die', amount: 160 }], carton: { units: 20, volumeM3: 0.13, kg: 18.5 }, leadDays: 32, depositShare: 0.3 },
+    others: [{ supplier: 'linden', quote: { kind: 'quote', date: '2026-11-15', validUntil: '2027-03-31', currency: 'EUR', incoterm: 'DAP', firstPrice: 8.9, priceBreaks: [{ minQty: 60, unitPrice: 8.1 }, { minQty: 300, unitPrice: 7.6 }], minimumOrder: 60, carton: { units: 10, volumeM3: 0.066, kg: 9.4 }, leadDays: 14, depositShare: 0, creditDays: 14 } }],
+    variations: [
+      { name: 'Larch, oiled', price: 34.9, cost: null, delivery: null, kg: null, shareOfSales: 0.6, stock: null },
+      { name: 'Larch, raw', price: 31.9, cost: 5.2, delivery: null, kg: null, shareOfSales: 0.3, stock: null },
+      { name: 'Pair, one box', price: 59.9, cost: 11.4, delivery: null, kg: 1.7, shareOfSales: 0.1, stock: null },
+    ],
     lanes: [
       { market: 'Alderway/DE', price: 34.9, set: { orderQuantity: 400, demand: sells(110), adverts: clicks(0.45, 0.75, 0.11, 0.4) } },
       { market: 'Alderway/FR', price: 34.9, set: { orderQuantity: 400, demand: sells(70), adverts: clicks(0.45, 0.8, 0.1, 0.4) } },

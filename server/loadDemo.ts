@@ -45,7 +45,7 @@ export async function loadDemo(): Promise<boolean> {
     const exchange = cards.find((c) => c.kind === 'exchange');
     const byId = Object.fromEntries(cards.map((c) => [c.id, c.data]));
     let minute = 0;
-    for (const { supplier: supplierKey, quote: source, lanes, dropped, ...data } of demoCandidates) {
+    for (const { supplier: supplierKey, quote: source, others, lanes, dropped, ...data } of demoCandidates) {
       const id = newId();
       const parsed = candidateData.parse(data);
       const at = new Date(Date.now() - (demoCandidates.length - minute++) * 60_000);
@@ -53,6 +53,7 @@ export async function loadDemo(): Promise<boolean> {
       const quoteId = newId();
       const quoteData = quoteSource.parse({ ...source, supplier: demoSuppliers.find((s) => s.key === supplierKey)?.name ?? '' });
       await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, supplierId: supplierIds.get(supplierKey) ?? null, data: quoteData });
+      for (const o of others ?? []) await tx.insert(quote).values({ workspaceId, id: newId(), candidateId: id, supplierId: supplierIds.get(o.supplier) ?? null, createdAt: new Date(Date.now() + 1000), data: quoteSource.parse({ ...o.quote, supplier: demoSuppliers.find((s) => s.key === o.supplier)?.name ?? '' }) });
       const rows: LaneToStore[] = [];
       for (const [position, l] of lanes.entries()) {
         const card = cards.find((c) => c.kind === 'marketplace' && c.key === l.market);

@@ -17,7 +17,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   return {
     names, settings,
-    sheet: sheet === null ? null : { today: sheet.today, cards: sheet.cards, state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.map(({ id, position, data: d }) => ({ id, position, data: d })) } },
+    sheet: sheet === null ? null : { today: sheet.today, cards: sheet.cards, state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.filter((l) => l.scenarioOf === null).map(({ id, position, data: d }) => ({ id, position, data: d, scenarioOf: null })) } },
   };
 }
 

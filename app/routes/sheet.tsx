@@ -2,6 +2,7 @@ import { data, useLoaderData, useOutletContext } from 'react-router';
 import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { addLane, loadSheet, openLaneDocument, putLanes, readLaneDocument, removedLane, removeLane } from '../../server/use/candidates.ts';
+import { addQuote } from '../../server/use/lanes.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
 import type { Route } from './+types/sheet.ts';
@@ -11,9 +12,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const sheet = await loadSheet(entry.workspaceId, params.candidate);
   if (sheet === null) throw data(null, 404);
   return {
-    settings: sheet.settings, today: sheet.today, cards: sheet.cards, cardHeads: sheet.cardHeads,
+    settings: sheet.settings, today: sheet.today, cards: sheet.cards, cardHeads: sheet.cardHeads, usedHeads: sheet.usedHeads,
     dropped: sheet.candidate.droppedReason,
-    state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.map(({ id, position, data: d }) => ({ id, position, data: d })) },
+    state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.map(({ id, position, data: d, scenarioOf }) => ({ id, position, data: d, scenarioOf })) },
   };
 }
 
@@ -42,6 +43,8 @@ export async function action({ request, params }: Route.ActionArgs) {
       const row = removedLane.safeParse(parseJson(form.get('row')));
       return row.success ? (await putLanes(workspaceId, params.candidate, [row.data], person.id), { lane: row.data.id }) : data({ error: sayIssue(row.error) }, 422);
     }
+    case 'addQuote':
+      return { quote: await addQuote(workspaceId, params.candidate) };
     case 'openLane': {
       const opened = readLaneDocument(form.get('document'));
       if (!opened.ok) return data({ error: opened.message }, 422);
@@ -54,7 +57,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 }
 
 export default function SheetRoute() {
-  const { state, settings, today, cards, cardHeads, dropped } = useLoaderData<typeof loader>();
+  const { state, settings, today, cards, cardHeads, usedHeads, dropped } = useLoaderData<typeof loader>();
   const head = useOutletContext<WorkspaceHead>();
-  return <Sheet key={state.candidate.id} state={state} frame={{ settings, cards, today }} cardHeads={cardHeads} canEdit={head.role !== 'viewer'} base={`/w/${head.slug}/weigh`} dropped={dropped} />;
+  return <Sheet key={state.candidate.id} state={state} frame={{ settings, cards, today }} cardHeads={cardHeads} usedHeads={usedHeads} canEdit={head.role !== 'viewer'} base={`/w/${head.slug}/weigh`} dropped={dropped} />;
 }

@@ -18,13 +18,13 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     const docs = documentsOf({ settings, lanes, cards: all.cards, today: all.today }, c.data, all.quotes.filter((q) => q.candidateId === c.id));
     const hurdles = settings.hurdles[c.data.way] ?? [];
     const summaries = docs.map((d) => summarise(d, hurdles, planOf(c.data, settings.launch)));
-    const best = bestLane(summaries);
+    const best = bestLane(summaries, settings.bestBy);
     return {
       id: c.id, name: c.data.name, way: c.data.way, stage: c.data.stage, tags: c.data.tags,
       archived: c.archivedAt !== null, dropped: c.droppedReason, score: c.data.score?.value ?? null,
       changed: c.updatedAt.toISOString().slice(0, 10),
       gates: gatesOf(c.data, summaries[best] ?? null),
-      best,
+      best, laneCount: all.laneCounts[c.id] ?? 0,
       lanes: summaries.map((s, i) => {
         const shown = s.home ?? s.result;
         return {

@@ -41,6 +41,7 @@ export const quote = z.strictObject({
     .min(1)
     .max(50)
     .refine((b) => b.every((x, i) => i === 0 || x.minQty > (b[i - 1]?.minQty ?? 0)), 'Sort price breaks by rising quantity, each once'),
+  firstPrice: orBlank(nonNegative).meta({ description: 'Unit price first asked, before negotiation; for the record' }),
   minimumOrder: nonNegative.default(0),
   extras: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
   perOrder: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
@@ -78,6 +79,8 @@ export const retailPurchase = z.strictObject({
   giftCard: orBlank(z.strictObject({ discount: share, part: share.default(1) })),
   cashback: orBlank(z.strictObject({ share, taxCounts: z.boolean().default(false), giftCardsCount: z.boolean().default(true) })),
   delivery: orBlank(purchasedLine),
+  stock: orBlank(nonNegative).meta({ description: 'Units the shop has left' }),
+  exclusions: shortText.default('').meta({ description: 'What its discounts and cashback leave out' }),
   leadDays: orBlank(nonNegative),
   creditDays: nonNegative.default(0),
 });

@@ -5,8 +5,9 @@ import { laneTerms, product, quote, retailPurchase, WAYS } from '../lane/schema.
 import type { Component, LaneDocument, OwnDispatch, Product, Quote, RetailPurchase, Way } from '../lane/schema.ts';
 import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
 import type { BenchmarkCard, CardData, FreightCard, PostageCard } from '../cards/schema.ts';
-import { day, pieces, share, shortText } from '../money/schema.ts';
+import { day, nonNegative, pieces, share, shortText } from '../money/schema.ts';
 import { launchPlan } from '../launch/schema.ts';
+import { variation } from './variations.ts';
 
 export const STAGES_OF_WORK = ['idea', 'checking', 'sampling', 'ordering', 'selling'] as const;
 export const GATES = ['affordable', 'demanded', 'enterable', 'profitable', 'permitted'] as const;
@@ -30,6 +31,7 @@ export const candidateData = z.strictObject({
   gates: handGates.default(handGates.parse({})),
   score: z.strictObject({ value: z.number().min(0).max(10), reason: z.string().max(2000).default('') }).nullable().default(null),
   product: product.default(product.parse({})),
+  variations: z.array(variation).max(500).default([]),
   /** Overrides of the workspace's launch plan; null: that of the workspace. */
   launch: launchPlan.nullable().default(null),
 });
@@ -50,6 +52,8 @@ export const storedLane = laneTerms.extend({
   postageCardId: z.string().max(64).nullable().default(null),
   benchmarkCardId: z.string().max(64).nullable().default(null),
   benchmark: z.strictObject({ rate: share, date: day }).nullable().default(null),
+  /** Rivals' prices with delivery, sales currency, for the ladder. */
+  rivalPrices: z.array(nonNegative).max(50).default([]),
 });
 export type StoredLane = z.output<typeof storedLane>;
 

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
 import { z } from 'zod';
 import { issuesOf } from '../../core/issues.ts';
@@ -59,7 +59,7 @@ export async function loadCandidates(workspaceId: string): Promise<Everything | 
   });
 }
 
-export type Sheet = { settings: Settings; candidate: CandidateRow; quotes: QuoteRow[]; lanes: LaneRow[]; cards: Record<string, CardData>; cardHeads: CardHead[]; today: string };
+export type Sheet = { settings: Settings; candidate: CandidateRow; quotes: QuoteRow[]; lanes: LaneRow[]; cards: Record<string, CardData>; cardHeads: CardHead[]; usedHeads: CardHead[]; today: string };
 
 /** One candidate with all its lanes: five statements, however many lanes. Null where there is none (or it is deleted). */
 export async function loadSheet(workspaceId: string, candidateId: string): Promise<Sheet | null> {
@@ -74,6 +74,7 @@ export async function loadSheet(workspaceId: string, candidateId: string): Promi
     const all = await tx
       .select({
         id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, example: rateCard.example,
+        withdrawn: sql<boolean>`${rateCard.withdrawnAt} is not null`,
         data: used.length === 0 ? sql<CardData | null>`null` : sql<CardData | null>`case when ${inArray(rateCard.id, used)} then ${rateCard.data} end`,
       })
       .from(rateCard)
@@ -81,11 +82,15 @@ export async function loadSheet(workspaceId: string, candidateId: string): Promi
       .orderBy(asc(rateCard.kind), asc(rateCard.key), asc(rateCard.inForceFrom));
     const cards: Record<string, CardData> = {};
     const latest = new Map<string, CardHead>();
-    for (const { data, ...head } of all) {
-      if (data !== null) cards[head.id] = data;
-      if (head.inForceFrom <= today() && !head.key.startsWith(OPENED)) latest.set(`${head.kind}/${head.key}`, head);
+    const usedHeads: CardHead[] = [];
+    for (const { data, withdrawn, ...head } of all) {
+      if (data !== null) {
+        cards[head.id] = data;
+        usedHeads.push(head);
+      }
+      if (!withdrawn && head.inForceFrom <= today() && !head.key.startsWith(OPENED)) latest.set(`${head.kind}/${head.key}`, head);
     }
-    return { settings, candidate: row, quotes, lanes, cards, cardHeads: [...latest.values()], today: today() };
+    return { settings, candidate: row, quotes, lanes, cards, cardHeads: [...latest.values()], usedHeads, today: today() };
   });
 }
 
@@ -435,6 +440,15 @@ export async function saveLaunchPlan(workspaceId: string, candidateId: string, p
     await changeSettings(tx, workspaceId, (s) => ({ ...s, launch: { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));
     return true;
   });
+}
+
+export type Earlier = { at: Date; cause: string; result: LaneResult };
+
+/** What a lane's result was before its latest changes, newest first. */
+export async function laneHistoryOf(workspaceId: string, candidateId: string, laneId: string): Promise<Earlier[]> {
+  return inWorkspace(workspaceId, (tx) =>
+    tx.select({ at: laneHistory.at, cause: laneHistory.cause, result: laneHistory.result }).from(laneHistory).innerJoin(lane, and(eq(lane.workspaceId, laneHistory.workspaceId), eq(lane.id, laneHistory.laneId))).where(and(eq(laneHistory.workspaceId, workspaceId), eq(laneHistory.laneId, laneId), eq(lane.candidateId, candidateId))).orderBy(desc(laneHistory.at)).limit(30),
+  );
 }
 
 /** Names of the candidates, for the search box. */

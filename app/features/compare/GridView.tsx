@@ -19,8 +19,8 @@ export function GridView({ lanes, measure, plan, home, onChoose }: { lanes: read
   const largest = Math.max(1e-9, ...lanes.map((c) => Math.abs(value(c) ?? 0)));
   return (
     <Box role="region" tabIndex={0} aria-label={t('compare.gridOf', { figure: t(`compare.figure.${measure}`), interpolation: { escapeValue: false } })} sx={{ overflowX: 'auto' }}>
-      <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.9rem', '& th, & td': { p: 1, borderBottom: '1px solid', borderColor: 'hairline', textAlign: 'right', minWidth: 130 }, '& thead th': { fontWeight: 650, borderColor: 'text.primary' }, '& tbody th': { textAlign: 'left', fontWeight: 600 } }}>
-        <Box component="caption" sx={{ textAlign: 'left', pb: 1 }}><Typography variant="h3" component="h2">{t('compare.gridOf', { figure: t(`compare.figure.${measure}`) })}</Typography></Box>
+      <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.9rem', '& th, & td': { p: 1, borderBottom: '1px solid', borderColor: 'hairline', textAlign: 'right', width: 180, minWidth: 180 }, '& thead th': { fontWeight: 650, borderColor: 'text.primary' }, '& tbody th': { textAlign: 'left', fontWeight: 600 } }}>
+        <Box component="caption" sx={{ textAlign: 'left', pb: 1 }}><Typography variant="h3" component="h2" sx={{ '&::first-letter': { textTransform: 'uppercase' } }}>{t('compare.gridOf', { figure: t(`compare.figure.${measure}`) })}</Typography></Box>
         <thead><tr><th><span className="hidden-text">{t('form.country')}</span></th>{markets.map((m) => <th key={m} scope="col">{m || t('sheet.noMarketplace')}</th>)}</tr></thead>
         <tbody>
           {countries.map((country) => (

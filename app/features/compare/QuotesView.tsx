@@ -63,7 +63,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
                     <td>{s.kind === 'quote' ? s.incoterm : 'EXW'}</td>
                     <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>{landed === null ? t('suppliers.cannot', { quantity: f.number(quantity) }) : f.money(landed, c)}</Box>
                     <Box component="td" sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>{f.money(profit, c)}</Box>
-                    {canEdit && <td>{q.id === own ? t('routes.now') : <Button size="small" onClick={() => use(q.id)}>{t('suppliers.use')}</Button>} <Link to={`${sheet}?quote=${q.id}&lane=${chosen.id}`}>{t('rates.change')}</Link></td>}
+                    {canEdit && <td>{q.id === own ? t('routes.now') : <Button size="small" onClick={() => use(q.id)}>{t('suppliers.use')}</Button>} <Box component={Link} to={`${sheet}?lane=${chosen.id}`} sx={{ color: 'inherit' }}>{t('rates.change')}</Box></td>}
                   </tr>
                 );
               })}
@@ -74,7 +74,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
           <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('suppliers.chart')}</Typography>
           <Box role="img" aria-label={t('suppliers.chart')} sx={{ height: 260 }}>
             <ResponsiveContainer>
-              <LineChart data={chart} margin={{ left: 0, right: 10, top: 6, bottom: 4 }}>
+              <LineChart data={chart} margin={{ left: 0, right: 10, top: 20, bottom: 4 }}>
                 <XAxis dataKey="q" type="number" domain={[0, Math.round(most)]} stroke={palette.text.secondary} fontSize={12} tickFormatter={(x: number) => f.number(x, 0)} />
                 <YAxis domain={['auto', 'auto']} stroke={palette.text.secondary} fontSize={12} width={48} tickFormatter={(x: number) => f.number(x, 1)} />
                 <Tooltip formatter={(x, id) => [f.money(Number(x), c), name(Number(String(id).slice(1)))]} labelFormatter={(x) => f.number(Number(x))} contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }} />

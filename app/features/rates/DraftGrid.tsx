@@ -19,6 +19,8 @@ type Props = {
   readOnly: boolean;
   canAddRows: boolean;
   focus: { row: number; column: number; at: number } | null;
+  /** Title of a column; a card's columns have names of their own. */
+  title?: (column: Column) => string;
   onEdit: (edits: readonly CellEdit[]) => void;
   onRows: (rows: Grid) => void;
 };
@@ -30,7 +32,7 @@ const ROW = 29;
  * Cells edited in place as in a spreadsheet: arrow keys, Enter and F2 to edit, Escape to leave as it was, Shift to select, paste
  * of any block, Delete, Ctrl+D to fill down. Only the rows in view are drawn.
  */
-export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readOnly, canAddRows, focus, onEdit, onRows }: Props) {
+export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readOnly, canAddRows, focus, title, onEdit, onRows }: Props) {
   const { t } = useTranslation();
   const box = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<Place>({ row: 0, column: fixed ? 1 : 0 });
@@ -138,7 +140,7 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
       >
         <Box role="row" aria-rowindex={1} sx={{ display: 'grid', gridTemplateColumns: template, position: 'sticky', top: 0, zIndex: 2, bgcolor: 'paperTint', minWidth: 'max-content', width: '100%' }}>
           <Box role="columnheader" aria-label={t('change.row')} sx={{ height: ROW }} />
-          {columns.map((c) => <Box key={c.key} role="columnheader" sx={{ px: 0.75, lineHeight: `${ROW}px`, fontSize: '0.76rem', color: 'text.secondary', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', textAlign: fixed ? 'left' : align(c) }}>{t(`cards.column.${c.key}`)}</Box>)}
+          {columns.map((c) => <Box key={c.key} role="columnheader" sx={{ px: 0.75, lineHeight: `${ROW}px`, fontSize: '0.76rem', color: 'text.secondary', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', textAlign: fixed ? 'left' : align(c) }}>{title?.(c) ?? t(`cards.column.${c.key}`)}</Box>)}
         </Box>
         <Box sx={{ height: virtual.getTotalSize(), position: 'relative', minWidth: 'max-content', width: '100%' }}>
           {virtual.getVirtualItems().map((item) => (

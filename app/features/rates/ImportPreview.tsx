@@ -16,10 +16,12 @@ export function ImportPreview({ answer, cardId, busy, submit, onClose }: { answe
   const f = useFormat();
   const { preview, rates } = answer;
   const [from, setFrom] = useState(preview?.from ?? '');
+  const [comma, setComma] = useState(preview?.comma ?? false);
   const [lastPreview, setLastPreview] = useState(preview);
   if (preview !== lastPreview) {
     setLastPreview(preview);
     setFrom(preview?.from ?? '');
+    setComma(preview?.comma ?? false);
   }
   const errors = [...(answer.errors ?? []), ...(answer.rateErrors ?? []), ...(preview?.errors ?? [])];
   const counted = preview === undefined ? [] : (['added', 'changed', 'removed'] as const).filter((k) => preview.counts[k] > 0).map((k) => t(`import.${k}`, { count: preview.counts[k] }));
@@ -45,7 +47,7 @@ export function ImportPreview({ answer, cardId, busy, submit, onClose }: { answe
             {errors.length === 0 && <TextLine label={t('import.from')} value={from} onChange={setFrom} width={130} error={dayIsGood ? null : '2026-12-01'} />}
             {errors.length === 0 && <Button variant="contained" disabled={busy || !dayIsGood} onClick={() => submit({ intent: 'applyImport', id: cardId, cells: preview.cells, from })}>{t('import.apply', { date: dayIsGood ? f.day(from) : '…' })}</Button>}
             <Button disabled={busy} onClick={() => submit({ intent: 'importAsDraft', id: cardId, cells: preview.cells, from })}>{t('import.asDraft')}</Button>
-            <FormControlLabel control={<Checkbox size="small" checked={preview.comma} onChange={(e) => submit({ intent: 'readAgain', id: cardId, cells: preview.cells, comma: e.target.checked, from })} />} label={<Box component="span" sx={{ fontSize: '0.84rem' }}>{t('import.comma')}</Box>} />
+            <FormControlLabel control={<Checkbox size="small" checked={comma} onChange={(e) => (setComma(e.target.checked), submit({ intent: 'readAgain', id: cardId, cells: preview.cells, comma: e.target.checked, from }))} />} label={<Box component="span" sx={{ fontSize: '0.84rem' }}>{t('import.comma')}</Box>} />
           </>
         )}
         {rates !== undefined && errors.length === 0 && <Button variant="contained" disabled={busy} onClick={() => submit({ intent: 'applyRates', id: cardId, tables: rates.tables as NonNullable<Body['tables']> })}>{t('import.applyRates')}</Button>}

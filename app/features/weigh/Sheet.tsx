@@ -3,13 +3,14 @@ import MoreIcon from '@mui/icons-material/MoreHoriz';
 import RedoIcon from '@mui/icons-material/Redo';
 import UndoIcon from '@mui/icons-material/Undo';
 import type { TFunction } from 'i18next';
-import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
 import type { Family } from '../../../core/lane/lines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
+import { CARD_FIELDS } from '../../../core/workspace/records.ts';
 import type { CandidateData } from '../../../core/workspace/records.ts';
 import { isIncomplete } from '../../../core/lane/result.ts';
 import { minorDigits } from '../../../core/money/money.ts';
@@ -29,10 +30,13 @@ import { answersFor, useLaneViews } from './useFigures.ts';
 import type { Answers, Frame, LaneView } from './useFigures.ts';
 import { Figure } from './Workings.tsx';
 
-export type SheetProps = { state: SheetState; frame: Frame; cardHeads: { id: string; kind: string; key: string; name: string; inForceFrom: string; example: boolean }[]; canEdit: boolean; base: string; dropped: string | null };
+const More = lazy(() => import('./More.tsx'));
+const MORE = ['scenarios', 'ladder', 'variations', 'sure', 'history'] as const;
+
+export type SheetProps = { state: SheetState; frame: Frame; cardHeads: { id: string; kind: string; key: string; name: string; inForceFrom: string; example: boolean }[]; usedHeads: SheetProps['cardHeads']; canEdit: boolean; base: string; dropped: string | null };
 
 /** The candidate's sheet: the answer in a sentence, the live bar, the breakdown that is the form, and what follows from it. */
-export function Sheet({ state, frame, cardHeads, canEdit, base, dropped }: SheetProps) {
+export function Sheet({ state, frame, cardHeads, usedHeads, canEdit, base, dropped }: SheetProps) {
   const store = useRef<SheetStore>(null);
   if (store.current === null || store.current.get().state.candidate.id !== state.candidate.id) store.current = new SheetStore(state, `${base}/${state.candidate.id}/save`, canEdit, frame.today);
   const current = store.current;
@@ -48,18 +52,20 @@ export function Sheet({ state, frame, cardHeads, canEdit, base, dropped }: Sheet
   }, [current]);
   return (
     <SheetContext value={current}>
-      <SheetBody frame={frame} cardHeads={cardHeads} base={base} dropped={dropped} />
+      <SheetBody frame={frame} cardHeads={cardHeads} usedHeads={usedHeads} base={base} dropped={dropped} />
     </SheetContext>
   );
 }
 
-function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame' | 'cardHeads' | 'base' | 'dropped'>) {
+function SheetBody({ frame, cardHeads, usedHeads, base, dropped }: Pick<SheetProps, 'frame' | 'cardHeads' | 'usedHeads' | 'base' | 'dropped'>) {
   const { t } = useTranslation();
   const store = useStore();
   const snapshot = useSnapshot();
   const [search, setAddress] = useAddress();
   const views = useLaneViews(snapshot.state, frame);
-  const chosen = views.find((v) => v.id === search.get('lane')) ?? views[0];
+  const lanesOnly = useMemo(() => views.filter((v) => v.state.scenarioOf === null), [views]);
+  const chosen = views.find((v) => v.id === search.get('lane')) ?? lanesOnly[0];
+  const more = MORE.find((x) => x === search.get('more')) ?? null;
   const [open, setOpen] = useState<Family | 'demand' | null>(null);
   useHotkeys('mod+z', (e) => (e.preventDefault(), store.undo()), { enableOnFormTags: true });
   useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), store.redo()), { enableOnFormTags: true });
@@ -78,24 +84,33 @@ function SheetBody({ frame, cardHeads, base, dropped }: Pick<SheetProps, 'frame'
       {chosen === undefined || answers === null ? (
         <Box sx={{ mt: 3 }}>
           <Typography variant="h4" sx={{ mb: 2 }}>{t('sheet.noLanes')}</Typography>
-          <LanesPane views={views} cardHeads={cardHeads} chosen={null} onChoose={choose} base={base} />
+          <LanesPane views={lanesOnly} cardHeads={cardHeads} chosen={null} onChoose={choose} base={base} />
         </Box>
       ) : (
         <>
           <Answer view={late ?? chosen} answers={answers} />
           <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossOf(chosen.doc, answers.breakEven.price)} onChoose={toggle} chosen={open === 'demand' ? null : open} />
           <Problems view={chosen} />
+          <NewerRates view={chosen} cardHeads={cardHeads} usedHeads={usedHeads} base={base} />
+          {chosen.state.scenarioOf !== null && <Alert severity="info" variant="outlined" sx={{ my: 1, py: 0 }} action={<Button size="small" onClick={() => choose(chosen.state.scenarioOf as string)}>{t('sheet.backToLane')}</Button>}>{t('sheet.isScenario', { name: chosen.doc.name })}</Alert>}
           <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.28fr 1fr' }, gap: { xs: 3, lg: 4 }, mt: 1.5 }}>
             <Box sx={{ minWidth: 0 }}>
-              <Breakdown view={chosen} candidateId={snapshot.state.candidate.id} open={open} toggle={toggle} />
+              <Breakdown view={chosen} candidateId={snapshot.state.candidate.id} open={open} toggle={toggle} cardHeads={cardHeads} />
               <LaunchPane view={late ?? chosen} answers={answers} base={base} candidateId={snapshot.state.candidate.id} />
             </Box>
             <Box sx={{ minWidth: 0 }}>
-              <LanesPane views={views} cardHeads={cardHeads} chosen={chosen.id} onChoose={choose} base={base} />
+              <LanesPane views={lanesOnly} cardHeads={cardHeads} chosen={chosen.id} onChoose={choose} base={base} />
               <HurdlesPane view={late ?? chosen} answers={answers} />
               <TargetsPane view={late ?? chosen} answers={answers} />
               <TrialsPane view={late ?? chosen} />
             </Box>
+          </Box>
+          <Box component="section" aria-label={t('sheet.moreAbout')} sx={{ borderTop: '1px solid', borderColor: 'text.primary', mt: 3, pt: 1 }}>
+            <Box sx={{ display: 'flex', gap: 0.5, flexWrap: 'wrap', alignItems: 'baseline', mb: 1 }}>
+              <Typography variant="h3" component="h2" sx={{ mr: 1 }}>{t('sheet.moreAbout')}</Typography>
+              {MORE.map((x) => <Button key={x} size="small" aria-expanded={more === x} onClick={() => setAddress({ more: more === x ? null : x })} sx={{ fontWeight: more === x ? 700 : 500, textDecoration: more === x ? 'underline' : 'none' }}>{t(`sheet.moreTabs.${x}`)}</Button>)}
+            </Box>
+            {more !== null && <Suspense fallback={<Typography variant="body2">{t('nav.loading')}</Typography>}><More tab={more} view={late ?? chosen} views={views} onChoose={choose} base={base} candidateId={snapshot.state.candidate.id} /></Suspense>}
           </Box>
           <GatesAndNotes candidateId={snapshot.state.candidate.id} />
         </>
@@ -232,6 +247,19 @@ const Answer = memo(function Answer({ view, answers }: { view: LaneView; answers
   );
 });
 
+/** Says where a newer version of a card is in force than the one the lane is computed with. */
+function NewerRates({ view, cardHeads, usedHeads, base }: { view: LaneView; cardHeads: SheetProps['cardHeads']; usedHeads: SheetProps['cardHeads']; base: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const used = Object.values(CARD_FIELDS).flatMap((field) => usedHeads.find((h) => h.id === view.state.data[field]) ?? []);
+  const newer = used.flatMap((u) => { const now = cardHeads.find((h) => h.kind === u.kind && h.key === u.key && h.id !== u.id && h.inForceFrom >= u.inForceFrom); return now === undefined ? [] : [{ used: u, now }]; });
+  return (
+    <>
+      {newer.map(({ used: u, now }) => <Alert key={now.id} severity="info" variant="outlined" sx={{ my: 0.5, py: 0 }} action={<Button size="small" component={Link} to={`${base.replace(/\/weigh$/, '')}/rates/touch?card=${now.id}`}>{t('sheet.seeChange')}</Button>}>{t('sheet.newerRates', { name: u.name, date: f.day(u.inForceFrom), newer: f.day(now.inForceFrom) })}</Alert>)}
+    </>
+  );
+}
+
 function Problems({ view }: { view: LaneView }) {
   const { t } = useTranslation();
   const { problems, notices } = view.result;
@@ -246,7 +274,7 @@ function Problems({ view }: { view: LaneView }) {
 
 type Opened = Family | 'demand' | null;
 
-function Breakdown({ view, candidateId, open, toggle }: { view: LaneView; candidateId: string; open: Opened; toggle: (family: Family | 'demand') => void }) {
+function Breakdown({ view, candidateId, open, toggle, cardHeads }: { view: LaneView; candidateId: string; open: Opened; toggle: (family: Family | 'demand') => void; cardHeads: SheetProps['cardHeads'] }) {
   const { t } = useTranslation();
   const f = useFormat();
   const { result, doc } = view;
@@ -277,7 +305,7 @@ function Breakdown({ view, candidateId, open, toggle }: { view: LaneView; candid
             {isOpen && (
               <Box sx={{ pb: 1.5 }}>
                 <Lines family={family} view={view} total={rounded[i] ?? null} />
-                <FamilyForm family={family} {...form} />
+                <FamilyForm family={family} {...form} cardHeads={cardHeads} />
               </Box>
             )}
           </Box>

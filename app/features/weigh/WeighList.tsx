@@ -20,7 +20,7 @@ export type LaneLine = {
   id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;
   mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
 };
-export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; lanes: LaneLine[] };
+export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; laneCount: number; lanes: LaneLine[] };
 type Props = { lines: CandidateLine[]; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
 
 const SORTS = ['keeps', 'margin', 'roi', 'launch', 'name', 'changed'] as const;
@@ -93,7 +93,8 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, mb: 1.5, flexWrap: 'wrap' }}>
         <Typography variant="h1">{t('nav.weigh')}</Typography>
         <Typography color="text.secondary">{t('weigh.summary', { count: shelf.length })} · {t('weigh.cleared', { count: cleared })}{toSpend !== null && <> · {t('weigh.toSpend', { amount: f.money(toSpend, homeCurrency) })}</>}</Typography>
-        {canEdit && <Button component={Link} to={`${base}/find`} variant="contained" sx={{ ml: 'auto' }}>{t('weigh.new')}</Button>}
+        <Button component={Link} to={`${base}/suppliers`} sx={{ ml: 'auto' }}>{t('palette.suppliers')}</Button>
+        {canEdit && <Button component={Link} to={`${base}/find`} variant="contained">{t('weigh.new')}</Button>}
       </Box>
       {done !== null && (
         <Alert severity="info" sx={{ mb: 1.5 }} onClose={() => set({ done: null, ids: null })} action={<Button size="small" onClick={() => post({ intent: `un${done}`, ids: search.get('ids') ?? '' })}>{t('undo')}</Button>}>{t(`weigh.done.${done}`)}</Alert>
@@ -143,7 +144,7 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
                           <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
                             {b === undefined ? t('weigh.noLane') : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
                             {l.lanes.length > 1 && (
-                              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => set({ open: isOpen ? null : l.id })} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', cursor: 'pointer', p: 0, ml: 0.5, minHeight: 24, verticalAlign: 'middle', whiteSpace: 'nowrap' }}>· {t('weigh.bestOf', { count: l.lanes.length })}<DownIcon sx={{ fontSize: 15, verticalAlign: 'text-bottom', transform: isOpen ? 'rotate(180deg)' : 'none' }} /></Box>
+                              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => set({ open: isOpen ? null : l.id })} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', cursor: 'pointer', p: 0, ml: 0.5, minHeight: 24, verticalAlign: 'middle', whiteSpace: 'nowrap' }}>· {t('weigh.bestOf', { count: l.laneCount })}<DownIcon sx={{ fontSize: 15, verticalAlign: 'text-bottom', transform: isOpen ? 'rotate(180deg)' : 'none' }} /></Box>
                             )}
                           </Box>
                           {b !== undefined && <Box sx={{ display: { sm: 'none' }, mt: 0.25 }}><MarginBar result={barOf(b)} scale={scale} height={8} /></Box>}

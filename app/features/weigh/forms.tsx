@@ -1,16 +1,45 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
+import { useFetcher, useRevalidator } from 'react-router';
 import { packRatio, priceBreakAt } from '../../../core/goods/goods.ts';
 import type { Family } from '../../../core/lane/lines.ts';
 import type { MarketplaceCard } from '../../../core/lane/rates.ts';
 import { FREIGHT_BASES, INCOTERMS, leg as legSchema, METHODS, STAGES } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Quote, RetailPurchase } from '../../../core/lane/schema.ts';
 import { priceLadder } from '../../../core/lane/solve.ts';
+import { ChoiceLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import type { StoredLane } from '../../../core/workspace/records.ts';
 import { Choice, LineState, List, Num, Row, Sides, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
 
-export type FormProps = { laneId: string; candidateId: string; doc: LaneDocument };
+export type CardHeads = readonly { id: string; kind: string; key: string; name: string; inForceFrom: string }[];
+export type FormProps = { laneId: string; candidateId: string; doc: LaneDocument; cardHeads?: CardHeads };
+
+/** A route or postage taken from a rate card, or typed on the lane itself. */
+function FromCard({ laneId, field, kind, cardHeads, typed }: { laneId: string; field: 'freightCardId' | 'postageCardId'; kind: 'freight' | 'postage'; cardHeads: CardHeads; typed: () => { path: string; to: unknown } }) {
+  const { t } = useTranslation();
+  const store = useStore();
+  const { revalidate } = useRevalidator();
+  const value = (useValue('lane', laneId, [field]) as string | null | undefined) ?? '';
+  const own = cardHeads.filter((c) => c.kind === kind);
+  const known = value === '' || own.some((c) => c.id === value);
+  return (
+    <ChoiceLine
+      label={t('form.fromCard')} value={value} width={230} options={[{ value: '', label: t('form.typedHere') }, ...own.map((c) => ({ value: c.id, label: c.name })), ...(known ? [] : [{ value, label: '…' }])]}
+      onChange={(id) => {
+        if (id === '') {
+          const { path, to } = typed();
+          store.edit([{ entity: 'lane', id: laneId, path: [path], to }, { entity: 'lane', id: laneId, path: [field], to: null }]);
+          return;
+        }
+        store.edit([{ entity: 'lane', id: laneId, path: [field], to: id }]);
+        // The card's own figures come from the server.
+        void store.flush().then(() => revalidate());
+      }}
+    />
+  );
+}
 
 const CURRENCIES = ['EUR', 'USD', 'GBP', 'PLN', 'JPY', 'AED', 'CNY', 'INR', 'TRY', 'CHF', 'SEK', 'DKK', 'CZK', 'CAD', 'AUD'];
 export const COUNTRIES = ['DE', 'FR', 'ES', 'IT', 'PL', 'GB', 'US', 'JP', 'AE', 'CN', 'IN', 'TR', 'NL', 'BE', 'AT', 'SE', 'CZ', 'VN', 'BD', 'PK', 'CH', 'CA', 'AU', 'KR', 'MX'];
@@ -92,6 +121,7 @@ function QuoteForm({ quoteId, quote, laneId, doc }: { quoteId: string; quote: Qu
       <Row>
         <Choice {...q} path={['vat']} label={t('form.vatOnPurchase')} options={vat} width={130} />
         {quote.vat !== 'none' && <Num {...q} path={['vatRate']} label={t('form.vatRate')} kind="percent" zero />}
+        <Num {...q} path={['firstPrice']} label={t('form.firstPrice')} kind="money" currency={quote.currency} width={110} />
         <Num {...q} path={['minimumOrder']} label={t('form.minimumOrder')} kind="number" zero />
         <Text {...q} path={['validUntil']} label={t('form.validUntil')} width={120} blank />
         <Num {...q} path={['leadDays']} label={t('form.leadDays')} kind="number" />
@@ -187,6 +217,9 @@ function RetailForm({ quoteId, retail, laneId }: { quoteId: string; retail: Reta
         <Choice {...q} path={['exempt']} label={t('form.exempt')} map="boolean" options={yesNo(t)} width={120} />
         {retail.giftCard !== null && <><Num {...q} path={['giftCard', 'discount']} label={t('form.giftCard')} kind="percent" max={1} zero width={140} /><Num {...q} path={['giftCard', 'part']} label={t('form.giftPart')} kind="percent" max={1} zero width={140} /></>}
         {retail.cashback !== null && <Num {...q} path={['cashback', 'share']} label={t('form.cashback')} kind="percent" max={1} zero />}
+        <Text {...q} path={['validUntil']} label={t('form.expires')} width={110} blank />
+        <Num {...q} path={['stock']} label={t('form.stock')} kind="number" width={100} />
+        <Text {...q} path={['exclusions']} label={t('form.exclusions')} width={190} />
         {retail.delivery !== null && <Num {...q} path={['delivery', 'amount']} label={t('form.deliveryPerOrder')} kind="money" currency={retail.delivery.currency} zero width={150} />}
       </Row>
       <Row>
@@ -199,21 +232,41 @@ function RetailForm({ quoteId, retail, laneId }: { quoteId: string; retail: Reta
   );
 }
 
-function GoodsForm({ laneId, doc }: FormProps) {
+function GoodsForm({ laneId, candidateId, doc }: FormProps) {
   const { t } = useTranslation();
-  const { quotes } = useStore().get().state;
-  const components = (useValue('lane', laneId, ['components']) as { quoteId: string }[]) ?? [];
-  const quoteId = components[0]?.quoteId;
-  const source = quotes.find((q) => q.id === quoteId)?.data;
+  const store = useStore();
+  const { quotes } = store.get().state;
+  const fetcher = useFetcher();
+  const components = (useValue('lane', laneId, ['components']) as StoredLane['components'] | undefined) ?? [];
   const home = doc.homeCurrency;
+  const nameOf = (id: string): string => {
+    const at = quotes.findIndex((q) => q.id === id);
+    return quotes[at]?.data.supplier || t('form.quoteNumber', { n: at + 1 });
+  };
+  const free = quotes.find((q) => !components.some((c) => c.quoteId === q.id));
   return (
     <>
-      {quoteId === undefined || source === undefined ? (
-        <Typography variant="body2">{t('form.noQuote')}</Typography>
-      ) : source.kind === 'quote' ? (
-        <QuoteForm quoteId={quoteId} quote={source} laneId={laneId} doc={doc} />
-      ) : (
-        <RetailForm quoteId={quoteId} retail={source} laneId={laneId} />
+      {components.length === 0 && <Typography variant="body2">{t('form.noQuote')}</Typography>}
+      {components.map((c, i) => {
+        const source = quotes.find((q) => q.id === c.quoteId)?.data;
+        return (
+          <Box key={`${c.quoteId}${i === 0 ? '' : i}`} sx={i === 0 ? {} : { borderTop: '1px solid', borderColor: 'fieldLine', pt: 1 }}>
+            {(quotes.length > 1 || components.length > 1) && (
+              <Row {...(components.length > 1 ? { title: t('form.component', { n: i + 1 }) } : {})}>
+                <ChoiceLine label={t('form.chooseQuote')} value={c.quoteId} width={220} options={quotes.map((q) => ({ value: q.id, label: nameOf(q.id) }))} onChange={(id) => store.edit([{ entity: 'lane', id: laneId, path: ['components', i, 'quoteId'], to: id }])} />
+                {components.length > 1 && <Num entity="lane" id={laneId} path={['components', i, 'unitsInSoldPack']} label={t('form.inSoldPack')} kind="number" min={1} whole required width={150} />}
+                {components.length > 1 && <Button size="small" onClick={() => store.edit([{ entity: 'lane', id: laneId, path: ['components'], to: components.filter((_, j) => j !== i) }])}>{t('form.removeComponent')}</Button>}
+              </Row>
+            )}
+            {source === undefined ? null : source.kind === 'quote' ? <QuoteForm quoteId={c.quoteId} quote={source} laneId={laneId} doc={doc} /> : <RetailForm quoteId={c.quoteId} retail={source} laneId={laneId} />}
+          </Box>
+        );
+      })}
+      {store.canEdit && (
+        <Row>
+          <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => void store.flush().then(() => fetcher.submit({ intent: 'addQuote' }, { method: 'post', action: `../weigh/${candidateId}` }))}>{t('form.addQuote')}</Button>
+          {free !== undefined && <Button size="small" onClick={() => store.edit([{ entity: 'lane', id: laneId, path: ['components'], to: [...components, { quoteId: free.id, name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1 }] }])}>{t('form.addComponent')}</Button>}
+        </Row>
       )}
       <Row title={t('form.prep')}>
         <LineState id={laneId} path={['prep']} label={t('form.prep')} known={() => ({ standard: 0.25, oversize: null, currency: home, vat: 'none', vatRate: 0, recoverable: null })} />
@@ -228,11 +281,12 @@ function GoodsForm({ laneId, doc }: FormProps) {
   );
 }
 
-function WayInForm({ laneId, candidateId, doc }: FormProps) {
+function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps) {
   const { t } = useTranslation();
   const c = { entity: 'candidate' as const, id: candidateId };
   const l = { entity: 'lane' as const, id: laneId };
-  const route = doc.route === null || doc.route === 'none' ? null : doc.route;
+  const carded = (useValue('lane', laneId, ['freightCardId']) as string | null | undefined) ?? null;
+  const route = doc.route === null || doc.route === 'none' || carded !== null ? null : doc.route;
   return (
     <>
       <Row>
@@ -244,7 +298,8 @@ function WayInForm({ laneId, candidateId, doc }: FormProps) {
       {doc.method !== 'supplierShips' && (
         <>
           <Row title={t('form.route')}>
-            <LineState id={laneId} path={['route']} label={t('form.route')} known={() => ({ name: '', legs: [], packingAllowance: 0.12, insuranceRate: 0, transitDays: null, inboundDays: 0 })} />
+            <FromCard laneId={laneId} field="freightCardId" kind="freight" cardHeads={cardHeads} typed={() => ({ path: 'route', to: doc.route })} />
+            {carded === null && <LineState id={laneId} path={['route']} label={t('form.route')} known={() => ({ name: '', legs: [], packingAllowance: 0.12, insuranceRate: 0, transitDays: null, inboundDays: 0 })} />}
           </Row>
           {route !== null && (
             <>
@@ -302,10 +357,11 @@ function MarketplaceForm({ laneId, doc }: FormProps) {
   );
 }
 
-function FulfilmentForm({ laneId, candidateId, doc }: FormProps) {
+function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps) {
   const { t } = useTranslation();
   const c = { entity: 'candidate' as const, id: candidateId };
   const l = { entity: 'lane' as const, id: laneId };
+  const carded = (useValue('lane', laneId, ['postageCardId']) as string | null | undefined) ?? null;
   return (
     <>
       <Row>
@@ -317,8 +373,9 @@ function FulfilmentForm({ laneId, candidateId, doc }: FormProps) {
       </Row>
       {doc.method === 'ownDispatch' && (
         <Row title={t('form.dispatch')}>
-          <LineState id={laneId} path={['dispatch']} label={t('form.dispatch')} known={() => ({ zones: [{ name: '', share: 1, postage: { currency: doc.homeCurrency, steps: [{ upToKg: 30, fee: 4.5 }], stepKg: null, stepFee: 0 } }], vat: 'none', vatRate: 0, recoverable: null, packagingKg: 0.1, packaging: purchased(doc.homeCurrency, 0.4), pickAndPack: null })} />
-          {doc.dispatch !== null && doc.dispatch !== 'none' && (
+          <FromCard laneId={laneId} field="postageCardId" kind="postage" cardHeads={cardHeads} typed={() => ({ path: 'dispatch', to: doc.dispatch })} />
+          {carded === null && <LineState id={laneId} path={['dispatch']} label={t('form.dispatch')} known={() => ({ zones: [{ name: '', share: 1, postage: { currency: doc.homeCurrency, steps: [{ upToKg: 30, fee: 4.5 }], stepKg: null, stepFee: 0 } }], vat: 'none', vatRate: 0, recoverable: null, packagingKg: 0.1, packaging: purchased(doc.homeCurrency, 0.4), pickAndPack: null })} />}
+          {carded === null && doc.dispatch !== null && doc.dispatch !== 'none' && (
             <>
               <List {...l} path={['dispatch', 'zones', 0, 'postage', 'steps']} make={() => ({ upToKg: ((doc.dispatch as { zones: { postage: { steps: { upToKg: number }[] } }[] }).zones[0]?.postage.steps.at(-1)?.upToKg ?? 1) * 2, fee: 0 })} add={t('form.addStep')}>
                 {(_, p) => (

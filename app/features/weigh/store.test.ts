@@ -5,7 +5,7 @@ import type { Patch } from '../../../core/workspace/patch.ts';
 import { SheetStore } from './store.ts';
 
 const lane = storedLane.parse({ country: 'DE', currency: 'EUR', price: 20 });
-const state = () => ({ candidate: { id: 'c', data: candidateData.parse({ name: 'Bird bath', way: 'ownBrand' }) }, quotes: [{ id: 'q', data: quoteSource.parse({ kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] }) }], lanes: [{ id: 'l', position: 0, data: lane }] });
+const state = () => ({ candidate: { id: 'c', data: candidateData.parse({ name: 'Bird bath', way: 'ownBrand' }) }, quotes: [{ id: 'q', data: quoteSource.parse({ kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] }) }], lanes: [{ id: 'l', position: 0, data: lane, scenarioOf: null }] });
 const price = (to: unknown) => ({ entity: 'lane' as const, id: 'l', path: ['price'], to });
 
 let kept: Map<string, string>;
@@ -147,7 +147,7 @@ describe('the sheet while it is edited', () => {
   it('a fresh answer from the server keeps edits that are still on their way', () => {
     const s = store();
     s.edit([price(28)]);
-    s.refresh({ ...state(), lanes: [{ id: 'l', position: 0, data: { ...lane, price: 20, shippingCharged: 3 } }] });
+    s.refresh({ ...state(), lanes: [{ id: 'l', position: 0, data: { ...lane, price: 20, shippingCharged: 3 }, scenarioOf: null }] });
     expect([priceOf(s), s.get().state.lanes[0]?.data.shippingCharged]).toEqual([28, 3]);
   });
 });

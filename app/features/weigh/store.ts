@@ -4,7 +4,7 @@ import { inverse, patched, samePlace, valueAt } from '../../../core/workspace/pa
 import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
 
-export type LaneState = { readonly id: string; readonly position: number; readonly data: StoredLane };
+export type LaneState = { readonly id: string; readonly position: number; readonly data: StoredLane; readonly scenarioOf: string | null };
 export type SheetState = {
   readonly candidate: { readonly id: string; readonly data: CandidateData };
   readonly quotes: readonly { readonly id: string; readonly data: QuoteSource }[];

@@ -1,0 +1,84 @@
+import type { LaneResult } from './result.ts';
+import { LINES } from './lines.ts';
+import type { Line } from './lines.ts';
+import type { LaneDocument } from './schema.ts';
+import { SOURCES } from './schema.ts';
+
+export type SourceOfNumber = (typeof SOURCES)[number];
+export type Confidence = {
+  /** Money of the unit's costs by where it comes from, sales currency; blank lines stay out. */
+  readonly bySource: Partial<Record<SourceOfNumber, number>>;
+  /** The same as shares of all costs, largest first. */
+  readonly shares: readonly { readonly source: SourceOfNumber; readonly share: number }[];
+  /** Share of the costs that rests on guesses, estimates, defaults and borrowed figures. */
+  readonly unsure: number;
+};
+
+const UNSURE: ReadonlySet<SourceOfNumber> = new Set(['guess', 'estimate', 'default', 'borrowed']);
+/** Days after which a quote or an exchange rate counts as old. */
+export const OLD_DAYS = { quote: 120, exchange: 14, card: 400 } as const;
+
+/** Where a cost line comes from: what the lane notes of the input that decides it; else the quote or the card it is read from. */
+function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
+  const noted = (...paths: string[]): SourceOfNumber | null => {
+    for (const p of paths) {
+      const own = doc.provenance[p] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${p}.`))?.[1];
+      if (own !== undefined) return own.source;
+    }
+    return null;
+  };
+  const typed = (x: unknown): boolean => x !== null && x !== undefined;
+  switch (line) {
+    case 'outputVat': case 'irrecoverableVat': return typed(doc.typed.vatRate) ? 'typed' : 'card';
+    case 'goods': return noted('goods', 'components') ?? 'quote';
+    case 'buyingCosts': return 'quote';
+    case 'prep': return noted('prep') ?? 'typed';
+    case 'freight': case 'insurance': return noted('route') ?? (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed');
+    case 'duty': return typed(doc.typed.dutyPct) ? 'typed' : 'card';
+    case 'importCharges': return 'card';
+    case 'referral': return typed(doc.typed.referralPct) ? 'typed' : 'card';
+    case 'itemFee': return typed(doc.typed.itemFee) ? 'typed' : 'card';
+    case 'payment': return typed(doc.typed.paymentPct) || typed(doc.typed.paymentFixed) ? 'typed' : 'card';
+    case 'surcharges': case 'subscription': case 'feeVat': return 'card';
+    case 'currencyConversion': return noted('conversionSpread') ?? 'default';
+    case 'fulfilment': return typed(doc.typed.fulfilmentFee) ? 'typed' : doc.method === 'warehouse' ? 'card' : (noted(doc.method === 'ownDispatch' ? 'dispatch' : 'supplierDelivery') ?? (doc.method === 'ownDispatch' ? 'card' : 'typed'));
+    case 'storage': return typed(doc.typed.storagePerM3Month) ? 'typed' : doc.storage === 'card' ? 'card' : (noted('storage') ?? 'typed');
+    case 'returns': return noted('returns') ?? 'typed';
+    case 'breakage': return noted('breakage') ?? 'typed';
+    case 'other': case 'freeExtra': return noted(line === 'other' ? 'otherPerUnit' : 'freeExtraProfit') ?? 'typed';
+    case 'adverts': return noted('adverts') ?? 'typed';
+  }
+}
+
+/** How much of a lane's costs rests on what: quotes, rate cards, figures typed, defaults, guesses, borrowed ones. */
+export function confidenceOf(doc: LaneDocument, result: LaneResult): Confidence {
+  const bySource: Partial<Record<SourceOfNumber, number>> = {};
+  let all = 0;
+  for (const line of LINES) {
+    const amount = Math.abs(result.lines[line] ?? 0);
+    if (amount === 0) continue;
+    const source = sourceOf(doc, line);
+    bySource[source] = (bySource[source] ?? 0) + amount;
+    all += amount;
+  }
+  const shares = all === 0 ? [] : SOURCES.filter((s) => bySource[s] !== undefined).map((source) => ({ source, share: (bySource[source] as number) / all })).sort((a, b) => b.share - a.share);
+  return { bySource, shares, unsure: shares.filter((s) => UNSURE.has(s.source)).reduce((sum, s) => sum + s.share, 0) };
+}
+
+export type Stale = { readonly what: 'quote' | 'exchange' | 'card'; readonly name: string; readonly date: string; readonly days: number };
+
+/** Quotes, exchange rates and cards that are old on the lane's date; each with its age. */
+export function staleInputs(doc: LaneDocument): Stale[] {
+  const age = (date: string): number => Math.round((Date.parse(doc.date) - Date.parse(date)) / 86_400_000);
+  const out: Stale[] = [];
+  const add = (what: Stale['what'], name: string, date: string | null | undefined): void => {
+    if (date == null) return;
+    const days = age(date);
+    if (days > OLD_DAYS[what]) out.push({ what, name, date, days });
+  };
+  if (Array.isArray(doc.goods)) for (const c of doc.goods) add('quote', c.source.supplier, c.source.date);
+  const foreign = [doc.homeCurrency, ...(Array.isArray(doc.goods) ? doc.goods.map((c) => c.source.currency) : [])].some((c) => c !== doc.currency);
+  if (foreign) add('exchange', '', doc.rates.exchange?.date);
+  add('card', doc.rates.marketplace?.name ?? '', doc.rates.marketplace?.inForceFrom);
+  return out;
+}

@@ -1,0 +1,177 @@
+import type { Page } from '@playwright/test';
+import { addProduct, answer, at, DEMO, enterDemo, expect, newcomer, ready, saved, test } from './help.ts';
+
+async function openComparison(page: Page, name: string): Promise<void> {
+  await enterDemo(page);
+  await page.getByRole('link', { name, exact: true }).click();
+  await answer(page).waitFor();
+  await ready(page);
+  await page.getByRole('link', { name: 'Side by side' }).click();
+  await page.getByTestId('compare-answer').waitFor();
+  await ready(page);
+}
+const lanes = (page: Page) => page.locator('.compared');
+
+test('lanes on one scale: best first, sorted, grouped, per 100, in local currency, all in the address', async ({ page }) => {
+  await openComparison(page, 'Bee house, larch, three chambers');
+  await expect(page.getByTestId('compare-answer')).toContainText(/is best by unit profit: €\d+\.\d\d\. \d of 9 lanes keep something/);
+  await expect(lanes(page)).toHaveCount(9);
+  const keeps = async (): Promise<number[]> => (await page.locator('.compared .num:nth-child(4) b').allInnerTexts()).map((x) => Number(x.replace('−', '-')));
+  const first = await keeps();
+  expect(first).toEqual([...first].sort((a, b) => b - a));
+  await page.getByRole('button', { name: 'Turn the order' }).click();
+  await expect.poll(keeps).toEqual([...first].reverse());
+  await page.getByLabel('Grouped by').selectOption('marketplace');
+  await expect(page.locator('.compared-group')).toHaveCount(3);
+  await page.getByLabel('Bars').selectOption('hundred');
+  await page.getByLabel('Figures in').selectOption('local');
+  await expect(page).toHaveURL(/group=marketplace.*per=hundred.*currency=local/);
+  await expect(page.getByText('zł').first()).toBeVisible();
+  await page.reload();
+  await expect(page.locator('.compared-group')).toHaveCount(3);
+});
+
+test('why one keeps less than another: the lines add up to the difference', async ({ page }) => {
+  await openComparison(page, 'Bee house, larch, three chambers');
+  await page.getByRole('button', { name: 'Compare the others with Germany · Alderway' }).click();
+  await lanes(page).filter({ hasText: 'France' }).click();
+  const pane = page.getByTestId('differences');
+  await expect(pane).toContainText(/Why does France · Alderway keep €\d+\.\d\d (less|more) than Germany · Alderway\?/);
+  const amounts = (await pane.locator('div > div:nth-child(2)').allInnerTexts()).filter((x) => /^[+−]?\d+\.\d\d$/.test(x.trim())).map((x) => Number(x.replace('−', '-')));
+  const total = Number((await page.getByTestId('difference-total').innerText()).replace('−', '-'));
+  expect(amounts.length).toBeGreaterThan(2);
+  expect(Math.round(amounts.reduce((s, x) => s + x, 0) * 100) / 100).toBe(total);
+});
+
+test('what if freight trebles: every lane answers at once, nothing is saved; a quantity can be', async ({ page }) => {
+  await openComparison(page, 'Bee house, larch, three chambers');
+  const before = await lanes(page).first().innerText();
+  await page.getByRole('slider').focus();
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByText('× 3', { exact: true })).toBeVisible();
+  await expect.poll(() => lanes(page).first().innerText()).not.toBe(before);
+  await expect(page).toHaveURL(/freight=3/);
+  await page.getByRole('button', { name: 'As it is' }).click();
+  await expect.poll(() => lanes(page).first().innerText()).toBe(before);
+});
+
+test('grid, prices, routes and quotes of one product', async ({ page }) => {
+  await openComparison(page, 'Bee house, larch, three chambers');
+  await page.getByRole('tab', { name: 'Grid' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Germany' }).getByRole('button').first()).toBeVisible();
+  await page.getByRole('tab', { name: 'Routes' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'By sea to' })).toBeVisible();
+  await expect(page.getByRole('row').filter({ hasText: 'By air to' })).toBeVisible();
+  await page.getByRole('tab', { name: 'Suppliers' }).click();
+  await expect(page.getByTestId('quotes-answer')).toContainText(/Cheapest landed: .+\. (From [\d,]+ units on .+ is cheapest\.)/);
+  await page.getByLabel('Quantity').fill('100');
+  await expect(page.getByRole('row').filter({ hasText: 'Haiyu' })).toContainText('takes no order of 100');
+  await page.getByRole('tab', { name: 'Prices' }).click();
+  await expect(page.getByTestId('spread')).toContainText(/The shelf prices lie \d+% apart/);
+  await page.getByLabel('Set by').selectOption('margin');
+  await page.getByLabel('Margin wanted, %').fill('30');
+  await expect(page.getByRole('row').filter({ hasText: 'Poland' })).toContainText(/zł\d+\.99/);
+});
+
+test('prices set across lanes, lanes dropped and brought back', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await addProduct(page, base, { name: 'Toad house', price: '24.90', cost: '5' });
+  const candidate = page.url().split('?')[0] as string;
+  await page.goto(`${candidate}/add-lanes?m=Alderway%2FFR&m=Alderway%2FES&f=warehouse`);
+  await ready(page);
+  await page.getByLabel('Alderway Italy').check();
+  await ready(page);
+  await page.getByRole('button', { name: 'Make 3 lanes' }).click();
+  await page.waitForURL(/\/compare$/);
+  await expect(lanes(page)).toHaveCount(4);
+  await page.getByRole('button', { name: 'Drop Italy · Alderway' }).click();
+  await expect(lanes(page)).toHaveCount(3);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(lanes(page)).toHaveCount(4);
+  await page.getByRole('tab', { name: 'Prices' }).click();
+  await page.getByLabel('Shelf price, EUR').fill('31.5');
+  await page.getByRole('button', { name: 'Set these prices on 4 lanes' }).click();
+  await expect(page.getByText('The prices are set.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('row').filter({ hasText: 'Spain' })).toContainText('€31.99');
+});
+
+test('scenarios, price ladder, variations, how sure, a second quote and a route by card on the sheet', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await addProduct(page, base, { name: 'Toad house', price: '24.90', cost: '5' });
+  const sheet = page.url().split('?')[0] as string;
+  await page.goto(`${sheet}?more=scenarios`);
+  await ready(page);
+  // The part loads on demand; it answers once it has.
+  await expect(async () => {
+    await page.getByLabel('Name of a scenario').fill('');
+    await page.getByLabel('Name of a scenario').fill('Dearer, fewer');
+    await expect(page.getByRole('button', { name: 'Keep this lane as a scenario' })).toBeEnabled({ timeout: 1000 });
+  }).toPass();
+  await page.getByRole('button', { name: 'Keep this lane as a scenario' }).click();
+  const row = page.getByRole('row').filter({ hasText: 'Dearer, fewer' });
+  await row.getByRole('button', { name: 'Open' }).click();
+  await expect(page.getByText('You are in the scenario "Dearer, fewer".')).toBeVisible();
+  await page.getByLabel('Price, EUR', { exact: true }).fill('29.90');
+  await saved(page);
+  await expect(row).toContainText('€29.90');
+  await expect(row).toContainText(/\+\d\.\d\d/);
+  await page.getByRole('button', { name: 'Back to the lane' }).click();
+  await expect(page.getByLabel('Price, EUR', { exact: true })).toHaveValue('24.90');
+
+  await page.getByRole('button', { name: 'Price ladder' }).click();
+  await page.getByLabel(/Rivals' prices/).fill('19.90; 27');
+  await page.getByLabel(/Rivals' prices/).blur();
+  await expect(page.getByRole('row').filter({ hasText: 'rival' })).toHaveCount(2);
+  await expect(page.getByText(/Price cushion|There is no cushion/)).toBeVisible();
+
+  await page.getByRole('button', { name: 'Variations' }).click();
+  await page.getByRole('button', { name: 'Add a row' }).click();
+  const grid = page.getByRole('grid', { name: 'Variations' });
+  await grid.focus();
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', 'Green\t24.90\t5\t\t\t70%\t\nRed\t24.90\t19\t\t\t30%\t');
+    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  await expect(page.getByTestId('variations-answer')).toContainText(/1 of 2 keep something\. Over all, a unit keeps/);
+  await saved(page);
+
+  await page.getByRole('button', { name: 'How sure' }).click();
+  await expect(page.getByTestId('sure-answer')).toContainText(/\d+% of the costs rest on guesses/);
+
+  await page.getByRole('button', { name: 'Way in', exact: true }).click();
+  await page.getByLabel('Taken from').selectOption({ label: 'By air to Germany' });
+  await saved(page);
+  await expect(page.getByText('By air to Germany').first()).toBeAttached();
+  await page.getByRole('button', { name: 'Goods', exact: true }).click();
+  await page.getByRole('button', { name: 'Ask another supplier: a new quote' }).click();
+  await expect(page.getByLabel('Bought on')).toBeVisible();
+  await page.reload();
+  await ready(page);
+  await page.goto(`${sheet}?more=variations`);
+  await expect(page.getByRole('gridcell', { name: 'Green' })).toBeVisible();
+});
+
+test('suppliers with everything bought there', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/suppliers`));
+  await ready(page);
+  await page.getByRole('link', { name: /Haiyu Garden Crafts/ }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Bee house' })).toContainText(/from 400: (US)?\$5\.60/);
+  await page.getByLabel('Contact').fill('Ms Bao, export');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await page.reload();
+  await expect(page.getByLabel('Contact')).toHaveValue('Ms Bao, export');
+  const csv = await (await page.request.get(at(`${DEMO}/suppliers/file?as=csv`))).text();
+  expect(csv).toContain('Haiyu Garden Crafts,CN,"Bee house, larch, three chambers",USD,FOB,6.1');
+});
+
+test('to print: every lane, nothing around it', async ({ page }) => {
+  await openComparison(page, 'Bee house, larch, three chambers');
+  await page.goto(`${page.url()}?print=1`);
+  await expect(lanes(page)).toHaveCount(9);
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden();
+  await expect(page.getByText('Bee house, larch, three chambers, 9 lanes, 24 Nov 2026')).toBeVisible();
+});
