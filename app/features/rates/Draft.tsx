@@ -27,7 +27,13 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
   const [search, setAddress] = useAddress();
   const { cells, saving, change, undo, redo, flush } = useDraft(draft.cells, draft.edition, `${root}/rates/draft/${draft.id}/save`, canEdit);
   const sheets = sheetsOf(draft.kind);
-  const chosen = sheets.find((s) => s.key === search.get('sheet')) ?? sheets[0];
+  // The sheet changes at once; the address follows.
+  const [sheetKey, setSheetKey] = useState(search.get('sheet'));
+  const chosen = sheets.find((s) => s.key === sheetKey) ?? sheets[0];
+  const turnTo = (key: string): void => {
+    setSheetKey(key);
+    setAddress({ sheet: key });
+  };
   const late = useDeferredValue(cells);
   const read = useMemo(() => readTables(draft.kind, late), [draft.kind, late]);
   const errors = read.ok ? [] : read.errors;
@@ -52,7 +58,7 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
   };
   const show = (e: CellError): void => {
     const sheet = sheets.find((s) => s.key === e.sheet) ?? chosen;
-    setAddress({ sheet: sheet.key });
+    turnTo(sheet.key);
     const row = e.row === null ? Math.max(0, (cells[sheet.key] ?? []).findIndex((r) => r[0] === e.column)) : e.row - 2;
     setFocus({ row, column: sheet.key === CARD_SHEET ? 1 : Math.max(0, sheet.columns.findIndex((c) => c.key === e.column)), at: Date.now() });
   };
@@ -75,7 +81,7 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
         </Box>
       </Box>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>{t('draft.lead')}</Typography>
-      <Tabs value={chosen.key} onChange={(_, key: string) => (setAddress({ sheet: key }), setFocus(null))} variant="scrollable" sx={{ minHeight: 34, mb: 1, '& .MuiTab-root': { minHeight: 34, py: 0, textTransform: 'none', fontSize: '0.86rem', minWidth: 0, px: 1.5 } }}>
+      <Tabs value={chosen.key} onChange={(_, key: string) => (turnTo(key), setFocus(null))} variant="scrollable" sx={{ minHeight: 34, mb: 1, '& .MuiTab-root': { minHeight: 34, py: 0, textTransform: 'none', fontSize: '0.86rem', minWidth: 0, px: 1.5 } }}>
         {sheets.map((s) => {
           const wrong = errors.filter((e) => e.sheet === s.key).length;
           return <Tab key={s.key} value={s.key} label={<span>{t(`cards.sheet.${s.key}`)}{wrong > 0 && <Box component="b" sx={{ color: 'error.main' }}> {wrong}</Box>}{s.key !== CARD_SHEET && wrong === 0 && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}> {(cells[s.key] ?? []).length}</Box>}</span>} />;
