@@ -64,7 +64,7 @@ test('grid, prices, routes and quotes of one product', async ({ page }) => {
   await expect(page.getByRole('row').filter({ hasText: 'By air to' })).toBeVisible();
   await page.getByRole('tab', { name: 'Suppliers' }).click();
   await expect(page.getByTestId('quotes-answer')).toContainText(/Cheapest landed: .+\. (From [\d,]+ units on .+ is cheapest\.)/);
-  await page.getByLabel('Quantity').fill('100');
+  await page.getByLabel('Quantity', { exact: true }).fill('100');
   await expect(page.getByRole('row').filter({ hasText: 'Haiyu' })).toContainText('takes no order of 100');
   await page.getByRole('tab', { name: 'Prices' }).click();
   await expect(page.getByTestId('spread')).toContainText(/The shelf prices lie \d+% apart/);
@@ -158,9 +158,13 @@ test('suppliers with everything bought there', async ({ page }) => {
   await page.goto(at(`${DEMO}/suppliers`));
   await ready(page);
   await page.getByRole('link', { name: /Haiyu Garden Crafts/ }).click();
+  await page.waitForURL(/name=Haiyu/);
+  await ready(page);
   await expect(page.getByRole('row').filter({ hasText: 'Bee house' })).toContainText(/from 400: (US)?\$5\.60/);
   await page.getByLabel('Contact').fill('Ms Bao, export');
-  await page.getByRole('button', { name: 'Save' }).click();
+  const [saved_] = await Promise.all([page.waitForResponse((r) => r.request().method() === 'POST'), page.getByRole('button', { name: 'Save' }).click()]);
+  expect(saved_.ok()).toBe(true);
+  await ready(page);
   await page.reload();
   await expect(page.getByLabel('Contact')).toHaveValue('Ms Bao, export');
   const csv = await (await page.request.get(at(`${DEMO}/suppliers/file?as=csv`))).text();
