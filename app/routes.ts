@@ -25,6 +25,7 @@ export default [
     route('rates', 'routes/rates.tsx'),
     route('rates/file', 'routes/rateFile.ts'),
     route('rates/touch', 'routes/rateTouch.tsx'),
+    route('rates/touch/file', 'routes/rateTouchFile.ts'),
     route('rates/draft/:draft', 'routes/rateDraft.tsx'),
     route('rates/draft/:draft/save', 'routes/rateDraftSave.ts'),
     route('weigh/:candidate/compare', 'routes/compare.tsx'),

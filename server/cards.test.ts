@@ -16,10 +16,11 @@ import { closeQueue } from './jobs/boss.ts';
 import { workOnLanes } from './jobs/weighLanes.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { createCandidates, loadSheet } from './use/candidates.ts';
+import { createCandidates, loadSheet, saveLaunchPlan } from './use/candidates.ts';
 import { draftFrom, throwDraft, listCards, loadCards, loadDraft, previewOf, putInForce, readCardDocument, saveDraft, touchedBy, withdraw } from './use/cards.ts';
 import { generateLanes, loadComparison, loadProposals, packLanes, removeLanes } from './use/lanes.ts';
-import { cancelTask, latestNotices, loadTask, startTask, tasksNow } from './use/tasks.ts';
+import { saveSettings, settingsOf } from './use/workspaces.ts';
+import { cancelTask, latestNotices, loadTask, startTask, tasksNow, weighAllAgain } from './use/tasks.ts';
 import { unpack } from '../core/compare/pack.ts';
 import type { StoredLane } from '../core/workspace/records.ts';
 
@@ -236,6 +237,21 @@ describe('lanes by the many', () => {
     expect(await generateLanes(w.id, id, wanted({ quotes, like, without: [1] }), w.personId)).toEqual({ ids: [] });
     expect(await removeLanes(w.id, id, made.ids.slice(0, 2))).toHaveLength(2);
     expect((await loadComparison(w.id, id))?.lanes).toHaveLength(5);
+  });
+  it('stored measures follow the settings: another home currency, another launch plan', async () => {
+    const own = await makeWorkspace();
+    const [id] = (await createCandidates(own.id, [someCandidate(own, { origin: 'DE' })], own.personId)) as [string];
+    const measures = async () => (await inWorkspace(own.id, (tx) => tx.select({ unitProfit: lane.unitProfit, launchCash: lane.launchCash }).from(lane).where(and(eq(lane.workspaceId, own.id), eq(lane.candidateId, id)))))[0] as { unitProfit: number; launchCash: number };
+    const euros = await measures();
+    await saveSettings(own.id, (s) => ({ ...s, homeCurrency: 'USD' }));
+    const taskId = await weighAllAgain(own.id, own.personId);
+    await workOnLanes({ workspaceId: own.id, taskId });
+    expect(await loadTask(own.id, taskId)).toMatchObject({ state: 'done', total: 1, done: 1 });
+    const dollars = await measures();
+    expect(dollars.unitProfit).toBeCloseTo(euros.unitProfit * 1.1, 9);
+    const settings = await settingsOf(own.id);
+    expect(await saveLaunchPlan(own.id, id, { ...(settings as NonNullable<typeof settings>).launch, oneOffs: [{ name: 'Photographs', amount: 500 }] })).toBe(true);
+    expect((await measures()).launchCash).toBeCloseTo(dollars.launchCash + 500, 6);
   });
   it('another workspace can neither see, make nor take away lanes', async () => {
     const [id] = (await createCandidates(w.id, [someCandidate(w)], w.personId)) as [string];

@@ -4,7 +4,6 @@ import { MEASURES } from '../../core/compare/measures.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { putLanes, removedLane, savePatches } from '../../server/use/candidates.ts';
 import { addQuote, loadComparison, packLanes, removeLanes, setQuantity } from '../../server/use/lanes.ts';
-import { startTask } from '../../server/use/tasks.ts';
 import { saveSettings } from '../../server/use/workspaces.ts';
 import { ComparePage } from '../features/compare/Compare.tsx';
 import type { Payload } from '../features/compare/Compare.tsx';
@@ -58,10 +57,6 @@ export async function action({ request, params }: Route.ActionArgs) {
       const quantity = Number(form.get('quantity'));
       if (!(quantity > 0 && quantity <= 1e9)) return failed('Give an order quantity above 0.');
       await setQuantity(workspaceId, params.candidate, quantity, person.id);
-      return {};
-    }
-    case 'bringUpToDate': {
-      await startTask(workspaceId, 'bringUpToDate', { candidateId: params.candidate }, 0, person.id);
       return {};
     }
     case 'route': {

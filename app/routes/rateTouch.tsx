@@ -1,34 +1,18 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
-import { readTables } from '../../core/cards/tables.ts';
-import { cardDay, cardKey, cardName } from '../../core/cards/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
-import { loadCards, loadDraft, touchedBy } from '../../server/use/cards.ts';
+import { askedAbout, touchedBy } from '../../server/use/cards.ts';
 import { loadTask, startTask } from '../../server/use/tasks.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { TouchPage } from '../features/rates/Touch.tsx';
 import type { Route } from './+types/rateTouch.ts';
 
-/** The version or draft that is asked about. */
-async function wanted(workspaceId: string, search: URLSearchParams) {
-  const draftId = search.get('draft');
-  if (draftId !== null) {
-    const loaded = await loadDraft(workspaceId, draftId);
-    if (loaded === null) throw data(null, 404);
-    const read = readTables(loaded.draft.kind, loaded.draft.cells);
-    if (!read.ok) return null;
-    return { kind: loaded.draft.kind, key: cardKey(loaded.draft.kind, read.data), name: cardName(read.data), day: cardDay(read.data), data: read.data, versionId: null, back: `rates/draft/${draftId}` };
-  }
-  const [card] = await loadCards(workspaceId, [search.get('card') ?? '']);
-  if (card === undefined) throw data(null, 404);
-  return { kind: card.kind, key: card.key, name: card.name, day: card.inForceFrom, data: card.data, versionId: card.id, back: `rates?card=${card.id}` };
-}
-
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
-  const about = await wanted(entry.workspaceId, search);
+  const about = await askedAbout(entry.workspaceId, search);
+  if (about === 'gone') throw data(null, 404);
   if (about === null) throw redirect(`/w/${entry.slug}/rates/draft/${search.get('draft')}`);
   const settings = await settingsOf(entry.workspaceId);
   if (settings === null) throw redirect(`/w/${entry.slug}`);
@@ -47,8 +31,8 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const search = new URL(request.url).searchParams;
-  const about = await wanted(entry.workspaceId, search);
-  if (about === null || about.versionId === null) return data(null, 400);
+  const about = await askedAbout(entry.workspaceId, search);
+  if (about === 'gone' || about === null || about.versionId === null) return data(null, 400);
   const touched = await touchedBy(entry.workspaceId, about.kind, about.key, about.data, about.versionId);
   const task = await startTask(entry.workspaceId, 'bringUpToDate', { kind: about.kind, key: about.key }, touched.length, entry.person.id);
   throw redirect(`/w/${entry.slug}/rates/touch?card=${about.versionId}&task=${task}`);

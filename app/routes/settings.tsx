@@ -12,23 +12,27 @@ import { enterWorkspace } from '../../server/auth/session.ts';
 import { authDb, inWorkspace, reachable } from '../../server/db/client.ts';
 import { invitation, member, user } from '../../server/db/authSchema.ts';
 import { env } from '../../server/env.ts';
-import { saveSettings, setWorkspaceDeleted, settingsIn } from '../../server/use/workspaces.ts';
+import { weighAllAgain } from '../../server/use/tasks.ts';
+import { saveSettings, setWorkspaceDeleted, settingsIn, taxedCountries } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { SettingsPage } from '../features/settings/Settings.tsx';
 import type { Route } from './+types/settings.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const settings = await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId));
+  const { settings, taxed } = await inWorkspace(entry.workspaceId, async (tx) => ({ settings: await settingsIn(tx, entry.workspaceId), taxed: await taxedCountries(tx, entry.workspaceId) }));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   return reachable(async () => {
     const members = await authDb().select({ id: member.id, userId: member.userId, role: member.role, name: user.name, email: user.email }).from(member).innerJoin(user, eq(member.userId, user.id)).where(eq(member.organizationId, entry.workspaceId)).orderBy(member.createdAt);
     const invitations = entry.role !== 'owner' ? [] : await authDb().select({ id: invitation.id, email: invitation.email, role: invitation.role }).from(invitation).where(and(eq(invitation.organizationId, entry.workspaceId), eq(invitation.status, 'pending'))).orderBy(desc(invitation.createdAt));
-    return { settings, me: entry.person.id, members, invitations: invitations.map((i) => ({ ...i, link: `${env().BM_ORIGIN}/invitation/${i.id}` })), countries: [...new Set([...Object.keys(COUNTRY_CURRENCY), ...Object.keys(settings.standings)])] };
+    return { settings, me: entry.person.id, members, invitations: invitations.map((i) => ({ ...i, link: `${env().BM_ORIGIN}/invitation/${i.id}` })), countries: [...new Set([...Object.keys(COUNTRY_CURRENCY), ...taxed, ...Object.keys(settings.standings)])] };
   });
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Settings · Bold Margin' }];
+
+/** Settings that stored results of lanes read. */
+const READ_BY_LANES = new Set(['homeCurrency', 'standings', 'launch']);
 
 const change = z.strictObject({ path: pathSchema, to: z.unknown() });
 
@@ -39,6 +43,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (!parsed.success) return data({ error: 'invalid', link: null }, 422);
     try {
       await saveSettings(entry.workspaceId, (s) => settingsSchema.parse(withValueAt(s, parsed.data.path, parsed.data.to)));
+      if (READ_BY_LANES.has(String(parsed.data.path[0]))) await weighAllAgain(entry.workspaceId, entry.person.id);
     } catch (e) {
       if (e instanceof z.ZodError) return data({ error: sayIssue(e), link: null }, 422);
       throw e;

@@ -33,8 +33,6 @@ export type LanesTask = {
   /** Only lanes computed with a version of this card; absent: all lanes. */
   kind?: keyof typeof CARD_FIELDS;
   key?: string;
-  /** Only lanes of this candidate. */
-  candidateId?: string;
   /** The version to bring them to; absent: the newest in force. */
   version?: string;
   /** Look only: give notice of what would fall under a hurdle, store nothing. */
@@ -75,7 +73,7 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   const rows = await tx
     .select({ id: lane.id, candidateId: lane.candidateId, data: lane.data })
     .from(lane)
-    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), work.candidateId === undefined ? undefined : eq(lane.candidateId, work.candidateId), only === null ? undefined : inArray(sql`${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[work.kind as keyof typeof CARD_FIELDS]}'`)}`, narrowed)))
+    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), only === null ? undefined : inArray(sql`${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[work.kind as keyof typeof CARD_FIELDS]}'`)}`, narrowed)))
     .orderBy(asc(lane.id))
     .limit(CHUNK)
     .for('update');

@@ -7,6 +7,7 @@ import type { LaneResult } from '../../core/lane/result.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
 import { laneDocument, quote as quoteSchema, retailPurchase, WAYS } from '../../core/lane/schema.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
+import { launchCash } from '../../core/launch/launch.ts';
 import type { LaunchPlan } from '../../core/launch/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { country, currency as currencyCode, nonNegative, positive } from '../../core/money/schema.ts';
@@ -428,6 +429,16 @@ async function keepHistory(tx: Tx, workspaceId: string, was: LaneRow, now: LaneR
     where not exists (select 1 from ${laneHistory} where workspace_id = ${workspaceId} and lane_id = ${was.id} and by = ${by} and cause = 'edit' and at > now() - interval '10 minutes')`);
 }
 
+/** What the launch of each lane takes under the candidate's plan, stored beside the lanes. */
+async function storeLaunchCash(tx: Tx, workspaceId: string, settings: Settings, of: { id: string; data: CandidateData }): Promise<void> {
+  const lanes = await tx.select(laneColumns).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, of.id)));
+  const quotes = await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, of.id)));
+  const cards = await cardData(tx, workspaceId, cardsOf(lanes.map((l) => l.data)));
+  const plan = planOf(of.data, settings.launch);
+  const rows = JSON.stringify(documentsOf({ settings, lanes, cards, today: today() }, of.data, quotes).map((doc, i) => ({ id: lanes[i]?.id, c: launchCash(doc, plan) })));
+  await tx.execute(sql`update bm.lane l set launch_cash = u.c from jsonb_to_recordset(${rows}::jsonb) as u(id text, c float8) where l.workspace_id = ${workspaceId} and l.id = u.id`);
+}
+
 /**
  * Stores a launch plan: cash, reserve and the goal belong to the workspace, the rest to the candidate. Both or neither.
  * False where the candidate is gone.
@@ -437,7 +448,8 @@ export async function saveLaunchPlan(workspaceId: string, candidateId: string, p
     const [row] = await tx.select({ data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt))).for('update');
     if (row === undefined) return false;
     await tx.update(candidate).set({ data: candidateData.parse({ ...row.data, launch: plan }), updatedAt: new Date() }).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
-    await changeSettings(tx, workspaceId, (s) => ({ ...s, launch: { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));
+    const settings = await changeSettings(tx, workspaceId, (s) => ({ ...s, launch: { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));
+    await storeLaunchCash(tx, workspaceId, settings, { id: candidateId, data: { ...row.data, launch: plan } });
     return true;
   });
 }

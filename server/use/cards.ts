@@ -244,3 +244,19 @@ export async function lanesOnCard(tx: Tx, workspaceId: string, kind: CardKind, k
     .orderBy(asc(lane.id))
     .limit(most);
 }
+
+export type Asked = { kind: CardKind; key: string; name: string; day: string; data: CardData; versionId: string | null; back: string };
+
+/** The version (`card`) or draft (`draft`) that an address asks about; null where the draft has wrong cells. */
+export async function askedAbout(workspaceId: string, search: URLSearchParams): Promise<Asked | null | 'gone'> {
+  const draftId = search.get('draft');
+  if (draftId !== null) {
+    const loaded = await loadDraft(workspaceId, draftId);
+    if (loaded === null) return 'gone';
+    const { kind } = loaded.draft;
+    const read = readTables(kind, loaded.draft.cells);
+    return read.ok ? { kind, key: cardKey(kind, read.data), name: cardName(read.data), day: cardDay(read.data), data: read.data, versionId: null, back: `rates/draft/${draftId}` } : null;
+  }
+  const [card] = await loadCards(workspaceId, [search.get('card') ?? '']);
+  return card === undefined ? 'gone' : { kind: card.kind, key: card.key, name: card.name, day: card.inForceFrom, data: card.data, versionId: card.id, back: `rates?card=${card.id}` };
+}

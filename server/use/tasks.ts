@@ -2,7 +2,7 @@
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { notice, task } from '../db/schema.ts';
+import { lane, notice, task } from '../db/schema.ts';
 import type { NoticeKind, TaskKind, TaskState } from '../db/schema.ts';
 import { LANES, queue } from '../jobs/boss.ts';
 import type { LanesJob } from '../jobs/boss.ts';
@@ -17,6 +17,12 @@ export async function startTask(workspaceId: string, kind: TaskKind, data: Recor
   await inWorkspace(workspaceId, (tx) => tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by }));
   await (await queue()).send(LANES, { workspaceId, taskId: id } satisfies LanesJob);
   return id;
+}
+
+/** Has all lanes weighed again: what their results read (home currency, VAT standings, launch plan) has changed. */
+export async function weighAllAgain(workspaceId: string, by: string): Promise<string> {
+  const [count] = await inWorkspace(workspaceId, (tx) => tx.select({ n: sql<number>`count(*)::int` }).from(lane).where(eq(lane.workspaceId, workspaceId)));
+  return startTask(workspaceId, 'weighAgain', {}, count?.n ?? 0, by);
 }
 
 /** Work that is waiting or running, and what ended in the last minute. */

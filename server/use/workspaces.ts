@@ -83,6 +83,11 @@ export async function cardsInForce(tx: Tx, workspaceId: string, day: string): Pr
     .orderBy(rateCard.kind, rateCard.key, sql`${rateCard.inForceFrom} desc`, sql`${rateCard.createdAt} desc`);
 }
 
+/** Countries that the workspace has a tax card for. */
+export async function taxedCountries(tx: Tx, workspaceId: string): Promise<string[]> {
+  return (await tx.selectDistinct({ key: rateCard.key }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, 'tax'), isNull(rateCard.withdrawnAt), notOpened))).map((r) => r.key);
+}
+
 /** The newest day from which a card is in force, not after `day`; null where there is none. */
 export async function latestRates(tx: Tx, workspaceId: string, day: string): Promise<string | null> {
   const [row] = await tx

@@ -110,7 +110,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
       ) : (
         <>
           <Typography variant="h4" component="p" data-testid="compare-answer" sx={{ mb: 1, '& strong': { fontWeight: 720 } }} aria-live="polite">{answer}</Typography>
-          {newer > 0 && !print && <Alert severity="info" variant="outlined" sx={{ mb: 1, py: 0 }} action={canEdit && <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'bringUpToDate' })}>{t('compare.bring')}</Button>}>{t('compare.newer', { count: newer })}</Alert>}
+          {newer > 0 && !print && <Alert severity="info" variant="outlined" sx={{ mb: 1, py: 0 }}>{t('compare.newer', { count: newer })}: {data.cardHeads.filter((h) => data.newest[h.id] !== undefined).slice(0, 6).map((h, i) => <span key={h.id}>{i > 0 && ', '}<Box component={Link} to={`${root}/rates/touch?card=${data.newest[h.id]}`} sx={{ color: 'inherit' }}>{h.name}</Box></span>)}</Alert>}
           {fetcher.data?.dropped !== undefined && fetcher.data.dropped > 0 && <Alert severity="info" variant="outlined" sx={{ mb: 1, py: 0 }} action={<Button size="small" onClick={() => post({ intent: 'putLanes', rows: fetcher.data?.undo ?? '[]' })}>{t('undo')}</Button>}>{t('compare.dropped', { count: fetcher.data.dropped })}</Alert>}
           {fetcher.data?.error && <Alert severity="error" sx={{ mb: 1 }}>{fetcher.data.error}</Alert>}
           {!print && (

@@ -51,6 +51,7 @@ export function TouchPage({ touched, all, candidates, falls, under, name, day, b
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mb: 1.5 }}>
             {draft ? <Typography>{t('touch.draft')}</Typography> : day > today ? <Typography>{t('touch.later', { date: f.day(day) })}</Typography> : canEdit && !working && <Form method="post"><Button type="submit" variant="contained" disabled={busy}>{t('touch.bring', { count: all })}</Button></Form>}
             <Button size="small" aria-pressed={only} onClick={() => setAddress({ only: only ? null : 'falls' })} sx={{ textDecoration: only ? 'underline' : 'none' }}>{t('touch.onlyFalls')}</Button>
+            {(['csv', 'xlsx'] as const).map((as) => <Button key={as} size="small" component="a" href={`${root}/rates/touch/file?as=${as}&${search.toString()}`}>{as.toUpperCase()}</Button>)}
           </Box>
           <Box role="region" tabIndex={0} aria-label={t('touch.title', { name, date: f.day(day) })} sx={{ overflowX: 'auto' }}>
             <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', fontSize: '0.88rem', '& th, & td': { py: 0.6, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline', verticalAlign: 'top' }, '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' }, '& .text': { textAlign: 'left' } }}>
