@@ -33,6 +33,19 @@ for (const scheme of ['light', 'dark'] as const)
     });
   }
 
+test('the places of many lanes and of rates are accessible', async ({ page }) => {
+  await enterDemo(page);
+  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
+  await page.waitForURL(/[0-9a-f-]{36}/);
+  const sheet = new URL(page.url()).pathname;
+  for (const path of [`${sheet}/compare`, `${sheet}/compare?view=grid`, `${sheet}/compare?view=prices`, `${sheet}/compare?view=routes`, `${sheet}/compare?view=suppliers`, `${sheet}/add-lanes?m=Alderway%2FDE&f=warehouse`, `${sheet}?more=ladder`, `${sheet}?more=variations`, `${DEMO}/suppliers`, `${DEMO}/rates?kind=freight&key=By+sea+to+Germany`]) {
+    await page.goto(at(path));
+    await ready(page);
+    await accessible(page);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);
+  }
+});
+
 test('the first answer stands at 1280 x 800 without scrolling', async ({ page }) => {
   await enterDemo(page);
   await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();

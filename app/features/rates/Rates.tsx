@@ -168,7 +168,7 @@ function CardHead({ versions, chosen, against, label, today, canEdit, fetcher, o
           {canEdit && chosen.kind === 'freight' && outside && <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'freightQuote' })}>{t('cards.freightQuote')}</Button>}
           {canEdit && <Button size="small" variant={chosen.kind === 'exchange' ? 'text' : 'contained'} onClick={() => post({ intent: 'next' })}>{t('cards.next')}</Button>}
           {canEdit && (
-            <Button size="small" component="label" sx={{ position: 'relative' }}>
+            <Box component="label" sx={{ position: 'relative', fontSize: '0.82rem', fontWeight: 600, px: 0.75, py: 0.5, borderRadius: 1, cursor: 'pointer', '&:hover': { bgcolor: 'paperTint' }, '&:focus-within': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: 2 } }}>
               {t('cards.importTitle')}
               <input
                 type="file" accept=".xlsx,.csv,.json,.xml,text/csv,application/json" aria-label={t('cards.importTitle')} style={{ position: 'absolute', inset: 0, opacity: 0, cursor: 'pointer' }}
@@ -183,7 +183,7 @@ function CardHead({ versions, chosen, against, label, today, canEdit, fetcher, o
                   e.target.value = '';
                 }}
               />
-            </Button>
+            </Box>
           )}
           <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })} aria-haspopup="menu">{t('cards.exportTitle')}</Button>
           <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })} aria-haspopup="menu">{t('cards.more')}</Button>
