@@ -204,7 +204,7 @@ test('eight countries on three marketplaces in one screen, every figure as the c
     }
   }
   await page.getByRole('tab', { name: 'Grid' }).click();
-  await expect(page.getByRole('row').filter({ has: page.getByRole('rowheader', { name: 'Germany' }) })).toContainText(/€−?\d/);
+  await expect(page.getByRole('region', { name: /by country and marketplace$/ }).getByRole('row').filter({ has: page.getByRole('rowheader', { name: 'Germany' }) })).toContainText(/€−?\d/);
   // the country made from nothing: what its lane lacks is said, and once it is given, the sheet says what the command line says
   await page.goto(`${candidate}/compare?turned=1`);
   await ready(page);
