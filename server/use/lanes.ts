@@ -80,11 +80,13 @@ type AroundRow = NonNullable<Awaited<ReturnType<typeof around>>>;
 function propose(a: AroundRow, wanted: Choice): Proposal[] {
   const exchange = a.cards.find((c) => c.kind === 'exchange');
   const chosen = (key: string, list: readonly string[]): boolean => list.includes(key);
+  // Where none is chosen, the first quote stands, as on a new lane.
+  const asked = a.quotes.filter((q) => wanted.quotes.includes(q.id));
   return proposeLanes(
     {
       marketplaces: a.cards.filter((c) => c.kind === 'marketplace' && chosen(c.key, wanted.marketplaces)).map((c) => ({ id: c.id, key: c.key, card: c.data as MarketplaceCard })),
       methods: wanted.methods,
-      quotes: a.quotes.filter((q) => wanted.quotes.includes(q.id)).map((q) => ({ id: q.id, data: q.data })),
+      quotes: (asked.length === 0 ? a.quotes.slice(0, 1) : asked).map((q) => ({ id: q.id, data: q.data })),
       routes: a.cards.filter((c) => c.kind === 'freight' && chosen(c.key, wanted.routes)).map((c) => ({ id: c.id, card: c.data as FreightCard })),
       postages: a.cards.filter((c) => c.kind === 'postage').map((c) => ({ id: c.id, card: c.data as PostageCard })),
     },
