@@ -20,6 +20,8 @@ export default [
     route('suppliers', 'routes/suppliers.tsx'),
     route('suppliers/file', 'routes/suppliersFile.ts'),
     route('names', 'routes/names.ts'),
+    route('table', 'routes/tableFile.ts'),
+    route('rates/data', 'routes/rateData.ts'),
     route('fund', 'routes/fund.tsx'),
     route('fund/save', 'routes/fundSave.ts'),
     route('rates', 'routes/rates.tsx'),

@@ -31,6 +31,7 @@ export const demoSuppliers = [
   { key: 'ember', name: 'Ember & Slate', country: 'GB', currency: 'GBP', contact: 'trade counter', notes: 'Slate roofs, heavy goods' },
   { key: 'grove', name: 'Grosshandel Grüner Winkel', country: 'DE', currency: 'EUR', contact: 'order line', notes: 'Wholesale, thousands of items' },
   { key: 'shelf', name: 'Gartenmarkt am Ring', country: 'DE', currency: 'EUR', contact: '', notes: 'Shop with a clearance corner' },
+  { key: 'osttor', name: 'Osttor Restposten', country: 'DE', currency: 'EUR', contact: '', notes: 'Remainders, online' },
   { key: 'quickpost', name: 'Quickpost Versandlager', country: 'DE', currency: 'EUR', contact: 'partner desk', notes: 'Ships single parcels for others' },
   { key: 'anatol', name: 'Anatol Brass Foundry', country: 'TR', currency: 'EUR', contact: 'workshop', notes: 'Small batches' },
 ] as const;
@@ -149,7 +150,8 @@ export const demoCandidates: DemoCandidate[] = [
     name: 'Nest box camera, clearance', way: 'retail', stage: 'checking', tags: ['clearance'], supplier: 'shelf',
     product: { sides: [18, 12, 9], kg: 0.6, category: 'wildlife', hsCode: '852589', origin: 'DE' },
     gates: { demanded: gate(true, 'Sells ten a week at full price'), enterable: null, permitted: gate(true, 'Open listing') },
-    quote: { kind: 'retail', date: '2026-11-21', currency: 'EUR', shelfPrice: 59.95, discounts: [{ kind: 'percent', share: 0.4 }, { kind: 'coupon', amount: 10, covers: 2 }], vat: 'included', vatRate: 0.19, giftCard: { discount: 0.04, part: 1 }, cashback: { share: 0.03 } },
+    quote: { kind: 'retail', date: '2026-11-21', currency: 'EUR', shelfPrice: 59.95, discounts: [{ kind: 'percent', share: 0.4 }, { kind: 'coupon', amount: 10, covers: 2 }], vat: 'included', vatRate: 0.19, giftCard: { discount: 0.04, part: 1 }, cashback: { share: 0.03 }, stock: 18 },
+    others: [{ supplier: 'osttor', quote: { kind: 'retail', date: '2026-11-22', validUntil: '2026-12-05', currency: 'EUR', shelfPrice: 54.9, discounts: [{ kind: 'coupon', amount: 12, covers: 1 }, { kind: 'percent', share: 0.25 }], vat: 'included', vatRate: 0.19, delivery: { amount: 5.9, currency: 'EUR', vat: 'included', vatRate: 0.19 }, stock: 7, exclusions: 'No coupon on cameras already reduced' } }],
     lanes: [
       { market: 'Alderway/DE', price: 64.9, set: { orderQuantity: 6, demand: sells(12) } },
       { market: 'Nordkai/DE', price: 59.9, set: { orderQuantity: 6, demand: sells(6) } },

@@ -8,6 +8,7 @@ import { saveSettings } from '../../server/use/workspaces.ts';
 import { ComparePage } from '../features/compare/Compare.tsx';
 import type { Payload } from '../features/compare/Compare.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
+import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/compare.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
@@ -24,14 +25,6 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 export const shouldRevalidate = ({ currentUrl, nextUrl, formMethod, defaultShouldRevalidate }: { currentUrl: URL; nextUrl: URL; formMethod?: string; defaultShouldRevalidate: boolean }) =>
   formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search ? false : defaultShouldRevalidate;
 
-function parseJson(text: unknown): unknown {
-  try {
-    return JSON.parse(String(text));
-  } catch {
-    return null;
-  }
-}
-
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const { workspaceId, person } = entry;
@@ -43,7 +36,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       return { dropped: gone.length, undo: JSON.stringify(gone) };
     }
     case 'putLanes': {
-      const rows = z.array(removedLane).max(2000).safeParse(parseJson(form.get('rows')));
+      const rows = z.array(removedLane).max(2000).safeParse(jsonIn(form.get('rows')));
       if (!rows.success) return failed('These lanes cannot be brought back.');
       await putLanes(workspaceId, params.candidate, rows.data, person.id);
       return { dropped: 0 };

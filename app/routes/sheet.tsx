@@ -2,9 +2,11 @@ import { data, useLoaderData, useOutletContext } from 'react-router';
 import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { addLane, loadSheet, openLaneDocument, putLanes, readLaneDocument, removedLane, removeLane } from '../../server/use/candidates.ts';
+import { componentsFrom } from '../../server/use/bundles.ts';
 import { addQuote } from '../../server/use/lanes.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
+import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/sheet.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
@@ -22,14 +24,6 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 export const shouldRevalidate = ({ currentUrl, nextUrl, formMethod, defaultShouldRevalidate }: { currentUrl: URL; nextUrl: URL; formMethod?: string; defaultShouldRevalidate: boolean }) =>
   formMethod === undefined && currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate;
 
-function parseJson(text: unknown): unknown {
-  try {
-    return JSON.parse(String(text));
-  } catch {
-    return null;
-  }
-}
-
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
@@ -40,11 +34,13 @@ export async function action({ request, params }: Route.ActionArgs) {
     case 'removeLane':
       return { removed: (await removeLane(workspaceId, String(form.get('id')))) !== null };
     case 'putLane': {
-      const row = removedLane.safeParse(parseJson(form.get('row')));
+      const row = removedLane.safeParse(jsonIn(form.get('row')));
       return row.success ? (await putLanes(workspaceId, params.candidate, [row.data], person.id), { lane: row.data.id }) : data({ error: sayIssue(row.error) }, 422);
     }
     case 'addQuote':
       return { quote: await addQuote(workspaceId, params.candidate) };
+    case 'addComponentOf':
+      return componentsFrom(workspaceId, params.candidate, String(form.get('product')));
     case 'openLane': {
       const opened = readLaneDocument(form.get('document'));
       if (!opened.ok) return data({ error: opened.message }, 422);

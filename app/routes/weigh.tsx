@@ -1,5 +1,6 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import type { LaneDocument } from '../../core/lane/schema.ts';
+import { conversionsOf } from '../../core/money/money.ts';
 import { bestLane, completeness, gatesOf, planOf, summarise } from '../../core/workspace/summary.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { documentsOf, duplicateCandidate, loadCandidates, setFate } from '../../server/use/candidates.ts';
@@ -13,9 +14,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const all = await loadCandidates(entry.workspaceId);
   if (all === null) throw redirect(`/w/${entry.slug}`);
   const { settings } = all;
+  const converted: LaneDocument[] = [];
   const lines: CandidateLine[] = all.candidates.map((c) => {
     const lanes = all.lanes.filter((l) => l.candidateId === c.id);
     const docs = documentsOf({ settings, lanes, cards: all.cards, today: all.today }, c.data, all.quotes.filter((q) => q.candidateId === c.id));
+    converted.push(...docs);
     const hurdles = settings.hurdles[c.data.way] ?? [];
     const summaries = docs.map((d) => summarise(d, hurdles, planOf(c.data, settings.launch)));
     const best = bestLane(summaries, settings.bestBy);
@@ -39,7 +42,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     };
   });
   const { cash, reserve } = settings.launch;
-  return { lines, homeCurrency: settings.homeCurrency, toSpend: cash === null ? null : cash - reserve, today: all.today };
+  return { lines, rates: conversionsOf(converted, settings.homeCurrency), homeCurrency: settings.homeCurrency, toSpend: cash === null ? null : cash - reserve, today: all.today };
 }
 
 /** Day of the oldest quote a lane is bought on. */

@@ -115,15 +115,7 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
     r.blank('goods');
     return Number.NaN;
   }
-  const p1 = afterDiscounts(s, p0);
-  const net1 = netOf(p1, s);
-  const vat1 = s.vat === 'none' ? 0 : net1 * s.vatRate;
-  const salesTax = s.exempt ? 0 : s.salesTax * net1;
-  const p2 = net1 + vat1 + salesTax;
-  const y = s.giftCard === null ? 0 : s.giftCard.part;
-  const saving = s.giftCard === null ? 0 : s.giftCard.discount * y * p2;
-  const cb = s.cashback;
-  const cashback = cb === null ? 0 : cb.share * (cb.taxCounts ? p2 : net1) * (cb.giftCardsCount ? 1 : 1 - y);
+  const { afterDiscounts: p1, net: net1, salesTax, giftCardSaving: saving, cashback } = retailSteps(s, p0, scratch);
   const fx = r.fx(s.currency, 'goods');
   r.landVat(net1 * k * fx, s);
   let delivery = 0;
@@ -146,6 +138,36 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
     ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
   ]);
   return net;
+}
+
+/** A retail price on its way from the shelf to what it costs, in the shop's currency, per unit bought. */
+export type RetailSteps = { afterDiscounts: number; net: number; vat: number; salesTax: number; atTill: number; giftCardSaving: number; cashback: number };
+const scratch: RetailSteps = { afterDiscounts: 0, net: 0, vat: 0, salesTax: 0, atTill: 0, giftCardSaving: 0, cashback: 0 };
+
+/** The steps of section 3 from a shelf price: discounts, tax, gift cards, cashback. `into` is filled and returned, so that a hot path allocates nothing. */
+export function retailSteps(s: RetailPurchase, shelfPrice: number, into: RetailSteps = { ...scratch }): RetailSteps {
+  into.afterDiscounts = afterDiscounts(s, shelfPrice);
+  into.net = netOf(into.afterDiscounts, s);
+  into.vat = s.vat === 'none' ? 0 : into.net * s.vatRate;
+  into.salesTax = s.exempt ? 0 : s.salesTax * into.net;
+  into.atTill = into.net + into.vat + into.salesTax;
+  const y = s.giftCard === null ? 0 : s.giftCard.part;
+  into.giftCardSaving = s.giftCard === null ? 0 : s.giftCard.discount * y * into.atTill;
+  const cb = s.cashback;
+  into.cashback = cb === null ? 0 : cb.share * (cb.taxCounts ? into.atTill : into.net) * (cb.giftCardsCount ? 1 : 1 - y);
+  return into;
+}
+
+/** The discounts of a retail purchase in the order they are taken, each with the price it leaves. */
+export function discountSteps(s: RetailPurchase, shelfPrice: number): { discount: RetailPurchase['discounts'][number]; price: number }[] {
+  const order = s.discounts.map((_, i) => i);
+  const kind = (i: number): string => (s.discounts[i] as { kind: string }).kind;
+  const sorted = s.reordered ? order : [...order.filter((i) => kind(i) === 'percent'), ...order.filter((i) => kind(i) === 'coupon')];
+  let p = shelfPrice;
+  return sorted.map((i) => {
+    p = discounted(s, i, p);
+    return { discount: s.discounts[i] as RetailPurchase['discounts'][number], price: p };
+  });
 }
 
 /** The shelf price taken through its discounts: percentages first, unless reordered. Same currency and VAT basis. */

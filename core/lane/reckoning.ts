@@ -11,6 +11,8 @@ export type Term = readonly [name: string, value: number | string | null, unit: 
 /** Gathers workings while a lane is reckoned; absent in the hot path. */
 export interface Trace {
   line(key: string, amount: number, formula: string, terms: Term[], unit?: TermUnit): void;
+  /** An exchange rate was read: `factor` sales currency for one of `currency`. */
+  rate(currency: string, factor: number): void;
 }
 
 type Vatable = Pick<PurchasedLine, 'vat' | 'vatRate' | 'recoverable'>;
@@ -113,6 +115,7 @@ export class Reckoning {
       const known = exchange !== null && (exchange.base === currency || exchange.rates[currency] !== undefined);
       return this.problem('noExchangeRate', line, 'rates.exchange', { currency: known ? doc.currency : currency, date: exchange?.date ?? doc.date });
     }
+    this.trace?.rate(currency, f);
     return f;
   }
 

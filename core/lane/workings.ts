@@ -3,13 +3,21 @@ import { traceFigures } from './figureWorkings.ts';
 import type { Proof } from './figureWorkings.ts';
 import { Reckoning } from './reckoning.ts';
 import type { Term, TermUnit } from './reckoning.ts';
+import type { Conversion } from '../money/money.ts';
 import type { LaneDocument } from './schema.ts';
 
 /** Where an input came from: what was typed, a quote, a rate card of a date, evidence, a default; `reckoned` for a step between. */
 export type Origin = { readonly source: string; readonly date: string | null; readonly note: string };
 export type WorkingTerm = { readonly name: string; readonly value: number | string | null; readonly unit: TermUnit; readonly path: string; readonly origin: Origin };
 /** One step: the formula in the names of its terms, the numbers in it, and the amount it gave (null: unknown). */
-export type Working = { readonly amount: number | null; readonly unit: TermUnit; readonly formula: string; readonly terms: readonly WorkingTerm[] };
+export type Working = {
+  readonly amount: number | null;
+  readonly unit: TermUnit;
+  readonly formula: string;
+  readonly terms: readonly WorkingTerm[];
+  /** Exchange rates the step was converted at, each with its day. */
+  readonly rates: readonly Conversion[];
+};
 export type Workings = Readonly<Record<string, readonly Working[]>>;
 
 /** Where the input at `path` of a lane document came from. The longest recorded path that begins it decides. */
@@ -31,7 +39,7 @@ export function originOf(doc: LaneDocument, path: string): Origin {
 
 /** A proof as workings, so that a break-even opens like any other figure. */
 export function proofSteps(doc: LaneDocument, proof: Proof): Working[] {
-  return [{ amount: proof.amount, unit: proof.unit, formula: proof.formula, terms: proof.terms.map((term) => termOf(doc, term)) }];
+  return [{ amount: proof.amount, unit: proof.unit, formula: proof.formula, terms: proof.terms.map((term) => termOf(doc, term)), rates: [] }];
 }
 
 function termOf(doc: LaneDocument, [name, value, unit, path]: Term): WorkingTerm {
@@ -42,7 +50,11 @@ function termOf(doc: LaneDocument, [name, value, unit, path]: Term): WorkingTerm
 export function workings(doc: LaneDocument): Workings {
   const out: Record<string, Working[]> = {};
   const r = new Reckoning();
+  let read = new Map<string, number>();
   r.trace = {
+    rate(currency: string, factor: number) {
+      read.set(currency, factor);
+    },
     line(key: string, amount: number, formula: string, terms: Term[], unit: TermUnit = 'money') {
       out[key] ??= [];
       out[key].push({
@@ -50,7 +62,9 @@ export function workings(doc: LaneDocument): Workings {
         unit,
         formula,
         terms: terms.map((term) => termOf(doc, term)),
+        rates: [...read].map(([from, factor]) => ({ from, to: doc.currency, factor, date: doc.rates.exchange?.date ?? doc.date })),
       });
+      read = new Map();
     },
   };
   reckon(doc, r);

@@ -68,3 +68,17 @@ export function exchangeFactor(table: ExchangeTable | null, from: string, to: st
   const b = to === table.base ? 1 : table.rates[to];
   return a === undefined || b === undefined ? Number.NaN : b / a;
 }
+
+/** A rate an amount was converted at: `factor` of `to` for one of `from`, as published on `date`. */
+export type Conversion = { readonly from: string; readonly to: string; readonly factor: number; readonly date: string };
+
+/** The rates at which amounts of these lanes are turned into `to`, each once, with its age in days on the lane's own day. */
+export function conversionsOf(lanes: readonly { readonly currency: string; readonly date: string; readonly rates: { readonly exchange: ExchangeTable | null } }[], to: string): (Conversion & { days: number })[] {
+  const used = new Map<string, Conversion & { days: number }>();
+  for (const { currency: from, date, rates: { exchange } } of lanes) {
+    if (from === to || exchange === null) continue;
+    const factor = exchangeFactor(exchange, from, to);
+    if (factor === factor) used.set(`${from}${exchange.date}`, { from, to, factor, date: exchange.date, days: Math.max(0, Math.round((Date.parse(date) - Date.parse(exchange.date)) / 86_400_000)) });
+  }
+  return [...used.values()];
+}

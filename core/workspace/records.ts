@@ -39,7 +39,13 @@ export type CandidateData = z.output<typeof candidateData>;
 
 export const storedLane = laneTerms.extend({
   components: z
-    .array(z.strictObject({ quoteId: z.string().max(64), name: shortText.default(''), unitsInSoldPack: pieces.default(1), unitsInBoughtPack: pieces.default(1) }))
+    .array(
+      z.strictObject({
+        quoteId: z.string().max(64), name: shortText.default(''), unitsInSoldPack: pieces.default(1), unitsInBoughtPack: pieces.default(1),
+        /** The candidate whose goods these are, where a bundle is put together of candidates. */
+        candidateId: z.string().max(64).nullable().default(null),
+      }),
+    )
     .max(50)
     .default([]),
   noGoods: z.boolean().default(false),

@@ -23,6 +23,7 @@ import { candidate, lane, laneHistory, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { today } from '../env.ts';
+import { circleAmong } from './bundles.ts';
 import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
 import { insertLanes } from './lanes.ts';
 import { cardsInForce, changeSettings, newId, OPENED, settingsIn } from './workspaces.ts';
@@ -254,7 +255,7 @@ async function laneFromDocument(tx: Tx, workspaceId: string, candidateId: string
   for (const c of goods === null || goods === 'none' ? [] : goods) {
     const quoteId = newId();
     await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId, data: c.source });
-    components.push({ quoteId, name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack });
+    components.push({ quoteId, name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack, candidateId: null });
   }
   const data = storedLane.parse({
     ...terms, components, noGoods: goods === 'none', category: product.category, benchmark: rates.benchmark,
@@ -388,6 +389,10 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
         t.row.data = parsed.data;
       }
       if (invalid.length > 0) throw new Stop({ ok: false, invalid });
+
+      const parts = [...touched.values()].flatMap((t) => (t.entity === 'lane' ? (t.row.data as StoredLane).components.flatMap((c) => c.candidateId ?? []) : []));
+      const circle = await circleAmong(tx, workspaceId, candidateId, [...new Set(parts)]);
+      if (circle !== null) throw new Stop({ ok: false, invalid: patches.filter((p) => p.path[0] === 'components').map((patch) => ({ patch, message: circle })) });
 
       const now = new Date();
       for (const { entity, row: changed } of touched.values()) {

@@ -4,6 +4,7 @@ import { Trans, useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { MEASURES } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
+import { conversionsOf } from '../../../core/money/money.ts';
 import { AS_IS } from '../../../core/compare/whatIf.ts';
 import type { WhatIf } from '../../../core/compare/whatIf.ts';
 import type { FreightCard } from '../../../core/cards/schema.ts';
@@ -15,6 +16,7 @@ import { planOf } from '../../../core/workspace/summary.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
+import { RatesUsed } from '../../ui/RatesUsed.tsx';
 import { useAddress } from '../../ui/useAddress.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { DifferencePane } from './DifferencePane.tsx';
@@ -56,6 +58,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
   const home = data.settings.homeCurrency;
   const place = (c: Compared): string => `${countryName(c.doc.country, i18n.language)} · ${c.doc.marketplace || t('sheet.noMarketplace')}`;
   const shown = useMemo(() => sorted(lanes, sort, turned, around.plan), [lanes, sort, turned, around.plan]);
+  const rates = useMemo(() => conversionsOf(documents.map((d) => d.doc), home), [documents, home]);
   const pinned = lanes.find((c) => c.id === search.get('pin')) ?? null;
   const chosen = lanes.find((c) => c.id === search.get('lane')) ?? null;
   const lead = chosen ?? shown[0] ?? null;
@@ -139,6 +142,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               {!print && pinned !== null && <DifferencePane pinned={pinned} chosen={chosen !== null && chosen.id !== pinned.id ? chosen : null} place={place} />}
             </Box>
           )}
+          {!local && (view === 'lanes' || view === 'grid' || view === 'prices') && <RatesUsed rates={rates} />}
           {view === 'grid' && <GridView lanes={lanes} measure={measure} plan={around.plan} home={home} onChoose={(id) => setAddress({ view: null, lane: id })} />}
           {view === 'prices' && <PricesView lanes={shown} place={place} home={home} canEdit={canEdit} saveUrl={`${root}/weigh/${data.candidateId}/save`} today={data.today} />}
           {view === 'routes' && lead !== null && <RoutesView lanes={shown} chosen={lead} place={place} onChoose={(id) => setAddress({ lane: id })} canEdit={canEdit} use={(cardId) => post({ intent: 'route', lane: lead.id, card: cardId })} freight={data.freight} root={root} />}

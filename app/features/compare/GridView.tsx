@@ -1,9 +1,11 @@
 import { Box, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
-import { byMeasure } from '../../../core/compare/measures.ts';
+import { byMeasure, isShare } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { TableFile } from '../../ui/TableFile.tsx';
+import type { TableToSave } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import { figureText, measureOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
@@ -17,7 +19,15 @@ export function GridView({ lanes, measure, plan, home, onChoose }: { lanes: read
   const markets = [...new Set(lanes.map((c) => c.doc.marketplace))].sort();
   const best = byMeasure<Compared>(measure, value, (c) => c.light.whole);
   const largest = Math.max(1e-9, ...lanes.map((c) => Math.abs(value(c) ?? 0)));
+  const bestIn = (country: string, m: string): Compared | undefined => lanes.filter((c) => c.doc.country === country && c.doc.marketplace === m).sort(best)[0];
+  const table = (): TableToSave => ({
+    name: t('compare.gridOf', { figure: t(`compare.figure.${measure}`), interpolation: { escapeValue: false } }),
+    columns: [t('form.country'), ...markets.map((m) => m || t('sheet.noMarketplace'))].map((title, i) => ({ title, percent: i > 0 && isShare(measure) })),
+    rows: countries.map((country) => [country, ...markets.map((m) => { const c = bestIn(country, m); return c === undefined ? null : value(c); })]),
+  });
   return (
+    <>
+    <Box sx={{ display: 'flex', justifyContent: 'flex-end' }}><TableFile table={table} /></Box>
     <Box role="region" tabIndex={0} aria-label={t('compare.gridOf', { figure: t(`compare.figure.${measure}`), interpolation: { escapeValue: false } })} sx={{ overflowX: 'auto' }}>
       <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.9rem', '& th, & td': { p: 1, borderBottom: '1px solid', borderColor: 'hairline', textAlign: 'right', width: 180, minWidth: 180 }, '& thead th': { fontWeight: 650, borderColor: 'text.primary' }, '& tbody th': { textAlign: 'left', fontWeight: 600 } }}>
         <Box component="caption" sx={{ textAlign: 'left', pb: 1 }}><Typography variant="h3" component="h2" sx={{ '&::first-letter': { textTransform: 'uppercase' } }}>{t('compare.gridOf', { figure: t(`compare.figure.${measure}`) })}</Typography></Box>
@@ -46,5 +56,6 @@ export function GridView({ lanes, measure, plan, home, onChoose }: { lanes: read
         </tbody>
       </Box>
     </Box>
+    </>
   );
 }

@@ -115,7 +115,7 @@ const LaneLine = memo(function LaneLine({ c, bar, scale, template, start, index,
   const [problem] = result.problems;
   const even = breakEvenOf(c.doc);
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: a shortcut for the pointer; the pin and the link beside it are reached by keyboard
+    // biome-ignore lint/a11y/useKeyWithClickEvents: a shortcut for the pointer; the buttons in the row are reached by keyboard
     <div role="row" aria-rowindex={index + 2} aria-selected={chosen} className={`compared${chosen ? ' chosen' : ''}${pinned ? ' pinned' : ''}`} style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }} onClick={() => onChoose(c.id)}>
       <div role="cell"><button type="button" aria-pressed={pinned} aria-label={pinned ? t('compare.unpin') : t('compare.pin', { where: place })} title={pinned ? t('compare.pinned') : t('compare.pin', { where: place })} onClick={(e) => (e.stopPropagation(), onPin(c.id))}>⇥</button></div>
       <div role="rowheader" className="where"><Link to={`${sheet}?lane=${c.id}`} onClick={(e) => e.stopPropagation()} aria-label={t('compare.openSheet', { where: place })}>{land}</Link><small>{detail}</small></div>
@@ -125,7 +125,7 @@ const LaneLine = memo(function LaneLine({ c, bar, scale, template, start, index,
       {!showDelta && <div role="cell" className="num">{f.percent(result.figures.roi, 0)}</div>}
       <div role="cell" className="num">{f.money(even, c.doc.currency)}<small>{c.doc.price === null ? '' : f.money(c.doc.price, c.doc.currency)}</small></div>
       {sort !== null && <div role="cell" className="num">{figureText(f, sort, extra, home)}</div>}
-      {showDelta && <div role="cell" className="num">{delta === null ? '' : Number.isNaN(delta) ? '–' : `${delta > 0 ? '+' : ''}${f.plain(delta, home)}`}</div>}
+      {showDelta && <div role="cell" className="num">{delta === null ? '' : <button type="button" aria-pressed={chosen} aria-label={t('compare.why', { where: place })} title={t('compare.why', { where: place })} onClick={(e) => (e.stopPropagation(), onChoose(c.id))}>{Number.isNaN(delta) ? '–' : `${delta > 0 ? '+' : ''}${f.plain(delta, home)}`}</button>}</div>}
       <div role="cell">{canDrop && <button type="button" aria-label={t('compare.drop', { where: place })} onClick={(e) => (e.stopPropagation(), onDrop(c.id))}>×</button>}</div>
     </div>
   );

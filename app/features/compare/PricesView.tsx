@@ -7,6 +7,7 @@ import type { Habit } from '../../../core/compare/prices.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { TableFile } from '../../ui/TableFile.tsx';
 import type { Compared } from './useCompared.ts';
 
 /** Further from the middle than this, a price looks odd beside its neighbours. */
@@ -49,6 +50,7 @@ export function PricesView({ lanes, place, home, canEdit, saveUrl, today }: { la
         <ChoiceLine label={t('prices.how')} value={how} width={150} options={(['one', 'margin'] as const).map((x) => ({ value: x, label: t(`prices.${x}`) }))} onChange={setHow} />
         {how === 'one' ? <NumField label={t('prices.shelf')} value={price} onChange={setPrice} kind="money" currency={home} width={120} /> : <NumField label={t('prices.wanted')} value={margin} onChange={setMargin} kind="percent" min={-1} max={0.99} width={120} />}
         <ChoiceLine label={t('prices.habit')} value={habit} width={110} options={HABITS.map((x) => ({ value: x, label: t(`prices.habits.${x}`) }))} onChange={setHabit} />
+        <TableFile table={() => ({ name: t('prices.title'), columns: [t('form.country'), t('family.marketplace'), t('family.fulfilment'), t('form.currency'), t('prices.now'), t('prices.inHome', { currency: home }), t('prices.next'), t('prices.keeps'), t('prices.marginThen')].map((title, i) => ({ title, percent: i === 8 })), rows: rows.map(({ c, then, result }) => [c.doc.country, c.doc.marketplace, t(`method.${c.doc.method}`), c.doc.currency, c.doc.price, c.light.figures.gross, then, result?.figures.unitProfit ?? null, result?.figures.margin ?? null]) })} />
         {canEdit && <Button variant="contained" disabled={changed.length === 0} onClick={() => void apply()}>{t('prices.apply', { count: changed.length })}</Button>}
       </Box>
       {done !== null && <Alert severity={done === 'applied' ? 'info' : 'error'} variant="outlined" sx={{ mb: 1 }} onClose={() => setDone(null)}>{t(`prices.${done}`)}</Alert>}

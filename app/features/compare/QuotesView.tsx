@@ -7,12 +7,20 @@ import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YA
 import { priceBreakAt } from '../../../core/goods/goods.ts';
 import { crossings, landedAt, onQuote } from '../../../core/compare/quotes.ts';
 import { evaluate } from '../../../core/lane/result.ts';
+import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { TableFile } from '../../ui/TableFile.tsx';
+import { RetailSteps } from './RetailSteps.tsx';
 import type { Around, Compared } from './useCompared.ts';
 
 type Props = { lanes: readonly Compared[]; chosen: Compared; around: Around; place: (c: Compared) => string; onChoose: (id: string) => void; canEdit: boolean; use: (quoteId: string) => void; add: () => void; sheet: string };
 const DASHES = ['', '6 3', '2 3', '10 3 2 3', '1 5'];
+
+/** Unit price of a quote at a quantity, or the shelf price of a shop; in the currency of the quote. */
+function unitAt(s: QuoteSource, quantity: number): number | null {
+  return s.kind === 'quote' ? (s.priceBreaks[priceBreakAt(s, quantity)]?.unitPrice ?? null) : s.shelfPrice;
+}
 
 /** One lane on every quote of the candidate: landed cost at one quantity, and from which quantity which is cheapest. */
 export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, use, add, sheet }: Props) {
@@ -30,6 +38,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
   const name = (i: number): string => around.quotes[i]?.data.supplier || `${t('suppliers.supplier')} ${i + 1}`;
   const rows = around.quotes.map((q, i) => ({ q, i, at: { ...(docs[i] as typeof doc), orderQuantity: quantity } })).map((x) => ({ ...x, result: evaluate(x.at), landed: landedAt(x.at, quantity) }));
   const cheapest = [...rows].filter((x) => x.landed !== null).sort((a, b) => (a.landed as number) - (b.landed as number))[0];
+  const shops = rows.flatMap(({ q, i, landed }) => (q.data.kind === 'retail' ? [{ id: q.id, name: name(i), source: q.data, landed }] : []));
   const own = chosen.data.components[0]?.quoteId;
   return (
     <Box>
@@ -37,6 +46,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
         <ChoiceLine label={t('routes.lane')} value={chosen.id} width={300} options={lanes.slice(0, 300).map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))} onChange={onChoose} />
         <NumField label={t('suppliers.quantity')} value={quantity} onChange={setTyped} kind="number" min={1} width={110} step={50} />
         <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75, flex: 1 }}>{t('suppliers.lead')}</Typography>
+        <TableFile table={() => ({ name: t('suppliers.title'), columns: [t('suppliers.supplier'), t('form.currency'), t('suppliers.unit'), t('suppliers.rule'), t('form.validUntil'), t('suppliers.quantity'), `${t('suppliers.landed')} ${c}`, `${t('suppliers.keeps')} ${c}`].map((title) => ({ title })), rows: rows.map(({ q, i, result, landed }) => [name(i), q.data.currency, unitAt(q.data, quantity), q.data.kind === 'quote' ? q.data.incoterm : 'EXW', q.data.validUntil, quantity, landed, landed === null ? null : result.figures.unitProfit]) })} />
         {canEdit && <Button onClick={add}>{t('suppliers.add')}</Button>}
       </Box>
       {around.quotes.length < 2 && <Typography sx={{ mb: 1 }}>{t('suppliers.one')}</Typography>}
@@ -52,8 +62,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
             <tbody>
               {rows.map(({ q, i, result, landed }) => {
                 const s = q.data;
-                const at = s.kind === 'quote' ? priceBreakAt(s, quantity) : -1;
-                const unit = s.kind === 'quote' ? (at < 0 ? null : (s.priceBreaks[at]?.unitPrice ?? null)) : s.shelfPrice;
+                const unit = unitAt(s, quantity);
                 const expired = s.validUntil !== null && around.today > s.validUntil;
                 const profit = landed === null ? null : result.figures.unitProfit;
                 return (
@@ -86,6 +95,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
           </Box>
         </Box>
       </Box>
+      {shops.length > 0 && <RetailSteps shops={shops} currency={c} today={around.today} canEdit={canEdit} saveUrl={`${sheet}/save`} quantity={quantity} />}
     </Box>
   );
 }

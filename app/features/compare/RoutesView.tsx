@@ -10,6 +10,7 @@ import { evaluate } from '../../../core/lane/result.ts';
 import { routeFits } from '../../../core/workspace/proposals.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { TableFile } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import type { Compared } from './useCompared.ts';
 
@@ -38,6 +39,7 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', mb: 1 }}>
         <ChoiceLine label={t('routes.lane')} value={chosen.id} width={300} options={lanes.slice(0, 300).map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))} onChange={onChoose} />
         <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75 }}>{t('routes.lead', { quantity: f.number(doc.orderQuantity) })}</Typography>
+        <Box sx={{ ml: 'auto' }}><TableFile table={() => ({ name: t('routes.title'), columns: [t('routes.route'), `${t('routes.freight')} ${c}`, `${t('routes.landed')} ${c}`, t('routes.days'), t('routes.cycle'), `${t('routes.tied')} ${c}`, `${t('routes.keeps')} ${c}`].map((title) => ({ title })), rows: rows.map((row) => [row.name, row.result.lines.freight, row.result.figures.landedCost, days(row.doc), row.result.figures.cashCycleDays, row.result.figures.landedCash, row.result.figures.unitProfit]) })} /></Box>
       </Box>
       {cards.length === 0 && <Typography sx={{ mb: 1 }}>{t('routes.none', { country: countryName(doc.country, i18n.language) })} <Link to={`${root}/rates`}>{t('nav.rates')}</Link></Typography>}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.4fr 1fr' }, gap: 4 }}>

@@ -6,7 +6,7 @@ import { Trans, useTranslation } from 'react-i18next';
 import { Link, useRevalidator, useSearchParams } from 'react-router';
 import { admissibleOrders, launch, quantitiesToCompare } from '../../../core/launch/launch.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
-import { minorDigits } from '../../../core/money/money.ts';
+import { conversionsOf, minorDigits } from '../../../core/money/money.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
@@ -14,6 +14,8 @@ import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
+import { RatesUsed } from '../../ui/RatesUsed.tsx';
+import { TableFile } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import { Explain } from '../weigh/Workings.tsx';
 import type { SheetState } from '../weigh/store.ts';
@@ -127,7 +129,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
           </Box>
         </Box>
         <Box component="section" aria-label={t('fund.compare')} sx={{ fontSize: '0.9rem' }}>
-          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('fund.compare')}</Typography>
+          <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between' }}><Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('fund.compare')}</Typography><TableFile table={() => ({ name: `${sheet.state.candidate.data.name} ${t('fund.compare')}`, columns: ['form.orderQuantity', 'fund.unitCash', 'fund.goodsCash', 'fund.totalCash', 'fund.leftRow', 'fund.unitProfitRow', 'fund.cover', 'fund.fits'].map((k) => ({ title: t(k) })), rows: result.compared.map((c) => [c.quantity, c.unitLandedCash, c.lines.goods, c.total, c.leftOfCash, c.unitProfit, c.coverMonths, c.admissible]) })} /></Box>
           <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', '& th, & td': { textAlign: 'right', py: 0.35, fontWeight: 400 }, '& th:first-of-type': { textAlign: 'left' } }}>
             <thead>
               <tr>
@@ -151,6 +153,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
             <NumField label={t('form.monthlyFixed')} value={plan.monthlyFixedCosts} onChange={(v) => set({ monthlyFixedCosts: v ?? 0 })} kind="money" currency={home} step={10} width={170} />
           </Box>
           <Box sx={{ mt: 0.75 }} data-testid="goal-answer">{result.unitsADay === null ? (result.reasons.unitsADay ? t('fund.noGoalUnits') : '') : t('fund.goalUnits', { units: f.number(result.unitsADay, 1), sells: f.number((view.result.figures.expectedMonthlyUnits ?? 0) / 30.4375, 1) })}</Box>
+          <RatesUsed rates={conversionsOf([view.doc], home)} />
           <Box>{result.monthsToPayBack === null ? '' : t('fund.payBack', { months: f.number(result.monthsToPayBack, 1) })} {result.breakEvenUnits === null ? '' : t('fund.breakEvenUnits', { units: f.number(result.breakEvenUnits), month: f.number(result.breakEvenMonth) })}</Box>
         </Box>
       </Box>

@@ -15,6 +15,7 @@ import { exchangeFactor } from '../../../core/money/money.ts';
 import type { Cell } from '../../../core/cards/cells.ts';
 import { readVariations, VARIATION_COLUMNS, variationCells, weighVariations } from '../../../core/workspace/variations.ts';
 import type { Variation } from '../../../core/workspace/variations.ts';
+import { TableFile } from '../../ui/TableFile.tsx';
 import { TextLine } from '../../ui/Field.tsx';
 import { parseNumber } from '../../ui/parseNumber.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -79,6 +80,7 @@ function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
           })}
         </tbody>
       </Box>
+      <TableFile table={() => ({ name: `${store.get().state.candidate.data.name} ${t('more.scenarios')}`, columns: [t('scenarios.named'), t('form.currency'), t('form.price'), t('scenarios.quantity'), t('lines.landedCost'), t('figure.unitProfit'), t('figure.margin'), t('figure.roi')].map((title, i) => ({ title, percent: i > 5 })), rows: list.map((v) => [v === own ? t('scenarios.lane') : v.doc.name, c, v.doc.price, v.doc.orderQuantity, v.result.figures.landedCost, v.result.figures.unitProfit, v.result.figures.margin, v.result.figures.roi]) })} />
       {store.canEdit && (
         <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-end', mt: 1.5 }}>
           <TextLine label={t('scenarios.name')} value={name} onChange={setName} width={240} />
@@ -125,6 +127,7 @@ function Ladder({ view }: Part) {
         <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>{t('ladder.text')}</Typography>
         <Typography sx={{ mb: 1 }}>{cushion === null || cushion <= 0 ? t('ladder.noCushion') : t('ladder.cushion', { by: f.money(cushion, c), share: f.percent(cushion / grossNow) })}</Typography>
         <Box onBlur={() => text !== null && take(text)}><TextLine label={t('ladder.rivals', { currency: c })} value={text ?? typed.map((x) => f.number(x)).join('; ')} onChange={setText} width="100%" /></Box>
+        <TableFile table={() => ({ name: `${store.get().state.candidate.data.name} ${t('more.ladder')}`, columns: [t('ladder.price'), t('form.currency'), '', t('ladder.profit'), t('ladder.margin'), t('ladder.units'), t('ladder.month')].map((title, i) => ({ title, percent: i === 4 })), rows: marks.map((m) => { const r = at(m.x); return [m.x, c, t(`ladder.${m.kind}`), r.profit, r.margin, r.units, r.month]; }) })} />
         <Box component="table" sx={{ ...table, mt: 1.5 }}>
           <thead><tr><th scope="col">{t('ladder.price')}</th><th scope="col">{t('ladder.profit')}</th><th scope="col">{t('ladder.margin')}</th><th scope="col">{t('ladder.units')}</th><th scope="col">{t('ladder.month')}</th></tr></thead>
           <tbody>
@@ -186,6 +189,7 @@ function Variations({ view, candidateId }: Part) {
       {weighed.rows.length > 0 && (
         <>
           <Typography sx={{ my: 1, fontWeight: 650 }} data-testid="variations-answer">{t('variations.answer', { paying: weighed.paying, all: weighed.rows.length })} {weighed.blended !== null && t('variations.blended', { amount: f.money(weighed.blended, c) })}</Typography>
+          <TableFile table={() => ({ name: `${store.get().state.candidate.data.name} ${t('more.variations')}`, columns: [...VARIATION_COLUMNS.map((x) => ({ title: t(`variations.${x.key}`), percent: x.kind === 'share' })), { title: t('form.currency') }, { title: t('variations.keeps') }, { title: t('figure.margin'), percent: true }, { title: t('variations.roi'), percent: true }, { title: t('variations.units') }], rows: weighed.rows.map(({ variation: v, result: r }) => [v.name, v.price, v.cost, v.delivery, v.kg, v.shareOfSales, v.stock, c, r.figures.unitProfit, r.figures.margin, r.figures.roi, r.figures.expectedMonthlyUnits]) })} />
           <Box component="table" sx={{ ...table, maxWidth: 620 }}>
             <thead><tr><th scope="col">{t('variations.name')}</th><th scope="col">{t('variations.keeps')}</th><th scope="col">{t('figure.margin')}</th><th scope="col">{t('variations.roi')}</th><th scope="col">{t('variations.units')}</th></tr></thead>
             <tbody>

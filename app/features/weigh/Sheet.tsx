@@ -30,6 +30,7 @@ import { answersFor, useLaneViews } from './useFigures.ts';
 import type { Answers, Frame, LaneView } from './useFigures.ts';
 import { Figure } from './Workings.tsx';
 
+const UpToDate = lazy(() => import('./UpToDate.tsx'));
 const More = lazy(() => import('./More.tsx'));
 const MORE = ['scenarios', 'ladder', 'variations', 'sure', 'history'] as const;
 
@@ -91,7 +92,7 @@ function SheetBody({ frame, cardHeads, usedHeads, base, dropped }: Pick<SheetPro
           <Answer view={late ?? chosen} answers={answers} />
           <MarginBar result={chosen.result} large height={54} breakEven={answers.breakEven.price === null ? null : grossOf(chosen.doc, answers.breakEven.price)} onChoose={toggle} chosen={open === 'demand' ? null : open} />
           <Problems view={chosen} />
-          <NewerRates view={chosen} cardHeads={cardHeads} usedHeads={usedHeads} base={base} />
+          <NewerRates key={chosen.id} view={chosen} cardHeads={cardHeads} usedHeads={usedHeads} base={base} frame={frame} />
           {chosen.state.scenarioOf !== null && <Alert severity="info" variant="outlined" sx={{ my: 1, py: 0 }} action={<Button size="small" onClick={() => choose(chosen.state.scenarioOf as string)}>{t('sheet.backToLane')}</Button>}>{t('sheet.isScenario', { name: chosen.doc.name })}</Alert>}
           <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.28fr 1fr' }, gap: { xs: 3, lg: 4 }, mt: 1.5 }}>
             <Box sx={{ minWidth: 0 }}>
@@ -248,15 +249,19 @@ const Answer = memo(function Answer({ view, answers }: { view: LaneView; answers
 });
 
 /** Says where a newer version of a card is in force than the one the lane is computed with. */
-function NewerRates({ view, cardHeads, usedHeads, base }: { view: LaneView; cardHeads: SheetProps['cardHeads']; usedHeads: SheetProps['cardHeads']; base: string }) {
+function NewerRates({ view, cardHeads, usedHeads, base, frame }: { view: LaneView; cardHeads: SheetProps['cardHeads']; usedHeads: SheetProps['cardHeads']; base: string; frame: Frame }) {
   const { t } = useTranslation();
   const f = useFormat();
   const used = Object.values(CARD_FIELDS).flatMap((field) => usedHeads.find((h) => h.id === view.state.data[field]) ?? []);
   const newer = used.flatMap((u) => { const now = cardHeads.find((h) => h.kind === u.kind && h.key === u.key && h.id !== u.id && h.inForceFrom >= u.inForceFrom); return now === undefined ? [] : [{ used: u, now }]; });
+  const [open, setOpen] = useState(false);
+  if (newer.length === 0) return null;
+  const root = base.replace(/\/weigh$/, '');
   return (
-    <>
-      {newer.map(({ used: u, now }) => <Alert key={now.id} severity="info" variant="outlined" sx={{ my: 0.5, py: 0 }} action={<Button size="small" component={Link} to={`${base.replace(/\/weigh$/, '')}/rates/touch?card=${now.id}`}>{t('sheet.seeChange')}</Button>}>{t('sheet.newerRates', { name: u.name, date: f.day(u.inForceFrom), newer: f.day(now.inForceFrom) })}</Alert>)}
-    </>
+    <Alert severity="info" variant="outlined" sx={{ my: 0.5, py: 0 }} action={<Button size="small" aria-expanded={open} onClick={() => setOpen(!open)}>{t(open ? 'upToDate.close' : 'upToDate.open')}</Button>}>
+      {newer.map(({ used: u, now }) => <div key={now.id}>{t('sheet.newerRates', { name: u.name, date: f.day(u.inForceFrom), newer: f.day(now.inForceFrom) })} <Box component={Link} to={`${root}/rates/touch?card=${now.id}`} sx={{ color: 'inherit' }}>{t('upToDate.all')}</Box></div>)}
+      {open && <Suspense fallback={<Typography variant="body2">{t('upToDate.loading')}</Typography>}><UpToDate view={view} ids={newer.map(({ now }) => `${now.kind}/${now.id}`).join(',')} frame={frame} root={root} /></Suspense>}
+    </Alert>
   );
 }
 

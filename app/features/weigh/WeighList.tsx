@@ -13,6 +13,9 @@ import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { parseNumber } from '../../ui/parseNumber.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
+import { RatesUsed } from '../../ui/RatesUsed.tsx';
+import { TableFile } from '../../ui/TableFile.tsx';
+import type { TableToSave } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 
@@ -21,7 +24,7 @@ export type LaneLine = {
   mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
 };
 export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; laneCount: number; lanes: LaneLine[] };
-type Props = { lines: CandidateLine[]; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
+type Props = { lines: CandidateLine[]; rates: Parameters<typeof RatesUsed>[0]['rates']; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
 
 const SORTS = ['keeps', 'margin', 'roi', 'launch', 'name', 'changed'] as const;
 type Sort = (typeof SORTS)[number];
@@ -33,7 +36,7 @@ function perHundred(bar: BarResult): BarResult {
   return { ...bar, families: Object.fromEntries(FAMILIES.map((x) => [x, bar.families[x] === null ? null : (bar.families[x] as number) * f])) as BarResult['families'], figures: { gross: gross * f, unitProfit: bar.figures.unitProfit === null ? null : bar.figures.unitProfit * f } };
 }
 
-export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props) {
+export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }: Props) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
   const [search, set] = useAddress();
@@ -60,6 +63,11 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
     keeps: (l) => keeps === null || (profit(l) ?? Number.NEGATIVE_INFINITY) >= keeps,
     launch: (l) => launch === null || (best(l)?.launchCash ?? Number.POSITIVE_INFINITY) <= launch,
   };
+  const tableOf = (list: readonly CandidateLine[]): TableToSave => ({
+    name: t('nav.weigh'),
+    columns: [t('weigh.candidate'), t('form.country'), t('family.marketplace'), t('weigh.keeps', { currency: homeCurrency }), t('figure.margin'), t('figure.roi'), t('form.currency'), t('weigh.breaksEven'), t('form.currency'), t('weigh.payAtMost'), t('weigh.launchCash', { currency: homeCurrency })].map((title, i) => ({ title, percent: i === 4 || i === 5 })),
+    rows: list.map((l) => { const b = best(l); return [l.name, b?.country ?? null, b?.marketplace ?? null, b?.bar.currency === homeCurrency ? b.bar.figures.unitProfit : null, b?.margin ?? null, b?.roi ?? null, b?.currency ?? null, b?.breakEven ?? null, b?.mostToPayCurrency ?? null, b?.mostToPay ?? null, b?.launchCash ?? null]; }),
+  });
   const takes = (key: string) => shelf.filter((l) => Object.entries(tests).every(([k, ok]) => k === key || ok(l)) && !tests[key]?.(l)).length;
   const sort = (SORTS as readonly string[]).includes(search.get('sort') ?? '') ? (search.get('sort') as Sort) : 'keeps';
   const down = search.get('down') !== '0';
@@ -167,6 +175,10 @@ export function WeighList({ lines, homeCurrency, toSpend, base, canEdit }: Props
             </Table>
           </Box>
           {shown.length === 0 && <Typography sx={{ my: 3 }}>{t('weigh.nothing')}</Typography>}
+          <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', mt: 0.5 }}>
+            <Box sx={{ flex: 1 }}><RatesUsed rates={rates} /></Box>
+            {shown.length > 0 && <TableFile table={() => tableOf(shown)} />}
+          </Box>
         </>
       )}
       <Menu open={menu !== null} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>

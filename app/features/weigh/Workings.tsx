@@ -71,6 +71,7 @@ function Step({ step, currency, amountCurrency }: { step: Working; currency: str
   const foreign = amountCurrency !== currency;
   return (
     <Box sx={{ mb: 1.5 }}>
+      {step.rates.map((r) => <Typography key={r.from} variant="body2" color="text.secondary">{t('workings.rate', { from: r.from, to: r.to, rate: f.number(r.factor, 6), date: f.day(r.date) })}</Typography>)}
       <Typography variant="body2" sx={{ mb: 1 }}>{inWords} = <b>{amountText(amount, unit, amountCurrency, f)}{foreign && amount !== null && unit !== 'money' ? ` ${amountCurrency}` : ''}</b></Typography>
       <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.82rem', '& td': { py: 0.25, pr: 1.5, verticalAlign: 'top' } }}>
         <tbody>

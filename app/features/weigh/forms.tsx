@@ -1,4 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
+import { lazy, Suspense } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFetcher, useRevalidator } from 'react-router';
 import { packRatio, priceBreakAt } from '../../../core/goods/goods.ts';
@@ -12,6 +13,8 @@ import { useFormat } from '../../ui/locale.ts';
 import type { StoredLane } from '../../../core/workspace/records.ts';
 import { Choice, LineState, List, Num, Row, Sides, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
+
+const ComponentOf = lazy(() => import('./ComponentOf.tsx'));
 
 export type CardHeads = readonly { id: string; kind: string; key: string; name: string; inForceFrom: string }[];
 export type FormProps = { laneId: string; candidateId: string; doc: LaneDocument; cardHeads?: CardHeads };
@@ -252,7 +255,7 @@ function GoodsForm({ laneId, candidateId, doc }: FormProps) {
         return (
           <Box key={`${c.quoteId}${i === 0 ? '' : i}`} sx={i === 0 ? {} : { borderTop: '1px solid', borderColor: 'fieldLine', pt: 1 }}>
             {(quotes.length > 1 || components.length > 1) && (
-              <Row {...(components.length > 1 ? { title: t('form.component', { n: i + 1 }) } : {})}>
+              <Row {...(components.length > 1 ? { title: c.name === '' ? t('form.component', { n: i + 1 }) : t('form.componentNamed', { n: i + 1, name: c.name, interpolation: { escapeValue: false } }) } : {})}>
                 <ChoiceLine label={t('form.chooseQuote')} value={c.quoteId} width={220} options={quotes.map((q) => ({ value: q.id, label: nameOf(q.id) }))} onChange={(id) => store.edit([{ entity: 'lane', id: laneId, path: ['components', i, 'quoteId'], to: id }])} />
                 {components.length > 1 && <Num entity="lane" id={laneId} path={['components', i, 'unitsInSoldPack']} label={t('form.inSoldPack')} kind="number" min={1} whole required width={150} />}
                 {components.length > 1 && <Button size="small" onClick={() => store.edit([{ entity: 'lane', id: laneId, path: ['components'], to: components.filter((_, j) => j !== i) }])}>{t('form.removeComponent')}</Button>}
@@ -265,7 +268,8 @@ function GoodsForm({ laneId, candidateId, doc }: FormProps) {
       {store.canEdit && (
         <Row>
           <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => void store.flush().then(() => fetcher.submit({ intent: 'addQuote' }, { method: 'post', action: `../weigh/${candidateId}` }))}>{t('form.addQuote')}</Button>
-          {free !== undefined && <Button size="small" onClick={() => store.edit([{ entity: 'lane', id: laneId, path: ['components'], to: [...components, { quoteId: free.id, name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1 }] }])}>{t('form.addComponent')}</Button>}
+          <Suspense><ComponentOf laneId={laneId} candidateId={candidateId} /></Suspense>
+          {free !== undefined && <Button size="small" onClick={() => store.edit([{ entity: 'lane', id: laneId, path: ['components'], to: [...components, { quoteId: free.id, name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, candidateId: null }] }])}>{t('form.addComponent')}</Button>}
         </Row>
       )}
       <Row title={t('form.prep')}>

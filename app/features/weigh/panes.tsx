@@ -12,11 +12,12 @@ import { trial } from '../../../core/lane/trial.ts';
 import { proofSteps } from '../../../core/lane/workings.ts';
 import { costProof, headroomProof, priceProof } from '../../../core/lane/figureWorkings.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
-import { minorDigits } from '../../../core/money/money.ts';
+import { conversionsOf, minorDigits } from '../../../core/money/money.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
+import { RatesUsed } from '../../ui/RatesUsed.tsx';
 import { countryName } from '../../ui/names.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { Explain, Figure } from './Workings.tsx';
@@ -94,6 +95,7 @@ export const LanesPane = memo(function LanesPane({ views, cardHeads, chosen, onC
           <LaneRow key={v.id} view={v} scale={scale} chosen={v.id === chosen} onChoose={onChoose} removable={store.canEdit && views.length > 1} onRemove={remove} />
         ))}
       </Box>
+      <RatesUsed rates={conversionsOf(shown.map((v) => v.doc), home)} />
       {views.length > shown.length && <Box component={Link} to={`${base}/${candidate.id}/compare`} sx={{ display: 'inline-block', fontSize: '0.84rem', color: 'inherit', mt: 0.75 }}>{t('lanes.rest', { count: views.length - shown.length })}</Box>}
     </Pane>
   );
