@@ -107,13 +107,21 @@ export class Reader {
 
   /** Says that each row's key stands once; `what` names it. */
   unique(sheet: string, rows: readonly Row[], columns: readonly string[]): void {
-    const seen = new Map<string, number>();
+    // Most rows differ in their first column already: only those that share it are held against each other.
+    const seen = new Map<CellValue | number | undefined, Row | Row[]>();
+    const [first = '', ...rest] = columns;
+    const text = (v: CellValue | number | undefined): string => String(v ?? '');
     for (const r of rows) {
-      let key = String(r[columns[0] as string] ?? '');
-      for (let i = 1; i < columns.length; i++) key += ` / ${r[columns[i] as string] ?? ''}`;
-      const first = seen.get(key);
-      if (first === undefined) seen.set(key, r.line);
-      else this.fail(sheet, r.line, columns[columns.length - 1] as string, `"${key}" stands in row ${first} already`, 'Keep one of the two rows.');
+      const there = seen.get(r[first]);
+      if (there === undefined) {
+        seen.set(r[first], r);
+        continue;
+      }
+      const others = Array.isArray(there) ? there : [there];
+      const twin = others.find((o) => rest.every((c) => text(o[c]) === text(r[c])));
+      if (twin !== undefined) this.fail(sheet, r.line, columns[columns.length - 1] as string, `"${columns.map((c) => text(r[c])).join(' / ')}" stands in row ${twin.line} already`, 'Keep one of the two rows.');
+      else if (Array.isArray(there)) there.push(r);
+      else seen.set(r[first], [there, r]);
     }
   }
 

@@ -32,6 +32,8 @@ export const laneResult = z.object({
   notices: z.array(z.object({ code: codes(NOTICE_TEXTS), path: z.string(), detail })),
 });
 export type LaneResult = z.output<typeof laneResult>;
+/** What is kept of a result once another has taken its place. */
+export type EarlierResult = Pick<LaneResult, 'currency' | 'figures' | 'lines'>;
 
 /** Cost line as reckoned; NaN where unknown or blank. */
 export function lineValue(r: Reckoning, line: Line): number {

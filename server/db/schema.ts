@@ -1,7 +1,7 @@
 /** Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). */
 import { sql } from 'drizzle-orm';
 import { boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
-import type { LaneResult } from '../../core/lane/result.ts';
+import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import type { Tables } from '../../core/cards/reader.ts';
@@ -160,7 +160,7 @@ export const laneHistory = bm.table(
     by: text('by'),
     /** What moved it: an edit, a change of rates. */
     cause: text('cause').notNull(),
-    result: jsonb('result').$type<LaneResult>().notNull(),
+    result: jsonb('result').$type<EarlierResult>().notNull(),
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),

@@ -3,7 +3,7 @@ import equal from 'fast-deep-equal';
 import { z } from 'zod';
 import { issuesOf } from '../../core/issues.ts';
 import { evaluate } from '../../core/lane/result.ts';
-import type { LaneResult } from '../../core/lane/result.ts';
+import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
 import { laneDocument, quote as quoteSchema, retailPurchase, WAYS } from '../../core/lane/schema.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
@@ -428,9 +428,10 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
 /** Keeps what a lane's result was before an edit moved its profit: once for all edits of one person within ten minutes. */
 async function keepHistory(tx: Tx, workspaceId: string, was: LaneRow, now: LaneResult, by: string): Promise<void> {
   if (was.result === null || was.result.figures.unitProfit === now.figures.unitProfit) return;
+  const { currency, figures, lines } = was.result;
   await tx.execute(sql`
     insert into ${laneHistory} (workspace_id, id, lane_id, by, cause, result)
-    select ${workspaceId}, ${newId()}, ${was.id}, ${by}, 'edit', ${JSON.stringify(was.result)}::jsonb
+    select ${workspaceId}, ${newId()}, ${was.id}, ${by}, 'edit', ${JSON.stringify({ currency, figures, lines } satisfies EarlierResult)}::jsonb
     where not exists (select 1 from ${laneHistory} where workspace_id = ${workspaceId} and lane_id = ${was.id} and by = ${by} and cause = 'edit' and at > now() - interval '10 minutes')`);
 }
 
@@ -459,7 +460,7 @@ export async function saveLaunchPlan(workspaceId: string, candidateId: string, p
   });
 }
 
-export type Earlier = { at: Date; cause: string; result: LaneResult };
+export type Earlier = { at: Date; cause: string; result: EarlierResult };
 
 /** What a lane's result was before its latest changes, newest first. */
 export async function laneHistoryOf(workspaceId: string, candidateId: string, laneId: string): Promise<Earlier[]> {

@@ -9,7 +9,7 @@ import { moreWords } from '../../locales/en.more.ts';
 import { differences } from '../../../core/compare/differences.ts';
 import { confidenceOf, staleInputs } from '../../../core/lane/confidence.ts';
 import { evaluate } from '../../../core/lane/result.ts';
-import type { LaneResult } from '../../../core/lane/result.ts';
+import type { EarlierResult } from '../../../core/lane/result.ts';
 import { priceFor } from '../../../core/lane/solve.ts';
 import { exchangeFactor } from '../../../core/money/money.ts';
 import type { Cell } from '../../../core/cards/cells.ts';
@@ -241,7 +241,7 @@ function Sure({ view }: Part) {
 function History({ view, base, candidateId }: Part) {
   const { t } = useTranslation();
   const f = useFormat();
-  const { load, data } = useFetcher<{ earlier: { at: string; cause: string; result: LaneResult }[] }>();
+  const { load, data } = useFetcher<{ earlier: { at: string; cause: string; result: EarlierResult }[] }>();
   useEffect(() => void load(`${base}/${candidateId}/history?lane=${view.id}`), [load, base, candidateId, view.id]);
   const c = view.doc.currency;
   if (data === undefined) return <Typography variant="body2">{t('more.loading')}</Typography>;
