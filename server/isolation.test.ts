@@ -39,7 +39,7 @@ beforeAll(async () => {
       await tx.insert(notice).values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
       await tx.insert(outsideAnswer).values({ workspaceId: w.id, question: 'rates', answer: {} });
       const [some] = await tx.select({ id: lane.id, result: lane.result }).from(lane).where(eq(lane.workspaceId, w.id));
-      if (some?.result != null) await tx.insert(laneHistory).values({ workspaceId: w.id, id: newId(), laneId: some.id, cause: 'edit', result: some.result });
+      if (some?.result != null) await tx.insert(laneHistory).values({ workspaceId: w.id, laneId: some.id, cause: 'edit', result: some.result });
     });
   }
 });

@@ -63,7 +63,14 @@ export const FIGURE_BLANKS: Readonly<Record<Figure, number>> = {
   lowestConversion: contribution | BIT.adverts, lowestConversionBlended: contribution | BIT.adverts,
 };
 
+/** Few masks come up again and again; each has its list made once. */
+const lists = new Map<number, Blank[]>();
 /** Names of the blanks in a bit mask. */
 export function blanksIn(mask: number): Blank[] {
-  return BLANKS.filter((b) => (mask & BIT[b]) !== 0);
+  let list = lists.get(mask);
+  if (list === undefined) {
+    list = Object.freeze(BLANKS.filter((b) => (mask & BIT[b]) !== 0)) as Blank[];
+    lists.set(mask, list);
+  }
+  return list;
 }

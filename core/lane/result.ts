@@ -33,7 +33,7 @@ export const laneResult = z.object({
 });
 export type LaneResult = z.output<typeof laneResult>;
 /** What is kept of a result once another has taken its place. */
-export type EarlierResult = Pick<LaneResult, 'currency' | 'figures' | 'lines'>;
+export type EarlierResult = Pick<LaneResult, 'currency' | 'lines'> & { figures: Pick<LaneResult['figures'], 'unitProfit' | 'gross'> };
 
 /** Cost line as reckoned; NaN where unknown or blank. */
 export function lineValue(r: Reckoning, line: Line): number {

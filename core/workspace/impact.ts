@@ -25,6 +25,7 @@ const RANK: Readonly<Record<Verdict, number>> = { pass: 2, near: 1, fail: 0, unk
 export function fallsUnder(before: LaneDocument, after: LaneDocument, hurdles: readonly Hurdle[]): Hurdle['figure'][] {
   if (hurdles.length === 0) return [];
   const later = judgeHurdles(after, hurdles);
+  if (!later.some((h) => h.verdict === 'fail')) return [];
   return judgeHurdles(before, hurdles).flatMap((h, i) => (later[i]?.verdict === 'fail' && RANK[h.verdict] > RANK.fail ? [h.hurdle.figure] : []));
 }
 

@@ -153,8 +153,8 @@ export const lane = bm.table(
 export const laneHistory = bm.table(
   'lane_history',
   {
-    workspaceId: workspaceId(),
-    id: text('id').notNull(),
+    // The lane's own key leads to the workspace: a second check of it would cost as much as the row.
+    workspaceId: text('workspace_id').notNull(),
     laneId: text('lane_id').notNull(),
     at: when('at').notNull().defaultNow(),
     by: text('by'),
@@ -163,9 +163,8 @@ export const laneHistory = bm.table(
     result: jsonb('result').$type<EarlierResult>().notNull(),
   },
   (t) => [
-    primaryKey({ columns: [t.workspaceId, t.id] }),
+    primaryKey({ columns: [t.workspaceId, t.laneId, t.at] }),
     foreignKey({ columns: [t.workspaceId, t.laneId], foreignColumns: [lane.workspaceId, lane.id] }).onDelete('cascade'),
-    index('lane_history_by_lane').on(t.workspaceId, t.laneId, t.at),
   ],
 );
 

@@ -428,10 +428,10 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
 /** Keeps what a lane's result was before an edit moved its profit: once for all edits of one person within ten minutes. */
 async function keepHistory(tx: Tx, workspaceId: string, was: LaneRow, now: LaneResult, by: string): Promise<void> {
   if (was.result === null || was.result.figures.unitProfit === now.figures.unitProfit) return;
-  const { currency, figures, lines } = was.result;
+  const { currency, lines, figures: { unitProfit, gross } } = was.result;
   await tx.execute(sql`
-    insert into ${laneHistory} (workspace_id, id, lane_id, by, cause, result)
-    select ${workspaceId}, ${newId()}, ${was.id}, ${by}, 'edit', ${JSON.stringify({ currency, figures, lines } satisfies EarlierResult)}::jsonb
+    insert into ${laneHistory} (workspace_id, lane_id, by, cause, result)
+    select ${workspaceId}, ${was.id}, ${by}, 'edit', ${JSON.stringify({ currency, lines, figures: { unitProfit, gross } } satisfies EarlierResult)}::jsonb
     where not exists (select 1 from ${laneHistory} where workspace_id = ${workspaceId} and lane_id = ${was.id} and by = ${by} and cause = 'edit' and at > now() - interval '10 minutes')`);
 }
 

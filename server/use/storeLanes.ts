@@ -3,13 +3,9 @@ import type { LaneResult } from '../../core/lane/result.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Measures } from '../../core/workspace/summary.ts';
 import type { Tx } from '../db/client.ts';
-import { newId } from './workspaces.ts';
 
 /** A lane to store: its result, its measures, and the parts of its data that have changed. */
 export type Evaluated = { readonly id: string; readonly changes: Partial<StoredLane>; readonly result: LaneResult; readonly measures: Measures };
-
-/** What history keeps of a result beside its currency, figures and lines: nothing of this. */
-const NOT_KEPT = '{families,incomplete,reasons,blanks,problems,notices}';
 
 /**
  * Stores many evaluated lanes in one statement; what each result was goes into its history where there is a `cause` and its
@@ -17,15 +13,15 @@ const NOT_KEPT = '{families,incomplete,reasons,blanks,problems,notices}';
  */
 export async function storeLanes(tx: Tx, workspaceId: string, lanes: readonly Evaluated[], cause: 'edit' | 'rates' | null, by: string | null): Promise<void> {
   if (lanes.length === 0) return;
-  const rows = JSON.stringify(lanes.map(({ id, changes, result, measures: m }) => ({ id, h: cause === null ? null : newId(), changes, result, p: m.unitProfit, m: m.margin, r: m.roi, n: m.profitPerMonth, y: m.yearlyReturnOnCash, c: m.launchCash, w: m.whole })));
+  const rows = JSON.stringify(lanes.map(({ id, changes, result, measures: m }) => ({ id, changes, result, p: m.unitProfit, m: m.margin, r: m.roi, n: m.profitPerMonth, y: m.yearlyReturnOnCash, c: m.launchCash, w: m.whole })));
   await tx.execute(sql`
     with u as materialized (
-      select * from jsonb_to_recordset(${rows}::jsonb) as u(id text, h text, changes jsonb, result jsonb, p float8, m float8, r float8, n float8, y float8, c float8, w boolean)
+      select * from jsonb_to_recordset(${rows}::jsonb) as u(id text, changes jsonb, result jsonb, p float8, m float8, r float8, n float8, y float8, c float8, w boolean)
     ), kept as (
-      insert into bm.lane_history (workspace_id, id, lane_id, by, cause, result)
-      select l.workspace_id, u.h, l.id, ${by}, ${cause ?? ''}, l.result - ${NOT_KEPT}::text[]
+      insert into bm.lane_history (workspace_id, lane_id, by, cause, result)
+      select l.workspace_id, l.id, ${by}, ${cause ?? ''}, jsonb_build_object('currency', l.result -> 'currency', 'lines', l.result -> 'lines', 'figures', jsonb_build_object('unitProfit', l.result -> 'figures' -> 'unitProfit', 'gross', l.result -> 'figures' -> 'gross'))
       from u join bm.lane l on l.workspace_id = ${workspaceId} and l.id = u.id
-      where u.h is not null and l.result is not null and l.unit_profit is distinct from u.p
+      where ${cause}::text is not null and l.result is not null and l.unit_profit is distinct from u.p
     )
     update bm.lane l set data = case when u.changes = '{}'::jsonb then l.data else l.data || u.changes end, result = u.result, result_at = now(),
       unit_profit = u.p, margin = u.m, roi = u.r, profit_per_month = u.n, yearly_return_on_cash = u.y, launch_cash = u.c, whole = u.w
