@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { addProduct, answer, at, DEMO, enterDemo, expect, newcomer, ready, saved, test } from './help.ts';
 
@@ -41,6 +42,42 @@ test('why one keeps less than another: the lines add up to the difference', asyn
   const total = Number((await page.getByTestId('difference-total').innerText()).replace('−', '-'));
   expect(amounts.length).toBeGreaterThan(2);
   expect(Math.round(amounts.reduce((s, x) => s + x, 0) * 100) / 100).toBe(total);
+});
+
+test('by keyboard alone: pin a lane, ask why another differs; converted figures name their rates', async ({ page }) => {
+  await openComparison(page, 'Bee house, larch, three chambers');
+  await expect(page.getByTestId('rates-used')).toContainText(/Converted at .*1 GBP = 1\.\d+ EUR \(\d+ Nov 2026, \d+ days? old\)/);
+  await page.getByRole('button', { name: 'Compare the others with Germany · Alderway' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Why France · Alderway differs' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('differences')).toContainText(/Why does France · Alderway keep/);
+  await page.getByRole('tab', { name: 'Grid' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'This table as CSV' }).click()]);
+  const csv = readFileSync(await download.path(), 'utf8');
+  expect(csv.split('\r\n')[0]).toMatch(/^\ufeffCountry,Alderway,/);
+  expect(csv).toMatch(/\r\nDE,-?\d+\.\d+,/);
+});
+
+test('shops for the same goods step by step: the order of discounts is seen, switched and saved', async ({ page }) => {
+  await openComparison(page, 'Nest box camera, clearance');
+  await page.getByRole('tab', { name: 'Suppliers' }).click();
+  const shops = page.getByRole('region', { name: 'Shops step by step' }).first();
+  await expect(page.getByTestId('retail-answer')).toHaveText('Gartenmarkt am Ring is cheapest after everything: €24.56 landed.');
+  const row = (name: string) => shops.getByRole('row').filter({ has: page.getByRole('rowheader', { name, exact: true }) });
+  await expect(row('Discount 2')).toContainText('29.18');
+  await expect(row('Paid at the till')).toContainText('30.97');
+  await ready(page);
+  await shops.getByRole('button', { name: 'Order of the discounts at Osttor Restposten' }).click();
+  // (54.90 - 12) less a quarter, instead of three quarters less 12
+  await expect(row('Paid at the till')).toContainText('32.18');
+  await page.reload();
+  await expect(row('Paid at the till')).toContainText('32.18');
+  await ready(page);
+  await shops.getByRole('button', { name: 'Order of the discounts at Osttor Restposten' }).click();
+  await expect(row('Paid at the till')).toContainText('29.18');
+  const [download] = await Promise.all([page.waitForEvent('download'), shops.getByRole('button', { name: 'This table as XLSX' }).click()]);
+  expect(download.suggestedFilename()).toBe('Shops step by step.xlsx');
 });
 
 test('what if freight trebles: every lane answers at once, nothing is saved; a quantity can be', async ({ page }) => {

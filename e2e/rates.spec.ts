@@ -120,7 +120,7 @@ test('from today on: lanes keep their version until they are brought up to date,
   await page.goto(sheet);
   await expect(page.getByTestId('unit-profit')).toHaveText(before);
   await expect(page.getByText('Computed with Alderway DE of 1 Oct 2026; a version of 24 Nov 2026 is in force.')).toBeVisible();
-  await page.getByRole('link', { name: 'See what would change' }).click();
+  await page.getByRole('link', { name: 'All lanes on this card' }).click();
   await page.waitForURL(/rates\/touch/);
   await page.getByRole('button', { name: 'Bring this lane up to date' }).click();
   await expect(page.getByText('Done: 1 lanes are up to date.')).toBeVisible();
@@ -131,6 +131,37 @@ test('from today on: lanes keep their version until they are brought up to date,
   await page.getByRole('button', { name: /new notice/ }).click();
   await expect(page.getByRole('dialog', { name: 'Notices' })).toContainText('Bird bath falls under your hurdle for');
   await expect(page.getByRole('dialog', { name: 'Notices' })).toContainText('1 lane is up to date with Alderway/DE.');
+});
+
+test('one lane alone is brought up to date from its sheet, once it is seen what that changes; undo takes it back', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await addProduct(page, base, { name: 'Bird bath', price: '29.90', cost: '6.40' });
+  const sheet = page.url();
+  const before = await page.getByTestId('unit-profit').innerText();
+  await openCard(page, base, 'Alderway DE');
+  const book = await workbook(page, base);
+  (book.getWorksheet('referralTiers') as ExcelJS.Worksheet).eachRow((r, n) => {
+    if (n > 1) r.getCell(3).value = Number((Number(r.getCell(3).value) + 0.04).toFixed(4));
+  });
+  await importFile(page, 'card.xlsx', Buffer.from(await book.xlsx.writeBuffer()));
+  await page.getByLabel('In force from').fill('2026-11-24');
+  await page.getByRole('button', { name: /^Put in force from 24 Nov/ }).click();
+  await page.waitForURL(/rates\/touch/);
+  await page.goto(sheet);
+  await ready(page);
+  await page.getByRole('button', { name: 'What it would change here' }).click();
+  const pane = page.getByTestId('up-to-date');
+  await expect(pane).toContainText(/This lane would keep €\d+\.\d\d instead of €\d+\.\d\d: Referral fee −1\.\d\d/);
+  const promised = /would keep €(\d+\.\d\d)/.exec(await pane.innerText())?.[1] ?? '';
+  await expect(page.getByTestId('unit-profit')).toHaveText(before);
+  await pane.getByRole('button', { name: 'Bring this lane up to date' }).click();
+  await expect(page.getByTestId('unit-profit')).toHaveText(promised);
+  await expect(page.getByRole('button', { name: 'What it would change here' })).toHaveCount(0);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByTestId('unit-profit')).toHaveText(promised);
+  await page.goto(`${sheet}?more=history`);
+  await expect(page.getByText(/Referral fee −1\.\d\d/).first()).toBeVisible();
 });
 
 test('eight countries on three marketplaces in one screen, every figure as the command line has it; and in a country made from nothing', async ({ page }) => {

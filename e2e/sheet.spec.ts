@@ -240,6 +240,24 @@ test.describe('two at once, and sessions that end', () => {
   });
 });
 
+test('a bundle of candidates costs the sum; one that would contain itself is refused with the way', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await addProduct(page, base, { name: 'Lid', cost: '2.00' });
+  await addProduct(page, base, { name: 'Box', cost: '5.00' });
+  await openFamily(page, 'Goods');
+  await page.getByRole('button', { name: 'Add a product of yours' }).click();
+  await page.getByLabel('Product', { exact: true }).selectOption({ label: 'Lid' });
+  await expect(page.getByText('Component 2: Lid')).toBeVisible();
+  await expect(page.locator('dt', { hasText: /^Goods/ }).locator('+ dd')).toContainText('7.00');
+  await saved(page);
+  await page.goto(at(`${base}/weigh`));
+  await sheetOf(page, 'Lid');
+  await openFamily(page, 'Goods');
+  await page.getByRole('button', { name: 'Add a product of yours' }).click();
+  await page.getByLabel('Product', { exact: true }).selectOption({ label: 'Box' });
+  await expect(page.getByRole('alert')).toContainText('"Box" is itself made of "Lid": a bundle cannot contain itself');
+});
+
 test.describe('lane documents', () => {
   test('a damaged or foreign file is refused with its place and remedy, and nothing is added', async ({ page }, info) => {
     const { base } = await newcomer(page);

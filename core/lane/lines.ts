@@ -64,12 +64,12 @@ export const FIGURE_BLANKS: Readonly<Record<Figure, number>> = {
 };
 
 /** Few masks come up again and again; each has its list made once. */
-const lists = new Map<number, Blank[]>();
+const lists = new Map<number, readonly Blank[]>();
 /** Names of the blanks in a bit mask. */
-export function blanksIn(mask: number): Blank[] {
+export function blanksIn(mask: number): readonly Blank[] {
   let list = lists.get(mask);
   if (list === undefined) {
-    list = Object.freeze(BLANKS.filter((b) => (mask & BIT[b]) !== 0)) as Blank[];
+    list = Object.freeze(BLANKS.filter((b) => (mask & BIT[b]) !== 0));
     lists.set(mask, list);
   }
   return list;

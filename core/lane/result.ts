@@ -25,8 +25,8 @@ export const laneResult = z.object({
   lines: record(LINES),
   families: record(FAMILIES),
   figures: record(FIGURES),
-  blanks: z.array(z.enum(BLANKS)),
-  incomplete: z.partialRecord(z.enum(FIGURES), z.array(z.enum(BLANKS))),
+  blanks: z.array(z.enum(BLANKS)).readonly(),
+  incomplete: z.partialRecord(z.enum(FIGURES), z.array(z.enum(BLANKS)).readonly()),
   reasons: z.partialRecord(z.enum(FIGURES), z.string()),
   problems: z.array(z.object({ code: codes(PROBLEM_TEXTS), line: z.string(), path: z.string(), detail })),
   notices: z.array(z.object({ code: codes(NOTICE_TEXTS), path: z.string(), detail })),
@@ -161,7 +161,7 @@ export function toResult(r: Reckoning): LaneResult {
     families[family] = any ? sum : null;
   }
   const figures = {} as Record<Figure, number | null>;
-  const incomplete: Partial<Record<Figure, Blank[]>> = {};
+  const incomplete: Partial<Record<Figure, readonly Blank[]>> = {};
   const reasons: Partial<Record<Figure, string>> = {};
   for (const figure of FIGURES) {
     const v = figureValue(r, figure);

@@ -123,7 +123,7 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const home = doc.homeCurrency;
   const r = reckon(doc, new Reckoning());
   const units = r.units;
-  const incomplete: string[] = blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)));
+  const incomplete: string[] = [...blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)))];
   const reasons: Record<string, string> = {};
 
   const { toHome, quoted, oneOffs, advertising, discounts } = besideGoods(doc, plan, r);

@@ -13,6 +13,8 @@ type Shop = { id: string; name: string; source: RetailPurchase; landed: number |
 export function RetailSteps({ shops, currency, today, canEdit, saveUrl, quantity }: { shops: readonly Shop[]; currency: string; today: string; canEdit: boolean; saveUrl: string; quantity: number }) {
   const { t } = useTranslation();
   const f = useFormat();
+  // Two ways to one amount may differ in the last bit; both are shown alike.
+  const plain = (x: number | null, code: string): string => f.plain(x === null ? null : Number(x.toFixed(6)), code);
   const { revalidate } = useRevalidator();
   const turn = async (shop: Shop): Promise<void> => {
     await fetch(saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ patches: [{ entity: 'quote', id: shop.id, path: ['reordered'], from: shop.source.reordered, to: !shop.source.reordered }] }) }).catch(() => null);
@@ -29,7 +31,7 @@ export function RetailSteps({ shops, currency, today, canEdit, saveUrl, quantity
   const each = (title: string, of: (c: (typeof columns)[number]) => React.ReactNode, strong = false) => (
     <tr key={title}><th scope="row" style={{ fontWeight: strong ? 700 : 400 }}>{title}</th>{columns.map((c) => <Box component="td" key={c.shop.id} sx={{ fontWeight: strong ? 700 : 400 }}>{of(c)}</Box>)}</tr>
   );
-  const less = (x: number, code: string): string => (x === 0 ? '' : f.plain(-x, code));
+  const less = (x: number, code: string): string => (x === 0 ? '' : plain(-x, code));
   const state = (s: RetailPurchase): string => [s.validUntil === null ? '' : t(today > s.validUntil ? 'suppliers.expired' : 'suppliers.valid', { date: f.day(s.validUntil) }), s.stock === null ? '' : t('retail.stock', { count: s.stock }), s.exclusions].filter(Boolean).join(' · ');
   const cents = (x: number | null, code: string): number | null => (x === null ? null : Number(x.toFixed(minorDigits(code) + 4)));
   return (
@@ -46,14 +48,14 @@ export function RetailSteps({ shops, currency, today, canEdit, saveUrl, quantity
             {each(t('form.shelfPrice'), (c) => f.money(c.s.shelfPrice, c.s.currency))}
             {Array.from({ length: most }, (_, i) => each(t('retail.discount', { n: i + 1 }), (c) => {
               const d = c.discounts[i];
-              return d === undefined ? '' : <>{f.plain(d.price, c.s.currency)}<Box sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>{d.discount.kind === 'percent' ? t('retail.percent', { share: f.percent(d.discount.share) }) : t('retail.coupon', { amount: f.money(d.discount.amount, c.s.currency), count: d.discount.covers })}</Box></>;
+              return d === undefined ? '' : <>{plain(d.price, c.s.currency)}<Box sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>{d.discount.kind === 'percent' ? t('retail.percent', { share: f.percent(d.discount.share) }) : t('retail.coupon', { amount: f.money(d.discount.amount, c.s.currency), count: d.discount.covers })}</Box></>;
             }))}
             {each(t('form.order'), (c) => (c.s.discounts.length < 2 ? '' : canEdit ? <Button size="small" aria-label={t('retail.turn', { shop: c.shop.name, interpolation: { escapeValue: false } })} onClick={() => void turn(c.shop)}>{t(c.s.reordered ? 'form.asListed' : 'form.percentFirst')}</Button> : t(c.s.reordered ? 'form.asListed' : 'form.percentFirst')))}
-            {each(t('retail.tax'), (c) => (c.steps === null ? '–' : c.s.exempt ? t('retail.exempt') : f.plain(c.steps.vat + c.steps.salesTax, c.s.currency)))}
-            {each(t('retail.till'), (c) => f.plain(c.steps?.atTill ?? null, c.s.currency))}
+            {each(t('retail.tax'), (c) => (c.steps === null ? '–' : c.s.exempt ? t('retail.exempt') : plain(c.steps.vat + c.steps.salesTax, c.s.currency)))}
+            {each(t('retail.till'), (c) => plain(c.steps?.atTill ?? null, c.s.currency))}
             {each(t('retail.gift'), (c) => less(c.steps?.giftCardSaving ?? 0, c.s.currency))}
             {each(t('form.cashback'), (c) => less(c.steps?.cashback ?? 0, c.s.currency))}
-            {each(t('retail.delivery'), (c) => (c.delivery === null ? '' : f.plain(c.delivery, c.s.delivery?.currency ?? c.s.currency)))}
+            {each(t('retail.delivery'), (c) => (c.delivery === null ? '' : plain(c.delivery, c.s.delivery?.currency ?? c.s.currency)))}
             {each(t('retail.cost', { currency }), (c) => (c.shop.landed === null ? '–' : <span style={{ textDecoration: c.shop === cheapest ? 'underline' : 'none' }}>{f.money(c.shop.landed, currency)}</span>), true)}
             {each(t('retail.mind'), (c) => <Box sx={{ maxWidth: 190, fontSize: '0.78rem', color: c.s.validUntil !== null && today > c.s.validUntil ? 'error.main' : 'text.secondary', ml: 'auto' }}>{state(c.s)}</Box>)}
           </tbody>
