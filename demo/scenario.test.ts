@@ -53,7 +53,7 @@ describe('the demo', () => {
   it('has at least fourteen candidates, all five ways of working, a supplier each', () => {
     expect(demoCandidates.length).toBeGreaterThanOrEqual(14);
     expect([...new Set(judged.map((c) => c.way))].sort()).toEqual([...WAYS].sort());
-    expect([...new Set(demoCandidates.map((c) => c.supplier))].sort()).toEqual(demoSuppliers.map((s) => s.key).sort());
+    expect([...new Set(demoCandidates.flatMap((c) => [c.supplier, ...(c.others ?? []).map((o) => o.supplier)]))].sort()).toEqual(demoSuppliers.map((s) => s.key).sort());
   });
   it('has winners, near misses, clear losses, incomplete ones, and one that fits no size tier', () => {
     const names = (test: (c: (typeof judged)[number]) => boolean): number => judged.filter(test).length;

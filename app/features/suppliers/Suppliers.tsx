@@ -4,17 +4,13 @@ import { useTranslation } from 'react-i18next';
 import { Form, Link, useActionData, useNavigation } from 'react-router';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { addWords } from '../../i18n.ts';
+import { supplierWords } from '../../locales/en.suppliers.ts';
 import { fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 
-addWords({
-  supplierList: {
-    title: 'Suppliers', lead: 'Who you buy from, and everything quoted by each.', new: 'New supplier', none: 'No supplier yet. A name on a quote makes one appear here.', name: 'Name', country: 'Country', currency: 'Currency', contact: 'Contact', notes: 'Notes', save: 'Save', record: 'Keep as a record',
-    candidate: 'Candidate', price: 'Unit price', breaks: 'from {{quantity}}: {{price}}', rule: 'Rule', minimum: 'Minimum', date: 'Quoted', valid: 'Valid until', expired: 'expired', lanes: 'Lanes', best: 'Best lane keeps, {{currency}}', nothing: 'Nothing is quoted by this supplier yet.', first: 'first asked {{price}}', csv: 'All quotes as CSV', xlsx: 'All quotes as XLSX',
-  },
-});
+addWords(supplierWords);
 
 type Supplier = { id: string | null; name: string; country: string | null; currency: string | null; contact: string; notes: string; quotes: { id: string; candidateId: string; candidate: string; data: QuoteSource; lanes: number; bestProfit: number | null }[] };
 

@@ -59,7 +59,7 @@ function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
     <Box>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>{t('scenarios.text')}</Typography>
       <Box component="table" sx={table}>
-        <thead><tr><th scope="col">{t('scenarios.named')}</th><th scope="col">{t('form.price')}</th><th scope="col">{t('scenarios.quantity')}</th><th scope="col">{t('figure.landedCost', { defaultValue: t('lines.landedCost') })}</th><th scope="col">{t('figure.unitProfit')}</th><th scope="col">{t('figure.margin')}</th><th scope="col">{t('figure.roi')}</th><th scope="col">{t('scenarios.against')}</th><th><span className="hidden-text">{t('scenarios.open')}</span></th></tr></thead>
+        <thead><tr><th scope="col">{t('scenarios.named')}</th><th scope="col">{t('form.price')}</th><th scope="col">{t('scenarios.quantity')}</th><th scope="col">{t('lines.landedCost')}</th><th scope="col">{t('figure.unitProfit')}</th><th scope="col">{t('figure.margin')}</th><th scope="col">{t('figure.roi')}</th><th scope="col">{t('scenarios.against')}</th><th><span className="hidden-text">{t('scenarios.open')}</span></th></tr></thead>
         <tbody>
           {list.map((v) => {
             const profit = v.result.figures.unitProfit;

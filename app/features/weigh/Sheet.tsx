@@ -258,9 +258,9 @@ function NewerRates({ view, cardHeads, usedHeads, base, frame }: { view: LaneVie
   if (newer.length === 0) return null;
   const root = base.replace(/\/weigh$/, '');
   return (
-    <Alert severity="info" variant="outlined" sx={{ my: 0.5, py: 0 }} action={<Button size="small" aria-expanded={open} onClick={() => setOpen(!open)}>{t(open ? 'upToDate.close' : 'upToDate.open')}</Button>}>
-      {newer.map(({ used: u, now }) => <div key={now.id}>{t('sheet.newerRates', { name: u.name, date: f.day(u.inForceFrom), newer: f.day(now.inForceFrom) })} <Box component={Link} to={`${root}/rates/touch?card=${now.id}`} sx={{ color: 'inherit' }}>{t('upToDate.all')}</Box></div>)}
-      {open && <Suspense fallback={<Typography variant="body2">{t('upToDate.loading')}</Typography>}><UpToDate view={view} ids={newer.map(({ now }) => `${now.kind}/${now.id}`).join(',')} frame={frame} root={root} /></Suspense>}
+    <Alert severity="info" variant="outlined" sx={{ my: 0.5, py: 0 }} action={<Button size="small" aria-expanded={open} onClick={() => setOpen(!open)}>{t(open ? 'sheet.upToDate.close' : 'sheet.upToDate.open')}</Button>}>
+      {newer.map(({ used: u, now }) => <div key={now.id}>{t('sheet.newerRates', { name: u.name, date: f.day(u.inForceFrom), newer: f.day(now.inForceFrom) })} <Box component={Link} to={`${root}/rates/touch?card=${now.id}`} sx={{ color: 'inherit' }}>{t('sheet.upToDate.all')}</Box></div>)}
+      {open && <Suspense fallback={<Typography variant="body2">{t('sheet.upToDate.loading')}</Typography>}><UpToDate view={view} ids={newer.map(({ now }) => `${now.kind}/${now.id}`).join(',')} frame={frame} root={root} /></Suspense>}
     </Alert>
   );
 }

@@ -29,7 +29,7 @@ export default function UpToDate({ view, ids, frame, root }: Props) {
     const lane = { ...view.state.data, ...Object.fromEntries(newer.map((x) => [x.field, x.id])) };
     return evaluate(composeLane({ candidate: state.candidate.data, lane, quotes: Object.fromEntries(state.quotes.map((q) => [q.id, q.data])), cards: { ...cards, ...data.cards }, homeCurrency: settings.homeCurrency, standings: settings.standings, today }));
   }, [data, view, newer, frame, state]);
-  if (after === null) return <Typography variant="body2">{t('upToDate.loading')}</Typography>;
+  if (after === null) return <Typography variant="body2">{t('sheet.upToDate.loading')}</Typography>;
   const c = view.doc.currency;
   const diff = after.currency === c ? differences(view.result, after) : null;
   const [was, now] = [view.result.figures.unitProfit, after.figures.unitProfit];
@@ -37,8 +37,8 @@ export default function UpToDate({ view, ids, frame, root }: Props) {
   return (
     <Box sx={{ pt: 0.5, pb: 1 }} data-testid="up-to-date">
       <Typography variant="body2" sx={{ fontWeight: 650 }}>
-        {was === null || now === null ? t('upToDate.unknown') : Math.abs(now - was) < 5e-7 ? t('upToDate.same', { amount: f.money(was, c) }) : (
-          <Trans i18nKey="upToDate.answer" values={{ after: f.money(now, c), before: f.money(was, c), by: (diff?.lines ?? []).slice(0, 6).map((d) => `${d.line === 'gross' ? t('figure.gross') : t(`lines.${d.line}`)} ${sign(d.effect)}`).join(', ') }} components={{ k: <Box component="strong" sx={{ color: now < 0 ? 'error.main' : 'primary.main' }} /> }} />
+        {was === null || now === null ? t('sheet.upToDate.unknown') : Math.abs(now - was) < 5e-7 ? t('sheet.upToDate.same', { amount: f.money(was, c) }) : (
+          <Trans i18nKey="sheet.upToDate.answer" values={{ after: f.money(now, c), before: f.money(was, c), by: (diff?.lines ?? []).slice(0, 6).map((d) => `${d.line === 'gross' ? t('figure.gross') : t(`lines.${d.line}`)} ${sign(d.effect)}`).join(', ') }} components={{ k: <Box component="strong" sx={{ color: now < 0 ? 'error.main' : 'primary.main' }} /> }} />
         )}
       </Typography>
       {store.canEdit && (
@@ -50,7 +50,7 @@ export default function UpToDate({ view, ids, frame, root }: Props) {
             void store.flush().then(() => revalidate());
           }}
         >
-          {t('upToDate.take')}
+          {t('sheet.upToDate.take')}
         </Button>
       )}
     </Box>

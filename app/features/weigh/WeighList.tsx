@@ -21,7 +21,7 @@ import { useAddress } from '../../ui/useAddress.ts';
 
 export type LaneLine = {
   id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;
-  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
+  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: readonly string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
 };
 export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; laneCount: number; lanes: LaneLine[] };
 type Props = { lines: CandidateLine[]; rates: Parameters<typeof RatesUsed>[0]['rates']; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
