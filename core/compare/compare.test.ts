@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { freightCard } from '../cards/schema.ts';
-import { confidenceOf, staleInputs } from '../lane/confidence.ts';
+import { confidenceOf, OWN_INPUTS, ownInputs, staleInputs } from '../lane/confidence.ts';
 import { LINES } from '../lane/lines.ts';
 import { evaluate, restate } from '../lane/result.ts';
 import { priceFor } from '../lane/solve.ts';
@@ -193,5 +193,23 @@ describe('variations', () => {
     expect(readVariations([['S', 'ten'], ['S', '10'], ['', '9'], ['M', '1', '', '', '0'], ['L', '', '', '', '', '90%'], ['K', '', '', '', '', '0.3']]).errors).toMatchObject([
       { row: 2, column: 'price' }, { row: 3, column: 'name', problem: '"S" stands in row 2 already' }, { row: 4, column: 'name' }, { row: 5, column: 'kg', problem: 'A rate of 0 cannot be used' }, { column: 'shareOfSales', problem: 'The shares of sales add up to 120 %' },
     ]);
+  });
+});
+
+describe('inputs a person answers for', () => {
+  it('what is noted of one beats the quote; what says nothing is left out', () => {
+    const doc = plainLane({ goods: quoted({ supplier: 'Birch', date: '2026-11-01' }), provenance: { price: { source: 'estimate', date: '2026-11-20', note: 'the middle of six' }, 'adverts.keywords.0.low': { source: 'guess', date: null, note: '' } } });
+    expect(ownInputs(doc)).toEqual([
+      { input: 'price', source: 'estimate', date: '2026-11-20', note: 'the middle of six' },
+      { input: 'orderQuantity', source: 'typed', date: null, note: '' },
+      { input: 'goods', source: 'quote', date: '2026-11-01', note: 'Birch' },
+    ]);
+    expect(ownInputs({ ...doc, provenance: { goods: { source: 'actual', date: null, note: 'invoice' } } }).find((x) => x.input === 'goods')?.source).toBe('actual');
+  });
+  it('saying that goods are a guess moves the share of what is unsure', () => {
+    const doc = plainLane({ goods: quoted({}) });
+    const guessed = { ...doc, provenance: { goods: { source: 'guess' as const, date: null, note: '' } } };
+    expect([confidenceOf(doc, evaluate(doc)).unsure, confidenceOf(guessed, evaluate(guessed)).unsure]).toEqual([0, 1]);
+    for (let seed = 1; seed <= 100; seed++) for (const x of ownInputs(randomLane(seed))) expect(OWN_INPUTS).toContain(x.input);
   });
 });

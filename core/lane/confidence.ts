@@ -30,7 +30,7 @@ function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
   const typed = (x: unknown): boolean => x !== null && x !== undefined;
   switch (line) {
     case 'outputVat': case 'irrecoverableVat': return typed(doc.typed.vatRate) ? 'typed' : 'card';
-    case 'goods': return noted('goods', 'components') ?? 'quote';
+    case 'goods': return noted('goods') ?? 'quote';
     case 'buyingCosts': return 'quote';
     case 'prep': return noted('prep') ?? 'typed';
     case 'freight': case 'insurance': return noted('route') ?? (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed');
@@ -48,6 +48,24 @@ function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
     case 'other': case 'freeExtra': return noted(line === 'other' ? 'otherPerUnit' : 'freeExtraProfit') ?? 'typed';
     case 'adverts': return noted('adverts') ?? 'typed';
   }
+}
+
+/** The inputs a person answers for, each as it stands in the provenance of a lane. */
+export const OWN_INPUTS = ['price', 'orderQuantity', 'goods', 'prep', 'route', 'dispatch', 'supplierDelivery', 'storage', 'returns', 'breakage', 'adverts', 'demand', 'otherPerUnit'] as const;
+export type OwnInput = (typeof OWN_INPUTS)[number];
+/** What a person may say of such an input. */
+export const OWN_SOURCES = ['guess', 'estimate', 'borrowed', 'quote', 'actual', 'typed'] as const;
+
+/** The inputs of a lane that say something, each with where it comes from: what is noted of it, else the quote or card, else typed. */
+export function ownInputs(doc: LaneDocument): { readonly input: OwnInput; readonly source: SourceOfNumber; readonly date: string | null; readonly note: string }[] {
+  return OWN_INPUTS.flatMap((input) => {
+    const value = doc[input];
+    if (value === null || value === 'none' || value === 'card' || value === 0 || (Array.isArray(value) && value.length === 0)) return [];
+    const said = doc.provenance[input] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${input}.`))?.[1];
+    const first = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
+    if (said !== undefined) return [{ input, ...said }];
+    return [input === 'goods' && first !== undefined ? { input, source: first.kind === 'quote' ? ('quote' as const) : ('typed' as const), date: first.date, note: first.supplier } : { input, source: 'typed' as const, date: null, note: '' }];
+  });
 }
 
 /** How much of a lane's costs rests on what: quotes, rate cards, figures typed, defaults, guesses, borrowed ones. */

@@ -50,6 +50,7 @@ export function TryIt({ card, tax, item, setItem, category, price, homeCurrency,
         <ChoiceLine label={t('form.category')} value={category} options={card.categories.map((c) => ({ value: c.key, label: c.name }))} onChange={(v) => setItem({ ...item, category: v })} width={150} />
         <NumField label={t('form.price')} value={price} onChange={(v) => setItem({ ...item, price: v })} kind="money" currency={card.currency} width={110} />
       </Box>
+      {beside !== null && beside.card.currency !== card.currency && exchange !== null && !Number.isNaN(factor) && <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>{t('workings.rate', { from: card.currency, to: beside.card.currency, rate: f.number(factor, 6), date: f.day(exchange.date) })}</Typography>}
       {r.problems.map((p) => <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${p.code}`, p.detail as Record<string, string>)}</Alert>)}
       {second?.problems.map((p) => <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>{beside?.name}: {t(`problem.${p.code}`, p.detail as Record<string, string>)}</Alert>)}
       <Box component="table" aria-live="polite" sx={{ width: '100%', borderCollapse: 'collapse', fontSize: '0.88rem', '& th': { textAlign: 'left', fontWeight: 400, py: 0.2 }, '& td': { textAlign: 'right', fontWeight: 600, py: 0.2 }, '& thead th': { textAlign: 'right', color: 'text.secondary', fontSize: '0.78rem' }, '& tfoot th, & tfoot td': { fontWeight: 680, borderTop: '1px solid' } }}>
