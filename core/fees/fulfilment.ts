@@ -267,7 +267,7 @@ export function reckonStorage(r: Reckoning): void {
 }
 
 /** Average months a unit spends past the age of x months while a cover of C months sells off evenly. */
-function agedShare(C: number, x: number): number {
+export function agedShare(C: number, x: number): number {
   if (C <= 0) return 0;
   const over = Math.max(0, C - x);
   return (over * over) / (2 * C);

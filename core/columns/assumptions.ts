@@ -1,0 +1,115 @@
+/** The one set of assumptions a supplier's list is screened under, and the lane document that a single row of it is. */
+import { z } from 'zod';
+import { hurdle } from '../lane/hurdles.ts';
+import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
+import { laneDocument, ownDispatch, returnsTerms, standing } from '../lane/schema.ts';
+import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
+import type { ExchangeTable } from '../money/money.ts';
+import { currency, day, month, nonNegative, rate, share, shortText } from '../money/schema.ts';
+
+const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
+
+/**
+ * Assumptions for all rows of a list. Percentages are fractions. `purchase` is in the list's own currency; inbound, preparation
+ * and handling in the home currency; `advertPerSale` in the sales currency.
+ */
+export const assumptions = z.strictObject({
+  homeCurrency: currency,
+  date: day,
+  standing: blank(standing),
+  method: z.enum(['warehouse', 'ownDispatch']).default('warehouse'),
+  purchase: z
+    .strictObject({
+      currency,
+      /** `asTyped`: prices count as they stand, no VAT is taken out or added. */
+      vat: z.enum(['asTyped', 'included', 'added']).default('asTyped'),
+      /** Where a row names no rate of its own. */
+      vatRate: rate.default(0),
+      recoverable: blank(z.boolean()),
+      /** Store-wide discount, sales tax at the till, cashback on the net. */
+      discount: share.default(0),
+      salesTax: share.default(0),
+      cashback: share.default(0),
+    }),
+  /** Order quantity in sold units where a row asks for no more; the row's minimum and carton raise it. */
+  orderQuantity: z.number().min(1e-6).max(1e9).default(10),
+  inbound: z.strictObject({ perUnit: nonNegative.default(0), perKg: nonNegative.default(0) }).default({ perUnit: 0, perKg: 0 }),
+  /** Blank: preparation is not known, and every row says so. */
+  prep: blank(nonNegative),
+  dispatch: blank(ownDispatch),
+  returns: z.union([z.literal('none'), returnsTerms]).nullable().default(null),
+  breakage: z.number().min(0).max(0.99).default(0),
+  advertPerSale: blank(nonNegative),
+  /** Months a unit is held; blank: order quantity over the row's monthly units. */
+  monthsHeld: blank(nonNegative),
+  saleMonth: blank(month),
+  /** Share of a row's monthly units that would be one's own. */
+  unitsShare: share.default(1),
+  conversionSpread: share.default(0),
+  otherPerUnit: nonNegative.default(0),
+  /** Category of the marketplace card for rows that name none. */
+  category: blank(shortText),
+  hurdles: z.array(hurdle).max(12).default([]),
+});
+export type Assumptions = z.output<typeof assumptions>;
+
+/** The rate cards a list is screened with. */
+export type ListRates = { readonly marketplace: MarketplaceCard | null; readonly tax: TaxCard | null; readonly exchange: ExchangeTable | null; readonly country: string; readonly currency: string };
+
+/** What a row says of itself; null is not known. `price` in the sales currency, `cost` in the list's own. */
+export type RowInputs = {
+  readonly cost: number | null;
+  readonly price: number | null;
+  readonly units: number | null;
+  readonly unitsInSoldPack: number;
+  readonly unitsInBoughtPack: number;
+  readonly sides: readonly [number, number, number] | null;
+  readonly kg: number | null;
+  readonly category: string | null;
+  readonly taxClass: string;
+  /** VAT rate on the purchase that the row names; null: that of the list. */
+  readonly vatRate: number | null;
+  readonly minimumOrder: number | null;
+};
+
+/** Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes. */
+export function quantityOf(a: Assumptions, ratio: number, minimumOrder: number): number {
+  return minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio ? Math.ceil(minimumOrder / ratio - 1e-9) : a.orderQuantity;
+}
+
+/**
+ * The lane document of one row: what opens on a sheet, and what the columns must agree with. The subscription is left out: it
+ * is paid whatever is bought, and decides about no single row.
+ */
+export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name = ''): LaneDocument {
+  const ratio = row.unitsInSoldPack / row.unitsInBoughtPack;
+  const vat = a.purchase.vat === 'asTyped' ? 'none' : a.purchase.vat;
+  const vatRate = vat === 'none' ? 0 : (row.vatRate ?? a.purchase.vatRate);
+  const legs = [];
+  if (a.inbound.perUnit > 0) legs.push({ name: '', stage: 'inbound' as const, basis: 'perUnit' as const, rate: a.inbound.perUnit, currency: a.homeCurrency });
+  if (a.inbound.perKg > 0) legs.push({ name: '', stage: 'inbound' as const, basis: 'perKg' as const, rate: a.inbound.perKg, currency: a.homeCurrency });
+  const { purchase: p } = a;
+  const input: LaneDocumentInput = {
+    format: 'bold-margin/lane', version: 1, date: a.date, homeCurrency: a.homeCurrency, way: 'wholesale', name: name.slice(0, 200),
+    marketplace: rates.marketplace?.marketplace ?? '', country: rates.country, currency: rates.currency, price: row.price, standing: a.standing,
+    orderQuantity: quantityOf(a, ratio, row.minimumOrder ?? Number.NaN), method: a.method,
+    route: legs.length === 0 ? 'none' : { legs },
+    prep: a.prep === null ? null : { standard: a.prep, currency: a.homeCurrency },
+    dispatch: a.method === 'ownDispatch' ? a.dispatch : null,
+    storage: a.method === 'warehouse' ? 'card' : 'none', monthsHeld: a.monthsHeld, saleMonth: a.saleMonth,
+    returns: a.returns, breakage: a.breakage,
+    adverts: a.advertPerSale === null ? null : a.advertPerSale === 0 ? 'none' : { keywords: [{ low: a.advertPerSale, high: a.advertPerSale, conversionRate: 1 }] },
+    demand: row.units === null ? null : { kind: 'marketShare', marketUnits: row.units, share: a.unitsShare },
+    otherPerUnit: a.otherPerUnit === 0 ? [] : [{ name: '', line: { amount: a.otherPerUnit, currency: a.homeCurrency } }],
+    conversionSpread: a.conversionSpread, typed: { subscriptionMonthly: 0 },
+    product: { sides: row.sides === null ? null : [...row.sides], kg: row.kg, category: row.category ?? a.category, taxClass: row.taxClass },
+    goods: [{
+      unitsInSoldPack: row.unitsInSoldPack, unitsInBoughtPack: row.unitsInBoughtPack,
+      source: p.discount === 0 && p.salesTax === 0 && p.cashback === 0
+        ? { kind: 'quote', currency: p.currency, incoterm: 'DAP', vat, vatRate, recoverable: p.recoverable, priceBreaks: [{ minQty: 0, unitPrice: row.cost }], minimumOrder: row.minimumOrder ?? 0, leadDays: 0 }
+        : { kind: 'retail', currency: p.currency, shelfPrice: row.cost, discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }], vat, vatRate, recoverable: p.recoverable, salesTax: p.salesTax, cashback: p.cashback === 0 ? null : { share: p.cashback } },
+    }],
+    rates: { exchange: rates.exchange === null ? null : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' }, tax: rates.tax, marketplace: rates.marketplace },
+  };
+  return laneDocument.parse(input);
+}

@@ -1,0 +1,433 @@
+import { countedKg, agedShare, parcelOf, sizeTierOf, stepFee } from '../fees/fulfilment.ts';
+import type { Parcel } from '../fees/fulfilment.ts';
+import { referralBeforeBounds } from '../fees/referral.ts';
+import { BIT } from '../lane/lines.ts';
+import type { FeeBase, FeeKey, MarketplaceCard, Referral, SizeTier } from '../lane/rates.ts';
+import { clamp, exchangeFactor, minorDigits, powerOfTen, roundMinor, within } from '../money/money.ts';
+import type { Assumptions, ListRates } from './assumptions.ts';
+import { quantityOf } from './assumptions.ts';
+import { TROUBLES } from './columns.ts';
+import type { ListColumns, ListResults, Trouble } from './columns.ts';
+
+const CODE = Object.fromEntries(TROUBLES.map((t, i) => [t, i])) as Readonly<Record<Trouble, number>>;
+/** A category of the card as numbers. */
+type Category = { readonly rule: Referral; readonly base: FeeBase; readonly itemFee: number };
+/** In place of a size tier: the weight is past the postage table. */
+const NO_STEP = -2;
+const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
+
+/** Mean of twelve monthly amounts, or that of the sale month (economics, section 5, without a season). */
+function overTheYear(months: readonly number[], saleMonth: number | null): number {
+  if (saleMonth !== null) return months[saleMonth - 1] as number;
+  let sum = 0;
+  for (let i = 0; i < 12; i++) sum += months[i] as number;
+  return sum / 12;
+}
+
+/**
+ * The formulas of a lane over columns (economics, section 15): what the assumptions decide for all rows is worked out once, what
+ * a row decides is read from typed arrays, and nothing is allocated for a row. Each formula is the lane's own, in the lane's
+ * own order, and bulk and single evaluation agree to 1e-9 (evaluate.test.ts). Scope: what `laneOfRow` can say.
+ */
+export class ListEvaluator {
+  private readonly a: Assumptions;
+  private readonly rates: ListRates;
+  private readonly power: number;
+  private readonly card: MarketplaceCard | null;
+  private readonly cardFits: boolean;
+  private readonly categories: readonly Category[];
+  private readonly vatIsCost: number;
+  private readonly kind: 'registered' | 'notRegistered' | 'flatRate' | 'marketplaceRemits' | 'missing';
+  /** By row: the fulfilment fee in each price band of its tier (or its postage), and the place of its tier. */
+  private bandFees = new Float64Array(0);
+  private tiers = new Int16Array(0);
+  private readonly width: number;
+  private prepared: ListColumns | null = null;
+
+  constructor(a: Assumptions, rates: ListRates) {
+    this.a = a;
+    this.rates = rates;
+    this.power = powerOfTen(minorDigits(rates.currency));
+    this.card = rates.marketplace;
+    this.cardFits = this.card !== null && this.card.currency === rates.currency;
+    this.categories = (this.card?.categories ?? []).map((c) => ({ rule: c.referral, base: c.referral.base, itemFee: c.itemFee ?? this.card?.itemFee ?? 0 }));
+    this.kind = a.standing === null ? 'missing' : a.standing.kind;
+    this.vatIsCost = a.standing === null ? Number.NaN : a.standing.kind === 'registered' ? 0 : a.standing.kind === 'marketplaceRemits' ? (a.standing.recoverable ? 0 : 1) : 1;
+    this.width = Math.max(1, ...(this.card?.warehouse?.tiers ?? []).map((t) => t.bands.length));
+  }
+
+  /** Places of the card's categories by key, for filling the column `category`; -2 where the card has none of that key. */
+  categoryAt(key: string | null): number {
+    const wanted = key ?? this.a.category;
+    if (wanted === null) return -1;
+    const at = (this.card?.categories ?? []).findIndex((c) => c.key === wanted);
+    return at < 0 ? -2 : at;
+  }
+
+  private fx(currency: string): number {
+    return exchangeFactor(this.rates.exchange, currency, this.rates.currency);
+  }
+
+  /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
+  prepare(columns: ListColumns): void {
+    const n = columns.length;
+    this.bandFees = new Float64Array(n * this.width);
+    this.tiers = new Int16Array(n).fill(-1);
+    this.prepared = columns;
+    const { a, b, c, kg } = columns;
+    const { power, width, bandFees, tiers } = this;
+    if (this.a.method === 'ownDispatch') {
+      const d = this.a.dispatch;
+      const zones = d === null ? [] : d.zones.map((z) => ({ ...z, fx: this.fx(z.postage.currency) }));
+      const vatCost = d === null ? 0 : d.recoverable === null ? this.vatIsCost : d.recoverable ? 0 : 1;
+      const cost = (amount: number, fx: number, vat: string, vatRate: number, isCost: number): number => {
+        const net = (vat === 'included' ? amount / (1 + vatRate) : amount) * fx;
+        if (vat === 'none' || vatRate === 0) return net;
+        const due = net * vatRate;
+        return due === 0 ? net : net + due * isCost;
+      };
+      const own = (line: NonNullable<Assumptions['dispatch']>['packaging']): number => (line === null ? 0 : cost(line.amount, this.fx(line.currency), line.vat, line.vatRate, line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1));
+      const packaging = d === null ? 0 : own(d.packaging);
+      const picking = d === null ? 0 : own(d.pickAndPack);
+      for (let i = 0; i < n; i++) {
+        if (d === null || kg[i] !== kg[i]) continue;
+        let postage = 0;
+        for (const z of zones) {
+          const fee = stepFee(z.postage, (kg[i] as number) + d.packagingKg);
+          if (fee !== fee) tiers[i] = NO_STEP;
+          postage += z.share * cost(fee, z.fx, d.vat, d.vatRate, vatCost);
+        }
+        bandFees[i * width] = postage + packaging + picking;
+      }
+      return;
+    }
+    const warehouse = this.card?.warehouse ?? null;
+    if (warehouse === null) return;
+    const peak = warehouse.peak === null ? 0 : overTheYear(warehouse.peak, this.a.saleMonth);
+    for (let i = 0; i < n; i++) {
+      const [x, y, z, w] = [a[i] as number, b[i] as number, c[i] as number, kg[i] as number];
+      if (x !== x || y !== y || z !== z || w !== w) continue;
+      const p = parcelOf(x, y, z, w, parcel);
+      const at = sizeTierOf(warehouse.tiers, p);
+      tiers[i] = at;
+      if (at < 0) continue;
+      const tier = warehouse.tiers[at] as SizeTier;
+      const billable = countedKg(tier, p) + tier.packagingKg;
+      for (let k = 0; k < tier.bands.length; k++) {
+        const base = stepFee((tier.bands[k] as SizeTier['bands'][number]).table, billable);
+        bandFees[i * width + k] = Math.floor((base + 0 + peak) * power + 0.5 + 1e-7) / power;
+      }
+    }
+  }
+
+  /** Evaluates rows `from` up to `to` into `out`. Money per unit sold in the sales currency; unknown is NaN. */
+  run(columns: ListColumns, out: ListResults, from = 0, to = columns.length): void {
+    if (this.prepared !== columns) this.prepare(columns);
+    const { a: set, rates, card, cardFits, categories, vatIsCost, kind, power, bandFees, tiers, width } = this;
+    const tax = rates.tax;
+    const { cost, price, units, soldPack, boughtPack, a, b, c, kg, vatRate, minimumOrder, category, taxClass } = columns;
+    const inclusive = tax === null || tax.regime === 'inclusive';
+    const classRates = columns.taxClasses.map((k) => tax?.vatRates[k] ?? (inclusive ? Number.NaN : 0));
+    const checkout = 1 + (tax?.checkoutTax ?? 0);
+    const flat = set.standing?.kind === 'flatRate' ? set.standing.rate : 0;
+
+    const { purchase: p } = set;
+    const purchaseFx = this.fx(p.currency);
+    const homeFx = this.fx(set.homeCurrency);
+    const isRetail = p.discount !== 0 || p.salesTax !== 0 || p.cashback !== 0;
+    const noVat = p.vat === 'asTyped';
+    const included = p.vat === 'included';
+    const purchaseVatCost = p.recoverable === null ? vatIsCost : p.recoverable ? 0 : 1;
+    const legUnit = set.inbound.perUnit;
+    const legKg = set.inbound.perKg;
+    const prep = set.prep === null ? 0 : set.prep * homeFx;
+    const prepBit = set.prep === null ? BIT.prep : 0;
+    const other = set.otherPerUnit === 0 ? 0 : set.otherPerUnit * homeFx;
+
+    const payment = cardFits ? (card?.payment ?? null) : null;
+    const cardItemFee = card?.itemFee ?? 0;
+    const surcharges = (card?.surcharges ?? []).map((s) => ({ pct: s.pct, of: s.of as readonly FeeKey[] }));
+    const feeVat = card !== null && card.feeVat.treatment !== 'none' && card.feeVat.rate !== 0 ? card.feeVat : null;
+    const carries = (key: FeeKey): number => (card !== null && card.feeVat.treatment !== 'none' && card.feeVat.bears.includes(key) ? 1 : 0);
+    const bears = { referral: feeVat === null ? 0 : carries('referral'), itemFee: feeVat === null ? 0 : carries('itemFee'), payment: feeVat === null ? 0 : carries('payment'), surcharges: feeVat === null ? 0 : carries('surcharges'), fulfilment: feeVat === null ? 0 : carries('fulfilment'), storage: feeVat === null ? 0 : carries('storage') };
+    const feeVatCost = feeVat === null ? 0 : feeVat.rate * vatIsCost;
+    const charged = card !== null && card.feeVat.treatment === 'charged' ? card.feeVat.rate : 0;
+    const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
+
+    const terms = set.returns;
+    const returnsBit = terms === null ? BIT.returns : 0;
+    const q = terms === null || terms === 'none' ? 0 : terms.rate;
+    const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
+    const line = (l: { amount: number; currency: string; vat: string; vatRate: number; recoverable: boolean | null } | null): number => {
+      if (l === null) return 0;
+      const net = (l.vat === 'included' ? l.amount / (1 + l.vatRate) : l.amount) * this.fx(l.currency);
+      const due = l.vat === 'none' ? 0 : net * l.vatRate;
+      return due === 0 ? net : net + due * (l.recoverable === null ? vatIsCost : l.recoverable ? 0 : 1);
+    };
+    const handling = terms === null || terms === 'none' ? 0 : line(terms.handling);
+    const disposal = terms === null || terms === 'none' ? 0 : line(terms.disposal);
+    const breakage = set.breakage;
+
+    const advertFactor = card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0 ? 1 + card.advertVat.rate * vatIsCost : 1;
+    const adverts = set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor;
+    const advertsBit = set.advertPerSale === null ? BIT.adverts : 0;
+
+    const warehouseMethod = set.method === 'warehouse';
+    const bandLimits = (card?.warehouse?.tiers ?? []).map((t) => t.bands.map((x) => x.upToPrice));
+    const storageRate = card?.storage ? overTheYear(card.storage.perM3Month, set.saleMonth) : Number.NaN;
+    const longStay = card?.storage?.longStay ?? [];
+    const fixedCover = set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld;
+    const converts = set.conversionSpread > 0 && rates.currency !== set.homeCurrency;
+    const foreign = (l: { currency: string } | null): boolean => l !== null && Number.isNaN(this.fx(l.currency));
+    const noRate = (homeFx !== homeFx && (set.prep !== null || legUnit > 0 || set.otherPerUnit !== 0)) || (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
+
+    for (let i = from; i < to; i++) {
+      let blanks = prepBit | returnsBit | advertsBit;
+      let trouble = noRate ? CODE.noExchangeRate : 0;
+      const shelf = price[i] as number;
+      const paid = cost[i] as number;
+      const marketUnits = units[i] as number;
+      if (shelf !== shelf) blanks |= BIT.price;
+
+      // -- revenue and output VAT (section 2); without discount or charged delivery gross is the shelf price
+      const gross = shelf;
+      const rate = tax === null ? Number.NaN : (classRates[taxClass[i] as number] as number);
+      let outputVat = 0;
+      let netBase = gross;
+      let withheld = 0;
+      let buyerPays = gross;
+      if (!inclusive) buyerPays = gross * checkout;
+      else if (kind === 'missing') outputVat = netBase = Number.NaN;
+      else if (kind !== 'notRegistered') {
+        netBase = gross / (1 + rate);
+        outputVat = kind === 'flatRate' ? gross * flat : (gross * rate) / (1 + rate);
+        if (kind === 'marketplaceRemits') withheld = outputVat;
+      }
+      if (kind === 'missing') trouble = CODE.standingMissing;
+      if (tax === null) trouble = CODE.noTaxCard;
+      else if (inclusive && rate !== rate) trouble = CODE.noTaxClass;
+      const netRevenue = gross - outputVat;
+
+      // -- demand and the order
+      const sells = marketUnits * set.unitsShare;
+      if (sells !== sells) blanks |= BIT.demand;
+      const ratio = (soldPack[i] as number) / (boughtPack[i] as number);
+      const Q = quantityOf(set, ratio, minimumOrder[i] as number);
+
+      // -- goods (section 3)
+      const ownRate = vatRate[i] as number;
+      const pv = noVat ? 0 : ownRate === ownRate ? ownRate : p.vatRate;
+      let goods: number;
+      let cashback = 0;
+      let recoverable = 0;
+      let irrecoverable = 0;
+      if (paid !== paid) {
+        blanks |= BIT.goods;
+        goods = Number.NaN;
+      } else {
+        if (isRetail) {
+          const p1 = p.discount === 0 ? paid : paid * (1 - p.discount);
+          const net1 = included ? p1 / (1 + pv) : p1;
+          const salesTax = p.salesTax * net1;
+          cashback = p.cashback * net1;
+          const landed = net1 * ratio * purchaseFx;
+          if (!noVat && pv !== 0) {
+            const vat = landed * pv;
+            if (purchaseVatCost === 0) recoverable += vat;
+            else if (purchaseVatCost === 1) irrecoverable += vat;
+            else if (vat !== 0) recoverable = irrecoverable = Number.NaN;
+          }
+          goods = (net1 + salesTax - 0 - cashback) * purchaseFx * ratio;
+          cashback = cashback * ratio * purchaseFx;
+        } else {
+          goods = (included ? paid / (1 + pv) : paid) * ratio * purchaseFx;
+          if (!noVat && pv !== 0) {
+            const vat = goods * pv;
+            if (purchaseVatCost === 0) recoverable += vat;
+            else if (purchaseVatCost === 1) irrecoverable += vat;
+            else if (vat !== 0) recoverable = irrecoverable = Number.NaN;
+          }
+        }
+        if (goods !== goods && trouble === 0) trouble = CODE.noExchangeRate;
+      }
+
+      // -- the way in (section 4): inbound per unit and per kg; nothing crosses a customs border
+      let freight = 0;
+      if (legUnit > 0) freight += (legUnit * Q * homeFx) / Q;
+      if (legKg > 0) {
+        const weight = kg[i] as number;
+        if (weight !== weight) blanks |= BIT.freight;
+        else {
+          freight += (legKg * (Q * weight) * homeFx) / Q;
+          if (homeFx !== homeFx) trouble = CODE.noExchangeRate;
+        }
+      }
+
+      // -- fulfilment (section 5)
+      let fulfilment = 0;
+      if (warehouseMethod) {
+        if (card === null) fulfilment = Number.NaN;
+        else if (card.warehouse === null) {
+          fulfilment = Number.NaN;
+          trouble = CODE.noWarehouse;
+        } else if (!cardFits) fulfilment = Number.NaN;
+        else if (a[i] !== a[i] || b[i] !== b[i] || c[i] !== c[i] || kg[i] !== kg[i]) blanks |= BIT.fulfilment;
+        else {
+          const tier = tiers[i] as number;
+          if (tier < 0) {
+            fulfilment = Number.NaN;
+            trouble = CODE.noSizeTier;
+          } else {
+            const limits = bandLimits[tier] as readonly (number | null)[];
+            let band = 0;
+            if (limits.length > 1) {
+              if (shelf !== shelf) band = -1;
+              else while (band < limits.length - 1 && !(limits[band] === null || within(shelf, limits[band] as number))) band++;
+            }
+            fulfilment = band < 0 ? Number.NaN : (bandFees[i * width + band] as number);
+            if (band >= 0 && fulfilment !== fulfilment) trouble = CODE.noSizeTier;
+          }
+        }
+      } else if (set.dispatch === null || kg[i] !== kg[i]) blanks |= BIT.fulfilment;
+      else {
+        fulfilment = bandFees[i * width] as number;
+        if (fulfilment !== fulfilment) trouble = tiers[i] === NO_STEP ? CODE.noPostageStep : trouble === 0 ? CODE.noExchangeRate : trouble;
+      }
+
+      const landedCost = goods + freight + prep + irrecoverable;
+      const landedCash = landedCost + recoverable + cashback;
+
+      // -- fees of the sale (section 5)
+      let referral = 0;
+      let itemFee = 0;
+      let paymentFee = 0;
+      if (card === null) {
+        referral = Number.NaN;
+        trouble = CODE.noMarketplaceCard;
+      } else if (!cardFits) {
+        referral = itemFee = paymentFee = Number.NaN;
+        trouble = CODE.cardCurrency;
+      } else {
+        const at = category[i] as number;
+        const own = at >= 0 ? (categories[at] as Category) : null;
+        if (own !== null) {
+          const base = own.base === 'net' ? netBase : own.base === 'buyerPays' ? buyerPays : gross;
+          referral = roundMinor(clamp(referralBeforeBounds(own.rule, base), own.rule.min, own.rule.max), power);
+        } else if (at === -1) blanks |= BIT.referral;
+        else {
+          referral = Number.NaN;
+          trouble = CODE.categoryNotOnCard;
+        }
+        itemFee = Math.floor((own === null ? cardItemFee : own.itemFee) * power + 0.5 + 1e-7) / power;
+        if (payment !== null) paymentFee = roundMinor(payment.pct * (payment.base === 'net' ? netBase : payment.base === 'buyerPays' ? buyerPays : gross) + payment.fixed, power);
+      }
+
+      // -- storage
+      let storage = 0;
+      const cover = set.monthsHeld !== null ? fixedCover : sells > 1e-9 ? Q / sells : Number.NaN;
+      if (warehouseMethod) {
+        const m3 = ((a[i] as number) * (b[i] as number) * (c[i] as number)) / 1e6;
+        if (m3 !== m3) blanks |= BIT.storage;
+        else if (set.monthsHeld === null && sells <= 1e-9) {
+          storage = Number.NaN;
+          trouble = CODE.zeroUnits;
+        } else if (cover !== cover) blanks |= BIT.storage;
+        else if (card === null || card.storage === null) {
+          storage = Number.NaN;
+          if (trouble === 0) trouble = CODE.noStorageRates;
+        } else if (!cardFits) storage = Number.NaN;
+        else {
+          let aged = 0;
+          for (let k = 0; k < longStay.length; k++) {
+            const s = longStay[k] as (typeof longStay)[number];
+            aged += s.rate * (agedShare(cover, s.fromMonths) - (s.toMonths === null ? 0 : agedShare(cover, s.toMonths)));
+          }
+          storage = m3 * ((storageRate * cover) / 2 + aged);
+        }
+      }
+
+      // -- surcharges and VAT on fees
+      const ffmMarket = warehouseMethod ? fulfilment : 0;
+      let extra = 0;
+      for (let k = 0; k < surcharges.length; k++) {
+        const s = surcharges[k] as (typeof surcharges)[number];
+        let base = 0;
+        for (let j = 0; j < s.of.length; j++) {
+          const key = s.of[j] as FeeKey;
+          base += key === 'referral' ? referral : key === 'itemFee' ? itemFee : key === 'payment' ? paymentFee : key === 'fulfilment' ? ffmMarket : key === 'storage' ? storage : 0;
+        }
+        extra += roundMinor(s.pct * base, power);
+      }
+      const bearing = feeVat === null ? 0 : (bears.referral === 0 ? 0 : referral) + (bears.itemFee === 0 ? 0 : itemFee) + (bears.payment === 0 ? 0 : paymentFee) + (bears.surcharges === 0 ? 0 : extra) + (bears.fulfilment === 0 ? 0 : ffmMarket) + (bears.storage === 0 ? 0 : storage);
+      const vatOnFees = feeVat === null ? 0 : bearing * feeVatCost;
+
+      // -- payout, returns, breakage (sections 6 and 8)
+      let feesBack = 0;
+      let feesBackPaid = 0;
+      let admin = 0;
+      if (q > 0) {
+        if (back.referral !== 0) {
+          const amount = back.referral * referral;
+          feesBack += amount * (1 + bears.referral * feeVatCost);
+          feesBackPaid += amount * (1 + carriesOf(bears.referral, charged));
+        }
+        if (back.itemFee !== 0) {
+          const amount = back.itemFee * itemFee;
+          feesBack += amount * (1 + bears.itemFee * feeVatCost);
+          feesBackPaid += amount * (1 + carriesOf(bears.itemFee, charged));
+        }
+        if (back.payment !== 0) {
+          const amount = back.payment * paymentFee;
+          feesBack += amount * (1 + bears.payment * feeVatCost);
+          feesBackPaid += amount * (1 + carriesOf(bears.payment, charged));
+        }
+        if (back.surcharges !== 0) {
+          const amount = back.surcharges * extra;
+          feesBack += amount * (1 + bears.surcharges * feeVatCost);
+          feesBackPaid += amount * (1 + carriesOf(bears.surcharges, charged));
+        }
+        if (card !== null && card.refund.adminPct > 0) {
+          const raw = back.referral === 0 ? 0 : card.refund.adminPct * back.referral * referral;
+          admin = roundMinor(card.refund.adminMax !== null && raw > card.refund.adminMax ? card.refund.adminMax : raw, power);
+        }
+      }
+      let conversion = 0;
+      if (converts) {
+        let fees = referral + itemFee + paymentFee + extra;
+        if (warehouseMethod) fees += fulfilment + storage;
+        if (charged > 0) fees += bearing * charged;
+        const adminPaid = admin * (1 + carriesOf(bears.referral, charged));
+        const payout = (1 - q) * (gross - withheld) - fees + q * (feesBackPaid - adminPaid);
+        conversion = set.conversionSpread * Math.max(0, payout);
+      }
+      const returns = q === 0 ? 0 : q * (netRevenue - feesBack + admin * (1 + bears.referral * feeVatCost) + handling + (1 - resale) * disposal - (resale === 0 ? 0 : resale * landedCost));
+      const broken = breakage === 0 ? 0 : (landedCost * breakage) / (1 - breakage);
+
+      // -- the result (section 8)
+      const proceeds = netRevenue - referral - itemFee - paymentFee - extra - vatOnFees - fulfilment - storage - conversion;
+      const contribution = proceeds - landedCost - broken - returns - other;
+      const unitProfit = contribution - adverts;
+      out.gross[i] = gross;
+      out.netRevenue[i] = netRevenue;
+      out.fees[i] = referral + itemFee + paymentFee + extra + vatOnFees;
+      out.fulfilment[i] = fulfilment;
+      out.goods[i] = goods;
+      out.landedCost[i] = landedCost;
+      out.landedCash[i] = landedCash;
+      out.proceeds[i] = proceeds;
+      out.contribution[i] = contribution;
+      out.unitProfit[i] = unitProfit;
+      out.margin[i] = netRevenue > 1e-12 ? unitProfit / netRevenue : Number.NaN;
+      out.roi[i] = landedCost > 1e-12 ? unitProfit / landedCost : Number.NaN;
+      out.profitPerMonth[i] = unitProfit * sells;
+      out.quantity[i] = Q;
+      out.blanks[i] = blanks;
+      out.trouble[i] = trouble;
+    }
+  }
+}
+
+/** Rate of VAT charged on a fee that bears it. */
+function carriesOf(bearsVat: number, charged: number): number {
+  return bearsVat === 0 ? 0 : charged;
+}

@@ -1,0 +1,66 @@
+/** How many pieces a pack holds, as titles and fields say it in several languages. */
+
+export type PackFound = {
+  /** Pieces in the pack. */
+  readonly pieces: number;
+  /** The words that say so, as they stand. */
+  readonly words: string;
+  /** Said outright ("pack of 12"), or only likely ("4 x 250 g"). */
+  readonly sure: boolean;
+};
+
+const COUNT = '(\\d{1,4})';
+const NOUN = "(?:pcs?|pieces?|pack|packs|count|ct|units?|st(?:ü|ue)ck|stk|st\\.|teilig|tlg|er[- ]?(?:pack|set)|pi[eè]ces?|pi[eè]ce|unit[eé]s?|unidades|uds?|piezas|pezzi|pz|confezioni|sztuk|szt|stuks)";
+const MEASURE = '(?:mg|g|kg|ml|cl|dl|l|oz|lb|mm|cm|m|inch|in)';
+/** Lengths beside each other are sides; weights and volumes are pieces of so much. */
+const CONTENT = '(?:mg|g|kg|ml|cl|dl|l|oz|lb)';
+/** From the surest to the least; the first that speaks decides. */
+const PATTERNS: readonly { readonly at: RegExp; readonly sure: boolean }[] = [
+  { at: new RegExp(`\\b(?:pack|set|box|case|bundle|lot|bag|tray|carton)\\s+of\\s+${COUNT}\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b(?:lot|pack|paquet|bo[iî]te|jeu)\\s+de\\s+${COUNT}\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b(?:paquete|caja|juego|lote)\\s+de\\s+${COUNT}\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b(?:confezione|set|scatola)\\s+da\\s+${COUNT}\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b(?:zestaw|opakowanie|komplet)\\s+(?:z\\s+)?${COUNT}\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b(?:packung|set|karton|beutel|satz)\\s+(?:mit|à|a|zu)\\s+${COUNT}\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b${COUNT}\\s*[- ]?er[- ]?(?:pack|set|packung|karton)?\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b${COUNT}[- ]?(?:pack|pk|count|ct)\\b`, 'iu'), sure: true },
+  { at: new RegExp(`\\b${COUNT}\\s*${NOUN}(?![\\p{L}])`, 'iu'), sure: true },
+  { at: new RegExp(`\\b(?:x|×)\\s?${COUNT}\\b(?!\\s*(?:${MEASURE}\\b|[x×]))`, 'iu'), sure: false },
+  { at: new RegExp(`\\b${COUNT}\\s?[x×]\\s?\\d+(?:[.,]\\d+)?\\s?${CONTENT}\\b(?!\\s*[x×])`, 'iu'), sure: false },
+];
+/** More than this in a title is a length, a year or a model, not a pack. */
+const MOST = 1000;
+
+/** Pieces that a title says its pack holds; null where it says nothing of packs. */
+export function packIn(title: string): PackFound | null {
+  for (const { at, sure } of PATTERNS) {
+    const m = at.exec(title);
+    const pieces = Number(m?.[1]);
+    if (m !== null && pieces >= 1 && pieces <= MOST) return { pieces, words: m[0].trim(), sure };
+  }
+  return null;
+}
+
+/** A field that holds a pack size: "6", "6 pcs", "VE 12". Null where it says none. */
+export function packField(text: string): number | null {
+  const m = /^(?:\D{0,12}?)\s*(\d{1,4})(?:[.,]0+)?\s*\D{0,12}$/u.exec(text.trim());
+  const pieces = Number(m?.[1]);
+  return m !== null && pieces >= 1 && pieces <= MOST ? pieces : null;
+}
+
+/** What the pack sizes on both sides propose: units in the pack that is sold and in the one that is bought. */
+export type PackProposal = { readonly unitsInSoldPack: number; readonly unitsInBoughtPack: number; readonly bought: PackFound | null; readonly sold: PackFound | null; readonly doubtful: boolean };
+
+/**
+ * Proposes the ratio from the supplier's title (or field) and the listing's. A single on one side and a pack on the other is a
+ * false bargain unless one buys, or sells, as many; doubtful where a size is only likely, or one side says nothing.
+ */
+export function proposePacks(supplier: { readonly title: string; readonly field: string }, listing: { readonly title: string; readonly field: string }): PackProposal {
+  const found = (side: { title: string; field: string }): PackFound | null => {
+    const n = side.field.trim() === '' ? null : packField(side.field);
+    return n === null ? packIn(side.title) : { pieces: n, words: side.field.trim(), sure: true };
+  };
+  const [bought, sold] = [found(supplier), found(listing)];
+  const [b, s] = [bought?.pieces ?? 1, sold?.pieces ?? 1];
+  return { unitsInSoldPack: s, unitsInBoughtPack: b, bought, sold, doubtful: s !== b && (!(bought?.sure ?? false) || !(sold?.sure ?? false)) };
+}

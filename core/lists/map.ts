@@ -1,0 +1,116 @@
+/** Which column of a supplier's file says what. */
+import { z } from 'zod';
+import { isGtin, readGtin } from '../goods/gtin.ts';
+import { shortText } from '../money/schema.ts';
+import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
+
+export const REQUIRED_ROLES = ['identifier', 'cost'] as const;
+export const OPTIONAL_ROLES = ['title', 'brand', 'category', 'packSize', 'size', 'length', 'width', 'height', 'weight', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'minimumOrder', 'vatRate', 'link', 'picture', 'stock', 'notes', 'listingTitle', 'listingPackSize'] as const;
+export const ROLES = [...REQUIRED_ROLES, ...OPTIONAL_ROLES] as const;
+export type Role = (typeof ROLES)[number];
+
+/** A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each supplier. */
+export const listMap = z.strictObject({
+  format: z.literal('bold-margin/list-map').default('bold-margin/list-map'),
+  version: z.literal(1).default(1),
+  columns: z.partialRecord(z.enum(ROLES), shortText),
+  /** Columns kept as they are, by heading. */
+  extras: z.array(shortText).max(50).default([]),
+  decimal: z.enum(['point', 'comma']).default('point'),
+  lengthUnit: z.enum(['mm', 'cm', 'm', 'in']).default('cm'),
+  weightUnit: z.enum(['g', 'kg', 'lb', 'oz']).default('kg'),
+});
+export type ListMap = z.output<typeof listMap>;
+
+/** What headings are called, in several languages, lower case; whole heading first, then as a part of it. */
+const NAMES: Readonly<Record<Role, readonly string[]>> = {
+  identifier: ['ean', 'gtin', 'barcode', 'upc', 'ean13', 'ean code', 'ean-code', 'gtin13', 'strichcode', 'code-barres', 'código de barras', 'codice a barre', 'kod kreskowy', 'isbn'],
+  cost: ['price', 'cost', 'net price', 'unit price', 'purchase price', 'wholesale price', 'buy price', 'trade price', 'ek', 'ek-preis', 'einkaufspreis', 'preis', 'netto', 'nettopreis', 'stückpreis', 'prix', "prix d'achat", 'prix ht', 'precio', 'precio neto', 'prezzo', 'cena', 'cena netto', 'your price', 'offer price'],
+  title: ['title', 'name', 'product', 'product name', 'description', 'item', 'item name', 'bezeichnung', 'artikel', 'artikelbezeichnung', 'artikelname', 'produkt', 'titel', 'désignation', 'libellé', 'nombre', 'descripción', 'descrizione', 'nome', 'nazwa', 'opis'],
+  brand: ['brand', 'marke', 'hersteller', 'manufacturer', 'marque', 'marca', 'marka', 'producent', 'fabricant'],
+  category: ['category', 'kategorie', 'warengruppe', 'product group', 'catégorie', 'categoría', 'categoria', 'kategoria', 'group', 'department'],
+  packSize: ['pack size', 'pack', 'pcs', 'pieces', 'inner', 'case size', 've', 'verpackungseinheit', 'inhalt', 'packung', 'colisage', 'conditionnement', 'unidades por caja', 'confezione', 'opakowanie', 'units per case', 'case'],
+  size: ['dimensions', 'size', 'size cm', 'l x w x h', 'lxwxh', 'masse', 'maße', 'abmessungen', 'dimensiones', 'dimensioni', 'wymiary'],
+  length: ['length', 'länge', 'laenge', 'longueur', 'largo', 'lunghezza', 'długość', 'depth', 'tiefe'],
+  width: ['width', 'breite', 'largeur', 'ancho', 'larghezza', 'szerokość'],
+  height: ['height', 'höhe', 'hoehe', 'hauteur', 'alto', 'altezza', 'wysokość'],
+  weight: ['weight', 'gewicht', 'gross weight', 'bruttogewicht', 'poids', 'peso', 'waga', 'weight kg', 'gewicht kg'],
+  price: ['shelf price', 'selling price', 'market price', 'retail price', 'rrp', 'uvp', 'vk', 'vk-preis', 'verkaufspreis', 'prix de vente', 'pvp', 'precio de venta', 'prezzo di vendita', 'cena sprzedaży', 'list price'],
+  price30: ['price 30', '30 day price', 'average price 30 days', 'price 30 days'],
+  price90: ['price 90', '90 day price', 'average price 90 days', 'price 90 days'],
+  units: ['monthly units', 'units a month', 'sales a month', 'monthly sales', 'absatz', 'absatz/monat', 'units sold', 'ventes', 'ventas', 'vendite', 'sprzedaż'],
+  rank: ['rank', 'sales rank', 'rang'],
+  offers: ['offers', 'sellers', 'anbieter', 'offres', 'vendedores', 'offerte', 'oferty'],
+  minimumOrder: ['minimum order', 'min order', 'moq', 'minimum', 'mindestmenge', 'mindestbestellmenge', 'minimum de commande', 'pedido mínimo', 'ordine minimo', 'minimum zamówienia'],
+  vatRate: ['vat', 'vat rate', 'vat %', 'mwst', 'ust', 'steuersatz', 'tva', 'iva', 'tax rate'],
+  link: ['link', 'url', 'page', 'website', 'product link'],
+  picture: ['picture', 'image', 'photo', 'image url', 'bild', 'foto', 'immagine', 'zdjęcie'],
+  stock: ['stock', 'quantity', 'qty', 'available', 'bestand', 'lagerbestand', 'menge', 'verfügbar', 'disponible', 'disponibilità', 'stan'],
+  notes: ['notes', 'note', 'remarks', 'comment', 'bemerkung', 'hinweis', 'remarque', 'notas'],
+  listingTitle: ['listing title', 'market title'],
+  listingPackSize: ['listing pack', 'listing pack size'],
+};
+const plain = (heading: string): string => heading.toLowerCase().replace(/[_\s./()[\]:*#]+/g, ' ').trim();
+
+/** How well a heading fits a role, 0 to 3. */
+function fits(heading: string, role: Role): number {
+  const h = plain(heading);
+  if (h === '') return 0;
+  const names = NAMES[role].map(plain);
+  if (names.includes(h)) return 3;
+  if (names.some((n) => n.length > 3 && h.startsWith(n))) return 2;
+  return names.some((n) => (n.length > 3 ? h.includes(n) : h.split(' ').includes(n))) ? 1 : 0;
+}
+
+/** Share of the filled cells of a column that pass a test. */
+function shareOf(rows: readonly (readonly string[])[], column: number, test: (text: string) => boolean): number {
+  let filled = 0;
+  let passed = 0;
+  for (const r of rows) {
+    const text = (r[column] ?? '').trim();
+    if (text === '') continue;
+    filled++;
+    if (test(text)) passed++;
+  }
+  return filled === 0 ? 0 : passed / filled;
+}
+
+/** Guesses a mapping from headings and the first rows: each column gets at most one role, each role the column that fits it best. */
+export function guessMap(header: readonly string[], rows: readonly (readonly string[])[]): ListMap {
+  const decimal = decimalOf(rows);
+  const comma = decimal === 'comma';
+  const amounts = header.map((_, i) => shareOf(rows, i, (t) => amountOf(t, comma) > UNREADABLE));
+  const codes = header.map((_, i) => shareOf(rows, i, (t) => readGtin(t).ok || isGtin(t)));
+  const scored: { role: Role; column: number; score: number }[] = [];
+  for (const role of ROLES)
+    header.forEach((h, column) => {
+      let score = fits(h, role) * 10;
+      if (role === 'identifier') score += (codes[column] as number) > 0.5 ? 15 : 0;
+      // A heading that promises figures over a column of words, or of barcodes, promises in vain.
+      if (score > 0 && ['cost', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'length', 'width', 'height', 'weight', 'minimumOrder', 'stock', 'vatRate'].includes(role)) score = (amounts[column] as number) > 0.5 && (codes[column] as number) < 0.5 ? score + 2 : 0;
+      if (score > 0) scored.push({ role, column, score: score - column / 1000 });
+    });
+  scored.sort((x, y) => y.score - x.score);
+  const columns: Partial<Record<Role, string>> = {};
+  const taken = new Set<number>();
+  for (const s of scored) {
+    if (columns[s.role] !== undefined || taken.has(s.column)) continue;
+    columns[s.role] = header[s.column] as string;
+    taken.add(s.column);
+  }
+  const weightHeading = columns.weight ?? '';
+  const unit = /\bg\b|gram/i.test(weightHeading) ? 'g' : /\blbs?\b/i.test(weightHeading) ? 'lb' : /\boz\b/i.test(weightHeading) ? 'oz' : 'kg';
+  const side = columns.length ?? columns.size ?? '';
+  return listMap.parse({ columns, decimal, weightUnit: unit, lengthUnit: /\bmm\b/i.test(side) ? 'mm' : /\b(in|inch|inches)\b/i.test(side) ? 'in' : 'cm' });
+}
+
+export type MapIssue = { readonly problem: string; readonly remedy: string };
+/** What keeps a mapping from being used on a file with these headings. */
+export function mapIssues(map: ListMap, header: readonly string[]): MapIssue[] {
+  const issues: MapIssue[] = [];
+  for (const role of REQUIRED_ROLES) if (map.columns[role] === undefined) issues.push({ problem: role === 'identifier' ? 'No column is the barcode' : 'No column is the purchase price', remedy: 'Choose the column that holds it.' });
+  for (const [role, heading] of Object.entries(map.columns)) if (!header.includes(heading)) issues.push({ problem: `The file has no column "${heading}" (${role})`, remedy: `Choose one of: ${header.filter(Boolean).join(', ')}.` });
+  const doubled = Object.values(map.columns).filter((h, i, all) => all.indexOf(h) !== i);
+  for (const h of new Set(doubled)) issues.push({ problem: `The column "${h}" is chosen for two things`, remedy: 'Choose each column once.' });
+  return issues;
+}

@@ -1,0 +1,171 @@
+/** Rows of a supplier's file, read by a mapping: each is good, or says why not. */
+import type { ListColumns } from '../columns/columns.ts';
+import { readGtin } from '../goods/gtin.ts';
+import type { GtinTrouble } from '../goods/gtin.ts';
+import { packField, packIn } from '../goods/packs.ts';
+import { amountOf, UNREADABLE } from './amounts.ts';
+import type { ListMap, Role } from './map.ts';
+
+/** A purchase price above this is a slip. */
+const ABSURD = 1_000_000;
+
+export type RowTrouble =
+  | { readonly what: 'barcode'; readonly why: GtinTrouble; readonly value: string }
+  | { readonly what: 'cost'; readonly why: 'missing' | 'text' | 'negative' | 'absurd'; readonly value: string }
+  | { readonly what: 'duplicate'; readonly first: number; readonly value: string };
+
+/** What is wrong with a row and what to do, in words. */
+export function sayTrouble(t: RowTrouble): { problem: string; remedy: string } {
+  if (t.what === 'duplicate') return { problem: `Barcode ${t.value} stands in row ${t.first} already`, remedy: 'Keep one of the two rows.' };
+  if (t.what === 'cost')
+    return t.why === 'missing' ? { problem: 'There is no purchase price', remedy: 'Add it, or take the row out.' }
+      : t.why === 'text' ? { problem: `The purchase price "${t.value}" is not a number`, remedy: 'Write digits only, or say how the file writes its decimals.' }
+      : t.why === 'negative' ? { problem: `The purchase price ${t.value} is below 0`, remedy: 'Write what a unit costs.' }
+      : { problem: `The purchase price ${t.value} is beyond all measure`, remedy: 'Check its decimal mark.' };
+  switch (t.why) {
+    case 'missing': return { problem: 'There is no barcode', remedy: 'Add it, or take the row out.' };
+    case 'notDigits': return { problem: `"${t.value}" is not a barcode`, remedy: 'Write its 8, 12, 13 or 14 digits.' };
+    case 'wrongLength': return { problem: `"${t.value}" has ${t.value.replace(/\D/g, '').length} digits`, remedy: 'A barcode has 8, 12, 13 or 14.' };
+    case 'wrongCheckDigit': return { problem: `The check digit of ${t.value} is wrong`, remedy: 'A digit is mistyped: compare it with the goods.' };
+    case 'digitsLost': return { problem: `A spreadsheet has taken digits from "${t.value}"`, remedy: 'Format the column as text in the first file, and save it again.' };
+  }
+}
+
+/** Barcodes seen so far, each with its row: 16 bytes for each in flat arrays, so that a million fit beside the work. */
+export class BarcodesSeen {
+  private keys = new Float64Array(1 << 12);
+  private rows = new Uint32Array(1 << 12);
+  private count = 0;
+
+  /** The row in which this 14-digit key stood first; 0 where it is new, and is noted with `row`. */
+  firstRow(key: string, row: number): number {
+    if (this.count * 2 > this.keys.length) this.grow();
+    const k = Number(key);
+    const at = this.find(k);
+    if (this.keys[at] === k) return this.rows[at] as number;
+    this.keys[at] = k;
+    this.rows[at] = row;
+    this.count++;
+    return 0;
+  }
+
+  private find(k: number): number {
+    const mask = this.keys.length - 1;
+    // Neighbouring codes are spread by a multiplication over both halves of the number.
+    let at = (Math.imul(k % 4294967296, 0x9e3779b1) ^ Math.imul(Math.floor(k / 4294967296), 0x85ebca6b)) >>> 0;
+    at = (at ^ (at >>> 15)) & mask;
+    while (this.keys[at] !== 0 && this.keys[at] !== k) at = (at + 1) & mask;
+    return at;
+  }
+
+  private grow(): void {
+    const { keys, rows } = this;
+    this.keys = new Float64Array(keys.length * 4);
+    this.rows = new Uint32Array(keys.length * 4);
+    for (let i = 0; i < keys.length; i++) {
+      const k = keys[i] as number;
+      if (k === 0) continue;
+      const at = this.find(k);
+      this.keys[at] = k;
+      this.rows[at] = rows[i] as number;
+    }
+  }
+}
+
+const LENGTHS = { mm: 0.1, cm: 1, m: 100, in: 2.54 } as const;
+const WEIGHTS = { g: 0.001, kg: 1, lb: 0.45359237, oz: 0.028349523125 } as const;
+const known = (x: number): number => (x > UNREADABLE ? x : Number.NaN);
+const above0 = (x: number): number => (x > 0 ? x : Number.NaN);
+
+export type RowRead = { readonly troubles: readonly RowTrouble[]; /** 14 digits, the same for one product. */ readonly key: string; readonly code: string; readonly repaired: boolean; /** Pieces that its words say the pack holds; 0: they say nothing. */ readonly pack: number };
+const NO_TROUBLE: readonly RowTrouble[] = [];
+
+/** Reads rows by a mapping, straight into columns. One reader for one file: it notes which barcodes it has seen. */
+export class RowReader {
+  private readonly at: Partial<Record<Role, number>> = {};
+  private readonly comma: boolean;
+  private readonly cm: number;
+  private readonly kg: number;
+  private readonly seen = new BarcodesSeen();
+
+  constructor(private readonly map: ListMap, header: readonly string[]) {
+    for (const [role, heading] of Object.entries(map.columns)) {
+      const i = header.indexOf(heading);
+      if (i >= 0) this.at[role as Role] = i;
+    }
+    this.comma = map.decimal === 'comma';
+    this.cm = LENGTHS[map.lengthUnit];
+    this.kg = WEIGHTS[map.weightUnit];
+  }
+
+  /** Text of a role in a row, trimmed; empty where the mapping has none. */
+  text(cells: readonly string[], role: Role): string {
+    const i = this.at[role];
+    return i === undefined ? '' : (cells[i] ?? '').trim();
+  }
+
+  private number(cells: readonly string[], role: Role): number {
+    const i = this.at[role];
+    return i === undefined ? Number.NaN : amountOf(cells[i] ?? '', this.comma);
+  }
+
+  /**
+   * Reads row `line` (as a spreadsheet counts) into place `i` of the columns; what it does not say is left unknown. Where it has
+   * troubles nothing of it counts. `categoryAt` gives the place of a category on the marketplace's card.
+   */
+  read(cells: readonly string[], line: number, columns: ListColumns, i: number, categoryAt: (text: string) => number): RowRead {
+    const troubles: RowTrouble[] = [];
+    const barcode = this.text(cells, 'identifier');
+    const gtin = readGtin(barcode);
+    let key = '';
+    let code = '';
+    if (!gtin.ok) troubles.push({ what: 'barcode', why: gtin.trouble, value: barcode });
+    else {
+      key = gtin.key;
+      code = gtin.code;
+    }
+    const cost = this.number(cells, 'cost');
+    const shown = (): string => this.text(cells, 'cost');
+    if (cost !== cost) troubles.push({ what: 'cost', why: 'missing', value: '' });
+    else if (cost === UNREADABLE) troubles.push({ what: 'cost', why: 'text', value: shown() });
+    else if (cost < 0) troubles.push({ what: 'cost', why: 'negative', value: shown() });
+    else if (cost > ABSURD) troubles.push({ what: 'cost', why: 'absurd', value: shown() });
+    if (troubles.length === 0) {
+      const first = this.seen.firstRow(key, line);
+      if (first > 0) troubles.push({ what: 'duplicate', first, value: code });
+    }
+
+    columns.cost[i] = cost;
+    columns.price[i] = above0(known(this.number(cells, 'price')));
+    const units = known(this.number(cells, 'units'));
+    columns.units[i] = units >= 0 ? units : Number.NaN;
+    const weight = above0(known(this.number(cells, 'weight')));
+    columns.kg[i] = weight * this.kg;
+    this.sides(cells, columns, i);
+    const vat = known(this.number(cells, 'vatRate'));
+    columns.vatRate[i] = vat >= 0 && vat <= 100 ? (vat > 1 ? vat / 100 : vat) : Number.NaN;
+    columns.minimumOrder[i] = above0(known(this.number(cells, 'minimumOrder')));
+    columns.soldPack[i] = 1;
+    columns.boughtPack[i] = 1;
+    columns.category[i] = categoryAt(this.text(cells, 'category'));
+    const field = this.text(cells, 'packSize');
+    const pack = (field === '' ? null : packField(field)) ?? packIn(this.text(cells, 'title'))?.pieces ?? 0;
+    return { troubles: troubles.length === 0 ? NO_TROUBLE : troubles, key, code, repaired: gtin.ok && gtin.repaired !== null, pack };
+  }
+
+  private sides(cells: readonly string[], columns: ListColumns, i: number): void {
+    let a = above0(known(this.number(cells, 'length')));
+    let b = above0(known(this.number(cells, 'width')));
+    let c = above0(known(this.number(cells, 'height')));
+    if (a !== a && b !== b && c !== c) {
+      const size = this.text(cells, 'size');
+      if (size !== '') {
+        const parts = size.replace(/(mm|cm|m|in|inch|")\.?$/i, '').split(/\s*[x×*/]\s*/i);
+        if (parts.length === 3) [a, b, c] = parts.map((p) => above0(known(amountOf(p.replace(/[^\d.,]+/g, ''), this.comma)))) as [number, number, number];
+      }
+    }
+    columns.a[i] = a * this.cm;
+    columns.b[i] = b * this.cm;
+    columns.c[i] = c * this.cm;
+  }
+}
