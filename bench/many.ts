@@ -120,12 +120,12 @@ function measureImport(tax: CardOf<'tax'>): Measure {
   };
   const previews: number[] = [];
   const parses: number[] = [];
-  for (let i = 0; i < 25; i++) {
+  for (let i = 0; i < 60; i++) {
     parses.push(parse());
     previews.push(preview());
   }
-  const [a, b] = [median(previews.slice(5)), median(parses.slice(5))];
-  return { name: 'Card import of 5,000 rows previewed (read, checked, compared), median of 20', value: a, unit: 'ms', aim: 'at most 3 times parsing', yardstick: `papaparse alone on the same file: ${b.toFixed(1)} ms`, ratio: a / b };
+  const [a, b] = [median(previews.slice(20)), median(parses.slice(20))];
+  return { name: 'Card import of 5,000 rows previewed (read, checked, compared), median of 40 once warm', value: a, unit: 'ms', aim: 'at most 3 times parsing', yardstick: `papaparse alone on the same file: ${b.toFixed(1)} ms`, ratio: a / b };
 }
 
 /** Ten thousand lanes brought up to a new version of their card, beside a bare update of as many rows. */
@@ -143,7 +143,7 @@ async function measureWeighing(workspaceId: string, from: string): Promise<Measu
     });
   }
   const bare = async (): Promise<number> => {
-    const found = await inWorkspace(workspaceId, (tx) => tx.select({ id: lane.id, data: lane.data, result: lane.result }).from(lane).where(and(eq(lane.workspaceId, workspaceId), sql`${lane.data} ->> 'marketplaceCardId' = ${germany?.id ?? ''}`, isNull(lane.scenarioOf))));
+    const found = await inWorkspace(workspaceId, (tx) => tx.select({ id: lane.id, data: lane.data, result: lane.result }).from(lane).where(and(eq(lane.workspaceId, workspaceId), sql`${lane.data} ->> 'marketplace' = 'Alderway' and ${lane.data} ->> 'country' = 'DE'`, isNull(lane.scenarioOf))));
     const texts = found.map((r) => ({ id: r.id, data: r.data, result: r.result }));
     const parts = Array.from({ length: Math.ceil(texts.length / 1000) }, (_, i) => JSON.stringify(texts.slice(i * 1000, i * 1000 + 1000)));
     const started = performance.now();
@@ -158,23 +158,30 @@ async function measureWeighing(workspaceId: string, from: string): Promise<Measu
     if (at !== null && new Date(at).getTime() > filled) break;
     await new Promise((done) => setTimeout(done, 500));
   }
-  const yard = await bare();
   const data = germany?.data as CardOf<'marketplace'>;
-  const next = cardFrom({ ...data, categories: data.categories.map((x) => ({ ...x, referral: { ...x.referral, min: 0.4 } })) }, '2026-11-20');
-  // Put in force without the look for hurdles that a worker would take at the same time.
-  await inWorkspace(workspaceId, (tx) => tx.insert(rateCard).values({ workspaceId, id: newId(), kind: 'marketplace', key: 'Alderway/DE', name: 'Alderway DE', inForceFrom: '2026-11-20', data: next }));
-  // The task is worked here, in this process, without waiting for the queue.
-  const taskId = newId();
-  await inWorkspace(workspaceId, (tx) => tx.insert(task).values({ workspaceId, id: taskId, kind: 'bringUpToDate', data: { kind: 'marketplace', key: 'Alderway/DE' }, total: 10_000 }));
-  const { ms } = await timed(async () => {
-    while (await workOnLanes({ workspaceId, taskId })) {
-      // next turn
-    }
-  });
-  const [t] = await inWorkspace(workspaceId, (tx) => tx.select({ data: task.data }).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))));
-  const changed = Number((t?.data as { changed?: number } | undefined)?.changed ?? 0);
-  const rate = (1000 * changed) / ms;
-  return { name: `${changed.toLocaleString('en')} lanes weighed again after a change of rates (read, evaluated, hurdles held, history kept, stored)`, value: rate, unit: 'lanes/s', aim: 'at least 3,000 where a bare update stores 5,000', yardstick: `bare bulk update of the same rows: ${Math.round(yard)} a second`, ratio: rate / yard };
+  const bares: number[] = [];
+  const rates: number[] = [];
+  let changed = 0;
+  // By turns, so that a busy moment of the machine falls on both.
+  for (const [i, day] of ['2026-11-18', '2026-11-19', '2026-11-20', '2026-11-21', '2026-11-22'].entries()) {
+    bares.push(await bare());
+    const next = cardFrom({ ...data, categories: data.categories.map((x) => ({ ...x, referral: { ...x.referral, min: 0.4 + i / 100 } })) }, day);
+    // Put in force without the look for hurdles that a worker would take at the same time.
+    await inWorkspace(workspaceId, (tx) => tx.insert(rateCard).values({ workspaceId, id: newId(), kind: 'marketplace', key: 'Alderway/DE', name: 'Alderway DE', inForceFrom: day, data: next }));
+    // The task is worked here, in this process, without waiting for the queue.
+    const taskId = newId();
+    await inWorkspace(workspaceId, (tx) => tx.insert(task).values({ workspaceId, id: taskId, kind: 'bringUpToDate', data: { kind: 'marketplace', key: 'Alderway/DE' }, total: 10_000 }));
+    const { ms } = await timed(async () => {
+      while (await workOnLanes({ workspaceId, taskId })) {
+        // next turn
+      }
+    });
+    const [t] = await inWorkspace(workspaceId, (tx) => tx.select({ data: task.data }).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))));
+    changed = Number((t?.data as { changed?: number } | undefined)?.changed ?? 0);
+    rates.push((1000 * changed) / ms);
+  }
+  const [rate, yard] = [median(rates), median(bares)];
+  return { name: `${changed.toLocaleString('en')} lanes weighed again after a change of rates (read, evaluated, hurdles held, history kept, stored), median of 5`, value: rate, unit: 'lanes/s', aim: 'at least 3,000 where a bare update stores 5,000', yardstick: `bare bulk update of the same rows: ${Math.round(yard)} a second, median of 5`, ratio: rate / yard };
 }
 
 export async function measureMany(origin: string): Promise<Measure[]> {
@@ -183,11 +190,12 @@ export async function measureMany(origin: string): Promise<Measure[]> {
   const cards = await inWorkspace(w.id, (tx) => cardsInForce(tx, w.id, '2026-11-24'));
   const tax = cards.find((c) => c.key === 'DE')?.data as CardOf<'tax'>;
   if (tablesOf('tax', tax).duties === undefined) throw new Error('no duties');
+  const imported = measureImport(tax);
   const many = await manyLanes(w.id);
   return [
     { name: `${many.lanes} lanes generated, evaluated and stored in one transaction`, value: many.ms, unit: 'ms', aim: '', yardstick: `${((1000 * many.lanes) / many.ms).toFixed(0)} lanes a second`, ratio: null },
     ...(await measureComparison(origin, many.id, many.one)),
-    measureImport(tax),
+    imported,
     await measureWeighing(w.id, many.id),
   ];
 }

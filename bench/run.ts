@@ -7,6 +7,7 @@ import { env } from '../server/env.ts';
 import type { Measure } from './core.ts';
 import { measureCore } from './core.ts';
 import { closeQueue } from '../server/jobs/boss.ts';
+import { measureColumns } from './columns.ts';
 import { measureMany } from './many.ts';
 import { measureSheet } from './sheet.ts';
 
@@ -31,7 +32,7 @@ async function measureLoader(): Promise<Measure> {
 }
 
 const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
-const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : [...measureCore(), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
+const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : only === 'lists' ? measureColumns() : [...measureCore(), ...measureColumns(), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
 await closeQueue();
 await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);

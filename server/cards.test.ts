@@ -16,10 +16,10 @@ import { closeQueue } from './jobs/boss.ts';
 import { workOnLanes } from './jobs/weighLanes.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { createCandidates, loadSheet, saveLaunchPlan } from './use/candidates.ts';
+import { createCandidates, loadSheet, saveLaunchPlan, savePatches } from './use/candidates.ts';
 import { draftFrom, throwDraft, listCards, loadCards, loadDraft, previewOf, putInForce, readCardDocument, saveDraft, touchedBy, withdraw } from './use/cards.ts';
 import { generateLanes, loadComparison, loadProposals, packLanes, removeLanes } from './use/lanes.ts';
-import { saveSettings, settingsOf } from './use/workspaces.ts';
+import { exportWorkspace, saveSettings, settingsOf } from './use/workspaces.ts';
 import { cancelTask, latestNotices, loadTask, startTask, tasksNow, weighAllAgain } from './use/tasks.ts';
 import { unpack } from '../core/compare/pack.ts';
 import type { StoredLane } from '../core/workspace/records.ts';
@@ -186,6 +186,12 @@ describe('from draft to force', () => {
     const notices = await latestNotices(w.id);
     expect(notices.map((n) => n.kind)).toContain('upToDate');
     if ((touched[0]?.dropped.length ?? 0) > 0) expect(notices.find((n) => n.kind === 'underHurdle')).toMatchObject({ data: { candidate: 'Bird bath', figure: touched[0]?.dropped[0] }, link: `/weigh/${id}?lane=${now?.lanes[0]?.id}` });
+    // the new version is read wherever the lane is, and an edit keeps it
+    expect((await loadComparison(w.id, id))?.lanes[0]?.data.marketplaceCardId).toBe(put.id);
+    expect(await savePatches(w.id, id, [{ entity: 'lane', id: now?.lanes[0]?.id ?? '', path: ['breakage'], from: 0, to: 0.01 }], w.personId)).toMatchObject({ ok: true });
+    expect((await loadSheet(w.id, id))?.lanes[0]?.data).toMatchObject({ breakage: 0.01, marketplaceCardId: put.id });
+    const exported = (await exportWorkspace(w.id, 'Test')) as { lanes: { candidateId: string; data: StoredLane }[] };
+    expect(exported.lanes.find((l) => l.candidateId === id)?.data).toMatchObject({ breakage: 0.01, marketplaceCardId: put.id });
     // done twice, nothing more happens
     const again = await startTask(w.id, 'bringUpToDate', { kind: 'marketplace', key: 'Alderway/DE' }, 1, w.personId);
     await workOnLanes({ workspaceId: w.id, taskId: again });

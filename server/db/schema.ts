@@ -2,7 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
-import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
+import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import type { Tables } from '../../core/cards/reader.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
@@ -124,6 +124,8 @@ export const lane = bm.table(
     candidateId: text('candidate_id').notNull(),
     position: integer('position').notNull().default(0),
     data: jsonb('data').$type<StoredLane>().notNull(),
+    /** Card versions that were brought in since `data` was written; they beat those in it. Read both as `laneData`. */
+    newerCards: jsonb('newer_cards').$type<Partial<Pick<StoredLane, (typeof CARD_FIELDS)[keyof typeof CARD_FIELDS]>>>().notNull().default({}),
     /** What the server reckoned when the lane was last saved. */
     result: jsonb('result').$type<LaneResult>(),
     resultAt: when('result_at'),

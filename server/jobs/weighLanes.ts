@@ -13,7 +13,7 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, notice, quote, rateCard, task } from '../db/schema.ts';
 import { today } from '../env.ts';
-import { candidateColumns, cardData, quoteColumns } from '../use/columns.ts';
+import { candidateColumns, cardData, laneCard, laneData, quoteColumns } from '../use/columns.ts';
 import { storeLanes } from '../use/storeLanes.ts';
 import type { Evaluated } from '../use/storeLanes.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
@@ -71,9 +71,9 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   // Rows are found by key order, so that a stop is taken up where it was.
   const narrowed = only === null ? [] : heads.filter((h) => `${h.kind}/${h.key}` === only).map((h) => h.id);
   const rows = await tx
-    .select({ id: lane.id, candidateId: lane.candidateId, data: lane.data })
+    .select({ id: lane.id, candidateId: lane.candidateId, data: laneData })
     .from(lane)
-    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), only === null ? undefined : inArray(sql`${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[work.kind as keyof typeof CARD_FIELDS]}'`)}`, narrowed)))
+    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), only === null ? undefined : inArray(laneCard(work.kind as keyof typeof CARD_FIELDS), narrowed)))
     .orderBy(asc(lane.id))
     .limit(CHUNK)
     .for('update');

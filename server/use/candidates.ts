@@ -399,7 +399,7 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
         const where = (t: { workspaceId: typeof lane.workspaceId; id: typeof lane.id }) => and(eq(t.workspaceId, workspaceId), eq(t.id, changed.id));
         if (entity === 'candidate') await tx.update(candidate).set({ data: changed.data as CandidateData }).where(where(candidate as never));
         else if (entity === 'quote') await tx.update(quote).set({ data: changed.data as QuoteSource, updatedAt: now }).where(where(quote as never));
-        else await tx.update(lane).set({ data: changed.data as StoredLane, updatedAt: now, updatedBy: by }).where(where(lane as never));
+        else await tx.update(lane).set({ data: changed.data as StoredLane, newerCards: {}, updatedAt: now, updatedBy: by }).where(where(lane as never));
       }
       await tx.update(candidate).set({ updatedAt: now }).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
 

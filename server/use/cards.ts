@@ -15,7 +15,7 @@ import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard, rateDraft } from '../db/schema.ts';
 import { today } from '../env.ts';
 import type { OutsideFreight } from '../outside/client.ts';
-import { candidateColumns, cardData, quoteColumns } from './columns.ts';
+import { candidateColumns, cardData, laneCard, laneData, quoteColumns } from './columns.ts';
 import { startTask } from './tasks.ts';
 import { newId, notOpened, settingsIn } from './workspaces.ts';
 
@@ -235,12 +235,11 @@ export async function touchedBy(workspaceId: string, kind: CardKind, key: string
 export async function lanesOnCard(tx: Tx, workspaceId: string, kind: CardKind, key: string, versionId: string | null, most: number): Promise<{ id: string; candidateId: string; data: StoredLane }[]> {
   const ids = (await tx.select({ id: rateCard.id }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, kind), eq(rateCard.key, key)))).map((r) => r.id).filter((id) => id !== versionId);
   if (ids.length === 0) return [];
-  const field = sql.raw(`'${CARD_FIELDS[kind]}'`);
   return tx
-    .select({ id: lane.id, candidateId: lane.candidateId, data: lane.data })
+    .select({ id: lane.id, candidateId: lane.candidateId, data: laneData })
     .from(lane)
     .innerJoin(candidate, and(eq(candidate.workspaceId, lane.workspaceId), eq(candidate.id, lane.candidateId)))
-    .where(and(eq(lane.workspaceId, workspaceId), inArray(sql`${lane.data} ->> ${field}`, ids), isNull(candidate.deletedAt), isNull(candidate.archivedAt), isNull(candidate.droppedAt), isNull(lane.scenarioOf)))
+    .where(and(eq(lane.workspaceId, workspaceId), inArray(laneCard(kind), ids), isNull(candidate.deletedAt), isNull(candidate.archivedAt), isNull(candidate.droppedAt), isNull(lane.scenarioOf)))
     .orderBy(asc(lane.id))
     .limit(most);
 }

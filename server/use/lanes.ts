@@ -22,7 +22,7 @@ import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { today } from '../env.ts';
 import type { CandidateRow, QuoteRow } from './candidates.ts';
-import { candidateColumns, cardData, quoteColumns } from './columns.ts';
+import { candidateColumns, cardData, laneData, quoteColumns } from './columns.ts';
 import { storeLanes } from './storeLanes.ts';
 import { cardsInForce, newId, notOpened, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
@@ -70,7 +70,7 @@ async function around(tx: Tx, workspaceId: string, candidateId: string) {
   const [of] = await tx.select(candidateColumns).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
   if (settings === null || of === undefined) return null;
   const quotes = await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt));
-  const lanes = await tx.select({ id: lane.id, position: lane.position, data: lane.data }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf))).orderBy(asc(lane.position), asc(lane.createdAt));
+  const lanes = await tx.select({ id: lane.id, position: lane.position, data: laneData }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf))).orderBy(asc(lane.position), asc(lane.createdAt));
   const cards = await cardsInForce(tx, workspaceId, today());
   const keys = await tx.select({ id: rateCard.id, key: rateCard.key, data: sql<{ marketplace: string; country: string }>`jsonb_build_object('marketplace', ${rateCard.data} -> 'marketplace', 'country', ${rateCard.data} -> 'country')` }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, 'marketplace')));
   return { settings, of, quotes, lanes, cards, marketplaceKeys: Object.fromEntries(keys.map((k) => [k.id, `${k.data.marketplace}/${k.data.country}`])) };
@@ -150,7 +150,7 @@ export async function generateLanes(workspaceId: string, candidateId: string, wa
 /** Takes lanes away and returns them, so that this can be undone. */
 export async function removeLanes(workspaceId: string, candidateId: string, ids: readonly string[]): Promise<{ id: string; position: number; data: StoredLane }[]> {
   if (ids.length === 0) return [];
-  return inWorkspace(workspaceId, (tx) => tx.delete(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, [...ids]))).returning({ id: lane.id, position: lane.position, data: lane.data }));
+  return inWorkspace(workspaceId, (tx) => tx.delete(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, [...ids]))).returning({ id: lane.id, position: lane.position, data: laneData }));
 }
 
 // ---- the comparison --------------------------------------------------------------------------------------------------
@@ -177,7 +177,7 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
     const [of] = await tx.select({ id: candidate.id, data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
     if (settings === null || of === undefined) return null;
     const quotes = await tx.select({ id: quote.id, data: quote.data }).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt));
-    const lanes = await tx.select({ id: lane.id, data: lane.data }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf))).orderBy(asc(lane.position), asc(lane.createdAt));
+    const lanes = await tx.select({ id: lane.id, data: laneData }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf))).orderBy(asc(lane.position), asc(lane.createdAt));
     const used = new Set(cardsOf(lanes.map((l) => l.data)));
     const day = today();
     // All heads in one statement; the data of what lanes use and of the routes they could take.

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import type { LaneResult } from '../../core/lane/result.ts';
+import { CARD_FIELDS } from '../../core/workspace/records.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Measures } from '../../core/workspace/summary.ts';
 import type { Tx } from '../db/client.ts';
@@ -7,23 +8,33 @@ import type { Tx } from '../db/client.ts';
 /** A lane to store: its result, its measures, and the parts of its data that have changed. */
 export type Evaluated = { readonly id: string; readonly changes: Partial<StoredLane>; readonly result: LaneResult; readonly measures: Measures };
 
+const CARDS: ReadonlySet<string> = new Set(Object.values(CARD_FIELDS));
+/** Changes of cards apart from the others: they leave the document as it is. */
+function parted(changes: Partial<StoredLane>): { changes: object | null; cards: object | null } {
+  const some = (own: boolean): object | null => {
+    const list = Object.entries(changes).filter(([key]) => CARDS.has(key) === own);
+    return list.length === 0 ? null : Object.fromEntries(list);
+  };
+  return { changes: some(false), cards: some(true) };
+}
+
 /**
  * Stores many evaluated lanes in one statement; what each result was goes into its history where there is a `cause` and its
  * profit moves. The rows travel as one JSON text: parsing arrays of texts takes the database twice as long.
  */
 export async function storeLanes(tx: Tx, workspaceId: string, lanes: readonly Evaluated[], cause: 'edit' | 'rates' | null, by: string | null): Promise<void> {
   if (lanes.length === 0) return;
-  const rows = JSON.stringify(lanes.map(({ id, changes, result, measures: m }) => ({ id, changes, result, p: m.unitProfit, m: m.margin, r: m.roi, n: m.profitPerMonth, y: m.yearlyReturnOnCash, c: m.launchCash, w: m.whole })));
+  const rows = JSON.stringify(lanes.map(({ id, changes, result, measures: m }) => ({ id, ...parted(changes), result, p: m.unitProfit, m: m.margin, r: m.roi, n: m.profitPerMonth, y: m.yearlyReturnOnCash, c: m.launchCash, w: m.whole })));
   await tx.execute(sql`
     with u as materialized (
-      select * from jsonb_to_recordset(${rows}::jsonb) as u(id text, changes jsonb, result jsonb, p float8, m float8, r float8, n float8, y float8, c float8, w boolean)
+      select * from jsonb_to_recordset(${rows}::jsonb) as u(id text, changes jsonb, cards jsonb, result jsonb, p float8, m float8, r float8, n float8, y float8, c float8, w boolean)
     ), kept as (
       insert into bm.lane_history (workspace_id, lane_id, by, cause, result)
       select l.workspace_id, l.id, ${by}, ${cause ?? ''}, jsonb_build_object('currency', l.result -> 'currency', 'lines', l.result -> 'lines', 'figures', jsonb_build_object('unitProfit', l.result -> 'figures' -> 'unitProfit', 'gross', l.result -> 'figures' -> 'gross'))
       from u join bm.lane l on l.workspace_id = ${workspaceId} and l.id = u.id
       where ${cause}::text is not null and l.result is not null and l.unit_profit is distinct from u.p
     )
-    update bm.lane l set data = case when u.changes = '{}'::jsonb then l.data else l.data || u.changes end, result = u.result, result_at = now(),
+    update bm.lane l set data = case when u.changes is null then l.data else l.data || u.changes end, newer_cards = case when u.cards is null then l.newer_cards else l.newer_cards || u.cards end, result = u.result, result_at = now(),
       unit_profit = u.p, margin = u.m, roi = u.r, profit_per_month = u.n, yearly_return_on_cash = u.y, launch_cash = u.c, whole = u.w
     from u where l.workspace_id = ${workspaceId} and l.id = u.id`);
 }

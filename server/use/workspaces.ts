@@ -109,6 +109,6 @@ export async function exportWorkspace(workspaceId: string, name: string): Promis
       await tx.select().from(lane).where(eq(lane.workspaceId, workspaceId)).orderBy(asc(lane.createdAt)),
     ];
     const bare = <T extends { workspaceId: string }>(rows: T[]) => rows.map(({ workspaceId: _, ...rest }) => rest);
-    return { format: 'bold-margin/workspace', version: 1, name, settings, suppliers: bare(suppliers), rateCards: bare(cards), candidates: bare(candidates), quotes: bare(quotes), lanes: bare(lanes) };
+    return { format: 'bold-margin/workspace', version: 1, name, settings, suppliers: bare(suppliers), rateCards: bare(cards), candidates: bare(candidates), quotes: bare(quotes), lanes: bare(lanes).map(({ newerCards, ...l }) => ({ ...l, data: { ...l.data, ...newerCards } })) };
   });
 }
