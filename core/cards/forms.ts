@@ -231,7 +231,7 @@ const taxForm: CardForm = {
     if (!own && stray !== undefined) r.fail('vatRates', stray.line, 'importVatRate', 'There is a rate for import VAT, but the card says that it goes by the VAT rates', 'Write "own" in the field importVatRates, or clear the column.');
     const duties = r.rows('duties');
     r.unique('duties', duties.filter((d) => d.additional !== true), ['heading', 'origins']);
-    for (const [i, d] of duties.entries()) r.mark(`duties.${i}`, 'duties', d.line);
+    r.markRows('duties', duties);
     const charges = r.rows('importCharges');
     charges.forEach((x, i) => {
       r.mark(`importCharges.${i}`, 'importCharges', x.line);

@@ -130,6 +130,11 @@ export class Reader {
     if (this.marking) this.places.set(path, { sheet, row, column });
   }
 
+  /** Notes the rows of a sheet that the card holds under the same name, one after the other. */
+  markRows(sheet: string, rows: readonly Row[]): void {
+    if (this.marking) rows.forEach((r, i) => this.places.set(`${sheet}.${i}`, { sheet, row: r.line, column: null }));
+  }
+
   /** The cell a path of the card came from, or the nearest part around it. */
   placeOf(path: readonly PropertyKey[]): { sheet: string; row: number | null; column: string | null } {
     for (let n = path.length; n > 0; n--) {

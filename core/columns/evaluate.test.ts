@@ -8,6 +8,8 @@ import type { Assumptions, ListRates, RowInputs } from './assumptions.ts';
 import { makeColumns, makeResults, TROUBLES } from './columns.ts';
 import type { ListColumns } from './columns.ts';
 import { ListEvaluator } from './evaluate.ts';
+import { judgeRows, VERDICTS } from './verdicts.ts';
+import { HURDLE_FIGURES, judgeHurdles } from '../lane/hurdles.ts';
 
 const TAX_CLASSES = ['standard', 'reduced', 'nowhere'];
 const money = (d: Draw, from: number, to: number) => d.typed(from, to);
@@ -92,6 +94,33 @@ describe('a list in columns', () => {
     expect(seen.answers).toBeGreaterThan(500);
     expect([...seen.troubles].sort()).toEqual([...TROUBLES].sort());
     expect([...seen.blanks].sort()).toEqual(['adverts', 'demand', 'freight', 'fulfilment', 'goods', 'prep', 'price', 'referral', 'returns', 'storage']);
+  });
+
+  it('holds rows against hurdles as a lane is held', () => {
+    const seen = new Set<string>();
+    const figures = HURDLE_FIGURES.filter((f) => f !== 'yearlyReturnOnCash' && f !== 'coverMonths');
+    for (let seed = 1; seed <= 200; seed++) {
+      const d = new Draw(seed * 104729);
+      const doc = randomLane(seed);
+      const rates: ListRates = { marketplace: doc.rates.marketplace, tax: doc.rates.tax, exchange: doc.rates.exchange, country: doc.country, currency: doc.currency };
+      const hurdles = d.list(0, 3, () => ({ figure: d.pick(figures), bound: d.pick(['atLeast', 'atLeast', 'atMost'] as const), level: d.typed(-5, 30), near: d.typed(0, 0.9) }));
+      const set = { ...randomAssumptions(d, rates), hurdles };
+      const e = new ListEvaluator(set, rates);
+      const rows = Array.from({ length: 8 }, () => randomRow(d, rates));
+      const columns = columnsOf(rows, e);
+      const out = makeResults(rows.length);
+      e.run(columns, out);
+      const verdicts = new Uint8Array(rows.length);
+      judgeRows(set, rates, columns, out, verdicts);
+      rows.forEach((row, i) => {
+        const lane = laneOfRow(set, rates, row);
+        const judged = judgeHurdles(lane, hurdles).map((h) => h.verdict);
+        const worst = judged.includes('fail') ? 'fail' : judged.includes('unknown') || evaluate(lane).figures.unitProfit === null ? 'unknown' : judged.includes('near') ? 'near' : 'pass';
+        expect(VERDICTS[verdicts[i] as number], `seed ${seed} row ${i}`).toBe(worst);
+        seen.add(worst);
+      });
+    }
+    expect([...seen].sort()).toEqual([...VERDICTS].sort());
   });
 
   it('a row is ordered in as many as its minimum takes, in sold units', () => {

@@ -41,6 +41,16 @@ export type Remedy = {
 const TARGETS = new Set<Figure>(['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple']);
 const r = new Reckoning();
 
+/**
+ * Holds a known figure against a level, both in one unit: passes, near by the hurdle's own allowance, or fails. A figure that is
+ * incomplete passes none, but fails where it fails already (blank costs can only make it worse).
+ */
+export function verdictOf(h: Pick<Hurdle, 'bound' | 'near'>, value: number, level: number, complete: boolean): Verdict {
+  const passes = h.bound === 'atLeast' ? atLeast(value, level) : within(value, level);
+  const near = passes || Math.abs(level - value) <= h.near * Math.abs(level) + 1e-9;
+  return !complete ? (near ? 'unknown' : 'fail') : passes ? 'pass' : near ? 'near' : 'fail';
+}
+
 /** Holds a reckoned lane against a hurdle. A figure that is incomplete passes none. */
 function judge(doc: LaneDocument, h: Hurdle, complete: boolean): HurdleResult {
   const raw = figureValue(r, h.figure);
@@ -48,10 +58,8 @@ function judge(doc: LaneDocument, h: Hurdle, complete: boolean): HurdleResult {
   const level = h.level * factor;
   const value = Number.isFinite(raw) ? raw : null;
   if (value === null || Number.isNaN(level)) return { hurdle: h, level: Number.isNaN(level) ? null : level, value, verdict: 'unknown', short: null };
-  const passes = h.bound === 'atLeast' ? atLeast(value, level) : within(value, level);
-  const short = passes ? 0 : Math.abs(level - value);
-  const near = short <= h.near * Math.abs(level) + 1e-9;
-  const verdict: Verdict = !complete ? (passes || near ? 'unknown' : 'fail') : passes ? 'pass' : near ? 'near' : 'fail';
+  const verdict = verdictOf(h, value, level, complete);
+  const short = (h.bound === 'atLeast' ? atLeast(value, level) : within(value, level)) ? 0 : Math.abs(level - value);
   return { hurdle: h, level, value, verdict, short };
 }
 
