@@ -1,4 +1,4 @@
-/** The core at a prompt: `bm evaluate | solve | launch | schema`. JSON in, JSON out. docs/formats.md describes the documents. */
+/** The core at a prompt: `bm evaluate | solve | launch | screen | schema`. JSON in, JSON out. docs/formats.md describes the documents. */
 import { createReadStream, readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
@@ -15,12 +15,17 @@ import type { Target } from '../core/lane/solve.ts';
 import { workings } from '../core/lane/workings.ts';
 import { launch, quotedOneOffs } from '../core/launch/launch.ts';
 import { launchDocument } from '../core/launch/schema.ts';
+import { listMap } from '../core/lists/map.ts';
+import { screenSettings } from '../core/lists/settings.ts';
+import { screen } from './screen.ts';
 
 const USAGE = `Use:
   bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
   bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
   bm launch [file] [--jsonl]                     launch budget and affordability
-  bm schema lane|result|launch|card              the JSON Schema of a document
+  bm screen FILE --map MAP.json --settings SETTINGS.json [--as csv|jsonl] [--only pass,near] [--invalid FILE]
+                                                 a supplier's list, row by row; what is wrong goes to --invalid
+  bm schema lane|result|launch|card|map|screen   the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
 2: something was invalid.`;
@@ -78,7 +83,7 @@ function report(issues: readonly Issue[], line?: number): void {
 async function main(): Promise<number> {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { workings: { type: 'boolean', default: false }, jsonl: { type: 'boolean', default: false }, target: { type: 'string', multiple: true, default: [] }, help: { type: 'boolean', default: false } },
+    options: { map: { type: 'string' }, settings: { type: 'string' }, as: { type: 'string', default: 'csv' }, only: { type: 'string', default: '' }, invalid: { type: 'string' }, workings: { type: 'boolean', default: false }, jsonl: { type: 'boolean', default: false }, target: { type: 'string', multiple: true, default: [] }, help: { type: 'boolean', default: false } },
   });
   const [command, file] = positionals;
   if (values.help) {
@@ -86,10 +91,15 @@ async function main(): Promise<number> {
     return 0;
   }
   if (command === 'schema') {
-    const schema = { lane: laneDocument, result: laneResult, launch: launchDocument, card: cardDocument }[file ?? ''];
-    if (schema === undefined) throw new UsageError('bm schema needs lane, result, launch or card.');
+    const schema = { lane: laneDocument, result: laneResult, launch: launchDocument, card: cardDocument, map: listMap, screen: screenSettings }[file ?? ''];
+    if (schema === undefined) throw new UsageError('bm schema needs lane, result, launch, card, map or screen.');
     process.stdout.write(`${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`);
     return 0;
+  }
+  if (command === 'screen') {
+    if (file === undefined) throw new UsageError('bm screen needs a file.');
+    if (values.as !== 'csv' && values.as !== 'jsonl') throw new UsageError(`"${values.as}" is neither csv nor jsonl.`);
+    return screen(file, { map: values.map, settings: values.settings, as: values.as, invalid: values.invalid, only: values.only.split(',').filter(Boolean) }, process.stdout, (text) => void process.stderr.write(text));
   }
   if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command)) throw new UsageError(command === undefined ? 'Say what to do.' : `There is no command "${command}".`);
   const options = { workings: values.workings, targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf) };

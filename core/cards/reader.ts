@@ -132,7 +132,7 @@ export class Reader {
 
   /** Notes the rows of a sheet that the card holds under the same name, one after the other. */
   markRows(sheet: string, rows: readonly Row[]): void {
-    if (this.marking) rows.forEach((r, i) => this.places.set(`${sheet}.${i}`, { sheet, row: r.line, column: null }));
+    if (this.marking) for (const [i, r] of rows.entries()) this.places.set(`${sheet}.${i}`, { sheet, row: r.line, column: null });
   }
 
   /** The cell a path of the card came from, or the nearest part around it. */

@@ -11,7 +11,7 @@ export const VERDICTS = ['pass', 'near', 'fail', 'unknown'] as const satisfies r
 const AT = { pass: 0, near: 1, fail: 2, unknown: 3 } as const;
 
 /** A figure of a row that a hurdle may be about; NaN where the columns do not hold it. */
-function valueOf(h: Hurdle, columns: ListColumns, out: ListResults, share: number, i: number): number {
+function figureAt(h: Hurdle, columns: ListColumns, out: ListResults, share: number, i: number): number {
   switch (h.figure) {
     case 'unitProfit': return out.unitProfit[i] as number;
     case 'margin': return out.margin[i] as number;
@@ -39,7 +39,7 @@ export function judgeRows(set: Assumptions, rates: ListRates, columns: ListColum
     let fails = false;
     for (let k = 0; k < held.length && !fails; k++) {
       const { h, level, blanks } = held[k] as (typeof held)[number];
-      const value = valueOf(h, columns, out, set.unitsShare, i);
+      const value = figureAt(h, columns, out, set.unitsShare, i);
       if (value !== value || level !== level) {
         unknown = true;
         continue;

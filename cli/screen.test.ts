@@ -1,0 +1,103 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Writable } from 'node:stream';
+import Papa from 'papaparse';
+import { afterAll, describe, expect, it } from 'vitest';
+import { laneOfRow } from '../core/columns/assumptions.ts';
+import { evaluate } from '../core/lane/result.ts';
+import { screenSettings } from '../core/lists/settings.ts';
+import { demoRow, messyFile, TIDY_HEADER, tidyLine, windows1252 } from '../demo/lists.ts';
+import { starterCards } from '../demo/starterCards.ts';
+import { screen } from './screen.ts';
+import type { ScreenOptions } from './screen.ts';
+
+const folder = mkdtempSync(join(tmpdir(), 'bm-screen-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+const put = (name: string, body: string | Uint8Array): string => {
+  writeFileSync(join(folder, name), body);
+  return join(folder, name);
+};
+const cards = Object.fromEntries(starterCards().map((c) => [c.key, c.data]));
+const settings = {
+  format: 'bold-margin/screen', version: 1, country: 'DE', currency: 'EUR', rates: { marketplace: cards['Alderway/DE'], tax: cards.DE, exchange: cards.exchange },
+  assumptions: { homeCurrency: 'EUR', date: '2026-11-24', standing: { kind: 'registered' }, purchase: { currency: 'EUR', vat: 'added', vatRate: 0.19 }, inbound: { perUnit: 0.2, perKg: 0.15 }, prep: 0.25, returns: { rate: 0.04, resaleShare: 0.5 }, advertPerSale: 0, unitsShare: 0.3, category: 'garden', hurdles: [{ figure: 'unitProfit', bound: 'atLeast', level: 2, near: 0.15 }] },
+};
+const TIDY_MAP = { columns: { identifier: 'Barcode', title: 'Title', brand: 'Brand', category: 'Category', cost: 'Net price', vatRate: 'VAT rate', length: 'Length cm', width: 'Width cm', height: 'Height cm', weight: 'Weight kg', price: 'Shelf price', units: 'Monthly units', minimumOrder: 'Minimum order' } };
+const MESSY_MAP = { decimal: 'comma', weightUnit: 'g', columns: { identifier: 'EAN', title: 'Artikelbezeichnung', cost: 'EK netto', vatRate: 'MwSt', size: 'Maße (L x B x H)', weight: 'Gewicht (g)', price: 'UVP', units: 'Absatz/Monat', packSize: 'VE', category: 'Warengruppe' } };
+const tidy = put('tidy.csv', `${TIDY_HEADER.join(',')}\n${Array.from({ length: 6000 }, (_, i) => tidyLine(demoRow(i))).join('\n')}\n`);
+const messy = put('messy.csv', windows1252(messyFile(3000)));
+
+async function run(file: string, map: object, over: Partial<ScreenOptions> = {}, set: object = settings) {
+  let out = '';
+  let said = '';
+  const sink = new Writable({ write: (chunk, _, next) => { out += String(chunk); next(); } });
+  const code = await screen(file, { map: put('map.json', JSON.stringify(map)), settings: put('settings.json', JSON.stringify(set)), as: 'jsonl', only: [], invalid: undefined, ...over }, sink, (text) => { said += text; });
+  return { code, out, said, rows: over.as === 'csv' ? [] : out.trim().split('\n').filter(Boolean).map((l) => JSON.parse(l) as Record<string, string | number | null>) };
+}
+
+describe('a list at the prompt', () => {
+  it('says of every row of the tidy list what the lane of that row says', async () => {
+    const { code, said, rows } = await run(tidy, TIDY_MAP);
+    expect([code, rows.length]).toEqual([0, 6000]);
+    expect(said).toMatch(/^6000 rows: 6000 valid, 0 invalid; 0 barcodes repaired; /);
+    const s = screenSettings.parse(settings);
+    const rates = { ...s.rates, country: 'DE', currency: 'EUR' };
+    const keys = new Set(s.rates.marketplace?.categories.map((c) => c.key));
+    let answers = 0;
+    for (const [i, row] of rows.entries()) {
+      const r = demoRow(i);
+      const lane = laneOfRow(s.assumptions, rates, { cost: r.cost, price: r.shelf, units: r.units, unitsInSoldPack: 1, unitsInBoughtPack: 1, sides: [r.length, r.width, r.height], kg: r.kg, category: keys.has(r.group) ? r.group : null, taxClass: 'standard', vatRate: r.vat, minimumOrder: r.minimum });
+      const one = evaluate(lane);
+      expect(row).toMatchObject({ row: i + 2, barcode: r.barcode, title: r.title });
+      for (const f of ['unitProfit', 'margin', 'roi', 'landedCost', 'profitPerMonth'] as const) {
+        const want = one.figures[f];
+        if (want === null) expect(row[f], `row ${i} ${f}`).toBeNull();
+        else if (Math.abs((row[f] as number) - want) > 5.1e-7 * Math.max(1, Math.abs(want))) expect(row[f], `row ${i} ${f}`).toBe(want);
+      }
+      if (one.figures.unitProfit !== null) answers++;
+    }
+    expect(answers).toBeGreaterThan(4000);
+  }, 60_000);
+
+  it('of the messy list: counts add up, barcodes are repaired where proven, and what is refused comes mendable', async () => {
+    const invalid = join(folder, 'invalid.csv');
+    const { code, said, rows } = await run(messy, MESSY_MAP, { invalid });
+    const [, all, valid, bad, repaired] = /^(\d+) rows: (\d+) valid, (\d+) invalid .*; (\d+) barcodes repaired/.exec(said)?.map(Number) ?? [];
+    expect([code, all, rows.length]).toEqual([0, 3000, valid]);
+    expect((valid as number) + (bad as number)).toBe(3000);
+    expect(bad).toBeGreaterThan(150);
+    expect(repaired).toBeGreaterThan(10);
+    expect(rows.filter((r) => r.pack === 12).length).toBeGreaterThan(50);
+    const refused = Papa.parse<Record<string, string>>(readFileSync(invalid, 'utf8'), { header: true, skipEmptyLines: true }).data;
+    expect(refused.length).toBe(bad);
+    for (const r of refused) expect((r.problem as string).length * (r.remedy as string).length).toBeGreaterThan(100);
+    // Mended, the refused rows are read alone, by the same mapping.
+    const mended = refused.map((r, i) => ({ ...r, EAN: demoRow(500_000 + i).barcode, 'EK netto': '3,50' }));
+    const again = await run(put('mended.csv', Papa.unparse(mended)), MESSY_MAP);
+    expect(again.said).toMatch(new RegExp(`^${bad} rows: ${bad} valid, 0 invalid`));
+  });
+
+  it('packs that are sold one by one cost their share', async () => {
+    const one = await run(messy, MESSY_MAP, {}, { ...settings, packs: 'bought' });
+    const other = await run(messy, MESSY_MAP);
+    const at = other.rows.findIndex((r) => r.pack === 12 && r.landedCost !== null);
+    expect(one.rows[at]?.landedCost as number).toBeLessThan((other.rows[at]?.landedCost as number) / 2);
+  });
+
+  it('only what is asked for, as CSV that no spreadsheet runs', async () => {
+    const list = put('formula.csv', `Barcode,Title,Net price,Shelf price\n${demoRow(1).barcode},"=HYPERLINK(""x"")",2,19.90\n`);
+    const { out } = await run(list, { columns: { identifier: 'Barcode', title: 'Title', cost: 'Net price', price: 'Shelf price' } }, { as: 'csv' });
+    expect(out).toContain(`,"'=HYPERLINK(""x"")",`);
+    const { rows } = await run(tidy, TIDY_MAP, { only: ['pass', 'near'] });
+    expect(new Set(rows.map((r) => r.verdict))).toEqual(new Set(['pass', 'near']));
+  });
+
+  it('bad mappings, settings and files say what to do, and nothing is written', async () => {
+    expect(await run(tidy, { columns: { identifier: 'Barcode' } })).toMatchObject({ code: 2, out: '', said: expect.stringContaining('No column is the purchase price. Choose the column that holds it.') });
+    expect(await run(tidy, { columns: { identifier: 'EAN', cost: 'Net price' } })).toMatchObject({ code: 2, said: expect.stringContaining('No row among the first 30 has the columns "EAN"') });
+    expect(await run(tidy, TIDY_MAP, {}, { ...settings, version: 2 })).toMatchObject({ code: 2, said: expect.stringContaining('settings: version: This document is of another version of the program') });
+    expect(await run(tidy, TIDY_MAP, { settings: undefined })).toMatchObject({ code: 2, said: expect.stringContaining('Give --settings FILE.json.') });
+    expect(await run(join(folder, 'none.csv'), TIDY_MAP)).toMatchObject({ code: 2, said: expect.stringContaining('There is no file') });
+  });
+});

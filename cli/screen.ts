@@ -1,0 +1,136 @@
+/** `bm screen`: a supplier's list through the columns, row by row to standard output, in constant memory. */
+import { createWriteStream, readFileSync } from 'node:fs';
+import { once } from 'node:events';
+import type { Writable } from 'node:stream';
+import Papa from 'papaparse';
+import type { z } from 'zod';
+import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
+import { ListEvaluator } from '../core/columns/evaluate.ts';
+import { judgeRows, VERDICTS } from '../core/columns/verdicts.ts';
+import { issuesOf } from '../core/issues.ts';
+import type { Issue } from '../core/issues.ts';
+import { blanksIn } from '../core/lane/lines.ts';
+import { listMap, mapIssues } from '../core/lists/map.ts';
+import { RowReader, sayTrouble } from '../core/lists/rows.ts';
+import { screenSettings } from '../core/lists/settings.ts';
+import { ListError, readList } from '../server/files/lists.ts';
+import { safeText } from '../server/files/sheets.ts';
+
+const FIGURES = ['quantity', 'landedCost', 'fees', 'fulfilment', 'unitProfit', 'margin', 'roi', 'profitPerMonth'] as const;
+const HEAD = ['row', 'barcode', 'title', 'brand', 'purchasePrice', 'shelfPrice', 'unitsAMonth', 'pack', ...FIGURES, 'verdict', 'why'];
+
+type Failed = { readonly issues: readonly Issue[] };
+function document<T extends z.ZodType>(path: string | undefined, schema: T, what: string): z.output<T> | Failed {
+  if (path === undefined) return { issues: [{ path: what, problem: 'This is missing', remedy: `Give --${what} FILE.json.` }] };
+  let json: unknown;
+  try {
+    json = JSON.parse(readFileSync(path, 'utf8'));
+  } catch {
+    return { issues: [{ path: what, problem: `${path} cannot be read as JSON`, remedy: 'Check the path, and the file for a missing quote, comma or bracket.' }] };
+  }
+  const parsed = schema.safeParse(json);
+  return parsed.success ? parsed.data : { issues: issuesOf(parsed.error).map((i) => ({ ...i, path: `${what}: ${i.path}` })) };
+}
+const isFailed = (x: unknown): x is Failed => typeof x === 'object' && x !== null && 'issues' in x;
+
+export type ScreenOptions = { map: string | undefined; settings: string | undefined; as: 'csv' | 'jsonl'; invalid: string | undefined; only: readonly string[] };
+
+async function write(out: Writable, text: string): Promise<void> {
+  if (!out.write(text)) await once(out, 'drain');
+}
+const csvLine = (cells: readonly (string | number | null)[]): string => `${Papa.unparse([cells.map((c) => (typeof c === 'string' ? safeText(c) : c))])}\r\n`;
+/** Shown to six decimals at most; unknown is blank, never 0. */
+const figure = (x: number | undefined): number | null => (x === undefined || !Number.isFinite(x) ? null : Math.round(x * 1e6) / 1e6);
+
+/** Screens a file; returns the exit code. Rows go to `out`, counts and what is wrong to `say`. */
+export async function screen(file: string, options: ScreenOptions, out: Writable, say: (text: string) => void): Promise<number> {
+  const map = document(options.map, listMap, 'map');
+  const settings = document(options.settings, screenSettings, 'settings');
+  const wrong = [map, settings].flatMap((x) => (isFailed(x) ? x.issues : []));
+  if (wrong.length > 0 || isFailed(map) || isFailed(settings)) {
+    for (const i of wrong) say(`${i.path}: ${i.problem}. ${i.remedy}\n`);
+    return 2;
+  }
+  const rates = { ...settings.rates, country: settings.country, currency: settings.currency };
+  const evaluator = new ListEvaluator(settings.assumptions, rates);
+  const places = new Map<string, number>();
+  const categoryAt = (text: string): number => {
+    let at = places.get(text);
+    if (at === undefined) {
+      // A category that the card does not have is the list's own, where it names one.
+      at = text === '' ? evaluator.categoryAt(null) : evaluator.categoryAt(text);
+      if (at === -2 && settings.assumptions.category !== null) at = evaluator.categoryAt(null);
+      places.set(text, at);
+    }
+    return at;
+  };
+  let reader: RowReader | null = null;
+  const counts = { valid: 0, invalid: 0, repaired: 0, verdicts: new Map<string, number>(), troubles: new Map<string, number>() };
+  const refused = options.invalid === undefined ? null : createWriteStream(options.invalid);
+  let capacity = 0;
+  let columns = makeColumns(0);
+  let results = makeResults(0);
+  let verdicts = new Uint8Array(0);
+  try {
+    const read = await readList(file, Object.values(map.columns), ({ header }) => {
+      const issues = mapIssues(map, header);
+      const [first] = issues;
+      if (first !== undefined) throw new ListError(first);
+      reader = new RowReader(map, header);
+      if (options.as === 'csv') out.write(csvLine(HEAD));
+      refused?.write(csvLine([...header, 'row', 'problem', 'remedy']));
+    }, async (batch, lines) => {
+      const r = reader as unknown as RowReader;
+      if (batch.length > capacity) {
+        capacity = batch.length;
+        columns = makeColumns(capacity, [settings.taxClass]);
+        results = makeResults(capacity);
+        verdicts = new Uint8Array(capacity);
+      }
+      const rows = batch.map((cells, i) => {
+        const row = r.read(cells, lines[i] as number, columns, i, categoryAt);
+        if (settings.packs === 'bought' && row.pack > 1) columns.boughtPack[i] = row.pack;
+        return row;
+      });
+      evaluator.prepare(columns);
+      evaluator.run(columns, results, 0, batch.length);
+      judgeRows(settings.assumptions, rates, columns, results, verdicts, 0, batch.length);
+      let text = '';
+      let bad = '';
+      rows.forEach((row, i) => {
+        const cells = batch[i] as readonly string[];
+        if (row.troubles.length > 0) {
+          counts.invalid++;
+          for (const t of row.troubles) counts.troubles.set(t.what, (counts.troubles.get(t.what) ?? 0) + 1);
+          if (refused !== null) bad += csvLine([...cells, lines[i] as number, ...[row.troubles.map((t) => sayTrouble(t).problem).join('; '), row.troubles.map((t) => sayTrouble(t).remedy).join(' ')]]);
+          return;
+        }
+        counts.valid++;
+        if (row.repaired) counts.repaired++;
+        const verdict = VERDICTS[verdicts[i] as number] as string;
+        counts.verdicts.set(verdict, (counts.verdicts.get(verdict) ?? 0) + 1);
+        if (options.only.length > 0 && !options.only.includes(verdict)) return;
+        const trouble = TROUBLES[results.trouble[i] as number] as string;
+        const why = trouble !== '' ? trouble : blanksIn(results.blanks[i] as number).join(' ');
+        const line = [lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why];
+        text += options.as === 'csv' ? csvLine(line) : `${JSON.stringify(Object.fromEntries(HEAD.map((h, k) => [h, line[k]])))}\n`;
+      });
+      if (text !== '') await write(out, text);
+      if (bad !== '' && refused !== null) await write(refused, bad);
+    });
+    const list = (m: ReadonlyMap<string, number>): string => [...m].map(([k, n]) => `${n} ${k}`).join(', ');
+    say(`${read.rows} rows: ${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}; ${counts.repaired} barcodes repaired; ${list(counts.verdicts)}.\n`);
+    return 0;
+  } catch (e) {
+    if (e instanceof ListError) say(`${file}: ${e.message}\n`);
+    else if ((e as { code?: string }).code === 'ENOENT') say(`There is no file ${file}.\n`);
+    else if ((e as { code?: string }).code === 'EPIPE') return 0;
+    else throw e;
+    return 2;
+  } finally {
+    if (refused !== null) {
+      refused.end();
+      await once(refused, 'close');
+    }
+  }
+}

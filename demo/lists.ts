@@ -1,0 +1,98 @@
+/**
+ * Made-up suppliers' lists, drawn from a seed: goods for gardens and window sills, barcodes from GS1's demonstration prefix 952.
+ * Rule of the figures: a purchase price between 0.60 and 38, most of them low; a shelf price of 1.15 to 3.4 times that, ending in
+ * .99; sizes and weights that go with each other; units a month falling with the price. One row in eight has no market figures.
+ */
+import { checkDigit } from '../core/goods/gtin.ts';
+import { uniformInt } from 'pure-rand/distribution/uniformInt';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+
+/** A seeded source of what a row draws. */
+class Draw {
+  private readonly rng;
+  constructor(seed: number) {
+    this.rng = xoroshiro128plus(seed);
+  }
+  int(from: number, to: number): number {
+    return uniformInt(this.rng, from, to);
+  }
+  /** From 0 up to, not including, 1. */
+  next(): number {
+    return this.int(0, 999_999_999) / 1e9;
+  }
+  chance(p: number): boolean {
+    return this.next() < p;
+  }
+  pick<T>(list: readonly T[]): T {
+    return list[this.int(0, list.length - 1)] as T;
+  }
+}
+
+const THINGS = ['Plant pot', 'Seed tray', 'Bird feeder', 'Jute twine', 'Watering rose', 'Trellis clip', 'Herb label', 'Moss pole', 'Cork mat', 'Bee hotel', 'Slug collar', 'Frost fleece', 'Hose guide', 'Cold frame hinge', 'Butterfly dish', 'Hedgehog bowl', 'Compost liner', 'Root riddle', 'Leaf scoop', 'Window box'] as const;
+const KINDS = ['terracotta', 'glazed', 'larch', 'coir', 'galvanised', 'willow', 'slate', 'recycled', 'enamel', 'felt', 'bamboo', 'brass'] as const;
+const BRANDS = ['Larkmoor', 'Tiefgrün', 'Oldenbeet', 'Pentlow', 'Saatwerk', 'Quillfen', 'Morgenrain', 'Brackwater'] as const;
+const GROUPS = ['garden', 'wildlife', 'home', 'books'] as const;
+const PACKS = ['', '', '', '', 'pack of 3', 'set of 6', '4er-Pack', '12 Stück'] as const;
+
+export type DemoRow = { barcode: string; title: string; brand: string; group: string; cost: number; vat: number; length: number; width: number; height: number; kg: number; shelf: number | null; units: number | null; minimum: number; stock: number };
+
+/** The n-th made-up row, the same at every draw. */
+export function demoRow(n: number, seed = 1): DemoRow {
+  const d = new Draw(Math.imul(n + 1, 2654435761) ^ seed);
+  const body = `952${String((seed * 100_000_000 + n) % 1_000_000_000).padStart(9, '0')}`;
+  const cost = Number((0.6 + 37 * d.next() ** 3).toFixed(2));
+  const size = 4 + 40 * d.next() ** 1.5;
+  const [length, width, height] = [size, size * (0.4 + 0.6 * d.next()), size * (0.15 + 0.6 * d.next())].map((x) => Number(x.toFixed(1))) as [number, number, number];
+  const hasMarket = d.chance(0.875);
+  return {
+    barcode: body + checkDigit(body), title: `${d.pick(THINGS)} ${d.pick(KINDS)} ${d.int(2, 98)}${d.chance(0.15) ? `, ${d.pick(PACKS)}`.replace(/, $/, '') : ''}`, brand: d.pick(BRANDS), group: d.pick(GROUPS), cost, vat: d.chance(0.9) ? 0.19 : 0.07,
+    length, width, height, kg: Number(Math.max(0.03, (length * width * height) / 5000 * (0.3 + d.next())).toFixed(3)),
+    shelf: hasMarket ? Math.max(0.99, Math.floor(cost * (1.15 + 2.25 * d.next())) + 0.99) : null,
+    units: hasMarket ? Math.round(2 + (600 / (1 + cost)) * d.next() ** 2) : null, minimum: d.pick([1, 1, 6, 12, 24]), stock: d.int(0, 4000),
+  };
+}
+
+export const TIDY_HEADER = ['Barcode', 'Title', 'Brand', 'Category', 'Net price', 'VAT rate', 'Length cm', 'Width cm', 'Height cm', 'Weight kg', 'Shelf price', 'Monthly units', 'Minimum order', 'Stock'];
+/** A tidy row: decimal point, one comma-separated line. */
+export function tidyLine(r: DemoRow): string {
+  return [r.barcode, `"${r.title.replaceAll('"', '""')}"`, r.brand, r.group, r.cost.toFixed(2), r.vat, r.length, r.width, r.height, r.kg, r.shelf?.toFixed(2) ?? '', r.units ?? '', r.minimum, r.stock].join(',');
+}
+
+/**
+ * A messy file: two lines above the header, semicolons, decimal commas, grams, and every tenth row with something wrong with it:
+ * barcodes with a wrong digit, without their zeros, in exponent form or missing, prices on request, below nothing or blank, rows
+ * twice. Text for Windows-1252.
+ */
+export function messyFile(rows: number): string {
+  const comma = (x: number, digits: number): string => x.toFixed(digits).replace('.', ',');
+  const lines = ['Preisliste Winter;;;;;;', ';;;;;;', 'Artikelbezeichnung;EAN;Marke;Warengruppe;EK netto;MwSt;Maße (L x B x H);Gewicht (g);UVP;Absatz/Monat;VE'];
+  for (let i = 0; i < rows; i++) {
+    const r = demoRow(i, 7);
+    const d = new Draw(i + 99);
+    let code = r.barcode;
+    let price = `${comma(r.cost, 2)} €`;
+    if (i % 10 === 3) {
+      const at = d.int(0, 8);
+      if (at === 0) code = code.slice(0, -1) + ((Number(code.slice(-1)) + 1) % 10);
+      else if (at === 1) code = '';
+      else if (at === 2) code = `${code[0]},${code.slice(1, 6)}E+12`;
+      else if (at === 3) code = code.slice(0, 9);
+      else if (at === 4) price = 'auf Anfrage';
+      else if (at === 5) price = '';
+      else if (at === 6) price = '-1,00';
+      else if (at === 7) code = demoRow(i - 1, 7).barcode;
+      else {
+        const upc = `0000${String(i).padStart(7, '0')}`;
+        code = String(Number(upc + checkDigit(upc)));
+      }
+    }
+    const pack = d.chance(0.2) ? d.pick(['6', '12', '4er-Pack']) : '';
+    lines.push([r.title.replaceAll(';', ','), code, r.brand, r.group, price, `${Math.round(r.vat * 100)} %`, `${comma(r.length, 1)} x ${comma(r.width, 1)} x ${comma(r.height, 1)}`, String(Math.round(r.kg * 1000)), r.shelf === null ? '' : comma(r.shelf, 2), r.units ?? '', pack].join(';'));
+  }
+  return `${lines.join('\r\n')}\r\n`;
+}
+
+/** Text in the bytes of Windows-1252; the euro sign is the only one beyond Latin-1 that the messy file has. */
+export function windows1252(text: string): Uint8Array {
+  return Uint8Array.from(text, (c) => (c === '€' ? 0x80 : c.charCodeAt(0)));
+}

@@ -1,0 +1,83 @@
+/** A supplier's list as rows of cells, streamed. */
+import Papa from 'papaparse';
+import { textIn } from './textIn.ts';
+
+/** Rows among which the header may stand. */
+const HEADER_WITHIN = 30;
+/** A cell longer than this is a quotation mark that was never closed, or no list at all. */
+const LONGEST_CELL = 1_000_000;
+
+export type ListFault = { readonly problem: string; readonly remedy: string };
+export class ListError extends Error {
+  constructor(readonly fault: ListFault) {
+    super(`${fault.problem}. ${fault.remedy}`);
+  }
+}
+const fault = (problem: string, remedy: string): ListError => new ListError({ problem, remedy });
+
+export type RowsIn = { readonly header: readonly string[]; readonly headerLine: number };
+
+/**
+ * Reads a CSV file row by row: encoding and delimiter are found, the header is the first row among the first thirty that holds
+ * all `headings`. `start` is told the header once; `rows` gets every following row that is not blank, with its line as a
+ * spreadsheet counts rows, and may return a promise to be waited for. Memory stays constant.
+ */
+export async function readList(path: string, headings: readonly string[], start: (found: RowsIn) => void, rows: (batch: readonly (readonly string[])[], lines: readonly number[]) => Promise<void> | void): Promise<{ rows: number }> {
+  const opened = await textIn(path);
+  if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
+  if (opened === 'notText') throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
+  let line = 0;
+  let header: readonly string[] | null = null;
+  let count = 0;
+  const early: string[][] = [];
+  await new Promise<void>((done, failed) => {
+    // The last piece may be announced as complete before its rows have been taken.
+    let taking: Promise<void> = Promise.resolve();
+    Papa.parse<string[]>(opened.text as unknown as NodeJS.ReadableStream, {
+      skipEmptyLines: false,
+      chunk: (results, parser) => {
+        parser.pause();
+        const work = async (): Promise<void> => {
+          if (results.errors.some((e) => e.code === 'MissingQuotes') && !results.data.some((r) => r.some((c) => c.length > LONGEST_CELL))) throw fault('A quotation mark is never closed: the file may have been cut off', 'Export it again, and choose the whole file.');
+          const batch: string[][] = [];
+          const lines: number[] = [];
+          for (const cells of results.data) {
+            line++;
+            if (cells.some((c) => c.length > LONGEST_CELL)) throw fault(`A cell in row ${line} is over a million characters long: a quotation mark is not closed there`, 'Close or remove it, and choose the file again.');
+            if (header === null) {
+              const named = cells.map((c) => c.trim());
+              if (headings.every((h) => named.includes(h))) {
+                header = named;
+                start({ header: named, headerLine: line });
+              } else if (line >= HEADER_WITHIN) throw missing(headings, early);
+              else early.push(named);
+              continue;
+            }
+            if (cells.every((c) => c === '')) continue;
+            batch.push(cells);
+            lines.push(line);
+          }
+          count += batch.length;
+          if (batch.length > 0) await rows(batch, lines);
+        };
+        taking = work();
+        taking.then(() => parser.resume(), (e) => {
+          parser.abort();
+          opened.text.destroy();
+          failed(e);
+        });
+      },
+      complete: () => void taking.then(done, failed),
+      error: (e) => failed(e),
+    });
+  });
+  if (header === null) throw missing(headings, early);
+  if (count === 0) throw fault('The file has a header and no rows', 'Choose the file that holds the goods.');
+  return { rows: count };
+}
+
+function missing(headings: readonly string[], early: readonly (readonly string[])[]): ListError {
+  const widest = early.reduce<readonly string[]>((best, r) => (r.length > best.length ? r : best), []);
+  const lacks = headings.filter((h) => !widest.includes(h));
+  return fault(`No row among the first ${HEADER_WITHIN} has the columns ${lacks.map((h) => `"${h}"`).join(', ')}`, `The file has ${widest.filter(Boolean).map((h) => `"${h}"`).slice(0, 20).join(', ') || 'no header'}; name these in the mapping.`);
+}
