@@ -32,7 +32,7 @@ async function measureLoader(): Promise<Measure> {
 }
 
 const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
-const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : only === 'lists' ? measureColumns() : [...measureCore(), ...measureColumns(), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
+const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : only === 'lists' ? await measureColumns() : [...measureCore(), ...(await measureColumns()), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
 await closeQueue();
 await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);

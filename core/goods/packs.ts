@@ -31,8 +31,12 @@ const PATTERNS: readonly { readonly at: RegExp; readonly sure: boolean }[] = [
 /** More than this in a title is a length, a year or a model, not a pack. */
 const MOST = 1000;
 
+/** A number near words that may speak of packs; most titles have none, and are done with. */
+const MAYBE = /\d[\s-]{0,2}(?:[x×a-z]|st\.)|[x×]\s?\d|(?:of|de|da|mit|zu|z|à|a|zestaw|opakowanie|komplet)\s+\d/i;
+
 /** Pieces that a title says its pack holds; null where it says nothing of packs. */
 export function packIn(title: string): PackFound | null {
+  if (!MAYBE.test(title)) return null;
   for (const { at, sure } of PATTERNS) {
     const m = at.exec(title);
     const pieces = Number(m?.[1]);

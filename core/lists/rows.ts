@@ -52,7 +52,9 @@ export class BarcodesSeen {
   private find(k: number): number {
     const mask = this.keys.length - 1;
     // Neighbouring codes are spread by a multiplication over both halves of the number.
-    let at = (Math.imul(k % 4294967296, 0x9e3779b1) ^ Math.imul(Math.floor(k / 4294967296), 0x85ebca6b)) >>> 0;
+    const high = Math.floor(k / 16777216);
+    const low = k - high * 16777216;
+    let at = (Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b)) >>> 0;
     at = (at ^ (at >>> 15)) & mask;
     while (this.keys[at] !== 0 && this.keys[at] !== k) at = (at + 1) & mask;
     return at;
@@ -79,6 +81,9 @@ const above0 = (x: number): number => (x > 0 ? x : Number.NaN);
 
 export type RowRead = { readonly troubles: readonly RowTrouble[]; /** 14 digits, the same for one product. */ readonly key: string; readonly code: string; readonly repaired: boolean; /** Pieces that its words say the pack holds; 0: they say nothing. */ readonly pack: number };
 const NO_TROUBLE: readonly RowTrouble[] = [];
+function and(troubles: readonly RowTrouble[], one: RowTrouble): readonly RowTrouble[] {
+  return [...troubles, one];
+}
 
 /** Reads rows by a mapping, straight into columns. One reader for one file: it notes which barcodes it has seen. */
 export class RowReader {
@@ -114,25 +119,24 @@ export class RowReader {
    * troubles nothing of it counts. `categoryAt` gives the place of a category on the marketplace's card.
    */
   read(cells: readonly string[], line: number, columns: ListColumns, i: number, categoryAt: (text: string) => number): RowRead {
-    const troubles: RowTrouble[] = [];
+    let troubles = NO_TROUBLE;
     const barcode = this.text(cells, 'identifier');
     const gtin = readGtin(barcode);
     let key = '';
     let code = '';
-    if (!gtin.ok) troubles.push({ what: 'barcode', why: gtin.trouble, value: barcode });
+    if (!gtin.ok) troubles = and(troubles, { what: 'barcode', why: gtin.trouble, value: barcode });
     else {
       key = gtin.key;
       code = gtin.code;
     }
     const cost = this.number(cells, 'cost');
-    const shown = (): string => this.text(cells, 'cost');
-    if (cost !== cost) troubles.push({ what: 'cost', why: 'missing', value: '' });
-    else if (cost === UNREADABLE) troubles.push({ what: 'cost', why: 'text', value: shown() });
-    else if (cost < 0) troubles.push({ what: 'cost', why: 'negative', value: shown() });
-    else if (cost > ABSURD) troubles.push({ what: 'cost', why: 'absurd', value: shown() });
+    if (cost !== cost) troubles = and(troubles, { what: 'cost', why: 'missing', value: '' });
+    else if (cost === UNREADABLE) troubles = and(troubles, { what: 'cost', why: 'text', value: this.text(cells, 'cost') });
+    else if (cost < 0) troubles = and(troubles, { what: 'cost', why: 'negative', value: this.text(cells, 'cost') });
+    else if (cost > ABSURD) troubles = and(troubles, { what: 'cost', why: 'absurd', value: this.text(cells, 'cost') });
     if (troubles.length === 0) {
       const first = this.seen.firstRow(key, line);
-      if (first > 0) troubles.push({ what: 'duplicate', first, value: code });
+      if (first > 0) troubles = and(troubles, { what: 'duplicate', first, value: code });
     }
 
     columns.cost[i] = cost;
@@ -150,7 +154,7 @@ export class RowReader {
     columns.category[i] = categoryAt(this.text(cells, 'category'));
     const field = this.text(cells, 'packSize');
     const pack = (field === '' ? null : packField(field)) ?? packIn(this.text(cells, 'title'))?.pieces ?? 0;
-    return { troubles: troubles.length === 0 ? NO_TROUBLE : troubles, key, code, repaired: gtin.ok && gtin.repaired !== null, pack };
+    return { troubles, key, code, repaired: gtin.ok && gtin.repaired !== null, pack };
   }
 
   private sides(cells: readonly string[], columns: ListColumns, i: number): void {
