@@ -16,6 +16,7 @@ import { workings } from '../core/lane/workings.ts';
 import { launch, quotedOneOffs } from '../core/launch/launch.ts';
 import { launchDocument } from '../core/launch/schema.ts';
 import { listMap } from '../core/lists/map.ts';
+import { CHOICES } from '../core/lists/reference.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import { screen } from './screen.ts';
 
@@ -24,7 +25,9 @@ const USAGE = `Use:
   bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
   bm launch [file] [--jsonl]                     launch budget and affordability
   bm screen FILE --map MAP.json --settings SETTINGS.json [--as csv|jsonl] [--only pass,near] [--invalid FILE]
-                                                 a supplier's list, row by row; what is wrong goes to --invalid
+            [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
+                                                 a supplier's list, row by row; what is wrong goes to --invalid; market
+                                                 figures it lacks come from --reference; --previous is its last edition
   bm schema lane|result|launch|card|map|screen   the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
@@ -83,7 +86,7 @@ function report(issues: readonly Issue[], line?: number): void {
 async function main(): Promise<number> {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { map: { type: 'string' }, settings: { type: 'string' }, as: { type: 'string', default: 'csv' }, only: { type: 'string', default: '' }, invalid: { type: 'string' }, workings: { type: 'boolean', default: false }, jsonl: { type: 'boolean', default: false }, target: { type: 'string', multiple: true, default: [] }, help: { type: 'boolean', default: false } },
+    options: { map: { type: 'string' }, settings: { type: 'string' }, as: { type: 'string', default: 'csv' }, only: { type: 'string', default: '' }, invalid: { type: 'string' }, reference: { type: 'string' }, 'reference-map': { type: 'string' }, choose: { type: 'string', default: 'sellsFastest' }, previous: { type: 'string' }, workings: { type: 'boolean', default: false }, jsonl: { type: 'boolean', default: false }, target: { type: 'string', multiple: true, default: [] }, help: { type: 'boolean', default: false } },
   });
   const [command, file] = positionals;
   if (values.help) {
@@ -99,7 +102,9 @@ async function main(): Promise<number> {
   if (command === 'screen') {
     if (file === undefined) throw new UsageError('bm screen needs a file.');
     if (values.as !== 'csv' && values.as !== 'jsonl') throw new UsageError(`"${values.as}" is neither csv nor jsonl.`);
-    return screen(file, { map: values.map, settings: values.settings, as: values.as, invalid: values.invalid, only: values.only.split(',').filter(Boolean) }, process.stdout, (text) => void process.stderr.write(text));
+    const choose = CHOICES.find((c) => c === values.choose);
+    if (choose === undefined) throw new UsageError(`"${values.choose}" is none of ${CHOICES.join(', ')}.`);
+    return screen(file, { reference: values.reference, referenceMap: values['reference-map'], choose, previous: values.previous, map: values.map, settings: values.settings, as: values.as, invalid: values.invalid, only: values.only.split(',').filter(Boolean) }, process.stdout, (text) => void process.stderr.write(text));
   }
   if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command)) throw new UsageError(command === undefined ? 'Say what to do.' : `There is no command "${command}".`);
   const options = { workings: values.workings, targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf) };

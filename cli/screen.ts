@@ -5,13 +5,19 @@ import type { Writable } from 'node:stream';
 import Papa from 'papaparse';
 import type { z } from 'zod';
 import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
+import type { ListColumns } from '../core/columns/columns.ts';
 import { ListEvaluator } from '../core/columns/evaluate.ts';
 import { judgeRows, VERDICTS } from '../core/columns/verdicts.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
 import { blanksIn } from '../core/lane/lines.ts';
-import { listMap, mapIssues } from '../core/lists/map.ts';
+import { LastEdition } from '../core/lists/editions.ts';
+import { listMap, mapIssues, REQUIRED_ROLES } from '../core/lists/map.ts';
+import type { ListMap } from '../core/lists/map.ts';
+import { Reference } from '../core/lists/reference.ts';
+import type { Choice } from '../core/lists/reference.ts';
 import { RowReader, sayTrouble } from '../core/lists/rows.ts';
+import type { RowRead } from '../core/lists/rows.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import { ListError, readList } from '../server/files/lists.ts';
 import { safeText } from '../server/files/sheets.ts';
@@ -33,7 +39,13 @@ function document<T extends z.ZodType>(path: string | undefined, schema: T, what
 }
 const isFailed = (x: unknown): x is Failed => typeof x === 'object' && x !== null && 'issues' in x;
 
-export type ScreenOptions = { map: string | undefined; settings: string | undefined; as: 'csv' | 'jsonl'; invalid: string | undefined; only: readonly string[] };
+export type ScreenOptions = {
+  map: string | undefined; settings: string | undefined; as: 'csv' | 'jsonl'; invalid: string | undefined; only: readonly string[];
+  /** Market figures of one's own and their mapping, and which of several listings counts. */
+  reference?: string | undefined; referenceMap?: string | undefined; choose?: Choice;
+  /** The supplier's last edition, read by the same mapping. */
+  previous?: string | undefined;
+};
 
 async function write(out: Writable, text: string): Promise<void> {
   if (!out.write(text)) await once(out, 'drain');
@@ -42,12 +54,30 @@ const csvLine = (cells: readonly (string | number | null)[]): string => `${Papa.
 /** Shown to six decimals at most; unknown is blank, never 0. */
 const figure = (x: number | undefined): number | null => (x === undefined || !Number.isFinite(x) ? null : Math.round(x * 1e6) / 1e6);
 
+/** Reads a file whole, row by row through `take`, with the columns of each batch. */
+async function readThrough(file: string, map: ListMap, kind: 'list' | 'reference', categoryAt: (text: string) => number, take: (row: RowRead, columns: ListColumns, i: number, line: number) => void): Promise<void> {
+  let reader: RowReader | null = null;
+  let columns = makeColumns(0);
+  await readList(file, Object.values(map.columns), ({ header }) => {
+    const [first] = mapIssues(map, header, kind === 'list' ? REQUIRED_ROLES : ['identifier']);
+    if (first !== undefined) throw new ListError(first);
+    reader = new RowReader(map, header, kind);
+  }, (batch, lines) => {
+    if (batch.length > columns.length) columns = makeColumns(batch.length);
+    for (const [i, cells] of batch.entries()) {
+      const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
+      if (row.troubles.length === 0) take(row, columns, i, lines[i] as number);
+    }
+  });
+}
+
 /** Screens a file; returns the exit code. Rows go to `out`, counts and what is wrong to `say`. */
 export async function screen(file: string, options: ScreenOptions, out: Writable, say: (text: string) => void): Promise<number> {
   const map = document(options.map, listMap, 'map');
   const settings = document(options.settings, screenSettings, 'settings');
-  const wrong = [map, settings].flatMap((x) => (isFailed(x) ? x.issues : []));
-  if (wrong.length > 0 || isFailed(map) || isFailed(settings)) {
+  const referenceMap = options.reference === undefined ? null : document(options.referenceMap, listMap, 'reference-map');
+  const wrong = [map, settings, referenceMap].flatMap((x) => (isFailed(x) ? x.issues : []));
+  if (wrong.length > 0 || isFailed(map) || isFailed(settings) || isFailed(referenceMap)) {
     for (const i of wrong) say(`${i.path}: ${i.problem}. ${i.remedy}\n`);
     return 2;
   }
@@ -64,20 +94,33 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
     }
     return at;
   };
+  const head = [...HEAD, ...(options.reference === undefined ? [] : ['listings']), ...(options.previous === undefined ? [] : ['change', 'priceBefore'])];
   let reader: RowReader | null = null;
-  const counts = { valid: 0, invalid: 0, repaired: 0, verdicts: new Map<string, number>(), troubles: new Map<string, number>() };
+  const counts = { completed: 0, changes: new Map<string, number>(), valid: 0, invalid: 0, repaired: 0, verdicts: new Map<string, number>(), troubles: new Map<string, number>() };
   const refused = options.invalid === undefined ? null : createWriteStream(options.invalid);
   let capacity = 0;
   let columns = makeColumns(0);
   let results = makeResults(0);
   let verdicts = new Uint8Array(0);
+  let of = file;
   try {
+    const reference = options.reference === undefined || referenceMap === null ? null : new Reference();
+    if (reference !== null) {
+      of = options.reference as string;
+      await readThrough(of, referenceMap as ListMap, 'reference', categoryAt, (row, c, i, line) => reference.add(row.key, line, c, i));
+    }
+    const last = options.previous === undefined ? null : new LastEdition();
+    if (last !== null) {
+      of = options.previous as string;
+      await readThrough(of, map, 'list', categoryAt, (row, c, i) => last.add(row.key, c.cost[i] as number));
+    }
+    of = file;
     const read = await readList(file, Object.values(map.columns), ({ header }) => {
       const issues = mapIssues(map, header);
       const [first] = issues;
       if (first !== undefined) throw new ListError(first);
       reader = new RowReader(map, header);
-      if (options.as === 'csv') out.write(csvLine(HEAD));
+      if (options.as === 'csv') out.write(csvLine(head));
       refused?.write(csvLine([...header, 'row', 'problem', 'remedy']));
     }, async (batch, lines) => {
       const r = reader as unknown as RowReader;
@@ -90,7 +133,9 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
       const rows = batch.map((cells, i) => {
         const row = r.read(cells, lines[i] as number, columns, i, categoryAt);
         if (settings.packs === 'bought' && row.pack > 1) columns.boughtPack[i] = row.pack;
-        return row;
+        const found = reference === null || row.key === '' ? null : reference.complete(row.key, columns, i, options.choose ?? 'sellsFastest');
+        if (found?.filled) counts.completed++;
+        return { ...row, listings: found?.matches ?? 0 };
       });
       evaluator.prepare(columns);
       evaluator.run(columns, results, 0, batch.length);
@@ -112,18 +157,20 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
         if (options.only.length > 0 && !options.only.includes(verdict)) return;
         const trouble = TROUBLES[results.trouble[i] as number] as string;
         const why = trouble !== '' ? trouble : blanksIn(results.blanks[i] as number).join(' ');
-        const line = [lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why];
-        text += options.as === 'csv' ? csvLine(line) : `${JSON.stringify(Object.fromEntries(HEAD.map((h, k) => [h, line[k]])))}\n`;
+        const now = last === null ? null : last.compare(row.key, columns.cost[i] as number);
+        if (now !== null) counts.changes.set(now.change, (counts.changes.get(now.change) ?? 0) + 1);
+        const line = [lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why, ...(reference === null ? [] : [row.listings]), ...(now === null ? [] : [now.change, figure(now.before)])];
+        text += options.as === 'csv' ? csvLine(line) : `${JSON.stringify(Object.fromEntries(head.map((h, k) => [h, line[k]])))}\n`;
       });
       if (text !== '') await write(out, text);
       if (bad !== '' && refused !== null) await write(refused, bad);
     });
     const list = (m: ReadonlyMap<string, number>): string => [...m].map(([k, n]) => `${n} ${k}`).join(', ');
-    say(`${read.rows} rows: ${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}; ${counts.repaired} barcodes repaired; ${list(counts.verdicts)}.\n`);
+    say(`${read.rows} rows: ${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}; ${counts.repaired} barcodes repaired; ${list(counts.verdicts)}${reference === null ? '' : `; ${counts.completed} completed from ${reference.count} listings`}${last === null ? '' : `; ${list(counts.changes)}, ${last.gone} gone`}.\n`);
     return 0;
   } catch (e) {
-    if (e instanceof ListError) say(`${file}: ${e.message}\n`);
-    else if ((e as { code?: string }).code === 'ENOENT') say(`There is no file ${file}.\n`);
+    if (e instanceof ListError) say(`${of}: ${e.message}\n`);
+    else if ((e as { code?: string }).code === 'ENOENT') say(`There is no file ${of}.\n`);
     else if ((e as { code?: string }).code === 'EPIPE') return 0;
     else throw e;
     return 2;

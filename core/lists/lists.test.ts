@@ -3,8 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { makeColumns } from '../columns/columns.ts';
 import { checkDigit } from '../goods/gtin.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
+import { LastEdition } from './editions.ts';
 import { guessMap, listMap, mapIssues } from './map.ts';
-import { BarcodesSeen, RowReader, sayTrouble } from './rows.ts';
+import { Reference } from './reference.ts';
+import { KeyIndex, RowReader, sayTrouble } from './rows.ts';
 
 const code = (n: number): string => {
   const body = `952${String(n).padStart(9, '0')}`;
@@ -77,8 +79,61 @@ describe('rows of a file', () => {
     expect(all.map((r) => r.troubles.length)).toEqual([1, 0, 2, 0]);
   });
   it('a hundred thousand barcodes are told apart', () => {
-    const seen = new BarcodesSeen();
-    for (let i = 1; i <= 100_000; i++) expect(seen.firstRow(code(i).padStart(14, '0'), i)).toBe(0);
-    for (let i = 1; i <= 100_000; i += 997) expect(seen.firstRow(code(i).padStart(14, '0'), 5)).toBe(i);
+    const seen = new KeyIndex();
+    for (let i = 1; i <= 100_000; i++) expect(seen.note(code(i).padStart(14, '0'), i)).toBe(0);
+    for (let i = 1; i <= 100_000; i += 997) expect(seen.note(code(i).padStart(14, '0'), 5)).toBe(i);
+  });
+});
+
+describe('market figures joined by barcode', () => {
+  const key = (n: number): string => code(n).padStart(14, '0');
+  const reference = (rows: [key: string, price: number, units: number, kg: number][]): Reference => {
+    const r = new Reference();
+    const columns = makeColumns(rows.length);
+    rows.forEach(([k, price, units, kg], i) => {
+      columns.price[i] = price;
+      columns.units[i] = units;
+      columns.kg[i] = kg;
+      r.add(k, i + 2, columns, i);
+    });
+    return r;
+  };
+  const known = Number.NaN;
+  it('fill what the list lacks, and leave what it says', () => {
+    const r = reference([[key(1), 19.9, 40, 0.5]]);
+    const list = makeColumns(2);
+    list.price[0] = 25;
+    expect(r.complete(key(1), list, 0, 'first')).toEqual({ filled: true, matches: 1, row: 2 });
+    expect([list.price[0], list.units[0], list.kg[0]]).toEqual([25, 40, 0.5]);
+    expect(r.complete(key(2), list, 1, 'first')).toEqual({ filled: false, matches: 0, row: 0 });
+    expect(list.price[1]).toBeNaN();
+  });
+  it('of several listings the one by rule: sells fastest, cheapest, first; all of them can be shown', () => {
+    const r = reference([[key(5), 30, known, 1], [key(9), 1, 1, 1], [key(5), 22, 10, 1], [key(5), 24, 90, 1]]);
+    const chosen = (choice: 'sellsFastest' | 'cheapest' | 'first'): number => r.complete(key(5), makeColumns(1), 0, choice).row;
+    expect([chosen('sellsFastest'), chosen('cheapest'), chosen('first')]).toEqual([5, 4, 2]);
+    expect(r.listings(key(5)).map((l) => [l.row, l.price])).toEqual([[2, 30], [4, 22], [5, 24]]);
+    expect(r.listings(key(7))).toEqual([]);
+  });
+  it('ten thousand rows are kept apart', () => {
+    const r = reference(Array.from({ length: 10_000 }, (_, i) => [key(i % 4000), i, i, 1]));
+    expect(r.count).toBe(10_000);
+    for (let i = 0; i < 4000; i += 371) expect(r.listings(key(i)).map((l) => l.price)).toEqual([i, i + 4000, ...(i + 8000 < 10_000 ? [i + 8000] : [])]);
+  });
+});
+
+describe('the next edition of a list', () => {
+  const key = (n: number): string => code(n).padStart(14, '0');
+  it('says what is new, dearer, cheaper, the same, and how many are gone', () => {
+    const last = new LastEdition();
+    for (const [n, cost] of [[1, 4], [2, 5], [3, 6], [4, 7], [2, 99]] as const) last.add(key(n), cost);
+    expect([[1, 4.5], [2, 5.001], [3, 5.5], [8, 1], [1, 4.5]].map(([n, cost]) => last.compare(key(n as number), cost as number).change)).toEqual(['dearer', 'same', 'cheaper', 'new', 'dearer']);
+    expect([last.count, last.gone, last.compare(key(1), 9).before]).toEqual([4, 1, 4]);
+  });
+  it('grows with the list', () => {
+    const last = new LastEdition();
+    for (let i = 0; i < 5000; i++) last.add(key(i), i / 10);
+    for (let i = 0; i < 5000; i += 2) expect(last.compare(key(i), i / 10).change).toBe('same');
+    expect(last.gone).toBe(2500);
   });
 });

@@ -105,10 +105,10 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
 }
 
 export type MapIssue = { readonly problem: string; readonly remedy: string };
-/** What keeps a mapping from being used on a file with these headings. */
-export function mapIssues(map: ListMap, header: readonly string[]): MapIssue[] {
+/** What keeps a mapping from being used on a file with these headings; `required` are the roles it cannot do without. */
+export function mapIssues(map: ListMap, header: readonly string[], required: readonly Role[] = REQUIRED_ROLES): MapIssue[] {
   const issues: MapIssue[] = [];
-  for (const role of REQUIRED_ROLES) if (map.columns[role] === undefined) issues.push({ problem: role === 'identifier' ? 'No column is the barcode' : 'No column is the purchase price', remedy: 'Choose the column that holds it.' });
+  for (const role of required) if (map.columns[role] === undefined) issues.push({ problem: role === 'identifier' ? 'No column is the barcode' : role === 'cost' ? 'No column is the purchase price' : `No column is chosen for ${role}`, remedy: 'Choose the column that holds it.' });
   for (const [role, heading] of Object.entries(map.columns)) if (!header.includes(heading)) issues.push({ problem: `The file has no column "${heading}" (${role})`, remedy: `Choose one of: ${header.filter(Boolean).join(', ')}.` });
   const doubled = Object.values(map.columns).filter((h, i, all) => all.indexOf(h) !== i);
   for (const h of new Set(doubled)) issues.push({ problem: `The column "${h}" is chosen for two things`, remedy: 'Choose each column once.' });

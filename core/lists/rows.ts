@@ -31,25 +31,32 @@ export function sayTrouble(t: RowTrouble): { problem: string; remedy: string } {
   }
 }
 
-/** Barcodes seen so far, each with its row: 16 bytes for each in flat arrays, so that a million fit beside the work. */
-export class BarcodesSeen {
+/** Numbers above 0 by barcode: 12 bytes for each in flat arrays, so that a million fit beside the work. */
+export class KeyIndex {
   private keys = new Float64Array(1 << 12);
-  private rows = new Uint32Array(1 << 12);
+  private values = new Uint32Array(1 << 12);
   private count = 0;
 
-  /** The row in which this 14-digit key stood first; 0 where it is new, and is noted with `row`. */
-  firstRow(key: string, row: number): number {
+  /** What stands under a 14-digit key; where it is new, 0, and `value` stands there from now on. */
+  note(key: string, value: number): number {
     if (this.count * 2 > this.keys.length) this.grow();
     const k = Number(key);
-    const at = this.find(k);
-    if (this.keys[at] === k) return this.rows[at] as number;
+    const at = this.place(k);
+    if (this.keys[at] === k) return this.values[at] as number;
     this.keys[at] = k;
-    this.rows[at] = row;
+    this.values[at] = value;
     this.count++;
     return 0;
   }
 
-  private find(k: number): number {
+  /** What stands under a key; 0 where nothing does. */
+  find(key: string): number {
+    const k = Number(key);
+    const at = this.place(k);
+    return this.keys[at] === k ? (this.values[at] as number) : 0;
+  }
+
+  private place(k: number): number {
     const mask = this.keys.length - 1;
     // Neighbouring codes are spread by a multiplication over both halves of the number.
     const high = Math.floor(k / 16777216);
@@ -61,15 +68,15 @@ export class BarcodesSeen {
   }
 
   private grow(): void {
-    const { keys, rows } = this;
+    const { keys, values } = this;
     this.keys = new Float64Array(keys.length * 4);
-    this.rows = new Uint32Array(keys.length * 4);
+    this.values = new Uint32Array(keys.length * 4);
     for (let i = 0; i < keys.length; i++) {
       const k = keys[i] as number;
       if (k === 0) continue;
-      const at = this.find(k);
+      const at = this.place(k);
       this.keys[at] = k;
-      this.rows[at] = rows[i] as number;
+      this.values[at] = values[i] as number;
     }
   }
 }
@@ -91,9 +98,11 @@ export class RowReader {
   private readonly comma: boolean;
   private readonly cm: number;
   private readonly kg: number;
-  private readonly seen = new BarcodesSeen();
+  /** First row of every barcode. */
+  private readonly seen = new KeyIndex();
 
-  constructor(private readonly map: ListMap, header: readonly string[]) {
+  /** `reference`: market figures, which need no purchase price and may name a product several times. */
+  constructor(private readonly map: ListMap, header: readonly string[], private readonly kind: 'list' | 'reference' = 'list') {
     for (const [role, heading] of Object.entries(map.columns)) {
       const i = header.indexOf(heading);
       if (i >= 0) this.at[role as Role] = i;
@@ -130,12 +139,14 @@ export class RowReader {
       code = gtin.code;
     }
     const cost = this.number(cells, 'cost');
-    if (cost !== cost) troubles = and(troubles, { what: 'cost', why: 'missing', value: '' });
+    if (this.kind === 'reference') {
+      // Nothing is bought here.
+    } else if (cost !== cost) troubles = and(troubles, { what: 'cost', why: 'missing', value: '' });
     else if (cost === UNREADABLE) troubles = and(troubles, { what: 'cost', why: 'text', value: this.text(cells, 'cost') });
     else if (cost < 0) troubles = and(troubles, { what: 'cost', why: 'negative', value: this.text(cells, 'cost') });
     else if (cost > ABSURD) troubles = and(troubles, { what: 'cost', why: 'absurd', value: this.text(cells, 'cost') });
-    if (troubles.length === 0) {
-      const first = this.seen.firstRow(key, line);
+    if (this.kind === 'list' && troubles.length === 0) {
+      const first = this.seen.note(key, line);
       if (first > 0) troubles = and(troubles, { what: 'duplicate', first, value: code });
     }
 
