@@ -64,6 +64,14 @@ try {
   await page.goto(`${candidate}/compare?view=routes`);
   await page.locator('.recharts-line').first().waitFor();
   await shoot(page, 'routes');
+  await page.goto(`${base}/weigh`);
+  await page.getByRole('link', { name: 'Nest box camera, clearance' }).click();
+  await page.getByTestId('answer').waitFor();
+  await page.goto(`${page.url().split('?')[0]}/compare?view=suppliers`);
+  await page.getByTestId('retail-answer').waitFor();
+  await page.locator('.recharts-line').first().waitFor();
+  await page.evaluate(() => window.scrollBy(0, 600));
+  await shoot(page, 'shops');
   await page.goto(`${candidate}?more=ladder`);
   await page.getByLabel(/Rivals' prices/).fill('29.90; 32.50; 37.90');
   await page.getByLabel(/Rivals' prices/).blur();

@@ -3,6 +3,7 @@ import { Trans, useTranslation } from 'react-i18next';
 import { differences } from '../../../core/compare/differences.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { roundToTotal, useFormat } from '../../ui/locale.ts';
+import { TableFile } from '../../ui/TableFile.tsx';
 import { homeOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
 
@@ -41,6 +42,7 @@ export function DifferencePane({ pinned, chosen, place }: { pinned: Compared; ch
             </Box>
           ))}
           <Box sx={{ display: 'flex', justifyContent: 'space-between', fontWeight: 700, pt: 0.75 }}><span>{t('compare.sum')}</span><span data-testid="difference-total">{sign(Math.round(diff.total * 10 ** minorDigits(currency)) / 10 ** minorDigits(currency))}</span></Box>
+          <TableFile table={() => ({ name: `${place(chosen)} ${t('compare.views.lanes')}`, columns: [t('compare.line'), `${place(pinned)} ${currency}`, `${place(chosen)} ${currency}`, `± ${currency}`].map((title) => ({ title })), rows: diff.lines.map((l) => [l.line === 'gross' ? t('figure.gross') : t(`lines.${l.line}`), l.a, l.b, l.effect]) })} />
         </>
       )}
     </Box>
