@@ -66,10 +66,10 @@ try {
   await shoot(page, 'routes');
   await page.goto(`${base}/weigh`);
   await page.getByRole('link', { name: 'Nest box camera, clearance' }).click();
-  await page.getByTestId('answer').waitFor();
+  await page.waitForURL(/weigh\/[0-9a-f-]{36}/);
   await page.goto(`${page.url().split('?')[0]}/compare?view=suppliers`);
   await page.getByTestId('retail-answer').waitFor();
-  await page.locator('.recharts-line').first().waitFor();
+  await page.locator('.recharts-line').first().waitFor({ state: 'attached' });
   await page.evaluate(() => window.scrollBy(0, 600));
   await shoot(page, 'shops');
   await page.goto(`${candidate}?more=ladder`);
