@@ -21,6 +21,8 @@ export const drawn = {
   '.compared button': { ...plainButton, width: 26, height: 26, borderRadius: 6, color: v('text-secondary'), lineHeight: 1, fontSize: '0.9rem' },
   '.compared button:hover': { color: v('text-primary'), backgroundColor: v('background-paper') },
   '.compared button[aria-pressed=true]': { color: v('background-default'), backgroundColor: v('ink') },
+  '.compared .num button': { width: 'auto', minWidth: 24, padding: '0 2px', color: v('text-primary'), borderBottom: `1px dotted ${v('fieldLine')}`, borderRadius: 0, fontSize: 'inherit' },
+  '.compared .num button[aria-pressed=true]': { color: v('text-primary'), backgroundColor: 'transparent', borderBottom: `2px solid ${v('primary-main')}`, fontWeight: 680 },
   '.compared-group': { position: 'absolute', top: 0, left: 0, right: 0, height: 34, padding: '12px 6px 0', fontSize: '0.84rem', fontWeight: 680, '& span': { fontWeight: 400, color: v('text-secondary') } },
   // -- cells of a draft
   '.cell': { padding: '0 6px', lineHeight: '28px', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', borderLeft: `1px solid ${v('hairline')}`, cursor: 'cell', '& input': { font: 'inherit', color: 'inherit', width: '100%', height: 27, border: 0, padding: 0, outline: 'none', background: 'transparent' } },

@@ -5,7 +5,7 @@ import { plainLane } from '../testing/documents.ts';
 import { shipmentOf, unitVolume } from './shipment.ts';
 import { baseDuty, buyerPaysLeg, chargeableKg, incotermOf } from './wayIn.ts';
 
-const way = route.parse({ packingAllowance: 0.1 });
+const way = route.parse({ legs: [], packingAllowance: 0.1 });
 const product = { sides: [20, 10, 5] as [number, number, number], kg: 0.5 };
 const goods = (...list: object[]): LaneDocument['goods'] => laneDocument.shape.goods.parse(list.map((c) => ({ ...c, source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 1 }], ...(c as { source?: object }).source } })));
 const shipment = (lane: LaneDocument, quantity: number) => shipmentOf(lane, way, quantity, { cartons: 0, kg: 0, m3: 0 });
