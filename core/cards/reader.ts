@@ -62,6 +62,9 @@ export class Reader {
     const columns = this.sheets.find((s) => s.key === sheet)?.columns ?? [];
     const out: Row[] = [];
     const grid = this.tables[sheet] ?? [];
+    // Every row starts as a copy of one blank row: made so, all have one shape from the start.
+    const blank: { line: number; [column: string]: CellValue | number } = { line: 0 };
+    for (const c of columns) blank[c.key] = null;
     // Most cells of a long table say what others in their column said: each text is read once.
     const known = columns.map(() => new Map<Cell, CellValue | CellFault>());
     for (let i = 0; i < grid.length; i++) {
@@ -73,7 +76,8 @@ export class Reader {
         any = c !== null && c !== '' && !(typeof c === 'string' && c.trim() === '');
       }
       if (!any) continue;
-      const row: { line: number; [column: string]: CellValue | number } = { line: i + 2 };
+      const row = { ...blank };
+      row.line = i + 2;
       let wrong = false;
       for (let j = 0; j < columns.length; j++) {
         const column = columns[j] as Column;
