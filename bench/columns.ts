@@ -16,7 +16,7 @@ import type { ExchangeTable } from '../core/money/money.ts';
 import { Draw } from '../core/testing/lanes.ts';
 import { listMap } from '../core/lists/map.ts';
 import { RowReader } from '../core/lists/rows.ts';
-import { demoRow, TIDY_HEADER, tidyLine } from '../demo/lists.ts';
+import { demoRow, TIDY_HEADER, TIDY_MAP, tidyLine } from '../demo/lists.ts';
 import { readList } from '../server/files/lists.ts';
 import { starterCards } from '../demo/starterCards.ts';
 import type { Measure } from './core.ts';
@@ -114,7 +114,7 @@ async function measureReading(): Promise<Measure> {
     const file = join(folder, 'list.csv');
     const n = 250_000;
     writeFileSync(file, `${TIDY_HEADER.join(',')}\n${Array.from({ length: n }, (_, i) => tidyLine(demoRow(i))).join('\n')}\n`);
-    const map = listMap.parse({ columns: { identifier: 'Barcode', title: 'Title', brand: 'Brand', category: 'Category', cost: 'Net price', vatRate: 'VAT rate', length: 'Length cm', width: 'Width cm', height: 'Height cm', weight: 'Weight kg', price: 'Shelf price', units: 'Monthly units', minimumOrder: 'Minimum order' } });
+    const map = listMap.parse(TIDY_MAP);
     const alone: number[] = [];
     const read: number[] = [];
     for (let k = 0; k < 6; k++) {

@@ -7,8 +7,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import { evaluate } from '../core/lane/result.ts';
 import { screenSettings } from '../core/lists/settings.ts';
-import { demoRow, messyFile, TIDY_HEADER, tidyLine, windows1252 } from '../demo/lists.ts';
-import { starterCards } from '../demo/starterCards.ts';
+import { demoRow, demoScreen, messyFile, TIDY_HEADER, TIDY_MAP, tidyLine, windows1252 } from '../demo/lists.ts';
 import { screen } from './screen.ts';
 import type { ScreenOptions } from './screen.ts';
 
@@ -18,12 +17,7 @@ const put = (name: string, body: string | Uint8Array): string => {
   writeFileSync(join(folder, name), body);
   return join(folder, name);
 };
-const cards = Object.fromEntries(starterCards().map((c) => [c.key, c.data]));
-const settings = {
-  format: 'bold-margin/screen', version: 1, country: 'DE', currency: 'EUR', rates: { marketplace: cards['Alderway/DE'], tax: cards.DE, exchange: cards.exchange },
-  assumptions: { homeCurrency: 'EUR', date: '2026-11-24', standing: { kind: 'registered' }, purchase: { currency: 'EUR', vat: 'added', vatRate: 0.19 }, inbound: { perUnit: 0.2, perKg: 0.15 }, prep: 0.25, returns: { rate: 0.04, resaleShare: 0.5 }, advertPerSale: 0, unitsShare: 0.3, category: 'garden', hurdles: [{ figure: 'unitProfit', bound: 'atLeast', level: 2, near: 0.15 }] },
-};
-const TIDY_MAP = { columns: { identifier: 'Barcode', title: 'Title', brand: 'Brand', category: 'Category', cost: 'Net price', vatRate: 'VAT rate', length: 'Length cm', width: 'Width cm', height: 'Height cm', weight: 'Weight kg', price: 'Shelf price', units: 'Monthly units', minimumOrder: 'Minimum order' } };
+const settings = demoScreen();
 const MESSY_MAP = { decimal: 'comma', weightUnit: 'g', columns: { identifier: 'EAN', title: 'Artikelbezeichnung', cost: 'EK netto', vatRate: 'MwSt', size: 'Maße (L x B x H)', weight: 'Gewicht (g)', price: 'UVP', units: 'Absatz/Monat', packSize: 'VE', category: 'Warengruppe' } };
 const tidy = put('tidy.csv', `${TIDY_HEADER.join(',')}\n${Array.from({ length: 6000 }, (_, i) => tidyLine(demoRow(i))).join('\n')}\n`);
 const messy = put('messy.csv', windows1252(messyFile(3000)));

@@ -50,7 +50,8 @@ export type ScreenOptions = {
 async function write(out: Writable, text: string): Promise<void> {
   if (!out.write(text)) await once(out, 'drain');
 }
-const csvLine = (cells: readonly (string | number | null)[]): string => `${Papa.unparse([cells.map((c) => (typeof c === 'string' ? safeText(c) : c))])}\r\n`;
+type Line = readonly (string | number | null)[];
+const csvLines = (lines: readonly Line[]): string => (lines.length === 0 ? '' : `${Papa.unparse(lines.map((cells) => cells.map((c) => (typeof c === 'string' ? safeText(c) : c))))}\r\n`);
 /** Shown to six decimals at most; unknown is blank, never 0. */
 const figure = (x: number | undefined): number | null => (x === undefined || !Number.isFinite(x) ? null : Math.round(x * 1e6) / 1e6);
 
@@ -120,8 +121,8 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
       const [first] = issues;
       if (first !== undefined) throw new ListError(first);
       reader = new RowReader(map, header);
-      if (options.as === 'csv') out.write(csvLine(head));
-      refused?.write(csvLine([...header, 'row', 'problem', 'remedy']));
+      if (options.as === 'csv') out.write(csvLines([head]));
+      refused?.write(csvLines([[...header, 'row', 'problem', 'remedy']]));
     }, async (batch, lines) => {
       const r = reader as unknown as RowReader;
       if (batch.length > capacity) {
@@ -140,14 +141,14 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
       evaluator.prepare(columns);
       evaluator.run(columns, results, 0, batch.length);
       judgeRows(settings.assumptions, rates, columns, results, verdicts, 0, batch.length);
-      let text = '';
-      let bad = '';
+      const good: Line[] = [];
+      const bad: Line[] = [];
       rows.forEach((row, i) => {
         const cells = batch[i] as readonly string[];
         if (row.troubles.length > 0) {
           counts.invalid++;
           for (const t of row.troubles) counts.troubles.set(t.what, (counts.troubles.get(t.what) ?? 0) + 1);
-          if (refused !== null) bad += csvLine([...cells, lines[i] as number, ...[row.troubles.map((t) => sayTrouble(t).problem).join('; '), row.troubles.map((t) => sayTrouble(t).remedy).join(' ')]]);
+          if (refused !== null) bad.push([...cells, lines[i] as number, row.troubles.map((t) => sayTrouble(t).problem).join('; '), row.troubles.map((t) => sayTrouble(t).remedy).join(' ')]);
           return;
         }
         counts.valid++;
@@ -159,11 +160,10 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
         const why = trouble !== '' ? trouble : blanksIn(results.blanks[i] as number).join(' ');
         const now = last === null ? null : last.compare(row.key, columns.cost[i] as number);
         if (now !== null) counts.changes.set(now.change, (counts.changes.get(now.change) ?? 0) + 1);
-        const line = [lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why, ...(reference === null ? [] : [row.listings]), ...(now === null ? [] : [now.change, figure(now.before)])];
-        text += options.as === 'csv' ? csvLine(line) : `${JSON.stringify(Object.fromEntries(head.map((h, k) => [h, line[k]])))}\n`;
+        good.push([lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why, ...(reference === null ? [] : [row.listings]), ...(now === null ? [] : [now.change, figure(now.before)])]);
       });
-      if (text !== '') await write(out, text);
-      if (bad !== '' && refused !== null) await write(refused, bad);
+      if (good.length > 0) await write(out, options.as === 'csv' ? csvLines(good) : good.map((line) => `${JSON.stringify(Object.fromEntries(head.map((h, k) => [h, line[k]])))}\n`).join(''));
+      if (bad.length > 0 && refused !== null) await write(refused, csvLines(bad));
     });
     const list = (m: ReadonlyMap<string, number>): string => [...m].map(([k, n]) => `${n} ${k}`).join(', ');
     say(`${read.rows} rows: ${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}; ${counts.repaired} barcodes repaired; ${list(counts.verdicts)}${reference === null ? '' : `; ${counts.completed} completed from ${reference.count} listings`}${last === null ? '' : `; ${list(counts.changes)}, ${last.gone} gone`}.\n`);

@@ -4,6 +4,7 @@
  * .99; sizes and weights that go with each other; units a month falling with the price. One row in eight has no market figures.
  */
 import { checkDigit } from '../core/goods/gtin.ts';
+import { starterCards } from './starterCards.ts';
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 
@@ -53,6 +54,21 @@ export function demoRow(n: number, seed = 1): DemoRow {
 }
 
 export const TIDY_HEADER = ['Barcode', 'Title', 'Brand', 'Category', 'Net price', 'VAT rate', 'Length cm', 'Width cm', 'Height cm', 'Weight kg', 'Shelf price', 'Monthly units', 'Minimum order', 'Stock'];
+/** The mapping of a tidy list. */
+export const TIDY_MAP = { columns: { identifier: 'Barcode', title: 'Title', brand: 'Brand', category: 'Category', cost: 'Net price', vatRate: 'VAT rate', length: 'Length cm', width: 'Width cm', height: 'Height cm', weight: 'Weight kg', price: 'Shelf price', units: 'Monthly units', minimumOrder: 'Minimum order', stock: 'Stock' } } as const;
+
+/** What the demo company screens a list with: its first marketplace at home, and its hurdles for wholesale. */
+export function demoScreen() {
+  const card = (key: string) => starterCards().find((c) => c.key === key)?.data;
+  return {
+    format: 'bold-margin/screen', version: 1, country: 'DE', currency: 'EUR', rates: { marketplace: card('Alderway/DE'), tax: card('DE'), exchange: card('exchange') },
+    assumptions: {
+      homeCurrency: 'EUR', date: '2026-11-24', standing: { kind: 'registered' }, purchase: { currency: 'EUR', vat: 'added', vatRate: 0.19 }, inbound: { perUnit: 0.2, perKg: 0.15 }, prep: 0.25,
+      returns: { rate: 0.04, resaleShare: 0.5 }, advertPerSale: 0, unitsShare: 0.3, category: 'garden', hurdles: [{ figure: 'unitProfit', bound: 'atLeast', level: 2, near: 0.15 }, { figure: 'roi', bound: 'atLeast', level: 0.25, near: 0.15 }],
+    },
+  };
+}
+
 /** A tidy row: decimal point, one comma-separated line. */
 export function tidyLine(r: DemoRow): string {
   return [r.barcode, `"${r.title.replaceAll('"', '""')}"`, r.brand, r.group, r.cost.toFixed(2), r.vat, r.length, r.width, r.height, r.kg, r.shelf?.toFixed(2) ?? '', r.units ?? '', r.minimum, r.stock].join(',');

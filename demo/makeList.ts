@@ -1,8 +1,11 @@
-/** `npm run demo:list -- --rows 1000000 [--out list.csv] [--seed 1]`: writes a made-up supplier's list. */
+/**
+ * `npm run demo:list -- --rows 1000000 [--out list.csv] [--seed 1]`: writes a made-up supplier's list, and beside it a mapping and
+ * settings to screen it with, on the example cards of the demo.
+ */
 import { once } from 'node:events';
-import { createWriteStream } from 'node:fs';
+import { createWriteStream, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { demoRow, TIDY_HEADER, tidyLine } from './lists.ts';
+import { demoRow, demoScreen, TIDY_HEADER, TIDY_MAP, tidyLine } from './lists.ts';
 
 const { values } = parseArgs({ options: { rows: { type: 'string', default: '1000000' }, out: { type: 'string', default: 'demo-list.csv' }, seed: { type: 'string', default: '1' } } });
 const rows = Number(values.rows);
@@ -19,4 +22,7 @@ for (let i = 0; i < rows; i += 2000) {
 }
 out.end();
 await once(out, 'close');
-process.stdout.write(`${values.out}: ${rows} rows.\n`);
+const beside = values.out.replace(/\.csv$/i, '');
+writeFileSync(`${beside}.map.json`, `${JSON.stringify(TIDY_MAP, null, 2)}\n`);
+writeFileSync(`${beside}.settings.json`, `${JSON.stringify(demoScreen(), null, 2)}\n`);
+process.stdout.write(`${values.out}: ${rows} rows; ${beside}.map.json and ${beside}.settings.json to screen it with.\n`);

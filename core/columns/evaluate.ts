@@ -153,6 +153,13 @@ export class ListEvaluator {
     const feeVatCost = feeVat === null ? 0 : feeVat.rate * vatIsCost;
     const charged = card !== null && card.feeVat.treatment === 'charged' ? card.feeVat.rate : 0;
     const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
+    // Of each fee the part that comes back on a return, as a cost and as it is paid out, with the VAT it bears.
+    const carried = (key: keyof typeof back, vat: number): number => (back[key] === 0 ? 0 : back[key] * (1 + (bears[key] === 0 ? 0 : vat)));
+    const backCost = { referral: carried('referral', feeVatCost), itemFee: carried('itemFee', feeVatCost), payment: carried('payment', feeVatCost), surcharges: carried('surcharges', feeVatCost) };
+    const backPaid = { referral: carried('referral', charged), itemFee: carried('itemFee', charged), payment: carried('payment', charged), surcharges: carried('surcharges', charged) };
+    // The refund fee is part of the referral, and bears VAT as it does.
+    const adminCost = 1 + (bears.referral === 0 ? 0 : feeVatCost);
+    const adminCharged = 1 + (bears.referral === 0 ? 0 : charged);
 
     const terms = set.returns;
     const returnsBit = terms === null ? BIT.returns : 0;
@@ -366,26 +373,8 @@ export class ListEvaluator {
       let feesBackPaid = 0;
       let admin = 0;
       if (q > 0) {
-        if (back.referral !== 0) {
-          const amount = back.referral * referral;
-          feesBack += amount * (1 + bears.referral * feeVatCost);
-          feesBackPaid += amount * (1 + carriesOf(bears.referral, charged));
-        }
-        if (back.itemFee !== 0) {
-          const amount = back.itemFee * itemFee;
-          feesBack += amount * (1 + bears.itemFee * feeVatCost);
-          feesBackPaid += amount * (1 + carriesOf(bears.itemFee, charged));
-        }
-        if (back.payment !== 0) {
-          const amount = back.payment * paymentFee;
-          feesBack += amount * (1 + bears.payment * feeVatCost);
-          feesBackPaid += amount * (1 + carriesOf(bears.payment, charged));
-        }
-        if (back.surcharges !== 0) {
-          const amount = back.surcharges * extra;
-          feesBack += amount * (1 + bears.surcharges * feeVatCost);
-          feesBackPaid += amount * (1 + carriesOf(bears.surcharges, charged));
-        }
+        feesBack = referral * backCost.referral + itemFee * backCost.itemFee + paymentFee * backCost.payment + extra * backCost.surcharges;
+        feesBackPaid = referral * backPaid.referral + itemFee * backPaid.itemFee + paymentFee * backPaid.payment + extra * backPaid.surcharges;
         if (card !== null && card.refund.adminPct > 0) {
           const raw = back.referral === 0 ? 0 : card.refund.adminPct * back.referral * referral;
           admin = roundMinor(card.refund.adminMax !== null && raw > card.refund.adminMax ? card.refund.adminMax : raw, power);
@@ -396,11 +385,10 @@ export class ListEvaluator {
         let fees = referral + itemFee + paymentFee + extra;
         if (warehouseMethod) fees += fulfilment + storage;
         if (charged > 0) fees += bearing * charged;
-        const adminPaid = admin * (1 + carriesOf(bears.referral, charged));
-        const payout = (1 - q) * (gross - withheld) - fees + q * (feesBackPaid - adminPaid);
+        const payout = (1 - q) * (gross - withheld) - fees + q * (feesBackPaid - admin * adminCharged);
         conversion = set.conversionSpread * Math.max(0, payout);
       }
-      const returns = q === 0 ? 0 : q * (netRevenue - feesBack + admin * (1 + bears.referral * feeVatCost) + handling + (1 - resale) * disposal - (resale === 0 ? 0 : resale * landedCost));
+      const returns = q === 0 ? 0 : q * (netRevenue - feesBack + admin * adminCost + handling + (1 - resale) * disposal - (resale === 0 ? 0 : resale * landedCost));
       const broken = breakage === 0 ? 0 : (landedCost * breakage) / (1 - breakage);
 
       // -- the result (section 8)
@@ -425,9 +413,4 @@ export class ListEvaluator {
       out.trouble[i] = trouble;
     }
   }
-}
-
-/** Rate of VAT charged on a fee that bears it. */
-function carriesOf(bearsVat: number, charged: number): number {
-  return bearsVat === 0 ? 0 : charged;
 }

@@ -167,8 +167,8 @@ export function histogram(rows: Uint32Array, values: Float64Array, from: number,
 }
 
 /**
- * Whether a limit sits just past a cluster: of the rows it takes away, the share that lies within a tenth of its distance from the
- * median beyond it. `takes`: share of all known rows it takes away.
+ * Whether a limit takes away nearly all that is known, or sits just past a cluster: more than twenty rows, over a third of those
+ * it takes, lie within a twentieth of the limit beyond it (the trap just below a round price).
  */
 export function limitWarning(rows: Uint32Array, values: Float64Array, bound: 'min' | 'max', level: number): 'cluster' | 'nearlyAll' | null {
   let known = 0;
