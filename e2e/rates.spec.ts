@@ -74,7 +74,7 @@ test('a card goes out to a spreadsheet, comes back as next month’s version, an
   await expect(page.getByLabel('In force from')).toHaveValue('2026-12-01');
   await preview.getByRole('button', { name: /^Put in force from 1 Dec/ }).click();
   await page.waitForURL(/rates\/touch/);
-  await expect(page.getByTestId('touch-answer')).toContainText('1 lane of 1 candidates: 1 keeps less');
+  await expect(page.getByTestId('touch-answer')).toContainText('1 lane of 1 candidate: 1 keeps less');
   const row = page.getByRole('row').filter({ hasText: 'Bird bath' });
   await expect(row).toContainText(/Referral fee −1\.\d\d/);
   await expect(page.getByText('It is in force from 1 Dec 2026; lanes can be brought up to date from that day on.')).toBeVisible();

@@ -27,8 +27,9 @@ export function TouchPage({ touched, all, candidates, falls, under, name, day, b
   }, [working, revalidate]);
   const only = search.get('only') === 'falls';
   const shown = only ? touched.filter((x) => x.change === null || x.change < -0.005) : touched;
+  const unknown = touched.filter((x) => x.change === null).length;
   const money = (x: number | null): string => f.money(x, homeCurrency);
-  const signed = (x: number | null): string => (x === null ? t('touch.unknown') : x > 0 ? `+${f.plain(x, homeCurrency)}` : f.plain(x, homeCurrency));
+  const signed = (x: number | null, before: number | null = null): string => (x === null ? t(before === null ? 'touch.notKnown' : 'touch.unknown') : x > 0 ? `+${f.plain(x, homeCurrency)}` : f.plain(x, homeCurrency));
   return (
     <Box sx={{ maxWidth: 1240 }}>
       <Typography component="span" color="text.secondary"><Box component={Link} to={`${root}/${back}`} sx={{ color: 'inherit' }}>{t('touch.back')}</Box></Typography>
@@ -46,7 +47,7 @@ export function TouchPage({ touched, all, candidates, falls, under, name, day, b
         <Typography sx={{ mt: 1 }}>{t('touch.none')}</Typography>
       ) : (
         <>
-          <Typography variant="h4" component="p" sx={{ mb: 0.5 }} data-testid="touch-answer">{t('touch.lanes', { count: all, candidates: f.number(candidates) })}: <Box component="strong" sx={{ color: falls > 0 ? 'error.main' : 'inherit' }}>{falls === 0 ? t('touch.noneFalls') : t('touch.fall', { count: falls })}</Box>{under > 0 && <>, <strong>{t('touch.under', { count: under })}</strong></>}.</Typography>
+          <Typography variant="h4" component="p" sx={{ mb: 0.5 }} data-testid="touch-answer">{t('touch.lanes', { count: all })} {t('touch.of', { count: candidates })}: <Box component="strong" sx={{ color: falls > 0 ? 'error.main' : 'inherit' }}>{falls === 0 ? t('touch.noneFalls') : t('touch.fall', { count: falls })}</Box>{under > 0 && <>, <strong>{t('touch.under', { count: under })}</strong></>}{unknown > 0 && <>, {t('touch.some', { count: unknown })}</>}.</Typography>
           <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>{t('touch.lead', { currency: homeCurrency })}</Typography>
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mb: 1.5 }}>
             {draft ? <Typography>{t('touch.draft')}</Typography> : day > today ? <Typography>{t('touch.later', { date: f.day(day) })}</Typography> : canEdit && !working && <Form method="post"><Button type="submit" variant="contained" disabled={busy}>{t('touch.bring', { count: all })}</Button></Form>}
@@ -62,7 +63,7 @@ export function TouchPage({ touched, all, candidates, falls, under, name, day, b
                     <th scope="row" className="text" style={{ fontWeight: 400 }}><Box component={Link} to={`${root}/weigh/${x.candidateId}?lane=${x.laneId}`} dir="auto" sx={{ color: 'text.primary', fontWeight: 650 }}>{x.candidate}</Box><Box sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>{countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')} · {t(`method.${x.method}`)}</Box></th>
                     <td>{money(x.before)}</td>
                     <td>{money(x.after)}{x.after !== null && x.after < 0 && <Box sx={{ fontSize: '0.74rem', color: 'error.main' }}>{t('lanes.losesWord')}</Box>}</td>
-                    <Box component="td" sx={{ fontWeight: 680, color: x.change !== null && x.change < 0 ? 'error.main' : 'text.primary' }}>{signed(x.change)}</Box>
+                    <Box component="td" sx={{ fontWeight: 680, color: x.change !== null && x.change < 0 ? 'error.main' : 'text.primary' }}>{signed(x.change, x.before)}</Box>
                     <td className="text">{x.why.slice(0, 3).map((d) => `${t(`lines.${d.line}`, { defaultValue: t(`figure.${d.line}`) })} ${signed(d.effect)}`).join(', ')}{x.lost.length > 0 && <Box sx={{ color: 'error.main' }}>{x.lost.map((b) => t(`blank.${b}`, { defaultValue: t(`problemShort.${b}`, { defaultValue: b }) })).join(', ')}: {t('touch.unknown')}</Box>}</td>
                     <td className="text">{x.dropped.map((d) => t(`figure.${d}`)).join(', ')}</td>
                   </tr>

@@ -33,12 +33,14 @@ export default function UpToDate({ view, ids, frame, root }: Props) {
   const c = view.doc.currency;
   const diff = after.currency === c ? differences(view.result, after) : null;
   const [was, now] = [view.result.figures.unitProfit, after.figures.unitProfit];
+  const lines = diff?.lines ?? [];
   const sign = (x: number): string => `${x > 0 ? '+' : ''}${f.plain(x, c)}`;
+  const said = lines.slice(0, 6).map((d) => `${d.line === 'gross' ? t('figure.gross') : t(`lines.${d.line}`)} ${sign(d.effect)}`).join(', ');
   return (
     <Box sx={{ pt: 0.5, pb: 1 }} data-testid="up-to-date">
       <Typography variant="body2" sx={{ fontWeight: 650 }}>
-        {was === null || now === null ? t('sheet.upToDate.unknown') : Math.abs(now - was) < 5e-7 ? t('sheet.upToDate.same', { amount: f.money(was, c) }) : (
-          <Trans i18nKey="sheet.upToDate.answer" values={{ after: f.money(now, c), before: f.money(was, c), by: (diff?.lines ?? []).slice(0, 6).map((d) => `${d.line === 'gross' ? t('figure.gross') : t(`lines.${d.line}`)} ${sign(d.effect)}`).join(', ') }} components={{ k: <Box component="strong" sx={{ color: now < 0 ? 'error.main' : 'primary.main' }} /> }} />
+        {was === null || now === null ? `${t('sheet.upToDate.unknown')} ${said}` : Math.abs(now - was) < 5e-7 ? t('sheet.upToDate.same', { amount: f.money(was, c) }) : (
+          <Trans i18nKey="sheet.upToDate.answer" values={{ after: f.money(now, c), before: f.money(was, c), by: said }} components={{ k: <Box component="strong" sx={{ color: now < 0 ? 'error.main' : 'primary.main' }} /> }} />
         )}
       </Typography>
       {store.canEdit && (
