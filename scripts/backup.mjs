@@ -20,13 +20,19 @@ const bin = postgresPrograms();
 // The password goes through the environment, not the command line, where other users could read it.
 const url = new URL(cluster.url);
 const env = { ...process.env, PGPASSWORD: decodeURIComponent(url.password), PGHOST: url.hostname, PGPORT: url.port || '5432', PGUSER: decodeURIComponent(url.username), PGDATABASE: url.pathname.slice(1) };
+// The queue of long work belongs to the running application, which makes it anew; its partitions cannot be put back over themselves.
+const NO_QUEUE = ['--exclude-schema=jobs'];
 let ok;
-if (what === 'backup') ok = spawnSync(join(bin, 'pg_dump'), ['--format=custom', '--no-owner', `--file=${path}`], { stdio: ['ignore', 2, 2], env }).status === 0;
+if (what === 'backup') ok = spawnSync(join(bin, 'pg_dump'), ['--format=custom', '--no-owner', ...NO_QUEUE, `--file=${path}`], { stdio: ['ignore', 2, 2], env }).status === 0;
 else {
   // Roles first (a migration makes them), then everything as it was in the archive, in one transaction.
   await prepareDatabase(cluster.url, keys);
-  ok = spawnSync(join(bin, 'pg_restore'), ['--clean', '--if-exists', '--no-owner', '--single-transaction', `--dbname=${env.PGDATABASE}`, path], { stdio: ['ignore', 2, 2], env }).status === 0;
-  if (ok) await prepareDatabase(cluster.url, keys);
+  ok = spawnSync(join(bin, 'pg_restore'), ['--clean', '--if-exists', '--no-owner', '--single-transaction', ...NO_QUEUE, `--dbname=${env.PGDATABASE}`, path], { stdio: ['ignore', 2, 2], env }).status === 0;
+  if (ok) {
+    await prepareDatabase(cluster.url, keys);
+    // Work that was under way when the archive was made has no place in the queue any more: people start it again.
+    ok = spawnSync(join(bin, 'psql'), ['--quiet', '--command', "update bm.task set state = 'failed', error = 'It was under way when the backup was made. Start it again.' where state in ('waiting', 'running')"], { stdio: ['ignore', 2, 2], env }).status === 0;
+  }
 }
 await cluster.stop();
 if (!ok) fail(`The ${what} did not succeed; see the lines above.${what === 'restore' ? ' Nothing was changed.' : ''}`);

@@ -14,7 +14,7 @@ function hash(text: string): number {
 }
 /** A draw from 0 to 1 for a question. */
 function draw(seed: number, question: string): number {
-  return uniformInt(xoroshiro128plus(seed ^ hash(question)), 0, 1_000_000) / 1_000_000;
+  return uniformInt(xoroshiro128plus(hash(`${seed}|${question}`)), 0, 1_000_000) / 1_000_000;
 }
 
 /** Rates of a day: up to 3 % off their round figure, moving slowly from day to day. */
