@@ -2,11 +2,13 @@
 const forbid = (name, from, to, comment) => ({ name, severity: 'error', comment, from, to });
 module.exports = {
   forbidden: [
-    forbid('core-stands-alone', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { path: '^(app|server|cli|demo|scripts|e2e|bench)/' }, 'The core knows nothing of the rooms around it.'),
+    forbid('core-stands-alone', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { path: '^(app|server|screening|cli|demo|scripts|e2e|bench)/' }, 'The core knows nothing of the rooms around it.'),
     forbid('core-has-no-machine', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { dependencyTypes: ['core'] }, 'The core uses nothing of Node.'),
     forbid('core-imports-zod-only', { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' }, { dependencyTypes: ['npm', 'npm-dev'], pathNot: 'node_modules/zod/' }, 'Of packages the core imports zod alone.'),
     forbid('server-has-no-face', { path: '^server/' }, { path: '^(app|cli|e2e|bench)/' }, 'The server knows nothing of screens.'),
     forbid('screens-ask-routes', { path: '^app/(features|ui|theme|locales)/' }, { path: '^server/' }, 'Only routes call the server; features get data.'),
+    forbid('screening-owns-nothing', { path: '^screening/', pathNot: '\\.test\\.ts$' }, { path: '^(app|cli|demo|scripts|e2e|bench)/|^server/(?!files/)' }, 'The screening process knows the core and the file store, no database.'),
+    forbid('only-its-questions', { path: '^(server|app)/', pathNot: '\\.test\\.ts$' }, { path: '^screening/(?!ask)' }, 'Of the screening process the others know the questions alone.'),
     forbid('simulator-stands-alone', { path: '^simulator/' }, { path: '^(app|core|server|cli|demo|scripts|e2e|bench)/' }, 'The stand-in for outside services knows nothing of the house.'),
     forbid('nothing-inside-the-simulator', { pathNot: '^simulator/' }, { path: '^simulator/' }, 'The stand-in is spoken to over HTTP alone.'),
     forbid('cli-has-no-face', { path: '^cli/' }, { path: '^(app|e2e|bench)/' }, 'The command line knows nothing of screens.'),

@@ -4,11 +4,11 @@ import { createServer as createHttp } from 'node:http';
 import { connect, createServer } from 'node:net';
 import type { AddressInfo, Socket } from 'node:net';
 import { join } from 'node:path';
-import { freePort, root, startHelper, startServer, startSimulator } from '../scripts/lib/system.mjs';
+import { freePort, root, startHelper, startScreening, startServer, startSimulator } from '../scripts/lib/system.mjs';
 
 export default async function setup(): Promise<() => Promise<void>> {
-  const { BM_APP_URL, BM_AUTH_URL, BM_JOBS_URL, BM_SECRET } = process.env;
-  if (BM_APP_URL === undefined || BM_AUTH_URL === undefined || BM_JOBS_URL === undefined || BM_SECRET === undefined) throw new Error('Run the browser tests with npm test (or npm test -- e2e): it starts the database they use.');
+  const { BM_APP_URL, BM_AUTH_URL, BM_JOBS_URL, BM_LOADER_URL, BM_FILES_DIR, BM_SECRET } = process.env;
+  if (BM_APP_URL === undefined || BM_AUTH_URL === undefined || BM_JOBS_URL === undefined || BM_LOADER_URL === undefined || BM_FILES_DIR === undefined || BM_SECRET === undefined) throw new Error('Run the browser tests with npm test (or npm test -- e2e): it starts the database they use.');
 
   const target = new URL(BM_APP_URL);
   let open = true;
@@ -45,7 +45,9 @@ export default async function setup(): Promise<() => Promise<void>> {
 
   const outside = await startSimulator({ quiet: true });
   process.env.E2E_OUTSIDE = outside.url;
-  const env = { BM_APP_URL: through(BM_APP_URL), BM_AUTH_URL: through(BM_AUTH_URL), BM_JOBS_URL, BM_OUTSIDE_URL: outside.url, BM_SECRET, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_SIGN_IN_ATTEMPTS: '100000' };
+  const screening = await startScreening({ BM_FILES_DIR, BM_SECRET }, { quiet: true });
+  process.env.E2E_SCREENING_PID = String(screening.pid());
+  const env = { BM_LOADER_URL, BM_FILES_DIR, BM_SCREENING_URL: screening.url, BM_APP_URL: through(BM_APP_URL), BM_AUTH_URL: through(BM_AUTH_URL), BM_JOBS_URL, BM_OUTSIDE_URL: outside.url, BM_SECRET, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_SIGN_IN_ATTEMPTS: '100000' };
   const loaded = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, encoding: 'utf8', env: { ...process.env, ...env, BM_APP_URL, BM_AUTH_URL, BM_ORIGIN: 'http://127.0.0.1:1' } });
   if (loaded.status !== 0) throw new Error(`The demo data could not be loaded:\n${loaded.stderr}`);
   const [port, strictPort] = [await freePort(), await freePort()];
@@ -56,7 +58,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.E2E_STRICT_URL = `http://127.0.0.1:${strictPort}`;
   process.env.E2E_DOOR = `http://127.0.0.1:${(doorman.address() as AddressInfo).port}`;
   return async () => {
-    await Promise.all([web.stop(), strict.stop(), worker.stop(), outside.stop()]);
+    await Promise.all([web.stop(), strict.stop(), worker.stop(), outside.stop(), screening.stop()]);
     doorman.close();
     for (const s of sockets) s.destroy();
     door.close();

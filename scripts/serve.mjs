@@ -2,7 +2,7 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
-import { alive, fail, listening, needBuild, needModules, needPostgres, prepareDatabase, root, say, secrets, startCluster, startHelper, startServer, startSimulator, stateDir } from './lib/system.mjs';
+import { alive, fail, listening, needBuild, needModules, needPostgres, prepareDatabase, root, say, secrets, startCluster, startHelper, startScreening, startServer, startSimulator, stateDir } from './lib/system.mjs';
 
 const mode = process.argv[2] ?? 'demo';
 if (!['demo', 'start', 'dev'].includes(mode)) fail('Use: node scripts/serve.mjs demo | start | dev');
@@ -46,13 +46,16 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => v
 
 try {
   const urls = await prepareDatabase(cluster.url, keys);
-  const env = { ...urls, BM_DEMO: mode === 'demo' ? '1' : '0', BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${port}` };
+  const env = { ...urls, BM_FILES_DIR: process.env.BM_FILES_DIR ?? join(dir, 'files'), BM_DEMO: mode === 'demo' ? '1' : '0', BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${port}` };
   // The demo brings its own stand-in for outside services; elsewhere BM_OUTSIDE_URL names one, or there is none.
   if (mode !== 'start' && process.env.BM_OUTSIDE_URL === undefined) {
     const outside = await startSimulator();
     helpers.push(outside);
     env.BM_OUTSIDE_URL = outside.url;
   }
+  const screening = await startScreening(env);
+  helpers.push(screening);
+  env.BM_SCREENING_URL = screening.url;
   if (mode === 'demo') {
     const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
     if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');

@@ -5,6 +5,11 @@ const schema = z.object({
   BM_APP_URL: z.string().startsWith('postgres'),
   BM_AUTH_URL: z.string().startsWith('postgres'),
   BM_JOBS_URL: z.string().startsWith('postgres'),
+  BM_LOADER_URL: z.string().startsWith('postgres'),
+  /** Folder of the file store: uploaded lists and their columns. Workers on other machines see the same. */
+  BM_FILES_DIR: z.string().min(1),
+  /** Where the screening process answers; absent where none is started. */
+  BM_SCREENING_URL: z.url().optional(),
   /** Where rates and quotes from outside come from; without it only stored figures are used. */
   BM_OUTSIDE_URL: z.url().optional(),
   BM_SECRET: z.string().min(32),

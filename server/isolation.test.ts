@@ -3,9 +3,11 @@ import { getTableConfig } from 'drizzle-orm/pg-core';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { closeDatabase, inWorkspace } from './db/client.ts';
-import { BUSINESS_TABLES, lane, laneHistory, notice, outsideAnswer, rateDraft, supplier, task } from './db/schema.ts';
+import { BUSINESS_TABLES, goodsMark, lane, laneHistory, listView, notice, outsideAnswer, rateDraft, supplier, supplierList, task } from './db/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
+import { DEFAULT_LOOK } from '../core/lists/query.ts';
+import { attachRun, closeLoader, storePart } from './db/loader.ts';
 import { createCandidates } from './use/candidates.ts';
 import { newId } from './use/workspaces.ts';
 
@@ -37,14 +39,21 @@ beforeAll(async () => {
       await tx.insert(rateDraft).values({ workspaceId: w.id, id: newId(), kind: 'tax', name: 'Draft', cells: {} });
       await tx.insert(task).values({ workspaceId: w.id, id: newId(), kind: 'weighAgain' });
       await tx.insert(notice).values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
+      await tx.insert(goodsMark).values({ workspaceId: w.id, key: 9520000000019, state: 'kept' });
+      await tx.insert(listView).values({ workspaceId: w.id, id: newId(), name: 'Mine', look: DEFAULT_LOOK });
+      await tx.insert(supplierList).values({ workspaceId: w.id, id: newId(), name: 'List', file: { name: 'list.csv', bytes: 1, sha256: '', kind: 'csv' } });
       await tx.insert(outsideAnswer).values({ workspaceId: w.id, question: 'rates', answer: {} });
       const [some] = await tx.select({ id: lane.id, result: lane.result }).from(lane).where(eq(lane.workspaceId, w.id));
       if (some?.result != null) await tx.insert(laneHistory).values({ workspaceId: w.id, laneId: some.id, cause: 'edit', result: some.result });
     });
+    const run = newId();
+    await inWorkspace(w.id, (tx) => tx.insert(task).values({ workspaceId: w.id, id: run, kind: 'readList', data: {} }));
+    await storePart(w.id, run, `${w.id}\t${run}\t2\t9520000000019\t9520000000019\tPot\t\t\t1.5\t\\N\t\\N\t\\N\n`, 0, {}, 1, 1);
+    await attachRun(w.id, run);
   }
 });
 afterAll(async () => {
-  await Promise.all([owner.end(), app.end(), auth.end(), jobs.end(), closeDatabase()]);
+  await Promise.all([owner.end(), app.end(), auth.end(), jobs.end(), closeDatabase(), closeLoader()]);
 });
 
 /** Runs statements as the application does, in one transaction of one workspace; the transaction is taken back. */
@@ -74,7 +83,7 @@ describe('the second wall', () => {
     const business = rows.filter((r) => r.nspname === 'bm');
     expect(business.map((r) => r.relname).sort()).toEqual([...TABLES].sort());
     for (const r of business) expect(r).toMatchObject({ relrowsecurity: true, relforcerowsecurity: true, policies: 1 });
-    expect(rows.filter((r) => r.nspname !== 'bm' && !/^j[0-9a-f]{40,}$/.test(r.relname)).map((r) => `${r.nspname}.${r.relname}`)).toEqual(['auth.account', 'auth.invitation', 'auth.member', 'auth.organization', 'auth.session', 'auth.user', 'auth.verification', 'drizzle.__drizzle_migrations', 'jobs.archive', 'jobs.job', 'jobs.queue', 'jobs.schedule', 'jobs.subscription', 'jobs.version']);
+    expect(rows.filter((r) => r.nspname !== 'bm' && r.nspname !== 'lists' && !/^j[0-9a-f]{40,}$/.test(r.relname)).map((r) => `${r.nspname}.${r.relname}`)).toEqual(['auth.account', 'auth.invitation', 'auth.member', 'auth.organization', 'auth.session', 'auth.user', 'auth.verification', 'drizzle.__drizzle_migrations', 'jobs.archive', 'jobs.job', 'jobs.lease', 'jobs.queue', 'jobs.schedule', 'jobs.subscription', 'jobs.version']);
     const { rows: keys } = await owner.query("select c.relname, a.attname from pg_index i join pg_class c on c.oid = i.indrelid join pg_namespace n on n.oid = c.relnamespace join pg_attribute a on a.attrelid = c.oid and a.attnum = i.indkey[0] where n.nspname = 'bm'");
     for (const k of keys) expect(k).toMatchObject({ attname: 'workspace_id' });
   });
@@ -84,6 +93,9 @@ describe('the second wall', () => {
     await expect(app.query('select * from jobs.job')).rejects.toThrow(/permission denied/);
     for (const c of [auth, jobs]) await expect(c.query('select * from bm.candidate')).rejects.toThrow(/permission denied/);
     await expect(jobs.query('select * from auth.session')).rejects.toThrow(/permission denied/);
+    // Rows of lists are reached through bm.list_row and its policy alone, not by the table of a run.
+    const { rows } = await owner.query("select tablename from pg_tables where schemaname = 'lists' limit 1");
+    await expect(app.query(`select * from lists.${rows[0]?.tablename}`)).rejects.toThrow(/permission denied/);
   });
 });
 

@@ -1,7 +1,10 @@
 /** Which rows of a list are shown, and in which order: limits, funnel, sorts, summaries. Written for a million rows at a time. */
 
 /** A limit on one column; null is no limit. Rows whose value is not known (NaN) stay only where `keepUnknown`. */
-export type Limit = { readonly values: Float64Array; readonly min: number | null; readonly max: number | null; readonly keepUnknown: boolean };
+export type Range = { readonly values: Float64Array; readonly min: number | null; readonly max: number | null; readonly keepUnknown: boolean };
+/** A limit that is not about a figure: 1 for the rows that stay. */
+export type Mask = { readonly stays: Uint8Array };
+export type Limit = Range | Mask;
 
 export type Selected = {
   /** Rows that pass every limit, in their own order. */
@@ -20,20 +23,31 @@ export function selectRows(length: number, limits: readonly Limit[]): Selected {
   const alone: number[] = [];
   const left: number[] = [];
   limits.slice(0, 32).forEach((limit, k) => {
-    const { values, keepUnknown } = limit;
-    const min = limit.min ?? Number.NEGATIVE_INFINITY;
-    const max = limit.max ?? Number.POSITIVE_INFINITY;
     const bit = (1 << k) >>> 0;
     let gone = 0;
     let here = 0;
-    for (let i = 0; i < length; i++) {
-      const x = values[i] as number;
-      const stays = x !== x ? keepUnknown : x >= min && x <= max;
-      if (!stays) {
-        removedBy[i] = (removedBy[i] as number) | bit;
-        gone++;
+    if ('stays' in limit) {
+      const { stays } = limit;
+      for (let i = 0; i < length; i++) {
+        if (stays[i] === 0) {
+          removedBy[i] = (removedBy[i] as number) | bit;
+          gone++;
+        }
+        if (removedBy[i] === 0) here++;
       }
-      if (removedBy[i] === 0) here++;
+    } else {
+      const { values, keepUnknown } = limit;
+      const min = limit.min ?? Number.NEGATIVE_INFINITY;
+      const max = limit.max ?? Number.POSITIVE_INFINITY;
+      for (let i = 0; i < length; i++) {
+        const x = values[i] as number;
+        const stays = x !== x ? keepUnknown : x >= min && x <= max;
+        if (!stays) {
+          removedBy[i] = (removedBy[i] as number) | bit;
+          gone++;
+        }
+        if (removedBy[i] === 0) here++;
+      }
     }
     alone.push(gone);
     left.push(here);
@@ -45,7 +59,7 @@ export function selectRows(length: number, limits: readonly Limit[]): Selected {
 }
 
 /** One key of an order; values that are not known stand last either way. */
-export type SortKey = { readonly values: Float64Array; readonly down: boolean };
+export type SortKey = { readonly values: Float64Array | Uint32Array; readonly down: boolean };
 
 /**
  * Puts rows in order by several keys, the first the strongest; rows that are equal in all keep their order. A radix sort over the

@@ -1,5 +1,6 @@
 /** Rows of a supplier's file, read by a mapping: each is good, or says why not. */
-import type { ListColumns } from '../columns/columns.ts';
+import { MORE_COLUMNS } from '../columns/columns.ts';
+import type { ListColumns, MoreColumns } from '../columns/columns.ts';
 import { readGtin } from '../goods/gtin.ts';
 import type { GtinTrouble } from '../goods/gtin.ts';
 import { packField, packIn } from '../goods/packs.ts';
@@ -39,8 +40,12 @@ export class KeyIndex {
 
   /** What stands under a 14-digit key; where it is new, 0, and `value` stands there from now on. */
   note(key: string, value: number): number {
+    return this.noteNumber(Number(key), value);
+  }
+
+  /** The same by the key as a number. */
+  noteNumber(k: number, value: number): number {
     if (this.count * 2 > this.keys.length) this.grow();
-    const k = Number(key);
     const at = this.place(k);
     if (this.keys[at] === k) return this.values[at] as number;
     this.keys[at] = k;
@@ -86,7 +91,7 @@ const WEIGHTS = { g: 0.001, kg: 1, lb: 0.45359237, oz: 0.028349523125 } as const
 const known = (x: number): number => (x > UNREADABLE ? x : Number.NaN);
 const above0 = (x: number): number => (x > 0 ? x : Number.NaN);
 
-export type RowRead = { readonly troubles: readonly RowTrouble[]; /** 14 digits, the same for one product. */ readonly key: string; readonly code: string; readonly repaired: boolean; /** Pieces that its words say the pack holds; 0: they say nothing. */ readonly pack: number };
+export type RowRead = { readonly troubles: readonly RowTrouble[]; /** 14 digits, the same for one product. */ readonly key: string; readonly code: string; readonly repaired: boolean; /** Pieces that its words say the pack holds; 0: they say nothing. */ readonly pack: number; /** The same of the listing it is sold as. */ readonly listingPack: number };
 const NO_TROUBLE: readonly RowTrouble[] = [];
 function and(troubles: readonly RowTrouble[], one: RowTrouble): readonly RowTrouble[] {
   return [...troubles, one];
@@ -127,7 +132,7 @@ export class RowReader {
    * Reads row `line` (as a spreadsheet counts) into place `i` of the columns; what it does not say is left unknown. Where it has
    * troubles nothing of it counts. `categoryAt` gives the place of a category on the marketplace's card.
    */
-  read(cells: readonly string[], line: number, columns: ListColumns, i: number, categoryAt: (text: string) => number): RowRead {
+  read(cells: readonly string[], line: number, columns: ListColumns, i: number, categoryAt: (text: string) => number, more?: MoreColumns): RowRead {
     let troubles = NO_TROUBLE;
     const barcode = this.text(cells, 'identifier');
     const gtin = readGtin(barcode);
@@ -165,7 +170,19 @@ export class RowReader {
     columns.category[i] = categoryAt(this.text(cells, 'category'));
     const field = this.text(cells, 'packSize');
     const pack = (field === '' ? null : packField(field)) ?? packIn(this.text(cells, 'title'))?.pieces ?? 0;
-    return { troubles, key, code, repaired: gtin.ok && gtin.repaired !== null, pack };
+    const listed = this.text(cells, 'listingPackSize');
+    const listingPack = (listed === '' ? null : packField(listed)) ?? packIn(this.text(cells, 'listingTitle'))?.pieces ?? 0;
+    if (more !== undefined)
+      for (const role of MORE_COLUMNS) {
+        const x = known(this.number(cells, role));
+        more[role][i] = role === 'price30' || role === 'price90' ? above0(x) : x >= 0 ? x : Number.NaN;
+      }
+    return { troubles, key, code, repaired: gtin.ok && gtin.repaired !== null, pack, listingPack };
+  }
+
+  /** Counts a barcode of an earlier part of the file as seen, at its row. */
+  noteSeen(key: number, line: number): void {
+    this.seen.noteNumber(key, line);
   }
 
   private sides(cells: readonly string[], columns: ListColumns, i: number): void {

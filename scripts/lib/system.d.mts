@@ -1,6 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
 
-type Urls = { BM_APP_URL: string; BM_AUTH_URL: string; BM_JOBS_URL: string; BM_SECRET: string };
+type Urls = { BM_APP_URL: string; BM_AUTH_URL: string; BM_JOBS_URL: string; BM_LOADER_URL: string; BM_FILES_DIR: string; BM_SECRET: string };
 type Helper = { child: ChildProcess; stop: () => Promise<void> };
 export const root: string;
 export function freePort(): Promise<number>;
@@ -9,3 +9,4 @@ export function startServer(env: Record<string, string>, port: number, options?:
 export function startHelper(file: string, env: Record<string, string>, options?: { quiet?: boolean }): Helper;
 export function startSimulator(options?: { quiet?: boolean }): Promise<Helper & { url: string }>;
 export function throwawayCluster(): Promise<{ ownerUrl: string; urls: Urls; stop: () => Promise<void>; pid: number }>;
+export function startScreening(env: { BM_FILES_DIR: string; BM_SECRET: string }, options?: { quiet?: boolean }): Promise<{ url: string; pid: () => number | undefined; stop: () => Promise<void> }>;

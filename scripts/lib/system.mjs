@@ -1,7 +1,7 @@
 // What the start and test commands share: packages, the private database cluster, child processes. Plain JavaScript with
 // nothing but Node, since it runs before anything is installed.
 import { spawn, spawnSync } from 'node:child_process';
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash, createHmac, randomBytes } from 'node:crypto';
 import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -84,12 +84,12 @@ export function secrets(dir) {
   const file = join(dir, 'secrets.json');
   if (!existsSync(file)) {
     const secret = () => randomBytes(24).toString('hex');
-    writeFileSync(file, JSON.stringify({ owner: secret(), app: secret(), auth: secret(), jobs: secret(), session: secret() }), { mode: 0o600 });
+    writeFileSync(file, JSON.stringify({ owner: secret(), app: secret(), auth: secret(), jobs: secret(), loader: secret(), session: secret() }), { mode: 0o600 });
   }
   const known = JSON.parse(readFileSync(file, 'utf8'));
-  if (known.jobs !== undefined) return known;
-  // An installation from before there were jobs.
-  const more = { ...known, jobs: randomBytes(24).toString('hex') };
+  if (known.jobs !== undefined && known.loader !== undefined) return known;
+  // An installation from before there were jobs, or lists.
+  const more = { jobs: randomBytes(24).toString('hex'), loader: randomBytes(24).toString('hex'), ...known };
   writeFileSync(file, JSON.stringify(more), { mode: 0o600 });
   return more;
 }
@@ -203,7 +203,7 @@ export async function startCluster(dir, ownerPassword, { quick = false } = {}) {
 }
 
 /** Queues of long work; server/jobs names the same. */
-const QUEUES = ['lanes'];
+const QUEUES = ['lanes', 'lists'];
 
 /** Puts the queue's own tables in place, as their owner, and lets the role of the jobs work in them. */
 async function prepareQueue(ownerUrl, client) {
@@ -213,9 +213,24 @@ async function prepareQueue(ownerUrl, client) {
   await boss.start();
   for (const q of QUEUES) if ((await boss.getQueue(q)) === null) await boss.createQueue(q, { policy: 'standard', retryLimit: 20, retryDelay: 2, expireInSeconds: 120 });
   await boss.stop({ graceful: false });
+  // Which worker is at which piece of work: one that falls silent is replaced within seconds.
+  await client.query('create table if not exists jobs.lease (task_id text primary key, workspace_id text not null, queue text not null, worker text not null, beat_at timestamptz not null default now())');
   for (const what of ['SELECT, INSERT, UPDATE, DELETE ON ALL TABLES', 'USAGE, SELECT ON ALL SEQUENCES', 'EXECUTE ON ALL FUNCTIONS']) await client.query(`grant ${what} in schema jobs to bm_jobs`);
   await client.query('grant usage on schema jobs to bm_jobs');
 }
+
+/** What the loader of lists owns, also after a restore, which gives everything to the owner of the database. */
+const LOADER_OWNS = `do $$
+declare t record;
+begin
+  if not pg_has_role(current_user, 'bm_loader', 'member') then execute 'grant bm_loader to current_user'; end if;
+  grant create on schema bm to bm_loader;
+  alter table bm.list_row owner to bm_loader;
+  revoke create on schema bm from bm_loader;
+  alter schema lists owner to bm_loader;
+  for t in select tablename from pg_tables where schemaname = 'lists' and tableowner <> 'bm_loader' loop execute format('alter table lists.%I owner to bm_loader', t.tablename); end loop;
+  grant select, insert, update, delete on bm.list_row to bm_app;
+end $$`;
 
 /** Creates the database if it is missing, brings it up to date, sets the passwords of the roles; returns their URLs. */
 export async function prepareDatabase(ownerUrl, keys) {
@@ -247,6 +262,8 @@ export async function prepareDatabase(ownerUrl, keys) {
   await client.query(`alter role bm_app password '${keys.app}'`);
   await client.query(`alter role bm_auth password '${keys.auth}'`);
   await client.query(`alter role bm_jobs password '${keys.jobs}'`);
+  await client.query(`alter role bm_loader password '${keys.loader}'`);
+  await client.query(LOADER_OWNS);
   await prepareQueue(ownerUrl, client);
   await client.end();
   const as = (role, password) => {
@@ -255,7 +272,7 @@ export async function prepareDatabase(ownerUrl, keys) {
     u.password = password;
     return u.href;
   };
-  return { BM_APP_URL: as('bm_app', keys.app), BM_AUTH_URL: as('bm_auth', keys.auth), BM_JOBS_URL: as('bm_jobs', keys.jobs), BM_SECRET: keys.session };
+  return { BM_APP_URL: as('bm_app', keys.app), BM_AUTH_URL: as('bm_auth', keys.auth), BM_JOBS_URL: as('bm_jobs', keys.jobs), BM_LOADER_URL: as('bm_loader', keys.loader), BM_SECRET: keys.session };
 }
 
 /** A cluster thrown away afterwards, for tests. */
@@ -264,7 +281,7 @@ export async function throwawayCluster() {
   mkdirSync(dir, { recursive: true, mode: 0o755 });
   const keys = secrets(dir);
   const cluster = await startCluster(dir, keys.owner, { quick: true });
-  const urls = await prepareDatabase(cluster.url, keys);
+  const urls = { ...(await prepareDatabase(cluster.url, keys)), BM_FILES_DIR: join(dir, 'files') };
   const stop = async () => {
     await cluster.stop();
     rmSync(dir, { recursive: true, force: true });
@@ -274,7 +291,7 @@ export async function throwawayCluster() {
 
 // ---- building and serving ------------------------------------------------------------------------------------------
 
-const SOURCES = ['core', 'server', 'app', 'demo', 'vite.config.ts', 'react-router.config.ts', 'package-lock.json'];
+const SOURCES = ['core', 'server', 'screening', 'app', 'demo', 'vite.config.ts', 'react-router.config.ts', 'package-lock.json'];
 
 function sourceStamp() {
   const hash = createHash('sha256');
@@ -343,6 +360,31 @@ export async function startSimulator(options = {}) {
   return { url: `http://127.0.0.1:${port}`, child, stop };
 }
 
+/**
+ * Starts the screening process on a port of its own, and again whenever it ends; lists in memory are read again from the file store.
+ * `stop` ends it for good.
+ */
+export async function startScreening(env, options = {}) {
+  const port = await freePort();
+  const token = createHmac('sha256', env.BM_SECRET).update('screening').digest('hex');
+  let stopping = false;
+  let now = null;
+  const start = () => {
+    now = startHelper('screening/main.ts', { BM_FILES_DIR: env.BM_FILES_DIR, BM_SCREENING_TOKEN: token, PORT: String(port) }, options);
+    now.child.once('exit', () => !stopping && setTimeout(start, 300));
+  };
+  start();
+  for (let i = 0; i < 200 && !(await listening(port)); i++) await wait(50);
+  return {
+    url: `http://127.0.0.1:${port}`,
+    pid: () => now.child.pid,
+    stop: async () => {
+      stopping = true;
+      await now.stop();
+    },
+  };
+}
+
 /** The built application on a throwaway database with the demo data, on a day that stays the same: for measures and pictures. */
 export async function demoServer() {
   needModules();
@@ -353,12 +395,13 @@ export async function demoServer() {
   try {
     const port = await freePort();
     const outside = await startSimulator({ quiet: true });
-    const env = { ...cluster.urls, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_ORIGIN: `http://127.0.0.1:${port}`, BM_OUTSIDE_URL: outside.url };
+    const screening = await startScreening(cluster.urls, { quiet: true });
+    const env = { ...cluster.urls, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_ORIGIN: `http://127.0.0.1:${port}`, BM_OUTSIDE_URL: outside.url, BM_SCREENING_URL: screening.url };
     const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
     if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
     const web = await startServer(env, port, { quiet: true });
     const worker = startHelper('server/worker.ts', env, { quiet: true });
-    return { env, origin: env.BM_ORIGIN, stop: async () => { await Promise.all([web.stop(), worker.stop(), outside.stop()]); await cluster.stop(); } };
+    return { env, origin: env.BM_ORIGIN, pids: { web: web.child.pid, worker: worker.child.pid, screening: screening.pid }, stop: async () => { await Promise.all([web.stop(), worker.stop(), outside.stop(), screening.stop()]); await cluster.stop(); } };
   } catch (e) {
     await cluster.stop();
     throw e;

@@ -1,11 +1,15 @@
 /** Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). */
 import { sql } from 'drizzle-orm';
-import { boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import { bigint, boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import type { Tables } from '../../core/cards/reader.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
+import type { ListMap } from '../../core/lists/map.ts';
+import type { ListLook } from '../../core/lists/query.ts';
+import type { Choice } from '../../core/lists/reference.ts';
+import type { ListSettings } from '../../core/lists/settings.ts';
 
 export const bm = pgSchema('bm');
 const when = (name: string) => timestamp(name, { withTimezone: true });
@@ -29,6 +33,8 @@ export const supplier = bm.table(
     currency: text('currency'),
     contact: text('contact').notNull().default(''),
     notes: text('notes').notNull().default(''),
+    /** How this supplier's lists are read: the mapping of the last one. */
+    listMap: jsonb('list_map').$type<ListMap>(),
     createdAt: when('created_at').notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
@@ -189,7 +195,7 @@ export const task = bm.table(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
-export type TaskKind = 'bringUpToDate' | 'weighAgain';
+export type TaskKind = 'bringUpToDate' | 'weighAgain' | 'checkList' | 'readList';
 export type TaskState = 'waiting' | 'running' | 'done' | 'cancelled' | 'failed';
 
 /** Something people should know, with the way to it. */
@@ -207,7 +213,7 @@ export const notice = bm.table(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('notice_by_time').on(t.workspaceId, t.at)],
 );
-export type NoticeKind = 'underHurdle' | 'upToDate' | 'taskFailed';
+export type NoticeKind = 'underHurdle' | 'upToDate' | 'taskFailed' | 'listRead';
 
 /** The last answer of an outside service to each question, with its time. */
 export const outsideAnswer = bm.table(
@@ -221,4 +227,106 @@ export const outsideAnswer = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.question] })],
 );
 
-export const BUSINESS_TABLES = { workspace, supplier, rateCard, rateDraft, candidate, quote, lane, laneHistory, task, notice, outsideAnswer } as const;
+// ---- suppliers' lists -----------------------------------------------------------------------------------------------
+
+/** A file in the store, as it came. */
+export type StoredFile = { readonly name: string; readonly bytes: number; readonly sha256: string; readonly kind: 'csv' | 'xlsx' };
+/** Market figures of one's own that complete a list. */
+export type StoredReference = { readonly file: StoredFile; readonly sheet: string | null; readonly map: ListMap; readonly choice: Choice };
+
+export const supplierList = bm.table(
+  'supplier_list',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    name: text('name').notNull(),
+    supplierId: text('supplier_id'),
+    file: jsonb('file').$type<StoredFile>().notNull(),
+    /** Sheet of a workbook; null: the first, or no workbook. */
+    sheet: text('sheet'),
+    map: jsonb('map').$type<ListMap>(),
+    settings: jsonb('settings').$type<ListSettings>(),
+    /** How it was looked at last. */
+    look: jsonb('look').$type<ListLook>(),
+    reference: jsonb('reference').$type<StoredReference>(),
+    /** The supplier's edition before this one. */
+    previousId: text('previous_id'),
+    /** The last check, and the run whose rows are shown. */
+    checkId: text('check_id'),
+    runId: text('run_id'),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+    deletedAt: when('deleted_at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+/**
+ * Rows of lists, one partition for each run: the loader fills a table of its own by COPY, indexes it and attaches it here. Money in
+ * the list's own currency but for the shelf price.
+ */
+export const listRow = bm.table(
+  'list_row',
+  {
+    workspaceId: text('workspace_id').notNull(),
+    runId: text('run_id').notNull(),
+    /** Row in the file, as a spreadsheet counts. */
+    line: integer('line').notNull(),
+    /** Barcode as 14 digits, a number. */
+    key: bigint('key', { mode: 'number' }).notNull(),
+    code: text('code').notNull(),
+    title: text('title').notNull(),
+    brand: text('brand').notNull(),
+    category: text('category').notNull(),
+    cost: doublePrecision('cost').notNull(),
+    price: doublePrecision('price'),
+    units: doublePrecision('units'),
+    /** What else the row says, by role or by the heading of a column kept as it is. */
+    more: jsonb('more').$type<Record<string, string>>(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.runId, t.line] }), index('list_row_by_key').on(t.workspaceId, t.key)],
+);
+
+/** What people have decided about goods, by barcode, across all lists. */
+export const goodsMark = bm.table(
+  'goods_mark',
+  {
+    workspaceId: workspaceId(),
+    key: bigint('key', { mode: 'number' }).notNull(),
+    state: text('state').$type<MarkState>(),
+    reason: text('reason').notNull().default(''),
+    note: text('note').notNull().default(''),
+    tags: jsonb('tags').$type<string[]>().notNull().default([]),
+    /** Pieces sold and bought that were confirmed for it; null: as the list takes them. */
+    soldPack: integer('sold_pack'),
+    boughtPack: integer('bought_pack'),
+    /** Row of the reference that was chosen by hand among several. */
+    listing: integer('listing'),
+    candidateId: text('candidate_id'),
+    listId: text('list_id'),
+    name: text('name').notNull().default(''),
+    /** A month's profit when it was kept, home currency. */
+    profitPerMonth: doublePrecision('profit_per_month'),
+    by: text('by'),
+    at: when('at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.key] }), index('goods_mark_by_time').on(t.workspaceId, t.at)],
+);
+export type MarkState = 'shortlisted' | 'kept' | 'dropped' | 'ordered';
+
+/** A way of looking at any list, under a name. */
+export const listView = bm.table(
+  'list_view',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    name: text('name').notNull(),
+    look: jsonb('look').$type<ListLook>().notNull(),
+    assumptions: jsonb('assumptions').$type<ListSettings['assumptions']>(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+export const BUSINESS_TABLES = { workspace, supplier, rateCard, rateDraft, candidate, quote, lane, laneHistory, task, notice, outsideAnswer, supplierList, listRow, goodsMark, listView } as const;

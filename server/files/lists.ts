@@ -16,28 +16,36 @@ export class ListError extends Error {
 const fault = (problem: string, remedy: string): ListError => new ListError({ problem, remedy });
 
 export type RowsIn = { readonly header: readonly string[]; readonly headerLine: number };
+/** Where reading stands after some rows, so that it can be taken up there: characters and lines done, and how the file is written. */
+export type Position = RowsIn & { readonly chars: number; readonly line: number; readonly delimiter: string; readonly newline: string };
+type Newline = '\r' | '\n' | '\r\n';
 
 /**
  * Reads a CSV file row by row: encoding and delimiter are found, the header is the first row among the first thirty that holds
  * all `headings`. `start` is told the header once; `rows` gets every following row that is not blank, with its line as a
- * spreadsheet counts rows, and may return a promise to be waited for. Memory stays constant.
+ * spreadsheet counts rows, and may return a promise to be waited for; where that says `stop`, reading ends there. `from`: goes on
+ * from an earlier position. Memory stays constant.
  */
-export async function readList(path: string, headings: readonly string[], start: (found: RowsIn) => void, rows: (batch: readonly (readonly string[])[], lines: readonly number[]) => Promise<void> | void): Promise<{ rows: number }> {
-  const opened = await textIn(path);
+export async function readList(path: string, headings: readonly string[], start: (found: RowsIn) => void, rows: (batch: readonly (readonly string[])[], lines: readonly number[], next: Position) => Promise<void | 'stop'> | void, from: Position | null = null): Promise<{ rows: number; whole: boolean }> {
+  const opened = await textIn(path, from?.chars ?? 0);
   if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
   if (opened === 'notText') throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
-  let line = 0;
-  let header: readonly string[] | null = null;
+  let line = from?.line ?? 0;
+  let header: readonly string[] | null = from?.header ?? null;
+  let headerLine = from?.headerLine ?? 0;
   let count = 0;
+  let whole = true;
+  if (from !== null) start({ header: from.header, headerLine });
   const early: string[][] = [];
   await new Promise<void>((done, failed) => {
     // The last piece may be announced as complete before its rows have been taken.
     let taking: Promise<void> = Promise.resolve();
     Papa.parse<string[]>(opened.text as unknown as NodeJS.ReadableStream, {
       skipEmptyLines: false,
+      ...(from === null ? {} : { delimiter: from.delimiter, newline: from.newline as Newline }),
       chunk: (results, parser) => {
         parser.pause();
-        const work = async (): Promise<void> => {
+        const work = async (): Promise<void | 'stop'> => {
           if (results.errors.some((e) => e.code === 'MissingQuotes') && !results.data.some((r) => r.some((c) => c.length > LONGEST_CELL))) throw fault('A quotation mark is never closed: the file may have been cut off', 'Export it again, and choose the whole file.');
           const batch: string[][] = [];
           const lines: number[] = [];
@@ -48,6 +56,7 @@ export async function readList(path: string, headings: readonly string[], start:
               const named = cells.map((c) => c.trim());
               if (headings.every((h) => named.includes(h))) {
                 header = named;
+                headerLine = line;
                 start({ header: named, headerLine: line });
               } else if (line >= HEADER_WITHIN) throw missing(headings, early);
               else early.push(named);
@@ -58,22 +67,63 @@ export async function readList(path: string, headings: readonly string[], start:
             lines.push(line);
           }
           count += batch.length;
-          if (batch.length > 0) await rows(batch, lines);
+          if (batch.length > 0) return rows(batch, lines, { header: header ?? [], headerLine, chars: (from?.chars ?? 0) + results.meta.cursor, line, delimiter: results.meta.delimiter, newline: results.meta.linebreak });
         };
-        taking = work();
-        taking.then(() => parser.resume(), (e) => {
+        const end = (): void => {
           parser.abort();
           opened.text.destroy();
+        };
+        taking = work().then((said) => {
+          if (said !== 'stop') return parser.resume();
+          whole = false;
+          end();
+          done();
+        });
+        taking.catch((e) => {
+          end();
           failed(e);
         });
       },
-      complete: () => void taking.then(done, failed),
-      error: (e) => failed(e),
+      complete: () => void taking.then(() => done(), failed),
+      error: (e: Error) => failed(e),
     });
   });
   if (header === null) throw missing(headings, early);
-  if (count === 0) throw fault('The file has a header and no rows', 'Choose the file that holds the goods.');
-  return { rows: count };
+  if (count === 0 && from === null) throw fault('The file has a header and no rows', 'Choose the file that holds the goods.');
+  return { rows: count, whole };
+}
+
+/** The first rows of a file, as they stand; at most so many. */
+export async function firstRows(path: string, most: number): Promise<string[][]> {
+  const opened = await textIn(path);
+  if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
+  if (opened === 'notText') throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
+  return new Promise((done, failed) => {
+    let rows: string[][] = [];
+    Papa.parse<string[]>(opened.text as unknown as NodeJS.ReadableStream, {
+      skipEmptyLines: false,
+      preview: most,
+      chunk: (results, parser) => {
+        rows = [...rows, ...results.data.map((r) => r.map((c) => c.slice(0, 2000)))].slice(0, most);
+        if (rows.length >= most) {
+          parser.abort();
+          opened.text.destroy();
+        }
+      },
+      complete: () => done(rows),
+      error: (e: Error) => failed(e),
+    });
+  });
+}
+
+/** Which of the first rows is the header: the one with the most cells that are words, the first of several. */
+export function headerAmong(rows: readonly (readonly string[])[]): number {
+  const words = (r: readonly string[]): number => new Set(r.map((c) => c.trim()).filter((c) => c !== '' && !/^[\d.,\s€$£%+-]+$/.test(c))).size;
+  let best = 0;
+  rows.slice(0, HEADER_WITHIN).forEach((r, i) => {
+    if (words(r) > words(rows[best] as readonly string[])) best = i;
+  });
+  return best;
 }
 
 function missing(headings: readonly string[], early: readonly (readonly string[])[]): ListError {

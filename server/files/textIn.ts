@@ -33,8 +33,8 @@ export function sniffEncoding(head: Uint8Array): Encoding | null {
 
 export type TextIn = { readonly encoding: Encoding; readonly text: Readable };
 
-/** Opens a text file. `null`: it is empty or no text. */
-export async function textIn(path: string): Promise<TextIn | 'empty' | 'notText'> {
+/** Opens a text file, `skip` characters past its beginning. */
+export async function textIn(path: string, skip = 0): Promise<TextIn | 'empty' | 'notText'> {
   const file = await open(path);
   const head = Buffer.alloc(65_536);
   const { bytesRead } = await file.read(head, 0, head.length, 0).finally(() => file.close());
@@ -44,8 +44,18 @@ export async function textIn(path: string): Promise<TextIn | 'empty' | 'notText'
   if (encoding === null) return 'notText';
   const decoder = new TextDecoder(encoding, { ignoreBOM: false });
   async function* decoded(): AsyncGenerator<string> {
-    for await (const bytes of createReadStream(path, { highWaterMark: 65_536 })) yield decoder.decode(bytes as Buffer, { stream: true });
-    const rest = decoder.decode();
+    let left = skip;
+    const from = (text: string): string => {
+      if (left === 0) return text;
+      const past = text.slice(left);
+      left = Math.max(0, left - text.length);
+      return past;
+    };
+    for await (const bytes of createReadStream(path, { highWaterMark: 65_536 })) {
+      const text = from(decoder.decode(bytes as Buffer, { stream: true }));
+      if (text !== '') yield text;
+    }
+    const rest = from(decoder.decode());
     if (rest !== '') yield rest;
   }
   return { encoding, text: Readable.from(decoded(), { objectMode: true, highWaterMark: 2 }) };

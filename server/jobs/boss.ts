@@ -5,6 +5,8 @@ import { log } from '../log.ts';
 
 /** Work on many lanes of one workspace. */
 export const LANES = 'lanes';
+/** Work on one supplier's list. */
+export const LISTS = 'lists';
 export type LanesJob = { workspaceId: string; taskId: string };
 
 const kept = globalThis as typeof globalThis & { boldMarginBoss?: Promise<PgBoss> };

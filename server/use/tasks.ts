@@ -4,7 +4,7 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { lane, notice, task } from '../db/schema.ts';
 import type { NoticeKind, TaskKind, TaskState } from '../db/schema.ts';
-import { LANES, queue } from '../jobs/boss.ts';
+import { LANES, LISTS, queue } from '../jobs/boss.ts';
 import type { LanesJob } from '../jobs/boss.ts';
 import { newId } from './workspaces.ts';
 
@@ -15,7 +15,7 @@ export const taskColumns = { id: task.id, kind: task.kind, state: task.state, do
 export async function startTask(workspaceId: string, kind: TaskKind, data: Record<string, unknown>, total: number, by: string): Promise<string> {
   const id = newId();
   await inWorkspace(workspaceId, (tx) => tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by }));
-  await (await queue()).send(LANES, { workspaceId, taskId: id } satisfies LanesJob);
+  await (await queue()).send(kind === 'checkList' || kind === 'readList' ? LISTS : LANES, { workspaceId, taskId: id } satisfies LanesJob);
   return id;
 }
 

@@ -1,0 +1,78 @@
+/** What the web process asks of the screening process, and what it gets. Both sides read this, so that neither guesses. */
+import { z } from 'zod';
+import { LIST_FIGURES, listQuery } from '../core/lists/query.ts';
+import type { ListFigure } from '../core/lists/query.ts';
+import { screenSettings } from '../core/lists/settings.ts';
+import type { Verdict } from '../core/lane/hurdles.ts';
+
+/** Marks of goods that a row can carry, by their number. */
+export const MARK_STATES = ['', 'shortlisted', 'kept', 'dropped', 'ordered'] as const;
+export type MarkName = (typeof MARK_STATES)[number];
+
+export const ask = z.strictObject({
+  workspaceId: z.string().max(100),
+  listId: z.string().max(100),
+  runId: z.string().max(100),
+  /** Parts of the run in the file store that are whole. */
+  parts: z.array(z.strictObject({ name: z.string().max(100), rows: z.number().int().min(0) })),
+  ranked: z.boolean(),
+  settings: screenSettings,
+  basis: z.enum(['now', '30', '90']),
+  categories: z.record(z.string(), z.string()),
+  /** Which state of the marks is meant; the marks themselves where this process does not have it yet. */
+  marksEdition: z.string().max(100),
+  marks: z.array(z.tuple([z.number(), z.number().int().min(0).max(4), z.number().nullable(), z.number().nullable()])).nullable(),
+  query: listQuery,
+  /** Rows that pass, or those that the limits took away. */
+  show: z.enum(['kept', 'removed']),
+  from: z.number().int().min(0),
+  count: z.number().int().min(0).max(5000),
+  /** Whether near misses are wanted with what would clear them. */
+  remedies: z.boolean(),
+  /** Figures to be summed up and drawn; empty: only the window. */
+  figures: z.array(z.enum(LIST_FIGURES)).max(30),
+  /** Brands and categories with their counts. */
+  facets: z.boolean(),
+});
+export type Ask = z.output<typeof ask>;
+
+export type Remedied = { readonly figure: string; readonly unitPrice: number | null; readonly price: number | null };
+export type ListRow = {
+  /** Row in the file. */
+  readonly line: number;
+  readonly key: number;
+  readonly code: string; readonly title: string; readonly brand: string; readonly category: string;
+  readonly figures: Readonly<Partial<Record<ListFigure, number | null>>>;
+  /** Parts of the price for the bar, sales currency: goods and way in, fees, fulfilment. */
+  readonly gross: number | null;
+  readonly verdict: Verdict;
+  /** What keeps it from an answer, and which cost lines are blank. */
+  readonly trouble: string;
+  readonly blanks: number;
+  readonly mark: MarkName;
+  readonly notes: number;
+  readonly listings: number;
+  readonly listingPack: number;
+  /** Places in the query's filters of those that took it away. */
+  readonly removedBy: readonly number[];
+  readonly remedies: readonly Remedied[];
+};
+export type FigureStats = { readonly figure: ListFigure; readonly known: number; readonly sum: number; readonly median: number | null; readonly from: number; readonly to: number; readonly counts: readonly number[]; readonly below: number; readonly above: number; readonly unknown: number };
+export type Answer = {
+  /** Rows of the list that are in memory. */
+  readonly rows: number;
+  /** How many the query leaves. */
+  readonly kept: number;
+  /** Of each filter of the query (the text first, where there is one): rows it takes away alone, and how many are left after it. */
+  readonly funnel: readonly { readonly alone: number; readonly left: number; readonly warning: 'cluster' | 'nearlyAll' | null }[];
+  readonly window: readonly ListRow[];
+  readonly verdicts: Readonly<Record<Verdict, number>>;
+  /** Rows with one trouble or another, and rows that lack a shelf price. */
+  readonly unknown: { readonly noMarket: number; readonly noCategory: number; readonly troubled: number };
+  readonly stats: readonly FigureStats[];
+  readonly facets: { readonly brand: readonly [string, number][]; readonly category: readonly [string, number][] } | null;
+  /** Milliseconds: reading columns, evaluating, choosing, ordering. */
+  readonly took: { readonly load: number; readonly evaluate: number; readonly select: number; readonly sort: number };
+};
+/** This process has not these marks: ask again with them. */
+export type NeedsMarks = { readonly needsMarks: true };

@@ -1,0 +1,78 @@
+/**
+ * The screening process: keeps the columns of the lists people look at in memory and answers windows, limits, orders and changed
+ * assumptions over HTTP, to the web process alone. It owns nothing: after a restart it reads the columns from the file store again.
+ */
+import { timingSafeEqual } from 'node:crypto';
+import { createServer } from 'node:http';
+import type { IncomingMessage } from 'node:http';
+import { cpus } from 'node:os';
+import { join } from 'node:path';
+import { Piscina } from 'piscina';
+import { z } from 'zod';
+import { ask } from './ask.ts';
+import { OpenList } from './openList.ts';
+
+const env = z.object({ BM_FILES_DIR: z.string().min(1), BM_SCREENING_TOKEN: z.string().min(32), PORT: z.coerce.number().int(), BM_SCREENING_HOST: z.string().default('127.0.0.1') }).parse(process.env);
+/** Rows that are kept in memory at once; lists that were looked at longest ago make room. */
+const MOST_ROWS = 2_500_000;
+/** Largest question: the marks of a workspace with many thousands of goods. */
+const LARGEST = 20_000_000;
+const threadCount = Math.max(1, Math.min(4, cpus().length));
+const threads = new Piscina({ filename: new URL('./evaluateThread.ts', import.meta.url).href, minThreads: 0, maxThreads: threadCount, idleTimeout: 60_000, execArgv: ['--import', 'tsx'] });
+const lists = new Map<string, OpenList>();
+const NAME = /^[\w-]{1,100}$/;
+
+function open(workspaceId: string, listId: string, runId: string): OpenList {
+  const key = `${workspaceId}/${listId}/${runId}`;
+  let list = lists.get(key);
+  if (list === undefined) {
+    list = new OpenList(join(env.BM_FILES_DIR, workspaceId, listId, runId), threads, threadCount);
+    lists.set(key, list);
+  }
+  const byUse = [...lists].filter(([k]) => k !== key).sort(([, a], [, b]) => b.used - a.used);
+  let rows = list.rows;
+  for (const [k, l] of byUse) {
+    rows += l.rows;
+    if (rows > MOST_ROWS) lists.delete(k);
+  }
+  return list;
+}
+
+async function bodyOf(req: IncomingMessage): Promise<string> {
+  const pieces: Buffer[] = [];
+  let size = 0;
+  for await (const p of req) {
+    size += (p as Buffer).length;
+    if (size > LARGEST) throw new Error('too large');
+    pieces.push(p as Buffer);
+  }
+  return Buffer.concat(pieces).toString('utf8');
+}
+
+const token = Buffer.from(`Bearer ${env.BM_SCREENING_TOKEN}`);
+const server = createServer((req, res) => {
+  const say = (status: number, body: unknown): void => {
+    res.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
+  };
+  void (async () => {
+    const given = Buffer.from(req.headers.authorization ?? '');
+    if (given.length !== token.length || !timingSafeEqual(given, token)) return say(401, { error: 'not for you' });
+    if (req.method === 'GET' && req.url === '/memory') return say(200, { rss: process.memoryUsage().rss });
+    if (req.method !== 'POST') return say(405, { error: 'ask by POST' });
+    const parsed = z.object({ ask, line: z.number().int().optional() }).safeParse(JSON.parse(await bodyOf(req)));
+    if (!parsed.success) return say(422, { error: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).slice(0, 3).join('; ') });
+    const { ask: a, line } = parsed.data;
+    if (![a.workspaceId, a.listId, a.runId, ...a.parts.map((p) => p.name)].every((n) => NAME.test(n))) return say(422, { error: 'a name may not be so' });
+    const list = open(a.workspaceId, a.listId, a.runId);
+    say(200, line === undefined ? await list.answer(a) : await list.laneAt(a, line));
+  })().catch((e) => {
+    process.stderr.write(`${JSON.stringify({ msg: 'a question could not be answered', message: e instanceof Error ? e.message : String(e) })}\n`);
+    if (!res.headersSent) say(500, { error: 'this could not be answered' });
+  });
+});
+server.listen(env.PORT, env.BM_SCREENING_HOST);
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => {
+    server.close();
+    process.exit(0);
+  });

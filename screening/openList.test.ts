@@ -1,0 +1,183 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { laneOfRow } from '../core/columns/assumptions.ts';
+import { INPUT_COLUMNS, makeColumns, MORE_COLUMNS } from '../core/columns/columns.ts';
+import { foldText, rankTexts } from '../core/columns/rank.ts';
+import { judgeHurdles } from '../core/lane/hurdles.ts';
+import { evaluate } from '../core/lane/result.ts';
+import { listMap } from '../core/lists/map.ts';
+import { listQuery } from '../core/lists/query.ts';
+import type { ListFilter } from '../core/lists/query.ts';
+import { RowReader } from '../core/lists/rows.ts';
+import { screenSettings } from '../core/lists/settings.ts';
+import { demoRow, demoScreen, TIDY_HEADER, TIDY_MAP } from '../demo/lists.ts';
+import { PART_NUMBERS, PART_TEXTS, TextWriter, writePart, writeRanks } from '../server/files/parts.ts';
+import type { PartNumber, PartText } from '../server/files/parts.ts';
+import { ask } from './ask.ts';
+import type { Answer, Ask, ListRow } from './ask.ts';
+import { evaluateRange } from './evaluateThread.ts';
+import { OpenList } from './openList.ts';
+
+const ROWS = 1500;
+const PARTS = [500, 700, 300];
+let folder: string;
+let list: OpenList;
+
+/** Writes the demo's tidy rows as parts, as the worker does. */
+async function store(): Promise<void> {
+  const reader = new RowReader(listMap.parse(TIDY_MAP), TIDY_HEADER);
+  let n = 0;
+  const folds: string[] = [];
+  for (const [k, size] of PARTS.entries()) {
+    const numbers = Object.fromEntries(PART_NUMBERS.map((c) => [c, new Float64Array(size)])) as Record<PartNumber, Float64Array>;
+    const texts = Object.fromEntries(PART_TEXTS.map((t) => [t, new TextWriter()])) as Record<PartText, TextWriter>;
+    const columns = { ...makeColumns(size), ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, numbers[c]])) };
+    for (let i = 0; i < size; i++, n++) {
+      const r = demoRow(n);
+      const cells = [r.barcode, r.title, r.brand, r.group, String(r.cost), String(r.vat), String(r.length), String(r.width), String(r.height), String(r.kg), r.shelf === null ? '' : String(r.shelf), r.units === null ? '' : String(r.units), String(r.minimum), String(r.stock)];
+      const row = reader.read(cells, n + 2, columns, i, () => -1, Object.fromEntries(MORE_COLUMNS.map((c) => [c, numbers[c]])) as never);
+      numbers.line[i] = n + 2;
+      numbers.key[i] = Number(row.key);
+      numbers.pack[i] = row.pack;
+      numbers.before[i] = Number.NaN;
+      texts.code.add(row.code);
+      texts.title.add(r.title);
+      texts.brand.add(r.brand);
+      texts.category.add(r.group);
+      const fold = foldText(`${r.title}\n${r.brand}\n${r.group}\n${row.code}`);
+      texts.fold.add(fold);
+      folds.push(fold);
+    }
+    await writePart(join(folder, `part-${k}`), { rows: size, numbers, texts: Object.fromEntries(PART_TEXTS.map((t) => [t, texts[t].column()])) as never });
+  }
+  const all = new TextWriter();
+  for (const f of folds) all.add(f);
+  await writeRanks(join(folder, 'ranks'), rankTexts(all.column()));
+}
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'bold-margin-screening-'));
+  await store();
+  list = new OpenList(folder, { run: async (range) => evaluateRange(range) }, 2);
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const settings = screenSettings.parse(demoScreen());
+const question = (over: Partial<Ask>): Ask => ask.parse({ workspaceId: 'w', listId: 'l', runId: 'r', parts: PARTS.map((rows, k) => ({ name: `part-${k}`, rows })), ranked: true, settings, basis: 'now', categories: {}, marksEdition: '0', marks: [], query: listQuery.parse({}), show: 'kept', from: 0, count: 5000, remedies: false, figures: [], facets: false, ...over });
+const answer = async (over: Partial<Ask>): Promise<Answer> => {
+  const a = await list.answer(question(over));
+  if ('needsMarks' in a) throw new Error('marks were given');
+  return a;
+};
+
+describe('a list in memory', () => {
+  it('holds every row once, and each comes to what its own lane comes to', async () => {
+    const { window, rows } = await answer({});
+    expect(rows).toBe(ROWS);
+    expect(window.map((r) => r.line)).toEqual(Array.from({ length: ROWS }, (_, i) => i + 2));
+    const rates = { ...settings.rates, country: settings.country, currency: settings.currency };
+    for (const row of window.filter((_, i) => i % 50 === 0)) {
+      const found = await list.laneAt(question({}), row.line);
+      if (found === null) throw new Error('no such row');
+      const doc = laneOfRow(settings.assumptions, rates, found.inputs);
+      const single = evaluate(doc).figures.unitProfit;
+      if (single === null) expect(row.figures.unitProfit).toBeNull();
+      else expect(Math.abs((row.figures.unitProfit as number) - single)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(single)));
+      const verdicts = judgeHurdles(doc, settings.assumptions.hurdles).map((h) => h.verdict);
+      expect(row.verdict).toBe(verdicts.includes('fail') ? 'fail' : verdicts.includes('unknown') || single === null ? 'unknown' : verdicts.includes('near') ? 'near' : 'pass');
+    }
+  });
+
+  it('chooses and orders as a plain filter and sort do, and says of each row that went which limit took it', async () => {
+    const all = (await answer({})).window;
+    const filter: fc.Arbitrary<ListFilter> = fc.oneof(
+      fc.record({ kind: fc.constant('range' as const), figure: fc.constantFrom('unitProfit' as const, 'roi' as const, 'cost' as const, 'units' as const), min: fc.option(fc.integer({ min: -2, max: 20 })), max: fc.option(fc.integer({ min: 0, max: 60 })), keepUnknown: fc.boolean() }),
+      fc.record({ kind: fc.constant('words' as const), mode: fc.constantFrom('in' as const, 'out' as const), words: fc.array(fc.constantFrom('pot', 'LARCH', 'tiefgrun', 'zzz', 'set of 6'), { minLength: 1, maxLength: 3 }) }),
+      fc.record({ kind: fc.constant('oneOf' as const), of: fc.constant('brand' as const), values: fc.subarray(['Larkmoor', 'Pentlow', 'Nobody'], { minLength: 1 }), not: fc.boolean() }),
+      fc.record({ kind: fc.constant('verdict' as const), only: fc.subarray<'pass' | 'near' | 'fail' | 'unknown'>(['pass', 'near', 'fail', 'unknown'], { minLength: 1 }) }),
+      fc.record({ kind: fc.constant('flag' as const), flag: fc.constantFrom('multipack' as const, 'noMarket' as const), is: fc.boolean() }),
+    );
+    const stays = (r: ListRow, f: ListFilter): boolean => {
+      switch (f.kind) {
+        case 'range': {
+          const x = r.figures[f.figure] ?? null;
+          return x === null ? f.keepUnknown : (f.min === null || x >= f.min) && (f.max === null || x <= f.max);
+        }
+        case 'words': return f.words.some((v) => foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(foldText(v))) === (f.mode === 'in');
+        case 'oneOf': return f.values.includes(r.brand) !== f.not;
+        case 'verdict': return f.only.includes(r.verdict);
+        case 'flag': return (f.flag === 'multipack' ? (r.figures.pack ?? 0) > 1 : r.figures.price === null || r.figures.units === null) === f.is;
+      }
+    };
+    await fc.assert(fc.asyncProperty(fc.array(filter, { maxLength: 4 }), fc.constantFrom('', 'plant', 'pot glazed', '952'), fc.boolean(), async (filters, text, down) => {
+      const tokens = foldText(text).split(' ').filter(Boolean);
+      const said = (r: ListRow): boolean => tokens.every((t) => foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(t));
+      const query = { text, filters, sort: [{ by: 'unitProfit' as const, down }, { by: 'title' as const, down: false }] };
+      const got = await answer({ query });
+      const want = all.filter((r) => said(r) && filters.every((f) => stays(r, f)));
+      expect(got.kept).toBe(want.length);
+      const profit = (r: ListRow): number => r.figures.unitProfit ?? Number.NaN;
+      expect(got.window.map((r) => r.line).toSorted((a, b) => a - b)).toEqual(want.map((r) => r.line));
+      for (let i = 1; i < got.window.length; i++) {
+        const [a, b] = [profit(got.window[i - 1] as ListRow), profit(got.window[i] as ListRow)];
+        expect(Number.isNaN(b) || (down ? a >= b : a <= b)).toBe(true);
+      }
+      const shift = text === '' ? 0 : 1;
+      filters.forEach((f, k) => expect(got.funnel[k + shift]?.alone).toBe(all.filter((r) => !stays(r, f)).length));
+      const removed = await answer({ query, show: 'removed' });
+      expect(removed.window.length).toBe(ROWS - want.length);
+      for (const r of removed.window.slice(0, 40)) expect(r.removedBy.filter((k) => k >= 0)).toEqual(filters.flatMap((f, k) => (stays(r, f) ? [] : [k])));
+    }), { numRuns: 60 });
+  });
+
+  it('titles order by the alphabet; brands too', async () => {
+    const titles = (await answer({ query: listQuery.parse({ sort: [{ by: 'title', down: false }] }) })).window.map((r) => foldText(r.title));
+    expect(titles).toEqual(titles.toSorted((a, b) => Buffer.compare(Buffer.from(a), Buffer.from(b))));
+    const brands = (await answer({ query: listQuery.parse({ sort: [{ by: 'brand', down: true }] }) })).window.map((r) => foldText(r.brand));
+    expect(brands).toEqual(brands.toSorted().reverse());
+  });
+
+  it('a changed assumption reaches every row, and a changed price basis or pack too', async () => {
+    const before = (await answer({})).window;
+    const dearer = (await answer({ settings: { ...settings, assumptions: { ...settings.assumptions, inbound: { perUnit: 1.2, perKg: 0.15 } } } })).window;
+    for (const [i, r] of dearer.entries()) if (r.figures.unitProfit != null) expect(r.figures.unitProfit).toBeCloseTo((before[i]?.figures.unitProfit as number) - 1, 0);
+    const packs = (await answer({ settings: { ...settings, packs: 'bought' } })).window;
+    const three = before.find((r) => r.figures.pack === 3);
+    expect(packs.find((r) => r.line === three?.line)?.figures.landedCost).toBeLessThan(three?.figures.landedCost as number);
+  });
+
+  it('near misses say at which purchase price they would pay', async () => {
+    const { window } = await answer({ query: listQuery.parse({ filters: [{ kind: 'verdict', only: ['near'] }] }), remedies: true });
+    expect(window.length).toBeGreaterThan(0);
+    for (const r of window.slice(0, 20)) {
+      const [remedy] = r.remedies;
+      expect(remedy?.unitPrice).toBeLessThan(r.figures.cost as number);
+    }
+  });
+
+  it('marks are asked for once, and then stand on the rows and in the limits', async () => {
+    const key = (await answer({})).window[4]?.key as number;
+    expect(await list.answer(question({ marksEdition: '1', marks: null }))).toEqual({ needsMarks: true });
+    const query = listQuery.parse({ filters: [{ kind: 'flag', flag: 'kept', is: true }] });
+    const got = await answer({ marksEdition: '1', marks: [[key, 2, null, null]], query });
+    expect(got.window.map((r) => [r.key, r.mark])).toEqual([[key, 'kept']]);
+    expect((await answer({ marksEdition: '1', marks: null, query })).kept).toBe(1);
+    // A pack confirmed for one product counts for it alone.
+    const confirmed = await answer({ marksEdition: '2', marks: [[key, 0, 1, 4]] });
+    expect(confirmed.window[4]?.figures.landedCost).toBeLessThan(got.window[0]?.figures.landedCost as number);
+  });
+
+  it('sums, distributions and counts are those of the rows', async () => {
+    const { window, stats, facets, verdicts } = await answer({ figures: ['unitProfit'], facets: true });
+    const known = window.flatMap((r) => r.figures.unitProfit ?? []);
+    expect(stats[0]?.known).toBe(known.length);
+    expect(stats[0]?.sum).toBeCloseTo(known.reduce((a, b) => a + b, 0), 6);
+    const s = stats[0];
+    expect((s?.counts ?? []).reduce((a, b) => a + b, 0) + (s?.below ?? 0) + (s?.above ?? 0) + (s?.unknown ?? 0)).toBe(ROWS);
+    expect(facets?.brand.reduce((a, [, n]) => a + n, 0)).toBe(ROWS);
+    expect(Object.values(verdicts).reduce((a, b) => a + b, 0)).toBe(ROWS);
+  });
+});

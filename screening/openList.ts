@@ -1,0 +1,522 @@
+/** One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves, in its order. */
+import { INPUT_COLUMNS, MORE_COLUMNS, RESULT_COLUMNS, TROUBLES } from '../core/columns/columns.ts';
+import type { InputColumn, ListColumns, ListResults } from '../core/columns/columns.ts';
+import { laneOfRow } from '../core/columns/assumptions.ts';
+import type { RowInputs } from '../core/columns/assumptions.ts';
+import { ListEvaluator } from '../core/columns/evaluate.ts';
+import { foldText } from '../core/columns/rank.ts';
+import type { TextColumn } from '../core/columns/rank.ts';
+import { histogram, limitWarning, selectRows, sortRows, summarise } from '../core/columns/select.ts';
+import type { Limit, Selected, SortKey } from '../core/columns/select.ts';
+import { VERDICTS } from '../core/columns/verdicts.ts';
+import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
+import { LIST_FIGURES } from '../core/lists/query.ts';
+import type { ListFigure, ListFilter, ListFlag } from '../core/lists/query.ts';
+import type { ScreenSettings } from '../core/lists/settings.ts';
+import { NOTE, readPart, readRanks } from '../server/files/parts.ts';
+import type { PartNumber, PartText } from '../server/files/parts.ts';
+import { MARK_STATES } from './ask.ts';
+import type { Answer, Ask, FigureStats, ListRow } from './ask.ts';
+import { evaluateRange } from './evaluateThread.ts';
+import type { Range } from './evaluateThread.ts';
+
+const KEPT_NUMBERS = ['line', 'key', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const satisfies readonly PartNumber[];
+type Block = { readonly from: number; readonly rows: number; readonly texts: Readonly<Record<PartText, TextColumn>> };
+/** Below this many rows a thread costs more than it saves. */
+const ALONE = 20_000;
+const BINS = 24;
+
+const shared = (n: number): Float64Array => new Float64Array(new SharedArrayBuffer(8 * n));
+/** Values with the place of each: texts of which there are few. */
+class Dictionary {
+  readonly values: string[] = [];
+  private readonly places = new Map<string, number>();
+  codes = new Uint32Array(1024);
+  add(row: number, text: string): void {
+    let at = this.places.get(text);
+    if (at === undefined) {
+      at = this.values.push(text) - 1;
+      this.places.set(text, at);
+    }
+    if (row >= this.codes.length) {
+      const longer = new Uint32Array(this.codes.length * 2);
+      longer.set(this.codes);
+      this.codes = longer;
+    }
+    this.codes[row] = at;
+  }
+  /** Ranks of rows in the order of the alphabet; blank ones have none. */
+  ranks(rows: number): Float64Array {
+    const order = this.values.map((_, i) => i).sort((a, b) => (foldText(this.values[a] as string) < foldText(this.values[b] as string) ? -1 : 1));
+    const rank = new Float64Array(this.values.length);
+    order.forEach((value, i) => {
+      rank[value] = this.values[value] === '' ? Number.NaN : i;
+    });
+    const out = new Float64Array(rows);
+    for (let i = 0; i < rows; i++) out[i] = rank[this.codes[i] as number] as number;
+    return out;
+  }
+}
+
+type Evaluated = { readonly key: string; readonly settings: ScreenSettings; readonly columns: ListColumns; readonly results: ListResults; readonly verdicts: Uint8Array; falseBargains: Uint8Array | null };
+type Chosen = { readonly key: string; readonly limits: readonly Limit[]; readonly selected: Selected; readonly removed: Uint32Array | null };
+
+export class OpenList {
+  rows = 0;
+  used = Date.now();
+  private capacity = 0;
+  private numbers = {} as Record<PartNumber, Float64Array>;
+  private readonly blocks: Block[] = [];
+  private readonly loaded = new Set<string>();
+  private readonly brands = new Dictionary();
+  private readonly categoriesOf = new Dictionary();
+  private titleRanks: Float64Array | null = null;
+  private marks: { edition: string; state: Uint8Array; sold: Map<number, [number, number]> } | null = null;
+  private evaluated: Evaluated | null = null;
+  private chosen: Chosen | null = null;
+  private order: { key: string; rows: Uint32Array } | null = null;
+  private work: Promise<unknown> = Promise.resolve();
+
+  constructor(private readonly folder: string, private readonly threads: { run(range: Range): Promise<unknown> }, private readonly threadCount: number) {}
+
+  /** Answers one question after another: they share what has been worked out. */
+  answer(ask: Ask): Promise<Answer | { needsMarks: true }> {
+    this.used = Date.now();
+    const next = this.work.then(() => this.answerNow(ask));
+    this.work = next.catch(() => undefined);
+    return next;
+  }
+
+  private async answerNow(ask: Ask): Promise<Answer | { needsMarks: true }> {
+    const t0 = performance.now();
+    await this.load(ask);
+    if (!this.takeMarks(ask)) return { needsMarks: true };
+    const t1 = performance.now();
+    const e = await this.evaluate(ask);
+    const t2 = performance.now();
+    const c = this.choose(ask, e);
+    const t3 = performance.now();
+    const kept = c.selected.rows.length;
+    const rows = this.ordered(ask, e, c);
+    const t4 = performance.now();
+    const window: ListRow[] = [];
+    for (let i = ask.from; i < Math.min(rows.length, ask.from + ask.count); i++) window.push(this.row(ask, e, c, rows[i] as number));
+    const stats = ask.figures.map((f) => this.stats(f, e, c.selected.rows));
+    const shift = ask.query.text === '' ? 0 : 1;
+    const funnel = c.limits.map((_, k) => {
+      const f = ask.query.filters[k - shift];
+      let warning: 'cluster' | 'nearlyAll' | null = null;
+      if (ask.figures.length > 0 && f?.kind === 'range') {
+        const all = allRows(this.rows);
+        const values = this.figure(f.figure, e);
+        warning = (f.min === null ? null : limitWarning(all, values, 'min', f.min)) ?? (f.max === null ? null : limitWarning(all, values, 'max', f.max));
+      }
+      return { alone: c.selected.alone[k] as number, left: c.selected.left[k] as number, warning };
+    });
+    return {
+      rows: this.rows, kept, funnel, window, verdicts: this.countVerdicts(e), unknown: this.countUnknown(e), stats,
+      facets: ask.facets ? { brand: this.facet(this.brands, c.selected.rows), category: this.facet(this.categoriesOf, c.selected.rows) } : null,
+      took: { load: t1 - t0, evaluate: t2 - t1, select: t3 - t2, sort: t4 - t3 },
+    };
+  }
+
+  // ---- columns -----------------------------------------------------------------------------------------------------
+
+  private async load(ask: Ask): Promise<void> {
+    const total = ask.parts.reduce((n, p) => n + p.rows, 0);
+    if (total > this.capacity) this.widen(ask.ranked ? total : Math.max(total, this.capacity * 2, 4096));
+    for (const p of ask.parts) {
+      if (this.loaded.has(p.name)) continue;
+      const part = await readPart(`${this.folder}/${p.name}`);
+      for (const n of KEPT_NUMBERS) this.numbers[n].set(part.numbers[n], this.rows);
+      // Texts are copied out, so that the part's numbers do not stay in memory twice.
+      const texts = Object.fromEntries(Object.entries(part.texts).map(([t, c]) => [t, { bytes: Buffer.from(c.bytes), offsets: c.offsets.slice() }])) as unknown as Block['texts'];
+      const block = { from: this.rows, rows: part.rows, texts };
+      this.blocks.push(block);
+      for (let i = 0; i < part.rows; i++) {
+        this.brands.add(this.rows + i, textAt(texts.brand, i));
+        this.categoriesOf.add(this.rows + i, textAt(texts.category, i));
+      }
+      this.rows += part.rows;
+      this.loaded.add(p.name);
+      this.evaluated = this.chosen = this.order = this.marks = null;
+    }
+    if (ask.ranked && this.titleRanks === null && this.rows > 0) {
+      this.titleRanks = await readRanks(`${this.folder}/ranks`);
+      this.order = null;
+    }
+  }
+
+  private widen(capacity: number): void {
+    for (const n of KEPT_NUMBERS) {
+      const wider = shared(capacity);
+      if (this.rows > 0) wider.set(this.numbers[n].subarray(0, this.rows));
+      this.numbers[n] = wider;
+    }
+    this.capacity = capacity;
+  }
+
+  /** Which goods people have marked; false where these marks are not here. */
+  private takeMarks(ask: Ask): boolean {
+    if (this.marks?.edition === ask.marksEdition) return true;
+    if (ask.marks === null) return false;
+    const byKey = new Map(ask.marks.map((m) => [m[0], m]));
+    const state = new Uint8Array(this.rows);
+    const sold = new Map<number, [number, number]>();
+    if (byKey.size > 0)
+      for (let i = 0; i < this.rows; i++) {
+        const m = byKey.get(this.numbers.key[i] as number);
+        if (m === undefined) continue;
+        state[i] = m[1];
+        if (m[2] !== null && m[3] !== null) sold.set(i, [m[2], m[3]]);
+      }
+    const packs = (m: typeof this.marks): string => JSON.stringify([...(m?.sold ?? [])]);
+    if (packs(this.marks) !== packs({ edition: '', state, sold })) this.evaluated = null;
+    this.marks = { edition: ask.marksEdition, state, sold };
+    this.chosen = this.order = null;
+    return true;
+  }
+
+  // ---- evaluation --------------------------------------------------------------------------------------------------
+
+  private async evaluate(ask: Ask): Promise<Evaluated> {
+    const key = JSON.stringify([this.rows, ask.settings, ask.basis, ask.categories]);
+    if (this.evaluated?.key === key) return this.evaluated;
+    const n = this.rows;
+    const old = this.evaluated?.results.length === n ? this.evaluated : null;
+    const columns = this.columnsFor(ask);
+    const results = old?.results ?? ({ ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, shared(n)])), length: n, blanks: new Uint32Array(new SharedArrayBuffer(4 * n)), trouble: new Uint8Array(new SharedArrayBuffer(n)) } as ListResults);
+    const verdicts = old?.verdicts ?? new Uint8Array(new SharedArrayBuffer(n));
+    this.evaluated = this.chosen = this.order = null;
+    if (n < ALONE) evaluateRange({ settings: ask.settings, columns, results, verdicts, from: 0, to: n });
+    else {
+      const size = Math.ceil(n / this.threadCount);
+      await Promise.all(Array.from({ length: this.threadCount }, (_, k) => this.threads.run({ settings: ask.settings, columns, results, verdicts, from: k * size, to: Math.min(n, (k + 1) * size) })));
+    }
+    this.evaluated = { key, settings: ask.settings, columns, results, verdicts, falseBargains: null };
+    return this.evaluated;
+  }
+
+  /** The columns as the assumptions take them: price basis, packs, categories of the card. */
+  private columnsFor(ask: Ask): ListColumns {
+    const n = this.rows;
+    const bytes = new SharedArrayBuffer(2 * n);
+    const category = new Int16Array(bytes);
+    const { assumptions, rates } = ask.settings;
+    const keys = rates.marketplace?.categories.map((c) => c.key) ?? [];
+    const fallback = assumptions.category === null ? -1 : keys.indexOf(assumptions.category) >= 0 ? keys.indexOf(assumptions.category) : -2;
+    // A category that the card does not have is the list's own, where it names one.
+    const place = this.categoriesOf.values.map((word) => {
+      if (word === '') return fallback;
+      const at = keys.indexOf(ask.categories[word] ?? word);
+      return at >= 0 ? at : assumptions.category === null ? -2 : fallback;
+    });
+    for (let i = 0; i < n; i++) category[i] = place[this.categoriesOf.codes[i] as number] as number;
+    const inputs = Object.fromEntries(INPUT_COLUMNS.map((c) => [c, this.numbers[c].subarray(0, n)])) as Record<InputColumn, Float64Array>;
+    if (ask.basis !== 'now') {
+      const other = this.numbers[ask.basis === '30' ? 'price30' : 'price90'];
+      const price = shared(n);
+      for (let i = 0; i < n; i++) price[i] = other[i] === other[i] ? (other[i] as number) : (this.numbers.price[i] as number);
+      inputs.price = price;
+    }
+    const confirmed = this.marks?.sold ?? new Map<number, [number, number]>();
+    if (ask.settings.packs === 'bought' || confirmed.size > 0) {
+      const sold = shared(n).fill(1);
+      const bought = shared(n).fill(1);
+      if (ask.settings.packs === 'bought')
+        for (let i = 0; i < n; i++) {
+          sold[i] = Math.max(1, this.numbers.listingPack[i] as number);
+          bought[i] = Math.max(1, this.numbers.pack[i] as number);
+        }
+      for (const [i, [s, b]] of confirmed) {
+        sold[i] = s;
+        bought[i] = b;
+      }
+      inputs.soldPack = sold;
+      inputs.boughtPack = bought;
+    }
+    return { ...inputs, length: n, category, taxClass: new Uint8Array(new SharedArrayBuffer(n)), taxClasses: [ask.settings.taxClass] };
+  }
+
+  /** Rows that pay only as long as packs are not counted: at one piece for one they gain, at the packs their words name they lose. */
+  private falseBargains(e: Evaluated): Uint8Array {
+    if (e.falseBargains !== null) return e.falseBargains;
+    const flags = new Uint8Array(this.rows);
+    const { pack, listingPack } = this.numbers;
+    const odd: number[] = [];
+    for (let i = 0; i < this.rows; i++) if (Math.max(1, pack[i] as number) !== Math.max(1, listingPack[i] as number)) odd.push(i);
+    if (odd.length > 0) {
+      const pick = (a: Float64Array): Float64Array => Float64Array.from(odd, (i) => a[i] as number);
+      const base = { ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, pick(e.columns[c])])), length: odd.length, category: Int16Array.from(odd, (i) => e.columns.category[i] as number), taxClass: new Uint8Array(odd.length), taxClasses: e.columns.taxClasses } as ListColumns;
+      const rates = { ...e.settings.rates, country: e.settings.country, currency: e.settings.currency };
+      const profit = (sold: Float64Array, bought: Float64Array): Float64Array => {
+        const out = { ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, new Float64Array(odd.length)])), length: odd.length, blanks: new Uint32Array(odd.length), trouble: new Uint8Array(odd.length) } as ListResults;
+        const evaluator = new ListEvaluator(e.settings.assumptions, rates);
+        const columns = { ...base, soldPack: sold, boughtPack: bought };
+        evaluator.prepare(columns);
+        evaluator.run(columns, out, 0, odd.length);
+        return out.unitProfit;
+      };
+      const one = new Float64Array(odd.length).fill(1);
+      const plainly = profit(one, one);
+      const counted = profit(Float64Array.from(odd, (i) => Math.max(1, listingPack[i] as number)), Float64Array.from(odd, (i) => Math.max(1, pack[i] as number)));
+      odd.forEach((row, k) => {
+        if ((plainly[k] as number) > 0 && (counted[k] as number) <= 0) flags[row] = 1;
+      });
+    }
+    e.falseBargains = flags;
+    return flags;
+  }
+
+  // ---- choosing and ordering ---------------------------------------------------------------------------------------
+
+  private figure(f: ListFigure, e: Evaluated): Float64Array {
+    if (f === 'price') return e.columns.price;
+    if (f === 'pack') return this.numbers.pack.subarray(0, this.rows);
+    if ((RESULT_COLUMNS as readonly string[]).includes(f)) return e.results[f as (typeof RESULT_COLUMNS)[number]];
+    return this.numbers[f as PartNumber].subarray(0, this.rows);
+  }
+
+  private choose(ask: Ask, e: Evaluated): Chosen {
+    const key = JSON.stringify([ask.query.text, ask.query.filters, ask.show === 'removed']);
+    if (this.chosen?.key === key) return this.chosen;
+    const limits: Limit[] = ask.query.filters.map((f) => this.limitOf(f, e));
+    if (ask.query.text.trim() !== '') limits.unshift({ stays: this.holding(foldText(ask.query.text).split(/\s+/).filter(Boolean), 'all') });
+    const selected = selectRows(this.rows, limits);
+    let removed: Uint32Array | null = null;
+    if (ask.show === 'removed') {
+      removed = new Uint32Array(this.rows - selected.rows.length);
+      let n = 0;
+      for (let i = 0; i < this.rows; i++) if (selected.removedBy[i] !== 0) removed[n++] = i;
+    }
+    this.order = null;
+    this.chosen = { key, limits, selected, removed };
+    return this.chosen;
+  }
+
+  private limitOf(f: ListFilter, e: Evaluated): Limit {
+    switch (f.kind) {
+      case 'range': return { values: this.figure(f.figure, e), min: f.min, max: f.max, keepUnknown: f.keepUnknown };
+      case 'words': {
+        const holds = this.holding(f.words.map(foldText), 'any');
+        if (f.mode === 'out') for (let i = 0; i < holds.length; i++) holds[i] = holds[i] === 1 ? 0 : 1;
+        return { stays: holds };
+      }
+      case 'oneOf': {
+        const dictionary = f.of === 'brand' ? this.brands : this.categoriesOf;
+        const wanted = new Set(f.values);
+        const stays = Uint8Array.from(dictionary.values, (v) => (wanted.has(v) !== f.not ? 1 : 0));
+        return { stays: this.mask((i) => stays[dictionary.codes[i] as number] as number) };
+      }
+      case 'verdict': {
+        const stays = Uint8Array.from(VERDICTS, (v) => (f.only.includes(v) ? 1 : 0));
+        return { stays: this.mask((i) => stays[e.verdicts[i] as number] as number) };
+      }
+      case 'flag': {
+        const has = this.flag(f.flag, e);
+        return { stays: f.is ? has : has.map((x) => 1 - x) };
+      }
+    }
+  }
+
+  private mask(stays: (i: number) => number): Uint8Array {
+    const out = new Uint8Array(this.rows);
+    for (let i = 0; i < this.rows; i++) out[i] = stays(i);
+    return out;
+  }
+
+  private flag(flag: ListFlag, e: Evaluated): Uint8Array {
+    const { pack, listingPack, notes, listings } = this.numbers;
+    const noted = (bit: number): Uint8Array => this.mask((i) => (((notes[i] as number) & bit) === 0 ? 0 : 1));
+    const marked = (state: (typeof MARK_STATES)[number]): Uint8Array => {
+      const wanted = MARK_STATES.indexOf(state);
+      return this.mask((i) => (this.marks?.state[i] === wanted ? 1 : 0));
+    };
+    switch (flag) {
+      case 'multipack': return this.mask((i) => ((pack[i] as number) > 1 || (listingPack[i] as number) > 1 ? 1 : 0));
+      case 'falseBargain': return this.falseBargains(e).slice();
+      case 'repaired': return noted(NOTE.repaired);
+      case 'noMarket': return this.mask((i) => (e.columns.price[i] !== e.columns.price[i] || e.columns.units[i] !== e.columns.units[i] ? 1 : 0));
+      case 'severalListings': return this.mask((i) => ((listings[i] as number) > 1 ? 1 : 0));
+      case 'new': return noted(NOTE.isNew);
+      case 'dearer': return noted(NOTE.dearer);
+      case 'cheaper': return noted(NOTE.cheaper);
+      default: return marked(flag);
+    }
+  }
+
+  /** Rows whose folded text holds the words: all of them, or any. */
+  private holding(words: readonly string[], how: 'all' | 'any'): Uint8Array {
+    const out = new Uint8Array(this.rows).fill(how === 'all' ? 1 : 0);
+    for (const word of words) {
+      const needle = Buffer.from(word);
+      if (needle.length === 0) continue;
+      const found = how === 'all' ? new Uint8Array(this.rows) : out;
+      for (const b of this.blocks) {
+        const { bytes, offsets } = b.texts.fold;
+        const hay = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+        for (let at = hay.indexOf(needle), row = 0; at >= 0; ) {
+          // The row that holds this place; rows follow each other, so the search goes on from the last one.
+          let step = 1;
+          while (row + step < b.rows && (offsets[row + step] as number) <= at) {
+            row += step;
+            step *= 2;
+          }
+          while ((offsets[row + 1] as number) <= at) row++;
+          // A text that begins in one row and ends in the next is in neither.
+          if (at + needle.length <= (offsets[row + 1] as number)) {
+            found[b.from + row] = 1;
+            at = hay.indexOf(needle, offsets[row + 1] as number);
+          } else at = hay.indexOf(needle, at + 1);
+        }
+      }
+      if (how === 'all') for (let i = 0; i < this.rows; i++) if (found[i] === 0) out[i] = 0;
+    }
+    return out;
+  }
+
+  private ordered(ask: Ask, e: Evaluated, c: Chosen): Uint32Array {
+    const base = ask.show === 'removed' ? (c.removed as Uint32Array) : c.selected.rows;
+    if (ask.query.sort.length === 0) return base;
+    const key = JSON.stringify([ask.show, ask.query.sort]);
+    if (this.order?.key === key) return this.order.rows;
+    const keys: SortKey[] = ask.query.sort.map(({ by, down }) => {
+      switch (by) {
+        case 'line': return { values: this.numbers.line.subarray(0, this.rows), down };
+        case 'code': return { values: this.numbers.key.subarray(0, this.rows), down };
+        case 'title': return { values: this.titleRanks ?? this.numbers.line.subarray(0, this.rows), down };
+        case 'brand': return { values: this.brands.ranks(this.rows), down };
+        case 'category': return { values: this.categoriesOf.ranks(this.rows), down };
+        case 'verdict': return { values: Float64Array.from(e.verdicts), down };
+        default: return { values: this.figure(by, e), down };
+      }
+    });
+    this.order = { key, rows: sortRows(base, keys) };
+    return this.order.rows;
+  }
+
+  // ---- rows and sums -----------------------------------------------------------------------------------------------
+
+  private textOf(row: number, which: PartText): string {
+    let lo = 0;
+    let hi = this.blocks.length - 1;
+    while (lo < hi) {
+      const mid = (lo + hi + 1) >> 1;
+      if ((this.blocks[mid] as Block).from <= row) lo = mid;
+      else hi = mid - 1;
+    }
+    const b = this.blocks[lo] as Block;
+    return textAt(b.texts[which], row - b.from);
+  }
+
+  private row(ask: Ask, e: Evaluated, c: Chosen, i: number): ListRow {
+    const bits = c.selected.removedBy[i] as number;
+    const shift = ask.query.text.trim() === '' ? 0 : 1;
+    const removedBy: number[] = [];
+    if (bits !== 0) for (let k = 0; k < c.limits.length; k++) if (((bits >>> k) & 1) === 1) removedBy.push(k - shift);
+    const figures = Object.fromEntries(LIST_FIGURES.map((f) => [f, known(this.figure(f, e)[i] as number)])) as ListRow['figures'];
+    const verdict = VERDICTS[e.verdicts[i] as number] as ListRow['verdict'];
+    return {
+      line: this.numbers.line[i] as number, key: this.numbers.key[i] as number, code: this.textOf(i, 'code'), title: this.textOf(i, 'title'), brand: this.textOf(i, 'brand'), category: this.textOf(i, 'category'),
+      figures, gross: known(e.results.gross[i] as number), verdict, trouble: TROUBLES[e.results.trouble[i] as number] as string, blanks: e.results.blanks[i] as number,
+      mark: MARK_STATES[this.marks?.state[i] ?? 0] as ListRow['mark'], notes: this.numbers.notes[i] as number, listings: this.numbers.listings[i] as number, listingPack: this.numbers.listingPack[i] as number,
+      removedBy, remedies: ask.remedies && verdict === 'near' ? this.remedies(e, i) : [],
+    };
+  }
+
+  /** What a row says of itself, as a lane reads it. */
+  inputs(e: Pick<Evaluated, 'columns' | 'settings'>, i: number): RowInputs {
+    const { columns: k, settings } = e;
+    const at = k.category[i] as number;
+    const sides = [k.a[i], k.b[i], k.c[i]] as [number, number, number];
+    return {
+      cost: known(k.cost[i] as number), price: known(k.price[i] as number), units: known(k.units[i] as number), unitsInSoldPack: k.soldPack[i] as number, unitsInBoughtPack: k.boughtPack[i] as number,
+      sides: sides.some(Number.isNaN) ? null : sides, kg: known(k.kg[i] as number), category: at >= 0 ? (settings.rates.marketplace?.categories[at]?.key ?? null) : at === -2 ? this.categoriesOf.values[this.categoriesOf.codes[i] as number] || null : null,
+      taxClass: settings.taxClass, vatRate: known(k.vatRate[i] as number), minimumOrder: known(k.minimumOrder[i] as number),
+    };
+  }
+
+  private remedies(e: Evaluated, i: number): ListRow['remedies'] {
+    const { settings } = e;
+    const doc = laneOfRow(settings.assumptions, { ...settings.rates, country: settings.country, currency: settings.currency }, this.inputs(e, i));
+    return judgeHurdles(doc, settings.assumptions.hurdles).flatMap((h) => {
+      if (h.verdict === 'pass') return [];
+      const r = remedyFor(doc, h.hurdle);
+      return [{ figure: h.hurdle.figure, unitPrice: r.unitPrice, price: r.price }];
+    });
+  }
+
+  /** The lane document of the row that stands at a line of the file; null where there is none. */
+  laneAt(ask: Ask, line: number): Promise<{ inputs: RowInputs; row: ListRow } | null> {
+    const next = this.work.then(async () => {
+      await this.load(ask);
+      if (!this.takeMarks(ask)) return null;
+      const e = await this.evaluate(ask);
+      const c = this.choose(ask, e);
+      const lines = this.numbers.line.subarray(0, this.rows);
+      // Rows stand in the order of the file.
+      let lo = 0;
+      let hi = this.rows - 1;
+      while (lo < hi) {
+        const mid = (lo + hi) >> 1;
+        if ((lines[mid] as number) < line) lo = mid + 1;
+        else hi = mid;
+      }
+      return lines[lo] === line ? { inputs: this.inputs(e, lo), row: this.row({ ...ask, remedies: true }, e, c, lo) } : null;
+    });
+    this.work = next.catch(() => undefined);
+    return next;
+  }
+
+  private stats(f: ListFigure, e: Evaluated, rows: Uint32Array): FigureStats {
+    const values = this.figure(f, e);
+    const s = summarise(rows, values);
+    const [from, to] = this.spread(values);
+    return { figure: f, known: s.known, sum: s.sum, median: s.median, ...histogram(allRows(this.rows), values, from, to, BINS) };
+  }
+
+  /** Where nearly all of a column lies, from a sample: its first and ninety-eighth hundredth. */
+  private spread(values: Float64Array): [number, number] {
+    const step = Math.max(1, Math.floor(this.rows / 5000));
+    const sample: number[] = [];
+    for (let i = 0; i < this.rows; i += step) if (values[i] === values[i]) sample.push(values[i] as number);
+    if (sample.length === 0) return [0, 0];
+    sample.sort((a, b) => a - b);
+    return [sample[Math.floor(sample.length * 0.01)] as number, sample[Math.min(sample.length - 1, Math.floor(sample.length * 0.98))] as number];
+  }
+
+  private countVerdicts(e: Evaluated): Answer['verdicts'] {
+    const counts = [0, 0, 0, 0];
+    for (let i = 0; i < this.rows; i++) (counts[e.verdicts[i] as number] as number)++;
+    return Object.fromEntries(VERDICTS.map((v, k) => [v, counts[k] as number])) as Answer['verdicts'];
+  }
+
+  private countUnknown(e: Evaluated): Answer['unknown'] {
+    let [noMarket, noCategory, troubled] = [0, 0, 0];
+    for (let i = 0; i < this.rows; i++) {
+      if (e.columns.price[i] !== e.columns.price[i]) noMarket++;
+      if ((e.columns.category[i] as number) < 0) noCategory++;
+      if (e.results.trouble[i] !== 0) troubled++;
+    }
+    return { noMarket, noCategory, troubled };
+  }
+
+  private facet(dictionary: Dictionary, rows: Uint32Array): [string, number][] {
+    const counts = new Uint32Array(dictionary.values.length);
+    for (const i of rows) (counts[dictionary.codes[i] as number] as number)++;
+    return dictionary.values.map((v, k): [string, number] => [v, counts[k] as number]).filter(([, n]) => n > 0).sort((a, b) => b[1] - a[1]).slice(0, 200);
+  }
+}
+
+const known = (x: number): number | null => (Number.isFinite(x) ? x : null);
+const textAt = ({ bytes, offsets }: TextColumn, i: number): string => {
+  const [from, to] = [offsets[i] as number, offsets[i + 1] as number];
+  return from === to ? '' : Buffer.from(bytes.buffer, bytes.byteOffset + from, to - from).toString('utf8');
+};
+
+let every = new Uint32Array(0);
+/** All rows in their order; made once for the longest list. */
+function allRows(n: number): Uint32Array {
+  if (every.length < n) every = Uint32Array.from({ length: n }, (_, i) => i);
+  return every.subarray(0, n);
+}

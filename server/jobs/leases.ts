@@ -1,0 +1,67 @@
+/**
+ * Who is at which piece of work. The queue itself would wait two minutes for a worker that was killed; here a worker that has been
+ * silent for a few seconds loses its piece, and another takes it up where the last chunk was stored.
+ */
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { env } from '../env.ts';
+import { log } from '../log.ts';
+
+const SILENT_SECONDS = 5;
+const me = randomUUID();
+const held = new Set<string>();
+let pool: pg.Pool | null = null;
+let beating: NodeJS.Timeout | null = null;
+
+function database(): pg.Pool {
+  if (pool === null) {
+    pool = new pg.Pool({ connectionString: env().BM_JOBS_URL, max: 2, connectionTimeoutMillis: 4000 });
+    pool.on('error', () => undefined);
+  }
+  return pool;
+}
+
+export type Piece = { readonly taskId: string; readonly workspaceId: string };
+
+/** Takes a piece of work for this process; false where another is at it and has been heard of lately. */
+export async function claim(piece: Piece, queueName: string): Promise<boolean> {
+  const { rowCount } = await database().query(
+    `insert into jobs.lease (task_id, workspace_id, queue, worker) values ($1, $2, $3, $4)
+     on conflict (task_id) do update set worker = $4, beat_at = now() where lease.worker = $4 or lease.beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`,
+    [piece.taskId, piece.workspaceId, queueName, me],
+  );
+  if (rowCount !== 1) return false;
+  held.add(piece.taskId);
+  beating ??= setInterval(() => {
+    if (held.size > 0) database().query('update jobs.lease set beat_at = now() where worker = $1 and task_id = any($2)', [me, [...held]]).catch(() => undefined);
+  }, 1000).unref();
+  return true;
+}
+
+/** Gives a piece back. Where the database is away, its silence does the same. */
+export async function release(taskId: string): Promise<void> {
+  held.delete(taskId);
+  await database().query('delete from jobs.lease where task_id = $1 and worker = $2', [taskId, me]).catch(() => undefined);
+}
+
+/** Looks every two seconds for pieces whose worker has fallen silent, and puts them into the queue again. */
+export function sweepLeases(queueName: string, send: (piece: Piece) => Promise<unknown>): () => void {
+  const timer = setInterval(() => {
+    database()
+      .query<{ task_id: string; workspace_id: string }>(`delete from jobs.lease where queue = $1 and beat_at < now() - make_interval(secs => ${SILENT_SECONDS}) returning task_id, workspace_id`, [queueName])
+      .then(async ({ rows }) => {
+        for (const r of rows) await send({ taskId: r.task_id, workspaceId: r.workspace_id });
+        if (rows.length > 0) log.info({ count: rows.length }, 'work of a silent worker is taken up again');
+      })
+      .catch(() => undefined);
+  }, 2000).unref();
+  return () => clearInterval(timer);
+}
+
+export async function closeLeases(): Promise<void> {
+  if (beating !== null) clearInterval(beating);
+  beating = null;
+  const open = pool;
+  pool = null;
+  await open?.end();
+}

@@ -1,0 +1,52 @@
+/** The way to the screening process. */
+import { createHmac } from 'node:crypto';
+import { eq, sql } from 'drizzle-orm';
+import type { RowInputs } from '../../core/columns/assumptions.ts';
+import { MARK_STATES } from '../../screening/ask.ts';
+import type { Answer, Ask, ListRow } from '../../screening/ask.ts';
+import { inWorkspace } from '../db/client.ts';
+import { goodsMark } from '../db/schema.ts';
+import { env } from '../env.ts';
+import type { ListPage } from '../use/lists.ts';
+
+/** The screening process does not answer: it is starting again, or was never started. */
+export class ScreeningAway extends Error {}
+
+export const screeningToken = (): string => createHmac('sha256', env().BM_SECRET).update('screening').digest('hex');
+
+async function post<T>(body: unknown): Promise<T> {
+  const url = env().BM_SCREENING_URL;
+  if (url === undefined) throw new ScreeningAway('no screening process');
+  let res: Response;
+  try {
+    res = await fetch(url, { method: 'POST', headers: { authorization: `Bearer ${screeningToken()}`, 'content-type': 'application/json' }, body: JSON.stringify(body), signal: AbortSignal.timeout(60_000) });
+  } catch (e) {
+    throw new ScreeningAway(e instanceof Error ? e.message : 'away');
+  }
+  if (!res.ok) throw new Error(`The screening process answers ${res.status}: ${(await res.text()).slice(0, 300)}`);
+  return (await res.json()) as T;
+}
+
+/** What is asked beside list, run and marks. */
+export type Wanted = Pick<Ask, 'query' | 'show' | 'from' | 'count' | 'remedies' | 'figures' | 'facets'>;
+
+async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, line?: number): Promise<T> {
+  const { list, shown, screen } = page;
+  if (shown === null || screen === null || list.settings === null) throw new Response('not run', { status: 404 });
+  const edition = await inWorkspace(workspaceId, async (tx) => (await tx.select({ edition: sql<string>`count(*) || '/' || coalesce(max(extract(epoch from ${goodsMark.at}) * 1000000)::bigint::text, '')` }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)))[0]?.edition ?? '');
+  const ask: Ask = {
+    workspaceId, listId: list.id, runId: shown.id, parts: shown.data.parts ?? [], ranked: shown.data.ranked === true, settings: screen, basis: list.settings.basis, categories: list.settings.categories,
+    marksEdition: edition, marks: null, ...wanted,
+  };
+  const first = await post<T | { needsMarks: true } | null>({ ask, line });
+  if (first !== null && !(typeof first === 'object' && 'needsMarks' in first)) return first as T;
+  const marks = await inWorkspace(workspaceId, (tx) => tx.select({ key: goodsMark.key, state: goodsMark.state, sold: goodsMark.soldPack, bought: goodsMark.boughtPack }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)));
+  return post<T>({ ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought]) }, line });
+}
+
+/** Rows of a list as a query leaves them, with counts and, where asked for, sums and distributions. */
+export const askList = (workspaceId: string, page: ListPage, wanted: Wanted): Promise<Answer> => askWith<Answer>(workspaceId, page, wanted);
+
+/** One row by its line in the file, with what a lane document of it takes; null where the list has no such row. */
+export const askRow = (workspaceId: string, page: ListPage, line: number): Promise<{ inputs: RowInputs; row: ListRow } | null> =>
+  askWith(workspaceId, page, { query: { text: '', filters: [], sort: [] }, show: 'kept', from: 0, count: 0, remedies: true, figures: [], facets: false }, line);
