@@ -43,8 +43,9 @@ export type ListRow = {
   readonly key: number;
   readonly code: string; readonly title: string; readonly brand: string; readonly category: string;
   readonly figures: Readonly<Partial<Record<ListFigure, number | null>>>;
-  /** Parts of the price for the bar, sales currency: goods and way in, fees, fulfilment. */
   readonly gross: number | null;
+  /** What the price goes to, sales currency: tax, goods, way in, marketplace, fulfilment (with storage and conversion), returns and the rest, adverts. */
+  readonly families: readonly (number | null)[];
   readonly verdict: Verdict;
   /** What keeps it from an answer, and which cost lines are blank. */
   readonly trouble: string;
@@ -69,6 +70,8 @@ export type Answer = {
   readonly verdicts: Readonly<Record<Verdict, number>>;
   /** Rows with one trouble or another, and rows that lack a shelf price. */
   readonly unknown: { readonly noMarket: number; readonly noCategory: number; readonly troubled: number };
+  /** The supplier's categories that the card does not have, with their rows, most first; where facets are asked for. */
+  readonly strange: readonly [string, number][];
   readonly stats: readonly FigureStats[];
   readonly facets: { readonly brand: readonly [string, number][]; readonly category: readonly [string, number][] } | null;
   /** Milliseconds: reading columns, evaluating, choosing, ordering. */

@@ -126,7 +126,7 @@ describe('a list in memory', () => {
         expect(Number.isNaN(b) || (down ? a >= b : a <= b)).toBe(true);
       }
       const shift = text === '' ? 0 : 1;
-      filters.forEach((f, k) => expect(got.funnel[k + shift]?.alone).toBe(all.filter((r) => !stays(r, f)).length));
+        for (const [k, f] of filters.entries()) expect(got.funnel[k + shift]?.alone).toBe(all.filter((r) => !stays(r, f)).length);
       const removed = await answer({ query, show: 'removed' });
       expect(removed.window.length).toBe(ROWS - want.length);
       for (const r of removed.window.slice(0, 40)) expect(r.removedBy.filter((k) => k >= 0)).toEqual(filters.flatMap((f, k) => (stays(r, f) ? [] : [k])));

@@ -114,7 +114,7 @@ export class OpenList {
       return { alone: c.selected.alone[k] as number, left: c.selected.left[k] as number, warning };
     });
     return {
-      rows: this.rows, kept, funnel, window, verdicts: this.countVerdicts(e), unknown: this.countUnknown(e), stats,
+      rows: this.rows, kept, funnel, window, verdicts: this.countVerdicts(e), unknown: this.countUnknown(e), strange: ask.facets ? this.strange(ask) : [], stats,
       facets: ask.facets ? { brand: this.facet(this.brands, c.selected.rows), category: this.facet(this.categoriesOf, c.selected.rows) } : null,
       took: { load: t1 - t0, evaluate: t2 - t1, select: t3 - t2, sort: t4 - t3 },
     };
@@ -418,10 +418,15 @@ export class OpenList {
     const verdict = VERDICTS[e.verdicts[i] as number] as ListRow['verdict'];
     return {
       line: this.numbers.line[i] as number, key: this.numbers.key[i] as number, code: this.textOf(i, 'code'), title: this.textOf(i, 'title'), brand: this.textOf(i, 'brand'), category: this.textOf(i, 'category'),
-      figures, gross: known(e.results.gross[i] as number), verdict, trouble: TROUBLES[e.results.trouble[i] as number] as string, blanks: e.results.blanks[i] as number,
+      figures, gross: known(e.results.gross[i] as number), families: this.families(e.results, i), verdict, trouble: TROUBLES[e.results.trouble[i] as number] as string, blanks: e.results.blanks[i] as number,
       mark: MARK_STATES[this.marks?.state[i] ?? 0] as ListRow['mark'], notes: this.numbers.notes[i] as number, listings: this.numbers.listings[i] as number, listingPack: this.numbers.listingPack[i] as number,
       removedBy, remedies: ask.remedies && verdict === 'near' ? this.remedies(e, i) : [],
     };
+  }
+
+  private families(r: ListResults, i: number): (number | null)[] {
+    const at = (c: keyof typeof r & (typeof RESULT_COLUMNS)[number]): number => r[c][i] as number;
+    return [at('gross') - at('netRevenue'), at('goods'), at('landedCost') - at('goods'), at('fees'), at('netRevenue') - at('fees') - at('proceeds'), at('proceeds') - at('landedCost') - at('contribution'), at('contribution') - at('unitProfit')].map(known);
   }
 
   /** What a row says of itself, as a lane reads it. */
@@ -499,6 +504,11 @@ export class OpenList {
       if (e.results.trouble[i] !== 0) troubled++;
     }
     return { noMarket, noCategory, troubled };
+  }
+
+  private strange(ask: Ask): [string, number][] {
+    const has = new Set(ask.settings.rates.marketplace?.categories.map((c) => c.key) ?? []);
+    return this.facet(this.categoriesOf, allRows(this.rows)).filter(([word]) => word !== '' && !has.has(ask.categories[word] ?? word)).slice(0, 60);
   }
 
   private facet(dictionary: Dictionary, rows: Uint32Array): [string, number][] {

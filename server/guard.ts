@@ -5,6 +5,8 @@ const FORWARDING = ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 
 
 /** Largest request we read, in bytes: some hundred times the largest lane document. */
 const MOST = 10_000_000;
+/** Where files are taken in as a stream, which counts for itself. */
+const UPLOAD = /^\/w\/[^/]+\/lists\/upload$/;
 
 /**
  * Stands before everything else. Removes the headers by which a client could claim another address and sets our own from the
@@ -18,7 +20,7 @@ export function guard(origin: string): RequestHandler {
       const from = req.headers.origin;
       const site = req.headers['sec-fetch-site'];
       const ours = from !== undefined ? from === origin : site === 'same-origin';
-      if (Number(req.headers['content-length'] ?? 0) > MOST) {
+      if (Number(req.headers['content-length'] ?? 0) > MOST && !UPLOAD.test(req.path)) {
         res.status(413).type('text').send('This is more than ten megabytes. Send less at once.');
         return;
       }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { foldText, rankTexts } from './rank.ts';
 import type { TextColumn } from './rank.ts';
 
-export function columnOf(texts: readonly string[]): TextColumn {
+function columnOf(texts: readonly string[]): TextColumn {
   const parts = texts.map((t) => Buffer.from(t));
   const offsets = new Uint32Array(texts.length + 1);
   parts.forEach((p, i) => {

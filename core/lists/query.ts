@@ -93,7 +93,7 @@ export const listLook = z.strictObject({
 export type ListLook = z.output<typeof listLook>;
 export const DEFAULT_LOOK: ListLook = {
   columns: [
-    { id: 'title', width: 250, pinned: true }, { id: 'bar', width: 130, pinned: false }, { id: 'verdict', width: 76, pinned: false }, { id: 'unitProfit', width: 84, pinned: false }, { id: 'margin', width: 68, pinned: false }, { id: 'roi', width: 64, pinned: false },
+    { id: 'title', width: 200, pinned: true }, { id: 'bar', width: 104, pinned: false }, { id: 'verdict', width: 66, pinned: false }, { id: 'unitProfit', width: 84, pinned: false }, { id: 'margin', width: 62, pinned: false }, { id: 'roi', width: 56, pinned: false },
     { id: 'profitPerMonth', width: 92, pinned: false }, { id: 'cost', width: 76, pinned: false }, { id: 'price', width: 76, pinned: false }, { id: 'units', width: 66, pinned: false }, { id: 'quantity', width: 66, pinned: false }, { id: 'code', width: 138, pinned: false }, { id: 'brand', width: 110, pinned: false },
   ],
   query: SHORT_LIST,

@@ -26,7 +26,7 @@ type Newline = '\r' | '\n' | '\r\n';
  * spreadsheet counts rows, and may return a promise to be waited for; where that says `stop`, reading ends there. `from`: goes on
  * from an earlier position. Memory stays constant.
  */
-export async function readList(path: string, headings: readonly string[], start: (found: RowsIn) => void, rows: (batch: readonly (readonly string[])[], lines: readonly number[], next: Position) => Promise<void | 'stop'> | void, from: Position | null = null): Promise<{ rows: number; whole: boolean }> {
+export async function readList(path: string, headings: readonly string[], start: (found: RowsIn) => void, rows: (batch: readonly (readonly string[])[], lines: readonly number[], next: Position) => unknown, from: Position | null = null): Promise<{ rows: number; whole: boolean }> {
   const opened = await textIn(path, from?.chars ?? 0);
   if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
   if (opened === 'notText') throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
@@ -45,7 +45,7 @@ export async function readList(path: string, headings: readonly string[], start:
       ...(from === null ? {} : { delimiter: from.delimiter, newline: from.newline as Newline }),
       chunk: (results, parser) => {
         parser.pause();
-        const work = async (): Promise<void | 'stop'> => {
+        const work = async (): Promise<unknown> => {
           if (results.errors.some((e) => e.code === 'MissingQuotes') && !results.data.some((r) => r.some((c) => c.length > LONGEST_CELL))) throw fault('A quotation mark is never closed: the file may have been cut off', 'Export it again, and choose the whole file.');
           const batch: string[][] = [];
           const lines: number[] = [];

@@ -271,9 +271,9 @@ async function laneFromDocument(tx: Tx, workspaceId: string, candidateId: string
 }
 
 /** Makes a candidate of a lane document: its product and one lane with the very rates it carries. Returns the candidate's id. */
-export async function openAsCandidate(workspaceId: string, doc: LaneDocument, by: string): Promise<string> {
+export async function openAsCandidate(workspaceId: string, doc: LaneDocument, by: string, more: Partial<Pick<CandidateData, 'tags' | 'notes'>> = {}): Promise<string> {
   const id = newId();
-  const data = candidateData.parse({ name: doc.name.trim() || `${doc.marketplace} ${doc.country}`.trim(), way: doc.way, product: doc.product });
+  const data = candidateData.parse({ ...more, name: doc.name.trim() || `${doc.marketplace} ${doc.country}`.trim(), way: doc.way, product: doc.product });
   await inWorkspace(workspaceId, async (tx) => {
     await tx.insert(candidate).values({ workspaceId, id, data });
     await laneFromDocument(tx, workspaceId, id, doc, by);

@@ -1,7 +1,7 @@
 /** Suppliers' lists: taken in, mapped, checked, run, looked at. */
 import { rm, stat, writeFile, readFile } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
-import { and, desc, eq, inArray, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, notExists, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
 import { guessMap, listMap, mapIssues } from '../../core/lists/map.ts';
@@ -15,7 +15,7 @@ import type { ExchangeTable } from '../../core/money/money.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { listView, supplier, supplierList, task } from '../db/schema.ts';
+import { listRow, listView, supplier, supplierList, task } from '../db/schema.ts';
 import type { StoredFile } from '../db/schema.ts';
 import { dropRun } from '../db/loader.ts';
 import { today } from '../env.ts';
@@ -150,12 +150,13 @@ export async function loadLists(workspaceId: string): Promise<ListHead[]> {
 
 export type ListPage = { list: ListRecord; work: Work[]; shown: Work | null; settings: Settings; supplierName: string; screen: ScreenSettings | null };
 
-/** A list with its work, and what it is screened with. Null where it is not there. */
-export async function loadList(workspaceId: string, id: string): Promise<ListPage | null> {
+/** A list with its work, and what it is screened with: its own settings, or others tried on it. Null where it is not there. */
+export async function loadList(workspaceId: string, id: string, tried: ListSettings | null = null): Promise<ListPage | null> {
   return inWorkspace(workspaceId, async (tx) => {
-    const list = await listIn(tx, workspaceId, id);
+    const found = await listIn(tx, workspaceId, id);
     const settings = await settingsIn(tx, workspaceId);
-    if (list === null || settings === null) return null;
+    if (found === null || settings === null) return null;
+    const list = tried === null ? found : { ...found, settings: tried };
     const work = await workIn(tx, workspaceId, id);
     const [named] = list.supplierId === null ? [] : await tx.select({ name: supplier.name }).from(supplier).where(and(eq(supplier.workspaceId, workspaceId), eq(supplier.id, list.supplierId)));
     return { list, work, shown: shownRun(list, work), settings, supplierName: named?.name ?? '', screen: list.settings === null ? null : await screenIn(tx, workspaceId, list.settings, settings) };
@@ -264,7 +265,8 @@ export async function saveLook(workspaceId: string, id: string, look: ListLook):
 export async function lookOf(workspaceId: string, list: ListRecord): Promise<ListLook> {
   if (list.look !== null) return list.look;
   const [last] = await inWorkspace(workspaceId, (tx) => tx.select({ look: supplierList.look }).from(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), isNotNull(supplierList.look))).orderBy(desc(supplierList.updatedAt)).limit(1));
-  return last?.look ?? DEFAULT_LOOK;
+  // The columns are those looked at last; what is shown of a new list is the ready-made short list.
+  return last?.look == null ? DEFAULT_LOOK : { columns: last.look.columns, query: DEFAULT_LOOK.query };
 }
 
 // ---- work ----------------------------------------------------------------------------------------------------------
@@ -319,4 +321,24 @@ export async function saveView(workspaceId: string, name: string, look: ListLook
 
 export async function removeView(workspaceId: string, id: string): Promise<void> {
   await inWorkspace(workspaceId, (tx) => tx.delete(listView).where(and(eq(listView.workspaceId, workspaceId), eq(listView.id, id))));
+}
+
+/** Rows of the last edition whose goods this one no longer has, piece by piece. */
+export async function* goneGoods(workspaceId: string, page: ListPage): AsyncGenerator<(string | number | null)[][]> {
+  const { shown, list } = page;
+  if (shown === null || list.previousId === null) return;
+  const previous = list.previousId;
+  let after = 0;
+  for (;;) {
+    const rows = await inWorkspace(workspaceId, async (tx) => {
+      const [before] = await tx.select({ runId: supplierList.runId }).from(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, previous)));
+      if (before?.runId == null) return [];
+      const here = tx.select({ one: sql`1` }).from(sql`${listRow} as here`).where(sql`here.workspace_id = ${workspaceId} and here.run_id = ${shown.id} and here.key = ${listRow.key}`);
+      return tx.select({ line: listRow.line, code: listRow.code, title: listRow.title, brand: listRow.brand, cost: listRow.cost }).from(listRow).where(and(eq(listRow.workspaceId, workspaceId), eq(listRow.runId, before.runId), gt(listRow.line, after), notExists(here))).orderBy(listRow.line).limit(5000);
+    });
+    yield rows.map((r) => [r.line, r.code, r.title, r.brand, r.cost]);
+    const last = rows[rows.length - 1];
+    if (last === undefined || rows.length < 5000) return;
+    after = last.line;
+  }
 }

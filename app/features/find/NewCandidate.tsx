@@ -3,7 +3,7 @@ import type { TFunction } from 'i18next';
 import Papa from 'papaparse';
 import { useMemo, useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
-import { useNavigation, useSearchParams, useSubmit } from 'react-router';
+import { Link, useNavigation, useSearchParams, useSubmit } from 'react-router';
 import type { MarketplaceCard } from '../../../core/lane/rates.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import { quote, retailPurchase } from '../../../core/lane/schema.ts';
@@ -67,7 +67,10 @@ export function NewCandidateForm(p: Props) {
   const currencies = [...new Set([p.settings.homeCurrency, 'EUR', 'USD', 'GBP', 'CNY', 'PLN', 'JPY', 'INR', 'TRY', 'AED'])];
   return (
     <Box sx={{ maxWidth: 1080 }}>
-      <Typography variant="h1">{t('nav.find')}</Typography>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2 }}>
+        <Typography variant="h1">{t('nav.find')}</Typography>
+        <Button component={Link} to="../lists" relative="path" size="small" sx={{ ml: 'auto' }}>{t('find.lists')}</Button>
+      </Box>
       <Typography color="text.secondary" sx={{ mb: 2 }}>{t('find.lead')}</Typography>
       {!p.canEdit && <Alert severity="info" sx={{ mb: 2 }}>{t('find.viewer')}</Alert>}
       {p.error !== null && <Alert severity="error" sx={{ mb: 2 }}>{'message' in p.error && !('row' in p.error) ? p.error.message : t('find.serverError', p.error as { row: number; field: string; message: string })}</Alert>}

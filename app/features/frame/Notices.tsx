@@ -33,16 +33,17 @@ export function Notices({ base }: { base: string }) {
     if (n.kind === 'underHurdle') return t('notices.underHurdle', { candidate: n.data.candidate, card: n.data.card, figure: t(`figure.${n.data.figure}`), before: f.money(Number(n.data.before), String(n.data.currency)), after: f.money(Number(n.data.after), String(n.data.currency)) });
     return t(`notices.${n.kind}`, { ...n.data, count: Number(n.data.count ?? 0) });
   };
+  const at = (x: Task): string => (x.kind === 'readList' || x.kind === 'checkList' ? t(`notices.${x.kind}`, { done: f.number(x.done, 0) }) : x.total === 0 ? t('notices.looking') : t('notices.working', { done: f.number(x.done), total: f.number(x.total) }));
   return (
     <>
-      {working.map((x) => <Box key={x.id} component="span" role="status" sx={{ display: { xs: 'none', md: 'inline' } }}>{x.total === 0 ? t('notices.looking') : t('notices.working', { done: f.number(x.done), total: f.number(x.total) })}</Box>)}
+      {working.map((x) => <Box key={x.id} component="span" role="status" sx={{ display: { xs: 'none', md: 'inline' } }}>{at(x)}</Box>)}
       <IconButton size="small" onClick={(e) => setOpen(e.currentTarget)} aria-label={unread > 0 ? t('notices.unread', { count: unread }) : t('notices.title')} aria-haspopup="dialog">
         <Badge badgeContent={unread} color="primary" max={99}><BellIcon fontSize="small" /></Badge>
       </IconButton>
       <Popover open={open !== null} anchorEl={open} onClose={close} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }} transformOrigin={{ vertical: 'top', horizontal: 'right' }} slotProps={{ paper: { role: 'dialog', 'aria-label': t('notices.title'), sx: { p: 2, width: 400, maxHeight: 460 } } }}>
         <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('notices.title')}</Typography>
         {working.map((x) => (
-          <Box key={x.id} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: '0.88rem', mb: 1 }}>{x.total === 0 ? t('notices.looking') : t('notices.working', { done: f.number(x.done), total: f.number(x.total) })} <Button size="small" onClick={() => void act.submit({ intent: 'cancel', id: x.id }, { method: 'post', action: `${base}/pulse` })}>{t('cancel')}</Button></Box>
+          <Box key={x.id} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: '0.88rem', mb: 1 }}>{at(x)} <Button size="small" onClick={() => void act.submit({ intent: 'cancel', id: x.id }, { method: 'post', action: `${base}/pulse` })}>{t('cancel')}</Button></Box>
         ))}
         {(data?.notices ?? []).length === 0 && <Typography variant="body2" color="text.secondary">{t('notices.none')}</Typography>}
         {(data?.notices ?? []).map((n) => (

@@ -98,6 +98,7 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
   const all = useMemo<Found[]>(
     () => [
       ...PLACES.map(([p]) => ({ key: p, label: t('palette.go', { place: t(`nav.${p}`) }), hint: '', to: `${base}/${p}` })),
+      { key: 'lists', label: t('find.lists'), hint: '', to: `${base}/lists` },
       { key: 'suppliers', label: t('palette.suppliers'), hint: '', to: `${base}/suppliers` },
       { key: 'export', label: t('settings.export'), hint: '', to: `${base}/settings#export` },
       ...(fetcher.data?.names ?? []).map((c) => ({ key: c.id, label: c.name, hint: t('palette.candidate'), to: `${base}/weigh/${c.id}` })),

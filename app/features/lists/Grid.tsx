@@ -1,0 +1,195 @@
+import { Box } from '@mui/material';
+import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import type { KeyboardEvent, PointerEvent, ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';
+import type { ListRow } from '../../../screening/ask.ts';
+import { useLatest } from '../../ui/useLatest.ts';
+
+export const ROW = 34;
+const TICK = 30;
+/** No element is drawn taller than this: browsers cap an element's height, so beyond it the scroll position is scaled. */
+const TALLEST = 8_000_000;
+const isClient = typeof document !== 'undefined';
+const useBefore = isClient ? useLayoutEffect : useEffect;
+
+export type Column = ListLook['columns'][number] & { readonly title: string; readonly right: boolean };
+type Props = {
+  columns: readonly Column[]; count: number; rowAt: (i: number) => ListRow | undefined; inView: (from: number, to: number) => void; cell: (row: ListRow, column: ListColumn) => ReactNode; head: (column: Column) => ReactNode; foot: ((column: Column) => ReactNode) | null;
+  sort: readonly ListSort[]; onSort: (by: ListColumn, add: boolean) => void; onWidth: (id: ListColumn, width: number) => void; ticked: ReadonlySet<number>; onTick: (row: ListRow, range: boolean) => void; opened: number | null; onOpen: (row: ListRow, index: number) => void;
+  /** Changes with the question; the grid goes back to its top. */
+  question: string; label: string; height: string;
+};
+
+/**
+ * Rows of a list, a million deep: only those in view are drawn, and the scroll bar stands for a height that no browser could draw.
+ * The wheel and the keys move by rows; dragging the bar moves by its share of the whole.
+ */
+export function Grid({ columns, count, rowAt, inView, cell, head, foot, sort, onSort, onWidth, ticked, onTick, opened, onOpen, question, label, height }: Props) {
+  const { t } = useTranslation();
+  const box = useRef<HTMLDivElement>(null);
+  const [tall, setTall] = useState(560);
+  /** First row in view, with its fraction. */
+  const [top, setTop] = useState(0);
+  const [active, setActive] = useState(0);
+  const ours = useRef(-1);
+  const visible = Math.max(1, tall / ROW);
+  const full = count * ROW;
+  const drawn = Math.min(full, TALLEST);
+  const last = Math.max(0, count - visible);
+  /** Rows for a pixel of the scroll bar. */
+  const scaled = full > TALLEST;
+  const ratio = drawn <= tall ? 0 : last / (drawn - tall);
+
+  useBefore(() => {
+    const el = box.current;
+    if (el === null) return;
+    const measure = (): void => setTall(Math.max(ROW, el.clientHeight - HEAD - (foot === null ? 0 : FOOT)));
+    measure();
+    const watch = new ResizeObserver(measure);
+    watch.observe(el);
+    return () => watch.disconnect();
+  }, [foot === null]);
+
+  const moveTo = (row: number): void => {
+    const next = Math.max(0, Math.min(last, row));
+    setTop(next);
+    const el = box.current;
+    if (el === null) return;
+    const at = ratio === 0 ? 0 : next / ratio;
+    ours.current = Math.round(at);
+    el.scrollTop = at;
+  };
+  const move = useLatest(moveTo);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another question begins at its top
+  useEffect(() => {
+    setActive(0);
+    move(0);
+  }, [question]);
+  const from = Math.min(Math.floor(top), Math.max(0, count - 1));
+  const to = Math.min(count - 1, Math.ceil(top + visible));
+  useEffect(() => {
+    if (count > 0) inView(Math.max(0, from - 10), Math.min(count - 1, to + 20));
+  }, [from, to, count, inView]);
+
+  // The wheel moves by rows where the bar is scaled; a listener of our own, since React's may not hold the page still.
+  const wheel = useLatest((e: WheelEvent): void => {
+    if (!scaled || Math.abs(e.deltaX) > Math.abs(e.deltaY)) return;
+    e.preventDefault();
+    moveTo(top + (e.deltaMode === 1 ? e.deltaY : e.deltaY / ROW));
+  });
+  useEffect(() => {
+    const el = box.current;
+    el?.addEventListener('wheel', wheel, { passive: false });
+    return () => el?.removeEventListener('wheel', wheel);
+  }, [wheel]);
+
+  const keys = (e: KeyboardEvent<HTMLDivElement>): void => {
+    if (e.target !== e.currentTarget) return;
+    const page = Math.max(1, Math.floor(visible) - 1);
+    const next = e.key === 'ArrowDown' ? active + 1 : e.key === 'ArrowUp' ? active - 1 : e.key === 'PageDown' ? active + page : e.key === 'PageUp' ? active - page : e.key === 'Home' ? 0 : e.key === 'End' ? count - 1 : null;
+    const row = rowAt(active);
+    if (next !== null) {
+      e.preventDefault();
+      const at = Math.max(0, Math.min(count - 1, next));
+      setActive(at);
+      if (at < top) moveTo(at);
+      else if (at > top + visible - 1) moveTo(at - visible + 1);
+    } else if (e.key === 'Enter' && row !== undefined) onOpen(row, active);
+    else if (e.key === ' ' && row !== undefined) {
+      e.preventDefault();
+      onTick(row, e.shiftKey);
+    }
+  };
+  let pinnedAt = TICK;
+  const places = columns.map((c) => {
+    const left = pinnedAt;
+    if (c.pinned) pinnedAt += c.width;
+    return left;
+  });
+  const template = `${TICK}px ${columns.map((c) => `${c.width}px`).join(' ')}`;
+  const width = TICK + columns.reduce((s, c) => s + c.width, 0);
+  const place = (c: Column, i: number) => (c.pinned ? { position: 'sticky' as const, left: places[i] as number, zIndex: 1 } : {});
+
+  return (
+    <Box
+      ref={box} role="grid" aria-label={label} aria-rowcount={count + 1} aria-colcount={columns.length + 1} aria-activedescendant={count === 0 ? undefined : `row-${active}`} tabIndex={0} onKeyDown={keys} className="list-grid"
+      onScroll={(e) => {
+        const at = e.currentTarget.scrollTop;
+        if (Math.abs(at - ours.current) <= 1) return;
+        ours.current = -1;
+        setTop(Math.max(0, Math.min(last, at * ratio)));
+      }}
+      sx={{ height, overflow: 'auto', position: 'relative', minWidth: 0, borderBottom: '1px solid', borderColor: 'text.primary' }}
+    >
+      <div style={{ height: Math.max(drawn, 0) + HEAD + (foot === null ? 0 : FOOT), width, minWidth: '100%' }}>
+        <div style={{ position: 'sticky', top: 0, height: Math.min(tall, Math.max(full, ROW)) + HEAD, overflow: 'clip', width }}>
+          <div role="row" aria-rowindex={1} className="list-head" style={{ gridTemplateColumns: template, width }}>
+            <div role="columnheader" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }}><span className="hidden-text">{t('list.chosen', { count: ticked.size })}</span></div>
+            {columns.map((c, i) => {
+              const at = sort.findIndex((k) => k.by === c.id);
+              const key = sort[at];
+              return (
+                <div key={c.id} role="columnheader" aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>
+                  {c.id === 'bar' || c.id === 'extras' ? <span>{c.title}</span> : <button type="button" title={t('list.sortBy', { name: c.title })} onClick={(e) => onSort(c.id, e.shiftKey)}>{c.title}{key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}</button>}
+                  {head(c)}
+                  <Edge width={c.width} onWidth={(w) => onWidth(c.id, w)} label={t('list.width', { name: c.title })} />
+                </div>
+              );
+            })}
+          </div>
+          {Array.from({ length: Math.max(0, to - from + 1) }, (_, k) => {
+            const i = from + k;
+            const row = rowAt(i);
+            return <Line key={i} index={i} row={row} y={HEAD + (i - top) * ROW} template={template} width={width} columns={columns} places={places} cell={cell} active={i === active} ticked={row !== undefined && ticked.has(row.key)} opened={row !== undefined && row.line === opened} onTick={onTick} onOpen={(r) => (setActive(i), onOpen(r, i))} />;
+          })}
+        </div>
+        {foot !== null && (
+          <div className="list-foot" style={{ gridTemplateColumns: template, width, position: 'sticky', bottom: 0 }}>
+            <div className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }} />
+            {columns.map((c, i) => <div key={c.id} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>{foot(c)}</div>)}
+          </div>
+        )}
+      </div>
+    </Box>
+  );
+}
+const HEAD = 34;
+const FOOT = 40;
+
+type LineProps = { index: number; row: ListRow | undefined; y: number; template: string; width: number; columns: readonly Column[]; places: readonly number[]; cell: Props['cell']; active: boolean; ticked: boolean; opened: boolean; onTick: Props['onTick']; onOpen: (row: ListRow) => void };
+const Line = memo(function Line({ index, row, y, template, width, columns, places, cell, active, ticked, opened, onTick, onOpen }: LineProps) {
+  const { t } = useTranslation();
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the grid has the keyboard; a click is the pointer's way to the same
+    <div role="row" id={`row-${index}`} aria-rowindex={index + 2} aria-selected={ticked} className={`list-row${active ? ' active' : ''}${opened ? ' opened' : ''}${row !== undefined && row.mark !== '' ? ` ${row.mark}` : ''}`} style={{ gridTemplateColumns: template, transform: `translateY(${y}px)`, width }} onClick={() => row !== undefined && onOpen(row)}>
+      <div role="gridcell" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 1 }}>{row !== undefined && <input type="checkbox" checked={ticked} aria-label={t('list.tick', { row: row.line })} onChange={() => undefined} onClick={(e) => (e.stopPropagation(), onTick(row, e.shiftKey))} />}</div>
+      {columns.map((c, i) => <div key={c.id} role="gridcell" className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={c.pinned ? { position: 'sticky', left: places[i] as number, zIndex: 1 } : undefined}>{row === undefined ? <i className="list-wait" /> : cell(row, c.id)}</div>)}
+    </div>
+  );
+});
+
+/** The edge of a column's head, by which it is made wider: dragged, or with the arrow keys. */
+function Edge({ width, onWidth, label }: { width: number; onWidth: (w: number) => void; label: string }) {
+  const start = useRef<{ x: number; width: number } | null>(null);
+  const clamp = (w: number): number => Math.max(40, Math.min(900, Math.round(w)));
+  return (
+    <span
+      className="list-edge" role="separator" aria-orientation="vertical" aria-label={label} aria-valuenow={width} aria-valuemin={40} aria-valuemax={900} tabIndex={0}
+      onPointerDown={(e: PointerEvent<HTMLSpanElement>) => {
+        e.preventDefault();
+        e.currentTarget.setPointerCapture(e.pointerId);
+        start.current = { x: e.clientX, width };
+      }}
+      onPointerMove={(e) => start.current !== null && onWidth(clamp(start.current.width + e.clientX - start.current.x))}
+      onPointerUp={() => {
+        start.current = null;
+      }}
+      onKeyDown={(e) => {
+        if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return;
+        e.preventDefault();
+        onWidth(clamp(width + (e.key === 'ArrowRight' ? 10 : -10)));
+      }}
+    />
+  );
+}

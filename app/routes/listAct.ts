@@ -1,0 +1,49 @@
+import { data } from 'react-router';
+import { z } from 'zod';
+import { sayIssue } from '../../core/issues.ts';
+import { listLook } from '../../core/lists/query.ts';
+import { listSettings } from '../../core/lists/settings.ts';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { keepRow, markChange, markGoods, tallyOf } from '../../server/use/goods.ts';
+import { loadList, removeView, saveListSettings, saveLook, saveView } from '../../server/use/lists.ts';
+import { cancelTask } from '../../server/use/tasks.ts';
+import type { Route } from './+types/listAct.ts';
+
+const act = z.discriminatedUnion('what', [
+  z.object({ what: z.literal('mark'), change: markChange }),
+  z.object({ what: z.literal('keep'), lines: z.array(z.number().int().min(1)).min(1).max(200) }),
+  z.object({ what: z.literal('settings'), settings: listSettings }),
+  z.object({ what: z.literal('look'), look: listLook }),
+  z.object({ what: z.literal('saveView'), name: z.string().trim().min(1, 'Give the view a name').max(80), look: listLook, assumptions: listSettings.shape.assumptions.nullable() }),
+  z.object({ what: z.literal('removeView'), id: z.string().max(100) }),
+  z.object({ what: z.literal('cancel') }),
+]);
+
+/** Everything that is decided on a list: marks, kept rows, assumptions, views. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const entry = await enterWorkspace(request, params.workspace, 'edit');
+  const { workspaceId, person } = entry;
+  const parsed = act.safeParse(await request.json().catch(() => null));
+  if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
+  const page = await loadList(workspaceId, params.list);
+  if (page === null) throw data(null, 404);
+  const a = parsed.data;
+  let kept: string[] = [];
+  switch (a.what) {
+    case 'mark': await markGoods(workspaceId, page, a.change, person.id); break;
+    case 'keep': {
+      kept = [];
+      for (const line of a.lines) {
+        const id = await keepRow(workspaceId, page, line, person.id);
+        if (id !== null) kept.push(id);
+      }
+      break;
+    }
+    case 'settings': await saveListSettings(workspaceId, page.list.id, a.settings); break;
+    case 'look': await saveLook(workspaceId, page.list.id, a.look); break;
+    case 'saveView': await saveView(workspaceId, a.name, a.look, a.assumptions); break;
+    case 'removeView': await removeView(workspaceId, a.id); break;
+    case 'cancel': for (const w of page.work) if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id); break;
+  }
+  return data({ ok: true as const, kept, tally: await tallyOf(workspaceId, page.list.id) });
+}

@@ -1,0 +1,34 @@
+import { data } from 'react-router';
+import { z } from 'zod';
+import { sayIssue } from '../../core/issues.ts';
+import { LIST_FIGURES, listQuery } from '../../core/lists/query.ts';
+import { listSettings } from '../../core/lists/settings.ts';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { askList, ScreeningAway } from '../../server/screening/client.ts';
+import { loadList } from '../../server/use/lists.ts';
+import type { Route } from './+types/listAsk.ts';
+
+const asked = z.object({
+  query: listQuery, show: z.enum(['kept', 'removed']).default('kept'), from: z.number().int().min(0).max(1e8).default(0), count: z.number().int().min(0).max(500).default(100),
+  /** Assumptions that are tried and not yet saved. */
+  settings: listSettings.nullable().default(null),
+  remedies: z.boolean().default(true), figures: z.array(z.enum(LIST_FIGURES)).max(30).default([]), facets: z.boolean().default(false),
+});
+
+/** A window of a list under a query and assumptions; read only. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const entry = await enterWorkspace(request, params.workspace);
+  const body = asked.safeParse(await request.json().catch(() => null));
+  if (!body.success) return data({ error: sayIssue(body.error) }, 422);
+  const { settings, ...wanted } = body.data;
+  const page = await loadList(entry.workspaceId, params.list, settings);
+  if (page === null) throw data(null, 404);
+  try {
+    const answer = await askList(entry.workspaceId, page, wanted);
+    const newest = page.work.find((w) => w.kind === 'readList');
+    return data({ ...answer, work: newest === undefined ? null : { state: newest.state, done: newest.done, total: newest.total, error: newest.error } });
+  } catch (e) {
+    if (e instanceof ScreeningAway) return data({ away: true as const }, 503);
+    throw e;
+  }
+}

@@ -1,0 +1,59 @@
+import { createReadStream } from 'node:fs';
+import { Readable } from 'node:stream';
+import { data } from 'react-router';
+import { z } from 'zod';
+import { blanksIn } from '../../core/lane/lines.ts';
+import { LIST_FIGURES, queryIn } from '../../core/lists/query.ts';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { ROW_FORMATS, rowsOut } from '../../server/files/rowsOut.ts';
+import type { OutValue, RowColumn } from '../../server/files/rowsOut.ts';
+import { askList } from '../../server/screening/client.ts';
+import { goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
+import type { Route } from './+types/listFile.ts';
+
+const PIECE = 2500;
+const PERCENT = new Set(['margin', 'roi']);
+const asked = z.object({ as: z.enum(ROW_FORMATS).catch('csv'), what: z.enum(['shown', 'all', 'shortlist', 'refused', 'gone']).catch('shown') });
+const TYPES = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' } as const;
+
+function answer(name: string, body: Readable, type: string): Response {
+  return new Response(Readable.toWeb(body) as ReadableStream, { headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name.replace(/[^\w. -]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'no-store' } });
+}
+
+/** A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition had and this one has not. */
+export async function loader({ request, params }: Route.LoaderArgs) {
+  const entry = await enterWorkspace(request, params.workspace);
+  const page = await loadList(entry.workspaceId, params.list);
+  if (page === null) throw data(null, 404);
+  const search = new URL(request.url).searchParams;
+  const { as, what } = asked.parse({ as: search.get('as'), what: search.get('what') });
+  if (what === 'refused') {
+    const file = await refusedFileOf(entry.workspaceId, page);
+    if (file === null) throw data(null, 404);
+    return answer(file.name, createReadStream(file.path), TYPES.csv);
+  }
+  if (page.shown === null || page.screen === null) throw data(null, 404);
+  if (what === 'gone') {
+    const columns: RowColumn[] = [{ name: 'row', kind: 'number' }, { name: 'barcode', kind: 'text' }, { name: 'title', kind: 'text' }, { name: 'brand', kind: 'text' }, { name: 'purchase price', kind: 'number' }];
+    return answer(`${page.list.name} gone.${as}`, rowsOut(as, 'Gone', columns, goneGoods(entry.workspaceId, page)), TYPES[as]);
+  }
+  const query = what === 'all' ? { text: '', filters: [], sort: [] } : what === 'shortlist' ? { text: '', filters: [{ kind: 'flag' as const, flag: 'shortlisted' as const, is: true }], sort: queryIn(search).sort } : queryIn(search);
+  const money = ` ${page.screen.currency}`;
+  const titled = (f: string): string => (f === 'cost' || f === 'before' ? `${f} ${page.list.settings?.assumptions.purchase.currency ?? ''}` : ['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f) ? f + money : f);
+  const columns: RowColumn[] = [
+    { name: 'row', kind: 'number' }, { name: 'barcode', kind: 'text' }, { name: 'title', kind: 'text' }, { name: 'brand', kind: 'text' }, { name: 'category', kind: 'text' }, { name: 'verdict', kind: 'text' }, { name: 'why', kind: 'text' }, { name: 'mark', kind: 'text' },
+    ...LIST_FIGURES.map((f): RowColumn => ({ name: titled(f), kind: 'number', percent: PERCENT.has(f) })),
+  ];
+  async function* pieces(): AsyncGenerator<OutValue[][]> {
+    if (page === null) return;
+    for (let from = 0; ; from += PIECE) {
+      const { window } = await askList(entry.workspaceId, page, { query, show: 'kept', from, count: PIECE, remedies: false, figures: [], facets: false });
+      yield window.map((r) => [r.line, r.code, r.title, r.brand, r.category, r.verdict, r.trouble || blanksIn(r.blanks).join(' '), r.mark, ...LIST_FIGURES.map((f) => figure(r.figures[f] ?? null))]);
+      if (window.length < PIECE) return;
+    }
+  }
+  return answer(`${page.list.name}${what === 'shortlist' ? ' shortlist' : ''}.${as}`, rowsOut(as, page.list.name, columns, pieces()), TYPES[as]);
+}
+
+/** Shown to six decimals at most; unknown is blank, never 0. */
+const figure = (x: number | null): number | null => (x === null ? null : Math.round(x * 1e6) / 1e6);

@@ -1,0 +1,95 @@
+/** What people decide about goods, by barcode and across lists: shortlisted, kept, dropped, ordered; and what kept rows become. */
+import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { laneOfRow } from '../../core/columns/assumptions.ts';
+import type { LaneDocument } from '../../core/lane/schema.ts';
+import { evaluate } from '../../core/lane/result.ts';
+import { exchangeFactor } from '../../core/money/money.ts';
+import type { ListRow } from '../../screening/ask.ts';
+import { inWorkspace } from '../db/client.ts';
+import { goodsMark, listRow } from '../db/schema.ts';
+import type { MarkState } from '../db/schema.ts';
+import { today } from '../env.ts';
+import { askRow } from '../screening/client.ts';
+import { openAsCandidate } from './candidates.ts';
+import type { ListPage } from './lists.ts';
+
+export type Mark = typeof goodsMark.$inferSelect;
+
+/** The running tally: goods shortlisted and kept, and the profit a month that those kept add up to, home currency. */
+export type Tally = { readonly kept: number; readonly shortlisted: number; readonly dropped: number; readonly ordered: number; readonly profitPerMonth: number; readonly unknownProfit: number; readonly since: Date | null };
+export async function tallyOf(workspaceId: string, listId: string | null): Promise<Tally> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const rows = await tx.select({ state: goodsMark.state, n: sql<number>`count(*)::int`, sum: sql<number>`coalesce(sum(${goodsMark.profitPerMonth}), 0)`, unknown: sql<number>`count(*) filter (where ${goodsMark.profitPerMonth} is null)::int`, since: sql<string | null>`min(${goodsMark.at})` }).from(goodsMark).where(and(eq(goodsMark.workspaceId, workspaceId), isNotNull(goodsMark.state), listId === null ? undefined : eq(goodsMark.listId, listId))).groupBy(goodsMark.state);
+    const of = (s: MarkState) => rows.find((r) => r.state === s);
+    const chosen = [of('kept'), of('ordered')].filter((r) => r !== undefined);
+    return { kept: of('kept')?.n ?? 0, shortlisted: of('shortlisted')?.n ?? 0, dropped: of('dropped')?.n ?? 0, ordered: of('ordered')?.n ?? 0, profitPerMonth: chosen.reduce((s, r) => s + r.sum, 0), unknownProfit: chosen.reduce((s, r) => s + r.unknown, 0), since: rows.reduce<Date | null>((m, r) => (r.since === null ? m : m === null || new Date(r.since) < m ? new Date(r.since) : m), null) };
+  });
+}
+
+export async function marksOf(workspaceId: string, keys: readonly number[]): Promise<Mark[]> {
+  if (keys.length === 0) return [];
+  return inWorkspace(workspaceId, (tx) => tx.select().from(goodsMark).where(and(eq(goodsMark.workspaceId, workspaceId), inArray(goodsMark.key, [...keys]))));
+}
+
+export const markChange = z.strictObject({
+  rows: z.array(z.strictObject({ key: z.number().int().min(1), name: z.string().max(500), profitPerMonth: z.number().nullable() })).min(1).max(5000),
+  /** Absent: as it is. Null: no decision any more. */
+  state: z.enum(['shortlisted', 'dropped', 'ordered', 'kept']).nullable().optional(),
+  reason: z.string().trim().max(500).optional(),
+  note: z.string().trim().max(5000).optional(),
+  tags: z.array(z.string().trim().min(1).max(40)).max(20).optional(),
+  /** Pieces in the pack sold and in the pack bought; null: as the list takes them. */
+  pack: z.strictObject({ sold: z.number().int().min(1).max(10_000), bought: z.number().int().min(1).max(10_000) }).nullable().optional(),
+});
+export type MarkChange = z.output<typeof markChange>;
+
+/** Notes a decision about goods. Profit a month in the sales currency is turned into the home currency by the list's own rates. */
+export async function markGoods(workspaceId: string, page: ListPage, change: MarkChange, by: string): Promise<void> {
+  const factor = page.screen === null ? Number.NaN : exchangeFactor(page.screen.rates.exchange, page.screen.currency, page.settings.homeCurrency);
+  const set = {
+    ...(change.state === undefined ? {} : { state: change.state, listId: page.list.id }), ...(change.reason === undefined ? {} : { reason: change.reason }), ...(change.note === undefined ? {} : { note: change.note }),
+    ...(change.tags === undefined ? {} : { tags: change.tags }), ...(change.pack === undefined ? {} : { soldPack: change.pack?.sold ?? null, boughtPack: change.pack?.bought ?? null }), by, at: new Date(),
+  };
+  await inWorkspace(workspaceId, async (tx) => {
+    for (const r of change.rows) {
+      const profit = r.profitPerMonth === null || Number.isNaN(factor) ? null : r.profitPerMonth * factor;
+      await tx
+        .insert(goodsMark)
+        .values({ workspaceId, key: r.key, listId: page.list.id, name: r.name, profitPerMonth: profit, ...set })
+        .onConflictDoUpdate({ target: [goodsMark.workspaceId, goodsMark.key], set: change.state === undefined ? set : { ...set, name: r.name, profitPerMonth: profit } });
+    }
+  });
+}
+
+export type RowPage = { readonly row: ListRow; readonly doc: LaneDocument; readonly mark: Mark | null; /** Link, picture, notes and columns kept as they are. */ readonly more: Readonly<Record<string, string>> };
+
+/** A row of a list as a full lane. Null where the list has no such row. */
+export async function loadRow(workspaceId: string, page: ListPage, line: number): Promise<RowPage | null> {
+  const found = await askRow(workspaceId, page, line);
+  if (found === null || page.screen === null || page.shown === null) return null;
+  const { screen, shown } = page;
+  const [mark = null] = await marksOf(workspaceId, [found.row.key]);
+  const [stored] = await inWorkspace(workspaceId, (tx) => tx.select({ more: listRow.more }).from(listRow).where(and(eq(listRow.workspaceId, workspaceId), eq(listRow.runId, shown.id), eq(listRow.line, line))));
+  const doc = laneOfRow(screen.assumptions, { ...screen.rates, country: screen.country, currency: screen.currency }, found.inputs, found.row.title || found.row.code);
+  const named = Array.isArray(doc.goods) ? doc.goods.map((g) => ({ ...g, source: { ...g.source, supplier: page.supplierName, date: today() } })) : doc.goods;
+  return { row: found.row, doc: { ...doc, goods: named as LaneDocument['goods'] }, mark, more: stored?.more ?? {} };
+}
+
+/** Makes a candidate of a row, everything carried over. A row that was kept already leads to its candidate. Returns its id. */
+export async function keepRow(workspaceId: string, page: ListPage, line: number, by: string): Promise<string | null> {
+  const opened = await loadRow(workspaceId, page, line);
+  if (opened === null) return null;
+  if (opened.mark?.state === 'kept' && opened.mark.candidateId !== null) return opened.mark.candidateId;
+  const { row, doc } = opened;
+  const more = Object.entries(opened.more).map(([k, v]) => `${k}: ${v}`);
+  const id = await openAsCandidate(workspaceId, doc, by, { tags: opened.mark?.tags ?? [], notes: [`Barcode ${row.code}`, row.brand && `Brand ${row.brand}`, `From the list "${page.list.name}", row ${line}`, ...more, opened.mark?.note].filter(Boolean).join('\n').slice(0, 10_000) });
+  await markGoods(workspaceId, page, { rows: [{ key: row.key, name: row.title.slice(0, 500), profitPerMonth: evaluate(doc).figures.profitPerMonth }], state: 'kept' }, by);
+  await inWorkspace(workspaceId, (tx) => tx.update(goodsMark).set({ candidateId: id }).where(and(eq(goodsMark.workspaceId, workspaceId), eq(goodsMark.key, row.key))));
+  return id;
+}
+
+/** Goods with a decision, the newest first. */
+export async function decidedGoods(workspaceId: string, state: MarkState): Promise<Mark[]> {
+  return inWorkspace(workspaceId, (tx) => tx.select().from(goodsMark).where(and(eq(goodsMark.workspaceId, workspaceId), eq(goodsMark.state, state))).orderBy(desc(goodsMark.at)).limit(1000));
+}
