@@ -6,8 +6,11 @@ import { candidate } from '../server/db/schema.ts';
 import { env } from '../server/env.ts';
 import type { Measure } from './core.ts';
 import { measureCore } from './core.ts';
+import { closeLoader } from '../server/db/loader.ts';
 import { closeQueue } from '../server/jobs/boss.ts';
+import { closeLeases } from '../server/jobs/leases.ts';
 import { measureColumns } from './columns.ts';
+import { measureLists } from './lists.ts';
 import { measureMany } from './many.ts';
 import { measureSheet } from './sheet.ts';
 
@@ -32,8 +35,8 @@ async function measureLoader(): Promise<Measure> {
 }
 
 const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
-const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : only === 'lists' ? await measureColumns() : [...measureCore(), ...(await measureColumns()), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
-await closeQueue();
+const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : only === 'lists' ? [...(await measureColumns()), ...(await measureLists())] : only === 'import' ? await measureLists() : [...measureCore(), ...(await measureColumns()), ...(await measureLists()), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
+await Promise.all([closeQueue(), closeLoader(), closeLeases()]);
 await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);
 else {

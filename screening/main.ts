@@ -18,7 +18,7 @@ const MOST_ROWS = 2_500_000;
 /** Largest question: the marks of a workspace with many thousands of goods. */
 const LARGEST = 20_000_000;
 const threadCount = Math.max(1, Math.min(4, cpus().length));
-const threads = new Piscina({ filename: new URL('./evaluateThread.ts', import.meta.url).href, minThreads: 0, maxThreads: threadCount, idleTimeout: 60_000, execArgv: ['--import', 'tsx'] });
+const threads = new Piscina({ filename: new URL('./evaluateThread.ts', import.meta.url).href, minThreads: threadCount, maxThreads: threadCount, execArgv: ['--import', 'tsx'] });
 const lists = new Map<string, OpenList>();
 const NAME = /^[\w-]{1,100}$/;
 

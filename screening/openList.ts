@@ -3,7 +3,8 @@ import { INPUT_COLUMNS, MORE_COLUMNS, RESULT_COLUMNS, TROUBLES } from '../core/c
 import type { InputColumn, ListColumns, ListResults } from '../core/columns/columns.ts';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
-import { ListEvaluator } from '../core/columns/evaluate.ts';
+import { ListEvaluator, preparedBy } from '../core/columns/evaluate.ts';
+import type { Prepared } from '../core/columns/evaluate.ts';
 import { foldText } from '../core/columns/rank.ts';
 import type { TextColumn } from '../core/columns/rank.ts';
 import { histogram, limitWarning, selectRows, sortRows, summarise } from '../core/columns/select.ts';
@@ -74,6 +75,7 @@ export class OpenList {
   private marks: { edition: string; state: Uint8Array; sold: Map<number, [number, number]> } | null = null;
   private evaluated: Evaluated | null = null;
   private chosen: Chosen | null = null;
+  private prepared: (Prepared & { readonly key: string; readonly width: number }) | null = null;
   private order: { key: string; rows: Uint32Array } | null = null;
   private work: Promise<unknown> = Promise.resolve();
 
@@ -188,10 +190,18 @@ export class OpenList {
     const results = old?.results ?? ({ ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, shared(n)])), length: n, blanks: new Uint32Array(new SharedArrayBuffer(4 * n)), trouble: new Uint8Array(new SharedArrayBuffer(n)) } as ListResults);
     const verdicts = old?.verdicts ?? new Uint8Array(new SharedArrayBuffer(n));
     this.evaluated = this.chosen = this.order = null;
-    if (n < ALONE) evaluateRange({ settings: ask.settings, columns, results, verdicts, from: 0, to: n });
+    const rates = { ...ask.settings.rates, country: ask.settings.country, currency: ask.settings.currency };
+    const preparedKey = `${n}/${preparedBy(ask.settings.assumptions, rates)}`;
+    const ready = this.prepared?.key === preparedKey;
+    if (!ready) {
+      const { width } = new ListEvaluator(ask.settings.assumptions, rates);
+      this.prepared = { key: preparedKey, width, bandFees: shared(n * width), tiers: new Int16Array(new SharedArrayBuffer(2 * n)) };
+    }
+    const prepared = { ...(this.prepared as NonNullable<typeof this.prepared>), ready };
+    if (n < ALONE) evaluateRange({ settings: ask.settings, columns, results, verdicts, prepared, from: 0, to: n });
     else {
       const size = Math.ceil(n / this.threadCount);
-      await Promise.all(Array.from({ length: this.threadCount }, (_, k) => this.threads.run({ settings: ask.settings, columns, results, verdicts, from: k * size, to: Math.min(n, (k + 1) * size) })));
+      await Promise.all(Array.from({ length: this.threadCount }, (_, k) => this.threads.run({ settings: ask.settings, columns, results, verdicts, prepared, from: k * size, to: Math.min(n, (k + 1) * size) })));
     }
     this.evaluated = { key, settings: ask.settings, columns, results, verdicts, falseBargains: null };
     return this.evaluated;

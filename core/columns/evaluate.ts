@@ -14,6 +14,12 @@ const CODE = Object.fromEntries(TROUBLES.map((t, i) => [t, i])) as Readonly<Reco
 type Category = { readonly rule: Referral; readonly base: FeeBase; readonly itemFee: number };
 /** In place of a size tier: the weight is past the postage table. */
 const NO_STEP = -2;
+/** What size and weight alone decide of each row. */
+export type Prepared = { readonly bandFees: Float64Array; readonly tiers: Int16Array };
+
+/** What `prepare` reads of settings: as long as it stays the same, what was prepared can be used again. */
+export const preparedBy = (a: Assumptions, rates: ListRates): string => JSON.stringify([rates, a.method, a.dispatch, a.saleMonth, a.standing]);
+
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
 
 /** Mean of twelve monthly amounts, or that of the sale month (economics, section 5, without a season). */
@@ -39,9 +45,10 @@ export class ListEvaluator {
   private readonly vatIsCost: number;
   private readonly kind: 'registered' | 'notRegistered' | 'flatRate' | 'marketplaceRemits' | 'missing';
   /** By row: the fulfilment fee in each price band of its tier (or its postage), and the place of its tier. */
-  private bandFees = new Float64Array(0);
-  private tiers = new Int16Array(0);
-  private readonly width: number;
+  private bandFees: Float64Array = new Float64Array(0);
+  private tiers: Int16Array = new Int16Array(0);
+  /** Fees that are prepared for a row: one for each price band of the tier with the most. */
+  readonly width: number;
   private prepared: ListColumns | null = null;
 
   constructor(a: Assumptions, rates: ListRates) {
@@ -69,11 +76,11 @@ export class ListEvaluator {
   }
 
   /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
-  prepare(columns: ListColumns): void {
+  prepare(columns: ListColumns, into: Prepared = { bandFees: new Float64Array(columns.length * this.width), tiers: new Int16Array(columns.length) }): void {
     const n = columns.length;
-    this.bandFees = new Float64Array(n * this.width);
-    this.tiers = new Int16Array(n).fill(-1);
-    this.prepared = columns;
+    this.usePrepared(columns, into);
+    into.bandFees.fill(0);
+    into.tiers.fill(-1);
     const { a, b, c, kg } = columns;
     const { power, width, bandFees, tiers } = this;
     if (this.a.method === 'ownDispatch') {
@@ -118,6 +125,13 @@ export class ListEvaluator {
         bandFees[i * width + k] = Math.floor((base + 0 + peak) * power + 0.5 + 1e-7) / power;
       }
     }
+  }
+
+  /** Takes what was prepared for these columns before, under settings with the same `preparedBy`. */
+  usePrepared(columns: ListColumns, { bandFees, tiers }: Prepared): void {
+    this.bandFees = bandFees;
+    this.tiers = tiers;
+    this.prepared = columns;
   }
 
   /** Evaluates rows `from` up to `to` into `out`. Money per unit sold in the sales currency; unknown is NaN. */

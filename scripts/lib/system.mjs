@@ -401,7 +401,8 @@ export async function demoServer() {
     if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
     const web = await startServer(env, port, { quiet: true });
     const worker = startHelper('server/worker.ts', env, { quiet: true });
-    return { env, origin: env.BM_ORIGIN, pids: { web: web.child.pid, worker: worker.child.pid, screening: screening.pid }, stop: async () => { await Promise.all([web.stop(), worker.stop(), outside.stop(), screening.stop()]); await cluster.stop(); } };
+    env.BM_PIDS = [web.child.pid, worker.child.pid, screening.pid()].join(',');
+    return { env, origin: env.BM_ORIGIN, stop: async () => { await Promise.all([web.stop(), worker.stop(), outside.stop(), screening.stop()]); await cluster.stop(); } };
   } catch (e) {
     await cluster.stop();
     throw e;
