@@ -112,3 +112,18 @@ export function messyFile(rows: number): string {
 export function windows1252(text: string): Uint8Array {
   return Uint8Array.from(text, (c) => (c === '€' ? 0x80 : c.charCodeAt(0)));
 }
+
+/** A workbook as suppliers send them: terms on the first sheet, the goods of two seasons on the others, headings under a title. */
+export function workbookSheets(rows: number): { name: string; rows: (string | number | null)[][] }[] {
+  const season = (name: string, from: number, n: number): { name: string; rows: (string | number | null)[][] } => ({
+    name,
+    rows: [
+      [`${name} range`], [], ['Article', 'EAN code', 'Trade price', 'Pack size', 'RRP', 'Sales a month', 'Weight g', 'L cm', 'W cm', 'H cm', 'Group', 'Maker'],
+      ...Array.from({ length: n }, (_, i) => {
+        const r = demoRow(from + i, 5);
+        return [r.title, r.barcode, r.cost, i % 9 === 0 ? 6 : 1, r.shelf, r.units, Math.round(r.kg * 1000), r.length, r.width, r.height, r.group, r.brand];
+      }),
+    ],
+  });
+  return [{ name: 'Terms', rows: [['Prices in EUR, without VAT, delivered'], ['Carriage paid from 250 EUR']] }, season('Autumn', 0, rows), season('Spring', 50_000, Math.round(rows / 2))];
+}

@@ -77,5 +77,3 @@ export type Answer = {
   /** Milliseconds: reading columns, evaluating, choosing, ordering. */
   readonly took: { readonly load: number; readonly evaluate: number; readonly select: number; readonly sort: number };
 };
-/** This process has not these marks: ask again with them. */
-export type NeedsMarks = { readonly needsMarks: true };

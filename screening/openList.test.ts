@@ -18,7 +18,7 @@ import { PART_NUMBERS, PART_TEXTS, TextWriter, writePart, writeRanks } from '../
 import type { PartNumber, PartText } from '../server/files/parts.ts';
 import { ask } from './ask.ts';
 import type { Answer, Ask, ListRow } from './ask.ts';
-import { evaluateRange } from './evaluateThread.ts';
+import { evaluateRange } from './evaluateRange.ts';
 import { OpenList } from './openList.ts';
 
 const ROWS = 1500;
@@ -48,7 +48,6 @@ async function store(): Promise<void> {
       texts.brand.add(r.brand);
       texts.category.add(r.group);
       const fold = foldText(`${r.title}\n${r.brand}\n${r.group}\n${row.code}`);
-      texts.fold.add(fold);
       folds.push(fold);
     }
     await writePart(join(folder, `part-${k}`), { rows: size, numbers, texts: Object.fromEntries(PART_TEXTS.map((t) => [t, texts[t].column()])) as never });

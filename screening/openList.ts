@@ -14,15 +14,15 @@ import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
 import { LIST_FIGURES } from '../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag } from '../core/lists/query.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
-import { NOTE, readPart, readRanks } from '../server/files/parts.ts';
+import { foldedTexts, NOTE, readPart, readRanks, textOf } from '../server/files/parts.ts';
 import type { PartNumber, PartText } from '../server/files/parts.ts';
 import { MARK_STATES } from './ask.ts';
 import type { Answer, Ask, FigureStats, ListRow } from './ask.ts';
-import { evaluateRange } from './evaluateThread.ts';
-import type { Range } from './evaluateThread.ts';
+import { evaluateRange } from './evaluateRange.ts';
+import type { Range } from './evaluateRange.ts';
 
 const KEPT_NUMBERS = ['line', 'key', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const satisfies readonly PartNumber[];
-type Block = { readonly from: number; readonly rows: number; readonly texts: Readonly<Record<PartText, TextColumn>> };
+type Block = { readonly from: number; readonly rows: number; readonly texts: Readonly<Record<PartText | 'fold', TextColumn>> };
 /** Below this many rows a thread costs more than it saves. */
 const ALONE = 20_000;
 const BINS = 24;
@@ -132,12 +132,12 @@ export class OpenList {
       const part = await readPart(`${this.folder}/${p.name}`);
       for (const n of KEPT_NUMBERS) this.numbers[n].set(part.numbers[n], this.rows);
       // Texts are copied out, so that the part's numbers do not stay in memory twice.
-      const texts = Object.fromEntries(Object.entries(part.texts).map(([t, c]) => [t, { bytes: Buffer.from(c.bytes), offsets: c.offsets.slice() }])) as unknown as Block['texts'];
+      const texts = Object.fromEntries([...Object.entries(part.texts), ['fold', foldedTexts(part)] as const].map(([t, c]) => [t, { bytes: Buffer.from(c.bytes), offsets: c.offsets.slice() }])) as unknown as Block['texts'];
       const block = { from: this.rows, rows: part.rows, texts };
       this.blocks.push(block);
       for (let i = 0; i < part.rows; i++) {
-        this.brands.add(this.rows + i, textAt(texts.brand, i));
-        this.categoriesOf.add(this.rows + i, textAt(texts.category, i));
+        this.brands.add(this.rows + i, textOf(texts.brand, i));
+        this.categoriesOf.add(this.rows + i, textOf(texts.category, i));
       }
       this.rows += part.rows;
       this.loaded.add(p.name);
@@ -407,7 +407,7 @@ export class OpenList {
 
   // ---- rows and sums -----------------------------------------------------------------------------------------------
 
-  private textOf(row: number, which: PartText): string {
+  private textAt(row: number, which: PartText): string {
     let lo = 0;
     let hi = this.blocks.length - 1;
     while (lo < hi) {
@@ -416,7 +416,7 @@ export class OpenList {
       else hi = mid - 1;
     }
     const b = this.blocks[lo] as Block;
-    return textAt(b.texts[which], row - b.from);
+    return textOf(b.texts[which], row - b.from);
   }
 
   private row(ask: Ask, e: Evaluated, c: Chosen, i: number): ListRow {
@@ -427,7 +427,7 @@ export class OpenList {
     const figures = Object.fromEntries(LIST_FIGURES.map((f) => [f, known(this.figure(f, e)[i] as number)])) as ListRow['figures'];
     const verdict = VERDICTS[e.verdicts[i] as number] as ListRow['verdict'];
     return {
-      line: this.numbers.line[i] as number, key: this.numbers.key[i] as number, code: this.textOf(i, 'code'), title: this.textOf(i, 'title'), brand: this.textOf(i, 'brand'), category: this.textOf(i, 'category'),
+      line: this.numbers.line[i] as number, key: this.numbers.key[i] as number, code: this.textAt(i, 'code'), title: this.textAt(i, 'title'), brand: this.textAt(i, 'brand'), category: this.textAt(i, 'category'),
       figures, gross: known(e.results.gross[i] as number), families: this.families(e.results, i), verdict, trouble: TROUBLES[e.results.trouble[i] as number] as string, blanks: e.results.blanks[i] as number,
       mark: MARK_STATES[this.marks?.state[i] ?? 0] as ListRow['mark'], notes: this.numbers.notes[i] as number, listings: this.numbers.listings[i] as number, listingPack: this.numbers.listingPack[i] as number,
       removedBy, remedies: ask.remedies && verdict === 'near' ? this.remedies(e, i) : [],
@@ -529,11 +529,6 @@ export class OpenList {
 }
 
 const known = (x: number): number | null => (Number.isFinite(x) ? x : null);
-const textAt = ({ bytes, offsets }: TextColumn, i: number): string => {
-  const [from, to] = [offsets[i] as number, offsets[i + 1] as number];
-  return from === to ? '' : Buffer.from(bytes.buffer, bytes.byteOffset + from, to - from).toString('utf8');
-};
-
 let every = new Uint32Array(0);
 /** All rows in their order; made once for the longest list. */
 function allRows(n: number): Uint32Array {

@@ -48,7 +48,7 @@ beforeAll(async () => {
     });
     const run = newId();
     await inWorkspace(w.id, (tx) => tx.insert(task).values({ workspaceId: w.id, id: run, kind: 'readList', data: {} }));
-    await storePart(w.id, run, `${w.id}\t${run}\t2\t9520000000019\t9520000000019\tPot\t\t\t1.5\t\\N\t\\N\t\\N\n`, 0, {}, 1, 1);
+    await storePart(w.id, run, `2\t9520000000019\t9520000000019\tPot\t\t\t1.5\t\\N\t\\N\t\\N\n`, 0, {}, 1, 1);
     await attachRun(w.id, run);
   }
 });

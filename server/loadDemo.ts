@@ -12,6 +12,9 @@ import { authDb, closeDatabase, inWorkspace } from './db/client.ts';
 import { member, organization, user } from './db/authSchema.ts';
 import { candidate, quote, supplier } from './db/schema.ts';
 import { env, today } from './env.ts';
+import { closeLoader } from './db/loader.ts';
+import { closeQueue } from './jobs/boss.ts';
+import { loadDemoLists } from './loadDemoLists.ts';
 import { insertLanes } from './use/lanes.ts';
 import type { LaneToStore } from './use/lanes.ts';
 import { cardsInForce, furnishWorkspace, newId } from './use/workspaces.ts';
@@ -73,6 +76,7 @@ export async function loadDemo(): Promise<boolean> {
       await insertLanes(tx, workspaceId, settings, { id, data: parsed }, rows, { [quoteId]: quoteData }, byId, null);
     }
   });
+  await loadDemoLists(workspaceId, userId);
   return true;
 }
 
@@ -81,6 +85,6 @@ if (process.argv[1]?.endsWith('loadDemo.ts')) {
     const loaded = await loadDemo();
     if (loaded) process.stderr.write('Demo data loaded.\n');
   } finally {
-    await closeDatabase();
+    await Promise.all([closeDatabase(), closeLoader(), closeQueue()]);
   }
 }

@@ -78,7 +78,7 @@ export class ListEvaluator {
   /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
   prepare(columns: ListColumns, into: Prepared = { bandFees: new Float64Array(columns.length * this.width), tiers: new Int16Array(columns.length) }): void {
     const n = columns.length;
-    this.usePrepared(columns, into);
+    this.takePrepared(columns, into);
     into.bandFees.fill(0);
     into.tiers.fill(-1);
     const { a, b, c, kg } = columns;
@@ -128,7 +128,7 @@ export class ListEvaluator {
   }
 
   /** Takes what was prepared for these columns before, under settings with the same `preparedBy`. */
-  usePrepared(columns: ListColumns, { bandFees, tiers }: Prepared): void {
+  takePrepared(columns: ListColumns, { bandFees, tiers }: Prepared): void {
     this.bandFees = bandFees;
     this.tiers = tiers;
     this.prepared = columns;

@@ -3,15 +3,8 @@ import { sortRows } from './select.ts';
 
 /** Text as it is searched and ordered: lower case, without marks on letters. */
 export function foldText(text: string): string {
-  let plain = true;
-  for (let i = 0; i < text.length; i++) {
-    const c = text.charCodeAt(i);
-    if (c > 126 || (c > 64 && c < 91)) {
-      plain = false;
-      break;
-    }
-  }
-  return plain ? text : text.normalize('NFKD').replace(/\p{M}+/gu, '').toLowerCase();
+  for (let i = 0; i < text.length; i++) if (text.charCodeAt(i) > 127) return text.normalize('NFKD').replace(/\p{M}+/gu, '').toLowerCase();
+  return text.toLowerCase();
 }
 
 /** UTF-8 texts one after the other; text `i` stands from `offsets[i]` to `offsets[i + 1]`. */

@@ -6,7 +6,6 @@ import { VERDICTS } from '../columns/verdicts.ts';
 export const LIST_FIGURES = ['cost', 'price', 'units', 'unitProfit', 'margin', 'roi', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment', 'quantity', 'minimumOrder', 'kg', 'rank', 'offers', 'stock', 'pack', 'before'] as const;
 export type ListFigure = (typeof LIST_FIGURES)[number];
 export const LIST_TEXTS = ['title', 'brand', 'category', 'code'] as const;
-export type ListText = (typeof LIST_TEXTS)[number];
 /** Things that are so or not so of a row. */
 export const LIST_FLAGS = ['multipack', 'falseBargain', 'repaired', 'noMarket', 'severalListings', 'new', 'dearer', 'cheaper', 'kept', 'shortlisted', 'dropped', 'ordered'] as const;
 export type ListFlag = (typeof LIST_FLAGS)[number];

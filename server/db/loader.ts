@@ -44,6 +44,15 @@ async function transaction<T>(workspaceId: string, work: (c: pg.PoolClient) => P
   }
 }
 
+/**
+ * The table of a run. Workspace and run are its defaults, so that no row has to name them; its check is what the partition will ask
+ * for, so that attaching it reads no row again.
+ */
+const madeTable = (table: string, workspaceId: string, runId: string): string => {
+  if (!/^[\w-]+$/.test(workspaceId)) throw new Error('No such workspace');
+  return `create table if not exists ${table} (like bm.list_row, constraint of_run check (run_id is not null and run_id = '${runId}'::uuid)); alter table ${table} alter column workspace_id set default '${workspaceId}', alter column run_id set default '${runId}'`;
+};
+
 const RISKY = /[\\\t\n\r\0]/;
 /** A text in COPY's own writing; a NUL, which the database cannot hold, is left out. */
 export function copyText(text: string): string {
@@ -51,8 +60,8 @@ export function copyText(text: string): string {
 }
 
 /**
- * Stores a part of a run: its rows, and with them how far the task is, both or neither. False where the task has gone on from
- * elsewhere, was cancelled, or is gone: then nothing is stored. `rows`: lines in COPY's writing, null where only the task moves.
+ * Stores a part of a run: its rows (lines in COPY's writing, null where only the task moves), and with them how far the task is, both or neither. False where the task has gone on from
+ * elsewhere, was cancelled, or is gone: then nothing is stored.
  */
 export async function storePart(workspaceId: string, taskId: string, rows: string | null, parts: number, data: unknown, done: number, total: number): Promise<boolean> {
   return transaction(workspaceId, async (c) => {
@@ -63,8 +72,8 @@ export async function storePart(workspaceId: string, taskId: string, rows: strin
     if (rowCount !== 1) return false;
     if (rows !== null) {
       const table = tableOf(taskId);
-      await c.query(`create table if not exists ${table} (like bm.list_row including defaults, constraint of_run check (run_id = '${taskId}' and workspace_id = '${workspaceId.replaceAll("'", '')}'))`);
-      const stream = c.query(copyFrom(`copy ${table} from stdin`));
+      if (parts === 0 || (await c.query('select to_regclass($1) is null as missing', [table])).rows[0]?.missing) await c.query(madeTable(table, workspaceId, taskId));
+      const stream = c.query(copyFrom(`copy ${table} (line, key, code, title, brand, category, cost, price, units, more) from stdin`));
       stream.end(Buffer.from(rows));
       await once(stream, 'finish');
     }
@@ -76,13 +85,12 @@ export async function storePart(workspaceId: string, taskId: string, rows: strin
 export async function attachRun(workspaceId: string, runId: string): Promise<void> {
   const table = tableOf(runId);
   await transaction(workspaceId, async (c) => {
-    await c.query(`create table if not exists ${table} (like bm.list_row including defaults, constraint of_run check (run_id = '${runId}' and workspace_id = '${workspaceId.replaceAll("'", '')}'))`);
+    await c.query(madeTable(table, workspaceId, runId));
     const { rows } = await c.query('select relispartition from pg_class where oid = $1::regclass', [table]);
     if (rows[0]?.relispartition === true) return;
     const name = table.slice('lists.'.length);
-    await c.query(`alter table ${table} add constraint ${name}_pkey primary key (workspace_id, run_id, line)`);
-    await c.query(`create index ${name}_key on ${table} (workspace_id, key)`);
-    await c.query(`alter table ${table} add constraint of_one_run check (run_id is not null and run_id = '${runId}')`);
+    await c.query(`alter table ${table} add constraint ${name}_line unique (line)`);
+    await c.query(`create index ${name}_key on ${table} (key)`);
     await c.query(`alter table bm.list_row attach partition ${table} for values in ('${runId}')`);
   });
 }

@@ -1,6 +1,6 @@
 /** Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). */
 import { sql } from 'drizzle-orm';
-import { bigint, boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex } from 'drizzle-orm/pg-core';
+import { bigint, boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
@@ -263,14 +263,15 @@ export const supplierList = bm.table(
 );
 
 /**
- * Rows of lists, one partition for each run: the loader fills a table of its own by COPY, indexes it and attaches it here. Money in
- * the list's own currency but for the shelf price.
+ * Rows of lists, one partition for each run: the loader fills a table of its own by COPY, indexes it by line and by barcode and
+ * attaches it here. All rows of a partition are of one workspace and one run, so neither stands in its indexes. Money in the list's own currency but
+ * for the shelf price.
  */
 export const listRow = bm.table(
   'list_row',
   {
     workspaceId: text('workspace_id').notNull(),
-    runId: text('run_id').notNull(),
+    runId: uuid('run_id').notNull(),
     /** Row in the file, as a spreadsheet counts. */
     line: integer('line').notNull(),
     /** Barcode as 14 digits, a number. */
@@ -285,7 +286,6 @@ export const listRow = bm.table(
     /** What else the row says, by role or by the heading of a column kept as it is. */
     more: jsonb('more').$type<Record<string, string>>(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.runId, t.line] }), index('list_row_by_key').on(t.workspaceId, t.key)],
 );
 
 /** What people have decided about goods, by barcode, across all lists. */

@@ -3,16 +3,16 @@
  * lies where, and the columns one after the other, each from a multiple of eight bytes on, little-endian. It is written whole
  * under its own name and never changed.
  */
-import { readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { INPUT_COLUMNS, MORE_COLUMNS } from '../../core/columns/columns.ts';
+import { foldText } from '../../core/columns/rank.ts';
 import type { TextColumn } from '../../core/columns/rank.ts';
 
 const MARK = 'BMPART1\n';
 /** Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number, packs, notes as bits. */
 export const PART_NUMBERS = ['line', 'key', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const;
 export type PartNumber = (typeof PART_NUMBERS)[number];
-/** Texts of a row; `fold` is title, brand, category and code as they are searched. */
-export const PART_TEXTS = ['code', 'title', 'brand', 'category', 'fold'] as const;
+export const PART_TEXTS = ['code', 'title', 'brand', 'category'] as const;
 export type PartText = (typeof PART_TEXTS)[number];
 /** Bits of `notes`. */
 export const NOTE = { repaired: 1, isNew: 2, dearer: 4, cheaper: 8, completed: 16 } as const;
@@ -26,32 +26,64 @@ export class TextWriter {
     this.parts.push(text);
   }
   column(): TextColumn {
-    const offsets = new Uint32Array(this.parts.length + 1);
-    this.parts.forEach((t, i) => {
-      offsets[i + 1] = (offsets[i] as number) + Buffer.byteLength(t);
-    });
-    return { bytes: Buffer.from(this.parts.join('')), offsets };
+    const { parts } = this;
+    const bytes = Buffer.from(parts.join(''));
+    const offsets = new Uint32Array(parts.length + 1);
+    const letters = parts.reduce((n, t) => n + t.length, 0);
+    // Where every letter is one byte, as in most lists, lengths need no counting of bytes.
+    if (letters === bytes.length) for (let i = 0; i < parts.length; i++) offsets[i + 1] = (offsets[i] as number) + (parts[i] as string).length;
+    else for (let i = 0; i < parts.length; i++) offsets[i + 1] = (offsets[i] as number) + Buffer.byteLength(parts[i] as string);
+    return { bytes, offsets };
   }
 }
 
-type Place = { readonly name: string; readonly what: 'number' | 'offsets' | 'bytes'; readonly at: number; readonly bytes: number };
+/** How a column of numbers is written: one value for all, or as narrow as holds every value; the largest whole number stands for unknown. */
+const WIDTHS = { u8: Uint8Array, u16: Uint16Array, u32: Uint32Array, f64: Float64Array } as const;
+type Width = keyof typeof WIDTHS;
+type Place = { readonly name: string; readonly what: Width | 'same' | 'offsets' | 'bytes'; readonly at: number; readonly bytes: number; /** Of `same`; absent: unknown. */ readonly value?: number };
+const MOST = { u8: 0xff, u16: 0xffff, u32: 0xffffffff } as const;
+
+/** The narrowest way in which a column reads back bit for bit. */
+function narrow(values: Float64Array): { what: Width | 'same'; data: Uint8Array; value?: number } {
+  const first = values[0] as number;
+  let same = true;
+  let most = 0;
+  let whole = true;
+  for (let i = 0; i < values.length && (same || whole); i++) {
+    const x = values[i] as number;
+    if (x !== first && (x === x || first === first)) same = false;
+    if (x !== x) continue;
+    if (x < 0 || x >= MOST.u32 || x !== Math.floor(x) || Object.is(x, -0)) whole = false;
+    else if (x > most) most = x;
+  }
+  if (same) return { what: 'same', data: new Uint8Array(0), ...(first === first ? { value: first } : {}) };
+  if (!whole) return { what: 'f64', data: new Uint8Array(values.buffer, values.byteOffset, values.byteLength) };
+  const what = most < MOST.u8 ? 'u8' : most < MOST.u16 ? 'u16' : 'u32';
+  const out = new WIDTHS[what](values.length);
+  for (let i = 0; i < values.length; i++) out[i] = values[i] === values[i] ? (values[i] as number) : MOST[what];
+  return { what, data: new Uint8Array(out.buffer) };
+}
 
 /** Writes a part; where it cannot be written whole, nothing of it stays. */
 export async function writePart(path: string, part: Part): Promise<void> {
   const places: Place[] = [];
   const blocks: Uint8Array[] = [];
   let at = 0;
-  const put = (name: string, what: Place['what'], data: Uint8Array): void => {
-    places.push({ name, what, at, bytes: data.byteLength });
+  const put = (name: string, what: Place['what'], data: Uint8Array, value?: number): void => {
+    places.push({ name, what, at, bytes: data.byteLength, ...(value === undefined ? {} : { value }) });
     const pad = (8 - (data.byteLength % 8)) % 8;
-    blocks.push(data, new Uint8Array(pad));
+    blocks.push(data);
+    if (pad > 0) blocks.push(new Uint8Array(pad));
     at += data.byteLength + pad;
   };
-  const bytesOf = (a: Float64Array | Uint32Array): Uint8Array => new Uint8Array(a.buffer, a.byteOffset, a.byteLength);
-  for (const n of PART_NUMBERS) put(n, 'number', bytesOf(part.numbers[n].subarray(0, part.rows)));
+  for (const n of PART_NUMBERS) {
+    const { what, data, value } = narrow(part.numbers[n].subarray(0, part.rows));
+    put(n, what, data, value);
+  }
   for (const t of PART_TEXTS) {
-    put(t, 'offsets', bytesOf(part.texts[t].offsets));
-    put(t, 'bytes', part.texts[t].bytes);
+    const { offsets, bytes } = part.texts[t];
+    put(t, 'offsets', new Uint8Array(offsets.buffer, offsets.byteOffset, offsets.byteLength));
+    put(t, 'bytes', bytes);
   }
   const header = Buffer.from(JSON.stringify({ rows: part.rows, places }));
   const head = Buffer.alloc(16 + header.length + ((8 - (header.length % 8)) % 8));
@@ -59,7 +91,16 @@ export async function writePart(path: string, part: Part): Promise<void> {
   head.writeUInt32LE(header.length, 8);
   header.copy(head, 16);
   try {
-    await writeFile(`${path}.part`, Buffer.concat([head, ...blocks]));
+    const file = await open(`${path}.part`, 'w');
+    try {
+      const all = [head, ...blocks.filter((b) => b.byteLength > 0)];
+      const size = all.reduce((n, b) => n + b.byteLength, 0);
+      const { bytesWritten } = await file.writev(all);
+      // A disk that fills takes less than it was given, and says so only at the next piece.
+      if (bytesWritten < size) throw Object.assign(new Error('the disk took less than it was given'), { code: 'ENOSPC' });
+    } finally {
+      await file.close();
+    }
     await rename(`${path}.part`, path);
   } catch (e) {
     await rm(`${path}.part`, { force: true });
@@ -67,7 +108,7 @@ export async function writePart(path: string, part: Part): Promise<void> {
   }
 }
 
-/** Reads a part. The columns share the file's bytes. */
+/** Reads a part; columns stored narrower are widened. */
 export async function readPart(path: string): Promise<Part> {
   const file = await readFile(path);
   if (file.toString('latin1', 0, 8) !== MARK) throw new Error('This is no part of a list');
@@ -81,11 +122,32 @@ export async function readPart(path: string): Promise<Part> {
   const texts = {} as Record<PartText, { bytes: Uint8Array; offsets: Uint32Array }>;
   for (const t of PART_TEXTS) texts[t] = { bytes: new Uint8Array(0), offsets: new Uint32Array(rows + 1) };
   for (const p of places) {
-    if (p.what === 'number') numbers[p.name as PartNumber] = new Float64Array(whole, from + p.at, p.bytes / 8);
-    else if (p.what === 'offsets') texts[p.name as PartText].offsets = new Uint32Array(whole, from + p.at, p.bytes / 4);
-    else texts[p.name as PartText].bytes = new Uint8Array(whole, from + p.at, p.bytes);
+    if (p.what === 'offsets') texts[p.name as PartText].offsets = new Uint32Array(whole, from + p.at, p.bytes / 4);
+    else if (p.what === 'bytes') texts[p.name as PartText].bytes = new Uint8Array(whole, from + p.at, p.bytes);
+    else if (p.what === 'same') numbers[p.name as PartNumber] = new Float64Array(rows).fill(p.value ?? Number.NaN);
+    else if (p.what === 'f64') numbers[p.name as PartNumber] = new Float64Array(whole, from + p.at, rows);
+    else {
+      const stored = new WIDTHS[p.what](whole, from + p.at, rows);
+      const unknown = MOST[p.what];
+      const wide = Float64Array.from(stored);
+      for (let i = 0; i < rows; i++) if (stored[i] === unknown) wide[i] = Number.NaN;
+      numbers[p.name as PartNumber] = wide;
+    }
   }
   return { rows, numbers, texts };
+}
+
+/** Title, brand, category and barcode of every row of a part as they are searched and ordered, one text each. */
+export function foldedTexts(part: Part): TextColumn {
+  const words = new TextWriter();
+  for (let i = 0; i < part.rows; i++) words.add(foldText(`${textOf(part.texts.title, i)}\n${textOf(part.texts.brand, i)}\n${textOf(part.texts.category, i)}\n${textOf(part.texts.code, i)}`));
+  return words.column();
+}
+
+/** One text of a column. */
+export function textOf({ bytes, offsets }: TextColumn, i: number): string {
+  const [from, to] = [offsets[i] as number, offsets[i + 1] as number];
+  return from === to ? '' : Buffer.from(bytes.buffer, bytes.byteOffset + from, to - from).toString('utf8');
 }
 
 /** The ranks of all titles of a list. */

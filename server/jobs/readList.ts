@@ -8,7 +8,6 @@ import Papa from 'papaparse';
 import { Piscina } from 'piscina';
 import { INPUT_COLUMNS, makeColumns } from '../../core/columns/columns.ts';
 import type { ListColumns } from '../../core/columns/columns.ts';
-import { foldText } from '../../core/columns/rank.ts';
 import { LastEdition } from '../../core/lists/editions.ts';
 import { mapIssues } from '../../core/lists/map.ts';
 import type { ListMap } from '../../core/lists/map.ts';
@@ -27,10 +26,15 @@ import { safeText } from '../files/sheets.ts';
 import { diskFull, isDiskFull, needRoom, removeFolder, storePath } from '../files/store.ts';
 import { checkWorkbook, convertSheet } from '../files/workbook.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
+import { rankTitles } from './rankTitles.ts';
 
 /** Rows of the first part, so that something shows at once, and of the others. */
 const FIRST_PART = 2_000;
 const PART = 25_000;
+/** Rows whose titles are ranked faster than a thread starts. */
+const RANKED_HERE = 60_000;
+/** Parts that may wait to be stored. */
+const MOST_WAITING = 3;
 /** What must be free on the disk before a part is begun. */
 const ROOM = 64 * 1024 * 1024;
 /** A supplier's categories that are told apart. */
@@ -174,11 +178,12 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
   let header: readonly string[] = [];
   let more: readonly { key: string; at: number }[] = [];
   let now = new Gathering(work.parts.length === 0 && work.invalid === 0 ? FIRST_PART : PART);
-  /** The part that is being stored while the next is read. */
+  /** Parts are stored one after the other while the next are read; a few may wait. */
   let storing: Promise<boolean> = Promise.resolve(true);
+  const waiting: Promise<boolean>[] = [];
 
   const flush = async (next: Position | null, g: Gathering): Promise<boolean> => {
-    if (!(await storing)) return false;
+    while (waiting.length >= MOST_WAITING) if (!(await waiting.shift())) return false;
     const name = `part-${String(work.parts.length).padStart(4, '0')}-${randomBytes(4).toString('hex')}`;
     const keeps = source.storing && g.count > 0;
     const steps = work.steps;
@@ -186,14 +191,21 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     const done = work.valid + work.invalid;
     const share = next === null || size === 0 ? 1 : Math.max(1e-6, Math.min(1, next.chars / size));
     work = { ...work, steps: steps + 1, at: next ?? work.at, read: next === null, parts: keeps ? [...work.parts, { name, rows: g.count }] : work.parts, refusedBytes: work.refusedBytes + (refused === null ? 0 : Buffer.byteLength(refused)) };
-    const noted = { ...work };
-    storing = (async () => {
+    const noted = { ...work, troubles: { ...work.troubles }, changes: { ...work.changes } };
+    const file = (async () => {
       await needRoom(ROOM);
       if (keeps) await writePart(`${folder}/${name}`, g.part());
+    })();
+    const before = storing;
+    storing = (async () => {
+      if (!(await before)) return false;
+      await file;
       if (refused !== null) await append(refusedFile, refused);
       return storePart(workspaceId, taskId, keeps ? g.rows.join('') : null, steps, noted, done, next === null ? done : Math.round(done / share));
     })();
+    waiting.push(storing);
     // What goes wrong is said where it is awaited.
+    file.catch(() => undefined);
     storing.catch(() => undefined);
     return true;
   };
@@ -243,7 +255,6 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     now.texts.title.add(title);
     now.texts.brand.add(brand);
     now.texts.category.add(category);
-    now.texts.fold.add(foldText(`${title}\n${brand}\n${category}\n${row.code}`));
     now.count++;
     work.valid++;
     if (!source.storing) return;
@@ -259,7 +270,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
       }
       if (some) extra = copyText(JSON.stringify(has));
     }
-    now.rows.push(`${workspaceId}\t${taskId}\t${line}\t${n.key[i]}\t${copyText(row.code)}\t${copyText(title)}\t${copyText(brand)}\t${copyText(category)}\t${n.cost[i]}\t${numberText(n.price[i] as number)}\t${numberText(n.units[i] as number)}\t${extra}\n`);
+    now.rows.push(`${line}\t${row.key}\t${row.code}\t${copyText(title)}\t${copyText(brand)}\t${copyText(category)}\t${n.cost[i]}\t${numberText(n.price[i] as number)}\t${numberText(n.units[i] as number)}\t${extra}\n`);
   };
 
   let elsewhere = false;
@@ -357,12 +368,7 @@ async function finish(workspaceId: string, taskId: string, work: ListTask, of: O
   const done: ListTask = { ...work };
   if (of.kind === 'readList') {
     const paths = (work.parts ?? []).map((p) => `${folder}/${p.name}`);
-    const threads = new Piscina({ filename: new URL('./rankThread.ts', import.meta.url).href, maxThreads: 1, execArgv: ['--import', 'tsx'] });
-    try {
-      await Promise.all([threads.run({ parts: paths, to: `${folder}/ranks` }), attachRun(workspaceId, taskId)]);
-    } finally {
-      await threads.destroy();
-    }
+    await Promise.all([rank(paths, `${folder}/ranks`, work.valid ?? 0), attachRun(workspaceId, taskId)]);
     done.ranked = true;
     if (of.previous !== null) done.gone = await countGone(workspaceId, of.previous, paths);
   }
@@ -380,6 +386,17 @@ async function finish(workspaceId: string, taskId: string, work: ListTask, of: O
   if (stored && of.kind === 'readList' && of.previousRun !== null && of.previousRun !== taskId) {
     await dropRun(workspaceId, of.previousRun);
     await removeFolder(workspaceId, of.listId, of.previousRun);
+  }
+}
+
+/** Ranks titles: at once where they are few, else in a thread of its own. */
+async function rank(parts: readonly string[], to: string, rows: number): Promise<void> {
+  if (rows < RANKED_HERE) return rankTitles({ parts, to });
+  const threads = new Piscina({ filename: new URL('./rankThread.ts', import.meta.url).href, maxThreads: 1, execArgv: ['--import', 'tsx'] });
+  try {
+    await threads.run({ parts, to });
+  } finally {
+    await threads.destroy();
   }
 }
 

@@ -1,5 +1,5 @@
 /** What people decide about goods, by barcode and across lists: shortlisted, kept, dropped, ordered; and what kept rows become. */
-import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { laneOfRow } from '../../core/columns/assumptions.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
@@ -87,9 +87,4 @@ export async function keepRow(workspaceId: string, page: ListPage, line: number,
   await markGoods(workspaceId, page, { rows: [{ key: row.key, name: row.title.slice(0, 500), profitPerMonth: evaluate(doc).figures.profitPerMonth }], state: 'kept' }, by);
   await inWorkspace(workspaceId, (tx) => tx.update(goodsMark).set({ candidateId: id }).where(and(eq(goodsMark.workspaceId, workspaceId), eq(goodsMark.key, row.key))));
   return id;
-}
-
-/** Goods with a decision, the newest first. */
-export async function decidedGoods(workspaceId: string, state: MarkState): Promise<Mark[]> {
-  return inWorkspace(workspaceId, (tx) => tx.select().from(goodsMark).where(and(eq(goodsMark.workspaceId, workspaceId), eq(goodsMark.state, state))).orderBy(desc(goodsMark.at)).limit(1000));
 }

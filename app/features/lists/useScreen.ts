@@ -102,11 +102,11 @@ export function useScreen(url: string, ask: Ask, first: Answer | null, figures: 
   // reading needs the machine more.
   const reading = work?.state === 'waiting' || work?.state === 'running';
   const rowsSoFar = answer?.answer.rows ?? 0;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each answer asks for the next
   useEffect(() => {
     if (!reading) return;
     const timer = setTimeout(refresh, rowsSoFar < 50_000 ? 1000 : Math.min(8000, 1000 + rowsSoFar / 60));
     return () => clearTimeout(timer);
-    // biome-ignore lint/correctness/useExhaustiveDependencies: each answer asks for the next
   }, [reading, refresh, answer, rowsSoFar]);
 
   const inView = useCallback((from: number, to: number) => {
@@ -123,7 +123,7 @@ export function useScreen(url: string, ask: Ask, first: Answer | null, figures: 
         under.current.delete(chunk);
         if (got === 'away') setAway(true);
         if (got === null || got === 'away' || mine !== round.current) return;
-        got.window.forEach((r, i) => rows.current.set(at + i, r));
+        for (const [i, r] of got.window.entries()) rows.current.set(at + i, r);
         // What lies far from view is let go.
         if (rows.current.size > 4000) for (const i of rows.current.keys()) if (Math.abs(i - view.current[0]) > 1500) rows.current.delete(i);
         drawn((n) => n + 1);

@@ -19,7 +19,7 @@ CREATE TABLE "bm"."goods_mark" (
 --> statement-breakpoint
 CREATE TABLE "bm"."list_row" (
 	"workspace_id" text NOT NULL,
-	"run_id" text NOT NULL,
+	"run_id" uuid NOT NULL,
 	"line" integer NOT NULL,
 	"key" bigint NOT NULL,
 	"code" text NOT NULL,
@@ -29,8 +29,7 @@ CREATE TABLE "bm"."list_row" (
 	"cost" double precision NOT NULL,
 	"price" double precision,
 	"units" double precision,
-	"more" jsonb,
-	CONSTRAINT "list_row_workspace_id_run_id_line_pk" PRIMARY KEY("workspace_id","run_id","line")
+	"more" jsonb
 ) PARTITION BY LIST ("run_id");
 --> statement-breakpoint
 CREATE TABLE "bm"."list_view" (
@@ -68,8 +67,7 @@ ALTER TABLE "bm"."supplier" ADD COLUMN "list_map" jsonb;--> statement-breakpoint
 ALTER TABLE "bm"."goods_mark" ADD CONSTRAINT "goods_mark_workspace_id_workspace_workspace_id_fk" FOREIGN KEY ("workspace_id") REFERENCES "bm"."workspace"("workspace_id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bm"."list_view" ADD CONSTRAINT "list_view_workspace_id_workspace_workspace_id_fk" FOREIGN KEY ("workspace_id") REFERENCES "bm"."workspace"("workspace_id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bm"."supplier_list" ADD CONSTRAINT "supplier_list_workspace_id_workspace_workspace_id_fk" FOREIGN KEY ("workspace_id") REFERENCES "bm"."workspace"("workspace_id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
-CREATE INDEX "goods_mark_by_time" ON "bm"."goods_mark" USING btree ("workspace_id","at");--> statement-breakpoint
-CREATE INDEX "list_row_by_key" ON "bm"."list_row" USING btree ("workspace_id","key");
+CREATE INDEX "goods_mark_by_time" ON "bm"."goods_mark" USING btree ("workspace_id","at");
 --> statement-breakpoint
 -- The loader: fills a table for each run in a schema of its own by COPY, which row-level security does not allow, and attaches it
 -- to bm.list_row, behind whose policy it then stands. It owns that table and its partitions (the start command sees to it), and

@@ -1,0 +1,153 @@
+import { readFileSync } from 'node:fs';
+import { checkDigit } from '../core/goods/gtin.ts';
+import { at, DEMO, enterDemo, expect, newcomer, ready, test } from './help.ts';
+
+const code = (n: number): string => {
+  const body = `952${String(n).padStart(9, '0')}`;
+  return body + checkDigit(body);
+};
+/** A file as somebody makes it with a spreadsheet program: other headings, decimal commas, semicolons, a title above. */
+const ownFile = (): string =>
+  ['Bestellliste März;;;;;;', 'Artikel;EAN;Einkaufspreis;Verkaufspreis;Absatz/Monat;Gewicht (g);Maße', ...Array.from({ length: 60 }, (_, i) => `Vogelhaus ${i};${code(i)};${(2 + i / 7).toFixed(2).replace('.', ',')};${(19.9 + (i % 5)).toFixed(2).replace('.', ',')};${40 + i};${300 + 10 * i};20 x 15 x ${8 + (i % 6)}`), `Ohne Preis;${code(900)};;9,90;10;200;10 x 10 x 10`, `Zweimal;${code(3)};3,10;9,90;10;200;10 x 10 x 10`, 'Falscher Code;9521234567890;3,10;9,90;10;200;10 x 10 x 10'].join('\r\n');
+
+test('a file of one\'s own: from drop to short list, kept rows and an exported file', async ({ page }) => {
+  const { base } = await newcomer(page, { standing: 'Registered' });
+  await page.goto(at(`${base}/find`));
+  await page.getByRole('link', { name: 'Supplier lists' }).click();
+  await expect(page.getByText('No list yet.')).toBeVisible();
+  await ready(page);
+  await page.setInputFiles('input[type=file]', { name: 'Bestellliste.csv', mimeType: 'text/csv', buffer: Buffer.from(ownFile()) });
+  await page.waitForURL(/setup/);
+  await ready(page);
+  await expect(page.getByLabel(/^Barcode/)).toHaveValue('EAN');
+  await expect(page.getByLabel(/^Purchase price/)).toHaveValue('Einkaufspreis');
+  await expect(page.getByLabel('Decimals')).toHaveValue('comma');
+  await expect(page.getByText('The header stands in row 2.')).toBeVisible();
+  await expect(page.getByRole('cell', { name: '19.9', exact: true }).first()).toBeVisible();
+  await page.getByLabel('Supplier').fill('Waldrand Versand');
+  await page.getByLabel('Category where a row names none the card has').selectOption('wildlife');
+  await page.getByRole('button', { name: 'Check the rows' }).click();
+  await expect(page.getByText('63 rows: 60 good, 3 to mend.')).toBeVisible();
+  await expect(page.getByText('1 purchase price')).toBeVisible();
+  const mend = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Rows to mend, as a file' }).click();
+  const refused = readFileSync((await (await mend).path()) as string, 'utf8');
+  expect(refused).toContain('There is no purchase price');
+  expect(refused).toMatch(/stands in row 6 already/);
+  await page.getByRole('button', { name: 'Read the list' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+$/);
+  await expect(page.getByText(/of 60 rows clear your hurdles/)).toBeVisible();
+  await ready(page);
+
+  // One row is opened and kept; the candidate's sheet says what the row said.
+  await page.getByRole('row').nth(1).click();
+  const pane = page.getByRole('region', { name: /Vogelhaus/ });
+  const keeps = await pane.getByText(/^Keeps €/).innerText();
+  await pane.getByRole('button', { name: 'Keep as candidate' }).click();
+  await expect(page.getByText('1 kept as a candidate')).toBeVisible();
+  await expect(page.getByText(/1 kept from this list/)).toBeVisible();
+  await pane.getByRole('link', { name: 'Open it in Weigh' }).click();
+  await page.waitForURL(/weigh\//);
+  const amount = /€[\d.]+/.exec(keeps)?.[0] ?? 'nothing';
+  await expect(page.getByTestId('answer')).toContainText(amount);
+  await page.goBack();
+  await ready(page);
+
+  // Two are ticked into the shortlist, which leaves as a file.
+  await page.getByRole('checkbox', { name: /^Tick row/ }).nth(2).click();
+  await page.getByRole('checkbox', { name: /^Tick row/ }).nth(4).click({ modifiers: ['Shift'] });
+  await expect(page.getByRole('toolbar', { name: '3 ticked' })).toBeVisible();
+  await page.getByRole('button', { name: 'Shortlist', exact: true }).click();
+  await page.getByRole('button', { name: '3 shortlisted' }).click();
+  await expect(page.getByText('leaves 3')).toBeVisible();
+  await page.getByRole('button', { name: /^Take along/ }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'The shortlist as CSV' }).click();
+  const csv = readFileSync((await (await download).path()) as string, 'utf8').trim().split('\r\n');
+  expect(csv).toHaveLength(4);
+  expect(csv[0]).toContain('unitProfit EUR');
+  expect(csv.slice(1).every((l) => l.includes('shortlisted'))).toBe(true);
+
+  // The next list of this supplier is read the same way without asking.
+  await page.goto(at(`${base}/lists`));
+  await ready(page);
+  await page.setInputFiles('input[type=file]', { name: 'April.csv', mimeType: 'text/csv', buffer: Buffer.from(ownFile()) });
+  await page.waitForURL(/setup/);
+  await ready(page);
+  await expect(page.getByText('This is the very file you took in as')).toBeVisible();
+  await page.getByRole('button', { name: 'Waldrand Versand' }).click();
+  await expect(page.getByText('The columns are those of the last list of Waldrand Versand.')).toBeVisible();
+});
+
+test('limits say what they take, stand in the address, and every row that went says why; assumptions answer at once', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name: 'Stock list November' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  const path = new URL(page.url()).pathname;
+  await page.goto(at(`${path}?verdict=pass&limit=cost:2:15&sort=-margin`));
+  await ready(page);
+  await expect(page.getByText('All 6,000 rows')).toBeVisible();
+  await expect(page.getByText(/^takes [\d,]+$/)).toHaveCount(2);
+  const left = async (): Promise<number> => Number((await page.getByText(/^leaves /).last().innerText()).replace(/\D/g, ''));
+  const before = await left();
+  expect(before).toBeGreaterThan(10);
+  await expect(page.getByRole('columnheader', { name: /Margin/ })).toHaveAttribute('aria-sort', 'descending');
+  // Tighter: fewer rows, and the address follows.
+  await page.getByLabel('to, EUR').fill('8');
+  await expect.poll(left).toBeLessThan(before);
+  await expect(page).toHaveURL(/limit=cost%3A2%3A8/);
+  await page.reload();
+  await ready(page);
+  await expect(page.getByLabel('to, EUR')).toHaveValue('8.00');
+  // What went says which limit took it.
+  await page.getByRole('button', { name: 'Show what went' }).click();
+  await expect(page.getByText(/^Taken by/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'What is left' }).click();
+  // A dearer way in, and fewer rows pay; the change is not kept here, so that the demo stays as it was.
+  const sentence = page.getByText(/of 6,000 rows clear your hurdles/);
+  const paying = async (): Promise<number> => Number(/^[^\d]*([\d,]+) of/.exec(await sentence.innerText())?.[1]?.replaceAll(',', ''));
+  const now = await paying();
+  await page.route('**/act', (route) => route.fulfill({ status: 200, contentType: 'application/json', body: '{"error":"not kept in this test"}' }));
+  await page.getByLabel('Inbound a unit, EUR').fill('3');
+  await expect.poll(paying).toBeLessThan(now);
+  // Near misses say what would clear them.
+  await page.getByLabel('Inbound a unit, EUR').fill('0.2');
+  await page.getByRole('button', { name: /^Near misses/ }).click();
+  await page.getByRole('button', { name: 'Clear all' }).click();
+  await page.getByRole('button', { name: /^Near misses/ }).click();
+  await expect(page.getByText(/pays at €[\d.]+ instead of €[\d.]+/).first()).toBeVisible();
+});
+
+test('the very last row is reached by keyboard; the rows come back when the screening has been killed', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name: 'Stock list November' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  await page.goto(at(`${new URL(page.url()).pathname}?all=1&sort=line`));
+  await ready(page);
+  await expect(page.locator('.list-foot')).toContainText('6,000 rows');
+  const grid = page.getByRole('grid', { name: 'Rows of the list' });
+  await expect(grid).toHaveAttribute('aria-rowcount', '6001');
+  await grid.focus();
+  await page.keyboard.press('End');
+  await expect(grid.locator('[aria-rowindex="6001"]')).toContainText(/\w+ \w+/);
+  await page.keyboard.press('Home');
+  await expect(grid.locator('[aria-rowindex="2"]')).toBeVisible();
+  process.kill(Number(process.env.E2E_SCREENING_PID), 'SIGKILL');
+  await page.getByRole('button', { name: 'Title', exact: true }).click();
+  await expect(page.getByRole('columnheader', { name: /Title/ })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(grid.locator('[aria-rowindex="2"]')).toContainText('Bee hotel');
+});
+
+test('what cannot be a list is refused with what to do, and leaves no list behind', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await page.goto(at(`${base}/lists`));
+  await ready(page);
+  for (const [name, bytes, says] of [['empty.csv', '', 'The file is empty'], ['junk.csv', Buffer.from(Array.from({ length: 4000 }, (_, i) => (i * 7919) % 31)), 'The file is not CSV text'], ['half.xlsx', Buffer.from([0x50, 0x4b, 3, 4, 1, 2, 3]), 'not a whole XLSX workbook']] as const) {
+    await page.setInputFiles('input[type=file]', { name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes as string) });
+    await expect(page.getByText(says)).toBeVisible();
+  }
+  await page.reload();
+  await expect(page.getByText('No list yet.')).toBeVisible();
+});

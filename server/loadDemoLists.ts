@@ -1,0 +1,37 @@
+/** The demo's suppliers' lists: a tidy one, a messy one and a workbook, taken in and read as anybody's are. */
+import { Readable } from 'node:stream';
+import ExcelJS from 'exceljs';
+import { demoRow, messyFile, TIDY_HEADER, tidyLine, windows1252, workbookSheets } from '../demo/lists.ts';
+import { workOnList } from './jobs/readList.ts';
+import { loadSetup, receiveList, saveSetup, startList } from './use/lists.ts';
+
+const TIDY_ROWS = 6000;
+
+async function workbook(): Promise<Buffer> {
+  const book = new ExcelJS.Workbook();
+  for (const s of workbookSheets(240)) {
+    const page = book.addWorksheet(s.name);
+    for (const row of s.rows) page.addRow(row);
+  }
+  return Buffer.from(await book.xlsx.writeBuffer());
+}
+
+export async function loadDemoLists(workspaceId: string, by: string): Promise<void> {
+  const files: { file: string; name: string; supplier: string; bytes: Uint8Array; vat: 'added' | 'included'; sheet?: string }[] = [
+    { file: 'range-autumn.xlsx', name: 'Autumn range', supplier: 'Brindle & Vale Trading', bytes: await workbook(), vat: 'added', sheet: 'Autumn' },
+    { file: 'Preisliste_Winter.csv', name: 'Preisliste Winter', supplier: 'Grosshandel Grüner Winkel', bytes: windows1252(messyFile(1200)), vat: 'added' },
+    { file: 'stocklist.csv', name: 'Stock list November', supplier: 'Pentlow Wholesale', bytes: Buffer.from([TIDY_HEADER.join(','), ...Array.from({ length: TIDY_ROWS }, (_, i) => tidyLine(demoRow(i)))].join('\n')), vat: 'added' },
+  ];
+  for (const f of files) {
+    const { id } = await receiveList(workspaceId, f.file, Readable.from([Buffer.from(f.bytes)]), by);
+    const setup = await loadSetup(workspaceId, id, f.sheet ?? null);
+    if (setup === null) throw new Error('a demo list is gone');
+    const { own } = setup;
+    await saveSetup(workspaceId, id, {
+      name: f.name, supplier: f.supplier, sheet: f.sheet ?? null, map: setup.map, previousId: null, reference: null,
+      settings: { ...own, categories: { home: 'household' }, assumptions: { ...own.assumptions, category: 'garden', unitsShare: 0.3, inbound: { perUnit: 0.2, perKg: 0.15 }, purchase: { ...own.assumptions.purchase, vat: f.vat, vatRate: 0.19 } } },
+    });
+    const run = await startList(workspaceId, id, 'readList', by);
+    while (await workOnList(workspaceId, run, { turnMs: 60_000, othersWait: async () => false }));
+  }
+}
