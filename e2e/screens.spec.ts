@@ -19,7 +19,7 @@ for (const scheme of ['light', 'dark'] as const)
       await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
       await page.waitForURL(/[0-9a-f-]{36}/);
       const sheet = new URL(page.url()).pathname;
-      for (const path of [`${DEMO}/weigh`, `${DEMO}/weigh?open=${sheet.split('/').pop()}`, sheet, `${DEMO}/find`, `${DEMO}/fund`, `${DEMO}/rates`, `${DEMO}/settings`, '/account', '/?new=1']) {
+      for (const path of [`${DEMO}/weigh`, `${DEMO}/weigh?open=${sheet.split('/').pop()}`, sheet, `${DEMO}/find`, `${DEMO}/fund`, `${DEMO}/lists`, `${DEMO}/rates`, `${DEMO}/settings`, '/account', '/?new=1']) {
         await page.goto(at(path));
         await ready(page);
         if (path === sheet)
@@ -44,6 +44,25 @@ test('the places of many lanes and of rates are accessible', async ({ page }) =>
     await accessible(page);
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);
   }
+});
+
+test('lists, their set-up and their rows are accessible', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name: 'Preisliste Winter' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  const list = new URL(page.url()).pathname;
+  for (const path of [list, `${list}?verdict=near&limit=cost::20`, `${list}/setup`]) {
+    await page.goto(at(path));
+    await ready(page);
+    await accessible(page);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);
+  }
+  await page.goto(at(list));
+  await ready(page);
+  await page.getByRole('row').nth(1).click();
+  await page.getByRole('region').getByText(/^Keeps €/).waitFor();
+  await accessible(page);
 });
 
 test('the first answer stands at 1280 x 800 without scrolling', async ({ page }) => {

@@ -32,7 +32,6 @@ const shoot = async (page, name) => {
 
 try {
   const page = await visitor();
-  await shoot(page, 'sign-in');
   await enter(page);
   await page.getByRole('button', { name: /best of 9/ }).click();
   await page.getByRole('link', { name: 'France · Alderway' }).waitFor();
@@ -61,9 +60,6 @@ try {
   await page.locator('.compared').filter({ hasText: 'France' }).first().click();
   await page.getByTestId('difference-total').waitFor();
   await shoot(page, 'compare');
-  await page.goto(`${candidate}/compare?view=routes`);
-  await page.locator('.recharts-line').first().waitFor();
-  await shoot(page, 'routes');
   await page.goto(`${base}/weigh`);
   await page.getByRole('link', { name: 'Nest box camera, clearance' }).click();
   await page.waitForURL(/weigh\/[0-9a-f-]{36}/);
@@ -103,11 +99,46 @@ try {
   await page.getByRole('link', { name: 'See what it would touch' }).click();
   await page.getByTestId('touch-answer').waitFor();
   await shoot(page, 'touch');
-  for (const place of ['fund', 'rates', 'settings']) {
+  for (const place of ['fund', 'rates']) {
     await page.goto(`${base}/${place}`);
     await page.waitForLoadState('networkidle');
     await shoot(page, place);
   }
+  await page.goto(`${base}/lists`);
+  await page.waitForLoadState('networkidle');
+  await shoot(page, 'lists');
+  await page.getByRole('link', { name: 'Preisliste Winter' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  await page.goto(`${page.url().split('?')[0]}/setup`);
+  await page.waitForLoadState('networkidle');
+  await page.getByRole('button', { name: 'Check the rows' }).click();
+  await page.getByText(/rows: .* good/).waitFor();
+  await page.getByText(/rows: .* good/).scrollIntoViewIfNeeded();
+  await shoot(page, 'list-setup');
+  await page.goto(`${base}/lists`);
+  await page.getByRole('link', { name: 'Stock list November' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  const list = page.url().split('?')[0];
+  await page.goto(`${list}?verdict=pass&limit=cost:2:20&flag=multipack:no&sort=-profitPerMonth`);
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(1200);
+  await shoot(page, 'list');
+  await page.goto(`${list}?verdict=near&sort=-profitPerMonth`);
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(1200);
+  await page.getByRole('row').nth(2).click();
+  await page.getByRole('region').getByText(/^Keeps €/).waitFor();
+  await shoot(page, 'list-near-misses');
+  await page.goto(`${list}?verdict=pass&sort=-profitPerMonth`);
+  await page.waitForLoadState('networkidle');
+  for (const i of [1, 3, 4]) await page.getByRole('checkbox', { name: /^Tick row/ }).nth(i).click();
+  await page.getByRole('button', { name: 'Shortlist', exact: true }).click();
+  await page.getByRole('button', { name: '3 shortlisted' }).click();
+  await page.getByText('leaves 3').waitFor();
+  await page.getByRole('button', { name: /^Take along/ }).click();
+  await page.waitForTimeout(500);
+  await shoot(page, 'list-shortlist');
+  await page.keyboard.press('Escape');
   const dark = await visitor({ colorScheme: 'dark' });
   await enter(dark);
   await sheet(dark);

@@ -51,12 +51,13 @@ function narrow(values: Float64Array): { what: Width | 'same'; data: Uint8Array;
   let whole = true;
   for (let i = 0; i < values.length && (same || whole); i++) {
     const x = values[i] as number;
-    if (x !== first && (x === x || first === first)) same = false;
+    if (!Object.is(x, first)) same = false;
     if (x !== x) continue;
     if (x < 0 || x >= MOST.u32 || x !== Math.floor(x) || Object.is(x, -0)) whole = false;
     else if (x > most) most = x;
   }
-  if (same) return { what: 'same', data: new Uint8Array(0), ...(first === first ? { value: first } : {}) };
+  // Written as JSON, where -0 would become 0.
+  if (same && !Object.is(first, -0)) return { what: 'same', data: new Uint8Array(0), ...(first === first ? { value: first } : {}) };
   if (!whole) return { what: 'f64', data: new Uint8Array(values.buffer, values.byteOffset, values.byteLength) };
   const what = most < MOST.u8 ? 'u8' : most < MOST.u16 ? 'u16' : 'u32';
   const out = new WIDTHS[what](values.length);

@@ -9,7 +9,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
-import { Form, Link, NavLink, useFetcher, useNavigate, useNavigation } from 'react-router';
+import { Form, Link, NavLink, useFetcher, useLocation, useNavigate, useNavigation } from 'react-router';
 import { useFormat } from '../../ui/locale.ts';
 import { Notices } from './Notices.tsx';
 import { Logo } from '../../ui/Logo.tsx';
@@ -25,6 +25,8 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
   const [palette, setPalette] = useState(false);
   const [menu, setMenu] = useState<{ el: HTMLElement; which: 'workspace' | 'person' } | null>(null);
   const busy = useNavigation().state !== 'idle';
+  // Lists are a part of Find.
+  const { pathname } = useLocation();
   const base = `/w/${head.slug}`;
   useHotkeys('mod+k', (e) => (e.preventDefault(), setPalette(true)), { enableOnFormTags: true });
   const initials = head.person.name.split(/\s+/).map((p) => p[0]).join('').slice(0, 2).toUpperCase();
@@ -35,7 +37,7 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
         <Box component={Link} to={`${base}/weigh`} aria-label="Bold Margin" sx={{ display: { xs: 'none', sm: 'block' }, mb: 2 }}><Logo /></Box>
         {PLACES.map(([place, Icon]) => (
           <Box
-            key={place} component={NavLink} to={`${base}/${place}`} prefetch="intent"
+            key={place} component={NavLink} to={`${base}/${place}`} prefetch="intent" className={place === 'find' && pathname.startsWith(`${base}/lists`) ? 'active' : undefined}
             sx={{ display: 'flex', flexDirection: 'column', alignItems: 'center', gap: 0.25, width: 62, py: 0.9, borderRadius: 1.5, color: 'text.secondary', textDecoration: 'none', fontSize: '0.76rem', mt: { sm: place === 'rates' ? 'auto' : 0 }, mb: { sm: place === 'settings' ? 1.5 : 0 }, '&.active': { bgcolor: 'paperTint', color: 'text.primary', fontWeight: 680 } }}
           >
             <Icon sx={{ fontSize: 21 }} aria-hidden />

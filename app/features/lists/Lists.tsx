@@ -59,23 +59,23 @@ export function ListsPage({ lists, tally, root, home, canEdit }: Props) {
       {lists.length === 0 ? (
         <Typography color="text.secondary" sx={{ py: 4 }}>{t('lists.none')}</Typography>
       ) : (
-        <Table size="small">
-          <TableHead><TableRow><TableCell>{t('lists.name')}</TableCell><TableCell>{t('lists.supplier')}</TableCell><TableCell align="right">{t('lists.rows')}</TableCell><TableCell>{t('lists.state')}</TableCell><TableCell align="right">{t('lists.taken')}</TableCell><TableCell sx={{ width: 44 }} /></TableRow></TableHead>
+        <Table size="small" sx={{ '& .wide': { display: { xs: 'none', sm: 'table-cell' } }, '& td, & th': { px: { xs: 0.5, sm: 1 } } }}>
+          <TableHead><TableRow><TableCell>{t('lists.name')}</TableCell><TableCell className="wide">{t('lists.supplier')}</TableCell><TableCell align="right">{t('lists.rows')}</TableCell><TableCell>{t('lists.state')}</TableCell><TableCell align="right" className="wide">{t('lists.taken')}</TableCell><TableCell sx={{ width: 44 }} /></TableRow></TableHead>
           <TableBody>
             {lists.map((l) => (
               <TableRow key={l.id} hover>
-                <TableCell sx={{ maxWidth: 380 }}>
+                <TableCell sx={{ maxWidth: { xs: 150, sm: 380 } }}>
                   <Box component={Link} to={`${root}/lists/${l.id}${l.state === 'new' ? '/setup' : ''}`} sx={{ color: 'text.primary', fontWeight: 640, textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
                   <Box sx={{ fontSize: '0.76rem', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{l.file.name}{l.country === null ? '' : ` · ${countryName(l.country, i18n.language)}`}</Box>
                 </TableCell>
-                <TableCell>{l.supplier ?? t('lists.noSupplier')}</TableCell>
+                <TableCell className="wide">{l.supplier ?? t('lists.noSupplier')}</TableCell>
                 <TableCell align="right">{l.valid + l.invalid === 0 ? '–' : f.number(l.valid, 0)}{l.invalid > 0 && <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>{t('lists.invalidToo', { count: l.invalid })}</Box>}</TableCell>
-                <TableCell sx={{ minWidth: 200 }}>
+                <TableCell sx={{ minWidth: { sm: 200 } }}>
                   {t(`lists.states.${l.state}`, { done: f.number(l.done, 0), total: f.number(Math.max(l.done, l.total), 0) })}
                   {l.state === 'working' && <LinearProgress variant={l.total === 0 ? 'indeterminate' : 'determinate'} value={l.total === 0 ? 0 : Math.min(100, (100 * l.done) / l.total)} aria-label={l.name} sx={{ mt: 0.5 }} />}
                   {l.state === 'failed' && <Box sx={{ fontSize: '0.78rem', color: 'error.main', maxWidth: 340 }}>{l.error}</Box>}
                 </TableCell>
-                <TableCell align="right">{f.dayShort(l.createdAt.slice(0, 10))}</TableCell>
+                <TableCell align="right" className="wide">{f.dayShort(l.createdAt.slice(0, 10))}</TableCell>
                 <TableCell>{canEdit && <IconButton size="small" aria-label={t('lists.more', { name: l.name })} aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, line: l })}><MoreIcon fontSize="small" /></IconButton>}</TableCell>
               </TableRow>
             ))}
