@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { afterAll, expect, it } from 'vitest';
-import { PART_NUMBERS, PART_TEXTS, readPart, TextWriter, textOf, writePart } from './parts.ts';
+import { foldText } from '../../core/columns/rank.ts';
+import { foldedTexts, PART_NUMBERS, PART_TEXTS, readPart, TextWriter, textOf, writePart } from './parts.ts';
 import type { PartNumber, PartText } from './parts.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-parts-'));
@@ -22,6 +23,8 @@ it('columns of every kind read back bit for bit, narrow or not', async () => {
     await writePart(path, { rows: 5, numbers, texts: Object.fromEntries(PART_TEXTS.map((t) => [t, words.column()])) as Record<PartText, ReturnType<TextWriter['column']>> });
     const back = await readPart(path);
     for (const c of PART_NUMBERS) expect([...back.numbers[c]]).toEqual([...numbers[c]]);
+    const folded = foldedTexts(back);
+    expect(texts.map((_, i) => textOf(folded, i))).toEqual(texts.map((t) => foldText([t, t, t, t].join('\n'))));
     for (const t of PART_TEXTS) expect(texts.map((_, i) => textOf(back.texts[t], i))).toEqual(texts);
   }), { numRuns: 150 });
 });

@@ -138,11 +138,43 @@ export async function readPart(path: string): Promise<Part> {
   return { rows, numbers, texts };
 }
 
-/** Title, brand, category and barcode of every row of a part as they are searched and ordered, one text each. */
-export function foldedTexts(part: Part): TextColumn {
-  const words = new TextWriter();
-  for (let i = 0; i < part.rows; i++) words.add(foldText(`${textOf(part.texts.title, i)}\n${textOf(part.texts.brand, i)}\n${textOf(part.texts.category, i)}\n${textOf(part.texts.code, i)}`));
-  return words.column();
+const FOLDED = ['title', 'brand', 'category', 'code'] as const;
+
+/**
+ * Title, brand, category and barcode of every row of a part as they are searched and ordered, one text each, a line between. Plain
+ * letters are folded as the bytes they are; only rows with others are read as text.
+ */
+export function foldedTexts({ rows, texts }: Part): TextColumn {
+  const offsets = new Uint32Array(rows + 1);
+  /** Bytes that the rows from one on take, where they stay as long as they are. */
+  const after = (i: number): number => FOLDED.reduce((n, t) => n + texts[t].bytes.length - (texts[t].offsets[i] as number), 0) + 3 * (rows - i);
+  let bytes = Buffer.allocUnsafe(after(0) + 65_536);
+  let at = 0;
+  for (let i = 0; i < rows; i++) {
+    const begun = at;
+    let plain = true;
+    for (let k = 0; k < 4 && plain; k++) {
+      if (k > 0) bytes[at++] = 10;
+      const column = texts[FOLDED[k] as PartText];
+      const to = column.offsets[i + 1] as number;
+      for (let b = column.offsets[i] as number; b < to; b++) {
+        const c = column.bytes[b] as number;
+        if (c > 127) {
+          plain = false;
+          break;
+        }
+        bytes[at++] = c > 64 && c < 91 ? c + 32 : c;
+      }
+    }
+    if (!plain) {
+      const folded = Buffer.from(foldText(FOLDED.map((t) => textOf(texts[t], i)).join('\n')));
+      // Folding makes few texts longer; where it does, there must be room for what follows too.
+      if (begun + folded.length + after(i + 1) > bytes.length) bytes = Buffer.concat([bytes, Buffer.allocUnsafe(folded.length + (bytes.length >> 1))]);
+      at = begun + folded.copy(bytes, begun);
+    }
+    offsets[i + 1] = at;
+  }
+  return { bytes: bytes.subarray(0, at), offsets };
 }
 
 /** One text of a column. */

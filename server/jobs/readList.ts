@@ -33,6 +33,8 @@ const FIRST_PART = 2_000;
 const PART = 25_000;
 /** Rows whose titles are ranked faster than a thread starts. */
 const RANKED_HERE = 60_000;
+/** Bytes of a file that is long enough for a thread to be made ready. */
+const LONG_FILE = 4_000_000;
 /** Parts that may wait to be stored. */
 const MOST_WAITING = 3;
 /** What must be free on the disk before a part is begun. */
@@ -159,6 +161,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
   const hasRefused = (await stat(refusedFile).catch(() => null))?.size ?? 0;
   if (hasRefused > work.refusedBytes) await truncate(refusedFile, work.refusedBytes);
   const { size } = await stat(source.path);
+  if (source.storing && size > LONG_FILE) rankThread();
 
   const categories: string[] = [];
   const places = new Map<string, number>();
@@ -392,12 +395,14 @@ async function finish(workspaceId: string, taskId: string, work: ListTask, of: O
 /** Ranks titles: at once where they are few, else in a thread of its own. */
 async function rank(parts: readonly string[], to: string, rows: number): Promise<void> {
   if (rows < RANKED_HERE) return rankTitles({ parts, to });
-  const threads = new Piscina({ filename: new URL('./rankThread.ts', import.meta.url).href, maxThreads: 1, execArgv: ['--import', 'tsx'] });
-  try {
-    await threads.run({ parts, to });
-  } finally {
-    await threads.destroy();
-  }
+  await rankThread().run({ parts, to });
+}
+
+let thread: Piscina | null = null;
+/** The thread that ranks long lists; asked for when one is begun, so that it stands ready at the end. */
+function rankThread(): Piscina {
+  thread ??= new Piscina({ filename: new URL('./rankThread.ts', import.meta.url).href, minThreads: 1, maxThreads: 1, execArgv: ['--import', 'tsx'] });
+  return thread;
 }
 
 async function countGone(workspaceId: string, previous: NonNullable<Source['previous']>, parts: readonly string[]): Promise<number> {
