@@ -1,6 +1,8 @@
-import { addProduct, answer, at, expect, newcomer, ready, saved, test } from './help.ts';
+import { addProduct, answer, at, DEMO, enterDemo, expect, newcomer, ready, saved, test } from './help.ts';
 
 const door = (state: 'open' | 'shut') => fetch(`${process.env.E2E_DOOR}/${state}`);
+// One after the other: what is taken away from one test would be missing in the next.
+test.describe.configure({ mode: 'default' });
 test.afterEach(() => door('open'));
 
 test('the database is away: a clear page, nothing typed is lost, and recovery without a restart', async ({ page }) => {
@@ -32,4 +34,19 @@ test('the database is away: a clear page, nothing typed is lost, and recovery wi
 test('an address that leads nowhere says so', async ({ page }) => {
   await page.goto(at('/no/such/place'));
   await expect(page.getByText('There is nothing here')).toBeVisible();
+});
+
+test('rows of an open list come back by themselves when the screening process has been killed', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name: 'Stock list November' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  await page.goto(at(`${new URL(page.url()).pathname}?all=1&sort=line`));
+  await ready(page);
+  const grid = page.getByRole('grid', { name: 'Rows of the list' });
+  await expect(grid.locator('[aria-rowindex="2"]')).toContainText(/\w+ \w+/);
+  process.kill(Number(process.env.E2E_SCREENING_PID), 'SIGKILL');
+  await page.getByRole('button', { name: 'Title', exact: true }).click();
+  await expect(page.getByRole('columnheader', { name: /Title/ })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(grid.locator('[aria-rowindex="2"]')).toContainText('Bee hotel');
 });

@@ -9,7 +9,10 @@ import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import { z } from 'zod';
+import { screenSettings } from '../core/lists/settings.ts';
+import type { ScreenSettings } from '../core/lists/settings.ts';
 import { ask } from './ask.ts';
+import type { Ask } from './ask.ts';
 import { OpenList } from './openList.ts';
 
 const env = z.object({ BM_FILES_DIR: z.string().min(1), BM_SCREENING_TOKEN: z.string().min(32), PORT: z.coerce.number().int(), BM_SCREENING_HOST: z.string().default('127.0.0.1') }).parse(process.env);
@@ -49,6 +52,19 @@ async function bodyOf(req: IncomingMessage): Promise<string> {
   return Buffer.concat(pieces).toString('utf8');
 }
 
+/** The settings come as a text of their own: they are long, and the same from one question to the next. */
+const question = z.object({ ask: ask.omit({ settings: true }), settings: z.string(), line: z.number().int().optional() });
+const parsedLately = new Map<string, ScreenSettings>();
+function settingsIn(text: string): ScreenSettings | null {
+  const known = parsedLately.get(text);
+  if (known !== undefined) return known;
+  const parsed = screenSettings.safeParse(JSON.parse(text));
+  if (!parsed.success) return null;
+  if (parsedLately.size >= 50) parsedLately.delete(parsedLately.keys().next().value as string);
+  parsedLately.set(text, parsed.data);
+  return parsed.data;
+}
+
 const token = Buffer.from(`Bearer ${env.BM_SCREENING_TOKEN}`);
 const server = createServer((req, res) => {
   const say = (status: number, body: unknown): void => {
@@ -59,9 +75,12 @@ const server = createServer((req, res) => {
     if (given.length !== token.length || !timingSafeEqual(given, token)) return say(401, { error: 'not for you' });
     if (req.method === 'GET' && req.url === '/memory') return say(200, { rss: process.memoryUsage().rss });
     if (req.method !== 'POST') return say(405, { error: 'ask by POST' });
-    const parsed = z.object({ ask, line: z.number().int().optional() }).safeParse(JSON.parse(await bodyOf(req)));
+    const parsed = question.safeParse(JSON.parse(await bodyOf(req)));
     if (!parsed.success) return say(422, { error: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).slice(0, 3).join('; ') });
-    const { ask: a, line } = parsed.data;
+    const { ask: rest, line } = parsed.data;
+    const settings = settingsIn(parsed.data.settings);
+    if (settings === null) return say(422, { error: 'these are no settings' });
+    const a: Ask = { ...rest, settings };
     if (![a.workspaceId, a.listId, a.runId, ...a.parts.map((p) => p.name)].every((n) => NAME.test(n))) return say(422, { error: 'a name may not be so' });
     const list = open(a.workspaceId, a.listId, a.runId);
     say(200, line === undefined ? await list.answer(a) : await list.laneAt(a, line));

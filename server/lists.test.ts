@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
+import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { guessMap } from '../core/lists/map.ts';
 import { demoRow, messyFile, TIDY_HEADER, TIDY_MAP, tidyLine, windows1252 } from '../demo/lists.ts';
@@ -160,6 +161,50 @@ describe('a worker that is killed', () => {
     expect((await columnsOf(id)).lines).toEqual(lines);
     expect(readFileSync(storePath(w.id, id, run, 'refused.csv'), 'utf8').trim().split('\r\n')).toHaveLength(2);
     expect(readdirSync(storePath(w.id, id, run)).filter((f) => f.startsWith('part-'))).toHaveLength(page?.shown?.data.parts?.length ?? -1);
+  });
+});
+describe('a worker process', () => {
+  const until = async (id: string, what: (state: string | undefined) => boolean): Promise<number> => {
+    const started = Date.now();
+    while (!what((await loadList(w.id, id))?.work[0]?.state)) {
+      if (Date.now() - started > 90_000) throw new Error('it took too long');
+      await new Promise((done) => setTimeout(done, 100));
+    }
+    return Date.now();
+  };
+
+  it('lets a small list go before the rest of a large one', async () => {
+    const large = await bring(tidy(200_000, 8), 'large.csv');
+    const small = await bring(tidy(500, 9), 'small.csv');
+    await startList(w.id, large, 'readList', w.personId);
+    const worker = spawnWorker();
+    try {
+      await until(large, (s) => s === 'running');
+      await startList(w.id, small, 'readList', w.personId);
+      const [smallAt, largeAt] = await Promise.all([until(small, (s) => s === 'done'), until(large, (s) => s === 'done')]);
+      expect(smallAt).toBeLessThan(largeAt);
+    } finally {
+      worker.kill('SIGKILL');
+    }
+  });
+
+  it('goes on when the database has thrown it out half way', async () => {
+    const rows = 120_000;
+    const id = await bring(tidy(rows, 6), 'interrupted.csv');
+    const run = await startList(w.id, id, 'readList', w.personId);
+    const owner = new pg.Client(process.env.BM_OWNER_URL);
+    await owner.connect();
+    const worker = spawnWorker();
+    try {
+      await until(id, (s) => s === 'running');
+      await owner.query("select pg_terminate_backend(pid) from pg_stat_activity where usename in ('bm_loader', 'bm_jobs') and pid <> pg_backend_pid()");
+      await until(id, (s) => s === 'done');
+    } finally {
+      worker.kill('SIGKILL');
+      await owner.end();
+    }
+    expect((await rowsOf(run)).map((r) => r.line)).toEqual(Array.from({ length: rows }, (_, i) => i + 2));
+    expect((await columnsOf(id)).lines).toHaveLength(rows);
   });
 });
 function spawnWorker() {

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
@@ -6,6 +6,7 @@ import { afterAll, expect, it } from 'vitest';
 import { foldText } from '../../core/columns/rank.ts';
 import { foldedTexts, PART_NUMBERS, PART_TEXTS, readPart, TextWriter, textOf, writePart } from './parts.ts';
 import type { PartNumber, PartText } from './parts.ts';
+import { diskFull, isDiskFull } from './store.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-parts-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -27,6 +28,19 @@ it('columns of every kind read back bit for bit, narrow or not', async () => {
     expect(texts.map((_, i) => textOf(folded, i))).toEqual(texts.map((t) => foldText([t, t, t, t].join('\n'))));
     for (const t of PART_TEXTS) expect(texts.map((_, i) => textOf(back.texts[t], i))).toEqual(texts);
   }), { numRuns: 150 });
+});
+
+it('a disk that fills leaves no part behind', async () => {
+  const path = join(folder, 'full');
+  symlinkSync('/dev/full', `${path}.part`);
+  const numbers = Object.fromEntries(PART_NUMBERS.map((c) => [c, Float64Array.from([1, 2])])) as Record<PartNumber, Float64Array>;
+  const words = new TextWriter();
+  words.add('a');
+  words.add('b');
+  const failed = await writePart(path, { rows: 2, numbers, texts: Object.fromEntries(PART_TEXTS.map((t) => [t, words.column()])) as Record<PartText, ReturnType<TextWriter['column']>> }).catch((e) => e);
+  expect(isDiskFull(failed)).toBe(true);
+  expect(diskFull().message).toMatch(/no room left on the disk.*send it again/);
+  expect(readdirSync(folder).filter((f) => f.startsWith('full'))).toEqual([]);
 });
 
 it('what is no part is not taken for one', async () => {

@@ -34,14 +34,15 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
   const { list, shown, screen } = page;
   if (shown === null || screen === null || list.settings === null) throw new Response('not run', { status: 404 });
   const edition = await inWorkspace(workspaceId, async (tx) => (await tx.select({ edition: sql<string>`count(*) || '/' || coalesce(max(extract(epoch from ${goodsMark.at}) * 1000000)::bigint::text, '')` }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)))[0]?.edition ?? '');
-  const ask: Ask = {
-    workspaceId, listId: list.id, runId: shown.id, parts: shown.data.parts ?? [], ranked: shown.data.ranked === true, settings: screen, basis: list.settings.basis, categories: list.settings.categories,
+  const ask: Omit<Ask, 'settings'> = {
+    workspaceId, listId: list.id, runId: shown.id, parts: shown.data.parts ?? [], ranked: shown.data.ranked === true, basis: list.settings.basis, categories: list.settings.categories,
     marksEdition: edition, marks: null, ...wanted,
   };
-  const first = await post<T | { needsMarks: true } | null>({ ask, line });
+  const settings = JSON.stringify(screen);
+  const first = await post<T | { needsMarks: true } | null>({ ask, settings, line });
   if (first !== null && !(typeof first === 'object' && 'needsMarks' in first)) return first as T;
   const marks = await inWorkspace(workspaceId, (tx) => tx.select({ key: goodsMark.key, state: goodsMark.state, sold: goodsMark.soldPack, bought: goodsMark.boughtPack }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)));
-  return post<T>({ ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought]) }, line });
+  return post<T>({ ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought]) }, settings, line });
 }
 
 /** Rows of a list as a query leaves them, with counts and, where asked for, sums and distributions. */

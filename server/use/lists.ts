@@ -165,6 +165,18 @@ export async function loadList(workspaceId: string, id: string, tried: ListSetti
 
 /** The one document a list is screened with: its cards, its assumptions, home currency, day and VAT standing of the workspace. */
 async function screenIn(tx: Tx, workspaceId: string, own: ListSettings, settings: Settings): Promise<ScreenSettings> {
+  const key = JSON.stringify([workspaceId, own, settings.homeCurrency, settings.standings[own.country] ?? null, today()]);
+  const known = composed.get(key);
+  if (known !== undefined) return known;
+  const screen = await composeScreen(tx, workspaceId, own, settings);
+  if (composed.size >= 50) composed.delete(composed.keys().next().value as string);
+  composed.set(key, screen);
+  return screen;
+}
+/** Documents composed lately: card versions never change, so the same ids make the same document. */
+const composed = new Map<string, ScreenSettings>();
+
+async function composeScreen(tx: Tx, workspaceId: string, own: ListSettings, settings: Settings): Promise<ScreenSettings> {
   const cards = await cardData(tx, workspaceId, [own.marketplaceCardId, own.taxCardId, own.exchangeCardId].filter((c) => c !== null));
   const marketplace = own.marketplaceCardId === null ? null : ((cards[own.marketplaceCardId] as MarketplaceCard | undefined) ?? null);
   return screenSettings.parse({
