@@ -104,7 +104,7 @@ export class OpenList {
     const window: ListRow[] = [];
     for (let i = ask.from; i < Math.min(rows.length, ask.from + ask.count); i++) window.push(this.row(ask, e, c, rows[i] as number));
     const stats = ask.figures.map((f) => this.stats(f, e, c.selected.rows));
-    const shift = ask.query.text === '' ? 0 : 1;
+    const shift = ask.query.text.trim() === '' ? 0 : 1;
     const funnel = c.limits.map((_, k) => {
       const f = ask.query.filters[k - shift];
       let warning: 'cluster' | 'nearlyAll' | null = null;

@@ -114,3 +114,18 @@ export function mapIssues(map: ListMap, header: readonly string[], required: rea
   for (const h of new Set(doubled)) issues.push({ problem: `The column "${h}" is chosen for two things`, remedy: 'Choose each column once.' });
   return issues;
 }
+
+/** Rows among which the header may stand. */
+export const HEADER_WITHIN = 30;
+
+/**
+ * Place of the header among the first rows: the row that holds all headings of a mapping; without one the row with the most
+ * different words, the first of several.
+ */
+export function headerAmong(rows: readonly (readonly string[])[], map: ListMap | null = null): number {
+  const wanted = Object.values(map?.columns ?? {});
+  const named = wanted.length === 0 ? -1 : rows.slice(0, HEADER_WITHIN).findIndex((r) => wanted.every((h) => r.some((c) => c.trim() === h)));
+  if (named >= 0) return named;
+  const words = rows.slice(0, HEADER_WITHIN).map((r) => new Set(r.map((c) => c.trim()).filter((c) => c !== '' && !/^[\d.,\s€$£%+-]+$/.test(c))).size);
+  return Math.max(0, words.indexOf(Math.max(...words)));
+}

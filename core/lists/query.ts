@@ -81,7 +81,7 @@ export function queryIn(search: URLSearchParams): ListQuery {
 }
 
 /** Columns a row may be shown with, beside its mark: figures, texts, and what the hurdles say. */
-export const LIST_COLUMNS = ['title', 'brand', 'category', 'code', 'verdict', ...LIST_FIGURES, 'bar', 'extras'] as const;
+export const LIST_COLUMNS = ['title', 'brand', 'category', 'code', 'verdict', ...LIST_FIGURES, 'bar'] as const;
 export type ListColumn = (typeof LIST_COLUMNS)[number];
 
 /** How a list is looked at, under a name: columns, query, and the assumptions that go with it. */

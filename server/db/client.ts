@@ -7,7 +7,8 @@ import { log } from '../log.ts';
 import * as authTables from './authSchema.ts';
 import * as tables from './schema.ts';
 
-function pool(url: string, max: number): pg.Pool {
+/** Connections to the database under one role. */
+export function pool(url: string, max: number): pg.Pool {
   const p = new pg.Pool({ connectionString: url, max, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000 });
   // A dropped idle connection must not end the process; the next query opens a new one.
   p.on('error', (e) => log.warn({ code: (e as { code?: string }).code }, 'a database connection was lost'));

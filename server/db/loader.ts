@@ -3,22 +3,20 @@
  * business tables but how far a task is, which it notes in the same transaction as the rows.
  */
 import { once } from 'node:events';
-import pg from 'pg';
+import type pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { env } from '../env.ts';
+import { pool } from './client.ts';
 
-let pool: pg.Pool | null = null;
+let open: pg.Pool | null = null;
 function database(): pg.Pool {
-  if (pool === null) {
-    pool = new pg.Pool({ connectionString: env().BM_LOADER_URL, max: 3, connectionTimeoutMillis: 4000 });
-    pool.on('error', () => undefined);
-  }
-  return pool;
+  open ??= pool(env().BM_LOADER_URL, 3);
+  return open;
 }
 export async function closeLoader(): Promise<void> {
-  const open = pool;
-  pool = null;
-  await open?.end();
+  const closing = open;
+  open = null;
+  await closing?.end();
 }
 
 const tableOf = (runId: string): string => {

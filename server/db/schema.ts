@@ -301,8 +301,6 @@ export const goodsMark = bm.table(
     /** Pieces sold and bought that were confirmed for it; null: as the list takes them. */
     soldPack: integer('sold_pack'),
     boughtPack: integer('bought_pack'),
-    /** Row of the reference that was chosen by hand among several. */
-    listing: integer('listing'),
     candidateId: text('candidate_id'),
     listId: text('list_id'),
     name: text('name').notNull().default(''),

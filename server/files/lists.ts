@@ -1,9 +1,8 @@
 /** A supplier's list as rows of cells, streamed. */
 import Papa from 'papaparse';
+import { HEADER_WITHIN } from '../../core/lists/map.ts';
 import { textIn } from './textIn.ts';
 
-/** Rows among which the header may stand. */
-const HEADER_WITHIN = 30;
 /** A cell longer than this is a quotation mark that was never closed, or no list at all. */
 const LONGEST_CELL = 1_000_000;
 
@@ -114,16 +113,6 @@ export async function firstRows(path: string, most: number): Promise<string[][]>
       error: (e: Error) => failed(e),
     });
   });
-}
-
-/** Which of the first rows is the header: the one with the most cells that are words, the first of several. */
-export function headerAmong(rows: readonly (readonly string[])[]): number {
-  const words = (r: readonly string[]): number => new Set(r.map((c) => c.trim()).filter((c) => c !== '' && !/^[\d.,\s€$£%+-]+$/.test(c))).size;
-  let best = 0;
-  rows.slice(0, HEADER_WITHIN).forEach((r, i) => {
-    if (words(r) > words(rows[best] as readonly string[])) best = i;
-  });
-  return best;
 }
 
 function missing(headings: readonly string[], early: readonly (readonly string[])[]): ListError {

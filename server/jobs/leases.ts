@@ -3,22 +3,20 @@
  * silent for a few seconds loses its piece, and another takes it up where the last chunk was stored.
  */
 import { randomUUID } from 'node:crypto';
-import pg from 'pg';
+import type pg from 'pg';
 import { env } from '../env.ts';
+import { pool } from '../db/client.ts';
 import { log } from '../log.ts';
 
 const SILENT_SECONDS = 5;
 const me = randomUUID();
 const held = new Set<string>();
-let pool: pg.Pool | null = null;
+let open: pg.Pool | null = null;
 let beating: NodeJS.Timeout | null = null;
 
 function database(): pg.Pool {
-  if (pool === null) {
-    pool = new pg.Pool({ connectionString: env().BM_JOBS_URL, max: 2, connectionTimeoutMillis: 4000 });
-    pool.on('error', () => undefined);
-  }
-  return pool;
+  open ??= pool(env().BM_JOBS_URL, 2);
+  return open;
 }
 
 export type Piece = { readonly taskId: string; readonly workspaceId: string };
@@ -61,7 +59,7 @@ export function sweepLeases(queueName: string, send: (piece: Piece) => Promise<u
 export async function closeLeases(): Promise<void> {
   if (beating !== null) clearInterval(beating);
   beating = null;
-  const open = pool;
-  pool = null;
-  await open?.end();
+  const closing = open;
+  open = null;
+  await closing?.end();
 }

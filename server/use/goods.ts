@@ -51,15 +51,10 @@ export async function markGoods(workspaceId: string, page: ListPage, change: Mar
     ...(change.state === undefined ? {} : { state: change.state, listId: page.list.id }), ...(change.reason === undefined ? {} : { reason: change.reason }), ...(change.note === undefined ? {} : { note: change.note }),
     ...(change.tags === undefined ? {} : { tags: change.tags }), ...(change.pack === undefined ? {} : { soldPack: change.pack?.sold ?? null, boughtPack: change.pack?.bought ?? null }), by, at: new Date(),
   };
-  await inWorkspace(workspaceId, async (tx) => {
-    for (const r of change.rows) {
-      const profit = r.profitPerMonth === null || Number.isNaN(factor) ? null : r.profitPerMonth * factor;
-      await tx
-        .insert(goodsMark)
-        .values({ workspaceId, key: r.key, listId: page.list.id, name: r.name, profitPerMonth: profit, ...set })
-        .onConflictDoUpdate({ target: [goodsMark.workspaceId, goodsMark.key], set: change.state === undefined ? set : { ...set, name: r.name, profitPerMonth: profit } });
-    }
-  });
+  const values = new Map(change.rows.map((r) => [r.key, { workspaceId, key: r.key, listId: page.list.id, name: r.name, profitPerMonth: r.profitPerMonth === null || Number.isNaN(factor) ? null : r.profitPerMonth * factor, ...set }]));
+  // Name and profit are those of the moment at which it was decided.
+  const decided = change.state === undefined ? {} : { name: sql`excluded.name`, profitPerMonth: sql`excluded.profit_per_month` };
+  await inWorkspace(workspaceId, (tx) => tx.insert(goodsMark).values([...values.values()]).onConflictDoUpdate({ target: [goodsMark.workspaceId, goodsMark.key], set: { ...set, ...decided } }));
 }
 
 export type RowPage = { readonly row: ListRow; readonly doc: LaneDocument; readonly mark: Mark | null; /** Link, picture, notes and columns kept as they are. */ readonly more: Readonly<Record<string, string>> };

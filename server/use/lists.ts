@@ -4,7 +4,7 @@ import type { Readable } from 'node:stream';
 import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, notExists, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
-import { guessMap, listMap, mapIssues } from '../../core/lists/map.ts';
+import { guessMap, headerAmong, listMap, mapIssues } from '../../core/lists/map.ts';
 import type { ListMap } from '../../core/lists/map.ts';
 import { DEFAULT_LOOK } from '../../core/lists/query.ts';
 import type { ListLook } from '../../core/lists/query.ts';
@@ -19,7 +19,7 @@ import { listRow, listView, supplier, supplierList, task } from '../db/schema.ts
 import type { StoredFile } from '../db/schema.ts';
 import { dropRun } from '../db/loader.ts';
 import { today } from '../env.ts';
-import { firstRows, headerAmong } from '../files/lists.ts';
+import { firstRows } from '../files/lists.ts';
 import { FileRefused, isWorkbook, LARGEST_FILE, receiveFile, removeFolder, storePath } from '../files/store.ts';
 import { checkWorkbook, sheetHeads } from '../files/workbook.ts';
 import type { ListTask } from '../jobs/readList.ts';

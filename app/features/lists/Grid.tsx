@@ -15,8 +15,8 @@ const useBefore = isClient ? useLayoutEffect : useEffect;
 
 export type Column = ListLook['columns'][number] & { readonly title: string; readonly right: boolean };
 type Props = {
-  columns: readonly Column[]; count: number; rowAt: (i: number) => ListRow | undefined; inView: (from: number, to: number) => void; cell: (row: ListRow, column: ListColumn) => ReactNode; head: (column: Column) => ReactNode; foot: ((column: Column) => ReactNode) | null;
-  sort: readonly ListSort[]; onSort: (by: ListColumn, add: boolean) => void; onWidth: (id: ListColumn, width: number) => void; ticked: ReadonlySet<number>; onTick: (row: ListRow, range: boolean) => void; opened: number | null; onOpen: (row: ListRow, index: number) => void;
+  columns: readonly Column[]; count: number; rowAt: (i: number) => ListRow | undefined; inView: (from: number, to: number) => void; cell: (row: ListRow, column: ListColumn) => ReactNode; foot: ((column: Column) => ReactNode) | null;
+  sort: readonly ListSort[]; onSort: (by: ListColumn, add: boolean) => void; onWidth: (id: ListColumn, width: number) => void; ticked: ReadonlySet<number>; onTick: (row: ListRow, index: number, range: boolean) => void; opened: number | null; onOpen: (row: ListRow, index: number) => void;
   /** Changes with the question; the grid goes back to its top. */
   question: string; label: string; height: string;
 };
@@ -25,7 +25,7 @@ type Props = {
  * Rows of a list, a million deep: only those in view are drawn, and the scroll bar stands for a height that no browser could draw.
  * The wheel and the keys move by rows; dragging the bar moves by its share of the whole.
  */
-export function Grid({ columns, count, rowAt, inView, cell, head, foot, sort, onSort, onWidth, ticked, onTick, opened, onOpen, question, label, height }: Props) {
+export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, onWidth, ticked, onTick, opened, onOpen, question, label, height }: Props) {
   const { t } = useTranslation();
   const box = useRef<HTMLDivElement>(null);
   const [tall, setTall] = useState(560);
@@ -98,7 +98,7 @@ export function Grid({ columns, count, rowAt, inView, cell, head, foot, sort, on
     } else if (e.key === 'Enter' && row !== undefined) onOpen(row, active);
     else if (e.key === ' ' && row !== undefined) {
       e.preventDefault();
-      onTick(row, e.shiftKey);
+      onTick(row, active, e.shiftKey);
     }
   };
   let pinnedAt = TICK;
@@ -131,8 +131,7 @@ export function Grid({ columns, count, rowAt, inView, cell, head, foot, sort, on
               const key = sort[at];
               return (
                 <div key={c.id} role="columnheader" aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>
-                  {c.id === 'bar' || c.id === 'extras' ? <span>{c.title}</span> : <button type="button" title={t('list.sortBy', { name: c.title })} onClick={(e) => onSort(c.id, e.shiftKey)}>{c.title}{key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}</button>}
-                  {head(c)}
+                  {c.id === 'bar' ? <span>{c.title}</span> : <button type="button" title={t('list.sortBy', { name: c.title })} onClick={(e) => onSort(c.id, e.shiftKey)}>{c.title}{key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}</button>}
                   <Edge width={c.width} onWidth={(w) => onWidth(c.id, w)} label={t('list.width', { name: c.title })} />
                 </div>
               );
@@ -163,7 +162,7 @@ const Line = memo(function Line({ index, row, y, template, width, columns, place
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the grid has the keyboard; a click is the pointer's way to the same
     <div role="row" id={`row-${index}`} aria-rowindex={index + 2} aria-selected={ticked} className={`list-row${active ? ' active' : ''}${opened ? ' opened' : ''}${row !== undefined && row.mark !== '' ? ` ${row.mark}` : ''}`} style={{ gridTemplateColumns: template, transform: `translateY(${y}px)`, width }} onClick={() => row !== undefined && onOpen(row)}>
-      <div role="gridcell" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 1 }}>{row !== undefined && <input type="checkbox" checked={ticked} aria-label={t('list.tick', { row: row.line })} onChange={() => undefined} onClick={(e) => (e.stopPropagation(), onTick(row, e.shiftKey))} />}</div>
+      <div role="gridcell" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 1 }}>{row !== undefined && <input type="checkbox" checked={ticked} aria-label={t('list.tick', { row: row.line })} onChange={() => undefined} onClick={(e) => (e.stopPropagation(), onTick(row, index, e.shiftKey))} />}</div>
       {columns.map((c, i) => <div key={c.id} role="gridcell" className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={c.pinned ? { position: 'sticky', left: places[i] as number, zIndex: 1 } : undefined}>{row === undefined ? <i className="list-wait" /> : cell(row, c.id)}</div>)}
     </div>
   );

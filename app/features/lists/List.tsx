@@ -130,6 +130,18 @@ export function ListPage(p: Props) {
     setEdition((n) => n + 1);
     screen.refresh();
   });
+  /** Confirms the packs that the words of each row name: one request for each ratio, whatever the number of rows. */
+  const confirmPacks = async (chosen: readonly ListRow[]): Promise<void> => {
+    const byRatio = new Map<string, { pack: { sold: number; bought: number }; rows: ListRow[] }>();
+    for (const r of chosen) {
+      const pack = { sold: Math.max(1, r.listingPack), bought: Math.max(1, r.figures.pack ?? 1) };
+      const group = byRatio.get(`${pack.sold}/${pack.bought}`) ?? { pack, rows: [] };
+      group.rows.push(r);
+      byRatio.set(`${pack.sold}/${pack.bought}`, group);
+    }
+    for (const { pack, rows: same } of byRatio.values()) await mark(same, { pack });
+    setTicked(new Map());
+  };
   const keep = useLatest(async (rows: readonly ListRow[]): Promise<void> => {
     const got = await act({ what: 'keep', lines: rows.slice(0, 200).map((r) => r.line) });
     if (got?.ok === undefined) return;
@@ -142,18 +154,16 @@ export function ListPage(p: Props) {
     setOpenLine(row.line);
     setSide('row');
   });
-  const tick = useLatest((row: ListRow, range: boolean): void => {
+  const tick = useLatest((row: ListRow, at: number, range: boolean): void => {
     const next = new Map(ticked);
-    let at = -1;
-    for (let i = 0; i < (answer?.kept ?? 0) && at < 0 && i < 100_000; i++) if (screen.rowAt(i)?.key === row.key) at = i;
-    if (range && lastTicked.current !== null && at >= 0) {
+    if (range && lastTicked.current !== null) {
       for (let i = Math.min(at, lastTicked.current); i <= Math.max(at, lastTicked.current); i++) {
         const r = screen.rowAt(i);
         if (r !== undefined) next.set(r.key, r);
       }
     } else if (next.has(row.key)) next.delete(row.key);
     else next.set(row.key, row);
-    lastTicked.current = at < 0 ? null : at;
+    lastTicked.current = at;
     setTicked(next);
   });
 
@@ -179,7 +189,6 @@ export function ListPage(p: Props) {
         const [tax = null, goods = null, wayIn = null, marketplace = null, fulfilment = null, returns = null, adverts = null] = row.families;
         return row.gross === null || (row.figures.unitProfit ?? null) === null ? null : <MarginBar height={9} scale={Math.max(scale, row.gross)} result={{ currency: sales, families: { tax, goods, wayIn, marketplace, fulfilment, returns, other: 0, adverts }, figures: { gross: row.gross, unitProfit: row.figures.unitProfit ?? null }, incomplete: { unitProfit: blanksIn(row.blanks).filter((b) => b !== 'demand') } }} />;
       }
-      case 'extras': return null;
       case 'cost': return <span>{figureText(f, 'cost', row.figures.cost, list, sales)}{row.figures.before != null && Math.abs(row.figures.before - (row.figures.cost ?? 0)) >= 0.005 && <small>{t('list.before', { price: f.plain(row.figures.before, list) })}</small>}</span>;
       case 'unitProfit': case 'profitPerMonth': {
         const x = row.figures[id] ?? null;
@@ -202,7 +211,7 @@ export function ListPage(p: Props) {
     setQuery({ ...query, filters: v === null ? rest : [{ kind: 'verdict', only: [v] }, ...rest], sort: v === 'near' && query.sort.length === 0 ? SHORT_LIST.sort : query.sort }, false);
   };
   const sortBy = useLatest((by: ListColumn, add: boolean): void => {
-    if (by === 'bar' || by === 'extras') return;
+    if (by === 'bar') return;
     const now = query.sort.find((k) => k.by === by);
     const figure = (LIST_FIGURES as readonly string[]).includes(by);
     const next = now === undefined ? { by, down: figure } : { by, down: !now.down };
@@ -259,7 +268,7 @@ export function ListPage(p: Props) {
         {ticked.size > 0 ? (
           <Box role="toolbar" aria-label={t('list.chosen', { count: ticked.size })} sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
             <b>{t('list.chosen', { count: ticked.size })}</b>
-            {p.canEdit && <><Button size="small" variant="contained" color="primary" onClick={() => void mark(rows, { state: 'shortlisted', reason: '' }).then(() => setTicked(new Map()))}>{t('list.shortlist')}</Button><Button size="small" onClick={() => void keep(rows)}>{t('list.keepMany')}</Button><Button size="small" onClick={() => void mark(rows, { state: 'dropped' }).then(() => setTicked(new Map()))}>{t('list.drop')}</Button>{rows.some((r) => (r.figures.pack ?? 0) > 1 || r.listingPack > 1) && <Button size="small" onClick={() => void Promise.all(rows.map((r) => mark([r], { pack: { sold: Math.max(1, r.listingPack), bought: Math.max(1, r.figures.pack ?? 1) } }))).then(() => setTicked(new Map()))}>{t('list.packBulk')}</Button>}</>}
+            {p.canEdit && <><Button size="small" variant="contained" color="primary" onClick={() => void mark(rows, { state: 'shortlisted', reason: '' }).then(() => setTicked(new Map()))}>{t('list.shortlist')}</Button><Button size="small" onClick={() => void keep(rows)}>{t('list.keepMany')}</Button><Button size="small" onClick={() => void mark(rows, { state: 'dropped' }).then(() => setTicked(new Map()))}>{t('list.drop')}</Button>{rows.some((r) => (r.figures.pack ?? 0) > 1 || r.listingPack > 1) && <Button size="small" onClick={() => void confirmPacks(rows)}>{t('list.packBulk')}</Button>}</>}
             <Button size="small" onClick={() => setTicked(new Map())}>{t('list.untick')}</Button>
           </Box>
         ) : said !== null ? <Box role="status" sx={{ fontSize: '0.84rem' }}>{said}</Box> : tally.shortlisted > 0 ? <Button size="small" onClick={() => setQuery({ ...query, text: '', filters: [{ kind: 'flag', flag: 'shortlisted', is: true }] }, false)}>{t('list.tallyShort', { count: f.number(tally.shortlisted, 0) as never })}</Button> : null}
@@ -279,7 +288,7 @@ export function ListPage(p: Props) {
           {answer !== null && shownCount === 0 && !screen.busy ? (
             <Box sx={{ py: 6, textAlign: 'center' }}><b>{t('list.nothing')}</b><Typography color="text.secondary">{t('list.nothingHelp')}</Typography></Box>
           ) : (
-            <Grid columns={grid} count={shownCount} rowAt={screen.rowAt} inView={screen.inView} cell={cell} head={() => null} foot={foot} sort={query.sort} onSort={sortBy} onWidth={widen} ticked={new Set(ticked.keys())} onTick={tick} opened={side === 'row' ? openLine : null} onOpen={open} question={question} label={t('list.grid')} height="max(360px, calc(100vh - 182px))" />
+            <Grid columns={grid} count={shownCount} rowAt={screen.rowAt} inView={screen.inView} cell={cell} foot={foot} sort={query.sort} onSort={sortBy} onWidth={widen} ticked={new Set(ticked.keys())} onTick={tick} opened={side === 'row' ? openLine : null} onOpen={open} question={question} label={t('list.grid')} height="max(360px, calc(100vh - 182px))" />
           )}
         </Box>
         {side !== null && (

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigation, useRevalidator, useSearchParams, useSubmit } from 'react-router';
 import { makeColumns, MORE_COLUMNS } from '../../../core/columns/columns.ts';
-import { guessMap, mapIssues, OPTIONAL_ROLES, REQUIRED_ROLES } from '../../../core/lists/map.ts';
+import { guessMap, headerAmong, mapIssues, OPTIONAL_ROLES, REQUIRED_ROLES } from '../../../core/lists/map.ts';
 import type { ListMap, Role } from '../../../core/lists/map.ts';
 import type { Choice } from '../../../core/lists/reference.ts';
 import { CHOICES } from '../../../core/lists/reference.ts';
@@ -23,15 +23,6 @@ type Props = {
 };
 const PREVIEW = 8;
 const CURRENCIES = ['EUR', 'GBP', 'USD', 'PLN', 'CZK', 'SEK', 'DKK', 'CHF', 'HUF', 'RON', 'NOK', 'CNY', 'JPY', 'TRY', 'AED', 'INR'];
-
-/** Which row of the first ones holds the headings that a mapping names; else the one with the most words. */
-function headerOf(rows: readonly (readonly string[])[], map: ListMap): number {
-  const wanted = Object.values(map.columns);
-  const at = wanted.length === 0 ? -1 : rows.findIndex((r) => wanted.every((h) => r.map((c) => c.trim()).includes(h)));
-  if (at >= 0) return at;
-  const words = (r: readonly string[]): number => new Set(r.map((c) => c.trim()).filter((c) => c !== '' && !/^[\d.,\s€$£%+-]+$/.test(c))).size;
-  return rows.reduce((best, r, i) => (i < 30 && words(r) > words(rows[best] ?? []) ? i : best), 0);
-}
 
 /** Says once how a list is read and on what terms its rows are weighed, with the first rows as they will be read. */
 export function ListSetupPage(p: Props) {
@@ -59,7 +50,7 @@ export function ListSetupPage(p: Props) {
   }, [working, revalidate]);
 
   const rows = (p.sheets.find((s) => s.name === (sheet ?? '')) ?? p.sheets[0])?.rows ?? [];
-  const at = headerOf(rows, map);
+  const at = headerAmong(rows, map);
   const header = (rows[at] ?? []).map((c) => c.trim());
   const market = p.markets.find((m) => m.id === own.marketplaceCardId) ?? null;
   const issues = mapIssues(map, header);
@@ -68,7 +59,7 @@ export function ListSetupPage(p: Props) {
   const turnTo = (to: string): void => {
     setSheet(to);
     const next = p.sheets.find((s) => s.name === to)?.rows ?? [];
-    const h = headerOf(next, guessMap([], []));
+    const h = headerAmong(next);
     setMap(guessMap((next[h] ?? []).map((c) => c.trim()), next.slice(h + 1)));
   };
   const assign = (role: Role, heading: string): void => {

@@ -7,7 +7,6 @@ CREATE TABLE "bm"."goods_mark" (
 	"tags" jsonb DEFAULT '[]'::jsonb NOT NULL,
 	"sold_pack" integer,
 	"bought_pack" integer,
-	"listing" integer,
 	"candidate_id" text,
 	"list_id" text,
 	"name" text DEFAULT '' NOT NULL,
