@@ -79,12 +79,18 @@ export async function measureLists(): Promise<Measure[]> {
       await saveSetup(w.id, id, { name: setup.list.name, supplier: '', sheet: null, map: setup.map, settings: setup.own, previousId: null, reference: null });
       const started = performance.now();
       let first = 0;
+      let asked = 0;
       await startList(w.id, id, 'readList', w.by);
       for (;;) {
         await wait(100);
         page = await loadList(w.id, id);
         if (page === null) throw new Error('the list is gone');
-        if (first === 0 && page.shown !== null && (await askList(w.id, page, window)).window.length > 0) first = performance.now() - started;
+        // As the screen does: what is there so far, every second.
+        if (page.shown !== null && (first === 0 || performance.now() - asked > 1000)) {
+          const { window: found } = await askList(w.id, page, window);
+          asked = performance.now();
+          if (first === 0 && found.length > 0) first = asked - started;
+        }
         if (page.work[0]?.state === 'failed') throw new Error(page.work[0].error ?? 'failed');
         if (page.work[0]?.state === 'done') break;
       }

@@ -16,6 +16,8 @@ export const ask = z.strictObject({
   /** Parts of the run in the file store that are whole. */
   parts: z.array(z.strictObject({ name: z.string().max(100), rows: z.number().int().min(0) })),
   ranked: z.boolean(),
+  /** How many rows the run is thought to come to. */
+  expected: z.number().int().min(0),
   settings: screenSettings,
   basis: z.enum(['now', '30', '90']),
   categories: z.record(z.string(), z.string()),

@@ -14,37 +14,51 @@ import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
 import { LIST_FIGURES } from '../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag } from '../core/lists/query.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
-import { foldedTexts, NOTE, readPart, readRanks, textOf } from '../server/files/parts.ts';
-import type { PartNumber, PartText } from '../server/files/parts.ts';
+import { codeOf, NOTE, readPart, readRanks, textOf } from '../server/files/parts.ts';
+import type { PartNumber, Words } from '../server/files/parts.ts';
 import { MARK_STATES } from './ask.ts';
 import type { Answer, Ask, FigureStats, ListRow } from './ask.ts';
 import { evaluateRange } from './evaluateRange.ts';
 import type { Range } from './evaluateRange.ts';
 
-const KEPT_NUMBERS = ['line', 'key', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const satisfies readonly PartNumber[];
-type Block = { readonly from: number; readonly rows: number; readonly texts: Readonly<Record<PartText | 'fold', TextColumn>> };
+const KEPT_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const satisfies readonly PartNumber[];
+type Block = { readonly from: number; readonly rows: number; readonly title: TextColumn; readonly fold: TextColumn };
 /** Below this many rows a thread costs more than it saves. */
 const ALONE = 20_000;
 const BINS = 24;
+/** Rows for which room is made on the word of a file that is still read. */
+const MOST_EXPECTED = 1_200_000;
 
 const shared = (n: number): Float64Array => new Float64Array(new SharedArrayBuffer(8 * n));
+function makeRoom(n: number): Room {
+  const bytes = (size: number): SharedArrayBuffer => new SharedArrayBuffer(size * n);
+  const results = { ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, shared(n)])), length: n, blanks: new Uint32Array(bytes(4)), trouble: new Uint8Array(bytes(1)) } as ListResults;
+  return { capacity: n, category: new Int16Array(bytes(2)), taxClass: new Uint8Array(bytes(1)), instead: {}, results, verdicts: new Uint8Array(bytes(1)) };
+}
 /** Values with the place of each: texts of which there are few. */
 class Dictionary {
   readonly values: string[] = [];
   private readonly places = new Map<string, number>();
   codes = new Uint32Array(1024);
-  add(row: number, text: string): void {
-    let at = this.places.get(text);
-    if (at === undefined) {
-      at = this.values.push(text) - 1;
-      this.places.set(text, at);
-    }
-    if (row >= this.codes.length) {
-      const longer = new Uint32Array(this.codes.length * 2);
+  /** Takes rows from `row` on over from a part, which numbers its texts for itself. */
+  take(row: number, { values, codes }: Words): void {
+    const places = values.map((text) => {
+      let at = this.places.get(text);
+      if (at === undefined) {
+        at = this.values.push(text) - 1;
+        this.places.set(text, at);
+      }
+      return at;
+    });
+    if (row + codes.length > this.codes.length) {
+      const longer = new Uint32Array(Math.max(row + codes.length, this.codes.length * 2));
       longer.set(this.codes);
       this.codes = longer;
     }
-    this.codes[row] = at;
+    for (let i = 0; i < codes.length; i++) this.codes[row + i] = places[codes[i] as number] as number;
+  }
+  at(row: number): string {
+    return this.values[this.codes[row] as number] as string;
   }
   /** Ranks of rows in the order of the alphabet; blank ones have none. */
   ranks(rows: number): Float64Array {
@@ -59,7 +73,12 @@ class Dictionary {
   }
 }
 
-type Evaluated = { readonly key: string; readonly settings: ScreenSettings; readonly columns: ListColumns; readonly results: ListResults; readonly verdicts: Uint8Array; falseBargains: Uint8Array | null };
+/** Columns, results and verdicts of the rows so far, as views of what has room for more; `done` of them are worked out. */
+type Evaluated = { readonly key: string; readonly settings: ScreenSettings; readonly room: Room; readonly columns: ListColumns; readonly results: ListResults; readonly verdicts: Uint8Array; falseBargains: Uint8Array | null; readonly done: number };
+/** What goes into an evaluation beside the columns of the list, and what comes out, with room for so many rows. */
+type Room = { readonly capacity: number; readonly category: Int16Array; readonly taxClass: Uint8Array; readonly instead: Partial<Record<InputColumn, Float64Array>>; readonly results: ListResults; readonly verdicts: Uint8Array };
+/** What people have marked, by barcode; the state of every row so far, and the packs that were confirmed. */
+type Marks = { readonly edition: string; readonly byKey: ReadonlyMap<number, NonNullable<Ask['marks']>[number]>; state: Uint8Array; readonly sold: Map<number, [number, number]>; rows: number };
 type Chosen = { readonly key: string; readonly limits: readonly Limit[]; readonly selected: Selected; readonly removed: Uint32Array | null };
 
 export class OpenList {
@@ -72,10 +91,11 @@ export class OpenList {
   private readonly brands = new Dictionary();
   private readonly categoriesOf = new Dictionary();
   private titleRanks: Float64Array | null = null;
-  private marks: { edition: string; state: Uint8Array; sold: Map<number, [number, number]> } | null = null;
+  private marks: Marks | null = null;
   private evaluated: Evaluated | null = null;
   private chosen: Chosen | null = null;
-  private prepared: (Prepared & { readonly key: string; readonly width: number }) | null = null;
+  /** What size and weight decide of the first `rows` rows. */
+  private prepared: (Prepared & { readonly key: string; readonly width: number; rows: number }) | null = null;
   private order: { key: string; rows: Uint32Array } | null = null;
   private work: Promise<unknown> = Promise.resolve();
 
@@ -126,22 +146,19 @@ export class OpenList {
 
   private async load(ask: Ask): Promise<void> {
     const total = ask.parts.reduce((n, p) => n + p.rows, 0);
-    if (total > this.capacity) this.widen(ask.ranked ? total : Math.max(total, this.capacity * 2, 4096));
+    if (total > this.capacity) this.widen(ask.ranked ? total : Math.max(total, Math.min(MOST_EXPECTED, Math.ceil(ask.expected * 1.03)), 4096));
     for (const p of ask.parts) {
       if (this.loaded.has(p.name)) continue;
-      const part = await readPart(`${this.folder}/${p.name}`);
-      for (const n of KEPT_NUMBERS) this.numbers[n].set(part.numbers[n], this.rows);
-      // Texts are copied out, so that the part's numbers do not stay in memory twice.
-      const texts = Object.fromEntries([...Object.entries(part.texts), ['fold', foldedTexts(part)] as const].map(([t, c]) => [t, { bytes: Buffer.from(c.bytes), offsets: c.offsets.slice() }])) as unknown as Block['texts'];
-      const block = { from: this.rows, rows: part.rows, texts };
-      this.blocks.push(block);
-      for (let i = 0; i < part.rows; i++) {
-        this.brands.add(this.rows + i, textOf(texts.brand, i));
-        this.categoriesOf.add(this.rows + i, textOf(texts.category, i));
-      }
+      const from = this.rows;
+      const part = await readPart(`${this.folder}/${p.name}`, (n, rows) => (n in this.numbers ? this.numbers[n].subarray(from, from + rows) : new Float64Array(rows)));
+      // Texts are copied out, so that the rest of the file does not stay in memory.
+      const copied = (c: TextColumn): TextColumn => ({ bytes: Buffer.from(c.bytes), offsets: c.offsets.slice() });
+      this.blocks.push({ from, rows: part.rows, title: copied(part.texts.title), fold: copied(part.texts.fold) });
+      this.brands.take(from, part.words.brand);
+      this.categoriesOf.take(from, part.words.category);
       this.rows += part.rows;
       this.loaded.add(p.name);
-      this.evaluated = this.chosen = this.order = this.marks = null;
+      this.chosen = this.order = null;
     }
     if (ask.ranked && this.titleRanks === null && this.rows > 0) {
       this.titleRanks = await readRanks(`${this.folder}/ranks`);
@@ -156,62 +173,77 @@ export class OpenList {
       this.numbers[n] = wider;
     }
     this.capacity = capacity;
+    this.evaluated = this.chosen = this.order = this.prepared = null;
   }
 
   /** Which goods people have marked; false where these marks are not here. */
   private takeMarks(ask: Ask): boolean {
-    if (this.marks?.edition === ask.marksEdition) return true;
-    if (ask.marks === null) return false;
-    const byKey = new Map(ask.marks.map((m) => [m[0], m]));
-    const state = new Uint8Array(this.rows);
-    const sold = new Map<number, [number, number]>();
-    if (byKey.size > 0)
-      for (let i = 0; i < this.rows; i++) {
-        const m = byKey.get(this.numbers.key[i] as number);
-        if (m === undefined) continue;
-        state[i] = m[1];
-        if (m[2] !== null && m[3] !== null) sold.set(i, [m[2], m[3]]);
-      }
-    const packs = (m: typeof this.marks): string => JSON.stringify([...(m?.sold ?? [])]);
-    if (packs(this.marks) !== packs({ edition: '', state, sold })) this.evaluated = null;
-    this.marks = { edition: ask.marksEdition, state, sold };
-    this.chosen = this.order = null;
+    if (this.marks?.edition !== ask.marksEdition) {
+      if (ask.marks === null) return false;
+      const before = this.marks;
+      this.marks = { edition: ask.marksEdition, byKey: new Map(ask.marks.map((m) => [m[0], m])), state: new Uint8Array(this.capacity), sold: new Map(), rows: 0 };
+      this.markRows(this.marks);
+      if (JSON.stringify([...(before?.sold ?? [])]) !== JSON.stringify([...this.marks.sold])) this.evaluated = null;
+      this.chosen = this.order = null;
+    } else if (this.marks.rows < this.rows) this.markRows(this.marks);
     return true;
+  }
+
+  private markRows(m: Marks): void {
+    if (m.state.length < this.rows) {
+      const wider = new Uint8Array(this.capacity);
+      wider.set(m.state);
+      m.state = wider;
+    }
+    if (m.byKey.size > 0)
+      for (let i = m.rows; i < this.rows; i++) {
+        const mark = m.byKey.get(this.numbers.key[i] as number);
+        if (mark === undefined) continue;
+        m.state[i] = mark[1];
+        if (mark[2] !== null && mark[3] !== null) m.sold.set(i, [mark[2], mark[3]]);
+      }
+    m.rows = this.rows;
   }
 
   // ---- evaluation --------------------------------------------------------------------------------------------------
 
+  /** All rows under these assumptions: those that were worked out stay so while more are read. */
   private async evaluate(ask: Ask): Promise<Evaluated> {
-    const key = JSON.stringify([this.rows, ask.settings, ask.basis, ask.categories]);
-    if (this.evaluated?.key === key) return this.evaluated;
+    const key = JSON.stringify([ask.settings, ask.basis, ask.categories]);
     const n = this.rows;
-    const old = this.evaluated?.results.length === n ? this.evaluated : null;
-    const columns = this.columnsFor(ask);
-    const results = old?.results ?? ({ ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, shared(n)])), length: n, blanks: new Uint32Array(new SharedArrayBuffer(4 * n)), trouble: new Uint8Array(new SharedArrayBuffer(n)) } as ListResults);
-    const verdicts = old?.verdicts ?? new Uint8Array(new SharedArrayBuffer(n));
+    const before = this.evaluated;
+    if (before?.key === key && before.done === n) return before;
+    const from = before?.key === key ? before.done : 0;
+    const room = before?.room ?? makeRoom(this.capacity);
+    const columns = this.columnsFor(ask, room, from);
+    const results = { ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, room.results[c].subarray(0, n)])), length: n, blanks: room.results.blanks.subarray(0, n), trouble: room.results.trouble.subarray(0, n) } as ListResults;
+    const verdicts = room.verdicts.subarray(0, n);
     this.evaluated = this.chosen = this.order = null;
     const rates = { ...ask.settings.rates, country: ask.settings.country, currency: ask.settings.currency };
-    const preparedKey = `${n}/${preparedBy(ask.settings.assumptions, rates)}`;
-    const ready = this.prepared?.key === preparedKey;
-    if (!ready) {
+    const preparedKey = preparedBy(ask.settings.assumptions, rates);
+    if (this.prepared?.key !== preparedKey) {
       const { width } = new ListEvaluator(ask.settings.assumptions, rates);
-      this.prepared = { key: preparedKey, width, bandFees: shared(n * width), tiers: new Int16Array(new SharedArrayBuffer(2 * n)) };
+      this.prepared = { key: preparedKey, width, bandFees: shared(this.capacity * width), tiers: new Int16Array(new SharedArrayBuffer(2 * this.capacity)), rows: 0 };
     }
-    const prepared = { ...(this.prepared as NonNullable<typeof this.prepared>), ready };
-    if (n < ALONE) evaluateRange({ settings: ask.settings, columns, results, verdicts, prepared, from: 0, to: n });
-    else {
-      const size = Math.ceil(n / this.threadCount);
-      await Promise.all(Array.from({ length: this.threadCount }, (_, k) => this.threads.run({ settings: ask.settings, columns, results, verdicts, prepared, from: k * size, to: Math.min(n, (k + 1) * size) })));
-    }
-    this.evaluated = { key, settings: ask.settings, columns, results, verdicts, falseBargains: null };
+    const { prepared } = this;
+    const run = async (first: number, to: number, isReady: boolean): Promise<void> => {
+      const range = (a: number, b: number): Range => ({ settings: ask.settings, columns, results, verdicts, prepared: { ...prepared, ready: isReady }, from: a, to: b });
+      if (to - first < ALONE) return evaluateRange(range(first, to));
+      const size = Math.ceil((to - first) / this.threadCount);
+      await Promise.all(Array.from({ length: this.threadCount }, (_, k) => this.threads.run(range(first + k * size, Math.min(to, first + (k + 1) * size)))));
+    };
+    const ready = Math.max(from, Math.min(n, prepared.rows));
+    if (ready > from) await run(from, ready, true);
+    if (n > ready) await run(ready, n, false);
+    prepared.rows = Math.max(prepared.rows, n);
+    this.evaluated = { key, settings: ask.settings, room, columns, results, verdicts, falseBargains: null, done: n };
     return this.evaluated;
   }
 
-  /** The columns as the assumptions take them: price basis, packs, categories of the card. */
-  private columnsFor(ask: Ask): ListColumns {
+  /** The columns as the assumptions take them: price basis, packs, categories of the card. Rows before `from` stand there already. */
+  private columnsFor(ask: Ask, room: Room, from: number): ListColumns {
     const n = this.rows;
-    const bytes = new SharedArrayBuffer(2 * n);
-    const category = new Int16Array(bytes);
+    const { category, instead } = room;
     const { assumptions, rates } = ask.settings;
     const keys = rates.marketplace?.categories.map((c) => c.key) ?? [];
     const fallback = assumptions.category === null ? -1 : keys.indexOf(assumptions.category) >= 0 ? keys.indexOf(assumptions.category) : -2;
@@ -221,31 +253,32 @@ export class OpenList {
       const at = keys.indexOf(ask.categories[word] ?? word);
       return at >= 0 ? at : assumptions.category === null ? -2 : fallback;
     });
-    for (let i = 0; i < n; i++) category[i] = place[this.categoriesOf.codes[i] as number] as number;
+    for (let i = from; i < n; i++) category[i] = place[this.categoriesOf.codes[i] as number] as number;
     const inputs = Object.fromEntries(INPUT_COLUMNS.map((c) => [c, this.numbers[c].subarray(0, n)])) as Record<InputColumn, Float64Array>;
+    const other = (c: InputColumn): Float64Array => {
+      instead[c] ??= shared(room.capacity);
+      inputs[c] = instead[c].subarray(0, n);
+      return inputs[c];
+    };
     if (ask.basis !== 'now') {
-      const other = this.numbers[ask.basis === '30' ? 'price30' : 'price90'];
-      const price = shared(n);
-      for (let i = 0; i < n; i++) price[i] = other[i] === other[i] ? (other[i] as number) : (this.numbers.price[i] as number);
-      inputs.price = price;
+      const mean = this.numbers[ask.basis === '30' ? 'price30' : 'price90'];
+      const price = other('price');
+      for (let i = from; i < n; i++) price[i] = mean[i] === mean[i] ? (mean[i] as number) : (this.numbers.price[i] as number);
     }
     const confirmed = this.marks?.sold ?? new Map<number, [number, number]>();
     if (ask.settings.packs === 'bought' || confirmed.size > 0) {
-      const sold = shared(n).fill(1);
-      const bought = shared(n).fill(1);
-      if (ask.settings.packs === 'bought')
-        for (let i = 0; i < n; i++) {
-          sold[i] = Math.max(1, this.numbers.listingPack[i] as number);
-          bought[i] = Math.max(1, this.numbers.pack[i] as number);
-        }
+      const counted = ask.settings.packs === 'bought';
+      const [sold, bought] = [other('soldPack'), other('boughtPack')];
+      for (let i = from; i < n; i++) {
+        sold[i] = counted ? Math.max(1, this.numbers.listingPack[i] as number) : 1;
+        bought[i] = counted ? Math.max(1, this.numbers.pack[i] as number) : 1;
+      }
       for (const [i, [s, b]] of confirmed) {
         sold[i] = s;
         bought[i] = b;
       }
-      inputs.soldPack = sold;
-      inputs.boughtPack = bought;
     }
-    return { ...inputs, length: n, category, taxClass: new Uint8Array(new SharedArrayBuffer(n)), taxClasses: [ask.settings.taxClass] };
+    return { ...inputs, length: n, category: category.subarray(0, n), taxClass: room.taxClass.subarray(0, n), taxClasses: [ask.settings.taxClass] };
   }
 
   /** Rows that pay only as long as packs are not counted: at one piece for one they gain, at the packs their words name they lose. */
@@ -363,7 +396,7 @@ export class OpenList {
       if (needle.length === 0) continue;
       const found = how === 'all' ? new Uint8Array(this.rows) : out;
       for (const b of this.blocks) {
-        const { bytes, offsets } = b.texts.fold;
+        const { bytes, offsets } = b.fold;
         const hay = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
         for (let at = hay.indexOf(needle), row = 0; at >= 0; ) {
           // The row that holds this place; rows follow each other, so the search goes on from the last one.
@@ -407,7 +440,7 @@ export class OpenList {
 
   // ---- rows and sums -----------------------------------------------------------------------------------------------
 
-  private textAt(row: number, which: PartText): string {
+  private titleAt(row: number): string {
     let lo = 0;
     let hi = this.blocks.length - 1;
     while (lo < hi) {
@@ -416,7 +449,7 @@ export class OpenList {
       else hi = mid - 1;
     }
     const b = this.blocks[lo] as Block;
-    return textOf(b.texts[which], row - b.from);
+    return textOf(b.title, row - b.from);
   }
 
   private row(ask: Ask, e: Evaluated, c: Chosen, i: number): ListRow {
@@ -427,7 +460,7 @@ export class OpenList {
     const figures = Object.fromEntries(LIST_FIGURES.map((f) => [f, known(this.figure(f, e)[i] as number)])) as ListRow['figures'];
     const verdict = VERDICTS[e.verdicts[i] as number] as ListRow['verdict'];
     return {
-      line: this.numbers.line[i] as number, key: this.numbers.key[i] as number, code: this.textAt(i, 'code'), title: this.textAt(i, 'title'), brand: this.textAt(i, 'brand'), category: this.textAt(i, 'category'),
+      line: this.numbers.line[i] as number, key: this.numbers.key[i] as number, code: codeOf(this.numbers.key[i] as number, this.numbers.digits[i] as number), title: this.titleAt(i), brand: this.brands.at(i), category: this.categoriesOf.at(i),
       figures, gross: known(e.results.gross[i] as number), families: this.families(e.results, i), verdict, trouble: TROUBLES[e.results.trouble[i] as number] as string, blanks: e.results.blanks[i] as number,
       mark: MARK_STATES[this.marks?.state[i] ?? 0] as ListRow['mark'], notes: this.numbers.notes[i] as number, listings: this.numbers.listings[i] as number, listingPack: this.numbers.listingPack[i] as number,
       removedBy, remedies: ask.remedies && verdict === 'near' ? this.remedies(e, i) : [],
@@ -446,7 +479,7 @@ export class OpenList {
     const sides = [k.a[i], k.b[i], k.c[i]] as [number, number, number];
     return {
       cost: known(k.cost[i] as number), price: known(k.price[i] as number), units: known(k.units[i] as number), unitsInSoldPack: k.soldPack[i] as number, unitsInBoughtPack: k.boughtPack[i] as number,
-      sides: sides.some(Number.isNaN) ? null : sides, kg: known(k.kg[i] as number), category: at >= 0 ? (settings.rates.marketplace?.categories[at]?.key ?? null) : at === -2 ? this.categoriesOf.values[this.categoriesOf.codes[i] as number] || null : null,
+      sides: sides.some(Number.isNaN) ? null : sides, kg: known(k.kg[i] as number), category: at >= 0 ? (settings.rates.marketplace?.categories[at]?.key ?? null) : at === -2 ? this.categoriesOf.at(i) || null : null,
       taxClass: settings.taxClass, vatRate: known(k.vatRate[i] as number), minimumOrder: known(k.minimumOrder[i] as number),
     };
   }

@@ -7,6 +7,8 @@ import { BUSINESS_TABLES, goodsMark, lane, laneHistory, listView, notice, outsid
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { DEFAULT_LOOK } from '../core/lists/query.ts';
+import { copyRows } from './db/copyRows.ts';
+import { examplePart } from './testing/examplePart.ts';
 import { attachRun, closeLoader, storePart } from './db/loader.ts';
 import { createCandidates } from './use/candidates.ts';
 import { newId } from './use/workspaces.ts';
@@ -48,7 +50,7 @@ beforeAll(async () => {
     });
     const run = newId();
     await inWorkspace(w.id, (tx) => tx.insert(task).values({ workspaceId: w.id, id: run, kind: 'readList', data: {} }));
-    await storePart(w.id, run, `2\t9520000000019\t9520000000019\tPot\t\t\t1.5\t\\N\t\\N\t\\N\n`, 0, {}, 1, 1);
+    await storePart(w.id, run, copyRows(examplePart([{ key: 9520000000019, title: 'Pot', cost: 1.5 }]), null), 0, {}, 1, 1);
     await attachRun(w.id, run);
   }
 });

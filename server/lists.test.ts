@@ -174,7 +174,7 @@ describe('a worker process', () => {
   };
 
   it('lets a small list go before the rest of a large one', async () => {
-    const large = await bring(tidy(200_000, 8), 'large.csv');
+    const large = await bring(tidy(500_000, 8), 'large.csv');
     const small = await bring(tidy(500, 9), 'small.csv');
     await startList(w.id, large, 'readList', w.personId);
     const worker = spawnWorker();

@@ -5,6 +5,7 @@ import { readGtin } from '../goods/gtin.ts';
 import type { GtinTrouble } from '../goods/gtin.ts';
 import { packField, packIn } from '../goods/packs.ts';
 import { amountOf, UNREADABLE } from './amounts.ts';
+import { ROLES } from './map.ts';
 import type { ListMap, Role } from './map.ts';
 
 /** A purchase price above this is a slip. */
@@ -63,11 +64,14 @@ export class KeyIndex {
 
   private place(k: number): number {
     const mask = this.keys.length - 1;
-    // Neighbouring codes are spread by a multiplication over both halves of the number.
-    const high = Math.floor(k / 16777216);
-    const low = k - high * 16777216;
+    // Sixteen codes in a row (without their check digits) stand beside each other, where memory is read at once; such rows are
+    // spread by a multiplication over both halves of the number.
+    const code = Math.floor(k / 10);
+    const block = Math.floor(code / 16);
+    const high = Math.floor(block / 16777216);
+    const low = block - high * 16777216;
     let at = (Math.imul(low, 0x9e3779b1) ^ Math.imul(high, 0x85ebca6b)) >>> 0;
-    at = (at ^ (at >>> 15)) & mask;
+    at = (((at ^ (at >>> 15)) << 4) | (code - block * 16)) & mask;
     while (this.keys[at] !== 0 && this.keys[at] !== k) at = (at + 1) & mask;
     return at;
   }
@@ -99,19 +103,22 @@ function and(troubles: readonly RowTrouble[], one: RowTrouble): readonly RowTrou
 
 /** Reads rows by a mapping, straight into columns. One reader for one file: it notes which barcodes it has seen. */
 export class RowReader {
-  private readonly at: Partial<Record<Role, number>> = {};
+  /** Where each role stands; -1: nowhere. */
+  private readonly at: Readonly<Record<Role, number>>;
   private readonly comma: boolean;
   private readonly cm: number;
   private readonly kg: number;
+  /** Figures beside those the formulas read; whether each may be 0. */
+  private readonly more: readonly { readonly role: (typeof MORE_COLUMNS)[number]; readonly at: number; readonly free: boolean }[];
   /** First row of every barcode. */
   private readonly seen = new KeyIndex();
 
   /** `reference`: market figures, which need no purchase price and may name a product several times. */
   constructor(private readonly map: ListMap, header: readonly string[], private readonly kind: 'list' | 'reference' = 'list') {
-    for (const [role, heading] of Object.entries(map.columns)) {
-      const i = header.indexOf(heading);
-      if (i >= 0) this.at[role as Role] = i;
-    }
+    const at = Object.fromEntries(ROLES.map((r) => [r, -1])) as Record<Role, number>;
+    for (const [role, heading] of Object.entries(map.columns)) at[role as Role] = header.indexOf(heading);
+    this.at = at;
+    this.more = MORE_COLUMNS.map((role) => ({ role, at: at[role], free: role !== 'price30' && role !== 'price90' }));
     this.comma = map.decimal === 'comma';
     this.cm = LENGTHS[map.lengthUnit];
     this.kg = WEIGHTS[map.weightUnit];
@@ -119,13 +126,13 @@ export class RowReader {
 
   /** Text of a role in a row, trimmed; empty where the mapping has none. */
   text(cells: readonly string[], role: Role): string {
-    const i = this.at[role];
-    return i === undefined ? '' : (cells[i] ?? '').trim();
+    return this.textAt(cells, this.at[role]);
   }
-
-  private number(cells: readonly string[], role: Role): number {
-    const i = this.at[role];
-    return i === undefined ? Number.NaN : amountOf(cells[i] ?? '', this.comma);
+  private textAt(cells: readonly string[], at: number): string {
+    return at < 0 ? '' : (cells[at] ?? '').trim();
+  }
+  private numberAt(cells: readonly string[], at: number): number {
+    return at < 0 ? Number.NaN : amountOf(cells[at] ?? '', this.comma);
   }
 
   /**
@@ -134,7 +141,7 @@ export class RowReader {
    */
   read(cells: readonly string[], line: number, columns: ListColumns, i: number, categoryAt: (text: string) => number, more?: MoreColumns): RowRead {
     let troubles = NO_TROUBLE;
-    const barcode = this.text(cells, 'identifier');
+    const barcode = this.textAt(cells, this.at.identifier);
     const gtin = readGtin(barcode);
     let key = '';
     let code = '';
@@ -143,39 +150,39 @@ export class RowReader {
       key = gtin.key;
       code = gtin.code;
     }
-    const cost = this.number(cells, 'cost');
+    const cost = this.numberAt(cells, this.at.cost);
     if (this.kind === 'reference') {
       // Nothing is bought here.
     } else if (cost !== cost) troubles = and(troubles, { what: 'cost', why: 'missing', value: '' });
-    else if (cost === UNREADABLE) troubles = and(troubles, { what: 'cost', why: 'text', value: this.text(cells, 'cost') });
-    else if (cost < 0) troubles = and(troubles, { what: 'cost', why: 'negative', value: this.text(cells, 'cost') });
-    else if (cost > ABSURD) troubles = and(troubles, { what: 'cost', why: 'absurd', value: this.text(cells, 'cost') });
+    else if (cost === UNREADABLE) troubles = and(troubles, { what: 'cost', why: 'text', value: this.textAt(cells, this.at.cost) });
+    else if (cost < 0) troubles = and(troubles, { what: 'cost', why: 'negative', value: this.textAt(cells, this.at.cost) });
+    else if (cost > ABSURD) troubles = and(troubles, { what: 'cost', why: 'absurd', value: this.textAt(cells, this.at.cost) });
     if (this.kind === 'list' && troubles.length === 0) {
       const first = this.seen.note(key, line);
       if (first > 0) troubles = and(troubles, { what: 'duplicate', first, value: code });
     }
 
     columns.cost[i] = cost;
-    columns.price[i] = above0(known(this.number(cells, 'price')));
-    const units = known(this.number(cells, 'units'));
+    columns.price[i] = above0(known(this.numberAt(cells, this.at.price)));
+    const units = known(this.numberAt(cells, this.at.units));
     columns.units[i] = units >= 0 ? units : Number.NaN;
-    const weight = above0(known(this.number(cells, 'weight')));
+    const weight = above0(known(this.numberAt(cells, this.at.weight)));
     columns.kg[i] = weight * this.kg;
     this.sides(cells, columns, i);
-    const vat = known(this.number(cells, 'vatRate'));
+    const vat = known(this.numberAt(cells, this.at.vatRate));
     columns.vatRate[i] = vat >= 0 && vat <= 100 ? (vat > 1 ? vat / 100 : vat) : Number.NaN;
-    columns.minimumOrder[i] = above0(known(this.number(cells, 'minimumOrder')));
+    columns.minimumOrder[i] = above0(known(this.numberAt(cells, this.at.minimumOrder)));
     columns.soldPack[i] = 1;
     columns.boughtPack[i] = 1;
-    columns.category[i] = categoryAt(this.text(cells, 'category'));
-    const field = this.text(cells, 'packSize');
-    const pack = (field === '' ? null : packField(field)) ?? packIn(this.text(cells, 'title'))?.pieces ?? 0;
-    const listed = this.text(cells, 'listingPackSize');
-    const listingPack = (listed === '' ? null : packField(listed)) ?? packIn(this.text(cells, 'listingTitle'))?.pieces ?? 0;
+    columns.category[i] = categoryAt(this.textAt(cells, this.at.category));
+    const field = this.textAt(cells, this.at.packSize);
+    const pack = (field === '' ? null : packField(field)) ?? packIn(this.textAt(cells, this.at.title))?.pieces ?? 0;
+    const listed = this.textAt(cells, this.at.listingPackSize);
+    const listingPack = (listed === '' ? null : packField(listed)) ?? packIn(this.textAt(cells, this.at.listingTitle))?.pieces ?? 0;
     if (more !== undefined)
-      for (const role of MORE_COLUMNS) {
-        const x = known(this.number(cells, role));
-        more[role][i] = role === 'price30' || role === 'price90' ? above0(x) : x >= 0 ? x : Number.NaN;
+      for (const { role, at, free } of this.more) {
+        const x = known(this.numberAt(cells, at));
+        more[role][i] = x > 0 || (free && x === 0) ? x : Number.NaN;
       }
     return { troubles, key, code, repaired: gtin.ok && gtin.repaired !== null, pack, listingPack };
   }
@@ -186,11 +193,11 @@ export class RowReader {
   }
 
   private sides(cells: readonly string[], columns: ListColumns, i: number): void {
-    let a = above0(known(this.number(cells, 'length')));
-    let b = above0(known(this.number(cells, 'width')));
-    let c = above0(known(this.number(cells, 'height')));
+    let a = above0(known(this.numberAt(cells, this.at.length)));
+    let b = above0(known(this.numberAt(cells, this.at.width)));
+    let c = above0(known(this.numberAt(cells, this.at.height)));
     if (a !== a && b !== b && c !== c) {
-      const size = this.text(cells, 'size');
+      const size = this.textAt(cells, this.at.size);
       if (size !== '') {
         const parts = size.replace(/(mm|cm|m|in|inch|")\.?$/i, '').split(/\s*[x×*/]\s*/i);
         if (parts.length === 3) [a, b, c] = parts.map((p) => above0(known(amountOf(p.replace(/[^\d.,]+/g, ''), this.comma)))) as [number, number, number];

@@ -7,6 +7,7 @@ import type pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { env } from '../env.ts';
 import { pool } from './client.ts';
+import { COPY_COLUMNS } from './copyRows.ts';
 
 let open: pg.Pool | null = null;
 function database(): pg.Pool {
@@ -51,17 +52,11 @@ const madeTable = (table: string, workspaceId: string, runId: string): string =>
   return `create table if not exists ${table} (like bm.list_row, constraint of_run check (run_id is not null and run_id = '${runId}'::uuid)); alter table ${table} alter column workspace_id set default '${workspaceId}', alter column run_id set default '${runId}'`;
 };
 
-const RISKY = /[\\\t\n\r\0]/;
-/** A text in COPY's own writing; a NUL, which the database cannot hold, is left out. */
-export function copyText(text: string): string {
-  return RISKY.test(text) ? text.replaceAll('\0', '').replaceAll('\\', '\\\\').replaceAll('\t', '\\t').replaceAll('\n', '\\n').replaceAll('\r', '\\r') : text;
-}
-
 /**
- * Stores a part of a run: its rows (lines in COPY's writing, null where only the task moves), and with them how far the task is, both or neither. False where the task has gone on from
+ * Stores a part of a run: its rows (as `CopyRows` writes them; null where only the task moves), and with them how far the task is, both or neither. False where the task has gone on from
  * elsewhere, was cancelled, or is gone: then nothing is stored.
  */
-export async function storePart(workspaceId: string, taskId: string, rows: string | null, parts: number, data: unknown, done: number, total: number): Promise<boolean> {
+export async function storePart(workspaceId: string, taskId: string, rows: Buffer | null, parts: number, data: unknown, done: number, total: number): Promise<boolean> {
   return transaction(workspaceId, async (c) => {
     const { rowCount } = await c.query(
       "update bm.task set state = 'running', data = $3, done = $4, total = $5, updated_at = now() where workspace_id = $1 and id = $2 and state in ('waiting', 'running') and coalesce((data ->> 'steps')::int, 0) = $6",
@@ -71,8 +66,8 @@ export async function storePart(workspaceId: string, taskId: string, rows: strin
     if (rows !== null) {
       const table = tableOf(taskId);
       if (parts === 0 || (await c.query('select to_regclass($1) is null as missing', [table])).rows[0]?.missing) await c.query(madeTable(table, workspaceId, taskId));
-      const stream = c.query(copyFrom(`copy ${table} (line, key, code, title, brand, category, cost, price, units, more) from stdin`));
-      stream.end(Buffer.from(rows));
+      const stream = c.query(copyFrom(`copy ${table} (${COPY_COLUMNS}) from stdin (format binary)`));
+      stream.end(rows);
       await once(stream, 'finish');
     }
     return true;

@@ -50,7 +50,9 @@ export async function readList(path: string, headings: readonly string[], start:
           const lines: number[] = [];
           for (const cells of results.data) {
             line++;
-            if (cells.some((c) => c.length > LONGEST_CELL)) throw fault(`A cell in row ${line} is over a million characters long: a quotation mark is not closed there`, 'Close or remove it, and choose the file again.');
+            let longest = 0;
+            for (let k = 0; k < cells.length; k++) if ((cells[k] as string).length > longest) longest = (cells[k] as string).length;
+            if (longest > LONGEST_CELL) throw fault(`A cell in row ${line} is over a million characters long: a quotation mark is not closed there`, 'Close or remove it, and choose the file again.');
             if (header === null) {
               const named = cells.map((c) => c.trim());
               if (headings.every((h) => named.includes(h))) {
@@ -61,7 +63,7 @@ export async function readList(path: string, headings: readonly string[], start:
               else early.push(named);
               continue;
             }
-            if (cells.every((c) => c === '')) continue;
+            if (longest === 0) continue;
             batch.push(cells);
             lines.push(line);
           }

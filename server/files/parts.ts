@@ -7,40 +7,90 @@ import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { INPUT_COLUMNS, MORE_COLUMNS } from '../../core/columns/columns.ts';
 import { foldText } from '../../core/columns/rank.ts';
 import type { TextColumn } from '../../core/columns/rank.ts';
+import { Bytes } from './bytes.ts';
 
-const MARK = 'BMPART1\n';
-/** Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number, packs, notes as bits. */
-export const PART_NUMBERS = ['line', 'key', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const;
+const MARK = 'BMPART2\n';
+/** Parts as they were written before folded texts and dictionaries stood in them; they are read on. */
+const OLD_MARK = 'BMPART1\n';
+/** Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number and in how many digits it was written, packs, notes as bits. */
+export const PART_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const;
 export type PartNumber = (typeof PART_NUMBERS)[number];
-export const PART_TEXTS = ['code', 'title', 'brand', 'category'] as const;
+/** `fold`: title, brand, category and barcode as they are searched and ordered, a line between. */
+export const PART_TEXTS = ['title', 'fold'] as const;
 export type PartText = (typeof PART_TEXTS)[number];
+/** Texts of which there are few. */
+export const PART_WORDS = ['brand', 'category'] as const;
+export type PartWord = (typeof PART_WORDS)[number];
 /** Bits of `notes`. */
 export const NOTE = { repaired: 1, isNew: 2, dearer: 4, cheaper: 8, completed: 16 } as const;
 
-export type Part = { readonly rows: number; readonly numbers: Readonly<Record<PartNumber, Float64Array>>; readonly texts: Readonly<Record<PartText, TextColumn>> };
+/** Each different text once, and which of them every row has. */
+export type Words = { readonly values: readonly string[]; readonly codes: Uint32Array };
+export type Part = { readonly rows: number; readonly numbers: Readonly<Record<PartNumber, Float64Array>>; readonly texts: Readonly<Record<PartText, TextColumn>>; readonly words: Readonly<Record<PartWord, Words>> };
+
+/** A barcode as it was written, from its number and its digits. */
+export const codeOf = (key: number, digits: number): string => String(key).padStart(digits, '0');
 
 /** Texts of a part as they come, one after the other. */
 export class TextWriter {
-  private readonly parts: string[] = [];
+  readonly utf8 = new Bytes();
+  private offsets = new Uint32Array(1024);
+  private count = 0;
+  /** Ends the text that was written into `utf8`. */
+  end(): void {
+    if (++this.count === this.offsets.length) {
+      const wider = new Uint32Array(this.offsets.length * 2);
+      wider.set(this.offsets);
+      this.offsets = wider;
+    }
+    this.offsets[this.count] = this.utf8.length;
+  }
   add(text: string): void {
-    this.parts.push(text);
+    this.utf8.text(text);
+    this.end();
   }
   column(): TextColumn {
-    const { parts } = this;
-    const bytes = Buffer.from(parts.join(''));
-    const offsets = new Uint32Array(parts.length + 1);
-    const letters = parts.reduce((n, t) => n + t.length, 0);
-    // Where every letter is one byte, as in most lists, lengths need no counting of bytes.
-    if (letters === bytes.length) for (let i = 0; i < parts.length; i++) offsets[i + 1] = (offsets[i] as number) + (parts[i] as string).length;
-    else for (let i = 0; i < parts.length; i++) offsets[i + 1] = (offsets[i] as number) + Buffer.byteLength(parts[i] as string);
-    return { bytes, offsets };
+    return { bytes: this.utf8.written(), offsets: this.offsets.subarray(0, this.count + 1) };
+  }
+  clear(): void {
+    this.utf8.clear();
+    this.count = 0;
+  }
+}
+
+/** Texts of which there are few, as they come. */
+export class WordWriter {
+  private readonly places = new Map<string, number>();
+  private values: string[] = [];
+  private codes = new Uint32Array(1024);
+  private count = 0;
+  add(text: string): void {
+    let at = this.places.get(text);
+    if (at === undefined) {
+      at = this.values.push(text) - 1;
+      this.places.set(text, at);
+    }
+    if (this.count === this.codes.length) {
+      const wider = new Uint32Array(this.codes.length * 2);
+      wider.set(this.codes);
+      this.codes = wider;
+    }
+    this.codes[this.count++] = at;
+  }
+  words(): Words {
+    return { values: this.values, codes: this.codes.subarray(0, this.count) };
+  }
+  clear(): void {
+    this.places.clear();
+    this.values = [];
+    this.count = 0;
   }
 }
 
 /** How a column of numbers is written: one value for all, or as narrow as holds every value; the largest whole number stands for unknown. */
 const WIDTHS = { u8: Uint8Array, u16: Uint16Array, u32: Uint32Array, f64: Float64Array } as const;
 type Width = keyof typeof WIDTHS;
-type Place = { readonly name: string; readonly what: Width | 'same' | 'offsets' | 'bytes'; readonly at: number; readonly bytes: number; /** Of `same`; absent: unknown. */ readonly value?: number };
+type Place = { readonly name: string; readonly what: Width | 'same' | 'offsets' | 'bytes' | 'codes'; readonly at: number; readonly bytes: number; /** Of `same`; absent: unknown. */ readonly value?: number };
 const MOST = { u8: 0xff, u16: 0xffff, u32: 0xffffffff } as const;
 
 /** The narrowest way in which a column reads back bit for bit. */
@@ -81,10 +131,15 @@ export async function writePart(path: string, part: Part): Promise<void> {
     const { what, data, value } = narrow(part.numbers[n].subarray(0, part.rows));
     put(n, what, data, value);
   }
-  for (const t of PART_TEXTS) {
-    const { offsets, bytes } = part.texts[t];
-    put(t, 'offsets', new Uint8Array(offsets.buffer, offsets.byteOffset, offsets.byteLength));
-    put(t, 'bytes', bytes);
+  const text = (name: string, { offsets, bytes }: TextColumn): void => {
+    put(name, 'offsets', new Uint8Array(offsets.buffer, offsets.byteOffset, offsets.byteLength));
+    put(name, 'bytes', bytes);
+  };
+  for (const t of PART_TEXTS) text(t, part.texts[t]);
+  for (const w of PART_WORDS) {
+    const { values, codes } = part.words[w];
+    text(w, textsOf(values));
+    put(w, 'codes', new Uint8Array(codes.buffer, codes.byteOffset, codes.byteLength));
   }
   const header = Buffer.from(JSON.stringify({ rows: part.rows, places }));
   const head = Buffer.alloc(16 + header.length + ((8 - (header.length % 8)) % 8));
@@ -109,10 +164,11 @@ export async function writePart(path: string, part: Part): Promise<void> {
   }
 }
 
-/** Reads a part; columns stored narrower are widened. */
-export async function readPart(path: string): Promise<Part> {
+/** Reads a part; columns stored narrower are widened, into `into` where a place is given for them. */
+export async function readPart(path: string, into?: (name: PartNumber, rows: number) => Float64Array): Promise<Part> {
   const file = await readFile(path);
-  if (file.toString('latin1', 0, 8) !== MARK) throw new Error('This is no part of a list');
+  const mark = file.toString('latin1', 0, 8);
+  if (mark !== MARK && mark !== OLD_MARK) throw new Error('This is no part of a list');
   const length = file.readUInt32LE(8);
   const { rows, places } = JSON.parse(file.toString('utf8', 16, 16 + length)) as { rows: number; places: Place[] };
   const base = file.byteOffset + 16 + length + ((8 - (length % 8)) % 8);
@@ -120,61 +176,72 @@ export async function readPart(path: string): Promise<Part> {
   const whole = base % 8 === 0 ? file.buffer : file.buffer.slice(base);
   const from = base % 8 === 0 ? base : 0;
   const numbers = {} as Record<PartNumber, Float64Array>;
-  const texts = {} as Record<PartText, { bytes: Uint8Array; offsets: Uint32Array }>;
-  for (const t of PART_TEXTS) texts[t] = { bytes: new Uint8Array(0), offsets: new Uint32Array(rows + 1) };
+  const offsets: Record<string, Uint32Array> = {};
+  const bytes: Record<string, Uint8Array> = {};
+  const codes: Record<string, Uint32Array> = {};
   for (const p of places) {
-    if (p.what === 'offsets') texts[p.name as PartText].offsets = new Uint32Array(whole, from + p.at, p.bytes / 4);
-    else if (p.what === 'bytes') texts[p.name as PartText].bytes = new Uint8Array(whole, from + p.at, p.bytes);
-    else if (p.what === 'same') numbers[p.name as PartNumber] = new Float64Array(rows).fill(p.value ?? Number.NaN);
-    else if (p.what === 'f64') numbers[p.name as PartNumber] = new Float64Array(whole, from + p.at, rows);
+    if (p.what === 'offsets') offsets[p.name] = new Uint32Array(whole, from + p.at, p.bytes / 4);
+    else if (p.what === 'bytes') bytes[p.name] = new Uint8Array(whole, from + p.at, p.bytes);
+    else if (p.what === 'codes') codes[p.name] = new Uint32Array(whole, from + p.at, rows);
     else {
-      const stored = new WIDTHS[p.what](whole, from + p.at, rows);
-      const unknown = MOST[p.what];
-      const wide = Float64Array.from(stored);
-      for (let i = 0; i < rows; i++) if (stored[i] === unknown) wide[i] = Number.NaN;
+      const wide = into?.(p.name as PartNumber, rows) ?? new Float64Array(rows);
       numbers[p.name as PartNumber] = wide;
-    }
-  }
-  return { rows, numbers, texts };
-}
-
-const FOLDED = ['title', 'brand', 'category', 'code'] as const;
-
-/**
- * Title, brand, category and barcode of every row of a part as they are searched and ordered, one text each, a line between. Plain
- * letters are folded as the bytes they are; only rows with others are read as text.
- */
-export function foldedTexts({ rows, texts }: Part): TextColumn {
-  const offsets = new Uint32Array(rows + 1);
-  /** Bytes that the rows from one on take, where they stay as long as they are. */
-  const after = (i: number): number => FOLDED.reduce((n, t) => n + texts[t].bytes.length - (texts[t].offsets[i] as number), 0) + 3 * (rows - i);
-  let bytes = Buffer.allocUnsafe(after(0) + 65_536);
-  let at = 0;
-  for (let i = 0; i < rows; i++) {
-    const begun = at;
-    let plain = true;
-    for (let k = 0; k < 4 && plain; k++) {
-      if (k > 0) bytes[at++] = 10;
-      const column = texts[FOLDED[k] as PartText];
-      const to = column.offsets[i + 1] as number;
-      for (let b = column.offsets[i] as number; b < to; b++) {
-        const c = column.bytes[b] as number;
-        if (c > 127) {
-          plain = false;
-          break;
-        }
-        bytes[at++] = c > 64 && c < 91 ? c + 32 : c;
+      if (p.what === 'same') wide.fill(p.value ?? Number.NaN);
+      else if (p.what === 'f64') wide.set(new Float64Array(whole, from + p.at, rows));
+      else {
+        const stored = new WIDTHS[p.what](whole, from + p.at, rows);
+        const unknown = MOST[p.what];
+        for (let i = 0; i < rows; i++) wide[i] = stored[i] === unknown ? Number.NaN : (stored[i] as number);
       }
     }
-    if (!plain) {
-      const folded = Buffer.from(foldText(FOLDED.map((t) => textOf(texts[t], i)).join('\n')));
-      // Folding makes few texts longer; where it does, there must be room for what follows too.
-      if (begun + folded.length + after(i + 1) > bytes.length) bytes = Buffer.concat([bytes, Buffer.allocUnsafe(folded.length + (bytes.length >> 1))]);
-      at = begun + folded.copy(bytes, begun);
-    }
-    offsets[i + 1] = at;
   }
-  return { bytes: bytes.subarray(0, at), offsets };
+  const text = (name: string): TextColumn => ({ bytes: bytes[name] ?? new Uint8Array(0), offsets: offsets[name] ?? new Uint32Array(rows + 1) });
+  if (mark === OLD_MARK) return olderPart(rows, { ...numbers, digits: into?.('digits', rows) ?? new Float64Array(rows) }, text);
+  const words = (name: PartWord): Words => {
+    const column = text(name);
+    return { values: Array.from({ length: column.offsets.length - 1 }, (_, i) => textOf(column, i)), codes: codes[name] as Uint32Array };
+  };
+  return { rows, numbers, texts: { title: text('title'), fold: text('fold') }, words: { brand: words('brand'), category: words('category') } };
+}
+
+/** A part as it was first written: four texts, which say the rest. */
+function olderPart(rows: number, numbers: Part['numbers'], text: (name: string) => TextColumn): Part {
+  const { offsets } = text('code');
+  for (let i = 0; i < rows; i++) numbers.digits[i] = (offsets[i + 1] as number) - (offsets[i] as number);
+  const wordsIn = (name: PartWord): Words => {
+    const writer = new WordWriter();
+    for (let i = 0; i < rows; i++) writer.add(textOf(text(name), i));
+    return writer.words();
+  };
+  const part = { rows, numbers, texts: { title: text('title') }, words: { brand: wordsIn('brand'), category: wordsIn('category') } };
+  return { ...part, texts: { title: text('title'), fold: foldOf(part) } };
+}
+
+/** Title, brand, category and barcode of every row as they are searched and ordered, a line between. */
+export function foldOf({ rows, numbers, texts, words }: Omit<Part, 'texts'> & { readonly texts: { readonly title: TextColumn } }): TextColumn {
+  const fold = new TextWriter();
+  const { utf8 } = fold;
+  const { title } = texts;
+  // Texts of which there are few are folded once, the lines around them with them.
+  const [brand, category] = PART_WORDS.map((w) => textsOf(words[w].values.map((v) => `\n${foldText(v)}`))) as [TextColumn, TextColumn];
+  for (let i = 0; i < rows; i++) {
+    utf8.foldedCopy(title.bytes, title.offsets[i] as number, title.offsets[i + 1] as number);
+    for (const [column, { codes }] of [[brand, words.brand], [category, words.category]] as const) {
+      const at = codes[i] as number;
+      utf8.copy(column.bytes, column.offsets[at] as number, column.offsets[at + 1] as number);
+    }
+    utf8.byte(10);
+    utf8.text(codeOf(numbers.key[i] as number, numbers.digits[i] as number));
+    fold.end();
+  }
+  return fold.column();
+}
+
+/** Texts as a column. */
+export function textsOf(texts: readonly string[]): TextColumn {
+  const writer = new TextWriter();
+  for (const t of texts) writer.add(t);
+  return writer.column();
 }
 
 /** One text of a column. */

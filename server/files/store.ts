@@ -23,7 +23,7 @@ export class FileRefused extends Error {
     super(`${problem}. ${remedy}`);
   }
 }
-export const diskFull = (): FileRefused => new FileRefused('There is no room left on the disk', 'Nothing of the file was kept. Free some space, or ask whoever runs this server, and send it again.', 507);
+export const diskFull = (): FileRefused => Object.assign(new FileRefused('There is no room left on the disk', 'Nothing of the file was kept. Free some space, or ask whoever runs this server, and send it again.', 507), { code: 'ENOSPC' });
 export const isDiskFull = (e: unknown): boolean => ['ENOSPC', 'EDQUOT', '53100'].includes((e as { code?: string }).code ?? '');
 
 export type Received = { readonly bytes: number; readonly sha256: string };

@@ -33,7 +33,7 @@ export function sniffEncoding(head: Uint8Array): Encoding | null {
 
 export type TextIn = { readonly encoding: Encoding; readonly text: Readable };
 
-/** Opens a text file, `skip` characters past its beginning. */
+/** Opens a text file, `skip` characters past its beginning. NULs, which no screen or database takes, are left out. */
 export async function textIn(path: string, skip = 0): Promise<TextIn | 'empty' | 'notText'> {
   const file = await open(path);
   const head = Buffer.alloc(65_536);
@@ -45,7 +45,8 @@ export async function textIn(path: string, skip = 0): Promise<TextIn | 'empty' |
   const decoder = new TextDecoder(encoding, { ignoreBOM: false });
   async function* decoded(): AsyncGenerator<string> {
     let left = skip;
-    const from = (text: string): string => {
+    const from = (raw: string): string => {
+      const text = raw.includes('\0') ? raw.replaceAll('\0', '') : raw;
       if (left === 0) return text;
       const past = text.slice(left);
       left = Math.max(0, left - text.length);

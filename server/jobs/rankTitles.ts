@@ -1,10 +1,10 @@
 /** Titles of a list in the order of the alphabet, brands and categories behind them. */
 import { rankTexts } from '../../core/columns/rank.ts';
-import { foldedTexts, readPart, writeRanks } from '../files/parts.ts';
+import { readPart, writeRanks } from '../files/parts.ts';
 
 export async function rankTitles({ parts, to }: { parts: readonly string[]; to: string }): Promise<void> {
   const folds = [];
-  for (const p of parts) folds.push(foldedTexts(await readPart(p)));
+  for (const p of parts) folds.push((await readPart(p)).texts.fold);
   const offsets = new Uint32Array(folds.reduce((n, f) => n + f.offsets.length - 1, 0) + 1);
   let row = 0;
   let base = 0;

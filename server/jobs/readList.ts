@@ -1,13 +1,12 @@
 /** Reads a supplier's list into columns and rows, part by part; every part is stored whole, with how far the work is, or not at all. */
 import { createHash, randomBytes } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
 import { mkdir, readdir, rm, stat, truncate } from 'node:fs/promises';
-import { finished } from 'node:stream/promises';
 import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { Piscina } from 'piscina';
 import { INPUT_COLUMNS, makeColumns } from '../../core/columns/columns.ts';
 import type { ListColumns } from '../../core/columns/columns.ts';
+import type { TextColumn } from '../../core/columns/rank.ts';
 import { LastEdition } from '../../core/lists/editions.ts';
 import { mapIssues } from '../../core/lists/map.ts';
 import type { ListMap } from '../../core/lists/map.ts';
@@ -15,30 +14,32 @@ import { Reference } from '../../core/lists/reference.ts';
 import { KeyIndex, RowReader, sayTrouble } from '../../core/lists/rows.ts';
 import type { RowRead } from '../../core/lists/rows.ts';
 import { inWorkspace } from '../db/client.ts';
-import { attachRun, copyText, dropRun, storePart } from '../db/loader.ts';
+import { attachRun, dropRun } from '../db/loader.ts';
 import { supplierList, task } from '../db/schema.ts';
 import type { StoredReference } from '../db/schema.ts';
 import { readList, ListError } from '../files/lists.ts';
 import type { Position } from '../files/lists.ts';
-import { NOTE, PART_NUMBERS, PART_TEXTS, readPart, TextWriter, writePart } from '../files/parts.ts';
-import type { Part, PartNumber, PartText } from '../files/parts.ts';
+import { NOTE, PART_NUMBERS, readPart, TextWriter, WordWriter } from '../files/parts.ts';
+import type { PartNumber, Words } from '../files/parts.ts';
 import { safeText } from '../files/sheets.ts';
 import { diskFull, isDiskFull, needRoom, removeFolder, storePath } from '../files/store.ts';
 import { checkWorkbook, convertSheet } from '../files/workbook.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
 import { rankTitles } from './rankTitles.ts';
+import { ROOM, storeGathered } from './storeGathered.ts';
+import type { Gathered, PartDone, PartJob } from './storeGathered.ts';
 
 /** Rows of the first part, so that something shows at once, and of the others. */
 const FIRST_PART = 2_000;
 const PART = 25_000;
+/** Rows that a place takes beyond that: a part ends where a piece of the file does. */
+const SPARE = 4_000;
 /** Rows whose titles are ranked faster than a thread starts. */
 const RANKED_HERE = 60_000;
 /** Bytes of a file that is long enough for a thread to be made ready. */
 const LONG_FILE = 4_000_000;
 /** Parts that may wait to be stored. */
 const MOST_WAITING = 3;
-/** What must be free on the disk before a part is begun. */
-const ROOM = 64 * 1024 * 1024;
 /** A supplier's categories that are told apart. */
 const MOST_CATEGORIES = 32_000;
 
@@ -124,29 +125,38 @@ async function fail(workspaceId: string, taskId: string, error: string): Promise
 
 type Source = { readonly map: ListMap; readonly storing: boolean; readonly reference: StoredReference | null; readonly previous: { listId: string; runId: string; parts: { name: string }[] } | null; readonly path: string; readonly listId: string };
 
-/** A place for the rows of one part. */
+/** A place for the rows of one part; used again for another once they are stored. */
 class Gathering {
   readonly numbers: Record<PartNumber, Float64Array>;
-  readonly texts: Record<PartText, TextWriter>;
-  readonly rows: string[] = [];
+  readonly title = new TextWriter();
+  readonly brand = new WordWriter();
+  readonly category = new WordWriter();
+  /** What else each row says, as JSON; blank where nothing. */
+  readonly more = new TextWriter();
   readonly refused: unknown[][] = [];
   count = 0;
   /** Columns that the reader writes into: the numbers of this part, and what goes no further. */
   readonly columns: ListColumns;
 
   constructor(readonly capacity: number) {
-    this.numbers = Object.fromEntries(PART_NUMBERS.map((n) => [n, new Float64Array(capacity)])) as Record<PartNumber, Float64Array>;
-    this.texts = Object.fromEntries(PART_TEXTS.map((t) => [t, new TextWriter()])) as Record<PartText, TextWriter>;
+    // Shared, so that the thread that stores them need not get a copy.
+    this.numbers = Object.fromEntries(PART_NUMBERS.map((n) => [n, new Float64Array(new SharedArrayBuffer(8 * capacity))])) as Record<PartNumber, Float64Array>;
     const spare = makeColumns(capacity);
     this.columns = { ...spare, ...Object.fromEntries(INPUT_COLUMNS.map((n) => [n, this.numbers[n]])) } as ListColumns;
   }
 
-  part(): Part {
-    return { rows: this.count, numbers: this.numbers, texts: Object.fromEntries(PART_TEXTS.map((t) => [t, this.texts[t].column()])) as Part['texts'] };
+  /** What is to be stored; its texts are copies of the right length, so that they cross to a thread as they are. */
+  gathered(hasMore: boolean): Gathered {
+    const exact = ({ bytes, offsets }: TextColumn): TextColumn => ({ bytes: Uint8Array.from(bytes), offsets: offsets.slice() });
+    const few = (w: WordWriter): Words => ({ values: w.words().values, codes: w.words().codes.slice() });
+    return { rows: this.count, numbers: this.numbers, texts: { title: exact(this.title.column()) }, words: { brand: few(this.brand), category: few(this.category) }, more: hasMore ? exact(this.more.column()) : null };
+  }
+  clear(): void {
+    for (const w of [this.title, this.brand, this.category, this.more]) w.clear();
+    this.refused.length = 0;
+    this.count = 0;
   }
 }
-
-const numberText = (x: number): string => (x === x ? String(x) : '\\N');
 
 /** Reads rows from where the task stands. Returns what it has come to, or that it goes on elsewhere. */
 async function readOn(workspaceId: string, taskId: string, before: ListTask, source: Source, turn: Turn): Promise<ListTask | 'elsewhere'> {
@@ -161,7 +171,12 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
   const hasRefused = (await stat(refusedFile).catch(() => null))?.size ?? 0;
   if (hasRefused > work.refusedBytes) await truncate(refusedFile, work.refusedBytes);
   const { size } = await stat(source.path);
-  if (source.storing && size > LONG_FILE) rankThread();
+  const long = source.storing && size > LONG_FILE;
+  if (long) {
+    rankThread();
+    storeThread();
+  }
+  const reading = randomBytes(8).toString('hex');
 
   const categories: string[] = [];
   const places = new Map<string, number>();
@@ -180,9 +195,12 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
   let reader: RowReader | null = null;
   let header: readonly string[] = [];
   let more: readonly { key: string; at: number }[] = [];
-  let now = new Gathering(work.parts.length === 0 && work.invalid === 0 ? FIRST_PART : PART);
+  let now = new Gathering(PART + SPARE);
+  /** Places that are free again. */
+  const free: Gathering[] = [];
   /** Parts are stored one after the other while the next are read; a few may wait. */
   let storing: Promise<boolean> = Promise.resolve(true);
+  let first = storing;
   const waiting: Promise<boolean>[] = [];
 
   const flush = async (next: Position | null, g: Gathering): Promise<boolean> => {
@@ -195,20 +213,20 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     const share = next === null || size === 0 ? 1 : Math.max(1e-6, Math.min(1, next.chars / size));
     work = { ...work, steps: steps + 1, at: next ?? work.at, read: next === null, parts: keeps ? [...work.parts, { name, rows: g.count }] : work.parts, refusedBytes: work.refusedBytes + (refused === null ? 0 : Buffer.byteLength(refused)) };
     const noted = { ...work, troubles: { ...work.troubles }, changes: { ...work.changes } };
-    const file = (async () => {
-      await needRoom(ROOM);
-      if (keeps) await writePart(`${folder}/${name}`, g.part());
-    })();
-    const before = storing;
-    storing = (async () => {
-      if (!(await before)) return false;
-      await file;
-      if (refused !== null) await append(refusedFile, refused);
-      return storePart(workspaceId, taskId, keeps ? g.rows.join('') : null, steps, noted, done, next === null ? done : Math.round(done / share));
-    })();
+    const job: PartJob = {
+      reading, workspaceId, taskId, gathered: keeps ? g.gathered(more.length > 0) : null, path: `${folder}/${name}`, refused: refused === null ? null : { path: refusedFile, text: refused },
+      steps, task: noted, done, total: next === null ? done : Math.round(done / share),
+    };
+    // The first part does not wait for the thread to stand; the thread's parts wait for it, and so keep their order.
+    const stored = !long || steps === 0 ? storeGathered(job, storing) : first.then((ok) => ok && inThread(job));
+    if (steps === 0) first = stored;
+    storing = stored.then((ok) => {
+      g.clear();
+      free.push(g);
+      return ok;
+    });
     waiting.push(storing);
     // What goes wrong is said where it is awaited.
-    file.catch(() => undefined);
     storing.catch(() => undefined);
     return true;
   };
@@ -252,28 +270,28 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     n.listings[i] = completed?.matches ?? 0;
     const at = now.columns.category[i] as number;
     const category = at >= 0 ? (categories[at] as string) : '';
-    const title = plain(r.text(cells, 'title'));
-    const brand = plain(r.text(cells, 'brand'));
-    now.texts.code.add(row.code);
-    now.texts.title.add(title);
-    now.texts.brand.add(brand);
-    now.texts.category.add(category);
+    const title = cut(r.text(cells, 'title'));
+    const brand = cut(r.text(cells, 'brand'));
     now.count++;
     work.valid++;
     if (!source.storing) return;
-    let extra = '\\N';
+    n.digits[i] = row.code.length;
+    now.title.add(title);
+    now.brand.add(brand);
+    now.category.add(category);
+    let extra = '';
     if (more.length > 0) {
       const has: Record<string, string> = {};
       let some = false;
       for (const m of more) {
         const text = (cells[m.at] ?? '').trim();
         if (text === '') continue;
-        has[m.key] = text.slice(0, 5000).replaceAll('\0', '');
+        has[m.key] = wellFormed(text.slice(0, 5000));
         some = true;
       }
-      if (some) extra = copyText(JSON.stringify(has));
+      if (some) extra = JSON.stringify(has);
     }
-    now.rows.push(`${line}\t${row.key}\t${row.code}\t${copyText(title)}\t${copyText(brand)}\t${copyText(category)}\t${n.cost[i]}\t${numberText(n.price[i] as number)}\t${numberText(n.units[i] as number)}\t${extra}\n`);
+    now.more.add(extra);
   };
 
   let elsewhere = false;
@@ -296,7 +314,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
       elsewhere = true;
       return 'stop';
     }
-    now = new Gathering(PART + 4000);
+    now = free.pop() ?? new Gathering(PART + SPARE);
     if (Date.now() > until && (await turn.othersWait())) return 'stop';
   }, work.at);
 
@@ -311,7 +329,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     const wider = new Gathering(now.capacity * 2);
     for (const n of PART_NUMBERS) wider.numbers[n].set(now.numbers[n]);
     wider.columns.category.set(now.columns.category);
-    Object.assign(wider, { texts: now.texts, rows: now.rows, refused: now.refused, count: now.count });
+    Object.assign(wider, { title: now.title, brand: now.brand, category: now.category, more: now.more, refused: now.refused, count: now.count });
     now = wider;
   }
   if (elsewhere) return 'elsewhere';
@@ -320,14 +338,10 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
   return work;
 }
 
-/** A text as it is shown: without the characters that no screen or database takes. */
-const plain = (text: string): string => (text.length > 2000 ? text.slice(0, 2000) : text).replaceAll('\0', '');
-
-async function append(path: string, text: string): Promise<void> {
-  const out = createWriteStream(path, { flags: 'a' });
-  out.end(text);
-  await finished(out);
-}
+/** Half of a pair of characters, cut off, is no text that a database takes. */
+const wellFormed = (text: string): string => text.replace(/[\ud800-\udbff]$/, '');
+/** A text as it is kept. */
+const cut = (text: string): string => (text.length > 2000 ? text.slice(0, 2000) : text);
 
 async function loadReference(workspaceId: string, listId: string, stored: StoredReference, categoryAt: (text: string) => number): Promise<Reference> {
   const reference = new Reference();
@@ -398,11 +412,17 @@ async function rank(parts: readonly string[], to: string, rows: number): Promise
   await rankThread().run({ parts, to });
 }
 
-let thread: Piscina | null = null;
+const thread = (file: string): Piscina => new Piscina({ filename: new URL(file, import.meta.url).href, minThreads: 1, maxThreads: 1, concurrentTasksPerWorker: MOST_WAITING + 1, execArgv: ['--import', 'tsx'] });
+let ranking: Piscina | null = null;
 /** The thread that ranks long lists; asked for when one is begun, so that it stands ready at the end. */
-function rankThread(): Piscina {
-  thread ??= new Piscina({ filename: new URL('./rankThread.ts', import.meta.url).href, minThreads: 1, maxThreads: 1, execArgv: ['--import', 'tsx'] });
-  return thread;
+const rankThread = (): Piscina => (ranking ??= thread('./rankThread.ts'));
+let stores: Piscina | null = null;
+/** The thread that stores parts of long lists. */
+const storeThread = (): Piscina => (stores ??= thread('./storeThread.ts'));
+async function inThread(job: PartJob): Promise<boolean> {
+  const said = (await storeThread().run(job)) as PartDone;
+  if ('stored' in said) return said.stored;
+  throw Object.assign(new Error(said.failed), said.code === undefined ? {} : { code: said.code });
 }
 
 async function countGone(workspaceId: string, previous: NonNullable<Source['previous']>, parts: readonly string[]): Promise<number> {

@@ -35,7 +35,7 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
   if (shown === null || screen === null || list.settings === null) throw new Response('not run', { status: 404 });
   const edition = await inWorkspace(workspaceId, async (tx) => (await tx.select({ edition: sql<string>`count(*) || '/' || coalesce(max(extract(epoch from ${goodsMark.at}) * 1000000)::bigint::text, '')` }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)))[0]?.edition ?? '');
   const ask: Omit<Ask, 'settings'> = {
-    workspaceId, listId: list.id, runId: shown.id, parts: shown.data.parts ?? [], ranked: shown.data.ranked === true, basis: list.settings.basis, categories: list.settings.categories,
+    workspaceId, listId: list.id, runId: shown.id, parts: shown.data.parts ?? [], ranked: shown.data.ranked === true, expected: shown.total ?? 0, basis: list.settings.basis, categories: list.settings.categories,
     marksEdition: edition, marks: null, ...wanted,
   };
   const settings = JSON.stringify(screen);

@@ -98,16 +98,14 @@ export function useScreen(url: string, ask: Ask, first: Answer | null, figures: 
 
   const refresh = useCallback(() => void question(++round.current, new AbortController().signal), [question]);
 
-  // While rows are being read, what is there so far is asked for every second at first, and less often as it takes longer: the
-  // reading needs the machine more.
+  // While rows are being read, what is there so far is asked for every second.
   const reading = work?.state === 'waiting' || work?.state === 'running';
-  const rowsSoFar = answer?.answer.rows ?? 0;
   // biome-ignore lint/correctness/useExhaustiveDependencies: each answer asks for the next
   useEffect(() => {
     if (!reading) return;
-    const timer = setTimeout(refresh, rowsSoFar < 50_000 ? 1000 : Math.min(8000, 1000 + rowsSoFar / 60));
+    const timer = setTimeout(refresh, 1000);
     return () => clearTimeout(timer);
-  }, [reading, refresh, answer, rowsSoFar]);
+  }, [reading, refresh, answer]);
 
   const inView = useCallback((from: number, to: number) => {
     view.current = [from, to];
