@@ -38,7 +38,7 @@ export async function measureColumns(): Promise<Measure[]> {
   const sample: RowInputs[] = [];
   for (let i = 0; i < ROWS; i++) {
     const cost = d.typed(1, 40);
-    const row: RowInputs = { cost, price: Number((cost * (1.2 + 2 * d.next())).toFixed(2)), units: d.int(1, 400), unitsInSoldPack: 1, unitsInBoughtPack: 1, sides: [d.typed(5, 45, 1), d.typed(5, 30, 1), d.typed(2, 20, 1)], kg: d.typed(0.05, 6, 3), category: market.categories[i % market.categories.length]?.key ?? null, taxClass: 'standard', vatRate: null, minimumOrder: null };
+    const row: RowInputs = { cost, price: Number((cost * (1.2 + 2 * d.next())).toFixed(2)), units: d.int(1, 400), unitsInSoldPack: 1, unitsInBoughtPack: 1, sides: [d.typed(5, 45, 1), d.typed(5, 30, 1), d.typed(2, 20, 1)], kg: d.typed(0.05, 6, 3), category: market.categories[i % market.categories.length]?.key ?? null, taxClass: 'standard', vatRate: null, minimumOrder: null, carton: null, breaks: [] };
     columns.cost[i] = row.cost as number;
     columns.price[i] = row.price as number;
     columns.units[i] = row.units as number;

@@ -41,7 +41,7 @@ describe('a list at the prompt', () => {
     let answers = 0;
     for (const [i, row] of rows.entries()) {
       const r = demoRow(i);
-      const lane = laneOfRow(s.assumptions, rates, { cost: r.cost, price: r.shelf, units: r.units, unitsInSoldPack: 1, unitsInBoughtPack: 1, sides: [r.length, r.width, r.height], kg: r.kg, category: keys.has(r.group) ? r.group : null, taxClass: 'standard', vatRate: r.vat, minimumOrder: r.minimum });
+      const lane = laneOfRow(s.assumptions, rates, { cost: r.cost, price: r.shelf, units: r.units, unitsInSoldPack: 1, unitsInBoughtPack: 1, sides: [r.length, r.width, r.height], kg: r.kg, category: keys.has(r.group) ? r.group : null, taxClass: 'standard', vatRate: r.vat, minimumOrder: r.minimum, carton: null, breaks: [] });
       const one = evaluate(lane);
       expect(row).toMatchObject({ row: i + 2, barcode: r.barcode, title: r.title });
       for (const f of ['unitProfit', 'margin', 'roi', 'landedCost', 'profitPerMonth'] as const) {

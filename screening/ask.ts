@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { LIST_FIGURES, listQuery } from '../core/lists/query.ts';
 import type { ListFigure } from '../core/lists/query.ts';
 import { screenSettings } from '../core/lists/settings.ts';
+import type { RowInputs } from '../core/columns/assumptions.ts';
 import type { Verdict } from '../core/lane/hurdles.ts';
 
 /** Marks of goods that a row can carry, by their number. */
@@ -23,7 +24,7 @@ export const ask = z.strictObject({
   categories: z.record(z.string(), z.string()),
   /** Which state of the marks is meant; the marks themselves where this process does not have it yet. */
   marksEdition: z.string().max(100),
-  marks: z.array(z.tuple([z.number(), z.number().int().min(0).max(4), z.number().nullable(), z.number().nullable()])).nullable(),
+  marks: z.array(z.tuple([z.number(), z.number().int().min(0).max(4), z.number().nullable(), z.number().nullable(), z.number().int().nullable()])).nullable(),
   query: listQuery,
   /** Rows that pass, or those that the limits took away. */
   show: z.enum(['kept', 'removed']),
@@ -38,6 +39,9 @@ export const ask = z.strictObject({
 });
 export type Ask = z.output<typeof ask>;
 
+/** A listing of a row's barcode in the market figures. */
+export type RowListing = { readonly line: number; readonly title: string; readonly price: number | null; readonly units: number | null; readonly kg: number | null; readonly category: string; readonly counts: boolean };
+export type OpenedRow = { readonly inputs: RowInputs; readonly row: ListRow; readonly listings: readonly RowListing[] };
 export type Remedied = { readonly figure: string; readonly unitPrice: number | null; readonly price: number | null };
 export type ListRow = {
   /** Row in the file. */
@@ -72,6 +76,8 @@ export type Answer = {
   readonly verdicts: Readonly<Record<Verdict, number>>;
   /** Rows with one trouble or another, and rows that lack a shelf price. */
   readonly unknown: { readonly noMarket: number; readonly noCategory: number; readonly troubled: number };
+  /** What rows that cannot be told yet lack, with how many, most first: a trouble, a blank cost line, or the shelf price. */
+  readonly lacking: readonly [what: string, rows: number][];
   /** The supplier's categories that the card does not have, with their rows, most first; where facets are asked for. */
   readonly strange: readonly [string, number][];
   readonly stats: readonly FigureStats[];

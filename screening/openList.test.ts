@@ -14,7 +14,9 @@ import type { ListFilter } from '../core/lists/query.ts';
 import { RowReader } from '../core/lists/rows.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import { demoRow, demoScreen, TIDY_HEADER, TIDY_MAP } from '../demo/lists.ts';
-import { foldOf, PART_NUMBERS, textOf, textsOf, TextWriter, WordWriter, writePart, writeRanks } from '../server/files/parts.ts';
+import { FILLED } from '../core/lists/reference.ts';
+import { examplePart } from '../server/testing/examplePart.ts';
+import { FILLED_FROM, foldOf, NOTE, PART_NUMBERS, textOf, textsOf, TextWriter, WordWriter, writePart, writeRanks } from '../server/files/parts.ts';
 import type { PartNumber } from '../server/files/parts.ts';
 import { ask } from './ask.ts';
 import type { Answer, Ask, ListRow } from './ask.ts';
@@ -23,6 +25,8 @@ import { OpenList } from './openList.ts';
 
 const ROWS = 1500;
 const PARTS = [500, 700, 300];
+/** A row whose barcode has two listings. */
+const LISTED_LINE = 7;
 let folder: string;
 let list: OpenList;
 
@@ -44,6 +48,11 @@ async function store(): Promise<void> {
       numbers.pack[i] = row.pack;
       numbers.before[i] = Number.NaN;
       numbers.digits[i] = row.code.length;
+      // One product has two listings in the market figures, of which the first counts.
+      const listed = n + 2 === LISTED_LINE;
+      numbers.listings[i] = listed ? 2 : 1;
+      numbers.listing[i] = 4;
+      if (listed) numbers.notes[i] = NOTE.completed | ((FILLED.price | FILLED.weight) * FILLED_FROM);
       // What some rows say of other prices and packs.
       numbers.price30[i] = n % 3 === 0 ? 9.5 + (n % 40) : Number.NaN;
       numbers.listingPack[i] = n % 7 === 0 ? 2 : 0;
@@ -56,6 +65,8 @@ async function store(): Promise<void> {
     for (let i = 0; i < size; i++) folds.push(textOf(fold, i));
     await writePart(join(folder, `part-${k}`), { ...part, texts: { ...part.texts, fold } });
   }
+  const barcode = Number(demoRow(LISTED_LINE - 2).barcode);
+  await writePart(join(folder, 'listings'), examplePart([{ key: 1, line: 2, price: 1 }, { key: barcode, line: 4, price: 20, kg: 0.5, title: 'Pot, small' }, { key: barcode, line: 9, price: 44.5, kg: 0.2, units: 700, title: 'Pot, large' }, { key: barcode + 10, line: 5, price: 3 }]));
   const all = textsOf(folds);
   await writeRanks(join(folder, 'ranks'), rankTexts(all));
 }
@@ -78,7 +89,7 @@ const answer = async (over: Partial<Ask>): Promise<Answer> => {
 describe('a list in memory', () => {
   it('grows part by part, asked in between under whatever assumptions, and comes to the same as one that is read at once', async () => {
     const dearer = { ...settings, assumptions: { ...settings.assumptions, inbound: { perUnit: 0.4, perKg: 0.1 } } };
-    const variants: Partial<Ask>[] = [{}, { settings: dearer }, { basis: '30' }, { settings: { ...settings, packs: 'bought' } }, { marksEdition: '1', marks: [[Number('9521000000018'), 2, 3, 1]] }];
+    const variants: Partial<Ask>[] = [{}, { settings: dearer }, { basis: '30' }, { settings: { ...settings, packs: 'bought' } }, { marksEdition: '1', marks: [[Number('9521000000018'), 2, 3, 1, null]] }, { marksEdition: '2', marks: [[Number(demoRow(LISTED_LINE - 2).barcode), 1, null, null, 9]] }];
     await fc.assert(fc.asyncProperty(fc.array(fc.record({ parts: fc.integer({ min: 1, max: 3 }), variant: fc.nat(variants.length - 1) }), { minLength: 1, maxLength: 6 }), fc.nat(3000), async (steps, expected) => {
       const growing = new OpenList(folder, { run: async (range) => evaluateRange(range) }, 2);
       let parts = 0;
@@ -180,12 +191,32 @@ describe('a list in memory', () => {
     const key = (await answer({})).window[4]?.key as number;
     expect(await list.answer(question({ marksEdition: '1', marks: null }))).toEqual({ needsMarks: true });
     const query = listQuery.parse({ filters: [{ kind: 'flag', flag: 'kept', is: true }] });
-    const got = await answer({ marksEdition: '1', marks: [[key, 2, null, null]], query });
+    const got = await answer({ marksEdition: '1', marks: [[key, 2, null, null, null]], query });
     expect(got.window.map((r) => [r.key, r.mark])).toEqual([[key, 'kept']]);
     expect((await answer({ marksEdition: '1', marks: null, query })).kept).toBe(1);
     // A pack confirmed for one product counts for it alone.
-    const confirmed = await answer({ marksEdition: '2', marks: [[key, 0, 1, 4]] });
+    const confirmed = await answer({ marksEdition: '2', marks: [[key, 0, 1, 4, null]] });
     expect(confirmed.window[4]?.figures.landedCost).toBeLessThan(got.window[0]?.figures.landedCost as number);
+  });
+
+  it('of several listings another may be chosen by hand: what the row had from the market figures is that listing\'s, the rest stays', async () => {
+    const at = LISTED_LINE - 2;
+    const before = (await answer({ marksEdition: '5', marks: [] })).window;
+    const row = before[at] as ListRow;
+    const opened = async (over: Partial<Ask>) => list.laneAt(question(over), LISTED_LINE);
+    const byRule = await opened({ marksEdition: '5', marks: [] });
+    expect(byRule?.listings.map((l) => [l.line, l.title, l.price, l.units, l.counts])).toEqual([[4, 'Pot, small', 20, null, true], [9, 'Pot, large', 44.5, 700, false]]);
+    const chosen = (await answer({ marksEdition: '6', marks: [[row.key, 0, null, null, 9]] })).window;
+    expect([chosen[at]?.figures.price, chosen[at]?.figures.kg, chosen[at]?.figures.units]).toEqual([44.5, 0.2, row.figures.units]);
+    const byHand = await opened({ marksEdition: '6', marks: null });
+    expect(byHand?.inputs).toMatchObject({ price: 44.5, kg: 0.2, cost: byRule?.inputs.cost, sides: byRule?.inputs.sides });
+    expect(byHand?.listings.map((l) => l.counts)).toEqual([false, true]);
+    const doc = laneOfRow(settings.assumptions, { ...settings.rates, country: settings.country, currency: settings.currency }, byHand?.inputs as never);
+    expect(chosen[at]?.figures.unitProfit).toBeCloseTo(evaluate(doc).figures.unitProfit as number, 9);
+    // Every other row is as it was, and so is this one when the choice is taken back.
+    expect(chosen.filter((_, i) => i !== at)).toEqual(before.filter((_, i) => i !== at));
+    expect((await answer({ marksEdition: '7', marks: [[row.key, 0, null, null, null]] })).window).toEqual(before);
+    expect((await opened({ marksEdition: '8', marks: [[before[3]?.key as number, 0, null, null, 9]] }))?.listings).toHaveLength(2);
   });
 
   it('sums, distributions and counts are those of the rows', async () => {

@@ -11,21 +11,27 @@ import { histogram, limitWarning, selectRows, sortRows, summarise } from '../cor
 import type { Limit, Selected, SortKey } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
+import { BLANKS } from '../core/lane/lines.ts';
 import { LIST_FIGURES } from '../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag } from '../core/lists/query.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
-import { codeOf, NOTE, readPart, readRanks, textOf } from '../server/files/parts.ts';
-import type { PartNumber, Words } from '../server/files/parts.ts';
+import { FILLED } from '../core/lists/reference.ts';
+import { codeOf, FILLED_FROM, NOTE, PART_NUMBERS, readPart, readRanks, textOf, textsOf } from '../server/files/parts.ts';
+import type { Part, PartNumber, Words } from '../server/files/parts.ts';
 import { MARK_STATES } from './ask.ts';
-import type { Answer, Ask, FigureStats, ListRow } from './ask.ts';
+import type { Answer, Ask, FigureStats, ListRow, OpenedRow, RowListing } from './ask.ts';
 import { evaluateRange } from './evaluateRange.ts';
 import type { Range } from './evaluateRange.ts';
 
-const KEPT_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const satisfies readonly PartNumber[];
+const KEPT_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings', 'listing'] as const satisfies readonly PartNumber[];
 type Block = { readonly from: number; readonly rows: number; readonly title: TextColumn; readonly fold: TextColumn };
 /** Below this many rows a thread costs more than it saves. */
 const ALONE = 20_000;
 const BINS = 24;
+/** What a listing of the market figures says, and what of a row it fills. */
+const LISTED = ['price', 'units', 'a', 'b', 'c', 'kg'] as const;
+const LISTED_BIT = { price: FILLED.price, units: FILLED.units, a: FILLED.size, b: FILLED.size, c: FILLED.size, kg: FILLED.weight } as const;
+const NO_LISTINGS: Part = { rows: 0, numbers: Object.fromEntries(PART_NUMBERS.map((c) => [c, new Float64Array(0)])) as Part['numbers'], texts: { title: textsOf([]), fold: textsOf([]) }, words: { brand: { values: [], codes: new Uint32Array(0) }, category: { values: [], codes: new Uint32Array(0) } } };
 /** Rows for which room is made on the word of a file that is still read. */
 const MOST_EXPECTED = 1_200_000;
 
@@ -74,11 +80,12 @@ class Dictionary {
 }
 
 /** Columns, results and verdicts of the rows so far, as views of what has room for more; `done` of them are worked out. */
-type Evaluated = { readonly key: string; readonly settings: ScreenSettings; readonly room: Room; readonly columns: ListColumns; readonly results: ListResults; readonly verdicts: Uint8Array; falseBargains: Uint8Array | null; readonly done: number };
+type Evaluated = { readonly key: string; readonly settings: ScreenSettings; readonly room: Room; readonly columns: ListColumns; readonly results: ListResults; readonly verdicts: Uint8Array; falseBargains: Uint8Array | null; counts: Counts | null; readonly done: number };
+type Counts = Pick<Answer, 'verdicts' | 'unknown' | 'lacking'>;
 /** What goes into an evaluation beside the columns of the list, and what comes out, with room for so many rows. */
 type Room = { readonly capacity: number; readonly category: Int16Array; readonly taxClass: Uint8Array; readonly instead: Partial<Record<InputColumn, Float64Array>>; readonly results: ListResults; readonly verdicts: Uint8Array };
 /** What people have marked, by barcode; the state of every row so far, and the packs that were confirmed. */
-type Marks = { readonly edition: string; readonly byKey: ReadonlyMap<number, NonNullable<Ask['marks']>[number]>; state: Uint8Array; readonly sold: Map<number, [number, number]>; rows: number };
+type Marks = { readonly edition: string; readonly byKey: ReadonlyMap<number, NonNullable<Ask['marks']>[number]>; state: Uint8Array; readonly sold: Map<number, [number, number]>; readonly listing: Map<number, number>; rows: number };
 type Chosen = { readonly key: string; readonly limits: readonly Limit[]; readonly selected: Selected; readonly removed: Uint32Array | null };
 
 export class OpenList {
@@ -91,6 +98,7 @@ export class OpenList {
   private readonly brands = new Dictionary();
   private readonly categoriesOf = new Dictionary();
   private titleRanks: Float64Array | null = null;
+  private listings: Part | null = null;
   private marks: Marks | null = null;
   private evaluated: Evaluated | null = null;
   private chosen: Chosen | null = null;
@@ -136,7 +144,7 @@ export class OpenList {
       return { alone: c.selected.alone[k] as number, left: c.selected.left[k] as number, warning };
     });
     return {
-      rows: this.rows, kept, funnel, window, verdicts: this.countVerdicts(e), unknown: this.countUnknown(e), strange: ask.facets ? this.strange(ask) : [], stats,
+      rows: this.rows, kept, funnel, window, ...this.counts(e), strange: ask.facets ? this.strange(ask) : [], stats,
       facets: ask.facets ? { brand: this.facet(this.brands, c.selected.rows), category: this.facet(this.categoriesOf, c.selected.rows) } : null,
       took: { load: t1 - t0, evaluate: t2 - t1, select: t3 - t2, sort: t4 - t3 },
     };
@@ -181,9 +189,10 @@ export class OpenList {
     if (this.marks?.edition !== ask.marksEdition) {
       if (ask.marks === null) return false;
       const before = this.marks;
-      this.marks = { edition: ask.marksEdition, byKey: new Map(ask.marks.map((m) => [m[0], m])), state: new Uint8Array(this.capacity), sold: new Map(), rows: 0 };
+      this.marks = { edition: ask.marksEdition, byKey: new Map(ask.marks.map((m) => [m[0], m])), state: new Uint8Array(this.capacity), sold: new Map(), listing: new Map(), rows: 0 };
       this.markRows(this.marks);
       if (JSON.stringify([...(before?.sold ?? [])]) !== JSON.stringify([...this.marks.sold])) this.evaluated = null;
+      if (JSON.stringify([...(before?.listing ?? [])]) !== JSON.stringify([...this.marks.listing])) this.evaluated = this.prepared = null;
       this.chosen = this.order = null;
     } else if (this.marks.rows < this.rows) this.markRows(this.marks);
     return true;
@@ -201,6 +210,7 @@ export class OpenList {
         if (mark === undefined) continue;
         m.state[i] = mark[1];
         if (mark[2] !== null && mark[3] !== null) m.sold.set(i, [mark[2], mark[3]]);
+        if (mark[4] !== null && (this.numbers.listings[i] as number) > 1) m.listing.set(i, mark[4]);
       }
     m.rows = this.rows;
   }
@@ -215,6 +225,7 @@ export class OpenList {
     if (before?.key === key && before.done === n) return before;
     const from = before?.key === key ? before.done : 0;
     const room = before?.room ?? makeRoom(this.capacity);
+    if (this.marks !== null && this.marks.listing.size > 0) await this.loadListings();
     const columns = this.columnsFor(ask, room, from);
     const results = { ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, room.results[c].subarray(0, n)])), length: n, blanks: room.results.blanks.subarray(0, n), trouble: room.results.trouble.subarray(0, n) } as ListResults;
     const verdicts = room.verdicts.subarray(0, n);
@@ -236,7 +247,7 @@ export class OpenList {
     if (ready > from) await run(from, ready, true);
     if (n > ready) await run(ready, n, false);
     prepared.rows = Math.max(prepared.rows, n);
-    this.evaluated = { key, settings: ask.settings, room, columns, results, verdicts, falseBargains: null, done: n };
+    this.evaluated = { key, settings: ask.settings, room, columns, results, verdicts, falseBargains: null, counts: null, done: n };
     return this.evaluated;
   }
 
@@ -265,6 +276,7 @@ export class OpenList {
       const price = other('price');
       for (let i = from; i < n; i++) price[i] = mean[i] === mean[i] ? (mean[i] as number) : (this.numbers.price[i] as number);
     }
+    this.takeListings(inputs, other, category, keys, ask, from);
     const confirmed = this.marks?.sold ?? new Map<number, [number, number]>();
     if (ask.settings.packs === 'bought' || confirmed.size > 0) {
       const counted = ask.settings.packs === 'bought';
@@ -279,6 +291,55 @@ export class OpenList {
       }
     }
     return { ...inputs, length: n, category: category.subarray(0, n), taxClass: room.taxClass.subarray(0, n), taxClasses: [ask.settings.taxClass] };
+  }
+
+  /** Market figures of barcodes that have several listings; none where the run has none. */
+  private async loadListings(): Promise<void> {
+    this.listings ??= await readPart(`${this.folder}/listings`).catch((e) => {
+      if ((e as { code?: string }).code === 'ENOENT') return NO_LISTINGS;
+      throw e;
+    });
+  }
+  /** First place of a row's barcode among the listings. */
+  private listingsFrom(i: number): number {
+    const keys = (this.listings as Part).numbers.key;
+    let [lo, hi] = [0, keys.length];
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if ((keys[mid] as number) < (this.numbers.key[i] as number)) lo = mid + 1;
+      else hi = mid;
+    }
+    return lo;
+  }
+  private listingsOf(i: number): RowListing[] {
+    if ((this.numbers.listings[i] as number) <= 1 || this.listings === null) return [];
+    const { rows, numbers: n, texts, words } = this.listings;
+    const counts = this.marks?.listing.get(i) ?? this.numbers.listing[i];
+    const out: RowListing[] = [];
+    for (let k = this.listingsFrom(i); k < rows && n.key[k] === this.numbers.key[i]; k++)
+      out.push({ line: n.line[k] as number, title: textOf(texts.title, k), price: known(n.price[k] as number), units: known(n.units[k] as number), kg: known(n.kg[k] as number), category: words.category.values[words.category.codes[k] as number] as string, counts: n.line[k] === counts });
+    return out;
+  }
+  /** Where a listing was chosen by hand, what the row had from the market figures is that listing's. */
+  private takeListings(inputs: Record<InputColumn, Float64Array>, other: (c: InputColumn) => Float64Array, category: Int16Array, keys: readonly string[], ask: Ask, from: number): void {
+    const chosen = this.marks?.listing ?? new Map<number, number>();
+    if (chosen.size === 0 || this.listings === null) return;
+    const { rows, numbers: n, words } = this.listings;
+    for (const c of LISTED) {
+      if (c === 'price' && ask.basis !== 'now') continue;
+      const own = other(c);
+      own.set(this.numbers[c].subarray(from, this.rows), from);
+    }
+    for (const [i, line] of chosen) {
+      let k = this.listingsFrom(i);
+      while (k < rows && n.key[k] === this.numbers.key[i] && n.line[k] !== line) k++;
+      if (n.key[k] !== this.numbers.key[i]) continue;
+      const had = Math.floor((this.numbers.notes[i] as number) / FILLED_FROM);
+      for (const c of LISTED) if ((had & LISTED_BIT[c]) !== 0) inputs[c][i] = n[c][k] as number;
+      const word = words.category.values[words.category.codes[k] as number] as string;
+      const at = keys.indexOf(ask.categories[word] ?? word);
+      if ((had & FILLED.category) !== 0 && at >= 0) category[i] = at;
+    }
   }
 
   /** Rows that pay only as long as packs are not counted: at one piece for one they gain, at the packs their words name they lose. */
@@ -314,7 +375,7 @@ export class OpenList {
   // ---- choosing and ordering ---------------------------------------------------------------------------------------
 
   private figure(f: ListFigure, e: Evaluated): Float64Array {
-    if (f === 'price') return e.columns.price;
+    if (f === 'price' || f === 'units' || f === 'kg') return e.columns[f];
     if (f === 'pack') return this.numbers.pack.subarray(0, this.rows);
     if ((RESULT_COLUMNS as readonly string[]).includes(f)) return e.results[f as (typeof RESULT_COLUMNS)[number]];
     return this.numbers[f as PartNumber].subarray(0, this.rows);
@@ -480,7 +541,8 @@ export class OpenList {
     return {
       cost: known(k.cost[i] as number), price: known(k.price[i] as number), units: known(k.units[i] as number), unitsInSoldPack: k.soldPack[i] as number, unitsInBoughtPack: k.boughtPack[i] as number,
       sides: sides.some(Number.isNaN) ? null : sides, kg: known(k.kg[i] as number), category: at >= 0 ? (settings.rates.marketplace?.categories[at]?.key ?? null) : at === -2 ? this.categoriesOf.at(i) || null : null,
-      taxClass: settings.taxClass, vatRate: known(k.vatRate[i] as number), minimumOrder: known(k.minimumOrder[i] as number),
+      taxClass: settings.taxClass, vatRate: known(k.vatRate[i] as number), minimumOrder: known(k.minimumOrder[i] as number), carton: known(k.carton[i] as number),
+      breaks: ([[k.breakFrom, k.breakCost], [k.breakFrom2, k.breakCost2]] as const).flatMap(([from, cost]) => (Number.isNaN(cost[i]) ? [] : [{ from: from[i] as number, cost: cost[i] as number }])),
     };
   }
 
@@ -495,7 +557,7 @@ export class OpenList {
   }
 
   /** The lane document of the row that stands at a line of the file; null where there is none. */
-  laneAt(ask: Ask, line: number): Promise<{ inputs: RowInputs; row: ListRow } | null> {
+  laneAt(ask: Ask, line: number): Promise<OpenedRow | null> {
     const next = this.work.then(async () => {
       await this.load(ask);
       if (!this.takeMarks(ask)) return null;
@@ -510,7 +572,9 @@ export class OpenList {
         if ((lines[mid] as number) < line) lo = mid + 1;
         else hi = mid;
       }
-      return lines[lo] === line ? { inputs: this.inputs(e, lo), row: this.row({ ...ask, remedies: true }, e, c, lo) } : null;
+      if (lines[lo] !== line) return null;
+      if ((this.numbers.listings[lo] as number) > 1) await this.loadListings();
+      return { inputs: this.inputs(e, lo), row: this.row({ ...ask, remedies: true }, e, c, lo), listings: this.listingsOf(lo) };
     });
     this.work = next.catch(() => undefined);
     return next;
@@ -533,20 +597,29 @@ export class OpenList {
     return [sample[Math.floor(sample.length * 0.01)] as number, sample[Math.min(sample.length - 1, Math.floor(sample.length * 0.98))] as number];
   }
 
-  private countVerdicts(e: Evaluated): Answer['verdicts'] {
-    const counts = [0, 0, 0, 0];
-    for (let i = 0; i < this.rows; i++) (counts[e.verdicts[i] as number] as number)++;
-    return Object.fromEntries(VERDICTS.map((v, k) => [v, counts[k] as number])) as Answer['verdicts'];
-  }
-
-  private countUnknown(e: Evaluated): Answer['unknown'] {
-    let [noMarket, noCategory, troubled] = [0, 0, 0];
+  /** How the rows stand, counted once for an evaluation. */
+  private counts(e: Evaluated): Counts {
+    if (e.counts !== null) return e.counts;
+    const verdicts = [0, 0, 0, 0];
+    const troubles = TROUBLES.map(() => 0);
+    const blanks = BLANKS.map(() => 0);
+    let [noMarket, noCategory, troubled, noPrice] = [0, 0, 0, 0];
     for (let i = 0; i < this.rows; i++) {
-      if (e.columns.price[i] !== e.columns.price[i]) noMarket++;
+      const v = e.verdicts[i] as number;
+      (verdicts[v] as number)++;
+      const priced = e.columns.price[i] === e.columns.price[i];
+      const trouble = e.results.trouble[i] as number;
+      if (!priced) noMarket++;
       if ((e.columns.category[i] as number) < 0) noCategory++;
-      if (e.results.trouble[i] !== 0) troubled++;
+      if (trouble !== 0) troubled++;
+      if (VERDICTS[v] !== 'unknown') continue;
+      if (trouble !== 0) (troubles[trouble] as number)++;
+      else if (!priced) noPrice++;
+      else for (let k = 0; k < BLANKS.length; k++) if (((e.results.blanks[i] as number) & (1 << k)) !== 0) (blanks[k] as number)++;
     }
-    return { noMarket, noCategory, troubled };
+    const lacking = [...TROUBLES.map((t, k) => [t, troubles[k] as number] as [string, number]), ['price', noPrice] as [string, number], ...BLANKS.map((b, k) => [b, blanks[k] as number] as [string, number])].filter(([what, n]) => what !== '' && n > 0).sort((x, y) => y[1] - x[1]);
+    e.counts = { verdicts: Object.fromEntries(VERDICTS.map((v, k) => [v, verdicts[k] as number])) as Answer['verdicts'], unknown: { noMarket, noCategory, troubled }, lacking };
+    return e.counts;
   }
 
   private strange(ask: Ask): [string, number][] {

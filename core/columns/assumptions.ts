@@ -69,12 +69,35 @@ export type RowInputs = {
   readonly taxClass: string;
   /** VAT rate on the purchase that the row names; null: that of the list. */
   readonly vatRate: number | null;
+  /** Least order, and units in a carton, bought units; a carton that is not whole counts as none. */
   readonly minimumOrder: number | null;
+  readonly carton: number | null;
+  /** Other prices, each with the bought units from which it holds. */
+  readonly breaks: readonly { readonly from: number; readonly cost: number }[];
 };
 
-/** Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes. */
-export function quantityOf(a: Assumptions, ratio: number, minimumOrder: number): number {
-  return minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio ? Math.ceil(minimumOrder / ratio - 1e-9) : a.orderQuantity;
+/**
+ * Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes, and where it comes in cartons the
+ * next order that is whole and a whole number of cartons (economics, section 11: admissible orders). `minimumOrder` and `carton` in
+ * bought units, NaN: none.
+ */
+export function quantityOf(a: Assumptions, soldPack: number, boughtPack: number, minimumOrder: number, carton: number): number {
+  const ratio = soldPack / boughtPack;
+  const least = minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio ? Math.ceil(minimumOrder / ratio - 1e-9) : a.orderQuantity;
+  if (carton !== carton) return least;
+  // Q sold units are Q * sold / bought bought ones: the least step of Q at which these are whole cartons.
+  const held = boughtPack * carton;
+  let [x, y] = [soldPack, held];
+  while (y > 0) [x, y] = [y, x % y];
+  const step = held / x;
+  return Math.ceil(least / step - 1e-9) * step;
+}
+
+/** What a bought unit costs in an order of so many: the price of the highest break not above it (economics, section 3). NaN: not known. */
+export function paidAt(cost: number, from: number, breakCost: number, from2: number, breakCost2: number, bought: number): number {
+  const first = breakCost === breakCost && from <= bought + 1e-9;
+  const second = breakCost2 === breakCost2 && from2 <= bought + 1e-9;
+  return second && (!first || from2 > from) ? breakCost2 : first ? breakCost : cost;
 }
 
 /**
@@ -82,7 +105,9 @@ export function quantityOf(a: Assumptions, ratio: number, minimumOrder: number):
  * is paid whatever is bought, and decides about no single row.
  */
 export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name = ''): LaneDocument {
-  const ratio = row.unitsInSoldPack / row.unitsInBoughtPack;
+  const orderQuantity = quantityOf(a, row.unitsInSoldPack, row.unitsInBoughtPack, row.minimumOrder ?? Number.NaN, row.carton ?? Number.NaN);
+  const bought = (orderQuantity * row.unitsInSoldPack) / row.unitsInBoughtPack;
+  const breaks = [...row.breaks].sort((x, y) => x.from - y.from).filter((b, i, all) => b.from > 0 && b.from !== all[i - 1]?.from);
   const vat = a.purchase.vat === 'asTyped' ? 'none' : a.purchase.vat;
   const vatRate = vat === 'none' ? 0 : (row.vatRate ?? a.purchase.vatRate);
   const legs = [];
@@ -92,7 +117,7 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
   const input: LaneDocumentInput = {
     format: 'bold-margin/lane', version: 1, date: a.date, homeCurrency: a.homeCurrency, way: 'wholesale', name: name.slice(0, 200),
     marketplace: rates.marketplace?.marketplace ?? '', country: rates.country, currency: rates.currency, price: row.price, standing: a.standing,
-    orderQuantity: quantityOf(a, ratio, row.minimumOrder ?? Number.NaN), method: a.method,
+    orderQuantity, method: a.method,
     route: legs.length === 0 ? 'none' : { legs },
     prep: a.prep === null ? null : { standard: a.prep, currency: a.homeCurrency },
     dispatch: a.method === 'ownDispatch' ? a.dispatch : null,
@@ -106,8 +131,8 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
     goods: [{
       unitsInSoldPack: row.unitsInSoldPack, unitsInBoughtPack: row.unitsInBoughtPack,
       source: p.discount === 0 && p.salesTax === 0 && p.cashback === 0
-        ? { kind: 'quote', currency: p.currency, incoterm: 'DAP', vat, vatRate, recoverable: p.recoverable, priceBreaks: [{ minQty: 0, unitPrice: row.cost }], minimumOrder: row.minimumOrder ?? 0, leadDays: 0 }
-        : { kind: 'retail', currency: p.currency, shelfPrice: row.cost, discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }], vat, vatRate, recoverable: p.recoverable, salesTax: p.salesTax, cashback: p.cashback === 0 ? null : { share: p.cashback } },
+        ? { kind: 'quote', currency: p.currency, incoterm: 'DAP', vat, vatRate, recoverable: p.recoverable, priceBreaks: [{ minQty: 0, unitPrice: row.cost }, ...breaks.map((b) => ({ minQty: b.from, unitPrice: b.cost }))], minimumOrder: row.minimumOrder ?? 0, carton: row.carton === null ? null : { units: row.carton }, leadDays: 0 }
+        : { kind: 'retail', currency: p.currency, shelfPrice: breaks.reduce((price, b) => (b.from <= bought + 1e-9 ? b.cost : price), row.cost), discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }], vat, vatRate, recoverable: p.recoverable, salesTax: p.salesTax, cashback: p.cashback === 0 ? null : { share: p.cashback } },
     }],
     rates: { exchange: rates.exchange === null ? null : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' }, tax: rates.tax, marketplace: rates.marketplace },
   };

@@ -1,10 +1,13 @@
 /** The rows of a list as typed columns. Unknown is NaN; texts and codes stand elsewhere, by the same row number. */
 
-/** What goes in, one column each: purchase price (list currency), shelf price and units a month, packs, sides (cm), weight (kg). */
-export const INPUT_COLUMNS = ['cost', 'price', 'units', 'soldPack', 'boughtPack', 'a', 'b', 'c', 'kg', 'vatRate', 'minimumOrder'] as const;
+/**
+ * What goes in, one column each: purchase price (list currency), shelf price and units a month, packs, sides (cm), weight (kg), VAT
+ * rate, and how it is bought: least order and carton in bought units, and two more prices with the bought units from which they hold.
+ */
+export const INPUT_COLUMNS = ['cost', 'price', 'units', 'soldPack', 'boughtPack', 'a', 'b', 'c', 'kg', 'vatRate', 'minimumOrder', 'carton', 'breakFrom', 'breakCost', 'breakFrom2', 'breakCost2'] as const;
 export type InputColumn = (typeof INPUT_COLUMNS)[number];
-/** What comes out; money per unit sold in the sales currency, profit a month too. */
-export const RESULT_COLUMNS = ['gross', 'netRevenue', 'fees', 'fulfilment', 'goods', 'landedCost', 'landedCash', 'proceeds', 'contribution', 'unitProfit', 'margin', 'roi', 'profitPerMonth', 'quantity'] as const;
+/** What comes out; money per unit sold in the sales currency, profit a month too; `paid` per bought unit, as the list writes its prices. */
+export const RESULT_COLUMNS = ['gross', 'netRevenue', 'fees', 'fulfilment', 'goods', 'landedCost', 'landedCash', 'proceeds', 'contribution', 'unitProfit', 'margin', 'roi', 'profitPerMonth', 'quantity', 'paid'] as const;
 export type ResultColumn = (typeof RESULT_COLUMNS)[number];
 
 /** What a row may say beside that: average shelf prices of 30 and 90 days, sales rank, sellers, the supplier's stock. */

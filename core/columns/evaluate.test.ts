@@ -3,7 +3,7 @@ import { BIT } from '../lane/lines.ts';
 import type { Blank } from '../lane/lines.ts';
 import { evaluate } from '../lane/result.ts';
 import { Draw, randomLane } from '../testing/lanes.ts';
-import { assumptions, laneOfRow, quantityOf } from './assumptions.ts';
+import { assumptions, laneOfRow, paidAt, quantityOf } from './assumptions.ts';
 import type { Assumptions, ListRates, RowInputs } from './assumptions.ts';
 import { makeColumns, makeResults, TROUBLES } from './columns.ts';
 import type { ListColumns } from './columns.ts';
@@ -35,7 +35,8 @@ function randomRow(d: Draw, rates: ListRates): RowInputs {
   return {
     cost: d.maybe(0.95, () => money(d, 0, 60)), price: d.maybe(0.9, () => money(d, 0, 120)), units: d.maybe(0.8, () => d.pick([0, 1, 12, 300])),
     unitsInSoldPack: d.pick([1, 1, 1, 3, 4]), unitsInBoughtPack: d.pick([1, 1, 1, 6]), sides: d.maybe(0.85, () => [d.typed(1, 70, 1), d.typed(1, 50, 1), d.typed(1, 40, 1)] as const), kg: d.maybe(0.9, () => d.typed(0.05, 25, 3)),
-    category: d.maybe(0.7, () => d.pick([...keys, 'unknown to the card'])), taxClass: d.pick(TAX_CLASSES), vatRate: d.maybe(0.3, () => d.pick([0, 0.07, 0.19])), minimumOrder: d.maybe(0.3, () => d.int(1, 200)),
+    category: d.maybe(0.7, () => d.pick([...keys, 'unknown to the card'])), taxClass: d.pick(TAX_CLASSES), vatRate: d.maybe(0.3, () => d.pick([0, 0.07, 0.19])), minimumOrder: d.maybe(0.3, () => d.int(1, 200)), carton: d.maybe(0.3, () => d.pick([1, 2, 6, 10, 24])),
+    breaks: d.chance(0.4) ? d.list(0, 2, () => ({ from: d.pick([5, 10, 12, 48, 100]), cost: money(d, 0, 55) })) : [],
   };
 }
 
@@ -43,10 +44,14 @@ function randomRow(d: Draw, rates: ListRates): RowInputs {
 function columnsOf(rows: readonly RowInputs[], e: ListEvaluator): ListColumns {
   const c = makeColumns(rows.length, TAX_CLASSES);
   rows.forEach((r, i) => {
-    const put = (name: 'cost' | 'price' | 'units' | 'kg' | 'vatRate' | 'minimumOrder', x: number | null): void => {
+    const put = (name: 'cost' | 'price' | 'units' | 'kg' | 'vatRate' | 'minimumOrder' | 'carton' | 'breakFrom' | 'breakCost' | 'breakFrom2' | 'breakCost2', x: number | null): void => {
       if (x !== null) c[name][i] = x;
     };
-    put('cost', r.cost); put('price', r.price); put('units', r.units); put('kg', r.kg); put('vatRate', r.vatRate); put('minimumOrder', r.minimumOrder);
+    put('cost', r.cost); put('price', r.price); put('units', r.units); put('kg', r.kg); put('vatRate', r.vatRate); put('minimumOrder', r.minimumOrder); put('carton', r.carton);
+    for (const [k, b] of r.breaks.entries()) {
+      put(k === 0 ? 'breakFrom' : 'breakFrom2', b.from);
+      put(k === 0 ? 'breakCost' : 'breakCost2', b.cost);
+    }
     c.soldPack[i] = r.unitsInSoldPack;
     c.boughtPack[i] = r.unitsInBoughtPack;
     if (r.sides !== null) [c.a[i], c.b[i], c.c[i]] = r.sides;
@@ -125,7 +130,18 @@ describe('a list in columns', () => {
 
   it('a row is ordered in as many as its minimum takes, in sold units', () => {
     const set = assumptions.parse({ homeCurrency: 'EUR', date: '2026-11-24', purchase: { currency: 'EUR' }, orderQuantity: 10 });
-    expect([quantityOf(set, 1, Number.NaN), quantityOf(set, 1, 8), quantityOf(set, 1, 25), quantityOf(set, 4, 50), quantityOf(set, 0.5, 6)]).toEqual([10, 10, 25, 13, 12]);
+    const singly = Number.NaN;
+    expect([quantityOf(set, 1, 1, Number.NaN, singly), quantityOf(set, 1, 1, 8, singly), quantityOf(set, 1, 1, 25, singly), quantityOf(set, 4, 1, 50, singly), quantityOf(set, 1, 2, 6, singly)]).toEqual([10, 10, 25, 13, 12]);
+    // Cartons of 12: a whole one. Of 10, three pieces in what is sold: as many as fill whole cartons. Of 24, four pieces, at least 50: 18 sold are three cartons.
+    expect([quantityOf(set, 1, 1, Number.NaN, 12), quantityOf(set, 3, 1, Number.NaN, 10), quantityOf(set, 4, 1, 50, 24)]).toEqual([12, 10, 18]);
+  });
+
+  it('the price is that of the highest break the order reaches', () => {
+    const none = Number.NaN;
+    expect([9, 10, 23, 24, 100].map((bought) => paidAt(5, 10, 4.6, 24, 4.1, bought))).toEqual([5, 4.6, 4.6, 4.1, 4.1]);
+    expect(paidAt(5, 24, 4.1, 10, 4.6, 30)).toBe(4.1);
+    expect([paidAt(5, none, none, 24, 4.1, 12), paidAt(none, 10, 4.6, none, none, 12)]).toEqual([5, 4.6]);
+    expect(paidAt(none, 10, 4.6, none, none, 9)).toBeNaN();
   });
 
   it('changed assumptions on the same columns are answered anew', () => {

@@ -5,7 +5,7 @@ import { BIT } from '../lane/lines.ts';
 import type { FeeBase, FeeKey, MarketplaceCard, Referral, SizeTier } from '../lane/rates.ts';
 import { clamp, exchangeFactor, minorDigits, powerOfTen, roundMinor, within } from '../money/money.ts';
 import type { Assumptions, ListRates } from './assumptions.ts';
-import { quantityOf } from './assumptions.ts';
+import { paidAt, quantityOf } from './assumptions.ts';
 import { TROUBLES } from './columns.ts';
 import type { ListColumns, ListResults, Trouble } from './columns.ts';
 
@@ -139,7 +139,7 @@ export class ListEvaluator {
     if (this.prepared !== columns) this.prepare(columns);
     const { a: set, rates, card, cardFits, categories, vatIsCost, kind, power, bandFees, tiers, width } = this;
     const tax = rates.tax;
-    const { cost, price, units, soldPack, boughtPack, a, b, c, kg, vatRate, minimumOrder, category, taxClass } = columns;
+    const { cost, price, units, soldPack, boughtPack, a, b, c, kg, vatRate, minimumOrder, carton, breakFrom, breakCost, breakFrom2, breakCost2, category, taxClass } = columns;
     const inclusive = tax === null || tax.regime === 'inclusive';
     const classRates = columns.taxClasses.map((k) => tax?.vatRates[k] ?? (inclusive ? Number.NaN : 0));
     const checkout = 1 + (tax?.checkoutTax ?? 0);
@@ -206,7 +206,6 @@ export class ListEvaluator {
       let blanks = prepBit | returnsBit | advertsBit;
       let trouble = noRate ? CODE.noExchangeRate : 0;
       const shelf = price[i] as number;
-      const paid = cost[i] as number;
       const marketUnits = units[i] as number;
       if (shelf !== shelf) blanks |= BIT.price;
 
@@ -233,7 +232,8 @@ export class ListEvaluator {
       const sells = marketUnits * set.unitsShare;
       if (sells !== sells) blanks |= BIT.demand;
       const ratio = (soldPack[i] as number) / (boughtPack[i] as number);
-      const Q = quantityOf(set, ratio, minimumOrder[i] as number);
+      const Q = quantityOf(set, soldPack[i] as number, boughtPack[i] as number, minimumOrder[i] as number, carton[i] as number);
+      const paid = paidAt(cost[i] as number, breakFrom[i] as number, breakCost[i] as number, breakFrom2[i] as number, breakCost2[i] as number, Q * ratio);
 
       // -- goods (section 3)
       const ownRate = vatRate[i] as number;
@@ -423,6 +423,7 @@ export class ListEvaluator {
       out.roi[i] = landedCost > 1e-12 ? unitProfit / landedCost : Number.NaN;
       out.profitPerMonth[i] = unitProfit * sells;
       out.quantity[i] = Q;
+      out.paid[i] = paid;
       out.blanks[i] = blanks;
       out.trouble[i] = trouble;
     }

@@ -5,7 +5,7 @@ import { checkDigit } from '../goods/gtin.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
 import { LastEdition } from './editions.ts';
 import { guessMap, listMap, mapIssues } from './map.ts';
-import { Reference } from './reference.ts';
+import { FILLED, Reference } from './reference.ts';
 import { KeyIndex, RowReader, sayTrouble } from './rows.ts';
 
 const code = (n: number): string => {
@@ -103,9 +103,9 @@ describe('market figures joined by barcode', () => {
     const r = reference([[key(1), 19.9, 40, 0.5]]);
     const list = makeColumns(2);
     list.price[0] = 25;
-    expect(r.complete(key(1), list, 0, 'first')).toEqual({ filled: true, matches: 1, row: 2 });
+    expect(r.complete(key(1), list, 0, 'first')).toEqual({ filled: FILLED.units | FILLED.weight, matches: 1, row: 2 });
     expect([list.price[0], list.units[0], list.kg[0]]).toEqual([25, 40, 0.5]);
-    expect(r.complete(key(2), list, 1, 'first')).toEqual({ filled: false, matches: 0, row: 0 });
+    expect(r.complete(key(2), list, 1, 'first')).toEqual({ filled: 0, matches: 0, row: 0 });
     expect(list.price[1]).toBeNaN();
   });
   it('of several listings the one by rule: sells fastest, cheapest, first; all of them can be shown', () => {
@@ -114,6 +114,7 @@ describe('market figures joined by barcode', () => {
     expect([chosen('sellsFastest'), chosen('cheapest'), chosen('first')]).toEqual([5, 4, 2]);
     expect(r.listings(key(5)).map((l) => [l.row, l.price])).toEqual([[2, 30], [4, 22], [5, 24]]);
     expect(r.listings(key(7))).toEqual([]);
+    expect([...r.several()].map((x) => [x.key, x.listings.length])).toEqual([[Number(key(5)), 3]]);
   });
   it('ten thousand rows are kept apart', () => {
     const r = reference(Array.from({ length: 10_000 }, (_, i) => [key(i % 4000), i, i, 1]));

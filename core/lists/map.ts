@@ -5,7 +5,7 @@ import { shortText } from '../money/schema.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
 
 export const REQUIRED_ROLES = ['identifier', 'cost'] as const;
-export const OPTIONAL_ROLES = ['title', 'brand', 'category', 'packSize', 'size', 'length', 'width', 'height', 'weight', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'minimumOrder', 'vatRate', 'link', 'picture', 'stock', 'notes', 'listingTitle', 'listingPackSize'] as const;
+export const OPTIONAL_ROLES = ['title', 'brand', 'category', 'packSize', 'size', 'length', 'width', 'height', 'weight', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'minimumOrder', 'carton', 'breakFrom', 'breakCost', 'breakFrom2', 'breakCost2', 'vatRate', 'link', 'picture', 'stock', 'notes', 'listingTitle', 'listingPackSize'] as const;
 export const ROLES = [...REQUIRED_ROLES, ...OPTIONAL_ROLES] as const;
 export type Role = (typeof ROLES)[number];
 
@@ -42,6 +42,11 @@ const NAMES: Readonly<Record<Role, readonly string[]>> = {
   rank: ['rank', 'sales rank', 'rang'],
   offers: ['offers', 'sellers', 'anbieter', 'offres', 'vendedores', 'offerte', 'oferty'],
   minimumOrder: ['minimum order', 'min order', 'moq', 'minimum', 'mindestmenge', 'mindestbestellmenge', 'minimum de commande', 'pedido mínimo', 'ordine minimo', 'minimum zamówienia'],
+  carton: ['carton', 'carton size', 'carton qty', 'per carton', 'units per carton', 'pieces per carton', 'outer', 'outer carton', 'master carton', 'karton', 'stück je karton', 'kartoninhalt', 'cartone', 'carton de', 'order multiple', 'multiple'],
+  breakFrom: ['from quantity', 'break 1', 'break 1 from', 'from qty', 'ab menge', 'staffel 1', 'staffelmenge 1', 'qty break 1'],
+  breakCost: ['price from quantity', 'break 1 price', 'price 2', 'staffelpreis 1', 'bulk price'],
+  breakFrom2: ['break 2', 'break 2 from', 'staffel 2', 'staffelmenge 2', 'qty break 2'],
+  breakCost2: ['break 2 price', 'price 3', 'staffelpreis 2'],
   vatRate: ['vat', 'vat rate', 'vat %', 'mwst', 'ust', 'steuersatz', 'tva', 'iva', 'tax rate'],
   link: ['link', 'url', 'page', 'website', 'product link'],
   picture: ['picture', 'image', 'photo', 'image url', 'bild', 'foto', 'immagine', 'zdjęcie'],
@@ -87,7 +92,7 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
       let score = fits(h, role) * 10;
       if (role === 'identifier') score += (codes[column] as number) > 0.5 ? 15 : 0;
       // A heading that promises figures over a column of words, or of barcodes, promises in vain.
-      if (score > 0 && ['cost', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'length', 'width', 'height', 'weight', 'minimumOrder', 'stock', 'vatRate'].includes(role)) score = (amounts[column] as number) > 0.5 && (codes[column] as number) < 0.5 ? score + 2 : 0;
+      if (score > 0 && ['cost', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'length', 'width', 'height', 'weight', 'minimumOrder', 'carton', 'breakFrom', 'breakCost', 'breakFrom2', 'breakCost2', 'stock', 'vatRate'].includes(role)) score = (amounts[column] as number) > 0.5 && (codes[column] as number) < 0.5 ? score + 2 : 0;
       if (score > 0) scored.push({ role, column, score: score - column / 1000 });
     });
   scored.sort((x, y) => y.score - x.score);

@@ -62,6 +62,11 @@ export class KeyIndex {
     return this.keys[at] === k ? (this.values[at] as number) : 0;
   }
 
+  /** All keys, in no order. */
+  *numbers(): Generator<number> {
+    for (const k of this.keys) if (k !== 0) yield k;
+  }
+
   private place(k: number): number {
     const mask = this.keys.length - 1;
     // Sixteen codes in a row (without their check digits) stand beside each other, where memory is read at once; such rows are
@@ -172,6 +177,9 @@ export class RowReader {
     const vat = known(this.numberAt(cells, this.at.vatRate));
     columns.vatRate[i] = vat >= 0 && vat <= 100 ? (vat > 1 ? vat / 100 : vat) : Number.NaN;
     columns.minimumOrder[i] = above0(known(this.numberAt(cells, this.at.minimumOrder)));
+    const carton = known(this.numberAt(cells, this.at.carton));
+    columns.carton[i] = carton >= 1 && carton === Math.floor(carton) ? carton : Number.NaN;
+    this.breaks(cells, columns, i);
     columns.soldPack[i] = 1;
     columns.boughtPack[i] = 1;
     columns.category[i] = categoryAt(this.textAt(cells, this.at.category));
@@ -190,6 +198,20 @@ export class RowReader {
   /** Counts a barcode of an earlier part of the file as seen, at its row. */
   noteSeen(key: number, line: number): void {
     this.seen.noteNumber(key, line);
+  }
+
+  /** Prices at larger quantities; one without the other says nothing. */
+  private breaks(cells: readonly string[], columns: ListColumns, i: number): void {
+    const { breakFrom, breakCost, breakFrom2, breakCost2 } = this.at;
+    const put = (from: Float64Array, cost: Float64Array, fromAt: number, costAt: number): void => {
+      const least = fromAt < 0 ? Number.NaN : above0(known(this.numberAt(cells, fromAt)));
+      const price = costAt < 0 ? Number.NaN : known(this.numberAt(cells, costAt));
+      const holds = least === least && price >= 0 && price <= ABSURD;
+      from[i] = holds ? least : Number.NaN;
+      cost[i] = holds ? price : Number.NaN;
+    };
+    put(columns.breakFrom, columns.breakCost, breakFrom, breakCost);
+    put(columns.breakFrom2, columns.breakCost2, breakFrom2, breakCost2);
   }
 
   private sides(cells: readonly string[], columns: ListColumns, i: number): void {

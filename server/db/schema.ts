@@ -301,6 +301,8 @@ export const goodsMark = bm.table(
     /** Pieces sold and bought that were confirmed for it; null: as the list takes them. */
     soldPack: integer('sold_pack'),
     boughtPack: integer('bought_pack'),
+    /** By list: the row of its market figures that was chosen by hand for this barcode. */
+    listings: jsonb('listings').$type<Record<string, number>>().notNull().default({}),
     candidateId: text('candidate_id'),
     listId: text('list_id'),
     name: text('name').notNull().default(''),

@@ -12,8 +12,8 @@ import { Bytes } from './bytes.ts';
 const MARK = 'BMPART2\n';
 /** Parts as they were written before folded texts and dictionaries stood in them; they are read on. */
 const OLD_MARK = 'BMPART1\n';
-/** Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number and in how many digits it was written, packs, notes as bits. */
-export const PART_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings'] as const;
+/** Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number and in how many digits it was written, packs, notes as bits, how many listings its market figures have and the row of the one that counts. */
+export const PART_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings', 'listing'] as const;
 export type PartNumber = (typeof PART_NUMBERS)[number];
 /** `fold`: title, brand, category and barcode as they are searched and ordered, a line between. */
 export const PART_TEXTS = ['title', 'fold'] as const;
@@ -23,6 +23,8 @@ export const PART_WORDS = ['brand', 'category'] as const;
 export type PartWord = (typeof PART_WORDS)[number];
 /** Bits of `notes`. */
 export const NOTE = { repaired: 1, isNew: 2, dearer: 4, cheaper: 8, completed: 16 } as const;
+/** What of a row came from the market figures (`FILLED`) stands in `notes` from this bit on. */
+export const FILLED_FROM = 32;
 
 /** Each different text once, and which of them every row has. */
 export type Words = { readonly values: readonly string[]; readonly codes: Uint32Array };
@@ -196,7 +198,9 @@ export async function readPart(path: string, into?: (name: PartNumber, rows: num
     }
   }
   const text = (name: string): TextColumn => ({ bytes: bytes[name] ?? new Uint8Array(0), offsets: offsets[name] ?? new Uint32Array(rows + 1) });
-  if (mark === OLD_MARK) return olderPart(rows, { ...numbers, digits: into?.('digits', rows) ?? new Float64Array(rows) }, text);
+  // What an older part does not have yet is unknown.
+  for (const n of PART_NUMBERS) numbers[n] ??= (into?.(n, rows) ?? new Float64Array(rows)).fill(Number.NaN);
+  if (mark === OLD_MARK) return olderPart(rows, numbers, text);
   const words = (name: PartWord): Words => {
     const column = text(name);
     return { values: Array.from({ length: column.offsets.length - 1 }, (_, i) => textOf(column, i)), codes: codes[name] as Uint32Array };

@@ -19,8 +19,8 @@ import { supplierList, task } from '../db/schema.ts';
 import type { StoredReference } from '../db/schema.ts';
 import { readList, ListError } from '../files/lists.ts';
 import type { Position } from '../files/lists.ts';
-import { NOTE, PART_NUMBERS, readPart, TextWriter, WordWriter } from '../files/parts.ts';
-import type { PartNumber, Words } from '../files/parts.ts';
+import { FILLED_FROM, NOTE, PART_NUMBERS, readPart, textsOf, TextWriter, WordWriter, writePart } from '../files/parts.ts';
+import type { Part, PartNumber, Words } from '../files/parts.ts';
 import { safeText } from '../files/sheets.ts';
 import { diskFull, isDiskFull, needRoom, removeFolder, storePath } from '../files/store.ts';
 import { checkWorkbook, convertSheet } from '../files/workbook.ts';
@@ -190,6 +190,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     return at;
   };
   const reference = source.reference === null ? null : await loadReference(workspaceId, source.listId, source.reference, categoryAt);
+  if (reference !== null && source.storing && (await stat(`${folder}/listings`).catch(() => null)) === null) await writePart(`${folder}/listings`, listingsPart(reference, categories));
   const last = source.previous === null ? null : await loadEdition(workspaceId, source.previous);
 
   let reader: RowReader | null = null;
@@ -249,8 +250,8 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
       work.repaired++;
     }
     const completed = reference === null ? null : reference.complete(row.key, now.columns, i, (source.reference as StoredReference).choice);
-    if (completed?.filled) {
-      notes |= NOTE.completed;
+    if (completed !== null && completed.filled !== 0) {
+      notes |= NOTE.completed | (completed.filled * FILLED_FROM);
       work.completed++;
     }
     n.before[i] = Number.NaN;
@@ -268,6 +269,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     n.listingPack[i] = row.listingPack;
     n.notes[i] = notes;
     n.listings[i] = completed?.matches ?? 0;
+    n.listing[i] = completed?.row ?? 0;
     const at = now.columns.category[i] as number;
     const category = at >= 0 ? (categories[at] as string) : '';
     const title = cut(r.text(cells, 'title'));
@@ -355,10 +357,23 @@ async function loadReference(workspaceId: string, listId: string, stored: Stored
     if (batch.length > columns.length) columns = makeColumns(batch.length);
     for (const [i, cells] of batch.entries()) {
       const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
-      if (row.troubles.length === 0) reference.add(row.key, lines[i] as number, columns, i);
+      if (row.troubles.length === 0) reference.add(row.key, lines[i] as number, columns, i, cut((reader as unknown as RowReader).text(cells, 'title')));
     }
   });
   return reference;
+}
+
+/** Barcodes that have several listings, with these, by barcode: what one is chosen from by hand. */
+function listingsPart(reference: Reference, categories: readonly string[]): Part {
+  const rows = [...reference.several()].sort((x, y) => x.key - y.key).flatMap(({ key, listings }) => listings.map((l) => ({ key, ...l })));
+  const of: Partial<Record<PartNumber, (r: (typeof rows)[number]) => number>> = { line: (r) => r.row, key: (r) => r.key, price: (r) => r.price, units: (r) => r.units, a: (r) => r.sides[0], b: (r) => r.sides[1], c: (r) => r.sides[2], kg: (r) => r.kg };
+  const numbers = Object.fromEntries(PART_NUMBERS.map((n) => [n, Float64Array.from(rows, of[n] ?? (() => Number.NaN))])) as Part['numbers'];
+  const words = { brand: new WordWriter(), category: new WordWriter() };
+  for (const r of rows) {
+    words.brand.add('');
+    words.category.add(categories[r.category] ?? '');
+  }
+  return { rows: rows.length, numbers, texts: { title: textsOf(rows.map((r) => r.title)), fold: textsOf(rows.map(() => '')) }, words: { brand: words.brand.words(), category: words.category.words() } };
 }
 
 async function loadEdition(workspaceId: string, previous: NonNullable<Source['previous']>): Promise<LastEdition> {

@@ -1,9 +1,8 @@
 /** The way to the screening process. */
 import { createHmac } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
-import type { RowInputs } from '../../core/columns/assumptions.ts';
 import { MARK_STATES } from '../../screening/ask.ts';
-import type { Answer, Ask, ListRow } from '../../screening/ask.ts';
+import type { Answer, Ask, OpenedRow } from '../../screening/ask.ts';
 import { inWorkspace } from '../db/client.ts';
 import { goodsMark } from '../db/schema.ts';
 import { env } from '../env.ts';
@@ -41,15 +40,15 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
   const settings = JSON.stringify(screen);
   const first = await post<T | { needsMarks: true } | null>({ ask, settings, line });
   if (first !== null && !(typeof first === 'object' && 'needsMarks' in first)) return first as T;
-  const marks = await inWorkspace(workspaceId, (tx) => tx.select({ key: goodsMark.key, state: goodsMark.state, sold: goodsMark.soldPack, bought: goodsMark.boughtPack }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)));
-  return post<T>({ ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought]) }, settings, line });
+  const marks = await inWorkspace(workspaceId, (tx) => tx.select({ key: goodsMark.key, state: goodsMark.state, sold: goodsMark.soldPack, bought: goodsMark.boughtPack, listing: sql<number | null>`(${goodsMark.listings} ->> ${list.id})::int` }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)));
+  return post<T>({ ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought, m.listing]) }, settings, line });
 }
 
 /** Rows of a list as a query leaves them, with counts and, where asked for, sums and distributions. */
 export const askList = async (workspaceId: string, page: ListPage, wanted: Wanted): Promise<Answer> => (page.shown === null ? NOTHING_YET : askWith<Answer>(workspaceId, page, wanted));
 /** Before the first rows are read. */
-const NOTHING_YET: Answer = { rows: 0, kept: 0, funnel: [], window: [], verdicts: { pass: 0, near: 0, fail: 0, unknown: 0 }, unknown: { noMarket: 0, noCategory: 0, troubled: 0 }, strange: [], stats: [], facets: null, took: { load: 0, evaluate: 0, select: 0, sort: 0 } };
+const NOTHING_YET: Answer = { rows: 0, kept: 0, funnel: [], window: [], verdicts: { pass: 0, near: 0, fail: 0, unknown: 0 }, unknown: { noMarket: 0, noCategory: 0, troubled: 0 }, lacking: [], strange: [], stats: [], facets: null, took: { load: 0, evaluate: 0, select: 0, sort: 0 } };
 
 /** One row by its line in the file, with what a lane document of it takes; null where the list has no such row. */
-export const askRow = (workspaceId: string, page: ListPage, line: number): Promise<{ inputs: RowInputs; row: ListRow } | null> =>
+export const askRow = (workspaceId: string, page: ListPage, line: number): Promise<OpenedRow | null> =>
   askWith(workspaceId, page, { query: { text: '', filters: [], sort: [] }, show: 'kept', from: 0, count: 0, remedies: true, figures: [], facets: false }, line);

@@ -5,7 +5,7 @@ import { laneOfRow } from '../../core/columns/assumptions.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import { exchangeFactor } from '../../core/money/money.ts';
-import type { ListRow } from '../../screening/ask.ts';
+import type { ListRow, RowListing } from '../../screening/ask.ts';
 import { inWorkspace } from '../db/client.ts';
 import { goodsMark, listRow } from '../db/schema.ts';
 import type { MarkState } from '../db/schema.ts';
@@ -41,6 +41,8 @@ export const markChange = z.strictObject({
   tags: z.array(z.string().trim().min(1).max(40)).max(20).optional(),
   /** Pieces in the pack sold and in the pack bought; null: as the list takes them. */
   pack: z.strictObject({ sold: z.number().int().min(1).max(10_000), bought: z.number().int().min(1).max(10_000) }).nullable().optional(),
+  /** Row of the list's market figures that counts for these goods; null: by the list's rule. */
+  listing: z.number().int().min(1).max(1e9).nullable().optional(),
 });
 export type MarkChange = z.output<typeof markChange>;
 
@@ -51,13 +53,14 @@ export async function markGoods(workspaceId: string, page: ListPage, change: Mar
     ...(change.state === undefined ? {} : { state: change.state, listId: page.list.id }), ...(change.reason === undefined ? {} : { reason: change.reason }), ...(change.note === undefined ? {} : { note: change.note }),
     ...(change.tags === undefined ? {} : { tags: change.tags }), ...(change.pack === undefined ? {} : { soldPack: change.pack?.sold ?? null, boughtPack: change.pack?.bought ?? null }), by, at: new Date(),
   };
-  const values = new Map(change.rows.map((r) => [r.key, { workspaceId, key: r.key, listId: page.list.id, name: r.name, profitPerMonth: r.profitPerMonth === null || Number.isNaN(factor) ? null : r.profitPerMonth * factor, ...set }]));
+  const listings = change.listing === undefined || change.listing === null ? {} : { [page.list.id]: change.listing };
+  const values = new Map(change.rows.map((r) => [r.key, { workspaceId, key: r.key, listId: page.list.id, name: r.name, profitPerMonth: r.profitPerMonth === null || Number.isNaN(factor) ? null : r.profitPerMonth * factor, listings, ...set }]));
   // Name and profit are those of the moment at which it was decided.
   const decided = change.state === undefined ? {} : { name: sql`excluded.name`, profitPerMonth: sql`excluded.profit_per_month` };
-  await inWorkspace(workspaceId, (tx) => tx.insert(goodsMark).values([...values.values()]).onConflictDoUpdate({ target: [goodsMark.workspaceId, goodsMark.key], set: { ...set, ...decided } }));
+  await inWorkspace(workspaceId, (tx) => tx.insert(goodsMark).values([...values.values()]).onConflictDoUpdate({ target: [goodsMark.workspaceId, goodsMark.key], set: { ...set, ...decided, ...(change.listing === undefined ? {} : { listings: change.listing === null ? sql`${goodsMark.listings} - ${page.list.id}::text` : sql`${goodsMark.listings} || excluded.listings` }) } }));
 }
 
-export type RowPage = { readonly row: ListRow; readonly doc: LaneDocument; readonly mark: Mark | null; /** Link, picture, notes and columns kept as they are. */ readonly more: Readonly<Record<string, string>> };
+export type RowPage = { readonly row: ListRow; readonly doc: LaneDocument; readonly mark: Mark | null; /** Link, picture, notes and columns kept as they are. */ readonly more: Readonly<Record<string, string>>; /** Listings of its barcode in the market figures, where there are several. */ readonly listings: readonly RowListing[] };
 
 /** A row of a list as a full lane. Null where the list has no such row. */
 export async function loadRow(workspaceId: string, page: ListPage, line: number): Promise<RowPage | null> {
@@ -68,7 +71,7 @@ export async function loadRow(workspaceId: string, page: ListPage, line: number)
   const [stored] = await inWorkspace(workspaceId, (tx) => tx.select({ more: listRow.more }).from(listRow).where(and(eq(listRow.workspaceId, workspaceId), eq(listRow.runId, shown.id), eq(listRow.line, line))));
   const doc = laneOfRow(screen.assumptions, { ...screen.rates, country: screen.country, currency: screen.currency }, found.inputs, found.row.title || found.row.code);
   const named = Array.isArray(doc.goods) ? doc.goods.map((g) => ({ ...g, source: { ...g.source, supplier: page.supplierName, date: today() } })) : doc.goods;
-  return { row: found.row, doc: { ...doc, goods: named as LaneDocument['goods'] }, mark, more: stored?.more ?? {} };
+  return { row: found.row, listings: found.listings, doc: { ...doc, goods: named as LaneDocument['goods'] }, mark, more: stored?.more ?? {} };
 }
 
 /** Makes a candidate of a row, everything carried over. A row that was kept already leads to its candidate. Returns its id. */

@@ -15,7 +15,7 @@ import type { ExchangeTable } from '../../core/money/money.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { listRow, listView, supplier, supplierList, task } from '../db/schema.ts';
+import { goodsMark, listRow, listView, supplier, supplierList, task } from '../db/schema.ts';
 import type { StoredFile } from '../db/schema.ts';
 import { dropRun } from '../db/loader.ts';
 import { today } from '../env.ts';
@@ -93,7 +93,11 @@ export async function receiveReference(workspaceId: string, listId: string, name
   const map = guessMap((rows[at] ?? []).map((c) => c.trim()), rows.slice(at + 1));
   const [issue] = mapIssues(map, (rows[at] ?? []).map((c) => c.trim()), ['identifier']);
   if (issue !== undefined) throw new FileRefused('The market figures have no column of barcodes', 'Name that column "Barcode" or "EAN", and send the file again.');
-  await inWorkspace(workspaceId, (tx) => tx.update(supplierList).set({ reference: { file, sheet, map, choice: 'sellsFastest' }, updatedAt: new Date() }).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, listId))));
+  await inWorkspace(workspaceId, async (tx) => {
+    await tx.update(supplierList).set({ reference: { file, sheet, map, choice: 'sellsFastest' }, updatedAt: new Date() }).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, listId)));
+    // What was chosen by hand was a row of the file before.
+    await tx.update(goodsMark).set({ listings: sql`${goodsMark.listings} - ${listId}::text`, at: new Date() }).where(and(eq(goodsMark.workspaceId, workspaceId), sql`${goodsMark.listings} ? ${listId}`));
+  });
 }
 
 /** First rows of the file of a list, sheet by sheet. */

@@ -1,0 +1,1 @@
+ALTER TABLE "bm"."goods_mark" ADD COLUMN "listings" jsonb DEFAULT '{}'::jsonb NOT NULL;
