@@ -108,6 +108,21 @@ export function messyFile(rows: number): string {
   return `${lines.join('\r\n')}\r\n`;
 }
 
+/** Market figures for goods of the messy list that name none, as somebody keeps them: every other product has two listings, at two prices. */
+export function marketFigures(rows: number): string {
+  const lines = ['Barcode,Title,Shelf price,Monthly units'];
+  for (let i = 0; i < rows; i++) {
+    const r = demoRow(i, 7);
+    if (r.shelf !== null) continue;
+    const d = new Draw(i + 501);
+    const price = Math.floor(r.cost * (1.3 + 2 * d.next())) + 0.99;
+    const units = Math.round(2 + (500 / (1 + r.cost)) * d.next());
+    lines.push(`${r.barcode},"${r.title}",${price.toFixed(2)},${units}`);
+    if (i % 2 === 0) lines.push(`${r.barcode},"${r.title}, boxed",${(price + 2).toFixed(2)},${Math.max(1, Math.round(units * 0.6))}`);
+  }
+  return `${lines.join('\n')}\n`;
+}
+
 /** Text in the bytes of Windows-1252; the euro sign is the only one beyond Latin-1 that the messy file has. */
 export function windows1252(text: string): Uint8Array {
   return Uint8Array.from(text, (c) => (c === '€' ? 0x80 : c.charCodeAt(0)));
@@ -118,10 +133,10 @@ export function workbookSheets(rows: number): { name: string; rows: (string | nu
   const season = (name: string, from: number, n: number): { name: string; rows: (string | number | null)[][] } => ({
     name,
     rows: [
-      [`${name} range`], [], ['Article', 'EAN code', 'Trade price', 'Pack size', 'RRP', 'Sales a month', 'Weight g', 'L cm', 'W cm', 'H cm', 'Group', 'Maker'],
+      [`${name} range`], [], ['Article', 'EAN code', 'Trade price', 'Pack size', 'RRP', 'Sales a month', 'Weight g', 'L cm', 'W cm', 'H cm', 'Group', 'Maker', 'Carton', 'From quantity', 'Price from quantity', 'Finish', 'Page'],
       ...Array.from({ length: n }, (_, i) => {
         const r = demoRow(from + i, 5);
-        return [r.title, r.barcode, r.cost, i % 9 === 0 ? 6 : 1, r.shelf, r.units, Math.round(r.kg * 1000), r.length, r.width, r.height, r.group, r.brand];
+        return [r.title, r.barcode, r.cost, i % 9 === 0 ? 6 : 1, r.shelf, r.units, Math.round(r.kg * 1000), r.length, r.width, r.height, r.group, r.brand, [6, 12, 24][i % 3] as number, i % 2 === 0 ? 48 : null, i % 2 === 0 ? Number((r.cost * 0.92).toFixed(2)) : null, KINDS[i % KINDS.length] as string, `https://brindle-vale.example/${r.barcode}`];
       }),
     ],
   });

@@ -147,3 +147,64 @@ test('what cannot be a list is refused with what to do, and leaves no list behin
   await page.reload();
   await expect(page.getByText('No list yet.')).toBeVisible();
 });
+
+test('where nothing can be said to pay, the screen says what is lacking and leads there', async ({ page }) => {
+  const { base } = await newcomer(page);
+  await page.goto(at(`${base}/lists`));
+  await ready(page);
+  const file = ['EAN;Artikel;EK', ...Array.from({ length: 30 }, (_, i) => `${code(2000 + i)};Futterhaus ${i};${3 + i},50`)].join('\n');
+  await page.setInputFiles('input[type=file]', { name: 'ohne-alles.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });
+  await page.waitForURL(/setup/);
+  await ready(page);
+  await page.getByRole('button', { name: 'Read the list' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+$/);
+  await expect(page.getByRole('heading', { name: 'No row can be said to pay: 30 cannot be told yet.' })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: '30 rows' }).first()).toBeVisible();
+  await expect(page.getByText(/bring market figures of your own there/)).toBeVisible();
+  await page.getByRole('button', { name: 'Show what cannot be told' }).click();
+  await expect(page.getByRole('button', { name: /^Unknown 30/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByText('no shelf price').first()).toBeVisible();
+});
+
+test('of several listings one is chosen by hand, and the row answers; the rule of the list can be had back', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name: 'Preisliste Winter' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  await page.goto(at(`${new URL(page.url()).pathname}?flag=severalListings:yes&sort=line`));
+  await ready(page);
+  const row = page.getByRole('row').nth(1);
+  const price = async (): Promise<string> => (/\b\d+\.99\b/.exec((await row.innerText()).replaceAll('\n', ' ')) ?? [''])[0];
+  const before = await price();
+  await row.click();
+  const listings = page.getByRole('group', { name: 'Listings of this barcode in your market figures' });
+  await expect(listings.getByRole('radio')).toHaveCount(2);
+  await listings.getByRole('radio', { checked: false }).click();
+  await expect.poll(price).not.toBe(before);
+  expect(Number(await price()) - Number(before)).toBe(2);
+  await listings.getByRole('button', { name: 'By the rule of the list' }).click();
+  await expect.poll(price).toBe(before);
+});
+
+test('columns are dragged and moved with keys, and what the file says beside can stand among them', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name: 'Autumn range' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  await ready(page);
+  // The demo stays as it was.
+  await page.route('**/act', (route) => route.fulfill({ status: 200, contentType: 'application/json', body: '{"error":"not kept in this test"}' }));
+  const heads = async (): Promise<string[]> => (await page.getByRole('columnheader').allInnerTexts()).map((h) => h.replace(/ [↓↑]\d?$/, '')).slice(1, 6);
+  expect(await heads()).toEqual(['Title', 'The price', 'Hurdles', 'Keeps a unit', 'Margin']);
+  await page.getByRole('button', { name: 'Margin', exact: true }).dragTo(page.getByRole('columnheader', { name: 'Hurdles' }));
+  expect(await heads()).toEqual(['Title', 'The price', 'Margin', 'Hurdles', 'Keeps a unit']);
+  await page.getByRole('button', { name: 'Margin', exact: true }).press('Alt+ArrowRight');
+  expect(await heads()).toEqual(['Title', 'The price', 'Hurdles', 'Margin', 'Keeps a unit']);
+  await page.getByRole('button', { name: /^View/ }).click();
+  await page.getByRole('menuitem', { name: 'Columns' }).click();
+  for (const name of ['Finish', 'Link']) await page.getByRole('checkbox', { name, exact: true }).click();
+  for (let i = 0; i < 12; i++) await page.getByRole('button', { name: 'Finish: to the left' }).click();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByRole('gridcell', { name: /^(terracotta|glazed|larch|coir|felt|slate)$/ }).first()).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Open the page' }).first()).toHaveAttribute('href', /^https:\/\/brindle-vale\.example\/\d+$/);
+});

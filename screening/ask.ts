@@ -61,6 +61,8 @@ export type ListRow = {
   readonly listings: number;
   readonly listingPack: number;
   /** Places in the query's filters of those that took it away. */
+  /** What else the file says of it, where asked for; the web process adds it. */
+  readonly more?: Readonly<Record<string, string>>;
   readonly removedBy: readonly number[];
   readonly remedies: readonly Remedied[];
 };

@@ -3,7 +3,7 @@ import { queryIn } from '../../core/lists/query.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { askList, ScreeningAway } from '../../server/screening/client.ts';
 import { tallyOf } from '../../server/use/goods.ts';
-import { loadList, loadViews, lookOf } from '../../server/use/lists.ts';
+import { extrasOf, loadList, loadViews, lookOf } from '../../server/use/lists.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListPage } from '../features/lists/List.tsx';
 import type { Route } from './+types/list.ts';
@@ -29,7 +29,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   });
   const work = newest === null ? null : { id: newest.id, state: newest.state, done: newest.done, total: newest.total, error: newest.error, startedAt: newest.data.startedAt ?? null, shown: newest.id === shown?.id };
   return {
-    list: { id: list.id, name: list.name, extras: [...(['link', 'picture', 'notes'] as const).filter((r) => list.map?.columns[r] !== undefined), ...(list.map?.extras ?? [])], listCurrency: list.settings.assumptions.purchase.currency, hasPrevious: list.previousId !== null, hasReference: list.reference !== null, has: Object.keys(list.map?.columns ?? {}) },
+    list: { id: list.id, name: list.name, extras: extrasOf(list), listCurrency: list.settings.assumptions.purchase.currency, hasPrevious: list.previousId !== null, hasReference: list.reference !== null, has: Object.keys(list.map?.columns ?? {}) },
     supplierName: page.supplierName, own: list.settings, screen, look, query, answer, work, home: page.settings.homeCurrency,
     counts: { valid: shown?.data.valid ?? 0, invalid: shown?.data.invalid ?? 0, repaired: shown?.data.repaired ?? 0, completed: shown?.data.completed ?? 0, troubles: shown?.data.troubles ?? {}, changes: shown?.data.changes ?? {}, gone: shown?.data.gone ?? null },
     views: (await loadViews(entry.workspaceId)).map(({ id, name, look: l, assumptions }) => ({ id, name, look: l, assumptions })), tally: await tallyOf(entry.workspaceId, list.id),

@@ -5,6 +5,7 @@ import { LIST_FIGURES, listQuery } from '../../core/lists/query.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { askList, ScreeningAway } from '../../server/screening/client.ts';
+import { moreOf } from '../../server/use/goods.ts';
 import { loadList } from '../../server/use/lists.ts';
 import type { Route } from './+types/listAsk.ts';
 
@@ -13,6 +14,8 @@ const asked = z.object({
   /** Assumptions that are tried and not yet saved. */
   settings: listSettings.nullable().default(null),
   remedies: z.boolean().default(true), figures: z.array(z.enum(LIST_FIGURES)).max(30).default([]), facets: z.boolean().default(false),
+  /** Whether columns kept as they are, links and pictures are shown. */
+  more: z.boolean().default(false),
 });
 
 /** A window of a list under a query and assumptions; read only. */
@@ -20,13 +23,14 @@ export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const body = asked.safeParse(await request.json().catch(() => null));
   if (!body.success) return data({ error: sayIssue(body.error) }, 422);
-  const { settings, ...wanted } = body.data;
+  const { settings, more, ...wanted } = body.data;
   const page = await loadList(entry.workspaceId, params.list, settings);
   if (page === null) throw data(null, 404);
   try {
     const answer = await askList(entry.workspaceId, page, wanted);
+    const extra = more && page.shown !== null ? await moreOf(entry.workspaceId, page.shown.id, answer.window.map((r) => r.line)) : null;
     const newest = page.work.find((w) => w.kind === 'readList');
-    return data({ ...answer, work: newest === undefined ? null : { state: newest.state, done: newest.done, total: newest.total, error: newest.error } });
+    return data({ ...answer, window: extra === null ? answer.window : answer.window.map((r) => ({ ...r, more: extra.get(r.line) ?? {} })), work: newest === undefined ? null : { state: newest.state, done: newest.done, total: newest.total, error: newest.error } });
   } catch (e) {
     if (e instanceof ScreeningAway) return data({ away: true as const }, 503);
     throw e;

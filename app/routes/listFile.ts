@@ -4,11 +4,14 @@ import { data } from 'react-router';
 import { z } from 'zod';
 import { blanksIn } from '../../core/lane/lines.ts';
 import { LIST_FIGURES, queryIn } from '../../core/lists/query.ts';
+import { listSettings } from '../../core/lists/settings.ts';
+import type { ListSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { ROW_FORMATS, rowsOut } from '../../server/files/rowsOut.ts';
 import type { OutValue, RowColumn } from '../../server/files/rowsOut.ts';
 import { askList } from '../../server/screening/client.ts';
-import { goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
+import { moreOf } from '../../server/use/goods.ts';
+import { extrasOf, goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
 import type { Route } from './+types/listFile.ts';
 
 const PIECE = 2500;
@@ -22,8 +25,20 @@ function answer(name: string, body: Readable, type: string): Response {
 
 /** A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition had and this one has not. */
 export async function loader({ request, params }: Route.LoaderArgs) {
+  return fileOf(request, params, null);
+}
+
+/** The same under assumptions that are tried and not saved. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const form = await request.formData();
+  const tried = listSettings.safeParse(jsonIn(String(form.get('settings') ?? '')));
+  if (!tried.success) throw data(null, 422);
+  return fileOf(request, params, tried.data);
+}
+
+async function fileOf(request: Request, params: { workspace: string; list: string }, tried: ListSettings | null): Promise<Response> {
   const entry = await enterWorkspace(request, params.workspace);
-  const page = await loadList(entry.workspaceId, params.list);
+  const page = await loadList(entry.workspaceId, params.list, tried);
   if (page === null) throw data(null, 404);
   const search = new URL(request.url).searchParams;
   const { as, what } = asked.parse({ as: search.get('as'), what: search.get('what') });
@@ -39,20 +54,32 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   }
   const query = what === 'all' ? { text: '', filters: [], sort: [] } : what === 'shortlist' ? { text: '', filters: [{ kind: 'flag' as const, flag: 'shortlisted' as const, is: true }], sort: queryIn(search).sort } : queryIn(search);
   const money = ` ${page.screen.currency}`;
-  const titled = (f: string): string => (f === 'cost' || f === 'before' ? `${f} ${page.list.settings?.assumptions.purchase.currency ?? ''}` : ['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f) ? f + money : f);
+  const titled = (f: string): string => (f === 'cost' || f === 'paid' || f === 'before' ? `${f} ${page.list.settings?.assumptions.purchase.currency ?? ''}` : ['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f) ? f + money : f);
+  const extras = extrasOf(page.list);
+  const run = page.shown.id;
   const columns: RowColumn[] = [
     { name: 'row', kind: 'number' }, { name: 'barcode', kind: 'text' }, { name: 'title', kind: 'text' }, { name: 'brand', kind: 'text' }, { name: 'category', kind: 'text' }, { name: 'verdict', kind: 'text' }, { name: 'why', kind: 'text' }, { name: 'mark', kind: 'text' },
     ...LIST_FIGURES.map((f): RowColumn => ({ name: titled(f), kind: 'number', percent: PERCENT.has(f) })),
+    ...extras.map((name): RowColumn => ({ name, kind: 'text' })),
   ];
   async function* pieces(): AsyncGenerator<OutValue[][]> {
     if (page === null) return;
     for (let from = 0; ; from += PIECE) {
       const { window } = await askList(entry.workspaceId, page, { query, show: 'kept', from, count: PIECE, remedies: false, figures: [], facets: false });
-      yield window.map((r) => [r.line, r.code, r.title, r.brand, r.category, r.verdict, r.trouble || blanksIn(r.blanks).join(' '), r.mark, ...LIST_FIGURES.map((f) => figure(r.figures[f] ?? null))]);
+      const more = extras.length === 0 ? null : await moreOf(entry.workspaceId, run, window.map((r) => r.line));
+      yield window.map((r) => [r.line, r.code, r.title, r.brand, r.category, r.verdict, r.trouble || blanksIn(r.blanks).join(' '), r.mark, ...LIST_FIGURES.map((f) => figure(r.figures[f] ?? null)), ...extras.map((e) => more?.get(r.line)?.[e] ?? null)]);
       if (window.length < PIECE) return;
     }
   }
   return answer(`${page.list.name}${what === 'shortlist' ? ' shortlist' : ''}.${as}`, rowsOut(as, page.list.name, columns, pieces()), TYPES[as]);
+}
+
+function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
 }
 
 /** Shown to six decimals at most; unknown is blank, never 0. */

@@ -33,7 +33,7 @@ export const drawn = {
   // -- rows of a supplier's list
   '.list-grid': { fontSize: '0.84rem' },
   '.list-head, .list-row, .list-foot': { display: 'grid', alignItems: 'center' },
-  '.list-head': { height: 34, borderBottom: `1px solid ${v('ink')}`, fontSize: '0.76rem', color: v('text-secondary'), '& > div': { position: 'relative', padding: '0 6px', height: 33, display: 'flex', alignItems: 'flex-end', paddingBottom: 5, whiteSpace: 'nowrap', overflow: 'hidden' }, '& > .num': { justifyContent: 'flex-end' }, '& button': { ...plainButton, overflow: 'hidden', textOverflow: 'ellipsis', minHeight: 24, fontWeight: 550 }, '& button:hover': { color: v('text-primary') } },
+  '.list-head': { height: 34, borderBottom: `1px solid ${v('ink')}`, fontSize: '0.76rem', color: v('text-secondary'), '& > div': { position: 'relative', padding: '0 6px', height: 33, display: 'flex', alignItems: 'flex-end', paddingBottom: 5, whiteSpace: 'nowrap', overflow: 'hidden' }, '& > .num': { justifyContent: 'flex-end' }, '& button': { ...plainButton, overflow: 'hidden', textOverflow: 'ellipsis', minHeight: 24, fontWeight: 550 }, '& button:hover': { color: v('text-primary') }, '& [draggable]': { cursor: 'grab', minHeight: 24, display: 'inline-flex', alignItems: 'center' } },
   '.list-row': { position: 'absolute', top: 0, left: 0, height: 34, borderBottom: `1px solid ${v('hairline')}`, cursor: 'pointer', '& > div': { padding: '0 6px', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', lineHeight: 1.15, height: 33, display: 'flex', alignItems: 'center' }, '& > div > *': { minWidth: 0 }, '& > .num': { justifyContent: 'flex-end', textAlign: 'right' }, '& small': { display: 'block', fontSize: '0.7rem', color: v('text-secondary'), overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 400 }, '& b.keeps': { color: v('primary-main'), fontWeight: 660 }, '& b.loses': { color: v('error-main'), fontWeight: 660 }, '& .bar': { width: '100%' } },
   '.list-row > .fixed, .list-head > .fixed, .list-foot > .fixed': { backgroundColor: v('background-default') },
   '.list-row:hover, .list-row:hover > .fixed, .list-row.opened, .list-row.opened > .fixed': { backgroundColor: v('paperTint') },
@@ -46,6 +46,7 @@ export const drawn = {
   '.list-row .verdict-near': { fontWeight: 640, fontStyle: 'italic' },
   '.list-row .verdict-unknown': { color: v('text-secondary') },
   '.list-wait': { display: 'block', height: 8, width: '60%', backgroundColor: v('hairline'), borderRadius: 4 },
+  '.list-head > .list-target': { boxShadow: `inset 2px 0 0 ${v('primary-main')}` },
   '.list-edge': { position: 'absolute', right: 0, top: 4, bottom: 2, width: 7, cursor: 'col-resize', borderRight: `1px solid ${v('hairline')}`, touchAction: 'none' },
   '.list-edge:hover, .list-edge:focus-visible': { borderRight: `2px solid ${v('primary-main')}` },
   '.list-foot': { height: 40, borderTop: `1px solid ${v('ink')}`, backgroundColor: v('background-default'), fontWeight: 620, zIndex: 2, '& > div': { padding: '3px 6px', lineHeight: 1.2, height: 39, whiteSpace: 'nowrap', overflow: 'hidden' }, '& > .num': { textAlign: 'right' }, '& small': { display: 'block', fontSize: '0.74rem', fontWeight: 450, color: v('text-secondary') } },

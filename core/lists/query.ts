@@ -82,11 +82,16 @@ export function queryIn(search: URLSearchParams): ListQuery {
 
 /** Columns a row may be shown with, beside its mark: figures, texts, and what the hurdles say. */
 export const LIST_COLUMNS = ['title', 'brand', 'category', 'code', 'verdict', ...LIST_FIGURES, 'bar'] as const;
-export type ListColumn = (typeof LIST_COLUMNS)[number];
+/** A column of the file that is kept as it is, by its heading; link, picture and notes by these words. */
+export type ExtraColumn = `extra:${string}`;
+export type ListColumn = (typeof LIST_COLUMNS)[number] | ExtraColumn;
+/** The heading of such a column; null where it is another. */
+export const extraOf = (id: ListColumn): string | null => (id.startsWith('extra:') ? id.slice('extra:'.length) : null);
+const extraColumn = z.custom<ExtraColumn>((v) => typeof v === 'string' && v.startsWith('extra:') && v.length > 6 && v.length <= 206);
 
 /** How a list is looked at, under a name: columns, query, and the assumptions that go with it. */
 export const listLook = z.strictObject({
-  columns: z.array(z.strictObject({ id: z.enum(LIST_COLUMNS), width: z.number().int().min(40).max(900), pinned: z.boolean().default(false) })).min(1).max(40),
+  columns: z.array(z.strictObject({ id: z.union([z.enum(LIST_COLUMNS), extraColumn]), width: z.number().int().min(40).max(900), pinned: z.boolean().default(false) })).min(1).max(40),
   query: listQuery,
 });
 export type ListLook = z.output<typeof listLook>;

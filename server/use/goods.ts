@@ -62,16 +62,23 @@ export async function markGoods(workspaceId: string, page: ListPage, change: Mar
 
 export type RowPage = { readonly row: ListRow; readonly doc: LaneDocument; readonly mark: Mark | null; /** Link, picture, notes and columns kept as they are. */ readonly more: Readonly<Record<string, string>>; /** Listings of its barcode in the market figures, where there are several. */ readonly listings: readonly RowListing[] };
 
+/** What else the file says of rows, by their lines: link, picture, notes, columns kept as they are. */
+export async function moreOf(workspaceId: string, runId: string, lines: readonly number[]): Promise<Map<number, Record<string, string>>> {
+  if (lines.length === 0) return new Map();
+  const rows = await inWorkspace(workspaceId, (tx) => tx.select({ line: listRow.line, more: listRow.more }).from(listRow).where(and(eq(listRow.workspaceId, workspaceId), eq(listRow.runId, runId), inArray(listRow.line, [...lines]))));
+  return new Map(rows.map((r) => [r.line, r.more ?? {}]));
+}
+
 /** A row of a list as a full lane. Null where the list has no such row. */
 export async function loadRow(workspaceId: string, page: ListPage, line: number): Promise<RowPage | null> {
   const found = await askRow(workspaceId, page, line);
   if (found === null || page.screen === null || page.shown === null) return null;
   const { screen, shown } = page;
   const [mark = null] = await marksOf(workspaceId, [found.row.key]);
-  const [stored] = await inWorkspace(workspaceId, (tx) => tx.select({ more: listRow.more }).from(listRow).where(and(eq(listRow.workspaceId, workspaceId), eq(listRow.runId, shown.id), eq(listRow.line, line))));
+  const more = await moreOf(workspaceId, shown.id, [line]);
   const doc = laneOfRow(screen.assumptions, { ...screen.rates, country: screen.country, currency: screen.currency }, found.inputs, found.row.title || found.row.code);
   const named = Array.isArray(doc.goods) ? doc.goods.map((g) => ({ ...g, source: { ...g.source, supplier: page.supplierName, date: today() } })) : doc.goods;
-  return { row: found.row, listings: found.listings, doc: { ...doc, goods: named as LaneDocument['goods'] }, mark, more: stored?.more ?? {} };
+  return { row: found.row, listings: found.listings, doc: { ...doc, goods: named as LaneDocument['goods'] }, mark, more: more.get(line) ?? {} };
 }
 
 /** Makes a candidate of a row, everything carried over. A row that was kept already leads to its candidate. Returns its id. */

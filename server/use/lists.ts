@@ -152,6 +152,9 @@ export async function loadLists(workspaceId: string): Promise<ListHead[]> {
   });
 }
 
+/** What a list keeps as it is, as its rows name it: link, picture, notes, then columns by their headings. */
+export const extrasOf = (list: ListRecord): string[] => [...(['link', 'picture', 'notes'] as const).filter((r) => list.map?.columns[r] !== undefined), ...(list.map?.extras ?? [])];
+
 export type ListPage = { list: ListRecord; work: Work[]; shown: Work | null; settings: Settings; supplierName: string; screen: ScreenSettings | null };
 
 /** A list with its work, and what it is screened with: its own settings, or others tried on it. Null where it is not there. */

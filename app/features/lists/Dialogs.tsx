@@ -8,9 +8,9 @@ import { TextLine } from '../../ui/Field.tsx';
 const plain = { font: 'inherit', color: 'text.primary', bgcolor: 'transparent', border: '1px solid', borderColor: 'fieldLine', borderRadius: 1, minWidth: 26, height: 26, cursor: 'pointer' } as const;
 
 /** Which columns stand in the grid, in which order, and which stay in view. */
-export function ColumnsDialog({ columns, can, onChange, onClose, titled }: { columns: ListLook['columns']; can: readonly ListFigure[]; onChange: (c: ListLook['columns']) => void; onClose: () => void; titled: (id: ListColumn) => string }) {
+export function ColumnsDialog({ columns, can, extras, onChange, onClose, titled }: { columns: ListLook['columns']; can: readonly ListFigure[]; extras: readonly string[]; onChange: (c: ListLook['columns']) => void; onClose: () => void; titled: (id: ListColumn) => string }) {
   const { t } = useTranslation();
-  const others = LIST_COLUMNS.filter((id) => !columns.some((c) => c.id === id) && (!(LIST_FIGURES as readonly string[]).includes(id) || can.includes(id as ListFigure)));
+  const others = [...LIST_COLUMNS, ...extras.map((h): ListColumn => `extra:${h}`)].filter((id) => !columns.some((c) => c.id === id) && (!(LIST_FIGURES as readonly string[]).includes(id) || can.includes(id as ListFigure)));
   const move = (i: number, by: number): void => {
     const next = [...columns];
     const [c] = next.splice(i, 1);

@@ -1,6 +1,6 @@
 import { Box } from '@mui/material';
 import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import type { KeyboardEvent, PointerEvent, ReactNode } from 'react';
+import type { DragEvent, KeyboardEvent, PointerEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';
 import type { ListRow } from '../../../screening/ask.ts';
@@ -16,7 +16,7 @@ const useBefore = isClient ? useLayoutEffect : useEffect;
 export type Column = ListLook['columns'][number] & { readonly title: string; readonly right: boolean };
 type Props = {
   columns: readonly Column[]; count: number; rowAt: (i: number) => ListRow | undefined; inView: (from: number, to: number) => void; cell: (row: ListRow, column: ListColumn) => ReactNode; foot: ((column: Column) => ReactNode) | null;
-  sort: readonly ListSort[]; onSort: (by: ListColumn, add: boolean) => void; onWidth: (id: ListColumn, width: number) => void; ticked: ReadonlySet<number>; onTick: (row: ListRow, index: number, range: boolean) => void; opened: number | null; onOpen: (row: ListRow, index: number) => void;
+  sort: readonly ListSort[]; onSort: (by: ListColumn, add: boolean) => void; onWidth: (id: ListColumn, width: number) => void; /** Puts a column at the place of another. */ onMove: (id: ListColumn, to: ListColumn) => void; ticked: ReadonlySet<number>; onTick: (row: ListRow, index: number, range: boolean) => void; opened: number | null; onOpen: (row: ListRow, index: number) => void;
   /** Changes with the question; the grid goes back to its top. */
   question: string; label: string; height: string;
 };
@@ -25,7 +25,7 @@ type Props = {
  * Rows of a list, a million deep: only those in view are drawn, and the scroll bar stands for a height that no browser could draw.
  * The wheel and the keys move by rows; dragging the bar moves by its share of the whole.
  */
-export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, onWidth, ticked, onTick, opened, onOpen, question, label, height }: Props) {
+export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, onWidth, onMove, ticked, onTick, opened, onOpen, question, label, height }: Props) {
   const { t } = useTranslation();
   const box = useRef<HTMLDivElement>(null);
   const [tall, setTall] = useState(560);
@@ -33,6 +33,8 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
   const [top, setTop] = useState(0);
   const [active, setActive] = useState(0);
   const ours = useRef(-1);
+  const [dragged, setDragged] = useState<ListColumn | null>(null);
+  const [over, setOver] = useState<ListColumn | null>(null);
   const visible = Math.max(1, tall / ROW);
   const full = count * ROW;
   const drawn = Math.min(full, TALLEST);
@@ -111,6 +113,23 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
   const width = TICK + columns.reduce((s, c) => s + c.width, 0);
   const place = (c: Column, i: number) => (c.pinned ? { position: 'sticky' as const, left: places[i] as number, zIndex: 1 } : {});
 
+  /** The head of a column is dragged to another's place, or moved with Alt and the arrow keys. */
+  const grip = (c: Column, i: number) => ({
+    draggable: true,
+    onDragStart: (e: DragEvent) => {
+      e.dataTransfer.effectAllowed = 'move';
+      e.dataTransfer.setData('text/plain', c.title);
+      setDragged(c.id);
+    },
+    onDragEnd: () => setDragged(null),
+    onKeyDown: (e: KeyboardEvent) => {
+      if (!e.altKey || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
+      e.preventDefault();
+      const to = columns[i + (e.key === 'ArrowRight' ? 1 : -1)];
+      if (to !== undefined) onMove(c.id, to.id);
+    },
+  });
+
   return (
     <Box
       ref={box} role="grid" aria-label={label} aria-rowcount={count + 1} aria-colcount={columns.length + 1} aria-activedescendant={count === 0 ? undefined : `row-${active}`} tabIndex={0} onKeyDown={keys} className="list-grid"
@@ -130,8 +149,19 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
               const at = sort.findIndex((k) => k.by === c.id);
               const key = sort[at];
               return (
-                <div key={c.id} role="columnheader" aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>
-                  {c.id === 'bar' ? <span>{c.title}</span> : <button type="button" title={t('list.sortBy', { name: c.title })} onClick={(e) => onSort(c.id, e.shiftKey)}>{c.title}{key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}</button>}
+                <div key={c.id} role="columnheader" aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}${over === c.id && dragged !== null && dragged !== c.id ? ' list-target' : ''}`} style={place(c, i)}
+                  onDragOver={(e) => {
+                    if (dragged === null) return;
+                    e.preventDefault();
+                    setOver(c.id);
+                  }}
+                  onDrop={(e) => {
+                    e.preventDefault();
+                    if (dragged !== null && dragged !== c.id) onMove(dragged, c.id);
+                    setDragged(null);
+                  }}
+                >
+                  {c.id === 'bar' || c.id.startsWith('extra:') ? <span {...grip(c, i)}>{c.title}</span> : <button type="button" {...grip(c, i)} title={t('list.sortBy', { name: c.title })} onClick={(e) => onSort(c.id, e.shiftKey)}>{c.title}{key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}</button>}
                   <Edge width={c.width} onWidth={(w) => onWidth(c.id, w)} label={t('list.width', { name: c.title })} />
                 </div>
               );

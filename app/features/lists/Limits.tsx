@@ -11,7 +11,7 @@ import type { Format } from '../../ui/locale.ts';
 /** The unit a figure of a list is shown in. */
 export function figureKind(f: ListFigure, list: string, sales: string): { kind: 'money' | 'percent' | 'number'; currency?: string } {
   if (f === 'margin' || f === 'roi') return { kind: 'percent' };
-  if (f === 'cost' || f === 'before') return { kind: 'money', currency: list };
+  if (f === 'cost' || f === 'paid' || f === 'before') return { kind: 'money', currency: list };
   if (['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f)) return { kind: 'money', currency: sales };
   return { kind: 'number' };
 }

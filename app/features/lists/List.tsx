@@ -1,11 +1,12 @@
 import { Alert, Box, Button, LinearProgress, Menu, MenuItem, Typography } from '@mui/material';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { MouseEvent } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Answer, ListRow } from '../../../screening/ask.ts';
 import { blanksIn } from '../../../core/lane/lines.ts';
-import { DEFAULT_LOOK, LIST_FIGURES, queryIn, searchOf, SHORT_LIST } from '../../../core/lists/query.ts';
-import type { ListColumn, ListFigure, ListLook, ListQuery } from '../../../core/lists/query.ts';
+import { DEFAULT_LOOK, extraOf, LIST_FIGURES, queryIn, searchOf, SHORT_LIST } from '../../../core/lists/query.ts';
+import type { ListColumn, ListFigure, ListLook, ListQuery, ListSort } from '../../../core/lists/query.ts';
 import type { ListSettings, ScreenSettings } from '../../../core/lists/settings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { fieldInput } from '../../ui/Field.tsx';
@@ -29,6 +30,8 @@ type Props = {
   work: { id: string; state: string; done: number; total: number; error: string | null; startedAt: string | null; shown: boolean } | null; home: string; counts: { valid: number; invalid: number; repaired: number; completed: number; changes: Record<string, number>; gone: number | null };
   views: View[]; tally: Tally; root: string; canEdit: boolean;
 };
+/** Rows that become candidates with one request. */
+const AT_ONCE = 100;
 const VERDICTS = ['pass', 'near', 'fail', 'unknown'] as const;
 
 /** A screened list: the answer in a sentence, the limits as a funnel, the rows, and the assumptions or an opened row beside them. */
@@ -54,14 +57,24 @@ export function ListPage(p: Props) {
   const [dialog, setDialog] = useState<'columns' | 'view' | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const lastTicked = useRef<number | null>(null);
+  const above = useRef<HTMLDivElement>(null);
+  /** Where the rows begin: what stands above them may take a line more or less. */
+  const [top, setTop] = useState(176);
+  useEffect(() => {
+    const el = above.current;
+    if (el === null) return;
+    const watch = new ResizeObserver(() => setTop(Math.round(el.getBoundingClientRect().bottom + window.scrollY)));
+    watch.observe(el);
+    return () => watch.disconnect();
+  }, []);
 
   const sales = p.screen.currency;
   const list = own.assumptions.purchase.currency;
   // Figures that this list can have, of all there are.
-  const can = useMemo(() => LIST_FIGURES.filter((x) => (['rank', 'offers', 'stock', 'minimumOrder'].includes(x) ? p.list.has.includes(x) : x === 'before' ? p.list.hasPrevious : true)), [p.list]);
+  const can = useMemo(() => LIST_FIGURES.filter((x) => (['rank', 'offers', 'stock', 'minimumOrder', 'carton'].includes(x) ? p.list.has.includes(x) : x === 'paid' ? p.list.has.includes('breakCost') || p.list.has.includes('breakCost2') : x === 'before' ? p.list.hasPrevious : true)), [p.list]);
   const figures = useMemo(() => [...new Set([...columns.map((c) => c.id).filter((id): id is ListFigure => (LIST_FIGURES as readonly string[]).includes(id)), ...query.filters.flatMap((x) => (x.kind === 'range' ? [x.figure] : []))])], [columns, query.filters]);
   const tried = own === base ? null : own;
-  const ask = useMemo(() => ({ query, show: removed ? ('removed' as const) : ('kept' as const), settings: tried }), [query, removed, tried]);
+  const ask = useMemo(() => ({ query, show: removed ? ('removed' as const) : ('kept' as const), settings: tried, more: columns.some((c) => extraOf(c.id) !== null) }), [query, removed, tried, columns]);
   const screen = useScreen(`${url}/ask`, ask, p.answer, figures, p.work);
   const { answer } = screen;
 
@@ -143,9 +156,15 @@ export function ListPage(p: Props) {
     setTicked(new Map());
   };
   const keep = useLatest(async (rows: readonly ListRow[]): Promise<void> => {
-    const got = await act({ what: 'keep', lines: rows.slice(0, 200).map((r) => r.line) });
-    if (got?.ok === undefined) return;
-    setSaid(t('list.keptNow', { count: got.kept.length }));
+    // They are kept under the assumptions that are seen.
+    if (own !== base && (await act({ what: 'settings', settings: own }))?.ok === undefined) return;
+    let kept = 0;
+    for (let i = 0; i < rows.length; i += AT_ONCE) {
+      const got = await act({ what: 'keep', lines: rows.slice(i, i + AT_ONCE).map((r) => r.line) });
+      if (got?.ok === undefined) return;
+      kept += got.kept.length;
+      setSaid(t('list.keptNow', { count: kept }));
+    }
     setTicked(new Map());
     setEdition((n) => n + 1);
     screen.refresh();
@@ -167,22 +186,27 @@ export function ListPage(p: Props) {
     setTicked(next);
   });
 
-  const titled = (id: ListColumn): string => ((LIST_FIGURES as readonly string[]).includes(id) ? t(`listFigure.${id}`) : t(`listText.${id}`));
+  const titled = (id: ListColumn): string => extraOf(id) !== null ? (['link', 'picture', 'notes'].includes(extraOf(id) as string) ? t(`role.${extraOf(id)}`) : (extraOf(id) as string)) : ((LIST_FIGURES as readonly string[]).includes(id) ? t(`listFigure.${id}`) : t(`listText.${id}`));
   // Near misses and unknown rows say why, which takes room.
   const explains = query.filters.some((x) => x.kind === 'verdict' && (x.only.includes('near') || x.only.includes('unknown')) && x.only.length === 1);
-  const grid: Column[] = columns.filter((c) => !(LIST_FIGURES as readonly string[]).includes(c.id) || can.includes(c.id as ListFigure)).map((c) => ({ ...c, width: c.id === 'verdict' && explains ? Math.max(c.width, 210) : c.width, title: titled(c.id), right: (LIST_FIGURES as readonly string[]).includes(c.id) }));
+  const grid: Column[] = columns.filter((c) => (extraOf(c.id) === null || p.list.extras.includes(extraOf(c.id) as string)) && (!(LIST_FIGURES as readonly string[]).includes(c.id) || can.includes(c.id as ListFigure))).map((c) => ({ ...c, width: c.id === 'verdict' && explains ? Math.max(c.width, 210) : c.width, title: titled(c.id), right: (LIST_FIGURES as readonly string[]).includes(c.id) }));
   const scale = useMemo(() => {
     const s = screen.sums?.stats.find((x) => x.figure === 'price');
     return s === undefined ? 0 : s.to;
   }, [screen.sums]);
   const cell = useCallback((row: ListRow, id: ListColumn) => {
+    const extra = extraOf(id);
+    if (extra !== null) {
+      const text = row.more?.[extra] ?? '';
+      return /^https?:\/\//i.test(text) ? <a href={text} target="_blank" rel="noreferrer noopener" onClick={(e) => e.stopPropagation()}>{extra === 'picture' ? t('list.openPicture') : extra === 'link' ? t('list.openLink') : text}</a> : <span dir="auto" title={text}>{text}</span>;
+    }
     switch (id) {
       case 'title': return <span className="list-title" dir="auto" title={row.title}>{row.title || row.code}{row.mark !== '' && <em>{t(`listFlag.${row.mark}`)}</em>}{row.removedBy.length > 0 && <em>{t('list.takenBy')} {row.removedBy.map((k) => (k < 0 ? t('list.textLimit') : k + 1)).join(', ')}</em>}</span>;
       case 'brand': case 'category': return <span dir="auto">{row[id]}</span>;
       case 'code': return <CopyCode code={row.code} />;
       case 'verdict': {
         const [r] = row.remedies;
-        const at = r?.unitPrice != null && r.unitPrice > 0 ? t('list.pays', { price: f.money(floorTo(Math.min(...row.remedies.map((x) => x.unitPrice ?? 0)), minorDigits(list)), list), now: f.money(row.figures.cost ?? null, list) }) : '';
+        const at = r?.unitPrice != null && r.unitPrice > 0 ? t('list.pays', { price: f.money(floorTo(Math.min(...row.remedies.map((x) => x.unitPrice ?? 0)), minorDigits(list)), list), now: f.money(row.figures.paid ?? row.figures.cost ?? null, list) }) : '';
         return <span className={`verdict-${row.verdict}`} title={row.trouble !== '' ? t(`listTrouble.${row.trouble}`) : row.verdict === 'unknown' ? t('list.incomplete', { lines: blanksIn(row.blanks).map((b) => t(`blank.${b}`)).join(', ') }) : at}>{t(`listVerdict.${row.verdict}`)}{at !== '' && <small>{at}</small>}{row.verdict === 'unknown' && <small>{row.trouble !== '' ? t(`listTrouble.${row.trouble}`) : row.figures.price === null ? t('list.unknownPrice') : blanksIn(row.blanks).map((b) => t(`blank.${b}`)).join(', ')}</small>}</span>;
       }
       case 'bar': {
@@ -194,7 +218,7 @@ export function ListPage(p: Props) {
         const x = row.figures[id] ?? null;
         return <b className={x !== null && x < 0 ? 'loses' : 'keeps'}>{figureText(f, id, x, list, sales)}</b>;
       }
-      default: return figureText(f, id, row.figures[id], list, sales);
+      default: return figureText(f, id as ListFigure, row.figures[id as ListFigure], list, sales);
     }
   }, [t, f, list, sales, scale]);
   const foot = useCallback((c: Column) => {
@@ -211,13 +235,20 @@ export function ListPage(p: Props) {
     setQuery({ ...query, filters: v === null ? rest : [{ kind: 'verdict', only: [v] }, ...rest], sort: v === 'near' && query.sort.length === 0 ? SHORT_LIST.sort : query.sort }, false);
   };
   const sortBy = useLatest((by: ListColumn, add: boolean): void => {
-    if (by === 'bar') return;
+    if (by === 'bar' || by.startsWith('extra:')) return;
     const now = query.sort.find((k) => k.by === by);
     const figure = (LIST_FIGURES as readonly string[]).includes(by);
-    const next = now === undefined ? { by, down: figure } : { by, down: !now.down };
+    const next = (now === undefined ? { by, down: figure } : { by, down: !now.down }) as ListSort;
     setQuery({ ...query, sort: add ? [...query.sort.filter((k) => k.by !== by), next].slice(-4) : [next] });
   });
   const widen = useLatest((id: ListColumn, width: number): void => setColumns(columns.map((c) => (c.id === id ? { ...c, width } : c))));
+  const moveTo = useLatest((id: ListColumn, to: ListColumn): void => {
+    const next = columns.filter((c) => c.id !== id);
+    const [from, at] = [columns.findIndex((c) => c.id === id), columns.findIndex((c) => c.id === to)];
+    const place = next.findIndex((c) => c.id === to);
+    next.splice(from < at ? place + 1 : place, 0, ...columns.filter((c) => c.id === id));
+    setColumns(next);
+  });
   const apply = (look: ListLook, assumptions: ListSettings['assumptions'] | null): void => {
     setMenu(null);
     setColumns(look.columns);
@@ -231,8 +262,11 @@ export function ListPage(p: Props) {
   const rows = [...ticked.values()];
   const monthly = tally.kept + tally.ordered;
 
+  const tall = { maxHeight: `max(360px, calc(100vh - ${top + 2}px))` };
+
   return (
     <Box sx={{ mx: { sm: -1.5 } }}>
+      <div ref={above}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, flexWrap: 'wrap' }}>
         <Typography variant="h1" dir="auto" sx={{ fontSize: '1.4rem' }}>{p.list.name}</Typography>
         <Typography variant="body2" color="text.secondary">
@@ -279,24 +313,25 @@ export function ListPage(p: Props) {
           <Button size="small" aria-pressed={side === 'assumptions'} onClick={() => setSide(side === 'assumptions' ? null : 'assumptions')}>{t('list.assumptions')}</Button>
         </Box>
       </Box>
+      </div>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: side === null ? '204px minmax(0, 1fr)' : '204px minmax(0, 1fr) 292px' }, gap: 2, alignItems: 'start' }}>
-        <Box sx={{ maxHeight: { md: 'calc(100vh - 178px)' }, overflow: 'auto', pr: 0.5 }}>
+        <Box sx={{ overflow: 'auto', pr: 0.5 }} style={tall}>
           <Limits query={query} onQuery={setQuery} answer={answer} sums={screen.sums} listCurrency={list} salesCurrency={sales} figures={can} />
         </Box>
         <Box sx={{ minWidth: 0, position: 'relative' }}>
           <Box sx={{ height: 2 }}>{screen.busy && <LinearProgress aria-label={t('nav.loading')} sx={{ height: 2 }} />}</Box>
           {answer !== null && shownCount === 0 && !screen.busy ? (
-            <Box sx={{ py: 6, textAlign: 'center' }}><b>{t('list.nothing')}</b><Typography color="text.secondary">{t('list.nothingHelp')}</Typography></Box>
+            <Nothing answer={answer} short={query.text === '' && query.filters.length === 1 && only?.only.join() === 'pass'} onUnknown={() => showVerdict('unknown')} onNear={() => showVerdict('near')} setup={`${url}/setup`} />
           ) : (
-            <Grid columns={grid} count={shownCount} rowAt={screen.rowAt} inView={screen.inView} cell={cell} foot={foot} sort={query.sort} onSort={sortBy} onWidth={widen} ticked={new Set(ticked.keys())} onTick={tick} opened={side === 'row' ? openLine : null} onOpen={open} question={question} label={t('list.grid')} height="max(360px, calc(100vh - 182px))" />
+            <Grid columns={grid} count={shownCount} rowAt={screen.rowAt} inView={screen.inView} cell={cell} foot={foot} sort={query.sort} onSort={sortBy} onWidth={widen} onMove={moveTo} ticked={new Set(ticked.keys())} onTick={tick} opened={side === 'row' ? openLine : null} onOpen={open} question={question} label={t('list.grid')} height={`max(360px, calc(100vh - ${top + 6}px))`} />
           )}
         </Box>
         {side !== null && (
-          <Box sx={{ maxHeight: { md: 'calc(100vh - 178px)' }, overflow: 'auto', pl: 2, borderLeft: '1px solid', borderColor: 'hairline' }}>
+          <Box style={tall} sx={{ overflow: 'auto', pl: 2, borderLeft: '1px solid', borderColor: 'hairline' }}>
             {side === 'assumptions' || openLine === null ? (
               <Assumptions own={own} onChange={setOwn} home={p.home} sales={sales} categories={p.screen.rates.marketplace?.categories.map((c) => c.key) ?? []} hasBasis={p.list.has.filter((r) => r === 'price30' || r === 'price90')} strange={screen.sums?.strange ?? []} saved={saved} canEdit={p.canEdit} />
             ) : (
-              <RowPane url={url} line={openLine} edition={edition} hurdles={own.assumptions.hurdles} root={p.root} canEdit={p.canEdit} onClose={() => setSide('assumptions')} onMark={(row, change) => void mark([row], change)} onKeep={(row) => void keep([row])} />
+              <RowPane url={url} line={openLine} edition={edition} tried={tried} hurdles={own.assumptions.hurdles} root={p.root} canEdit={p.canEdit} onClose={() => setSide('assumptions')} onMark={(row, change) => void mark([row], change)} onKeep={(row) => void keep([row])} />
             )}
           </Box>
         )}
@@ -309,10 +344,51 @@ export function ListPage(p: Props) {
         {p.canEdit && <MenuItem onClick={() => (setMenu(null), setDialog('view'))}>{t('list.saveView')}</MenuItem>}
       </Menu>
       <Menu open={menu?.which === 'export'} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)}>
-        {([['shown', 'exportShown'], ['all', 'exportAll'], ['shortlist', 'exportShort']] as const).flatMap(([what, word]) => (['csv', 'xlsx', 'parquet'] as const).map((as) => <MenuItem key={what + as} component="a" href={files(what, as)} onClick={() => setMenu(null)} dense>{t('list.as', { what: t(`list.${word}`), format: as === 'parquet' ? 'Parquet' : as.toUpperCase() })}</MenuItem>))}
+        {([['shown', 'exportShown'], ['all', 'exportAll'], ['shortlist', 'exportShort']] as const).flatMap(([what, word]) => (['csv', 'xlsx', 'parquet'] as const).map((as) => <MenuItem key={what + as} component="a" href={files(what, as)} onClick={(e: MouseEvent) => {
+          setMenu(null);
+          if (tried === null) return;
+          // What is tried goes along, so that the file is what is seen.
+          e.preventDefault();
+          postForm(files(what, as), { settings: JSON.stringify(tried) });
+        }} dense>{t('list.as', { what: t(`list.${word}`), format: as === 'parquet' ? 'Parquet' : as.toUpperCase() })}</MenuItem>))}
       </Menu>
-      {dialog === 'columns' && <ColumnsDialog columns={columns} can={can} onChange={setColumns} onClose={() => setDialog(null)} titled={titled} />}
+      {dialog === 'columns' && <ColumnsDialog columns={columns} can={can} extras={p.list.extras} onChange={setColumns} onClose={() => setDialog(null)} titled={titled} />}
       {dialog === 'view' && <ViewDialog onClose={() => setDialog(null)} onSave={(name, withAssumptions) => { const assumptions = withAssumptions ? own.assumptions : null; setDialog(null); void act({ what: 'saveView', name, look: { columns, query }, assumptions }).then((got) => got?.ok !== undefined && setViews([...views.filter((v) => v.name.toLowerCase() !== name.toLowerCase()), { id: name, name, look: { columns, query }, assumptions }])).then(() => navigate('.', { replace: true, preventScrollReset: true })); }} />}
+    </Box>
+  );
+}
+
+/** Sends a form whose answer is a file. */
+function postForm(action: string, fields: Record<string, string>): void {
+  const form = Object.assign(document.createElement('form'), { method: 'post', action });
+  for (const [name, value] of Object.entries(fields)) form.append(Object.assign(document.createElement('input'), { type: 'hidden', name, value }));
+  document.body.append(form);
+  form.submit();
+  form.remove();
+}
+
+/** What an empty screen says: what most rows lack, or that the limits leave nothing. */
+function Nothing({ answer, short, onUnknown, onNear, setup }: { answer: Answer; short: boolean; onUnknown: () => void; onNear: () => void; setup: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { verdicts, lacking } = answer;
+  const word = (what: string): string => (what === 'price' ? t('list.unknownPrice') : t(`listTrouble.${what}`, { defaultValue: '' }) || t('list.lacksLine', { line: t(`blank.${what}`) }));
+  const remedies = [...new Set(lacking.slice(0, 3).map(([what]) => t(`listRemedy.${what}`, { defaultValue: '' })).filter(Boolean))];
+  if (!short) return <Box sx={{ py: 6, textAlign: 'center' }}><b>{t('list.nothing')}</b><Typography color="text.secondary">{t('list.nothingHelp')}</Typography></Box>;
+  return (
+    <Box sx={{ py: 5, px: 2, maxWidth: '62ch', mx: 'auto' }}>
+      <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>{verdicts.unknown > 0 ? t('list.nothingKnown', { count: f.number(verdicts.unknown, 0) as never }) : t('list.nothingPays')}</Typography>
+      {verdicts.unknown > 0 && (
+        <>
+          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>{lacking.slice(0, 4).map(([what, n]) => <li key={what}>{word(what)}: {t('list.rowsOf', { count: f.number(n, 0) as never })}</li>)}</Box>
+          {remedies.map((r) => <Typography key={r} sx={{ mt: 1 }}>{r}</Typography>)}
+        </>
+      )}
+      <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
+        {verdicts.unknown > 0 && <Button variant="contained" color="primary" onClick={onUnknown}>{t('list.showUnknown')}</Button>}
+        {verdicts.near > 0 && <Button variant={verdicts.unknown > 0 ? 'outlined' : 'contained'} onClick={onNear}>{t('list.showNear', { count: f.number(verdicts.near, 0) as never })}</Button>}
+        {verdicts.unknown > 0 && <Button component={Link} to={setup}>{t('list.setup')}</Button>}
+      </Box>
     </Box>
   );
 }

@@ -10,7 +10,8 @@ import { evaluate } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
 import { minorDigits } from '../../../core/money/money.ts';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListSettings } from '../../../core/lists/settings.ts';
+import type { ListRow, RowListing } from '../../../screening/ask.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
@@ -18,23 +19,24 @@ import { hurdleAmount } from '../../ui/figures.ts';
 import { Figure } from '../weigh/Workings.tsx';
 
 export type RowMark = { state: string | null; reason: string; note: string; tags: string[]; candidateId: string | null; soldPack: number | null; boughtPack: number | null };
-export type OpenRow = { row: ListRow; doc: LaneDocument; mark: RowMark | null; more: Record<string, string> };
-export type Change = { state?: 'shortlisted' | 'dropped' | 'ordered' | 'kept' | null; reason?: string; note?: string; tags?: string[]; pack?: { sold: number; bought: number } | null };
-type Props = { url: string; line: number; edition: number; hurdles: readonly Hurdle[]; root: string; canEdit: boolean; onClose: () => void; onMark: (row: ListRow, change: Change) => void; onKeep: (row: ListRow) => void };
+export type OpenRow = { row: ListRow; doc: LaneDocument; mark: RowMark | null; more: Record<string, string>; listings: RowListing[]; /** Whether the one that counts was chosen by hand. */ listingByHand: boolean };
+export type Change = { state?: 'shortlisted' | 'dropped' | 'ordered' | 'kept' | null; reason?: string; note?: string; tags?: string[]; pack?: { sold: number; bought: number } | null; listing?: number | null };
+type Props = { url: string; line: number; edition: number; /** Assumptions that are tried and not saved. */ tried: ListSettings | null; hurdles: readonly Hurdle[]; root: string; canEdit: boolean; onClose: () => void; onMark: (row: ListRow, change: Change) => void; onKeep: (row: ListRow) => void };
 
 /** A row opened: the full lane with its workings, what would clear the hurdles, and what is decided about the goods. */
-export function RowPane({ url, line, edition, hurdles, root, canEdit, onClose, onMark, onKeep }: Props) {
+export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onClose, onMark, onKeep }: Props) {
   const { t } = useTranslation();
   const f = useFormat();
   const [opened, setOpened] = useState<OpenRow | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another edition of the assumptions or marks reads the row anew
   useEffect(() => {
     let stale = false;
-    void fetch(`${url}/row/${line}`).then(async (r) => (r.ok ? ((await r.json()) as OpenRow) : null)).then((r) => !stale && r !== null && setOpened(r), () => undefined);
+    const timer = setTimeout(() => void fetch(`${url}/row/${line}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ settings: tried }) }).then(async (r) => (r.ok ? ((await r.json()) as OpenRow) : null)).then((r) => !stale && r !== null && setOpened(r), () => undefined), tried === null ? 0 : 150);
     return () => {
       stale = true;
+      clearTimeout(timer);
     };
-  }, [url, line, edition]);
+  }, [url, line, edition, tried]);
   const doc = opened?.row.line === line ? opened.doc : null;
   const worked = useMemo(() => (doc === null ? null : { result: evaluate(doc), even: priceFor(doc).price, most: highestPurchaseCost(doc), hurdles: judgeHurdles(doc, hurdles).map((h) => ({ h, remedy: h.verdict === 'near' || h.verdict === 'fail' ? remedyFor(doc, h.hurdle) : null })) }), [doc, hurdles]);
   if (doc === null || opened === null || worked === null) return <Typography variant="body2" color="text.secondary" role="status">{t('list.loadingRow')}</Typography>;
@@ -81,15 +83,33 @@ export function RowPane({ url, line, edition, hurdles, root, canEdit, onClose, o
         {worked.hurdles.map(({ h, remedy }) => (
           <Box key={`${h.hurdle.figure}${h.hurdle.bound}`} sx={{ py: 0.25 }}>
             <Box component="span" sx={{ fontWeight: h.verdict === 'pass' ? 400 : 680, color: h.verdict === 'fail' ? 'error.main' : 'text.primary' }}>{t(`verdict.${h.verdict}`)}</Box> {t(`figure.${h.hurdle.figure}`)} <Box component="span" sx={{ color: 'text.secondary' }}>{t(`hurdles.${h.hurdle.bound}`, { level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f) })} · {t('hurdles.is', { value: hurdleAmount(h.value, h.hurdle.figure, doc.currency, f) })}</Box>
-            {remedy !== null && <Box sx={{ fontSize: '0.8rem' }}>{remedy.unitPrice !== null && remedy.unitPrice > 0 ? t('list.pays', { price: f.money(floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)), remedy.unitPriceCurrency), now: f.money(row.figures.cost ?? null, remedy.unitPriceCurrency) }) : t('list.paysNot')}{remedy.price !== null && `, ${t('list.paysPrice', { price: say(remedy.price) })}`}</Box>}
+            {remedy !== null && <Box sx={{ fontSize: '0.8rem' }}>{remedy.unitPrice !== null && remedy.unitPrice > 0 ? t('list.pays', { price: f.money(floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)), remedy.unitPriceCurrency), now: f.money(row.figures.paid ?? row.figures.cost ?? null, remedy.unitPriceCurrency) }) : t('list.paysNot')}{remedy.price !== null && `, ${t('list.paysPrice', { price: say(remedy.price) })}`}</Box>}
           </Box>
         ))}
       </Box>
       {(pack > 1 || listing > 1 || mark?.soldPack != null) && <Packs row={row} mark={mark} pack={pack} listing={listing} canEdit={canEdit} onMark={(change) => onMark(row, change)} />}
-      {row.listings > 0 && <Box sx={{ mt: 1, color: 'text.secondary' }}>{t('list.listings', { count: row.listings })}</Box>}
-      {Object.entries(more).filter(([k]) => k !== 'link').length > 0 && <Box component="dl" sx={{ mt: 1, mb: 0, fontSize: '0.8rem', display: 'grid', gridTemplateColumns: 'auto 1fr', gap: '2px 10px', '& dt': { color: 'text.secondary' }, '& dd': { m: 0, overflowWrap: 'anywhere' } }}>{Object.entries(more).filter(([k]) => k !== 'link').map(([k, v]) => <Box key={k} sx={{ display: 'contents' }}><dt>{k}</dt><dd dir="auto">{v}</dd></Box>)}</Box>}
+      {opened.listings.length > 1 ? <Listings listings={opened.listings} byHand={opened.listingByHand} currency={doc.currency} canEdit={canEdit} onChoose={(listing) => onMark(row, { listing })} /> : row.listings > 0 && <Box sx={{ mt: 1, color: 'text.secondary' }}>{t('list.listings', { count: row.listings })}</Box>}
+      {Object.entries(more).filter(([k]) => k !== 'link').length > 0 && <Box component="dl" sx={{ mt: 1, mb: 0, fontSize: '0.8rem', display: 'grid', gridTemplateColumns: 'auto 1fr', gap: '2px 10px', '& dt': { color: 'text.secondary' }, '& dd': { m: 0, overflowWrap: 'anywhere' } }}>{Object.entries(more).filter(([k]) => k !== 'link').map(([k, v]) => <Box key={k} sx={{ display: 'contents' }}><dt>{k === 'picture' || k === 'notes' ? t(`role.${k}`) : k}</dt><dd dir="auto">{/^https?:\/\//i.test(v) ? <a href={v} target="_blank" rel="noreferrer noopener">{k === 'picture' ? t('list.openPicture') : v}</a> : v}</dd></Box>)}</Box>}
       {mark?.state != null && <Alert severity="info" icon={false} sx={{ mt: 1, py: 0 }}>{t(`listFlag.${mark.state}`)}{mark.reason !== '' && `: ${mark.reason}`} {mark.candidateId !== null && <Link to={`${root}/weigh/${mark.candidateId}`}>{t('list.openCandidate')}</Link>}</Alert>}
       {canEdit && <Decide key={row.key} row={row} mark={mark} onMark={(change) => onMark(row, change)} onKeep={() => onKeep(row)} />}
+    </Box>
+  );
+}
+
+/** The listings of a barcode in the market figures: one counts, by the rule of the list or chosen here. */
+function Listings({ listings, byHand, currency, canEdit, onChoose }: { listings: readonly RowListing[]; byHand: boolean; currency: string; canEdit: boolean; onChoose: (line: number | null) => void }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  return (
+    <Box component="fieldset" sx={{ mt: 1.25, p: 0, border: 0 }}>
+      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>{t('list.listingsOf')}</Box>
+      {listings.slice(0, 50).map((l) => (
+        <Box component="label" key={l.line} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
+          <input type="radio" name="listing" checked={l.counts} disabled={!canEdit} aria-label={t('list.listingTakes', { row: l.line })} onChange={() => onChoose(l.line)} />
+          <span><span dir="auto">{l.title || t('list.listingRow', { row: l.line })}</span> <Box component="span" sx={{ color: 'text.secondary' }}>{[f.money(l.price, currency), l.units === null ? null : `${f.number(l.units, 0)} ${t('blank.demand')}`, l.title === '' ? null : t('list.listingRow', { row: l.line })].filter(Boolean).join(' · ')}</Box></span>
+        </Box>
+      ))}
+      {byHand && canEdit && <Button size="small" onClick={() => onChoose(null)}>{t('list.listingByRule')}</Button>}
     </Box>
   );
 }

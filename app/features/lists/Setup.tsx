@@ -205,16 +205,18 @@ function Preview({ rows, from, header, map }: { rows: readonly (readonly string[
     return rows.map((cells, k) => ({ cells, line: from + k })).filter((r) => r.cells.some((c) => c !== '')).slice(0, PREVIEW).map(({ cells, line }, i) => {
       const row = reader.read(cells, line, columns, i, () => -1, more);
       const num = (x: number | undefined): string => (x === undefined || Number.isNaN(x) || x < 0 ? '' : f.number(x, 4));
+      const broken = (from: number | undefined, cost: number | undefined): string => (num(cost) === '' ? '' : t('setup.priceFrom', { from: num(from), price: num(cost) }));
       const sides = [columns.a[i], columns.b[i], columns.c[i]].map(num);
       const cellsOf: Partial<Record<Role, string>> = {
-        identifier: row.code === '' ? reader.text(cells, 'identifier') : row.code, cost: row.troubles.some((x) => x.what === 'cost') ? reader.text(cells, 'cost') : num(columns.cost[i]), price: num(columns.price[i]), units: num(columns.units[i]), weight: num(columns.kg[i]) && `${num(columns.kg[i])} kg`, vatRate: Number.isNaN(columns.vatRate[i]) ? '' : f.percent(columns.vatRate[i] as number), minimumOrder: num(columns.minimumOrder[i]),
+        identifier: row.code === '' ? reader.text(cells, 'identifier') : row.code, cost: row.troubles.some((x) => x.what === 'cost') ? reader.text(cells, 'cost') : num(columns.cost[i]), price: num(columns.price[i]), units: num(columns.units[i]), weight: num(columns.kg[i]) && `${num(columns.kg[i])} kg`, vatRate: Number.isNaN(columns.vatRate[i]) ? '' : f.percent(columns.vatRate[i] as number), minimumOrder: num(columns.minimumOrder[i]), carton: num(columns.carton[i]),
+        breakCost: broken(columns.breakFrom[i], columns.breakCost[i]), breakCost2: broken(columns.breakFrom2[i], columns.breakCost2[i]),
         size: sides.every((s) => s !== '') ? `${sides.join(' × ')} cm` : '', packSize: row.pack > 0 ? f.number(row.pack) : '',
       };
       return { line, row, shown: (role: Role): string => cellsOf[role] ?? reader.text(cells, role) };
     });
-  }, [rows, from, header, map, f]);
-  const roles: Role[] = (['identifier', 'title', 'brand', 'category', 'cost', 'vatRate', 'packSize', 'size', 'weight', 'price', 'units', 'minimumOrder', 'stock'] as const).filter((r) => map.columns[r] !== undefined || (r === 'size' && map.columns.length !== undefined) || (r === 'packSize' && read.some((x) => x.row.pack > 0)));
-  const right = new Set<Role>(['cost', 'vatRate', 'packSize', 'weight', 'price', 'units', 'minimumOrder', 'stock']);
+  }, [rows, from, header, map, f, t]);
+  const roles: Role[] = (['identifier', 'title', 'brand', 'category', 'cost', 'vatRate', 'packSize', 'size', 'weight', 'price', 'units', 'minimumOrder', 'carton', 'breakCost', 'breakCost2', 'stock'] as const).filter((r) => map.columns[r] !== undefined || (r === 'size' && map.columns.length !== undefined) || (r === 'packSize' && read.some((x) => x.row.pack > 0)));
+  const right = new Set<Role>(['cost', 'vatRate', 'packSize', 'weight', 'price', 'units', 'minimumOrder', 'carton', 'breakCost', 'breakCost2', 'stock']);
   return (
     <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={t('setup.preview')}>
       <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.82rem', width: '100%', '& th': { fontWeight: 500, color: 'text.secondary', fontSize: '0.76rem', textAlign: 'left', borderBottom: '1px solid', borderColor: 'text.primary' }, '& td, & th': { px: 0.75, py: 0.5, whiteSpace: 'nowrap', maxWidth: 240, overflow: 'hidden', textOverflow: 'ellipsis' }, '& td': { borderBottom: '1px solid', borderColor: 'hairline' } }}>

@@ -5,7 +5,7 @@ import type { Answer, ListRow } from '../../../screening/ask.ts';
 
 export type Work = { readonly state: string; readonly done: number; readonly total: number; readonly error: string | null };
 type Answered = Answer & { readonly work: Work | null };
-type Ask = { readonly query: ListQuery; readonly show: 'kept' | 'removed'; /** Assumptions tried; null: those that are saved. */ readonly settings: ListSettings | null };
+type Ask = { readonly query: ListQuery; readonly show: 'kept' | 'removed'; /** Assumptions tried; null: those that are saved. */ readonly settings: ListSettings | null; /** Whether columns kept as they are stand in the grid. */ readonly more: boolean };
 /** Rows asked for at once. */
 const CHUNK = 100;
 
