@@ -179,7 +179,8 @@ export class RowReader {
     columns.minimumOrder[i] = above0(known(this.numberAt(cells, this.at.minimumOrder)));
     const carton = known(this.numberAt(cells, this.at.carton));
     columns.carton[i] = carton >= 1 && carton === Math.floor(carton) ? carton : Number.NaN;
-    this.breaks(cells, columns, i);
+    this.break(cells, this.at.breakFrom, this.at.breakCost, columns.breakFrom, columns.breakCost, i);
+    this.break(cells, this.at.breakFrom2, this.at.breakCost2, columns.breakFrom2, columns.breakCost2, i);
     columns.soldPack[i] = 1;
     columns.boughtPack[i] = 1;
     columns.category[i] = categoryAt(this.textAt(cells, this.at.category));
@@ -200,18 +201,15 @@ export class RowReader {
     this.seen.noteNumber(key, line);
   }
 
-  /** Prices at larger quantities; one without the other says nothing. */
-  private breaks(cells: readonly string[], columns: ListColumns, i: number): void {
-    const { breakFrom, breakCost, breakFrom2, breakCost2 } = this.at;
-    const put = (from: Float64Array, cost: Float64Array, fromAt: number, costAt: number): void => {
-      const least = fromAt < 0 ? Number.NaN : above0(known(this.numberAt(cells, fromAt)));
-      const price = costAt < 0 ? Number.NaN : known(this.numberAt(cells, costAt));
-      const holds = least === least && price >= 0 && price <= ABSURD;
-      from[i] = holds ? least : Number.NaN;
-      cost[i] = holds ? price : Number.NaN;
-    };
-    put(columns.breakFrom, columns.breakCost, breakFrom, breakCost);
-    put(columns.breakFrom2, columns.breakCost2, breakFrom2, breakCost2);
+  /** A price at a larger quantity; one without the other says nothing. */
+  private break(cells: readonly string[], fromAt: number, costAt: number, from: Float64Array, cost: Float64Array, i: number): void {
+    from[i] = cost[i] = Number.NaN;
+    if (fromAt < 0 || costAt < 0) return;
+    const least = known(this.numberAt(cells, fromAt));
+    const price = known(this.numberAt(cells, costAt));
+    if (!(least > 0 && price >= 0 && price <= ABSURD)) return;
+    from[i] = least;
+    cost[i] = price;
   }
 
   private sides(cells: readonly string[], columns: ListColumns, i: number): void {

@@ -166,8 +166,10 @@ export async function writePart(path: string, part: Part): Promise<void> {
   }
 }
 
-/** Reads a part; columns stored narrower are widened, into `into` where a place is given for them. */
-export async function readPart(path: string, into?: (name: PartNumber, rows: number) => Float64Array): Promise<Part> {
+const NOT_READ = new Float64Array(0);
+
+/** Reads a part; columns stored narrower are widened, into `into` where a place is given for them, not at all where it is null. */
+export async function readPart(path: string, into?: (name: PartNumber, rows: number) => Float64Array | null): Promise<Part> {
   const file = await readFile(path);
   const mark = file.toString('latin1', 0, 8);
   if (mark !== MARK && mark !== OLD_MARK) throw new Error('This is no part of a list');
@@ -177,6 +179,7 @@ export async function readPart(path: string, into?: (name: PartNumber, rows: num
   // Small files come from a shared pool, whose places need not be multiples of eight.
   const whole = base % 8 === 0 ? file.buffer : file.buffer.slice(base);
   const from = base % 8 === 0 ? base : 0;
+  const place = (name: PartNumber): Float64Array => (into === undefined ? new Float64Array(rows) : (into(name, rows) ?? NOT_READ));
   const numbers = {} as Record<PartNumber, Float64Array>;
   const offsets: Record<string, Uint32Array> = {};
   const bytes: Record<string, Uint8Array> = {};
@@ -186,8 +189,9 @@ export async function readPart(path: string, into?: (name: PartNumber, rows: num
     else if (p.what === 'bytes') bytes[p.name] = new Uint8Array(whole, from + p.at, p.bytes);
     else if (p.what === 'codes') codes[p.name] = new Uint32Array(whole, from + p.at, rows);
     else {
-      const wide = into?.(p.name as PartNumber, rows) ?? new Float64Array(rows);
+      const wide = place(p.name as PartNumber);
       numbers[p.name as PartNumber] = wide;
+      if (wide === NOT_READ) continue;
       if (p.what === 'same') wide.fill(p.value ?? Number.NaN);
       else if (p.what === 'f64') wide.set(new Float64Array(whole, from + p.at, rows));
       else {
@@ -199,7 +203,7 @@ export async function readPart(path: string, into?: (name: PartNumber, rows: num
   }
   const text = (name: string): TextColumn => ({ bytes: bytes[name] ?? new Uint8Array(0), offsets: offsets[name] ?? new Uint32Array(rows + 1) });
   // What an older part does not have yet is unknown.
-  for (const n of PART_NUMBERS) numbers[n] ??= (into?.(n, rows) ?? new Float64Array(rows)).fill(Number.NaN);
+  for (const n of PART_NUMBERS) numbers[n] ??= place(n).fill(Number.NaN);
   if (mark === OLD_MARK) return olderPart(rows, numbers, text);
   const words = (name: PartWord): Words => {
     const column = text(name);
@@ -210,15 +214,17 @@ export async function readPart(path: string, into?: (name: PartNumber, rows: num
 
 /** A part as it was first written: four texts, which say the rest. */
 function olderPart(rows: number, numbers: Part['numbers'], text: (name: string) => TextColumn): Part {
-  const { offsets } = text('code');
-  for (let i = 0; i < rows; i++) numbers.digits[i] = (offsets[i + 1] as number) - (offsets[i] as number);
+  const column = (name: string): string[] => Array.from({ length: rows }, (_, i) => textOf(text(name), i));
+  const codes = column('code');
+  const read = { ...numbers, key: Float64Array.from(codes, Number), digits: Float64Array.from(codes, (c) => c.length) };
+  if (numbers.digits !== NOT_READ) numbers.digits.set(read.digits);
   const wordsIn = (name: PartWord): Words => {
     const writer = new WordWriter();
-    for (let i = 0; i < rows; i++) writer.add(textOf(text(name), i));
+    for (const t of column(name)) writer.add(t);
     return writer.words();
   };
-  const part = { rows, numbers, texts: { title: text('title') }, words: { brand: wordsIn('brand'), category: wordsIn('category') } };
-  return { ...part, texts: { title: text('title'), fold: foldOf(part) } };
+  const part = { rows, numbers: read, texts: { title: text('title') }, words: { brand: wordsIn('brand'), category: wordsIn('category') } };
+  return { ...part, numbers, texts: { ...part.texts, fold: foldOf(part) } };
 }
 
 /** Title, brand, category and barcode of every row as they are searched and ordered, a line between. */

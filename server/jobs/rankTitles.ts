@@ -4,7 +4,7 @@ import { readPart, writeRanks } from '../files/parts.ts';
 
 export async function rankTitles({ parts, to }: { parts: readonly string[]; to: string }): Promise<void> {
   const folds = [];
-  for (const p of parts) folds.push((await readPart(p)).texts.fold);
+  for (const p of parts) folds.push((await readPart(p, () => null)).texts.fold);
   const offsets = new Uint32Array(folds.reduce((n, f) => n + f.offsets.length - 1, 0) + 1);
   let row = 0;
   let base = 0;

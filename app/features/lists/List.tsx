@@ -380,7 +380,7 @@ function Nothing({ answer, short, onUnknown, onNear, setup }: { answer: Answer; 
       <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>{verdicts.unknown > 0 ? t('list.nothingKnown', { count: f.number(verdicts.unknown, 0) as never }) : t('list.nothingPays')}</Typography>
       {verdicts.unknown > 0 && (
         <>
-          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>{lacking.slice(0, 4).map(([what, n]) => <li key={what}>{word(what)}: {t('list.rowsOf', { count: f.number(n, 0) as never })}</li>)}</Box>
+          <Box component="ul" sx={{ m: 0, pl: 2.5, '& li::first-letter': { textTransform: 'uppercase' } }}>{lacking.slice(0, 6).map(([what, n]) => <li key={what}>{word(what)}: {t('list.rowsOf', { count: f.number(n, 0) as never })}</li>)}</Box>
           {remedies.map((r) => <Typography key={r} sx={{ mt: 1 }}>{r}</Typography>)}
         </>
       )}
