@@ -2,7 +2,7 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
-import { alive, fail, listening, needBuild, needModules, needPostgres, prepareDatabase, root, say, secrets, startCluster, startHelper, startScreening, startServer, startSimulator, stateDir } from './lib/system.mjs';
+import { alive, fail, listening, needBuild, needModules, needPostgres, prepareDatabase, root, say, secrets, startCluster, keepHelper, startScreening, startServer, startSimulator, stateDir } from './lib/system.mjs';
 
 const mode = process.argv[2] ?? 'demo';
 if (!['demo', 'start', 'dev'].includes(mode)) fail('Use: node scripts/serve.mjs demo | start | dev');
@@ -62,7 +62,7 @@ try {
   }
   if (mode !== 'dev') needBuild();
   web = await startServer(env, port, { dev: mode === 'dev' });
-  helpers.push(startHelper('server/worker.ts', env));
+  helpers.push(keepHelper('server/worker.ts', env));
   writeFileSync(runFile, JSON.stringify({ pid: process.pid, port, mode }));
   web.child.once('exit', (code) => void stop(code ?? 1));
   ready(port);

@@ -1,11 +1,19 @@
 /** A worker process: takes long work from the queue. Several may run. */
-import { closeDatabase } from './db/client.ts';
+import { closeDatabase, isDatabaseAway } from './db/client.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeLeases } from './jobs/leases.ts';
 import { serveLists } from './jobs/serveLists.ts';
 import { serveLanes } from './jobs/weighLanes.ts';
 import { log } from './log.ts';
+
+// The queue's library does not wait for some of its own statements: where the database goes away under one, that must not end the
+// worker. The job comes back by itself, and so does the work, by its lease.
+process.on('unhandledRejection', (e) => {
+  if (isDatabaseAway(e)) return log.warn({ message: e instanceof Error ? e.message : String(e) }, 'the queue lost its database for a moment');
+  log.fatal({ err: e }, 'an error that nobody awaited');
+  process.exit(1);
+});
 
 await Promise.all([serveLanes(), serveLists()]);
 log.info('worker ready');

@@ -31,7 +31,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return {
     list: { id: list.id, name: list.name, extras: extrasOf(list), listCurrency: list.settings.assumptions.purchase.currency, hasPrevious: list.previousId !== null, hasReference: list.reference !== null, has: Object.keys(list.map?.columns ?? {}) },
     supplierName: page.supplierName, own: list.settings, screen, look, query, answer, work, home: page.settings.homeCurrency,
-    counts: { valid: shown?.data.valid ?? 0, invalid: shown?.data.invalid ?? 0, repaired: shown?.data.repaired ?? 0, completed: shown?.data.completed ?? 0, troubles: shown?.data.troubles ?? {}, changes: shown?.data.changes ?? {}, gone: shown?.data.gone ?? null },
+    counts: { valid: shown?.data.valid ?? 0, invalid: shown?.data.invalid ?? 0, repaired: shown?.data.repaired ?? 0, completed: shown?.data.completed ?? 0, garbled: shown?.data.garbled ?? 0, troubles: shown?.data.troubles ?? {}, changes: shown?.data.changes ?? {}, gone: shown?.data.gone ?? null },
     views: (await loadViews(entry.workspaceId)).map(({ id, name, look: l, assumptions }) => ({ id, name, look: l, assumptions })), tally: await tallyOf(entry.workspaceId, list.id),
   };
 }

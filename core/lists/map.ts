@@ -67,7 +67,7 @@ function fits(heading: string, role: Role): number {
   return names.some((n) => (n.length > 3 ? h.includes(n) : h.split(' ').includes(n))) ? 1 : 0;
 }
 
-/** Share of the filled cells of a column that pass a test. */
+/** Share of the filled cells of a column that pass a test; all of them where none is filled, since nothing speaks against it. */
 function shareOf(rows: readonly (readonly string[])[], column: number, test: (text: string) => boolean): number {
   let filled = 0;
   let passed = 0;
@@ -77,7 +77,7 @@ function shareOf(rows: readonly (readonly string[])[], column: number, test: (te
     filled++;
     if (test(text)) passed++;
   }
-  return filled === 0 ? 0 : passed / filled;
+  return filled === 0 ? 1 : passed / filled;
 }
 
 /** Guesses a mapping from headings and the first rows: each column gets at most one role, each role the column that fits it best. */
@@ -85,7 +85,8 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
   const decimal = decimalOf(rows);
   const comma = decimal === 'comma';
   const amounts = header.map((_, i) => shareOf(rows, i, (t) => amountOf(t, comma) > UNREADABLE));
-  const codes = header.map((_, i) => shareOf(rows, i, (t) => readGtin(t).ok || isGtin(t)));
+  const filled = header.map((_, i) => rows.some((r) => (r[i] ?? '').trim() !== ''));
+  const codes = header.map((_, i) => (filled[i] ? shareOf(rows, i, (t) => readGtin(t).ok || isGtin(t)) : 0));
   const scored: { role: Role; column: number; score: number }[] = [];
   for (const role of ROLES)
     header.forEach((h, column) => {

@@ -8,5 +8,5 @@ export function needBuild(): void;
 export function startServer(env: Record<string, string>, port: number, options?: { dev?: boolean; quiet?: boolean }): Promise<{ child: ChildProcess; stop: () => Promise<void>; log: () => string }>;
 export function startHelper(file: string, env: Record<string, string>, options?: { quiet?: boolean }): Helper;
 export function startSimulator(options?: { quiet?: boolean }): Promise<Helper & { url: string }>;
-export function throwawayCluster(): Promise<{ ownerUrl: string; urls: Urls; stop: () => Promise<void>; pid: number }>;
+export function throwawayCluster(): Promise<{ ownerUrl: string; urls: Urls; stop: () => Promise<void>; restart: () => Promise<void>; pid: number }>;
 export function startScreening(env: { BM_FILES_DIR: string; BM_SECRET: string }, options?: { quiet?: boolean }): Promise<{ url: string; pid: () => number | undefined; stop: () => Promise<void> }>;

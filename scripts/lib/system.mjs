@@ -150,9 +150,9 @@ function isPostgres(pid) {
 
 /**
  * Makes (once) and starts a cluster in `dir` on a free loopback port; returns { url, stop }. Where it is running already,
- * stop does nothing. `quick` trades safety for speed, for tests only.
+ * stop does nothing. `quick` trades safety for speed, for tests only; `port`: on that port.
  */
-export async function startCluster(dir, ownerPassword, { quick = false } = {}) {
+export async function startCluster(dir, ownerPassword, { quick = false, port: wanted = null } = {}) {
   const bin = postgresPrograms();
   const who = clusterUser();
   const data = join(dir, 'pg');
@@ -179,7 +179,7 @@ export async function startCluster(dir, ownerPassword, { quick = false } = {}) {
     rmSync(pw, { force: true });
     if (r.status !== 0) fail(`The database could not be created in ${dir}:\n${r.stderr || r.error}`);
   }
-  const port = await freePort();
+  const port = wanted ?? (await freePort());
   const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', 'max_connections=60', 'log_min_messages=warning', 'autovacuum_naptime=5s'];
   if (quick) settings.push('fsync=off', 'synchronous_commit=off', 'full_page_writes=off');
   const child = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])], { ...who, env, cwd: '/', detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
@@ -280,13 +280,18 @@ export async function throwawayCluster() {
   const dir = join(tmpdir(), `bold-margin-test-${process.pid}-${randomBytes(3).toString('hex')}`);
   mkdirSync(dir, { recursive: true, mode: 0o755 });
   const keys = secrets(dir);
-  const cluster = await startCluster(dir, keys.owner, { quick: true });
+  let cluster = await startCluster(dir, keys.owner, { quick: true });
   const urls = { ...(await prepareDatabase(cluster.url, keys)), BM_FILES_DIR: join(dir, 'files') };
   const stop = async () => {
     await cluster.stop();
     rmSync(dir, { recursive: true, force: true });
   };
-  return { ownerUrl: cluster.url, urls, stop, pid: cluster.pid };
+  /** Stops it and starts it again on the same port, as an update of the machine does. */
+  const restart = async () => {
+    await cluster.stop();
+    cluster = await startCluster(dir, keys.owner, { quick: true, port: Number(new URL(cluster.url).port) });
+  };
+  return { ownerUrl: cluster.url, urls, stop, restart, pid: cluster.pid };
 }
 
 // ---- building and serving ------------------------------------------------------------------------------------------
@@ -360,29 +365,31 @@ export async function startSimulator(options = {}) {
   return { url: `http://127.0.0.1:${port}`, child, stop };
 }
 
-/**
- * Starts the screening process on a port of its own, and again whenever it ends; lists in memory are read again from the file store.
- * `stop` ends it for good.
- */
-export async function startScreening(env, options = {}) {
-  const port = await freePort();
-  const token = createHmac('sha256', env.BM_SECRET).update('screening').digest('hex');
+/** Starts a helper process, and again whenever it ends; `stop` ends it for good. */
+export function keepHelper(file, env, options = {}) {
   let stopping = false;
   let now = null;
   const start = () => {
-    now = startHelper('screening/main.ts', { BM_FILES_DIR: env.BM_FILES_DIR, BM_SCREENING_TOKEN: token, PORT: String(port) }, options);
+    now = startHelper(file, env, options);
     now.child.once('exit', () => !stopping && setTimeout(start, 300));
   };
   start();
-  for (let i = 0; i < 200 && !(await listening(port)); i++) await wait(50);
   return {
-    url: `http://127.0.0.1:${port}`,
     pid: () => now.child.pid,
     stop: async () => {
       stopping = true;
       await now.stop();
     },
   };
+}
+
+/** Starts the screening process on a port of its own; after an end of its own lists are read again from the file store. */
+export async function startScreening(env, options = {}) {
+  const port = await freePort();
+  const token = createHmac('sha256', env.BM_SECRET).update('screening').digest('hex');
+  const kept = keepHelper('screening/main.ts', { BM_FILES_DIR: env.BM_FILES_DIR, BM_SCREENING_TOKEN: token, PORT: String(port) }, options);
+  for (let i = 0; i < 200 && !(await listening(port)); i++) await wait(50);
+  return { url: `http://127.0.0.1:${port}`, ...kept };
 }
 
 /** The built application on a throwaway database with the demo data, on a day that stays the same: for measures and pictures. */

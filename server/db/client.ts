@@ -12,6 +12,8 @@ export function pool(url: string, max: number): pg.Pool {
   const p = new pg.Pool({ connectionString: url, max, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000 });
   // A dropped idle connection must not end the process; the next query opens a new one.
   p.on('error', (e) => log.warn({ code: (e as { code?: string }).code }, 'a database connection was lost'));
+  // Neither must one that is in use, between two statements; the next statement on it says so.
+  p.on('connect', (c) => c.on('error', () => undefined));
   return p;
 }
 

@@ -36,7 +36,10 @@ describe('a workbook as a list', () => {
       s.addRow([9520000000028, new Date('2026-03-04T00:00:00Z'), '=cmd()']);
       s.addRow(['9520000000035', { formula: '1/0', result: { error: '#DIV/0!' } }, 'Broken']);
     });
-    expect((await sheetHeads(file, 40)).map((s) => s.name)).toEqual(['Terms', 'Goods']);
+    expect(await checkWorkbook(file)).toBe(2);
+    expect((await sheetHeads(file, 40, 2)).map((s) => s.name)).toEqual(['Terms', 'Goods']);
+    // Of the last sheet no more is read than is shown.
+    expect((await sheetHeads(file, 3, 2))[1]?.rows).toHaveLength(3);
     await convertSheet(file, 'Goods', path('odd.csv'));
     const lines = readFileSync(path('odd.csv'), 'utf8').split('\r\n');
     // Row 3 of the sheet is line 3 of the file.

@@ -3,7 +3,7 @@
  * on 100,000 rows exceljs was the fastest that does not hold the workbook in memory (docs/architecture.md).
  */
 import { once } from 'node:events';
-import { createWriteStream } from 'node:fs';
+import { createReadStream, createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
@@ -20,20 +20,23 @@ const MOST_COLUMNS = 200;
 const broken = (): ListError => new ListError({ problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and choose the whole file.' });
 const bomb = (): ListError => new ListError({ problem: 'The workbook unpacks to more than can be read', remedy: 'Save the sheet with the list as CSV, and choose that file.' });
 
-/** Unpacks a workbook once without keeping anything, so that one that grows beyond all measure is refused before it is read. */
-export async function checkWorkbook(path: string, most = MOST_UNPACKED, mostShared = MOST_SHARED): Promise<void> {
+/** Unpacks a workbook once without keeping anything, so that one that grows beyond all measure is refused before it is read. Returns how many
+ * sheets it has. */
+export async function checkWorkbook(path: string, most = MOST_UNPACKED, mostShared = MOST_SHARED): Promise<number> {
   const zip = await new Promise<yauzl.ZipFile>((done, failed) => yauzl.open(path, { lazyEntries: true }, (e, z) => (e === null ? done(z) : failed(e)))).catch(() => {
     throw broken();
   });
   try {
     let unpacked = 0;
     let hasBook = false;
+    let sheets = 0;
     await new Promise<void>((done, failed) => {
       zip.on('error', () => failed(broken()));
       zip.on('end', () => done());
       zip.on('entry', (entry: yauzl.Entry) => {
         unpacked += entry.uncompressedSize;
         if (entry.fileName === 'xl/workbook.xml') hasBook = true;
+        if (/^xl\/worksheets\/[^/]+\.xml$/.test(entry.fileName)) sheets++;
         if (unpacked > most || (/sharedStrings/i.test(entry.fileName) && entry.uncompressedSize > mostShared)) return failed(bomb());
         if (entry.fileName.endsWith('/')) return zip.readEntry();
         // An entry that is longer than it says ends in an error here.
@@ -47,6 +50,7 @@ export async function checkWorkbook(path: string, most = MOST_UNPACKED, mostShar
       zip.readEntry();
     });
     if (!hasBook) throw broken();
+    return sheets;
   } finally {
     zip.close();
   }
@@ -71,28 +75,36 @@ export function cellText(v: unknown, comma: boolean): string {
 }
 
 async function* sheetsIn(path: string): AsyncGenerator<{ name: string; rows: AsyncIterable<{ number: number; values: Cells }> }> {
+  const file = createReadStream(path);
   try {
-    const book = new ExcelJS.stream.xlsx.WorkbookReader(path, { sharedStrings: 'cache', hyperlinks: 'ignore', styles: 'cache', worksheets: 'emit', entries: 'emit' });
+    const book = new ExcelJS.stream.xlsx.WorkbookReader(file, { sharedStrings: 'cache', hyperlinks: 'ignore', styles: 'cache', worksheets: 'emit', entries: 'emit' });
     for await (const sheet of book) yield { name: (sheet as unknown as { name?: string }).name ?? 'Sheet', rows: sheet as unknown as AsyncIterable<{ number: number; values: Cells }> };
   } catch (e) {
     throw e instanceof ListError ? e : broken();
+  } finally {
+    // Where only the first rows are wanted, the rest is not read.
+    file.destroy();
   }
 }
 
 export type SheetHead = { readonly name: string; readonly rows: readonly (readonly string[])[] };
 
-/** Names of the sheets and their first rows, as many as asked for. */
-export async function sheetHeads(path: string, most: number): Promise<SheetHead[]> {
+/** Names of the sheets, of which the workbook has so many, and their first rows, as many as asked for. */
+export async function sheetHeads(path: string, most: number, sheets: number): Promise<SheetHead[]> {
   const heads: SheetHead[] = [];
   for await (const sheet of sheetsIn(path)) {
     const rows: string[][] = [];
     for await (const row of sheet.rows) {
-      // Rows go on to be read to the end of the sheet, since the next one lies behind it; only the first are kept.
-      if (row.number > most) continue;
+      // A sheet is read to its end only where another lies behind it.
+      if (row.number > most) {
+        if (heads.length === sheets - 1) break;
+        continue;
+      }
       while (rows.length < row.number - 1) rows.push([]);
       rows.push(row.values.slice(1, MOST_COLUMNS + 1).map((v) => cellText(v, false)));
     }
     heads.push({ name: sheet.name, rows: rows.map((r) => Array.from(r, (c) => c ?? '')) });
+    if (heads.length === sheets) break;
   }
   if (heads.length === 0) throw new ListError({ problem: 'The workbook has no sheet', remedy: 'Choose the file that holds the list.' });
   return heads;

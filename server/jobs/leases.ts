@@ -25,7 +25,7 @@ export type Piece = { readonly taskId: string; readonly workspaceId: string };
 export async function claim(piece: Piece, queueName: string): Promise<boolean> {
   const { rowCount } = await database().query(
     `insert into jobs.lease (task_id, workspace_id, queue, worker) values ($1, $2, $3, $4)
-     on conflict (task_id) do update set worker = $4, beat_at = now() where lease.worker = $4 or lease.beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`,
+     on conflict (task_id) do update set worker = $4, beat_at = now() where lease.worker in ($4, '') or lease.beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`,
     [piece.taskId, piece.workspaceId, queueName, me],
   );
   if (rowCount !== 1) return false;
@@ -36,7 +36,16 @@ export async function claim(piece: Piece, queueName: string): Promise<boolean> {
   return true;
 }
 
-/** Gives a piece back. Where the database is away, its silence does the same. */
+/**
+ * Lets go of a piece that is not finished, for whoever takes it from the queue next. Its lease stays: should the piece never come to
+ * the queue, or the database be away, its silence brings it back.
+ */
+export async function letGo(taskId: string): Promise<void> {
+  held.delete(taskId);
+  await database().query("update jobs.lease set worker = '', beat_at = now() where task_id = $1 and worker = $2", [taskId, me]).catch(() => undefined);
+}
+
+/** Gives a finished piece back. */
 export async function release(taskId: string): Promise<void> {
   held.delete(taskId);
   await database().query('delete from jobs.lease where task_id = $1 and worker = $2', [taskId, me]).catch(() => undefined);
@@ -46,9 +55,13 @@ export async function release(taskId: string): Promise<void> {
 export function sweepLeases(queueName: string, send: (piece: Piece) => Promise<unknown>): () => void {
   const timer = setInterval(() => {
     database()
-      .query<{ task_id: string; workspace_id: string }>(`delete from jobs.lease where queue = $1 and beat_at < now() - make_interval(secs => ${SILENT_SECONDS}) returning task_id, workspace_id`, [queueName])
+      .query<{ task_id: string; workspace_id: string }>(`select task_id, workspace_id from jobs.lease where queue = $1 and beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`, [queueName])
       .then(async ({ rows }) => {
-        for (const r of rows) await send({ taskId: r.task_id, workspaceId: r.workspace_id });
+        for (const r of rows) {
+          await send({ taskId: r.task_id, workspaceId: r.workspace_id });
+          // Only once it is in the queue; from now on its silence counts anew.
+          await database().query(`update jobs.lease set worker = '', beat_at = now() where task_id = $1 and beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`, [r.task_id]);
+        }
         if (rows.length > 0) log.info({ count: rows.length }, 'work of a silent worker is taken up again');
       })
       .catch(() => undefined);

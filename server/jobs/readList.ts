@@ -40,6 +40,8 @@ const RANKED_HERE = 60_000;
 const LONG_FILE = 4_000_000;
 /** Parts that may wait to be stored. */
 const MOST_WAITING = 3;
+/** What stands in a text where bytes were no letter. */
+const NO_LETTER = '\ufffd';
 /** A supplier's categories that are told apart. */
 const MOST_CATEGORIES = 32_000;
 
@@ -52,6 +54,8 @@ export type ListTask = {
   /** Parts in the file store, in the order of the rows. */
   parts?: { name: string; rows: number }[];
   valid?: number; invalid?: number; repaired?: number; completed?: number;
+  /** Rows with letters that the file's encoding does not have. */
+  garbled?: number;
   troubles?: Record<string, number>;
   changes?: Record<string, number>;
   /** Goods of the last edition that this one no longer has. */
@@ -161,7 +165,7 @@ class Gathering {
 /** Reads rows from where the task stands. Returns what it has come to, or that it goes on elsewhere. */
 async function readOn(workspaceId: string, taskId: string, before: ListTask, source: Source, turn: Turn): Promise<ListTask | 'elsewhere'> {
   const until = Date.now() + turn.turnMs;
-  let work: Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> & Pick<ListTask, 'gone' | 'read' | 'ranked'> = { steps: 0, at: null, parts: [], valid: 0, invalid: 0, repaired: 0, completed: 0, troubles: {}, changes: {}, refusedBytes: 0, startedAt: new Date().toISOString(), ...before };
+  let work: Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> & Pick<ListTask, 'gone' | 'read' | 'ranked'> = { steps: 0, at: null, parts: [], valid: 0, invalid: 0, repaired: 0, completed: 0, garbled: 0, troubles: {}, changes: {}, refusedBytes: 0, startedAt: new Date().toISOString(), ...before };
   const folder = storePath(workspaceId, source.listId, taskId);
   await mkdir(folder, { recursive: true });
   // What a worker left that was stopped between its files and its transaction does not count.
@@ -274,6 +278,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     const category = at >= 0 ? (categories[at] as string) : '';
     const title = cut(r.text(cells, 'title'));
     const brand = cut(r.text(cells, 'brand'));
+    if (title.includes(NO_LETTER) || brand.includes(NO_LETTER)) work.garbled++;
     now.count++;
     work.valid++;
     if (!source.storing) return;

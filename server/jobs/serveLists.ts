@@ -5,7 +5,7 @@ import { task } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { LISTS, queue } from './boss.ts';
 import type { LanesJob } from './boss.ts';
-import { claim, release, sweepLeases } from './leases.ts';
+import { claim, letGo, release, sweepLeases } from './leases.ts';
 import { workOnList } from './readList.ts';
 
 /** How long a list is worked on while others wait, and in any case. */
@@ -25,19 +25,17 @@ export async function serveLists(): Promise<void> {
     if (!(await claim(job.data, LISTS))) return;
     try {
       const more = await workOnList(workspaceId, taskId, { turnMs: TURN_MS, othersWait });
-      await release(taskId);
-      if (more) await send(job.data);
+      if (more) {
+        await letGo(taskId);
+        await send(job.data);
+      } else await release(taskId);
     } catch (e) {
       log.warn({ message: e instanceof Error ? e.message : String(e) }, 'reading a list stopped');
       const count = (failures.get(taskId) ?? 0) + 1;
       failures.set(taskId, count);
       // A database that is away is waited for: the silent lease brings the work back.
       if (isDatabaseAway(e) || count < TRIES) {
-        const again = async (): Promise<void> => {
-          await release(taskId);
-          await send(job.data);
-        };
-        setTimeout(() => void again().catch(() => undefined), 1000);
+        await letGo(taskId);
         return;
       }
       await inWorkspace(workspaceId, (tx) => tx.update(task).set({ state: 'failed', error: 'Reading stopped with an error. The file is kept; run it again.', updatedAt: new Date() }).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId), inArray(task.state, ['waiting', 'running'])))).catch(() => undefined);

@@ -40,8 +40,7 @@ export type Sheet = { readonly name: string; readonly rows: readonly (readonly s
 async function readHeads(workspaceId: string, listId: string, which: 'source' | 'reference', kind: StoredFile['kind']): Promise<Sheet[]> {
   const path = storePath(workspaceId, listId, which);
   if (kind === 'csv') return [{ name: '', rows: await firstRows(path, HEAD_ROWS) }];
-  await checkWorkbook(path);
-  return sheetHeads(path, HEAD_ROWS);
+  return sheetHeads(path, HEAD_ROWS, await checkWorkbook(path));
 }
 
 /** Takes a file into the store and reads its first rows; a file that cannot be a list leaves nothing behind. */

@@ -27,7 +27,7 @@ type Tally = { kept: number; shortlisted: number; dropped: number; ordered: numb
 type View = { id: string; name: string; look: ListLook; assumptions: ListSettings['assumptions'] | null };
 type Props = {
   list: { id: string; name: string; extras: string[]; listCurrency: string; hasPrevious: boolean; hasReference: boolean; has: string[] }; supplierName: string; own: ListSettings; screen: ScreenSettings; look: ListLook; query: ListQuery; answer: Answer | null;
-  work: { id: string; state: string; done: number; total: number; error: string | null; startedAt: string | null; shown: boolean } | null; home: string; counts: { valid: number; invalid: number; repaired: number; completed: number; changes: Record<string, number>; gone: number | null };
+  work: { id: string; state: string; done: number; total: number; error: string | null; startedAt: string | null; shown: boolean } | null; home: string; counts: { valid: number; invalid: number; repaired: number; completed: number; garbled: number; changes: Record<string, number>; gone: number | null };
   views: View[]; tally: Tally; root: string; canEdit: boolean;
 };
 /** Rows that become candidates with one request. */
@@ -273,6 +273,7 @@ export function ListPage(p: Props) {
           {p.supplierName !== '' && `${p.supplierName} · `}{p.screen.rates.marketplace?.marketplace} {p.screen.country}
           {p.counts.invalid > 0 && <> · <a href={`${url}/file?what=refused`}>{t('list.toMend', { count: p.counts.invalid })}</a></>}
           {p.list.hasPrevious && p.work?.state === 'done' && <> · {t('list.edition', { fresh: f.number(p.counts.changes.new ?? 0, 0), dearer: f.number(p.counts.changes.dearer ?? 0, 0), cheaper: f.number(p.counts.changes.cheaper ?? 0, 0) })}{p.counts.gone !== null && p.counts.gone > 0 && <>, <a href={`${url}/file?what=gone&as=xlsx`}>{t('list.gone', { count: p.counts.gone })}</a></>}</>}
+          {p.counts.garbled > 0 && <> · {t('list.garbled', { count: p.counts.garbled })}</>}
           {answer !== null && answer.unknown.noMarket > 0 && <> · {t('list.noMarket', { count: f.number(answer.unknown.noMarket, 0) as never })}</>}
           {answer !== null && answer.unknown.noCategory > 0 && <> · {t('list.noCategory', { count: f.number(answer.unknown.noCategory, 0) as never })}</>}
         </Typography>
