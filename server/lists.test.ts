@@ -1,4 +1,5 @@
 
+import { spawn } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
@@ -164,6 +165,17 @@ describe('a worker process', () => {
     }
   });
 
+  it('on another machine is given the address of the database and the file store, and nothing else', async () => {
+    const id = await bring(tidy(3000, 12), 'elsewhere.csv');
+    await startList(w.id, id, 'readList', w.personId);
+    const worker = spawn(process.execPath, ['scripts/worker.mjs'], { stdio: 'ignore', env: { PATH: process.env.PATH, HOME: process.env.HOME, DATABASE_URL: process.env.BM_OWNER_URL, BM_FILES_DIR: process.env.BM_FILES_DIR } });
+    try {
+      await until(id, (s) => s === 'done');
+    } finally {
+      worker.kill('SIGTERM');
+    }
+    expect((await columnsOf(id)).lines).toHaveLength(3000);
+  });
   it('goes on when the database has thrown it out half way', async () => {
     const rows = 120_000;
     const id = await bring(tidy(rows, 6), 'interrupted.csv');

@@ -232,6 +232,21 @@ begin
   grant select, insert, update, delete on bm.list_row to bm_app;
 end $$`;
 
+/**
+ * Where the roles connect, with passwords drawn from that of the owner's address: every machine that is given the address comes to the
+ * same, and nothing else has to be carried over. An address without a password takes those that are kept in `keys`.
+ */
+export function roleUrls(ownerUrl, keys = {}) {
+  const owner = decodeURIComponent(new URL(ownerUrl).password);
+  const as = (role) => {
+    const u = new URL(ownerUrl);
+    u.username = `bm_${role}`;
+    u.password = owner === '' ? (keys[role] ?? '') : createHmac('sha256', owner).update(`bold-margin/${role}`).digest('hex').slice(0, 48);
+    return u.href;
+  };
+  return { BM_APP_URL: as('app'), BM_AUTH_URL: as('auth'), BM_JOBS_URL: as('jobs'), BM_LOADER_URL: as('loader') };
+}
+
 /** Creates the database if it is missing, brings it up to date, sets the passwords of the roles; returns their URLs. */
 export async function prepareDatabase(ownerUrl, keys) {
   const { default: pg } = await import('pg');
@@ -259,20 +274,12 @@ export async function prepareDatabase(ownerUrl, keys) {
   await c.end();
   const client = await connectTo(ownerUrl);
   await migrate(drizzle(client), { migrationsFolder: join(root, 'server/db/migrations') });
-  await client.query(`alter role bm_app password '${keys.app}'`);
-  await client.query(`alter role bm_auth password '${keys.auth}'`);
-  await client.query(`alter role bm_jobs password '${keys.jobs}'`);
-  await client.query(`alter role bm_loader password '${keys.loader}'`);
+  const urls = roleUrls(ownerUrl, keys);
+  for (const u of Object.values(urls).map((url) => new URL(url))) await client.query(`alter role ${u.username} password '${u.password}'`);
   await client.query(LOADER_OWNS);
   await prepareQueue(ownerUrl, client);
   await client.end();
-  const as = (role, password) => {
-    const u = new URL(ownerUrl);
-    u.username = role;
-    u.password = password;
-    return u.href;
-  };
-  return { BM_APP_URL: as('bm_app', keys.app), BM_AUTH_URL: as('bm_auth', keys.auth), BM_JOBS_URL: as('bm_jobs', keys.jobs), BM_LOADER_URL: as('bm_loader', keys.loader), BM_SECRET: keys.session };
+  return { ...urls, BM_SECRET: keys.session };
 }
 
 /** A cluster thrown away afterwards, for tests. */
