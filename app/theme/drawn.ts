@@ -33,12 +33,13 @@ export const drawn = {
   // -- rows of a supplier's list
   '.list-grid': { fontSize: '0.84rem' },
   '.list-head, .list-row, .list-foot': { display: 'grid', alignItems: 'center' },
-  '.list-head': { height: 34, borderBottom: `1px solid ${v('ink')}`, fontSize: '0.76rem', color: v('text-secondary'), '& > div': { position: 'relative', padding: '0 6px', height: 33, display: 'flex', alignItems: 'flex-end', paddingBottom: 5, whiteSpace: 'nowrap', overflow: 'hidden' }, '& > .num': { justifyContent: 'flex-end' }, '& button': { ...plainButton, overflow: 'hidden', textOverflow: 'ellipsis', minHeight: 24, fontWeight: 550 }, '& button:hover': { color: v('text-primary') }, '& [draggable]': { cursor: 'grab', minHeight: 24, display: 'inline-flex', alignItems: 'center' } },
+  '.list-head': { position: 'relative', zIndex: 3, backgroundColor: v('background-default'), height: 34, borderBottom: `1px solid ${v('ink')}`, fontSize: '0.76rem', color: v('text-secondary'), '& > div': { position: 'relative', padding: '0 6px', height: 33, display: 'flex', alignItems: 'flex-end', paddingBottom: 5, whiteSpace: 'nowrap', overflow: 'hidden' }, '& > .num': { justifyContent: 'flex-end' }, '& button': { ...plainButton, overflow: 'hidden', textOverflow: 'ellipsis', minHeight: 24, fontWeight: 550 }, '& button:hover': { color: v('text-primary') }, '& [draggable]': { cursor: 'grab', minHeight: 24, display: 'inline-flex', alignItems: 'center' } },
   '.list-row': { position: 'absolute', top: 0, left: 0, height: 34, borderBottom: `1px solid ${v('hairline')}`, cursor: 'pointer', '& > div': { padding: '0 6px', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', lineHeight: 1.15, height: 33, display: 'flex', alignItems: 'center' }, '& > div > *': { minWidth: 0 }, '& > .num': { justifyContent: 'flex-end', textAlign: 'right' }, '& small': { display: 'block', fontSize: '0.7rem', color: v('text-secondary'), overflow: 'hidden', textOverflow: 'ellipsis', fontWeight: 400 }, '& b.keeps': { color: v('primary-main'), fontWeight: 660 }, '& b.loses': { color: v('error-main'), fontWeight: 660 }, '& .bar': { width: '100%' } },
   '.list-row > .fixed, .list-head > .fixed, .list-foot > .fixed': { backgroundColor: v('background-default') },
   '.list-row:hover, .list-row:hover > .fixed, .list-row.opened, .list-row.opened > .fixed': { backgroundColor: v('paperTint') },
-  '.list-grid:focus .list-row.active': { outline: `1px solid ${v('fieldLine')}`, outlineOffset: -1 },
-  '.list-grid:focus-visible .list-row.active': { outline: `2px solid ${v('primary-main')}`, outlineOffset: -2 },
+  // Drawn above the pinned cells.
+  '.list-grid:focus .list-row.active::after': { content: '""', position: 'absolute', inset: 0, zIndex: 2, pointerEvents: 'none', outline: `1px solid ${v('fieldLine')}`, outlineOffset: -1 },
+  '.list-grid:focus-visible .list-row.active::after': { outline: `2px solid ${v('primary-main')}`, outlineOffset: -2 },
   '.list-row.dropped': { color: v('text-secondary'), textDecoration: 'line-through' },
   '.list-title': { overflow: 'hidden', textOverflow: 'ellipsis', flex: 1, '& em': { fontStyle: 'normal', fontSize: '0.72rem', marginLeft: 6, padding: '0 4px', border: `1px solid ${v('fieldLine')}`, borderRadius: 4 } },
   '.list-row .verdict-pass': { fontWeight: 640 },

@@ -142,7 +142,7 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
       sx={{ height, overflow: 'auto', position: 'relative', minWidth: 0, borderBottom: '1px solid', borderColor: 'text.primary' }}
     >
       <div style={{ height: Math.max(drawn, 0) + HEAD + (foot === null ? 0 : FOOT), width, minWidth: '100%' }}>
-        <div style={{ position: 'sticky', top: 0, height: Math.min(tall, Math.max(full, ROW)) + HEAD, overflow: 'clip', width }}>
+        <div style={{ position: 'sticky', top: 0, height: Math.min(tall, Math.max(full, ROW)) + HEAD + (foot === null ? 0 : FOOT), overflow: 'clip', width }}>
           <div role="row" aria-rowindex={1} className="list-head" style={{ gridTemplateColumns: template, width }}>
             <div role="columnheader" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }}><span className="hidden-text">{t('list.chosen', { count: ticked.size })}</span></div>
             {columns.map((c, i) => {
@@ -172,13 +172,13 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
             const row = rowAt(i);
             return <Line key={i} index={i} row={row} y={HEAD + (i - top) * ROW} template={template} width={width} columns={columns} places={places} cell={cell} active={i === active} ticked={row !== undefined && ticked.has(row.key)} opened={row !== undefined && row.line === opened} onTick={onTick} onOpen={(r) => (setActive(i), onOpen(r, i))} />;
           })}
+          {foot !== null && (
+            <div className="list-foot" style={{ gridTemplateColumns: template, width, position: 'absolute', bottom: 0, left: 0 }}>
+              <div className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }} />
+              {columns.map((c, i) => <div key={c.id} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>{foot(c)}</div>)}
+            </div>
+          )}
         </div>
-        {foot !== null && (
-          <div className="list-foot" style={{ gridTemplateColumns: template, width, position: 'sticky', bottom: 0 }}>
-            <div className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }} />
-            {columns.map((c, i) => <div key={c.id} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>{foot(c)}</div>)}
-          </div>
-        )}
       </div>
     </Box>
   );

@@ -262,7 +262,7 @@ export function ListPage(p: Props) {
   const rows = [...ticked.values()];
   const monthly = tally.kept + tally.ordered;
 
-  const tall = { maxHeight: `max(360px, calc(100vh - ${top + 2}px))` };
+  const tall = { maxHeight: `max(360px, calc(100vh - ${top + 8}px))` };
 
   return (
     <Box sx={{ mx: { sm: -1.5 } }}>
@@ -324,7 +324,7 @@ export function ListPage(p: Props) {
           {answer !== null && shownCount === 0 && !screen.busy ? (
             <Nothing answer={answer} short={query.text === '' && query.filters.length === 1 && only?.only.join() === 'pass'} onUnknown={() => showVerdict('unknown')} onNear={() => showVerdict('near')} setup={`${url}/setup`} />
           ) : (
-            <Grid columns={grid} count={shownCount} rowAt={screen.rowAt} inView={screen.inView} cell={cell} foot={foot} sort={query.sort} onSort={sortBy} onWidth={widen} onMove={moveTo} ticked={new Set(ticked.keys())} onTick={tick} opened={side === 'row' ? openLine : null} onOpen={open} question={question} label={t('list.grid')} height={`max(360px, calc(100vh - ${top + 6}px))`} />
+            <Grid columns={grid} count={shownCount} rowAt={screen.rowAt} inView={screen.inView} cell={cell} foot={foot} sort={query.sort} onSort={sortBy} onWidth={widen} onMove={moveTo} ticked={new Set(ticked.keys())} onTick={tick} opened={side === 'row' ? openLine : null} onOpen={open} question={question} label={t('list.grid')} height={`max(360px, calc(100vh - ${top + 12}px))`} />
           )}
         </Box>
         {side !== null && (
