@@ -1,5 +1,5 @@
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Fragment, useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigation, useRevalidator, useSearchParams, useSubmit } from 'react-router';
 import { makeColumns, MORE_COLUMNS } from '../../../core/columns/columns.ts';
@@ -35,6 +35,7 @@ export function ListSetupPage(p: Props) {
   const [name, setName] = useState(p.list.name);
   const [supplier, setSupplier] = useState(p.supplierName);
   const [sheet, setSheet] = useState(p.list.sheet);
+  const [allRoles, setAllRoles] = useState(false);
   const [map, setMap] = useState(p.map);
   const [own, setOwn] = useState(p.own);
   const [previousId, setPrevious] = useState(p.list.previousId);
@@ -118,7 +119,8 @@ export function ListSetupPage(p: Props) {
           </Box>
           <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>{t('setup.optional')}</Typography>
           <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(142px, 1fr))', gap: '8px 14px', mb: 2 }}>
-            {OPTIONAL_ROLES.map((r) => <ChoiceLine key={r} label={t(`role.${r}`)} value={map.columns[r] ?? ''} options={options} onChange={(h) => assign(r, h)} width="100%" />)}
+            {OPTIONAL_ROLES.filter((r) => allRoles || USUAL.has(r) || map.columns[r] !== undefined).map((r) => <ChoiceLine key={r} label={t(`role.${r}`)} value={map.columns[r] ?? ''} options={options} onChange={(h) => assign(r, h)} width="100%" />)}
+            {!allRoles && <Button size="small" onClick={() => setAllRoles(true)} sx={{ alignSelf: 'end', justifySelf: 'start', textAlign: 'left' }}>{t('setup.moreColumns')}</Button>}
           </Box>
           {extras.length > 0 && (
             <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, mb: 2, fontSize: '0.84rem' }}>
@@ -194,6 +196,9 @@ export function ListSetupPage(p: Props) {
   );
 }
 
+/** Columns that most lists have; the others are offered when they are asked for, or found in the file. */
+const USUAL: ReadonlySet<Role> = new Set(['title', 'brand', 'category', 'packSize', 'size', 'weight', 'price', 'units', 'minimumOrder', 'carton', 'vatRate', 'stock']);
+
 /** The first rows as the reader understands them, by the very code that reads the whole file. */
 function Preview({ rows, from, header, map }: { rows: readonly (readonly string[])[]; from: number; header: readonly string[]; map: ListMap }) {
   const { t } = useTranslation();
@@ -220,14 +225,16 @@ function Preview({ rows, from, header, map }: { rows: readonly (readonly string[
   return (
     <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={t('setup.preview')}>
       <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.82rem', width: '100%', '& th': { fontWeight: 500, color: 'text.secondary', fontSize: '0.76rem', textAlign: 'left', borderBottom: '1px solid', borderColor: 'text.primary' }, '& td, & th': { px: 0.75, py: 0.5, whiteSpace: 'nowrap', maxWidth: 240, overflow: 'hidden', textOverflow: 'ellipsis' }, '& td': { borderBottom: '1px solid', borderColor: 'hairline' } }}>
-        <thead><tr><th>{t('listText.line')}</th>{roles.map((r) => <th key={r} style={right.has(r) ? { textAlign: 'right' } : {}}>{t(`role.${r}`)}</th>)}<th /></tr></thead>
+        <thead><tr><th>{t('listText.line')}</th>{roles.map((r) => <th key={r} style={right.has(r) ? { textAlign: 'right' } : {}}>{t(`role.${r}`)}</th>)}</tr></thead>
         <tbody>
           {read.map((r) => (
-            <tr key={r.line}>
+            <Fragment key={r.line}>
+            <tr>
               <td>{r.line}</td>
               {roles.map((role) => <td key={role} style={right.has(role) ? { textAlign: 'right' } : {}}>{r.shown(role) || '–'}</td>)}
-              <Box component="td" sx={{ color: r.row.troubles.length > 0 ? 'error.main' : 'text.secondary' }}>{r.row.troubles.length > 0 ? r.row.troubles.map((x) => sayTrouble(x).problem).join('; ') : r.row.repaired ? t('setup.repairedTo') : ''}</Box>
             </tr>
+            {(r.row.troubles.length > 0 || r.row.repaired) && <tr><td /><Box component="td" colSpan={roles.length} sx={{ color: r.row.troubles.length > 0 ? 'error.main' : 'text.secondary', fontSize: '0.78rem' }}>{r.row.troubles.length > 0 ? r.row.troubles.map((x) => `${sayTrouble(x).problem}. ${sayTrouble(x).remedy}`).join(' ') : t('setup.repairedTo')}</Box></tr>}
+            </Fragment>
           ))}
         </tbody>
       </Box>
