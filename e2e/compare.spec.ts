@@ -53,6 +53,8 @@ test('by keyboard alone: pin a lane, ask why another differs; converted figures 
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('differences')).toContainText(/Why does France · Alderway keep/);
   await page.getByRole('tab', { name: 'Grid' }).click();
+  await expect(page.getByRole('tab', { name: 'Grid' })).toHaveAttribute('aria-selected', 'true');
+  await expect(page.getByTestId('differences')).toHaveCount(0);
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'This table as CSV' }).click()]);
   const csv = readFileSync(await download.path(), 'utf8');
   expect(csv.split('\r\n')[0]).toMatch(/^\ufeffCountry,Alderway,/);

@@ -208,3 +208,22 @@ test('columns are dragged and moved with keys, and what the file says beside can
   await expect(page.getByRole('gridcell', { name: /^(terracotta|glazed|larch|coir|felt|slate)$/ }).first()).toBeVisible();
   await expect(page.getByRole('link', { name: 'Open the page' }).first()).toHaveAttribute('href', /^https:\/\/brindle-vale\.example\/\d+$/);
 });
+
+test('a row says what larger orders keep, and shows itself at one', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name: 'Autumn range' }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  await page.goto(at(`${new URL(page.url()).pathname}?all=1&sort=line`));
+  await ready(page);
+  await page.getByRole('row').nth(1).click();
+  const orders = page.getByRole('group', { name: 'In larger orders' });
+  await expect(orders.getByRole('radio')).toHaveCount(2);
+  await expect(orders.getByRole('radio').first()).toBeChecked();
+  const pane = page.getByRole('region', { name: /\w+ \w+ \d+/ }).last();
+  // Ten are asked for, and six make a carton.
+  const order = pane.locator('.figures div').filter({ hasText: 'To order' });
+  await expect(order).toContainText('12');
+  await orders.getByRole('radio').last().click();
+  await expect(order).toContainText('48');
+});

@@ -1,5 +1,5 @@
 /** Files that go wrong, through the whole of reading: nothing is lost, nothing half read is shown as whole, every message says what to do. */
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, symlinkSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -10,11 +10,12 @@ import { rowsOut } from './files/rowsOut.ts';
 import { storePath } from './files/store.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { closeLeases } from './jobs/leases.ts';
-import { ListTools } from './testing/lists.ts';
+import { workOnList } from './jobs/readList.ts';
+import { alone, ListTools } from './testing/lists.ts';
 import { makeWorkspace } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { markGoods, moreOf } from './use/goods.ts';
-import { receiveList, receiveReference } from './use/lists.ts';
+import { loadList, receiveList, receiveReference, startList } from './use/lists.ts';
 
 let w: TestWorkspace;
 let tools: ListTools;
@@ -76,6 +77,18 @@ describe('rows that no list should have', () => {
 });
 
 describe('files that end the reading', () => {
+  it('a disk that fills: the reading ends and says so, and what was read is no list', async () => {
+    const id = await tools.bring(file([[code(1), 'Pot', '2.50'], [code(3), 'Jug', '4.00'], [code(2), 'Pan', 'call us']]));
+    const run = await startList(w.id, id, 'readList', w.personId);
+    // The file of refused rows goes where nothing can be written.
+    mkdirSync(storePath(w.id, id, run), { recursive: true });
+    symlinkSync('/dev/full', storePath(w.id, id, run, 'refused.csv'));
+    await workOnList(w.id, run, alone);
+    const page = await loadList(w.id, id);
+    expect(page?.work[0]).toMatchObject({ state: 'failed', error: expect.stringMatching(/no room left on the disk.*Free some space/) });
+    expect(page?.list.runId).toBeNull();
+    expect(await tools.rowsOf(run)).toEqual([]);
+  });
   it.each([
     ['a cell of ten megabytes', () => `${file([[code(1), 'Pot', '2.50']])}\r\n${code(2)},"${'z'.repeat(10_000_000)}",2.50\r\n`, /a million characters.*quotation mark/s],
     ['a quotation mark that is never closed', () => `${file(Array.from({ length: 5000 }, (_, i) => [code(i), 'Pot', '2.50']))}\r\n${code(9000)},"open,2.50\r\n`, /quotation mark is never closed.*Export it again/s],

@@ -11,7 +11,7 @@ import type { Route } from './+types/listAct.ts';
 
 const act = z.discriminatedUnion('what', [
   z.object({ what: z.literal('mark'), change: markChange }),
-  z.object({ what: z.literal('keep'), lines: z.array(z.number().int().min(1)).min(1).max(200) }),
+  z.object({ what: z.literal('keep'), lines: z.array(z.number().int().min(1)).min(1).max(200), /** Sold units to order, where not the list's. */ quantity: z.number().int().min(1).max(1e9).optional() }),
   z.object({ what: z.literal('settings'), settings: listSettings }),
   z.object({ what: z.literal('look'), look: listLook }),
   z.object({ what: z.literal('saveView'), name: z.string().trim().min(1, 'Give the view a name').max(80), look: listLook, assumptions: listSettings.shape.assumptions.nullable() }),
@@ -34,7 +34,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     case 'keep': {
       kept = [];
       for (const line of a.lines) {
-        const id = await keepRow(workspaceId, page, line, person.id);
+        const id = await keepRow(workspaceId, page, line, person.id, a.quantity ?? null);
         if (id !== null) kept.push(id);
       }
       break;

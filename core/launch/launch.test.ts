@@ -3,7 +3,7 @@ import { plainLane, taxCardOf } from '../testing/documents.ts';
 import { Draw, randomLane } from '../testing/lanes.ts';
 import { evaluate } from '../lane/result.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
-import { admissibleOrders, launch, monthOf, quantitiesToCompare } from './launch.ts';
+import { admissibleOrders, breakQuantities, launch, monthOf, quantitiesToCompare } from './launch.ts';
 import { launchPlan, launchResult } from './schema.ts';
 
 const plan = (over: object = {}) => launchPlan.parse(over);
@@ -46,6 +46,8 @@ describe('11 launch budget', () => {
   });
   it('orders come in whole cartons of every component, from the minimum on', () => {
     expect(admissibleOrders(lane({ goods: quote({ carton: { units: 24 }, minimumOrder: 100 }) }))).toEqual({ step: 24, first: 120 });
+    // Breaks at 50 and 200 in cartons of 24 are reached with 72 and 216; one below the order is reached already.
+    expect(breakQuantities(lane({ orderQuantity: 30, goods: quote({ carton: { units: 24 }, priceBreaks: [{ minQty: 0, unitPrice: 5 }, { minQty: 20, unitPrice: 4.9 }, { minQty: 50, unitPrice: 4.5 }, { minQty: 200, unitPrice: 4 }] }) }))).toEqual([30, 72, 216]);
     expect(admissibleOrders(lane({ goods: [{ unitsInSoldPack: 4, unitsInBoughtPack: 6, source: quote({ carton: { units: 10 } })[0]?.source as never }] }))).toEqual({ step: 15, first: 15 });
     expect(admissibleOrders(lane({ goods: [...quote({ carton: { units: 6 } }), ...quote({ carton: { units: 8 }, priceBreaks: [{ minQty: 50, unitPrice: 1 }] })] }))).toEqual({ step: 24, first: 72 });
   });

@@ -43,6 +43,18 @@ export function quantitiesToCompare(orders: Admissible, quantity: number): numbe
   return [...new Set([taken(quantity / 2), taken(quantity), taken(quantity * 2)])];
 }
 
+/** The lane's own order quantity, and the least admissible order that reaches each further price break; rising, each once. None where no quantity is known. */
+export function breakQuantities(doc: LaneDocument): number[] {
+  const { orderQuantity } = doc;
+  if (orderQuantity === null) return [];
+  const { step, first } = admissibleOrders(doc);
+  const reached = new Set([orderQuantity]);
+  if (doc.goods !== null && doc.goods !== 'none')
+    for (const c of doc.goods)
+      if (c.source.kind === 'quote') for (const b of c.source.priceBreaks) reached.add(Math.max(first, orderQuantity, Math.ceil((b.minQty * c.unitsInBoughtPack) / c.unitsInSoldPack / step - 1e-9) * step));
+  return [...reached].sort((x, y) => x - y);
+}
+
 /** The lane at another order quantity. */
 const at = (doc: LaneDocument, orderQuantity: number): LaneDocument => ({ ...doc, orderQuantity });
 

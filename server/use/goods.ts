@@ -81,12 +81,13 @@ export async function loadRow(workspaceId: string, page: ListPage, line: number)
   return { row: found.row, listings: found.listings, doc: { ...doc, goods: named as LaneDocument['goods'] }, mark, more: more.get(line) ?? {} };
 }
 
-/** Makes a candidate of a row, everything carried over. A row that was kept already leads to its candidate. Returns its id. */
-export async function keepRow(workspaceId: string, page: ListPage, line: number, by: string): Promise<string | null> {
+/** Makes a candidate of a row, everything carried over; `quantity`: sold units to order, where not the list's. A row that was kept already leads to its candidate. Returns its id. */
+export async function keepRow(workspaceId: string, page: ListPage, line: number, by: string, quantity: number | null = null): Promise<string | null> {
   const opened = await loadRow(workspaceId, page, line);
   if (opened === null) return null;
   if (opened.mark?.state === 'kept' && opened.mark.candidateId !== null) return opened.mark.candidateId;
-  const { row, doc } = opened;
+  const { row } = opened;
+  const doc = quantity === null ? opened.doc : { ...opened.doc, orderQuantity: quantity };
   const more = Object.entries(opened.more).map(([k, v]) => `${k}: ${v}`);
   const id = await openAsCandidate(workspaceId, doc, by, { tags: opened.mark?.tags ?? [], notes: [`Barcode ${row.code}`, row.brand && `Brand ${row.brand}`, `From the list "${page.list.name}", row ${line}`, ...more, opened.mark?.note].filter(Boolean).join('\n').slice(0, 10_000) });
   await markGoods(workspaceId, page, { rows: [{ key: row.key, name: row.title.slice(0, 500), profitPerMonth: evaluate(doc).figures.profitPerMonth }], state: 'kept' }, by);

@@ -155,12 +155,12 @@ export function ListPage(p: Props) {
     for (const { pack, rows: same } of byRatio.values()) await mark(same, { pack });
     setTicked(new Map());
   };
-  const keep = useLatest(async (rows: readonly ListRow[]): Promise<void> => {
+  const keep = useLatest(async (rows: readonly ListRow[], quantity: number | null = null): Promise<void> => {
     // They are kept under the assumptions that are seen.
     if (own !== base && (await act({ what: 'settings', settings: own }))?.ok === undefined) return;
     let kept = 0;
     for (let i = 0; i < rows.length; i += AT_ONCE) {
-      const got = await act({ what: 'keep', lines: rows.slice(i, i + AT_ONCE).map((r) => r.line) });
+      const got = await act({ what: 'keep', lines: rows.slice(i, i + AT_ONCE).map((r) => r.line), ...(quantity === null ? {} : { quantity }) });
       if (got?.ok === undefined) return;
       kept += got.kept.length;
       setSaid(t('list.keptNow', { count: kept }));
@@ -332,7 +332,7 @@ export function ListPage(p: Props) {
             {side === 'assumptions' || openLine === null ? (
               <Assumptions own={own} onChange={setOwn} home={p.home} sales={sales} categories={p.screen.rates.marketplace?.categories.map((c) => c.key) ?? []} hasBasis={p.list.has.filter((r) => r === 'price30' || r === 'price90')} strange={screen.sums?.strange ?? []} saved={saved} canEdit={p.canEdit} />
             ) : (
-              <RowPane url={url} line={openLine} edition={edition} tried={tried} hurdles={own.assumptions.hurdles} root={p.root} canEdit={p.canEdit} onClose={() => setSide('assumptions')} onMark={(row, change) => void mark([row], change)} onKeep={(row) => void keep([row])} />
+              <RowPane url={url} line={openLine} edition={edition} tried={tried} hurdles={own.assumptions.hurdles} root={p.root} canEdit={p.canEdit} onClose={() => setSide('assumptions')} onMark={(row, change) => void mark([row], change)} onKeep={(row, quantity) => void keep([row], quantity)} />
             )}
           </Box>
         )}

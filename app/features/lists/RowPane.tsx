@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import { breakQuantities } from '../../../core/launch/launch.ts';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -21,7 +22,7 @@ import { Figure } from '../weigh/Workings.tsx';
 export type RowMark = { state: string | null; reason: string; note: string; tags: string[]; candidateId: string | null; soldPack: number | null; boughtPack: number | null };
 export type OpenRow = { row: ListRow; doc: LaneDocument; mark: RowMark | null; more: Record<string, string>; listings: RowListing[]; /** Whether the one that counts was chosen by hand. */ listingByHand: boolean };
 export type Change = { state?: 'shortlisted' | 'dropped' | 'ordered' | 'kept' | null; reason?: string; note?: string; tags?: string[]; pack?: { sold: number; bought: number } | null; listing?: number | null };
-type Props = { url: string; line: number; edition: number; /** Assumptions that are tried and not saved. */ tried: ListSettings | null; hurdles: readonly Hurdle[]; root: string; canEdit: boolean; onClose: () => void; onMark: (row: ListRow, change: Change) => void; onKeep: (row: ListRow) => void };
+type Props = { url: string; line: number; edition: number; /** Assumptions that are tried and not saved. */ tried: ListSettings | null; hurdles: readonly Hurdle[]; root: string; canEdit: boolean; onClose: () => void; onMark: (row: ListRow, change: Change) => void; /** `quantity`: to be ordered, where not the list's. */ onKeep: (row: ListRow, quantity: number | null) => void };
 
 /** A row opened: the full lane with its workings, what would clear the hurdles, and what is decided about the goods. */
 export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onClose, onMark, onKeep }: Props) {
@@ -37,7 +38,10 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
       clearTimeout(timer);
     };
   }, [url, line, edition, tried]);
-  const doc = opened?.row.line === line ? opened.doc : null;
+  const [quantity, setQuantity] = useState<{ line: number; of: number } | null>(null);
+  const listed = opened?.row.line === line ? opened.doc : null;
+  const order = quantity?.line === line ? quantity.of : null;
+  const doc = useMemo(() => (listed === null || order === null ? listed : { ...listed, orderQuantity: order }), [listed, order]);
   const worked = useMemo(() => (doc === null ? null : { result: evaluate(doc), even: priceFor(doc).price, most: highestPurchaseCost(doc), hurdles: judgeHurdles(doc, hurdles).map((h) => ({ h, remedy: h.verdict === 'near' || h.verdict === 'fail' ? remedyFor(doc, h.hurdle) : null })) }), [doc, hurdles]);
   if (doc === null || opened === null || worked === null) return <Typography variant="body2" color="text.secondary" role="status">{t('list.loadingRow')}</Typography>;
   const { row, mark, more } = opened;
@@ -87,11 +91,31 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
           </Box>
         ))}
       </Box>
+      {listed !== null && <Quantities doc={listed} now={doc.orderQuantity} onChoose={(of) => setQuantity({ line, of })} />}
       {(pack > 1 || listing > 1 || mark?.soldPack != null) && <Packs row={row} mark={mark} pack={pack} listing={listing} canEdit={canEdit} onMark={(change) => onMark(row, change)} />}
       {opened.listings.length > 1 ? <Listings listings={opened.listings} byHand={opened.listingByHand} currency={doc.currency} canEdit={canEdit} onChoose={(listing) => onMark(row, { listing })} /> : row.listings > 0 && <Box sx={{ mt: 1, color: 'text.secondary' }}>{t('list.listings', { count: row.listings })}</Box>}
       {Object.entries(more).filter(([k]) => k !== 'link').length > 0 && <Box component="dl" sx={{ mt: 1, mb: 0, fontSize: '0.8rem', display: 'grid', gridTemplateColumns: 'auto 1fr', gap: '2px 10px', '& dt': { color: 'text.secondary' }, '& dd': { m: 0, overflowWrap: 'anywhere' } }}>{Object.entries(more).filter(([k]) => k !== 'link').map(([k, v]) => <Box key={k} sx={{ display: 'contents' }}><dt>{k === 'picture' || k === 'notes' ? t(`role.${k}`) : k}</dt><dd dir="auto">{/^https?:\/\//i.test(v) ? <a href={v} target="_blank" rel="noreferrer noopener">{k === 'picture' ? t('list.openPicture') : v}</a> : v}</dd></Box>)}</Box>}
       {mark?.state != null && <Alert severity="info" icon={false} sx={{ mt: 1, py: 0 }}>{t(`listFlag.${mark.state}`)}{mark.reason !== '' && `: ${mark.reason}`} {mark.candidateId !== null && <Link to={`${root}/weigh/${mark.candidateId}`}>{t('list.openCandidate')}</Link>}</Alert>}
-      {canEdit && <Decide key={row.key} row={row} mark={mark} onMark={(change) => onMark(row, change)} onKeep={() => onKeep(row)} />}
+      {canEdit && <Decide key={row.key} row={row} mark={mark} onMark={(change) => onMark(row, change)} onKeep={() => onKeep(row, order)} />}
+    </Box>
+  );
+}
+
+/** What the order costs and keeps at the quantities where a price break begins; choosing one shows the row at it. */
+function Quantities({ doc, now, onChoose }: { doc: LaneDocument; now: number | null; onChoose: (of: number) => void }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const orders = useMemo(() => breakQuantities(doc).map((of) => ({ of, figures: evaluate({ ...doc, orderQuantity: of }).figures })), [doc]);
+  if (orders.length < 2) return null;
+  return (
+    <Box component="fieldset" sx={{ mt: 1.25, p: 0, border: 0 }}>
+      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>{t('list.atQuantities')}</Box>
+      {orders.map(({ of, figures }) => (
+        <Box component="label" key={of} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
+          <input type="radio" name="quantity" checked={of === now} onChange={() => onChoose(of)} />
+          <span>{t('list.atQuantity', { quantity: f.number(of, 0), cost: f.money(figures.landedCost, doc.currency), profit: f.money(figures.unitProfit, doc.currency) })}</span>
+        </Box>
+      ))}
     </Box>
   );
 }
