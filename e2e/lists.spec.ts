@@ -195,11 +195,11 @@ test('columns are dragged and moved with keys, and what the file says beside can
   // The demo stays as it was.
   await page.route('**/act', (route) => route.fulfill({ status: 200, contentType: 'application/json', body: '{"error":"not kept in this test"}' }));
   const heads = async (): Promise<string[]> => (await page.getByRole('columnheader').allInnerTexts()).map((h) => h.replace(/ [↓↑]\d?$/, '')).slice(1, 6);
-  expect(await heads()).toEqual(['Title', 'The price', 'Hurdles', 'Keeps a unit', 'Margin']);
+  await expect.poll(heads).toEqual(['Title', 'The price', 'Hurdles', 'Keeps a unit', 'Margin']);
   await page.getByRole('button', { name: 'Margin', exact: true }).dragTo(page.getByRole('columnheader', { name: 'Hurdles' }));
-  expect(await heads()).toEqual(['Title', 'The price', 'Margin', 'Hurdles', 'Keeps a unit']);
+  await expect.poll(heads).toEqual(['Title', 'The price', 'Margin', 'Hurdles', 'Keeps a unit']);
   await page.getByRole('button', { name: 'Margin', exact: true }).press('Alt+ArrowRight');
-  expect(await heads()).toEqual(['Title', 'The price', 'Hurdles', 'Margin', 'Keeps a unit']);
+  await expect.poll(heads).toEqual(['Title', 'The price', 'Hurdles', 'Margin', 'Keeps a unit']);
   await page.getByRole('button', { name: /^View/ }).click();
   await page.getByRole('menuitem', { name: 'Columns' }).click();
   for (const name of ['Finish', 'Link']) await page.getByRole('checkbox', { name, exact: true }).click();
