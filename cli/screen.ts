@@ -22,7 +22,7 @@ import { screenSettings } from '../core/lists/settings.ts';
 import { ListError, readList } from '../server/files/lists.ts';
 import { safeText } from '../server/files/sheets.ts';
 
-const FIGURES = ['quantity', 'landedCost', 'fees', 'fulfilment', 'unitProfit', 'margin', 'roi', 'profitPerMonth'] as const;
+const FIGURES = ['quantity', 'paid', 'landedCost', 'fees', 'fulfilment', 'unitProfit', 'margin', 'roi', 'profitPerMonth'] as const;
 const HEAD = ['row', 'barcode', 'title', 'brand', 'purchasePrice', 'shelfPrice', 'unitsAMonth', 'pack', ...FIGURES, 'verdict', 'why'];
 
 type Failed = { readonly issues: readonly Issue[] };

@@ -95,8 +95,13 @@ export async function receiveReference(workspaceId: string, listId: string, name
   await inWorkspace(workspaceId, async (tx) => {
     await tx.update(supplierList).set({ reference: { file, sheet, map, choice: 'sellsFastest' }, updatedAt: new Date() }).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, listId)));
     // What was chosen by hand was a row of the file before.
-    await tx.update(goodsMark).set({ listings: sql`${goodsMark.listings} - ${listId}::text`, at: new Date() }).where(and(eq(goodsMark.workspaceId, workspaceId), sql`${goodsMark.listings} ? ${listId}`));
+    await forgetListings(tx, workspaceId, listId);
   });
+}
+
+/** Listings of a list's market figures that were chosen by hand go back to its rule. */
+async function forgetListings(tx: Tx, workspaceId: string, listId: string): Promise<void> {
+  await tx.update(goodsMark).set({ listings: sql`${goodsMark.listings} - ${listId}::text`, at: new Date() }).where(and(eq(goodsMark.workspaceId, workspaceId), sql`${goodsMark.listings} ? ${listId}`));
 }
 
 /** First rows of the file of a list, sheet by sheet. */
@@ -266,6 +271,8 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
     const cards = await cardsInForce(tx, workspaceId, today());
     const settings = { ...setup.settings, taxCardId: cards.find((c) => c.kind === 'tax' && c.key === setup.settings.country)?.id ?? null, exchangeCardId: cards.find((c) => c.kind === 'exchange')?.id ?? null };
     const reference = list.reference === null || setup.reference === null ? null : { ...list.reference, ...setup.reference };
+    // What was chosen by hand is a row of the sheet before.
+    if (reference !== null && reference.sheet !== list.reference?.sheet) await forgetListings(tx, workspaceId, id);
     await tx.update(supplierList).set({ name: setup.name, supplierId, sheet: setup.sheet, map: setup.map, settings, previousId: setup.previousId === id ? null : setup.previousId, reference, updatedAt: new Date() }).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id)));
   });
 }
