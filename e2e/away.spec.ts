@@ -1,4 +1,4 @@
-import { addProduct, answer, at, DEMO, enterDemo, expect, newcomer, ready, saved, test } from './help.ts';
+import { addProduct, answer, at, expect, newcomer, openDemoList, ready, saved, test } from './help.ts';
 
 const door = (state: 'open' | 'shut') => fetch(`${process.env.E2E_DOOR}/${state}`);
 // One after the other: what is taken away from one test would be missing in the next.
@@ -37,11 +37,8 @@ test('an address that leads nowhere says so', async ({ page }) => {
 });
 
 test('rows of an open list come back by themselves when the screening process has been killed', async ({ page }) => {
-  await enterDemo(page);
-  await page.goto(at(`${DEMO}/lists`));
-  await page.getByRole('link', { name: 'Stock list November' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
-  await page.goto(at(`${new URL(page.url()).pathname}?all=1&sort=line`));
+  const path = await openDemoList(page, 'Stock list November');
+  await page.goto(at(`${path}?all=1&sort=line`));
   await ready(page);
   const grid = page.getByRole('grid', { name: 'Rows of the list' });
   await expect(grid.locator('[aria-rowindex="2"]')).toContainText(/\w+ \w+/);

@@ -41,6 +41,15 @@ export async function ready(page: Page): Promise<void> {
   await page.locator('html[data-answers]').waitFor({ state: 'attached' });
 }
 
+/** Opens a list of the demo by its name; returns its path. */
+export async function openDemoList(page: Page, name: string): Promise<string> {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/lists`));
+  await page.getByRole('link', { name }).click();
+  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  return new URL(page.url()).pathname;
+}
+
 /** A person of their own with an empty workspace; returns its path. */
 export async function newcomer(page: Page, over: { country?: string; standing?: string } = {}): Promise<{ base: string; email: string }> {
   const email = `person${++people}.${process.pid}.${Date.now()}@test.example`;

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { checkDigit } from '../core/goods/gtin.ts';
-import { at, DEMO, enterDemo, expect, newcomer, ready, test } from './help.ts';
+import { at, expect, newcomer, openDemoList, ready, test } from './help.ts';
 
 const code = (n: number): string => {
   const body = `952${String(n).padStart(9, '0')}`;
@@ -80,11 +80,7 @@ test('a file of one\'s own: from drop to short list, kept rows and an exported f
 });
 
 test('limits say what they take, stand in the address, and every row that went says why; assumptions answer at once', async ({ page }) => {
-  await enterDemo(page);
-  await page.goto(at(`${DEMO}/lists`));
-  await page.getByRole('link', { name: 'Stock list November' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
-  const path = new URL(page.url()).pathname;
+  const path = await openDemoList(page, 'Stock list November');
   await page.goto(at(`${path}?verdict=pass&limit=cost:2:15&sort=-margin`));
   await ready(page);
   await expect(page.getByText('All 6,000 rows')).toBeVisible();
@@ -120,11 +116,8 @@ test('limits say what they take, stand in the address, and every row that went s
 });
 
 test('the very last row is reached by keyboard, and the first again', async ({ page }) => {
-  await enterDemo(page);
-  await page.goto(at(`${DEMO}/lists`));
-  await page.getByRole('link', { name: 'Stock list November' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
-  await page.goto(at(`${new URL(page.url()).pathname}?all=1&sort=line`));
+  const path = await openDemoList(page, 'Stock list November');
+  await page.goto(at(`${path}?all=1&sort=line`));
   await ready(page);
   await expect(page.locator('.list-foot')).toContainText('6,000 rows');
   const grid = page.getByRole('grid', { name: 'Rows of the list' });
@@ -167,11 +160,8 @@ test('where nothing can be said to pay, the screen says what is lacking and lead
 });
 
 test('of several listings one is chosen by hand, and the row answers; the rule of the list can be had back', async ({ page }) => {
-  await enterDemo(page);
-  await page.goto(at(`${DEMO}/lists`));
-  await page.getByRole('link', { name: 'Preisliste Winter' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
-  await page.goto(at(`${new URL(page.url()).pathname}?flag=severalListings:yes&sort=line`));
+  const path = await openDemoList(page, 'Preisliste Winter');
+  await page.goto(at(`${path}?flag=severalListings:yes&sort=line`));
   await ready(page);
   const row = page.getByRole('row').nth(1);
   const price = async (): Promise<string> => (/\b\d+\.99\b/.exec((await row.innerText()).replaceAll('\n', ' ')) ?? [''])[0];
@@ -187,10 +177,7 @@ test('of several listings one is chosen by hand, and the row answers; the rule o
 });
 
 test('columns are dragged and moved with keys, and what the file says beside can stand among them', async ({ page }) => {
-  await enterDemo(page);
-  await page.goto(at(`${DEMO}/lists`));
-  await page.getByRole('link', { name: 'Autumn range' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
+  await openDemoList(page, 'Autumn range');
   await ready(page);
   // The demo stays as it was.
   await page.route('**/act', (route) => route.fulfill({ status: 200, contentType: 'application/json', body: '{"error":"not kept in this test"}' }));
@@ -210,11 +197,8 @@ test('columns are dragged and moved with keys, and what the file says beside can
 });
 
 test('a row says what larger orders keep, and shows itself at one', async ({ page }) => {
-  await enterDemo(page);
-  await page.goto(at(`${DEMO}/lists`));
-  await page.getByRole('link', { name: 'Autumn range' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
-  await page.goto(at(`${new URL(page.url()).pathname}?all=1&sort=line`));
+  const path = await openDemoList(page, 'Autumn range');
+  await page.goto(at(`${path}?all=1&sort=line`));
   await ready(page);
   await page.getByRole('row').nth(1).click();
   const orders = page.getByRole('group', { name: 'In larger orders' });

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { addProduct, at, DEMO, enterDemo, expect, newcomer, ready, saved, test } from './help.ts';
+import { addProduct, at, DEMO, enterDemo, expect, newcomer, openDemoList, ready, saved, test } from './help.ts';
 
 async function accessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
@@ -47,11 +47,7 @@ test('the places of many lanes and of rates are accessible', async ({ page }) =>
 });
 
 test('lists, their set-up and their rows are accessible', async ({ page }) => {
-  await enterDemo(page);
-  await page.goto(at(`${DEMO}/lists`));
-  await page.getByRole('link', { name: 'Preisliste Winter' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
-  const list = new URL(page.url()).pathname;
+  const list = await openDemoList(page, 'Preisliste Winter');
   for (const path of [list, `${list}?verdict=near&limit=cost::20`, `${list}/setup`]) {
     await page.goto(at(path));
     await ready(page);
