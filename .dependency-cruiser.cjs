@@ -12,7 +12,7 @@ module.exports = {
     forbid('simulator-stands-alone', { path: '^simulator/' }, { path: '^(app|core|server|cli|demo|scripts|e2e|bench)/' }, 'The stand-in for outside services knows nothing of the house.'),
     forbid('nothing-inside-the-simulator', { pathNot: '^simulator/' }, { path: '^simulator/' }, 'The stand-in is spoken to over HTTP alone.'),
     forbid('cli-has-no-face', { path: '^cli/' }, { path: '^(app|e2e|bench)/' }, 'The command line knows nothing of screens.'),
-    forbid('app-not-cli', { path: '^app/' }, { path: '^(cli|e2e|bench|scripts)/' }, 'Screens import neither the command line nor tests.'),
+    forbid('app-not-cli', { path: '^app/', pathNot: '\\.test\\.tsx?$' }, { path: '^(cli|e2e|bench|scripts)/' }, 'Screens import neither the command line nor tests.'),
     forbid('demo-is-data', { path: '^demo/' }, { path: '^(app|server|cli|e2e|bench)/' }, 'The demo is data for the core types.'),
     forbid('tests-are-imported-by-tests', { pathNot: '\\.(test|spec)\\.tsx?$|^e2e/|^bench/|(^|/)testing/' }, { path: '\\.(test|spec)\\.tsx?$|(^|/)testing/|^e2e/|^bench/' }, 'Nothing that ships imports test code.'),
     forbid('no-circles', {}, { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } }, 'No circular imports.'),

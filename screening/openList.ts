@@ -1,5 +1,5 @@
 /** One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves, in its order. */
-import { INPUT_COLUMNS, MORE_COLUMNS, RESULT_COLUMNS, TROUBLES } from '../core/columns/columns.ts';
+import { INPUT_COLUMNS, RESULT_COLUMNS, TROUBLES } from '../core/columns/columns.ts';
 import type { InputColumn, ListColumns, ListResults } from '../core/columns/columns.ts';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
@@ -16,14 +16,13 @@ import { LIST_FIGURES } from '../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag } from '../core/lists/query.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
 import { FILLED } from '../core/lists/reference.ts';
-import { codeOf, FILLED_FROM, NOTE, PART_NUMBERS, readPart, readRanks, textOf, textsOf } from '../server/files/parts.ts';
+import { codeOf, FILLED_FROM, NOTE, PART_NUMBERS, readPart, readRanks, textOf } from '../server/files/parts.ts';
 import type { Part, PartNumber, Words } from '../server/files/parts.ts';
 import { MARK_STATES } from './ask.ts';
 import type { Answer, Ask, FigureStats, ListRow, OpenedRow, RowListing } from './ask.ts';
 import { evaluateRange } from './evaluateRange.ts';
 import type { Range } from './evaluateRange.ts';
 
-const KEPT_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings', 'listing'] as const satisfies readonly PartNumber[];
 type Block = { readonly from: number; readonly rows: number; readonly title: TextColumn; readonly fold: TextColumn };
 /** Below this many rows a thread costs more than it saves. */
 const ALONE = 20_000;
@@ -31,7 +30,6 @@ const BINS = 24;
 /** What a listing of the market figures says, and what of a row it fills. */
 const LISTED = ['price', 'units', 'a', 'b', 'c', 'kg'] as const;
 const LISTED_BIT = { price: FILLED.price, units: FILLED.units, a: FILLED.size, b: FILLED.size, c: FILLED.size, kg: FILLED.weight } as const;
-const NO_LISTINGS: Part = { rows: 0, numbers: Object.fromEntries(PART_NUMBERS.map((c) => [c, new Float64Array(0)])) as Part['numbers'], texts: { title: textsOf([]), fold: textsOf([]) }, words: { brand: { values: [], codes: new Uint32Array(0) }, category: { values: [], codes: new Uint32Array(0) } } };
 /** Rows for which room is made on the word of a file that is still read. */
 const MOST_EXPECTED = 1_200_000;
 
@@ -98,7 +96,8 @@ export class OpenList {
   private readonly brands = new Dictionary();
   private readonly categoriesOf = new Dictionary();
   private titleRanks: Float64Array | null = null;
-  private listings: Part | null = null;
+  /** Null: the run has none; not there yet: not looked for. */
+  private listings: Part | null | undefined;
   private marks: Marks | null = null;
   private evaluated: Evaluated | null = null;
   private chosen: Chosen | null = null;
@@ -158,7 +157,7 @@ export class OpenList {
     for (const p of ask.parts) {
       if (this.loaded.has(p.name)) continue;
       const from = this.rows;
-      const part = await readPart(`${this.folder}/${p.name}`, (n, rows) => (n in this.numbers ? this.numbers[n].subarray(from, from + rows) : new Float64Array(rows)));
+      const part = await readPart(`${this.folder}/${p.name}`, (n, rows) => this.numbers[n].subarray(from, from + rows));
       // Texts are copied out, so that the rest of the file does not stay in memory.
       const copied = (c: TextColumn): TextColumn => ({ bytes: Buffer.from(c.bytes), offsets: c.offsets.slice() });
       this.blocks.push({ from, rows: part.rows, title: copied(part.texts.title), fold: copied(part.texts.fold) });
@@ -175,7 +174,7 @@ export class OpenList {
   }
 
   private widen(capacity: number): void {
-    for (const n of KEPT_NUMBERS) {
+    for (const n of PART_NUMBERS) {
       const wider = shared(capacity);
       if (this.rows > 0) wider.set(this.numbers[n].subarray(0, this.rows));
       this.numbers[n] = wider;
@@ -295,14 +294,14 @@ export class OpenList {
 
   /** Market figures of barcodes that have several listings; none where the run has none. */
   private async loadListings(): Promise<void> {
-    this.listings ??= await readPart(`${this.folder}/listings`).catch((e) => {
-      if ((e as { code?: string }).code === 'ENOENT') return NO_LISTINGS;
+    if (this.listings !== undefined) return;
+    this.listings = await readPart(`${this.folder}/listings`).catch((e) => {
+      if ((e as { code?: string }).code === 'ENOENT') return null;
       throw e;
     });
   }
   /** First place of a row's barcode among the listings. */
-  private listingsFrom(i: number): number {
-    const keys = (this.listings as Part).numbers.key;
+  private listingsFrom({ numbers: { key: keys } }: Part, i: number): number {
     let [lo, hi] = [0, keys.length];
     while (lo < hi) {
       const mid = (lo + hi) >> 1;
@@ -312,18 +311,18 @@ export class OpenList {
     return lo;
   }
   private listingsOf(i: number): RowListing[] {
-    if ((this.numbers.listings[i] as number) <= 1 || this.listings === null) return [];
+    if ((this.numbers.listings[i] as number) <= 1 || this.listings == null) return [];
     const { rows, numbers: n, texts, words } = this.listings;
     const counts = this.marks?.listing.get(i) ?? this.numbers.listing[i];
     const out: RowListing[] = [];
-    for (let k = this.listingsFrom(i); k < rows && n.key[k] === this.numbers.key[i]; k++)
+    for (let k = this.listingsFrom(this.listings, i); k < rows && n.key[k] === this.numbers.key[i]; k++)
       out.push({ line: n.line[k] as number, title: textOf(texts.title, k), price: known(n.price[k] as number), units: known(n.units[k] as number), kg: known(n.kg[k] as number), category: words.category.values[words.category.codes[k] as number] as string, counts: n.line[k] === counts });
     return out;
   }
   /** Where a listing was chosen by hand, what the row had from the market figures is that listing's. */
   private takeListings(inputs: Record<InputColumn, Float64Array>, other: (c: InputColumn) => Float64Array, category: Int16Array, keys: readonly string[], ask: Ask, from: number): void {
     const chosen = this.marks?.listing ?? new Map<number, number>();
-    if (chosen.size === 0 || this.listings === null) return;
+    if (chosen.size === 0 || this.listings == null) return;
     const { rows, numbers: n, words } = this.listings;
     for (const c of LISTED) {
       if (c === 'price' && ask.basis !== 'now') continue;
@@ -331,7 +330,7 @@ export class OpenList {
       own.set(this.numbers[c].subarray(from, this.rows), from);
     }
     for (const [i, line] of chosen) {
-      let k = this.listingsFrom(i);
+      let k = this.listingsFrom(this.listings, i);
       while (k < rows && n.key[k] === this.numbers.key[i] && n.line[k] !== line) k++;
       if (n.key[k] !== this.numbers.key[i]) continue;
       const had = Math.floor((this.numbers.notes[i] as number) / FILLED_FROM);

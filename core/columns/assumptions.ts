@@ -1,5 +1,7 @@
 /** The one set of assumptions a supplier's list is screened under, and the lane document that a single row of it is. */
 import { z } from 'zod';
+import { priceBreakAt } from '../goods/goods.ts';
+import { orderStep } from '../goods/orders.ts';
 import { hurdle } from '../lane/hurdles.ts';
 import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
 import { laneDocument, ownDispatch, returnsTerms, standing } from '../lane/schema.ts';
@@ -77,19 +79,14 @@ export type RowInputs = {
 };
 
 /**
- * Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes, and where it comes in cartons the
- * next order that is whole and a whole number of cartons (economics, section 11: admissible orders). `minimumOrder` and `carton` in
- * bought units, NaN: none.
+ * Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes, up to the next admissible order: a whole
+ * number of cartons, or of bought units where it comes singly (economics, section 11). `minimumOrder` and `carton` in bought units,
+ * NaN: none.
  */
 export function quantityOf(a: Assumptions, soldPack: number, boughtPack: number, minimumOrder: number, carton: number): number {
   const ratio = soldPack / boughtPack;
   const least = minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio ? Math.ceil(minimumOrder / ratio - 1e-9) : a.orderQuantity;
-  if (carton !== carton) return least;
-  // Q sold units are Q * sold / bought bought ones: the least step of Q at which these are whole cartons.
-  const held = boughtPack * carton;
-  let [x, y] = [soldPack, held];
-  while (y > 0) [x, y] = [y, x % y];
-  const step = held / x;
+  const step = orderStep(soldPack, boughtPack, carton === carton ? carton : 1);
   return Math.ceil(least / step - 1e-9) * step;
 }
 
@@ -108,6 +105,7 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
   const orderQuantity = quantityOf(a, row.unitsInSoldPack, row.unitsInBoughtPack, row.minimumOrder ?? Number.NaN, row.carton ?? Number.NaN);
   const bought = (orderQuantity * row.unitsInSoldPack) / row.unitsInBoughtPack;
   const breaks = [...row.breaks].sort((x, y) => x.from - y.from).filter((b, i, all) => b.from > 0 && b.from !== all[i - 1]?.from);
+  const priceBreaks = [{ minQty: 0, unitPrice: row.cost }, ...breaks.map((b) => ({ minQty: b.from, unitPrice: b.cost }))];
   const vat = a.purchase.vat === 'asTyped' ? 'none' : a.purchase.vat;
   const vatRate = vat === 'none' ? 0 : (row.vatRate ?? a.purchase.vatRate);
   const legs = [];
@@ -131,8 +129,8 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
     goods: [{
       unitsInSoldPack: row.unitsInSoldPack, unitsInBoughtPack: row.unitsInBoughtPack,
       source: p.discount === 0 && p.salesTax === 0 && p.cashback === 0
-        ? { kind: 'quote', currency: p.currency, incoterm: 'DAP', vat, vatRate, recoverable: p.recoverable, priceBreaks: [{ minQty: 0, unitPrice: row.cost }, ...breaks.map((b) => ({ minQty: b.from, unitPrice: b.cost }))], minimumOrder: row.minimumOrder ?? 0, carton: row.carton === null ? null : { units: row.carton }, leadDays: 0 }
-        : { kind: 'retail', currency: p.currency, shelfPrice: breaks.reduce((price, b) => (b.from <= bought + 1e-9 ? b.cost : price), row.cost), discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }], vat, vatRate, recoverable: p.recoverable, salesTax: p.salesTax, cashback: p.cashback === 0 ? null : { share: p.cashback } },
+        ? { kind: 'quote', currency: p.currency, incoterm: 'DAP', vat, vatRate, recoverable: p.recoverable, priceBreaks, minimumOrder: row.minimumOrder ?? 0, carton: row.carton === null ? null : { units: row.carton }, leadDays: 0 }
+        : { kind: 'retail', currency: p.currency, shelfPrice: (priceBreaks[priceBreakAt({ priceBreaks }, bought)] as { unitPrice: number | null }).unitPrice, discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }], vat, vatRate, recoverable: p.recoverable, salesTax: p.salesTax, cashback: p.cashback === 0 ? null : { share: p.cashback } },
     }],
     rates: { exchange: rates.exchange === null ? null : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' }, tax: rates.tax, marketplace: rates.marketplace },
   };

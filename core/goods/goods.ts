@@ -8,7 +8,7 @@ export function packRatio(c: Component): number {
 }
 
 /** Index of the price break that rates an order of `bought` units: the highest minQty not above it; -1 where none is. */
-export function priceBreakAt(quote: Quote, bought: number): number {
+export function priceBreakAt(quote: Pick<Quote, 'priceBreaks'>, bought: number): number {
   let at = -1;
   for (let i = 0; i < quote.priceBreaks.length; i++) {
     if ((quote.priceBreaks[i] as { minQty: number }).minQty <= bought + 1e-9) at = i;

@@ -1,5 +1,6 @@
 import { chargeableKg, buyerPaysLeg, incotermOf } from '../freight/wayIn.ts';
 import { shipmentOf } from '../freight/shipment.ts';
+import { commonMultiple, orderStep } from '../goods/orders.ts';
 import { seasonIndex } from '../demand/demand.ts';
 import { DAYS_A_MONTH, reckon } from '../lane/evaluate.ts';
 import { blanksIn, FIGURE_BLANKS } from '../lane/lines.ts';
@@ -10,7 +11,6 @@ import { exchangeFactor } from '../money/money.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from './schema.ts';
 
 const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
-const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
 /** Which order quantities (sold units) a supplier takes: every multiple of `step` not under `first`. */
 export type Admissible = { readonly step: number; readonly first: number };
@@ -25,10 +25,7 @@ export function admissibleOrders(doc: LaneDocument): Admissible {
   if (doc.goods !== null && doc.goods !== 'none')
     for (const c of doc.goods) {
       const lot = c.source.kind === 'quote' ? (c.source.carton?.units ?? 1) : 1;
-      // Q * sold / bought must be a multiple of lot: Q is a multiple of bought * lot / gcd(sold, bought * lot).
-      const unit = c.unitsInBoughtPack * lot;
-      const own = unit / gcd(unit, c.unitsInSoldPack);
-      step = (step / gcd(step, own)) * own;
+      step = commonMultiple(step, orderStep(c.unitsInSoldPack, c.unitsInBoughtPack, lot));
       if (c.source.kind === 'quote') {
         const minimum = Math.max(c.source.minimumOrder, c.source.priceBreaks[0]?.minQty ?? 0);
         least = Math.max(least, (minimum * c.unitsInBoughtPack) / c.unitsInSoldPack);

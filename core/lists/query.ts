@@ -5,6 +5,7 @@ import { VERDICTS } from '../columns/verdicts.ts';
 /** Figures of a row that can be shown, sorted and limited; money per unit sold in the sales currency, `cost`, `paid` and `before` in the list's. */
 export const LIST_FIGURES = ['cost', 'price', 'units', 'unitProfit', 'margin', 'roi', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment', 'quantity', 'paid', 'minimumOrder', 'carton', 'kg', 'rank', 'offers', 'stock', 'pack', 'before'] as const;
 export type ListFigure = (typeof LIST_FIGURES)[number];
+export const isListFigure = (id: string): id is ListFigure => (LIST_FIGURES as readonly string[]).includes(id);
 export const LIST_TEXTS = ['title', 'brand', 'category', 'code'] as const;
 /** Things that are so or not so of a row. */
 export const LIST_FLAGS = ['multipack', 'falseBargain', 'repaired', 'noMarket', 'severalListings', 'new', 'dearer', 'cheaper', 'kept', 'shortlisted', 'dropped', 'ordered'] as const;

@@ -53,8 +53,8 @@ const madeTable = (table: string, workspaceId: string, runId: string): string =>
 };
 
 /**
- * Stores a part of a run: its rows (as `CopyRows` writes them; null where only the task moves), and with them how far the task is, both or neither. False where the task has gone on from
- * elsewhere, was cancelled, or is gone: then nothing is stored.
+ * Stores a part of a run: its rows (as `copyRows` writes them; null where only the task moves), and with them how far the task is, both
+ * or neither. False where the task has gone on from elsewhere, was cancelled, or is gone: then nothing is stored.
  */
 export async function storePart(workspaceId: string, taskId: string, rows: Buffer | null, parts: number, data: unknown, done: number, total: number): Promise<boolean> {
   return transaction(workspaceId, async (c) => {

@@ -4,13 +4,18 @@ import type { ChildProcess } from 'node:child_process';
 import { Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
 import { demoRow, TIDY_HEADER, tidyLine } from '../../demo/lists.ts';
-import { inWorkspace } from '../db/client.ts';
+import { afterAll, beforeAll } from 'vitest';
+import { closeDatabase, inWorkspace } from '../db/client.ts';
+import { closeLoader } from '../db/loader.ts';
 import { listRow } from '../db/schema.ts';
 import { readPart } from '../files/parts.ts';
 import { storePath } from '../files/store.ts';
+import { closeQueue } from '../jobs/boss.ts';
+import { closeLeases } from '../jobs/leases.ts';
 import { workOnList } from '../jobs/readList.ts';
 import { loadList, loadSetup, receiveList, receiveReference, saveSetup, startList } from '../use/lists.ts';
 import type { ListPage } from '../use/lists.ts';
+import { makeWorkspace } from './workspaces.ts';
 import type { TestWorkspace } from './workspaces.ts';
 
 /** A tidy list of so many rows. */
@@ -18,6 +23,17 @@ export const tidy = (rows: number, seed = 1): string => [TIDY_HEADER.join(','), 
 /** A turn in which nobody waits. */
 export const alone = { turnMs: 60_000, othersWait: async () => false };
 export const spawnWorker = (): ChildProcess => spawn(process.execPath, ['--import', 'tsx', 'server/worker.ts'], { stdio: 'ignore', env: process.env });
+
+/** A workspace for a file of tests, its lists, and the end of every connection after them. Called at the top of the file. */
+export function listTests(): { readonly w: TestWorkspace; readonly tools: ListTools } {
+  const made = {} as { w: TestWorkspace; tools: ListTools };
+  beforeAll(async () => {
+    made.w = await makeWorkspace();
+    made.tools = new ListTools(made.w);
+  });
+  afterAll(() => Promise.all([closeDatabase(), closeLoader(), closeQueue(), closeLeases()]));
+  return made;
+}
 
 export class ListTools {
   constructor(private readonly w: TestWorkspace) {}

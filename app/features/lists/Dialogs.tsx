@@ -1,7 +1,7 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { DEFAULT_LOOK, LIST_COLUMNS, LIST_FIGURES } from '../../../core/lists/query.ts';
+import { DEFAULT_LOOK, isListFigure, LIST_COLUMNS } from '../../../core/lists/query.ts';
 import type { ListColumn, ListFigure, ListLook } from '../../../core/lists/query.ts';
 import { TextLine } from '../../ui/Field.tsx';
 
@@ -10,7 +10,7 @@ const plain = { font: 'inherit', color: 'text.primary', bgcolor: 'transparent', 
 /** Which columns stand in the grid, in which order, and which stay in view. */
 export function ColumnsDialog({ columns, can, extras, onChange, onClose, titled }: { columns: ListLook['columns']; can: readonly ListFigure[]; extras: readonly string[]; onChange: (c: ListLook['columns']) => void; onClose: () => void; titled: (id: ListColumn) => string }) {
   const { t } = useTranslation();
-  const others = [...LIST_COLUMNS, ...extras.map((h): ListColumn => `extra:${h}`)].filter((id) => !columns.some((c) => c.id === id) && (!(LIST_FIGURES as readonly string[]).includes(id) || can.includes(id as ListFigure)));
+  const others = [...LIST_COLUMNS, ...extras.map((h): ListColumn => `extra:${h}`)].filter((id) => !columns.some((c) => c.id === id) && (!isListFigure(id) || can.includes(id)));
   const move = (i: number, by: number): void => {
     const next = [...columns];
     const [c] = next.splice(i, 1);

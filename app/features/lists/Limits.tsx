@@ -1,7 +1,7 @@
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { LIST_FIGURES, LIST_FLAGS } from '../../../core/lists/query.ts';
+import { isListFigure, LIST_FLAGS } from '../../../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag, ListQuery } from '../../../core/lists/query.ts';
 import type { Answer, FigureStats } from '../../../screening/ask.ts';
 import { ChoiceLine, fieldInput, NumField } from '../../ui/Field.tsx';
@@ -32,7 +32,7 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
   const shift = query.text.trim() === '' ? 0 : 1;
   const used = new Set(query.filters.flatMap((x) => (x.kind === 'range' ? [x.figure] : [])));
   const add = (what: string): void => {
-    if ((LIST_FIGURES as readonly string[]).includes(what)) set([...query.filters, { kind: 'range', figure: what as ListFigure, min: null, max: null, keepUnknown: false }]);
+    if (isListFigure(what)) set([...query.filters, { kind: 'range', figure: what, min: null, max: null, keepUnknown: false }]);
     else if (what === 'wordsIn' || what === 'wordsOut') set([...query.filters, { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: ['…'] }]);
     else if (what === 'brand' || what === 'category') {
       const first = sums?.facets?.[what].find(([v]) => v !== '')?.[0];

@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Answer, ListRow } from '../../../screening/ask.ts';
 import { blanksIn } from '../../../core/lane/lines.ts';
-import { DEFAULT_LOOK, extraOf, LIST_FIGURES, queryIn, searchOf, SHORT_LIST } from '../../../core/lists/query.ts';
+import { DEFAULT_LOOK, extraOf, isListFigure, LIST_FIGURES, queryIn, searchOf, SHORT_LIST } from '../../../core/lists/query.ts';
 import type { ListColumn, ListFigure, ListLook, ListQuery, ListSort } from '../../../core/lists/query.ts';
 import type { ListSettings, ScreenSettings } from '../../../core/lists/settings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
@@ -72,7 +72,7 @@ export function ListPage(p: Props) {
   const list = own.assumptions.purchase.currency;
   // Figures that this list can have, of all there are.
   const can = useMemo(() => LIST_FIGURES.filter((x) => (['rank', 'offers', 'stock', 'minimumOrder', 'carton'].includes(x) ? p.list.has.includes(x) : x === 'paid' ? p.list.has.includes('breakCost') || p.list.has.includes('breakCost2') : x === 'before' ? p.list.hasPrevious : true)), [p.list]);
-  const figures = useMemo(() => [...new Set([...columns.map((c) => c.id).filter((id): id is ListFigure => (LIST_FIGURES as readonly string[]).includes(id)), ...query.filters.flatMap((x) => (x.kind === 'range' ? [x.figure] : []))])], [columns, query.filters]);
+  const figures = useMemo(() => [...new Set([...columns.map((c) => c.id).filter(isListFigure), ...query.filters.flatMap((x) => (x.kind === 'range' ? [x.figure] : []))])], [columns, query.filters]);
   const tried = own === base ? null : own;
   const ask = useMemo(() => ({ query, show: removed ? ('removed' as const) : ('kept' as const), settings: tried, more: columns.some((c) => extraOf(c.id) !== null) }), [query, removed, tried, columns]);
   const screen = useScreen(`${url}/ask`, ask, p.answer, figures, p.work);
@@ -186,10 +186,19 @@ export function ListPage(p: Props) {
     setTicked(next);
   });
 
-  const titled = (id: ListColumn): string => extraOf(id) !== null ? (['link', 'picture', 'notes'].includes(extraOf(id) as string) ? t(`role.${extraOf(id)}`) : (extraOf(id) as string)) : ((LIST_FIGURES as readonly string[]).includes(id) ? t(`listFigure.${id}`) : t(`listText.${id}`));
+  const titled = (id: ListColumn): string => {
+    const extra = extraOf(id);
+    if (extra !== null) return ['link', 'picture', 'notes'].includes(extra) ? t(`role.${extra}`) : extra;
+    return t(isListFigure(id) ? `listFigure.${id}` : `listText.${id}`);
+  };
+  /** Whether this list has a column: a look may come from another. */
+  const has = (id: ListColumn): boolean => {
+    const extra = extraOf(id);
+    return extra !== null ? p.list.extras.includes(extra) : !isListFigure(id) || can.includes(id);
+  };
   // Near misses and unknown rows say why, which takes room.
   const explains = query.filters.some((x) => x.kind === 'verdict' && (x.only.includes('near') || x.only.includes('unknown')) && x.only.length === 1);
-  const grid: Column[] = columns.filter((c) => (extraOf(c.id) === null || p.list.extras.includes(extraOf(c.id) as string)) && (!(LIST_FIGURES as readonly string[]).includes(c.id) || can.includes(c.id as ListFigure))).map((c) => ({ ...c, width: c.id === 'verdict' && explains ? Math.max(c.width, 210) : c.width, title: titled(c.id), right: (LIST_FIGURES as readonly string[]).includes(c.id) }));
+  const grid: Column[] = columns.filter((c) => has(c.id)).map((c) => ({ ...c, width: c.id === 'verdict' && explains ? Math.max(c.width, 210) : c.width, title: titled(c.id), right: isListFigure(c.id) }));
   const scale = useMemo(() => {
     const s = screen.sums?.stats.find((x) => x.figure === 'price');
     return s === undefined ? 0 : s.to;
@@ -237,7 +246,7 @@ export function ListPage(p: Props) {
   const sortBy = useLatest((by: ListColumn, add: boolean): void => {
     if (by === 'bar' || by.startsWith('extra:')) return;
     const now = query.sort.find((k) => k.by === by);
-    const figure = (LIST_FIGURES as readonly string[]).includes(by);
+    const figure = isListFigure(by);
     const next = (now === undefined ? { by, down: figure } : { by, down: !now.down }) as ListSort;
     setQuery({ ...query, sort: add ? [...query.sort.filter((k) => k.by !== by), next].slice(-4) : [next] });
   });
