@@ -23,7 +23,7 @@ test('a file of one\'s own: from drop to short list, kept rows and an exported f
   await expect(page.getByLabel(/^Purchase price/)).toHaveValue('Einkaufspreis');
   await expect(page.getByLabel('Decimals')).toHaveValue('comma');
   await expect(page.getByText('The header stands in row 2.')).toBeVisible();
-  await expect(page.getByRole('cell', { name: '19.9', exact: true }).first()).toBeVisible();
+  await expect(page.getByRole('cell', { name: '19.90', exact: true }).first()).toBeVisible();
   await page.getByLabel('Supplier').fill('Waldrand Versand');
   await page.getByLabel('Category where a row names none the card has').selectOption('wildlife');
   await page.getByRole('button', { name: 'Check the rows' }).click();
@@ -37,6 +37,7 @@ test('a file of one\'s own: from drop to short list, kept rows and an exported f
   await page.getByRole('button', { name: 'Read the list' }).click();
   await page.waitForURL(/lists\/[0-9a-f-]+$/);
   await expect(page.getByText(/of 60 rows clear your hurdles/)).toBeVisible();
+  await expect(page.getByRole('link', { name: '3 rows to mend' })).toBeVisible();
   await ready(page);
 
   // One row is opened and kept; the candidate's sheet says what the row said.

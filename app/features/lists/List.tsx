@@ -2,7 +2,7 @@ import { Alert, Box, Button, LinearProgress, Menu, MenuItem, Typography } from '
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { MouseEvent } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useRevalidator, useSearchParams } from 'react-router';
 import type { Answer, ListRow } from '../../../screening/ask.ts';
 import { blanksIn } from '../../../core/lane/lines.ts';
 import { DEFAULT_LOOK, extraOf, isListFigure, LIST_FIGURES, queryIn, searchOf, SHORT_LIST } from '../../../core/lists/query.ts';
@@ -39,6 +39,7 @@ export function ListPage(p: Props) {
   const { t } = useTranslation();
   const f = useFormat();
   const navigate = useNavigate();
+  const { revalidate } = useRevalidator();
   const [search, setSearch] = useSearchParams();
   const url = `${p.root}/lists/${p.list.id}`;
   const [query, setQueryState] = useState(p.query);
@@ -266,6 +267,12 @@ export function ListPage(p: Props) {
   };
   const files = (what: string, as: string): string => `${url}/file?${new URLSearchParams([...searchOf(query), ['what', what], ['as', as]]).toString()}`;
   const running = screen.work?.state === 'waiting' || screen.work?.state === 'running';
+  // What stands above the rows (rows to mend, the edition before) is known once all are read.
+  const wasRunning = useRef(running);
+  useEffect(() => {
+    if (wasRunning.current && !running) void revalidate();
+    wasRunning.current = running;
+  }, [running, revalidate]);
   const shownCount = answer === null ? 0 : removed ? answer.rows - answer.kept : answer.kept;
   const question = JSON.stringify([query, removed]);
   const rows = [...ticked.values()];

@@ -129,7 +129,7 @@ export function ListSetupPage(p: Props) {
             </Box>
           )}
           <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>{t('setup.preview')}</Typography>
-          {missing.length > 0 ? <Alert severity="info">{t('setup.missingRoles', { roles: missing.map((r) => t(`role.${r}`)).join(', ') })}</Alert> : issues.length > 0 ? <Alert severity="warning">{issues[0]?.problem}. {issues[0]?.remedy}</Alert> : <Preview rows={rows.slice(at + 1)} from={at + 2} header={header} map={map} />}
+          {missing.length > 0 ? <Alert severity="info">{t('setup.missingRoles', { roles: missing.map((r) => t(`role.${r}`)).join(', ') })}</Alert> : issues.length > 0 ? <Alert severity="warning">{issues[0]?.problem}. {issues[0]?.remedy}</Alert> : <Preview rows={rows.slice(at + 1)} from={at + 2} header={header} map={map} currency={own.assumptions.purchase.currency} />}
         </Box>
         <Box>
           <Typography variant="h2" sx={{ mb: 1 }}>{t('setup.terms')}</Typography>
@@ -200,7 +200,7 @@ export function ListSetupPage(p: Props) {
 const USUAL: ReadonlySet<Role> = new Set(['title', 'brand', 'category', 'packSize', 'size', 'weight', 'price', 'units', 'minimumOrder', 'carton', 'vatRate', 'stock']);
 
 /** The first rows as the reader understands them, by the very code that reads the whole file. */
-function Preview({ rows, from, header, map }: { rows: readonly (readonly string[])[]; from: number; header: readonly string[]; map: ListMap }) {
+function Preview({ rows, from, header, map, currency }: { rows: readonly (readonly string[])[]; from: number; header: readonly string[]; map: ListMap; currency: string }) {
   const { t } = useTranslation();
   const f = useFormat();
   const read = useMemo(() => {
@@ -210,16 +210,17 @@ function Preview({ rows, from, header, map }: { rows: readonly (readonly string[
     return rows.map((cells, k) => ({ cells, line: from + k })).filter((r) => r.cells.some((c) => c !== '')).slice(0, PREVIEW).map(({ cells, line }, i) => {
       const row = reader.read(cells, line, columns, i, () => -1, more);
       const num = (x: number | undefined): string => (x === undefined || Number.isNaN(x) || x < 0 ? '' : f.number(x, 4));
-      const broken = (from: number | undefined, cost: number | undefined): string => (num(cost) === '' ? '' : t('setup.priceFrom', { from: num(from), price: num(cost) }));
+      const price = (x: number | undefined): string => (num(x) === '' ? '' : f.plain(x as number, currency));
+      const broken = (from: number | undefined, cost: number | undefined): string => (num(cost) === '' ? '' : t('setup.priceFrom', { from: num(from), price: price(cost) }));
       const sides = [columns.a[i], columns.b[i], columns.c[i]].map(num);
       const cellsOf: Partial<Record<Role, string>> = {
-        identifier: row.code === '' ? reader.text(cells, 'identifier') : row.code, cost: row.troubles.some((x) => x.what === 'cost') ? reader.text(cells, 'cost') : num(columns.cost[i]), price: num(columns.price[i]), units: num(columns.units[i]), weight: num(columns.kg[i]) && `${num(columns.kg[i])} kg`, vatRate: Number.isNaN(columns.vatRate[i]) ? '' : f.percent(columns.vatRate[i] as number), minimumOrder: num(columns.minimumOrder[i]), carton: num(columns.carton[i]),
+        identifier: row.code === '' ? reader.text(cells, 'identifier') : row.code, cost: row.troubles.some((x) => x.what === 'cost') ? reader.text(cells, 'cost') : price(columns.cost[i]), price: price(columns.price[i]), units: num(columns.units[i]), weight: num(columns.kg[i]) && `${num(columns.kg[i])} kg`, vatRate: Number.isNaN(columns.vatRate[i]) ? '' : f.percent(columns.vatRate[i] as number), minimumOrder: num(columns.minimumOrder[i]), carton: num(columns.carton[i]),
         breakCost: broken(columns.breakFrom[i], columns.breakCost[i]), breakCost2: broken(columns.breakFrom2[i], columns.breakCost2[i]),
         size: sides.every((s) => s !== '') ? `${sides.join(' × ')} cm` : '', packSize: row.pack > 0 ? f.number(row.pack) : '',
       };
       return { line, row, shown: (role: Role): string => cellsOf[role] ?? reader.text(cells, role) };
     });
-  }, [rows, from, header, map, f, t]);
+  }, [rows, from, header, map, currency, f, t]);
   const roles: Role[] = (['identifier', 'title', 'brand', 'category', 'cost', 'vatRate', 'packSize', 'size', 'weight', 'price', 'units', 'minimumOrder', 'carton', 'breakCost', 'breakCost2', 'stock'] as const).filter((r) => map.columns[r] !== undefined || (r === 'size' && map.columns.length !== undefined) || (r === 'packSize' && read.some((x) => x.row.pack > 0)));
   const right = new Set<Role>(['cost', 'vatRate', 'packSize', 'weight', 'price', 'units', 'minimumOrder', 'carton', 'breakCost', 'breakCost2', 'stock']);
   return (
