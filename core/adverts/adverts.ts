@@ -42,6 +42,7 @@ export function reckonAdverts(r: Reckoning): void {
   }
   r.cpc = cpc;
   r.conversionRate = conversion;
+  if (conversion >= 1e-9) r.adCostPerAdSale = (cpc * r.advertVatFactor) / conversion;
   if (ads.adShare === 0) {
     r.trace?.line('adverts', 0, '0', [['adShare', 0, 'share', 'adverts.adShare']]);
     return;
@@ -50,7 +51,6 @@ export function reckonAdverts(r: Reckoning): void {
     r.adverts = r.problem('zeroConversion', 'adverts', 'adverts.keywords.0.conversionRate');
     return;
   }
-  r.adCostPerAdSale = (cpc * r.advertVatFactor) / conversion;
   r.adverts = ads.adShare * r.adCostPerAdSale;
   r.trace?.line('adverts', r.adverts, 'adShare * costPerClick * vatFactor / conversionRate', [
     ['adShare', ads.adShare, 'share', 'adverts.adShare'], ['costPerClick', cpc, 'money', 'adverts.keywords'],

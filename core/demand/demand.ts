@@ -8,7 +8,7 @@ import type { Reckoning } from '../lane/reckoning.ts';
 export function reckonDemand(r: Reckoning): void {
   const d = r.doc.demand;
   if (d === null) r.blank('demand');
-  if (r.units$ === r.units$) {
+  if (r.holdsUnits) {
     r.units = r.units$;
     return;
   }

@@ -1,7 +1,9 @@
 import { unitVolume } from '../freight/shipment.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
+import { netOf } from '../lane/reckoning.ts';
 import type { SizeTier, WeightSteps } from '../lane/rates.ts';
 import { up, within } from '../money/money.ts';
+import type { PurchasedLine } from '../money/schema.ts';
 
 /** Parcel sides sorted, longest first, cm, and weight, kg. */
 export type Parcel = { L: number; W: number; H: number; kg: number };
@@ -64,10 +66,14 @@ export function parcelOf(a: number, b: number, c: number, kg: number, out: Parce
   return out;
 }
 
-/** Fulfilment by method (economics, section 5), per unit, sales currency; the warehouse fee rounded, others as purchased. */
+/**
+ * Fulfilment by method (economics, section 5), per unit, sales currency; the warehouse fee rounded, others as purchased.
+ * Decision: where a supplier ships, a fee typed on the lane stands for a delivery left blank, in customs as in fulfilment.
+ */
 export function reckonFulfilment(r: Reckoning): void {
   const doc = r.doc;
   r.fulfilment = 0;
+  if (doc.method === 'supplierShips' && doc.supplierDelivery !== 'none') r.supplierDeliveryNet = deliveryNet(r, doc.supplierDelivery);
   r.fulfilmentIsMarketplaces = false;
   if (doc.typed.fulfilmentFee !== null) {
     r.fulfilmentIsMarketplaces = doc.method === 'warehouse';
@@ -99,6 +105,7 @@ function warehouseFee(r: Reckoning): void {
   const sides = doc.product.sides;
   if (sides === null || doc.product.kg === null) {
     r.blank('fulfilment');
+    r.blank('fulfilmentInPayout');
     return;
   }
   const p = parcelOf(sides[0], sides[1], sides[2], doc.product.kg, parcel);
@@ -187,6 +194,12 @@ function dispatchCost(r: Reckoning): void {
   ]);
 }
 
+/** Delivery by the supplier a unit, net of VAT, sales currency; 0 where it is blank, which whatever it belongs in says. */
+function deliveryNet(r: Reckoning, line: PurchasedLine | null): number {
+  if (line === null) return r.doc.typed.fulfilmentFee ?? 0;
+  return r.doc.imported ? r.inSales(netOf(line.amount, line), line.currency, 'fulfilment') / r.quantity : 0;
+}
+
 /** Delivery by the supplier, per order: spread over the units of an order (1 unless typed). */
 function supplierDelivery(r: Reckoning): void {
   const line = r.doc.supplierDelivery;
@@ -202,6 +215,11 @@ function supplierDelivery(r: Reckoning): void {
   r.trace?.line('fulfilment', r.fulfilment, 'delivery / orderQuantity', [['delivery', line.amount, 'number', 'supplierDelivery'], ['orderQuantity', r.quantity, 'pieces', 'orderQuantity']]);
 }
 
+function storageIsBlank(r: Reckoning): void {
+  r.blank('storage');
+  if (r.storageIsMarketplaces) r.blank('storageInPayout');
+}
+
 /**
  * Storage (economics, section 5), per unit, sales currency: `m3 * (rate * C/2 + sum(bandRate * (F(from) - F(to))))` with
  * cover `C = Q / units a month` (or twice the months held) and `F(x) = max(0, C - x)^2 / (2 C)`.
@@ -211,21 +229,26 @@ export function reckonStorage(r: Reckoning): void {
   r.storage = 0;
   r.storageIsMarketplaces = false;
   r.cover = doc.monthsHeld !== null ? 2 * doc.monthsHeld : r.units > 1e-9 ? r.quantity / r.units : Number.NaN;
+  if (doc.monthsHeld === null && doc.demand === null) {
+    r.blank('demandInCover');
+    // A supplier who ships leaves no stock in the cash cycle.
+    if (doc.method !== 'supplierShips') r.blank('demandInCycle');
+  }
   const storage = doc.storage;
   if (doc.method === 'supplierShips' || storage === 'none') {
     r.trace?.line('storage', 0, '0', []);
     return;
   }
   const typed = doc.typed.storagePerM3Month;
-  if (storage === null && typed === null) {
-    r.blank('storage');
-    return;
-  }
   const own = storage !== null && storage !== 'card' ? storage.own : null;
   r.storageIsMarketplaces = own === null;
+  if (storage === null && typed === null) {
+    storageIsBlank(r);
+    return;
+  }
   const m3 = unitVolume(doc);
   if (m3 !== m3) {
-    r.blank('storage');
+    storageIsBlank(r);
     return;
   }
   if (doc.monthsHeld === null) {
@@ -234,7 +257,7 @@ export function reckonStorage(r: Reckoning): void {
       return;
     }
     if (r.cover !== r.cover) {
-      r.blank('storage');
+      storageIsBlank(r);
       return;
     }
   }

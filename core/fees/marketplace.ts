@@ -75,7 +75,11 @@ export function reckonPayout(r: Reckoning): void {
   const doc = r.doc;
   const card = doc.rates.marketplace;
   const terms = doc.returns;
-  if (terms === null) r.blank('returns');
+  const converts = doc.conversionSpread > 0 && doc.currency !== doc.homeCurrency;
+  if (terms === null) {
+    r.blank('returns');
+    if (converts) r.blank('returnsInConversion');
+  }
   r.returnRate = terms === null || terms === 'none' ? 0 : terms.rate;
   r.feesBack = 0;
   r.feesBackCost = 0;
@@ -121,7 +125,7 @@ export function reckonPayout(r: Reckoning): void {
   ]);
   r.bendPayout = 0;
   r.currencyConversion = 0;
-  if (doc.conversionSpread > 0 && doc.currency !== doc.homeCurrency) {
+  if (converts) {
     r.bendPayout = r.payout;
     r.currencyConversion = doc.conversionSpread * Math.max(0, r.payout);
     r.trace?.line('currencyConversion', r.currencyConversion, 'conversionSpread * max(0, payout)', [['conversionSpread', doc.conversionSpread, 'share', 'conversionSpread'], ['payout', r.payout, 'money', '']]);

@@ -1,3 +1,4 @@
+import type { TaxCard } from '../lane/rates.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { Incoterm, LaneDocument, Leg, Stage } from '../lane/schema.ts';
@@ -59,7 +60,7 @@ export function reckonFreight(r: Reckoning): void {
     }
     const cost = legCost(r, leg, i, Q);
     if (cost !== cost && legBlank) continue; // a leg whose inputs are blank stays out of the sum
-    const net = (netOf(cost, leg) * r.fx(leg.currency, 'freight')) / Q;
+    const net = r.inSales(netOf(cost, leg), leg.currency, 'freight') / Q;
     r.landVat(net, leg);
     if (leg.stage === 'origin') r.originLegs += net;
     else if (leg.stage === 'main') r.mainLegs += net;
@@ -159,7 +160,8 @@ function round3(x: number): number {
 
 /**
  * Duty, import charges and import VAT (economics, section 4), per unit sold, sales currency. All three are none under DDP
- * and where no customs border is crossed. Delivery by a supplier who ships is part of the international freight.
+ * and where no customs border is crossed. Delivery by a supplier who ships is part of the international freight: where it is
+ * blank, what is worked out from it says so.
  */
 export function reckonImport(r: Reckoning): void {
   const doc = r.doc;
@@ -172,104 +174,143 @@ export function reckonImport(r: Reckoning): void {
     return;
   }
   const tax = doc.rates.tax;
-  const Q = r.quantity;
   if (tax === null) {
     r.problem('noTaxCard', 'duty', 'rates.tax', { country: doc.country });
     r.duty = r.importCharges = r.importVat = Number.NaN;
     r.irrecoverableVat = r.recoverableVat = Number.NaN;
     return;
   }
-  const fx = r.fx(tax.currency, 'duty');
   if (tax.customsBasis === 'FOB') r.customsValue = r.goods + r.originLegs - insidePrice(r);
+  if (deliveryIsBlank(doc)) {
+    r.blank('deliveryInCif');
+    if (tax.customsBasis === 'CIF') {
+      r.blank('deliveryInCustoms');
+      r.blank('deliveryInCost');
+    }
+  }
+  reckonDuty(r, tax);
+  reckonImportCharges(r, tax);
+  reckonImportVat(r, tax);
+}
 
-  // duty
+/** Whether a supplier ships and what delivery costs is not known. */
+const deliveryIsBlank = (doc: LaneDocument): boolean => doc.method === 'supplierShips' && doc.supplierDelivery === null && doc.typed.fulfilmentFee === null;
+
+/**
+ * `duty = dutyRate * customsValue + perUnit + perKg * unit kg`; 0 where `customsValue * Q` is not above the duty-free limit.
+ * Decision: amounts of the tax card are converted only where there is one, so a card of percentages alone needs no rate.
+ */
+function reckonDuty(r: Reckoning, tax: TaxCard): void {
+  const { product, typed, country } = r.doc;
   let pct = 0;
   let perUnit = 0;
   let perKg = 0;
-  let known = true;
-  if (doc.typed.dutyPct !== null) pct = doc.typed.dutyPct;
-  else if (doc.product.hsCode === null || doc.product.origin === null) {
+  if (typed.dutyPct !== null) pct = typed.dutyPct;
+  else if (product.hsCode === null || product.origin === null) {
     r.blank('duty');
-    known = false;
+    return;
   } else {
-    const base = baseDuty(tax.duties, doc.product.hsCode, doc.product.origin);
+    const base = baseDuty(tax.duties, product.hsCode, product.origin);
     if (base < 0) {
-      r.problem('noDutyRate', 'duty', 'product.hsCode', { country: doc.country, hsCode: doc.product.hsCode, origin: doc.product.origin });
-      r.duty = Number.NaN;
-      known = false;
+      r.duty = r.problem('noDutyRate', 'duty', 'product.hsCode', { country, hsCode: product.hsCode, origin: product.origin });
+      return;
     }
     for (let i = 0; i < tax.duties.length; i++) {
       const d = tax.duties[i] as (typeof tax.duties)[number];
-      if (i !== base && !(d.additional && dutyApplies(d, doc.product.hsCode, doc.product.origin))) continue;
+      if (i !== base && !(d.additional && dutyApplies(d, product.hsCode, product.origin))) continue;
       pct += d.pct;
       perUnit += d.perUnit;
       perKg += d.perKg;
     }
   }
-  if (known) {
-    const free = tax.dutyFreeLimit !== null && within(r.customsValue * Q, tax.dutyFreeLimit * fx);
-    let byWeight = 0;
-    if (perKg !== 0 && !free) {
-      if (doc.product.kg === null) {
-        r.blank('duty');
-        known = false;
-      } else byWeight = perKg * fx * doc.product.kg;
-    }
-    if (known) r.duty = free ? 0 * r.customsValue : pct * r.customsValue + perUnit * fx + byWeight;
-    r.trace?.line('duty', r.duty, free ? '0' : 'dutyRate * customsValue + perUnit + perKg * unitKg', [
-      ['dutyRate', pct, 'share', doc.typed.dutyPct !== null ? 'typed.dutyPct' : 'rates.tax.duties'], ['customsValue', r.customsValue, 'money', ''],
-      ['perUnit', perUnit * fx, 'money', 'rates.tax.duties'], ['perKg', perKg * fx, 'money', 'rates.tax.duties'],
-      ['unitKg', doc.product.kg, 'kg', 'product.kg'], ['hsCode', doc.product.hsCode, 'text', 'product.hsCode'], ['origin', doc.product.origin, 'text', 'product.origin'],
-    ]);
-  }
-
-  // other import charges
-  if (Q !== Q && tax.importCharges.length > 0) r.blank('duty');
-  else for (let i = 0; i < tax.importCharges.length; i++) {
-    const c = tax.importCharges[i] as (typeof tax.importCharges)[number];
-    r.importCharges +=
-      (clamp(c.pct * r.customsValue * Q, c.min === null ? null : c.min * fx, c.max === null ? null : c.max * fx) + c.flat * fx) / Q;
-  }
-  if (tax.importCharges.length > 0)
-    r.trace?.line('importCharges', r.importCharges, 'sum(clamp(pct * customsValue * orderQuantity, min, max) + flat) / orderQuantity', [
-      ['customsValue', r.customsValue, 'money', ''], ['orderQuantity', Q, 'pieces', 'orderQuantity'],
-      ['charges', tax.importCharges.map((c) => c.name).join(', '), 'text', 'rates.tax.importCharges'],
-    ]);
-
-  // import VAT
-  let rate = doc.typed.importVatRate;
-  const table = tax.importVatRates ?? tax.vatRates;
-  if (rate === null) rate = table[doc.product.taxClass] ?? null;
-  if (rate === null) {
-    r.blank('importVat');
+  const limit = tax.dutyFreeLimit === null ? Number.NEGATIVE_INFINITY : r.inSales(tax.dutyFreeLimit, tax.currency, 'duty');
+  const free = within(r.customsValue * r.quantity, limit);
+  if (limit !== limit) r.duty = Number.NaN;
+  else if (free) r.duty = 0 * r.customsValue;
+  else if (perKg !== 0 && product.kg === null) {
+    r.blank('duty');
     return;
-  }
-  if (rate !== 0) {
-    const base = tax.importVatBase === 'cif' ? r.cifValue + r.importCharges + r.destinationLegs : r.customsValue;
-    r.importVat = rate * (base + r.duty);
-    if (r.vatIsCost === 0) {
-      if (!doc.importVatPostponed) r.recoverableVat += r.importVat;
-    } else if (r.vatIsCost === 1) r.irrecoverableVat += r.importVat;
-    else {
-      r.irrecoverableVat = Number.NaN;
-      r.recoverableVat = Number.NaN;
-    }
-    r.trace?.line('importVat', r.importVat, 'importVatRate * (base + duty)', [
-      ['importVatRate', rate, 'share', doc.typed.importVatRate !== null ? 'typed.importVatRate' : 'rates.tax.vatRates'], ['base', base, 'money', ''],
-      ['duty', r.duty, 'money', ''], ['standing', doc.standing?.kind ?? null, 'text', 'standing'],
-    ]);
-  }
+  } else r.duty = pct * r.customsValue + r.inSales(perUnit, tax.currency, 'duty') + r.inSales(perKg, tax.currency, 'duty') * (product.kg ?? 0);
+  if (r.trace === null) return;
+  r.trace.line('duty', r.duty, free ? '0' : 'dutyRate * customsValue + perUnit + perKg * unitKg', [
+    ['dutyRate', pct, 'share', typed.dutyPct !== null ? 'typed.dutyPct' : 'rates.tax.duties'], ['customsValue', r.customsValue, 'money', ''],
+    ['perUnit', r.inSales(perUnit, tax.currency, 'duty'), 'money', 'rates.tax.duties'], ['perKg', r.inSales(perKg, tax.currency, 'duty'), 'money', 'rates.tax.duties'],
+    ['unitKg', product.kg, 'kg', 'product.kg'], ['hsCode', product.hsCode, 'text', 'product.hsCode'], ['origin', product.origin, 'text', 'product.origin'],
+  ]);
 }
 
-/** Freight and insurance inside the unit price, per unit sold, sales currency (C and D rules, FOB customs value). */
+/** `sum(clamp(pct * customsValue * Q, min, max) + flat) / Q` over the charges of the tax card. */
+function reckonImportCharges(r: Reckoning, tax: TaxCard): void {
+  const Q = r.quantity;
+  if (tax.importCharges.length === 0) return;
+  if (Q !== Q) {
+    r.blank('duty');
+    return;
+  }
+  for (let i = 0; i < tax.importCharges.length; i++) {
+    const c = tax.importCharges[i] as (typeof tax.importCharges)[number];
+    const min = c.min === null ? null : r.inSales(c.min, tax.currency, 'duty');
+    const max = c.max === null ? null : r.inSales(c.max, tax.currency, 'duty');
+    const boundsKnown = min === min && max === max;
+    r.importCharges += boundsKnown ? (clamp(c.pct * r.customsValue * Q, min, max) + r.inSales(c.flat, tax.currency, 'duty')) / Q : Number.NaN;
+  }
+  r.trace?.line('importCharges', r.importCharges, 'sum(clamp(pct * customsValue * orderQuantity, min, max) + flat) / orderQuantity', [
+    ['customsValue', r.customsValue, 'money', ''], ['orderQuantity', Q, 'pieces', 'orderQuantity'],
+    ['charges', tax.importCharges.map((c) => c.name).join(', '), 'text', 'rates.tax.importCharges'],
+  ]);
+}
+
+/**
+ * `importVat = rImport * (base + duty)`; rImport is the tax card's import rate of the product's class or, where it has none of
+ * its own, its VAT rate. A rate that is not known is blank: a cost where VAT is one, cash where it is paid and recovered.
+ */
+function reckonImportVat(r: Reckoning, tax: TaxCard): void {
+  const { product, typed, importVatPostponed, standing } = r.doc;
+  const rate = typed.importVatRate ?? tax.importVatRates?.[product.taxClass] ?? tax.vatRates[product.taxClass] ?? null;
+  if (rate === 0) return;
+  const isCost = r.vatIsCost !== 0;
+  const isCash = isCost || !importVatPostponed;
+  const onDelivery = deliveryIsBlank(r.doc) && (tax.importVatBase === 'cif' || tax.customsBasis === 'CIF');
+  if (onDelivery) {
+    r.blank('deliveryInImportVat');
+    if (isCost) r.blank('deliveryInCost');
+    if (isCash) r.blank('deliveryInCash');
+  }
+  if (rate === null) {
+    r.blank('importVat');
+    if (isCost) r.blank('importVatAsCost');
+    if (isCash) r.blank('importVatAsCash');
+    return;
+  }
+  const base = tax.importVatBase === 'cif' ? r.cifValue + r.importCharges + r.destinationLegs : r.customsValue;
+  r.importVat = rate * (base + r.duty);
+  if (r.vatIsCost === 0) {
+    if (!importVatPostponed) r.recoverableVat += r.importVat;
+  } else if (r.vatIsCost === 1) r.irrecoverableVat += r.importVat;
+  else {
+    r.irrecoverableVat = Number.NaN;
+    r.recoverableVat = Number.NaN;
+  }
+  r.trace?.line('importVat', r.importVat, 'importVatRate * (base + duty)', [
+    ['importVatRate', rate, 'share', typed.importVatRate !== null ? 'typed.importVatRate' : 'rates.tax.vatRates'], ['base', base, 'money', ''],
+    ['duty', r.duty, 'money', ''], ['standing', standing?.kind ?? null, 'text', 'standing'],
+  ]);
+}
+
+/** Rules under which freight and insurance of the main carriage are inside the price: the C and D rules. */
+const FREIGHT_INSIDE = new Set<Incoterm>(['CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP']);
+
+/**
+ * Freight and insurance inside the unit price, net of VAT, per unit sold, sales currency: what leaves an FOB customs value. It
+ * counts under the C and D rules alone. Decision: in a bundle each quote goes by its own rule, since its own price holds it.
+ */
 function insidePrice(r: Reckoning): number {
   const goods = r.doc.goods;
   if (goods === null || goods === 'none') return 0;
   let sum = 0;
   for (let i = 0; i < goods.length; i++) {
-    const c = goods[i] as (typeof goods)[number];
-    if (c.source.kind === 'quote' && c.source.freightInPrice > 0)
-      sum += ((c.source.freightInPrice * c.unitsInSoldPack) / c.unitsInBoughtPack) * r.fx(c.source.currency, 'duty');
+    const { source, unitsInSoldPack, unitsInBoughtPack } = goods[i] as (typeof goods)[number];
+    if (source.kind === 'quote' && FREIGHT_INSIDE.has(source.incoterm)) sum += (r.inSales(source.freightInPrice, source.currency, 'duty') * unitsInSoldPack) / unitsInBoughtPack;
   }
   return sum;
 }
@@ -310,7 +351,7 @@ export function reckonPrep(r: Reckoning): void {
   }
   const oversize = r.doc.product.oversize && prep.oversize !== null;
   const amount = oversize ? (prep.oversize as number) : prep.standard;
-  r.prep = netOf(amount, prep) * r.fx(prep.currency, 'prep');
+  r.prep = r.inSales(netOf(amount, prep), prep.currency, 'prep');
   r.landVat(r.prep, prep);
   r.trace?.line('prep', r.prep, 'amount * exchangeRate', [['amount', amount, 'number', oversize ? 'prep.oversize' : 'prep.standard'], ['exchangeRate', r.fx(prep.currency, 'prep'), 'number', prep.currency === r.doc.currency ? '' : 'rates.exchange']]);
 }

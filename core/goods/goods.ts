@@ -80,10 +80,13 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
     return Number.NaN;
   }
   at = priceBreakAt(q, bought);
-  if (at < 0)
-    return r.problem('underFirstBreak', 'goods', 'orderQuantity', { minQty: q.priceBreaks[0]?.minQty ?? 0, bought });
-  if (bought < q.minimumOrder - 1e-9)
-    return r.problem('underMinimumOrder', 'goods', 'orderQuantity', { minimum: q.minimumOrder, bought });
+  // A price that is tried needs no break: it is then the price to ask for.
+  if ((at < 0 && !overridden) || bought < q.minimumOrder - 1e-9) {
+    r.landVat(Number.NaN, q);
+    return at < 0 && !overridden
+      ? r.problem('underFirstBreak', 'goods', 'orderQuantity', { minQty: q.priceBreaks[0]?.minQty ?? 0, bought })
+      : r.problem('underMinimumOrder', 'goods', 'orderQuantity', { minimum: q.minimumOrder, bought });
+  }
   if (!overridden) unitPrice = (q.priceBreaks[at] as { unitPrice: number | null }).unitPrice;
   if (unitPrice === null) {
     r.blank('goods');

@@ -6,7 +6,6 @@ import { reckonSaleFees } from '../fees/referral.ts';
 import { reckonFreight, reckonImport, reckonPrep } from '../freight/wayIn.ts';
 import { reckonGoods } from '../goods/goods.ts';
 import type { Reckoning } from './reckoning.ts';
-import { netOf } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';
 import { reckonRevenue } from '../tax/revenue.ts';
 
@@ -24,8 +23,6 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   reckonGoods(r);
   reckonFreight(r);
   reckonFulfilment(r);
-  if (doc.method === 'supplierShips' && doc.imported && doc.supplierDelivery !== null && doc.supplierDelivery !== 'none')
-    r.supplierDeliveryNet = (netOf(doc.supplierDelivery.amount, doc.supplierDelivery) * r.fx(doc.supplierDelivery.currency, 'fulfilment')) / r.quantity;
   reckonImport(r);
   reckonPrep(r);
   r.landedCost = r.goods + r.buyingCosts + r.freight + r.insurance + r.duty + r.importCharges + r.prep + r.irrecoverableVat;

@@ -96,7 +96,7 @@ export type Proof = { readonly formula: string; readonly amount: number | null; 
 export function priceProof(doc: LaneDocument, answer: PriceAnswer): Proof {
   const r = new Reckoning();
   reckon(doc, r);
-  r.units$ = r.units;
+  r.holdUnits(r.units);
   const profitAt = (price: number): number => {
     r.price$ = price;
     return reckon(doc, r).unitProfit;

@@ -68,8 +68,7 @@ function judge(doc: LaneDocument, h: Hurdle, complete: boolean): HurdleResult {
  * already (blank costs can only make it worse, but for returns that pay).
  */
 export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): HurdleResult[] {
-  r.price$ = r.unitPrice$ = r.units$ = Number.NaN;
-  r.component$ = -1;
+  r.release();
   reckon(doc, r);
   return hurdles.map((h) => judge(doc, h, (r.blanks & FIGURE_BLANKS[h.figure]) === 0));
 }
@@ -85,8 +84,7 @@ export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
   const cost = highestPurchaseCost(doc, target);
   let costPerClick: number | null = null;
   if (h.figure === 'unitProfit' || h.figure === 'margin' || h.figure === 'roi' || h.figure === 'marginOnShelfPrice') {
-    r.price$ = r.unitPrice$ = r.units$ = Number.NaN;
-    r.component$ = -1;
+    r.release();
     reckon(doc, r);
     const profit = target.value * (h.figure === 'unitProfit' ? 1 : h.figure === 'margin' ? r.netRevenue : h.figure === 'roi' ? r.landedCost : r.gross);
     const cpc = highestCpc(r, profit, true);

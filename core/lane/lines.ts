@@ -32,7 +32,20 @@ export const BLANKS = [
   'subscription', 'demand',
 ] as const;
 export type Blank = (typeof BLANKS)[number];
-export const BIT = Object.fromEntries(BLANKS.map((b, i) => [b, 1 << i])) as Readonly<Record<Blank, number>>;
+/**
+ * What of a blank reaches where, when not every figure depends on it: a bit each, set beside that of the blank they name. Import
+ * VAT that would be recovered is no cost, postponed no cash either; delivery by the supplier counts in customs; demand decides
+ * the cover only where no months held are typed; what is paid to others than the marketplace is not taken
+ * from the payout; a payout that is converted reads returns.
+ */
+const REACHES = {
+  importVatAsCost: 'importVat', importVatAsCash: 'importVat',
+  deliveryInCif: 'fulfilment', deliveryInCustoms: 'fulfilment', deliveryInImportVat: 'fulfilment', deliveryInCost: 'fulfilment', deliveryInCash: 'fulfilment',
+  demandInCover: 'demand', demandInCycle: 'demand', fulfilmentInPayout: 'fulfilment', storageInPayout: 'storage', returnsInConversion: 'returns',
+} as const satisfies Record<string, Blank>;
+export type Reach = keyof typeof REACHES;
+const REACH = Object.keys(REACHES) as Reach[];
+export const BIT = Object.fromEntries([...BLANKS, ...REACH].map((b, i) => [b, 1 << i])) as Readonly<Record<Blank | Reach, number>>;
 
 export const FIGURES = [
   'itemPrice', 'gross', 'netRevenue', 'proceeds', 'landedCost', 'landedCash', 'contribution', 'unitProfit',
@@ -43,21 +56,23 @@ export const FIGURES = [
 ] as const;
 export type Figure = (typeof FIGURES)[number];
 
-const landed = BIT.goods | BIT.freight | BIT.duty | BIT.importVat | BIT.prep;
-const proceeds = BIT.price | BIT.referral | BIT.fulfilment | BIT.storage | BIT.subscription;
-// The payout, and with it the cost of converting it, reads returns.
+const landed = BIT.goods | BIT.freight | BIT.duty | BIT.importVatAsCost | BIT.prep | BIT.deliveryInCost;
+const landedCash = landed | BIT.importVatAsCash | BIT.deliveryInCash;
+const proceeds = BIT.price | BIT.referral | BIT.fulfilment | BIT.storage | BIT.subscription | BIT.returnsInConversion;
 const contribution = landed | proceeds | BIT.returns;
 const profit = contribution | BIT.adverts;
 
 /** The blanks that make a figure incomplete. */
 export const FIGURE_BLANKS: Readonly<Record<Figure, number>> = {
   itemPrice: BIT.price, gross: BIT.price, netRevenue: BIT.price,
-  proceeds, landedCost: landed, landedCash: landed, contribution, unitProfit: profit,
+  proceeds, landedCost: landed, landedCash, contribution, unitProfit: profit,
   margin: profit, marginOnShelfPrice: profit, roi: profit, markup: landed | BIT.price, priceMultiple: BIT.price | BIT.goods,
-  expectedMonthlyUnits: BIT.demand, profitPerMonth: profit | BIT.demand, coverMonths: BIT.demand,
-  cashCycleDays: BIT.demand, turnsPerYear: BIT.demand, yearlyReturnOnCash: profit | BIT.demand, costOfHolding: landed | BIT.demand,
-  payout: proceeds | BIT.returns, recoverableVat: landed, cashbackToCome: BIT.goods,
-  cifValue: BIT.goods | BIT.freight, customsValue: BIT.goods | BIT.freight, importVat: BIT.goods | BIT.freight | BIT.duty | BIT.importVat,
+  expectedMonthlyUnits: BIT.demand, profitPerMonth: profit | BIT.demand, coverMonths: BIT.demandInCover,
+  cashCycleDays: BIT.demandInCycle, turnsPerYear: BIT.demandInCover | BIT.demandInCycle, yearlyReturnOnCash: profit | landedCash | BIT.demandInCover | BIT.demandInCycle,
+  costOfHolding: landedCash | BIT.demandInCycle, payout: BIT.price | BIT.referral | BIT.subscription | BIT.returns | BIT.fulfilmentInPayout | BIT.storageInPayout,
+  recoverableVat: BIT.goods | BIT.freight | BIT.duty | BIT.prep | BIT.importVatAsCash | BIT.deliveryInCash, cashbackToCome: BIT.goods,
+  cifValue: BIT.goods | BIT.freight | BIT.deliveryInCif, customsValue: BIT.goods | BIT.freight | BIT.deliveryInCustoms,
+  importVat: BIT.goods | BIT.freight | BIT.duty | BIT.importVat | BIT.deliveryInImportVat,
   adCostPerAdSale: BIT.adverts, acos: BIT.adverts | BIT.price, tacos: BIT.adverts | BIT.price,
   breakEvenAcos: contribution, highestCpc: contribution | BIT.adverts, highestCpcBlended: contribution | BIT.adverts,
   lowestConversion: contribution | BIT.adverts, lowestConversionBlended: contribution | BIT.adverts,
@@ -69,7 +84,7 @@ const lists = new Map<number, readonly Blank[]>();
 export function blanksIn(mask: number): readonly Blank[] {
   let list = lists.get(mask);
   if (list === undefined) {
-    list = Object.freeze(BLANKS.filter((b) => (mask & BIT[b]) !== 0));
+    list = Object.freeze(BLANKS.filter((b) => (mask & BIT[b]) !== 0 || REACH.some((part) => REACHES[part] === b && (mask & BIT[part]) !== 0)));
     lists.set(mask, list);
   }
   return list;

@@ -1,6 +1,6 @@
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
-import type { Blank } from './lines.ts';
+import type { Blank, Reach } from './lines.ts';
 import { BIT } from './lines.ts';
 import type { Notice, NoticeCode, Problem, ProblemCode } from './problems.ts';
 import type { LaneDocument } from './schema.ts';
@@ -29,7 +29,8 @@ export class Reckoning {
   /** Beats the unit price of component `component$` where not NaN; in the source's currency, VAT as quoted. */
   unitPrice$ = Number.NaN;
   component$ = -1;
-  /** Beats the lane's demand where not NaN, so that units a month stay as they are while prices are tried. */
+  /** Whether `units$` beats the lane's demand, so that units a month stay as they are, unknown ones too, while prices are tried. */
+  holdsUnits = false;
   units$ = Number.NaN;
   /** false leaves fees that follow the price unrounded: the function between limits is then linear. */
   rounding = true;
@@ -71,6 +72,20 @@ export class Reckoning {
   // -- where the price function bends: raw referral over its bounds, raw refund fee over its maximum, payout
   bendReferralMin = 0; bendReferralMax = 0; bendAdmin = 0; bendPayout = 0;
 
+  /** Takes back whatever beats the lane's own inputs. */
+  release(): void {
+    this.price$ = this.unitPrice$ = this.units$ = Number.NaN;
+    this.component$ = -1;
+    this.holdsUnits = false;
+    this.rounding = true;
+  }
+
+  /** Keeps units a month at `units` (NaN: unknown) whatever price is tried. */
+  holdUnits(units: number): void {
+    this.holdsUnits = true;
+    this.units$ = units;
+  }
+
   begin(doc: LaneDocument): void {
     this.doc = doc;
     this.power = powerOfTen(minorDigits(doc.currency));
@@ -83,7 +98,7 @@ export class Reckoning {
     this.supplierDeliveryNet = 0;
   }
 
-  blank(what: Blank): void {
+  blank(what: Blank | Reach): void {
     this.blanks |= BIT[what];
   }
 
@@ -119,6 +134,11 @@ export class Reckoning {
     return f;
   }
 
+  /** An amount in the sales currency. Nothing is nothing in any currency: 0 needs no rate. */
+  inSales(amount: number, currency: string, line: string): number {
+    return amount === 0 ? 0 : amount * this.fx(currency, line);
+  }
+
   /** Whether VAT on a line is a cost: 1, 0, or NaN where the standing is unknown. */
   costOfVat(line: Vatable): number {
     return line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1;
@@ -139,7 +159,7 @@ export class Reckoning {
 
   /** A purchased line at cost (net and the VAT that is not recovered), in the sales currency. */
   cost(line: PurchasedLine, costLine: string): number {
-    const net = netOf(line.amount, line) * this.fx(line.currency, costLine);
+    const net = this.inSales(netOf(line.amount, line), line.currency, costLine);
     if (line.vat === 'none' || line.vatRate === 0) return net;
     const vat = net * line.vatRate;
     return vat === 0 ? net : net + vat * this.costOfVat(line);

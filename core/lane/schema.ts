@@ -46,7 +46,7 @@ export const quote = z.strictObject({
   extras: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
   perOrder: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
   oneOffs: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
-  freightInPrice: nonNegative.default(0).meta({ description: 'Freight and insurance inside the unit price (C and D rules), per bought unit; leaves an FOB customs value' }),
+  freightInPrice: nonNegative.default(0).meta({ description: 'Freight and insurance inside the unit price, net of VAT, per bought unit; leaves an FOB customs value. Counts under the C and D rules alone' }),
   vat: z.enum(['none', 'included', 'added']).default('none'),
   vatRate: rate.default(0),
   recoverable: z.boolean().nullable().default(null),

@@ -170,15 +170,11 @@ function roundingNoise(doc: LaneDocument, r: Reckoning, power: number, target: T
   return ((0.5 + 1e-6) / power) * (fees + admin) * ride * (1 + r.returnRate) * (1 + doc.conversionSpread) + 1e-9;
 }
 
-/** Several tiers at one limit, so that all else stays equal while prices are tried: units a month are those of the lane. */
+/** Holds all else equal while prices are tried: units a month are those of the lane, unknown where they are. */
 function hold(doc: LaneDocument, r: Reckoning): void {
-  r.units$ = Number.NaN;
-  r.price$ = Number.NaN;
-  r.unitPrice$ = Number.NaN;
-  r.component$ = -1;
-  r.rounding = true;
+  r.release();
   reckon(doc, r);
-  r.units$ = r.units;
+  r.holdUnits(r.units);
 }
 
 /**

@@ -140,7 +140,7 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   if (plan.advertising === null) incomplete.push('advertising');
 
   const scratch = new Reckoning();
-  scratch.units$ = units;
+  scratch.holdUnits(units);
   const orders = admissibleOrders(doc);
   /** Cash for an order of Q units, home currency. */
   const orderCash = (q: number): number => reckon(at(doc, q), scratch).landedCash * q * toHome;

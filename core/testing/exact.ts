@@ -17,12 +17,13 @@ const min = (a: D, b: D): D => (a.isNaN() || b.isNaN() ? unknown : D.min(a, b));
 const sum = (list: readonly D[]): D => list.reduce((s, x) => s.plus(x), zero);
 const up = (x: D): D => x.minus('1e-9').ceil();
 const within = (x: D, limit: D): boolean => x.lte(limit.plus('1e-9'));
-const clamp = (x: D, lo: number | null, hi: number | null, f: D = one): D => {
+const clampTo = (x: D, lo: D | null, hi: D | null): D => {
   let y = x;
-  if (lo !== null) y = max(y, f.times(lo));
-  if (hi !== null) y = min(y, f.times(hi));
+  if (lo !== null) y = max(y, lo);
+  if (hi !== null) y = min(y, hi);
   return y;
 };
+const clamp = (x: D, lo: number | null, hi: number | null): D => clampTo(x, lo === null ? null : num(lo), hi === null ? null : num(hi));
 const ratio = (a: D, b: D): D => (b.gt('1e-12') ? a.div(b) : unknown);
 /** 0 times anything unknown is still 0 where the factor is a switch that is off. */
 const part = (share: number, x: D): D => (share === 0 ? zero : x.times(share));
@@ -50,6 +51,8 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
     const f = rateOf(doc.currency).div(rateOf(from));
     return f.isNaN() ? problem('noExchangeRate') : f;
   };
+  /** An amount in the sales currency; nothing is nothing in any currency. */
+  const inSales = (x: D, from: string): D => (x.isZero() ? zero : x.times(fx(from)));
 
   // section 2
   const tax = doc.rates.tax;
@@ -91,7 +94,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
   const paidVat = (vat: D, cost: D): D => (vat.isZero() ? zero : cost.isZero() ? zero : vat.times(cost));
   const atCost = (line: Vat & { amount: number; currency: string }): D => {
     hit(`VAT ${line.vat}`);
-    const net = netOf(num(line.amount), line).times(fx(line.currency));
+    const net = inSales(netOf(num(line.amount), line), line.currency);
     return net.plus(paidVat(vatOn(net, line), isCost(line)));
   };
   /** VAT on landed purchases: recovered, or a cost of its own line. */
@@ -141,13 +144,15 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
       }
       const row = src.priceBreaks.filter((b) => within(num(b.minQty), B)).at(-1);
       let unitPrice = unknown;
+      const answered = row !== undefined && B.gte(num(src.minimumOrder).minus('1e-9'));
       if (row === undefined) problem('underFirstBreak');
       else if (B.lt(num(src.minimumOrder).minus('1e-9'))) problem('underMinimumOrder');
       else if (row.unitPrice === null) blank('goods');
       else unitPrice = num(row.unitPrice);
       const rate = unitPrice.isNaN() ? unknown : fx(src.currency);
       const net = netOf(unitPrice.plus(sum(src.extras.map((e) => num(e.amount)))), src).times(k).times(rate);
-      if (!unitPrice.isNaN()) land(net, src);
+      // Without an answer the VAT on the goods has none either; a price left blank stays out of the sums.
+      if (!answered || !unitPrice.isNaN()) land(net, src);
       goods = goods.plus(net);
     } else {
       if (src.shelfPrice === null) {
@@ -245,7 +250,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
         cost = leg.basis === 'perCbm' ? rate.times(max(m3, num(leg.minCbm))) : rate.times(up(m3.div(leg.usableM3 ?? Number.NaN)));
       }
       const whole = max(num(leg.minCharge), cost).times(one.plus(leg.fuelSurcharge));
-      const net = netOf(whole, leg).times(fx(leg.currency)).div(Q);
+      const net = inSales(netOf(whole, leg), leg.currency).div(Q);
       land(net, leg);
       const at = STAGE[leg.stage];
       stage[at] = (stage[at] as D).plus(net);
@@ -310,17 +315,19 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
     else if (dispatch !== 'none') {
       hit('own dispatch');
       let postage = zero;
+      let stepMissing = false;
       for (const z of dispatch.zones) {
         const fee = steps(z.postage, kgUnit.plus(dispatch.packagingKg));
         if (fee.isNaN()) {
           postage = problem('noPostageStep');
+          stepMissing = true;
           break;
         }
-        const net = netOf(fee, dispatch).times(fx(z.postage.currency));
+        const net = inSales(netOf(fee, dispatch), z.postage.currency);
         postage = postage.plus(net.plus(paidVat(vatOn(net, dispatch), isCost(dispatch))).times(z.share));
       }
       fulfilment = postage;
-      if (!postage.isNaN()) for (const line of [dispatch.packaging, dispatch.pickAndPack]) if (line !== null) fulfilment = fulfilment.plus(atCost(line));
+      if (!stepMissing) for (const line of [dispatch.packaging, dispatch.pickAndPack]) if (line !== null) fulfilment = fulfilment.plus(atCost(line));
     }
   } else if (doc.supplierDelivery === null) fulfilment = blank('fulfilment');
   else if (doc.supplierDelivery !== 'none') {
@@ -330,7 +337,8 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
 
   // section 4 again: customs
   let supplierNet = zero;
-  if (ships && doc.imported && doc.supplierDelivery !== null && doc.supplierDelivery !== 'none') supplierNet = netOf(num(doc.supplierDelivery.amount), doc.supplierDelivery).times(fx(doc.supplierDelivery.currency)).div(Q);
+  if (ships && doc.imported && doc.supplierDelivery === null) supplierNet = num(L.fulfilmentFee ?? 0);
+  else if (ships && doc.imported && doc.supplierDelivery !== null && doc.supplierDelivery !== 'none') supplierNet = inSales(netOf(num(doc.supplierDelivery.amount), doc.supplierDelivery), doc.supplierDelivery.currency).div(Q);
   const cifValue = goods.plus(stage[0] as D).plus(stage[1] as D).plus(supplierNet).plus(insurance);
   let customsValue = cifValue;
   let duty = zero;
@@ -342,13 +350,15 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
       problem('noTaxCard');
       duty = importCharges = importVat = irrecoverableVat = recoverableVat = unknown;
     } else {
-      const rate = fx(tax.currency);
       if (tax.customsBasis === 'FOB') {
         hit('FOB basis');
-        const inside = sum(components.map((c) => (c.source.kind === 'quote' && c.source.freightInPrice > 0 ? num(c.source.freightInPrice).times(c.unitsInSoldPack).div(c.unitsInBoughtPack).times(fx(c.source.currency)) : zero)));
+        const inside = sum(components.map((c) => {
+          if (c.source.kind !== 'quote' || !['CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP'].includes(c.source.incoterm)) return zero;
+          if (c.source.freightInPrice > 0) hit('freight inside the price');
+          return inSales(num(c.source.freightInPrice), c.source.currency).times(c.unitsInSoldPack).div(c.unitsInBoughtPack);
+        }));
         customsValue = goods.plus(stage[0] as D).minus(inside);
       } else hit('CIF basis');
-      const free = tax.dutyFreeLimit !== null && within(customsValue.times(Q), num(tax.dutyFreeLimit).times(rate));
       const hs = doc.product.hsCode;
       const origin = doc.product.origin;
       let pct = zero;
@@ -369,20 +379,24 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
         }
       }
       if (!duty.isNaN()) {
-        if (free) {
+        const limit = tax.dutyFreeLimit === null ? null : inSales(num(tax.dutyFreeLimit), tax.currency);
+        if (limit?.isNaN()) duty = unknown;
+        else if (limit !== null && within(customsValue.times(Q), limit)) {
           hit('under the duty-free limit');
           duty = customsValue.times(0);
         } else if (!perKg.isZero() && doc.product.kg === null) duty = blank('duty');
-        else duty = customsValue.times(pct).plus(perUnit.times(rate)).plus(perKg.isZero() ? zero : perKg.times(rate).times(kgUnit));
+        else duty = customsValue.times(pct).plus(inSales(perUnit, tax.currency)).plus(perKg.isZero() ? zero : inSales(perKg, tax.currency).times(kgUnit));
       }
       const dutyBlank = blanks.has('duty');
       if (Q.isNaN() && tax.importCharges.length > 0) blank('duty');
       else
         for (const c of tax.importCharges) {
-          importCharges = importCharges.plus(clamp(customsValue.times(Q).times(c.pct), c.min, c.max, rate).plus(num(c.flat).times(rate)).div(Q));
+          const bound = (x: number | null): D | null => (x === null ? null : inSales(num(x), tax.currency));
+          importCharges = importCharges.plus(clampTo(customsValue.times(Q).times(c.pct), bound(c.min), bound(c.max)).plus(inSales(num(c.flat), tax.currency)).div(Q));
           hit('import charge');
         }
-      const vr = L.importVatRate ?? (tax.importVatRates ?? tax.vatRates)[doc.product.taxClass] ?? null;
+      const vr = L.importVatRate ?? tax.importVatRates?.[doc.product.taxClass] ?? tax.vatRates[doc.product.taxClass] ?? null;
+      if (tax.importVatRates !== null && tax.importVatRates[doc.product.taxClass] === undefined && vr !== null) hit('import VAT at the VAT rate of the class');
       if (vr === null) blank('importVat');
       else if (vr !== 0) {
         hit(`import VAT on ${tax.importVatBase}`);
@@ -403,7 +417,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
     else {
       const big = doc.product.oversize && doc.prep.oversize !== null;
       if (big) hit('oversize prep');
-      prep = netOf(num(big ? doc.prep.oversize : doc.prep.standard), doc.prep).times(fx(doc.prep.currency));
+      prep = inSales(netOf(num(big ? doc.prep.oversize : doc.prep.standard), doc.prep), doc.prep.currency);
       land(prep, doc.prep);
     }
   }
@@ -564,12 +578,10 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
     const weigh = (pick: (k: (typeof ks)[number]) => D): D => sum(ks.map((k) => pick(k).times(byClicks ? num(k.expectedClicks).div(total) : one.div(ks.length))));
     cpc = weigh((k) => num(k.low).plus(num(k.high).minus(k.low).times(k.weight)));
     conversion = weigh((k) => num(k.conversionRate));
+    if (conversion.gte('1e-9')) adCostPerAdSale = cpc.times(V).div(conversion);
     if (adShare.isZero()) hit('no units by adverts');
     else if (conversion.lt('1e-9')) adverts = problem('zeroConversion');
-    else {
-      adCostPerAdSale = cpc.times(V).div(conversion);
-      adverts = adCostPerAdSale.times(adShare);
-    }
+    else adverts = adCostPerAdSale.times(adShare);
   }
 
   // section 8

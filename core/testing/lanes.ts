@@ -196,15 +196,15 @@ export function randomLane(seed: number, gaps = 1): LaneDocument {
     ]),
     season: d.maybe(0.3, () => twelve(d, 0.2, 3)), monthlyFixedCosts: d.pick([0, 90]), payoutEveryDays: d.pick([null, null, 14]), payoutDelayDays: d.pick([null, null, 3]),
     typed: {
-      vatRate: d.maybe(0.07, () => 0.21), importVatRate: d.maybe(0.07, () => 0.22), dutyPct: d.maybe(0.1, () => 0.045), referralPct: d.maybe(0.08, () => 0.11), itemFee: d.maybe(0.06, () => m(0, 1)),
+      vatRate: d.maybe(0.07, () => 0.21), importVatRate: d.maybe(0.07, () => d.pick([0.22, 0])), dutyPct: d.maybe(0.1, () => 0.045), referralPct: d.maybe(0.08, () => 0.11), itemFee: d.maybe(0.06, () => m(0, 1)),
       paymentPct: d.maybe(0.06, () => 0.019), paymentFixed: d.maybe(0.06, () => m(0, 1)), subscriptionMonthly: d.maybe(0.06, () => m(10, 60)), fulfilmentFee: d.maybe(0.1, () => m(1, 7)), storagePerM3Month: d.maybe(0.08, () => m(5, 50)),
     },
     product: {
       sides: blank(0.04) ? null : [d.typed(3, 60, 1), d.typed(3, 40, 1), d.typed(1, 30, 1)] as [number, number, number], kg: blank(0.04) ? null : d.typed(0.05, 9, 2), category: blank(0.03) ? null : d.chance(0.03) ? 'unknown' : d.pick(['a', 'b']),
-      taxClass: d.chance(0.85) ? 'standard' : 'reduced', hsCode: blank(0.04) ? null : d.pick(['44219999', '3926', '442100']), origin: blank(0.04) ? null : d.pick(['CN', 'VN', 'PL']), dangerous: d.chance(0.1), oversize: d.chance(0.15),
+      taxClass: blank(0.03) ? 'unlisted' : d.chance(0.85) ? 'standard' : 'reduced', hsCode: blank(0.04) ? null : d.pick(['44219999', '3926', '442100']), origin: blank(0.04) ? null : d.pick(['CN', 'VN', 'PL']), dangerous: d.chance(0.1), oversize: d.chance(0.15),
     },
     rates: {
-      exchange: blank(0.02) ? null : { date: '2026-11-20', base: 'EUR', rates: Object.fromEntries(CURRENCIES.filter((c) => c !== 'EUR' && !(c === 'KWD' && blank(0.03))).map((c) => [c, Number(((LEVEL[c] ?? 1) * d.typed(0.95, 1.05, 4)).toFixed(5))])) },
+      exchange: blank(0.02) ? null : { date: '2026-11-20', base: 'EUR', rates: Object.fromEntries(CURRENCIES.filter((c) => c !== 'EUR' && !blank(0.02)).map((c) => [c, Number(((LEVEL[c] ?? 1) * d.typed(0.95, 1.05, 4)).toFixed(5))])) },
       tax: blank(0.02) ? null : taxCard(d, currency, country),
       marketplace: blank(0.03) ? null : card(d, blank(0.02) ? d.pick(CURRENCIES) : currency, country),
       benchmark: d.maybe(0.8, () => ({ rate: 0.025, date: '2026-11-01' })),
