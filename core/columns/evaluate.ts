@@ -75,6 +75,11 @@ export class ListEvaluator {
     return exchangeFactor(this.rates.exchange, currency, this.rates.currency);
   }
 
+  /** An amount in the sales currency; nothing is nothing in any currency. */
+  private inSales(amount: number, currency: string): number {
+    return amount === 0 ? 0 : amount * this.fx(currency);
+  }
+
   /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
   prepare(columns: ListColumns, into: Prepared = { bandFees: new Float64Array(columns.length * this.width), tiers: new Int16Array(columns.length) }): void {
     const n = columns.length;
@@ -88,7 +93,7 @@ export class ListEvaluator {
       const zones = d === null ? [] : d.zones.map((z) => ({ ...z, fx: this.fx(z.postage.currency) }));
       const vatCost = d === null ? 0 : d.recoverable === null ? this.vatIsCost : d.recoverable ? 0 : 1;
       const cost = (amount: number, fx: number, vat: string, vatRate: number, isCost: number): number => {
-        const net = (vat === 'included' ? amount / (1 + vatRate) : amount) * fx;
+        const net = amount === 0 ? 0 : (vat === 'included' ? amount / (1 + vatRate) : amount) * fx;
         if (vat === 'none' || vatRate === 0) return net;
         const due = net * vatRate;
         return due === 0 ? net : net + due * isCost;
@@ -154,7 +159,7 @@ export class ListEvaluator {
     const purchaseVatCost = p.recoverable === null ? vatIsCost : p.recoverable ? 0 : 1;
     const legUnit = set.inbound.perUnit;
     const legKg = set.inbound.perKg;
-    const prep = set.prep === null ? 0 : set.prep * homeFx;
+    const prep = set.prep === null ? 0 : this.inSales(set.prep, set.homeCurrency);
     const prepBit = set.prep === null ? BIT.prep : 0;
     const other = set.otherPerUnit === 0 ? 0 : set.otherPerUnit * homeFx;
 
@@ -181,7 +186,7 @@ export class ListEvaluator {
     const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
     const line = (l: { amount: number; currency: string; vat: string; vatRate: number; recoverable: boolean | null } | null): number => {
       if (l === null) return 0;
-      const net = (l.vat === 'included' ? l.amount / (1 + l.vatRate) : l.amount) * this.fx(l.currency);
+      const net = this.inSales(l.vat === 'included' ? l.amount / (1 + l.vatRate) : l.amount, l.currency);
       const due = l.vat === 'none' ? 0 : net * l.vatRate;
       return due === 0 ? net : net + due * (l.recoverable === null ? vatIsCost : l.recoverable ? 0 : 1);
     };
@@ -199,8 +204,8 @@ export class ListEvaluator {
     const longStay = card?.storage?.longStay ?? [];
     const fixedCover = set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld;
     const converts = set.conversionSpread > 0 && rates.currency !== set.homeCurrency;
-    const foreign = (l: { currency: string } | null): boolean => l !== null && Number.isNaN(this.fx(l.currency));
-    const noRate = (homeFx !== homeFx && (set.prep !== null || legUnit > 0 || set.otherPerUnit !== 0)) || (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
+    const foreign = (l: { amount: number; currency: string } | null): boolean => l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
+    const noRate = (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) || (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
 
     for (let i = from; i < to; i++) {
       let blanks = prepBit | returnsBit | advertsBit;

@@ -1,5 +1,6 @@
 /** Rows of a list held against hurdles. */
-import { FIGURE_BLANKS } from '../lane/lines.ts';
+import { boundOf } from '../lane/bounds.ts';
+import { blanksIn, FIGURE_BLANKS } from '../lane/lines.ts';
 import { verdictOf } from '../lane/hurdles.ts';
 import type { Hurdle, Verdict } from '../lane/hurdles.ts';
 import { isMoney } from '../lane/result.ts';
@@ -33,6 +34,7 @@ function figureAt(h: Hurdle, columns: ListColumns, out: ListResults, share: numb
 export function judgeRows(set: Assumptions, rates: ListRates, columns: ListColumns, out: ListResults, into: Uint8Array, from = 0, to = columns.length): void {
   const factor = exchangeFactor(rates.exchange, set.homeCurrency, rates.currency);
   const held = set.hurdles.map((h) => ({ h, level: h.level * (isMoney(h.figure) ? factor : 1), blanks: FIGURE_BLANKS[h.figure] }));
+  const returnRate = set.returns === null || set.returns === 'none' ? 0 : set.returns.rate;
   for (let i = from; i < to; i++) {
     let near = false;
     let unknown = out.unitProfit[i] !== out.unitProfit[i];
@@ -44,7 +46,7 @@ export function judgeRows(set: Assumptions, rates: ListRates, columns: ListColum
         unknown = true;
         continue;
       }
-      const v = verdictOf(h, value, level, ((out.blanks[i] as number) & blanks) === 0);
+      const v = verdictOf(h, value, level, boundOf(h.figure, blanksIn((out.blanks[i] as number) & blanks), value, returnRate));
       if (v === 'fail') fails = true;
       else if (v === 'unknown') unknown = true;
       else if (v === 'near') near = true;

@@ -169,11 +169,17 @@ export function reckonImport(r: Reckoning): void {
   const intl = r.originLegs + r.mainLegs + (doc.imported ? r.supplierDeliveryNet : 0);
   r.cifValue = r.goods + intl + r.insurance;
   r.customsValue = r.cifValue;
-  if (!doc.imported || incotermOf(doc) === 'DDP') {
+  const ddp = incotermOf(doc) === 'DDP';
+  const customsFollowCif = ddp || doc.rates.tax?.customsBasis !== 'FOB';
+  if (doc.imported && deliveryIsBlank(doc)) {
+    r.blank('deliveryInCif');
+    if (customsFollowCif) r.blank('deliveryInCustoms');
+  }
+  if (!doc.imported || ddp) {
     r.trace?.line('duty', 0, '0', [['imported', doc.imported ? 'DDP' : 'no', 'text', 'imported']]);
     return;
   }
-  const tax = doc.rates.tax;
+  const { tax } = doc.rates;
   if (tax === null) {
     r.problem('noTaxCard', 'duty', 'rates.tax', { country: doc.country });
     r.duty = r.importCharges = r.importVat = Number.NaN;
@@ -181,13 +187,7 @@ export function reckonImport(r: Reckoning): void {
     return;
   }
   if (tax.customsBasis === 'FOB') r.customsValue = r.goods + r.originLegs - insidePrice(r);
-  if (deliveryIsBlank(doc)) {
-    r.blank('deliveryInCif');
-    if (tax.customsBasis === 'CIF') {
-      r.blank('deliveryInCustoms');
-      r.blank('deliveryInCost');
-    }
-  }
+  if (customsFollowCif && deliveryIsBlank(doc)) r.blank('deliveryInCost');
   reckonDuty(r, tax);
   reckonImportCharges(r, tax);
   reckonImportVat(r, tax);

@@ -1,5 +1,6 @@
 /** What depends on what: cases in which a line has no answer, is blank, or needs nothing of what is missing. */
 import { describe, expect, it } from 'vitest';
+import { FILL } from '../testing/fill.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { FIGURES } from './lines.ts';
 import type { Blank, Figure } from './lines.ts';
@@ -93,18 +94,6 @@ describe('adverts, demand and cover', () => {
 });
 
 describe('a figure names each blank that it hangs on', () => {
-  /** Several ways to fill in a blank, none of which the lane had. */
-  const FILL: Partial<Record<Blank, (doc: LaneDocument) => Partial<LaneDocument>[]>> = {
-    duty: (d) => [0.05, 0.4].map((dutyPct) => ({ typed: { ...d.typed, dutyPct } })),
-    importVat: (d) => [0.05, 0.4].map((importVatRate) => ({ typed: { ...d.typed, importVatRate } })),
-    referral: (d) => [0.05, 0.4].map((referralPct) => ({ typed: { ...d.typed, referralPct } })),
-    fulfilment: (d) => (d.method === 'supplierShips' ? [1, 9].map((amount) => ({ supplierDelivery: { amount, currency: d.currency, vat: 'none' as const, vatRate: 0, recoverable: null } })) : [1, 9].map((fulfilmentFee) => ({ typed: { ...d.typed, fulfilmentFee } }))),
-    storage: (d) => (d.product.sides === null ? [] : [3, 90].map((storagePerM3Month) => ({ storage: 'card' as const, typed: { ...d.typed, storagePerM3Month } }))),
-    prep: (d) => [1, 7].map((standard) => ({ prep: { standard, oversize: null, currency: d.currency, vat: 'added' as const, vatRate: 0.2, recoverable: null } })),
-    returns: () => [0.02, 0.3].map((rate) => ({ returns: { rate, resaleShare: 0.5, handling: null, disposal: null } })),
-    adverts: () => [0.3, 2].map((low) => ({ adverts: { keywords: [{ text: '', low, high: low, weight: 0.5, conversionRate: 0.1, expectedClicks: null }], adShare: 0.5 } })),
-    demand: () => [3, 400].map((units) => ({ demand: { kind: 'typed' as const, units } })),
-  };
   /** Nothing hangs on a blank where what it would change is taken times nothing: no VAT recovered, no units by adverts, no units at all. */
   const factorIsZero = (figure: Figure, { figures }: ReturnType<typeof evaluate>): boolean =>
     figure === 'recoverableVat' || figures[figure] === 0 || (figure === 'profitPerMonth' && figures.expectedMonthlyUnits === 0) || (figure === 'proceeds' && (figures.payout ?? 0) <= 0);

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { MAX_AMOUNT, share } from '../money/schema.ts';
 import { atLeast, exchangeFactor, within } from '../money/money.ts';
 import { reckon } from './evaluate.ts';
-import { FIGURE_BLANKS } from './lines.ts';
+import { boundOf } from './bounds.ts';
+import type { Bound } from './bounds.ts';
+import { blanksIn, FIGURE_BLANKS } from './lines.ts';
 import type { Figure } from './lines.ts';
 import { Reckoning } from './reckoning.ts';
 import { figureValue, highestCpc, isMoney } from './result.ts';
@@ -42,35 +44,48 @@ const TARGETS = new Set<Figure>(['unitProfit', 'margin', 'roi', 'marginOnShelfPr
 const r = new Reckoning();
 
 /**
- * Holds a known figure against a level, both in one unit: passes, near by the hurdle's own allowance, or fails. A figure that is
- * incomplete passes none, but fails where it fails already (blank costs can only make it worse).
+ * Holds a known figure against a level, both in one unit: passes, near by the hurdle's own allowance, or fails. A figure that lacks
+ * costs (`bound`) passes none, but fails where it fails already and what is missing can only make it worse.
  */
-export function verdictOf(h: Pick<Hurdle, 'bound' | 'near'>, value: number, level: number, complete: boolean): Verdict {
+export function verdictOf(h: Pick<Hurdle, 'bound' | 'near'>, value: number, level: number, bound: Bound | null): Verdict {
   const passes = h.bound === 'atLeast' ? atLeast(value, level) : within(value, level);
   const near = passes || Math.abs(level - value) <= h.near * Math.abs(level) + 1e-9;
-  return !complete ? (near ? 'unknown' : 'fail') : passes ? 'pass' : near ? 'near' : 'fail';
+  if (bound === null) return passes ? 'pass' : near ? 'near' : 'fail';
+  const onlyWorse = h.bound === 'atLeast' ? bound === 'atMost' : bound === 'atLeast';
+  return !near && onlyWorse ? 'fail' : 'unknown';
 }
 
-/** Holds a reckoned lane against a hurdle. A figure that is incomplete passes none. */
-function judge(doc: LaneDocument, h: Hurdle, complete: boolean): HurdleResult {
+/** Inputs that a figure is little more than: while one of them is our default, the figure clears no hurdle by it. */
+const RESTS_ON: Partial<Record<Figure, readonly (keyof LaneDocument)[]>> = {
+  expectedMonthlyUnits: ['demand'], profitPerMonth: ['demand'], coverMonths: ['demand', 'orderQuantity', 'monthsHeld'], yearlyReturnOnCash: ['demand', 'orderQuantity', 'monthsHeld'], gross: ['price'],
+};
+
+/** Whether a figure rests on an input that nobody typed: a default of ours. */
+export function restsOnDefault(doc: Pick<LaneDocument, 'provenance'>, figure: Figure): boolean {
+  return RESTS_ON[figure]?.some((input) => doc.provenance[input]?.source === 'default') ?? false;
+}
+
+/** Holds a reckoned lane against a hurdle. A figure that lacks costs passes none, nor does one that rests on a default of ours. */
+function judge(doc: LaneDocument, h: Hurdle): HurdleResult {
   const raw = figureValue(r, h.figure);
   const factor = isMoney(h.figure) ? exchangeFactor(doc.rates.exchange, doc.homeCurrency, doc.currency) : 1;
   const level = h.level * factor;
   const value = Number.isFinite(raw) ? raw : null;
   if (value === null || Number.isNaN(level)) return { hurdle: h, level: Number.isNaN(level) ? null : level, value, verdict: 'unknown', short: null };
-  const verdict = verdictOf(h, value, level, complete);
+  const held = verdictOf(h, value, level, boundOf(h.figure, blanksIn(r.blanks & FIGURE_BLANKS[h.figure]), h.figure === 'yearlyReturnOnCash' ? value / r.turns : value, r.returnRate));
+  const verdict = held !== 'fail' && restsOnDefault(doc, h.figure) ? 'unknown' : held;
   const short = (h.bound === 'atLeast' ? atLeast(value, level) : within(value, level)) ? 0 : Math.abs(level - value);
   return { hurdle: h, level, value, verdict, short };
 }
 
 /**
- * Holds a lane against hurdles: pass, near, fail, or unknown where the figure is unknown, or incomplete and not failing
- * already (blank costs can only make it worse, but for returns that pay).
+ * Holds a lane against hurdles: pass, near, fail, or unknown where the figure is unknown, rests on a default, or lacks costs and
+ * does not fail already.
  */
 export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): HurdleResult[] {
   r.release();
   reckon(doc, r);
-  return hurdles.map((h) => judge(doc, h, (r.blanks & FIGURE_BLANKS[h.figure]) === 0));
+  return hurdles.map((h) => judge(doc, h));
 }
 
 /** Which price, purchase cost or cost per click alone would clear a hurdle; null where none would or it does not bear on it. */

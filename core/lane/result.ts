@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import type { ExchangeTable } from '../money/money.ts';
 import { exchangeFactor } from '../money/money.ts';
+import { BOUNDS, boundOf } from './bounds.ts';
+import type { Bound } from './bounds.ts';
 import { reckon } from './evaluate.ts';
 import { BLANKS, blanksIn, FAMILIES, FAMILY_LINES, FIGURE_BLANKS, FIGURES, LINES } from './lines.ts';
 import type { Blank, Family, Figure, Line } from './lines.ts';
@@ -15,7 +17,7 @@ const detail = z.record(z.string(), z.union([z.string(), z.number()]));
 
 /**
  * What evaluating a lane yields. Amounts per unit sold in `currency`, ratios as fractions. `null` is unknown, and `reasons`
- * says why; `incomplete` names the blanks that a figure had to leave out.
+ * says why; `incomplete` names the blanks that a figure had to leave out, `bounds` what the figure is a bound of while it lacks them.
  */
 export const laneResult = z.object({
   format: z.literal('bold-margin/result'),
@@ -27,6 +29,7 @@ export const laneResult = z.object({
   figures: record(FIGURES),
   blanks: z.array(z.enum(BLANKS)).readonly(),
   incomplete: z.partialRecord(z.enum(FIGURES), z.array(z.enum(BLANKS)).readonly()),
+  bounds: z.partialRecord(z.enum(FIGURES), z.enum(BOUNDS)).default({}).meta({ description: 'Of each figure that is known but lacks cost lines: what it is a bound of' }),
   reasons: z.partialRecord(z.enum(FIGURES), z.string()),
   problems: z.array(z.object({ code: codes(PROBLEM_TEXTS), line: z.string(), path: z.string(), detail })),
   notices: z.array(z.object({ code: codes(NOTICE_TEXTS), path: z.string(), detail })),
@@ -47,7 +50,8 @@ export function lineValue(r: Reckoning, line: Line): number {
     // Legs that are known count although another is blank; with none known there is no amount to show.
     case 'freight': return r.isBlank('freight') && r.freight === 0 ? Number.NaN : r.freight;
     case 'insurance': return r.insurance;
-    case 'duty': return r.isBlank('duty') ? Number.NaN : r.duty;
+    // The same where only the import charges lack an order quantity.
+    case 'duty': return r.isBlank('duty') && r.duty === 0 ? Number.NaN : r.duty;
     case 'importCharges': return r.importCharges;
     case 'referral': return r.isBlank('referral') ? Number.NaN : r.referral;
     case 'itemFee': return r.itemFee;
@@ -162,17 +166,22 @@ export function toResult(r: Reckoning): LaneResult {
   }
   const figures = {} as Record<Figure, number | null>;
   const incomplete: Partial<Record<Figure, readonly Blank[]>> = {};
+  const bounds: Partial<Record<Figure, Bound>> = {};
   const reasons: Partial<Record<Figure, string>> = {};
   for (const figure of FIGURES) {
     const v = figureValue(r, figure);
     figures[figure] = Number.isFinite(v) ? v : null;
     const missing = r.blanks & FIGURE_BLANKS[figure];
-    if (missing !== 0) incomplete[figure] = blanksIn(missing);
+    if (missing !== 0) {
+      incomplete[figure] = blanksIn(missing);
+      const bound = Number.isFinite(v) ? boundOf(figure, incomplete[figure], figure === 'yearlyReturnOnCash' ? v / r.turns : v, r.returnRate) : null;
+      if (bound !== null) bounds[figure] = bound;
+    }
     if (!Number.isFinite(v)) reasons[figure] = reasonFor(r, figure);
   }
   return {
     format: 'bold-margin/result', version: 1, currency: r.doc.currency, date: r.doc.date,
-    lines, families, figures, blanks: blanksIn(r.blanks), incomplete, reasons,
+    lines, families, figures, blanks: blanksIn(r.blanks), incomplete, bounds, reasons,
     problems: r.problems.slice(), notices: r.notices.slice(),
   };
 }

@@ -1,6 +1,8 @@
 import type { FeeBase } from './rates.ts';
 import { reckon } from './evaluate.ts';
 import { FIGURE_BLANKS, blanksIn } from './lines.ts';
+import { boundWithout } from './bounds.ts';
+import type { Bound } from './bounds.ts';
 import type { Blank } from './lines.ts';
 import { Reckoning } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';
@@ -30,6 +32,8 @@ export type PriceAnswer = {
   readonly reason: Unsolved | null;
   readonly dips: readonly Dip[];
   readonly incomplete: readonly Blank[];
+  /** A price found without some costs is a lower bound of the real one; null: it is whole. */
+  readonly bound: Bound | null;
   /** How many times the lane was reckoned. */
   readonly evaluations: number;
 };
@@ -187,12 +191,13 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
   const r = new Reckoning();
   hold(doc, r);
   const incomplete = blanksIn(r.blanks & FIGURE_BLANKS.unitProfit & ~FIGURE_BLANKS.itemPrice);
+  const bound = boundWithout(incomplete, 'atLeast');
   const power = r.power;
   const highest = Math.max(doc.price ?? 0, r.landedCost === r.landedCost ? r.landedCost : 0);
   // A price nobody typed yet is no bound; the landed cost then is.
   const top = Math.max(1, Math.min(Math.floor(100 * highest * power), 1e14));
   const s = new PriceSearch(doc, r, target, power, roundingNoise(doc, r, power, target));
-  if (highest <= 0) return { price: null, reason: 'unknown', dips: [], incomplete, evaluations: 1 };
+  if (highest <= 0) return { price: null, reason: 'unknown', dips: [], incomplete, bound, evaluations: 1 };
 
   const limits = priceLimits(doc, power).filter((l) => l.last < top);
   const ends = [...limits.map((l) => l.last), top];
@@ -208,7 +213,7 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
     return -1;
   };
   const m = lowestFrom(1);
-  if (m < 0) return { price: null, reason: s.known ? 'neverReached' : 'unknown', dips: [], incomplete, evaluations: s.evaluations + 1 };
+  if (m < 0) return { price: null, reason: s.known ? 'neverReached' : 'unknown', dips: [], incomplete, bound, evaluations: s.evaluations + 1 };
   const dips: Dip[] = [];
   let past = m;
   for (const limit of limits) {
@@ -220,7 +225,7 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
     if (again < 0) break;
     past = again;
   }
-  return { price: m / power, reason: null, dips, incomplete, evaluations: s.evaluations + 1 };
+  return { price: m / power, reason: null, dips, incomplete, bound, evaluations: s.evaluations + 1 };
 }
 
 export type CostAnswer = {
@@ -229,6 +234,8 @@ export type CostAnswer = {
   readonly currency: string;
   readonly reason: Unsolved | null;
   readonly incomplete: readonly Blank[];
+  /** A cost found without some costs is an upper bound of the real one; null: it is whole. */
+  readonly bound: Bound | null;
 };
 
 /** The same lane with a quote to be filled in, where it has no goods yet: sales currency, EXW, no VAT, any quantity. */
@@ -253,10 +260,10 @@ export function highestUnitPrice(doc0: LaneDocument, index: number, test: (r: Re
     r.unitPrice$ = u;
     return test(reckon(doc, r));
   };
-  const answer = (unitPrice: number | null, reason: Unsolved | null): CostAnswer => ({
-    unitPrice, reason, currency: source.currency,
-    incomplete: blanksIn(r.blanks & FIGURE_BLANKS.unitProfit),
-  });
+  const answer = (unitPrice: number | null, reason: Unsolved | null): CostAnswer => {
+    const incomplete = blanksIn(r.blanks & FIGURE_BLANKS.unitProfit);
+    return { unitPrice, reason, currency: source.currency, incomplete, bound: boundWithout(incomplete, 'atMost') };
+  };
   let lo = 0;
   let flo = at(0);
   if (Number.isNaN(flo)) return answer(null, 'unknown');

@@ -3,11 +3,13 @@ import { shipmentOf } from '../freight/shipment.ts';
 import { commonMultiple, orderStep } from '../goods/orders.ts';
 import { seasonIndex } from '../demand/demand.ts';
 import { DAYS_A_MONTH, reckon } from '../lane/evaluate.ts';
+import { boundWithout } from '../lane/bounds.ts';
+import type { Bound } from '../lane/bounds.ts';
 import { blanksIn, FIGURE_BLANKS } from '../lane/lines.ts';
 import { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { breakEvenUnits, highestUnitPrice } from '../lane/solve.ts';
-import { exchangeFactor } from '../money/money.ts';
+import { exchangeFactor, within } from '../money/money.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from './schema.ts';
 
 const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
@@ -200,9 +202,13 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const goal = plan.monthlyProfitGoal ?? (plan.dailyProfitGoal === null ? null : plan.dailyProfitGoal * DAYS_A_MONTH);
   const unitsADay = goal === null ? Number.NaN : unitProfit > 1e-12 ? (goal + plan.monthlyFixedCosts) / unitProfit / DAYS_A_MONTH : Number.NaN;
   if (goal !== null && Number.isNaN(unitsADay)) reasons.unitsADay = 'not above zero: unitProfit';
-  const perMonth = unitProfit * units - doc.monthlyFixedCosts * toHome;
-  const monthsToPayBack = own?.total != null && perMonth > 1e-12 ? own.total / perMonth : Number.NaN;
-  if (Number.isNaN(monthsToPayBack)) reasons.monthsToPayBack = perMonth <= 1e-12 ? 'not above zero: profitPerMonth' : 'blank: demand or budget';
+  const perMonth = units * (unitProfit + r.landedCash * toHome) - doc.monthlyFixedCosts * toHome;
+  let monthsToPayBack = own?.total != null && perMonth > 1e-12 ? own.total / perMonth : Number.NaN;
+  if (Number.isNaN(monthsToPayBack)) reasons.monthsToPayBack = perMonth <= 1e-12 ? 'not above zero: what a month brings in' : 'blank: demand or budget';
+  else if (!within(monthsToPayBack, r.cover)) {
+    monthsToPayBack = Number.NaN;
+    reasons.monthsToPayBack = 'beyond the cover: this order alone does not bring the launch money back';
+  }
   const back = breakEvenUnits(oneOffs, orNull(unitProfit));
 
   return {
@@ -219,8 +225,28 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
     breakEvenMonth: back === null ? null : monthOf(back, units, doc.season),
     unitsADay: orNull(unitsADay),
     monthsToPayBack: orNull(monthsToPayBack),
-    incomplete, reasons,
+    incomplete, bounds: launchBounds(incomplete, blanksIn(r.blanks & FIGURE_BLANKS.unitProfit)), reasons,
   };
+}
+
+/** Launch figures that missing launch costs lower, those that they raise, and those that missing costs of a unit raise. */
+const LOWERED = ['mostUnits', 'mostUnitPrice', 'shelfPriceBand'];
+/** The same, where the goods do not count. */
+const LOWERED_BESIDE_GOODS = ['productBudget', 'mostPerUnit'];
+const RAISED = ['total', 'shortfall'];
+const RAISED_BY_UNIT = ['unitsADay', 'breakEvenUnits', 'monthsToPayBack'];
+
+/** What each figure of a launch is a bound of, given the blanks of the launch and those of the unit profit. */
+function launchBounds(ofLaunch: readonly string[], ofUnit: readonly string[]): Record<string, Bound> {
+  const bounds: Record<string, Bound> = {};
+  const put = (names: readonly string[], bound: Bound | null): void => {
+    if (bound !== null) for (const name of names) bounds[name] = bound;
+  };
+  put(LOWERED, boundWithout(ofLaunch, 'atMost'));
+  put(LOWERED_BESIDE_GOODS, boundWithout(ofLaunch.filter((b) => b === 'advertising' || b === 'adverts'), 'atMost'));
+  put(RAISED, boundWithout(ofLaunch, 'atLeast'));
+  put(RAISED_BY_UNIT, boundWithout([...ofUnit, ...ofLaunch], 'atLeast'));
+  return bounds;
 }
 
 /** Largest admissible order whose cash is not above the budget; 0 where none is. More can cost less at a price break. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { amount, currency, day, nonNegative, share, shortText } from '../money/schema.ts';
+import { BOUNDS } from '../lane/bounds.ts';
 import { laneDocument } from '../lane/schema.ts';
 
 /** What a launch takes beside the goods, and the money at hand. Amounts in the home currency, VAT paid included. */
@@ -62,8 +63,9 @@ export const launchResult = z.object({
   breakEvenUnits: known,
   breakEvenMonth: known,
   unitsADay: known,
-  monthsToPayBack: known,
+  monthsToPayBack: known.meta({ description: 'About: launch cash over what a month brings in, the goods already paid for; null where that is beyond the cover' }),
   incomplete: z.array(z.string()),
+  bounds: z.record(z.string(), z.enum(BOUNDS)).default({}).meta({ description: 'Of each figure that lacks costs: what it is a bound of' }),
   reasons: z.record(z.string(), z.string()),
 });
 export type BudgetAt = z.output<typeof budgetAt>;

@@ -610,7 +610,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
   return {
     blanks, problems, cifValue,
     lines: {
-      outputVat, irrecoverableVat, feeVat, goods, buyingCosts, prep: show('prep', prep), freight: freight.isZero() ? show('freight', freight) : freight, insurance, duty: show('duty', duty), importCharges,
+      outputVat, irrecoverableVat, feeVat, goods, buyingCosts, prep: show('prep', prep), freight: freight.isZero() ? show('freight', freight) : freight, insurance, duty: duty.isZero() ? show('duty', duty) : duty, importCharges,
       referral: show('referral', referral), itemFee, payment, surcharges: ofTheirs.surcharges, subscription: show('subscription', subscription), currencyConversion,
       fulfilment: show('fulfilment', fulfilment), storage: show('storage', storage), returns: show('returns', returns), breakage, other, freeExtra: num(doc.freeExtraProfit === 0 ? 0 : -doc.freeExtraProfit), adverts: show('adverts', adverts),
     },
