@@ -72,11 +72,17 @@ describe('a list at the prompt', () => {
     expect(again.said).toMatch(new RegExp(`^${bad} rows: ${bad} valid, 0 invalid`));
   });
 
-  it('packs that are sold one by one cost their share', async () => {
-    const one = await run(messy, MESSY_MAP, {}, { ...settings, packs: 'bought' });
-    const other = await run(messy, MESSY_MAP);
-    const at = other.rows.findIndex((r) => r.pack === 12 && r.landedCost !== null);
-    expect(one.rows[at]?.landedCost as number).toBeLessThan((other.rows[at]?.landedCost as number) / 2);
+  it('packs cost what they cost, unless the pack of the listing is known: then their share', async () => {
+    const list = put('packs.csv', `Barcode,Title,Net price,Listing pack\n${demoRow(1).barcode},"Saucers, pack of 12",24,\n${demoRow(2).barcode},"Saucers, pack of 12",24,1\n${demoRow(3).barcode},"Saucers, pack of 12",24,6\n`);
+    const packs = { columns: { identifier: 'Barcode', title: 'Title', cost: 'Net price', listingPackSize: 'Listing pack' } };
+    const { rows } = await run(list, packs, {}, { ...settings, packs: 'bought' });
+    const [alone, one, six] = rows.map((r) => r.landedCost as number) as [number, number, number];
+    expect(alone).toBe((await run(list, packs)).rows[0]?.landedCost);
+    expect((alone - one) / (alone - six)).toBeCloseTo(11 / 6, 4);
+    // The same where market figures say what the listing holds.
+    const market = put('sets.csv', `GTIN,Name,Price\n${demoRow(1).barcode},"Saucer, 1 piece",9.90\n`);
+    const joined = await run(list, packs, { reference: market, referenceMap: put('sets-map.json', JSON.stringify({ columns: { identifier: 'GTIN', title: 'Name', price: 'Price' } })) }, { ...settings, packs: 'bought' });
+    expect(joined.rows[0]?.landedCost).toBeCloseTo(one, 4);
   });
 
   it('market figures that a list lacks come from a reference; the last edition says what is new, gone, dearer, cheaper', async () => {

@@ -8,6 +8,7 @@ import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
 import type { ListColumns } from '../core/columns/columns.ts';
 import { ListEvaluator } from '../core/columns/evaluate.ts';
 import { judgeRows, VERDICTS } from '../core/columns/verdicts.ts';
+import { packsAsNamed } from '../core/goods/packs.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
 import { blanksIn } from '../core/lane/lines.ts';
@@ -108,7 +109,7 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
     const reference = options.reference === undefined || referenceMap === null ? null : new Reference();
     if (reference !== null) {
       of = options.reference as string;
-      await readThrough(of, referenceMap as ListMap, 'reference', categoryAt, (row, c, i, line) => reference.add(row.key, line, c, i));
+      await readThrough(of, referenceMap as ListMap, 'reference', categoryAt, (row, c, i, line) => reference.add(row.key, line, c, i, row.pack));
     }
     const last = options.previous === undefined ? null : new LastEdition();
     if (last !== null) {
@@ -133,9 +134,13 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
       }
       const rows = batch.map((cells, i) => {
         const row = r.read(cells, lines[i] as number, columns, i, categoryAt);
-        if (settings.packs === 'bought' && row.pack > 1) columns.boughtPack[i] = row.pack;
         const found = reference === null || row.key === '' ? null : reference.complete(row.key, columns, i, options.choose ?? 'sellsFastest');
         if (found?.filled) counts.completed++;
+        if (settings.packs === 'bought') {
+          const packs = packsAsNamed(row.pack, row.listingPack > 0 ? row.listingPack : (found?.pack ?? 0));
+          columns.soldPack[i] = packs.sold;
+          columns.boughtPack[i] = packs.bought;
+        }
         return { ...row, listings: found?.matches ?? 0 };
       });
       evaluator.prepare(columns);

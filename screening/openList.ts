@@ -5,6 +5,7 @@ import { laneOfRow } from '../core/columns/assumptions.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
 import { ListEvaluator, preparedBy } from '../core/columns/evaluate.ts';
 import type { Prepared } from '../core/columns/evaluate.ts';
+import { packsAsNamed } from '../core/goods/packs.ts';
 import { foldText } from '../core/columns/rank.ts';
 import type { TextColumn } from '../core/columns/rank.ts';
 import { histogram, limitWarning, selectRows, sortRows, summarise } from '../core/columns/select.ts';
@@ -33,6 +34,7 @@ const LISTED_BIT = { price: FILLED.price, units: FILLED.units, a: FILLED.size, b
 /** Rows for which room is made on the word of a file that is still read. */
 const MOST_EXPECTED = 1_200_000;
 
+const ONE_PIECE = { sold: 1, bought: 1 } as const;
 const shared = (n: number): Float64Array => new Float64Array(new SharedArrayBuffer(8 * n));
 function makeRoom(n: number): Room {
   const bytes = (size: number): SharedArrayBuffer => new SharedArrayBuffer(size * n);
@@ -281,8 +283,9 @@ export class OpenList {
       const counted = ask.settings.packs === 'bought';
       const [sold, bought] = [other('soldPack'), other('boughtPack')];
       for (let i = from; i < n; i++) {
-        sold[i] = counted ? Math.max(1, this.numbers.listingPack[i] as number) : 1;
-        bought[i] = counted ? Math.max(1, this.numbers.pack[i] as number) : 1;
+        const packs = counted ? this.packsOf(i) : ONE_PIECE;
+        sold[i] = packs.sold;
+        bought[i] = packs.bought;
       }
       for (const [i, [s, b]] of confirmed) {
         sold[i] = s;
@@ -319,20 +322,32 @@ export class OpenList {
       out.push({ line: n.line[k] as number, title: textOf(texts.title, k), price: known(n.price[k] as number), units: known(n.units[k] as number), kg: known(n.kg[k] as number), category: words.category.values[words.category.codes[k] as number] as string, counts: n.line[k] === counts });
     return out;
   }
+  /** Place of the listing of row `i` that stands in row `line` of the market figures; -1: there is none. */
+  private listingAt(i: number, line: number): number {
+    if (this.listings == null) return -1;
+    const { rows, numbers: n } = this.listings;
+    for (let k = this.listingsFrom(this.listings, i); k < rows && n.key[k] === this.numbers.key[i]; k++) if (n.line[k] === line) return k;
+    return -1;
+  }
+  /** The packs that the words of a row and of its listing name, that of a listing chosen by hand among them. */
+  private packsOf(i: number): { readonly sold: number; readonly bought: number } {
+    const line = this.marks?.listing.get(i);
+    const k = line === undefined ? -1 : this.listingAt(i, line);
+    return packsAsNamed(this.numbers.pack[i] as number, (k < 0 ? this.numbers.listingPack[i] : this.listings?.numbers.pack[k]) as number);
+  }
   /** Where a listing was chosen by hand, what the row had from the market figures is that listing's. */
   private takeListings(inputs: Record<InputColumn, Float64Array>, other: (c: InputColumn) => Float64Array, category: Int16Array, keys: readonly string[], ask: Ask, from: number): void {
     const chosen = this.marks?.listing ?? new Map<number, number>();
     if (chosen.size === 0 || this.listings == null) return;
-    const { rows, numbers: n, words } = this.listings;
+    const { numbers: n, words } = this.listings;
     for (const c of LISTED) {
       if (c === 'price' && ask.basis !== 'now') continue;
       const own = other(c);
       own.set(this.numbers[c].subarray(from, this.rows), from);
     }
     for (const [i, line] of chosen) {
-      let k = this.listingsFrom(this.listings, i);
-      while (k < rows && n.key[k] === this.numbers.key[i] && n.line[k] !== line) k++;
-      if (n.key[k] !== this.numbers.key[i]) continue;
+      const k = this.listingAt(i, line);
+      if (k < 0) continue;
       const had = Math.floor((this.numbers.notes[i] as number) / FILLED_FROM);
       for (const c of LISTED) if ((had & LISTED_BIT[c]) !== 0) inputs[c][i] = n[c][k] as number;
       const word = words.category.values[words.category.codes[k] as number] as string;
@@ -345,9 +360,9 @@ export class OpenList {
   private falseBargains(e: Evaluated): Uint8Array {
     if (e.falseBargains !== null) return e.falseBargains;
     const flags = new Uint8Array(this.rows);
-    const { pack, listingPack } = this.numbers;
     const odd: number[] = [];
-    for (let i = 0; i < this.rows; i++) if (Math.max(1, pack[i] as number) !== Math.max(1, listingPack[i] as number)) odd.push(i);
+    const packs = (i: number) => this.packsOf(i);
+    for (let i = 0; i < this.rows; i++) if (packs(i).sold !== packs(i).bought) odd.push(i);
     if (odd.length > 0) {
       const pick = (a: Float64Array): Float64Array => Float64Array.from(odd, (i) => a[i] as number);
       const base = { ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, pick(e.columns[c])])), length: odd.length, category: Int16Array.from(odd, (i) => e.columns.category[i] as number), taxClass: new Uint8Array(odd.length), taxClasses: e.columns.taxClasses } as ListColumns;
@@ -362,7 +377,7 @@ export class OpenList {
       };
       const one = new Float64Array(odd.length).fill(1);
       const plainly = profit(one, one);
-      const counted = profit(Float64Array.from(odd, (i) => Math.max(1, listingPack[i] as number)), Float64Array.from(odd, (i) => Math.max(1, pack[i] as number)));
+      const counted = profit(Float64Array.from(odd, (i) => packs(i).sold), Float64Array.from(odd, (i) => packs(i).bought));
       odd.forEach((row, k) => {
         if ((plainly[k] as number) > 0 && (counted[k] as number) <= 0) flags[row] = 1;
       });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { packField, packIn, proposePacks } from './packs.ts';
+import { packField, packIn, packsAsNamed } from './packs.ts';
 
 describe('pack sizes in titles', () => {
   it.each([
@@ -12,15 +12,16 @@ describe('pack sizes in titles', () => {
     expect(packIn('Saucers, set of 3')).toEqual({ pieces: 3, words: 'set of 3', sure: true });
   });
   it('fields', () => {
-    expect(['6', '6 pcs', 'VE 12', '12.0', '', 'one', '0'].map(packField)).toEqual([6, 6, 12, 12, null, null, null]);
+    expect(['6', '6 pcs', '12.0', '', 'one', '0'].map(packField)).toEqual([6, 6, 12, null, null, null]);
+    // What a carton holds is ordered together; it is no pack.
+    expect(['VE 12', 'VE: 12', 'Karton 24', 'case 6', 'ctn 48'].map(packField)).toEqual([null, null, null, null, null]);
   });
 });
 
-describe('the ratio between what is bought and what is sold', () => {
-  const side = (title: string, field = '') => ({ title, field });
-  it('a single sold as four needs four; a dozen bought fills a dozen singles', () => {
-    expect(proposePacks(side('Saucer'), side('Saucers, set of 4'))).toMatchObject({ unitsInSoldPack: 4, unitsInBoughtPack: 1, doubtful: true });
-    expect(proposePacks(side('Saucers', '12'), side('Saucer, 1 piece'))).toMatchObject({ unitsInSoldPack: 1, unitsInBoughtPack: 12, doubtful: false });
-    expect(proposePacks(side('Saucers pack of 3'), side('Saucers set of 3'))).toMatchObject({ unitsInSoldPack: 3, unitsInBoughtPack: 3, doubtful: false });
+describe('the packs on both sides', () => {
+  it('what is bought is sold as it comes, unless the pack of the listing is known', () => {
+    expect([packsAsNamed(4, 0), packsAsNamed(0, 0), packsAsNamed(12, 1), packsAsNamed(0, 4), packsAsNamed(3, 3)]).toEqual([
+      { sold: 4, bought: 4 }, { sold: 1, bought: 1 }, { sold: 1, bought: 12 }, { sold: 4, bought: 1 }, { sold: 3, bought: 3 },
+    ]);
   });
 });

@@ -45,26 +45,24 @@ export function packIn(title: string): PackFound | null {
   return null;
 }
 
-/** A field that holds a pack size: "6", "6 pcs", "VE 12". Null where it says none. */
+/** Words that speak of what a carton holds: how many are ordered together, not how many are in a pack. */
+const OF_CARTON = /^(?:ve|vpe|vke|carton|karton|krt|ctn|case|outer|colisage|cartone|karton zbiorczy)\b/iu;
+
+/** A field that holds a pack size: "6", "6 pcs". Null where it says none, or speaks of a carton ("VE 12"). */
 export function packField(text: string): number | null {
-  const m = /^(?:\D{0,12}?)\s*(\d{1,4})(?:[.,]0+)?\s*\D{0,12}$/u.exec(text.trim());
+  const field = text.trim();
+  if (OF_CARTON.test(field)) return null;
+  const m = /^(?:\D{0,12}?)\s*(\d{1,4})(?:[.,]0+)?\s*\D{0,12}$/u.exec(field);
   const pieces = Number(m?.[1]);
   return m !== null && pieces >= 1 && pieces <= MOST ? pieces : null;
 }
 
-/** What the pack sizes on both sides propose: units in the pack that is sold and in the one that is bought. */
-export type PackProposal = { readonly unitsInSoldPack: number; readonly unitsInBoughtPack: number; readonly bought: PackFound | null; readonly sold: PackFound | null; readonly doubtful: boolean };
-
 /**
- * Proposes the ratio from the supplier's title (or field) and the listing's. A single on one side and a pack on the other is a
- * false bargain unless one buys, or sells, as many; doubtful where a size is only likely, or one side says nothing.
+ * The packs on both sides, given the pieces that the supplier's words name (0: none) and those of the listing it is sold as (0: not
+ * known). What is bought is sold as it comes unless the listing's own pack is known: the shelf price is that of the set, so a set
+ * taken apart would look like a bargain it is not.
  */
-export function proposePacks(supplier: { readonly title: string; readonly field: string }, listing: { readonly title: string; readonly field: string }): PackProposal {
-  const found = (side: { title: string; field: string }): PackFound | null => {
-    const n = side.field.trim() === '' ? null : packField(side.field);
-    return n === null ? packIn(side.title) : { pieces: n, words: side.field.trim(), sure: true };
-  };
-  const [bought, sold] = [found(supplier), found(listing)];
-  const [b, s] = [bought?.pieces ?? 1, sold?.pieces ?? 1];
-  return { unitsInSoldPack: s, unitsInBoughtPack: b, bought, sold, doubtful: s !== b && (!(bought?.sure ?? false) || !(sold?.sure ?? false)) };
+export function packsAsNamed(named: number, listing: number): { readonly sold: number; readonly bought: number } {
+  const bought = Math.max(1, named);
+  return { sold: listing > 0 ? listing : bought, bought };
 }

@@ -94,7 +94,7 @@ describe('market figures joined by barcode', () => {
       columns.price[i] = price;
       columns.units[i] = units;
       columns.kg[i] = kg;
-      r.add(k, i + 2, columns, i);
+      r.add(k, i + 2, columns, i, i + 1);
     });
     return r;
   };
@@ -103,9 +103,9 @@ describe('market figures joined by barcode', () => {
     const r = reference([[key(1), 19.9, 40, 0.5]]);
     const list = makeColumns(2);
     list.price[0] = 25;
-    expect(r.complete(key(1), list, 0, 'first')).toEqual({ filled: FILLED.units | FILLED.weight, matches: 1, row: 2 });
+    expect(r.complete(key(1), list, 0, 'first')).toEqual({ filled: FILLED.units | FILLED.weight, matches: 1, row: 2, pack: 1 });
     expect([list.price[0], list.units[0], list.kg[0]]).toEqual([25, 40, 0.5]);
-    expect(r.complete(key(2), list, 1, 'first')).toEqual({ filled: 0, matches: 0, row: 0 });
+    expect(r.complete(key(2), list, 1, 'first')).toEqual({ filled: 0, matches: 0, row: 0, pack: 0 });
     expect(list.price[1]).toBeNaN();
   });
   it('of several listings the one by rule: sells fastest, cheapest, first; all of them can be shown', () => {

@@ -21,29 +21,33 @@ export type Completed = {
   readonly matches: number;
   /** Row of the reference that was chosen; 0: none. */
   readonly row: number;
+  /** Pieces in the pack of the chosen listing; 0: not known. */
+  readonly pack: number;
 };
-const NOTHING: Completed = { filled: 0, matches: 0, row: 0 };
+const NOTHING: Completed = { filled: 0, matches: 0, row: 0, pack: 0 };
 
-export type Listing = { readonly row: number; readonly title: string; readonly price: number; readonly units: number; readonly sides: readonly [number, number, number]; readonly kg: number; /** Place of its category among those of the file. */ readonly category: number };
+export type Listing = { readonly row: number; readonly title: string; readonly price: number; readonly units: number; readonly sides: readonly [number, number, number]; readonly kg: number; /** Pieces in its pack; 0: its words say nothing. */ readonly pack: number; /** Place of its category among those of the file. */ readonly category: number };
 
 /** A reference file in memory: its rows as columns, found by barcode. */
 export class Reference {
   private columns: ListColumns = makeColumns(1024);
   private lines = new Uint32Array(1024);
   private next = new Uint32Array(1024);
+  private packs = new Uint32Array(1024);
   private readonly titles: string[] = [];
   private readonly first = new KeyIndex();
   private readonly last = new Map<number, number>();
   /** Rows taken in. */
   count = 0;
 
-  /** Takes one row in: `source` holds it at place `i`, `line` is its row in the file. */
-  add(key: string, line: number, source: ListColumns, i: number, title = ''): void {
+  /** Takes one row in: `source` holds it at place `i`, `line` is its row in the file, `pack` the pieces that its words name (0: none). */
+  add(key: string, line: number, source: ListColumns, i: number, pack: number, title = ''): void {
     if (this.count === this.columns.length) this.grow();
     const at = this.count++;
     for (const c of FIGURES) this.columns[c][at] = source[c][i] as number;
     this.columns.category[at] = source.category[i] as number;
     this.lines[at] = line;
+    this.packs[at] = pack;
     this.titles.push(title);
     // Listings of one product form a chain in the order of the file.
     const head = this.first.note(key, at + 1);
@@ -60,7 +64,7 @@ export class Reference {
     const { columns: k } = this;
     for (let at = this.first.find(key); at > 0; at = this.next[at - 1] as number) {
       const i = at - 1;
-      out.push({ row: this.lines[i] as number, title: this.titles[i] as string, price: k.price[i] as number, units: k.units[i] as number, sides: [k.a[i] as number, k.b[i] as number, k.c[i] as number], kg: k.kg[i] as number, category: k.category[i] as number });
+      out.push({ row: this.lines[i] as number, title: this.titles[i] as string, price: k.price[i] as number, units: k.units[i] as number, sides: [k.a[i] as number, k.b[i] as number, k.c[i] as number], kg: k.kg[i] as number, pack: this.packs[i] as number, category: k.category[i] as number });
     }
     return out;
   }
@@ -94,7 +98,7 @@ export class Reference {
       columns.category[i] = category;
       filled |= FILLED.category;
     }
-    return { filled, matches, row: this.lines[best - 1] as number };
+    return { filled, matches, row: this.lines[best - 1] as number, pack: this.packs[best - 1] as number };
   }
 
   /** Whether listing `x` beats `y`; what is not known beats nothing. */
@@ -110,7 +114,7 @@ export class Reference {
     for (const c of FIGURES) wider[c].set(this.columns[c]);
     wider.category.set(this.columns.category);
     this.columns = wider;
-    for (const field of ['lines', 'next'] as const) {
+    for (const field of ['lines', 'next', 'packs'] as const) {
       const longer = new Uint32Array(wider.length);
       longer.set(this[field]);
       this[field] = longer;

@@ -1,5 +1,16 @@
 import type { Reckoning } from '../lane/reckoning.ts';
-import type { LaneDocument } from '../lane/schema.ts';
+import type { TaxCard } from '../lane/rates.ts';
+import type { LaneDocument, Standing } from '../lane/schema.ts';
+
+/**
+ * VAT rate that a seller's shelf price contains: that of the product's class (`typed` beats it) in an inclusive regime, unless the
+ * seller is not registered there; 0 in an exclusive one. Null where the tax card is missing or has no rate for the class.
+ */
+export function vatInPrice(tax: TaxCard | null, standing: Standing | null, taxClass: string, typed: number | null = null): number | null {
+  if (tax === null) return null;
+  if (tax.regime === 'exclusive' || standing?.kind === 'notRegistered') return 0;
+  return typed ?? tax.vatRates[taxClass] ?? null;
+}
 
 /** Gross at a shelf price: after the average discount, with charged delivery; sales currency, VAT as in the price. */
 export function grossOf(doc: Pick<LaneDocument, 'averageDiscount' | 'shippingCharged'>, price: number): number {

@@ -13,10 +13,11 @@ const BORROWED = ['orderQuantity', 'averageDiscount', 'prep', 'returns', 'breaka
 
 /**
  * A lane for another place, made from one that is there: how much is ordered, preparation, returns, season and breakage are
- * taken over; the shelf price and bids are converted at the lane's exchange rate, the price ended as prices end there; cards,
- * tax, way in and fulfilment are those of the new place. All that is taken over is marked as borrowed, with where from.
+ * taken over; the price net of VAT and the bids are converted at the lane's exchange rate, the VAT of the new place put on and the
+ * price ended as prices end there; cards, tax, way in and fulfilment are those of the new place. All that is taken over is marked as
+ * borrowed, with where from. `vat`: the rates that shelf prices contain there and here; where either is not known, no price is made up.
  */
-export function laneLike(base: StoredLane, n: NewLane, habit: Habit): StoredLane {
+export function laneLike(base: StoredLane, n: NewLane, habit: Habit, vat: { readonly there: number | null; readonly here: number | null }): StoredLane {
   const fresh = newLane(n);
   const factor = n.exchange === null ? (base.currency === n.currency ? 1 : Number.NaN) : exchangeFactor(n.exchange.table, base.currency, n.currency);
   const known = factor === factor;
@@ -26,15 +27,15 @@ export function laneLike(base: StoredLane, n: NewLane, habit: Habit): StoredLane
   const provenance: Provenance = { ...fresh.provenance };
   for (const key of BORROWED) if (JSON.stringify(base[key]) !== JSON.stringify(fresh[key])) provenance[key] = borrowed;
   const cents = (x: number): number => Number((x * factor).toFixed(4));
-  const converts = base.price !== null && known;
-  if (converts) provenance.price = borrowed;
+  const price = base.price === null || !known || vat.there === null || vat.here === null ? null : (base.price / (1 + vat.there)) * factor * (1 + vat.here);
+  if (price !== null) provenance.price = borrowed;
   const typedDemand = base.demand?.kind === 'typed';
   if (typedDemand) provenance.demand = borrowed;
   const bids = base.adverts !== null && base.adverts !== 'none' && known;
   if (bids || base.adverts === 'none') provenance.adverts = borrowed;
   return {
     ...fresh, ...shared,
-    price: converts ? priceByHabit((base.price as number) * factor, n.currency, habit) : fresh.price,
+    price: price === null ? fresh.price : priceByHabit(price, n.currency, habit),
     demand: typedDemand ? base.demand : fresh.demand,
     adverts: base.adverts === null || base.adverts === 'none' ? base.adverts : bids ? { ...base.adverts, keywords: base.adverts.keywords.map((k) => ({ ...k, low: cents(k.low), high: cents(k.high) })) } : fresh.adverts,
     otherPerUnit: base.otherPerUnit,

@@ -4,6 +4,7 @@ import { marketplaceCard, taxCard } from '../lane/rates.ts';
 import type { MarketplaceCard } from '../lane/rates.ts';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
 import { byFall, fallsUnder, impactOf } from './impact.ts';
+import { vatInPrice } from '../tax/revenue.ts';
 import { laneLike } from './laneLike.ts';
 import { newLane } from './newLane.ts';
 import { postageFor, proposeLanes, routeFits } from './proposals.ts';
@@ -74,15 +75,22 @@ describe('a lane like another', () => {
   const place = (country: string, currency: string) => ({ way: 'ownBrand' as const, settings, country, currency, marketplace: { id: `m-${country}`, card: market(country, currency).card }, taxCardId: 't', exchange: { id: 'x', table: exchange }, origin: 'CN', price: null, quoteId: 'q', today: '2026-11-24' });
   const base = { ...newLane(place('DE', 'EUR')), price: 24.9, orderQuantity: 640, breakage: 0.03, typed: { ...newLane(place('DE', 'EUR')).typed, vatRate: 0.05 } };
   it('takes over what belongs to the product and says so; what belongs to the place is of the new one', () => {
-    const made = laneLike(base, place('PL', 'PLN'), '99');
+    const made = laneLike(base, place('PL', 'PLN'), '99', { there: 0.2, here: 0.2 });
     expect(made).toMatchObject({ country: 'PL', currency: 'PLN', orderQuantity: 640, breakage: 0.03, price: 99.99, marketplaceCardId: 'm-PL' });
     expect(made.typed.vatRate).toBeNull();
     for (const path of ['price', 'orderQuantity', 'breakage']) expect(made.provenance[path]).toEqual({ source: 'borrowed', date: '2026-11-24', note: 'Testmarket DE' });
     const bids = (l: typeof made) => (l.adverts !== null && l.adverts !== 'none' ? l.adverts.keywords[0] : null);
     expect(bids(made)?.low).toBeCloseTo((bids(base)?.low ?? 0) * 4, 3);
   });
+  it('carries the price net of VAT from one tax regime to another and back', () => {
+    const price = (there: number | null, here: number | null) => laneLike({ ...base, price: 24 }, place('PL', 'PLN'), 'none', { there, here }).price;
+    // 24.00 with 20 % in it is 20.00 net: 80.00 at 4, and 98.40 with 23 % in it.
+    expect([price(0.2, 0), price(0.2, 0.23), price(0, 0.25), price(0, 0), price(null, 0.2), price(0.2, null)]).toEqual([80, 98.4, 120, 96, null, null]);
+    const tax = (regime: 'inclusive' | 'exclusive') => taxCard.parse(taxCardOf(regime, 0.2));
+    expect([vatInPrice(tax('inclusive'), { kind: 'registered' }, 'standard'), vatInPrice(tax('inclusive'), { kind: 'notRegistered' }, 'standard'), vatInPrice(tax('inclusive'), null, 'standard', 0.07), vatInPrice(tax('exclusive'), { kind: 'registered' }, 'standard'), vatInPrice(tax('inclusive'), null, 'nowhere'), vatInPrice(null, null, 'standard')]).toEqual([0.2, 0, 0.07, 0, null, null]);
+  });
   it('without a rate, prices and bids are not made up', () => {
-    const made = laneLike(base, { ...place('US', 'USD'), exchange: null }, '99');
+    const made = laneLike(base, { ...place('US', 'USD'), exchange: null }, '99', { there: 0.2, here: 0 });
     expect([made.price, made.adverts]).toEqual([null, null]);
     expect(made.provenance.price).toBeUndefined();
   });

@@ -270,7 +270,7 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     n.line[i] = line;
     n.key[i] = Number(row.key);
     n.pack[i] = row.pack;
-    n.listingPack[i] = row.listingPack;
+    n.listingPack[i] = row.listingPack > 0 ? row.listingPack : (completed?.pack ?? 0);
     n.notes[i] = notes;
     n.listings[i] = completed?.matches ?? 0;
     n.listing[i] = completed?.row ?? 0;
@@ -362,7 +362,7 @@ async function loadReference(workspaceId: string, listId: string, stored: Stored
     if (batch.length > columns.length) columns = makeColumns(batch.length);
     for (const [i, cells] of batch.entries()) {
       const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
-      if (row.troubles.length === 0) reference.add(row.key, lines[i] as number, columns, i, cut((reader as unknown as RowReader).text(cells, 'title')));
+      if (row.troubles.length === 0) reference.add(row.key, lines[i] as number, columns, i, row.pack, cut((reader as unknown as RowReader).text(cells, 'title')));
     }
   });
   return reference;
@@ -371,7 +371,7 @@ async function loadReference(workspaceId: string, listId: string, stored: Stored
 /** Barcodes that have several listings, with these, by barcode: what one is chosen from by hand. */
 function listingsPart(reference: Reference, categories: readonly string[]): Part {
   const rows = [...reference.several()].sort((x, y) => x.key - y.key).flatMap(({ key, listings }) => listings.map((l) => ({ key, ...l })));
-  const of: Partial<Record<PartNumber, (r: (typeof rows)[number]) => number>> = { line: (r) => r.row, key: (r) => r.key, price: (r) => r.price, units: (r) => r.units, a: (r) => r.sides[0], b: (r) => r.sides[1], c: (r) => r.sides[2], kg: (r) => r.kg };
+  const of: Partial<Record<PartNumber, (r: (typeof rows)[number]) => number>> = { line: (r) => r.row, key: (r) => r.key, price: (r) => r.price, units: (r) => r.units, a: (r) => r.sides[0], b: (r) => r.sides[1], c: (r) => r.sides[2], kg: (r) => r.kg, pack: (r) => r.pack };
   const numbers = Object.fromEntries(PART_NUMBERS.map((n) => [n, Float64Array.from(rows, of[n] ?? (() => Number.NaN))])) as Part['numbers'];
   const words = { brand: new WordWriter(), category: new WordWriter() };
   for (const r of rows) {

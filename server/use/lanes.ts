@@ -6,9 +6,10 @@ import { pack } from '../../core/compare/pack.ts';
 import type { Packed } from '../../core/compare/pack.ts';
 import type { CardData, FreightCard, PostageCard } from '../../core/cards/schema.ts';
 import { evaluate } from '../../core/lane/result.ts';
-import type { MarketplaceCard } from '../../core/lane/rates.ts';
+import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
 import { METHODS, quote as quoteSchema, retailPurchase } from '../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
+import { vatInPrice } from '../../core/tax/revenue.ts';
 import { laneLike } from '../../core/workspace/laneLike.ts';
 import { newLane } from '../../core/workspace/newLane.ts';
 import { proposeLanes } from '../../core/workspace/proposals.ts';
@@ -130,6 +131,8 @@ export async function generateLanes(workspaceId: string, candidateId: string, wa
     const bank = a.cards.find((c) => c.kind === 'benchmark' && c.key === a.settings.homeCurrency);
     const like = a.lanes.find((l) => l.id === wanted.like)?.data ?? null;
     const first = Math.max(-1, ...a.lanes.map((l) => l.position)) + 1;
+    const taxIn = (country: string): TaxCard | null => (a.cards.find((c) => c.kind === 'tax' && c.key === country)?.data as TaxCard | undefined) ?? null;
+    const likeTax = like === null || like.taxCardId === null ? null : ((await cardData(tx, workspaceId, [like.taxCardId]))[like.taxCardId] as TaxCard | undefined) ?? null;
     const rows = chosen.map((p, i): LaneToStore => {
       const card = byId.get(p.marketplaceCardId)?.data as MarketplaceCard;
       const n = {
@@ -139,7 +142,13 @@ export async function generateLanes(workspaceId: string, candidateId: string, wa
         origin: a.of.data.product.origin, price: null, quoteId: p.quoteId, today: today(),
         method: p.method, freightCardId: p.freightCardId, postageCardId: p.postageCardId, benchmarkCardId: bank?.id ?? null,
       };
-      return { id: newId(), position: first + i, data: like === null ? newLane(n) : laneLike(like, n, wanted.habit) };
+      if (like === null) return { id: newId(), position: first + i, data: newLane(n) };
+      const { taxClass } = a.of.data.product;
+      const vat = {
+        there: vatInPrice(likeTax, like.standing ?? a.settings.standings[like.country] ?? null, taxClass, like.typed.vatRate),
+        here: vatInPrice(taxIn(card.country), a.settings.standings[card.country] ?? null, taxClass),
+      };
+      return { id: newId(), position: first + i, data: laneLike(like, n, wanted.habit, vat) };
     });
     const quotes = Object.fromEntries(a.quotes.map((q) => [q.id, q.data]));
     await insertLanes(tx, workspaceId, a.settings, a.of, rows, quotes, Object.fromEntries(a.cards.map((c) => [c.id, c.data])), by);

@@ -4,6 +4,7 @@ import type { MouseEvent } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useRevalidator, useSearchParams } from 'react-router';
 import type { Answer, ListRow } from '../../../screening/ask.ts';
+import { packsAsNamed } from '../../../core/goods/packs.ts';
 import { blanksIn } from '../../../core/lane/lines.ts';
 import { DEFAULT_LOOK, extraOf, isListFigure, LIST_FIGURES, queryIn, searchOf, SHORT_LIST } from '../../../core/lists/query.ts';
 import type { ListColumn, ListFigure, ListLook, ListQuery, ListSort } from '../../../core/lists/query.ts';
@@ -146,10 +147,10 @@ export function ListPage(p: Props) {
   });
   /** Confirms the packs that the words of each row name: one request for each ratio, whatever the number of rows. */
   const confirmPacks = async (chosen: readonly ListRow[]): Promise<void> => {
-    const byRatio = new Map<string, { pack: { sold: number; bought: number }; rows: ListRow[] }>();
+    const byRatio = new Map<string, { pack: ReturnType<typeof packsAsNamed>; rows: ListRow[] }>();
     for (const r of chosen) {
-      const pack = { sold: Math.max(1, r.listingPack), bought: Math.max(1, r.figures.pack ?? 1) };
-      const group = byRatio.get(`${pack.sold}/${pack.bought}`) ?? { pack, rows: [] };
+      const pack = packsAsNamed(r.figures.pack ?? 0, r.listingPack);
+      const group = byRatio.get(`${pack.sold}/${pack.bought}`) ?? { pack, rows: [] as ListRow[] };
       group.rows.push(r);
       byRatio.set(`${pack.sold}/${pack.bought}`, group);
     }

@@ -3,6 +3,7 @@ import CloseIcon from '@mui/icons-material/Close';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { packsAsNamed } from '../../../core/goods/packs.ts';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
 import { breakQuantities } from '../../../core/launch/launch.ts';
@@ -92,7 +93,7 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
         ))}
       </Box>
       {listed !== null && <Quantities doc={listed} now={doc.orderQuantity} onChoose={(of) => setQuantity({ line, of })} />}
-      {(pack > 1 || listing > 1 || mark?.soldPack != null) && <Packs row={row} mark={mark} pack={pack} listing={listing} canEdit={canEdit} onMark={(change) => onMark(row, change)} />}
+      {(pack > 1 || listing > 1 || mark?.soldPack != null) && <Packs row={row} mark={mark} pack={pack} canEdit={canEdit} onMark={(change) => onMark(row, change)} />}
       {opened.listings.length > 1 ? <Listings listings={opened.listings} byHand={opened.listingByHand} currency={doc.currency} canEdit={canEdit} onChoose={(listing) => onMark(row, { listing })} /> : row.listings > 0 && <Box sx={{ mt: 1, color: 'text.secondary' }}>{t('list.listings', { count: row.listings })}</Box>}
       {Object.entries(more).filter(([k]) => k !== 'link').length > 0 && <Box component="dl" sx={{ mt: 1, mb: 0, fontSize: '0.8rem', display: 'grid', gridTemplateColumns: 'auto 1fr', gap: '2px 10px', '& dt': { color: 'text.secondary' }, '& dd': { m: 0, overflowWrap: 'anywhere' } }}>{Object.entries(more).filter(([k]) => k !== 'link').map(([k, v]) => <Box key={k} sx={{ display: 'contents' }}><dt>{k === 'picture' || k === 'notes' ? t(`role.${k}`) : k}</dt><dd dir="auto">{/^https?:\/\//i.test(v) ? <a href={v} target="_blank" rel="noreferrer noopener">{k === 'picture' ? t('list.openPicture') : v}</a> : v}</dd></Box>)}</Box>}
       {mark?.state != null && <Alert severity="info" icon={false} sx={{ mt: 1, py: 0 }}>{t(`listFlag.${mark.state}`)}{mark.reason !== '' && `: ${mark.reason}`} {mark.candidateId !== null && <Link to={`${root}/weigh/${mark.candidateId}`}>{t('list.openCandidate')}</Link>}</Alert>}
@@ -175,10 +176,11 @@ function Decide({ row, mark, onMark, onKeep }: { row: ListRow; mark: RowMark | n
 }
 
 /** What the words say of packs, and what is confirmed. */
-function Packs({ row, mark, pack, listing, canEdit, onMark }: { row: ListRow; mark: RowMark | null; pack: number; listing: number; canEdit: boolean; onMark: (c: Change) => void }) {
+function Packs({ row, mark, pack, canEdit, onMark }: { row: ListRow; mark: RowMark | null; pack: number; canEdit: boolean; onMark: (c: Change) => void }) {
   const { t } = useTranslation();
-  const [sold, setSold] = useState<number | null>(mark?.soldPack ?? listing);
-  const [bought, setBought] = useState<number | null>(mark?.boughtPack ?? pack);
+  const named = packsAsNamed(row.figures.pack ?? 0, row.listingPack);
+  const [sold, setSold] = useState<number | null>(mark?.soldPack ?? named.sold);
+  const [bought, setBought] = useState<number | null>(mark?.boughtPack ?? named.bought);
   return (
     <Box sx={{ mt: 1, pl: 1, borderLeft: '3px solid', borderColor: 'fieldLine' }}>
       {t('list.packSays', { pack })}{row.listingPack > 0 && `, ${t('list.packListing', { pack: row.listingPack })}`}.
