@@ -11,7 +11,8 @@ import { lane, laneHistory } from './db/schema.ts';
 import { env } from './env.ts';
 import { cellsFrom, outSheets } from './files/cardFiles.ts';
 import { readExchangeCsv, readReferenceXml } from './files/exchangeFiles.ts';
-import { readCsv, readXlsx, safeText, writeCsv, writeXlsx } from './files/sheets.ts';
+import { readCsv, safeText, writeCsv, writeXlsx } from './files/sheets.ts';
+import { readTables as readXlsx } from './files/workbook.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { workOnLanes } from './jobs/weighLanes.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
@@ -42,7 +43,7 @@ const errorsOf = (kind: Parameters<typeof readTables>[0], tables: Tables) => {
 describe('cards as files', () => {
   it.each(['Alderway/DE', 'DE', 'exchange'])('%s goes to a workbook and back, exactly', async (key) => {
     const c = card(key);
-    const file = await readXlsx((await writeXlsx(outSheets(c.kind, c.data))) as unknown as ArrayBuffer);
+    const file = await readXlsx(await writeXlsx(outSheets(c.kind, c.data)));
     if (!file.ok) throw new Error(file.problem);
     const cells = cellsFrom(c.kind, file.sheets, c.data);
     if (!cells.ok) throw new Error(JSON.stringify(cells.errors));
@@ -63,20 +64,20 @@ describe('cards as files', () => {
     const sheet = { name: 't', columns: [{ title: 'name' }, { title: 'x' }], rows: [['=HYPERLINK("a")', -1.5]] as Cell[][] };
     const csv = readCsv(writeCsv(sheet));
     expect(csv.ok && csv.sheets[0]?.rows).toEqual([['=HYPERLINK("a")', '-1.5']]);
-    const xlsx = await readXlsx((await writeXlsx([sheet])) as unknown as ArrayBuffer);
+    const xlsx = await readXlsx(await writeXlsx([sheet]));
     expect(xlsx.ok && xlsx.sheets[0]?.rows).toEqual([['=HYPERLINK("a")', -1.5]]);
   });
   it('half a file is refused with its place', async () => {
     const c = card('Alderway/DE');
     const whole = await writeXlsx(outSheets(c.kind, c.data));
-    expect(await readXlsx(whole.subarray(0, whole.length / 2) as unknown as ArrayBuffer)).toMatchObject({ ok: false, problem: 'The file is not a whole XLSX workbook' });
+    expect(await readXlsx(whole.subarray(0, whole.length / 2))).toMatchObject({ ok: false, problem: 'The file is not a whole XLSX workbook' });
     expect(readCsv('key,name\n"a,b\n')).toMatchObject({ ok: false, remedy: 'Export it again, and import the whole file.' });
     const tiers = outSheets(c.kind, c.data, 'weightSteps');
     const text = writeCsv(tiers[0] as (typeof tiers)[number]);
     const cut = readCsv(text.slice(0, text.lastIndexOf(',', text.length - 20)));
     expect(cut.ok && cellsFrom(c.kind, cut.sheets, c.data)).toMatchObject({ ok: false, errors: [{ sheet: 'weightSteps', problem: expect.stringMatching(/The last row has \d of 5 cells/) }] });
     const sheets = outSheets(c.kind, c.data).filter((s) => s.name !== 'weightSteps');
-    const partial = await readXlsx((await writeXlsx(sheets)) as unknown as ArrayBuffer);
+    const partial = await readXlsx(await writeXlsx(sheets));
     expect(partial.ok && cellsFrom(c.kind, partial.sheets, c.data)).toMatchObject({ ok: false, errors: [{ sheet: 'weightSteps', problem: expect.stringMatching(/The sheet is missing; the card has \d+ rows in it/) }] });
     expect(readCardDocument('{"format":"bold-margin/rate-card","version":1,"kind":"tax","data":{')).toMatchObject({ ok: false, errors: [{ problem: 'The file breaks off or is not JSON' }] });
   });

@@ -12,7 +12,8 @@ import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
 import { cellsFrom } from '../../server/files/cardFiles.ts';
 import { readExchangeCsv, readReferenceXml } from '../../server/files/exchangeFiles.ts';
-import { readCsv, readXlsx } from '../../server/files/sheets.ts';
+import { tablesOfWorkbook } from '../../server/files/readApart.ts';
+import { readCsv } from '../../server/files/sheets.ts';
 import { freightFromOutside, outsideIsThere, ratesFromOutside } from '../../server/outside/client.ts';
 import { createDraft, draftFrom, draftFromFreightQuote, listCards, loadCards, previewOf, putExchange, putInForce, readCardDocument, throwDraft, withdraw } from '../../server/use/cards.ts';
 import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
@@ -120,7 +121,7 @@ async function imported(workspaceId: string, id: string, file: unknown) {
     const p = previewOf(card.kind, draftOf(read.kind, read.data), card.data, false);
     return data({ preview: { ...p, comma: false, from: cardDay(read.data) === card.inForceFrom ? next : cardDay(read.data) } });
   }
-  const read = name.endsWith('.csv') ? readCsv(await file.text()) : await readXlsx(await file.arrayBuffer());
+  const read = name.endsWith('.csv') ? readCsv(await file.text()) : await tablesOfWorkbook(Buffer.from(await file.arrayBuffer()));
   if (!read.ok) return wrong(read.problem, read.remedy);
   const cells = cellsFrom(card.kind, read.sheets, card.data);
   if (!cells.ok) return data({ errors: cells.errors }, 422);

@@ -16,7 +16,7 @@ export function safeText(text: string): string {
 }
 const APOSTROPHE = 39;
 /** Takes the apostrophe of `safeText` off again. */
-const unsafe = (text: string): string => (text.length > 1 && text[0] === "'" && RISKY.test(text[1] as string) ? text.slice(1) : text);
+export const unsafe = (text: string): string => (text.length > 1 && text[0] === "'" && RISKY.test(text[1] as string) ? text.slice(1) : text);
 
 /** CSV with a header line, comma between, decimal point, UTF-8 with a mark so that spreadsheets read it so. */
 export function writeCsv(sheet: OutSheet): string {
@@ -52,40 +52,6 @@ export function readCsv(text: string): FileRead {
   // In place: a long file has few such cells, and none needs a row of its own.
   for (const r of rows) for (let i = 0; i < r.length; i++) if ((r[i] as string).charCodeAt(0) === APOSTROPHE) r[i] = unsafe(r[i] as string);
   return { ok: true, delimiter: parsed.meta.delimiter, sheets: [{ name: '', header: header.map((h) => h.trim()), rows }] };
-}
-
-/** Reads XLSX: stored values of formulas, days as year-month-day. */
-export async function readXlsx(bytes: ArrayBuffer): Promise<FileRead> {
-  const book = new ExcelJS.Workbook();
-  try {
-    await book.xlsx.load(bytes);
-  } catch {
-    return { ok: false, problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and import the whole file.' };
-  }
-  const sheets: FileSheet[] = [];
-  book.eachSheet((page) => {
-    const rows: Cell[][] = [];
-    page.eachRow({ includeEmpty: true }, (row, n) => {
-      const cells: Cell[] = [];
-      for (let i = 1; i <= Math.min(row.cellCount, 200); i++) cells.push(cellValue(row.getCell(i).value));
-      rows[n - 1] = cells;
-    });
-    const [header, ...body] = Array.from(rows, (r) => r ?? []);
-    if (header !== undefined) sheets.push({ name: page.name, header: header.map((h) => String(h ?? '').trim()), rows: body });
-  });
-  return sheets.length === 0 ? { ok: false, problem: 'The workbook has no sheet with a header', remedy: 'Choose a file that was exported from here.' } : { ok: true, delimiter: null, sheets };
-}
-
-function cellValue(v: ExcelJS.CellValue): Cell {
-  if (v === null || v === undefined) return null;
-  if (v instanceof Date) return v.toISOString().slice(0, 10);
-  if (typeof v === 'string') return unsafe(v);
-  if (typeof v === 'number' || typeof v === 'boolean') return v;
-  if ('result' in v) return cellValue((v.result ?? null) as ExcelJS.CellValue);
-  if ('richText' in v) return v.richText.map((t) => t.text).join('');
-  if ('text' in v) return String(v.text);
-  if ('error' in v) return String(v.error);
-  return null;
 }
 
 const TYPES: Readonly<Record<string, string>> = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', json: 'application/json; charset=utf-8' };

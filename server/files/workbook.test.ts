@@ -8,9 +8,11 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { listMap } from '../../core/lists/map.ts';
 import { RowReader } from '../../core/lists/rows.ts';
 import { makeColumns } from '../../core/columns/columns.ts';
+import { HOSTILE, PLAIN, writeZip } from '../testing/zip.ts';
+import type { ZipPart } from '../testing/zip.ts';
 import { rowsOut } from './rowsOut.ts';
 import { receiveFile } from './store.ts';
-import { checkWorkbook, convertSheet, sheetHeads } from './workbook.ts';
+import { checkWorkbook, convertSheet, LIST_LIMITS, sheetHeads } from './workbook.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-books-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -71,7 +73,10 @@ describe('a workbook as a list', () => {
       for (let i = 0; i < 3000; i++) s.addRow(['0'.repeat(300), i]);
     });
     await checkWorkbook(file);
-    await expect(checkWorkbook(file, 100_000)).rejects.toThrow(/unpacks to more/);
+    for (const limit of [{ all: 100_000 }, { part: 100 }, { shared: 100 }]) await expect(checkWorkbook(file, { ...LIST_LIMITS, ...limit })).rejects.toThrow(/unpacks to more/);
+    const [sheet] = HOSTILE['one cell of 600 MB'].slice(-1);
+    writeZip(path('cell.xlsx'), [...PLAIN.slice(0, -1), { ...(sheet as ZipPart), times: 3000 }]);
+    await expect(checkWorkbook(path('cell.xlsx'))).rejects.toThrow(/unpacks to more/);
     const bytes = readFileSync(file);
     writeFileSync(path('half.xlsx'), bytes.subarray(0, bytes.length / 2));
     await expect(checkWorkbook(path('half.xlsx'))).rejects.toThrow(/not a whole XLSX/);

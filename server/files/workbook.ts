@@ -1,5 +1,6 @@
 /**
- * Workbooks as lists: a sheet becomes a CSV file beside it, row for row, formulas by their stored values. Of four libraries measured
+ * Reads workbooks; runs only in a process of its own (readApart.ts), since what a workbook unpacks to is not known before.
+ * As lists: a sheet becomes a CSV file beside it, row for row, formulas by their stored values. Of four libraries measured
  * on 100,000 rows exceljs was the fastest that does not hold the workbook in memory (docs/architecture.md).
  */
 import { once } from 'node:events';
@@ -9,21 +10,36 @@ import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import yauzl from 'yauzl';
 import { decimalOf } from '../../core/lists/amounts.ts';
+import type { Cell } from '../../core/cards/cells.ts';
 import { ListError } from './lists.ts';
+import { unsafe } from './sheets.ts';
+import type { FileRead, FileSheet } from './sheets.ts';
 
-/** Most that a workbook may unpack to, in bytes, and the texts shared by its cells, which are held in memory. */
-const MOST_UNPACKED = 4 * 1024 ** 3;
-const MOST_SHARED = 512 * 1024 ** 2;
+/** What a workbook may unpack to, in bytes: all of it, the texts its cells share, every other part that is no sheet, one cell. */
+export type WorkbookLimits = { readonly all: number; readonly shared: number; readonly part: number; readonly cell: number };
+export const LIST_LIMITS: WorkbookLimits = { all: 350_000_000, shared: 64_000_000, part: 8_000_000, cell: 1_000_000 };
+/** For workbooks that are held in memory as a whole. */
+export const CARD_LIMITS: WorkbookLimits = { all: 30_000_000, shared: 10_000_000, part: 4_000_000, cell: 100_000 };
 /** Columns of a row that are read. */
 const MOST_COLUMNS = 200;
 
-const broken = (): ListError => new ListError({ problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and choose the whole file.' });
+export const broken = (): ListError => new ListError({ problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and choose the whole file.' });
 const bomb = (): ListError => new ListError({ problem: 'The workbook unpacks to more than can be read', remedy: 'Save the sheet with the list as CSV, and choose that file.' });
 
-/** Unpacks a workbook once without keeping anything, so that one that grows beyond all measure is refused before it is read. Returns how many
- * sheets it has. */
-export async function checkWorkbook(path: string, most = MOST_UNPACKED, mostShared = MOST_SHARED): Promise<number> {
-  const zip = await new Promise<yauzl.ZipFile>((done, failed) => yauzl.open(path, { lazyEntries: true }, (e, z) => (e === null ? done(z) : failed(e)))).catch(() => {
+const SHEET = /^xl\/worksheets\/[^/]+\.xml$/;
+const MEDIA = /^xl\/media\//;
+const TAG = 0x3c;
+
+/**
+ * Unpacks a workbook once without keeping anything, every part counted as it inflates, so that one that grows beyond measure is
+ * refused before it is read. Takes a path or the bytes. Returns how many sheets it has.
+ */
+export async function checkWorkbook(from: string | Buffer, limits: WorkbookLimits = LIST_LIMITS): Promise<number> {
+  const zip = await new Promise<yauzl.ZipFile>((done, failed) => {
+    const opened = (e: Error | null, z: yauzl.ZipFile): void => (e === null ? done(z) : failed(e));
+    if (typeof from === 'string') yauzl.open(from, { lazyEntries: true }, opened);
+    else yauzl.fromBuffer(from, { lazyEntries: true }, opened);
+  }).catch(() => {
     throw broken();
   });
   try {
@@ -34,17 +50,30 @@ export async function checkWorkbook(path: string, most = MOST_UNPACKED, mostShar
       zip.on('error', () => failed(broken()));
       zip.on('end', () => done());
       zip.on('entry', (entry: yauzl.Entry) => {
-        unpacked += entry.uncompressedSize;
-        if (entry.fileName === 'xl/workbook.xml') hasBook = true;
-        if (/^xl\/worksheets\/[^/]+\.xml$/.test(entry.fileName)) sheets++;
-        if (unpacked > most || (/sharedStrings/i.test(entry.fileName) && entry.uncompressedSize > mostShared)) return failed(bomb());
-        if (entry.fileName.endsWith('/')) return zip.readEntry();
+        const name = entry.fileName;
+        const isSheet = SHEET.test(name);
+        if (name === 'xl/workbook.xml') hasBook = true;
+        if (isSheet) sheets++;
+        if (name.endsWith('/')) return zip.readEntry();
+        const most = isSheet || MEDIA.test(name) ? limits.all : /sharedStrings/i.test(name) ? limits.shared : limits.part;
+        let ofPart = 0;
+        let ofCell = 0;
         // An entry that is longer than it says ends in an error here.
         zip.openReadStream(entry, (e, stream) => {
           if (e !== null) return failed(broken());
           stream.on('error', () => failed(broken()));
           stream.on('end', () => zip.readEntry());
-          stream.resume();
+          stream.on('data', (piece: Buffer) => {
+            unpacked += piece.length;
+            ofPart += piece.length;
+            // Text that runs on without a tag is one cell.
+            const last = piece.lastIndexOf(TAG);
+            ofCell = last < 0 ? ofCell + piece.length : piece.length - last;
+            if (unpacked > limits.all || ofPart > most || (ofCell > limits.cell && !MEDIA.test(name))) {
+              stream.destroy();
+              failed(bomb());
+            }
+          });
         });
       });
       zip.readEntry();
@@ -172,4 +201,40 @@ export async function convertSheet(path: string, name: string | null, to: string
     await rm(part, { force: true });
     throw e;
   }
+}
+
+/** Reads a workbook as tables, whole: stored values of formulas, days as year-month-day. */
+export async function readTables(bytes: Buffer): Promise<FileRead> {
+  const book = new ExcelJS.Workbook();
+  try {
+    await checkWorkbook(bytes, CARD_LIMITS);
+    await book.xlsx.load(bytes as unknown as ArrayBuffer);
+  } catch (e) {
+    if (e instanceof ListError) return { ok: false, ...e.fault };
+    return { ok: false, problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and import the whole file.' };
+  }
+  const sheets: FileSheet[] = [];
+  book.eachSheet((page) => {
+    const rows: Cell[][] = [];
+    page.eachRow({ includeEmpty: true }, (row, n) => {
+      const cells: Cell[] = [];
+      for (let i = 1; i <= Math.min(row.cellCount, 200); i++) cells.push(cellValue(row.getCell(i).value));
+      rows[n - 1] = cells;
+    });
+    const [header, ...body] = Array.from(rows, (r) => r ?? []);
+    if (header !== undefined) sheets.push({ name: page.name, header: header.map((h) => String(h ?? '').trim()), rows: body });
+  });
+  return sheets.length === 0 ? { ok: false, problem: 'The workbook has no sheet with a header', remedy: 'Choose a file that was exported from here.' } : { ok: true, delimiter: null, sheets };
+}
+
+function cellValue(v: ExcelJS.CellValue): Cell {
+  if (v === null || v === undefined) return null;
+  if (v instanceof Date) return v.toISOString().slice(0, 10);
+  if (typeof v === 'string') return unsafe(v);
+  if (typeof v === 'number' || typeof v === 'boolean') return v;
+  if ('result' in v) return cellValue((v.result ?? null) as ExcelJS.CellValue);
+  if ('richText' in v) return v.richText.map((t) => t.text).join('');
+  if ('text' in v) return String(v.text);
+  if ('error' in v) return String(v.error);
+  return null;
 }

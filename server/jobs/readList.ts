@@ -23,7 +23,7 @@ import { FILLED_FROM, NOTE, PART_NUMBERS, readPart, textsOf, TextWriter, WordWri
 import type { Part, PartNumber, Words } from '../files/parts.ts';
 import { safeText } from '../files/sheets.ts';
 import { diskFull, isDiskFull, needRoom, removeFolder, storePath } from '../files/store.ts';
-import { checkWorkbook, convertSheet } from '../files/workbook.ts';
+import { sheetAsCsv } from '../files/readApart.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
 import { rankTitles } from './rankTitles.ts';
 import { ROOM, storeGathered } from './storeGathered.ts';
@@ -115,8 +115,7 @@ async function sourceOf(workspaceId: string, listId: string, name: 'source' | 'r
   const csv = storePath(workspaceId, listId, `${name}-${createHash('sha256').update(sheet ?? '').digest('hex').slice(0, 16)}.csv`);
   if ((await stat(csv).catch(() => null)) === null) {
     await needRoom(ROOM);
-    await checkWorkbook(path);
-    await convertSheet(path, sheet, csv);
+    await sheetAsCsv(path, sheet, csv);
   }
   return csv;
 }

@@ -21,7 +21,7 @@ import { dropRun } from '../db/loader.ts';
 import { today } from '../env.ts';
 import { firstRows } from '../files/lists.ts';
 import { FileRefused, isWorkbook, LARGEST_FILE, receiveFile, removeFolder, storePath } from '../files/store.ts';
-import { checkWorkbook, sheetHeads } from '../files/workbook.ts';
+import { headsOfWorkbook } from '../files/readApart.ts';
 import type { ListTask } from '../jobs/readList.ts';
 import { cardData } from './columns.ts';
 import { cancelTask, startTask, taskColumns } from './tasks.ts';
@@ -40,7 +40,7 @@ export type Sheet = { readonly name: string; readonly rows: readonly (readonly s
 async function readHeads(workspaceId: string, listId: string, which: 'source' | 'reference', kind: StoredFile['kind']): Promise<Sheet[]> {
   const path = storePath(workspaceId, listId, which);
   if (kind === 'csv') return [{ name: '', rows: await firstRows(path, HEAD_ROWS) }];
-  return sheetHeads(path, HEAD_ROWS, await checkWorkbook(path));
+  return headsOfWorkbook(path, HEAD_ROWS);
 }
 
 /** Takes a file into the store and reads its first rows; a file that cannot be a list leaves nothing behind. */
