@@ -3,11 +3,6 @@ import { SOCKET_ADDRESS_HEADER } from './auth/address.ts';
 
 const FORWARDING = ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip', 'forwarded', 'cf-connecting-ip', 'x-client-ip', 'true-client-ip'];
 
-/** Largest request we read, in bytes: some hundred times the largest lane document. */
-const MOST = 10_000_000;
-/** Where files are taken in as a stream, which counts for itself. */
-const UPLOAD = /^\/w\/[^/]+\/lists\/upload$/;
-
 /**
  * Stands before everything else. Removes the headers by which a client could claim another address and sets our own from the
  * socket; refuses requests that change something and do not come from our own pages (cross-site request forgery).
@@ -20,10 +15,6 @@ export function guard(origin: string): RequestHandler {
       const from = req.headers.origin;
       const site = req.headers['sec-fetch-site'];
       const ours = from !== undefined ? from === origin : site === 'same-origin';
-      if (Number(req.headers['content-length'] ?? 0) > MOST && !UPLOAD.test(req.path)) {
-        res.status(413).type('text').send('This is more than ten megabytes. Send less at once.');
-        return;
-      }
       if (!ours) {
         res.status(403).type('text').send('This request did not come from our own pages, so it was refused.');
         return;

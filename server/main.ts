@@ -2,12 +2,12 @@
 import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
-import { createRequestHandler } from '@react-router/express';
 import compression from 'compression';
 import express from 'express';
 import helmet from 'helmet';
 import type { ServerBuild } from 'react-router';
 import sirv from 'sirv';
+import { answering } from './answer.ts';
 import { env } from './env.ts';
 import { guard } from './guard.ts';
 import { log } from './log.ts';
@@ -58,7 +58,7 @@ if (dev) {
   handler = (req, res, next) => {
     vite
       .ssrLoadModule('virtual:react-router/server-build')
-      .then((build) => createRequestHandler({ build: build as ServerBuild, mode: 'development', getLoadContext })(req, res, next))
+      .then((build) => answering(build as ServerBuild, 'development', BM_ORIGIN, contextOf)(req, res, next))
       .catch((e) => {
         vite.ssrFixStacktrace(e as Error);
         next(e);
@@ -68,10 +68,10 @@ if (dev) {
   const build = (await import(folder('../build/server/index.js'))) as ServerBuild;
   app.use('/assets', sirv(folder('../build/client/assets'), { immutable: true, maxAge: 31_536_000, etag: true }));
   app.use(sirv(folder('../build/client'), { maxAge: 3600, etag: true }));
-  handler = createRequestHandler({ build, mode: 'production', getLoadContext }) as express.RequestHandler;
+  handler = answering(build, 'production', BM_ORIGIN, contextOf);
 }
 
-function getLoadContext(_req: unknown, res: { locals: Record<string, unknown> }) {
+function contextOf(res: { locals: Record<string, unknown> }) {
   return { nonce: String(res.locals.nonce) };
 }
 
@@ -82,6 +82,8 @@ app.use(((error: unknown, _req, res, _next) => {
 }) as express.ErrorRequestHandler);
 
 const server = createServer(app);
+// A large file may take as long as bytes come; answer.ts ends what stalls.
+server.requestTimeout = 0;
 server.listen(port, '127.0.0.1');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {

@@ -108,11 +108,11 @@ describe('a figure names each blank that it hangs on', () => {
         const moved = new Set<Figure>();
         // Where nothing is bought, under a duty-free limit or at a duty of 0, some blanks change nothing; they stay blank all the same.
         const nothing = doc.goods === 'none' || before.figures.customsValue === 0 || doc.rates.tax?.dutyFreeLimit !== null || doc.method === 'supplierShips';
-        if (nothing && (blank === 'fulfilment' || blank === 'duty' || blank === 'importVat')) FIGURES.forEach((f) => moved.add(f));
+        if (nothing && (blank === 'fulfilment' || blank === 'duty' || blank === 'importVat')) for (const f of FIGURES) moved.add(f);
         for (const more of FILL[blank]?.(doc) ?? []) {
           const after = evaluate({ ...doc, ...more });
           // A storage rate is no use without a cover.
-          if (after.blanks.includes(blank)) FIGURES.forEach((f) => moved.add(f));
+          if (after.blanks.includes(blank)) for (const f of FIGURES) moved.add(f);
           tried.set(blank, (tried.get(blank) ?? 0) + 1);
           // With demand, a subscription or storage that was blank for want of it is known too.
           const filled = before.blanks.filter((b) => b === blank || !after.blanks.includes(b));

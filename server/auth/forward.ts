@@ -19,7 +19,10 @@ export async function forwardToAuth(request: Request, path: string, body: object
   return { ok: answer.ok, code, cookies, body: said ?? {} };
 }
 
-/** A path within this site to go on to; anything else becomes the start page. */
+/** A path within this site to go on to; anything else, read as a browser reads it, becomes the start page. */
 export function safeTarget(to: string | null): string {
-  return to !== null && /^\/(?![/\\])/.test(to) ? to : '/';
+  const { origin } = new URL(env().BM_ORIGIN);
+  if (to === null || !URL.canParse(to, origin)) return '/';
+  const url = new URL(to, origin);
+  return url.origin === origin ? `${url.pathname}${url.search}${url.hash}` : '/';
 }

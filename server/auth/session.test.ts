@@ -29,7 +29,7 @@ describe('who is signed in', () => {
     expect((await saidBy(() => needPerson(request(null, { path: '/w/shop/lists.data' })))).headers.get('location')).toBe('/sign-in?to=%2Fw%2Fshop%2Flists');
     expect(await saidBy(() => needPerson(request(null, { json: true })))).toMatchObject({ status: 401, body: { error: 'signedOut' } });
   });
-  it.each([['/w/shop/weigh?x=1', '/w/shop/weigh?x=1'], ['//elsewhere.example', '/'], ['/\\elsewhere.example', '/'], ['https://elsewhere.example', '/'], ['javascript:alert(1)', '/'], ['', '/'], [null, '/']])('after signing in %s leads to %s', (to, target) => expect(safeTarget(to)).toBe(target));
+  it.each([['/w/shop/weigh?x=1', '/w/shop/weigh?x=1'], ['//elsewhere.example', '/'], ['/\\elsewhere.example', '/'], ['https://elsewhere.example', '/'], ['javascript:alert(1)', '/'], ['', '/'], [null, '/'], ['/\t/elsewhere.example', '/'], ['/\n//elsewhere.example', '/'], ['\u0001//elsewhere.example', '/'], [' //elsewhere.example', '/'], ['/\\\\elsewhere.example', '/'], ['//user@elsewhere.example/w', '/'], ['http://127.0.0.1:4300.elsewhere.example/', '/'], ['http://127.0.0.1:4300/w/shop', '/w/shop'], ['weigh#x', '/weigh#x']])('after signing in %s leads to %s', (to, target) => expect(safeTarget(to)).toBe(target));
 });
 
 describe('a workspace', () => {

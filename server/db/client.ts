@@ -57,8 +57,16 @@ export async function reachable<T>(work: () => Promise<T>): Promise<T> {
       log.warn('the database is away');
       throw data(null, 503);
     }
+    // Texts are held against this before (text.ts); what slips through says so too, instead of failing.
+    if (isUnkeepable(e)) throw data({ error: 'A text holds a character that cannot be kept. Remove it, and try again.' }, 422);
     throw e;
   }
+}
+
+/** Whether the database refused a value for its characters. */
+function isUnkeepable(error: unknown): boolean {
+  for (let e: unknown = error, i = 0; e instanceof Error && i < 5; e = e.cause, i++) if (['22021', '22P05', '22P02'].includes((e as { code?: string }).code ?? '')) return true;
+  return false;
 }
 
 export async function closeDatabase(): Promise<void> {
