@@ -64,7 +64,21 @@ try {
   web = await startServer(env, port, { dev: mode === 'dev' });
   helpers.push(keepHelper('server/worker.ts', env));
   writeFileSync(runFile, JSON.stringify({ pid: process.pid, port, mode }));
-  web.child.once('exit', (code) => void stop(code ?? 1));
+  // A web process that dies is started again like the others; one that dies at once, again and again, is not.
+  const starts = [];
+  const again = async () => {
+    if (stopping) return;
+    const now = Date.now();
+    starts.push(now);
+    if (starts.filter((t) => now - t < 60_000).length > 5) return void stop(1);
+    say('The web server ended; starting it again …');
+    await new Promise((done) => setTimeout(done, 300));
+    if (stopping) return;
+    web = await startServer(env, port, { dev: mode === 'dev' }).catch(() => null);
+    if (web === null) return void again();
+    web.child.once('exit', () => void again());
+  };
+  web.child.once('exit', () => void again());
   ready(port);
 } catch (e) {
   say(e instanceof Error && e.code === 'ECONNREFUSED' ? 'The database does not answer. Check DATABASE_URL.' : String(e instanceof Error ? e.message : e));

@@ -232,7 +232,7 @@ describe('lanes by the many', () => {
     const lanes = unpack<StoredLane>(packLanes(compared?.lanes ?? []).lanes);
     expect(lanes).toEqual(compared?.lanes.map((l) => l.data));
     const poland = lanes.find((l) => l.country === 'PL' && l.method === 'warehouse') as StoredLane;
-    expect(poland).toMatchObject({ currency: 'PLN', price: 128.99, orderQuantity: lanes[0]?.orderQuantity });
+    expect(poland).toMatchObject({ currency: 'PLN', price: 132.99, orderQuantity: lanes[0]?.orderQuantity });
     expect(poland.provenance.price).toMatchObject({ source: 'borrowed', note: 'Alderway DE' });
     // what is stored is what the lane evaluates to
     const rows = await inWorkspace(w.id, (tx) => tx.select().from(lane).where(and(eq(lane.workspaceId, w.id), eq(lane.candidateId, id))));

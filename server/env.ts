@@ -17,7 +17,9 @@ const schema = z.object({
   BM_DEMO: z.enum(['0', '1']).default('0'),
   /** Day that stands for today, for tests and pictures. */
   BM_TODAY: z.string().regex(/^\d{4}-\d{2}-\d{2}$/).optional(),
-  /** Attempts a minute that one address may make at signing in. */
+  /** Proxies before this server whose word on a client's address is taken: addresses or networks, commas between. */
+  BM_TRUSTED_PROXIES: z.string().default(''),
+  /** Wrong passwords a minute of one person at one address. */
   BM_SIGN_IN_ATTEMPTS: z.coerce.number().int().min(1).default(10),
 });
 

@@ -14,11 +14,12 @@ import { log } from './log.ts';
 
 const dev = process.env.NODE_ENV !== 'production';
 const port = Number(process.env.PORT ?? 4300);
-const { BM_ORIGIN } = env();
+const { BM_ORIGIN, BM_TRUSTED_PROXIES } = env();
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 const app = express();
 app.disable('x-powered-by');
+app.set('trust proxy', BM_TRUSTED_PROXIES.split(',').map((p) => p.trim()).filter((p) => p !== ''));
 app.use((_req, res, next) => {
   res.locals.nonce = randomBytes(16).toString('base64');
   next();

@@ -4,6 +4,7 @@ import { closeQueue } from './jobs/boss.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeLeases } from './jobs/leases.ts';
 import { serveLists } from './jobs/serveLists.ts';
+import { keepUp } from './jobs/upkeep.ts';
 import { serveLanes } from './jobs/weighLanes.ts';
 import { log } from './log.ts';
 
@@ -16,6 +17,7 @@ process.on('unhandledRejection', (e) => {
 });
 
 await Promise.all([serveLanes(), serveLists()]);
+keepUp();
 log.info('worker ready');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {

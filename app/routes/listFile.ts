@@ -7,11 +7,13 @@ import { LIST_FIGURES, queryIn } from '../../core/lists/query.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
+import { savedAs } from '../../server/files/names.ts';
 import { ROW_FORMATS, rowsOut } from '../../server/files/rowsOut.ts';
 import type { OutValue, RowColumn } from '../../server/files/rowsOut.ts';
 import { askList } from '../../server/screening/client.ts';
 import { moreOf } from '../../server/use/goods.ts';
 import { extrasOf, goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
+import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/listFile.ts';
 
 const PIECE = 2500;
@@ -20,7 +22,7 @@ const asked = z.object({ as: z.enum(ROW_FORMATS).catch('csv'), what: z.enum(['sh
 const TYPES = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' } as const;
 
 function answer(name: string, body: Readable, type: string): Response {
-  return new Response(Readable.toWeb(body) as ReadableStream, { headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name.replace(/[^\w. -]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'no-store' } });
+  return new Response(Readable.toWeb(body) as ReadableStream, { headers: { 'content-type': type, ...savedAs(name), 'cache-control': 'no-store' } });
 }
 
 /** A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition had and this one has not. */
@@ -72,14 +74,6 @@ async function fileOf(request: Request, params: { workspace: string; list: strin
     }
   }
   return answer(`${page.list.name}${what === 'shortlist' ? ' shortlist' : ''}.${as}`, rowsOut(as, page.list.name, columns, pieces()), TYPES[as]);
-}
-
-function jsonIn(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return null;
-  }
 }
 
 /** Shown to six decimals at most; unknown is blank, never 0. */

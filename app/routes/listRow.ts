@@ -18,7 +18,9 @@ export async function action({ request, params }: Route.ActionArgs) {
   const page = await loadList(entry.workspaceId, params.list, body.data.settings);
   if (page === null || page.shown === null) throw data(null, 404);
   try {
-    const row = await loadRow(entry.workspaceId, page, Number(params.line));
+    const line = z.coerce.number().int().min(1).max(1e9).safeParse(params.line);
+    if (!line.success) throw data({ error: 'There is no such row.' }, 404);
+    const row = await loadRow(entry.workspaceId, page, line.data);
     if (row === null) throw data(null, 404);
     return data({ ...row, listingByHand: row.mark?.listings[params.list] !== undefined, mark: row.mark === null ? null : { state: row.mark.state, reason: row.mark.reason, note: row.mark.note, tags: row.mark.tags, candidateId: row.mark.candidateId, soldPack: row.mark.soldPack, boughtPack: row.mark.boughtPack } });
   } catch (e) {

@@ -1,7 +1,8 @@
 /** Changes by path. A patch says what stood there before, so that nobody overwrites what another has changed meanwhile. */
 import { z } from 'zod';
 
-export const path = z.array(z.union([z.string().max(60), z.number().int().min(0).max(10_000)])).min(1).max(12);
+const FORBIDDEN = new Set(['__proto__', 'prototype', 'constructor']);
+export const path = z.array(z.union([z.string().max(60).refine((key) => !FORBIDDEN.has(key), 'There is no such field'), z.number().int().min(0).max(10_000)])).min(1).max(12);
 export type Path = z.output<typeof path>;
 
 export const patch = z.strictObject({
@@ -12,8 +13,6 @@ export const patch = z.strictObject({
   to: z.unknown(),
 });
 export type Patch = z.output<typeof patch>;
-
-const FORBIDDEN = new Set(['__proto__', 'prototype', 'constructor']);
 
 /** The value at a path; undefined where the path leads nowhere. */
 export function valueAt(root: unknown, at: Path): unknown {

@@ -215,6 +215,8 @@ async function prepareQueue(ownerUrl, client) {
   await boss.stop({ graceful: false });
   // Which worker is at which piece of work: one that falls silent is replaced within seconds.
   await client.query('create table if not exists jobs.lease (task_id text primary key, workspace_id text not null, queue text not null, worker text not null, beat_at timestamptz not null default now())');
+  // How often the piece has taken its worker down without getting any further.
+  await client.query('alter table jobs.lease add column if not exists kills int not null default 0, add column if not exists progress bigint not null default -1');
   for (const what of ['SELECT, INSERT, UPDATE, DELETE ON ALL TABLES', 'USAGE, SELECT ON ALL SEQUENCES', 'EXECUTE ON ALL FUNCTIONS']) await client.query(`grant ${what} in schema jobs to bm_jobs`);
   await client.query('grant usage on schema jobs to bm_jobs');
 }

@@ -12,7 +12,7 @@ import { accessControl, roles } from './roles.ts';
 const resetLinks = new Map<string, string>();
 
 function create() {
-  const { BM_SECRET, BM_ORIGIN, BM_SIGN_IN_ATTEMPTS } = env();
+  const { BM_SECRET, BM_ORIGIN } = env();
   return betterAuth({
     appName: 'Bold Margin',
     secret: BM_SECRET,
@@ -30,19 +30,8 @@ function create() {
       },
     },
     session: { expiresIn: 60 * 60 * 24 * 30, updateAge: 60 * 60 * 24 },
-    rateLimit: {
-      enabled: true,
-      storage: 'memory',
-      window: 60,
-      max: 200,
-      customRules: {
-        '/sign-in/email': { window: 60, max: BM_SIGN_IN_ATTEMPTS },
-        '/sign-up/email': { window: 60, max: BM_SIGN_IN_ATTEMPTS },
-        '/request-password-reset': { window: 60, max: 5 },
-        '/reset-password': { window: 60, max: 10 },
-        '/change-password': { window: 60, max: 10 },
-      },
-    },
+    // Tries are counted in the database, by person and address (tries.ts).
+    rateLimit: { enabled: false },
     advanced: {
       useSecureCookies: BM_ORIGIN.startsWith('https:'),
       defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', path: '/' },

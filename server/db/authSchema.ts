@@ -1,5 +1,5 @@
 /** Tables of sign-in (better-auth), in a schema of their own under a role of their own; no business data, no workspace_id. */
-import { boolean, index, pgSchema, text, timestamp } from 'drizzle-orm/pg-core';
+import { boolean, index, integer, pgSchema, text, timestamp } from 'drizzle-orm/pg-core';
 
 export const authSchema = pgSchema('auth');
 const when = (name: string) => timestamp(name, { withTimezone: true });
@@ -49,6 +49,13 @@ export const account = authSchema.table(
   },
   (t) => [index('account_user').on(t.userId)],
 );
+
+/** How often something has been tried lately; keys are digests. */
+export const attempt = authSchema.table('attempt', {
+  key: text('key').primaryKey(),
+  count: integer('count').notNull(),
+  since: when('since').notNull(),
+});
 
 export const verification = authSchema.table('verification', {
   id: text('id').primaryKey(),

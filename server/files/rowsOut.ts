@@ -4,6 +4,7 @@ import { PassThrough, Readable } from 'node:stream';
 import ExcelJS from 'exceljs';
 import { ByteWriter, ParquetWriter } from 'hyparquet-writer';
 import Papa from 'papaparse';
+import { sheetName } from './names.ts';
 import { safeText } from './sheets.ts';
 
 export type OutValue = string | number | null;
@@ -18,7 +19,7 @@ export const MOST_IN_A_SHEET = 1_048_576;
 const safe = (v: OutValue): OutValue => (typeof v === 'string' ? safeText(v) : v);
 
 async function* csv(columns: readonly RowColumn[], batches: Batches): AsyncGenerator<Buffer> {
-  yield Buffer.from(`\ufeff${Papa.unparse([columns.map((c) => c.name)])}\r\n`);
+  yield Buffer.from(`\ufeff${Papa.unparse([columns.map((c) => safeText(c.name))])}\r\n`);
   for await (const rows of batches) if (rows.length > 0) yield Buffer.from(`${Papa.unparse(rows.map((r) => r.map(safe)))}\r\n`);
 }
 
@@ -31,7 +32,7 @@ function filled(work: (out: PassThrough) => Promise<void>): Readable {
 
 async function xlsx(out: PassThrough, name: string, columns: readonly RowColumn[], batches: Batches): Promise<void> {
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out, useStyles: true, useSharedStrings: false });
-  const clean = name.replace(/[\\/?*[\]:]/g, ' ').slice(0, 28);
+  const clean = sheetName(name.slice(0, 28));
   const begin = (n: number): ExcelJS.Worksheet => {
     const sheet = book.addWorksheet(n === 1 ? clean : `${clean} ${n}`, { views: [{ state: 'frozen', ySplit: 1 }] });
     columns.forEach((c, i) => {

@@ -2,6 +2,7 @@
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import type { Cell } from '../../core/cards/cells.ts';
+import { savedAs, sheetName } from './names.ts';
 
 export type FileSheet = { readonly name: string; readonly header: readonly string[]; readonly rows: readonly (readonly Cell[])[] };
 /** A column of an exported table. `percent`: a fraction, shown as a percentage. */
@@ -20,14 +21,17 @@ export const unsafe = (text: string): string => (text.length > 1 && text[0] === 
 
 /** CSV with a header line, comma between, decimal point, UTF-8 with a mark so that spreadsheets read it so. */
 export function writeCsv(sheet: OutSheet): string {
-  return `\ufeff${Papa.unparse([sheet.columns.map((c) => c.title), ...sheet.rows.map((r) => r.map((c) => (typeof c === 'string' ? safeText(c) : c)))], { newline: '\r\n' })}\r\n`;
+  return `\ufeff${Papa.unparse([sheet.columns.map((c) => safeText(c.title)), ...sheet.rows.map((r) => r.map((c) => (typeof c === 'string' ? safeText(c) : c)))], { newline: '\r\n' })}\r\n`;
 }
 
 /** An XLSX workbook, one sheet a table: numbers as numbers, texts as texts (never formulas), the header frozen. */
 export async function writeXlsx(sheets: readonly OutSheet[]): Promise<Buffer> {
   const book = new ExcelJS.Workbook();
+  const taken = new Set<string>();
   for (const s of sheets) {
-    const page = book.addWorksheet(s.name.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31), { views: [{ state: 'frozen', ySplit: 1 }] });
+    const name = sheetName(s.name, taken);
+    taken.add(name);
+    const page = book.addWorksheet(name, { views: [{ state: 'frozen', ySplit: 1 }] });
     page.addRow(s.columns.map((c) => c.title)).font = { bold: true };
     for (const row of s.rows) page.addRow([...row]);
     s.columns.forEach((c, i) => {
@@ -58,6 +62,5 @@ const TYPES: Readonly<Record<string, string>> = { csv: 'text/csv; charset=utf-8'
 
 /** An answer that the browser saves under a name. */
 export function fileAnswer(name: string, body: string | Buffer): Response {
-  const plain = name.replace(/[^\w. -]/g, '_');
-  return new Response(typeof body === 'string' ? body : new Uint8Array(body), { headers: { 'content-type': TYPES[name.split('.').pop() ?? ''] ?? 'application/octet-stream', 'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'no-store' } });
+  return new Response(typeof body === 'string' ? body : new Uint8Array(body), { headers: { 'content-type': TYPES[name.split('.').pop() ?? ''] ?? 'application/octet-stream', ...savedAs(name), 'cache-control': 'no-store' } });
 }

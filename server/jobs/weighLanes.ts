@@ -18,8 +18,9 @@ import { storeLanes } from '../use/storeLanes.ts';
 import type { Evaluated } from '../use/storeLanes.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
 import { notOpened, settingsIn } from '../use/workspaces.ts';
-import { LANES, queue } from './boss.ts';
+import { LANES } from './boss.ts';
 import type { LanesJob } from './boss.ts';
+import { serve } from './serve.ts';
 
 /** Lanes in one transaction. */
 const CHUNK = 1000;
@@ -154,19 +155,5 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   return !finished;
 }
 
-/** Takes jobs on lanes from the queue until the process ends. */
-export async function serveLanes(): Promise<void> {
-  const boss = await queue(true);
-  await boss.work<LanesJob>(LANES, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
-    if (job === undefined) return;
-    try {
-      if (await workOnLanes(job.data)) await boss.send(LANES, job.data);
-    } catch (e) {
-      // The queue tries again; the last try says so to people.
-      const left = ((job as { retryLimit?: number }).retryLimit ?? 0) - ((job as { retryCount?: number }).retryCount ?? 0);
-      if (left <= 0)
-        await inWorkspace(job.data.workspaceId, (tx) => tx.update(task).set({ state: 'failed', error: 'The work stopped with an error. What was done is kept; start it again.', updatedAt: new Date() }).where(and(eq(task.workspaceId, job.data.workspaceId), eq(task.id, job.data.taskId), isNull(task.error)))).catch(() => undefined);
-      throw e;
-    }
-  });
-}
+/** Work on lanes. */
+export const serveLanes = (): Promise<void> => serve({ queue: LANES, kinds: ['bringUpToDate', 'weighAgain'], stopped: 'What was done is kept; start it again.', work: (job) => workOnLanes(job) });

@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
+import { data } from 'react-router';
 import { z } from 'zod';
 import { issuesOf } from '../../core/issues.ts';
 import { evaluate } from '../../core/lane/result.ts';
@@ -24,6 +25,7 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { today } from '../env.ts';
 import { circleAmong } from './bundles.ts';
+import { namedByLanes, needOwn, notOwn } from './own.ts';
 import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
 import { insertLanes } from './lanes.ts';
 import { cardsInForce, changeSettings, newId, OPENED, settingsIn } from './workspaces.ts';
@@ -154,6 +156,7 @@ export async function createCandidates(workspaceId: string, list: readonly NewCa
 /** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
 async function versionInForce(tx: Tx, workspaceId: string, cards: readonly CardRow[], id: string | null): Promise<string | null> {
   if (id === null || cards.some((c) => c.id === id)) return id;
+  await needOwn(tx, workspaceId, { card: [id] });
   const [old] = await tx.select({ kind: rateCard.kind, key: rateCard.key }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.id, id)));
   return cards.find((c) => c.kind === old?.kind && c.key === old.key)?.id ?? null;
 }
@@ -213,6 +216,12 @@ export async function putLanes(workspaceId: string, candidateId: string, rows: r
     const there = new Set((await tx.select({ id: lane.id }).from(lane).where(and(eq(lane.workspaceId, workspaceId), inArray(lane.id, rows.map((r) => r.id))))).map((r) => r.id));
     const quotes = Object.fromEntries((await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))).map((q) => [q.id, q.data]));
     const fresh = rows.filter((r) => !there.has(r.id));
+    const named = namedByLanes(fresh.map((r) => r.data));
+    await needOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
+    if (named.quote.some((id) => !Object.hasOwn(quotes, id))) throw data({ error: 'This names a quote that is not of this product. Choose one that is.' }, 422);
+    const scenarios = fresh.flatMap((r) => r.scenarioOf ?? []);
+    const base = scenarios.length === 0 ? [] : await tx.select({ id: lane.id }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, scenarios)));
+    if (scenarios.some((id) => !base.some((b) => b.id === id) && !rows.some((r) => r.id === id))) throw data({ error: 'The lane this is a scenario of is not there any more.' }, 422);
     await insertLanes(tx, workspaceId, settings, of, fresh, quotes, await cardData(tx, workspaceId, cardsOf(fresh.map((r) => r.data))), by);
   });
 }
@@ -357,6 +366,7 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
       if (settings === null || row === undefined) throw new Stop({ ok: false, gone: true });
       const quotes = await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)));
       const lanes = await tx.select(laneColumns).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
+      const lanesBefore = lanes.map((l) => l.data);
       const rows = { candidate: [row], quote: quotes, lane: lanes } as Record<Patch['entity'], { id: string; data: unknown }[]>;
 
       const touched = new Map<string, { entity: Patch['entity']; row: { id: string; data: unknown }; patch: Patch }>();
@@ -389,6 +399,11 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
         t.row.data = parsed.data;
       }
       if (invalid.length > 0) throw new Stop({ ok: false, invalid });
+
+      const lanesNow = [...touched.values()].flatMap((t) => (t.entity === 'lane' ? [t.row.data as StoredLane] : []));
+      const named = namedByLanes(lanesNow, lanesBefore);
+      const foreign = named.quote.some((id) => !quotes.some((q) => q.id === id)) ? 'This names a quote that is not of this product. Choose one that is.' : await notOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
+      if (foreign !== null) throw new Stop({ ok: false, invalid: patches.filter((p) => p.entity === 'lane').map((patch) => ({ patch, message: foreign })) });
 
       const parts = [...touched.values()].flatMap((t) => (t.entity === 'lane' ? (t.row.data as StoredLane).components.flatMap((c) => c.candidateId ?? []) : []));
       const circle = await circleAmong(tx, workspaceId, candidateId, [...new Set(parts)]);

@@ -24,6 +24,7 @@ import { FileRefused, isWorkbook, LARGEST_FILE, receiveFile, removeFolder, store
 import { headsOfWorkbook } from '../files/readApart.ts';
 import type { ListTask } from '../jobs/readList.ts';
 import { cardData } from './columns.ts';
+import { needOwn } from './own.ts';
 import { cancelTask, startTask, taskColumns } from './tasks.ts';
 import type { TaskHead } from './tasks.ts';
 import { cardsInForce, newId, settingsIn } from './workspaces.ts';
@@ -261,6 +262,7 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
   await inWorkspace(workspaceId, async (tx) => {
     const list = await listIn(tx, workspaceId, id);
     if (list === null) throw new Response('gone', { status: 404 });
+    await needOwn(tx, workspaceId, { card: [setup.settings.marketplaceCardId], list: [setup.previousId] });
     let supplierId: string | null = null;
     if (setup.supplier !== '') {
       const [known] = await tx.select({ id: supplier.id }).from(supplier).where(and(eq(supplier.workspaceId, workspaceId), sql`lower(${supplier.name}) = lower(${setup.supplier})`));
@@ -279,7 +281,10 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
 
 /** Assumptions changed beside the grid. */
 export async function saveListSettings(workspaceId: string, id: string, settings: ListSettings): Promise<void> {
-  await inWorkspace(workspaceId, (tx) => tx.update(supplierList).set({ settings, updatedAt: new Date() }).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id))));
+  await inWorkspace(workspaceId, async (tx) => {
+    await needOwn(tx, workspaceId, { card: [settings.marketplaceCardId, settings.taxCardId, settings.exchangeCardId] });
+    await tx.update(supplierList).set({ settings, updatedAt: new Date() }).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id)));
+  });
 }
 
 export async function saveLook(workspaceId: string, id: string, look: ListLook): Promise<void> {
@@ -310,8 +315,11 @@ export async function setListDeleted(workspaceId: string, id: string, deleted: b
   await inWorkspace(workspaceId, (tx) => tx.update(supplierList).set({ deletedAt: deleted ? new Date() : null }).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id))));
 }
 
-/** Clears away for good what was deleted more than so many days ago: files, rows, record. Returns how many lists. */
-export async function clearDeletedLists(workspaceId: string, days = 30): Promise<number> {
+/** Days for which a deleted list can be brought back; after that its file leaves the disk. */
+const KEPT_DAYS = 30;
+
+/** Clears away for good what was deleted longer ago: files, rows, record. Returns how many lists. */
+export async function clearDeletedLists(workspaceId: string, days = KEPT_DAYS): Promise<number> {
   const gone = await inWorkspace(workspaceId, (tx) => tx.select().from(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), lt(supplierList.deletedAt, new Date(Date.now() - days * 86_400_000)))));
   for (const l of gone) {
     const work = await inWorkspace(workspaceId, (tx) => workIn(tx, workspaceId, l.id));
