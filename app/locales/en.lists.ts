@@ -5,7 +5,7 @@ export const listWords = {
     choose: 'Choose a file', drop: 'Drop a CSV or XLSX file anywhere on this page', dropNow: 'Let go to take this file in', limits: 'Up to a million rows and 500 MB', sending: 'Taking in {{name}}: {{share}}', stop: 'Stop', broken: 'The file did not arrive whole. Nothing of it was kept; send it again.', sameAs: 'This is the very file you took in as "{{name}}".',
     name: 'List', supplier: 'Supplier', rows: 'Rows', state: 'State', taken: 'Taken in', noSupplier: '–', none: 'No list yet. A list of six thousand rows takes about two seconds from here to its short list.',
     states: { new: 'columns to be chosen', working: 'being read: {{done}} of about {{total}}', ready: 'ready', cancelled: 'stopped; part of it is read', failed: 'not read' }, invalidToo_one: 'and {{count}} to mend', invalidToo_other: 'and {{count}} to mend',
-    again: 'Read again', remove: 'Delete', removed: '"{{name}}" is deleted.', cancel: 'Stop', open: 'Open {{name}}', setup: 'Columns and terms', more: 'What to do with {{name}}',
+    again: 'Read again', remove: 'Delete', removed: '"{{name}}" is deleted. For 30 days it can be brought back; then its file leaves the disk.', tooLarge: 'The file is larger than {{most}} MB. Split it, or leave out columns that are not needed.', quota: 'This workspace has {{lists}} of {{ofLists}} lists, {{gb}} of {{ofGb}} GB of files and {{rows}} of {{ofRows}} rows that it may have.', cancel: 'Stop', open: 'Open {{name}}', setup: 'Columns and terms', more: 'What to do with {{name}}',
     tally: 'Across all lists: {{kept}} kept, {{shortlisted}} shortlisted, {{dropped}} dropped.', tallyProfit: 'What is kept adds up to {{amount}} a month.',
   },
   setup: {

@@ -65,6 +65,24 @@ const dearer = async () => {
 };
 const csvOf = async (said: Said): Promise<Record<string, string>[]> => Papa.parse<Record<string, string>>((await (said.body as Response).text()).replace('\ufeff', '').trim(), { header: true }).data;
 
+describe('a list in which no row is good', () => {
+  it('opens, says so, and leaves as a file in every format', async () => {
+    const bad = await made.tools.bring(Papa.unparse(rows.map((r) => ({ ...r, Barcode: r.Barcode.slice(0, -1) + ((Number(r.Barcode.slice(-1)) + 1) % 10) }))), 'bad.csv');
+    await made.tools.read(bad);
+    const page = await loadList(made.w.id, bad);
+    expect(page?.shown?.data).toMatchObject({ valid: 0, invalid: 30 });
+    const said = await send(ask, editor, { query: {}, count: 100 }, { list: bad });
+    expect([said.status, said.body]).toMatchObject([200, { rows: 0, kept: 0, window: [] }]);
+    expect((await send(row, editor, { settings: null }, { list: bad })).status).toBe(404);
+    expect((await send(row, editor, { settings: null }, { line: 'abc' as never })).status).toBe(404);
+    for (const as of ['csv', 'xlsx', 'parquet']) {
+      const out = await send(file, editor, null, { list: bad, search: `?as=${as}` });
+      expect([as, out.status, (await (out.body as Response).arrayBuffer()).byteLength > 50]).toEqual([as, 200, true]);
+    }
+    expect(await csvOf(await send(file, editor, null, { list: bad, search: '?what=refused' }))).toHaveLength(30);
+  });
+});
+
 describe('a window of a list', () => {
   it('comes with counts, in the order asked for, and with columns kept as they are where these are shown', async () => {
     const all = await asked({ query: { sort: [{ by: 'price', down: true }] }, more: true });

@@ -1,5 +1,7 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
+import { LARGEST_FILE } from '../../server/files/store.ts';
+import { QUOTA, usageOf } from '../../server/use/quotas.ts';
 import { clearDeletedLists, loadLists, setListDeleted, startList } from '../../server/use/lists.ts';
 import { tallyOf } from '../../server/use/goods.ts';
 import { cancelTask, tasksNow } from '../../server/use/tasks.ts';
@@ -9,8 +11,8 @@ import type { Route } from './+types/lists.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const [lists, tally] = [await loadLists(entry.workspaceId), await tallyOf(entry.workspaceId, null)];
-  return { lists: lists.map((l) => ({ ...l, createdAt: l.createdAt.toISOString() })), tally: { ...tally, since: tally.since?.toISOString() ?? null } };
+  const [lists, tally, usage] = [await loadLists(entry.workspaceId), await tallyOf(entry.workspaceId, null), await usageOf(entry.workspaceId)];
+  return { lists: lists.map((l) => ({ ...l, createdAt: l.createdAt.toISOString() })), tally: { ...tally, since: tally.since?.toISOString() ?? null }, usage, quota: QUOTA, largest: LARGEST_FILE };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Supplier lists · Bold Margin' }];

@@ -2,6 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { data, redirect } from 'react-router';
 import { authDb, reachable } from '../db/client.ts';
 import { member, organization } from '../db/authSchema.ts';
+import { countRequest } from '../use/quotas.ts';
 import { auth } from './auth.ts';
 import type { Role } from './roles.ts';
 
@@ -39,6 +40,7 @@ const NEEDS: Readonly<Record<Need, number>> = { view: 0, edit: 1, own: 2 };
  */
 export async function enterWorkspace(request: Request, slug: string | undefined, need: Need = 'view'): Promise<Entry> {
   const person = await needPerson(request);
+  await countRequest(person.id);
   const [row] = await reachable(() =>
     authDb()
       .select({ workspaceId: organization.id, slug: organization.slug, name: organization.name, role: member.role })

@@ -10,7 +10,7 @@ import { authDb, reachable } from '../db/client.ts';
 import { env } from '../env.ts';
 import { SOCKET_ADDRESS_HEADER } from './address.ts';
 
-type Limit = { readonly key: string; readonly most: number; readonly seconds: number };
+export type Limit = { readonly key: string; readonly most: number; readonly seconds: number; /** Counted at once; 1 unless told. */ readonly by?: number };
 
 /** Requests to the sign-in service that check a password, or a secret that stands for one, with the field that names the person. */
 const CHECKS: Readonly<Record<string, string | null>> = { '/sign-in/email': 'email', '/change-password': null, '/reset-password': null, '/verify-password': null, '/delete-user': null, '/change-email': null, '/set-password': null };
@@ -18,7 +18,7 @@ const CHECKS: Readonly<Record<string, string | null>> = { '/sign-in/email': 'ema
 const MAKES: Readonly<Record<string, number>> = { '/sign-up/email': 3, '/request-password-reset': 1, '/forget-password': 1 };
 
 /** Keys are digests: nobody's address or e-mail stands in the table. */
-const digest = (...parts: readonly string[]): string => createHash('sha256').update(parts.join('\n')).digest('hex').slice(0, 40);
+export const digest = (...parts: readonly string[]): string => createHash('sha256').update(parts.join('\n')).digest('hex').slice(0, 40);
 const addressOf = (headers: Headers): string => headers.get(SOCKET_ADDRESS_HEADER) ?? 'unknown';
 
 /** The limits a request to the sign-in service falls under; `onlyFailures`: a try that succeeds counts nothing. */
@@ -42,18 +42,18 @@ function limitsOf(path: string, headers: Headers, body: Record<string, unknown>)
 }
 
 /** Counts one more of each; a count older than its window begins anew. Returns whether all are still within their limits. */
-async function countUp(limits: readonly Limit[]): Promise<boolean> {
+export async function countUp(limits: readonly Limit[]): Promise<boolean> {
   let within = true;
-  for (const { key, most, seconds } of limits) {
+  for (const { key, most, seconds, by = 1 } of limits) {
     const [row] = await authDb()
       .insert(attempt)
-      .values({ key, count: 1, since: new Date() })
+      .values({ key, count: by, since: new Date() })
       .onConflictDoUpdate({
         target: attempt.key,
-        set: { count: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then 1 else ${attempt.count} + 1 end`, since: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then now() else ${attempt.since} end` },
+        set: { count: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then ${by}::int else ${attempt.count} + ${by}::int end`, since: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then now() else ${attempt.since} end` },
       })
       .returning({ count: attempt.count });
-    if ((row?.count ?? 1) > most) within = false;
+    if ((row?.count ?? by) > most) within = false;
   }
   return within;
 }

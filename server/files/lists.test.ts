@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { messyFile, windows1252 } from '../../demo/lists.ts';
-import { readList } from './lists.ts';
+import { firstRows, readList } from './lists.ts';
 import { sniffEncoding, textIn } from './textIn.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bm-lists-'));
@@ -22,6 +22,14 @@ const all = async (body: string | Uint8Array, headings = ['ean', 'price']) => {
   });
   return out;
 };
+
+it('a file of twenty thousand columns is refused at once', async () => {
+  const wide = file(`${Array.from({ length: 20_000 }, (_, i) => `c${i}`).join(',')}\n${'1,'.repeat(19_999)}1\n`);
+  const started = Date.now();
+  await expect(firstRows(wide, 40)).rejects.toThrow(/20000 columns/);
+  await expect(readList(wide, ['c1'], () => undefined, () => undefined)).rejects.toThrow(/20000 columns/);
+  expect(Date.now() - started).toBeLessThan(2000);
+});
 
 describe('text of any encoding', () => {
   const text = 'ean,price,name\r\n1,4.50,Töpfe für Kräuter\r\n';

@@ -6,6 +6,9 @@ import { textIn } from './textIn.ts';
 /** A cell longer than this is a quotation mark that was never closed, or no list at all. */
 const LONGEST_CELL = 1_000_000;
 
+/** Columns that a list may have: far more than any supplier's, far fewer than a browser could show. */
+const MOST_COLUMNS = 1000;
+
 export type ListFault = { readonly problem: string; readonly remedy: string };
 export class ListError extends Error {
   constructor(readonly fault: ListFault) {
@@ -13,6 +16,7 @@ export class ListError extends Error {
   }
 }
 const fault = (problem: string, remedy: string): ListError => new ListError({ problem, remedy });
+const tooWide = (columns: number): ListError => fault(`The file has ${columns} columns, and a list may have ${MOST_COLUMNS}`, 'Leave out the columns that are not needed, or check which mark stands between them.');
 
 export type RowsIn = { readonly header: readonly string[]; readonly headerLine: number };
 /** Where reading stands after some rows, so that it can be taken up there: characters and lines done, and how the file is written. */
@@ -54,6 +58,7 @@ export async function readList(path: string, headings: readonly string[], start:
             for (let k = 0; k < cells.length; k++) if ((cells[k] as string).length > longest) longest = (cells[k] as string).length;
             if (longest > LONGEST_CELL) throw fault(`A cell in row ${line} is over a million characters long: a quotation mark is not closed there`, 'Close or remove it, and choose the file again.');
             if (header === null) {
+              if (cells.length > MOST_COLUMNS) throw tooWide(cells.length);
               const named = cells.map((c) => c.trim());
               if (headings.every((h) => named.includes(h))) {
                 header = named;
@@ -105,6 +110,14 @@ export async function firstRows(path: string, most: number): Promise<string[][]>
       skipEmptyLines: false,
       preview: most,
       chunk: (results, parser) => {
+        const widest = Math.max(0, ...results.data.slice(0, most).map((r) => r.length));
+        if (widest > MOST_COLUMNS) {
+          // First of all: a parser that is ended says that it is complete.
+          failed(tooWide(widest));
+          parser.abort();
+          opened.text.destroy();
+          return;
+        }
         rows = [...rows, ...results.data.map((r) => r.map((c) => c.slice(0, 2000)))].slice(0, most);
         if (rows.length >= most) {
           parser.abort();

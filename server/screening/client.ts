@@ -45,10 +45,11 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
 }
 
 /** Rows of a list as a query leaves them, with counts and, where asked for, sums and distributions. */
-export const askList = async (workspaceId: string, page: ListPage, wanted: Wanted): Promise<Answer> => (page.shown === null ? NOTHING_YET : askWith<Answer>(workspaceId, page, wanted));
-/** Before the first rows are read. */
-const NOTHING_YET: Answer = { rows: 0, kept: 0, funnel: [], window: [], verdicts: { pass: 0, near: 0, fail: 0, unknown: 0 }, unknown: { noMarket: 0, noCategory: 0, troubled: 0 }, lacking: [], strange: [], stats: [], facets: null, took: { load: 0, evaluate: 0, select: 0, sort: 0 } };
+export const askList = async (workspaceId: string, page: ListPage, wanted: Wanted): Promise<Answer> => (hasNoRows(page) ? NO_ROWS : askWith<Answer>(workspaceId, page, wanted));
+/** Before the first rows are read, and of a list in which no row is good. */
+const hasNoRows = ({ shown }: ListPage): boolean => (shown?.data.parts ?? []).length === 0;
+const NO_ROWS: Answer = { rows: 0, kept: 0, funnel: [], window: [], verdicts: { pass: 0, near: 0, fail: 0, unknown: 0 }, unknown: { noMarket: 0, noCategory: 0, troubled: 0 }, lacking: [], strange: [], stats: [], facets: null, took: { load: 0, evaluate: 0, select: 0, sort: 0 } };
 
 /** One row by its line in the file, with what a lane document of it takes; null where the list has no such row. */
-export const askRow = (workspaceId: string, page: ListPage, line: number): Promise<OpenedRow | null> =>
-  askWith(workspaceId, page, { query: { text: '', filters: [], sort: [] }, show: 'kept', from: 0, count: 0, remedies: true, figures: [], facets: false }, line);
+export const askRow = async (workspaceId: string, page: ListPage, line: number): Promise<OpenedRow | null> =>
+  hasNoRows(page) ? null : askWith(workspaceId, page, { query: { text: '', filters: [], sort: [] }, show: 'kept', from: 0, count: 0, remedies: true, figures: [], facets: false }, line);

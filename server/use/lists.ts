@@ -25,6 +25,7 @@ import { headsOfWorkbook } from '../files/readApart.ts';
 import type { ListTask } from '../jobs/readList.ts';
 import { cardData } from './columns.ts';
 import { needOwn } from './own.ts';
+import { needRoomForList } from './quotas.ts';
 import { cancelTask, startTask, taskColumns } from './tasks.ts';
 import type { TaskHead } from './tasks.ts';
 import { cardsInForce, newId, settingsIn } from './workspaces.ts';
@@ -62,6 +63,7 @@ async function takeIn(workspaceId: string, listId: string, which: 'source' | 're
 
 /** A new list from a stream of bytes. Returns its id, and the name of an earlier list of the very same file. */
 export async function receiveList(workspaceId: string, name: string, from: Readable, by: string): Promise<{ id: string; sameAs: string | null }> {
+  await needRoomForList(workspaceId);
   const id = newId();
   try {
     const { file, sheets } = await takeIn(workspaceId, id, 'source', name, from);

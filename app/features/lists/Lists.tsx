@@ -9,10 +9,11 @@ import { useDrop, useUpload } from './useUpload.ts';
 import './words.ts';
 
 export type ListLine = { id: string; name: string; supplier: string | null; file: { name: string; bytes: number }; country: string | null; createdAt: string; state: 'new' | 'working' | 'ready' | 'cancelled' | 'failed'; done: number; total: number; valid: number; invalid: number; error: string | null };
-type Props = { lists: ListLine[]; tally: { kept: number; shortlisted: number; dropped: number; ordered: number; profitPerMonth: number }; root: string; home: string; canEdit: boolean };
+type Props = { lists: ListLine[]; tally: { kept: number; shortlisted: number; dropped: number; ordered: number; profitPerMonth: number }; usage: Usage; quota: Usage; /** Largest file that is taken in, in bytes. */ largest: number; root: string; home: string; canEdit: boolean };
+type Usage = { lists: number; bytes: number; rows: number };
 
 /** All suppliers' lists with their state, and the place where a new one is dropped. */
-export function ListsPage({ lists, tally, root, home, canEdit }: Props) {
+export function ListsPage({ lists, tally, usage, quota, largest, root, home, canEdit }: Props) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
   const navigate = useNavigate();
@@ -21,7 +22,7 @@ export function ListsPage({ lists, tally, root, home, canEdit }: Props) {
   const choose = useRef<HTMLInputElement>(null);
   const [menu, setMenu] = useState<{ el: HTMLElement; line: ListLine } | null>(null);
   const [gone, setGone] = useState<ListLine | null>(null);
-  const { now, error, send, stop } = useUpload(root, ({ id, sameAs }) => void navigate(`${root}/lists/${id}/setup${sameAs === null ? '' : `?same=${encodeURIComponent(sameAs)}`}`), t('lists.broken'));
+  const { now, error, send, stop } = useUpload(root, ({ id, sameAs }) => void navigate(`${root}/lists/${id}/setup${sameAs === null ? '' : `?same=${encodeURIComponent(sameAs)}`}`), t('lists.broken'), { most: largest, text: t('lists.tooLarge', { most: f.number(largest / 1024 / 1024, 0) }) });
   const over = useDrop(canEdit ? send : null);
   const working = lists.some((l) => l.state === 'working');
   useEffect(() => {
@@ -83,6 +84,7 @@ export function ListsPage({ lists, tally, root, home, canEdit }: Props) {
         </Table>
       )}
       {tally.kept + tally.shortlisted + tally.dropped > 0 && <Typography variant="body2" sx={{ mt: 2 }}>{t('lists.tally', { kept: f.number(tally.kept + tally.ordered, 0), shortlisted: f.number(tally.shortlisted, 0), dropped: f.number(tally.dropped, 0) })} {tally.kept + tally.ordered > 0 && t('lists.tallyProfit', { amount: f.money(tally.profitPerMonth, home) })}</Typography>}
+      {(Object.keys(quota) as (keyof Usage)[]).some((k) => usage[k] > quota[k] * 0.7) && <Alert severity="warning" variant="outlined" sx={{ mt: 2 }}>{t('lists.quota', { lists: f.number(usage.lists, 0), ofLists: f.number(quota.lists, 0), gb: f.number(usage.bytes / 1e9, 1), ofGb: f.number(quota.bytes / 1e9, 0), rows: f.number(usage.rows, 0), ofRows: f.number(quota.rows, 0) })}</Alert>}
       <Menu open={menu !== null} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)}>
         <MenuItem component={Link} to={`${root}/lists/${menu?.line.id}/setup`}>{t('lists.setup')}</MenuItem>
         {menu?.line.state === 'working' && <MenuItem onClick={() => ask('cancel', menu.line)}>{t('lists.cancel')}</MenuItem>}

@@ -3,12 +3,17 @@ import { useEffect, useRef, useState } from 'react';
 export type Uploading = { readonly name: string; readonly share: number };
 
 /** Sends a file as it lies on the disk, piece by piece, with its progress; `done` gets what the server says. */
-export function useUpload(root: string, done: (answer: { id: string; sameAs: string | null }) => void, broken: string): { now: Uploading | null; error: string | null; send: (file: File, forList?: string) => void; stop: () => void } {
+export function useUpload(root: string, done: (answer: { id: string; sameAs: string | null }) => void, broken: string, limit: { most: number; text: string } | null = null): { now: Uploading | null; error: string | null; send: (file: File, forList?: string) => void; stop: () => void } {
   const [now, setNow] = useState<Uploading | null>(null);
   const [error, setError] = useState<string | null>(null);
   const under = useRef<XMLHttpRequest | null>(null);
   const send = (file: File, forList?: string): void => {
     under.current?.abort();
+    if (limit !== null && file.size > limit.most) {
+      setNow(null);
+      setError(limit.text);
+      return;
+    }
     // Only this old way of asking tells how far the sending is.
     const request = new XMLHttpRequest();
     under.current = request;

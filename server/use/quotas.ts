@@ -1,0 +1,47 @@
+/** What one workspace and one person may take up, so that nobody takes it from the others; said on the lists' page before it bites. */
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { data } from 'react-router';
+import { countUp, digest } from '../auth/tries.ts';
+import { inWorkspace, reachable } from '../db/client.ts';
+import { supplierList, task } from '../db/schema.ts';
+import { FileRefused } from '../files/store.ts';
+
+/** Lists, bytes of their files and rows read of a workspace, deleted ones that are still kept among them. */
+export const QUOTA = { lists: 500, bytes: 25_000_000_000, rows: 40_000_000 } as const;
+export type Usage = Record<keyof typeof QUOTA, number>;
+/** Requests a minute of one person; some twenty times what the busiest hand makes. */
+const REQUESTS_A_MINUTE = 3000;
+/** So many are counted here before the database is told of them. */
+const AT_ONCE = 25;
+
+/** What a workspace takes up now. */
+export async function usageOf(workspaceId: string): Promise<Usage> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const [files] = await tx.select({ lists: sql<number>`count(*)::int`, bytes: sql<string>`coalesce(sum((${supplierList.file} ->> 'bytes')::bigint + coalesce((${supplierList.reference} -> 'file' ->> 'bytes')::bigint, 0)), 0)` }).from(supplierList).where(eq(supplierList.workspaceId, workspaceId));
+    const shown = tx.select({ id: supplierList.runId }).from(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), isNull(supplierList.deletedAt)));
+    const [rows] = await tx.select({ rows: sql<string>`coalesce(sum((${task.data} ->> 'valid')::bigint), 0)` }).from(task).where(and(eq(task.workspaceId, workspaceId), inArray(task.id, shown)));
+    return { lists: files?.lists ?? 0, bytes: Number(files?.bytes ?? 0), rows: Number(rows?.rows ?? 0) };
+  });
+}
+
+/** Refuses one more list where the workspace has all it may have. */
+export async function needRoomForList(workspaceId: string): Promise<void> {
+  const now = await usageOf(workspaceId);
+  const full = (Object.keys(QUOTA) as (keyof Usage)[]).find((k) => now[k] >= QUOTA[k]);
+  if (full === undefined) return;
+  const has = { lists: `${QUOTA.lists} lists`, bytes: `${Math.round(QUOTA.bytes / 1e9)} GB of files`, rows: `${QUOTA.rows / 1e6} million rows` }[full];
+  throw new FileRefused(`This workspace has ${has}, which is all it may have`, 'Delete lists that are no longer needed; what is deleted leaves the disk after 30 days.', 422);
+}
+
+const counts = new Map<string, number>();
+/** Counts a request of a person; too many within a minute get 429. */
+export async function countRequest(personId: string): Promise<void> {
+  const n = (counts.get(personId) ?? 0) + 1;
+  if (n < AT_ONCE) {
+    counts.set(personId, n);
+    if (counts.size > 10_000) counts.clear();
+    return;
+  }
+  counts.delete(personId);
+  if (!(await reachable(() => countUp([{ key: digest('requests', personId), most: REQUESTS_A_MINUTE, seconds: 60, by: AT_ONCE }])))) throw data({ error: 'These are more requests than one person may make in a minute. Wait a minute, then go on; nothing is lost.' }, 429);
+}
