@@ -83,10 +83,44 @@ describe('bm', () => {
   it('prints the JSON Schema of each document', async () => {
     for (const name of ['lane', 'result', 'launch']) expect(JSON.parse((await bm(['schema', name])).out)).toMatchObject({ $schema: expect.stringContaining('json-schema.org'), type: 'object' });
   });
-  it.each([[[]], [['fly']], [['schema', 'unheard']], [['evaluate', 'nowhere.json']], [['solve', '--target', 'margin=lots']], [['evaluate', '--unheard']]])('says how to use it: bm %s', async (args) => {
+  it.each([[[]], [['fly']], [['schema', 'unheard']], [['solve', '--target', 'margin=lots']], [['evaluate', '--unheard']]])('says how to use it: bm %s', async (args) => {
     const run = await bm(args, '{}');
     expect(run.code).toBe(2);
     expect(run.err).toContain('Use:');
     expect(run.err).not.toMatch(/\n\s+at /);
+  });
+});
+
+describe('what cannot be done is said in a sentence, with exit code 2 and no stack trace', () => {
+  const lane = JSON.stringify(randomLane(7));
+  beforeAll(() => {
+    writeFileSync(join(folder, 'marked.json'), `\ufeff${lane}`);
+    writeFileSync(join(folder, 'marked.jsonl'), `\ufeff${lane}\n${lane}\n`);
+    writeFileSync(join(folder, 'plain.csv'), 'Barcode,Price\n9520000000011,3\n');
+    writeFileSync(join(folder, 'map.json'), JSON.stringify({ columns: { identifier: 'Barcode', cost: 'Price' } }));
+  });
+  const here = (name: string): string => join(folder, name);
+  it.each([
+    ['a missing file', () => ['evaluate', here('nowhere.json')], /nowhere\.json: There is no such file/],
+    ['a missing file, line by line', () => ['evaluate', here('nowhere.jsonl'), '--jsonl'], /nowhere\.jsonl: There is no such file/],
+    ['a folder', () => ['solve', folder], /This is a folder/],
+    ['a folder, line by line', () => ['launch', folder, '--jsonl'], /This is a folder/],
+    ['an unknown option', () => ['evaluate', '--everything'], /Unknown option/],
+    ['an unknown command', () => ['guess'], /no command "guess"/],
+    ['a list that is not there', () => ['screen', here('no.csv'), '--map', here('map.json'), '--settings', here('map.json')], /settings: /],
+    ['settings that are a folder', () => ['screen', here('plain.csv'), '--map', here('map.json'), '--settings', folder], /This is a folder/],
+    ['a path under a file', () => ['evaluate', here('map.json/x.json')], /not a folder/],
+    ['no such target', () => ['solve', here('marked.json'), '--target', 'joy=1'], /not a target/],
+  ])('%s', async (_name, args, said) => {
+    const run = await bm(args());
+    expect([run.code, said.test(run.err), /\n\s+at /.test(run.err)]).toEqual([2, true, false]);
+  });
+  it('a document without a version', async () => {
+    const run = await bm(['evaluate'], JSON.stringify({ ...JSON.parse(lane), version: undefined }));
+    expect([run.code, run.err]).toEqual([2, expect.stringContaining('version: The version is missing')]);
+  });
+  it('a byte-order mark is no part of a document', async () => {
+    expect((await bm(['evaluate', here('marked.json')])).code).toBe(0);
+    expect((await bm(['evaluate', here('marked.jsonl'), '--jsonl'])).out.trim().split('\n')).toHaveLength(2);
   });
 });

@@ -1,5 +1,5 @@
 /** The core at a prompt: `bm evaluate | solve | launch | screen | schema`. JSON in, JSON out. docs/formats.md describes the documents. */
-import { createReadStream, readFileSync } from 'node:fs';
+import { createReadStream } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
@@ -18,6 +18,7 @@ import { launchDocument } from '../core/launch/schema.ts';
 import { listMap } from '../core/lists/map.ts';
 import { CHOICES } from '../core/lists/reference.ts';
 import { screenSettings } from '../core/lists/settings.ts';
+import { fileTrouble, readText, UsageError } from './files.ts';
 import { screen } from './screen.ts';
 
 const USAGE = `Use:
@@ -43,8 +44,6 @@ function targetOf(text: string): Target {
   if (known === undefined || !Number.isFinite(number)) throw new UsageError(`"${text}" is not a target such as margin=0.3.`);
   return { figure: known, value: number };
 }
-
-class UsageError extends Error {}
 
 function solve(doc: LaneDocument, targets: readonly Target[]): object {
   const result = evaluate(doc);
@@ -113,8 +112,9 @@ async function main(): Promise<number> {
     const lines = createInterface({ input: file === undefined ? process.stdin : createReadStream(file), crlfDelay: Number.POSITIVE_INFINITY });
     let n = 0;
     let bad = false;
-    for await (const text of lines) {
+    for await (const line of lines) {
       n++;
+      const text = n === 1 ? line.replace(/^\ufeff/, '') : line;
       if (text.trim() === '') continue;
       let got: ReturnType<typeof answer>;
       try {
@@ -134,9 +134,9 @@ async function main(): Promise<number> {
 
   let input: unknown;
   try {
-    input = JSON.parse(readFileSync(file ?? 0, 'utf8'));
+    input = JSON.parse(readText(file));
   } catch (e) {
-    if ((e as { code?: string }).code === 'ENOENT') throw new UsageError(`There is no file ${file}.`);
+    if (!(e instanceof SyntaxError)) throw e;
     report(NOT_JSON);
     return 2;
   }
@@ -152,7 +152,13 @@ async function main(): Promise<number> {
 try {
   process.exitCode = await main();
 } catch (e) {
-  if (!(e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS'))) throw e;
-  process.stderr.write(`${(e as Error).message}\n${USAGE}\n`);
+  const trouble = fileTrouble(e);
+  const asked = e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS') === true;
+  // A reader that has enough closes the pipe; nobody is left to be told.
+  if ((e as { code?: string }).code !== 'EPIPE') {
+    process.stderr.write(`${trouble ?? (asked ? (e as Error).message : `This should not have happened: ${e instanceof Error ? e.message : String(e)}`)}\n`);
+    // How it is used helps where a word was wrong, not where a file was.
+    if (asked && !(e as Error).message.includes(': ')) process.stderr.write(`${USAGE}\n`);
+  }
   process.exitCode = 2;
 }

@@ -112,8 +112,8 @@ describe('a list at the prompt', () => {
   it('bad mappings, settings and files say what to do, and nothing is written', async () => {
     expect(await run(tidy, { columns: { identifier: 'Barcode' } })).toMatchObject({ code: 2, out: '', said: expect.stringContaining('No column is the purchase price. Choose the column that holds it.') });
     expect(await run(tidy, { columns: { identifier: 'EAN', cost: 'Net price' } })).toMatchObject({ code: 2, said: expect.stringContaining('No row among the first 30 has the columns "EAN"') });
-    expect(await run(tidy, TIDY_MAP, {}, { ...settings, version: 2 })).toMatchObject({ code: 2, said: expect.stringContaining('settings: version: This document is of another version of the program') });
+    expect(await run(tidy, TIDY_MAP, {}, { ...settings, version: 2 })).toMatchObject({ code: 2, said: expect.stringContaining('settings: version: The version is missing, or that of another version of the program') });
     expect(await run(tidy, TIDY_MAP, { settings: undefined })).toMatchObject({ code: 2, said: expect.stringContaining('Give --settings FILE.json.') });
-    expect(await run(join(folder, 'none.csv'), TIDY_MAP)).toMatchObject({ code: 2, said: expect.stringContaining('There is no file') });
+    expect(await run(join(folder, 'none.csv'), TIDY_MAP)).toMatchObject({ code: 2, said: expect.stringContaining('There is no such file') });
   });
 });

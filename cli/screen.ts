@@ -1,5 +1,5 @@
 /** `bm screen`: a supplier's list through the columns, row by row to standard output, in constant memory. */
-import { createWriteStream, readFileSync } from 'node:fs';
+import { createWriteStream, openSync } from 'node:fs';
 import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import Papa from 'papaparse';
@@ -8,9 +8,11 @@ import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
 import type { ListColumns } from '../core/columns/columns.ts';
 import { ListEvaluator } from '../core/columns/evaluate.ts';
 import { judgeRows, VERDICTS } from '../core/columns/verdicts.ts';
+import { fileTrouble, readText } from './files.ts';
 import { packsAsNamed } from '../core/goods/packs.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
+import { boundOf } from '../core/lane/bounds.ts';
 import { blanksIn } from '../core/lane/lines.ts';
 import { LastEdition } from '../core/lists/editions.ts';
 import { listMap, mapIssues, REQUIRED_ROLES } from '../core/lists/map.ts';
@@ -24,16 +26,17 @@ import { ListError, readList } from '../server/files/lists.ts';
 import { safeText } from '../server/files/sheets.ts';
 
 const FIGURES = ['quantity', 'paid', 'landedCost', 'fees', 'fulfilment', 'unitProfit', 'margin', 'roi', 'profitPerMonth'] as const;
-const HEAD = ['row', 'barcode', 'title', 'brand', 'purchasePrice', 'shelfPrice', 'unitsAMonth', 'pack', ...FIGURES, 'verdict', 'why'];
+const HEAD = ['row', 'barcode', 'title', 'brand', 'purchasePrice', 'shelfPrice', 'unitsAMonth', 'pack', ...FIGURES, 'verdict', 'why', 'bound'];
 
 type Failed = { readonly issues: readonly Issue[] };
 function document<T extends z.ZodType>(path: string | undefined, schema: T, what: string): z.output<T> | Failed {
   if (path === undefined) return { issues: [{ path: what, problem: 'This is missing', remedy: `Give --${what} FILE.json.` }] };
   let json: unknown;
   try {
-    json = JSON.parse(readFileSync(path, 'utf8'));
-  } catch {
-    return { issues: [{ path: what, problem: `${path} cannot be read as JSON`, remedy: 'Check the path, and the file for a missing quote, comma or bracket.' }] };
+    json = JSON.parse(readText(path));
+  } catch (e) {
+    if (!(e instanceof SyntaxError)) throw e;
+    return { issues: [{ path: what, problem: `${path} is not JSON`, remedy: 'Check it for a missing quote, comma or bracket.' }] };
   }
   const parsed = schema.safeParse(json);
   return parsed.success ? parsed.data : { issues: issuesOf(parsed.error).map((i) => ({ ...i, path: `${what}: ${i.path}` })) };
@@ -99,7 +102,8 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
   const head = [...HEAD, ...(options.reference === undefined ? [] : ['listings']), ...(options.previous === undefined ? [] : ['change', 'priceBefore'])];
   let reader: RowReader | null = null;
   const counts = { completed: 0, changes: new Map<string, number>(), valid: 0, invalid: 0, repaired: 0, verdicts: new Map<string, number>(), troubles: new Map<string, number>() };
-  const refused = options.invalid === undefined ? null : createWriteStream(options.invalid);
+  // Opened at once, so that a path that cannot be written is said before anything is read.
+  const refused = options.invalid === undefined ? null : createWriteStream(options.invalid, { fd: openSync(options.invalid, 'w') });
   let capacity = 0;
   let columns = makeColumns(0);
   let results = makeResults(0);
@@ -165,7 +169,7 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
         const why = trouble !== '' ? trouble : blanksIn(results.blanks[i] as number).join(' ');
         const now = last === null ? null : last.compare(row.key, columns.cost[i] as number);
         if (now !== null) counts.changes.set(now.change, (counts.changes.get(now.change) ?? 0) + 1);
-        good.push([lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why, ...(reference === null ? [] : [row.listings]), ...(now === null ? [] : [now.change, figure(now.before)])]);
+        good.push([lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why, boundOf('unitProfit', blanksIn(results.blanks[i] as number)) ?? '', ...(reference === null ? [] : [row.listings]), ...(now === null ? [] : [now.change, figure(now.before)])]);
       });
       if (good.length > 0) await write(out, options.as === 'csv' ? csvLines(good) : good.map((line) => `${JSON.stringify(Object.fromEntries(head.map((h, k) => [h, line[k]])))}\n`).join(''));
       if (bad.length > 0 && refused !== null) await write(refused, csvLines(bad));
@@ -175,8 +179,8 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
     return 0;
   } catch (e) {
     if (e instanceof ListError) say(`${of}: ${e.message}\n`);
-    else if ((e as { code?: string }).code === 'ENOENT') say(`There is no file ${of}.\n`);
     else if ((e as { code?: string }).code === 'EPIPE') return 0;
+    else if (fileTrouble(e, of) !== null) say(`${fileTrouble(e, (e as { path?: string }).path ?? of)}\n`);
     else throw e;
     return 2;
   } finally {

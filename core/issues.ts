@@ -22,7 +22,7 @@ export function sayIssue(error: z.ZodError): string {
 function problemOf(i: z.core.$ZodIssue): string {
   if (i.code === 'invalid_type') return /received undefined$/.test(i.message) ? 'This is missing' : `This is not ${KINDS[i.expected] ?? i.expected}`;
   if (i.code === 'invalid_union' && /^Invalid/.test(i.message)) return 'This is none of what may stand here';
-  if (i.code === 'invalid_value') return i.path[0] === 'version' ? 'This document is of another version of the program' : 'This value is not known here';
+  if (i.code === 'invalid_value') return i.path[0] === 'version' ? 'The version is missing, or that of another version of the program' : 'This value is not known here';
   if (i.code === 'unrecognized_keys') return `There is no field ${i.keys.map((k) => `"${k}"`).join(', ')} here`;
   if (i.code === 'too_small') return `This is under ${i.minimum}`;
   if (i.code === 'too_big') return `This is over ${i.maximum}`;

@@ -12,9 +12,9 @@ import { histogram, limitWarning, selectRows, sortRows, summarise } from '../cor
 import type { Limit, Selected, SortKey } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
-import { BLANKS } from '../core/lane/lines.ts';
+import { BIT, BLANKS, FIGURE_BLANKS } from '../core/lane/lines.ts';
 import { LIST_FIGURES } from '../core/lists/query.ts';
-import type { ListFigure, ListFilter, ListFlag } from '../core/lists/query.ts';
+import type { ListFigure, ListFilter, ListFlag, ListSort } from '../core/lists/query.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
 import { FILLED } from '../core/lists/reference.ts';
 import { codeOf, FILLED_FROM, NOTE, PART_NUMBERS, readPart, readRanks, textOf } from '../server/files/parts.ts';
@@ -34,6 +34,8 @@ const LISTED_BIT = { price: FILLED.price, units: FILLED.units, a: FILLED.size, b
 /** Rows for which room is made on the word of a file that is still read. */
 const MOST_EXPECTED = 1_200_000;
 
+/** Figures that are bounds where costs are blank. */
+const BOUNDED = ['unitProfit', 'margin', 'roi', 'profitPerMonth', 'landedCost'] as const;
 const ONE_PIECE = { sold: 1, bought: 1 } as const;
 const shared = (n: number): Float64Array => new Float64Array(new SharedArrayBuffer(8 * n));
 function makeRoom(n: number): Room {
@@ -498,7 +500,24 @@ export class OpenList {
     if (ask.query.sort.length === 0) return base;
     const key = JSON.stringify([ask.show, ask.query.sort]);
     if (this.order?.key === key) return this.order.rows;
-    const keys: SortKey[] = ask.query.sort.map(({ by, down }) => {
+    const keys: SortKey[] = ask.query.sort.flatMap(({ by, down }): SortKey[] => {
+      const figure = (BOUNDED as readonly string[]).includes(by) ? (by as (typeof BOUNDED)[number]) : null;
+      return figure === null ? [this.sortKey(by, down, e)] : [{ values: this.wholeness(figure, e), down: false }, this.sortKey(by, down, e)];
+    });
+    this.order = { key, rows: sortRows(base, keys) };
+    return this.order.rows;
+  }
+
+  /** Of each row whether a figure is whole (0), lacks costs (1) or is not known (2): what is a bound comes after what is whole. */
+  private wholeness(figure: (typeof BOUNDED)[number], e: Evaluated): Float64Array {
+    const values = this.figure(figure, e);
+    const mask = FIGURE_BLANKS[figure] & ~BIT.demand;
+    const out = new Float64Array(this.rows);
+    for (let i = 0; i < this.rows; i++) out[i] = values[i] !== values[i] ? 2 : ((e.results.blanks[i] as number) & mask) === 0 ? 0 : 1;
+    return out;
+  }
+
+  private sortKey(by: ListSort['by'], down: boolean, e: Evaluated): SortKey {
       switch (by) {
         case 'line': return { values: this.numbers.line.subarray(0, this.rows), down };
         case 'code': return { values: this.numbers.key.subarray(0, this.rows), down };
@@ -508,9 +527,6 @@ export class OpenList {
         case 'verdict': return { values: Float64Array.from(e.verdicts), down };
         default: return { values: this.figure(by, e), down };
       }
-    });
-    this.order = { key, rows: sortRows(base, keys) };
-    return this.order.rows;
   }
 
   // ---- rows and sums -----------------------------------------------------------------------------------------------

@@ -1,4 +1,5 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
+import { isQuoted } from '../../core/goods/goods.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { conversionsOf } from '../../core/money/money.ts';
 import { bestLane, completeness, gatesOf, planOf, summarise } from '../../core/workspace/summary.ts';
@@ -47,7 +48,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
 
 /** Day of the oldest quote a lane is bought on. */
 function quoteDateOf(doc: LaneDocument | undefined): string | null {
-  const days = Array.isArray(doc?.goods) ? doc.goods.flatMap((c) => c.source.date ?? []) : [];
+  const days = Array.isArray(doc?.goods) ? doc.goods.flatMap((c) => (isQuoted(c.source) ? (c.source.date ?? []) : [])) : [];
   return days.length === 0 ? null : days.reduce((a, b) => (a < b ? a : b));
 }
 

@@ -2,6 +2,7 @@ import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FAMILIES } from '../../core/lane/lines.ts';
 import type { Family } from '../../core/lane/lines.ts';
+import { useBounds } from './bounds.ts';
 import { useFormat } from './locale.ts';
 
 /** The part of a result that a bar draws. */
@@ -44,7 +45,9 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
   const full = Math.max(scale ?? 0, scale === undefined ? barExtent(result) : 0, large && breakEven !== null && breakEven < 3 * gross ? breakEven : 0, 1e-9);
   const pct = (x: number) => `${(100 * x) / full}%`;
   const tall = Math.round(height * 1.6);
-  const incomplete = (result.incomplete.unitProfit?.length ?? 0) > 0;
+  const bounds = useBounds();
+  const missing = result.incomplete.unitProfit;
+  const incomplete = bounds.lacks(missing);
   let costs = 0;
   const parts = FAMILIES.map((family) => {
     const value = Math.max(0, result.families[family] ?? 0);
@@ -52,7 +55,7 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
     costs += value;
     return part;
   }).filter((p) => p.value > 0);
-  const label = profit === null ? t('bar.unknown') : t(profit < 0 ? 'bar.loses' : 'bar.keeps', { amount: f.money(Math.abs(profit), result.currency), price: f.money(gross, result.currency) });
+  const label = profit === null ? t('bar.unknown') : t(profit < 0 ? 'bar.loses' : 'bar.keeps', { amount: bounds.of(f.money(Math.abs(profit), result.currency), missing, profit < 0 ? 'atLeast' : 'atMost'), price: f.money(gross, result.currency) });
 
   return (
     <div className={large ? 'bar large' : 'bar'}>
@@ -69,13 +72,13 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
         ))}
         {profit !== null && profit > 0 && (
           <div className={incomplete ? 'bar-kept incomplete' : 'bar-kept'} style={{ left: pct(Math.max(0, gross - profit)), width: pct(profit), height: tall }}>
-            {large && profit / full > 0.04 && <div className={profit / full > 0.12 ? 'bar-keeps' : profit / full > 0.08 ? 'bar-keeps narrow' : 'bar-keeps least'}>{incomplete ? t('bar.keepsSoFar') : t('bar.keepsWord')}<b>{f.money(profit, result.currency)}</b></div>}
+            {large && profit / full > 0.04 && <div className={profit / full > 0.12 ? 'bar-keeps' : profit / full > 0.08 ? 'bar-keeps narrow' : 'bar-keeps least'}>{t(`bar.${bounds.keeps(missing)}`)}<b>{f.money(profit, result.currency)}</b></div>}
           </div>
         )}
         {costs > gross + 1e-9 && <div className="bar-lost" style={{ left: pct(gross), width: pct(costs - gross), height: tall }} />}
         {breakEven !== null && breakEven <= full && (
           <div className="bar-even" style={{ left: pct(breakEven) }}>
-            {large && <div className="bar-even-says" style={breakEven / full > 0.5 ? { right: 8 } : { left: 8 }}>{t('bar.breaksEven', { price: f.plain(breakEven, result.currency) })}</div>}
+            {large && <div className="bar-even-says" style={breakEven / full > 0.5 ? { right: 8 } : { left: 8 }}>{t('bar.breaksEven', { price: bounds.of(f.plain(breakEven, result.currency), missing, 'atLeast') })}</div>}
           </div>
         )}
       </div>

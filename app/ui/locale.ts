@@ -22,7 +22,8 @@ function formatter(locale: string, key: string, options: Intl.NumberFormatOption
   const id = `${locale}|${key}`;
   let f = cache.get(id);
   if (f === undefined) {
-    f = new Intl.NumberFormat(locale, options);
+    // What rounds to nothing has no sign.
+    f = new Intl.NumberFormat(locale, { signDisplay: 'negative', ...options });
     cache.set(id, f);
   }
   return f;

@@ -36,6 +36,10 @@ export function reckonAdverts(r: Reckoning): void {
   let conversion = 0;
   for (let i = 0; i < keywords.length; i++) {
     const k = keywords[i] as (typeof keywords)[number];
+    if (k.low === null || k.high === null || k.conversionRate === null) {
+      r.blank('adverts');
+      return;
+    }
     const w = weighted ? (k.expectedClicks as number) / clicks : 1 / keywords.length;
     cpc += w * (k.low + k.weight * (k.high - k.low));
     conversion += w * k.conversionRate;

@@ -97,6 +97,12 @@ export function paidAt(cost: number, from: number, breakCost: number, from2: num
   return second && (!first || from2 > from) ? breakCost2 : first ? breakCost : cost;
 }
 
+/** One's own dispatch as rows are weighed with it; null, so blank, where a part of it was opened and not filled in yet. */
+export function wholeDispatch(d: Assumptions['dispatch']): Assumptions['dispatch'] {
+  const open = d !== null && (d.packaging?.amount === null || d.pickAndPack?.amount === null || d.zones.some((z) => z.postage.steps.some((s) => s.fee === null)));
+  return open ? null : d;
+}
+
 /**
  * The lane document of one row: what opens on a sheet, and what the columns must agree with. The subscription is left out: it
  * is paid whatever is bought, and decides about no single row.
@@ -118,7 +124,7 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
     orderQuantity, method: a.method,
     route: legs.length === 0 ? 'none' : { legs },
     prep: a.prep === null ? null : { standard: a.prep, currency: a.homeCurrency },
-    dispatch: a.method === 'ownDispatch' ? a.dispatch : null,
+    dispatch: a.method === 'ownDispatch' ? wholeDispatch(a.dispatch) : null,
     storage: a.method === 'warehouse' ? 'card' : 'none', monthsHeld: a.monthsHeld, saleMonth: a.saleMonth,
     returns: a.returns, breakage: a.breakage,
     adverts: a.advertPerSale === null ? null : a.advertPerSale === 0 ? 'none' : { keywords: [{ low: a.advertPerSale, high: a.advertPerSale, conversionRate: 1 }] },

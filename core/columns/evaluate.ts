@@ -5,7 +5,7 @@ import { BIT } from '../lane/lines.ts';
 import type { FeeBase, FeeKey, MarketplaceCard, Referral, SizeTier } from '../lane/rates.ts';
 import { clamp, exchangeFactor, minorDigits, powerOfTen, roundMinor, within } from '../money/money.ts';
 import type { Assumptions, ListRates } from './assumptions.ts';
-import { paidAt, quantityOf } from './assumptions.ts';
+import { paidAt, quantityOf, wholeDispatch } from './assumptions.ts';
 import { TROUBLES } from './columns.ts';
 import type { ListColumns, ListResults, Trouble } from './columns.ts';
 
@@ -51,8 +51,12 @@ export class ListEvaluator {
   readonly width: number;
   private prepared: ListColumns | null = null;
 
+  /** One's own dispatch; null where a part of it was opened and not filled in. */
+  private readonly dispatch: Assumptions['dispatch'];
+
   constructor(a: Assumptions, rates: ListRates) {
     this.a = a;
+    this.dispatch = wholeDispatch(a.dispatch);
     this.rates = rates;
     this.power = powerOfTen(minorDigits(rates.currency));
     this.card = rates.marketplace;
@@ -89,7 +93,7 @@ export class ListEvaluator {
     const { a, b, c, kg } = columns;
     const { power, width, bandFees, tiers } = this;
     if (this.a.method === 'ownDispatch') {
-      const d = this.a.dispatch;
+      const d = this.dispatch;
       const zones = d === null ? [] : d.zones.map((z) => ({ ...z, fx: this.fx(z.postage.currency) }));
       const vatCost = d === null ? 0 : d.recoverable === null ? this.vatIsCost : d.recoverable ? 0 : 1;
       const cost = (amount: number, fx: number, vat: string, vatRate: number, isCost: number): number => {
@@ -98,7 +102,7 @@ export class ListEvaluator {
         const due = net * vatRate;
         return due === 0 ? net : net + due * isCost;
       };
-      const own = (line: NonNullable<Assumptions['dispatch']>['packaging']): number => (line === null ? 0 : cost(line.amount, this.fx(line.currency), line.vat, line.vatRate, line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1));
+      const own = (line: NonNullable<Assumptions['dispatch']>['packaging']): number => (line === null ? 0 : cost(line.amount ?? Number.NaN, this.fx(line.currency), line.vat, line.vatRate, line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1));
       const packaging = d === null ? 0 : own(d.packaging);
       const picking = d === null ? 0 : own(d.pickAndPack);
       for (let i = 0; i < n; i++) {
@@ -180,13 +184,15 @@ export class ListEvaluator {
     const adminCost = 1 + (bears.referral === 0 ? 0 : feeVatCost);
     const adminCharged = 1 + (bears.referral === 0 ? 0 : charged);
 
-    const terms = set.returns;
+    const open = set.returns !== null && set.returns !== 'none' && (set.returns.rate === null || (set.returns.rate > 0 && (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
+    const terms = open ? null : set.returns;
     const returnsBit = terms === null ? BIT.returns : 0;
-    const q = terms === null || terms === 'none' ? 0 : terms.rate;
+    const q = terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
     const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
-    const line = (l: { amount: number; currency: string; vat: string; vatRate: number; recoverable: boolean | null } | null): number => {
+    const line = (l: { amount: number | null; currency: string; vat: string; vatRate: number; recoverable: boolean | null } | null): number => {
       if (l === null) return 0;
-      const net = this.inSales(l.vat === 'included' ? l.amount / (1 + l.vatRate) : l.amount, l.currency);
+      const amount = l.amount ?? Number.NaN;
+      const net = this.inSales(l.vat === 'included' ? amount / (1 + l.vatRate) : amount, l.currency);
       const due = l.vat === 'none' ? 0 : net * l.vatRate;
       return due === 0 ? net : net + due * (l.recoverable === null ? vatIsCost : l.recoverable ? 0 : 1);
     };
@@ -204,7 +210,7 @@ export class ListEvaluator {
     const longStay = card?.storage?.longStay ?? [];
     const fixedCover = set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld;
     const converts = set.conversionSpread > 0 && rates.currency !== set.homeCurrency;
-    const foreign = (l: { amount: number; currency: string } | null): boolean => l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
+    const foreign = (l: { amount: number | null; currency: string } | null): boolean => l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
     const noRate = (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) || (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
 
     for (let i = from; i < to; i++) {
@@ -314,7 +320,7 @@ export class ListEvaluator {
             if (band >= 0 && fulfilment !== fulfilment) trouble = CODE.noSizeTier;
           }
         }
-      } else if (set.dispatch === null || kg[i] !== kg[i]) blanks |= BIT.fulfilment;
+      } else if (this.dispatch === null || kg[i] !== kg[i]) blanks |= BIT.fulfilment;
       else {
         fulfilment = bandFees[i * width] as number;
         if (fulfilment !== fulfilment) trouble = tiers[i] === NO_STEP ? CODE.noPostageStep : trouble === 0 ? CODE.noExchangeRate : trouble;

@@ -34,7 +34,7 @@ function figureAt(h: Hurdle, columns: ListColumns, out: ListResults, share: numb
 export function judgeRows(set: Assumptions, rates: ListRates, columns: ListColumns, out: ListResults, into: Uint8Array, from = 0, to = columns.length): void {
   const factor = exchangeFactor(rates.exchange, set.homeCurrency, rates.currency);
   const held = set.hurdles.map((h) => ({ h, level: h.level * (isMoney(h.figure) ? factor : 1), blanks: FIGURE_BLANKS[h.figure] }));
-  const returnRate = set.returns === null || set.returns === 'none' ? 0 : set.returns.rate;
+  const returnRate = set.returns === null || set.returns === 'none' ? 0 : (set.returns.rate ?? 0);
   for (let i = from; i < to; i++) {
     let near = false;
     let unknown = out.unitProfit[i] !== out.unitProfit[i];

@@ -164,8 +164,10 @@ describe('how sure a result is', () => {
     }
   });
   it('guesses and defaults are unsure, quotes and cards are not', () => {
-    const doc = plainLane({ goods: quoted({}), prep: { standard: 5, currency: 'EUR' }, provenance: { prep: { source: 'guess' } } });
+    const doc = plainLane({ goods: quoted({ supplier: 'Ember' }), prep: { standard: 5, currency: 'EUR' }, provenance: { prep: { source: 'guess' } } });
     expect(confidenceOf(doc, evaluate(doc))).toMatchObject({ bySource: { quote: 5, guess: 5 }, unsure: 0.5 });
+    // A cost that was only entered is nobody's quote.
+    expect(confidenceOf(plainLane({ goods: quoted({}) }), evaluate(plainLane({ goods: quoted({}) }))).bySource).toEqual({ typed: 5 });
   });
   it('old quotes and rates are named with their age', () => {
     const doc = plainLane({ goods: quoted({ supplier: 'Ember', date: '2026-05-01', currency: 'USD' }), rates: { ...plainLane().rates, exchange: { date: '2026-10-01', base: 'EUR', rates: { USD: 1.1 } } } });

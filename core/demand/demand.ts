@@ -1,4 +1,5 @@
 import type { Reckoning } from '../lane/reckoning.ts';
+import type { LaneDocument } from '../lane/schema.ts';
 
 /**
  * Units a month one may expect to sell (economics, section 10): typed, a share of the market, or a split among the offers
@@ -7,18 +8,18 @@ import type { Reckoning } from '../lane/reckoning.ts';
  */
 export function reckonDemand(r: Reckoning): void {
   const d = r.doc.demand;
-  if (d === null) r.blank('demand');
+  if (d === null || lacksFigures(d)) r.blank('demand');
   if (r.holdsUnits) {
     r.units = r.units$;
     return;
   }
-  if (d === null) {
+  if (d === null || lacksFigures(d)) {
     r.units = Number.NaN;
   } else if (d.kind === 'typed') {
-    r.units = d.units;
+    r.units = d.units ?? Number.NaN;
     r.trace?.line('expectedMonthlyUnits', r.units, 'units', [['units', d.units, 'pieces', 'demand']], 'pieces');
   } else if (d.kind === 'marketShare') {
-    r.units = d.marketUnits * d.share;
+    r.units = (d.marketUnits ?? Number.NaN) * (d.share ?? Number.NaN);
     r.trace?.line('expectedMonthlyUnits', r.units, 'marketUnits * share', [['marketUnits', d.marketUnits, 'pieces', 'demand.marketUnits'], ['share', d.share, 'share', 'demand.share']], 'pieces');
   } else {
     let floor = r.gross;
@@ -27,7 +28,7 @@ export function reckonDemand(r: Reckoning): void {
     let running = 0;
     for (let i = 0; i < d.rivals.length; i++) if ((d.rivals[i] as number) <= limit) running++;
     if (r.gross !== r.gross) r.units = Number.NaN;
-    else if (r.gross <= limit) r.units = (d.listingUnits * d.variationShare * (1 - d.retailArmShare)) / (running + 1);
+    else if (r.gross <= limit) r.units = ((d.listingUnits ?? Number.NaN) * d.variationShare * (1 - d.retailArmShare)) / (running + 1);
     else {
       r.units = 0;
       r.notice('outOfTheRunning', 'price', { rivals: running });
@@ -37,6 +38,13 @@ export function reckonDemand(r: Reckoning): void {
       ['retailArmShare', d.retailArmShare, 'share', 'demand.retailArmShare'], ['rivalsInTheRunning', running, 'number', 'demand.rivals'],
     ], 'pieces');
   }
+}
+
+/** Whether demand was opened and a figure of it is not filled in yet. */
+export function lacksFigures(d: NonNullable<LaneDocument['demand']>): boolean {
+  if (d.kind === 'typed') return d.units === null;
+  if (d.kind === 'marketShare') return d.marketUnits === null || d.share === null;
+  return d.listingUnits === null || d.rivals.includes(null);
 }
 
 /** A season as an index with mean 1: each of the twelve values over their mean. */

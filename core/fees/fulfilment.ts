@@ -1,7 +1,7 @@
 import { unitVolume } from '../freight/shipment.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
-import type { SizeTier, WeightSteps } from '../lane/rates.ts';
+import type { SizeTier } from '../lane/rates.ts';
 import { up, within } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
 
@@ -39,18 +39,20 @@ export function priceBandOf(tier: SizeTier, itemPrice: number): number {
   return tier.bands.length - 1;
 }
 
+type Steps = { readonly steps: readonly { readonly upToKg: number; readonly fee: number | null }[]; readonly stepKg: number | null; readonly stepFee: number };
+
 /**
  * Fee of a weight: the first step that holds it; past the last, `lastFee + up((kg - lastUpTo) / stepKg) * stepFee`.
- * NaN where the table ends (no stepKg).
+ * NaN where the table ends (no stepKg), or the step that holds it has no fee yet.
  */
-export function stepFee(table: WeightSteps, kg: number): number {
+export function stepFee(table: Steps, kg: number): number {
   const steps = table.steps;
   for (let i = 0; i < steps.length; i++) {
-    const s = steps[i] as WeightSteps['steps'][number];
-    if (within(kg, s.upToKg)) return s.fee;
+    const s = steps[i] as Steps['steps'][number];
+    if (within(kg, s.upToKg)) return s.fee ?? Number.NaN;
   }
-  const last = steps[steps.length - 1] as WeightSteps['steps'][number];
-  return table.stepKg === null ? Number.NaN : last.fee + up((kg - last.upToKg) / table.stepKg) * table.stepFee;
+  const last = steps[steps.length - 1] as Steps['steps'][number];
+  return table.stepKg === null ? Number.NaN : (last.fee ?? Number.NaN) + up((kg - last.upToKg) / table.stepKg) * table.stepFee;
 }
 
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
@@ -162,6 +164,11 @@ function overTheYear(r: Reckoning, months: readonly number[], followsSales: bool
   return sum / 12;
 }
 
+/** Whether the step that holds a weight was opened and has no fee yet. */
+function stepIsOpen({ steps, stepKg }: Steps, kg: number): boolean {
+  return (steps.find((s) => within(kg, s.upToKg)) ?? (stepKg === null ? undefined : steps[steps.length - 1]))?.fee === null;
+}
+
 function dispatchCost(r: Reckoning): void {
   const doc = r.doc;
   const d = doc.dispatch;
@@ -169,7 +176,7 @@ function dispatchCost(r: Reckoning): void {
     r.trace?.line('fulfilment', 0, '0', []);
     return;
   }
-  if (d === null || doc.product.kg === null) {
+  if (d === null || doc.product.kg === null || d.packaging?.amount === null || d.pickAndPack?.amount === null) {
     r.blank('fulfilment');
     return;
   }
@@ -179,7 +186,12 @@ function dispatchCost(r: Reckoning): void {
     const zone = d.zones[i] as (typeof d.zones)[number];
     const fee = stepFee(zone.postage, kg);
     if (fee !== fee) {
-      const steps = zone.postage.steps;
+      const { steps } = zone.postage;
+      if (stepIsOpen(zone.postage, kg)) {
+        r.blank('fulfilment');
+        r.fulfilment = 0;
+        return;
+      }
       r.fulfilment = r.problem('noPostageStep', 'fulfilment', `dispatch.zones.${i}.postage`, { kg, upToKg: steps[steps.length - 1]?.upToKg ?? 0 });
       return;
     }
@@ -196,7 +208,7 @@ function dispatchCost(r: Reckoning): void {
 
 /** Delivery by the supplier a unit, net of VAT, sales currency; 0 where it is blank, which whatever it belongs in says. */
 function deliveryNet(r: Reckoning, line: PurchasedLine | null): number {
-  if (line === null) return r.doc.typed.fulfilmentFee ?? 0;
+  if (line === null || line.amount === null) return r.doc.typed.fulfilmentFee ?? 0;
   return r.doc.imported ? r.inSales(netOf(line.amount, line), line.currency, 'fulfilment') / r.quantity : 0;
 }
 
@@ -207,7 +219,7 @@ function supplierDelivery(r: Reckoning): void {
     r.trace?.line('fulfilment', 0, '0', []);
     return;
   }
-  if (line === null) {
+  if (line === null || line.amount === null) {
     r.blank('fulfilment');
     return;
   }
@@ -242,7 +254,7 @@ export function reckonStorage(r: Reckoning): void {
   const typed = doc.typed.storagePerM3Month;
   const own = storage !== null && storage !== 'card' ? storage.own : null;
   r.storageIsMarketplaces = own === null;
-  if (storage === null && typed === null) {
+  if ((storage === null || own?.amount === null) && typed === null) {
     storageIsBlank(r);
     return;
   }

@@ -1,5 +1,6 @@
 import type { FeeKey } from '../lane/rates.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
+import type { LaneDocument } from '../lane/schema.ts';
 
 const feeOf = (r: Reckoning, key: FeeKey): number => {
   switch (key) {
@@ -76,11 +77,12 @@ export function reckonPayout(r: Reckoning): void {
   const card = doc.rates.marketplace;
   const terms = doc.returns;
   const converts = doc.conversionSpread > 0 && doc.currency !== doc.homeCurrency;
-  if (terms === null) {
+  const blank = returnsAreBlank(terms);
+  if (blank) {
     r.blank('returns');
     if (converts) r.blank('returnsInConversion');
   }
-  r.returnRate = terms === null || terms === 'none' ? 0 : terms.rate;
+  r.returnRate = blank || terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
   r.feesBack = 0;
   r.feesBackCost = 0;
   r.refundAdmin = 0;
@@ -132,12 +134,15 @@ export function reckonPayout(r: Reckoning): void {
   }
 }
 
+/** Whether what returns cost is not known: nothing is said of them, or a part of it is left open. */
+const returnsAreBlank = (terms: LaneDocument['returns']): boolean => terms === null || (terms !== 'none' && (terms.rate === null || (terms.rate > 0 && (terms.handling?.amount === null || terms.disposal?.amount === null))));
+
 /** Returns and breakage (economics, section 6), per unit shipped, sales currency. Needs the landed cost. */
 export function reckonReturns(r: Reckoning): void {
   const doc = r.doc;
   const terms = doc.returns;
   r.returns = 0;
-  if (terms !== null && terms !== 'none' && terms.rate > 0) {
+  if (terms !== null && terms !== 'none' && terms.rate !== null && terms.rate > 0 && !r.isBlank('returns')) {
     const admin = r.refundAdmin * (1 + (bears(r, 'referral') ? r.feeVatCostRate : 0));
     const handling = terms.handling === null ? 0 : r.cost(terms.handling, 'returns');
     const disposal = terms.disposal === null ? 0 : r.cost(terms.disposal, 'returns');

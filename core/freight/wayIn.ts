@@ -194,7 +194,7 @@ export function reckonImport(r: Reckoning): void {
 }
 
 /** Whether a supplier ships and what delivery costs is not known. */
-const deliveryIsBlank = (doc: LaneDocument): boolean => doc.method === 'supplierShips' && doc.supplierDelivery === null && doc.typed.fulfilmentFee === null;
+const deliveryIsBlank = (doc: LaneDocument): boolean => doc.method === 'supplierShips' && (doc.supplierDelivery === null || (doc.supplierDelivery !== 'none' && doc.supplierDelivery.amount === null)) && doc.typed.fulfilmentFee === null;
 
 /**
  * `duty = dutyRate * customsValue + perUnit + perKg * unit kg`; 0 where `customsValue * Q` is not above the duty-free limit.
@@ -345,12 +345,12 @@ export function reckonPrep(r: Reckoning): void {
     r.trace?.line('prep', 0, '0', []);
     return;
   }
-  if (prep === null) {
+  const oversize = prep !== null && r.doc.product.oversize && prep.oversize !== null;
+  const amount = prep === null ? null : oversize ? prep.oversize : prep.standard;
+  if (prep === null || amount === null) {
     r.blank('prep');
     return;
   }
-  const oversize = r.doc.product.oversize && prep.oversize !== null;
-  const amount = oversize ? (prep.oversize as number) : prep.standard;
   r.prep = r.inSales(netOf(amount, prep), prep.currency, 'prep');
   r.landVat(r.prep, prep);
   r.trace?.line('prep', r.prep, 'amount * exchangeRate', [['amount', amount, 'number', oversize ? 'prep.oversize' : 'prep.standard'], ['exchangeRate', r.fx(prep.currency, 'prep'), 'number', prep.currency === r.doc.currency ? '' : 'rates.exchange']]);

@@ -2,6 +2,11 @@ import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { Component, Quote, RetailPurchase } from '../lane/schema.ts';
 
+/** Whether somebody quoted this price: a quote that names its supplier or its day. A cost that was only entered is nobody's quote. */
+export function isQuoted(source: Quote | RetailPurchase): boolean {
+  return source.kind === 'quote' && (source.supplier !== '' || source.date !== null);
+}
+
 /** Bought units per sold unit of a component (`k`). */
 export function packRatio(c: Component): number {
   return c.unitsInSoldPack / c.unitsInBoughtPack;
@@ -48,7 +53,7 @@ export function reckonGoods(r: Reckoning): void {
     if (c.source.kind === 'quote') {
       goods += quotedGoods(r, c.source, i, k);
       let charges = 0;
-      for (let j = 0; j < c.source.perOrder.length; j++) charges += (c.source.perOrder[j] as { amount: number }).amount;
+      for (let j = 0; j < c.source.perOrder.length; j++) charges += (c.source.perOrder[j] as { amount: number | null }).amount ?? Number.NaN;
       if (charges !== 0) perOrder += charges * r.fx(c.source.currency, 'goods');
     } else goods += retailGoods(r, c.source, i, k);
   }
@@ -63,6 +68,12 @@ export function reckonGoods(r: Reckoning): void {
 function allRetail(goods: readonly Component[]): boolean {
   for (let i = 0; i < goods.length; i++) if ((goods[i] as Component).source.kind !== 'retail') return false;
   return true;
+}
+
+/** Whether one of these amounts was opened and not filled in yet. */
+function isOpen(amounts: readonly { readonly amount: number | null }[]): boolean {
+  for (let i = 0; i < amounts.length; i++) if (amounts[i]?.amount === null) return true;
+  return false;
 }
 
 /** `(unitPrice(B) + extras) * k`, net of VAT. */
@@ -88,12 +99,12 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
       : r.problem('underMinimumOrder', 'goods', 'orderQuantity', { minimum: q.minimumOrder, bought });
   }
   if (!overridden) unitPrice = (q.priceBreaks[at] as { unitPrice: number | null }).unitPrice;
-  if (unitPrice === null) {
+  if (unitPrice === null || isOpen(q.extras) || isOpen(q.perOrder)) {
     r.blank('goods');
     return Number.NaN;
   }
   let extras = 0;
-  for (let j = 0; j < q.extras.length; j++) extras += (q.extras[j] as { amount: number }).amount;
+  for (let j = 0; j < q.extras.length; j++) extras += (q.extras[j] as { amount: number | null }).amount ?? Number.NaN;
   const fx = r.fx(q.currency, 'goods');
   const net = netOf(unitPrice + extras, q) * k * fx;
   r.landVat(net, q);
@@ -114,7 +125,7 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
   if (s.validUntil !== null && doc.date > s.validUntil)
     r.notice('quoteExpired', `goods.${index}.source.validUntil`, { supplier: s.supplier || '—', date: s.validUntil });
   const p0 = r.component$ === index ? r.unitPrice$ : s.shelfPrice;
-  if (p0 === null) {
+  if (p0 === null || lacksTerms(s)) {
     r.blank('goods');
     return Number.NaN;
   }
@@ -124,7 +135,7 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
   let delivery = 0;
   if (s.delivery !== null) {
     const bought = r.quantity * k;
-    const net = (netOf(s.delivery.amount, s.delivery) * r.fx(s.delivery.currency, 'goods')) / bought;
+    const net = (netOf(s.delivery.amount ?? Number.NaN, s.delivery) * r.fx(s.delivery.currency, 'goods')) / bought;
     r.landVat(net * k, s.delivery);
     delivery = net;
   }
@@ -143,6 +154,15 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
   return net;
 }
 
+/** Whether a term of a retail purchase was opened and not filled in yet: a discount, a gift card, a cashback, a delivery. */
+function lacksTerms(s: RetailPurchase): boolean {
+  for (let i = 0; i < s.discounts.length; i++) {
+    const d = s.discounts[i] as RetailPurchase['discounts'][number];
+    if ((d.kind === 'percent' ? d.share : d.amount) === null) return true;
+  }
+  return s.giftCard?.discount === null || s.cashback?.share === null || s.delivery?.amount === null;
+}
+
 /** A retail price on its way from the shelf to what it costs, in the shop's currency, per unit bought. */
 export type RetailSteps = { afterDiscounts: number; net: number; vat: number; salesTax: number; atTill: number; giftCardSaving: number; cashback: number };
 const scratch: RetailSteps = { afterDiscounts: 0, net: 0, vat: 0, salesTax: 0, atTill: 0, giftCardSaving: 0, cashback: 0 };
@@ -155,9 +175,9 @@ export function retailSteps(s: RetailPurchase, shelfPrice: number, into: RetailS
   into.salesTax = s.exempt ? 0 : s.salesTax * into.net;
   into.atTill = into.net + into.vat + into.salesTax;
   const y = s.giftCard === null ? 0 : s.giftCard.part;
-  into.giftCardSaving = s.giftCard === null ? 0 : s.giftCard.discount * y * into.atTill;
+  into.giftCardSaving = s.giftCard === null ? 0 : (s.giftCard.discount ?? Number.NaN) * y * into.atTill;
   const cb = s.cashback;
-  into.cashback = cb === null ? 0 : cb.share * (cb.taxCounts ? into.atTill : into.net) * (cb.giftCardsCount ? 1 : 1 - y);
+  into.cashback = cb === null ? 0 : (cb.share ?? Number.NaN) * (cb.taxCounts ? into.atTill : into.net) * (cb.giftCardsCount ? 1 : 1 - y);
   return into;
 }
 
@@ -187,5 +207,5 @@ export function afterDiscounts(s: RetailPurchase, shelfPrice: number): number {
 
 function discounted(s: RetailPurchase, i: number, p: number): number {
   const d = s.discounts[i] as RetailPurchase['discounts'][number];
-  return d.kind === 'percent' ? p * (1 - d.share) : Math.max(0, p - d.amount / d.covers);
+  return d.kind === 'percent' ? p * (1 - (d.share ?? Number.NaN)) : Math.max(0, p - (d.amount ?? Number.NaN) / d.covers);
 }

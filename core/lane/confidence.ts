@@ -1,3 +1,4 @@
+import { isQuoted } from '../goods/goods.ts';
 import type { LaneResult } from './result.ts';
 import { LINES } from './lines.ts';
 import type { Line } from './lines.ts';
@@ -30,8 +31,7 @@ function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
   const typed = (x: unknown): boolean => x !== null && x !== undefined;
   switch (line) {
     case 'outputVat': case 'irrecoverableVat': return typed(doc.typed.vatRate) ? 'typed' : 'card';
-    case 'goods': return noted('goods') ?? 'quote';
-    case 'buyingCosts': return 'quote';
+    case 'goods': case 'buyingCosts': return (line === 'goods' ? noted('goods') : null) ?? (Array.isArray(doc.goods) && doc.goods.every((c) => isQuoted(c.source)) ? 'quote' : 'typed');
     case 'prep': return noted('prep') ?? 'typed';
     case 'freight': case 'insurance': return noted('route') ?? (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed');
     case 'duty': return typed(doc.typed.dutyPct) ? 'typed' : 'card';
@@ -64,7 +64,7 @@ export function ownInputs(doc: LaneDocument): { readonly input: OwnInput; readon
     const said = doc.provenance[input] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${input}.`))?.[1];
     const first = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
     if (said !== undefined) return [{ input, ...said }];
-    return [input === 'goods' && first !== undefined ? { input, source: first.kind === 'quote' ? ('quote' as const) : ('typed' as const), date: first.date, note: first.supplier } : { input, source: 'typed' as const, date: null, note: '' }];
+    return [input === 'goods' && first !== undefined ? { input, source: isQuoted(first) ? ('quote' as const) : ('typed' as const), date: first.date, note: first.supplier } : { input, source: 'typed' as const, date: null, note: '' }];
   });
 }
 

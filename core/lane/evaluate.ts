@@ -38,6 +38,10 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   r.other = 0;
   for (let i = 0; i < doc.otherPerUnit.length; i++) {
     const o = doc.otherPerUnit[i] as (typeof doc.otherPerUnit)[number];
+    if (o.line.amount === null) {
+      r.blank('other');
+      continue;
+    }
     const cost = r.cost(o.line, 'other');
     r.other += cost;
     r.trace?.line('other', cost, 'amount', [['name', o.name, 'text', `otherPerUnit.${i}`], ['amount', o.line.amount, 'number', `otherPerUnit.${i}`]]);

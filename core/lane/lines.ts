@@ -29,7 +29,7 @@ export const FAMILY_LINES: Readonly<Record<Family, readonly Line[]>> = {
 /** What may be blank; a bit each, so that a million rows can carry their blanks in one number. */
 export const BLANKS = [
   'price', 'goods', 'freight', 'duty', 'importVat', 'prep', 'referral', 'fulfilment', 'storage', 'returns', 'adverts',
-  'subscription', 'demand',
+  'subscription', 'demand', 'other',
 ] as const;
 export type Blank = (typeof BLANKS)[number];
 /**
@@ -59,7 +59,7 @@ export type Figure = (typeof FIGURES)[number];
 const landed = BIT.goods | BIT.freight | BIT.duty | BIT.importVatAsCost | BIT.prep | BIT.deliveryInCost;
 const landedCash = landed | BIT.importVatAsCash | BIT.deliveryInCash;
 const proceeds = BIT.price | BIT.referral | BIT.fulfilment | BIT.storage | BIT.subscription | BIT.returnsInConversion;
-const contribution = landed | proceeds | BIT.returns;
+const contribution = landed | proceeds | BIT.returns | BIT.other;
 const profit = contribution | BIT.adverts;
 
 /** The blanks that make a figure incomplete. */

@@ -54,8 +54,8 @@ describe('a result', () => {
       fc.property(seed, (s) => {
         const doc = lane(s);
         const r = evaluate(doc);
-        // Freight may show the legs that are known, duty itself where import charges are not; neither is ever shown as nothing.
-        for (const b of r.blanks) if (b in r.lines) expect(b === 'freight' || b === 'duty' ? r.lines[b] !== 0 : r.lines[b as keyof typeof r.lines] === null).toBe(true);
+        // Freight may show the legs that are known, duty itself where import charges are not, other costs those that are; none is ever shown as nothing.
+        for (const b of r.blanks) if (b in r.lines) expect(b === 'freight' || b === 'duty' || b === 'other' ? r.lines[b] !== 0 : r.lines[b as keyof typeof r.lines] === null).toBe(true);
         if (r.blanks.includes('goods') || r.blanks.includes('price')) expect(r.figures.unitProfit).toBeNull();
         // Demand is no cost; import VAT that is recovered is none either.
         const costs = r.blanks.filter((b) => b !== 'demand' && !(b === 'importVat' && reclaims(doc)));

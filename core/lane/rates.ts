@@ -46,6 +46,14 @@ export const weightSteps = z.strictObject({
 export type WeightSteps = z.output<typeof weightSteps>;
 
 export const postageTable = weightSteps.extend({ currency });
+/** The same on a lane, where a step may be opened before its postage is known. */
+export const openPostageTable = postageTable.extend({
+  steps: z
+    .array(z.strictObject({ upToKg: positive, fee: blank(nonNegative) }))
+    .min(1)
+    .max(200)
+    .refine(rising((s: { upToKg: number }) => s.upToKg), 'Weight steps must rise'),
+});
 
 export const sizeTier = z.strictObject({
   name: shortText,

@@ -157,8 +157,9 @@ export class Reckoning {
     }
   }
 
-  /** A purchased line at cost (net and the VAT that is not recovered), in the sales currency. */
+  /** A purchased line at cost (net and the VAT that is not recovered), in the sales currency; NaN where its amount is blank. */
   cost(line: PurchasedLine, costLine: string): number {
+    if (line.amount === null) return Number.NaN;
     const net = this.inSales(netOf(line.amount, line), line.currency, costLine);
     if (line.vat === 'none' || line.vatRate === 0) return net;
     const vat = net * line.vatRate;

@@ -63,7 +63,7 @@ export function lineValue(r: Reckoning, line: Line): number {
     case 'storage': return r.isBlank('storage') ? Number.NaN : r.storage;
     case 'returns': return r.isBlank('returns') ? Number.NaN : r.returns;
     case 'breakage': return r.breakage;
-    case 'other': return r.other;
+    case 'other': return r.isBlank('other') && r.other === 0 ? Number.NaN : r.other;
     case 'freeExtra': return r.doc.freeExtraProfit === 0 ? 0 : -r.doc.freeExtraProfit;
     case 'adverts': return r.isBlank('adverts') ? Number.NaN : r.adverts;
   }

@@ -33,7 +33,7 @@ describe('a lane document', () => {
     ['a discount of all', { averageDiscount: 1 }, /^averageDiscount: This is over 0\.99/],
     ['an order of nothing', { orderQuantity: 0 }, /^orderQuantity: This is under/],
     ['a misspelt field', { prise: 12 }, /^\(document\): There is no field "prise" here\. Remove it, or check the spelling\./],
-    ['another version', { version: 2 }, /^version: This document is of another version of the program\. Use one of: 1\./],
+    ['another version', { version: 2 }, /^version: The version is missing, or that of another version of the program\. Use one of: 1\./],
     ['an unheard-of Incoterms rule', quote({ incoterm: 'FOO' }), /^goods.*Use one of: EXW, FCA|^goods: This is none of what may stand here/],
     ['price breaks out of order', quote({ priceBreaks: [{ minQty: 100, unitPrice: 4 }, { minQty: 50, unitPrice: 5 }] }), /Sort price breaks|none of what may stand/],
     ['a season that never sells', { season: Array(12).fill(0) }, /At least one month must sell/],

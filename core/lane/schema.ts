@@ -10,7 +10,7 @@ import {
   amount, country, currency, day, exchangeTable, month, nonNegative, pieces, positive, purchasedLine, rate, share,
   shortText, twelve,
 } from '../money/schema.ts';
-import { marketplaceCard, postageTable, taxCard } from './rates.ts';
+import { marketplaceCard, openPostageTable, taxCard } from './rates.ts';
 
 export const WAYS = ['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'] as const;
 export type Way = (typeof WAYS)[number];
@@ -43,9 +43,9 @@ export const quote = z.strictObject({
     .refine((b) => b.every((x, i) => i === 0 || x.minQty > (b[i - 1]?.minQty ?? 0)), 'Sort price breaks by rising quantity, each once'),
   firstPrice: orBlank(nonNegative).meta({ description: 'Unit price first asked, before negotiation; for the record' }),
   minimumOrder: nonNegative.default(0),
-  extras: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
-  perOrder: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
-  oneOffs: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(50).default([]),
+  extras: z.array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) })).max(50).default([]),
+  perOrder: z.array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) })).max(50).default([]),
+  oneOffs: z.array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) })).max(50).default([]),
   freightInPrice: nonNegative.default(0).meta({ description: 'Freight and insurance inside the unit price, net of VAT, per bought unit; leaves an FOB customs value. Counts under the C and D rules alone' }),
   vat: z.enum(['none', 'included', 'added']).default('none'),
   vatRate: rate.default(0),
@@ -58,8 +58,8 @@ export const quote = z.strictObject({
 export type Quote = z.output<typeof quote>;
 
 export const discount = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('percent'), share }),
-  z.strictObject({ kind: z.literal('coupon'), amount: nonNegative, covers: pieces.default(1) }),
+  z.strictObject({ kind: z.literal('percent'), share: orBlank(share) }),
+  z.strictObject({ kind: z.literal('coupon'), amount: orBlank(nonNegative), covers: pieces.default(1) }),
 ]);
 
 export const retailPurchase = z.strictObject({
@@ -76,8 +76,8 @@ export const retailPurchase = z.strictObject({
   recoverable: z.boolean().nullable().default(null),
   salesTax: share.default(0),
   exempt: z.boolean().default(false),
-  giftCard: orBlank(z.strictObject({ discount: share, part: share.default(1) })),
-  cashback: orBlank(z.strictObject({ share, taxCounts: z.boolean().default(false), giftCardsCount: z.boolean().default(true) })),
+  giftCard: orBlank(z.strictObject({ discount: orBlank(share), part: share.default(1) })),
+  cashback: orBlank(z.strictObject({ share: orBlank(share), taxCounts: z.boolean().default(false), giftCardsCount: z.boolean().default(true) })),
   delivery: orBlank(purchasedLine),
   stock: orBlank(nonNegative).meta({ description: 'Units the shop has left' }),
   exclusions: shortText.default('').meta({ description: 'What its discounts and cashback leave out' }),
@@ -140,7 +140,7 @@ export const METHODS = ['warehouse', 'ownDispatch', 'supplierShips'] as const;
 
 export const ownDispatch = z.strictObject({
   zones: z
-    .array(z.strictObject({ name: shortText.default(''), share, postage: postageTable }))
+    .array(z.strictObject({ name: shortText.default(''), share, postage: openPostageTable }))
     .min(1)
     .max(20)
     .refine((z) => Math.abs(z.reduce((s, x) => s + x.share, 0) - 1) < 1e-6, 'The shares of the zones must add up to 1'),
@@ -156,10 +156,10 @@ export type OwnDispatch = z.output<typeof ownDispatch>;
 
 export const keyword = z.strictObject({
   text: shortText.default(''),
-  low: nonNegative,
-  high: nonNegative,
+  low: orBlank(nonNegative),
+  high: orBlank(nonNegative),
   weight: share.default(0.5),
-  conversionRate: share,
+  conversionRate: orBlank(share),
   expectedClicks: orBlank(nonNegative),
 });
 
@@ -169,22 +169,22 @@ export const adverts = z.strictObject({
 });
 
 export const returnsTerms = z.strictObject({
-  rate: z.number().min(0).max(0.99).meta({ description: 'Returns per unit shipped' }),
+  rate: orBlank(z.number().min(0).max(0.99)).meta({ description: 'Returns per unit shipped' }),
   resaleShare: share.default(0),
   handling: orBlank(purchasedLine),
   disposal: orBlank(purchasedLine),
 });
 
 export const demand = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('typed'), units: nonNegative }),
-  z.strictObject({ kind: z.literal('marketShare'), marketUnits: nonNegative, share }),
+  z.strictObject({ kind: z.literal('typed'), units: orBlank(nonNegative) }),
+  z.strictObject({ kind: z.literal('marketShare'), marketUnits: orBlank(nonNegative), share: orBlank(share) }),
   z.strictObject({
     kind: z.literal('offerSplit'),
-    listingUnits: nonNegative,
+    listingUnits: orBlank(nonNegative),
     variationShare: share.default(1),
     retailArmShare: share.default(0),
     band: rate.default(0),
-    rivals: z.array(nonNegative).max(1000),
+    rivals: z.array(nonNegative.nullable()).max(1000),
   }),
 ]);
 
@@ -244,7 +244,7 @@ export const laneTerms = z.strictObject({
   route: z.union([none, route]).nullable().default(null),
   importVatPostponed: z.boolean().default(false),
   prep: z
-    .union([none, z.strictObject({ standard: nonNegative, oversize: orBlank(nonNegative), currency, vat: z.enum(['none', 'included', 'added']).default('none'), vatRate: rate.default(0), recoverable: z.boolean().nullable().default(null) })])
+    .union([none, z.strictObject({ standard: orBlank(nonNegative), oversize: orBlank(nonNegative), currency, vat: z.enum(['none', 'included', 'added']).default('none'), vatRate: rate.default(0), recoverable: z.boolean().nullable().default(null) })])
     .nullable()
     .default(null),
   method: z.enum(METHODS).default('warehouse'),

@@ -1,3 +1,4 @@
+import { isQuoted } from '../goods/goods.ts';
 import { reckon } from './evaluate.ts';
 import { traceFigures } from './figureWorkings.ts';
 import type { Proof } from './figureWorkings.ts';
@@ -32,7 +33,7 @@ export function originOf(doc: LaneDocument, path: string): Origin {
   if (path.startsWith('rates.')) return { source: 'card', date: doc.rates.marketplace?.inForceFrom ?? null, note: doc.rates.marketplace?.name ?? '' };
   if (path.startsWith('goods.') && Array.isArray(doc.goods)) {
     const source = doc.goods[Number(path.split('.')[1])]?.source;
-    if (source !== undefined && path.includes('.source.')) return { source: source.kind === 'quote' ? 'quote' : 'typed', date: source.date, note: source.supplier };
+    if (source !== undefined && path.includes('.source.')) return { source: isQuoted(source) ? 'quote' : 'typed', date: source.date, note: source.supplier };
   }
   return { source: 'typed', date: null, note: '' };
 }

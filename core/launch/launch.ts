@@ -95,7 +95,7 @@ function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[
 export function quotedOneOffs(doc: LaneDocument, currency = doc.currency): { name: string; amount: number }[] {
   if (doc.goods === null || doc.goods === 'none') return [];
   return doc.goods.flatMap(({ source }) =>
-    source.kind === 'quote' ? source.oneOffs.map((o) => ({ name: o.name, amount: o.amount * exchangeFactor(doc.rates.exchange, source.currency, currency) })) : [],
+    source.kind === 'quote' ? source.oneOffs.map((o) => ({ name: o.name, amount: o.amount === null ? 0 : o.amount * exchangeFactor(doc.rates.exchange, source.currency, currency) })) : [],
   );
 }
 
@@ -104,13 +104,19 @@ function besideGoods(doc: LaneDocument, plan: LaunchPlan, r: Reckoning): { toHom
   const toHome = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
   const quoted = quotedOneOffs(doc, doc.homeCurrency);
   let advertising = 0;
-  if (plan.advertising?.kind === 'daily') advertising = plan.advertising.perDay * plan.advertising.days;
+  if (plan.advertising?.kind === 'daily') advertising = (plan.advertising.perDay ?? 0) * (plan.advertising.days ?? 0);
   else if (plan.advertising?.kind === 'units') {
     const card = doc.rates.marketplace;
     const v = card?.advertVat.treatment === 'charged' ? 1 + card.advertVat.rate : r.advertVatFactor;
-    if (plan.advertising.units > 0) advertising = r.conversionRate >= 1e-9 ? ((plan.advertising.units * r.cpc * v) / r.conversionRate) * toHome : Number.NaN;
+    const { units } = plan.advertising;
+    if (units !== null && units > 0) advertising = r.conversionRate >= 1e-9 ? ((units * r.cpc * v) / r.conversionRate) * toHome : Number.NaN;
   }
-  return { toHome, quoted, oneOffs: [...plan.oneOffs, ...quoted].reduce((sum, o) => sum + o.amount, 0), advertising, discounts: plan.discounts.units * plan.discounts.discount };
+  return { toHome, quoted, oneOffs: [...plan.oneOffs, ...quoted].reduce((sum, o) => sum + (o.amount ?? 0), 0), advertising, discounts: plan.discounts.units * plan.discounts.discount };
+}
+
+/** Whether what launch adverts take is not said, or not wholly. */
+function advertsAreOpen({ advertising: a }: LaunchPlan): boolean {
+  return a === null || (a.kind === 'daily' ? a.perDay === null || a.days === null : a.units === null);
 }
 
 const cashReckoning = new Reckoning();
@@ -139,7 +145,10 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
 
   const { toHome, quoted, oneOffs, advertising, discounts } = besideGoods(doc, plan, r);
   const named: LaunchResult['oneOffs'] = [...plan.oneOffs.map((o) => ({ ...o, source: 'plan' as const })), ...quoted.map((o) => ({ ...o, amount: orNull(o.amount), source: 'quote' as const }))];
-  if (plan.advertising === null) incomplete.push('advertising');
+  // What was opened and not filled in yet is not counted, and named.
+  if (advertsAreOpen(plan)) incomplete.push('advertising');
+  const quotedOpen = Array.isArray(doc.goods) && doc.goods.some((c) => c.source.kind === 'quote' && c.source.oneOffs.some((o) => o.amount === null));
+  if (quotedOpen || plan.oneOffs.some((o) => o.amount === null)) incomplete.push('oneOffs');
 
   const scratch = new Reckoning();
   scratch.holdUnits(units);
@@ -158,7 +167,7 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
       quantity,
       admissible: quantity >= orders.first - 1e-9 && Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
       unitLandedCash: orNull(unitLandedCash),
-      lines: { oneOffs: orNull(oneOffs), goods: orNull(goods), advertising: plan.advertising === null ? null : orNull(advertising), discounts, contingency: orNull(contingency) },
+      lines: { oneOffs: orNull(oneOffs), goods: orNull(goods), advertising: advertsAreOpen(plan) ? null : orNull(advertising), discounts, contingency: orNull(contingency) },
       total: orNull(total),
       leftOfCash: plan.cash === null ? null : orNull(plan.cash - plan.reserve - total),
       unitProfit: orNull(scratch.unitProfit * toHome),
@@ -243,7 +252,7 @@ function launchBounds(ofLaunch: readonly string[], ofUnit: readonly string[]): R
     if (bound !== null) for (const name of names) bounds[name] = bound;
   };
   put(LOWERED, boundWithout(ofLaunch, 'atMost'));
-  put(LOWERED_BESIDE_GOODS, boundWithout(ofLaunch.filter((b) => b === 'advertising' || b === 'adverts'), 'atMost'));
+  put(LOWERED_BESIDE_GOODS, boundWithout(ofLaunch.filter((b) => b === 'advertising' || b === 'adverts' || b === 'oneOffs'), 'atMost'));
   put(RAISED, boundWithout(ofLaunch, 'atLeast'));
   put(RAISED_BY_UNIT, boundWithout([...ofUnit, ...ofLaunch], 'atLeast'));
   return bounds;

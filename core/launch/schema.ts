@@ -8,11 +8,11 @@ export const launchPlan = z.strictObject({
   cash: nonNegative.nullable().default(null).meta({ description: 'Cash at hand' }),
   reserve: nonNegative.default(0).meta({ description: 'Cash kept back' }),
   contingency: z.number().min(0).max(10).default(0).meta({ description: 'Share of all other launch costs' }),
-  oneOffs: z.array(z.strictObject({ name: shortText, amount: nonNegative })).max(100).default([]),
+  oneOffs: z.array(z.strictObject({ name: shortText, amount: nonNegative.nullable() })).max(100).default([]),
   advertising: z
     .discriminatedUnion('kind', [
-      z.strictObject({ kind: z.literal('daily'), perDay: nonNegative, days: nonNegative }),
-      z.strictObject({ kind: z.literal('units'), units: nonNegative }),
+      z.strictObject({ kind: z.literal('daily'), perDay: nonNegative.nullable(), days: nonNegative.nullable() }),
+      z.strictObject({ kind: z.literal('units'), units: nonNegative.nullable() }),
     ])
     .nullable()
     .default(null),

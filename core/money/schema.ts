@@ -35,7 +35,7 @@ export const shortText = z.string().max(200);
 
 /** Something bought: an amount with its currency and the VAT on it (economics, section 2). */
 export const purchasedLine = z.strictObject({
-  amount: amount.meta({ description: 'Major units of `currency`' }),
+  amount: amount.nullable().meta({ description: 'Major units of `currency`; null: not known yet, and the cost line it belongs to is blank' }),
   currency,
   vat: z.enum(['none', 'included', 'added']).default('none').meta({ description: 'Whether VAT is in the amount, on top of it, or not charged' }),
   vatRate: rate.default(0),

@@ -30,7 +30,35 @@ const part = (share: number, x: D): D => (share === 0 ? zero : x.times(share));
 
 export type Exact = { lines: Record<Line, D>; figures: Record<Figure, D>; blanks: Set<string>; problems: Set<string>; cifValue: D };
 
-export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new Map()): Exact {
+/** What was opened and not filled in yet is a line that is not known: the document with such lines blank. */
+function withOpenLinesBlank(doc: LaneDocument): { doc: LaneDocument; otherIsOpen: boolean } {
+  const open = (line: { amount: number | null } | null | undefined): boolean => line?.amount === null;
+  const { adverts, demand, returns, dispatch, storage, supplierDelivery, prep } = doc;
+  const amount = prep === null || prep === 'none' ? 0 : doc.product.oversize && prep.oversize !== null ? prep.oversize : prep.standard;
+  return {
+    otherIsOpen: doc.otherPerUnit.some((o) => open(o.line)),
+    doc: {
+      ...doc,
+      otherPerUnit: doc.otherPerUnit.filter((o) => !open(o.line)),
+      adverts: adverts !== null && adverts !== 'none' && adverts.keywords.some((k) => [k.low, k.high, k.conversionRate].includes(null)) ? null : adverts,
+      demand: demand === null || (demand.kind === 'typed' ? demand.units === null : demand.kind === 'marketShare' ? demand.marketUnits === null || demand.share === null : demand.listingUnits === null || demand.rivals.includes(null)) ? null : demand,
+      returns: returns !== null && returns !== 'none' && (returns.rate === null || (returns.rate > 0 && (open(returns.handling) || open(returns.disposal)))) ? null : returns,
+      dispatch: dispatch !== null && dispatch !== 'none' && (open(dispatch.packaging) || open(dispatch.pickAndPack)) ? null : dispatch,
+      storage: storage !== null && storage !== 'none' && storage !== 'card' && open(storage.own) && doc.typed.storagePerM3Month === null ? null : storage,
+      supplierDelivery: supplierDelivery !== null && supplierDelivery !== 'none' && open(supplierDelivery) ? null : supplierDelivery,
+      prep: amount === null ? null : prep,
+      goods: !Array.isArray(doc.goods) ? doc.goods : doc.goods.map((c) => {
+        const s = c.source;
+        if (s.kind === 'quote') return [...s.extras, ...s.perOrder].some(open) ? { ...c, source: { ...s, priceBreaks: s.priceBreaks.map((b) => ({ ...b, unitPrice: null })) } } : c;
+        const isOpen = (s.discounts.some((x) => (x.kind === 'percent' ? x.share : x.amount) === null) || s.giftCard?.discount === null || s.cashback?.share === null || open(s.delivery));
+        return isOpen ? { ...c, source: { ...s, shelfPrice: null } } : c;
+      }),
+    },
+  };
+}
+
+export function reckonExactly(given: LaneDocument, hits: Map<string, number> = new Map()): Exact {
+  const { doc, otherIsOpen } = withOpenLinesBlank(given);
   const hit = (name: string): void => void hits.set(name, (hits.get(name) ?? 0) + 1);
   const blanks = new Set<string>();
   const problems = new Set<string>();
@@ -92,7 +120,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
   const vatOn = (net: D, v: Vat): D => (v.vat === 'none' ? zero : part(v.vatRate, net));
   const isCost = (v: Vat): D => (v.recoverable === null ? vatIsCost : v.recoverable ? zero : one);
   const paidVat = (vat: D, cost: D): D => (vat.isZero() ? zero : cost.isZero() ? zero : vat.times(cost));
-  const atCost = (line: Vat & { amount: number; currency: string }): D => {
+  const atCost = (line: Vat & { amount: number | null; currency: string }): D => {
     hit(`VAT ${line.vat}`);
     const net = inSales(netOf(num(line.amount), line), line.currency);
     return net.plus(paidVat(vatOn(net, line), isCost(line)));
@@ -112,10 +140,11 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
   const demand = doc.demand;
   if (demand === null) blank('demand');
   else if (demand.kind === 'typed') units = num(demand.units);
-  else if (demand.kind === 'marketShare') units = num(demand.marketUnits).times(demand.share);
+  else if (demand.kind === 'marketShare') units = num(demand.marketUnits).times(num(demand.share));
   else if (!gross.isNaN()) {
-    const limit = D.min(gross, ...demand.rivals).times(one.plus(demand.band));
-    const running = demand.rivals.filter((x) => within(num(x), limit)).length;
+    const rivals = demand.rivals.map((x) => num(x));
+    const limit = D.min(gross, ...rivals).times(one.plus(demand.band));
+    const running = rivals.filter((x) => within(x, limit)).length;
     units = within(gross, limit) ? num(demand.listingUnits).times(demand.variationShare).times(one.minus(demand.retailArmShare)).div(running + 1) : zero;
     hit(within(gross, limit) ? 'in the running' : 'out of the running');
   }
@@ -268,10 +297,10 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
   const card = doc.rates.marketplace;
   const wrongCard = card !== null && card.currency !== doc.currency;
   const L = doc.typed;
-  const steps = (table: { steps: { upToKg: number; fee: number }[]; stepKg: number | null; stepFee: number }, kg: D): D => {
+  const steps = (table: { steps: { upToKg: number; fee: number | null }[]; stepKg: number | null; stepFee: number }, kg: D): D => {
     const at = table.steps.find((x) => within(kg, num(x.upToKg)));
     if (at !== undefined) return num(at.fee);
-    const last = table.steps.at(-1) as { upToKg: number; fee: number };
+    const last = table.steps.at(-1) as { upToKg: number; fee: number | null };
     hit(table.stepKg === null ? 'steps end' : 'past the last step');
     return table.stepKg === null ? unknown : num(last.fee).plus(up(kg.minus(last.upToKg).div(table.stepKg)).times(table.stepFee));
   };
@@ -317,7 +346,14 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
       let postage = zero;
       let stepMissing = false;
       for (const z of dispatch.zones) {
-        const fee = steps(z.postage, kgUnit.plus(dispatch.packagingKg));
+        const parcelKg = kgUnit.plus(dispatch.packagingKg);
+        const holds = z.postage.steps.find((x) => within(parcelKg, num(x.upToKg))) ?? (z.postage.stepKg === null ? undefined : z.postage.steps.at(-1));
+        if (holds?.fee === null) {
+          postage = blank('fulfilment');
+          stepMissing = true;
+          break;
+        }
+        const fee = steps(z.postage, parcelKg);
         if (fee.isNaN()) {
           postage = problem('noPostageStep');
           stepMissing = true;
@@ -525,7 +561,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
   // sections 6 and 8: returns, payout
   const terms = doc.returns;
   if (terms === null) blank('returns');
-  const q = terms === null || terms === 'none' ? 0 : terms.rate;
+  const q = terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
   const charged = card?.feeVat.treatment === 'charged' ? feeVatRate : 0;
   const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
   let returns = zero;
@@ -576,7 +612,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
     const byClicks = total.gt(0);
     hit(byClicks ? 'keywords by clicks' : 'keywords equally');
     const weigh = (pick: (k: (typeof ks)[number]) => D): D => sum(ks.map((k) => pick(k).times(byClicks ? num(k.expectedClicks).div(total) : one.div(ks.length))));
-    cpc = weigh((k) => num(k.low).plus(num(k.high).minus(k.low).times(k.weight)));
+    cpc = weigh((k) => num(k.low).plus(num(k.high).minus(num(k.low)).times(k.weight)));
     conversion = weigh((k) => num(k.conversionRate));
     if (conversion.gte('1e-9')) adCostPerAdSale = cpc.times(V).div(conversion);
     if (adShare.isZero()) hit('no units by adverts');
@@ -586,6 +622,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
 
   // section 8
   const other = sum(doc.otherPerUnit.map((o) => atCost(o.line)));
+  if (otherIsOpen) blank('other');
   const proceeds = netRevenue.minus(sum(keys.filter((k) => k !== 'fulfilment' && k !== 'storage').map((k) => ofTheirs[k]))).minus(feeVat).minus(known('fulfilment', fulfilment)).minus(known('storage', storage)).minus(currencyConversion);
   const contribution = proceeds.minus(landedCost).minus(breakage).minus(known('returns', returns)).minus(other).plus(doc.freeExtraProfit);
   const unitProfit = contribution.minus(known('adverts', adverts));
@@ -612,7 +649,7 @@ export function reckonExactly(doc: LaneDocument, hits: Map<string, number> = new
     lines: {
       outputVat, irrecoverableVat, feeVat, goods, buyingCosts, prep: show('prep', prep), freight: freight.isZero() ? show('freight', freight) : freight, insurance, duty: duty.isZero() ? show('duty', duty) : duty, importCharges,
       referral: show('referral', referral), itemFee, payment, surcharges: ofTheirs.surcharges, subscription: show('subscription', subscription), currencyConversion,
-      fulfilment: show('fulfilment', fulfilment), storage: show('storage', storage), returns: show('returns', returns), breakage, other, freeExtra: num(doc.freeExtraProfit === 0 ? 0 : -doc.freeExtraProfit), adverts: show('adverts', adverts),
+      fulfilment: show('fulfilment', fulfilment), storage: show('storage', storage), returns: show('returns', returns), breakage, other: otherIsOpen && other.isZero() ? unknown : other, freeExtra: num(doc.freeExtraProfit === 0 ? 0 : -doc.freeExtraProfit), adverts: show('adverts', adverts),
     },
     figures: {
       itemPrice, gross, netRevenue, proceeds, landedCost, landedCash, contribution, unitProfit,
@@ -630,7 +667,7 @@ function shelfAfter(s: RetailPurchase, hit: (name: string) => void): D {
   let p = num(s.shelfPrice);
   for (const x of ordered) {
     hit(`discount ${x.kind}${s.reordered ? ' reordered' : ''}`);
-    p = x.kind === 'percent' ? p.times(one.minus(x.share)) : max(zero, p.minus(num(x.amount).div(x.covers)));
+    p = x.kind === 'percent' ? p.times(one.minus(num(x.share))) : max(zero, p.minus(num(x.amount).div(x.covers)));
   }
   return p;
 }

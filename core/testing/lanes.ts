@@ -210,5 +210,29 @@ export function randomLane(seed: number, gaps = 1): LaneDocument {
       benchmark: d.maybe(0.8, () => ({ rate: 0.025, date: '2026-11-01' })),
     },
   };
-  return laneDocument.parse(input);
+  return laneDocument.parse(blank(0.15) ? withOneOpen(d, input) : input);
 }
+
+/** One of the places in a lane that may be opened before anything is entered, left open. */
+function withOneOpen<T extends object>(d: Draw, input: T): T {
+  const places: (string | number)[][] = [];
+  const look = (value: unknown, path: (string | number)[]): void => {
+    if (typeof value !== 'object' || value === null) return;
+    for (const [key, inner] of Object.entries(value)) {
+      const here = [...path, Array.isArray(value) ? Number(key) : key];
+      if (typeof inner === 'number' && isOpenable(here)) places.push(here);
+      look(inner, here);
+    }
+  };
+  look(input, []);
+  const at = places.length === 0 ? null : d.pick(places);
+  if (at === null) return input;
+  const copy = structuredClone(input);
+  let inner = copy as Record<string | number, unknown>;
+  for (const key of at.slice(0, -1)) inner = inner[key] as Record<string | number, unknown>;
+  inner[at.at(-1) as string | number] = null;
+  return copy;
+}
+
+const OPENABLE = [/^goods\.\d+\.source\.((extras|perOrder|oneOffs)\.\d+\.amount|discounts\.\d+\.(share|amount)|giftCard\.discount|cashback\.share|delivery\.amount)$/, /^adverts\.keywords\.\d+\.(low|high|conversionRate)$/, /^demand\.(units|marketUnits|share|listingUnits|rivals\.\d+)$/, /^returns\.(rate|(handling|disposal)\.amount)$/, /^dispatch\.((packaging|pickAndPack)\.amount|zones\.\d+\.postage\.steps\.\d+\.fee)$/, /^storage\.own\.amount$/, /^supplierDelivery\.amount$/, /^prep\.standard$/, /^otherPerUnit\.\d+\.line\.amount$/];
+const isOpenable = (path: readonly (string | number)[]): boolean => OPENABLE.some((o) => o.test(path.join('.')));

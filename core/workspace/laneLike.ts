@@ -37,7 +37,7 @@ export function laneLike(base: StoredLane, n: NewLane, habit: Habit, vat: { read
     ...fresh, ...shared,
     price: price === null ? fresh.price : priceByHabit(price, n.currency, habit),
     demand: typedDemand ? base.demand : fresh.demand,
-    adverts: base.adverts === null || base.adverts === 'none' ? base.adverts : bids ? { ...base.adverts, keywords: base.adverts.keywords.map((k) => ({ ...k, low: cents(k.low), high: cents(k.high) })) } : fresh.adverts,
+    adverts: base.adverts === null || base.adverts === 'none' ? base.adverts : bids ? { ...base.adverts, keywords: base.adverts.keywords.map((k) => ({ ...k, low: k.low === null ? null : cents(k.low), high: k.high === null ? null : cents(k.high) })) } : fresh.adverts,
     otherPerUnit: base.otherPerUnit,
     provenance,
   };

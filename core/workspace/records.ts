@@ -29,7 +29,7 @@ export const candidateData = z.strictObject({
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
   notes: z.string().max(10_000).default(''),
   gates: handGates.default(handGates.parse({})),
-  score: z.strictObject({ value: z.number().min(0).max(10), reason: z.string().max(2000).default('') }).nullable().default(null),
+  score: z.strictObject({ value: z.number().min(0).max(10).nullable(), reason: z.string().max(2000).default('') }).nullable().default(null),
   product: product.default(product.parse({})),
   variations: z.array(variation).max(500).default([]),
   /** Overrides of the workspace's launch plan; null: that of the workspace. */

@@ -143,8 +143,8 @@ export async function createCandidates(workspaceId: string, list: readonly NewCa
       await tx.insert(candidate).values({ workspaceId, id, data });
       const quoteId = newId();
       const source = n.way === 'retail'
-        ? retailPurchase.parse({ kind: 'retail', currency: n.costCurrency, shelfPrice: n.cost, date: today() })
-        : quoteSchema.parse({ kind: 'quote', currency: n.costCurrency, date: today(), incoterm: n.way === 'ownBrand' ? 'FOB' : n.way === 'wholesale' ? 'DAP' : 'EXW', priceBreaks: [{ minQty: 0, unitPrice: n.cost }], leadDays: n.way === 'ownBrand' ? settings.defaults.leadDays : n.way === 'wholesale' ? 3 : 0 });
+        ? retailPurchase.parse({ kind: 'retail', currency: n.costCurrency, shelfPrice: n.cost })
+        : quoteSchema.parse({ kind: 'quote', currency: n.costCurrency, incoterm: n.way === 'ownBrand' ? 'FOB' : n.way === 'wholesale' ? 'DAP' : 'EXW', priceBreaks: [{ minQty: 0, unitPrice: n.cost }], leadDays: n.way === 'ownBrand' ? settings.defaults.leadDays : n.way === 'wholesale' ? 3 : 0 });
       await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, data: source });
       await addLaneIn(tx, workspaceId, settings, cards, { id, data }, { marketplaceCardId, country: n.country, price: n.price, quoteId, position: 0 }, { [quoteId]: source }, by);
       ids.push(id);

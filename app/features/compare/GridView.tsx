@@ -7,13 +7,15 @@ import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { TableToSave } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
-import { figureText, measureOf } from './useCompared.ts';
+import { useBounds } from '../../ui/bounds.ts';
+import { figureText, measureOf, resultOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
 
 /** Countries down, marketplaces across: the chosen figure of the best lane of each pair. */
 export function GridView({ lanes, measure, plan, home, onChoose }: { lanes: readonly Compared[]; measure: Measure; plan: LaunchPlan; home: string; onChoose: (id: string) => void }) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
+  const bounds = useBounds();
   const value = (c: Compared): number | null => measureOf(c, measure, plan);
   const countries = [...new Set(lanes.map((c) => c.doc.country))].sort((a, b) => countryName(a, i18n.language).localeCompare(countryName(b, i18n.language)));
   const markets = [...new Set(lanes.map((c) => c.doc.marketplace))].sort();
@@ -44,7 +46,7 @@ export function GridView({ lanes, measure, plan, home, onChoose }: { lanes: read
                 return (
                   <td key={m}>
                     <Box component="button" type="button" onClick={() => onChoose(c.id)} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', p: 0, cursor: 'pointer', display: 'block', width: '100%', textAlign: 'right' }}>
-                      <Box component="b" sx={{ fontWeight: 700, color: x !== null && x < 0 ? 'error.main' : 'text.primary' }}>{figureText(f, measure, x, home)}{x !== null && x < 0 && <Box component="span" sx={{ fontSize: '0.74rem', fontWeight: 400 }}> {t('lanes.losesWord')}</Box>}</Box>
+                      <Box component="b" sx={{ fontWeight: 700, color: x !== null && x < 0 ? 'error.main' : 'text.primary' }}>{x === null || c.light.whole ? figureText(f, measure, x, home) : bounds.of(figureText(f, measure, x, home), resultOf(c).incomplete[measure === 'launchCash' ? 'landedCash' : measure], measure === 'launchCash' ? 'atLeast' : 'atMost')}{x !== null && x < 0 && <Box component="span" sx={{ fontSize: '0.74rem', fontWeight: 400 }}> {t('lanes.losesWord')}</Box>}</Box>
                       <Box sx={{ fontSize: '0.74rem', color: 'text.secondary' }}>{t(`method.${c.doc.method}`)}{own.length > 1 && ` · ${t('compare.ways', { count: own.length })}`}{!c.light.whole && ` · ${t('compare.incomplete')}`}</Box>
                       <Box aria-hidden sx={{ height: 4, mt: 0.5, ml: 'auto', ...(x !== null && x < 0 ? { border: '1px solid', borderColor: 'error.main', backgroundImage: 'repeating-linear-gradient(135deg, var(--mui-palette-error-main) 0 2px, transparent 2px 5px)' } : { bgcolor: 'primary.main' }) }} style={{ width: `${(100 * Math.abs(x ?? 0)) / largest}%` }} />
                     </Box>

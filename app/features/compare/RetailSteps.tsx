@@ -24,7 +24,7 @@ export function RetailSteps({ shops, currency, today, canEdit, saveUrl, quantity
     const s = shop.source;
     const p = s.shelfPrice;
     const steps = p === null ? null : retailSteps(s, p);
-    return { shop, s, steps, discounts: p === null ? [] : discountSteps(s, p), delivery: s.delivery === null ? null : s.delivery.amount / quantity };
+    return { shop, s, steps, discounts: p === null ? [] : discountSteps(s, p), delivery: s.delivery === null || s.delivery.amount === null ? null : s.delivery.amount / quantity };
   });
   const cheapest = [...shops].filter((x) => x.landed !== null).sort((a, b) => (a.landed as number) - (b.landed as number))[0];
   const most = Math.max(0, ...columns.map((c) => c.discounts.length));

@@ -106,7 +106,7 @@ export function figureOf(c: Compared, sort: Sort, plan: LaunchPlan): number | nu
 export function sorted(lanes: readonly Compared[], sort: Sort, turned: boolean, plan: LaunchPlan): Compared[] {
   const value = new Map(lanes.map((c) => [c, figureOf(c, sort, plan)]));
   const of = (c: Compared): number | null => value.get(c) ?? null;
-  const whole = (c: Compared): boolean => sort === 'breakEven' || sort === 'gross' || c.light.whole;
+  const whole = (c: Compared): boolean => sort === 'gross' || c.light.whole;
   const order = LOW_FIRST.has(sort) ? byMeasure('launchCash', of, whole) : byMeasure('unitProfit', of, whole);
   const out = [...lanes].sort(order);
   return turned ? out.reverse() : out;

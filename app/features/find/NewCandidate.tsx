@@ -8,7 +8,8 @@ import type { MarketplaceCard } from '../../../core/lane/rates.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import { quote, retailPurchase } from '../../../core/lane/schema.ts';
 import type { Way } from '../../../core/lane/schema.ts';
-import { priceFor } from '../../../core/lane/solve.ts';
+import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
+import { minorDigits } from '../../../core/money/money.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { newLane } from '../../../core/workspace/newLane.ts';
 import { composeLane } from '../../../core/workspace/records.ts';
@@ -16,7 +17,8 @@ import type { CardData } from '../../../core/cards/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
-import { useFormat } from '../../ui/locale.ts';
+import { useBounds } from '../../ui/bounds.ts';
+import { floorTo, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { parseMeasure, parseNumber, parseSides } from '../../ui/parseNumber.ts';
 import { COUNTRIES } from '../weigh/forms.tsx';
@@ -57,7 +59,10 @@ export function NewCandidateForm(p: Props) {
   const profit = result.figures.unitProfit;
   // What the workspace's defaults have filled in, in the words of the form.
   const taken = Object.keys(draft.provenance).filter((k) => draft.provenance[k]?.source === 'default').map((k) => t(`find.taken.${k}`));
-  const breakEven = profit === null ? null : priceFor(draft).price;
+  const breakEven = profit === null ? null : priceFor(draft);
+  // A price alone answers what one may pay.
+  const mostToPay = price === null || way === 'feeCheck' ? null : highestPurchaseCost(draft);
+  const bounds = useBounds();
 
   const send = () => {
     setTried(true);
@@ -96,12 +101,13 @@ export function NewCandidateForm(p: Props) {
           ) : (
             <>
               <Typography variant="h4" component="p" sx={{ mb: 1 }} data-testid="first-answer">
-                {profit === null ? t('find.cannot') : <Trans i18nKey={profit < 0 ? 'find.loses' : 'find.keeps'} values={{ amount: f.money(Math.abs(profit), currency) }} components={{ k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
-                {result.blanks.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: result.blanks.map((b) => t(`blank.${b}`)).join(', ') })}</Box>}{' '}
-                {breakEven !== null && t('find.breaksEven', { price: f.money(breakEven, currency) })}
+                {profit === null ? t('find.cannot') : <Trans i18nKey={profit < 0 ? 'find.loses' : 'find.keeps'} values={{ amount: bounds.of(f.money(Math.abs(profit), currency), result.incomplete.unitProfit, profit < 0 ? 'atLeast' : 'atMost') }} components={{ k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
+                {result.blanks.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: bounds.list(result.blanks) })}</Box>}{' '}
+                {breakEven?.price != null && t(breakEven.bound === null ? 'find.breaksEven' : 'find.breaksEvenBound', { price: bounds.of(f.money(breakEven.price, currency), breakEven.incomplete, 'atLeast') })}{' '}
+                {mostToPay?.unitPrice != null && t(mostToPay.bound === null ? 'find.most' : 'find.mostBound', { cost: bounds.of(f.money(floorTo(mostToPay.unitPrice, minorDigits(mostToPay.currency)), mostToPay.currency), mostToPay.incomplete) })}
               </Typography>
               {result.problems.map((x) => <Alert key={x.code + x.path} severity="warning" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${x.code}`, x.detail as Record<string, string>)}</Alert>)}
-              <MarginBar result={result} large height={48} breakEven={breakEven} />
+              <MarginBar result={result} large height={48} breakEven={breakEven?.price ?? null} />
               {taken.length > 0 && <Typography variant="body2" color="text.secondary">{t('find.defaults', { list: taken.join(', ') })}</Typography>}
             </>
           )}

@@ -12,6 +12,7 @@ import { planOf } from '../../../core/workspace/summary.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
+import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
@@ -48,6 +49,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   const saving = usePlanSaving(plan, sheet.state.candidate.id, `${base}/fund/save`, canEdit);
   const views = useLaneViews(sheet.state, { settings, cards: sheet.cards, today: sheet.today });
   const view = views.find((v) => v.id === search.get('lane')) ?? views[0];
+  const bounds = useBounds();
   const home = settings.homeCurrency;
   const set = (part: Partial<LaunchPlan>) => setPlan((p) => ({ ...p, ...part }));
 
@@ -57,6 +59,9 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   const result = useMemo(() => (view === undefined ? null : launch(view.doc, { ...plan, quantities })), [view, plan, quantities]);
   if (view === undefined || result === null) return <Typography>{t('sheet.noLanes')}</Typography>;
   const b = result.budget;
+  const unitLacks = view.result.incomplete.unitProfit;
+  /** A figure of the launch as the bound it is. */
+  const bound = (key: string, text: string): string => (text === '–' || result.bounds[key] === undefined ? text : bounds.of(text, result.bounds[key] === 'notKnown' ? ['returns'] : ['advertising'], result.bounds[key] === 'atLeast' ? 'atLeast' : 'atMost'));
   const explain = (key: string, label: string, text: string) => <Explain label={label} currency={home} steps={() => launchWorkings(result, plan)[key] ?? []}>{text}</Explain>;
   const row = (label: string, text: ReactNode, strong = false) => (
     <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.25, fontWeight: strong ? 680 : 400, borderTop: strong ? '1px solid' : 'none', borderColor: 'text.primary' }}><span>{label}</span><Box component="span" sx={{ whiteSpace: 'nowrap' }}>{text}</Box></Box>
@@ -70,9 +75,9 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
         <Box role="status" sx={{ fontSize: '0.82rem', color: saving.error ? 'error.main' : 'text.secondary', ml: 'auto' }}>{saving.error ?? t(`saving.${saving.state}`)}</Box>
       </Box>
       <Typography variant="h4" component="p" data-testid="fund-answer" sx={{ mb: 2.5, '& strong': { fontWeight: 720 } }} aria-live="polite">
-        {b?.total == null ? t('fund.unknown') : <Trans i18nKey={b.leftOfCash === null ? 'fund.answerNoCash' : b.leftOfCash < 0 ? 'fund.answerShort' : 'fund.answer'} values={{ quantity: f.number(b.quantity), total: f.money(b.total, home), left: f.money(Math.abs(b.leftOfCash ?? 0), home) }} components={{ b: <strong />, k: <Box component="strong" sx={{ color: (b.leftOfCash ?? 0) < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
-        {result.mostUnits !== null && (result.mostUnits > 0 ? t('fund.most', { units: f.number(result.mostUnits) }) : t('fund.mostNone', { units: f.number(result.smallestOrder), short: f.money(result.shortfall, home) }))}
-        {result.incomplete.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}> {t('launch.incomplete', { blanks: result.incomplete.map((x) => t(`blank.${x}`, { defaultValue: x })).join(', ') })}</Box>}
+        {b?.total == null ? t('fund.unknown') : <Trans i18nKey={b.leftOfCash === null ? 'fund.answerNoCash' : b.leftOfCash < 0 ? 'fund.answerShort' : 'fund.answer'} values={{ quantity: f.number(b.quantity), total: bounds.of(f.money(b.total, home), result.incomplete, 'atLeast'), left: bounds.of(f.money(Math.abs(b.leftOfCash ?? 0), home), result.incomplete, (b.leftOfCash ?? 0) < 0 ? 'atLeast' : 'atMost') }} components={{ b: <strong />, k: <Box component="strong" sx={{ color: (b.leftOfCash ?? 0) < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
+        {result.mostUnits !== null && (result.mostUnits > 0 ? t(result.bounds.mostUnits === undefined ? 'fund.most' : 'fund.mostBound', { units: f.number(result.mostUnits) }) : t('fund.mostNone', { units: f.number(result.smallestOrder), short: bounds.of(f.money(result.shortfall, home), result.incomplete, 'atLeast') }))}
+        {result.incomplete.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}> {t('launch.incomplete', { blanks: bounds.list(result.incomplete) })}</Box>}
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1.1fr 1fr 1.1fr' }, gap: 4 }}>
         <Box component="section" aria-label={t('fund.money')}>
@@ -87,21 +92,21 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
             // biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place alone
             <Box key={i} sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-end', mb: 0.75 }}>
               <TextLine label={t('form.name')} value={o.name} onChange={(v) => set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, name: v } : x)) })} width={150} />
-              <NumField label={t('form.amount')} value={o.amount} onChange={(v) => set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, amount: v ?? 0 } : x)) })} kind="money" currency={home} step={10} width={110} />
+              <NumField label={t('form.amount')} value={o.amount} onChange={(v) => set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, amount: v } : x)) })} kind="money" currency={home} step={10} width={110} />
               <Button size="small" aria-label={t('line.removeNumber', { n: i + 1 })} sx={{ minWidth: 0, color: 'text.secondary' }} onClick={() => set({ oneOffs: plan.oneOffs.filter((_, j) => j !== i) })}>{t('line.remove')}</Button>
             </Box>
           ))}
-          <Button size="small" onClick={() => set({ oneOffs: [...plan.oneOffs, { name: '', amount: 0 }] })}>{t('fund.addOneOff')}</Button>
+          <Button size="small" onClick={() => set({ oneOffs: [...plan.oneOffs, { name: '', amount: null }] })}>{t('fund.addOneOff')}</Button>
           <Typography variant="h3" component="h2" sx={{ mt: 2, mb: 0.5 }}>{t('launch.advertisingTitle')}</Typography>
           <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>
-            <ChoiceLine label={t('fund.advertisingBy')} value={plan.advertising?.kind ?? ''} options={[{ value: '', label: t('line.blank') }, { value: 'daily', label: t('fund.daily') }, { value: 'units', label: t('fund.byUnits') }]} onChange={(v) => set({ advertising: v === 'daily' ? { kind: 'daily', perDay: 10, days: 30 } : v === 'units' ? { kind: 'units', units: 50 } : null })} width={150} />
+            <ChoiceLine label={t('fund.advertisingBy')} value={plan.advertising?.kind ?? ''} options={[{ value: '', label: t('line.blank') }, { value: 'daily', label: t('fund.daily') }, { value: 'units', label: t('fund.byUnits') }]} onChange={(v) => set({ advertising: v === 'daily' ? { kind: 'daily', perDay: null, days: null } : v === 'units' ? { kind: 'units', units: null } : null })} width={150} />
             {plan.advertising?.kind === 'daily' && (
               <>
-                <NumField label={t('fund.perDay')} value={plan.advertising.perDay} onChange={(v) => set({ advertising: { kind: 'daily', perDay: v ?? 0, days: (plan.advertising as { days: number }).days } })} kind="money" currency={home} step={1} width={110} />
-                <NumField label={t('fund.days')} value={plan.advertising.days} onChange={(v) => set({ advertising: { kind: 'daily', perDay: (plan.advertising as { perDay: number }).perDay, days: v ?? 0 } })} kind="number" width={80} />
+                <NumField label={t('fund.perDay')} value={plan.advertising.perDay} onChange={(v) => set({ advertising: { kind: 'daily', perDay: v, days: (plan.advertising as { days: number | null }).days } })} kind="money" currency={home} step={1} width={110} />
+                <NumField label={t('fund.days')} value={plan.advertising.days} onChange={(v) => set({ advertising: { kind: 'daily', perDay: (plan.advertising as { perDay: number | null }).perDay, days: v } })} kind="number" width={80} />
               </>
             )}
-            {plan.advertising?.kind === 'units' && <NumField label={t('fund.advertUnits')} value={plan.advertising.units} onChange={(v) => set({ advertising: { kind: 'units', units: v ?? 0 } })} kind="number" width={140} />}
+            {plan.advertising?.kind === 'units' && <NumField label={t('fund.advertUnits')} value={plan.advertising.units} onChange={(v) => set({ advertising: { kind: 'units', units: v } })} kind="number" width={140} />}
             <NumField label={t('fund.discountUnits')} value={plan.discounts.units} onChange={(v) => set({ discounts: { ...plan.discounts, units: v ?? 0 } })} kind="number" width={120} />
             <NumField label={t('fund.discountEach')} value={plan.discounts.discount} onChange={(v) => set({ discounts: { ...plan.discounts, discount: v ?? 0 } })} kind="money" currency={home} width={120} />
           </Box>
@@ -113,16 +118,16 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
           ) : (
             <>
               {budgetLines(result, b, t, f).map(([key, label, amount]) => <Box key={key}>{row(label, key === 'goods' || key === 'contingency' ? explain(key, label, amount) : amount)}</Box>)}
-              {row(t('launch.total'), explain('total', t('launch.total'), f.money(b.total, home)), true)}
-              {b.leftOfCash !== null && row(t(b.leftOfCash < 0 ? 'fund.shortfall' : 'fund.left'), f.money(Math.abs(b.leftOfCash), home))}
+              {row(t('launch.total'), explain('total', t('launch.total'), b.total === null ? '–' : bounds.of(f.money(b.total, home), result.incomplete, 'atLeast')), true)}
+              {b.leftOfCash !== null && row(t(b.leftOfCash < 0 ? 'fund.shortfall' : 'fund.left'), bounds.of(f.money(Math.abs(b.leftOfCash), home), result.incomplete, b.leftOfCash < 0 ? 'atLeast' : 'atMost'))}
             </>
           )}
           <Typography variant="h3" component="h2" sx={{ mt: 3, mb: 1 }}>{t('fund.affordTitle')}</Typography>
-          {row(t('fund.productBudget'), explain('productBudget', t('fund.productBudget'), f.money(result.productBudget, home)))}
-          {row(t('fund.mostUnits'), explain('mostUnits', t('fund.mostUnits'), result.mostUnits === null ? '–' : f.number(result.mostUnits)))}
-          {row(t('fund.mostPerUnit', { quantity: f.number(Q) }), explain('mostPerUnit', t('fund.mostPerUnit', { quantity: f.number(Q) }), f.money(result.mostPerUnit === null ? null : floorTo(result.mostPerUnit, 2), home)))}
-          {row(t('fund.mostUnitPrice'), f.money(result.mostUnitPrice === null ? null : floorTo(result.mostUnitPrice, minorDigits(result.mostUnitPriceCurrency)), result.mostUnitPriceCurrency))}
-          {row(t('fund.band', { low: f.number(plan.priceMultiples.low), high: f.number(plan.priceMultiples.high) }), result.shelfPriceBand === null ? '–' : `${f.money(result.shelfPriceBand.low, home)} – ${f.money(result.shelfPriceBand.high, home)}`)}
+          {row(t('fund.productBudget'), explain('productBudget', t('fund.productBudget'), bound('productBudget', f.money(result.productBudget, home))))}
+          {row(t('fund.mostUnits'), explain('mostUnits', t('fund.mostUnits'), result.mostUnits === null ? '–' : bounds.of(f.number(result.mostUnits), result.bounds.mostUnits === undefined ? [] : result.incomplete)))}
+          {row(t('fund.mostPerUnit', { quantity: f.number(Q) }), explain('mostPerUnit', t('fund.mostPerUnit', { quantity: f.number(Q) }), bound('mostPerUnit', f.money(result.mostPerUnit === null ? null : floorTo(result.mostPerUnit, 2), home))))}
+          {row(t('fund.mostUnitPrice'), bound('mostUnitPrice', f.money(result.mostUnitPrice === null ? null : floorTo(result.mostUnitPrice, minorDigits(result.mostUnitPriceCurrency)), result.mostUnitPriceCurrency)))}
+          {row(t('fund.band', { low: f.number(plan.priceMultiples.low), high: f.number(plan.priceMultiples.high) }), result.shelfPriceBand === null ? '–' : bound('shelfPriceBand', `${f.money(result.shelfPriceBand.low, home)} – ${f.money(result.shelfPriceBand.high, home)}`))}
           <Box sx={{ display: 'flex', gap: 1.5, mt: 0.5 }}>
             <NumField label={t('fund.multipleLow')} value={plan.priceMultiples.low} onChange={(v) => set({ priceMultiples: { ...plan.priceMultiples, low: v ?? 0 } })} kind="number" step={0.5} width={110} />
             <NumField label={t('fund.multipleHigh')} value={plan.priceMultiples.high} onChange={(v) => set({ priceMultiples: { ...plan.priceMultiples, high: v ?? 0 } })} kind="number" step={0.5} width={110} />
@@ -141,7 +146,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
               </tr>
             </thead>
             <tbody>
-              {([['unitCash', (c) => f.plain(c.unitLandedCash, home)], ['goodsCash', (c) => f.plain(c.lines.goods, home)], ['totalCash', (c) => f.plain(c.total, home)], ['leftRow', (c) => f.plain(c.leftOfCash, home)], ['unitProfitRow', (c) => f.plain(c.unitProfit, home)], ['cover', (c) => f.number(c.coverMonths, 1)], ['fits', (c) => t(c.admissible ? 'yes' : 'no')]] as [string, (c: BudgetAt) => string][]).map(([k, get]) => (
+              {([['unitCash', (c) => f.plain(c.unitLandedCash, home)], ['goodsCash', (c) => f.plain(c.lines.goods, home)], ['totalCash', (c) => (c.total === null ? '–' : bounds.of(f.plain(c.total, home), result.incomplete, 'atLeast'))], ['leftRow', (c) => f.plain(c.leftOfCash, home)], ['unitProfitRow', (c) => (c.unitProfit === null ? '–' : bounds.of(f.plain(c.unitProfit, home), unitLacks))], ['cover', (c) => f.number(c.coverMonths, 1)], ['fits', (c) => t(c.admissible ? 'yes' : 'no')]] as [string, (c: BudgetAt) => string][]).map(([k, get]) => (
                 <tr key={k}><th scope="row">{t(`fund.${k}`)}</th>{result.compared.map((c) => <Box component="td" key={c.quantity} sx={{ color: get(c).startsWith('−') ? 'error.main' : 'inherit' }}>{get(c)}</Box>)}</tr>
               ))}
             </tbody>
@@ -152,9 +157,9 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
             <NumField label={t('fund.goal')} value={plan.monthlyProfitGoal} onChange={(v) => set({ monthlyProfitGoal: v })} kind="money" currency={home} step={50} width={140} />
             <NumField label={t('form.monthlyFixed')} value={plan.monthlyFixedCosts} onChange={(v) => set({ monthlyFixedCosts: v ?? 0 })} kind="money" currency={home} step={10} width={170} />
           </Box>
-          <Box sx={{ mt: 0.75 }} data-testid="goal-answer">{result.unitsADay === null ? (result.reasons.unitsADay ? t('fund.noGoalUnits') : '') : t('fund.goalUnits', { units: f.number(result.unitsADay, 1), sells: f.number((view.result.figures.expectedMonthlyUnits ?? 0) / 30.4375, 1) })}</Box>
+          <Box sx={{ mt: 0.75 }} data-testid="goal-answer">{result.unitsADay === null ? (result.reasons.unitsADay ? t('fund.noGoalUnits') : '') : t('fund.goalUnits', { units: bound('unitsADay', f.number(result.unitsADay, 1)), sells: f.number((view.result.figures.expectedMonthlyUnits ?? 0) / 30.4375, 1) })}</Box>
           <RatesUsed rates={conversionsOf([view.doc], home)} />
-          <Box>{result.monthsToPayBack === null ? '' : t('fund.payBack', { months: f.number(result.monthsToPayBack, 1) })} {result.breakEvenUnits === null ? '' : t('fund.breakEvenUnits', { units: f.number(result.breakEvenUnits), month: f.number(result.breakEvenMonth) })}</Box>
+          <Box>{result.monthsToPayBack !== null ? t('fund.payBack', { months: bound('monthsToPayBack', f.number(result.monthsToPayBack, 1)) }) : result.reasons.monthsToPayBack?.startsWith('beyond') ? t('fund.payBackBeyond') : ''} {result.breakEvenUnits === null ? '' : t('fund.breakEvenUnits', { units: bound('breakEvenUnits', f.number(result.breakEvenUnits)), month: f.number(result.breakEvenMonth) })}</Box>
         </Box>
       </Box>
     </Box>

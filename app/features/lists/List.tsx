@@ -10,6 +10,7 @@ import { DEFAULT_LOOK, extraOf, isListFigure, LIST_FIGURES, queryIn, searchOf, S
 import type { ListColumn, ListFigure, ListLook, ListQuery, ListSort } from '../../../core/lists/query.ts';
 import type { ListSettings, ScreenSettings } from '../../../core/lists/settings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
+import { useBounds } from '../../ui/bounds.ts';
 import { fieldInput } from '../../ui/Field.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, useFormat } from '../../ui/locale.ts';
@@ -205,6 +206,7 @@ export function ListPage(p: Props) {
     const s = screen.sums?.stats.find((x) => x.figure === 'price');
     return s === undefined ? 0 : s.to;
   }, [screen.sums]);
+  const bounds = useBounds();
   const cell = useCallback((row: ListRow, id: ListColumn) => {
     const extra = extraOf(id);
     if (extra !== null) {
@@ -218,7 +220,7 @@ export function ListPage(p: Props) {
       case 'verdict': {
         const [r] = row.remedies;
         const at = r?.unitPrice != null && r.unitPrice > 0 ? t('list.pays', { price: f.money(floorTo(Math.min(...row.remedies.map((x) => x.unitPrice ?? 0)), minorDigits(list)), list), now: f.money(row.figures.paid ?? row.figures.cost ?? null, list) }) : '';
-        return <span className={`verdict-${row.verdict}`} title={row.trouble !== '' ? t(`listTrouble.${row.trouble}`) : row.verdict === 'unknown' ? t('list.incomplete', { lines: blanksIn(row.blanks).map((b) => t(`blank.${b}`)).join(', ') }) : at}>{t(`listVerdict.${row.verdict}`)}{at !== '' && <small>{at}</small>}{row.verdict === 'unknown' && <small>{row.trouble !== '' ? t(`listTrouble.${row.trouble}`) : row.figures.price === null ? t('list.unknownPrice') : blanksIn(row.blanks).map((b) => t(`blank.${b}`)).join(', ')}</small>}</span>;
+        return <span className={`verdict-${row.verdict}`} title={row.trouble !== '' ? t(`listTrouble.${row.trouble}`) : row.verdict === 'unknown' ? t('answer.incomplete', { blanks: bounds.list(blanksIn(row.blanks)) }) : at}>{t(`listVerdict.${row.verdict}`)}{at !== '' && <small>{at}</small>}{row.verdict === 'unknown' && <small>{row.trouble !== '' ? t(`listTrouble.${row.trouble}`) : row.figures.price === null ? t('list.unknownPrice') : blanksIn(row.blanks).map((b) => t(`blank.${b}`)).join(', ')}</small>}</span>;
       }
       case 'bar': {
         const [tax = null, goods = null, wayIn = null, marketplace = null, fulfilment = null, returns = null, adverts = null] = row.families;
@@ -227,11 +229,12 @@ export function ListPage(p: Props) {
       case 'cost': return <span>{figureText(f, 'cost', row.figures.cost, list, sales)}{row.figures.before != null && Math.abs(row.figures.before - (row.figures.cost ?? 0)) >= 0.005 && <small>{t('list.before', { price: f.plain(row.figures.before, list) })}</small>}</span>;
       case 'unitProfit': case 'profitPerMonth': {
         const x = row.figures[id] ?? null;
-        return <b className={x !== null && x < 0 ? 'loses' : 'keeps'}>{figureText(f, id, x, list, sales)}</b>;
+        return <b className={x !== null && x < 0 ? 'loses' : 'keeps'}>{x === null ? figureText(f, id, x, list, sales) : bounds.of(figureText(f, id, x, list, sales), blanksIn(row.blanks))}</b>;
       }
+      case 'margin': case 'roi': return row.figures[id] == null ? figureText(f, id, row.figures[id], list, sales) : bounds.of(figureText(f, id, row.figures[id], list, sales), blanksIn(row.blanks));
       default: return figureText(f, id as ListFigure, row.figures[id as ListFigure], list, sales);
     }
-  }, [t, f, list, sales, scale]);
+  }, [t, f, bounds, list, sales, scale]);
   const foot = useCallback((c: Column) => {
     const s = screen.sums?.stats.find((x) => x.figure === c.id);
     if (c.id === 'title') return <>{t('list.shown', { count: f.number(answer === null ? 0 : removed ? answer.rows - answer.kept : answer.kept, 0) as never })}<small>{t('list.median')} · {t('list.sum')}</small></>;

@@ -12,6 +12,7 @@ import { evaluate } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
 import { minorDigits } from '../../../core/money/money.ts';
+import { useBounds } from '../../ui/bounds.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import type { ListRow, RowListing } from '../../../screening/ask.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
@@ -28,6 +29,7 @@ type Props = { url: string; line: number; edition: number; /** Assumptions that 
 /** A row opened: the full lane with its workings, what would clear the hurdles, and what is decided about the goods. */
 export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onClose, onMark, onKeep }: Props) {
   const { t } = useTranslation();
+  const bounds = useBounds();
   const f = useFormat();
   const [opened, setOpened] = useState<OpenRow | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another edition of the assumptions or marks reads the row anew
@@ -67,14 +69,14 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
         <CopyCode code={row.code} /> {row.brand !== '' && `· ${row.brand} `}{row.category !== '' && `· ${row.category} `}· {t('list.inFile', { row: row.line })}{link !== null && <> · <a href={link} target="_blank" rel="noreferrer noopener">{t('list.openLink')}</a></>}
       </Box>
       <Typography sx={{ fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontSize: '1.02rem', lineHeight: 1.35, mb: 1 }}>
-        {profit === null ? (problem === undefined ? t('list.incomplete', { lines: result.blanks.map((b) => t(`blank.${b}`)).join(', ') }) : t(`problem.${problem.code}`, { ...problem })) : t(profit < 0 ? 'bar.loses' : 'bar.keeps', { amount: say(Math.abs(profit)), price: say(result.figures.gross) })}
-        {profit !== null && blanks.length > 0 && <> {t('list.incomplete', { lines: blanks.map((b) => t(`blank.${b}`)).join(', ') })}</>}
+        {profit === null ? (problem === undefined ? t('answer.incomplete', { blanks: bounds.list(result.blanks) }) : t(`problem.${problem.code}`, { ...problem })) : t(profit < 0 ? 'bar.loses' : 'bar.keeps', { amount: bounds.of(say(Math.abs(profit)), blanks, profit < 0 ? 'atLeast' : 'atMost'), price: say(result.figures.gross) })}
+        {profit !== null && blanks.length > 0 && <>. {t('answer.incomplete', { blanks: bounds.list(blanks) })}</>}
       </Typography>
       {result.figures.gross !== null && profit !== null && <MarginBar result={result} height={18} breakEven={worked.even} />}
       <Box component="dl" className="figures" sx={{ mt: '10px !important' }}>
-        {([['margin', f.percent(result.figures.margin)], ['roi', f.percent(result.figures.roi, 0)], ['profitPerMonth', say(result.figures.profitPerMonth)]] as const).map(([k, text]) => <div key={k}><dt>{t(`listFigure.${k}`)}</dt><dd><Figure doc={doc} of={k} label={t(`listFigure.${k}`)}>{text}</Figure></dd></div>)}
-        <div><dt>{t('weigh.breaksEven')}</dt><dd>{say(worked.even)}</dd></div>
-        <div><dt>{t('weigh.payAtMost')}</dt><dd>{worked.most.unitPrice === null ? '–' : f.money(floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)), worked.most.currency)}</dd></div>
+        {([['margin', f.percent(result.figures.margin)], ['roi', f.percent(result.figures.roi, 0)], ['profitPerMonth', say(result.figures.profitPerMonth)]] as const).map(([k, text]) => [k, text === '–' ? text : bounds.of(text, result.incomplete[k])] as const).map(([k, text]) => <div key={k}><dt>{t(`listFigure.${k}`)}</dt><dd><Figure doc={doc} of={k} label={t(`listFigure.${k}`)}>{text}</Figure></dd></div>)}
+        <div><dt>{t('weigh.breaksEven')}</dt><dd>{worked.even === null ? '–' : bounds.of(say(worked.even), blanks, 'atLeast')}</dd></div>
+        <div><dt>{t('weigh.payAtMost')}</dt><dd>{worked.most.unitPrice === null ? '–' : bounds.of(f.money(floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)), worked.most.currency), worked.most.incomplete)}</dd></div>
         <div><dt>{t('listFigure.quantity')}</dt><dd>{f.number(doc.orderQuantity, 0)}</dd></div>
       </Box>
       <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', mt: 1, '& td': { py: 0.25, borderBottom: '1px solid', borderColor: 'hairline' } }}>

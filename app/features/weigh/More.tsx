@@ -100,7 +100,7 @@ function Ladder({ view }: Part) {
   const c = doc.currency;
   const typed = (useValue('lane', view.id, ['rivalPrices']) as number[] | undefined) ?? [];
   const [text, setText] = useState<string | null>(null);
-  const rivals = [...new Set([...typed, ...(doc.demand?.kind === 'offerSplit' ? doc.demand.rivals : [])])];
+  const rivals = [...new Set([...typed, ...(doc.demand?.kind === 'offerSplit' ? doc.demand.rivals.filter((x) => x !== null) : [])])];
   const even = priceFor(doc);
   const price = doc.price ?? even.price ?? 20;
   const priceOf = (gross: number): number => Math.max(0, (gross - doc.shippingCharged) / (1 - doc.averageDiscount));

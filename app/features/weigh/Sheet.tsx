@@ -12,9 +12,10 @@ import type { Family } from '../../../core/lane/lines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { CARD_FIELDS } from '../../../core/workspace/records.ts';
 import type { CandidateData } from '../../../core/workspace/records.ts';
-import { isIncomplete } from '../../../core/lane/result.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { grossOf } from '../../../core/tax/revenue.ts';
+import { useBounds } from '../../ui/bounds.ts';
+import { isQuoted } from '../../../core/goods/goods.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
@@ -219,12 +220,14 @@ const Answer = memo(function Answer({ view, answers }: { view: LaneView; answers
   const { result, doc } = view;
   const profit = result.figures.unitProfit;
   const source = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
+  const bounds = useBounds();
   const quoted = source === undefined ? null : source.kind === 'quote' ? (source.priceBreaks.findLast((b) => b.minQty <= (doc.orderQuantity ?? 0) + 1e-9)?.unitPrice ?? null) : source.shelfPrice;
   const cash = answers.launch.budget?.total ?? null;
   const at = { country: countryName(doc.country, i18n.language), marketplace: doc.marketplace || t('sheet.noMarketplace'), price: f.money(doc.price, doc.currency) };
   const b = <strong />;
   const missed = answers.hurdles.find((h) => h.result.verdict === 'fail') ?? answers.hurdles.find((h) => h.result.verdict === 'near');
   const incomplete = result.incomplete.unitProfit ?? [];
+  const launchLacks = answers.launch.incomplete;
   const amount = (h: NonNullable<typeof missed>['result']) => hurdleAmount(h.short, h.hurdle.figure, doc.currency, f);
   return (
     <Typography variant="h4" component="p" data-testid="answer" sx={{ mb: 1, '& strong': { fontWeight: 720 } }} aria-live="polite">
@@ -233,15 +236,15 @@ const Answer = memo(function Answer({ view, answers }: { view: LaneView; answers
       ) : profit === null ? (
         <Trans i18nKey="answer.unknown" values={at} components={{ b }} />
       ) : (
-        <Trans i18nKey={profit < 0 ? 'answer.loses' : 'answer.keeps'} values={{ ...at, amount: f.money(Math.abs(profit), doc.currency), margin: f.percent(result.figures.margin) }} components={{ b, k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />
+        <Trans i18nKey={profit < 0 ? 'answer.loses' : 'answer.keeps'} values={{ ...at, amount: bounds.of(f.money(Math.abs(profit), doc.currency), incomplete, profit < 0 ? 'atLeast' : 'atMost'), margin: bounds.of(f.percent(result.figures.margin), incomplete) }} components={{ b, k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />
       )}{' '}
-      {profit !== null && incomplete.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: incomplete.map((x) => t(`blank.${x}`)).join(', ') })} </Box>}
-      {profit !== null && (answers.breakEven.price === null ? t('answer.noBreakEven') : <Trans i18nKey="answer.breakEven" values={{ price: f.money(answers.breakEven.price, doc.currency) }} components={{ b }} />)}{' '}
+      {profit !== null && incomplete.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: bounds.list(incomplete) })} </Box>}
+      {profit !== null && (answers.breakEven.price === null ? t('answer.noBreakEven') : <Trans i18nKey={answers.breakEven.bound === null ? 'answer.breakEven' : 'answer.breakEvenBound'} values={{ price: bounds.of(f.money(answers.breakEven.price, doc.currency), answers.breakEven.incomplete, 'atLeast') }} components={{ b }} />)}{' '}
       {answers.mostToPay.unitPrice !== null && (
-        <Trans i18nKey={source?.kind === 'retail' ? 'answer.payShop' : quoted === null ? 'answer.payNoQuote' : 'answer.pay'} values={{ most: f.money(floorTo(answers.mostToPay.unitPrice, minorDigits(answers.mostToPay.currency)), answers.mostToPay.currency), quote: f.money(quoted, answers.mostToPay.currency) }} components={{ b }} />
+        <Trans i18nKey={`answer.${source?.kind === 'retail' && quoted !== null ? 'payShop' : quoted === null ? 'payNoQuote' : source !== undefined && isQuoted(source) ? 'pay' : 'payTyped'}${answers.mostToPay.bound === null ? '' : 'Bound'}`} values={{ most: bounds.of(f.money(floorTo(answers.mostToPay.unitPrice, minorDigits(answers.mostToPay.currency)), answers.mostToPay.currency), answers.mostToPay.incomplete), quote: f.money(quoted, answers.mostToPay.currency) }} components={{ b }} />
       )}{' '}
       {cash !== null && doc.way !== 'feeCheck' && (
-        <Trans i18nKey={answers.launch.budget?.leftOfCash == null ? 'answer.launchNoCash' : answers.launch.budget.leftOfCash < 0 ? 'answer.launchShort' : 'answer.launch'} values={{ quantity: f.number(answers.launch.budget?.quantity ?? null), cash: f.money(cash, doc.homeCurrency), left: f.money(Math.abs(answers.launch.budget?.leftOfCash ?? 0), doc.homeCurrency) }} components={{ b }} />
+        <Trans i18nKey={answers.launch.budget?.leftOfCash == null ? 'answer.launchNoCash' : answers.launch.budget.leftOfCash < 0 ? 'answer.launchShort' : 'answer.launch'} values={{ quantity: f.number(answers.launch.budget?.quantity ?? null), cash: bounds.of(f.money(cash, doc.homeCurrency), launchLacks, 'atLeast'), left: bounds.of(f.money(Math.abs(answers.launch.budget?.leftOfCash ?? 0), doc.homeCurrency), launchLacks, (answers.launch.budget?.leftOfCash ?? 0) < 0 ? 'atLeast' : 'atMost') }} components={{ b }} />
       )}{' '}
       {missed !== undefined && profit !== null && <Box component="span" sx={{ color: 'text.secondary' }}>{t(missed.result.hurdle.bound === 'atLeast' ? 'answer.misses' : 'answer.exceeds', { figure: t(`figure.${missed.result.hurdle.figure}`).toLowerCase(), by: amount(missed.result) })}</Box>}
     </Typography>
@@ -287,7 +290,8 @@ function Breakdown({ view, candidateId, open, toggle, cardHeads }: { view: LaneV
   const digits = minorDigits(doc.currency);
   const rounded = roundToTotal([...FAMILIES.map((x) => result.families[x]), result.figures.unitProfit], digits);
   const profit = result.figures.unitProfit;
-  const incomplete = isIncomplete(result, 'unitProfit');
+  const bounds = useBounds();
+  const lacking = result.incomplete.unitProfit;
   const form = { laneId: view.id, candidateId, doc };
   return (
     <Box>
@@ -317,7 +321,7 @@ function Breakdown({ view, candidateId, open, toggle, cardHeads }: { view: LaneV
         );
       })}
       <Box sx={{ borderTop: '2px solid', borderColor: 'text.primary', display: 'grid', gridTemplateColumns: 'minmax(106px, 136px) 1fr auto 60px', columnGap: 1, alignItems: 'baseline', py: 0.75 }}>
-        <Box sx={{ fontWeight: 700 }}>{profit !== null && profit < 0 ? t('sheet.loses') : incomplete ? t('bar.keepsSoFar') : t('sheet.keeps')}</Box>
+        <Box sx={{ fontWeight: 700 }}>{profit !== null && profit < 0 ? t('sheet.loses') : <Box component="span" sx={{ display: 'inline-block', '&::first-letter': { textTransform: 'uppercase' } }}>{t(`bar.${bounds.keeps(lacking)}`)}</Box>}</Box>
         <Box sx={{ fontSize: '0.82rem', color: 'text.secondary' }}>
           {t('sheet.afterFees')} <Figure doc={doc} of="proceeds" label={t('sheet.afterFees')}>{f.plain(result.figures.proceeds, doc.currency)}</Figure> · {t('sheet.afterCost')} <Figure doc={doc} of="contribution" label={t('sheet.afterCost')}>{f.plain(result.figures.contribution, doc.currency)}</Figure> · {t('sheet.afterAdverts')}
         </Box>
@@ -387,7 +391,7 @@ function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType
     case 'adverts': {
       if (doc.adverts === null || doc.adverts === 'none') return t('line.none');
       const k = doc.adverts.keywords[0];
-      return k === undefined ? '' : t('describe.adverts', { cpc: f.money(k.low + k.weight * (k.high - k.low), doc.currency), conversion: f.percent(k.conversionRate, 0), share: f.percent(doc.adverts.adShare, 0) });
+      return k === undefined || k.low === null || k.high === null ? '' : t('describe.adverts', { cpc: f.money(k.low + k.weight * (k.high - k.low), doc.currency), conversion: f.percent(k.conversionRate, 0), share: f.percent(doc.adverts.adShare, 0) });
     }
     case 'other': return doc.otherPerUnit.map((o) => o.name).join(', ');
   }
@@ -398,13 +402,14 @@ function FigureLine({ view }: { view: LaneView }) {
   const f = useFormat();
   const { doc } = view;
   const { figures, incomplete, reasons } = view.result;
+  const bounds = useBounds();
   const shown = [['margin', f.percent(figures.margin)], ['roi', f.percent(figures.roi, 0)], ['markup', f.percent(figures.markup, 0)], ['priceMultiple', figures.priceMultiple === null ? '–' : `${f.number(figures.priceMultiple, 1)} ×`], ['yearlyReturnOnCash', f.percent(figures.yearlyReturnOnCash, 0)], ['breakEvenAcos', f.percent(figures.breakEvenAcos)]] as const;
   return (
     <dl className="figures">
       {shown.map(([key, value]) => (
         <div key={key} title={reasons[key] ?? t(`basis.of.${key}`)}>
           <dt>{t(`figure.${key}`)}</dt>
-          <dd><Figure doc={doc} of={key} label={t(`figure.${key}`)}>{value}</Figure>{(incomplete[key]?.length ?? 0) > 0 && figures[key] !== null && <small> {t('sheet.incompleteWord')}</small>}</dd>
+          <dd><Figure doc={doc} of={key} label={t(`figure.${key}`)}>{figures[key] === null ? value : bounds.of(value, incomplete[key])}</Figure></dd>
         </div>
       ))}
     </dl>
@@ -478,10 +483,10 @@ function ScoreField({ candidateId }: { candidateId: string }) {
   const { t } = useTranslation();
   const store = useStore();
   const score = useValue('candidate', candidateId, ['score']) as CandidateData['score'];
-  if (score === null) return <Button size="small" onClick={() => store.edit([{ entity: 'candidate', id: candidateId, path: ['score'], to: { value: 5, reason: '' } }])}>{t('sheet.addScore')}</Button>;
+  if (score === null) return <Button size="small" onClick={() => store.edit([{ entity: 'candidate', id: candidateId, path: ['score'], to: { value: null, reason: '' } }])}>{t('sheet.addScore')}</Button>;
   return (
     <>
-      <Num entity="candidate" id={candidateId} path={['score', 'value']} label={t('sheet.score')} kind="number" max={10} zero width={110} />
+      <Num entity="candidate" id={candidateId} path={['score', 'value']} label={t('sheet.score')} kind="number" max={10} width={110} />
       <Text entity="candidate" id={candidateId} path={['score', 'reason']} label={t('sheet.scoreReason')} width={220} />
     </>
   );

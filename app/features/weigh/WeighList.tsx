@@ -9,6 +9,8 @@ import { GATES } from '../../../core/workspace/records.ts';
 import type { Gate } from '../../../core/workspace/records.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { FAMILIES } from '../../../core/lane/lines.ts';
+import { boundWithout } from '../../../core/lane/bounds.ts';
+import { useBounds } from '../../ui/bounds.ts';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { parseNumber } from '../../ui/parseNumber.ts';
@@ -65,8 +67,8 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
   };
   const tableOf = (list: readonly CandidateLine[]): TableToSave => ({
     name: t('nav.weigh'),
-    columns: [t('weigh.candidate'), t('form.country'), t('family.marketplace'), t('weigh.keeps', { currency: homeCurrency }), t('figure.margin'), t('figure.roi'), t('form.currency'), t('weigh.breaksEven'), t('form.currency'), t('weigh.payAtMost'), t('weigh.launchCash', { currency: homeCurrency })].map((title, i) => ({ title, percent: i === 4 || i === 5 })),
-    rows: list.map((l) => { const b = best(l); return [l.name, b?.country ?? null, b?.marketplace ?? null, b?.bar.currency === homeCurrency ? b.bar.figures.unitProfit : null, b?.margin ?? null, b?.roi ?? null, b?.currency ?? null, b?.breakEven ?? null, b?.mostToPayCurrency ?? null, b?.mostToPay ?? null, b?.launchCash ?? null]; }),
+    columns: [t('weigh.candidate'), t('form.country'), t('family.marketplace'), t('weigh.keeps', { currency: homeCurrency }), t('figure.margin'), t('figure.roi'), t('form.currency'), t('weigh.breaksEven'), t('form.currency'), t('weigh.payAtMost'), t('weigh.launchCash', { currency: homeCurrency }), t('bound.column')].map((title, i) => ({ title, percent: i === 4 || i === 5 })),
+    rows: list.map((l) => { const b = best(l); return [l.name, b?.country ?? null, b?.marketplace ?? null, b?.bar.currency === homeCurrency ? b.bar.figures.unitProfit : null, b?.margin ?? null, b?.roi ?? null, b?.currency ?? null, b?.breakEven ?? null, b?.mostToPayCurrency ?? null, b?.mostToPay ?? null, b?.launchCash ?? null, b === null || b === undefined ? null : t(`bound.word.${boundWithout(b.bar.incomplete.unitProfit ?? [], 'atMost') ?? 'whole'}`)]; }),
   });
   const takes = (key: string) => shelf.filter((l) => Object.entries(tests).every(([k, ok]) => k === key || ok(l)) && !tests[key]?.(l)).length;
   const sort = (SORTS as readonly string[]).includes(search.get('sort') ?? '') ? (search.get('sort') as Sort) : 'keeps';
@@ -208,24 +210,26 @@ function LaneCells({ lane, bar, scale, homeCurrency, bold = false }: { lane: Lan
   const f = useFormat();
   if (lane === undefined || bar === undefined) return <><TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }} /><TableCell /><TableCell /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /></>;
   const profit = lane.bar.figures.unitProfit;
-  const incomplete = (lane.bar.incomplete.unitProfit?.length ?? 0) > 0;
+  const bounds = useBounds();
+  const lacking = lane.bar.incomplete.unitProfit;
+  const incomplete = bounds.lacks(lacking);
   const wide = { display: { xs: 'none', md: 'table-cell' } };
   return (
     <>
       <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, minWidth: 160 }}><MarginBar result={bar} scale={scale} height={bold ? 12 : 9} /></TableCell>
       <TableCell align="right" sx={{ fontWeight: 680, whiteSpace: 'nowrap', color: profit === null ? 'text.secondary' : incomplete ? 'text.primary' : profit < 0 ? 'error.main' : 'primary.main', fontSize: '0.92rem' }}>
-        {profit === null ? '–' : f.plain(profit, lane.bar.currency || homeCurrency)}
+        {profit === null ? '–' : bounds.of(f.plain(profit, lane.bar.currency || homeCurrency), lacking)}
         {profit !== null && profit < 0 && <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>}
       </TableCell>
       {incomplete || profit === null ? (
-        <TableCell colSpan={1} align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: lane.blanks.filter((b) => b !== 'demand').map((b) => t(`blank.${b}`)).join(', ') })}</TableCell>
+        <TableCell colSpan={1} align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}</TableCell>
       ) : (
         <TableCell align="right">{f.percent(lane.margin)}</TableCell>
       )}
       <TableCell align="right" sx={wide}>{incomplete ? '' : f.percent(lane.roi, 0)}</TableCell>
-      <TableCell align="right" sx={wide}>{lane.breakEven === null ? '–' : f.money(lane.breakEven, lane.currency)}</TableCell>
+      <TableCell align="right" sx={wide}>{lane.breakEven === null ? '–' : bounds.of(f.money(lane.breakEven, lane.currency), lacking, 'atLeast')}</TableCell>
       <TableCell align="right" sx={wide}>
-        {lane.mostToPay === null ? '–' : f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency)}
+        {lane.mostToPay === null ? '–' : bounds.of(f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency), lacking)}
         {bold && (lane.stale || lane.quoteDate !== null) && <Box sx={{ fontSize: '0.72rem', lineHeight: 1.2, whiteSpace: 'nowrap', color: lane.stale ? 'error.main' : 'text.secondary', fontWeight: lane.stale ? 650 : 400 }}>{lane.stale ? t('weigh.quoteExpired') : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}</Box>}
       </TableCell>
       <TableCell align="right" sx={wide}>{lane.launchCash === null ? '–' : f.number(Math.round(lane.launchCash), 0)}</TableCell>

@@ -88,7 +88,7 @@ export function LineState({ id, path, known, label }: { id: string; path: Path; 
     <ToggleButtonGroup
       exclusive size="small" value={state} aria-label={label}
       onChange={(_, to: string | null) => {
-        if (to !== null && to !== state) store.edit([{ entity: 'lane', id, path, to: to === 'blank' ? null : to === 'none' ? 'none' : known() }], to === 'known' ? 'guess' : 'typed');
+        if (to !== null && to !== state) store.edit([{ entity: 'lane', id, path, to: to === 'blank' ? null : to === 'none' ? 'none' : known() }], 'typed');
       }}
       sx={{ '& .MuiToggleButton-root': { py: 0.1, px: 1, textTransform: 'none', fontSize: '0.76rem', color: 'text.primary' }, '& .Mui-selected': { color: 'text.primary !important', fontWeight: 650 } }}
     >

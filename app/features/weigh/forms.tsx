@@ -47,7 +47,10 @@ function FromCard({ laneId, field, kind, cardHeads, typed }: { laneId: string; f
 const CURRENCIES = ['EUR', 'USD', 'GBP', 'PLN', 'JPY', 'AED', 'CNY', 'INR', 'TRY', 'CHF', 'SEK', 'DKK', 'CZK', 'CAD', 'AUD'];
 export const COUNTRIES = ['DE', 'FR', 'ES', 'IT', 'PL', 'GB', 'US', 'JP', 'AE', 'CN', 'IN', 'TR', 'NL', 'BE', 'AT', 'SE', 'CZ', 'VN', 'BD', 'PK', 'CH', 'CA', 'AU', 'KR', 'MX'];
 const same = (list: readonly string[]) => list.map((v) => ({ value: v, label: v }));
-const purchased = (currency: string, amount = 0) => ({ amount, currency, vat: 'none', vatRate: 0, recoverable: null });
+/** A keyword, opened and not filled in. */
+const OPEN_KEYWORD = { text: '', low: null, high: null, weight: 0.5, conversionRate: null, expectedClicks: null };
+/** Something bought, opened and not filled in. */
+const purchased = (currency: string) => ({ amount: null, currency, vat: 'none', vatRate: 0, recoverable: null });
 
 export function useVatOptions() {
   const { t } = useTranslation();
@@ -102,7 +105,7 @@ function QuoteForm({ quoteId, quote, laneId, doc }: { quoteId: string; quote: Qu
   const vat = useVatOptions();
   const q = { entity: 'quote' as const, id: quoteId };
   const named = (path: string, add: string) => (
-    <List {...q} path={[path]} make={() => ({ name: '', amount: 0 })} add={add}>
+    <List {...q} path={[path]} make={() => ({ name: '', amount: null })} add={add}>
       {(i, p) => (
         <>
           <Text {...q} path={[...p, 'name']} label={t('form.name')} width={150} />
@@ -200,35 +203,35 @@ function RetailForm({ quoteId, retail, laneId }: { quoteId: string; retail: Reta
         <Text {...q} path={['supplier']} label={t('form.shop')} width={150} />
       </Row>
       <Row title={t('form.discounts')}>
-        <List {...q} path={['discounts']} make={() => ({ kind: 'percent', share: 0.1 })} add={t('form.addDiscount')}>
+        <List {...q} path={['discounts']} make={() => ({ kind: 'percent', share: null })} add={t('form.addDiscount')}>
           {(i, p) =>
             retail.discounts[i]?.kind === 'coupon' ? (
               <>
-                <Num {...q} path={[...p, 'amount']} label={t('form.coupon')} kind="money" currency={retail.currency} zero />
+                <Num {...q} path={[...p, 'amount']} label={t('form.coupon')} kind="money" currency={retail.currency} />
                 <Num {...q} path={[...p, 'covers']} label={t('form.covers')} kind="number" min={1} whole required />
               </>
             ) : (
-              <Num {...q} path={[...p, 'share']} label={t('form.percentOff')} kind="percent" max={1} zero />
+              <Num {...q} path={[...p, 'share']} label={t('form.percentOff')} kind="percent" max={1} />
             )
           }
         </List>
-        <Button size="small" onClick={() => store.edit([{ ...q, path: ['discounts'], to: [...retail.discounts, { kind: 'coupon', amount: 0, covers: 1 }] }])}>{t('form.addCoupon')}</Button>
+        <Button size="small" onClick={() => store.edit([{ ...q, path: ['discounts'], to: [...retail.discounts, { kind: 'coupon', amount: null, covers: 1 }] }])}>{t('form.addCoupon')}</Button>
         <Choice {...q} path={['reordered']} label={t('form.order')} map="boolean" options={[{ value: 'no', label: t('form.percentFirst') }, { value: 'yes', label: t('form.asListed') }]} width={170} />
       </Row>
       <Row>
         <Num {...q} path={['salesTax']} label={t('form.salesTax')} kind="percent" max={1} zero />
         <Choice {...q} path={['exempt']} label={t('form.exempt')} map="boolean" options={yesNo(t)} width={120} />
-        {retail.giftCard !== null && <><Num {...q} path={['giftCard', 'discount']} label={t('form.giftCard')} kind="percent" max={1} zero width={140} /><Num {...q} path={['giftCard', 'part']} label={t('form.giftPart')} kind="percent" max={1} zero width={140} /></>}
-        {retail.cashback !== null && <Num {...q} path={['cashback', 'share']} label={t('form.cashback')} kind="percent" max={1} zero />}
+        {retail.giftCard !== null && <><Num {...q} path={['giftCard', 'discount']} label={t('form.giftCard')} kind="percent" max={1} width={150} /><Num {...q} path={['giftCard', 'part']} label={t('form.giftPart')} kind="percent" max={1} zero width={140} /></>}
+        {retail.cashback !== null && <Num {...q} path={['cashback', 'share']} label={t('form.cashback')} kind="percent" max={1} />}
         <Text {...q} path={['validUntil']} label={t('form.expires')} width={110} blank />
         <Num {...q} path={['stock']} label={t('form.stock')} kind="number" width={100} />
         <Text {...q} path={['exclusions']} label={t('form.exclusions')} width={190} />
-        {retail.delivery !== null && <Num {...q} path={['delivery', 'amount']} label={t('form.deliveryPerOrder')} kind="money" currency={retail.delivery.currency} zero width={150} />}
+        {retail.delivery !== null && <Num {...q} path={['delivery', 'amount']} label={t('form.deliveryPerOrder')} kind="money" currency={retail.delivery.currency} width={150} />}
       </Row>
       <Row>
-        {toggle('giftCard', { discount: 0.05, part: 1 })}
-        {toggle('cashback', { share: 0.02, taxCounts: false, giftCardsCount: true })}
-        {toggle('delivery', purchased(retail.currency, 4.9))}
+        {toggle('giftCard', { discount: null, part: 1 })}
+        {toggle('cashback', { share: null, taxCounts: false, giftCardsCount: true })}
+        {toggle('delivery', purchased(retail.currency))}
       </Row>
       <PackRow laneId={laneId} />
     </>
@@ -273,7 +276,7 @@ function GoodsForm({ laneId, candidateId, doc }: FormProps) {
         </Row>
       )}
       <Row title={t('form.prep')}>
-        <LineState id={laneId} path={['prep']} label={t('form.prep')} known={() => ({ standard: 0.25, oversize: null, currency: home, vat: 'none', vatRate: 0, recoverable: null })} />
+        <LineState id={laneId} path={['prep']} label={t('form.prep')} known={() => ({ standard: null, oversize: null, currency: home, vat: 'none', vatRate: 0, recoverable: null })} />
         {doc.prep !== null && doc.prep !== 'none' && (
           <>
             <Num entity="lane" id={laneId} path={['prep', 'standard']} label={t('form.prepStandard')} kind="money" currency={doc.prep.currency} zero />
@@ -303,7 +306,7 @@ function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps) {
         <>
           <Row title={t('form.route')}>
             <FromCard laneId={laneId} field="freightCardId" kind="freight" cardHeads={cardHeads} typed={() => ({ path: 'route', to: doc.route })} />
-            {carded === null && <LineState id={laneId} path={['route']} label={t('form.route')} known={() => ({ name: '', legs: [], packingAllowance: 0.12, insuranceRate: 0, transitDays: null, inboundDays: 0 })} />}
+            {carded === null && <LineState id={laneId} path={['route']} label={t('form.route')} known={() => ({ name: '', legs: [legSchema.parse({ stage: 'main', basis: 'perCbm', rate: null, currency: doc.homeCurrency })], packingAllowance: 0, insuranceRate: 0, transitDays: null, inboundDays: 0 })} />}
           </Row>
           {route !== null && (
             <>
@@ -378,10 +381,10 @@ function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps)
       {doc.method === 'ownDispatch' && (
         <Row title={t('form.dispatch')}>
           <FromCard laneId={laneId} field="postageCardId" kind="postage" cardHeads={cardHeads} typed={() => ({ path: 'dispatch', to: doc.dispatch })} />
-          {carded === null && <LineState id={laneId} path={['dispatch']} label={t('form.dispatch')} known={() => ({ zones: [{ name: '', share: 1, postage: { currency: doc.homeCurrency, steps: [{ upToKg: 30, fee: 4.5 }], stepKg: null, stepFee: 0 } }], vat: 'none', vatRate: 0, recoverable: null, packagingKg: 0.1, packaging: purchased(doc.homeCurrency, 0.4), pickAndPack: null })} />}
+          {carded === null && <LineState id={laneId} path={['dispatch']} label={t('form.dispatch')} known={() => ({ zones: [{ name: '', share: 1, postage: { currency: doc.homeCurrency, steps: [{ upToKg: 30, fee: null }], stepKg: null, stepFee: 0 } }], vat: 'none', vatRate: 0, recoverable: null, packagingKg: 0, packaging: purchased(doc.homeCurrency), pickAndPack: null })} />}
           {carded === null && doc.dispatch !== null && doc.dispatch !== 'none' && (
             <>
-              <List {...l} path={['dispatch', 'zones', 0, 'postage', 'steps']} make={() => ({ upToKg: ((doc.dispatch as { zones: { postage: { steps: { upToKg: number }[] } }[] }).zones[0]?.postage.steps.at(-1)?.upToKg ?? 1) * 2, fee: 0 })} add={t('form.addStep')}>
+              <List {...l} path={['dispatch', 'zones', 0, 'postage', 'steps']} make={() => ({ upToKg: ((doc.dispatch as { zones: { postage: { steps: { upToKg: number }[] } }[] }).zones[0]?.postage.steps.at(-1)?.upToKg ?? 1) + 1, fee: null })} add={t('form.addStep')}>
                 {(_, p) => (
                   <>
                     <Num {...l} path={[...p, 'upToKg']} label={t('form.upToKg')} kind="weight" min={0.000001} required />
@@ -396,7 +399,7 @@ function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps)
       )}
       {doc.method === 'supplierShips' && (
         <Row title={t('form.supplierDelivery')}>
-          <LineState id={laneId} path={['supplierDelivery']} label={t('form.supplierDelivery')} known={() => purchased(doc.homeCurrency, 4.9)} />
+          <LineState id={laneId} path={['supplierDelivery']} label={t('form.supplierDelivery')} known={() => purchased(doc.homeCurrency)} />
           {doc.supplierDelivery !== null && doc.supplierDelivery !== 'none' && <Num {...l} path={['supplierDelivery', 'amount']} label={t('form.perOrderCost')} kind="money" currency={doc.supplierDelivery.currency} zero />}
         </Row>
       )}
@@ -406,7 +409,7 @@ function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps)
       </Row>
       {doc.method !== 'supplierShips' && (
         <Row title={t('form.storage')}>
-          <LineState id={laneId} path={['storage']} label={t('form.storage')} known={() => (doc.rates.marketplace?.storage ? 'card' : { own: purchased(doc.homeCurrency, 18) })} />
+          <LineState id={laneId} path={['storage']} label={t('form.storage')} known={() => (doc.rates.marketplace?.storage ? 'card' : { own: purchased(doc.homeCurrency) })} />
           {doc.storage !== null && doc.storage !== 'none' && doc.storage !== 'card' && <Num {...l} path={['storage', 'own', 'amount']} label={t('form.ownStorage')} kind="money" currency={doc.storage.own.currency} zero width={170} />}
           <Num {...l} path={['monthsHeld']} label={t('form.monthsHeld')} kind="number" step={0.5} width={150} />
         </Row>
@@ -421,12 +424,12 @@ function ReturnsForm({ laneId, doc }: FormProps) {
   return (
     <>
       <Row>
-        <LineState id={laneId} path={['returns']} label={t('family.returns')} known={() => ({ rate: 0.05, resaleShare: 0.5, handling: purchased(doc.homeCurrency, 1), disposal: null })} />
+        <LineState id={laneId} path={['returns']} label={t('family.returns')} known={() => ({ rate: null, resaleShare: 0, handling: purchased(doc.homeCurrency), disposal: null })} />
         {doc.returns !== null && doc.returns !== 'none' && (
           <>
-            <Num {...l} path={['returns', 'rate']} label={t('form.returnRate')} kind="percent" max={0.99} zero />
+            <Num {...l} path={['returns', 'rate']} label={t('form.returnRate')} kind="percent" max={0.99} />
             <Num {...l} path={['returns', 'resaleShare']} label={t('form.resaleShare')} kind="percent" max={1} zero width={130} />
-            {doc.returns.handling !== null && <Num {...l} path={['returns', 'handling', 'amount']} label={t('form.handling')} kind="money" currency={doc.returns.handling.currency} zero />}
+            {doc.returns.handling !== null && <Num {...l} path={['returns', 'handling', 'amount']} label={t('form.handling')} kind="money" currency={doc.returns.handling.currency} />}
           </>
         )}
       </Row>
@@ -444,7 +447,7 @@ function OtherForm({ laneId, doc }: FormProps) {
         {(i, p) => (
           <>
             <Text {...l} path={[...p, 'name']} label={t('form.name')} width={180} />
-            <Num {...l} path={[...p, 'line', 'amount']} label={t('form.perUnit')} kind="money" currency={doc.otherPerUnit[i]?.line.currency ?? doc.currency} min={-1e12} zero />
+            <Num {...l} path={[...p, 'line', 'amount']} label={t('form.perUnit')} kind="money" currency={doc.otherPerUnit[i]?.line.currency ?? doc.currency} min={-1e12} />
           </>
         )}
       </List>
@@ -462,17 +465,17 @@ function AdvertsForm({ laneId, doc }: FormProps) {
   return (
     <>
       <Row>
-        <LineState id={laneId} path={['adverts']} label={t('family.adverts')} known={() => ({ keywords: [{ text: '', low: 0.4, high: 0.7, weight: 0.5, conversionRate: 0.1, expectedClicks: null }], adShare: 0.4 })} />
+        <LineState id={laneId} path={['adverts']} label={t('family.adverts')} known={() => ({ keywords: [OPEN_KEYWORD], adShare: 1 })} />
         {doc.adverts !== null && doc.adverts !== 'none' && <Num {...l} path={['adverts', 'adShare']} label={t('form.adShare')} kind="percent" max={1} zero width={170} />}
       </Row>
       {doc.adverts !== null && doc.adverts !== 'none' && (
-        <List {...l} path={['adverts', 'keywords']} make={() => ({ text: '', low: 0.4, high: 0.7, weight: 0.5, conversionRate: 0.1, expectedClicks: null })} add={t('form.addKeyword')}>
+        <List {...l} path={['adverts', 'keywords']} make={() => OPEN_KEYWORD} add={t('form.addKeyword')}>
           {(_, p) => (
             <>
               <Text {...l} path={[...p, 'text']} label={t('form.keyword')} width={120} />
-              <Num {...l} path={[...p, 'low']} label={t('form.cpcLow')} kind="money" currency={doc.currency} step={0.01} zero width={90} />
-              <Num {...l} path={[...p, 'high']} label={t('form.cpcHigh')} kind="money" currency={doc.currency} step={0.01} zero width={90} />
-              <Num {...l} path={[...p, 'conversionRate']} label={t('form.conversion')} kind="percent" max={1} zero width={100} />
+              <Num {...l} path={[...p, 'low']} label={t('form.cpcLow')} kind="money" currency={doc.currency} step={0.01} width={90} />
+              <Num {...l} path={[...p, 'high']} label={t('form.cpcHigh')} kind="money" currency={doc.currency} step={0.01} width={90} />
+              <Num {...l} path={[...p, 'conversionRate']} label={t('form.conversion')} kind="percent" max={1} width={100} />
             </>
           )}
         </List>
@@ -489,8 +492,8 @@ export function DemandForm({ laneId, doc }: FormProps) {
   const l = { entity: 'lane' as const, id: laneId };
   const d = doc.demand;
   const set = (kind: string) =>
-    store.edit([{ ...l, path: ['demand'], to: kind === '' ? null : kind === 'typed' ? { kind, units: 60 } : kind === 'marketShare' ? { kind, marketUnits: 500, share: 0.1 } : { kind, listingUnits: 200, variationShare: 1, retailArmShare: 0, band: 0.03, rivals: doc.price === null ? [] : [doc.price] } }]);
-  const rivals = d?.kind === 'offerSplit' ? [...new Set(d.rivals)].sort((a, b) => a - b) : [];
+    store.edit([{ ...l, path: ['demand'], to: kind === '' ? null : kind === 'typed' ? { kind, units: null } : kind === 'marketShare' ? { kind, marketUnits: null, share: null } : { kind, listingUnits: null, variationShare: 1, retailArmShare: 0, band: 0, rivals: [] } }]);
+  const rivals = d?.kind === 'offerSplit' ? [...new Set(d.rivals.filter((x) => x !== null))].sort((a, b) => a - b) : [];
   const months = Array.from({ length: 12 }, (_, i) => new Intl.DateTimeFormat(f.locale, { month: 'short', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, i, 1))));
   return (
     <>
@@ -502,19 +505,19 @@ export function DemandForm({ laneId, doc }: FormProps) {
           {['typed', 'marketShare', 'offerSplit'].map((k) => <option key={k} value={k}>{t(`demand.${k}`)}</option>)}
         </Box>
       </Box>
-      {d?.kind === 'typed' && <Num {...l} path={['demand', 'units']} label={t('form.unitsMonth')} kind="number" zero step={5} />}
+      {d?.kind === 'typed' && <Num {...l} path={['demand', 'units']} label={t('form.unitsMonth')} kind="number" step={5} />}
       {d?.kind === 'marketShare' && (
         <>
-          <Num {...l} path={['demand', 'marketUnits']} label={t('form.marketUnits')} kind="number" zero width={150} />
-          <Num {...l} path={['demand', 'share']} label={t('form.share')} kind="percent" max={1} zero />
+          <Num {...l} path={['demand', 'marketUnits']} label={t('form.marketUnits')} kind="number" width={150} />
+          <Num {...l} path={['demand', 'share']} label={t('form.share')} kind="percent" max={1} />
         </>
       )}
       {d?.kind === 'offerSplit' && (
         <>
-          <Num {...l} path={['demand', 'listingUnits']} label={t('form.listingUnits')} kind="number" zero width={130} />
+          <Num {...l} path={['demand', 'listingUnits']} label={t('form.listingUnits')} kind="number" width={130} />
           <Num {...l} path={['demand', 'band']} label={t('form.band')} kind="percent" zero width={130} />
-          <List {...l} path={['demand', 'rivals']} make={() => doc.price ?? 0} add={t('form.addRival')}>
-            {(_, p) => <Num {...l} path={p} label={t('form.rivalPrice')} kind="money" currency={doc.currency} zero width={130} />}
+          <List {...l} path={['demand', 'rivals']} make={() => null} add={t('form.addRival')}>
+            {(_, p) => <Num {...l} path={p} label={t('form.rivalPrice')} kind="money" currency={doc.currency} width={130} />}
           </List>
         </>
       )}

@@ -14,6 +14,7 @@ import { costProof, headroomProof, priceProof } from '../../../core/lane/figureW
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { conversionsOf, minorDigits } from '../../../core/money/money.ts';
 import { NumField } from '../../ui/Field.tsx';
+import { useBounds } from '../../ui/bounds.ts';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
@@ -111,7 +112,8 @@ const LaneRow = memo(function LaneRow({ view: v, scale, chosen, onChoose, remova
   const { t, i18n } = useTranslation();
   const f = useFormat();
   const profit = v.home?.figures.unitProfit ?? v.result.figures.unitProfit;
-  const incomplete = (v.result.incomplete.unitProfit?.length ?? 0) > 0;
+  const bounds = useBounds();
+  const lacking = v.result.incomplete.unitProfit;
   const name = `${countryName(v.doc.country, i18n.language)} · ${v.doc.marketplace || t('sheet.noMarketplace')}`;
   const remove = useLatest(() => onRemove(v, name));
   return (
@@ -120,8 +122,8 @@ const LaneRow = memo(function LaneRow({ view: v, scale, chosen, onChoose, remova
         <span className="lane-where"><span>{countryName(v.doc.country, i18n.language)}</span><small>{v.doc.marketplace || t('sheet.noMarketplace')} · {f.money(v.doc.price, v.doc.currency)}</small></span>
         {v.home === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={v.home} scale={scale} height={12} />}
         <span className="lane-keeps">
-          <b className={profit === null ? 'unknown' : profit < 0 ? 'loses' : ''}>{profit === null ? '–' : f.plain(profit, v.home?.currency ?? v.doc.currency)}</b>
-          <small>{profit === null ? t('lanes.unknown') : incomplete ? t('sheet.incompleteWord') : `${profit < 0 ? `${t('lanes.losesWord')} · ` : ''}${f.percent(v.result.figures.margin)}`}</small>
+          <b className={profit === null ? 'unknown' : profit < 0 ? 'loses' : ''}>{profit === null ? '–' : bounds.of(f.plain(profit, v.home?.currency ?? v.doc.currency), lacking)}</b>
+          <small>{profit === null ? t('lanes.unknown') : bounds.lacks(lacking) ? t('weigh.incomplete', { blanks: bounds.list(lacking ?? []) }) : `${profit < 0 ? `${t('lanes.losesWord')} · ` : ''}${f.percent(v.result.figures.margin)}`}</small>
         </span>
       </button>
       {removable && <RemoveLane name={name} onRemove={remove} />}
@@ -161,6 +163,7 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
   const { t } = useTranslation();
   const f = useFormat();
   const { doc, result } = view;
+  const bounds = useBounds();
   const [figure, setFigure] = useState<'margin' | 'roi' | 'unitProfit'>('margin');
   const [value, setValue] = useState<number | null>(0.3);
   const target: Target | null = value === null ? null : { figure, value };
@@ -177,21 +180,21 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
   const most = answers.mostToPay;
   return (
     <Pane title={t('targets.title')}>
-      {line(t('targets.breakEvenPrice'), <Explain label={t('targets.breakEvenPrice')} currency={doc.currency} steps={() => proofSteps(doc, priceProof(doc, answers.breakEven))}>{f.money(answers.breakEven.price, doc.currency)}</Explain>, answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null)}
-      {line(t('targets.headroom'), <Explain label={t('targets.headroom')} currency={doc.currency} steps={() => proofSteps(doc, headroomProof(doc, answers.breakEven.price))}>{f.percent(headroom)}</Explain>)}
-      {line(t('targets.mostToPay'), most.unitPrice === null ? '–' : <Explain label={t('targets.mostToPay')} currency={doc.currency} amountCurrency={most.currency} steps={() => proofSteps(doc, costProof(doc, most))}>{f.money(floorTo(most.unitPrice, minorDigits(most.currency)), most.currency)}</Explain>, most.reason === null ? null : t(`unsolved.${most.reason}`))}
-      {line(t('targets.highestCpc'), <Figure doc={doc} of="highestCpc" label={t('targets.highestCpc')}>{f.money(result.figures.highestCpc === null ? null : floorTo(result.figures.highestCpc, 2), doc.currency)}</Figure>, t('targets.perAdSale'))}
-      {line(t('targets.lowestConversion'), <Figure doc={doc} of="lowestConversion" label={t('targets.lowestConversion')}>{f.percent(result.figures.lowestConversion)}</Figure>, t('targets.perAdSale'))}
+      {line(t('targets.breakEvenPrice'), <Explain label={t('targets.breakEvenPrice')} currency={doc.currency} steps={() => proofSteps(doc, priceProof(doc, answers.breakEven))}>{answers.breakEven.price === null ? '–' : bounds.of(f.money(answers.breakEven.price, doc.currency), answers.breakEven.incomplete, 'atLeast')}</Explain>, answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null)}
+      {line(t('targets.headroom'), <Explain label={t('targets.headroom')} currency={doc.currency} steps={() => proofSteps(doc, headroomProof(doc, answers.breakEven.price))}>{headroom === null ? '–' : bounds.of(f.percent(headroom), answers.breakEven.incomplete)}</Explain>)}
+      {line(t('targets.mostToPay'), most.unitPrice === null ? '–' : <Explain label={t('targets.mostToPay')} currency={doc.currency} amountCurrency={most.currency} steps={() => proofSteps(doc, costProof(doc, most))}>{bounds.of(f.money(floorTo(most.unitPrice, minorDigits(most.currency)), most.currency), most.incomplete)}</Explain>, most.reason === null ? null : t(`unsolved.${most.reason}`))}
+      {line(t('targets.highestCpc'), <Figure doc={doc} of="highestCpc" label={t('targets.highestCpc')}>{result.figures.highestCpc === null ? '–' : bounds.of(f.money(floorTo(result.figures.highestCpc, 2), doc.currency), result.incomplete.highestCpc)}</Figure>, t('targets.perAdSale'))}
+      {line(t('targets.lowestConversion'), <Figure doc={doc} of="lowestConversion" label={t('targets.lowestConversion')}>{result.figures.lowestConversion === null ? '–' : bounds.of(f.percent(result.figures.lowestConversion), result.incomplete.lowestConversion, 'atLeast')}</Figure>, t('targets.perAdSale'))}
       <Box sx={{ display: 'flex', alignItems: 'flex-end', gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
         <ToggleButtonGroup exclusive size="small" value={figure} onChange={(_, v: typeof figure | null) => v !== null && (setFigure(v), setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3))} aria-label={t('targets.which')} sx={{ '& .MuiToggleButton-root': { py: 0.4, px: 1, textTransform: 'none', color: 'text.primary', fontWeight: 400 }, '& .Mui-selected': { fontWeight: '700 !important' } }}>
           {(['margin', 'roi', 'unitProfit'] as const).map((x) => <ToggleButton key={x} value={x}>{t(`figure.${x}`)}</ToggleButton>)}
         </ToggleButtonGroup>
         <NumField label={t('targets.want')} value={value} onChange={setValue} kind={figure === 'unitProfit' ? 'money' : 'percent'} currency={doc.currency} min={figure === 'unitProfit' ? -1e12 : -1} max={figure === 'unitProfit' ? 1e12 : 100} width={110} />
         <Box sx={{ fontSize: '0.88rem', flex: 1, minWidth: 180 }} data-testid="target-answer">
-          {price === null || cost === null ? '' : t('targets.takes', {
-            price: price.price === null ? t(`unsolved.${price.reason}`) : f.money(price.price, doc.currency),
-            cost: cost.unitPrice === null ? t(`unsolved.${cost.reason}`) : f.money(floorTo(cost.unitPrice, minorDigits(cost.currency)), cost.currency),
-          })}
+          {price === null || cost === null ? '' : [
+            price.price === null ? t(`targets.unsolved.price.${price.reason}`) : t('targets.takesPrice', { price: bounds.of(f.money(price.price, doc.currency), price.incomplete, 'atLeast') }),
+            cost.unitPrice === null ? t(`targets.unsolved.cost.${cost.reason}`) : t('targets.takesCost', { cost: bounds.of(f.money(floorTo(cost.unitPrice, minorDigits(cost.currency)), cost.currency), cost.incomplete) }),
+          ].join(' ')}
         </Box>
       </Box>
     </Pane>
@@ -201,6 +204,7 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
 export const LaunchPane = memo(function LaunchPane({ view, answers, base, candidateId }: { view: LaneView; answers: Answers; base: string; candidateId: string }) {
   const { t } = useTranslation();
   const f = useFormat();
+  const bounds = useBounds();
   const l = answers.launch;
   const b = l.budget;
   const c = l.currency;
@@ -216,9 +220,9 @@ export const LaunchPane = memo(function LaunchPane({ view, answers, base, candid
           {keys.map((k, i) => (
             <Box key={k} sx={{ display: 'flex', justifyContent: 'space-between', py: 0.15 }}><span>{t(`launch.${k}`, { quantity: f.number(b.quantity) })}</span><span>{f.plain(shown[i] ?? null, c)}</span></Box>
           ))}
-          <Box sx={{ display: 'flex', justifyContent: 'space-between', fontWeight: 680, borderTop: '1px solid', borderColor: 'text.primary', mt: 0.5, pt: 0.25 }} data-testid="launch-total"><span>{t('launch.total')}</span><Explain label={t('launch.total')} currency={c} steps={() => launchWorkings(l, plan).total ?? []}>{f.money(b.total, c)}</Explain></Box>
-          {b.leftOfCash !== null && <Box sx={{ color: b.leftOfCash < 0 ? 'error.main' : 'text.secondary' }}>{t(b.leftOfCash < 0 ? 'launch.short' : 'launch.left', { amount: f.money(Math.abs(b.leftOfCash), c) })}</Box>}
-          {l.incomplete.length > 0 && <Box sx={{ color: 'text.secondary' }}>{t('launch.incomplete', { blanks: l.incomplete.map((x) => t(`blank.${x}`, { defaultValue: x })).join(', ') })}</Box>}
+          <Box sx={{ display: 'flex', justifyContent: 'space-between', fontWeight: 680, borderTop: '1px solid', borderColor: 'text.primary', mt: 0.5, pt: 0.25 }} data-testid="launch-total"><span>{t('launch.total')}</span><Explain label={t('launch.total')} currency={c} steps={() => launchWorkings(l, plan).total ?? []}>{b.total === null ? '–' : bounds.of(f.money(b.total, c), l.incomplete, 'atLeast')}</Explain></Box>
+          {b.leftOfCash !== null && <Box sx={{ color: b.leftOfCash < 0 ? 'error.main' : 'text.secondary' }}>{t(b.leftOfCash < 0 ? 'launch.short' : 'launch.left', { amount: bounds.of(f.money(Math.abs(b.leftOfCash), c), l.incomplete, b.leftOfCash < 0 ? 'atLeast' : 'atMost') })}</Box>}
+          {l.incomplete.length > 0 && <Box sx={{ color: 'text.secondary' }}>{t('launch.incomplete', { blanks: bounds.list(l.incomplete) })}</Box>}
         </Box>
       )}
     </Pane>
@@ -231,6 +235,7 @@ const TRIALS = [['worst', -0.1, 0.1], ['expected', 0, 0], ['best', 0.1, -0.1]] a
 export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView }) {
   const { t } = useTranslation();
   const f = useFormat();
+  const bounds = useBounds();
   const [spread, setSpread] = useState<number | null>(0.1);
   const { doc } = view;
   const s = (spread ?? 0) / 0.1;
@@ -250,8 +255,8 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
                   <th scope="row">{t(`trials.${name}`)}</th>
                   <td>{f.plain(at.price, doc.currency)}</td>
                   <td>{cost * s > 0 ? '+' : ''}{f.percent(cost * s, 0)}</td>
-                  <Box component="td" sx={{ color: profit !== null && profit < 0 ? 'error.main' : 'primary.main', fontWeight: '680 !important' }}>{f.plain(profit, doc.currency)}</Box>
-                  <td>{f.percent(r.figures.margin)}</td>
+                  <Box component="td" sx={{ color: profit !== null && profit < 0 ? 'error.main' : 'primary.main', fontWeight: '680 !important' }}>{profit === null ? '–' : bounds.of(f.plain(profit, doc.currency), r.incomplete.unitProfit)}</Box>
+                  <td>{r.figures.margin === null ? '–' : bounds.of(f.percent(r.figures.margin), r.incomplete.margin)}</td>
                 </tr>
               );
             })}
