@@ -35,7 +35,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
           id: lanes[i]?.id ?? '', country: docs[i]?.country ?? '', marketplace: docs[i]?.marketplace ?? '', currency: s.result.currency,
           bar: { currency: shown.currency, families: shown.families, figures: { gross: shown.figures.gross, unitProfit: shown.figures.unitProfit }, incomplete: { unitProfit: s.result.incomplete.unitProfit } },
           margin: s.result.figures.margin, roi: s.result.figures.roi, breakEven: s.breakEvenPrice, mostToPay: s.mostToPay, mostToPayCurrency: s.mostToPayCurrency,
-          launchCash: s.launchCash, missed: s.hurdles.filter((h) => h.verdict === 'fail' || h.verdict === 'near').map((h) => ({ figure: h.hurdle.figure, verdict: h.verdict })),
+          launchCash: s.launchCash, launchLacks: s.launchLacks, missed: s.hurdles.filter((h) => h.verdict === 'fail' || h.verdict === 'near').map((h) => ({ figure: h.hurdle.figure, verdict: h.verdict })),
           cleared: s.hurdles.length > 0 && s.hurdles.every((h) => h.verdict === 'pass'),
           blanks: s.result.blanks, problems: s.result.problems.map((p) => p.code), stale: s.result.notices.some((n) => n.code === 'quoteExpired'), quoteDate: quoteDateOf(docs[i]), complete: completeness(s.result),
         };

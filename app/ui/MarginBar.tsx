@@ -3,7 +3,8 @@ import { useTranslation } from 'react-i18next';
 import { FAMILIES } from '../../core/lane/lines.ts';
 import type { Family } from '../../core/lane/lines.ts';
 import { useBounds } from './bounds.ts';
-import { useFormat } from './locale.ts';
+import { minorDigits } from '../../core/money/money.ts';
+import { roundToTotal, useFormat } from './locale.ts';
 
 /** The part of a result that a bar draws. */
 export type BarResult = {
@@ -48,10 +49,12 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
   const bounds = useBounds();
   const missing = result.incomplete.unitProfit;
   const incomplete = bounds.lacks(missing);
+  // Names on the large bar carry the very amounts of the lines below it, which add up to the cent.
+  const rounded = large ? roundToTotal([...FAMILIES.map((x) => result.families[x]), profit], minorDigits(result.currency)) : [];
   let costs = 0;
-  const parts = FAMILIES.map((family) => {
+  const parts = FAMILIES.map((family, i) => {
     const value = Math.max(0, result.families[family] ?? 0);
-    const part = { family, from: costs, value };
+    const part = { family, from: costs, value, shown: rounded[i] ?? value };
     costs += value;
     return part;
   }).filter((p) => p.value > 0);
@@ -65,20 +68,20 @@ export const MarginBar = memo(function MarginBar({ result, scale, height = 12, b
             key={p.family} className={chosen === p.family ? 'bar-slice chosen' : 'bar-slice'}
             style={{ left: pct(p.from), width: pct(p.value), height, backgroundColor: `var(--mui-palette-family-${p.family})`, color: `var(--mui-palette-onFamily-${p.family})` }}
             // A shortcut for the pointer: the same lines stand below as buttons, wide enough for every finger and key.
-            {...(onChoose ? { onClick: () => onChoose(p.family), title: `${t(`family.${p.family}`)} ${f.money(p.value, result.currency)}` } : {})}
+            {...(onChoose ? { onClick: () => onChoose(p.family), title: `${t(`family.${p.family}`)} ${f.money(p.shown, result.currency)}` } : {})}
           >
-            {large && p.value / full > 0.055 && <span className={p.value / full > 0.2 ? 'bar-name' : 'bar-name narrow'}>{t(`family.${p.family}`)}<b>{f.plain(p.value, result.currency)}</b></span>}
+            {large && p.value / full > 0.055 && <span className={p.value / full > 0.2 ? 'bar-name' : 'bar-name narrow'}>{t(`family.${p.family}`)}<b>{f.plain(p.shown, result.currency)}</b></span>}
           </div>
         ))}
         {profit !== null && profit > 0 && (
           <div className={incomplete ? 'bar-kept incomplete' : 'bar-kept'} style={{ left: pct(Math.max(0, gross - profit)), width: pct(profit), height: tall }}>
-            {large && profit / full > 0.04 && <div className={profit / full > 0.12 ? 'bar-keeps' : profit / full > 0.08 ? 'bar-keeps narrow' : 'bar-keeps least'}>{t(`bar.${bounds.keeps(missing)}`)}<b>{f.money(profit, result.currency)}</b></div>}
+            {large && profit / full > 0.04 && <div className={profit / full > 0.12 ? 'bar-keeps' : profit / full > 0.08 ? 'bar-keeps narrow' : 'bar-keeps least'}>{t(`bar.${bounds.keeps(missing)}`)}<b>{f.money(rounded[FAMILIES.length] ?? profit, result.currency)}</b></div>}
           </div>
         )}
         {costs > gross + 1e-9 && <div className="bar-lost" style={{ left: pct(gross), width: pct(costs - gross), height: tall }} />}
         {breakEven !== null && breakEven <= full && (
           <div className="bar-even" style={{ left: pct(breakEven) }}>
-            {large && <div className="bar-even-says" style={breakEven / full > 0.5 ? { right: 8 } : { left: 8 }}>{t('bar.breaksEven', { price: bounds.of(f.plain(breakEven, result.currency), missing, 'atLeast') })}</div>}
+            {large && <div className="bar-even-says" style={breakEven / full > 0.5 ? { right: 8 } : { left: 8 }}>{t('bar.breaksEven', { price: bounds.of(f.plain(breakEven, result.currency), missing, 'above') })}</div>}
           </div>
         )}
       </div>

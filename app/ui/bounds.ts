@@ -3,7 +3,8 @@ import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFormat } from './locale.ts';
 
-type Way = 'atMost' | 'atLeast';
+/** Below or above, in the word that goes with a profit, a cost that is paid, cash that is taken, a price. */
+type Way = 'atMost' | 'lessThan' | 'atLeast' | 'above';
 export type BoundWords = {
   /** The amount as the bound it is: "under €10.66", "over €4.00", "€3.20 before returns"; as it stands where nothing is missing. */
   readonly of: (amount: string, blanks: readonly string[] | undefined, way?: Way) => string;

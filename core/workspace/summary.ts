@@ -20,6 +20,8 @@ export type LaneSummary = {
   readonly mostToPay: number | null;
   readonly mostToPayCurrency: string;
   readonly launchCash: number | null;
+  /** What the launch cash does not count. */
+  readonly launchLacks: readonly string[];
   readonly affordable: boolean | null;
 };
 
@@ -36,6 +38,7 @@ export function summarise(doc: LaneDocument, hurdles: readonly Hurdle[], plan: L
     breakEvenPrice: priceFor(doc).price,
     mostToPay: cost.unitPrice, mostToPayCurrency: cost.currency,
     launchCash: total,
+    launchLacks: budget.incomplete.filter((b) => b !== 'advertising' && b !== 'oneOffs'),
     // Blanks can only add to what a launch takes, so too dear stays too dear.
     affordable: total === null || plan.cash === null ? null : total > plan.cash - plan.reserve ? false : budget.incomplete.some((b) => b !== 'advertising') ? null : true,
   };

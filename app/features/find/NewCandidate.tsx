@@ -61,7 +61,7 @@ export function NewCandidateForm(p: Props) {
   const taken = Object.keys(draft.provenance).filter((k) => draft.provenance[k]?.source === 'default').map((k) => t(`find.taken.${k}`));
   const breakEven = profit === null ? null : priceFor(draft);
   // A price alone answers what one may pay.
-  const mostToPay = price === null || way === 'feeCheck' ? null : highestPurchaseCost(draft);
+  const mostToPay = price === null ? null : highestPurchaseCost(draft);
   const bounds = useBounds();
 
   const send = () => {
@@ -96,15 +96,15 @@ export function NewCandidateForm(p: Props) {
           <TextLine label={t('form.hsCode')} value={hsCode} onChange={setHsCode} width={104} maxLength={10} error={hsCode !== '' && !/^\d{4,10}$/.test(hsCode) ? t('find.hsCode') : null} />
         </Box>
         <Box aria-live="polite" sx={{ borderTop: '1px solid', borderColor: 'hairline', pt: 1.5, minHeight: 150 }}>
-          {price === null || cost === null ? (
+          {price === null ? (
             <Typography color="text.secondary">{t('find.waiting')}</Typography>
           ) : (
             <>
               <Typography variant="h4" component="p" sx={{ mb: 1 }} data-testid="first-answer">
-                {profit === null ? t('find.cannot') : <Trans i18nKey={profit < 0 ? 'find.loses' : 'find.keeps'} values={{ amount: bounds.of(f.money(Math.abs(profit), currency), result.incomplete.unitProfit, profit < 0 ? 'atLeast' : 'atMost') }} components={{ k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
-                {result.blanks.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: bounds.list(result.blanks) })}</Box>}{' '}
-                {breakEven?.price != null && t(breakEven.bound === null ? 'find.breaksEven' : 'find.breaksEvenBound', { price: bounds.of(f.money(breakEven.price, currency), breakEven.incomplete, 'atLeast') })}{' '}
-                {mostToPay?.unitPrice != null && t(mostToPay.bound === null ? 'find.most' : 'find.mostBound', { cost: bounds.of(f.money(floorTo(mostToPay.unitPrice, minorDigits(mostToPay.currency)), mostToPay.currency), mostToPay.incomplete) })}
+                {profit === null ? (cost === null && result.figures.proceeds !== null ? t('find.afterFees', { amount: bounds.of(f.money(result.figures.proceeds, currency), result.incomplete.proceeds) }) : t('find.cannot')) : <Trans i18nKey={profit < 0 ? 'find.loses' : 'find.keeps'} values={{ amount: bounds.of(f.money(Math.abs(profit), currency), result.incomplete.unitProfit, profit < 0 ? 'atLeast' : 'atMost') }} components={{ k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
+                {result.blanks.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: bounds.list(result.blanks.filter((b) => b !== 'goods' || way !== 'feeCheck')) })}</Box>}{' '}
+                {breakEven?.price != null && t(breakEven.bound === null ? 'find.breaksEven' : 'find.breaksEvenBound', { price: bounds.of(f.money(breakEven.price, currency), breakEven.incomplete, 'above') })}{' '}
+                {mostToPay?.unitPrice != null && t(mostToPay.bound === null ? 'find.most' : 'find.mostBound', { cost: bounds.of(f.money(floorTo(mostToPay.unitPrice, minorDigits(mostToPay.currency)), mostToPay.currency), mostToPay.incomplete, 'lessThan') })}
               </Typography>
               {result.problems.map((x) => <Alert key={x.code + x.path} severity="warning" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${x.code}`, x.detail as Record<string, string>)}</Alert>)}
               <MarginBar result={result} large height={48} breakEven={breakEven?.price ?? null} />
@@ -169,7 +169,7 @@ function PasteRows({ settings, chosen, country, way, canEdit, currency }: Props 
             <thead><tr><th>{t('find.row')}</th><th>{t('find.name')}</th><th>{t('find.price')}</th><th>{t('find.costShort')}</th><th>{t('form.sides')}</th><th>{t('form.weight')}</th><th>{t('find.check')}</th></tr></thead>
             <tbody>
               {rows.slice(0, 100).map((r) => (
-                <tr key={r.line}><td>{r.line}</td><td dir="auto">{r.name}</td><td>{f.number(r.price)}</td><td>{f.number(r.cost)}</td><td>{r.sides?.map((x) => f.number(x)).join(' × ') ?? '–'}</td><td>{r.kg === null ? '–' : `${f.number(r.kg, 3)} kg`}</td><Box component="td" sx={{ color: r.problem === null ? 'text.secondary' : 'error.main' }}>{r.problem ?? t('find.ok')}</Box></tr>
+                <tr key={r.line}><td>{r.line}</td><td dir="auto">{r.name}</td><td>{f.number(r.price)}</td><td>{f.number(r.cost)}</td><td>{r.sides?.map((x) => f.number(x)).join(' × ') ?? '–'}</td><td>{r.kg === null ? '–' : `${f.number(r.kg, 3)} kg`}</td><Box component="td" sx={{ color: r.problem === null ? 'text.secondary' : 'error.main' }}>{r.problem ?? t(r.price === null ? 'find.okNoPrice' : 'find.ok')}</Box></tr>
               ))}
             </tbody>
           </Box>

@@ -75,8 +75,8 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
       {result.figures.gross !== null && profit !== null && <MarginBar result={result} height={18} breakEven={worked.even} />}
       <Box component="dl" className="figures" sx={{ mt: '10px !important' }}>
         {([['margin', f.percent(result.figures.margin)], ['roi', f.percent(result.figures.roi, 0)], ['profitPerMonth', say(result.figures.profitPerMonth)]] as const).map(([k, text]) => [k, text === '–' ? text : bounds.of(text, result.incomplete[k])] as const).map(([k, text]) => <div key={k}><dt>{t(`listFigure.${k}`)}</dt><dd><Figure doc={doc} of={k} label={t(`listFigure.${k}`)}>{text}</Figure></dd></div>)}
-        <div><dt>{t('weigh.breaksEven')}</dt><dd>{worked.even === null ? '–' : bounds.of(say(worked.even), blanks, 'atLeast')}</dd></div>
-        <div><dt>{t('weigh.payAtMost')}</dt><dd>{worked.most.unitPrice === null ? '–' : bounds.of(f.money(floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)), worked.most.currency), worked.most.incomplete)}</dd></div>
+        <div><dt>{t('weigh.breaksEven')}</dt><dd>{worked.even === null ? '–' : bounds.of(say(worked.even), blanks, 'above')}</dd></div>
+        <div><dt>{t('weigh.payAtMost')}</dt><dd>{worked.most.unitPrice === null ? '–' : bounds.of(f.money(floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)), worked.most.currency), worked.most.incomplete, 'lessThan')}</dd></div>
         <div><dt>{t('listFigure.quantity')}</dt><dd>{f.number(doc.orderQuantity, 0)}</dd></div>
       </Box>
       <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', mt: 1, '& td': { py: 0.25, borderBottom: '1px solid', borderColor: 'hairline' } }}>

@@ -23,7 +23,7 @@ import { useAddress } from '../../ui/useAddress.ts';
 
 export type LaneLine = {
   id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;
-  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: readonly string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
+  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; launchLacks: readonly string[]; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: readonly string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
 };
 export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; laneCount: number; lanes: LaneLine[] };
 type Props = { lines: CandidateLine[]; rates: Parameters<typeof RatesUsed>[0]['rates']; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
@@ -222,17 +222,20 @@ function LaneCells({ lane, bar, scale, homeCurrency, bold = false }: { lane: Lan
         {profit !== null && profit < 0 && <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>}
       </TableCell>
       {incomplete || profit === null ? (
-        <TableCell colSpan={1} align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}</TableCell>
+        <TableCell align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90, display: { xs: 'table-cell', md: 'none' } }} />
+      ) : null}
+      {incomplete || profit === null ? (
+        <TableCell colSpan={2} align="right" sx={{ ...wide, fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}</TableCell>
       ) : (
         <TableCell align="right">{f.percent(lane.margin)}</TableCell>
       )}
-      <TableCell align="right" sx={wide}>{incomplete ? '' : f.percent(lane.roi, 0)}</TableCell>
-      <TableCell align="right" sx={wide}>{lane.breakEven === null ? '–' : bounds.of(f.money(lane.breakEven, lane.currency), lacking, 'atLeast')}</TableCell>
+      {!incomplete && profit !== null && <TableCell align="right" sx={wide}>{f.percent(lane.roi, 0)}</TableCell>}
+      <TableCell align="right" sx={wide}>{lane.breakEven === null ? '–' : bounds.of(f.money(lane.breakEven, lane.currency), lacking, 'above')}</TableCell>
       <TableCell align="right" sx={wide}>
-        {lane.mostToPay === null ? '–' : bounds.of(f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency), lacking)}
+        {lane.mostToPay === null ? '–' : bounds.of(f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency), lacking, 'lessThan')}
         {bold && (lane.stale || lane.quoteDate !== null) && <Box sx={{ fontSize: '0.72rem', lineHeight: 1.2, whiteSpace: 'nowrap', color: lane.stale ? 'error.main' : 'text.secondary', fontWeight: lane.stale ? 650 : 400 }}>{lane.stale ? t('weigh.quoteExpired') : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}</Box>}
       </TableCell>
-      <TableCell align="right" sx={wide}>{lane.launchCash === null ? '–' : f.number(Math.round(lane.launchCash), 0)}</TableCell>
+      <TableCell align="right" sx={wide}>{lane.launchCash === null ? '–' : bounds.of(f.number(Math.round(lane.launchCash), 0), lane.launchLacks, 'atLeast')}</TableCell>
     </>
   );
 }

@@ -14,6 +14,7 @@ import { costProof, headroomProof, priceProof } from '../../../core/lane/figureW
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { conversionsOf, minorDigits } from '../../../core/money/money.ts';
 import { NumField } from '../../ui/Field.tsx';
+import { restsOnDefault } from '../../../core/lane/hurdles.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import { hurdleAmount } from '../../ui/figures.ts';
@@ -135,6 +136,7 @@ export const HurdlesPane = memo(function HurdlesPane({ view, answers }: { view: 
   const { t } = useTranslation();
   const f = useFormat();
   const { doc } = view;
+  const bounds = useBounds();
   return (
     <Pane title={t('hurdles.title')} aside={t('hurdles.aside', { way: t(`way.${doc.way}`).toLowerCase() })}>
       {answers.hurdles.map(({ result: h, remedy }) => {
@@ -148,7 +150,7 @@ export const HurdlesPane = memo(function HurdlesPane({ view, answers }: { view: 
           <Box key={`${h.hurdle.figure}${h.hurdle.bound}`} sx={{ display: 'grid', gridTemplateColumns: '64px 1fr', columnGap: 1, py: 0.4, fontSize: '0.88rem' }}>
             <Box sx={{ fontWeight: weight, color: h.verdict === 'fail' ? 'error.main' : h.verdict === 'pass' ? 'text.secondary' : 'text.primary', fontSize: '0.82rem' }}>{t(`verdict.${h.verdict}`)}</Box>
             <Box>
-              {t(`figure.${h.hurdle.figure}`)} <Box component="span" sx={{ color: 'text.secondary' }}>{t(`hurdles.${h.hurdle.bound}`, { level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f) })} · {t('hurdles.is', { value: hurdleAmount(h.value, h.hurdle.figure, doc.currency, f) })}</Box>
+              {t(`figure.${h.hurdle.figure}`)} <Box component="span" sx={{ color: 'text.secondary' }}>{t(`hurdles.${h.hurdle.bound}`, { level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f) })} · {t(h.verdict === 'unknown' && restsOnDefault(doc, h.hurdle.figure) ? 'hurdles.isDefault' : 'hurdles.is', { value: h.value === null ? t('lanes.unknown') : bounds.of(hurdleAmount(h.value, h.hurdle.figure, doc.currency, f), view.result.incomplete[h.hurdle.figure]) })}</Box>
               {ways.length > 0 && <Box sx={{ fontSize: '0.82rem' }}>{t('hurdles.clears')} {ways.join(t('hurdles.or'))}</Box>}
             </Box>
           </Box>
@@ -180,9 +182,9 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
   const most = answers.mostToPay;
   return (
     <Pane title={t('targets.title')}>
-      {line(t('targets.breakEvenPrice'), <Explain label={t('targets.breakEvenPrice')} currency={doc.currency} steps={() => proofSteps(doc, priceProof(doc, answers.breakEven))}>{answers.breakEven.price === null ? '–' : bounds.of(f.money(answers.breakEven.price, doc.currency), answers.breakEven.incomplete, 'atLeast')}</Explain>, answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null)}
+      {line(t('targets.breakEvenPrice'), <Explain label={t('targets.breakEvenPrice')} currency={doc.currency} steps={() => proofSteps(doc, priceProof(doc, answers.breakEven))}>{answers.breakEven.price === null ? '–' : bounds.of(f.money(answers.breakEven.price, doc.currency), answers.breakEven.incomplete, 'above')}</Explain>, answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null)}
       {line(t('targets.headroom'), <Explain label={t('targets.headroom')} currency={doc.currency} steps={() => proofSteps(doc, headroomProof(doc, answers.breakEven.price))}>{headroom === null ? '–' : bounds.of(f.percent(headroom), answers.breakEven.incomplete)}</Explain>)}
-      {line(t('targets.mostToPay'), most.unitPrice === null ? '–' : <Explain label={t('targets.mostToPay')} currency={doc.currency} amountCurrency={most.currency} steps={() => proofSteps(doc, costProof(doc, most))}>{bounds.of(f.money(floorTo(most.unitPrice, minorDigits(most.currency)), most.currency), most.incomplete)}</Explain>, most.reason === null ? null : t(`unsolved.${most.reason}`))}
+      {line(t('targets.mostToPay'), most.unitPrice === null ? '–' : <Explain label={t('targets.mostToPay')} currency={doc.currency} amountCurrency={most.currency} steps={() => proofSteps(doc, costProof(doc, most))}>{bounds.of(f.money(floorTo(most.unitPrice, minorDigits(most.currency)), most.currency), most.incomplete, 'lessThan')}</Explain>, most.reason === null ? null : t(`unsolved.${most.reason}`))}
       {line(t('targets.highestCpc'), <Figure doc={doc} of="highestCpc" label={t('targets.highestCpc')}>{result.figures.highestCpc === null ? '–' : bounds.of(f.money(floorTo(result.figures.highestCpc, 2), doc.currency), result.incomplete.highestCpc)}</Figure>, t('targets.perAdSale'))}
       {line(t('targets.lowestConversion'), <Figure doc={doc} of="lowestConversion" label={t('targets.lowestConversion')}>{result.figures.lowestConversion === null ? '–' : bounds.of(f.percent(result.figures.lowestConversion), result.incomplete.lowestConversion, 'atLeast')}</Figure>, t('targets.perAdSale'))}
       <Box sx={{ display: 'flex', alignItems: 'flex-end', gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
@@ -192,8 +194,8 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
         <NumField label={t('targets.want')} value={value} onChange={setValue} kind={figure === 'unitProfit' ? 'money' : 'percent'} currency={doc.currency} min={figure === 'unitProfit' ? -1e12 : -1} max={figure === 'unitProfit' ? 1e12 : 100} width={110} />
         <Box sx={{ fontSize: '0.88rem', flex: 1, minWidth: 180 }} data-testid="target-answer">
           {price === null || cost === null ? '' : [
-            price.price === null ? t(`targets.unsolved.price.${price.reason}`) : t('targets.takesPrice', { price: bounds.of(f.money(price.price, doc.currency), price.incomplete, 'atLeast') }),
-            cost.unitPrice === null ? t(`targets.unsolved.cost.${cost.reason}`) : t('targets.takesCost', { cost: bounds.of(f.money(floorTo(cost.unitPrice, minorDigits(cost.currency)), cost.currency), cost.incomplete) }),
+            price.price === null ? t(`targets.unsolved.price.${price.reason}`) : t('targets.takesPrice', { price: bounds.of(f.money(price.price, doc.currency), price.incomplete, 'above') }),
+            cost.unitPrice === null ? t(`targets.unsolved.cost.${cost.reason}`) : t('targets.takesCost', { cost: bounds.of(f.money(floorTo(cost.unitPrice, minorDigits(cost.currency)), cost.currency), cost.incomplete, 'lessThan') }),
           ].join(' ')}
         </Box>
       </Box>
