@@ -61,12 +61,12 @@ test('a file of one\'s own: from drop to short list, kept rows and an exported f
   await page.getByRole('button', { name: 'Shortlist', exact: true }).click();
   await page.getByRole('button', { name: '3 shortlisted' }).click();
   await expect(page.getByText('leaves 3')).toBeVisible();
-  await page.getByRole('button', { name: /^Take along/ }).click();
+  await page.getByRole('button', { name: /^Export/ }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: 'The shortlist as CSV' }).click();
   const csv = readFileSync((await (await download).path()) as string, 'utf8').trim().split('\r\n');
   expect(csv).toHaveLength(4);
-  expect(csv[0]).toContain('unitProfit EUR');
+  expect(csv[0]).toContain('Keeps a unit, EUR');
   expect(csv.slice(1).every((l) => l.includes('shortlisted'))).toBe(true);
 
   // The next list of this supplier is read the same way without asking.

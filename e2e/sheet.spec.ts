@@ -42,12 +42,12 @@ test.describe('what people type', () => {
     await addProduct(page, base);
     await openFamily(page, 'Adverts');
     await page.getByRole('button', { name: 'not known yet' }).click();
-    await expect(answer(page)).toContainText(/Incomplete: .*adverts/);
-    await expect(page.getByText('keeps so far').first()).toBeVisible();
+    await expect(answer(page)).toContainText(/Not known yet: .*adverts/);
+    await expect(page.getByText('keeps under').first()).toBeVisible();
     await openFamily(page, 'Goods');
     await page.getByLabel('Unit price, EUR').first().fill('');
     await expect(page.getByTestId('unit-profit')).toContainText('–');
-    await expect(answer(page)).toContainText('Pay the supplier at most');
+    await expect(answer(page)).toContainText('Pay the supplier less than');
   });
 
   test('a quantity under the minimum, a size over every tier, an expired quote: each says what to change', async ({ page }) => {
@@ -176,7 +176,7 @@ test.describe('editing', () => {
     await page.getByRole('button', { name: 'Undo', exact: true }).click();
     await expect(lanes).toHaveCount(2);
     await page.getByLabel('What if I want, %').fill('20');
-    await expect(page.getByTestId('target-answer')).toContainText(/takes a price of €\d+\.\d\d, or a quote of €\d+\.\d\d/);
+    await expect(page.getByTestId('target-answer')).toContainText(/Price that gives it: above €\d+\.\d\d\. Purchase price that gives it: less than €\d+\.\d\d/);
     await expect(page.getByRole('row', { name: /^Worst/ })).toContainText('+10%');
   });
 
@@ -189,7 +189,7 @@ test.describe('editing', () => {
     const row = page.getByText(/Unit profit at least €4\.00/).locator('..');
     const needed = (await row.innerText()).match(/price of €(\d+\.\d\d)/)?.[1] as string;
     await price(page).fill(needed);
-    await expect(page.getByText(/Unit profit at least €4\.00 · is €4\.0/)).toBeVisible();
+    await expect(page.getByText(/Unit profit at least €4\.00 · is under €4\.0/)).toBeVisible();
     await menuItem(page, 'Delete');
     await expect(page.getByText('Deleted.')).toBeVisible();
   });

@@ -9,7 +9,7 @@ test('every candidate of the demo with its figures; a loss has sign and word; an
   await expect(names(page)).toHaveCount(15);
   await expect(page.getByText('15 candidates')).toBeVisible();
   await expect(row(page, 'Propagation tray, steel, four pieces')).toContainText(/−\d+\.\d\d\s*loses/);
-  await expect(row(page, 'Rain gauge, brass, on a stake')).toContainText(/incomplete: .*adverts/);
+  await expect(row(page, 'Rain gauge, brass, on a stake')).toContainText(/not known: .*adverts/);
   await expect(row(page, 'Willow arch, 240 cm')).toContainText('fits no size tier');
   await expect(row(page, 'Hedgehog shelter, slate roof')).toContainText('quote expired');
   await expect(row(page, 'Window feeder, two suction rails')).toContainText('misses margin');

@@ -3,7 +3,10 @@ import { Readable } from 'node:stream';
 import { data } from 'react-router';
 import { z } from 'zod';
 import { blanksIn } from '../../core/lane/lines.ts';
+import { boundOf } from '../../core/lane/bounds.ts';
 import { LIST_FIGURES, queryIn } from '../../core/lists/query.ts';
+import type { ListFigure } from '../../core/lists/query.ts';
+import { minorDigits, powerOfTen, roundMinor } from '../../core/money/money.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -11,13 +14,19 @@ import { savedAs } from '../../server/files/names.ts';
 import { ROW_FORMATS, rowsOut } from '../../server/files/rowsOut.ts';
 import type { OutValue, RowColumn } from '../../server/files/rowsOut.ts';
 import { askList } from '../../server/screening/client.ts';
+import type { ListRow } from '../../screening/ask.ts';
 import { moreOf } from '../../server/use/goods.ts';
 import { extrasOf, goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
 import { jsonIn } from '../jsonIn.ts';
+import { en } from '../locales/en.ts';
+import { listWords } from '../locales/en.lists.ts';
 import type { Route } from './+types/listFile.ts';
 
 const PIECE = 2500;
-const PERCENT = new Set(['margin', 'roi']);
+const PERCENT: ReadonlySet<ListFigure> = new Set(['margin', 'roi']);
+/** Figures in the currency of the list, and in that it sells in. */
+const IN_PURCHASE: ReadonlySet<ListFigure> = new Set(['cost', 'paid', 'before']);
+const IN_SALES: ReadonlySet<ListFigure> = new Set(['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment']);
 const asked = z.object({ as: z.enum(ROW_FORMATS).catch('csv'), what: z.enum(['shown', 'all', 'shortlist', 'refused', 'gone']).catch('shown') });
 const TYPES = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' } as const;
 
@@ -51,17 +60,19 @@ async function fileOf(request: Request, params: { workspace: string; list: strin
   }
   if (page.shown === null || page.screen === null) throw data(null, 404);
   if (what === 'gone') {
-    const columns: RowColumn[] = [{ name: 'row', kind: 'number' }, { name: 'barcode', kind: 'text' }, { name: 'title', kind: 'text' }, { name: 'brand', kind: 'text' }, { name: 'purchase price', kind: 'number' }];
+    const columns: RowColumn[] = [{ name: TEXT.line, kind: 'number' }, { name: TEXT.code, kind: 'text' }, { name: TEXT.title, kind: 'text' }, { name: TEXT.brand, kind: 'text' }, { name: FIGURE.cost, kind: 'number' }];
     return answer(`${page.list.name} gone.${as}`, rowsOut(as, 'Gone', columns, goneGoods(entry.workspaceId, page)), TYPES[as]);
   }
   const query = what === 'all' ? { text: '', filters: [], sort: [] } : what === 'shortlist' ? { text: '', filters: [{ kind: 'flag' as const, flag: 'shortlisted' as const, is: true }], sort: queryIn(search).sort } : queryIn(search);
-  const money = ` ${page.screen.currency}`;
-  const titled = (f: string): string => (f === 'cost' || f === 'paid' || f === 'before' ? `${f} ${page.list.settings?.assumptions.purchase.currency ?? ''}` : ['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f) ? f + money : f);
+  const [purchase, sales] = [page.list.settings?.assumptions.purchase.currency ?? '', page.screen.currency];
+  const currencyOf = (f: ListFigure): string | null => (IN_PURCHASE.has(f) ? purchase : IN_SALES.has(f) ? sales : null);
   const extras = extrasOf(page.list);
   const run = page.shown.id;
   const columns: RowColumn[] = [
-    { name: 'row', kind: 'number' }, { name: 'barcode', kind: 'text' }, { name: 'title', kind: 'text' }, { name: 'brand', kind: 'text' }, { name: 'category', kind: 'text' }, { name: 'verdict', kind: 'text' }, { name: 'why', kind: 'text' }, { name: 'mark', kind: 'text' },
-    ...LIST_FIGURES.map((f): RowColumn => ({ name: titled(f), kind: 'number', percent: PERCENT.has(f) })),
+    { name: TEXT.line, kind: 'number' }, { name: TEXT.code, kind: 'text' }, { name: TEXT.title, kind: 'text' }, { name: TEXT.brand, kind: 'text' }, { name: TEXT.category, kind: 'text' },
+    { name: TEXT.verdict, kind: 'text' }, { name: words.why, kind: 'text' }, { name: words.bound, kind: 'text' }, { name: words.mark, kind: 'text' },
+    ...LIST_FIGURES.map((f): RowColumn => ({ name: [FIGURE[f], currencyOf(f)].filter(Boolean).join(', '), kind: 'number', percent: PERCENT.has(f) })),
+    { name: `${words.orderValue}, ${purchase}`, kind: 'number' },
     ...extras.map((name): RowColumn => ({ name, kind: 'text' })),
   ];
   async function* pieces(): AsyncGenerator<OutValue[][]> {
@@ -69,12 +80,31 @@ async function fileOf(request: Request, params: { workspace: string; list: strin
     for (let from = 0; ; from += PIECE) {
       const { window } = await askList(entry.workspaceId, page, { query, show: 'kept', from, count: PIECE, remedies: false, figures: [], facets: false });
       const more = extras.length === 0 ? null : await moreOf(entry.workspaceId, run, window.map((r) => r.line));
-      yield window.map((r) => [r.line, r.code, r.title, r.brand, r.category, r.verdict, r.trouble || blanksIn(r.blanks).join(' '), r.mark, ...LIST_FIGURES.map((f) => figure(r.figures[f] ?? null)), ...extras.map((e) => more?.get(r.line)?.[e] ?? null)]);
+      yield window.map((r) => [
+        r.line, r.code, r.title, r.brand, r.category, VERDICT[r.verdict], whyOf(r), boundWord(r), MARK[r.mark] ?? '',
+        ...LIST_FIGURES.map((x) => figure(r.figures[x] ?? null, currencyOf(x))), figure(orderValue(r), purchase), ...extras.map((e) => more?.get(r.line)?.[e] ?? null),
+      ]);
       if (window.length < PIECE) return;
     }
   }
   return answer(`${page.list.name}${what === 'shortlist' ? ' shortlist' : ''}.${as}`, rowsOut(as, page.list.name, columns, pieces()), TYPES[as]);
 }
 
-/** Shown to six decimals at most; unknown is blank, never 0. */
-const figure = (x: number | null): number | null => (x === null ? null : Math.round(x * 1e6) / 1e6);
+const { listText: TEXT, listFigure: FIGURE, listVerdict: VERDICT, listFile: words } = listWords;
+const TROUBLE: Readonly<Record<string, string>> = listWords.listTrouble;
+const MARK: Readonly<Record<string, string>> = listWords.listFlag;
+
+/** What keeps a row from an answer, in words: what is wrong, or the costs that are not known. */
+const whyOf = (r: ListRow): string => (r.trouble !== '' ? (TROUBLE[r.trouble] ?? r.trouble) : blanksIn(r.blanks).map((b) => en.blank[b]).join(', '));
+
+/** Whether what a unit keeps is a bound. */
+const boundWord = (r: ListRow): string => (r.figures.unitProfit != null && boundOf('unitProfit', blanksIn(r.blanks)) === 'atMost' ? words.atMost : '');
+
+/** What the order of a row costs at the supplier, in the list's currency; null where quantity or price is not known. */
+function orderValue({ figures: { quantity, paid, cost } }: ListRow): number | null {
+  const price = paid ?? cost ?? null;
+  return quantity == null || price === null ? null : quantity * price;
+}
+
+/** Money to its currency's smallest coin, other figures to six decimals; unknown is blank, never 0. */
+const figure = (x: number | null, currency: string | null): number | null => (x === null ? null : currency === null ? Math.round(x * 1e6) / 1e6 : roundMinor(x, powerOfTen(minorDigits(currency))));

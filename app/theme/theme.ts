@@ -97,6 +97,7 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         ...drawn,
+        ':root': { accentColor: 'var(--mui-palette-primary-main)' },
         body: { fontVariantNumeric: 'tabular-nums lining-nums' },
         ':focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
         '@media (prefers-reduced-motion: reduce)': { '*, *::before, *::after': { transitionDuration: '0.01ms !important', animationDuration: '0.01ms !important' } },

@@ -54,6 +54,8 @@ export type Format = {
   day(iso: string): string;
   /** Day and month alone. */
   dayShort(iso: string): string;
+  /** Short name of a calendar month, 1 to 12. */
+  monthName(month: number): string;
 };
 
 export function formatFor(locale: string): Format {
@@ -68,6 +70,7 @@ export function formatFor(locale: string): Format {
     percent: (x, digits = 1) => (x === null ? DASH : real(formatter(locale, `p${digits}`, { style: 'percent', minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x))),
     number: (x, digits = 2) => (x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x))),
     dayShort: (iso) => dayFormatter(locale, false).format(new Date(`${iso}T00:00:00Z`)),
+    monthName: (month) => new Intl.DateTimeFormat(locale, { month: 'short', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, month - 1, 1))),
     day: (iso) => dayFormatter(locale, true).format(new Date(`${iso}T00:00:00Z`)),
   };
 }

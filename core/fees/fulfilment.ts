@@ -133,8 +133,11 @@ function warehouseFee(r: Reckoning): void {
   const sum = base + addOns + peak;
   r.fulfilment = Math.floor(sum * r.power + 0.5 + 1e-7) / r.power;
   r.trace?.line('fulfilment', r.fulfilment, 'round(stepFee + addOns + peakSurcharge)', [
-    ['sizeTier', tier.name, 'text', `rates.marketplace.warehouse.tiers.${at}`], ['billableKg', billable, 'kg', 'product.kg'],
-    ['stepFee', base, 'money', `rates.marketplace.warehouse.tiers.${at}`], ['addOns', addOns, 'money', 'rates.marketplace.warehouse.addOns'],
+    ['sizeTier', tier.name, 'text', `rates.marketplace.warehouse.tiers.${at}`], ['unitKg', doc.product.kg, 'kg', 'product.kg'],
+    ...(tier.divisor === null ? [] : [['volumetricKg', (p.L * p.W * p.H) / tier.divisor, 'kg', 'product.sides'] as const]),
+    ...(tier.packagingKg === 0 ? [] : [['packagingKg', tier.packagingKg, 'kg', `rates.marketplace.warehouse.tiers.${at}`] as const]),
+    ['billableKg', billable, 'kg', ''],
+       ['stepFee', base, 'money', `rates.marketplace.warehouse.tiers.${at}`], ['addOns', addOns, 'money', 'rates.marketplace.warehouse.addOns'],
     ['peakSurcharge', peak, 'money', 'rates.marketplace.warehouse.peak'],
   ]);
 }

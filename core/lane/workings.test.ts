@@ -3,7 +3,7 @@ import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts
 import { costProof, headroomProof, priceProof } from './figureWorkings.ts';
 import { evaluate } from './result.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';
-import { originOf, proofSteps, workings } from './workings.ts';
+import { originOf, proofSteps, withoutNothing, workings } from './workings.ts';
 
 const doc = plainLane({
   price: 24, standing: { kind: 'registered' }, referralApplies: true, product: { category: 'any' },
@@ -11,6 +11,20 @@ const doc = plainLane({
   provenance: { returns: { source: 'default', date: '2026-11-24', note: '' }, price: { source: 'typed', date: '2026-11-20', note: '' } },
   returns: { rate: 0.05 },
   rates: { tax: taxCardOf('inclusive', 0.2), marketplace: marketplaceCardOf([{ upTo: 10, pct: 0.08 }, { upTo: null, pct: 0.15 }]), exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 }, source: 'by hand' } },
+});
+
+describe('a working for reading', () => {
+  const term = (name: string, value: number | string | null) => ({ name, value, unit: 'money' as const, path: '', origin: { source: 'reckoned' as const, date: null, note: '' } });
+  const step = (formula: string, ...terms: ReturnType<typeof term>[]) => withoutNothing({ amount: 1, unit: 'money', formula, terms, rates: [] });
+  it('leaves out what is added and is 0, and what has no value', () => {
+    const s = step('round(stepFee + addOns + peakSurcharge)', term('stepFee', 3.3), term('addOns', 0), term('peakSurcharge', 0), term('min', null));
+    expect(s.formula).toBe('round(stepFee)');
+    expect(s.terms.map((t) => t.name)).toEqual(['stepFee']);
+  });
+  it('a product that is added goes with its other factor; a factor that is 0 stays, as it decides the amount', () => {
+    expect(step('dutyRate * customsValue + perUnit + perKg * unitKg', term('dutyRate', 0), term('perUnit', 0.2), term('perKg', 0)).formula).toBe('dutyRate * customsValue + perUnit');
+    expect(step('pct * base', term('pct', 0)).terms).toHaveLength(1);
+  });
 });
 
 describe('workings', () => {

@@ -38,6 +38,24 @@ export function originOf(doc: LaneDocument, path: string): Origin {
   return { source: 'typed', date: null, note: '' };
 }
 
+/**
+ * A working for reading: what is added and is 0 is left out of formula and terms (a surcharge the card does not have), and so
+ * are terms without a value. A working that would be left with nothing stays as it is.
+ */
+export function withoutNothing(step: Working): Working {
+  let formula = step.formula;
+  const gone = new Set<string>();
+  for (const term of step.terms) {
+    if (term.value !== 0) continue;
+    // A summand of that name alone, or of that name times one other.
+    const without = formula.replace(new RegExp(` \\+ ${term.name}(?: \\* \\w+)?(?=[ )]|$)`), '');
+    if (without === formula) continue;
+    formula = without;
+    gone.add(term.name);
+  }
+  return { ...step, formula, terms: step.terms.filter((term) => !gone.has(term.name) && term.value !== null && term.value !== '') };
+}
+
 /** A proof as workings, so that a break-even opens like any other figure. */
 export function proofSteps(doc: LaneDocument, proof: Proof): Working[] {
   return [{ amount: proof.amount, unit: proof.unit, formula: proof.formula, terms: proof.terms.map((term) => termOf(doc, term)), rates: [] }];

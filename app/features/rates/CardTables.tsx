@@ -1,14 +1,16 @@
 import { Box, Typography } from '@mui/material';
+import type { TFunction } from 'i18next';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/fees/fulfilment.ts';
 import { cellText } from '../../../core/cards/cells.ts';
 import { CARD_FORMS } from '../../../core/cards/forms.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
-import type { MarketplaceCard, SizeTier, TaxCard } from '../../../core/lane/rates.ts';
+import type { MarketplaceCard, Referral, SizeTier, TaxCard } from '../../../core/lane/rates.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { useFormat } from '../../ui/locale.ts';
+import type { Format } from '../../ui/locale.ts';
 import './words.ts';
 
 /** An item tried on a card. */
@@ -29,6 +31,36 @@ function Rows({ head, children, caption }: { head: string[]; children: ReactNode
 /** A row that applied to the tried item: tinted, bold, with an edge, and said to screen readers. */
 const applied = (on: boolean) => ({ 'aria-current': on ? ('true' as const) : undefined, sx: on ? { bgcolor: 'paperTint', '& td': { fontWeight: 680 }, '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' } } : {} });
 
+const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
+const ADD_ONS = ['dangerous', 'oversize'] as const;
+
+function Small({ children }: { children: ReactNode }) {
+  return <Box component="span" sx={{ display: 'block', color: 'text.secondary', fontSize: '0.78rem' }}>{children}</Box>;
+}
+
+/** Twelve amounts of the calendar months. */
+function ByMonth({ caption, months, m }: { caption: string; months: readonly number[]; m: (x: number) => string }) {
+  const f = useFormat();
+  return (
+    <Rows caption={caption} head={months.map((_, i) => f.monthName(i + 1))}>
+      <tr>{months.map((x, i) => <Box component="td" key={f.monthName(i + 1)} sx={{ textAlign: 'right !important' }}>{m(x)}</Box>)}</tr>
+    </Rows>
+  );
+}
+
+/** A referral fee in words that say whether the price picks one rate for all of it, or each part of it has its own. */
+function referralText({ tiers, mode }: Referral, t: TFunction, f: Format, m: (x: number | null) => string): string {
+  if (tiers.length === 1) return t('rates.ofAll', { pct: f.percent(tiers[0]?.pct ?? null) });
+  return tiers
+    .map((x, i) => {
+      const before = tiers[i - 1]?.upTo ?? null;
+      if (mode === 'whole') return x.upTo === null ? t('rates.wholeAbove', { pct: f.percent(x.pct), amount: m(before) }) : t('rates.wholeUpTo', { pct: f.percent(x.pct), amount: m(x.upTo) });
+      if (before === null) return t('rates.sliceFirst', { pct: f.percent(x.pct), amount: m(x.upTo) });
+      return x.upTo === null ? t('rates.sliceAbove', { pct: f.percent(x.pct), amount: m(before) }) : t('rates.sliceBetween', { pct: f.percent(x.pct), from: m(before), amount: m(x.upTo) });
+    })
+    .join('; ');
+}
+
 /** A marketplace's card, readable, with the rows that apply to an item marked. */
 export function MarketplaceTables({ card, item, category, price }: { card: MarketplaceCard; item: Item; category: string; price: number | null }) {
   const { t } = useTranslation();
@@ -37,32 +69,38 @@ export function MarketplaceTables({ card, item, category, price }: { card: Marke
   const tiers = card.warehouse?.tiers ?? [];
   const parcel = item.sides === null || item.kg === null ? null : parcelOf(item.sides[0], item.sides[1], item.sides[2], item.kg, { L: 0, W: 0, H: 0, kg: 0 });
   const tierAt = parcel === null ? -1 : sizeTierOf(tiers, parcel);
+  const itemFees = card.categories.some((c) => c.itemFee !== null && c.itemFee !== card.itemFee);
+  const back = GIVEN_BACK.filter((x) => card.refund.back[x] > 0);
   const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier, price));
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Rows caption={t('rates.referral')} head={[t('form.category'), t('rates.base'), t('rates.tiers'), t('rates.min'), t('rates.max')]}>
+      <Rows caption={t('rates.referral')} head={[t('form.category'), t('rates.base'), t('rates.tiers'), t('rates.min'), t('rates.max'), ...(itemFees ? [t('lines.itemFee')] : [])]}>
         {card.categories.map((c) => (
           <Box component="tr" key={c.key} {...applied(c.key === category)}>
             <td>{c.name}</td><td>{t(`feeBase.${c.referral.base}`)}</td>
-            <td>{c.referral.tiers.map((x) => `${f.percent(x.pct)} ${x.upTo === null ? t(c.referral.tiers.length > 1 ? (c.referral.mode === 'whole' ? 'rates.aboveWhole' : 'rates.aboveSliced') : 'rates.ofAll') : t('rates.upTo', { amount: m(x.upTo) })}`).join(' · ')}</td>
+            <td>{referralText(c.referral, t, f, m)}</td>
             <td>{m(c.referral.min)}</td><td>{m(c.referral.max)}</td>
+            {itemFees && <td>{m(c.itemFee ?? card.itemFee)}</td>}
           </Box>
         ))}
       </Rows>
       <Rows caption={t('rates.others')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {card.itemFee > 0 && <Box component="tr" {...applied(true)}><td>{t('lines.itemFee')}</td><td>{m(card.itemFee)}</td></Box>}
+        {!itemFees && card.itemFee > 0 && <Box component="tr" {...applied(true)}><td>{t('lines.itemFee')}</td><td>{m(card.itemFee)}</td></Box>}
         {card.payment !== null && <Box component="tr" {...applied(true)}><td>{t('lines.payment')}</td><td>{f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} + {m(card.payment.fixed)}</td></Box>}
         {card.surcharges.map((s) => <Box component="tr" key={s.name} {...applied(true)}><td>{s.name}</td><td>{f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}</td></Box>)}
         {card.subscriptionMonthly > 0 && <tr><td>{t('lines.subscription')}</td><td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td></tr>}
-        <tr><td>{t('rates.feeVat')}</td><td>{card.feeVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}`}</td></tr>
-        <tr><td>{t('rates.refund')}</td><td>{f.percent(card.refund.back.referral, 0)} {t('rates.ofReferralBack')}{card.refund.adminPct > 0 && `; ${t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}</td></tr>
-        <tr><td>{t('rates.payout')}</td><td>{t('rates.payoutText', { every: f.number(card.payoutEveryDays), after: f.number(card.payoutDelayDays) })}</td></tr>
+        <tr><td>{t('rates.feeVat')}</td><td>{card.feeVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}: ${card.feeVat.bears.map((x) => t(`lines.${x}`).toLowerCase()).join(', ') || t('line.none')}`}</td></tr>
+        <tr><td>{t('rates.advertVat')}</td><td>{card.advertVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.advertVat.treatment}`)}, ${f.percent(card.advertVat.rate)}`}</td></tr>
+        <tr><td>{t('rates.refund')}</td><td>{back.length === 0 ? t('rates.nothingBack') : back.map((x) => t('rates.feeBack', { pct: f.percent(card.refund.back[x], 0), fee: t(`lines.${x}`).toLowerCase() })).join(', ')}{card.refund.adminPct > 0 && `; ${card.refund.adminMax === null ? t('rates.refundFeeOpen', { pct: f.percent(card.refund.adminPct, 0) }) : t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}</td></tr>
+        <tr><td>{t('rates.payout')}</td><td>{card.payoutEveryDays === null || card.payoutDelayDays === null ? t('rates.payoutNotSaid') : t('rates.payoutText', { every: f.number(card.payoutEveryDays), after: f.number(card.payoutDelayDays) })}</td></tr>
       </Rows>
-      {card.warehouse !== null && (
+      {card.warehouse === null ? <Typography variant="body2" color="text.secondary" sx={{ mb: 2.5 }}>{t('rates.noWarehouse')}</Typography> : (
         <Rows caption={t('rates.warehouse')} head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
           {tiers.map((tier, i) => (
             <Box component="tr" key={tier.name} {...applied(i === tierAt)}>
-              <td>{tier.name}</td><td>{[tier.maxL, tier.maxW, tier.maxH].map((x) => f.number(x)).join(' × ')}</td><td>{f.number(tier.maxKg)}{tier.divisor !== null && <Box component="span" sx={{ color: 'text.secondary' }}> {t('rates.byVolume')}</Box>}</td>
+              <td>{tier.name}</td>
+              <td>{[tier.maxL, tier.maxW, tier.maxH].map((x) => (x === null ? t('rates.anySide') : f.number(x))).join(' × ')}{tier.maxLengthGirth !== null && <Small>{t('rates.lengthGirth', { cm: f.number(tier.maxLengthGirth) })}</Small>}</td>
+              <td>{tier.maxKg === null ? t('rates.anySide') : f.number(tier.maxKg)}{tier.divisor !== null && <Small>{t('rates.byVolume', { divisor: f.number(tier.divisor) })}</Small>}{tier.packagingKg > 0 && <Small>{t('rates.packagingKg', { kg: f.number(tier.packagingKg) })}</Small>}</td>
               <td>{tier.bands.map((b, j) => (
                 <Box key={b.upToPrice ?? 'open'} sx={{ opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1, fontWeight: i === tierAt && j === band(tier) ? 680 : 400 }}>
                   {tier.bands.length > 1 && <>{b.upToPrice === null ? t('rates.priceAbove') : t('rates.priceUpTo', { amount: m(b.upToPrice) })}: </>}
@@ -73,14 +111,29 @@ export function MarketplaceTables({ card, item, category, price }: { card: Marke
           ))}
         </Rows>
       )}
-      {card.storage !== null && (
-        <Rows caption={t('rates.storage')} head={Array.from({ length: 12 }, (_, i) => new Intl.DateTimeFormat('en', { month: 'short' }).format(new Date(2026, i, 1)))}>
-          <tr>{Object.entries(card.storage.perM3Month).map(([month, x]) => <Box component="td" key={month} sx={{ textAlign: 'right !important' }}>{m(x)}</Box>)}</tr>
+      {card.warehouse !== null && (card.warehouse.addOns.dangerous > 0 || card.warehouse.addOns.oversize > 0) && (
+        <Rows caption={t('rates.addOns')} head={[t('rates.what'), t('rates.howMuch')]}>
+          {ADD_ONS.filter((x) => (card.warehouse?.addOns[x] ?? 0) > 0).map((x) => <tr key={x}><td>{t(`rates.${x}`)}</td><td>{m(card.warehouse?.addOns[x] ?? null)}</td></tr>)}
         </Rows>
       )}
+      {card.warehouse?.peak != null && <ByMonth caption={t('rates.peak')} months={card.warehouse.peak} m={m} />}
+      {card.storage !== null && <ByMonth caption={t('rates.storage')} months={card.storage.perM3Month} m={m} />}
       {card.storage !== null && card.storage.longStay.length > 0 && <Typography variant="body2" color="text.secondary">{card.storage.longStay.map((b) => t('rates.longStay', { from: f.number(b.fromMonths), rate: m(b.rate) })).join(' · ')}</Typography>}
     </Box>
   );
+}
+
+const listed = (parts: (string | false)[], none: string) => parts.filter(Boolean).join(' + ') || none;
+
+function dutyText(d: TaxCard['duties'][number], currency: string, t: TFunction, f: Format): string {
+  const duty = listed([d.pct > 0 && f.percent(d.pct), d.perUnit > 0 && t('rates.aUnit', { amount: f.money(d.perUnit, currency) }), d.perKg > 0 && t('rates.aKg', { amount: f.money(d.perKg, currency) })], f.percent(0));
+  return d.additional ? t('rates.onTop', { duty }) : duty;
+}
+
+function chargeText(c: TaxCard['importCharges'][number], currency: string, t: TFunction, f: Format): string {
+  const limits = [c.min !== null && t('rates.atLeast', { amount: f.money(c.min, currency) }), c.max !== null && t('rates.atMost', { amount: f.money(c.max, currency) })].filter(Boolean);
+  const share = (c.pct > 0 || limits.length > 0) && [t('rates.ofCustoms', { pct: f.percent(c.pct) }), ...limits].join(', ');
+  return listed([share, c.flat > 0 && `${f.money(c.flat, currency)} ${t('rates.aShipment')}`], t('line.none'));
 }
 
 /** A country's tax card, readable. */
@@ -89,17 +142,22 @@ export function TaxTables({ card, standing, base }: { card: TaxCard; standing: S
   const f = useFormat();
   return (
     <Box sx={{ maxWidth: 640 }}>
-      <Rows caption={t('rates.vat')} head={[t('form.taxClass'), t('rates.rate')]}>
-        {Object.entries(card.vatRates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.percent(v)}</td></tr>)}
+      <Rows caption={t('rates.vat')} head={[t('form.taxClass'), t('rates.rate'), ...(card.importVatRates === null ? [] : [t('rates.importVat')])]}>
+        {Object.entries(card.vatRates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.percent(v)}</td>{card.importVatRates !== null && <td>{f.percent(card.importVatRates[k] ?? v)}</td>}</tr>)}
+      </Rows>
+      <Rows caption={t('rates.rules')} head={[t('rates.what'), t('rates.howMuch')]}>
         <tr><td>{t('rates.regime')}</td><td>{t(`regime.${card.regime}`)}</td></tr>
         <tr><td>{t('rates.standing')}</td><td>{standing === null ? t('standing.missing') : t(`standing.${standing.kind}`)} · <a href={`${base}/settings#standing`}>{t('rates.change')}</a></td></tr>
-        <tr><td>{t('rates.customsBasis')}</td><td>{card.customsBasis}</td></tr>
+        {card.checkoutTax > 0 && <tr><td>{t('rates.checkoutTax')}</td><td>{f.percent(card.checkoutTax)}</td></tr>}
+        <tr><td>{t('rates.customsBasis')}</td><td>{t(`rates.basis.${card.customsBasis}`)}</td></tr>
+        <tr><td>{t('rates.importVatBase')}</td><td>{t(`rates.vatBase.${card.importVatBase}`)}</td></tr>
+        <tr><td>{t('rates.dutyFree')}</td><td>{card.dutyFreeLimit === null ? t('line.none') : f.money(card.dutyFreeLimit, card.currency)}</td></tr>
       </Rows>
       <Rows caption={t('rates.duty')} head={[t('rates.heading'), t('form.origin'), t('rates.rate')]}>
-        {card.duties.map((d) => <tr key={`${d.heading}${d.origins?.join()}`}><td>{d.heading === '' ? t('rates.anyHeading') : d.heading}</td><td>{d.origins?.join(', ') ?? t('rates.anyOrigin')}</td><td>{f.percent(d.pct)}</td></tr>)}
+        {card.duties.map((d) => <tr key={`${d.heading}${d.origins?.join()}`}><td>{d.heading === '' ? t('rates.anyHeading') : d.heading}</td><td>{d.origins?.join(', ') ?? t('rates.anyOrigin')}</td><td>{dutyText(d, card.currency, t, f)}</td></tr>)}
       </Rows>
       <Rows caption={t('rates.charges')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {card.importCharges.map((c) => <tr key={c.name}><td>{c.name}</td><td>{c.pct > 0 && f.percent(c.pct)} {f.money(c.flat, card.currency)} {t('rates.aShipment')}</td></tr>)}
+        {card.importCharges.map((c) => <tr key={c.name}><td>{c.name}</td><td>{chargeText(c, card.currency, t, f)}</td></tr>)}
       </Rows>
     </Box>
   );

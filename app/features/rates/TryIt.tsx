@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { MarketplaceCard, TaxCard } from '../../../core/lane/rates.ts';
 import { evaluate } from '../../../core/lane/result.ts';
+import type { LaneResult } from '../../../core/lane/result.ts';
 import { laneDocument } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Standing } from '../../../core/lane/schema.ts';
 import { exchangeFactor, minorDigits, powerOfTen, roundMinor } from '../../../core/money/money.ts';
@@ -22,7 +23,11 @@ function triedOn(card: MarketplaceCard, tax: TaxCard | null, item: Item, categor
   });
 }
 
+/** Everything the card takes; null as long as a fee of it is not known. */
+const allFees = (r: LaneResult): number | null => TRIED.reduce<number | null>((sum, l) => (sum === null || r.lines[l] === null ? null : sum + r.lines[l]), 0);
+
 const TRIED = ['referral', 'itemFee', 'payment', 'surcharges', 'feeVat', 'fulfilment', 'storage'] as const;
+type Tried = (typeof TRIED)[number];
 
 export type Beside = { id: string; name: string; card: MarketplaceCard; tax: TaxCard | null };
 type Props = { card: MarketplaceCard; tax: TaxCard | null; item: Item; setItem: (i: Item) => void; category: string; price: number | null; homeCurrency: string; standings: Record<string, Standing>; today: string; others: readonly { id: string; name: string }[]; beside: Beside | null; onBeside: (id: string) => void; exchange: ExchangeTable | null };
@@ -37,10 +42,11 @@ export function TryIt({ card, tax, item, setItem, category, price, homeCurrency,
   const secondPrice = price === null || Number.isNaN(factor) ? null : roundMinor(price * factor, powerOfTen(minorDigits(beside?.card.currency ?? card.currency)));
   const secondDoc = beside === null ? null : triedOn(beside.card, beside.tax, item, beside.card.categories.some((c) => c.key === category) ? category : (beside.card.categories[0]?.key ?? ''), secondPrice, homeCurrency, standings[beside.card.country] ?? null, today);
   const second = secondDoc === null ? null : evaluate(secondDoc);
-  const fees = TRIED.filter((l) => r.lines[l] !== 0 || (second !== null && second.lines[l] !== 0));
-  const total = TRIED.reduce((s, l) => s + (r.lines[l] ?? 0), 0);
-  const secondTotal = second === null ? 0 : TRIED.reduce((s, l) => s + (second.lines[l] ?? 0), 0);
-  const shares = (x: number, gross: number | null): string => (gross === null || gross <= 0 ? '' : f.percent(x / gross));
+  const covered = (line: Tried, c: MarketplaceCard) => (line === 'fulfilment' ? c.warehouse !== null : line === 'storage' ? c.storage !== null : true);
+  const fees = TRIED.filter((l) => !covered(l, card) || r.lines[l] !== 0 || (second !== null && beside !== null && (!covered(l, beside.card) || second.lines[l] !== 0)));
+  const [total, secondTotal] = [allFees(r), second === null ? null : allFees(second)];
+  const shares = (x: number | null, gross: number | null): string => (x === null || gross === null || gross <= 0 ? '–' : f.percent(x / gross));
+  const fee = (l: Tried, of: LaneResult, lane: LaneDocument, c: MarketplaceCard, label: string) => (!covered(l, c) ? <Box component="span" sx={{ fontWeight: 400, fontSize: '0.78rem' }}>{t('rates.notCovered')}</Box> : of.lines[l] === null ? '–' : <Figure doc={lane} of={l} label={label}>{f.plain(of.lines[l], lane.currency)}</Figure>);
   return (
     <Box component="section" aria-label={t('rates.try')} sx={{ bgcolor: 'paperTint', p: 2, borderRadius: 1, alignSelf: 'start', position: { lg: 'sticky' }, top: { lg: 16 } }}>
       <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('rates.try')}</Typography>
@@ -54,13 +60,13 @@ export function TryIt({ card, tax, item, setItem, category, price, homeCurrency,
       {r.problems.map((p) => <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${p.code}`, p.detail as Record<string, string>)}</Alert>)}
       {second?.problems.map((p) => <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>{beside?.name}: {t(`problem.${p.code}`, p.detail as Record<string, string>)}</Alert>)}
       <Box component="table" aria-live="polite" sx={{ width: '100%', borderCollapse: 'collapse', fontSize: '0.88rem', '& th': { textAlign: 'left', fontWeight: 400, py: 0.2 }, '& td': { textAlign: 'right', fontWeight: 600, py: 0.2 }, '& thead th': { textAlign: 'right', color: 'text.secondary', fontSize: '0.78rem' }, '& tfoot th, & tfoot td': { fontWeight: 680, borderTop: '1px solid' } }}>
-        {beside !== null && <thead><tr><th><span hidden>{t('rates.what')}</span></th><th scope="col">{card.name}</th><th scope="col">{beside.name}</th></tr></thead>}
+        {beside !== null && <thead><tr><th><span className="hidden-text">{t('rates.what')}</span></th><th scope="col">{card.name}</th><th scope="col">{beside.name}</th></tr></thead>}
         <tbody>
           {fees.map((l) => (
             <tr key={l}>
               <th scope="row">{t(`lines.${l}`)}{l === 'storage' && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}> {t('rates.oneMonth')}</Box>}</th>
-              <td>{r.lines[l] === null ? '–' : <Figure doc={doc} of={l} label={t(`lines.${l}`)}>{f.plain(r.lines[l], card.currency)}</Figure>}</td>
-              {second !== null && secondDoc !== null && <td>{second.lines[l] === null ? '–' : <Figure doc={secondDoc} of={l} label={`${beside?.name} ${t(`lines.${l}`)}`}>{f.plain(second.lines[l], secondDoc.currency)}</Figure>}</td>}
+              <td>{fee(l, r, doc, card, t(`lines.${l}`))}</td>
+              {second !== null && secondDoc !== null && beside !== null && <td>{fee(l, second, secondDoc, beside.card, `${beside.name} ${t(`lines.${l}`)}`)}</td>}
             </tr>
           ))}
         </tbody>

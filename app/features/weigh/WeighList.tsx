@@ -139,7 +139,7 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
                   <TableCell align="right" sx={{ width: 104, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.payAtMost')}</TableCell>
                   {head('launch', t('weigh.launchCash', { currency: homeCurrency }), 'right', '80px')}
                   <TableCell sx={{ width: 138, pl: 3, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.gates')}</TableCell>
-                  <TableCell sx={{ p: 0, width: 36 }}><span hidden>{t('sheet.more')}</span></TableCell>
+                  <TableCell sx={{ p: 0, width: 36 }}><span className="hidden-text">{t('sheet.more')}</span></TableCell>
                 </TableRow>
               </TableHead>
               <TableBody>
@@ -208,9 +208,9 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
 function LaneCells({ lane, bar, scale, homeCurrency, bold = false }: { lane: LaneLine | undefined; bar: BarResult | undefined; scale: number; homeCurrency: string; bold?: boolean }) {
   const { t } = useTranslation();
   const f = useFormat();
+  const bounds = useBounds();
   if (lane === undefined || bar === undefined) return <><TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }} /><TableCell /><TableCell /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /></>;
   const profit = lane.bar.figures.unitProfit;
-  const bounds = useBounds();
   const lacking = lane.bar.incomplete.unitProfit;
   const incomplete = bounds.lacks(lacking);
   const wide = { display: { xs: 'none', md: 'table-cell' } };

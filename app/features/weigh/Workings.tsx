@@ -1,9 +1,10 @@
 import { Box, Popover, Typography } from '@mui/material';
+import type { TFunction } from 'i18next';
 import { useState } from 'react';
 import type { MouseEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
-import { workings } from '../../../core/lane/workings.ts';
+import { withoutNothing, workings } from '../../../core/lane/workings.ts';
 import type { Working, WorkingTerm } from '../../../core/lane/workings.ts';
 import type { TermUnit } from '../../../core/lane/reckoning.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -45,11 +46,17 @@ export function Figure({ doc, of, children, label }: { doc: LaneDocument; of: st
   return <Explain label={label} currency={doc.currency} steps={() => workings(doc)[of] ?? []}>{children}</Explain>;
 }
 
-function termText(term: WorkingTerm, currency: string, f: Format): string {
+/** A choice of the document in words; names of one's own as they are. */
+function wordsOf(term: string, value: string, t: TFunction): string {
+  const within = { standing: 'standing', basis: 'basis', treatment: 'treatment', regime: 'regime', imported: 'importedAs' }[term];
+  return within === undefined ? value : t(`${within}.${value}`, { defaultValue: value });
+}
+
+function termText(term: WorkingTerm, currency: string, f: Format, t: TFunction): string {
   if (term.value === null) return '–';
-  if (typeof term.value === 'string') return term.value;
+  if (typeof term.value === 'string') return wordsOf(term.name, term.value, t);
   switch (term.unit) {
-    case 'money': return `${f.number(term.value, 6)} ${currency}`;
+    case 'money': return `${f.number(term.value, 4)} ${currency}`;
     case 'share': return f.percent(term.value, 2);
     case 'kg': return `${f.number(term.value, 4)} kg`;
     case 'm3': return `${f.number(term.value, 6)} m³`;
@@ -59,15 +66,15 @@ function termText(term: WorkingTerm, currency: string, f: Format): string {
 
 /** A working in its unit: money with its currency, shares as percentages, the rest as numbers. */
 function amountText(value: number | null, unit: TermUnit, currency: string, f: Format): string {
-  return value === null ? '–' : unit === 'share' ? f.percent(value, 2) : unit === 'money' || unit === 'number' ? `${f.number(value, 6)}${unit === 'money' ? ` ${currency}` : ''}` : f.number(value, 4);
+  return value === null ? '–' : unit === 'share' ? f.percent(value, 2) : unit === 'money' || unit === 'number' ? `${f.number(value, 4)}${unit === 'money' ? ` ${currency}` : ''}` : f.number(value, 4);
 }
 
 function Step({ step, currency, amountCurrency }: { step: Working; currency: string; amountCurrency: string }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const { amount, formula, terms, unit } = step;
+  const { amount, formula, terms, unit } = withoutNothing(step);
   const name = (key: string) => t(`term.${key}`, { defaultValue: t(`lines.${key}`, { defaultValue: t(`figure.${key}`, { defaultValue: key }) }) });
-  const inWords = formula.replace(/[A-Za-z]\w*/g, (word) => (/^(round|max|min|clamp|sum)$/.test(word) ? word : name(word))).replaceAll(' * ', ' × ').replaceAll(' / ', ' ÷ ').replaceAll(' - ', ' − ');
+  const inWords = formula.replace(/[A-Za-z]\w*/g, (word) => name(word)).replaceAll(' * ', ' × ').replaceAll(' / ', ' ÷ ').replaceAll(' - ', ' − ');
   const foreign = amountCurrency !== currency;
   return (
     <Box sx={{ mb: 1.5 }}>
@@ -78,7 +85,7 @@ function Step({ step, currency, amountCurrency }: { step: Working; currency: str
           {terms.map((term) => (
             <tr key={term.name}>
               <td>{name(term.name)}</td>
-              <Box component="td" sx={{ textAlign: 'right', fontWeight: 600 }}>{termText(term, currency, f)}</Box>
+              <Box component="td" sx={{ textAlign: 'right', fontWeight: 600 }}>{termText(term, currency, f, t)}</Box>
               <Box component="td" sx={{ color: 'text.secondary' }}>{t(`source.${term.origin.source}`)}{term.origin.note ? ` · ${term.origin.note}` : ''}{term.origin.date ? ` · ${f.day(term.origin.date)}` : ''}</Box>
             </tr>
           ))}

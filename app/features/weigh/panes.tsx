@@ -246,7 +246,7 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end' }}>
         <NumField label={t('trials.spread')} value={spread} onChange={setSpread} kind="percent" max={0.9} width={120} />
         <Box component="table" sx={{ flex: 1, borderCollapse: 'collapse', fontSize: '0.86rem', '& th, & td': { textAlign: 'right', py: 0.3, fontWeight: 500 }, '& th:first-of-type': { textAlign: 'left' } }}>
-          <thead><tr><th scope="col"><span hidden>{t('trials.case')}</span></th><th scope="col">{t('form.price')}</th><th scope="col">{t('trials.cost')}</th><th scope="col">{t('figure.unitProfit')}</th><th scope="col">{t('figure.margin')}</th></tr></thead>
+          <thead><tr><th scope="col"><span className="hidden-text">{t('trials.case')}</span></th><th scope="col">{t('form.price')}</th><th scope="col">{t('trials.cost')}</th><th scope="col">{t('figure.unitProfit')}</th><th scope="col">{t('figure.margin')}</th></tr></thead>
           <tbody>
             {TRIALS.map(([name, price, cost]) => {
               const at = trial(doc, view.result.figures.expectedMonthlyUnits, 1 + price * s, 1 + cost * s);
