@@ -24,6 +24,7 @@ export default [
     route('weigh', 'routes/weigh.tsx'),
     route('weigh/:candidate', 'routes/sheet.tsx'),
     route('weigh/:candidate/save', 'routes/sheetSave.ts'),
+    route('weigh/:candidate/edition', 'routes/edition.ts'),
     route('weigh/:candidate/history', 'routes/laneHistory.ts'),
     route('suppliers', 'routes/suppliers.tsx'),
     route('suppliers/file', 'routes/suppliersFile.ts'),

@@ -257,7 +257,7 @@ describe('lanes by the many', () => {
     const dollars = await measures();
     expect(dollars.unitProfit).toBeCloseTo(euros.unitProfit * 1.1, 9);
     const settings = await settingsOf(own.id);
-    expect(await saveLaunchPlan(own.id, id, { ...(settings as NonNullable<typeof settings>).launch, oneOffs: [{ name: 'Photographs', amount: 500 }] })).toBe(true);
+    expect(await saveLaunchPlan(own.id, id, { ...(settings as NonNullable<typeof settings>).launch, oneOffs: [{ name: 'Photographs', amount: 500 }] }, own.personId)).toBe(true);
     expect((await measures()).launchCash).toBeCloseTo(dollars.launchCash + 500, 6);
   });
   it('another workspace can neither see, make nor take away lanes', async () => {

@@ -26,6 +26,15 @@ export const launchPlan = z.strictObject({
 });
 export type LaunchPlan = z.output<typeof launchPlan>;
 
+const anyPart = launchPlan.partial();
+/** Some fields of a plan, as a change sends them: what is left out stays out and gets no default. */
+export const launchPart = z.unknown().transform((raw, ctx): Partial<LaunchPlan> => {
+  const read = anyPart.safeParse(raw);
+  if (read.success) return Object.fromEntries(Object.entries(read.data).filter(([key]) => Object.hasOwn(raw as object, key)));
+  for (const issue of read.error.issues) ctx.addIssue({ ...issue } as never);
+  return z.NEVER;
+});
+
 export const launchDocument = z.strictObject({
   format: z.literal('bold-margin/launch'),
   version: z.literal(1),

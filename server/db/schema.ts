@@ -99,6 +99,8 @@ export const candidate = bm.table(
     deletedAt: when('deleted_at'),
     createdAt: when('created_at').notNull().defaultNow(),
     updatedAt: when('updated_at').notNull().defaultNow(),
+    /** Who edited it last: the person's id, or null. */
+    updatedBy: text('updated_by'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );

@@ -3,7 +3,7 @@
  * changed. Worked in chunks, each one transaction that also notes where to go on; a job ends after some seconds and puts the
  * next into the queue, so that a worker that stops loses nothing and others get their turn.
  */
-import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { fallsUnder, impactOf } from '../../core/workspace/impact.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/records.ts';

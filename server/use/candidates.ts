@@ -416,7 +416,7 @@ export async function savePatches(workspaceId: string, candidateId: string, patc
         else if (entity === 'quote') await tx.update(quote).set({ data: changed.data as QuoteSource, updatedAt: now }).where(where(quote as never));
         else await tx.update(lane).set({ data: changed.data as StoredLane, newerCards: {}, updatedAt: now, updatedBy: by }).where(where(lane as never));
       }
-      await tx.update(candidate).set({ updatedAt: now }).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
+      await tx.update(candidate).set({ updatedAt: now, updatedBy: by }).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
 
       // Only a lane's own edit leaves its neighbours as they were.
       const onlyLanes = [...touched.values()].every((t) => t.entity === 'lane');
@@ -464,11 +464,13 @@ async function storeLaunchCash(tx: Tx, workspaceId: string, settings: Settings, 
  * Stores a launch plan: cash, reserve and the goal belong to the workspace, the rest to the candidate. Both or neither.
  * False where the candidate is gone.
  */
-export async function saveLaunchPlan(workspaceId: string, candidateId: string, plan: LaunchPlan): Promise<boolean> {
+export async function saveLaunchPlan(workspaceId: string, candidateId: string, part: Partial<LaunchPlan>, by: string): Promise<boolean> {
   return inWorkspace(workspaceId, async (tx) => {
     const [row] = await tx.select({ data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt))).for('update');
-    if (row === undefined) return false;
-    await tx.update(candidate).set({ data: candidateData.parse({ ...row.data, launch: plan }), updatedAt: new Date() }).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
+    const before = await settingsIn(tx, workspaceId);
+    if (row === undefined || before === null) return false;
+    const plan: LaunchPlan = { ...planOf(row.data, before.launch), ...part };
+    await tx.update(candidate).set({ data: candidateData.parse({ ...row.data, launch: plan }), updatedAt: new Date(), updatedBy: by }).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
     const settings = await changeSettings(tx, workspaceId, (s) => ({ ...s, launch: { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal } }));
     await storeLaunchCash(tx, workspaceId, settings, { id: candidateId, data: { ...row.data, launch: plan } });
     return true;

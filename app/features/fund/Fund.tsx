@@ -1,10 +1,12 @@
 import { Box, Button, Typography } from '@mui/material';
+import equal from 'fast-deep-equal';
 import type { TFunction } from 'i18next';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useRevalidator, useSearchParams } from 'react-router';
 import { admissibleOrders, launch, quantitiesToCompare } from '../../../core/launch/launch.ts';
+import { launchPart } from '../../../core/launch/schema.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { conversionsOf, minorDigits } from '../../../core/money/money.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
@@ -16,6 +18,8 @@ import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
+import { answerTo, keepInTab, keptInTab, useOthersChanges } from '../../ui/saving.ts';
+import type { SaveAnswer } from '../../ui/saving.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import { Explain } from '../weigh/Workings.tsx';
@@ -43,15 +47,16 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   const { t, i18n } = useTranslation();
   const f = useFormat();
   const [search, setSearch] = useSearchParams();
-  const [plan, setPlan] = useState<LaunchPlan>(() => planOf(sheet.state.candidate.data, settings.launch));
+  const stored = useMemo(() => planOf(sheet.state.candidate.data, settings.launch), [sheet.state.candidate.data, settings.launch]);
+  const { plan, set, ...saving } = usePlan(stored, sheet.state.candidate.id, `${base}/fund/save`, canEdit);
+  const { revalidate } = useRevalidator();
+  const by = useOthersChanges(`${base}/weigh/${sheet.state.candidate.id}/edition`, () => void revalidate());
   const [client, setClient] = useState(false);
   useEffect(() => setClient(true), []);
-  const saving = usePlanSaving(plan, sheet.state.candidate.id, `${base}/fund/save`, canEdit);
   const views = useLaneViews(sheet.state, { settings, cards: sheet.cards, today: sheet.today });
   const view = views.find((v) => v.id === search.get('lane')) ?? views[0];
   const bounds = useBounds();
   const home = settings.homeCurrency;
-  const set = (part: Partial<LaunchPlan>) => setPlan((p) => ({ ...p, ...part }));
 
   const orders = useMemo(() => (view === undefined ? { step: 1, first: 1 } : admissibleOrders(view.doc)), [view]);
   const Q = view?.doc.orderQuantity ?? orders.first;
@@ -72,7 +77,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
         <Typography variant="h1" sx={{ mr: 1 }}>{t('nav.fund')}</Typography>
         <ChoiceLine label={t('weigh.candidate')} value={sheet.state.candidate.id} options={names.map((n) => ({ value: n.id, label: n.name }))} onChange={(v) => setSearch({ candidate: v })} width={300} />
         <ChoiceLine label={t('fund.lane')} value={view.id} options={views.map((v) => ({ value: v.id, label: `${countryName(v.doc.country, i18n.language)} · ${v.doc.marketplace}` }))} onChange={(v) => setSearch({ candidate: sheet.state.candidate.id, lane: v })} width={230} />
-        <Box role="status" sx={{ fontSize: '0.82rem', color: saving.error ? 'error.main' : 'text.secondary', ml: 'auto' }}>{saving.error ?? t(`saving.${saving.state}`)}</Box>
+        <Box role="status" sx={{ fontSize: '0.82rem', color: saving.error ? 'error.main' : 'text.secondary', ml: 'auto' }}>{by !== null && <>{t('saving.changedBy', { name: by })} · </>}{saving.error ?? t(`saving.${saving.state}`)}</Box>
       </Box>
       <Typography variant="h4" component="p" data-testid="fund-answer" sx={{ mb: 2.5, '& strong': { fontWeight: 720 } }} aria-live="polite">
         {b?.total == null ? t('fund.unknown') : <Trans i18nKey={b.leftOfCash === null ? 'fund.answerNoCash' : b.leftOfCash < 0 ? 'fund.answerShort' : 'fund.answer'} values={{ quantity: f.number(b.quantity), total: bounds.of(f.money(b.total, home), result.incomplete, 'atLeast'), left: bounds.of(f.money(Math.abs(b.leftOfCash ?? 0), home), result.incomplete, (b.leftOfCash ?? 0) < 0 ? 'atLeast' : 'atMost') }} components={{ b: <strong />, k: <Box component="strong" sx={{ color: (b.leftOfCash ?? 0) < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
@@ -166,39 +171,67 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
   );
 }
 
-type PlanSaving = 'viewer' | 'unsaved' | 'saving' | 'saved' | 'offline' | 'signedOut' | 'invalid';
+type PlanSaving = SaveAnswer | 'viewer' | 'unsaved' | 'saving';
 
-/** Saves the plan a moment after each change, at once when the page is left, and again while the server does not answer. */
-function usePlanSaving(plan: LaunchPlan, candidate: string, url: string, canEdit: boolean): { state: PlanSaving; error: string | null } {
+/** What of a plan is no longer as it was known. */
+function changesOf(plan: LaunchPlan, known: LaunchPlan): Partial<LaunchPlan> {
+  return Object.fromEntries(Object.entries(plan).filter(([k, v]) => !equal(v, known[k as keyof LaunchPlan])));
+}
+
+/**
+ * The plan while it is edited. What is changed is saved a moment later, at once when the page is left, and again while the server
+ * does not answer; until then it also stands in the tab. What others change comes in where one has changed nothing oneself.
+ */
+function usePlan(stored: LaunchPlan, candidate: string, url: string, canEdit: boolean): { plan: LaunchPlan; set: (part: Partial<LaunchPlan>) => void; state: PlanSaving; error: string | null } {
   const { revalidate } = useRevalidator();
-  const [known, setKnown] = useState(plan);
-  const [said, setSaid] = useState<{ state: PlanSaving; error: string | null }>({ state: 'saved', error: null });
-  const send = async (now: LaunchPlan): Promise<void> => {
-    setSaid({ state: 'saving', error: null });
-    const answer = await fetch(url, { method: 'POST', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ plan: now, candidate }), redirect: 'manual' }).catch(() => null);
-    if (answer?.ok) {
-      setKnown(now);
-      setSaid({ state: 'saved', error: null });
+  const tab = `bm-unsaved-plan-${candidate}`;
+  const [plan, setPlan] = useState(stored);
+  const [known, setKnown] = useState(stored);
+  const [said, setSaid] = useState<{ state: PlanSaving; error: string | null; of: LaunchPlan | null }>({ state: 'saved', error: null, of: null });
+  const changed = changesOf(plan, known);
+  const dirty = Object.keys(changed).length > 0;
+  const send = async (): Promise<void> => {
+    const now = latest.current;
+    setSaid({ state: 'saving', error: null, of: now.plan });
+    const answer = await fetch(url, { method: 'POST', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ changed: now.changed, candidate }), redirect: 'manual' }).catch(() => null);
+    const state = answerTo(answer);
+    if (state === 'saved') {
+      setKnown((k) => ({ ...k, ...now.changed }));
       void revalidate();
-    } else if (answer?.status === 401 || answer?.type === 'opaqueredirect') setSaid({ state: 'signedOut', error: null });
-    else if (answer?.status === 422) setSaid({ state: 'invalid', error: ((await answer.json().catch(() => null)) as { error?: string } | null)?.error ?? null });
-    else setSaid({ state: 'offline', error: null });
+    }
+    setSaid({ state, error: state === 'invalid' ? (((await answer?.json().catch(() => null)) as { error?: string } | null)?.error ?? null) : null, of: now.plan });
   };
-  const latest = useRef({ plan, known, send });
-  latest.current = { plan, known, send };
-  const dirty = plan !== known;
+  const latest = useRef({ plan, known, changed, dirty, send });
+  latest.current = { plan, known, changed, dirty, send };
   useEffect(() => {
-    if (!canEdit || plan === known || said.state === 'saving') return;
-    const timer = setTimeout(() => void latest.current.send(plan), said.state === 'offline' ? 3000 : 500);
+    const kept = launchPart.safeParse(keptInTab(tab));
+    if (canEdit && kept.success) setPlan((p) => ({ ...p, ...kept.data }));
+  }, [canEdit, tab]);
+  useEffect(() => {
+    // Others' changes, and what a save of one's own has settled, come in under what is not saved yet.
+    setPlan((p) => ({ ...stored, ...changesOf(p, latest.current.known) }));
+    setKnown(stored);
+  }, [stored]);
+  useEffect(() => {
+    if (!canEdit) return;
+    keepInTab(tab, dirty ? latest.current.changed : null);
+    // What was refused is sent again once something in it is changed.
+    const refused = said.of === plan && said.state !== 'saved' && said.state !== 'offline';
+    if (!dirty || said.state === 'saving' || refused) return;
+    const timer = setTimeout(() => void latest.current.send(), said.state === 'offline' ? 3000 : 500);
     return () => clearTimeout(timer);
-  }, [plan, known, canEdit, said]);
-  useEffect(
-    () => () => {
-      if (canEdit && latest.current.plan !== latest.current.known) void latest.current.send(latest.current.plan);
-    },
-    [canEdit],
-  );
-  return { state: !canEdit ? 'viewer' : dirty && said.state === 'saved' ? 'unsaved' : said.state, error: said.error };
+  }, [plan, dirty, canEdit, said, tab]);
+  useEffect(() => {
+    const leave = (): void => {
+      if (canEdit && latest.current.dirty) void latest.current.send();
+    };
+    window.addEventListener('pagehide', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, [canEdit]);
+  return { plan, set: (part) => setPlan((p) => ({ ...p, ...part })), state: !canEdit ? 'viewer' : dirty && said.state === 'saved' ? 'unsaved' : said.state, error: said.error };
 }
 
 /** The named lines of a launch budget in the home currency, rounded so that they add up to the shown total. */

@@ -66,7 +66,7 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
     if (await flush()) void fetcher.submit({ intent: 'putInForce' }, { method: 'post' });
   };
   const title = String((cells.card ?? []).find((r) => r[0] === 'name')?.[1] ?? draft.name) || draft.name || t(`cards.one.${draft.kind}`);
-  const bad = ['offline', 'elsewhere', 'gone'].includes(saving);
+  const bad = !['saved', 'saving', 'unsaved'].includes(saving);
 
   return (
     <Box sx={{ maxWidth: 1240 }}>
@@ -75,7 +75,7 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
         <Typography variant="h1" sx={{ fontSize: '1.4rem' }} dir="auto">{title}</Typography>
         <Typography color="text.secondary">{t('draft.title')}, {base === null ? t('draft.new') : t('draft.of', { name: `${base.name} ${f.day(base.inForceFrom)}` })}</Typography>
         <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}>
-          {canEdit && <Typography variant="body2" role="status" color={bad ? 'error' : 'text.secondary'}>{saving === 'saved' ? t('draft.saved') : saving === 'unsaved' || saving === 'saving' ? t('draft.saving') : t(`draft.${saving}`)} {saving === 'elsewhere' && <a href={`${root}/rates/draft/${draft.id}`}>{t('draft.load')}</a>}</Typography>}
+          {canEdit && <Typography variant="body2" role="status" color={bad ? 'error' : 'text.secondary'}>{saving === 'saved' ? t('draft.saved') : saving === 'unsaved' || saving === 'saving' ? t('draft.saving') : saving === 'conflict' || saving === 'gone' || saving === 'offline' ? t(`draft.${saving}`) : t(`saving.${saving}`)} {saving === 'signedOut' && <a href={`/sign-in?to=${encodeURIComponent(`${root}/rates/draft/${draft.id}`)}`}>{t('account.signIn')}</a>}{saving === 'conflict' && <a href={`${root}/rates/draft/${draft.id}`}>{t('draft.load')}</a>}</Typography>}
           <Tooltip title={t('sheet.undo')}><span><IconButton size="small" onClick={undo} aria-label={t('sheet.undo')}><UndoIcon fontSize="small" /></IconButton></span></Tooltip>
           <Tooltip title={t('sheet.redo')}><span><IconButton size="small" onClick={redo} aria-label={t('sheet.redo')}><RedoIcon fontSize="small" /></IconButton></span></Tooltip>
         </Box>

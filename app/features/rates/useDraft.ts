@@ -1,7 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { z } from 'zod';
 import type { Tables } from '../../../core/cards/reader.ts';
+import { answerTo, keepInTab, keptInTab } from '../../ui/saving.ts';
+import type { SaveAnswer } from '../../ui/saving.ts';
 
-export type DraftSaving = 'saved' | 'saving' | 'unsaved' | 'offline' | 'elsewhere' | 'gone';
+export type DraftSaving = SaveAnswer | 'saving' | 'unsaved';
+
+const keptTables = z.object({ edition: z.number(), cells: z.custom<Tables>((v) => typeof v === 'object' && v !== null && Object.values(v).every((rows) => Array.isArray(rows) && rows.every(Array.isArray))) });
 
 /** The cells of a draft while they are edited: undo, redo, and saving in the background. */
 export function useDraft(initial: Tables, edition: number, saveUrl: string, canEdit: boolean) {
@@ -11,6 +16,7 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
   const future = useRef<Tables[]>([]);
   const now = useRef({ cells: initial, edition, saved: initial, busy: false, timer: null as ReturnType<typeof setTimeout> | null });
 
+  const tab = `bm-unsaved-draft-${saveUrl}`;
   const flush = useCallback(async (): Promise<boolean> => {
     const s = now.current;
     if (s.timer !== null) clearTimeout(s.timer);
@@ -21,17 +27,19 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
     setSaving('saving');
     const sent = s.cells;
     try {
-      const answer = await fetch(saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ edition: s.edition, cells: sent }) });
+      const answer = await fetch(saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ edition: s.edition, cells: sent }), redirect: 'manual' });
       const said = (await answer.json().catch(() => null)) as { ok?: boolean; edition?: number } | null;
       if (answer.ok && said?.edition !== undefined) {
         s.edition = said.edition;
         s.saved = sent;
+        if (s.cells === sent) keepInTab(tab, null);
         setSaving(s.cells === sent ? 'saved' : 'unsaved');
         if (s.cells !== sent) s.timer = setTimeout(() => void flush(), 300);
         return s.cells === sent;
       }
-      setSaving(answer.status === 409 ? 'elsewhere' : answer.status === 404 ? 'gone' : 'offline');
-      if (answer.status >= 500) s.timer = setTimeout(() => void flush(), 3000);
+      const became = answerTo(answer);
+      setSaving(became === 'saved' ? 'refused' : became);
+      if (became === 'offline') s.timer = setTimeout(() => void flush(), 3000);
     } catch {
       setSaving('offline');
       s.timer = setTimeout(() => void flush(), 3000);
@@ -39,17 +47,18 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
       s.busy = false;
     }
     return false;
-  }, [saveUrl]);
+  }, [saveUrl, tab]);
 
   const take = useCallback((next: Tables): void => {
     const s = now.current;
     s.cells = next;
     setCells(next);
     if (!canEdit) return;
+    keepInTab(tab, { edition: s.edition, cells: next });
     setSaving('unsaved');
     if (s.timer !== null) clearTimeout(s.timer);
     s.timer = setTimeout(() => void flush(), 500);
-  }, [canEdit, flush]);
+  }, [canEdit, flush, tab]);
 
   const change = useCallback((next: Tables): void => {
     past.current.push(now.current.cells);
@@ -65,6 +74,12 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
   }, [take]);
   const undo = useCallback(() => step(past.current, future.current), [step]);
   const redo = useCallback(() => step(future.current, past.current), [step]);
+
+  // What an earlier page of this tab could not save comes back, as long as nobody has changed the draft since.
+  useEffect(() => {
+    const kept = keptTables.safeParse(keptInTab(tab));
+    if (canEdit && kept.success && kept.data.edition === now.current.edition && kept.data.cells !== now.current.cells) take(kept.data.cells);
+  }, [canEdit, tab, take]);
 
   useEffect(() => {
     const leave = (e: BeforeUnloadEvent): void => {

@@ -6,7 +6,7 @@ import type { TFunction } from 'i18next';
 import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Trans, useTranslation } from 'react-i18next';
-import { Link, useFetcher } from 'react-router';
+import { Link, useFetcher, useRevalidator } from 'react-router';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
 import type { Family } from '../../../core/lane/lines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -18,6 +18,7 @@ import { useBounds } from '../../ui/bounds.ts';
 import { isQuoted } from '../../../core/goods/goods.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
+import { useOthersChanges } from '../../ui/saving.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { countryName } from '../../ui/names.ts';
 import { useLatest } from '../../ui/useLatest.ts';
@@ -44,6 +45,8 @@ export function Sheet({ state, frame, cardHeads, usedHeads, canEdit, base, dropp
   const current = store.current;
   useEffect(() => current.recover(), [current]);
   useEffect(() => current.refresh(state), [current, state]);
+  const { revalidate } = useRevalidator();
+  const by = useOthersChanges(`${base}/${state.candidate.id}/edition`, () => void revalidate());
   useEffect(() => {
     const leave = (e: BeforeUnloadEvent) => {
       void current.flush();
@@ -54,12 +57,12 @@ export function Sheet({ state, frame, cardHeads, usedHeads, canEdit, base, dropp
   }, [current]);
   return (
     <SheetContext value={current}>
-      <SheetBody frame={frame} cardHeads={cardHeads} usedHeads={usedHeads} base={base} dropped={dropped} />
+      <SheetBody frame={frame} cardHeads={cardHeads} usedHeads={usedHeads} base={base} dropped={dropped} by={by} />
     </SheetContext>
   );
 }
 
-function SheetBody({ frame, cardHeads, usedHeads, base, dropped }: Pick<SheetProps, 'frame' | 'cardHeads' | 'usedHeads' | 'base' | 'dropped'>) {
+function SheetBody({ frame, cardHeads, usedHeads, base, dropped, by }: Pick<SheetProps, 'frame' | 'cardHeads' | 'usedHeads' | 'base' | 'dropped'> & { by: string | null }) {
   const { t } = useTranslation();
   const store = useStore();
   const snapshot = useSnapshot();
@@ -81,7 +84,7 @@ function SheetBody({ frame, cardHeads, usedHeads, base, dropped }: Pick<SheetPro
 
   return (
     <Box sx={{ maxWidth: 1240 }}>
-      <Head base={base} dropped={dropped} viewOf={viewOf} />
+      <Head base={base} dropped={dropped} viewOf={viewOf} by={by} />
       <Conflicts />
       {chosen === undefined || answers === null ? (
         <Box sx={{ mt: 3 }}>
@@ -121,7 +124,7 @@ function SheetBody({ frame, cardHeads, usedHeads, base, dropped }: Pick<SheetPro
   );
 }
 
-const Head = memo(function Head({ base, dropped, viewOf }: { base: string; dropped: string | null; viewOf: () => LaneView | undefined }) {
+const Head = memo(function Head({ base, dropped, viewOf, by }: { base: string; dropped: string | null; viewOf: () => LaneView | undefined; by: string | null }) {
   const { t } = useTranslation();
   const store = useStore();
   const { id } = store.get().state.candidate;
@@ -146,7 +149,7 @@ const Head = memo(function Head({ base, dropped, viewOf }: { base: string; dropp
       <Chip size="small" variant="outlined" label={t(`stageOfWork.${stage}`)} />
       {dropped !== null && <Chip size="small" color="error" variant="outlined" label={t('weigh.droppedWith', { reason: dropped })} />}
       <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 0.5 }}>
-        <SaveState back={`${base}/${id}`} />
+        <SaveState back={`${base}/${id}`} by={by} />
         <IconButton size="small" onClick={(e) => setMenu(e.currentTarget)} aria-label={t('sheet.more')} aria-haspopup="menu"><MoreIcon fontSize="small" /></IconButton>
         <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
           {store.canEdit && <MenuItem onClick={() => setNaming(!naming)}>{naming ? t('sheet.renameDone') : t('sheet.rename')}</MenuItem>}
@@ -162,7 +165,7 @@ const Head = memo(function Head({ base, dropped, viewOf }: { base: string; dropp
 });
 
 /** What has been saved, and the way back and forth through one's own changes. */
-function SaveState({ back }: { back: string }) {
+function SaveState({ back, by }: { back: string; by: string | null }) {
   const { t } = useTranslation();
   const store = useStore();
   const saving = useSelected((x) => x.saving);
@@ -170,8 +173,8 @@ function SaveState({ back }: { back: string }) {
   const canRedo = useSelected((x) => x.canRedo);
   return (
     <>
-        <Typography variant="body2" role="status" color={['conflict', 'invalid', 'offline', 'signedOut', 'gone'].includes(saving) ? 'error' : 'text.secondary'}>
-          {t(`saving.${saving}`)}{saving === 'signedOut' && <> <a href={`/sign-in?to=${encodeURIComponent(back)}`}>{t('account.signIn')}</a></>}
+        <Typography variant="body2" role="status" color={['saved', 'saving', 'unsaved', 'viewer'].includes(saving) ? 'text.secondary' : 'error'}>
+          {by !== null && <>{t('saving.changedBy', { name: by })} · </>}{t(`saving.${saving}`)}{saving === 'signedOut' && <> <a href={`/sign-in?to=${encodeURIComponent(back)}`}>{t('account.signIn')}</a></>}
         </Typography>
         <Tooltip title={t('sheet.undo')}><span><IconButton size="small" onClick={() => store.undo()} disabled={!canUndo} aria-label={t('sheet.undo')}><UndoIcon fontSize="small" /></IconButton></span></Tooltip>
         <Tooltip title={t('sheet.redo')}><span><IconButton size="small" onClick={() => store.redo()} disabled={!canRedo} aria-label={t('sheet.redo')}><RedoIcon fontSize="small" /></IconButton></span></Tooltip>

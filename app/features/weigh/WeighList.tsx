@@ -150,7 +150,7 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
                     <Fragment key={l.id}>
                       <TableRow hover sx={{ bgcolor: isOpen ? 'paperTint' : undefined, '& td, & th': { borderBottomColor: isOpen ? 'transparent' : undefined } }}>
                         <TableCell component="th" scope="row" sx={{ maxWidth: { xs: 190, md: 'none' } }}>
-                          <Box component={Link} to={`${base}/weigh/${l.id}`} prefetch="intent" dir="auto" sx={{ color: 'inherit', textDecoration: 'none', display: 'inline-block', minHeight: 24, lineHeight: '24px', fontWeight: 640, fontSize: '0.9rem', overflowWrap: 'anywhere', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
+                          <Box component={Link} to={`${base}/weigh/${l.id}${b === undefined ? '' : `?lane=${b.id}`}`} prefetch="intent" dir="auto" sx={{ color: 'inherit', textDecoration: 'none', display: 'inline-block', minHeight: 24, lineHeight: '24px', fontWeight: 640, fontSize: '0.9rem', overflowWrap: 'anywhere', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
                           <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
                             {b === undefined ? t('weigh.noLane') : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
                             {l.lanes.length > 1 && (

@@ -1,8 +1,11 @@
 import equal from 'fast-deep-equal';
 import { createContext, use, useSyncExternalStore } from 'react';
-import { inverse, patched, samePlace, valueAt } from '../../../core/workspace/patch.ts';
+import { z } from 'zod';
+import { inverse, patch, patched, samePlace, valueAt } from '../../../core/workspace/patch.ts';
 import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
+import { answerTo, keepInTab, keptInTab } from '../../ui/saving.ts';
+import type { SaveAnswer } from '../../ui/saving.ts';
 
 export type LaneState = { readonly id: string; readonly position: number; readonly data: StoredLane; readonly scenarioOf: string | null };
 export type SheetState = {
@@ -10,7 +13,7 @@ export type SheetState = {
   readonly quotes: readonly { readonly id: string; readonly data: QuoteSource }[];
   readonly lanes: readonly LaneState[];
 };
-export type Saving = 'saved' | 'saving' | 'unsaved' | 'offline' | 'signedOut' | 'conflict' | 'invalid' | 'viewer' | 'gone';
+export type Saving = SaveAnswer | 'saving' | 'unsaved' | 'viewer';
 type Edit = { readonly patches: readonly Patch[]; readonly at: number };
 export type Conflict = { readonly patch: Patch; readonly current: unknown };
 type Snapshot = { readonly state: SheetState; readonly saving: Saving; readonly canUndo: boolean; readonly canRedo: boolean; readonly conflicts: readonly Conflict[]; readonly invalid: readonly { patch: Patch; message: string }[] };
@@ -55,18 +58,14 @@ export class SheetStore {
 
   /** Brings back what an earlier page of this tab could not save. */
   recover(): void {
-    try {
-      const kept = JSON.parse(sessionStorage.getItem(this.key) ?? '[]') as Patch[];
-      if (!this.canEdit || !Array.isArray(kept) || kept.length === 0) return;
-      const own = kept.filter((p) => root(this.snapshot.state, p) !== undefined);
-      this.pending.push(...own);
-      let state = this.snapshot.state;
-      for (const p of own) state = applied(state, p);
-      this.set({ state, saving: 'unsaved' });
-      this.schedule(0);
-    } catch {
-      sessionStorage.removeItem(this.key);
-    }
+    const kept = z.array(patch).safeParse(keptInTab(this.key));
+    if (!this.canEdit || !kept.success || kept.data.length === 0) return;
+    const own = (kept.data as Patch[]).filter((p) => root(this.snapshot.state, p) !== undefined);
+    this.pending.push(...own);
+    let state = this.snapshot.state;
+    for (const p of own) state = applied(state, p);
+    this.set({ state, saving: 'unsaved' });
+    this.schedule(0);
   }
 
   /**
@@ -136,8 +135,7 @@ export class SheetStore {
   }
 
   private keep(): void {
-    if (this.pending.length === 0) sessionStorage.removeItem(this.key);
-    else sessionStorage.setItem(this.key, JSON.stringify(this.pending));
+    keepInTab(this.key, this.pending.length === 0 ? null : this.pending);
   }
 
   private schedule(ms: number): void {
@@ -157,23 +155,16 @@ export class SheetStore {
     try {
       const answer = await fetch(this.saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ patches: sent }), redirect: 'manual' });
       const said = (await answer.json().catch(() => null)) as { ok?: boolean; conflicts?: Conflict[]; invalid?: { patch: Patch; message: string }[] } | null;
-      if (answer.ok) this.pending = this.pending.slice(sent.length);
-      else if (answer.status === 401 || answer.type === 'opaqueredirect') saving = 'signedOut';
-      else if (answer.status === 409 && said?.conflicts) {
-        saving = 'conflict';
-        this.set({ conflicts: said.conflicts });
-      } else if (answer.status === 422 && said?.invalid) {
-        saving = 'invalid';
+      saving = answerTo(answer);
+      if (saving === 'saved') this.pending = this.pending.slice(sent.length);
+      else if (saving === 'conflict' && said?.conflicts) this.set({ conflicts: said.conflicts });
+      else if (saving === 'invalid' && said?.invalid) {
         this.set({ invalid: said.invalid });
         // What is wrong stays on screen with its message; the rest is saved.
         const { invalid } = said;
         this.pending = this.pending.filter((p) => !invalid.some((i) => samePlace(i.patch, p)));
         if (this.pending.length > 0) retry = 0;
-      } else if (answer.status === 404) saving = 'gone';
-      else {
-        saving = 'offline';
-        retry = 3000;
-      }
+      } else if (saving === 'offline') retry = 3000;
     } catch {
       saving = 'offline';
       retry = 3000;

@@ -1,0 +1,1 @@
+ALTER TABLE "bm"."candidate" ADD COLUMN "updated_by" text;
