@@ -36,6 +36,8 @@ test('from nothing to break-even, most to pay and launch budget, with the figure
   await page.waitForURL(/\/fund/);
   await page.getByLabel(/Cash at hand/).fill('4000');
   await page.getByLabel(/Planned by/).selectOption('daily');
+  await page.getByLabel(/^Per day/).fill('10');
+  await page.getByLabel('Days', { exact: true }).fill('30');
   await expect(page.getByTestId('fund-answer')).toContainText('Your cash pays for');
   // Left before the moment of saving has come: nothing is lost.
   await page.goBack();

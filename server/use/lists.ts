@@ -220,7 +220,7 @@ export async function startingSettings(tx: Tx, workspaceId: string, settings: Se
   });
 }
 
-export type SetupPage = ListPage & { sheets: Sheet[]; map: ListMap; own: ListSettings; suppliers: { id: string; name: string; currency: string | null; map: ListMap | null }[]; markets: { id: string; key: string; name: string; country: string; currency: string; hasWarehouse: boolean; categories: string[] }[]; earlier: { id: string; name: string }[]; referenceSheets: Sheet[] | null };
+export type SetupPage = ListPage & { sheets: Sheet[]; map: ListMap; own: ListSettings; suppliers: { id: string; name: string; currency: string | null; map: ListMap | null }[]; markets: { id: string; key: string; name: string; country: string; currency: string; hasWarehouse: boolean; categories: { key: string; name: string }[] }[]; earlier: { id: string; name: string }[]; referenceSheets: Sheet[] | null };
 
 /** All that choosing columns and assumptions takes; guesses where nothing has been chosen yet. */
 export async function loadSetup(workspaceId: string, id: string, sheet: string | null): Promise<SetupPage | null> {
@@ -242,7 +242,7 @@ export async function loadSetup(workspaceId: string, id: string, sheet: string |
       ...page, sheets, referenceSheets, map, own: page.list.settings ?? (await startingSettings(tx, workspaceId, page.settings)), suppliers, earlier,
       markets: cards.map((c) => {
         const m = c.data as MarketplaceCard;
-        return { id: c.id, key: c.key, name: c.name, country: m.country, currency: m.currency, hasWarehouse: m.warehouse !== null, categories: m.categories.map((k) => k.key) };
+        return { id: c.id, key: c.key, name: c.name, country: m.country, currency: m.currency, hasWarehouse: m.warehouse !== null, categories: m.categories.map(({ key, name }) => ({ key, name })) };
       }),
     };
   });

@@ -8,7 +8,7 @@ import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 
 /** Figures of a row that a hurdle can be about here. */
 const ROW_HURDLES = HURDLE_FIGURES.filter((h) => !['yearlyReturnOnCash', 'coverMonths'].includes(h));
-type Props = { own: ListSettings; onChange: (s: ListSettings) => void; home: string; sales: string; categories: readonly string[]; hasBasis: readonly string[]; /** The supplier's categories that the card does not have. */ strange: readonly (readonly [string, number])[]; saved: 'saved' | 'saving' | 'tried'; canEdit: boolean };
+type Props = { own: ListSettings; onChange: (s: ListSettings) => void; home: string; sales: string; categories: readonly { key: string; name: string }[]; hasBasis: readonly string[]; /** The supplier's categories that the card does not have. */ strange: readonly (readonly [string, number])[]; saved: 'saved' | 'saving' | 'tried'; canEdit: boolean };
 
 /** The assumptions all rows are weighed under, beside them: each change answers for the whole list at once. */
 export function Assumptions({ own, onChange, home, sales, categories, hasBasis, strange, saved, canEdit }: Props) {
@@ -47,8 +47,8 @@ export function Assumptions({ own, onChange, home, sales, categories, hasBasis, 
         <NumField label={t('assume.returns')} kind="percent" max={0.99} value={terms === null ? (a.returns === 'none' ? 0 : null) : terms.rate} onChange={(x) => assume({ returns: x === null ? null : x === 0 ? 'none' : { ...(terms ?? { resaleShare: 0.5, handling: null, disposal: null }), rate: x } })} width={half} />
         <NumField label={t('assume.months')} kind="number" value={a.monthsHeld} onChange={(monthsHeld) => assume({ monthsHeld })} width={half} />
         <NumField label={t('assume.other')} kind="money" currency={home} step={0.05} value={a.otherPerUnit} onChange={(x) => assume({ otherPerUnit: x ?? 0 })} width={half} />
-        <ChoiceLine label={t('assume.category')} value={a.category ?? ''} options={[{ value: '', label: t('setup.noCategory') }, ...categories.map((c) => ({ value: c, label: c }))]} onChange={(c) => assume({ category: c === '' ? null : c })} width={half} />
-        {[...Object.keys(own.categories), ...strange.map(([w]) => w).filter((w) => own.categories[w] === undefined)].slice(0, 40).map((w) => <ChoiceLine key={w} label={t('assume.theirs', { category: w })} value={own.categories[w] ?? ''} options={[{ value: '', label: t('assume.notMatched') }, ...categories.map((c) => ({ value: c, label: c }))]} onChange={(c) => { const { [w]: _, ...rest } = own.categories; onChange({ ...own, categories: c === '' ? rest : { ...rest, [w]: c } }); }} width={half} />)}
+        <ChoiceLine label={t('assume.category')} value={a.category ?? ''} options={[{ value: '', label: t('setup.noCategory') }, ...categories.map((c) => ({ value: c.key, label: c.name }))]} onChange={(c) => assume({ category: c === '' ? null : c })} width={half} />
+        {[...Object.keys(own.categories), ...strange.map(([w]) => w).filter((w) => own.categories[w] === undefined)].slice(0, 40).map((w) => <ChoiceLine key={w} label={t('assume.theirs', { category: w })} value={own.categories[w] ?? ''} options={[{ value: '', label: t('assume.notMatched') }, ...categories.map((c) => ({ value: c.key, label: c.name }))]} onChange={(c) => { const { [w]: _, ...rest } = own.categories; onChange({ ...own, categories: c === '' ? rest : { ...rest, [w]: c } }); }} width={half} />)}
         {heading(t('assume.hurdle'))}
         {a.hurdles.map((h, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: hurdles have no other name

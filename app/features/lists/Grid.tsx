@@ -183,7 +183,7 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
     </Box>
   );
 }
-const HEAD = 34;
+const HEAD = 40;
 const FOOT = 40;
 
 type LineProps = { index: number; row: ListRow | undefined; y: number; template: string; width: number; columns: readonly Column[]; places: readonly number[]; cell: Props['cell']; active: boolean; ticked: boolean; opened: boolean; onTick: Props['onTick']; onOpen: (row: ListRow) => void };

@@ -21,6 +21,7 @@ import { Grid } from './Grid.tsx';
 import type { Column } from './Grid.tsx';
 import { figureText, Limits } from './Limits.tsx';
 import { CopyCode, RowPane } from './RowPane.tsx';
+import { usePanes } from './usePanes.ts';
 import type { Change } from './RowPane.tsx';
 import { useScreen } from './useScreen.ts';
 import './words.ts';
@@ -52,7 +53,7 @@ export function ListPage(p: Props) {
   const [saved, setSaved] = useState<'saved' | 'saving' | 'tried'>('saved');
   const [views, setViews] = useState(p.views);
   const [tally, setTally] = useState(p.tally);
-  const [side, setSide] = useState<'assumptions' | 'row' | null>('assumptions');
+  const { showLimits, side, toggleLimits, openSide: setSide } = usePanes();
   const [openLine, setOpenLine] = useState<number | null>(null);
   const [edition, setEdition] = useState(0);
   const [ticked, setTicked] = useState<ReadonlyMap<number, ListRow>>(new Map());
@@ -331,14 +332,17 @@ export function ListPage(p: Props) {
           <Button size="small" aria-pressed={removed} onClick={() => setQuery(query, !removed)} disabled={query.filters.length === 0 && query.text === ''}>{t(removed ? 'list.keptShown' : 'list.showRemoved')}</Button>
           <Button size="small" aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, which: 'view' })}>{t('list.view')} ▾</Button>
           <Button size="small" aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })}>{t('list.export')} ▾</Button>
+          <Button size="small" aria-pressed={showLimits} onClick={toggleLimits}>{t('list.limits')}</Button>
           <Button size="small" aria-pressed={side === 'assumptions'} onClick={() => setSide(side === 'assumptions' ? null : 'assumptions')}>{t('list.assumptions')}</Button>
         </Box>
       </Box>
       </div>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: side === null ? '204px minmax(0, 1fr)' : '204px minmax(0, 1fr) 292px' }, gap: 2, alignItems: 'start' }}>
-        <Box sx={{ overflow: 'auto', pr: 0.5 }} style={tall}>
-          <Limits query={query} onQuery={setQuery} answer={answer} sums={screen.sums} listCurrency={list} salesCurrency={sales} figures={can} />
-        </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: [showLimits && '204px', 'minmax(0, 1fr)', side !== null && '292px'].filter(Boolean).join(' ') }, gap: 2, alignItems: 'start' }}>
+        {showLimits && (
+          <Box sx={{ overflow: 'auto', pr: 0.5 }} style={tall}>
+            <Limits query={query} onQuery={setQuery} answer={answer} sums={screen.sums} listCurrency={list} salesCurrency={sales} figures={can} />
+          </Box>
+        )}
         <Box sx={{ minWidth: 0, position: 'relative' }}>
           <Box sx={{ height: 2 }}>{screen.busy && <LinearProgress aria-label={t('nav.loading')} sx={{ height: 2 }} />}</Box>
           {answer !== null && shownCount === 0 && !screen.busy ? (
@@ -350,7 +354,7 @@ export function ListPage(p: Props) {
         {side !== null && (
           <Box style={tall} sx={{ overflow: 'auto', pl: 2, borderLeft: '1px solid', borderColor: 'hairline' }}>
             {side === 'assumptions' || openLine === null ? (
-              <Assumptions own={own} onChange={setOwn} home={p.home} sales={sales} categories={p.screen.rates.marketplace?.categories.map((c) => c.key) ?? []} hasBasis={p.list.has.filter((r) => r === 'price30' || r === 'price90')} strange={screen.sums?.strange ?? []} saved={saved} canEdit={p.canEdit} />
+              <Assumptions own={own} onChange={setOwn} home={p.home} sales={sales} categories={p.screen.rates.marketplace?.categories ?? []} hasBasis={p.list.has.filter((r) => r === 'price30' || r === 'price90')} strange={screen.sums?.strange ?? []} saved={saved} canEdit={p.canEdit} />
             ) : (
               <RowPane url={url} line={openLine} edition={edition} tried={tried} hurdles={own.assumptions.hurdles} root={p.root} canEdit={p.canEdit} onClose={() => setSide('assumptions')} onMark={(row, change) => void mark([row], change)} onKeep={(row, quantity) => void keep([row], quantity)} />
             )}

@@ -19,7 +19,7 @@ type Check = { id: string; state: string; done: number; total: number; error: st
 type Props = {
   list: { id: string; name: string; file: { name: string; bytes: number; kind: string }; sheet: string | null; previousId: string | null; hasRun: boolean; mapped: boolean; reference: { file: { name: string }; sheet: string | null; map: ListMap; choice: Choice } | null };
   supplierName: string; sheets: Sheet[]; referenceSheets: Sheet[] | null; map: ListMap; own: ListSettings; suppliers: { id: string; name: string; currency: string | null; map: ListMap | null }[];
-  markets: { id: string; key: string; name: string; country: string; currency: string; hasWarehouse: boolean; categories: string[] }[]; earlier: { id: string; name: string }[]; home: string; check: Check | null; refused: boolean; root: string; canEdit: boolean; error: string | null;
+  markets: { id: string; key: string; name: string; country: string; currency: string; hasWarehouse: boolean; categories: { key: string; name: string }[] }[]; earlier: { id: string; name: string }[]; home: string; check: Check | null; refused: boolean; root: string; canEdit: boolean; error: string | null;
 };
 const PREVIEW = 8;
 const CURRENCIES = ['EUR', 'GBP', 'USD', 'PLN', 'CZK', 'SEK', 'DKK', 'CHF', 'HUF', 'RON', 'NOK', 'CNY', 'JPY', 'TRY', 'AED', 'INR'];
@@ -84,7 +84,7 @@ export function ListSetupPage(p: Props) {
   const sellOn = (id: string): void => {
     const m = p.markets.find((x) => x.id === id);
     if (m === undefined) return;
-    set({ marketplaceCardId: id, country: m.country, assumptions: { ...own.assumptions, method: m.hasWarehouse ? own.assumptions.method : 'ownDispatch', category: own.assumptions.category !== null && m.categories.includes(own.assumptions.category) ? own.assumptions.category : null } });
+    set({ marketplaceCardId: id, country: m.country, assumptions: { ...own.assumptions, method: m.hasWarehouse ? own.assumptions.method : 'ownDispatch', category: own.assumptions.category !== null && m.categories.some((c) => c.key === own.assumptions.category) ? own.assumptions.category : null } });
   };
   const send = (then: 'check' | 'run'): void =>
     void submit({ setup: { name, supplier: supplier.trim(), sheet, map, settings: own, previousId, reference: p.list.reference === null || without ? null : { map: p.list.reference.map, sheet: p.list.reference.sheet, choice } }, then } as never, { method: 'post', encType: 'application/json' });
@@ -146,7 +146,7 @@ export function ListSetupPage(p: Props) {
             <ChoiceLine label={t('setup.prices')} value={own.assumptions.purchase.vat} options={(['asTyped', 'included', 'added'] as const).map((v) => ({ value: v, label: t(`setup.${v}`) }))} onChange={(vat) => buy({ vat, vatRate: vat === 'asTyped' ? 0 : own.assumptions.purchase.vatRate })} width="100%" />
             <NumField label={t('setup.vatRate')} kind="percent" value={asTyped ? null : own.assumptions.purchase.vatRate} max={1} onChange={(x) => buy(x === null ? { vat: 'asTyped', vatRate: 0 } : { vatRate: x, vat: asTyped ? 'added' : own.assumptions.purchase.vat })} width="100%" />
             {asTyped && <Box sx={{ gridColumn: '1 / -1', fontSize: '0.76rem', color: 'text.secondary' }}>{t('setup.asTypedHelp')}</Box>}
-            <Box sx={{ gridColumn: '1 / -1' }}><ChoiceLine label={t('setup.category')} value={own.assumptions.category ?? ''} options={[{ value: '', label: t('setup.noCategory') }, ...(market?.categories ?? []).map((c) => ({ value: c, label: c }))]} onChange={(c) => assume({ category: c === '' ? null : c })} width="100%" /></Box>
+            <Box sx={{ gridColumn: '1 / -1' }}><ChoiceLine label={t('setup.category')} value={own.assumptions.category ?? ''} options={[{ value: '', label: t('setup.noCategory') }, ...(market?.categories ?? []).map((c) => ({ value: c.key, label: c.name }))]} onChange={(c) => assume({ category: c === '' ? null : c })} width="100%" /></Box>
             {p.earlier.length > 0 && <Box sx={{ gridColumn: '1 / -1' }}><ChoiceLine label={t('setup.previous')} value={previousId ?? ''} options={[{ value: '', label: t('setup.noPrevious') }, ...p.earlier.map((e) => ({ value: e.id, label: e.name }))]} onChange={(v) => setPrevious(v === '' ? null : v)} width="100%" /></Box>}
           </Box>
           <Typography variant="body2" color="text.secondary" sx={{ mt: 1.5 }}>{t('setup.moreTerms')}</Typography>

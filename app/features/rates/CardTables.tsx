@@ -35,7 +35,7 @@ const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
 const ADD_ONS = ['dangerous', 'oversize'] as const;
 
 function Small({ children }: { children: ReactNode }) {
-  return <Box component="span" sx={{ display: 'block', color: 'text.secondary', fontSize: '0.78rem' }}>{children}</Box>;
+  return <Box component="span" sx={{ display: 'block', color: 'text.secondary', fontSize: '0.78rem', fontWeight: 400, whiteSpace: 'nowrap' }}>{children}</Box>;
 }
 
 /** Twelve amounts of the calendar months. */
