@@ -14,7 +14,7 @@ import { countryName } from '../../ui/names.ts';
 import { barOf, breakEvenOf, figureOf, figureText, resultOf } from './useCompared.ts';
 import type { Compared, Group, Sort } from './useCompared.ts';
 
-const ROW = 46;
+const ROW = 54;
 const HEADING = 34;
 type Line = { readonly kind: 'lane'; readonly lane: Compared } | { readonly kind: 'group'; readonly title: string; readonly count: number };
 type Props = {
@@ -32,6 +32,8 @@ export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, 
     const card = c.data.freightCardId == null ? undefined : cards[c.data.freightCardId];
     return card !== undefined && 'name' in card ? card.name : c.doc.route === 'none' || c.doc.route === null ? t('line.none') : c.doc.route.name || t('proposals.defaultRoute');
   };
+  /** The usual route says nothing that tells lanes apart. */
+  const ownRoute = (c: Compared): boolean => routeOf(c) !== t('proposals.defaultRoute');
   // biome-ignore lint/correctness/useExhaustiveDependencies: names of suppliers and routes follow quotes and cards
   const lines = useMemo<Line[]>(() => {
     if (group === 'none') return lanes.map((lane) => ({ kind: 'lane', lane }));
@@ -62,7 +64,7 @@ export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, 
     const delta = pinned === null || pinned.id === c.id ? null : keeps(c) === null || keeps(pinned) === null ? Number.NaN : (keeps(c) as number) - (keeps(pinned) as number);
     return (
       <LaneLine
-        key={c.id} c={c} bar={bar} scale={scale} template={template} start={start} index={index} local={local} home={home} place={place(c)} land={countryName(c.doc.country, i18n.language)} detail={`${c.doc.marketplace || t('sheet.noMarketplace')} · ${t(`method.${c.doc.method}`)} · ${routeOf(c)}${quotes.length > 1 ? ` · ${supplierOf(c)}` : ''}`}
+        key={c.id} c={c} bar={bar} scale={scale} template={template} start={start} index={index} local={local} home={home} place={place(c)} land={countryName(c.doc.country, i18n.language)} detail={`${c.doc.marketplace || t('sheet.noMarketplace')} · ${t(`method.${c.doc.method}`)}${ownRoute(c) ? ` · ${routeOf(c)}` : ''}${quotes.length > 1 ? ` · ${supplierOf(c)}` : ''}`}
         sort={extra} extra={extra === null ? null : figureOf(c, extra, plan)} delta={delta} showDelta={pinned !== null} pinned={pinned?.id === c.id} chosen={chosen?.id === c.id} canDrop={onDrop !== null} onPin={pin} onChoose={choose} onDrop={drop} sheet={sheet}
       />
     );

@@ -52,7 +52,7 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
         <Box component="h2" sx={{ m: 0, fontSize: '1rem', fontFamily: '"Bricolage Grotesque Variable", sans-serif' }}>{t('list.limits')}</Box>
         {(query.filters.length > 0 || query.text !== '') && <Button size="small" sx={{ ml: 'auto', minWidth: 0 }} onClick={() => onQuery({ ...query, text: '', filters: [] })}>{t('list.clear')}</Button>}
       </Box>
-      <Box sx={{ fontSize: '0.8rem', pb: 0.75 }}>{t('list.start', { count: f.number(answer?.rows ?? 0, 0) as never })}</Box>
+      <Box sx={{ fontSize: '0.8rem', pb: 0.75 }}>{t('list.start', { count: answer?.rows ?? 0, n: f.number(answer?.rows ?? 0, 0) })}</Box>
       {shift === 1 && <Step title={`${t('list.textLimit')}: ${query.text}`} onRemove={() => onQuery({ ...query, text: '' })} label={t('list.textLimit')}>{step(0)}</Step>}
       {query.filters.map((x, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: limits stand in their order, which is what they are

@@ -236,9 +236,10 @@ export function ListPage(p: Props) {
       default: return figureText(f, id as ListFigure, row.figures[id as ListFigure], list, sales);
     }
   }, [t, f, bounds, list, sales, scale]);
+  const shownCount = answer === null ? 0 : removed ? answer.rows - answer.kept : answer.kept;
   const foot = useCallback((c: Column) => {
     const s = screen.sums?.stats.find((x) => x.figure === c.id);
-    if (c.id === 'title') return <>{t('list.shown', { count: f.number(answer === null ? 0 : removed ? answer.rows - answer.kept : answer.kept, 0) as never })}<small>{t('list.median')} · {t('list.sum')}</small></>;
+    if (c.id === 'title') return <>{t('list.shown', { count: shownCount, n: f.number(shownCount, 0) })}<small>{t('list.median')} · {t('list.sum')}</small></>;
     if (s === undefined || s.known === 0) return null;
     const adds = ['profitPerMonth', 'units', 'quantity', 'stock'].includes(c.id);
     return <>{figureText(f, c.id as ListFigure, s.median, list, sales)}<small>{adds ? figureText(f, c.id as ListFigure, s.sum, list, sales) : ' '}</small></>;
@@ -278,7 +279,6 @@ export function ListPage(p: Props) {
     if (wasRunning.current && !running) void revalidate();
     wasRunning.current = running;
   }, [running, revalidate]);
-  const shownCount = answer === null ? 0 : removed ? answer.rows - answer.kept : answer.kept;
   const question = JSON.stringify([query, removed]);
   const rows = [...ticked.values()];
   const monthly = tally.kept + tally.ordered;
@@ -402,16 +402,16 @@ function Nothing({ answer, short, onUnknown, onNear, setup }: { answer: Answer; 
   if (!short) return <Box sx={{ py: 6, textAlign: 'center' }}><b>{t('list.nothing')}</b><Typography color="text.secondary">{t('list.nothingHelp')}</Typography></Box>;
   return (
     <Box sx={{ py: 5, px: 2, maxWidth: '62ch', mx: 'auto' }}>
-      <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>{verdicts.unknown > 0 ? t('list.nothingKnown', { count: f.number(verdicts.unknown, 0) as never }) : t('list.nothingPays')}</Typography>
+      <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>{verdicts.unknown > 0 ? t('list.nothingKnown', { n: f.number(verdicts.unknown, 0) }) : t('list.nothingPays')}</Typography>
       {verdicts.unknown > 0 && (
         <>
-          <Box component="ul" sx={{ m: 0, pl: 2.5, '& li::first-letter': { textTransform: 'uppercase' } }}>{lacking.slice(0, 6).map(([what, n]) => <li key={what}>{word(what)}: {t('list.rowsOf', { count: f.number(n, 0) as never })}</li>)}</Box>
+          <Box component="ul" sx={{ m: 0, pl: 2.5, '& li::first-letter': { textTransform: 'uppercase' } }}>{lacking.slice(0, 6).map(([what, n]) => <li key={what}>{word(what)}: {t('list.rowsOf', { count: n, n: f.number(n, 0) })}</li>)}</Box>
           {remedies.map((r) => <Typography key={r} sx={{ mt: 1 }}>{r}</Typography>)}
         </>
       )}
       <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
         {verdicts.unknown > 0 && <Button variant="contained" color="primary" onClick={onUnknown}>{t('list.showUnknown')}</Button>}
-        {verdicts.near > 0 && <Button variant={verdicts.unknown > 0 ? 'outlined' : 'contained'} onClick={onNear}>{t('list.showNear', { count: f.number(verdicts.near, 0) as never })}</Button>}
+        {verdicts.near > 0 && <Button variant={verdicts.unknown > 0 ? 'outlined' : 'contained'} onClick={onNear}>{t('list.showNear', { count: verdicts.near, n: f.number(verdicts.near, 0) })}</Button>}
         {verdicts.unknown > 0 && <Button component={Link} to={setup}>{t('list.setup')}</Button>}
       </Box>
     </Box>

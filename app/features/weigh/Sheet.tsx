@@ -385,7 +385,7 @@ function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType
     case 'tax': return doc.rates.tax?.regime === 'exclusive' ? t('describe.exclusive') : t('describe.tax', { rate: f.percent(doc.typed.vatRate ?? doc.rates.tax?.vatRates[doc.product.taxClass] ?? null, 0), standing: doc.standing === null ? t('standing.missing') : t(`standing.${doc.standing.kind}`).toLowerCase() });
     case 'goods': {
       const s = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
-      return s === undefined ? '' : [[s.supplier, s.date ? f.day(s.date) : ''].filter(Boolean).join(' '), doc.orderQuantity === null || s.kind === 'retail' ? '' : t('describe.units', { count: f.number(doc.orderQuantity) as never })].filter(Boolean).join(' · ');
+      return s === undefined ? '' : [[s.supplier, s.date ? f.day(s.date) : ''].filter(Boolean).join(' '), doc.orderQuantity === null || s.kind === 'retail' ? '' : t('describe.units', { count: doc.orderQuantity, n: f.number(doc.orderQuantity) })].filter(Boolean).join(' · ');
     }
     case 'wayIn': return doc.method === 'supplierShips' ? t('describe.supplierShips') : doc.route === null || doc.route === 'none' ? '' : doc.route.legs.map((l) => l.name || t(`stage.${l.stage}`)).join(', ');
     case 'marketplace': return doc.rates.marketplace === null ? '' : t('describe.card', { name: doc.rates.marketplace.name, date: f.day(doc.rates.marketplace.inForceFrom) });
