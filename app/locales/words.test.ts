@@ -1,29 +1,45 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, it } from 'vitest';
-import { en } from './en.ts';
+import { describe, expect, it } from 'vitest';
+import { randomLane } from '../../core/testing/lanes.ts';
+import { withoutNothing, workings } from '../../core/lane/workings.ts';
 import { cardWords } from './en.cards.ts';
 import { compareWords } from './en.compare.ts';
 import { listWords } from './en.lists.ts';
 import { moreWords } from './en.more.ts';
 import { supplierWords } from './en.suppliers.ts';
+import { en } from './en.ts';
 
-const root = join(import.meta.dirname, '..');
-const files = readdirSync(root, { recursive: true, encoding: 'utf8' }).filter((f) => /\.tsx?$/.test(f) && !/\.test\./.test(f));
+const places: readonly object[] = [en, cardWords, compareWords, listWords, moreWords, supplierWords];
+const at = (words: object, key: string): unknown => key.split('.').reduce<unknown>((o, k) => (typeof o === 'object' && o !== null ? (o as Record<string, unknown>)[k] : undefined), words);
+const said = (key: string): boolean => places.some((words) => typeof at(words, key) === 'string' || typeof at(words, `${key}_other`) === 'string');
+const sources = readdirSync('app', { recursive: true, encoding: 'utf8' }).filter((p) => /\.tsx?$/.test(p) && !/\.test\./.test(p));
 
-/** Whether a key leads to a word, or to its plural forms. */
-function known(words: unknown, key: string): boolean {
-  const parts = key.split('.');
-  const last = parts.pop() as string;
-  let at: unknown = words;
-  for (const p of parts) at = at !== null && typeof at === 'object' ? (at as Record<string, unknown>)[p] : undefined;
-  return at !== null && typeof at === 'object' && (typeof (at as Record<string, unknown>)[last] === 'string' || typeof (at as Record<string, unknown>)[`${last}_other`] === 'string');
-}
+describe('the words of the screens', () => {
+  it('every key that is written out exists', () => {
+    const missing: string[] = [];
+    let keys = 0;
+    for (const path of sources)
+      for (const [, key] of readFileSync(join('app', path), 'utf8').matchAll(/\bt\('([A-Za-z][\w]*(?:\.[\w]+)+)'/g)) {
+        keys++;
+        if (!said(key as string)) missing.push(`${path}: ${key}`);
+      }
+    expect(keys).toBeGreaterThan(800);
+    expect(missing).toEqual([]);
+  });
 
-it('every word that a screen asks for is there', () => {
-  const asked = new Map<string, string>();
-  for (const f of files) for (const m of readFileSync(join(root, f), 'utf8').matchAll(/(?:\bt\(|i18nKey=)(?:[^'"`()]*\? ?)?['"]([a-zA-Z]+(?:\.[a-zA-Z0-9]+)+)['"](?: : ['"]([a-zA-Z]+(?:\.[a-zA-Z0-9]+)+)['"])?/g)) for (const key of [m[1], m[2]]) if (key !== undefined) asked.set(key, f);
-  expect(asked.size).toBeGreaterThan(400);
-  const missing = [...asked].filter(([key]) => ![en, cardWords, compareWords, listWords, moreWords, supplierWords].some((w) => known(w, key)));
-  expect(missing).toEqual([]);
+  it('plurals get a number, never a text that was formatted: of a text nothing can tell one from many', () => {
+    const plural = (key: string) => places.some((words) => at(words, `${key}_one`) !== undefined);
+    const texts = sources.flatMap((path) => [...readFileSync(join('app', path), 'utf8').matchAll(/\bt\('([\w.]+)', \{ count: f\./g)].flatMap(([, key]) => (plural(key as string) ? [`${path}: ${key}`] : [])));
+    expect(texts).toEqual([]);
+  });
+
+  it('every name in the workings of a lane is one of the trade, not of the code', () => {
+    const nameless = new Set<string>();
+    for (let seed = 1; seed <= 400; seed++)
+      for (const steps of Object.values(workings(randomLane(seed))))
+        for (const step of steps.map(withoutNothing))
+          for (const name of [...(step.formula.match(/[A-Za-z]\w*/g) ?? []), ...step.terms.map((term) => term.name)]) if (!['term', 'lines', 'figure'].some((group) => said(`${group}.${name}`))) nameless.add(name);
+    expect([...nameless]).toEqual([]);
+  });
 });

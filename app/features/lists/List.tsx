@@ -243,7 +243,7 @@ export function ListPage(p: Props) {
     if (s === undefined || s.known === 0) return null;
     const adds = ['profitPerMonth', 'units', 'quantity', 'stock'].includes(c.id);
     return <>{figureText(f, c.id as ListFigure, s.median, list, sales)}<small>{adds ? figureText(f, c.id as ListFigure, s.sum, list, sales) : ' '}</small></>;
-  }, [screen.sums, answer, removed, f, t, list, sales]);
+  }, [screen.sums, shownCount, f, t, list, sales]);
 
   const only = query.filters.find((x) => x.kind === 'verdict');
   const showVerdict = (v: (typeof VERDICTS)[number] | null): void => {
