@@ -141,3 +141,46 @@ test('settings: a hurdle, a standing and a default, each saved where it stands a
   await expect(page.getByText('Unit profit at least €50.00')).toBeVisible();
   await expect(page.getByTestId('answer')).toContainText('A launch of 320');
 });
+
+/** Texts that their own box cuts, choices wider than their field, and a page wider than its window. */
+function cutIn(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const found: string[] = [];
+    const wider = document.documentElement.scrollWidth - window.innerWidth;
+    if (wider > 0) found.push(`the page is ${wider} px wider than the window`);
+    const cuts = (el: Element): boolean => ['hidden', 'clip'].includes(getComputedStyle(el).overflowX) && el.scrollWidth > el.clientWidth + 1;
+    const pen = document.createElement('canvas').getContext('2d') as CanvasRenderingContext2D;
+    for (const el of document.querySelectorAll('main *')) {
+      // Columns of a list are as wide as one drags them, and say the whole title to the pointer.
+      if (el.closest('svg, .list-row, .hidden-text') !== null || el.clientWidth <= 2 || el.textContent?.trim() === '') continue;
+      if (cuts(el) && ![...el.children].some(cuts)) found.push(`"${el.textContent?.trim().slice(0, 60)}" needs ${el.scrollWidth} px and has ${el.clientWidth}`);
+      if (!(el instanceof HTMLSelectElement)) continue;
+      const style = getComputedStyle(el);
+      pen.font = style.font;
+      const [needs, has] = [pen.measureText(el.selectedOptions[0]?.textContent ?? '').width, el.clientWidth - Number.parseFloat(style.paddingLeft) - Number.parseFloat(style.paddingRight) - 18];
+      if (needs > has + 1) found.push(`the choice "${el.selectedOptions[0]?.textContent}" needs ${Math.ceil(needs)} px and has ${Math.floor(has)}`);
+    }
+    return found;
+  });
+}
+
+test('nothing is cut on any main view: wide, narrow, at one and a half times the size, on a phone', async ({ page }) => {
+  test.setTimeout(240_000);
+  const list = await openDemoList(page, 'Stock list November');
+  await page.goto(at(`${DEMO}/weigh`));
+  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
+  await page.waitForURL(/[0-9a-f-]{36}/);
+  const sheet = new URL(page.url()).pathname;
+  const views = [`${DEMO}/weigh`, sheet, `${sheet}/compare`, `${sheet}/compare?view=grid`, `${sheet}/compare?view=prices`, `${sheet}/compare?view=routes`, `${sheet}/add-lanes?m=Alderway%2FDE&f=warehouse`, `${DEMO}/find`, `${DEMO}/fund`, `${DEMO}/lists`, list, `${list}/setup`, `${DEMO}/rates`, `${DEMO}/settings`, `${DEMO}/suppliers`];
+  const cut: string[] = [];
+  // 1280 x 800 at 150 % is 853 x 533.
+  for (const size of [{ width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 853, height: 533 }, { width: 390, height: 844 }]) {
+    await page.setViewportSize(size);
+    for (const path of views) {
+      await page.goto(at(path));
+      await ready(page);
+      cut.push(...(await cutIn(page)).map((what) => `${size.width} wide, ${path}: ${what}`));
+    }
+  }
+  expect(cut).toEqual([]);
+});

@@ -57,10 +57,12 @@ export const drawn = {
   '.bar.large': { paddingTop: 24 },
   '.bar-track': { position: 'relative' },
   '.large > .bar-track': { borderBottom: `1px solid ${v('ink')}` },
-  '.bar-slice': { position: 'absolute', bottom: 0, overflow: 'hidden', whiteSpace: 'nowrap' },
+  '.bar-slice': { container: 'slice / inline-size', position: 'absolute', bottom: 0, overflow: 'hidden', whiteSpace: 'nowrap' },
   '.large .bar-slice': { boxShadow: `inset -1px 0 0 ${v('background-default')}`, cursor: 'pointer' },
   '.large .bar-slice.chosen': { outline: `2px solid ${v('ink')}`, outlineOffset: -2 },
   '.bar-name': { display: 'block', padding: '7px 8px 0', lineHeight: 1.35, fontSize: '0.78rem', '& b': { display: 'block', fontWeight: 650, fontSize: '0.86rem' } },
+  // A slice too narrow for its name goes without; its line below has it.
+  '@container slice (max-width: 58px)': { '.bar-name': { display: 'none' } },
   '.bar-kept': { position: 'absolute', bottom: 0, overflow: 'hidden', whiteSpace: 'nowrap', pointerEvents: 'none', backgroundColor: v('keep-main'), color: v('keep-on') },
   '.bar-kept.incomplete': { backgroundColor: v('keep-soft'), border: `1px dashed ${v('keep-main')}`, color: v('ink') },
   '.bar-keeps': { padding: '8px 12px 0', fontSize: '0.82rem', '& b': { display: 'block', fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontWeight: 750, fontSize: '1.7rem', lineHeight: 1.15 } },
@@ -79,7 +81,7 @@ export const drawn = {
   '.line': { display: 'grid', gridTemplateColumns: '16px minmax(90px, 120px) 1fr auto 60px', alignItems: 'center', columnGap: 8, minHeight: 34 },
   '.line > i': { width: 11, height: 11 },
   '.line > button': { ...plainButton, fontWeight: 640, textAlign: 'left', padding: '6px 0' },
-  '.line > small': { fontSize: '0.82rem', color: v('text-secondary'), overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+  '.line > small': { fontSize: '0.82rem', lineHeight: 1.25, color: v('text-secondary'), overflowWrap: 'anywhere' },
   '.line > span': { textAlign: 'right', fontWeight: 500 },
   '.line > span + small': { textAlign: 'right' },
   '.line.open > span': { fontWeight: 680 },
@@ -92,7 +94,7 @@ export const drawn = {
   '.lane': { display: 'flex', alignItems: 'center', margin: '0 -8px', padding: '0 8px', borderRadius: 6 },
   '.lane.chosen': { backgroundColor: v('paperTint') },
   '.lane > button:first-of-type': { ...plainButton, flex: 1, minWidth: 0, display: 'grid', gridTemplateColumns: '124px 1fr 82px', gap: 10, alignItems: 'center', textAlign: 'left', padding: '4px 0' },
-  '.lane-where, .lane-keeps': { lineHeight: 1.25, minWidth: 0, '& > *': { display: 'block', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }, '& > span': { fontSize: '0.88rem' }, '& > small': { fontSize: '0.76rem', color: v('text-secondary') } },
+  '.lane-where, .lane-keeps': { lineHeight: 1.25, minWidth: 0, '& > *': { display: 'block', overflowWrap: 'anywhere' }, '& > span': { fontSize: '0.88rem' }, '& > small': { fontSize: '0.76rem', color: v('text-secondary') } },
   '.lane-keeps': { textAlign: 'right', '& > b': { fontWeight: 650, color: v('primary-main') }, '& > b.loses': { color: v('error-main') }, '& > b.unknown': { color: v('text-secondary') } },
 
   // -- a phone's width; last, so that it wins

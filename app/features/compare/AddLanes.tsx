@@ -86,7 +86,7 @@ export function AddLanesPage({ name, way, candidateId, proposals, quotes, lanes,
         </Box>
         <Box>
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', flexWrap: 'wrap', mb: 1 }}>
-            {lanes.length > 0 && <ChoiceLine label={t('proposals.like')} value={like} width={260} options={[...lanes.map((l) => ({ value: l.id, label: `${countryName(l.country, i18n.language)} · ${l.marketplace}, ${t(`method.${l.method}`)}` })), { value: '', label: t('proposals.likeNone') }]} onChange={setLike} />}
+            {lanes.length > 0 && <ChoiceLine label={t('proposals.like')} value={like} width={330} options={[...lanes.map((l) => ({ value: l.id, label: `${countryName(l.country, i18n.language)} · ${l.marketplace}, ${t(`method.${l.method}`)}` })), { value: '', label: t('proposals.likeNone') }]} onChange={setLike} />}
             {like !== '' && <ChoiceLine label={t('proposals.habit')} value={habit} width={100} options={HABITS.map((x) => ({ value: x, label: t(`prices.habits.${x}`) }))} onChange={setHabit} />}
             {canEdit && <Button variant="contained" disabled={makes.length === 0 || fetcher.state !== 'idle'} onClick={make}>{t('proposals.make', { count: makes.length })}</Button>}
           </Box>

@@ -36,14 +36,14 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
   const cheapest = [...rows].filter((x) => x.result.figures.landedCost !== null).sort((a, b) => (a.result.figures.landedCost as number) - (b.result.figures.landedCost as number))[0];
   return (
     <Box>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', mb: 1 }}>
-        <ChoiceLine label={t('routes.lane')} value={chosen.id} width={300} options={lanes.slice(0, 300).map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))} onChange={onChoose} />
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', flexWrap: 'wrap', mb: 1 }}>
+        <ChoiceLine label={t('routes.lane')} value={chosen.id} width={330} options={lanes.slice(0, 300).map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))} onChange={onChoose} />
         <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75 }}>{t('routes.lead', { quantity: f.number(doc.orderQuantity) })}</Typography>
         <Box sx={{ ml: 'auto' }}><TableFile table={() => ({ name: t('routes.title'), columns: [t('routes.route'), `${t('routes.freight')} ${c}`, `${t('routes.landed')} ${c}`, t('routes.days'), t('routes.cycle'), `${t('routes.tied')} ${c}`, `${t('routes.keeps')} ${c}`].map((title) => ({ title })), rows: rows.map((row) => [row.name, row.result.lines.freight, row.result.figures.landedCost, days(row.doc), row.result.figures.cashCycleDays, row.result.figures.landedCash, row.result.figures.unitProfit]) })} /></Box>
       </Box>
       {cards.length === 0 && <Typography sx={{ mb: 1 }}>{t('routes.none', { country: countryName(doc.country, i18n.language) })} <Link to={`${root}/rates`}>{t('nav.rates')}</Link></Typography>}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.4fr 1fr' }, gap: 4 }}>
-        <Box role="region" tabIndex={0} aria-label={t('routes.title')} sx={{ overflowX: 'auto' }}>
+        <Box role="region" tabIndex={0} aria-label={t('routes.title')} sx={{ overflowX: 'auto', position: 'relative' }}>
           <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', fontSize: '0.88rem', '& th, & td': { py: 0.6, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline' }, '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' }, '& th:first-of-type': { textAlign: 'left' } }}>
             <thead><tr><th scope="col">{t('routes.route')}</th><th scope="col">{t('routes.freight')}</th><th scope="col">{t('routes.landed')}</th><th scope="col">{t('routes.days')}</th><th scope="col">{t('routes.cycle')}</th><th scope="col">{t('routes.tied')}</th><th scope="col">{t('routes.keeps')}</th>{canEdit && <th><span className="hidden-text">{t('routes.use')}</span></th>}</tr></thead>
             <tbody>

@@ -84,7 +84,7 @@ function Funding({ names, settings, sheet, canEdit, base }: Omit<Props, 'sheet'>
         {result.mostUnits !== null && (result.mostUnits > 0 ? t(result.bounds.mostUnits === undefined ? 'fund.most' : 'fund.mostBound', { units: f.number(result.mostUnits) }) : t('fund.mostNone', { units: f.number(result.smallestOrder), short: bounds.of(f.money(result.shortfall, home), result.incomplete, 'atLeast') }))}
         {result.incomplete.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}> {t('launch.incomplete', { blanks: bounds.list(result.incomplete) })}</Box>}
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1.1fr 1fr 1.1fr' }, gap: 4 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))', lg: 'minmax(0, 1.1fr) minmax(0, 1fr) minmax(0, 1.1fr)' }, gap: 4 }}>
         <Box component="section" aria-label={t('fund.money')}>
           <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('fund.money')}</Typography>
           <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', mb: 2 }}>

@@ -67,7 +67,7 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
               <TableRow key={l.id} hover>
                 <TableCell sx={{ maxWidth: { xs: 150, sm: 380 } }}>
                   <Box component={Link} to={`${root}/lists/${l.id}${l.state === 'new' ? '/setup' : ''}`} sx={{ color: 'text.primary', fontWeight: 640, textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
-                  <Box sx={{ fontSize: '0.76rem', color: 'text.secondary', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{l.file.name}{l.country === null ? '' : ` · ${countryName(l.country, i18n.language)}`}</Box>
+                  <Box sx={{ fontSize: '0.76rem', color: 'text.secondary', overflowWrap: 'anywhere' }}>{l.file.name}{l.country === null ? '' : ` · ${countryName(l.country, i18n.language)}`}</Box>
                 </TableCell>
                 <TableCell className="wide">{l.supplier ?? t('lists.noSupplier')}</TableCell>
                 <TableCell align="right">{l.valid + l.invalid === 0 ? '–' : f.number(l.valid, 0)}{l.invalid > 0 && <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>{t('lists.invalidToo', { count: l.invalid })}</Box>}</TableCell>

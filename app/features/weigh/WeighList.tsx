@@ -123,7 +123,7 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
             <Pick label={t('weigh.show')} value={show === 'live' ? '' : show} none={t('weigh.live')} options={[['archived', t('weigh.archived')], ['dropped', t('weigh.dropped')]]} onChange={(v) => set({ show: v })} takes={0} />
             {['q', 'way', 'stage', 'tag', 'keeps', 'launch'].some((k) => search.get(k)) && <Button size="small" onClick={() => set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })}>{t('weigh.clear')}</Button>}
           </Box>
-          <Box sx={{ overflowX: 'auto' }}>
+          <Box sx={{ overflowX: 'auto', position: 'relative' }}>
             <Table size="small" sx={{ minWidth: { md: 960 }, tableLayout: { md: 'fixed' }, '& thead th': { lineHeight: 1.25, verticalAlign: 'bottom', borderBottom: '1.5px solid', borderColor: 'text.primary' } }}>
               <TableHead>
                 <TableRow>
