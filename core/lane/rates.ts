@@ -43,7 +43,6 @@ export const weightSteps = z.strictObject({
   stepKg: blank(positive),
   stepFee: nonNegative.default(0),
 });
-type WeightSteps = z.output<typeof weightSteps>;
 
 export const postageTable = weightSteps.extend({ currency });
 /** The same on a lane, where a step may be opened before its postage is known. */

@@ -215,9 +215,3 @@ export function restate(result: LaneResult, to: string, table: ExchangeTable | n
     lines: scale(result.lines, () => true), families: scale(result.families, () => true), figures: scale(result.figures, isMoney),
   };
 }
-
-/** Whether any blank keeps a figure from being whole. */
-export function isIncomplete(result: LaneResult, figure: Figure): boolean {
-  return (result.incomplete[figure]?.length ?? 0) > 0;
-}
-
