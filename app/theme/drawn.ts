@@ -9,7 +9,7 @@ export const drawn = {
   '.hidden-text': { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' },
   '@media print': { '.no-print, header, nav': { display: 'none !important' } },
   // -- lanes side by side
-  '.compared': { position: 'absolute', top: 0, left: 0, right: 0, height: 46, display: 'grid', alignItems: 'center', columnGap: 10, padding: '0 6px', borderBottom: `1px solid ${v('hairline')}`, fontSize: '0.86rem', cursor: 'pointer' },
+  '.compared': { position: 'absolute', top: 0, left: 0, right: 0, height: 54, display: 'grid', alignItems: 'center', columnGap: 10, padding: '0 6px', borderBottom: `1px solid ${v('hairline')}`, fontSize: '0.86rem', cursor: 'pointer' },
   '.compared:hover': { backgroundColor: v('paperTint') },
   '.compared.chosen': { backgroundColor: v('paperTint'), boxShadow: `inset 3px 0 0 ${v('primary-main')}` },
   '.compared.pinned': { boxShadow: `inset 3px 0 0 ${v('ink')}` },
