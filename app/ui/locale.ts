@@ -49,6 +49,8 @@ export type Format = {
   money(x: number | null, currency: string): string;
   /** The figure alone, with the currency's decimals. */
   plain(x: number | null, currency: string): string;
+  /** Whole units of the currency with its sign, for the marks of an axis: €1,200. */
+  mark(x: number, currency: string): string;
   percent(x: number | null, digits?: number): string;
   number(x: number | null, digits?: number): string;
   day(iso: string): string;
@@ -67,6 +69,7 @@ export function formatFor(locale: string): Format {
       const digits = formatter(locale, `m${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).resolvedOptions().maximumFractionDigits ?? 2;
       return real(formatter(locale, `n${digits}`, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x));
     },
+    mark: (x, currency) => real(formatter(locale, `k${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol', maximumFractionDigits: 0 }).format(x)),
     percent: (x, digits = 1) => (x === null ? DASH : real(formatter(locale, `p${digits}`, { style: 'percent', minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x))),
     number: (x, digits = 2) => (x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x))),
     dayShort: (iso) => dayFormatter(locale, false).format(new Date(`${iso}T00:00:00Z`)),

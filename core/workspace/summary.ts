@@ -2,6 +2,7 @@ import { byMeasure, isWhole, measured } from '../compare/measures.ts';
 import type { Measure } from '../compare/measures.ts';
 import { judgeHurdles } from '../lane/hurdles.ts';
 import type { Hurdle, HurdleResult } from '../lane/hurdles.ts';
+import { LINES } from '../lane/lines.ts';
 import { evaluate, restate } from '../lane/result.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
@@ -71,9 +72,10 @@ export function gatesOf(candidate: CandidateData, best: LaneSummary | null): Rec
   };
 }
 
-/** Share of a lane's cost lines that are not blank, 0 to 1. */
+/** Share of the lines a lane has that are known, 0 to 1: a line that does not apply (it is 0) is none of them. */
 export function completeness(result: LaneResult): number {
-  return 1 - result.blanks.length / 11;
+  const known = LINES.filter((line) => result.lines[line] !== null && result.lines[line] !== 0).length;
+  return known + result.blanks.length === 0 ? 0 : known / (known + result.blanks.length);
 }
 
 /** The launch plan of a candidate: its own where it has one, with the workspace's cash and reserve. */

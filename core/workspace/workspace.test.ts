@@ -10,7 +10,7 @@ import { inverse, patched, samePlace, valueAt, withValueAt } from './patch.ts';
 import type { Patch } from './patch.ts';
 import { candidateData, composeLane, quoteSource } from './records.ts';
 import { settings as settingsSchema } from './settings.ts';
-import { bestLane, gatesOf, planOf, summarise } from './summary.ts';
+import { bestLane, completeness, gatesOf, planOf, summarise } from './summary.ts';
 import type { LaneSummary } from './summary.ts';
 
 const settings = settingsSchema.parse({});
@@ -107,5 +107,16 @@ describe('patches', () => {
   });
   it('are about the same place or not', () => {
     expect([samePlace(p(['a', 1], 0, 1), p(['a', 1], 5, 6)), samePlace(p(['a', 1], 0, 1), p(['a', 2], 0, 1)), samePlace(p(['a'], 0, 1), { ...p(['a'], 0, 1), id: 'k' })]).toEqual([true, false, false]);
+  });
+});
+
+describe('how much of a lane is known', () => {
+  it('counts the lines there are: one that does not apply is neither known nor missing', () => {
+    const doc = compose('wholesale', { price: 20 });
+    const whole = evaluate(doc);
+    expect(whole.blanks).toEqual([]);
+    expect(completeness(whole)).toBe(1);
+    const others = Object.entries(whole.lines).filter(([line, x]) => line !== 'returns' && x !== 0).length;
+    expect(completeness(evaluate({ ...doc, returns: null }))).toBeCloseTo(others / (others + 1), 12);
   });
 });

@@ -71,7 +71,7 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
             <ResponsiveContainer>
               <LineChart data={chart} margin={{ left: 0, right: 10, top: 6, bottom: 4 }}>
                 <XAxis dataKey="factor" type="number" domain={[0.5, 4]} ticks={[1, 2, 3, 4]} tickFormatter={(x: number) => `× ${x}`} stroke={palette.text.secondary} fontSize={12} />
-                <YAxis stroke={palette.text.secondary} fontSize={12} width={48} tickFormatter={(x: number) => f.number(x, 0)} />
+                <YAxis stroke={palette.text.secondary} fontSize={12} width={60} tickFormatter={(x: number) => f.mark(x, c)} />
                 <Tooltip formatter={(x, id) => [f.money(Number(x), c), rows.find((row) => row.id === id)?.name ?? '']} labelFormatter={(x) => `× ${f.number(Number(x))}`} contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }} />
                 <ReferenceLine y={0} stroke={palette.text.primary} />
                 {rows.map((row, i) => <Line key={row.id} dataKey={row.id} dot={false} isAnimationActive={false} stroke={palette.text.primary} strokeWidth={2} strokeDasharray={DASHES[i % DASHES.length] ?? ''} />)}

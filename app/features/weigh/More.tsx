@@ -127,7 +127,7 @@ function Ladder({ view }: Part) {
         <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>{t('ladder.text')}</Typography>
         <Typography sx={{ mb: 1 }}>{cushion === null || cushion <= 0 ? t('ladder.noCushion') : t('ladder.cushion', { by: f.money(cushion, c), share: f.percent(cushion / grossNow) })}</Typography>
         <Box onBlur={() => text !== null && take(text)}><TextLine label={t('ladder.rivals', { currency: c })} value={text ?? typed.map((x) => f.number(x)).join('; ')} onChange={setText} width="100%" /></Box>
-        <TableFile table={() => ({ name: `${store.get().state.candidate.data.name} ${t('more.ladder')}`, columns: [t('ladder.price'), t('form.currency'), '', t('ladder.profit'), t('ladder.margin'), t('ladder.units'), t('ladder.month')].map((title, i) => ({ title, percent: i === 4 })), rows: marks.map((m) => { const r = at(m.x); return [m.x, c, t(`ladder.${m.kind}`), r.profit, r.margin, r.units, r.month]; }) })} />
+        <TableFile table={() => ({ name: `${store.get().state.candidate.data.name} ${t('more.ladder')}`, columns: [t('ladder.price'), t('form.currency'), t('ladder.what'), t('ladder.profit'), t('ladder.margin'), t('ladder.units'), t('ladder.month')].map((title, i) => ({ title, percent: i === 4 })), rows: marks.map((m) => { const r = at(m.x); return [m.x, c, t(`ladder.${m.kind}`), r.profit, r.margin, r.units, r.month]; }) })} />
         <Box component="table" sx={{ ...table, mt: 1.5 }}>
           <thead><tr><th scope="col">{t('ladder.price')}</th><th scope="col">{t('ladder.profit')}</th><th scope="col">{t('ladder.margin')}</th><th scope="col">{t('ladder.units')}</th><th scope="col">{t('ladder.month')}</th></tr></thead>
           <tbody>
@@ -148,9 +148,9 @@ function Ladder({ view }: Part) {
         <ResponsiveContainer>
           <LineChart data={curve} margin={{ left: 0, right: 0, top: 16, bottom: 4 }}>
             <CartesianGrid stroke={palette.divider} vertical={false} />
-            <XAxis dataKey="gross" type="number" domain={[low, high]} tickFormatter={(x: number) => f.number(x, 0)} stroke={palette.text.secondary} fontSize={12} />
-            <YAxis yAxisId="profit" tickFormatter={(x: number) => f.number(x, 0)} stroke={palette.text.secondary} fontSize={12} width={44} />
-            <YAxis yAxisId="units" orientation="right" tickFormatter={(x: number) => f.number(x, 0)} stroke={palette.text.secondary} fontSize={12} width={44} />
+            <XAxis dataKey="gross" type="number" domain={[low, high]} tickFormatter={(x: number) => f.mark(x, c)} stroke={palette.text.secondary} fontSize={12} />
+            <YAxis yAxisId="profit" tickFormatter={(x: number) => f.mark(x, c)} stroke={palette.text.secondary} fontSize={12} width={60} />
+            <YAxis yAxisId="units" orientation="right" tickFormatter={(x: number) => f.number(x, 0)} stroke={palette.text.secondary} fontSize={12} width={56} label={{ value: t('form.unitsMonth'), angle: 90, position: 'insideRight', fontSize: 12, fill: palette.text.secondary, style: { textAnchor: 'middle' } }} />
             <Tooltip formatter={(x, id) => [id === 'units' ? f.number(Number(x), 0) : f.money(Number(x), c), t(id === 'units' ? 'ladder.units' : 'ladder.profit')]} labelFormatter={(x) => f.money(Number(x), c)} contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }} />
             <ReferenceLine yAxisId="profit" y={0} stroke={palette.text.primary} />
             {marks.map((m) => <ReferenceLine key={`${m.kind}${m.x}`} yAxisId="profit" x={m.x} stroke={m.kind === 'now' ? palette.primary.main : palette.text.secondary} strokeDasharray={m.kind === 'rival' ? '2 4' : m.kind === 'even' ? '6 3' : ''} label={m.kind === 'rival' ? undefined : { value: t(`ladder.${m.kind}`), position: 'top', fontSize: 11, fill: palette.text.primary }} />)}
