@@ -1,4 +1,5 @@
 import { Alert, Box, Button, LinearProgress, Menu, MenuItem, Typography } from '@mui/material';
+import type { TFunction } from 'i18next';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { MouseEvent } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -313,6 +314,12 @@ export function ListPage(p: Props) {
           {monthly > 0 && <Box component="span" sx={{ color: 'primary.main' }}> {t('list.tally', { kept: f.number(monthly, 0), amount: f.money(tally.profitPerMonth, p.home) })}.</Box>}
         </Typography>
       )}
+      {answer !== null && answer.verdicts.unknown * 2 > answer.rows && answer.lacking[0] !== undefined && (
+        <Typography variant="body2" color="text.secondary">
+          {t('list.mostUnknown', { what: lackingWord(answer.lacking[0][0], t), count: answer.lacking[0][1], n: f.number(answer.lacking[0][1], 0) })} {t(`listRemedy.${answer.lacking[0][0]}`, { defaultValue: '' })}{' '}
+          <Button size="small" sx={{ py: 0 }} onClick={() => setSide('assumptions')}>{t('list.assumptions')}</Button><Button size="small" sx={{ py: 0 }} component={Link} to={`${url}/setup`}>{t('list.setup')}</Button>
+        </Typography>
+      )}
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', my: 0.75 }}>
         <Box role="group" aria-label={t('list.hurdles')} sx={{ display: 'flex', border: '1px solid', borderColor: 'fieldLine', borderRadius: 1, overflow: 'hidden' }}>
           {([null, ...VERDICTS] as const).map((v) => {
@@ -346,7 +353,7 @@ export function ListPage(p: Props) {
         <Box sx={{ minWidth: 0, position: 'relative' }}>
           <Box sx={{ height: 2 }}>{screen.busy && <LinearProgress aria-label={t('nav.loading')} sx={{ height: 2 }} />}</Box>
           {answer !== null && shownCount === 0 && !screen.busy ? (
-            <Nothing answer={answer} short={query.text === '' && query.filters.length === 1 && only?.only.join() === 'pass'} onUnknown={() => showVerdict('unknown')} onNear={() => showVerdict('near')} setup={`${url}/setup`} />
+            <Nothing answer={answer} short={query.text === '' && query.filters.length === 1 && only?.only.join() === 'pass'} onUnknown={() => showVerdict('unknown')} onNear={() => showVerdict('near')} setup={`${url}/setup`} refused={p.counts.invalid > 0 ? { count: p.counts.invalid, url: `${url}/file?what=refused` } : null} onAssume={() => setSide('assumptions')} />
           ) : (
             <Grid columns={grid} count={shownCount} rowAt={screen.rowAt} inView={screen.inView} cell={cell} foot={foot} sort={query.sort} onSort={sortBy} onWidth={widen} onMove={moveTo} ticked={new Set(ticked.keys())} onTick={tick} opened={side === 'row' ? openLine : null} onOpen={open} question={question} label={t('list.grid')} height={`max(360px, calc(100vh - ${top + 12}px))`} />
           )}
@@ -393,25 +400,39 @@ function postForm(action: string, fields: Record<string, string>): void {
 }
 
 /** What an empty screen says: what most rows lack, or that the limits leave nothing. */
-function Nothing({ answer, short, onUnknown, onNear, setup }: { answer: Answer; short: boolean; onUnknown: () => void; onNear: () => void; setup: string }) {
+/** What rows lack, in words: a line that is blank, or what is wrong. */
+const lackingWord = (what: string, t: TFunction): string => (what === 'price' ? t('list.unknownPrice') : t(`listTrouble.${what}`, { defaultValue: '' }) || t('list.lacksLine', { line: t(`blank.${what}`) }));
+
+function Nothing({ answer, short, onUnknown, onNear, setup, refused, onAssume }: { answer: Answer; short: boolean; onUnknown: () => void; onNear: () => void; setup: string; refused: { count: number; url: string } | null; onAssume: () => void }) {
   const { t } = useTranslation();
   const f = useFormat();
   const { verdicts, lacking } = answer;
-  const word = (what: string): string => (what === 'price' ? t('list.unknownPrice') : t(`listTrouble.${what}`, { defaultValue: '' }) || t('list.lacksLine', { line: t(`blank.${what}`) }));
   const remedies = [...new Set(lacking.slice(0, 3).map(([what]) => t(`listRemedy.${what}`, { defaultValue: '' })).filter(Boolean))];
+  if (answer.rows === 0)
+    return (
+      <Box sx={{ py: 5, px: 2, maxWidth: '62ch', mx: 'auto' }}>
+        <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>{t('list.noneGood')}</Typography>
+        <Typography>{t(refused === null ? 'list.noneGoodEmpty' : 'list.noneGoodHelp')}</Typography>
+        <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
+          {refused !== null && <Button component="a" href={refused.url} variant="contained" color="primary">{t('list.toMend', { count: refused.count })}</Button>}
+          <Button component={Link} to={setup}>{t('list.setup')}</Button>
+        </Box>
+      </Box>
+    );
   if (!short) return <Box sx={{ py: 6, textAlign: 'center' }}><b>{t('list.nothing')}</b><Typography color="text.secondary">{t('list.nothingHelp')}</Typography></Box>;
   return (
     <Box sx={{ py: 5, px: 2, maxWidth: '62ch', mx: 'auto' }}>
       <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>{verdicts.unknown > 0 ? t('list.nothingKnown', { n: f.number(verdicts.unknown, 0) }) : t('list.nothingPays')}</Typography>
       {verdicts.unknown > 0 && (
         <>
-          <Box component="ul" sx={{ m: 0, pl: 2.5, '& li::first-letter': { textTransform: 'uppercase' } }}>{lacking.slice(0, 6).map(([what, n]) => <li key={what}>{word(what)}: {t('list.rowsOf', { count: n, n: f.number(n, 0) })}</li>)}</Box>
+          <Box component="ul" sx={{ m: 0, pl: 2.5, '& li::first-letter': { textTransform: 'uppercase' } }}>{lacking.slice(0, 6).map(([what, n]) => <li key={what}>{lackingWord(what, t)}: {t('list.rowsOf', { count: n, n: f.number(n, 0) })}</li>)}</Box>
           {remedies.map((r) => <Typography key={r} sx={{ mt: 1 }}>{r}</Typography>)}
         </>
       )}
       <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
         {verdicts.unknown > 0 && <Button variant="contained" color="primary" onClick={onUnknown}>{t('list.showUnknown')}</Button>}
         {verdicts.near > 0 && <Button variant={verdicts.unknown > 0 ? 'outlined' : 'contained'} onClick={onNear}>{t('list.showNear', { count: verdicts.near, n: f.number(verdicts.near, 0) })}</Button>}
+        {verdicts.unknown > 0 && <Button onClick={onAssume}>{t('list.assumptions')}</Button>}
         {verdicts.unknown > 0 && <Button component={Link} to={setup}>{t('list.setup')}</Button>}
       </Box>
     </Box>
