@@ -163,8 +163,8 @@ describe('a list as a file', () => {
   it('has what is shown, with columns kept as they are, and nothing that a spreadsheet would run', async () => {
     const said = await send(file as Route, viewer, null, { search: '?limit=price:30:&sort=-price&as=csv' });
     const out = await csvOf(said);
-    expect(out.map((r) => r.title)).toEqual(Array.from({ length: 9 }, (_, i) => `Pot ${29 - i}`));
-    expect(out.find((r) => r.title === 'Pot 27')?.Colour).toBe("'=green");
+    expect(out.map((r) => r.Title)).toEqual(Array.from({ length: 9 }, (_, i) => `Pot ${29 - i}`));
+    expect(out.find((r) => r.Title === 'Pot 27')?.Colour).toBe("'=green");
     expect(said.headers.get('content-disposition')).toMatch(/^attachment; filename="pots\.csv"/);
     expect((await csvOf(await send(file as Route, viewer, null, { search: '?what=all&as=csv' })))).toHaveLength(30);
   });
@@ -173,9 +173,15 @@ describe('a list as a file', () => {
     form.set('settings', JSON.stringify(await dearer()));
     const tried = await csvOf(await send(fileTried as Route, viewer, form, { search: '?what=all&as=csv' }));
     const saved = await csvOf(await send(file as Route, viewer, null, { search: '?what=all&as=csv' }));
-    const column = Object.keys(saved[0] ?? {}).find((c) => c.startsWith('unitProfit')) as string;
+    const column = Object.keys(saved[0] ?? {}).find((c) => c.startsWith('Keeps a unit')) as string;
     expect(saved).toHaveLength(30);
-    for (const [i, r] of saved.entries()) expect(Number(r[column]) - Number(tried[i]?.[column])).toBeCloseTo(TAKES, 5);
+    for (const [i, r] of saved.entries()) expect(Math.abs(Number(r[column]) - Number(tried[i]?.[column]) - TAKES), 'to the cent it is rounded to').toBeLessThan(0.0101);
+    // Headings and verdicts in the words of the screen, money in the coins of its currency.
+    expect(column).toBe('Keeps a unit, EUR');
+    for (const r of saved) {
+      expect(r[column]).toMatch(/^(-?\d+(\.\d\d?)?)?$/);
+      expect(['pays', 'near', 'does not', 'unknown']).toContain(r.Hurdles);
+    }
     form.set('settings', '{');
     expect((await send(fileTried as Route, viewer, form, { search: '?as=csv' })).status).toBe(422);
   });

@@ -84,7 +84,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
           <Box role="img" aria-label={t('suppliers.chart')} sx={{ height: 260 }}>
             <ResponsiveContainer>
               <LineChart data={chart} margin={{ left: 0, right: 10, top: 20, bottom: 4 }}>
-                <XAxis dataKey="q" type="number" domain={[0, Math.round(most)]} stroke={palette.text.secondary} fontSize={12} tickFormatter={(x: number) => f.number(x, 0)} label={{ value: t('lanes.pieces'), position: 'insideBottomRight', offset: -2, fontSize: 12, fill: palette.text.secondary }} />
+                <XAxis dataKey="q" type="number" domain={[0, Math.round(most)]} stroke={palette.text.secondary} fontSize={12} tickFormatter={(x: number) => f.number(x, 0)} label={{ value: t('form.orderQuantity'), position: 'insideBottomRight', offset: -2, fontSize: 12, fill: palette.text.secondary }} />
                 <YAxis domain={['auto', 'auto']} stroke={palette.text.secondary} fontSize={12} width={64} tickFormatter={(x: number) => f.money(x, c)} />
                 <Tooltip formatter={(x, id) => [f.money(Number(x), c), name(Number(String(id).slice(1)))]} labelFormatter={(x) => f.number(Number(x))} contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }} />
                 {stretches.slice(1).map((s) => <ReferenceLine key={s.from} x={s.from} stroke={palette.primary.main} strokeDasharray="3 3" label={{ value: f.number(s.from), position: 'top', fontSize: 11, fill: palette.text.primary }} />)}
