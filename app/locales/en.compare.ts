@@ -1,5 +1,6 @@
 /** Words of the places where many lanes stand side by side. */
 export const compareWords = {
+  laneFile: { gross: 'Gross sales', netRevenue: 'Net sales', landedCost: 'Landed cost', country: 'Country', marketplace: 'Marketplace', method: 'Fulfilled by', route: 'Route', supplier: 'Supplier', bound: 'Unit profit is', atMost: 'at most, costs missing', launch: 'Cash a launch takes', missing: 'Not known', rate: 'Exchange rate', rateOf: 'Rate of' },
   compare: {
     title: 'Lanes side by side', add: 'Add lanes', none: 'There is no lane to compare yet. Choose marketplaces, ways of fulfilment and routes, and all sensible lanes are made at once.',
     answer: '<b>{{where}}</b> is best by {{measure}}: <k>{{value}}</k>. {{count}} of {{all}} lanes keep something.', answerNone: 'None of the {{all}} lanes keeps anything.', answerUnknown: 'What these lanes keep is not known yet.',

@@ -1,6 +1,7 @@
 import { data } from 'react-router';
+import { boundOf } from '../../core/lane/bounds.ts';
 import { asked } from '../../core/compare/whatIf.ts';
-import { exchangeFactor } from '../../core/money/money.ts';
+import { exchangeFactor, minorDigits, powerOfTen, roundMinor } from '../../core/money/money.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import { LINES } from '../../core/lane/lines.ts';
 import { priceFor } from '../../core/lane/solve.ts';
@@ -11,6 +12,8 @@ import { enterWorkspace } from '../../server/auth/session.ts';
 import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
 import type { OutColumn } from '../../server/files/sheets.ts';
 import { loadComparison } from '../../server/use/lanes.ts';
+import { en } from '../locales/en.ts';
+import { compareWords } from '../locales/en.compare.ts';
 import type { Route } from './+types/compareFile.ts';
 
 const RATIOS = ['margin', 'roi', 'markup', 'yearlyReturnOnCash'] as const;
@@ -33,21 +36,27 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   if (search.get('as') === 'jsonl') return fileAnswer(`${name}.jsonl`, `${docs.map((d) => JSON.stringify(d.doc)).join('\n')}\n`);
   const plan = planOf(c.candidate.data, c.settings.launch);
   const home = c.settings.homeCurrency;
+  const words = compareWords.laneFile;
   const columns: OutColumn[] = [
-    ...['country', 'marketplace', 'fulfilment', 'route', 'supplier', 'currency', 'price', 'order quantity'].map((title) => ({ title })),
-    ...MONEY.map((m) => ({ title: m })), ...RATIOS.map((r) => ({ title: r, percent: true })), { title: 'breakEvenPrice' }, { title: `unitProfit ${home}` }, { title: `launchCash ${home}` },
-    ...LINES.map((l) => ({ title: `line ${l}` })), { title: 'blank' }, { title: 'exchange rate' }, { title: 'rate of' },
+    ...[words.country, words.marketplace, words.method, words.route, words.supplier, en.form.currency, en.form.price, en.form.orderQuantity].map((title) => ({ title })),
+    ...MONEY.map((m) => ({ title: { ...en.figure, ...words }[m] })), ...RATIOS.map((x) => ({ title: en.figure[x], percent: true })), { title: words.bound }, { title: en.targets.breakEvenPrice }, { title: `${en.figure.unitProfit}, ${home}` }, { title: `${words.launch}, ${home}` },
+    ...LINES.map((l) => ({ title: en.lines[l] })), { title: words.missing }, { title: words.rate }, { title: words.rateOf },
   ];
   const rows = docs.map(({ doc }) => {
     const r = evaluate(doc);
     const factor = exchangeFactor(doc.rates.exchange, doc.currency, home);
     const known = Number.isNaN(factor) ? null : factor;
+    const own = (x: number | null): number | null => coins(x, doc.currency);
+    const missing = r.incomplete.unitProfit ?? [];
     return [
-      doc.country, doc.marketplace, doc.method, doc.route === null || doc.route === 'none' ? '' : doc.route.name, Array.isArray(doc.goods) ? (doc.goods[0]?.source.supplier ?? '') : '', doc.currency, doc.price, doc.orderQuantity,
-      ...MONEY.map((m) => r.figures[m]), ...RATIOS.map((x) => r.figures[x]), priceFor(doc).price, r.figures.unitProfit === null || known === null ? null : r.figures.unitProfit * known, launchCash(doc, plan),
-      ...LINES.map((l) => r.lines[l]), r.blanks.join(' '), known, doc.rates.exchange?.date ?? '',
+      doc.country, doc.marketplace, en.method[doc.method], doc.route === null || doc.route === 'none' ? '' : doc.route.name, Array.isArray(doc.goods) ? (doc.goods[0]?.source.supplier ?? '') : '', doc.currency, doc.price, doc.orderQuantity,
+      ...MONEY.map((m) => own(r.figures[m])), ...RATIOS.map((x) => r.figures[x]), r.figures.unitProfit !== null && boundOf('unitProfit', missing) === 'atMost' ? words.atMost : '', own(priceFor(doc).price),
+      coins(r.figures.unitProfit === null || known === null ? null : r.figures.unitProfit * known, home), coins(launchCash(doc, plan), home), ...LINES.map((l) => own(r.lines[l])), r.blanks.map((b) => en.blank[b]).join(', '), known, doc.rates.exchange?.date ?? '',
     ];
   });
   const sheet = { name: 'lanes', columns, rows };
   return search.get('as') === 'csv' ? fileAnswer(`${name}.csv`, writeCsv(sheet)) : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
 }
+
+/** Money to the smallest coin of its currency; unknown is blank, never 0. */
+const coins = (x: number | null, currency: string): number | null => (x === null ? null : roundMinor(x, powerOfTen(minorDigits(currency))));
