@@ -220,7 +220,7 @@ test('eight countries on three marketplaces in one screen, every figure as the c
   await page.waitForURL(/\/compare$/);
   await ready(page);
   const jsonl = await (await page.request.get(page.url().replace(/\/compare.*/, '/compare/file?as=jsonl'))).text();
-  const docs = jsonl.trim().split('\n').map((l) => JSON.parse(l) as { country: string; marketplace: string; price: number });
+  const docs = jsonl.trim().split('\n').map((l) => JSON.parse(l) as { country: string; marketplace: string; currency: string; price: number });
   expect(new Set(docs.map((d) => d.country)).size).toBe(10);
   expect(new Set(docs.map((d) => d.marketplace))).toEqual(new Set(['Alderway', 'Nordkai', 'Sundra', 'Quillhaven']));
   const said = evaluateAll(jsonl);

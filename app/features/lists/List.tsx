@@ -54,7 +54,7 @@ export function ListPage(p: Props) {
   const [saved, setSaved] = useState<'saved' | 'saving' | 'tried'>('saved');
   const [views, setViews] = useState(p.views);
   const [tally, setTally] = useState(p.tally);
-  const { showLimits, side, toggleLimits, openSide: setSide } = usePanes();
+  const { showLimits, side, toggleLimits, closeRow, openSide: setSide } = usePanes();
   const [openLine, setOpenLine] = useState<number | null>(null);
   const [edition, setEdition] = useState(0);
   const [ticked, setTicked] = useState<ReadonlyMap<number, ListRow>>(new Map());
@@ -363,7 +363,7 @@ export function ListPage(p: Props) {
             {side === 'assumptions' || openLine === null ? (
               <Assumptions own={own} onChange={setOwn} home={p.home} sales={sales} categories={p.screen.rates.marketplace?.categories ?? []} hasBasis={p.list.has.filter((r) => r === 'price30' || r === 'price90')} strange={screen.sums?.strange ?? []} saved={saved} canEdit={p.canEdit} />
             ) : (
-              <RowPane url={url} line={openLine} edition={edition} tried={tried} hurdles={own.assumptions.hurdles} root={p.root} canEdit={p.canEdit} onClose={() => setSide('assumptions')} onMark={(row, change) => void mark([row], change)} onKeep={(row, quantity) => void keep([row], quantity)} />
+              <RowPane url={url} line={openLine} edition={edition} tried={tried} hurdles={own.assumptions.hurdles} root={p.root} canEdit={p.canEdit} onClose={closeRow} onMark={(row, change) => void mark([row], change)} onKeep={(row, quantity) => void keep([row], quantity)} />
             )}
           </Box>
         )}

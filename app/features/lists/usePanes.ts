@@ -28,9 +28,9 @@ export function usePanes() {
     setRead(true);
   }, []);
   useEffect(() => {
-    // A row's pane belongs to that row; what is remembered is the pane it took the place of.
+    // A row's pane belongs to that row: what stood there before it is what is remembered.
     try {
-      if (read) localStorage.setItem(KEY, JSON.stringify({ limits, side: side === 'row' ? 'assumptions' : side, last }));
+      if (read && side !== 'row') localStorage.setItem(KEY, JSON.stringify({ limits, side, last }));
     } catch {}
   }, [read, limits, side, last]);
   const showLimits = limits && !(tight && side !== null && last === 'side');
@@ -41,6 +41,11 @@ export function usePanes() {
     toggleLimits: () => {
       setLimits(!showLimits);
       if (!showLimits) setLast('limits');
+    },
+    /** A row that is closed gives back what it stood over. */
+    closeRow: () => {
+      setSide('assumptions');
+      if (limits) setLast('limits');
     },
     openSide: (next: Side | null) => {
       setSide(next);
