@@ -10,7 +10,7 @@ async function accessible(page: Page): Promise<void> {
 for (const scheme of ['light', 'dark'] as const)
   for (const size of [{ width: 1280, height: 800 }, { width: 390, height: 844 }]) {
     test(`every main screen is accessible and holds its width: ${scheme}, ${size.width} wide`, async ({ page }) => {
-      test.setTimeout(180_000);
+      test.setTimeout(300_000);
       await page.emulateMedia({ colorScheme: scheme });
       await page.setViewportSize(size);
       await page.goto(at('/sign-in'));
