@@ -135,7 +135,7 @@ try {
   await page.getByRole('button', { name: 'Shortlist', exact: true }).click();
   await page.getByRole('button', { name: '3 shortlisted' }).click();
   await page.getByText('leaves 3').waitFor();
-  await page.getByRole('button', { name: /^Take along/ }).click();
+  await page.getByRole('button', { name: /^Export/ }).click();
   await page.waitForTimeout(500);
   await shoot(page, 'list-shortlist');
   await page.keyboard.press('Escape');
