@@ -314,7 +314,7 @@ export function ListPage(p: Props) {
           {monthly > 0 && <Box component="span" sx={{ color: 'primary.main' }}> {t('list.tally', { kept: f.number(monthly, 0), amount: f.money(tally.profitPerMonth, p.home) })}.</Box>}
         </Typography>
       )}
-      {answer !== null && answer.verdicts.unknown * 2 > answer.rows && answer.lacking[0] !== undefined && (
+      {answer !== null && shownCount > 0 && answer.verdicts.unknown * 2 > answer.rows && answer.lacking[0] !== undefined && (
         <Typography variant="body2" color="text.secondary">
           {t('list.mostUnknown', { what: lackingWord(answer.lacking[0][0], t), count: answer.lacking[0][1], n: f.number(answer.lacking[0][1], 0) })} {t(`listRemedy.${answer.lacking[0][0]}`, { defaultValue: '' })}{' '}
           <Button size="small" sx={{ py: 0 }} onClick={() => setSide('assumptions')}>{t('list.assumptions')}</Button><Button size="small" sx={{ py: 0 }} component={Link} to={`${url}/setup`}>{t('list.setup')}</Button>
