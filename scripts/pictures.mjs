@@ -69,6 +69,8 @@ try {
   await page.evaluate(() => window.scrollBy(0, 600));
   await shoot(page, 'shops');
   await page.goto(`${candidate}?more=ladder`);
+  // What is typed before the page answers would be lost.
+  await page.locator('html[data-answers]').waitFor({ state: 'attached' });
   await page.getByLabel(/Rivals' prices/).fill('29.90; 32.50; 37.90');
   await page.getByLabel(/Rivals' prices/).blur();
   await page.locator('.recharts-line').first().waitFor();
