@@ -1,5 +1,9 @@
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
-  test: { include: ['{core,server,screening,app,cli,demo,scripts,simulator}/**/*.test.{ts,tsx}'], testTimeout: 120_000, hookTimeout: 120_000 },
+  test: {
+    include: ['{core,server,screening,app,cli,demo,scripts,simulator}/**/*.test.{ts,tsx}'],
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
+  },
 });

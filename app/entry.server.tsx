@@ -19,7 +19,13 @@ declare module 'react-router' {
   }
 }
 
-export default function handleRequest(request: Request, status: number, headers: Headers, router: EntryContext, context: AppLoadContext): Promise<Response> {
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  router: EntryContext,
+  context: AppLoadContext,
+): Promise<Response> {
   const { nonce } = context;
   const cache = createCache({ key: 'bm', nonce });
   return new Promise((done, no) => {
@@ -55,5 +61,18 @@ export default function handleRequest(request: Request, status: number, headers:
 export function handleError(error: unknown, { request }: { request: Request }): void {
   if (request.signal.aborted || isRouteErrorResponse(error) || error instanceof Response) return;
   if (isDatabaseAway(error)) log.warn('the database is away');
-  else log.error({ message: error instanceof Error ? error.message.split('\nparams:')[0] : 'unknown', stack: error instanceof Error ? error.stack?.split('\n').filter((l) => l.startsWith('    at')).slice(0, 8) : undefined }, 'a request failed');
+  else
+    log.error(
+      {
+        message: error instanceof Error ? error.message.split('\nparams:')[0] : 'unknown',
+        stack:
+          error instanceof Error
+            ? error.stack
+                ?.split('\n')
+                .filter((l) => l.startsWith('    at'))
+                .slice(0, 8)
+            : undefined,
+      },
+      'a request failed',
+    );
 }

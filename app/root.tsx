@@ -6,7 +6,16 @@ import { ThemeProvider } from '@mui/material/styles';
 import type { ReactNode } from 'react';
 import { use, useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
-import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteError, useRouteLoaderData } from 'react-router';
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useRouteError,
+  useRouteLoaderData,
+} from 'react-router';
 import type { Route } from './+types/root.ts';
 import { theme } from './theme/theme.ts';
 import { LocaleContext, localeOf } from './ui/locale.ts';
@@ -17,7 +26,10 @@ export function loader({ request }: Route.LoaderArgs) {
   return { locale: localeOf(request.headers.get('accept-language')) };
 }
 
-export const meta: Route.MetaFunction = () => [{ title: 'Bold Margin' }, { name: 'description', content: 'What one unit keeps, lane beside lane' }];
+export const meta: Route.MetaFunction = () => [
+  { title: 'Bold Margin' },
+  { name: 'description', content: 'What one unit keeps, lane beside lane' },
+];
 export const links: Route.LinksFunction = () => [{ rel: 'icon', href: '/mark.svg', type: 'image/svg+xml' }];
 
 export function Layout({ children }: { children: ReactNode }) {
@@ -61,13 +73,20 @@ export function ErrorBoundary() {
   return (
     <Container component="main" maxWidth="sm" sx={{ py: 10 }}>
       <Logo label />
-      <Typography variant="h1" sx={{ mt: 5, mb: 1 }}>{t(`errors.${kind}.title`)}</Typography>
+      <Typography variant="h1" sx={{ mt: 5, mb: 1 }}>
+        {t(`errors.${kind}.title`)}
+      </Typography>
       <Typography sx={{ mb: 3 }}>{t(`errors.${kind}.text`)}</Typography>
       <Box sx={{ display: 'flex', gap: 1 }}>
-        {(kind === 'broken' || kind === 'databaseAway') && <Button variant="contained" onClick={() => window.location.reload()}>{t('errors.again')}</Button>}
-        <Button variant="outlined" href="/">{t('errors.home')}</Button>
+        {(kind === 'broken' || kind === 'databaseAway') && (
+          <Button variant="contained" onClick={() => window.location.reload()}>
+            {t('errors.again')}
+          </Button>
+        )}
+        <Button variant="outlined" href="/">
+          {t('errors.home')}
+        </Button>
       </Box>
     </Container>
   );
 }
-

@@ -27,10 +27,25 @@ const ROWS = 1_000_000;
 export async function measureColumns(): Promise<Measure[]> {
   const cards = Object.fromEntries(starterCards().map((c) => [c.key, c.data]));
   const market = cards['Alderway/DE'] as MarketplaceCard;
-  const rates: ListRates = { marketplace: market, tax: cards.DE as TaxCard, exchange: cards.exchange as ExchangeTable, country: 'DE', currency: 'EUR' };
+  const rates: ListRates = {
+    marketplace: market,
+    tax: cards.DE as TaxCard,
+    exchange: cards.exchange as ExchangeTable,
+    country: 'DE',
+    currency: 'EUR',
+  };
   const set = assumptions.parse({
-    homeCurrency: 'EUR', date: '2026-11-24', standing: { kind: 'registered' }, purchase: { currency: 'EUR', vat: 'added', vatRate: 0.19 }, orderQuantity: 24, inbound: { perUnit: 0.2, perKg: 0.15 }, prep: 0.25,
-    returns: { rate: 0.04, resaleShare: 0.5, handling: { amount: 0.8, currency: 'EUR' } }, advertPerSale: 0.4, unitsShare: 0.3, category: market.categories[0]?.key ?? null,
+    homeCurrency: 'EUR',
+    date: '2026-11-24',
+    standing: { kind: 'registered' },
+    purchase: { currency: 'EUR', vat: 'added', vatRate: 0.19 },
+    orderQuantity: 24,
+    inbound: { perUnit: 0.2, perKg: 0.15 },
+    prep: 0.25,
+    returns: { rate: 0.04, resaleShare: 0.5, handling: { amount: 0.8, currency: 'EUR' } },
+    advertPerSale: 0.4,
+    unitsShare: 0.3,
+    category: market.categories[0]?.key ?? null,
   });
   const d = new Draw(5);
   const evaluator = new ListEvaluator(set, rates);
@@ -38,7 +53,21 @@ export async function measureColumns(): Promise<Measure[]> {
   const sample: RowInputs[] = [];
   for (let i = 0; i < ROWS; i++) {
     const cost = d.typed(1, 40);
-    const row: RowInputs = { cost, price: Number((cost * (1.2 + 2 * d.next())).toFixed(2)), units: d.int(1, 400), unitsInSoldPack: 1, unitsInBoughtPack: 1, sides: [d.typed(5, 45, 1), d.typed(5, 30, 1), d.typed(2, 20, 1)], kg: d.typed(0.05, 6, 3), category: market.categories[i % market.categories.length]?.key ?? null, taxClass: 'standard', vatRate: null, minimumOrder: null, carton: null, breaks: [] };
+    const row: RowInputs = {
+      cost,
+      price: Number((cost * (1.2 + 2 * d.next())).toFixed(2)),
+      units: d.int(1, 400),
+      unitsInSoldPack: 1,
+      unitsInBoughtPack: 1,
+      sides: [d.typed(5, 45, 1), d.typed(5, 30, 1), d.typed(2, 20, 1)],
+      kg: d.typed(0.05, 6, 3),
+      category: market.categories[i % market.categories.length]?.key ?? null,
+      taxClass: 'standard',
+      vatRate: null,
+      minimumOrder: null,
+      carton: null,
+      breaks: [],
+    };
     columns.cost[i] = row.cost as number;
     columns.price[i] = row.price as number;
     columns.units[i] = row.units as number;
@@ -69,14 +98,27 @@ export async function measureColumns(): Promise<Measure[]> {
   }
   // A changed assumption: evaluated, held against hurdles, limited, put in order, summed up, the first window taken.
   const verdicts = new Uint8Array(ROWS);
-  const limits = [{ values: out.unitProfit, min: 1, max: null, keepUnknown: false }, { values: out.roi, min: 0.2, max: null, keepUnknown: false }, { values: columns.price, min: 5, max: 90, keepUnknown: true }];
+  const limits = [
+    { values: out.unitProfit, min: 1, max: null, keepUnknown: false },
+    { values: out.roi, min: 0.2, max: null, keepUnknown: false },
+    { values: columns.price, min: 5, max: 90, keepUnknown: true },
+  ];
   const select = (down: boolean): Uint32Array => {
     const { rows } = selectRows(ROWS, limits);
-    const sorted = sortRows(rows, [{ values: out.profitPerMonth, down }, { values: columns.price, down: false }]);
+    const sorted = sortRows(rows, [
+      { values: out.profitPerMonth, down },
+      { values: columns.price, down: false },
+    ]);
     summarise(sorted, out.unitProfit);
     return sorted.subarray(0, 60);
   };
-  const held = { ...set, hurdles: [{ figure: 'unitProfit' as const, bound: 'atLeast' as const, level: 2, near: 0.15 }, { figure: 'roi' as const, bound: 'atLeast' as const, level: 0.25, near: 0.15 }] };
+  const held = {
+    ...set,
+    hurdles: [
+      { figure: 'unitProfit' as const, bound: 'atLeast' as const, level: 2, near: 0.15 },
+      { figure: 'roi' as const, bound: 'atLeast' as const, level: 0.25, near: 0.15 },
+    ],
+  };
   const changed: number[] = [];
   const selecting: number[] = [];
   const everything: number[] = [];
@@ -99,10 +141,38 @@ export async function measureColumns(): Promise<Measure[]> {
   const bulk = rate(median(evaluating.slice(2)), ROWS);
   const alone = rate(median(single.slice(10)), docs.length);
   return [
-    { name: 'A million rows evaluated over columns on one core', value: bulk, unit: 'rows/s', aim: 'at least 3,000,000, and 3 times one by one', yardstick: `the same rows one by one (lane documents at hand): ${Math.round(alone).toLocaleString('en')} a second`, ratio: bulk / alone },
-    { name: 'Size tiers and fulfilment fees of a million rows, once for a list', value: median(preparing.slice(2)), unit: 'ms', aim: '', yardstick: 'worked out anew where marketplace or way of fulfilment change', ratio: null },
-    { name: 'A changed assumption on a million rows: evaluated, held against hurdles, limited, put in order, summed up, one core', value: median(changed.slice(1)), unit: 'ms', aim: 'at most 1,000', yardstick: `${[...verdicts].filter((v) => v === 0).length.toLocaleString('en')} rows pass`, ratio: null },
-    { name: 'A changed limit and order on a million rows: three limits, two keys, summary', value: median(selecting.slice(1)), unit: 'ms', aim: 'at most 500', yardstick: `a million rows by one key: ${median(everything.slice(1)).toFixed(0)} ms`, ratio: null },
+    {
+      name: 'A million rows evaluated over columns on one core',
+      value: bulk,
+      unit: 'rows/s',
+      aim: 'at least 3,000,000, and 3 times one by one',
+      yardstick: `the same rows one by one (lane documents at hand): ${Math.round(alone).toLocaleString('en')} a second`,
+      ratio: bulk / alone,
+    },
+    {
+      name: 'Size tiers and fulfilment fees of a million rows, once for a list',
+      value: median(preparing.slice(2)),
+      unit: 'ms',
+      aim: '',
+      yardstick: 'worked out anew where marketplace or way of fulfilment change',
+      ratio: null,
+    },
+    {
+      name: 'A changed assumption on a million rows: evaluated, held against hurdles, limited, put in order, summed up, one core',
+      value: median(changed.slice(1)),
+      unit: 'ms',
+      aim: 'at most 1,000',
+      yardstick: `${[...verdicts].filter((v) => v === 0).length.toLocaleString('en')} rows pass`,
+      ratio: null,
+    },
+    {
+      name: 'A changed limit and order on a million rows: three limits, two keys, summary',
+      value: median(selecting.slice(1)),
+      unit: 'ms',
+      aim: 'at most 500',
+      yardstick: `a million rows by one key: ${median(everything.slice(1)).toFixed(0)} ms`,
+      ratio: null,
+    },
     await measureReading(),
   ];
 }
@@ -113,24 +183,53 @@ async function measureReading(): Promise<Measure> {
   try {
     const file = join(folder, 'list.csv');
     const n = 250_000;
-    writeFileSync(file, `${TIDY_HEADER.join(',')}\n${Array.from({ length: n }, (_, i) => tidyLine(demoRow(i))).join('\n')}\n`);
+    writeFileSync(
+      file,
+      `${TIDY_HEADER.join(',')}\n${Array.from({ length: n }, (_, i) => tidyLine(demoRow(i))).join('\n')}\n`,
+    );
     const map = listMap.parse(TIDY_MAP);
     const alone: number[] = [];
     const read: number[] = [];
     for (let k = 0; k < 6; k++) {
       let started = performance.now();
-      await new Promise<void>((done) => Papa.parse(createReadStream(file, { encoding: 'utf8', highWaterMark: 65_536 }) as never, { chunk: () => undefined, complete: () => done() }));
+      await new Promise<void>((done) =>
+        Papa.parse(createReadStream(file, { encoding: 'utf8', highWaterMark: 65_536 }) as never, {
+          chunk: () => undefined,
+          complete: () => done(),
+        }),
+      );
       alone.push(performance.now() - started);
       started = performance.now();
       let reader: RowReader | null = null;
       const columns = makeColumns(4096);
-      await readList(file, Object.values(map.columns), ({ header }) => { reader = new RowReader(map, header); }, (batch, lines) => {
-        for (let i = 0; i < batch.length; i++) (reader as unknown as RowReader).read(batch[i] as readonly string[], lines[i] as number, columns, i % 4096, () => 0);
-      });
+      await readList(
+        file,
+        Object.values(map.columns),
+        ({ header }) => {
+          reader = new RowReader(map, header);
+        },
+        (batch, lines) => {
+          for (let i = 0; i < batch.length; i++)
+            (reader as unknown as RowReader).read(
+              batch[i] as readonly string[],
+              lines[i] as number,
+              columns,
+              i % 4096,
+              () => 0,
+            );
+        },
+      );
       read.push(performance.now() - started);
     }
     const [a, b] = [median(read.slice(1)), median(alone.slice(1))];
-    return { name: '250,000 rows of a list read and checked (figures, barcodes, duplicates, packs)', value: a, unit: 'ms', aim: '', yardstick: `papaparse alone on the same file: ${b.toFixed(0)} ms`, ratio: a / b };
+    return {
+      name: '250,000 rows of a list read and checked (figures, barcodes, duplicates, packs)',
+      value: a,
+      unit: 'ms',
+      aim: '',
+      yardstick: `papaparse alone on the same file: ${b.toFixed(0)} ms`,
+      ratio: a / b,
+    };
   } finally {
     rmSync(folder, { recursive: true });
   }

@@ -6,7 +6,14 @@ import { priceFor } from '../core/lane/solve.ts';
 import { LINES } from '../core/lane/lines.ts';
 import { demoLanes } from './lanes.ts';
 
-export type Measure = { name: string; value: number; unit: string; aim: string; yardstick: string; ratio: number | null };
+export type Measure = {
+  name: string;
+  value: number;
+  unit: string;
+  aim: string;
+  yardstick: string;
+  ratio: number | null;
+};
 
 /** Best of several runs of at least 300 ms each: calls a second. */
 function perSecond(work: () => number): { rate: number; sum: number } {
@@ -39,7 +46,9 @@ export function measureCore(): Measure[] {
   });
   // The yardstick: the same number of cost lines, each a product of three numbers held in arrays, added up.
   const n = LINES.length;
-  const [a, b, c] = [0, 1, 2].map((k) => Float64Array.from({ length: n * lanes.length }, (_, i) => 1 + ((i * 7 + k * 3) % 11) / 10)) as [Float64Array, Float64Array, Float64Array];
+  const [a, b, c] = [0, 1, 2].map((k) =>
+    Float64Array.from({ length: n * lanes.length }, (_, i) => 1 + ((i * 7 + k * 3) % 11) / 10),
+  ) as [Float64Array, Float64Array, Float64Array];
   let at3 = 0;
   const bare = perSecond(() => {
     at3 = (at3 + 1) % lanes.length;
@@ -51,15 +60,38 @@ export function measureCore(): Measure[] {
   let evaluations = 0;
   for (const d of lanes) {
     const limits = new Set<number>();
-    for (const x of d.rates.marketplace?.categories ?? []) if (x.key === d.product.category) for (const t of x.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
-    for (const t of d.rates.marketplace?.warehouse?.tiers ?? []) for (const band of t.bands) if (band.upToPrice !== null) limits.add(band.upToPrice);
+    for (const x of d.rates.marketplace?.categories ?? [])
+      if (x.key === d.product.category) for (const t of x.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
+    for (const t of d.rates.marketplace?.warehouse?.tiers ?? [])
+      for (const band of t.bands) if (band.upToPrice !== null) limits.add(band.upToPrice);
     const found = priceFor(d).evaluations;
     evaluations += found;
     most = Math.max(most, found - 4 * limits.size);
   }
   return [
-    { name: 'Full lanes evaluated, one by one, without workings', value: full.rate, unit: 'a second', aim: '500,000', yardstick: `bare loop over ${n} products of three: ${Math.round(bare.rate).toLocaleString('en')} a second`, ratio: full.rate / bare.rate },
-    { name: 'The same, made into results with reasons', value: results.rate, unit: 'a second', aim: '', yardstick: 'the figure above', ratio: results.rate / full.rate },
-    { name: 'Break-even price, evaluations beside 4 for each limit, worst of the demo', value: most, unit: 'evaluations', aim: 'at most 40', yardstick: `mean over ${lanes.length} lanes: ${(evaluations / lanes.length).toFixed(1)} in all`, ratio: null },
+    {
+      name: 'Full lanes evaluated, one by one, without workings',
+      value: full.rate,
+      unit: 'a second',
+      aim: '500,000',
+      yardstick: `bare loop over ${n} products of three: ${Math.round(bare.rate).toLocaleString('en')} a second`,
+      ratio: full.rate / bare.rate,
+    },
+    {
+      name: 'The same, made into results with reasons',
+      value: results.rate,
+      unit: 'a second',
+      aim: '',
+      yardstick: 'the figure above',
+      ratio: results.rate / full.rate,
+    },
+    {
+      name: 'Break-even price, evaluations beside 4 for each limit, worst of the demo',
+      value: most,
+      unit: 'evaluations',
+      aim: 'at most 40',
+      yardstick: `mean over ${lanes.length} lanes: ${(evaluations / lanes.length).toFixed(1)} in all`,
+      ratio: null,
+    },
   ];
 }

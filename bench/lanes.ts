@@ -15,8 +15,30 @@ export function demoLanes(): LaneDocument[] {
     const candidate = candidateData.parse(data);
     return lanes.map((l) => {
       const card = cards[l.market] as MarketplaceCard;
-      const stored = newLane({ way: candidate.way, settings, country: card.country, currency: card.currency, marketplace: { id: l.market, card }, taxCardId: card.country, exchange: { id: 'exchange', table: cards.exchange as never }, origin: candidate.product.origin, price: l.price, quoteId: 'q', today: '2026-11-24' });
-      return laneDocument.parse(composeLane({ candidate, lane: storedLane.parse({ ...stored, ...l.set }), quotes: { q: quoteSource.parse(quote) }, cards, homeCurrency: 'EUR', standings: settings.standings, today: '2026-11-24' }));
+      const stored = newLane({
+        way: candidate.way,
+        settings,
+        country: card.country,
+        currency: card.currency,
+        marketplace: { id: l.market, card },
+        taxCardId: card.country,
+        exchange: { id: 'exchange', table: cards.exchange as never },
+        origin: candidate.product.origin,
+        price: l.price,
+        quoteId: 'q',
+        today: '2026-11-24',
+      });
+      return laneDocument.parse(
+        composeLane({
+          candidate,
+          lane: storedLane.parse({ ...stored, ...l.set }),
+          quotes: { q: quoteSource.parse(quote) },
+          cards,
+          homeCurrency: 'EUR',
+          standings: settings.standings,
+          today: '2026-11-24',
+        }),
+      );
     });
   });
 }

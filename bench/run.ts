@@ -31,17 +31,48 @@ async function measureLoader(): Promise<Measure> {
   const sheet = await loadSheet(w.id, bee?.id ?? '');
   const ms = performance.now() - started;
   pg.Client.prototype.query = query as typeof pg.Client.prototype.query;
-  return { name: `Business statements of the sheet's loader (${sheet?.lanes.length} lanes)`, value: seen.filter((q) => /"bm"\./.test(q)).length, unit: 'statements', aim: 'at most 5', yardstick: `${ms.toFixed(1)} ms in all`, ratio: null };
+  return {
+    name: `Business statements of the sheet's loader (${sheet?.lanes.length} lanes)`,
+    value: seen.filter((q) => /"bm"\./.test(q)).length,
+    unit: 'statements',
+    aim: 'at most 5',
+    yardstick: `${ms.toFixed(1)} ms in all`,
+    ratio: null,
+  };
 }
 
 const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
-const measures = only === 'many' ? await measureMany(env().BM_ORIGIN) : only === 'lists' ? [...(await measureColumns()), ...(await measureLists())] : only === 'import' ? await measureLists() : [...measureCore(), ...(await measureColumns()), ...(await measureLists()), await measureLoader(), ...(await measureSheet(env().BM_ORIGIN)), ...(await measureMany(env().BM_ORIGIN))];
+const measures =
+  only === 'many'
+    ? await measureMany(env().BM_ORIGIN)
+    : only === 'lists'
+      ? [...(await measureColumns()), ...(await measureLists())]
+      : only === 'import'
+        ? await measureLists()
+        : [
+            ...measureCore(),
+            ...(await measureColumns()),
+            ...(await measureLists()),
+            await measureLoader(),
+            ...(await measureSheet(env().BM_ORIGIN)),
+            ...(await measureMany(env().BM_ORIGIN)),
+          ];
 await Promise.all([closeQueue(), closeLoader(), closeLeases()]);
 await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);
 else {
   const shown = (x: number): string => x.toLocaleString('en', { maximumFractionDigits: x < 100 ? 2 : 0 });
-  const rows = [['measure', 'value', 'aim', 'ratio', 'beside'], ...measures.map((m) => [m.name, `${shown(m.value)} ${m.unit}`, m.aim || '–', m.ratio === null ? '–' : m.ratio.toPrecision(3), m.yardstick])];
+  const rows = [
+    ['measure', 'value', 'aim', 'ratio', 'beside'],
+    ...measures.map((m) => [
+      m.name,
+      `${shown(m.value)} ${m.unit}`,
+      m.aim || '–',
+      m.ratio === null ? '–' : m.ratio.toPrecision(3),
+      m.yardstick,
+    ]),
+  ];
   const widths = [0, 1, 2, 3].map((c) => Math.max(...rows.map((r) => (r[c] as string).length)));
-  for (const r of rows) process.stdout.write(`${r.map((cell, c) => (c < 4 ? cell.padEnd(widths[c] as number) : cell)).join('  ')}\n`);
+  for (const r of rows)
+    process.stdout.write(`${r.map((cell, c) => (c < 4 ? cell.padEnd(widths[c] as number) : cell)).join('  ')}\n`);
 }

@@ -1,10 +1,13 @@
-/** Measures of the candidate's sheet in real Chromium: from key press to repainted figures, script loaded, statements. */
+/**
+ * Measures of the candidate's sheet in real Chromium: from key press to repainted figures, script loaded, statements.
+ */
 import { brotliCompressSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import type { Measure } from './core.ts';
 
-export const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? Number.NaN;
+export const median = (list: number[]): number =>
+  [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? Number.NaN;
 
 /** Scripting time of the main thread in milliseconds so far, as the browser counts it. */
 export async function scripting(page: Page): Promise<() => Promise<number>> {
@@ -17,19 +20,34 @@ export async function scripting(page: Page): Promise<() => Promise<number>> {
 }
 
 export async function measureSheet(origin: string): Promise<Measure[]> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
+  });
   try {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })).newPage();
+    const page = await (
+      await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
+    ).newPage();
     await page.goto(`${origin}/sign-in`);
     await page.getByRole('button', { name: 'Enter the demo' }).click();
     await page.waitForURL(/weigh/);
     const link = await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).getAttribute('href');
     const scripts = new Map<string, Promise<number>>();
     page.on('response', (r) => {
-      if (r.request().resourceType() === 'script' || r.url().endsWith('.js')) scripts.set(r.url(), r.body().then((b) => brotliCompressSync(b).length).catch(() => 0));
+      if (r.request().resourceType() === 'script' || r.url().endsWith('.js'))
+        scripts.set(
+          r.url(),
+          r
+            .body()
+            .then((b) => brotliCompressSync(b).length)
+            .catch(() => 0),
+        );
     });
     // A fresh context, so that nothing is in the cache.
-    await page.context().newCDPSession(page).then((s) => s.send('Network.clearBrowserCache'));
+    await page
+      .context()
+      .newCDPSession(page)
+      .then((s) => s.send('Network.clearBrowserCache'));
     await page.goto(`${origin}${link}`);
     await page.waitForLoadState('networkidle');
     const bytes = (await Promise.all(scripts.values())).reduce((a, b) => a + b, 0);
@@ -45,7 +63,8 @@ export async function measureSheet(origin: string): Promise<Measure[]> {
     let last = await shown.innerText();
     for (let i = 0; i < 60; i++) {
       const before = await spent();
-      // The key's event draws bar, lines, figures and lane before it returns; break-evens and what hangs on them follow.
+      // The key's event draws bar, lines, figures and lane before it returns; break-evens and what hangs on them
+      // follow.
       await page.keyboard.press(i % 2 === 0 ? 'ArrowUp' : 'ArrowDown');
       strokes.push((await spent()) - before);
       const now = await shown.innerText();
@@ -74,9 +93,30 @@ export async function measureSheet(origin: string): Promise<Measure[]> {
     }
     const [stroke, yard] = [median(strokes), median(bare)];
     return [
-      { name: 'Key press to repainted figures, scripting, median of 60 (nine lanes)', value: stroke, unit: 'ms', aim: 'at most 16', yardstick: `a bare page with one handler: ${yard.toFixed(2)} ms`, ratio: stroke / yard },
-      { name: 'The same until break-evens, launch and hurdles have followed too', value: median(settled), unit: 'ms', aim: '', yardstick: `${(median(settled) / stroke).toFixed(1)} times the figures alone`, ratio: null },
-      { name: 'Script of the first load of the sheet, Brotli', value: bytes / 1000, unit: 'kB', aim: 'at most 300', yardstick: `${scripts.size} files`, ratio: null },
+      {
+        name: 'Key press to repainted figures, scripting, median of 60 (nine lanes)',
+        value: stroke,
+        unit: 'ms',
+        aim: 'at most 16',
+        yardstick: `a bare page with one handler: ${yard.toFixed(2)} ms`,
+        ratio: stroke / yard,
+      },
+      {
+        name: 'The same until break-evens, launch and hurdles have followed too',
+        value: median(settled),
+        unit: 'ms',
+        aim: '',
+        yardstick: `${(median(settled) / stroke).toFixed(1)} times the figures alone`,
+        ratio: null,
+      },
+      {
+        name: 'Script of the first load of the sheet, Brotli',
+        value: bytes / 1000,
+        unit: 'kB',
+        aim: 'at most 300',
+        yardstick: `${scripts.size} files`,
+        ratio: null,
+      },
     ];
   } finally {
     await browser.close();

@@ -13,39 +13,60 @@ afterAll(() => rmSync(folder, { recursive: true }));
 type Run = { code: number; out: string; err: string };
 function bm(args: string[], input?: string): Promise<Run> {
   return new Promise((done) => {
-    const child = execFile(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args], { cwd: root, maxBuffer: 1 << 28 }, (error, out, err) => done({ code: typeof error?.code === 'number' ? error.code : error ? 1 : 0, out, err }));
+    const child = execFile(
+      process.execPath,
+      ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args],
+      { cwd: root, maxBuffer: 1 << 28 },
+      (error, out, err) => done({ code: typeof error?.code === 'number' ? error.code : error ? 1 : 0, out, err }),
+    );
     child.stdin?.end(input ?? '');
   });
 }
 
 /** Numbers of a page are compared to nine digits; what a page leaves out is not compared. */
 function matches(got: unknown, want: unknown, path = ''): string[] {
-  if (typeof want === 'number' && typeof got === 'number') return Math.abs(got - want) <= 1e-9 * Math.max(1, Math.abs(want)) ? [] : [`${path}: ${got}, the page says ${want}`];
-  if (Array.isArray(want)) return Array.isArray(got) && got.length === want.length ? want.flatMap((x, i) => matches(got[i], x, `${path}.${i}`)) : [`${path}: another length`];
-  if (want !== null && typeof want === 'object') return got !== null && typeof got === 'object' ? Object.entries(want).flatMap(([k, v]) => matches((got as Record<string, unknown>)[k], v, `${path}.${k}`)) : [`${path}: missing`];
+  if (typeof want === 'number' && typeof got === 'number')
+    return Math.abs(got - want) <= 1e-9 * Math.max(1, Math.abs(want)) ? [] : [`${path}: ${got}, the page says ${want}`];
+  if (Array.isArray(want))
+    return Array.isArray(got) && got.length === want.length
+      ? want.flatMap((x, i) => matches(got[i], x, `${path}.${i}`))
+      : [`${path}: another length`];
+  if (want !== null && typeof want === 'object')
+    return got !== null && typeof got === 'object'
+      ? Object.entries(want).flatMap(([k, v]) => matches((got as Record<string, unknown>)[k], v, `${path}.${k}`))
+      : [`${path}: missing`];
   return got === want ? [] : [`${path}: ${JSON.stringify(got)}, the page says ${JSON.stringify(want)}`];
 }
 
 describe('every example of docs/formats.md', () => {
-  const blocks = [...readFileSync(join(root, 'docs/formats.md'), 'utf8').matchAll(/^```(\w+) ?([^\n]*)\n([\s\S]*?)^```$/gm)].map((m) => ({ language: m[1], about: m[2] as string, text: m[3] as string }));
+  const blocks = [
+    ...readFileSync(join(root, 'docs/formats.md'), 'utf8').matchAll(/^```(\w+) ?([^\n]*)\n([\s\S]*?)^```$/gm),
+  ].map((m) => ({ language: m[1], about: m[2] as string, text: m[3] as string }));
   beforeAll(() => {
     const files = blocks.filter((b) => b.about.startsWith('file='));
     const lane = files.find((b) => b.about === 'file=lane.json')?.text ?? '';
-    for (const b of files) writeFileSync(join(folder, b.about.slice(5)), b.text.replace('"the lane document above"', lane));
+    for (const b of files)
+      writeFileSync(join(folder, b.about.slice(5)), b.text.replace('"the lane document above"', lane));
   });
   it('stands there: three commands with their output, and one that fails', () => {
     expect(blocks.filter((b) => b.about === 'output')).toHaveLength(3);
     expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(4);
   });
-  it.each(blocks.flatMap((b, i) => (b.language === 'sh' ? [[b.text.trim(), i] as const] : [])))('%s', async (command, i) => {
-    const args = command.replace(/^npm run --silent bm -- /, '').split(' ').map((a) => (a.endsWith('.json') ? join(folder, a) : a));
-    const run = await bm(args);
-    expect(run.code).toBe(blocks[i]?.about === 'exit=2' ? 2 : 0);
-    const next = blocks[i + 1];
-    if (next?.about === 'output') expect(matches(JSON.parse(run.out), JSON.parse(next.text))).toEqual([]);
-    else for (const line of next?.text.trim().split('\n') ?? []) expect(run.err).toContain(line.trim());
-    expect(next?.about === 'output' || next?.about === 'errors').toBe(true);
-  });
+  it.each(blocks.flatMap((b, i) => (b.language === 'sh' ? [[b.text.trim(), i] as const] : [])))(
+    '%s',
+    async (command, i) => {
+      const args = command
+        .replace(/^npm run --silent bm -- /, '')
+        .split(' ')
+        .map((a) => (a.endsWith('.json') ? join(folder, a) : a));
+      const run = await bm(args);
+      expect(run.code).toBe(blocks[i]?.about === 'exit=2' ? 2 : 0);
+      const next = blocks[i + 1];
+      if (next?.about === 'output') expect(matches(JSON.parse(run.out), JSON.parse(next.text))).toEqual([]);
+      else for (const line of next?.text.trim().split('\n') ?? []) expect(run.err).toContain(line.trim());
+      expect(next?.about === 'output' || next?.about === 'errors').toBe(true);
+    },
+  );
 });
 
 describe('bm', () => {
@@ -57,23 +78,35 @@ describe('bm', () => {
   });
   it('adds workings when asked', async () => {
     const run = await bm(['evaluate', '--workings'], JSON.stringify(randomLane(11, 0)));
-    const { workings } = JSON.parse(run.out) as { workings: Record<string, { formula: string; terms: { origin: { source: string } }[] }[]> };
+    const { workings } = JSON.parse(run.out) as {
+      workings: Record<string, { formula: string; terms: { origin: { source: string } }[] }[]>;
+    };
     expect(workings.unitProfit?.[0]?.formula).toBe('contribution - adverts');
     expect(workings.margin?.[0]?.formula).toBe('unitProfit / netRevenue');
   });
   it('a document a line: an invalid line keeps its place, exit 2, and says line, path, problem and remedy', async () => {
     const good = JSON.stringify(randomLane(3));
     const run = await bm(['evaluate', '--jsonl'], `${good}\n{"format":"bold-margin/lane"}\nnot json\n${good}\n`);
-    const lines = run.out.trim().split('\n').map((l) => JSON.parse(l) as Record<string, unknown>);
+    const lines = run.out
+      .trim()
+      .split('\n')
+      .map((l) => JSON.parse(l) as Record<string, unknown>);
     expect(lines).toHaveLength(4);
     expect(lines[0]).toEqual(lines[3]);
-    expect(lines[1]).toMatchObject({ line: 2, problems: expect.arrayContaining([expect.objectContaining({ path: 'country', remedy: expect.stringMatching(/./) })]) });
+    expect(lines[1]).toMatchObject({
+      line: 2,
+      problems: expect.arrayContaining([
+        expect.objectContaining({ path: 'country', remedy: expect.stringMatching(/./) }),
+      ]),
+    });
     expect(lines[2]).toMatchObject({ line: 3, problems: [{ problem: 'This is not JSON' }] });
     expect(run.code).toBe(2);
     expect(run.err).toMatch(/^line 2: version: /m);
   });
   it('streams: the first answer is there before the last document is', async () => {
-    const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl'], { cwd: root });
+    const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl'], {
+      cwd: root,
+    });
     const first = new Promise<string>((done) => child.stdout.once('data', (d) => done(String(d))));
     child.stdin.write(`${JSON.stringify(randomLane(5))}\n`);
     expect(JSON.parse(await first)).toMatchObject({ format: 'bold-margin/result' });
@@ -81,9 +114,19 @@ describe('bm', () => {
     expect(await new Promise((done) => child.once('close', done))).toBe(0);
   });
   it('prints the JSON Schema of each document', async () => {
-    for (const name of ['lane', 'result', 'launch']) expect(JSON.parse((await bm(['schema', name])).out)).toMatchObject({ $schema: expect.stringContaining('json-schema.org'), type: 'object' });
+    for (const name of ['lane', 'result', 'launch'])
+      expect(JSON.parse((await bm(['schema', name])).out)).toMatchObject({
+        $schema: expect.stringContaining('json-schema.org'),
+        type: 'object',
+      });
   });
-  it.each([[[]], [['fly']], [['schema', 'unheard']], [['solve', '--target', 'margin=lots']], [['evaluate', '--unheard']]])('says how to use it: bm %s', async (args) => {
+  it.each([
+    [[]],
+    [['fly']],
+    [['schema', 'unheard']],
+    [['solve', '--target', 'margin=lots']],
+    [['evaluate', '--unheard']],
+  ])('says how to use it: bm %s', async (args) => {
     const run = await bm(args, '{}');
     expect(run.code).toBe(2);
     expect(run.err).toContain('Use:');
@@ -102,13 +145,25 @@ describe('what cannot be done is said in a sentence, with exit code 2 and no sta
   const here = (name: string): string => join(folder, name);
   it.each([
     ['a missing file', () => ['evaluate', here('nowhere.json')], /nowhere\.json: There is no such file/],
-    ['a missing file, line by line', () => ['evaluate', here('nowhere.jsonl'), '--jsonl'], /nowhere\.jsonl: There is no such file/],
+    [
+      'a missing file, line by line',
+      () => ['evaluate', here('nowhere.jsonl'), '--jsonl'],
+      /nowhere\.jsonl: There is no such file/,
+    ],
     ['a folder', () => ['solve', folder], /This is a folder/],
     ['a folder, line by line', () => ['launch', folder, '--jsonl'], /This is a folder/],
     ['an unknown option', () => ['evaluate', '--everything'], /Unknown option/],
     ['an unknown command', () => ['guess'], /no command "guess"/],
-    ['a list that is not there', () => ['screen', here('no.csv'), '--map', here('map.json'), '--settings', here('map.json')], /settings: /],
-    ['settings that are a folder', () => ['screen', here('plain.csv'), '--map', here('map.json'), '--settings', folder], /This is a folder/],
+    [
+      'a list that is not there',
+      () => ['screen', here('no.csv'), '--map', here('map.json'), '--settings', here('map.json')],
+      /settings: /,
+    ],
+    [
+      'settings that are a folder',
+      () => ['screen', here('plain.csv'), '--map', here('map.json'), '--settings', folder],
+      /This is a folder/,
+    ],
     ['a path under a file', () => ['evaluate', here('map.json/x.json')], /not a folder/],
     ['no such target', () => ['solve', here('marked.json'), '--target', 'joy=1'], /not a target/],
   ])('%s', async (_name, args, said) => {

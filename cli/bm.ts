@@ -1,4 +1,7 @@
-/** The core at a prompt: `bm evaluate | solve | launch | screen | schema`. JSON in, JSON out. docs/formats.md describes the documents. */
+/**
+ * The core at a prompt: `bm evaluate | solve | launch | screen | schema`. JSON in, JSON out. docs/formats.md
+ * describes the documents.
+ */
 import { createReadStream } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
@@ -34,14 +37,20 @@ Without a file the document is read from standard input. Targets: unitProfit, ma
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
 2: something was invalid.`;
 
-const USUAL_TARGETS: readonly Target[] = [{ figure: 'margin', value: 0.2 }, { figure: 'margin', value: 0.3 }, { figure: 'roi', value: 0.5 }, { figure: 'roi', value: 1 }];
+const USUAL_TARGETS: readonly Target[] = [
+  { figure: 'margin', value: 0.2 },
+  { figure: 'margin', value: 0.3 },
+  { figure: 'roi', value: 0.5 },
+  { figure: 'roi', value: 1 },
+];
 const TARGET_FIGURES = ['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple'] as const;
 
 function targetOf(text: string): Target {
   const [figure, value] = text.split('=');
   const known = TARGET_FIGURES.find((f) => f === figure);
   const number = value === undefined || value.trim() === '' ? Number.NaN : Number(value);
-  if (known === undefined || !Number.isFinite(number)) throw new UsageError(`"${text}" is not a target such as margin=0.3.`);
+  if (known === undefined || !Number.isFinite(number))
+    throw new UsageError(`"${text}" is not a target such as margin=0.3.`);
   return { figure: known, value: number };
 }
 
@@ -52,21 +61,41 @@ function solve(doc: LaneDocument, targets: readonly Target[]): object {
   const oneOffs = quotedOneOffs(doc).reduce((s, o) => s + o.amount, 0);
   const f = result.figures;
   return {
-    format: 'bold-margin/solution', version: 1, currency: doc.currency, date: doc.date,
+    format: 'bold-margin/solution',
+    version: 1,
+    currency: doc.currency,
+    date: doc.date,
     breakEvenPrice: breakEven,
     priceHeadroom: priceHeadroom(doc.price, breakEven.price),
-    highestPurchaseCost: Array.from({ length: components }, (_, i) => highestPurchaseCost(doc, { figure: 'unitProfit', value: 0 }, i)),
-    breakEvenAcos: f.breakEvenAcos, highestCpc: f.highestCpc, highestCpcBlended: f.highestCpcBlended, lowestConversion: f.lowestConversion, lowestConversionBlended: f.lowestConversionBlended,
+    highestPurchaseCost: Array.from({ length: components }, (_, i) =>
+      highestPurchaseCost(doc, { figure: 'unitProfit', value: 0 }, i),
+    ),
+    breakEvenAcos: f.breakEvenAcos,
+    highestCpc: f.highestCpc,
+    highestCpcBlended: f.highestCpcBlended,
+    lowestConversion: f.lowestConversion,
+    lowestConversionBlended: f.lowestConversionBlended,
     breakEvenUnits: Number.isNaN(oneOffs) ? null : breakEvenUnits(oneOffs, f.unitProfit),
-    targets: targets.map((t) => ({ target: t, price: priceFor(doc, t), highestPurchaseCost: Array.from({ length: components }, (_, i) => highestPurchaseCost(doc, t, i)) })),
-    problems: result.problems.map((p) => ({ ...p, message: problemText(p) })), blanks: result.blanks,
+    targets: targets.map((t) => ({
+      target: t,
+      price: priceFor(doc, t),
+      highestPurchaseCost: Array.from({ length: components }, (_, i) => highestPurchaseCost(doc, t, i)),
+    })),
+    problems: result.problems.map((p) => ({ ...p, message: problemText(p) })),
+    blanks: result.blanks,
   };
 }
 
-function answer(command: string, input: unknown, options: { workings: boolean; targets: readonly Target[] }): { ok: true; value: object } | { ok: false; issues: Issue[] } {
+function answer(
+  command: string,
+  input: unknown,
+  options: { workings: boolean; targets: readonly Target[] },
+): { ok: true; value: object } | { ok: false; issues: Issue[] } {
   if (command === 'launch') {
     const parsed = launchDocument.safeParse(input);
-    return parsed.success ? { ok: true, value: launch(parsed.data.lane, parsed.data.plan) } : { ok: false, issues: issuesOf(parsed.error) };
+    return parsed.success
+      ? { ok: true, value: launch(parsed.data.lane, parsed.data.plan) }
+      : { ok: false, issues: issuesOf(parsed.error) };
   }
   const parsed = laneDocument.safeParse(input);
   if (!parsed.success) return { ok: false, issues: issuesOf(parsed.error) };
@@ -76,16 +105,33 @@ function answer(command: string, input: unknown, options: { workings: boolean; t
   return { ok: true, value: options.workings ? { ...withText, workings: workings(parsed.data) } : withText };
 }
 
-const NOT_JSON: Issue[] = [{ path: '(document)', problem: 'This is not JSON', remedy: 'Check for a missing quote, comma or bracket.' }];
+const NOT_JSON: Issue[] = [
+  { path: '(document)', problem: 'This is not JSON', remedy: 'Check for a missing quote, comma or bracket.' },
+];
 
 function report(issues: readonly Issue[], line?: number): void {
-  for (const i of issues) process.stderr.write(`${line === undefined ? '' : `line ${line}: `}${i.path}: ${i.problem}. ${i.remedy}\n`);
+  for (const i of issues)
+    process.stderr.write(`${line === undefined ? '' : `line ${line}: `}${i.path}: ${i.problem}. ${i.remedy}\n`);
 }
 
 async function main(): Promise<number> {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { map: { type: 'string' }, settings: { type: 'string' }, as: { type: 'string', default: 'csv' }, only: { type: 'string', default: '' }, invalid: { type: 'string' }, reference: { type: 'string' }, 'reference-map': { type: 'string' }, choose: { type: 'string', default: 'sellsFastest' }, previous: { type: 'string' }, workings: { type: 'boolean', default: false }, jsonl: { type: 'boolean', default: false }, target: { type: 'string', multiple: true, default: [] }, help: { type: 'boolean', default: false } },
+    options: {
+      map: { type: 'string' },
+      settings: { type: 'string' },
+      as: { type: 'string', default: 'csv' },
+      only: { type: 'string', default: '' },
+      invalid: { type: 'string' },
+      reference: { type: 'string' },
+      'reference-map': { type: 'string' },
+      choose: { type: 'string', default: 'sellsFastest' },
+      previous: { type: 'string' },
+      workings: { type: 'boolean', default: false },
+      jsonl: { type: 'boolean', default: false },
+      target: { type: 'string', multiple: true, default: [] },
+      help: { type: 'boolean', default: false },
+    },
   });
   const [command, file] = positionals;
   if (values.help) {
@@ -93,9 +139,18 @@ async function main(): Promise<number> {
     return 0;
   }
   if (command === 'schema') {
-    const schema = { lane: laneDocument, result: laneResult, launch: launchDocument, card: cardDocument, map: listMap, screen: screenSettings }[file ?? ''];
+    const schema = {
+      lane: laneDocument,
+      result: laneResult,
+      launch: launchDocument,
+      card: cardDocument,
+      map: listMap,
+      screen: screenSettings,
+    }[file ?? ''];
     if (schema === undefined) throw new UsageError('bm schema needs lane, result, launch, card, map or screen.');
-    process.stdout.write(`${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`);
+    process.stdout.write(
+      `${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`,
+    );
     return 0;
   }
   if (command === 'screen') {
@@ -103,13 +158,35 @@ async function main(): Promise<number> {
     if (values.as !== 'csv' && values.as !== 'jsonl') throw new UsageError(`"${values.as}" is neither csv nor jsonl.`);
     const choose = CHOICES.find((c) => c === values.choose);
     if (choose === undefined) throw new UsageError(`"${values.choose}" is none of ${CHOICES.join(', ')}.`);
-    return screen(file, { reference: values.reference, referenceMap: values['reference-map'], choose, previous: values.previous, map: values.map, settings: values.settings, as: values.as, invalid: values.invalid, only: values.only.split(',').filter(Boolean) }, process.stdout, (text) => void process.stderr.write(text));
+    return screen(
+      file,
+      {
+        reference: values.reference,
+        referenceMap: values['reference-map'],
+        choose,
+        previous: values.previous,
+        map: values.map,
+        settings: values.settings,
+        as: values.as,
+        invalid: values.invalid,
+        only: values.only.split(',').filter(Boolean),
+      },
+      process.stdout,
+      (text) => void process.stderr.write(text),
+    );
   }
-  if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command)) throw new UsageError(command === undefined ? 'Say what to do.' : `There is no command "${command}".`);
-  const options = { workings: values.workings, targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf) };
+  if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command))
+    throw new UsageError(command === undefined ? 'Say what to do.' : `There is no command "${command}".`);
+  const options = {
+    workings: values.workings,
+    targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf),
+  };
 
   if (values.jsonl) {
-    const lines = createInterface({ input: file === undefined ? process.stdin : createReadStream(file), crlfDelay: Number.POSITIVE_INFINITY });
+    const lines = createInterface({
+      input: file === undefined ? process.stdin : createReadStream(file),
+      crlfDelay: Number.POSITIVE_INFINITY,
+    });
     let n = 0;
     let bad = false;
     for await (const line of lines) {
@@ -156,7 +233,9 @@ try {
   const asked = e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS') === true;
   // A reader that has enough closes the pipe; nobody is left to be told.
   if ((e as { code?: string }).code !== 'EPIPE') {
-    process.stderr.write(`${trouble ?? (asked ? (e as Error).message : `This should not have happened: ${e instanceof Error ? e.message : String(e)}`)}\n`);
+    process.stderr.write(
+      `${trouble ?? (asked ? (e as Error).message : `This should not have happened: ${e instanceof Error ? e.message : String(e)}`)}\n`,
+    );
     // How it is used helps where a word was wrong, not where a file was.
     if (asked && !(e as Error).message.includes(': ')) process.stderr.write(`${USAGE}\n`);
   }

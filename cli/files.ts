@@ -5,8 +5,16 @@ import { readFileSync } from 'node:fs';
 export class UsageError extends Error {}
 
 const WHY: Readonly<Record<string, string>> = {
-  ENOENT: 'There is no such file. Check the path.', EISDIR: 'This is a folder. Name a file in it.', EACCES: 'You may not open this file. Ask who owns it, or copy it.', EPERM: 'You may not open this file. Ask who owns it, or copy it.',
-  ENOTDIR: 'A part of this path is a file, not a folder. Check the path.', ENAMETOOLONG: 'This name is too long.', EMFILE: 'Too many files are open.', ENOSPC: 'There is no room left on the disk.', EROFS: 'Nothing can be written there.', ELOOP: 'This path leads in a circle.',
+  ENOENT: 'There is no such file. Check the path.',
+  EISDIR: 'This is a folder. Name a file in it.',
+  EACCES: 'You may not open this file. Ask who owns it, or copy it.',
+  EPERM: 'You may not open this file. Ask who owns it, or copy it.',
+  ENOTDIR: 'A part of this path is a file, not a folder. Check the path.',
+  ENAMETOOLONG: 'This name is too long.',
+  EMFILE: 'Too many files are open.',
+  ENOSPC: 'There is no room left on the disk.',
+  EROFS: 'Nothing can be written there.',
+  ELOOP: 'This path leads in a circle.',
 };
 
 /** An error of the file system in a sentence that names the file; null where it is something else. */

@@ -25,28 +25,64 @@ import { screenSettings } from '../core/lists/settings.ts';
 import { ListError, readList } from '../server/files/lists.ts';
 import { safeText } from '../server/files/sheets.ts';
 
-const FIGURES = ['quantity', 'paid', 'landedCost', 'fees', 'fulfilment', 'unitProfit', 'margin', 'roi', 'profitPerMonth'] as const;
-const HEAD = ['row', 'barcode', 'title', 'brand', 'purchasePrice', 'shelfPrice', 'unitsAMonth', 'pack', ...FIGURES, 'verdict', 'why', 'bound'];
+const FIGURES = [
+  'quantity',
+  'paid',
+  'landedCost',
+  'fees',
+  'fulfilment',
+  'unitProfit',
+  'margin',
+  'roi',
+  'profitPerMonth',
+] as const;
+const HEAD = [
+  'row',
+  'barcode',
+  'title',
+  'brand',
+  'purchasePrice',
+  'shelfPrice',
+  'unitsAMonth',
+  'pack',
+  ...FIGURES,
+  'verdict',
+  'why',
+  'bound',
+];
 
 type Failed = { readonly issues: readonly Issue[] };
 function document<T extends z.ZodType>(path: string | undefined, schema: T, what: string): z.output<T> | Failed {
-  if (path === undefined) return { issues: [{ path: what, problem: 'This is missing', remedy: `Give --${what} FILE.json.` }] };
+  if (path === undefined)
+    return { issues: [{ path: what, problem: 'This is missing', remedy: `Give --${what} FILE.json.` }] };
   let json: unknown;
   try {
     json = JSON.parse(readText(path));
   } catch (e) {
     if (!(e instanceof SyntaxError)) throw e;
-    return { issues: [{ path: what, problem: `${path} is not JSON`, remedy: 'Check it for a missing quote, comma or bracket.' }] };
+    return {
+      issues: [
+        { path: what, problem: `${path} is not JSON`, remedy: 'Check it for a missing quote, comma or bracket.' },
+      ],
+    };
   }
   const parsed = schema.safeParse(json);
-  return parsed.success ? parsed.data : { issues: issuesOf(parsed.error).map((i) => ({ ...i, path: `${what}: ${i.path}` })) };
+  return parsed.success
+    ? parsed.data
+    : { issues: issuesOf(parsed.error).map((i) => ({ ...i, path: `${what}: ${i.path}` })) };
 }
 const isFailed = (x: unknown): x is Failed => typeof x === 'object' && x !== null && 'issues' in x;
 
 export type ScreenOptions = {
-  map: string | undefined; settings: string | undefined; as: 'csv' | 'jsonl'; invalid: string | undefined; only: readonly string[];
+  map: string | undefined;
+  settings: string | undefined;
+  as: 'csv' | 'jsonl';
+  invalid: string | undefined;
+  only: readonly string[];
   /** Market figures of one's own and their mapping, and which of several listings counts. */
-  reference?: string | undefined; referenceMap?: string | undefined; choose?: Choice;
+  reference?: string | undefined;
+  referenceMap?: string | undefined;
+  choose?: Choice;
   /** The supplier's last edition, read by the same mapping. */
   previous?: string | undefined;
 };
@@ -55,32 +91,53 @@ async function write(out: Writable, text: string): Promise<void> {
   if (!out.write(text)) await once(out, 'drain');
 }
 type Line = readonly (string | number | null)[];
-const csvLines = (lines: readonly Line[]): string => (lines.length === 0 ? '' : `${Papa.unparse(lines.map((cells) => cells.map((c) => (typeof c === 'string' ? safeText(c) : c))))}\r\n`);
+const csvLines = (lines: readonly Line[]): string =>
+  lines.length === 0
+    ? ''
+    : `${Papa.unparse(lines.map((cells) => cells.map((c) => (typeof c === 'string' ? safeText(c) : c))))}\r\n`;
 /** Shown to six decimals at most; unknown is blank, never 0. */
-const figure = (x: number | undefined): number | null => (x === undefined || !Number.isFinite(x) ? null : Math.round(x * 1e6) / 1e6);
+const figure = (x: number | undefined): number | null =>
+  x === undefined || !Number.isFinite(x) ? null : Math.round(x * 1e6) / 1e6;
 
 /** Reads a file whole, row by row through `take`, with the columns of each batch. */
-async function readThrough(file: string, map: ListMap, kind: 'list' | 'reference', categoryAt: (text: string) => number, take: (row: RowRead, columns: ListColumns, i: number, line: number) => void): Promise<void> {
+async function readThrough(
+  file: string,
+  map: ListMap,
+  kind: 'list' | 'reference',
+  categoryAt: (text: string) => number,
+  take: (row: RowRead, columns: ListColumns, i: number, line: number) => void,
+): Promise<void> {
   let reader: RowReader | null = null;
   let columns = makeColumns(0);
-  await readList(file, Object.values(map.columns), ({ header }) => {
-    const [first] = mapIssues(map, header, kind === 'list' ? REQUIRED_ROLES : ['identifier']);
-    if (first !== undefined) throw new ListError(first);
-    reader = new RowReader(map, header, kind);
-  }, (batch, lines) => {
-    if (batch.length > columns.length) columns = makeColumns(batch.length);
-    for (const [i, cells] of batch.entries()) {
-      const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
-      if (row.troubles.length === 0) take(row, columns, i, lines[i] as number);
-    }
-  });
+  await readList(
+    file,
+    Object.values(map.columns),
+    ({ header }) => {
+      const [first] = mapIssues(map, header, kind === 'list' ? REQUIRED_ROLES : ['identifier']);
+      if (first !== undefined) throw new ListError(first);
+      reader = new RowReader(map, header, kind);
+    },
+    (batch, lines) => {
+      if (batch.length > columns.length) columns = makeColumns(batch.length);
+      for (const [i, cells] of batch.entries()) {
+        const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
+        if (row.troubles.length === 0) take(row, columns, i, lines[i] as number);
+      }
+    },
+  );
 }
 
 /** Screens a file; returns the exit code. Rows go to `out`, counts and what is wrong to `say`. */
-export async function screen(file: string, options: ScreenOptions, out: Writable, say: (text: string) => void): Promise<number> {
+export async function screen(
+  file: string,
+  options: ScreenOptions,
+  out: Writable,
+  say: (text: string) => void,
+): Promise<number> {
   const map = document(options.map, listMap, 'map');
   const settings = document(options.settings, screenSettings, 'settings');
-  const referenceMap = options.reference === undefined ? null : document(options.referenceMap, listMap, 'reference-map');
+  const referenceMap =
+    options.reference === undefined ? null : document(options.referenceMap, listMap, 'reference-map');
   const wrong = [map, settings, referenceMap].flatMap((x) => (isFailed(x) ? x.issues : []));
   if (wrong.length > 0 || isFailed(map) || isFailed(settings) || isFailed(referenceMap)) {
     for (const i of wrong) say(`${i.path}: ${i.problem}. ${i.remedy}\n`);
@@ -99,11 +156,24 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
     }
     return at;
   };
-  const head = [...HEAD, ...(options.reference === undefined ? [] : ['listings']), ...(options.previous === undefined ? [] : ['change', 'priceBefore'])];
+  const head = [
+    ...HEAD,
+    ...(options.reference === undefined ? [] : ['listings']),
+    ...(options.previous === undefined ? [] : ['change', 'priceBefore']),
+  ];
   let reader: RowReader | null = null;
-  const counts = { completed: 0, changes: new Map<string, number>(), valid: 0, invalid: 0, repaired: 0, verdicts: new Map<string, number>(), troubles: new Map<string, number>() };
+  const counts = {
+    completed: 0,
+    changes: new Map<string, number>(),
+    valid: 0,
+    invalid: 0,
+    repaired: 0,
+    verdicts: new Map<string, number>(),
+    troubles: new Map<string, number>(),
+  };
   // Opened at once, so that a path that cannot be written is said before anything is read.
-  const refused = options.invalid === undefined ? null : createWriteStream(options.invalid, { fd: openSync(options.invalid, 'w') });
+  const refused =
+    options.invalid === undefined ? null : createWriteStream(options.invalid, { fd: openSync(options.invalid, 'w') });
   let capacity = 0;
   let columns = makeColumns(0);
   let results = makeResults(0);
@@ -113,7 +183,9 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
     const reference = options.reference === undefined || referenceMap === null ? null : new Reference();
     if (reference !== null) {
       of = options.reference as string;
-      await readThrough(of, referenceMap as ListMap, 'reference', categoryAt, (row, c, i, line) => reference.add(row.key, line, c, i, row.pack));
+      await readThrough(of, referenceMap as ListMap, 'reference', categoryAt, (row, c, i, line) =>
+        reference.add(row.key, line, c, i, row.pack),
+      );
     }
     const last = options.previous === undefined ? null : new LastEdition();
     if (last !== null) {
@@ -121,61 +193,100 @@ export async function screen(file: string, options: ScreenOptions, out: Writable
       await readThrough(of, map, 'list', categoryAt, (row, c, i) => last.add(row.key, c.cost[i] as number));
     }
     of = file;
-    const read = await readList(file, Object.values(map.columns), ({ header }) => {
-      const issues = mapIssues(map, header);
-      const [first] = issues;
-      if (first !== undefined) throw new ListError(first);
-      reader = new RowReader(map, header);
-      if (options.as === 'csv') out.write(csvLines([head]));
-      refused?.write(csvLines([[...header, 'row', 'problem', 'remedy']]));
-    }, async (batch, lines) => {
-      const r = reader as unknown as RowReader;
-      if (batch.length > capacity) {
-        capacity = batch.length;
-        columns = makeColumns(capacity, [settings.taxClass]);
-        results = makeResults(capacity);
-        verdicts = new Uint8Array(capacity);
-      }
-      const rows = batch.map((cells, i) => {
-        const row = r.read(cells, lines[i] as number, columns, i, categoryAt);
-        const found = reference === null || row.key === '' ? null : reference.complete(row.key, columns, i, options.choose ?? 'sellsFastest');
-        if (found?.filled) counts.completed++;
-        if (settings.packs === 'bought') {
-          const packs = packsAsNamed(row.pack, row.listingPack > 0 ? row.listingPack : (found?.pack ?? 0));
-          columns.soldPack[i] = packs.sold;
-          columns.boughtPack[i] = packs.bought;
+    const read = await readList(
+      file,
+      Object.values(map.columns),
+      ({ header }) => {
+        const issues = mapIssues(map, header);
+        const [first] = issues;
+        if (first !== undefined) throw new ListError(first);
+        reader = new RowReader(map, header);
+        if (options.as === 'csv') out.write(csvLines([head]));
+        refused?.write(csvLines([[...header, 'row', 'problem', 'remedy']]));
+      },
+      async (batch, lines) => {
+        const r = reader as unknown as RowReader;
+        if (batch.length > capacity) {
+          capacity = batch.length;
+          columns = makeColumns(capacity, [settings.taxClass]);
+          results = makeResults(capacity);
+          verdicts = new Uint8Array(capacity);
         }
-        return { ...row, listings: found?.matches ?? 0 };
-      });
-      evaluator.prepare(columns);
-      evaluator.run(columns, results, 0, batch.length);
-      judgeRows(settings.assumptions, rates, columns, results, verdicts, 0, batch.length);
-      const good: Line[] = [];
-      const bad: Line[] = [];
-      rows.forEach((row, i) => {
-        const cells = batch[i] as readonly string[];
-        if (row.troubles.length > 0) {
-          counts.invalid++;
-          for (const t of row.troubles) counts.troubles.set(t.what, (counts.troubles.get(t.what) ?? 0) + 1);
-          if (refused !== null) bad.push([...cells, lines[i] as number, row.troubles.map((t) => sayTrouble(t).problem).join('; '), row.troubles.map((t) => sayTrouble(t).remedy).join(' ')]);
-          return;
-        }
-        counts.valid++;
-        if (row.repaired) counts.repaired++;
-        const verdict = VERDICTS[verdicts[i] as number] as string;
-        counts.verdicts.set(verdict, (counts.verdicts.get(verdict) ?? 0) + 1);
-        if (options.only.length > 0 && !options.only.includes(verdict)) return;
-        const trouble = TROUBLES[results.trouble[i] as number] as string;
-        const why = trouble !== '' ? trouble : blanksIn(results.blanks[i] as number).join(' ');
-        const now = last === null ? null : last.compare(row.key, columns.cost[i] as number);
-        if (now !== null) counts.changes.set(now.change, (counts.changes.get(now.change) ?? 0) + 1);
-        good.push([lines[i] as number, row.code, r.text(cells, 'title'), r.text(cells, 'brand'), figure(columns.cost[i]), figure(columns.price[i]), figure(columns.units[i]), row.pack === 0 ? null : row.pack, ...FIGURES.map((f) => figure(results[f][i])), verdict, why, boundOf('unitProfit', blanksIn(results.blanks[i] as number)) ?? '', ...(reference === null ? [] : [row.listings]), ...(now === null ? [] : [now.change, figure(now.before)])]);
-      });
-      if (good.length > 0) await write(out, options.as === 'csv' ? csvLines(good) : good.map((line) => `${JSON.stringify(Object.fromEntries(head.map((h, k) => [h, line[k]])))}\n`).join(''));
-      if (bad.length > 0 && refused !== null) await write(refused, csvLines(bad));
-    });
+        const rows = batch.map((cells, i) => {
+          const row = r.read(cells, lines[i] as number, columns, i, categoryAt);
+          const found =
+            reference === null || row.key === ''
+              ? null
+              : reference.complete(row.key, columns, i, options.choose ?? 'sellsFastest');
+          if (found?.filled) counts.completed++;
+          if (settings.packs === 'bought') {
+            const packs = packsAsNamed(row.pack, row.listingPack > 0 ? row.listingPack : (found?.pack ?? 0));
+            columns.soldPack[i] = packs.sold;
+            columns.boughtPack[i] = packs.bought;
+          }
+          return { ...row, listings: found?.matches ?? 0 };
+        });
+        evaluator.prepare(columns);
+        evaluator.run(columns, results, 0, batch.length);
+        judgeRows(settings.assumptions, rates, columns, results, verdicts, 0, batch.length);
+        const good: Line[] = [];
+        const bad: Line[] = [];
+        rows.forEach((row, i) => {
+          const cells = batch[i] as readonly string[];
+          if (row.troubles.length > 0) {
+            counts.invalid++;
+            for (const t of row.troubles) counts.troubles.set(t.what, (counts.troubles.get(t.what) ?? 0) + 1);
+            if (refused !== null)
+              bad.push([
+                ...cells,
+                lines[i] as number,
+                row.troubles.map((t) => sayTrouble(t).problem).join('; '),
+                row.troubles.map((t) => sayTrouble(t).remedy).join(' '),
+              ]);
+            return;
+          }
+          counts.valid++;
+          if (row.repaired) counts.repaired++;
+          const verdict = VERDICTS[verdicts[i] as number] as string;
+          counts.verdicts.set(verdict, (counts.verdicts.get(verdict) ?? 0) + 1);
+          if (options.only.length > 0 && !options.only.includes(verdict)) return;
+          const trouble = TROUBLES[results.trouble[i] as number] as string;
+          const why = trouble !== '' ? trouble : blanksIn(results.blanks[i] as number).join(' ');
+          const now = last === null ? null : last.compare(row.key, columns.cost[i] as number);
+          if (now !== null) counts.changes.set(now.change, (counts.changes.get(now.change) ?? 0) + 1);
+          good.push([
+            lines[i] as number,
+            row.code,
+            r.text(cells, 'title'),
+            r.text(cells, 'brand'),
+            figure(columns.cost[i]),
+            figure(columns.price[i]),
+            figure(columns.units[i]),
+            row.pack === 0 ? null : row.pack,
+            ...FIGURES.map((f) => figure(results[f][i])),
+            verdict,
+            why,
+            boundOf('unitProfit', blanksIn(results.blanks[i] as number)) ?? '',
+            ...(reference === null ? [] : [row.listings]),
+            ...(now === null ? [] : [now.change, figure(now.before)]),
+          ]);
+        });
+        if (good.length > 0)
+          await write(
+            out,
+            options.as === 'csv'
+              ? csvLines(good)
+              : good
+                  .map((line) => `${JSON.stringify(Object.fromEntries(head.map((h, k) => [h, line[k]])))}\n`)
+                  .join(''),
+          );
+        if (bad.length > 0 && refused !== null) await write(refused, csvLines(bad));
+      },
+    );
     const list = (m: ReadonlyMap<string, number>): string => [...m].map(([k, n]) => `${n} ${k}`).join(', ');
-    say(`${read.rows} rows: ${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}; ${counts.repaired} barcodes repaired; ${list(counts.verdicts)}${reference === null ? '' : `; ${counts.completed} completed from ${reference.count} listings`}${last === null ? '' : `; ${list(counts.changes)}, ${last.gone} gone`}.\n`);
+    say(
+      `${read.rows} rows: ${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}; ${counts.repaired} barcodes repaired; ${list(counts.verdicts)}${reference === null ? '' : `; ${counts.completed} completed from ${reference.count} listings`}${last === null ? '' : `; ${list(counts.changes)}, ${last.gone} gone`}.\n`,
+    );
     return 0;
   } catch (e) {
     if (e instanceof ListError) say(`${of}: ${e.message}\n`);

@@ -1,7 +1,10 @@
 /**
- * The rate cards a new workspace starts with. Marketplaces and their fees are invented: every fee below is drawn by this
- * script from a seeded generator, by the rule beside it, and recalls no schedule. VAT rates are the real standard and reduced
- * rates, each with the day from which it has been in force; duties, charges and exchange rates are examples like the fees.
+ * The rate cards a new workspace starts with. Marketplaces and their fees are invented: every fee below is drawn by
+ * this
+ * script from a seeded generator, by the rule beside it, and recalls no schedule. VAT rates are the real standard and
+ * reduced
+ * rates, each with the day from which it has been in force; duties, charges and exchange rates are examples like the
+ * fees.
  */
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
@@ -24,7 +27,9 @@ function drawer(seed: number): Draw {
 
 /** Example exchange rates per euro: round figures, not those of any day. */
 export const EXAMPLE_RATES: ExchangeTable & { source: string } = {
-  date: '2026-11-20', base: 'EUR', source: 'Example rates, round figures',
+  date: '2026-11-20',
+  base: 'EUR',
+  source: 'Example rates, round figures',
   rates: { USD: 1.1, GBP: 0.86, PLN: 4.3, JPY: 162, AED: 4.04, CNY: 7.9, INR: 96, TRY: 46 },
 };
 
@@ -48,22 +53,45 @@ function drawTaxCards(): TaxCard[] {
     const currency = COUNTRY_CURRENCY[country] as string;
     const perEuro = currency === 'EUR' ? 1 : (EXAMPLE_RATES.rates[currency] as number);
     const usa = country === 'US';
-    const duty = (heading: string) => ({ heading, origins: null, pct: usa ? draw(0.04, 0.12, 0.005) : draw(0, 0.06, 0.005) });
+    const duty = (heading: string) => ({
+      heading,
+      origins: null,
+      pct: usa ? draw(0.04, 0.12, 0.005) : draw(0, 0.06, 0.005),
+    });
     return taxCard.parse({
-      name: `Taxes of ${country}`, inForceFrom: since, country, currency,
+      name: `Taxes of ${country}`,
+      inForceFrom: since,
+      country,
+      currency,
       note: 'VAT rates are real; duties and clearance are examples to replace',
-      regime: usa ? 'exclusive' : 'inclusive', vatRates, importVatRates: usa ? { standard: 0, reduced: 0, lower: 0, zero: 0 } : null,
+      regime: usa ? 'exclusive' : 'inclusive',
+      vatRates,
+      importVatRates: usa ? { standard: 0, reduced: 0, lower: 0, zero: 0 } : null,
       checkoutTax: usa ? 0.07 : 0,
-      customsBasis: usa ? 'FOB' : 'CIF', importVatBase: 'cif', dutyFreeLimit: null,
+      customsBasis: usa ? 'FOB' : 'CIF',
+      importVatBase: 'cif',
+      dutyFreeLimit: null,
       duties: [duty(''), duty('39'), duty('44'), duty('46'), duty('69'), duty('70'), duty('73'), duty('76')],
-      importCharges: [{ name: 'Customs clearance', pct: 0, min: null, max: null, flat: roundMinor(draw(40, 90, 5) * perEuro, powerOfTen(minorDigits(currency))) }],
+      importCharges: [
+        {
+          name: 'Customs clearance',
+          pct: 0,
+          min: null,
+          max: null,
+          flat: roundMinor(draw(40, 90, 5) * perEuro, powerOfTen(minorDigits(currency))),
+        },
+      ],
     });
   });
 }
 
 const CATEGORIES = [
-  ['wildlife', 'Garden wildlife'], ['growing', 'Window-sill growing'], ['garden', 'Garden tools and furniture'],
-  ['household', 'Household'], ['pets', 'Pets'], ['books', 'Books and media'],
+  ['wildlife', 'Garden wildlife'],
+  ['growing', 'Window-sill growing'],
+  ['garden', 'Garden tools and furniture'],
+  ['household', 'Household'],
+  ['pets', 'Pets'],
+  ['books', 'Books and media'],
 ] as const;
 
 const money = (euros: number, currency: string): number => {
@@ -72,8 +100,10 @@ const money = (euros: number, currency: string): number => {
 };
 
 /**
- * Rule of the size tiers: six tiers; the longest side starts at 28 to 34 cm and grows by a factor of 1.35 to 1.6 a tier, the
- * other sides are 0.7 and 0.35 of it; weight limits start at 0.4 to 0.6 kg and grow by 2 to 2.4. The first fee is 2.20 to 3.00
+ * Rule of the size tiers: six tiers; the longest side starts at 28 to 34 cm and grows by a factor of 1.35 to 1.6 a
+ * tier, the
+ * other sides are 0.7 and 0.35 of it; weight limits start at 0.4 to 0.6 kg and grow by 2 to 2.4. The first fee is
+ * 2.20 to 3.00
  * euros, each tier adds 25 to 45 %, each weight step inside a tier 8 to 14 %, past
  * the last so much for each 100 or 500 g. Tiers from the third on count volume, at 5000 cm3 a kg.
  */
@@ -84,17 +114,34 @@ function drawTiers(draw: Draw, currency: string): SizeTier[] {
   let fee = draw(2.2, 3, 0.1);
   return names.map((name, i) => {
     const last = i === names.length - 1;
-    const steps = [0.4, 0.7, 1].map((part, j) => ({ upToKg: Number((limit * part).toFixed(2)), fee: money(fee * (1 + j * draw(0.08, 0.14, 0.01)), currency) }));
+    const steps = [0.4, 0.7, 1].map((part, j) => ({
+      upToKg: Number((limit * part).toFixed(2)),
+      fee: money(fee * (1 + j * draw(0.08, 0.14, 0.01)), currency),
+    }));
     const more = money(draw(0.1, 0.3, 0.05), currency);
     const tier: SizeTier = {
-      name, maxL: Math.round(last ? side * 1.3 : side), maxW: Math.round(side * 0.7), maxH: Math.round(side * (i === 0 ? 0.1 : 0.35)), maxKg: Number(limit.toFixed(2)),
-      maxLengthGirth: last ? Math.round(side * 3) : null, divisor: i >= 2 ? 5000 : null, packagingKg: i === 0 ? 0.02 : 0.1,
-      bands: i < 2
-        ? [
-            { upToPrice: money(10, currency), table: { steps: steps.map((s) => ({ ...s, fee: roundMinor(s.fee * 0.85, powerOfTen(minorDigits(currency))) })), stepKg: 0.1, stepFee: more } },
-            { upToPrice: null, table: { steps, stepKg: 0.1, stepFee: more } },
-          ]
-        : [{ upToPrice: null, table: { steps, stepKg: 0.5, stepFee: more } }],
+      name,
+      maxL: Math.round(last ? side * 1.3 : side),
+      maxW: Math.round(side * 0.7),
+      maxH: Math.round(side * (i === 0 ? 0.1 : 0.35)),
+      maxKg: Number(limit.toFixed(2)),
+      maxLengthGirth: last ? Math.round(side * 3) : null,
+      divisor: i >= 2 ? 5000 : null,
+      packagingKg: i === 0 ? 0.02 : 0.1,
+      bands:
+        i < 2
+          ? [
+              {
+                upToPrice: money(10, currency),
+                table: {
+                  steps: steps.map((s) => ({ ...s, fee: roundMinor(s.fee * 0.85, powerOfTen(minorDigits(currency))) })),
+                  stepKg: 0.1,
+                  stepFee: more,
+                },
+              },
+              { upToPrice: null, table: { steps, stepKg: 0.1, stepFee: more } },
+            ]
+          : [{ upToPrice: null, table: { steps, stepKg: 0.5, stepFee: more } }],
     };
     side *= draw(1.35, 1.6, 0.05);
     limit *= draw(2, 2.4, 0.1);
@@ -103,12 +150,18 @@ function drawTiers(draw: Draw, currency: string): SizeTier[] {
   });
 }
 
-/** Rule: storage 14 to 24 euros a m3 and month, a half more from October to December; long stay from the seventh month 40 to 70. */
+/**
+ * Rule: storage 14 to 24 euros a m3 and month, a half more from October to December; long stay from the seventh month
+ * 40 to 70.
+ */
 function drawStorage(draw: Draw, currency: string): MarketplaceCard['storage'] {
   const base = draw(14, 24, 1);
   return {
     perM3Month: Array.from({ length: 12 }, (_, m) => money(m >= 9 ? base * 1.5 : base, currency)),
-    longStay: [{ fromMonths: 6, toMonths: 12, rate: money(draw(40, 70, 5), currency) }, { fromMonths: 12, toMonths: null, rate: money(draw(90, 140, 10), currency) }],
+    longStay: [
+      { fromMonths: 6, toMonths: 12, rate: money(draw(40, 70, 5), currency) },
+      { fromMonths: 12, toMonths: null, rate: money(draw(90, 140, 10), currency) },
+    ],
   };
 }
 
@@ -119,12 +172,20 @@ const PRESENCE: Readonly<Record<Kind, readonly string[]>> = {
   sundra: ['DE', 'ES', 'IT', 'GB', 'AE'],
   copperlane: ['DE', 'US', 'JP', 'AE'],
 };
-const NAME: Readonly<Record<Kind, string>> = { alderway: 'Alderway', nordkai: 'Nordkai', sundra: 'Sundra', copperlane: 'Copperlane' };
+const NAME: Readonly<Record<Kind, string>> = {
+  alderway: 'Alderway',
+  nordkai: 'Nordkai',
+  sundra: 'Sundra',
+  copperlane: 'Copperlane',
+};
 
 /**
- * Rules: Alderway, with warehouses: 11 to 15 % of gross by category (whole tiers, lower up to 10 euros), minimum 0.30, peak in
- * November and December. Nordkai, plain: 8 to 11 % and a fixed fee of 0.20 to 0.40. Sundra: sliced tiers, 13 to 16 % up to
- * 40 to 60 euros, then 7 to 9 %, minimum 0.50 to 0.80, small warehouse surcharge. Copperlane, the seller dispatches: 6 to 9 %
+ * Rules: Alderway, with warehouses: 11 to 15 % of gross by category (whole tiers, lower up to 10 euros), minimum
+ * 0.30, peak in
+ * November and December. Nordkai, plain: 8 to 11 % and a fixed fee of 0.20 to 0.40. Sundra: sliced tiers, 13 to 16 %
+ * up to
+ * 40 to 60 euros, then 7 to 9 %, minimum 0.50 to 0.80, small warehouse surcharge. Copperlane, the seller dispatches:
+ * 6 to 9 %
  * of net, payment 1.5 to 3 % and a fixed 0.25, monthly subscription 15 to 39.
  */
 function drawMarketplace(kind: Kind, country: string, seed: number): MarketplaceCard {
@@ -134,23 +195,48 @@ function drawMarketplace(kind: Kind, country: string, seed: number): Marketplace
   const eu = !['GB', 'US', 'JP', 'AE'].includes(country);
   const vat = VAT.find(([c]) => c === country)?.[2].standard ?? 0;
   const common = {
-    name: `${NAME[kind]} ${country}`, inForceFrom: '2026-10-01', note: 'Invented marketplace, drawn fees: an example to replace',
-    marketplace: NAME[kind], country, currency,
-    feeVat: vat === 0 ? { treatment: 'none' as const, rate: 0 } : { treatment: eu ? ('reverseCharge' as const) : ('charged' as const), rate: vat },
-    advertVat: vat === 0 ? { treatment: 'none' as const, rate: 0 } : { treatment: eu ? ('reverseCharge' as const) : ('charged' as const), rate: vat },
-    payoutEveryDays: draw(7, 14, 7), payoutDelayDays: draw(2, 5, 1),
+    name: `${NAME[kind]} ${country}`,
+    inForceFrom: '2026-10-01',
+    note: 'Invented marketplace, drawn fees: an example to replace',
+    marketplace: NAME[kind],
+    country,
+    currency,
+    feeVat:
+      vat === 0
+        ? { treatment: 'none' as const, rate: 0 }
+        : { treatment: eu ? ('reverseCharge' as const) : ('charged' as const), rate: vat },
+    advertVat:
+      vat === 0
+        ? { treatment: 'none' as const, rate: 0 }
+        : { treatment: eu ? ('reverseCharge' as const) : ('charged' as const), rate: vat },
+    payoutEveryDays: draw(7, 14, 7),
+    payoutDelayDays: draw(2, 5, 1),
   };
-  const categories = (rule: (i: number) => object) => CATEGORIES.map(([key, name], i) => ({ key, name, referral: rule(i) }));
+  const categories = (rule: (i: number) => object) =>
+    CATEGORIES.map(([key, name], i) => ({ key, name, referral: rule(i) }));
   switch (kind) {
     case 'alderway': {
       return marketplaceCard.parse({
         ...common,
         categories: categories(() => {
           const pct = draw(0.11, 0.15, 0.01);
-          return { base: 'gross', mode: 'whole', tiers: [{ upTo: m(10), pct: Number((pct - 0.04).toFixed(4)) }, { upTo: null, pct }], min: m(0.3), max: null };
+          return {
+            base: 'gross',
+            mode: 'whole',
+            tiers: [
+              { upTo: m(10), pct: Number((pct - 0.04).toFixed(4)) },
+              { upTo: null, pct },
+            ],
+            min: m(0.3),
+            max: null,
+          };
         }),
         refund: { adminPct: 0.2, adminMax: m(draw(3, 5, 0.5)) },
-        warehouse: { tiers: drawTiers(draw, currency), addOns: { dangerous: m(0.6), oversize: m(2.5) }, peak: Array.from({ length: 12 }, (_, i) => (i >= 10 ? m(0.25) : 0)) },
+        warehouse: {
+          tiers: drawTiers(draw, currency),
+          addOns: { dangerous: m(0.6), oversize: m(2.5) },
+          peak: Array.from({ length: 12 }, (_, i) => (i >= 10 ? m(0.25) : 0)),
+        },
         storage: drawStorage(draw, currency),
       });
     }
@@ -158,12 +244,25 @@ function drawMarketplace(kind: Kind, country: string, seed: number): Marketplace
       return marketplaceCard.parse({
         ...common,
         itemFee: m(draw(0.2, 0.4, 0.05)),
-        categories: categories(() => ({ base: 'gross', mode: 'whole', tiers: [{ upTo: null, pct: draw(0.08, 0.11, 0.005) }] })),
+        categories: categories(() => ({
+          base: 'gross',
+          mode: 'whole',
+          tiers: [{ upTo: null, pct: draw(0.08, 0.11, 0.005) }],
+        })),
       });
     case 'sundra':
       return marketplaceCard.parse({
         ...common,
-        categories: categories(() => ({ base: 'item', mode: 'sliced', tiers: [{ upTo: m(draw(40, 60, 10)), pct: draw(0.13, 0.16, 0.01) }, { upTo: null, pct: draw(0.07, 0.09, 0.01) }], min: m(draw(0.5, 0.8, 0.1)), max: null })),
+        categories: categories(() => ({
+          base: 'item',
+          mode: 'sliced',
+          tiers: [
+            { upTo: m(draw(40, 60, 10)), pct: draw(0.13, 0.16, 0.01) },
+            { upTo: null, pct: draw(0.07, 0.09, 0.01) },
+          ],
+          min: m(draw(0.5, 0.8, 0.1)),
+          max: null,
+        })),
         surcharges: [{ name: 'Digital services levy', pct: draw(0.01, 0.03, 0.01), of: ['referral', 'fulfilment'] }],
         warehouse: { tiers: drawTiers(draw, currency), addOns: { dangerous: m(0.9), oversize: m(3) } },
         storage: drawStorage(draw, currency),
@@ -173,17 +272,33 @@ function drawMarketplace(kind: Kind, country: string, seed: number): Marketplace
         ...common,
         subscriptionMonthly: m(draw(15, 39, 1)),
         payment: { base: 'buyerPays', pct: draw(0.015, 0.03, 0.005), fixed: m(0.25) },
-        categories: categories(() => ({ base: 'net', mode: 'whole', tiers: [{ upTo: null, pct: draw(0.06, 0.09, 0.005) }] })),
+        categories: categories(() => ({
+          base: 'net',
+          mode: 'whole',
+          tiers: [{ upTo: null, pct: draw(0.06, 0.09, 0.005) }],
+        })),
       });
   }
 }
 
 const EU_ROAD = ['DE', 'FR', 'ES', 'IT', 'PL', 'GB'];
-const LAND: Readonly<Record<string, string>> = { DE: 'Germany', FR: 'France', ES: 'Spain', IT: 'Italy', PL: 'Poland', GB: 'Britain', US: 'the United States', JP: 'Japan', AE: 'the Emirates' };
+const LAND: Readonly<Record<string, string>> = {
+  DE: 'Germany',
+  FR: 'France',
+  ES: 'Spain',
+  IT: 'Italy',
+  PL: 'Poland',
+  GB: 'Britain',
+  US: 'the United States',
+  JP: 'Japan',
+  AE: 'the Emirates',
+};
 
 /**
- * Rule of the routes, in euros: by sea 110 to 190 a m3, at least one, origin handling 60 to 110 a shipment, 30 to 44 days; by air
- * 3.20 to 6.40 a kg by weight or volume at 6000 cm3 a kg, at least 45 kg, fuel 10 to 20 %, 6 to 11 days; by road, in Europe, 55 to
+ * Rule of the routes, in euros: by sea 110 to 190 a m3, at least one, origin handling 60 to 110 a shipment, 30 to 44
+ * days; by air
+ * 3.20 to 6.40 a kg by weight or volume at 6000 cm3 a kg, at least 45 kg, fuel 10 to 20 %, 6 to 11 days; by road, in
+ * Europe, 55 to
  * 120 a m3, at least half a one, 3 to 9 days. To the warehouse 0.20 to 0.40 a unit.
  */
 function drawFreight(): StarterCard[] {
@@ -191,19 +306,97 @@ function drawFreight(): StarterCard[] {
   let seed = 4200;
   for (const to of Object.keys(LAND)) {
     const draw = drawer(seed++);
-    const inbound = { name: 'To the warehouse', stage: 'inbound' as const, basis: 'perUnit' as const, rate: draw(0.2, 0.4, 0.05), currency: 'EUR' };
-    const add = (mode: 'sea' | 'air' | 'road', name: string, legs: object[], transitDays: number, insuranceRate: number): void => {
-      const data = freightCard.parse({ name, inForceFrom: '2026-10-01', note: 'Drawn rates: an example to replace', from: null, to, mode, route: { legs: [...legs, inbound], packingAllowance: 0.1, insuranceRate, transitDays, inboundDays: 5 } });
+    const inbound = {
+      name: 'To the warehouse',
+      stage: 'inbound' as const,
+      basis: 'perUnit' as const,
+      rate: draw(0.2, 0.4, 0.05),
+      currency: 'EUR',
+    };
+    const add = (
+      mode: 'sea' | 'air' | 'road',
+      name: string,
+      legs: object[],
+      transitDays: number,
+      insuranceRate: number,
+    ): void => {
+      const data = freightCard.parse({
+        name,
+        inForceFrom: '2026-10-01',
+        note: 'Drawn rates: an example to replace',
+        from: null,
+        to,
+        mode,
+        route: { legs: [...legs, inbound], packingAllowance: 0.1, insuranceRate, transitDays, inboundDays: 5 },
+      });
       cards.push({ kind: 'freight', key: name, name, inForceFrom: data.inForceFrom, data });
     };
-    add('sea', `By sea to ${LAND[to]}`, [{ name: 'Handling at the port', stage: 'origin', basis: 'perShipment', rate: draw(60, 110, 5), currency: 'EUR' }, { name: 'Vessel, shared container', stage: 'main', basis: 'perCbm', rate: draw(110, 190, 5), currency: 'EUR', minCbm: 1 }], draw(30, 44, 1), 0.003);
-    add('air', `By air to ${LAND[to]}`, [{ name: 'Air, by weight or volume', stage: 'main', basis: 'perKg', rate: draw(3.2, 6.4, 0.1), currency: 'EUR', divisor: 6000, minKg: 45, fuelSurcharge: draw(0.1, 0.2, 0.01) }], draw(6, 11, 1), 0.004);
-    if (EU_ROAD.includes(to)) add('road', `By road to ${LAND[to]}`, [{ name: 'Lorry, part load', stage: 'main', basis: 'perCbm', rate: draw(55, 120, 5), currency: 'EUR', minCbm: 0.5 }], draw(3, 9, 1), 0.002);
+    add(
+      'sea',
+      `By sea to ${LAND[to]}`,
+      [
+        {
+          name: 'Handling at the port',
+          stage: 'origin',
+          basis: 'perShipment',
+          rate: draw(60, 110, 5),
+          currency: 'EUR',
+        },
+        {
+          name: 'Vessel, shared container',
+          stage: 'main',
+          basis: 'perCbm',
+          rate: draw(110, 190, 5),
+          currency: 'EUR',
+          minCbm: 1,
+        },
+      ],
+      draw(30, 44, 1),
+      0.003,
+    );
+    add(
+      'air',
+      `By air to ${LAND[to]}`,
+      [
+        {
+          name: 'Air, by weight or volume',
+          stage: 'main',
+          basis: 'perKg',
+          rate: draw(3.2, 6.4, 0.1),
+          currency: 'EUR',
+          divisor: 6000,
+          minKg: 45,
+          fuelSurcharge: draw(0.1, 0.2, 0.01),
+        },
+      ],
+      draw(6, 11, 1),
+      0.004,
+    );
+    if (EU_ROAD.includes(to))
+      add(
+        'road',
+        `By road to ${LAND[to]}`,
+        [
+          {
+            name: 'Lorry, part load',
+            stage: 'main',
+            basis: 'perCbm',
+            rate: draw(55, 120, 5),
+            currency: 'EUR',
+            minCbm: 0.5,
+          },
+        ],
+        draw(3, 9, 1),
+        0.002,
+      );
   }
   return cards;
 }
 
-/** Rule of the postage, in euros: 2.90 to 4.40 up to half a kilo, each step 12 to 22 % more, beyond 30 kg 0.40 to 0.80 a kilo. */
+/**
+ * Rule of the postage, in euros: 2.90 to 4.40 up to half a kilo, each step 12 to 22 % more, beyond 30 kg 0.40 to 0.80
+ * a kilo.
+ */
 function drawPostage(): StarterCard[] {
   return Object.keys(LAND).map((country, i) => {
     const draw = drawer(5300 + i);
@@ -214,7 +407,23 @@ function drawPostage(): StarterCard[] {
       fee *= 1 + draw(0.12, 0.22, 0.01);
       return step;
     });
-    const data = postageCard.parse({ name: `Parcels in ${LAND[country]}`, inForceFrom: '2026-10-01', note: 'Drawn rates: an example to replace', country, zones: [{ name: 'all', share: 1, postage: { currency, steps, stepKg: 1, stepFee: money(draw(0.4, 0.8, 0.1), currency) } }], vat: 'none', vatRate: 0, recoverable: null, packagingKg: 0.15 });
+    const data = postageCard.parse({
+      name: `Parcels in ${LAND[country]}`,
+      inForceFrom: '2026-10-01',
+      note: 'Drawn rates: an example to replace',
+      country,
+      zones: [
+        {
+          name: 'all',
+          share: 1,
+          postage: { currency, steps, stepKg: 1, stepFee: money(draw(0.4, 0.8, 0.1), currency) },
+        },
+      ],
+      vat: 'none',
+      vatRate: 0,
+      recoverable: null,
+      packagingKg: 0.15,
+    });
     return { kind: 'postage', key: data.name, name: data.name, inForceFrom: data.inForceFrom, data };
   });
 }
@@ -222,20 +431,41 @@ function drawPostage(): StarterCard[] {
 /** Rule of the bank's rate: 1.5 to 3.5 % a year, in steps of a quarter. */
 function drawBenchmarks(): StarterCard[] {
   return ['EUR', 'GBP', 'USD', 'PLN'].map((currency, i) => {
-    const data = benchmarkCard.parse({ name: `Savings account, ${currency}`, inForceFrom: '2026-10-01', note: 'Drawn: replace it by what your bank pays', currency, rate: drawer(6400 + i)(0.015, 0.035, 0.0025) });
+    const data = benchmarkCard.parse({
+      name: `Savings account, ${currency}`,
+      inForceFrom: '2026-10-01',
+      note: 'Drawn: replace it by what your bank pays',
+      currency,
+      rate: drawer(6400 + i)(0.015, 0.035, 0.0025),
+    });
     return { kind: 'benchmark', key: currency, name: data.name, inForceFrom: data.inForceFrom, data };
   });
 }
 
 /** All starter cards; the same at every call. */
 export function starterCards(): StarterCard[] {
-  const cards: StarterCard[] = [{ kind: 'exchange', key: 'exchange', name: 'Example exchange rates', inForceFrom: EXAMPLE_RATES.date, data: EXAMPLE_RATES }];
-  for (const t of drawTaxCards()) cards.push({ kind: 'tax', key: t.country, name: t.name, inForceFrom: t.inForceFrom, data: t });
+  const cards: StarterCard[] = [
+    {
+      kind: 'exchange',
+      key: 'exchange',
+      name: 'Example exchange rates',
+      inForceFrom: EXAMPLE_RATES.date,
+      data: EXAMPLE_RATES,
+    },
+  ];
+  for (const t of drawTaxCards())
+    cards.push({ kind: 'tax', key: t.country, name: t.name, inForceFrom: t.inForceFrom, data: t });
   let seed = 100;
   for (const kind of Object.keys(PRESENCE) as Kind[])
     for (const country of PRESENCE[kind]) {
       const card = drawMarketplace(kind, country, seed++);
-      cards.push({ kind: 'marketplace', key: `${card.marketplace}/${country}`, name: card.name, inForceFrom: card.inForceFrom, data: card });
+      cards.push({
+        kind: 'marketplace',
+        key: `${card.marketplace}/${country}`,
+        name: card.name,
+        inForceFrom: card.inForceFrom,
+        data: card,
+      });
     }
   return [...cards, ...drawFreight(), ...drawPostage(), ...drawBenchmarks()];
 }

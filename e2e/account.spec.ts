@@ -1,6 +1,8 @@
 import { addProduct, another, at, DEMO, enterDemo, expect, newcomer, ready, signUp, test } from './help.ts';
 
-test('wrong password, short password, known e-mail: each said plainly; signing out ends the session', async ({ page }) => {
+test('wrong password, short password, known e-mail: each said plainly; signing out ends the session', async ({
+  page,
+}) => {
   const { base, email } = await newcomer(page);
   await page.getByRole('button', { name: /^Account of/ }).click();
   await page.getByRole('menuitem', { name: 'Sign out' }).click();
@@ -26,7 +28,10 @@ test('wrong password, short password, known e-mail: each said plainly; signing o
   await expect(page.getByText('There is an account with this e-mail already.')).toBeVisible();
 });
 
-test('an invited editor edits; an owner makes a password link that works once; members leave', async ({ page, browser }) => {
+test('an invited editor edits; an owner makes a password link that works once; members leave', async ({
+  page,
+  browser,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base);
   const sheet = page.url();
@@ -35,7 +40,12 @@ test('an invited editor edits; an owner makes a password link that works once; m
   const email = `editor.${Date.now()}@test.example`;
   await page.getByLabel('E-mail to invite').fill(email);
   await page.getByRole('button', { name: 'Invite' }).click();
-  const link = (await page.getByText(/is invited as editor/).locator('code').innerText()).trim();
+  const link = (
+    await page
+      .getByText(/is invited as editor/)
+      .locator('code')
+      .innerText()
+  ).trim();
 
   // The link is for that address alone.
   const stranger = await another(browser);
@@ -56,7 +66,10 @@ test('an invited editor edits; an owner makes a password link that works once; m
   // An editor has no say over members.
   await editor.goto(at(`${base}/settings`));
   await expect(editor.getByRole('button', { name: 'Invite' })).toHaveCount(0);
-  const refused = await editor.request.post(`${at(`${base}/settings`)}.data`, { form: { intent: 'delete' }, headers: { origin: new URL(at('/')).origin } });
+  const refused = await editor.request.post(`${at(`${base}/settings`)}.data`, {
+    form: { intent: 'delete' },
+    headers: { origin: new URL(at('/')).origin },
+  });
   expect(refused.status()).toBe(403);
   await editor.goto(link);
   await expect(editor.getByText('This invitation has been used')).toBeVisible();
@@ -123,7 +136,13 @@ test('nobody reads or changes another workspace through the address, nor exports
   const theirs = page.url();
   await page.context().clearCookies();
   const { base } = await newcomer(page);
-  for (const path of [theirs, at(`${DEMO}/weigh`), at(`${DEMO}/settings`), at(`${DEMO}/export`), `${at(base)}/weigh/${theirs.split('/').pop()}`]) {
+  for (const path of [
+    theirs,
+    at(`${DEMO}/weigh`),
+    at(`${DEMO}/settings`),
+    at(`${DEMO}/export`),
+    `${at(base)}/weigh/${theirs.split('/').pop()}`,
+  ]) {
     const answer = await page.request.get(path);
     expect(answer.status()).toBe(404);
     expect(await answer.text()).not.toContain('Bee house');
@@ -152,10 +171,19 @@ test('requests from other sites are refused; cookies and headers are closed up',
   expect(headers['x-powered-by']).toBeUndefined();
 });
 
-test('attempts to sign in are counted by the socket\'s address: a forged header does not help', async ({ request }) => {
+test("attempts to sign in are counted by the socket's address: a forged header does not help", async ({ request }) => {
   const strict = process.env.E2E_STRICT_URL as string;
   const attempt = (i: number) =>
-    request.post(`${strict}/sign-in.data`, { form: { email: 'someone@test.example', password: `guess number ${i}` }, headers: { origin: strict, 'x-forwarded-for': `203.0.113.${i}`, 'x-real-ip': `203.0.113.${i}`, 'x-bm-socket-address': `203.0.113.${i}`, forwarded: `for=203.0.113.${i}` } });
+    request.post(`${strict}/sign-in.data`, {
+      form: { email: 'someone@test.example', password: `guess number ${i}` },
+      headers: {
+        origin: strict,
+        'x-forwarded-for': `203.0.113.${i}`,
+        'x-real-ip': `203.0.113.${i}`,
+        'x-bm-socket-address': `203.0.113.${i}`,
+        forwarded: `for=203.0.113.${i}`,
+      },
+    });
   const said: string[] = [];
   for (let i = 0; i < 6; i++) said.push(await (await attempt(i)).text());
   expect(said[0]).toContain('INVALID_EMAIL_OR_PASSWORD');

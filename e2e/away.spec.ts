@@ -27,7 +27,10 @@ test('the database is away: a clear page, nothing typed is lost, and recovery wi
   await page.goto(at(`${base}/weigh`));
   await expect(page.getByText('The database is away')).toBeVisible();
   await door('open');
-  await page.getByRole('link', { name: 'Try again' }).or(page.getByRole('button', { name: 'Try again' })).click();
+  await page
+    .getByRole('link', { name: 'Try again' })
+    .or(page.getByRole('button', { name: 'Try again' }))
+    .click();
   await expect(page.getByRole('link', { name: 'Bird bath, stoneware' })).toBeVisible();
 });
 

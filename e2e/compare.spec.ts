@@ -13,11 +13,16 @@ async function openComparison(page: Page, name: string): Promise<void> {
 }
 const lanes = (page: Page) => page.locator('.compared');
 
-test('lanes on one scale: best first, sorted, grouped, per 100, in local currency, all in the address', async ({ page }) => {
+test('lanes on one scale: best first, sorted, grouped, per 100, in local currency, all in the address', async ({
+  page,
+}) => {
   await openComparison(page, 'Bee house, larch, three chambers');
-  await expect(page.getByTestId('compare-answer')).toContainText(/is best by unit profit: €\d+\.\d\d\. \d of 9 lanes keep something/);
+  await expect(page.getByTestId('compare-answer')).toContainText(
+    /is best by unit profit: €\d+\.\d\d\. \d of 9 lanes keep something/,
+  );
   await expect(lanes(page)).toHaveCount(9);
-  const keeps = async (): Promise<number[]> => (await page.locator('.compared .num:nth-child(4) b').allInnerTexts()).map((x) => Number(x.replace('−', '-')));
+  const keeps = async (): Promise<number[]> =>
+    (await page.locator('.compared .num:nth-child(4) b').allInnerTexts()).map((x) => Number(x.replace('−', '-')));
   const first = await keeps();
   expect(first).toEqual([...first].sort((a, b) => b - a));
   await page.getByRole('button', { name: 'Turn the order' }).click();
@@ -38,7 +43,9 @@ test('why one keeps less than another: the lines add up to the difference', asyn
   await lanes(page).filter({ hasText: 'France' }).click();
   const pane = page.getByTestId('differences');
   await expect(pane).toContainText(/Why does France · Alderway keep €\d+\.\d\d (less|more) than Germany · Alderway\?/);
-  const amounts = (await pane.locator('div > div:nth-child(2)').allInnerTexts()).filter((x) => /^[+−]?\d+\.\d\d$/.test(x.trim())).map((x) => Number(x.replace('−', '-')));
+  const amounts = (await pane.locator('div > div:nth-child(2)').allInnerTexts())
+    .filter((x) => /^[+−]?\d+\.\d\d$/.test(x.trim()))
+    .map((x) => Number(x.replace('−', '-')));
   const total = Number((await page.getByTestId('difference-total').innerText()).replace('−', '-'));
   expect(amounts.length).toBeGreaterThan(2);
   expect(Math.round(amounts.reduce((s, x) => s + x, 0) * 100) / 100).toBe(total);
@@ -46,7 +53,9 @@ test('why one keeps less than another: the lines add up to the difference', asyn
 
 test('by keyboard alone: pin a lane, ask why another differs; converted figures name their rates', async ({ page }) => {
   await openComparison(page, 'Bee house, larch, three chambers');
-  await expect(page.getByTestId('rates-used')).toContainText(/Converted at .*1 GBP = 1\.\d+ EUR \(\d+ Nov 2026, \d+ days? old\)/);
+  await expect(page.getByTestId('rates-used')).toContainText(
+    /Converted at .*1 GBP = 1\.\d+ EUR \(\d+ Nov 2026, \d+ days? old\)/,
+  );
   await page.getByRole('button', { name: 'Compare the others with Germany · Alderway' }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Why France · Alderway differs' }).focus();
@@ -55,7 +64,10 @@ test('by keyboard alone: pin a lane, ask why another differs; converted figures 
   await page.getByRole('tab', { name: 'Grid' }).click();
   await expect(page.getByRole('tab', { name: 'Grid' })).toHaveAttribute('aria-selected', 'true');
   await expect(page.getByTestId('differences')).toHaveCount(0);
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'This table as CSV' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'This table as CSV' }).click(),
+  ]);
   const csv = readFileSync(await download.path(), 'utf8');
   expect(csv.split('\r\n')[0]).toMatch(/^\ufeffCountry,Alderway,/);
   expect(csv).toMatch(/\r\nDE,-?\d+\.\d+,/);
@@ -65,8 +77,11 @@ test('shops for the same goods step by step: the order of discounts is seen, swi
   await openComparison(page, 'Nest box camera, clearance');
   await page.getByRole('tab', { name: 'Suppliers' }).click();
   const shops = page.getByRole('region', { name: 'Shops step by step' }).first();
-  await expect(page.getByTestId('retail-answer')).toHaveText('Gartenmarkt am Ring is cheapest after everything: €24.56 landed.');
-  const row = (name: string) => shops.getByRole('row').filter({ has: page.getByRole('rowheader', { name, exact: true }) });
+  await expect(page.getByTestId('retail-answer')).toHaveText(
+    'Gartenmarkt am Ring is cheapest after everything: €24.56 landed.',
+  );
+  const row = (name: string) =>
+    shops.getByRole('row').filter({ has: page.getByRole('rowheader', { name, exact: true }) });
   await expect(row('Discount 2')).toContainText('29.18');
   await expect(row('Paid at the till')).toContainText('30.97');
   await ready(page);
@@ -78,7 +93,10 @@ test('shops for the same goods step by step: the order of discounts is seen, swi
   await ready(page);
   await shops.getByRole('button', { name: 'Order of the discounts at Osttor Restposten' }).click();
   await expect(row('Paid at the till')).toContainText('29.18');
-  const [download] = await Promise.all([page.waitForEvent('download'), shops.getByRole('button', { name: 'This table as XLSX' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    shops.getByRole('button', { name: 'This table as XLSX' }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe('Shops step by step.xlsx');
 });
 
@@ -102,7 +120,9 @@ test('grid, prices, routes and quotes of one product', async ({ page }) => {
   await expect(page.getByRole('row').filter({ hasText: 'By sea to' })).toBeVisible();
   await expect(page.getByRole('row').filter({ hasText: 'By air to' })).toBeVisible();
   await page.getByRole('tab', { name: 'Suppliers' }).click();
-  await expect(page.getByTestId('quotes-answer')).toContainText(/Cheapest landed: .+\. (From [\d,]+ units on .+ is cheapest\.)/);
+  await expect(page.getByTestId('quotes-answer')).toContainText(
+    /Cheapest landed: .+\. (From [\d,]+ units on .+ is cheapest\.)/,
+  );
   await page.getByLabel('Quantity', { exact: true }).fill('100');
   await expect(page.getByRole('row').filter({ hasText: 'Haiyu' })).toContainText('takes no order of 100');
   await page.getByRole('tab', { name: 'Prices' }).click();
@@ -135,7 +155,9 @@ test('prices set across lanes, lanes dropped and brought back', async ({ page })
   await expect(page.getByRole('row').filter({ hasText: 'Spain' })).toContainText('€31.99');
 });
 
-test('scenarios, price ladder, variations, how sure, a second quote and a route by card on the sheet', async ({ page }) => {
+test('scenarios, price ladder, variations, how sure, a second quote and a route by card on the sheet', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base, { name: 'Toad house', price: '24.90', cost: '5' });
   const sheet = page.url().split('?')[0] as string;
@@ -171,7 +193,9 @@ test('scenarios, price ladder, variations, how sure, a second quote and a route 
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData('text/plain', 'Green\t24.90\t5\t\t\t70%\t\nRed\t24.90\t19\t\t\t30%\t');
-    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
   });
   await expect(page.getByTestId('variations-answer')).toContainText(/1 of 2 keep something\. Over all, a unit keeps/);
   await saved(page);
@@ -201,7 +225,10 @@ test('suppliers with everything bought there', async ({ page }) => {
   await ready(page);
   await expect(page.getByRole('row').filter({ hasText: 'Bee house' })).toContainText(/from 400: (US)?\$5\.60/);
   await page.getByLabel('Contact').fill('Ms Bao, export');
-  const [saved_] = await Promise.all([page.waitForResponse((r) => r.request().method() === 'POST'), page.getByRole('button', { name: 'Save' }).click()]);
+  const [saved_] = await Promise.all([
+    page.waitForResponse((r) => r.request().method() === 'POST'),
+    page.getByRole('button', { name: 'Save' }).click(),
+  ]);
   expect(saved_.ok()).toBe(true);
   await ready(page);
   await page.reload();

@@ -4,7 +4,9 @@ import { expect, test as base } from '@playwright/test';
 import type { Browser, Page } from '@playwright/test';
 import { root } from '../scripts/lib/system.mjs';
 
-/** Every page of every test fails the test when it throws, or when the browser reports a breach of the content policy. */
+/**
+ * Every page of every test fails the test when it throws, or when the browser reports a breach of the content policy.
+ */
 export const test = base.extend<{ faults: string[] }>({
   faults: [
     async ({ context }, use) => {
@@ -14,7 +16,8 @@ export const test = base.extend<{ faults: string[] }>({
         if (!/signal is aborted/.test(e.error().message)) faults.push(`threw: ${e.error().message}`);
       });
       context.on('console', (m) => {
-        if (m.type() === 'error' && /Content Security Policy|Minified React|Hydration|did not match/i.test(m.text())) faults.push(m.text());
+        if (m.type() === 'error' && /Content Security Policy|Minified React|Hydration|did not match/i.test(m.text()))
+          faults.push(m.text());
       });
       await use(faults);
       expect(faults).toEqual([]);
@@ -51,7 +54,10 @@ export async function openDemoList(page: Page, name: string): Promise<string> {
 }
 
 /** A person of their own with an empty workspace; returns its path. */
-export async function newcomer(page: Page, over: { country?: string; standing?: string } = {}): Promise<{ base: string; email: string }> {
+export async function newcomer(
+  page: Page,
+  over: { country?: string; standing?: string } = {},
+): Promise<{ base: string; email: string }> {
   const email = `person${++people}.${process.pid}.${Date.now()}@test.example`;
   await signUp(page, email);
   await page.getByLabel('Name of the workspace').fill('Thornbury Garden Post');
@@ -76,7 +82,19 @@ export async function signUp(page: Page, email: string): Promise<void> {
 }
 
 /** Adds a product through the form and waits for its sheet. */
-export async function addProduct(page: Page, base: string, over: { name?: string; price?: string; cost?: string; sides?: string; weight?: string; way?: string; where?: string } = {}): Promise<void> {
+export async function addProduct(
+  page: Page,
+  base: string,
+  over: {
+    name?: string;
+    price?: string;
+    cost?: string;
+    sides?: string;
+    weight?: string;
+    way?: string;
+    where?: string;
+  } = {},
+): Promise<void> {
   await page.goto(at(`${base}/find`));
   await ready(page);
   const form = page.getByRole('form', { name: 'New candidate' });
@@ -95,7 +113,8 @@ export async function addProduct(page: Page, base: string, over: { name?: string
   await ready(page);
 }
 
-export const openFamily = (page: Page, family: string) => page.getByRole('button', { name: family, exact: true }).click();
+export const openFamily = (page: Page, family: string) =>
+  page.getByRole('button', { name: family, exact: true }).click();
 export const answer = (page: Page) => page.getByTestId('answer');
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
 
@@ -113,7 +132,12 @@ export async function menuItem(page: Page, name: string | RegExp): Promise<void>
 
 /** What the command line says about a document. */
 export function bm<T>(...args: string[]): T {
-  return JSON.parse(execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args], { cwd: root, encoding: 'utf8' })) as T;
+  return JSON.parse(
+    execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args], {
+      cwd: root,
+      encoding: 'utf8',
+    }),
+  ) as T;
 }
 
 /** A second person in a browser of their own. */

@@ -8,7 +8,9 @@ type Launch = { budget: { total: number; lines: { goods: number } } };
 const money = (x: number): string => new Intl.NumberFormat('en-GB', { style: 'currency', currency: 'EUR' }).format(x);
 const down = (x: number): number => Math.floor(x * 100 + 1e-9) / 100;
 
-test('from nothing to break-even, most to pay and launch budget, with the figures of the command line', async ({ page }, info) => {
+test('from nothing to break-even, most to pay and launch budget, with the figures of the command line', async ({
+  page,
+}, info) => {
   await newcomer(page);
   await expect(page.getByText('Here stand your products')).toBeVisible();
   const started = Date.now();
@@ -54,20 +56,55 @@ test('from nothing to break-even, most to pay and launch budget, with the figure
   expect(text2).toContain(`breaks even at ${money(solution.breakEvenPrice.price)}`);
   expect(text2).toContain(`at most ${money(down(solution.highestPurchaseCost[0]?.unitPrice ?? 0))}`);
   // Every line, opened one after the other, and every figure below.
-  for (const [family, lines] of Object.entries({ Tax: ['outputVat'], Goods: ['goods', 'prep'], 'Way in': ['freight', 'insurance', 'duty', 'importCharges'], Marketplace: ['referral'], Fulfilment: ['fulfilment', 'storage'], Returns: ['returns'], Adverts: ['adverts'] })) {
+  for (const [family, lines] of Object.entries({
+    Tax: ['outputVat'],
+    Goods: ['goods', 'prep'],
+    'Way in': ['freight', 'insurance', 'duty', 'importCharges'],
+    Marketplace: ['referral'],
+    Fulfilment: ['fulfilment', 'storage'],
+    Returns: ['returns'],
+    Adverts: ['adverts'],
+  })) {
     await openFamily(page, family);
     for (const line of lines) {
-      const label = { outputVat: 'Output VAT', goods: 'Goods', prep: 'Preparation', freight: 'Freight', insurance: 'Insurance', duty: 'Duty', importCharges: 'Import charges', referral: 'Referral fee', fulfilment: 'Fulfilment', storage: 'Storage', returns: 'Returns', adverts: 'Adverts' }[line] as string;
+      const label = {
+        outputVat: 'Output VAT',
+        goods: 'Goods',
+        prep: 'Preparation',
+        freight: 'Freight',
+        insurance: 'Insurance',
+        duty: 'Duty',
+        importCharges: 'Import charges',
+        referral: 'Referral fee',
+        fulfilment: 'Fulfilment',
+        storage: 'Storage',
+        returns: 'Returns',
+        adverts: 'Adverts',
+      }[line] as string;
       // Shown lines add up to the shown family, so a line may be a cent from its own rounding.
       const shown = page.getByRole('button', { name: `Workings of ${label}`, exact: true });
       await expect(shown).toHaveText(/^\d+\.\d\d$/);
       expect(Math.abs(Number(await shown.innerText()) - (result.lines[line] as number))).toBeLessThan(0.0101);
     }
   }
-  for (const [label, value] of [['Margin', `${((f.margin as number) * 100).toFixed(1)}%`], ['ROI', `${((f.roi as number) * 100).toFixed(0)}%`], ['Break-even ACoS', `${((f.breakEvenAcos as number) * 100).toFixed(1)}%`], ['after fees', money(f.proceeds as number).slice(1)], ['after cost', money(f.contribution as number).slice(1)], ['Unit profit', money(f.unitProfit as number).slice(1)]] as const)
+  for (const [label, value] of [
+    ['Margin', `${((f.margin as number) * 100).toFixed(1)}%`],
+    ['ROI', `${((f.roi as number) * 100).toFixed(0)}%`],
+    ['Break-even ACoS', `${((f.breakEvenAcos as number) * 100).toFixed(1)}%`],
+    ['after fees', money(f.proceeds as number).slice(1)],
+    ['after cost', money(f.contribution as number).slice(1)],
+    ['Unit profit', money(f.unitProfit as number).slice(1)],
+  ] as const)
     await expect(page.getByRole('button', { name: `Workings of ${label}`, exact: true })).toHaveText(value);
 
-  const plan = { cash: 4000, reserve: 0, contingency: 0, oneOffs: [], advertising: { kind: 'daily', perDay: 10, days: 30 }, discounts: { units: 0, discount: 0 } };
+  const plan = {
+    cash: 4000,
+    reserve: 0,
+    contingency: 0,
+    oneOffs: [],
+    advertising: { kind: 'daily', perDay: 10, days: 30 },
+    discounts: { units: 0, discount: 0 },
+  };
   const launchPath = info.outputPath('launch.json');
   writeFileSync(launchPath, JSON.stringify({ format: 'bold-margin/launch', version: 1, lane: JSON.parse(text), plan }));
   const launch = bm<Launch>('launch', launchPath);

@@ -5,7 +5,20 @@ import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import ExcelJS from 'exceljs';
 import { root } from '../scripts/lib/system.mjs';
-import { addProduct, another, at, bm, downloadLane, enterDemo, expect, newcomer, openFamily, ready, saved, test } from './help.ts';
+import {
+  addProduct,
+  another,
+  at,
+  bm,
+  downloadLane,
+  enterDemo,
+  expect,
+  newcomer,
+  openFamily,
+  ready,
+  saved,
+  test,
+} from './help.ts';
 
 const openCard = async (page: Page, base: string, name: string): Promise<void> => {
   await page.goto(at(`${base}/rates`));
@@ -19,7 +32,11 @@ const cardId = (page: Page): string => new URL(page.url()).searchParams.get('car
 /** The card of the page as a workbook. */
 async function workbook(page: Page, base: string): Promise<ExcelJS.Workbook> {
   const book = new ExcelJS.Workbook();
-  await book.xlsx.load((await (await page.request.get(at(`${base}/rates/file?card=${cardId(page)}&as=xlsx`))).body()) as unknown as ArrayBuffer);
+  await book.xlsx.load(
+    (await (
+      await page.request.get(at(`${base}/rates/file?card=${cardId(page)}&as=xlsx`))
+    ).body()) as unknown as ArrayBuffer,
+  );
   return book;
 }
 async function importFile(page: Page, name: string, body: Buffer | string): Promise<void> {
@@ -45,21 +62,38 @@ async function turnTo(page: Page, sheet: string): Promise<void> {
 }
 const draftSaved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Draft saved' })).toBeVisible();
 /** Every lane document of a comparison, evaluated by the command line. */
-function evaluateAll(jsonl: string): { figures: Record<string, number | null>; lines: Record<string, number | null> }[] {
+function evaluateAll(
+  jsonl: string,
+): { figures: Record<string, number | null>; lines: Record<string, number | null> }[] {
   const path = join(tmpdir(), `bm-${Date.now()}.jsonl`);
   writeFileSync(path, jsonl);
-  return execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl', path], { cwd: root, encoding: 'utf8', maxBuffer: 1e8 }).trim().split('\n').map((l) => JSON.parse(l));
+  return execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl', path], {
+    cwd: root,
+    encoding: 'utf8',
+    maxBuffer: 1e8,
+  })
+    .trim()
+    .split('\n')
+    .map((l) => JSON.parse(l));
 }
 /** The exported table of a comparison, row by row. */
 async function comparedTable(page: Page): Promise<Record<string, unknown>[]> {
   const book = new ExcelJS.Workbook();
-  await book.xlsx.load((await (await page.request.get(page.url().replace(/\/compare.*/, '/compare/file?as=xlsx'))).body()) as unknown as ArrayBuffer);
+  await book.xlsx.load(
+    (await (
+      await page.request.get(page.url().replace(/\/compare.*/, '/compare/file?as=xlsx'))
+    ).body()) as unknown as ArrayBuffer,
+  );
   const sheet = book.worksheets[0] as ExcelJS.Worksheet;
   const header = (sheet.getRow(1).values as string[]).slice(1);
-  return Array.from({ length: sheet.rowCount - 1 }, (_, i) => Object.fromEntries(header.map((h, j) => [h, sheet.getRow(i + 2).getCell(j + 1).value])));
+  return Array.from({ length: sheet.rowCount - 1 }, (_, i) =>
+    Object.fromEntries(header.map((h, j) => [h, sheet.getRow(i + 2).getCell(j + 1).value])),
+  );
 }
 
-test('a card goes out to a spreadsheet, comes back as next month’s version, and says which candidates suffer and why', async ({ page }) => {
+test('a card goes out to a spreadsheet, comes back as next month’s version, and says which candidates suffer and why', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base, { name: 'Bird bath', price: '29.90', cost: '6.40' });
   await openCard(page, base, 'Alderway DE');
@@ -77,7 +111,9 @@ test('a card goes out to a spreadsheet, comes back as next month’s version, an
   await expect(page.getByTestId('touch-answer')).toContainText('1 lane of 1 candidate: 1 keeps less');
   const row = page.getByRole('row').filter({ hasText: 'Bird bath' });
   await expect(row).toContainText(/Referral fee −1\.\d\d/);
-  await expect(page.getByText('It is in force from 1 Dec 2026; lanes can be brought up to date from that day on.')).toBeVisible();
+  await expect(
+    page.getByText('It is in force from 1 Dec 2026; lanes can be brought up to date from that day on.'),
+  ).toBeVisible();
   // the same day again is refused, with a remedy
   await openCard(page, base, 'Alderway DE');
   await importFile(page, 'again.xlsx', Buffer.from(await book.xlsx.writeBuffer()));
@@ -86,7 +122,9 @@ test('a card goes out to a spreadsheet, comes back as next month’s version, an
   await expect(page.getByText(/Another version of Alderway\/DE is in force from 2026-12-01 already/)).toBeVisible();
 });
 
-test('from today on: lanes keep their version until they are brought up to date, as a job, with a notice and a history', async ({ page }) => {
+test('from today on: lanes keep their version until they are brought up to date, as a job, with a notice and a history', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base, { name: 'Bird bath', price: '29.90', cost: '6.40' });
   const sheet = page.url();
@@ -119,7 +157,9 @@ test('from today on: lanes keep their version until they are brought up to date,
   await expect(page.getByTestId('touch-answer')).toContainText('1 keeps less, 1 falls under a hurdle');
   await page.goto(sheet);
   await expect(page.getByTestId('unit-profit')).toHaveText(before);
-  await expect(page.getByText('Computed with Alderway DE of 1 Oct 2026; a version of 24 Nov 2026 is in force.')).toBeVisible();
+  await expect(
+    page.getByText('Computed with Alderway DE of 1 Oct 2026; a version of 24 Nov 2026 is in force.'),
+  ).toBeVisible();
   await page.getByRole('link', { name: 'All lanes on this card' }).click();
   await page.waitForURL(/rates\/touch/);
   await page.getByRole('button', { name: 'Bring this lane up to date' }).click();
@@ -133,7 +173,9 @@ test('from today on: lanes keep their version until they are brought up to date,
   await expect(page.getByRole('dialog', { name: 'Notices' })).toContainText('1 lane is up to date with Alderway/DE.');
 });
 
-test('one lane alone is brought up to date from its sheet, once it is seen what that changes; undo takes it back', async ({ page }) => {
+test('one lane alone is brought up to date from its sheet, once it is seen what that changes; undo takes it back', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base, { name: 'Bird bath', price: '29.90', cost: '6.40' });
   const sheet = page.url();
@@ -164,7 +206,9 @@ test('one lane alone is brought up to date from its sheet, once it is seen what 
   await expect(page.getByText(/Referral fee −1\.\d\d/).first()).toBeVisible();
 });
 
-test('eight countries on three marketplaces in one screen, every figure as the command line has it; and in a country made from nothing', async ({ page }) => {
+test('eight countries on three marketplaces in one screen, every figure as the command line has it; and in a country made from nothing', async ({
+  page,
+}) => {
   test.setTimeout(150_000);
   const { base } = await newcomer(page);
   await addProduct(page, base, { name: 'Bird bath', price: '29.90', cost: '6.40' });
@@ -220,7 +264,10 @@ test('eight countries on three marketplaces in one screen, every figure as the c
   await page.waitForURL(/\/compare$/);
   await ready(page);
   const jsonl = await (await page.request.get(page.url().replace(/\/compare.*/, '/compare/file?as=jsonl'))).text();
-  const docs = jsonl.trim().split('\n').map((l) => JSON.parse(l) as { country: string; marketplace: string; currency: string; price: number });
+  const docs = jsonl
+    .trim()
+    .split('\n')
+    .map((l) => JSON.parse(l) as { country: string; marketplace: string; currency: string; price: number });
   expect(new Set(docs.map((d) => d.country)).size).toBe(10);
   expect(new Set(docs.map((d) => d.marketplace))).toEqual(new Set(['Alderway', 'Nordkai', 'Sundra', 'Quillhaven']));
   const said = evaluateAll(jsonl);
@@ -230,18 +277,35 @@ test('eight countries on three marketplaces in one screen, every figure as the c
     expect([row.Country, row.Marketplace]).toEqual([docs[i]?.country, docs[i]?.marketplace]);
     // Money leaves in the coins of its currency, ratios as they are.
     const coin = docs[i]?.currency === 'JPY' ? 0.5001 : 0.005001;
-    for (const [figure, heading] of Object.entries({ gross: 'Gross sales', landedCost: 'Landed cost', unitProfit: 'Unit profit', margin: 'Margin', roi: 'ROI' })) {
+    for (const [figure, heading] of Object.entries({
+      gross: 'Gross sales',
+      landedCost: 'Landed cost',
+      unitProfit: 'Unit profit',
+      margin: 'Margin',
+      roi: 'ROI',
+    })) {
       const [shown, wanted] = [row[heading] ?? null, said[i]?.figures[figure] ?? null];
       if (wanted === null) expect(shown, `${row.Country} ${row.Marketplace} ${figure}`).toBeNull();
-      else expect(Math.abs(Number(shown) - wanted)).toBeLessThan(figure === 'margin' || figure === 'roi' ? 1e-9 * Math.max(1, Math.abs(wanted)) : coin);
+      else
+        expect(Math.abs(Number(shown) - wanted)).toBeLessThan(
+          figure === 'margin' || figure === 'roi' ? 1e-9 * Math.max(1, Math.abs(wanted)) : coin,
+        );
     }
   }
   await page.getByRole('tab', { name: 'Grid' }).click();
-  await expect(page.getByRole('region', { name: /by country and marketplace$/ }).getByRole('row').filter({ has: page.getByRole('rowheader', { name: 'Germany' }) })).toContainText(/€−?\d/);
-  // the country made from nothing: what its lane lacks is said, and once it is given, the sheet says what the command line says
+  await expect(
+    page
+      .getByRole('region', { name: /by country and marketplace$/ })
+      .getByRole('row')
+      .filter({ has: page.getByRole('rowheader', { name: 'Germany' }) }),
+  ).toContainText(/€−?\d/);
+  // the country made from nothing: what its lane lacks is said, and once it is given, the sheet says what the command
+  // line says
   await page.goto(`${candidate}/compare?turned=1`);
   await ready(page);
-  await expect(page.locator('.compared').filter({ hasText: 'Quillhaven' }).first()).toContainText('VAT standing not set');
+  await expect(page.locator('.compared').filter({ hasText: 'Quillhaven' }).first()).toContainText(
+    'VAT standing not set',
+  );
   await page.getByRole('link', { name: 'Open Netherlands · Quillhaven on the sheet' }).first().click();
   await page.waitForURL(/\?lane=/);
   await ready(page);
@@ -257,15 +321,23 @@ test('files that are wrong change nothing and say where', async ({ page }) => {
   const { base } = await newcomer(page);
   await openCard(page, base, 'Alderway FR');
   const region = page.getByRole('region', { name: 'What this file would do' });
-  const tiers = await (await page.request.get(at(`${base}/rates/file?card=${cardId(page)}&as=csv&sheet=referralTiers`))).text();
+  const tiers = await (
+    await page.request.get(at(`${base}/rates/file?card=${cardId(page)}&as=csv&sheet=referralTiers`))
+  ).text();
   await importFile(page, 'comma.csv', tiers.replace(/,0\.\d+\r\n/, ',"0,12"\r\n'));
-  await expect(region).toContainText('Referral tiers, row 2, Rate: "0,12" has a comma where the decimal point belongs. Write 0.12');
+  await expect(region).toContainText(
+    'Referral tiers, row 2, Rate: "0,12" has a comma where the decimal point belongs. Write 0.12',
+  );
   await expect(region.getByRole('button', { name: /Put in force/ })).toHaveCount(0);
   await region.getByLabel('The numbers of this file have decimal commas').check();
   await expect(region).toContainText('1 row changed');
   await importFile(page, 'half.csv', tiers.slice(0, tiers.length - 9));
   await expect(region).toContainText('Referral tiers, row 13, Rate: This is missing');
-  await importFile(page, 'newer.json', JSON.stringify({ format: 'bold-margin/rate-card', version: 3, kind: 'marketplace', data: {} }));
+  await importFile(
+    page,
+    'newer.json',
+    JSON.stringify({ format: 'bold-margin/rate-card', version: 3, kind: 'marketplace', data: {} }),
+  );
   await expect(region).toContainText('This card is of version 3, newer than this program reads');
   await importFile(page, 'not.xlsx', 'nothing of the kind');
   await expect(region).toContainText('The file is not a whole XLSX workbook');
@@ -280,7 +352,11 @@ test('exchange rates from the feed, from files, and without the feed', async ({ 
   await expect(page.getByText(/^as of \d{4}-/)).toBeVisible();
   await page.goto(at(`${base}/rates?kind=exchange&key=exchange`));
   await expect(page.getByText('of today')).toBeVisible();
-  await importFile(page, 'rates.csv', 'date,currency,rate\n2026-11-22,USD,1.09\n2026-11-23,USD,1.10\n2026-11-24,USD,1.11\n');
+  await importFile(
+    page,
+    'rates.csv',
+    'date,currency,rate\n2026-11-22,USD,1.09\n2026-11-23,USD,1.10\n2026-11-24,USD,1.11\n',
+  );
   const region = page.getByRole('region', { name: 'What this file would do' });
   await expect(region).toContainText('3 days of rates 22 Nov 2026 to 24 Nov 2026');
   await region.getByRole('button', { name: 'Take them over' }).click();
@@ -289,7 +365,10 @@ test('exchange rates from the feed, from files, and without the feed', async ({ 
   await expect(region).toContainText('row 2, Rate: A rate of 0 cannot be used');
 });
 
-test('a withdrawn version, two versions compared, a second card tried beside; a viewer only reads', async ({ page, browser }) => {
+test('a withdrawn version, two versions compared, a second card tried beside; a viewer only reads', async ({
+  page,
+  browser,
+}) => {
   await enterDemo(page);
   const base = '/w/fernhollow-goods';
   await openCard(page, base, 'Nordkai PL');
@@ -334,9 +413,14 @@ test('a draft that is thrown away comes back', async ({ page }) => {
 test('the schema of a card is published, and an exported card keeps to it', async ({ page }) => {
   await enterDemo(page);
   await openCard(page, '/w/fernhollow-goods', 'Alderway GB');
-  const card = (await (await page.request.get(at(`/w/fernhollow-goods/rates/file?card=${cardId(page)}&as=json`))).json()) as { format: string; kind: string; data: { country: string } };
+  const card = (await (
+    await page.request.get(at(`/w/fernhollow-goods/rates/file?card=${cardId(page)}&as=json`))
+  ).json()) as { format: string; kind: string; data: { country: string } };
   expect(card).toMatchObject({ format: 'bold-margin/rate-card', kind: 'marketplace', data: { country: 'GB' } });
-  const schema = execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'schema', 'card'], { cwd: root, encoding: 'utf8' });
+  const schema = execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'schema', 'card'], {
+    cwd: root,
+    encoding: 'utf8',
+  });
   expect(Object.keys(JSON.parse(schema) as object).length).toBeGreaterThan(1);
   expect(readFileSync(join(root, 'docs/formats.md'), 'utf8')).toContain('bold-margin/rate-card');
 });

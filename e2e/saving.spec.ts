@@ -3,7 +3,10 @@ import { addProduct, another, at, expect, newcomer, ready, saved, signUp, test }
 
 const price = (page: Page) => page.getByLabel('Price, EUR', { exact: true });
 
-test('two people: what the other changes stands on screen within five seconds, with the name; different fields of a plan are both kept', async ({ page, browser }) => {
+test('two people: what the other changes stands on screen within five seconds, with the name; different fields of a plan are both kept', async ({
+  page,
+  browser,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base);
   const sheet = page.url();
@@ -12,7 +15,12 @@ test('two people: what the other changes stands on screen within five seconds, w
   const email = `second.${Date.now()}@test.example`;
   await page.getByLabel('E-mail to invite').fill(email);
   await page.getByRole('button', { name: 'Invite' }).click();
-  const link = (await page.getByText(/is invited as editor/).locator('code').innerText()).trim();
+  const link = (
+    await page
+      .getByText(/is invited as editor/)
+      .locator('code')
+      .innerText()
+  ).trim();
   const editor = await another(browser);
   await signUp(editor, email);
   await editor.goto(link);

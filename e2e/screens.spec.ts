@@ -3,12 +3,25 @@ import type { Page } from '@playwright/test';
 import { addProduct, at, DEMO, enterDemo, expect, newcomer, openDemoList, ready, saved, test } from './help.ts';
 
 async function accessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')} ${v.nodes[0]?.failureSummary ?? ''}`)).toEqual([]);
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join(' | ')} ${v.nodes[0]?.failureSummary ?? ''}`,
+    ),
+  ).toEqual([]);
 }
 
 for (const scheme of ['light', 'dark'] as const)
-  for (const size of [{ width: 1280, height: 800 }, { width: 390, height: 844 }]) {
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 390, height: 844 },
+  ]) {
     test(`every main screen is accessible and holds its width: ${scheme}, ${size.width} wide`, async ({ page }) => {
       test.setTimeout(300_000);
       await page.emulateMedia({ colorScheme: scheme });
@@ -19,7 +32,18 @@ for (const scheme of ['light', 'dark'] as const)
       await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
       await page.waitForURL(/[0-9a-f-]{36}/);
       const sheet = new URL(page.url()).pathname;
-      for (const path of [`${DEMO}/weigh`, `${DEMO}/weigh?open=${sheet.split('/').pop()}`, sheet, `${DEMO}/find`, `${DEMO}/fund`, `${DEMO}/lists`, `${DEMO}/rates`, `${DEMO}/settings`, '/account', '/?new=1']) {
+      for (const path of [
+        `${DEMO}/weigh`,
+        `${DEMO}/weigh?open=${sheet.split('/').pop()}`,
+        sheet,
+        `${DEMO}/find`,
+        `${DEMO}/fund`,
+        `${DEMO}/lists`,
+        `${DEMO}/rates`,
+        `${DEMO}/settings`,
+        '/account',
+        '/?new=1',
+      ]) {
         await page.goto(at(path));
         await ready(page);
         if (path === sheet)
@@ -28,7 +52,10 @@ for (const scheme of ['light', 'dark'] as const)
             if (size.width > 1000 && scheme === 'light') await accessible(page);
           }
         await accessible(page);
-        expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);
+        expect(
+          await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+          `${path} is wider than the window`,
+        ).toBeLessThanOrEqual(0);
       }
     });
   }
@@ -38,11 +65,25 @@ test('the places of many lanes and of rates are accessible', async ({ page }) =>
   await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
   await page.waitForURL(/[0-9a-f-]{36}/);
   const sheet = new URL(page.url()).pathname;
-  for (const path of [`${sheet}/compare`, `${sheet}/compare?view=grid`, `${sheet}/compare?view=prices`, `${sheet}/compare?view=routes`, `${sheet}/compare?view=suppliers`, `${sheet}/add-lanes?m=Alderway%2FDE&f=warehouse`, `${sheet}?more=ladder`, `${sheet}?more=variations`, `${DEMO}/suppliers`, `${DEMO}/rates?kind=freight&key=By+sea+to+Germany`]) {
+  for (const path of [
+    `${sheet}/compare`,
+    `${sheet}/compare?view=grid`,
+    `${sheet}/compare?view=prices`,
+    `${sheet}/compare?view=routes`,
+    `${sheet}/compare?view=suppliers`,
+    `${sheet}/add-lanes?m=Alderway%2FDE&f=warehouse`,
+    `${sheet}?more=ladder`,
+    `${sheet}?more=variations`,
+    `${DEMO}/suppliers`,
+    `${DEMO}/rates?kind=freight&key=By+sea+to+Germany`,
+  ]) {
     await page.goto(at(path));
     await ready(page);
     await accessible(page);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+      `${path} is wider than the window`,
+    ).toBeLessThanOrEqual(0);
   }
 });
 
@@ -52,12 +93,18 @@ test('lists, their set-up and their rows are accessible', async ({ page }) => {
     await page.goto(at(path));
     await ready(page);
     await accessible(page);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `${path} is wider than the window`).toBeLessThanOrEqual(0);
+    expect(
+      await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
+      `${path} is wider than the window`,
+    ).toBeLessThanOrEqual(0);
   }
   await page.goto(at(list));
   await ready(page);
   await page.getByRole('row').nth(1).click();
-  await page.getByRole('region').getByText(/^Keeps €/).waitFor();
+  await page
+    .getByRole('region')
+    .getByText(/^Keeps €/)
+    .waitFor();
   await accessible(page);
 });
 
@@ -65,7 +112,11 @@ test('the first answer stands at 1280 x 800 without scrolling', async ({ page })
   await enterDemo(page);
   await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
   await page.waitForURL(/[0-9a-f-]{36}/);
-  for (const part of [page.getByTestId('answer'), page.getByTestId('unit-profit'), page.getByLabel('Price, EUR', { exact: true })]) {
+  for (const part of [
+    page.getByTestId('answer'),
+    page.getByTestId('unit-profit'),
+    page.getByLabel('Price, EUR', { exact: true }),
+  ]) {
     const box = await part.boundingBox();
     expect((box?.y ?? 9999) + (box?.height ?? 0)).toBeLessThanOrEqual(800);
   }
@@ -100,7 +151,10 @@ test('rates: a card is readable, and an item tried on it marks the rows that app
   await expect.poll(() => marked.allInnerTexts()).not.toEqual(before);
   await page.getByLabel(/Packaged sides/).fill('400 x 200 x 100');
   await expect(page.getByText(/No size tier of Alderway takes/)).toBeVisible();
-  await page.getByRole('link', { name: /^(Taxes of DE|Germany)$/ }).first().click();
+  await page
+    .getByRole('link', { name: /^(Taxes of DE|Germany)$/ })
+    .first()
+    .click();
   await expect(page.getByText('19.0%').first()).toBeVisible();
 });
 
@@ -127,13 +181,20 @@ test('fund: what cash allows, three quantities with their breaks, the goal, and 
   await expect(page.getByLabel('Amount, EUR')).toHaveValue('250.00');
 });
 
-test('settings: a hurdle, a standing and a default, each saved where it stands and in force at once', async ({ page }) => {
+test('settings: a hurdle, a standing and a default, each saved where it stands and in force at once', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await page.goto(at(`${base}/settings`));
   await ready(page);
   await page.getByLabel('France').selectOption('Not registered');
   await page.getByLabel('Level, EUR').first().fill('50');
-  const stored = page.waitForResponse((r) => r.url().includes('/settings') && r.request().method() === 'POST' && (r.request().postData() ?? '').includes('320'));
+  const stored = page.waitForResponse(
+    (r) =>
+      r.url().includes('/settings') &&
+      r.request().method() === 'POST' &&
+      (r.request().postData() ?? '').includes('320'),
+  );
   await page.getByLabel('Order quantity').fill('320');
   expect((await stored).status()).toBe(200);
   await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
@@ -148,33 +209,65 @@ function cutIn(page: Page): Promise<string[]> {
     const found: string[] = [];
     const wider = document.documentElement.scrollWidth - window.innerWidth;
     if (wider > 0) found.push(`the page is ${wider} px wider than the window`);
-    const cuts = (el: Element): boolean => ['hidden', 'clip'].includes(getComputedStyle(el).overflowX) && el.scrollWidth > el.clientWidth + 1;
+    const cuts = (el: Element): boolean =>
+      ['hidden', 'clip'].includes(getComputedStyle(el).overflowX) && el.scrollWidth > el.clientWidth + 1;
     const pen = document.createElement('canvas').getContext('2d') as CanvasRenderingContext2D;
     for (const el of document.querySelectorAll('main *')) {
       // Columns of a list are as wide as one drags them, and say the whole title to the pointer.
-      if (el.closest('svg, .list-row, .hidden-text') !== null || el.clientWidth <= 2 || el.textContent?.trim() === '') continue;
-      if (cuts(el) && ![...el.children].some(cuts)) found.push(`"${el.textContent?.trim().slice(0, 60)}" needs ${el.scrollWidth} px and has ${el.clientWidth}`);
+      if (el.closest('svg, .list-row, .hidden-text') !== null || el.clientWidth <= 2 || el.textContent?.trim() === '')
+        continue;
+      if (cuts(el) && ![...el.children].some(cuts))
+        found.push(`"${el.textContent?.trim().slice(0, 60)}" needs ${el.scrollWidth} px and has ${el.clientWidth}`);
       if (!(el instanceof HTMLSelectElement)) continue;
       const style = getComputedStyle(el);
       pen.font = style.font;
-      const [needs, has] = [pen.measureText(el.selectedOptions[0]?.textContent ?? '').width, el.clientWidth - Number.parseFloat(style.paddingLeft) - Number.parseFloat(style.paddingRight) - 18];
-      if (needs > has + 1) found.push(`the choice "${el.selectedOptions[0]?.textContent}" needs ${Math.ceil(needs)} px and has ${Math.floor(has)}`);
+      const [needs, has] = [
+        pen.measureText(el.selectedOptions[0]?.textContent ?? '').width,
+        el.clientWidth - Number.parseFloat(style.paddingLeft) - Number.parseFloat(style.paddingRight) - 18,
+      ];
+      if (needs > has + 1)
+        found.push(
+          `the choice "${el.selectedOptions[0]?.textContent}" needs ${Math.ceil(needs)} px and has ${Math.floor(has)}`,
+        );
     }
     return found;
   });
 }
 
-test('nothing is cut on any main view: wide, narrow, at one and a half times the size, on a phone', async ({ page }) => {
+test('nothing is cut on any main view: wide, narrow, at one and a half times the size, on a phone', async ({
+  page,
+}) => {
   test.setTimeout(240_000);
   const list = await openDemoList(page, 'Stock list November');
   await page.goto(at(`${DEMO}/weigh`));
   await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
   await page.waitForURL(/[0-9a-f-]{36}/);
   const sheet = new URL(page.url()).pathname;
-  const views = [`${DEMO}/weigh`, sheet, `${sheet}/compare`, `${sheet}/compare?view=grid`, `${sheet}/compare?view=prices`, `${sheet}/compare?view=routes`, `${sheet}/add-lanes?m=Alderway%2FDE&f=warehouse`, `${DEMO}/find`, `${DEMO}/fund`, `${DEMO}/lists`, list, `${list}/setup`, `${DEMO}/rates`, `${DEMO}/settings`, `${DEMO}/suppliers`];
+  const views = [
+    `${DEMO}/weigh`,
+    sheet,
+    `${sheet}/compare`,
+    `${sheet}/compare?view=grid`,
+    `${sheet}/compare?view=prices`,
+    `${sheet}/compare?view=routes`,
+    `${sheet}/add-lanes?m=Alderway%2FDE&f=warehouse`,
+    `${DEMO}/find`,
+    `${DEMO}/fund`,
+    `${DEMO}/lists`,
+    list,
+    `${list}/setup`,
+    `${DEMO}/rates`,
+    `${DEMO}/settings`,
+    `${DEMO}/suppliers`,
+  ];
   const cut: string[] = [];
   // 1280 x 800 at 150 % is 853 x 533.
-  for (const size of [{ width: 1280, height: 800 }, { width: 1024, height: 768 }, { width: 853, height: 533 }, { width: 390, height: 844 }]) {
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 1024, height: 768 },
+    { width: 853, height: 533 },
+    { width: 390, height: 844 },
+  ]) {
     await page.setViewportSize(size);
     for (const path of views) {
       await page.goto(at(path));

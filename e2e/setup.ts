@@ -8,7 +8,15 @@ import { freePort, root, startHelper, startScreening, startServer, startSimulato
 
 export default async function setup(): Promise<() => Promise<void>> {
   const { BM_APP_URL, BM_AUTH_URL, BM_JOBS_URL, BM_LOADER_URL, BM_FILES_DIR, BM_SECRET } = process.env;
-  if (BM_APP_URL === undefined || BM_AUTH_URL === undefined || BM_JOBS_URL === undefined || BM_LOADER_URL === undefined || BM_FILES_DIR === undefined || BM_SECRET === undefined) throw new Error('Run the browser tests with npm test (or npm test -- e2e): it starts the database they use.');
+  if (
+    BM_APP_URL === undefined ||
+    BM_AUTH_URL === undefined ||
+    BM_JOBS_URL === undefined ||
+    BM_LOADER_URL === undefined ||
+    BM_FILES_DIR === undefined ||
+    BM_SECRET === undefined
+  )
+    throw new Error('Run the browser tests with npm test (or npm test -- e2e): it starts the database they use.');
 
   const target = new URL(BM_APP_URL);
   let open = true;
@@ -47,13 +55,37 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.E2E_OUTSIDE = outside.url;
   const screening = await startScreening({ BM_FILES_DIR, BM_SECRET }, { quiet: true });
   process.env.E2E_SCREENING_PID = String(screening.pid());
-  const env = { BM_LOADER_URL, BM_FILES_DIR, BM_SCREENING_URL: screening.url, BM_APP_URL: through(BM_APP_URL), BM_AUTH_URL: through(BM_AUTH_URL), BM_JOBS_URL, BM_OUTSIDE_URL: outside.url, BM_SECRET, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_SIGN_IN_ATTEMPTS: '100000' };
-  const loaded = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, encoding: 'utf8', env: { ...process.env, ...env, BM_APP_URL, BM_AUTH_URL, BM_ORIGIN: 'http://127.0.0.1:1' } });
+  const env = {
+    BM_LOADER_URL,
+    BM_FILES_DIR,
+    BM_SCREENING_URL: screening.url,
+    BM_APP_URL: through(BM_APP_URL),
+    BM_AUTH_URL: through(BM_AUTH_URL),
+    BM_JOBS_URL,
+    BM_OUTSIDE_URL: outside.url,
+    BM_SECRET,
+    BM_DEMO: '1',
+    BM_TODAY: '2026-11-24',
+    BM_SIGN_IN_ATTEMPTS: '100000',
+  };
+  const loaded = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, ...env, BM_APP_URL, BM_AUTH_URL, BM_ORIGIN: 'http://127.0.0.1:1' },
+  });
   if (loaded.status !== 0) throw new Error(`The demo data could not be loaded:\n${loaded.stderr}`);
   const [port, strictPort] = [await freePort(), await freePort()];
   const web = await startServer({ ...env, BM_ORIGIN: `http://127.0.0.1:${port}` }, port, { quiet: true });
-  const strict = await startServer({ ...env, BM_ORIGIN: `http://127.0.0.1:${strictPort}`, BM_SIGN_IN_ATTEMPTS: '3', BM_DEMO: '0' }, strictPort, { quiet: true });
-  const worker = startHelper('server/worker.ts', { ...env, BM_APP_URL, BM_AUTH_URL, BM_ORIGIN: `http://127.0.0.1:${port}` }, { quiet: true });
+  const strict = await startServer(
+    { ...env, BM_ORIGIN: `http://127.0.0.1:${strictPort}`, BM_SIGN_IN_ATTEMPTS: '3', BM_DEMO: '0' },
+    strictPort,
+    { quiet: true },
+  );
+  const worker = startHelper(
+    'server/worker.ts',
+    { ...env, BM_APP_URL, BM_AUTH_URL, BM_ORIGIN: `http://127.0.0.1:${port}` },
+    { quiet: true },
+  );
   process.env.E2E_URL = `http://127.0.0.1:${port}`;
   process.env.E2E_STRICT_URL = `http://127.0.0.1:${strictPort}`;
   process.env.E2E_DOOR = `http://127.0.0.1:${(doorman.address() as AddressInfo).port}`;

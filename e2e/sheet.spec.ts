@@ -1,5 +1,20 @@
 import { writeFileSync } from 'node:fs';
-import { addProduct, another, answer, at, DEMO, downloadLane, enterDemo, expect, menuItem, newcomer, openFamily, ready, saved, test } from './help.ts';
+import {
+  addProduct,
+  another,
+  answer,
+  at,
+  DEMO,
+  downloadLane,
+  enterDemo,
+  expect,
+  menuItem,
+  newcomer,
+  openFamily,
+  ready,
+  saved,
+  test,
+} from './help.ts';
 import type { Page } from '@playwright/test';
 
 const price = (page: Page) => page.getByLabel('Price, EUR', { exact: true });
@@ -10,7 +25,9 @@ const sheetOf = async (page: Page, name: string): Promise<void> => {
 };
 
 test.describe('what people type', () => {
-  test('12,90 and 12.90 are one price; 1,234 is echoed; signs and spaces are taken; another currency, text, negative and huge are refused with a remedy', async ({ page }) => {
+  test('12,90 and 12.90 are one price; 1,234 is echoed; signs and spaces are taken; another currency, text, negative and huge are refused with a remedy', async ({
+    page,
+  }) => {
     const { base } = await newcomer(page);
     await addProduct(page, base);
     for (const text of ['12,90', '12.90', ' € 12.90', '12,90 EUR']) {
@@ -23,7 +40,12 @@ test.describe('what people type', () => {
     await expect(answer(page)).toContainText('at €1,234.00');
     await price(page).fill('18');
     await expect(answer(page)).toContainText('at €18.00');
-    for (const [text, message] of [['$ 12.90', 'That is in USD; this field is in EUR'], ['twelve', 'Not a number'], ['-4', 'Cannot be below 0'], ['9000000000000', 'At most']] as const) {
+    for (const [text, message] of [
+      ['$ 12.90', 'That is in USD; this field is in EUR'],
+      ['twelve', 'Not a number'],
+      ['-4', 'Cannot be below 0'],
+      ['9000000000000', 'At most'],
+    ] as const) {
       await price(page).fill(text);
       await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible();
       // The last good value stays in the sums.
@@ -50,32 +72,48 @@ test.describe('what people type', () => {
     await expect(answer(page)).toContainText('Pay the supplier less than');
   });
 
-  test('a quantity under the minimum, a size over every tier, an expired quote: each says what to change', async ({ page }) => {
+  test('a quantity under the minimum, a size over every tier, an expired quote: each says what to change', async ({
+    page,
+  }) => {
     const { base } = await newcomer(page);
     await addProduct(page, base);
     await openFamily(page, 'Goods');
     await page.getByLabel('Minimum order').fill('500');
-    await expect(page.getByRole('alert').filter({ hasText: 'The supplier takes no order under 500 pieces; this order is 200. Order more.' })).toBeVisible();
+    await expect(
+      page
+        .getByRole('alert')
+        .filter({ hasText: 'The supplier takes no order under 500 pieces; this order is 200. Order more.' }),
+    ).toBeVisible();
     await page.getByLabel('Minimum order').fill('100');
     await page.getByLabel('Valid until').fill('2026-11-01');
     await page.getByLabel('Valid until').blur();
     await expect(page.getByText(/was valid until 2026-11-01\. Ask for a new one/)).toBeVisible();
     await openFamily(page, 'Fulfilment');
     await page.getByLabel(/Packaged sides/).fill('400 x 90 x 80');
-    await expect(page.getByRole('alert').filter({ hasText: 'No size tier of Alderway takes 400 × 90 × 80 cm at 0.9 kg' })).toBeVisible();
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'No size tier of Alderway takes 400 × 90 × 80 cm at 0.9 kg' }),
+    ).toBeVisible();
     await expect(page.getByTestId('unit-profit')).toContainText('–');
   });
 
-  test('a missing VAT standing and a missing exchange rate are problems with a remedy, not figures', async ({ page }) => {
+  test('a missing VAT standing and a missing exchange rate are problems with a remedy, not figures', async ({
+    page,
+  }) => {
     const { base } = await newcomer(page);
     await addProduct(page, base, { where: 'Alderway FR' });
-    await expect(page.getByRole('alert').filter({ hasText: 'Your VAT standing in FR is not set. Choose it in Settings or on this lane.' })).toBeVisible();
+    await expect(
+      page
+        .getByRole('alert')
+        .filter({ hasText: 'Your VAT standing in FR is not set. Choose it in Settings or on this lane.' }),
+    ).toBeVisible();
     await openFamily(page, 'Tax');
     await page.getByLabel('VAT standing there').selectOption({ label: 'Registered' });
     await expect(answer(page)).toContainText('one unit keeps');
     await openFamily(page, 'Goods');
     await page.getByLabel('Currency', { exact: true }).first().selectOption('SEK');
-    await expect(page.getByRole('alert').filter({ hasText: 'There is no exchange rate for SEK on 2026-11-20' })).toBeVisible();
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'There is no exchange rate for SEK on 2026-11-20' }),
+    ).toBeVisible();
   });
 
   test('a script in a name is a name', async ({ page }) => {
@@ -93,7 +131,9 @@ test.describe('what people type', () => {
 });
 
 test.describe('editing', () => {
-  test('keeps what was typed over a reload; undo and redo by key and button; arrow keys step a value', async ({ page }) => {
+  test('keeps what was typed over a reload; undo and redo by key and button; arrow keys step a value', async ({
+    page,
+  }) => {
     const { base } = await newcomer(page);
     await addProduct(page, base);
     // The first edit of a value, taken back, leaves everything as it was.
@@ -176,7 +216,9 @@ test.describe('editing', () => {
     await page.getByRole('button', { name: 'Undo', exact: true }).click();
     await expect(lanes).toHaveCount(2);
     await page.getByLabel('What if I want, %').fill('20');
-    await expect(page.getByTestId('target-answer')).toContainText(/Price that gives it: above €\d+\.\d\d\. Purchase price that gives it: less than €\d+\.\d\d/);
+    await expect(page.getByTestId('target-answer')).toContainText(
+      /Price that gives it: above €\d+\.\d\d\. Purchase price that gives it: less than €\d+\.\d\d/,
+    );
     await expect(page.getByRole('row', { name: /^Worst/ })).toContainText('+10%');
   });
 
@@ -216,12 +258,19 @@ test.describe('two at once, and sessions that end', () => {
     await price(second).fill('26');
     await saved(second);
     await price(page).fill('40');
-    await page.getByRole('alert').filter({ hasText: 'entered 26 while you entered 40' }).getByRole('button', { name: 'Take theirs' }).click();
+    await page
+      .getByRole('alert')
+      .filter({ hasText: 'entered 26 while you entered 40' })
+      .getByRole('button', { name: 'Take theirs' })
+      .click();
     await expect(price(page)).toHaveValue('26.00');
     await saved(page);
   });
 
-  test('a session that ended while typing: what was typed is kept and saved after signing in', async ({ page, context }) => {
+  test('a session that ended while typing: what was typed is kept and saved after signing in', async ({
+    page,
+    context,
+  }) => {
     const { base, email } = await newcomer(page);
     await addProduct(page, base);
     await context.clearCookies();
@@ -240,7 +289,9 @@ test.describe('two at once, and sessions that end', () => {
   });
 });
 
-test('a bundle of candidates costs the sum; one that would contain itself is refused with the way', async ({ page }) => {
+test('a bundle of candidates costs the sum; one that would contain itself is refused with the way', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base, { name: 'Lid', cost: '2.00' });
   await addProduct(page, base, { name: 'Box', cost: '5.00' });
@@ -259,7 +310,9 @@ test('a bundle of candidates costs the sum; one that would contain itself is ref
 });
 
 test.describe('lane documents', () => {
-  test('a damaged or foreign file is refused with its place and remedy, and nothing is added', async ({ page }, info) => {
+  test('a damaged or foreign file is refused with its place and remedy, and nothing is added', async ({
+    page,
+  }, info) => {
     const { base } = await newcomer(page);
     await addProduct(page, base);
     const { text } = await downloadLane(page);
@@ -271,7 +324,9 @@ test.describe('lane documents', () => {
     await put('half.json', text.slice(0, text.length / 2));
     await expect(page.getByRole('alert').filter({ hasText: 'it is not JSON' })).toBeVisible();
     await put('foreign.json', JSON.stringify({ hello: 'world' }));
-    await expect(page.getByRole('alert').filter({ hasText: 'This file is not a lane document. At format' })).toBeVisible();
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'This file is not a lane document. At format' }),
+    ).toBeVisible();
     await put('wrong.json', text.replace('"price": 29.9', '"price": "a lot"'));
     await expect(page.getByRole('alert').filter({ hasText: 'At price' })).toBeVisible();
     await put('other.json', text.replace('"kg": 0.9', '"kg": 5'));
@@ -295,7 +350,12 @@ test('a viewer tries values and saves none', async ({ page, browser }) => {
   await page.getByLabel('Role', { exact: true }).click();
   await page.getByRole('option', { name: 'Viewer' }).click();
   await page.getByRole('button', { name: 'Invite' }).click();
-  const link = (await page.getByText(/is invited as viewer/).locator('code').innerText()).trim();
+  const link = (
+    await page
+      .getByText(/is invited as viewer/)
+      .locator('code')
+      .innerText()
+  ).trim();
   await signUp(viewer, email);
   await viewer.goto(link);
   await viewer.getByRole('button', { name: 'Join' }).click();
@@ -308,7 +368,19 @@ test('a viewer tries values and saves none', async ({ page, browser }) => {
   await page.goto(sheet);
   await expect(price(page)).toHaveValue('29.90');
   // Nor does a request made by hand get past the role.
-  const status = await viewer.evaluate(async (url) => (await fetch(`${url}/save`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ patches: [{ entity: 'candidate', id: url.split('/').pop(), path: ['notes'], from: '', to: 'x' }] }) })).status, sheet);
+  const status = await viewer.evaluate(
+    async (url) =>
+      (
+        await fetch(`${url}/save`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({
+            patches: [{ entity: 'candidate', id: url.split('/').pop(), path: ['notes'], from: '', to: 'x' }],
+          }),
+        })
+      ).status,
+    sheet,
+  );
   expect(status).toBe(403);
   await viewer.goto(at(`${DEMO}/weigh`));
   await expect(viewer.getByText('There is nothing here')).toBeVisible();

@@ -2,9 +2,12 @@ import { at, DEMO, enterDemo, expect, newcomer, addProduct, ready, test } from '
 import type { Page } from '@playwright/test';
 
 const names = (page: Page) => page.getByRole('row').getByRole('rowheader').getByRole('link');
-const row = (page: Page, name: string) => page.getByRole('row').filter({ has: page.getByRole('link', { name, exact: true }) });
+const row = (page: Page, name: string) =>
+  page.getByRole('row').filter({ has: page.getByRole('link', { name, exact: true }) });
 
-test('every candidate of the demo with its figures; a loss has sign and word; an incomplete one says what is missing; one fits no tier', async ({ page }) => {
+test('every candidate of the demo with its figures; a loss has sign and word; an incomplete one says what is missing; one fits no tier', async ({
+  page,
+}) => {
   await enterDemo(page);
   await expect(names(page)).toHaveCount(15);
   await expect(page.getByText('15 candidates')).toBeVisible();
@@ -37,7 +40,10 @@ test('limits say what they take away, stand in the address, and Back undoes them
 
 test('sorts by any figure, both ways', async ({ page }) => {
   await enterDemo(page);
-  const margins = async (): Promise<number[]> => (await page.locator('tbody tr > td:nth-of-type(3)').allInnerTexts()).flatMap((x) => (/^−?\d+\.\d%$/.test(x.trim()) ? Number(x.replace('−', '-').replace('%', '')) : []));
+  const margins = async (): Promise<number[]> =>
+    (await page.locator('tbody tr > td:nth-of-type(3)').allInnerTexts()).flatMap((x) =>
+      /^−?\d+\.\d%$/.test(x.trim()) ? Number(x.replace('−', '-').replace('%', '')) : [],
+    );
   await page.getByRole('button', { name: 'Margin', exact: true }).click();
   await expect(page).toHaveURL(/sort=margin/);
   await expect.poll(async () => (await margins())[0]).toBe(Math.max(...(await margins())));
@@ -52,7 +58,9 @@ test('sorts by any figure, both ways', async ({ page }) => {
 
 test('a row opens its lanes on the same scale; a lane leads to its sheet', async ({ page }) => {
   await enterDemo(page);
-  await row(page, 'Bee house, larch, three chambers').getByRole('button', { name: /best of 9/ }).click();
+  await row(page, 'Bee house, larch, three chambers')
+    .getByRole('button', { name: /best of 9/ })
+    .click();
   await expect(page).toHaveURL(/open=/);
   await page.getByRole('link', { name: 'France · Alderway' }).click();
   await expect(page.getByTestId('answer')).toContainText('In France on Alderway');
@@ -72,7 +80,10 @@ test('duplicate, archive, drop with a reason, delete: each with a way back', asy
   await page.goto(at(`${base}/weigh`));
   await ready(page);
   await expect(names(page)).toHaveCount(2);
-  for (const [name, message] of [['Archive', 'Archived.'], ['Delete', 'Deleted.']] as const) {
+  for (const [name, message] of [
+    ['Archive', 'Archived.'],
+    ['Delete', 'Deleted.'],
+  ] as const) {
     await act(name);
     await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible();
     await expect(names(page)).toHaveCount(1);
@@ -102,18 +113,43 @@ test('gates: two are computed, three are ticked by hand with a note', async ({ p
   await expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
   await page.goto(at(`${base}/weigh?tag=pond&stage=sampling`));
   await expect(row(page, 'Frog shelter')).toContainText('stops: enterable');
-  await expect(page.getByRole('img', { name: /Demanded: passed; Enterable: failed; Profitable: .*; Permitted: not looked at yet/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', {
+      name: /Demanded: passed; Enterable: failed; Profitable: .*; Permitted: not looked at yet/,
+    }),
+  ).toBeVisible();
 });
 
-test('twenty rows pasted from a spreadsheet: each read, wrong ones named with row and reason, the good ones added', async ({ page }) => {
+test('twenty rows pasted from a spreadsheet: each read, wrong ones named with row and reason, the good ones added', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await page.goto(at(`${base}/find`));
   await ready(page);
-  const rows = ['Name\tPrice\tCost\tSize\tWeight', ...Array.from({ length: 17 }, (_, i) => `Pot ${i + 1}\t${(12.5 + i).toFixed(2).replace('.', ',')}\t€3.${10 + i}\t10 x 10 x ${5 + i}\t${200 + i} g`), '\t10\t2', 'Dear pot\t$10\t2', 'Odd pot\t10\tabc', 'Flat pot\t10\t2\t20 x 15', 'Minus pot\t-1\t2'];
+  const rows = [
+    'Name\tPrice\tCost\tSize\tWeight',
+    ...Array.from(
+      { length: 17 },
+      (_, i) =>
+        `Pot ${i + 1}\t${(12.5 + i).toFixed(2).replace('.', ',')}\t€3.${10 + i}\t10 x 10 x ${5 + i}\t${200 + i} g`,
+    ),
+    '\t10\t2',
+    'Dear pot\t$10\t2',
+    'Odd pot\t10\tabc',
+    'Flat pot\t10\t2\t20 x 15',
+    'Minus pot\t-1\t2',
+  ];
   await page.getByRole('textbox', { name: 'Paste rows from a spreadsheet' }).fill(rows.join('\n'));
   const table = page.getByRole('table');
   await expect(table.getByText('ready')).toHaveCount(17);
-  for (const reason of ['no name: write one in the first column', 'price you would ask is in USD; it belongs in EUR', 'what a unit costs "abc" is not a number', '"20 x 15" is not three sides', 'price you would ask is below 0']) await expect(table.getByText(reason)).toBeVisible();
+  for (const reason of [
+    'no name: write one in the first column',
+    'price you would ask is in USD; it belongs in EUR',
+    'what a unit costs "abc" is not a number',
+    '"20 x 15" is not three sides',
+    'price you would ask is below 0',
+  ])
+    await expect(table.getByText(reason)).toBeVisible();
   await expect(table.getByRole('row').nth(18)).toContainText('19');
   await page.getByRole('button', { name: 'Add 17 of 22' }).click();
   await page.waitForURL(/\/weigh/);

@@ -1,4 +1,7 @@
-/** What the web process asks of the screening process, and what it gets. Both sides read this, so that neither guesses. */
+/**
+ * What the web process asks of the screening process, and what it gets. Both sides read this, so that neither
+ * guesses.
+ */
 import { z } from 'zod';
 import { LIST_FIGURES, listQuery } from '../core/lists/query.ts';
 import type { ListFigure } from '../core/lists/query.ts';
@@ -24,7 +27,17 @@ export const ask = z.strictObject({
   categories: z.record(z.string(), z.string()),
   /** Which state of the marks is meant; the marks themselves where this process does not have it yet. */
   marksEdition: z.string().max(100),
-  marks: z.array(z.tuple([z.number(), z.number().int().min(0).max(4), z.number().nullable(), z.number().nullable(), z.number().int().nullable()])).nullable(),
+  marks: z
+    .array(
+      z.tuple([
+        z.number(),
+        z.number().int().min(0).max(4),
+        z.number().nullable(),
+        z.number().nullable(),
+        z.number().int().nullable(),
+      ]),
+    )
+    .nullable(),
   query: listQuery,
   /** Rows that pass, or those that the limits took away. */
   show: z.enum(['kept', 'removed']),
@@ -40,17 +53,31 @@ export const ask = z.strictObject({
 export type Ask = z.output<typeof ask>;
 
 /** A listing of a row's barcode in the market figures. */
-export type RowListing = { readonly line: number; readonly title: string; readonly price: number | null; readonly units: number | null; readonly kg: number | null; readonly category: string; readonly counts: boolean };
+export type RowListing = {
+  readonly line: number;
+  readonly title: string;
+  readonly price: number | null;
+  readonly units: number | null;
+  readonly kg: number | null;
+  readonly category: string;
+  readonly counts: boolean;
+};
 export type OpenedRow = { readonly inputs: RowInputs; readonly row: ListRow; readonly listings: readonly RowListing[] };
 export type Remedied = { readonly figure: string; readonly unitPrice: number | null; readonly price: number | null };
 export type ListRow = {
   /** Row in the file. */
   readonly line: number;
   readonly key: number;
-  readonly code: string; readonly title: string; readonly brand: string; readonly category: string;
+  readonly code: string;
+  readonly title: string;
+  readonly brand: string;
+  readonly category: string;
   readonly figures: Readonly<Partial<Record<ListFigure, number | null>>>;
   readonly gross: number | null;
-  /** What the price goes to, sales currency: tax, goods, way in, marketplace, fulfilment (with storage and conversion), returns and the rest, adverts. */
+  /**
+   * What the price goes to, sales currency: tax, goods, way in, marketplace, fulfilment (with storage and
+   * conversion), returns and the rest, adverts.
+   */
   readonly families: readonly (number | null)[];
   readonly verdict: Verdict;
   /** What keeps it from an answer, and which cost lines are blank. */
@@ -66,24 +93,48 @@ export type ListRow = {
   readonly removedBy: readonly number[];
   readonly remedies: readonly Remedied[];
 };
-export type FigureStats = { readonly figure: ListFigure; readonly known: number; readonly sum: number; readonly median: number | null; readonly from: number; readonly to: number; readonly counts: readonly number[]; readonly below: number; readonly above: number; readonly unknown: number };
+export type FigureStats = {
+  readonly figure: ListFigure;
+  readonly known: number;
+  readonly sum: number;
+  readonly median: number | null;
+  readonly from: number;
+  readonly to: number;
+  readonly counts: readonly number[];
+  readonly below: number;
+  readonly above: number;
+  readonly unknown: number;
+};
 export type Answer = {
   /** Rows of the list that are in memory. */
   readonly rows: number;
   /** How many the query leaves. */
   readonly kept: number;
-  /** Of each filter of the query (the text first, where there is one): rows it takes away alone, and how many are left after it. */
-  readonly funnel: readonly { readonly alone: number; readonly left: number; readonly warning: 'cluster' | 'nearlyAll' | null }[];
+  /**
+   * Of each filter of the query (the text first, where there is one): rows it takes away alone, and how many are left
+   * after it.
+   */
+  readonly funnel: readonly {
+    readonly alone: number;
+    readonly left: number;
+    readonly warning: 'cluster' | 'nearlyAll' | null;
+  }[];
   readonly window: readonly ListRow[];
   readonly verdicts: Readonly<Record<Verdict, number>>;
   /** Rows with one trouble or another, and rows that lack a shelf price. */
   readonly unknown: { readonly noMarket: number; readonly noCategory: number; readonly troubled: number };
-  /** What rows that cannot be told yet lack, with how many, most first: a trouble, a blank cost line, or the shelf price. */
+  /**
+   * What rows that cannot be told yet lack, with how many, most first: a trouble, a blank cost line, or the shelf
+   * price.
+   */
   readonly lacking: readonly [what: string, rows: number][];
   /** The supplier's categories that the card does not have, with their rows, most first; where facets are asked for. */
   readonly strange: readonly [string, number][];
   readonly stats: readonly FigureStats[];
-  readonly facets: { readonly brand: readonly [string, number][]; readonly category: readonly [string, number][] } | null;
+  readonly facets: {
+    readonly brand: readonly [string, number][];
+    readonly category: readonly [string, number][];
+  } | null;
   /** Milliseconds: reading columns, evaluating, choosing, ordering. */
   readonly took: { readonly load: number; readonly evaluate: number; readonly select: number; readonly sort: number };
 };

@@ -1,6 +1,8 @@
 /**
- * The screening process: keeps the columns of the lists people look at in memory and answers windows, limits, orders and changed
- * assumptions over HTTP, to the web process alone. It owns nothing: after a restart it reads the columns from the file store again.
+ * The screening process: keeps the columns of the lists people look at in memory and answers windows, limits, orders
+ * and changed
+ * assumptions over HTTP, to the web process alone. It owns nothing: after a restart it reads the columns from the
+ * file store again.
  */
 import { timingSafeEqual } from 'node:crypto';
 import { createServer } from 'node:http';
@@ -15,13 +17,25 @@ import { ask } from './ask.ts';
 import type { Ask } from './ask.ts';
 import { OpenList } from './openList.ts';
 
-const env = z.object({ BM_FILES_DIR: z.string().min(1), BM_SCREENING_TOKEN: z.string().min(32), PORT: z.coerce.number().int(), BM_SCREENING_HOST: z.string().default('127.0.0.1') }).parse(process.env);
+const env = z
+  .object({
+    BM_FILES_DIR: z.string().min(1),
+    BM_SCREENING_TOKEN: z.string().min(32),
+    PORT: z.coerce.number().int(),
+    BM_SCREENING_HOST: z.string().default('127.0.0.1'),
+  })
+  .parse(process.env);
 /** Rows that are kept in memory at once; lists that were looked at longest ago make room. */
 const MOST_ROWS = 2_500_000;
 /** Largest question: the marks of a workspace with many thousands of goods. */
 const LARGEST = 20_000_000;
 const threadCount = Math.max(1, Math.min(4, cpus().length));
-const threads = new Piscina({ filename: new URL('./evaluateThread.ts', import.meta.url).href, minThreads: threadCount, maxThreads: threadCount, execArgv: ['--import', 'tsx'] });
+const threads = new Piscina({
+  filename: new URL('./evaluateThread.ts', import.meta.url).href,
+  minThreads: threadCount,
+  maxThreads: threadCount,
+  execArgv: ['--import', 'tsx'],
+});
 const lists = new Map<string, OpenList>();
 const NAME = /^[\w-]{1,100}$/;
 
@@ -53,7 +67,11 @@ async function bodyOf(req: IncomingMessage): Promise<string> {
 }
 
 /** The settings come as a text of their own: they are long, and the same from one question to the next. */
-const question = z.object({ ask: ask.omit({ settings: true }), settings: z.string(), line: z.number().int().optional() });
+const question = z.object({
+  ask: ask.omit({ settings: true }),
+  settings: z.string(),
+  line: z.number().int().optional(),
+});
 const parsedLately = new Map<string, ScreenSettings>();
 function settingsIn(text: string): ScreenSettings | null {
   const known = parsedLately.get(text);
@@ -76,16 +94,25 @@ const server = createServer((req, res) => {
     if (req.method === 'GET' && req.url === '/memory') return say(200, { rss: process.memoryUsage().rss });
     if (req.method !== 'POST') return say(405, { error: 'ask by POST' });
     const parsed = question.safeParse(JSON.parse(await bodyOf(req)));
-    if (!parsed.success) return say(422, { error: parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).slice(0, 3).join('; ') });
+    if (!parsed.success)
+      return say(422, {
+        error: parsed.error.issues
+          .map((i) => `${i.path.join('.')}: ${i.message}`)
+          .slice(0, 3)
+          .join('; '),
+      });
     const { ask: rest, line } = parsed.data;
     const settings = settingsIn(parsed.data.settings);
     if (settings === null) return say(422, { error: 'these are no settings' });
     const a: Ask = { ...rest, settings };
-    if (![a.workspaceId, a.listId, a.runId, ...a.parts.map((p) => p.name)].every((n) => NAME.test(n))) return say(422, { error: 'a name may not be so' });
+    if (![a.workspaceId, a.listId, a.runId, ...a.parts.map((p) => p.name)].every((n) => NAME.test(n)))
+      return say(422, { error: 'a name may not be so' });
     const list = open(a.workspaceId, a.listId, a.runId);
     say(200, line === undefined ? await list.answer(a) : await list.laneAt(a, line));
   })().catch((e) => {
-    process.stderr.write(`${JSON.stringify({ msg: 'a question could not be answered', message: e instanceof Error ? e.message : String(e) })}\n`);
+    process.stderr.write(
+      `${JSON.stringify({ msg: 'a question could not be answered', message: e instanceof Error ? e.message : String(e) })}\n`,
+    );
     if (!res.headersSent) say(500, { error: 'this could not be answered' });
   });
 });

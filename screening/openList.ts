@@ -1,4 +1,7 @@
-/** One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves, in its order. */
+/**
+ * One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves, in its
+ * order.
+ */
 import { INPUT_COLUMNS, RESULT_COLUMNS, TROUBLES } from '../core/columns/columns.ts';
 import type { InputColumn, ListColumns, ListResults } from '../core/columns/columns.ts';
 import { laneOfRow } from '../core/columns/assumptions.ts';
@@ -30,7 +33,14 @@ const ALONE = 20_000;
 const BINS = 24;
 /** What a listing of the market figures says, and what of a row it fills. */
 const LISTED = ['price', 'units', 'a', 'b', 'c', 'kg'] as const;
-const LISTED_BIT = { price: FILLED.price, units: FILLED.units, a: FILLED.size, b: FILLED.size, c: FILLED.size, kg: FILLED.weight } as const;
+const LISTED_BIT = {
+  price: FILLED.price,
+  units: FILLED.units,
+  a: FILLED.size,
+  b: FILLED.size,
+  c: FILLED.size,
+  kg: FILLED.weight,
+} as const;
 /** Rows for which room is made on the word of a file that is still read. */
 const MOST_EXPECTED = 1_200_000;
 
@@ -40,8 +50,20 @@ const ONE_PIECE = { sold: 1, bought: 1 } as const;
 const shared = (n: number): Float64Array => new Float64Array(new SharedArrayBuffer(8 * n));
 function makeRoom(n: number): Room {
   const bytes = (size: number): SharedArrayBuffer => new SharedArrayBuffer(size * n);
-  const results = { ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, shared(n)])), length: n, blanks: new Uint32Array(bytes(4)), trouble: new Uint8Array(bytes(1)) } as ListResults;
-  return { capacity: n, category: new Int16Array(bytes(2)), taxClass: new Uint8Array(bytes(1)), instead: {}, results, verdicts: new Uint8Array(bytes(1)) };
+  const results = {
+    ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, shared(n)])),
+    length: n,
+    blanks: new Uint32Array(bytes(4)),
+    trouble: new Uint8Array(bytes(1)),
+  } as ListResults;
+  return {
+    capacity: n,
+    category: new Int16Array(bytes(2)),
+    taxClass: new Uint8Array(bytes(1)),
+    instead: {},
+    results,
+    verdicts: new Uint8Array(bytes(1)),
+  };
 }
 /** Values with the place of each: texts of which there are few. */
 class Dictionary {
@@ -70,7 +92,9 @@ class Dictionary {
   }
   /** Ranks of rows in the order of the alphabet; blank ones have none. */
   ranks(rows: number): Float64Array {
-    const order = this.values.map((_, i) => i).sort((a, b) => (foldText(this.values[a] as string) < foldText(this.values[b] as string) ? -1 : 1));
+    const order = this.values
+      .map((_, i) => i)
+      .sort((a, b) => (foldText(this.values[a] as string) < foldText(this.values[b] as string) ? -1 : 1));
     const rank = new Float64Array(this.values.length);
     order.forEach((value, i) => {
       rank[value] = this.values[value] === '' ? Number.NaN : i;
@@ -81,14 +105,46 @@ class Dictionary {
   }
 }
 
-/** Columns, results and verdicts of the rows so far, as views of what has room for more; `done` of them are worked out. */
-type Evaluated = { readonly key: string; readonly settings: ScreenSettings; readonly room: Room; readonly columns: ListColumns; readonly results: ListResults; readonly verdicts: Uint8Array; falseBargains: Uint8Array | null; counts: Counts | null; readonly done: number };
+/**
+ * Columns, results and verdicts of the rows so far, as views of what has room for more; `done` of them are worked
+ * out.
+ */
+type Evaluated = {
+  readonly key: string;
+  readonly settings: ScreenSettings;
+  readonly room: Room;
+  readonly columns: ListColumns;
+  readonly results: ListResults;
+  readonly verdicts: Uint8Array;
+  falseBargains: Uint8Array | null;
+  counts: Counts | null;
+  readonly done: number;
+};
 type Counts = Pick<Answer, 'verdicts' | 'unknown' | 'lacking'>;
 /** What goes into an evaluation beside the columns of the list, and what comes out, with room for so many rows. */
-type Room = { readonly capacity: number; readonly category: Int16Array; readonly taxClass: Uint8Array; readonly instead: Partial<Record<InputColumn, Float64Array>>; readonly results: ListResults; readonly verdicts: Uint8Array };
+type Room = {
+  readonly capacity: number;
+  readonly category: Int16Array;
+  readonly taxClass: Uint8Array;
+  readonly instead: Partial<Record<InputColumn, Float64Array>>;
+  readonly results: ListResults;
+  readonly verdicts: Uint8Array;
+};
 /** What people have marked, by barcode; the state of every row so far, and the packs that were confirmed. */
-type Marks = { readonly edition: string; readonly byKey: ReadonlyMap<number, NonNullable<Ask['marks']>[number]>; state: Uint8Array; readonly sold: Map<number, [number, number]>; readonly listing: Map<number, number>; rows: number };
-type Chosen = { readonly key: string; readonly limits: readonly Limit[]; readonly selected: Selected; readonly removed: Uint32Array | null };
+type Marks = {
+  readonly edition: string;
+  readonly byKey: ReadonlyMap<number, NonNullable<Ask['marks']>[number]>;
+  state: Uint8Array;
+  readonly sold: Map<number, [number, number]>;
+  readonly listing: Map<number, number>;
+  rows: number;
+};
+type Chosen = {
+  readonly key: string;
+  readonly limits: readonly Limit[];
+  readonly selected: Selected;
+  readonly removed: Uint32Array | null;
+};
 
 export class OpenList {
   rows = 0;
@@ -110,7 +166,11 @@ export class OpenList {
   private order: { key: string; rows: Uint32Array } | null = null;
   private work: Promise<unknown> = Promise.resolve();
 
-  constructor(private readonly folder: string, private readonly threads: { run(range: Range): Promise<unknown> }, private readonly threadCount: number) {}
+  constructor(
+    private readonly folder: string,
+    private readonly threads: { run(range: Range): Promise<unknown> },
+    private readonly threadCount: number,
+  ) {}
 
   /** Answers one question after another: they share what has been worked out. */
   answer(ask: Ask): Promise<Answer | { needsMarks: true }> {
@@ -133,7 +193,8 @@ export class OpenList {
     const rows = this.ordered(ask, e, c);
     const t4 = performance.now();
     const window: ListRow[] = [];
-    for (let i = ask.from; i < Math.min(rows.length, ask.from + ask.count); i++) window.push(this.row(ask, e, c, rows[i] as number));
+    for (let i = ask.from; i < Math.min(rows.length, ask.from + ask.count); i++)
+      window.push(this.row(ask, e, c, rows[i] as number));
     const stats = ask.figures.map((f) => this.stats(f, e, c.selected.rows));
     const shift = ask.query.text.trim() === '' ? 0 : 1;
     const funnel = c.limits.map((_, k) => {
@@ -142,13 +203,23 @@ export class OpenList {
       if (ask.figures.length > 0 && f?.kind === 'range') {
         const all = allRows(this.rows);
         const values = this.figure(f.figure, e);
-        warning = (f.min === null ? null : limitWarning(all, values, 'min', f.min)) ?? (f.max === null ? null : limitWarning(all, values, 'max', f.max));
+        warning =
+          (f.min === null ? null : limitWarning(all, values, 'min', f.min)) ??
+          (f.max === null ? null : limitWarning(all, values, 'max', f.max));
       }
       return { alone: c.selected.alone[k] as number, left: c.selected.left[k] as number, warning };
     });
     return {
-      rows: this.rows, kept, funnel, window, ...this.counts(e), strange: ask.facets ? this.strange(ask) : [], stats,
-      facets: ask.facets ? { brand: this.facet(this.brands, c.selected.rows), category: this.facet(this.categoriesOf, c.selected.rows) } : null,
+      rows: this.rows,
+      kept,
+      funnel,
+      window,
+      ...this.counts(e),
+      strange: ask.facets ? this.strange(ask) : [],
+      stats,
+      facets: ask.facets
+        ? { brand: this.facet(this.brands, c.selected.rows), category: this.facet(this.categoriesOf, c.selected.rows) }
+        : null,
       took: { load: t1 - t0, evaluate: t2 - t1, select: t3 - t2, sort: t4 - t3 },
     };
   }
@@ -157,7 +228,8 @@ export class OpenList {
 
   private async load(ask: Ask): Promise<void> {
     const total = ask.parts.reduce((n, p) => n + p.rows, 0);
-    if (total > this.capacity) this.widen(ask.ranked ? total : Math.max(total, Math.min(MOST_EXPECTED, Math.ceil(ask.expected * 1.03)), 4096));
+    if (total > this.capacity)
+      this.widen(ask.ranked ? total : Math.max(total, Math.min(MOST_EXPECTED, Math.ceil(ask.expected * 1.03)), 4096));
     for (const p of ask.parts) {
       if (this.loaded.has(p.name)) continue;
       const from = this.rows;
@@ -192,10 +264,18 @@ export class OpenList {
     if (this.marks?.edition !== ask.marksEdition) {
       if (ask.marks === null) return false;
       const before = this.marks;
-      this.marks = { edition: ask.marksEdition, byKey: new Map(ask.marks.map((m) => [m[0], m])), state: new Uint8Array(this.capacity), sold: new Map(), listing: new Map(), rows: 0 };
+      this.marks = {
+        edition: ask.marksEdition,
+        byKey: new Map(ask.marks.map((m) => [m[0], m])),
+        state: new Uint8Array(this.capacity),
+        sold: new Map(),
+        listing: new Map(),
+        rows: 0,
+      };
       this.markRows(this.marks);
       if (JSON.stringify([...(before?.sold ?? [])]) !== JSON.stringify([...this.marks.sold])) this.evaluated = null;
-      if (JSON.stringify([...(before?.listing ?? [])]) !== JSON.stringify([...this.marks.listing])) this.evaluated = this.prepared = null;
+      if (JSON.stringify([...(before?.listing ?? [])]) !== JSON.stringify([...this.marks.listing]))
+        this.evaluated = this.prepared = null;
       this.chosen = this.order = null;
     } else if (this.marks.rows < this.rows) this.markRows(this.marks);
     return true;
@@ -230,37 +310,78 @@ export class OpenList {
     const room = before?.room ?? makeRoom(this.capacity);
     if (this.marks !== null && this.marks.listing.size > 0) await this.loadListings();
     const columns = this.columnsFor(ask, room, from);
-    const results = { ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, room.results[c].subarray(0, n)])), length: n, blanks: room.results.blanks.subarray(0, n), trouble: room.results.trouble.subarray(0, n) } as ListResults;
+    const results = {
+      ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, room.results[c].subarray(0, n)])),
+      length: n,
+      blanks: room.results.blanks.subarray(0, n),
+      trouble: room.results.trouble.subarray(0, n),
+    } as ListResults;
     const verdicts = room.verdicts.subarray(0, n);
     this.evaluated = this.chosen = this.order = null;
     const rates = { ...ask.settings.rates, country: ask.settings.country, currency: ask.settings.currency };
     const preparedKey = preparedBy(ask.settings.assumptions, rates);
     if (this.prepared?.key !== preparedKey) {
       const { width } = new ListEvaluator(ask.settings.assumptions, rates);
-      this.prepared = { key: preparedKey, width, bandFees: shared(this.capacity * width), tiers: new Int16Array(new SharedArrayBuffer(2 * this.capacity)), rows: 0 };
+      this.prepared = {
+        key: preparedKey,
+        width,
+        bandFees: shared(this.capacity * width),
+        tiers: new Int16Array(new SharedArrayBuffer(2 * this.capacity)),
+        rows: 0,
+      };
     }
     const { prepared } = this;
     const run = async (first: number, to: number, isReady: boolean): Promise<void> => {
-      const range = (a: number, b: number): Range => ({ settings: ask.settings, columns, results, verdicts, prepared: { ...prepared, ready: isReady }, from: a, to: b });
+      const range = (a: number, b: number): Range => ({
+        settings: ask.settings,
+        columns,
+        results,
+        verdicts,
+        prepared: { ...prepared, ready: isReady },
+        from: a,
+        to: b,
+      });
       if (to - first < ALONE) return evaluateRange(range(first, to));
       const size = Math.ceil((to - first) / this.threadCount);
-      await Promise.all(Array.from({ length: this.threadCount }, (_, k) => this.threads.run(range(first + k * size, Math.min(to, first + (k + 1) * size)))));
+      await Promise.all(
+        Array.from({ length: this.threadCount }, (_, k) =>
+          this.threads.run(range(first + k * size, Math.min(to, first + (k + 1) * size))),
+        ),
+      );
     };
     const ready = Math.max(from, Math.min(n, prepared.rows));
     if (ready > from) await run(from, ready, true);
     if (n > ready) await run(ready, n, false);
     prepared.rows = Math.max(prepared.rows, n);
-    this.evaluated = { key, settings: ask.settings, room, columns, results, verdicts, falseBargains: null, counts: null, done: n };
+    this.evaluated = {
+      key,
+      settings: ask.settings,
+      room,
+      columns,
+      results,
+      verdicts,
+      falseBargains: null,
+      counts: null,
+      done: n,
+    };
     return this.evaluated;
   }
 
-  /** The columns as the assumptions take them: price basis, packs, categories of the card. Rows before `from` stand there already. */
+  /**
+   * The columns as the assumptions take them: price basis, packs, categories of the card. Rows before `from` stand
+   * there already.
+   */
   private columnsFor(ask: Ask, room: Room, from: number): ListColumns {
     const n = this.rows;
     const { category, instead } = room;
     const { assumptions, rates } = ask.settings;
     const keys = rates.marketplace?.categories.map((c) => c.key) ?? [];
-    const fallback = assumptions.category === null ? -1 : keys.indexOf(assumptions.category) >= 0 ? keys.indexOf(assumptions.category) : -2;
+    const fallback =
+      assumptions.category === null
+        ? -1
+        : keys.indexOf(assumptions.category) >= 0
+          ? keys.indexOf(assumptions.category)
+          : -2;
     // A category that the card does not have is the list's own, where it names one.
     const place = this.categoriesOf.values.map((word) => {
       if (word === '') return fallback;
@@ -268,7 +389,10 @@ export class OpenList {
       return at >= 0 ? at : assumptions.category === null ? -2 : fallback;
     });
     for (let i = from; i < n; i++) category[i] = place[this.categoriesOf.codes[i] as number] as number;
-    const inputs = Object.fromEntries(INPUT_COLUMNS.map((c) => [c, this.numbers[c].subarray(0, n)])) as Record<InputColumn, Float64Array>;
+    const inputs = Object.fromEntries(INPUT_COLUMNS.map((c) => [c, this.numbers[c].subarray(0, n)])) as Record<
+      InputColumn,
+      Float64Array
+    >;
     const other = (c: InputColumn): Float64Array => {
       instead[c] ??= shared(room.capacity);
       inputs[c] = instead[c].subarray(0, n);
@@ -277,7 +401,8 @@ export class OpenList {
     if (ask.basis !== 'now') {
       const mean = this.numbers[ask.basis === '30' ? 'price30' : 'price90'];
       const price = other('price');
-      for (let i = from; i < n; i++) price[i] = mean[i] === mean[i] ? (mean[i] as number) : (this.numbers.price[i] as number);
+      for (let i = from; i < n; i++)
+        price[i] = mean[i] === mean[i] ? (mean[i] as number) : (this.numbers.price[i] as number);
     }
     this.takeListings(inputs, other, category, keys, ask, from);
     const confirmed = this.marks?.sold ?? new Map<number, [number, number]>();
@@ -294,7 +419,13 @@ export class OpenList {
         bought[i] = b;
       }
     }
-    return { ...inputs, length: n, category: category.subarray(0, n), taxClass: room.taxClass.subarray(0, n), taxClasses: [ask.settings.taxClass] };
+    return {
+      ...inputs,
+      length: n,
+      category: category.subarray(0, n),
+      taxClass: room.taxClass.subarray(0, n),
+      taxClasses: [ask.settings.taxClass],
+    };
   }
 
   /** Market figures of barcodes that have several listings; none where the run has none. */
@@ -321,24 +452,43 @@ export class OpenList {
     const counts = this.marks?.listing.get(i) ?? this.numbers.listing[i];
     const out: RowListing[] = [];
     for (let k = this.listingsFrom(this.listings, i); k < rows && n.key[k] === this.numbers.key[i]; k++)
-      out.push({ line: n.line[k] as number, title: textOf(texts.title, k), price: known(n.price[k] as number), units: known(n.units[k] as number), kg: known(n.kg[k] as number), category: words.category.values[words.category.codes[k] as number] as string, counts: n.line[k] === counts });
+      out.push({
+        line: n.line[k] as number,
+        title: textOf(texts.title, k),
+        price: known(n.price[k] as number),
+        units: known(n.units[k] as number),
+        kg: known(n.kg[k] as number),
+        category: words.category.values[words.category.codes[k] as number] as string,
+        counts: n.line[k] === counts,
+      });
     return out;
   }
   /** Place of the listing of row `i` that stands in row `line` of the market figures; -1: there is none. */
   private listingAt(i: number, line: number): number {
     if (this.listings == null) return -1;
     const { rows, numbers: n } = this.listings;
-    for (let k = this.listingsFrom(this.listings, i); k < rows && n.key[k] === this.numbers.key[i]; k++) if (n.line[k] === line) return k;
+    for (let k = this.listingsFrom(this.listings, i); k < rows && n.key[k] === this.numbers.key[i]; k++)
+      if (n.line[k] === line) return k;
     return -1;
   }
   /** The packs that the words of a row and of its listing name, that of a listing chosen by hand among them. */
   private packsOf(i: number): { readonly sold: number; readonly bought: number } {
     const line = this.marks?.listing.get(i);
     const k = line === undefined ? -1 : this.listingAt(i, line);
-    return packsAsNamed(this.numbers.pack[i] as number, (k < 0 ? this.numbers.listingPack[i] : this.listings?.numbers.pack[k]) as number);
+    return packsAsNamed(
+      this.numbers.pack[i] as number,
+      (k < 0 ? this.numbers.listingPack[i] : this.listings?.numbers.pack[k]) as number,
+    );
   }
   /** Where a listing was chosen by hand, what the row had from the market figures is that listing's. */
-  private takeListings(inputs: Record<InputColumn, Float64Array>, other: (c: InputColumn) => Float64Array, category: Int16Array, keys: readonly string[], ask: Ask, from: number): void {
+  private takeListings(
+    inputs: Record<InputColumn, Float64Array>,
+    other: (c: InputColumn) => Float64Array,
+    category: Int16Array,
+    keys: readonly string[],
+    ask: Ask,
+    from: number,
+  ): void {
     const chosen = this.marks?.listing ?? new Map<number, number>();
     if (chosen.size === 0 || this.listings == null) return;
     const { numbers: n, words } = this.listings;
@@ -358,7 +508,10 @@ export class OpenList {
     }
   }
 
-  /** Rows that pay only as long as packs are not counted: at one piece for one they gain, at the packs their words name they lose. */
+  /**
+   * Rows that pay only as long as packs are not counted: at one piece for one they gain, at the packs their words
+   * name they lose.
+   */
   private falseBargains(e: Evaluated): Uint8Array {
     if (e.falseBargains !== null) return e.falseBargains;
     const flags = new Uint8Array(this.rows);
@@ -367,10 +520,21 @@ export class OpenList {
     for (let i = 0; i < this.rows; i++) if (packs(i).sold !== packs(i).bought) odd.push(i);
     if (odd.length > 0) {
       const pick = (a: Float64Array): Float64Array => Float64Array.from(odd, (i) => a[i] as number);
-      const base = { ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, pick(e.columns[c])])), length: odd.length, category: Int16Array.from(odd, (i) => e.columns.category[i] as number), taxClass: new Uint8Array(odd.length), taxClasses: e.columns.taxClasses } as ListColumns;
+      const base = {
+        ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, pick(e.columns[c])])),
+        length: odd.length,
+        category: Int16Array.from(odd, (i) => e.columns.category[i] as number),
+        taxClass: new Uint8Array(odd.length),
+        taxClasses: e.columns.taxClasses,
+      } as ListColumns;
       const rates = { ...e.settings.rates, country: e.settings.country, currency: e.settings.currency };
       const profit = (sold: Float64Array, bought: Float64Array): Float64Array => {
-        const out = { ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, new Float64Array(odd.length)])), length: odd.length, blanks: new Uint32Array(odd.length), trouble: new Uint8Array(odd.length) } as ListResults;
+        const out = {
+          ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, new Float64Array(odd.length)])),
+          length: odd.length,
+          blanks: new Uint32Array(odd.length),
+          trouble: new Uint8Array(odd.length),
+        } as ListResults;
         const evaluator = new ListEvaluator(e.settings.assumptions, rates);
         const columns = { ...base, soldPack: sold, boughtPack: bought };
         evaluator.prepare(columns);
@@ -379,7 +543,10 @@ export class OpenList {
       };
       const one = new Float64Array(odd.length).fill(1);
       const plainly = profit(one, one);
-      const counted = profit(Float64Array.from(odd, (i) => packs(i).sold), Float64Array.from(odd, (i) => packs(i).bought));
+      const counted = profit(
+        Float64Array.from(odd, (i) => packs(i).sold),
+        Float64Array.from(odd, (i) => packs(i).bought),
+      );
       odd.forEach((row, k) => {
         if ((plainly[k] as number) > 0 && (counted[k] as number) <= 0) flags[row] = 1;
       });
@@ -401,7 +568,8 @@ export class OpenList {
     const key = JSON.stringify([ask.query.text, ask.query.filters, ask.show === 'removed']);
     if (this.chosen?.key === key) return this.chosen;
     const limits: Limit[] = ask.query.filters.map((f) => this.limitOf(f, e));
-    if (ask.query.text.trim() !== '') limits.unshift({ stays: this.holding(foldText(ask.query.text).split(/\s+/).filter(Boolean), 'all') });
+    if (ask.query.text.trim() !== '')
+      limits.unshift({ stays: this.holding(foldText(ask.query.text).split(/\s+/).filter(Boolean), 'all') });
     const selected = selectRows(this.rows, limits);
     let removed: Uint32Array | null = null;
     if (ask.show === 'removed') {
@@ -416,7 +584,8 @@ export class OpenList {
 
   private limitOf(f: ListFilter, e: Evaluated): Limit {
     switch (f.kind) {
-      case 'range': return { values: this.figure(f.figure, e), min: f.min, max: f.max, keepUnknown: f.keepUnknown };
+      case 'range':
+        return { values: this.figure(f.figure, e), min: f.min, max: f.max, keepUnknown: f.keepUnknown };
       case 'words': {
         const holds = this.holding(f.words.map(foldText), 'any');
         if (f.mode === 'out') for (let i = 0; i < holds.length; i++) holds[i] = holds[i] === 1 ? 0 : 1;
@@ -453,15 +622,26 @@ export class OpenList {
       return this.mask((i) => (this.marks?.state[i] === wanted ? 1 : 0));
     };
     switch (flag) {
-      case 'multipack': return this.mask((i) => ((pack[i] as number) > 1 || (listingPack[i] as number) > 1 ? 1 : 0));
-      case 'falseBargain': return this.falseBargains(e).slice();
-      case 'repaired': return noted(NOTE.repaired);
-      case 'noMarket': return this.mask((i) => (e.columns.price[i] !== e.columns.price[i] || e.columns.units[i] !== e.columns.units[i] ? 1 : 0));
-      case 'severalListings': return this.mask((i) => ((listings[i] as number) > 1 ? 1 : 0));
-      case 'new': return noted(NOTE.isNew);
-      case 'dearer': return noted(NOTE.dearer);
-      case 'cheaper': return noted(NOTE.cheaper);
-      default: return marked(flag);
+      case 'multipack':
+        return this.mask((i) => ((pack[i] as number) > 1 || (listingPack[i] as number) > 1 ? 1 : 0));
+      case 'falseBargain':
+        return this.falseBargains(e).slice();
+      case 'repaired':
+        return noted(NOTE.repaired);
+      case 'noMarket':
+        return this.mask((i) =>
+          e.columns.price[i] !== e.columns.price[i] || e.columns.units[i] !== e.columns.units[i] ? 1 : 0,
+        );
+      case 'severalListings':
+        return this.mask((i) => ((listings[i] as number) > 1 ? 1 : 0));
+      case 'new':
+        return noted(NOTE.isNew);
+      case 'dearer':
+        return noted(NOTE.dearer);
+      case 'cheaper':
+        return noted(NOTE.cheaper);
+      default:
+        return marked(flag);
     }
   }
 
@@ -502,31 +682,44 @@ export class OpenList {
     if (this.order?.key === key) return this.order.rows;
     const keys: SortKey[] = ask.query.sort.flatMap(({ by, down }): SortKey[] => {
       const figure = (BOUNDED as readonly string[]).includes(by) ? (by as (typeof BOUNDED)[number]) : null;
-      return figure === null ? [this.sortKey(by, down, e)] : [{ values: this.wholeness(figure, e), down: false }, this.sortKey(by, down, e)];
+      return figure === null
+        ? [this.sortKey(by, down, e)]
+        : [{ values: this.wholeness(figure, e), down: false }, this.sortKey(by, down, e)];
     });
     this.order = { key, rows: sortRows(base, keys) };
     return this.order.rows;
   }
 
-  /** Of each row whether a figure is whole (0), lacks costs (1) or is not known (2): what is a bound comes after what is whole. */
+  /**
+   * Of each row whether a figure is whole (0), lacks costs (1) or is not known (2): what is a bound comes after what
+   * is whole.
+   */
   private wholeness(figure: (typeof BOUNDED)[number], e: Evaluated): Float64Array {
     const values = this.figure(figure, e);
     const mask = FIGURE_BLANKS[figure] & ~BIT.demand;
     const out = new Float64Array(this.rows);
-    for (let i = 0; i < this.rows; i++) out[i] = values[i] !== values[i] ? 2 : ((e.results.blanks[i] as number) & mask) === 0 ? 0 : 1;
+    for (let i = 0; i < this.rows; i++)
+      out[i] = values[i] !== values[i] ? 2 : ((e.results.blanks[i] as number) & mask) === 0 ? 0 : 1;
     return out;
   }
 
   private sortKey(by: ListSort['by'], down: boolean, e: Evaluated): SortKey {
-      switch (by) {
-        case 'line': return { values: this.numbers.line.subarray(0, this.rows), down };
-        case 'code': return { values: this.numbers.key.subarray(0, this.rows), down };
-        case 'title': return { values: this.titleRanks ?? this.numbers.line.subarray(0, this.rows), down };
-        case 'brand': return { values: this.brands.ranks(this.rows), down };
-        case 'category': return { values: this.categoriesOf.ranks(this.rows), down };
-        case 'verdict': return { values: Float64Array.from(e.verdicts), down };
-        default: return { values: this.figure(by, e), down };
-      }
+    switch (by) {
+      case 'line':
+        return { values: this.numbers.line.subarray(0, this.rows), down };
+      case 'code':
+        return { values: this.numbers.key.subarray(0, this.rows), down };
+      case 'title':
+        return { values: this.titleRanks ?? this.numbers.line.subarray(0, this.rows), down };
+      case 'brand':
+        return { values: this.brands.ranks(this.rows), down };
+      case 'category':
+        return { values: this.categoriesOf.ranks(this.rows), down };
+      case 'verdict':
+        return { values: Float64Array.from(e.verdicts), down };
+      default:
+        return { values: this.figure(by, e), down };
+    }
   }
 
   // ---- rows and sums -----------------------------------------------------------------------------------------------
@@ -548,19 +741,43 @@ export class OpenList {
     const shift = ask.query.text.trim() === '' ? 0 : 1;
     const removedBy: number[] = [];
     if (bits !== 0) for (let k = 0; k < c.limits.length; k++) if (((bits >>> k) & 1) === 1) removedBy.push(k - shift);
-    const figures = Object.fromEntries(LIST_FIGURES.map((f) => [f, known(this.figure(f, e)[i] as number)])) as ListRow['figures'];
+    const figures = Object.fromEntries(
+      LIST_FIGURES.map((f) => [f, known(this.figure(f, e)[i] as number)]),
+    ) as ListRow['figures'];
     const verdict = VERDICTS[e.verdicts[i] as number] as ListRow['verdict'];
     return {
-      line: this.numbers.line[i] as number, key: this.numbers.key[i] as number, code: codeOf(this.numbers.key[i] as number, this.numbers.digits[i] as number), title: this.titleAt(i), brand: this.brands.at(i), category: this.categoriesOf.at(i),
-      figures, gross: known(e.results.gross[i] as number), families: this.families(e.results, i), verdict, trouble: TROUBLES[e.results.trouble[i] as number] as string, blanks: e.results.blanks[i] as number,
-      mark: MARK_STATES[this.marks?.state[i] ?? 0] as ListRow['mark'], notes: this.numbers.notes[i] as number, listings: this.numbers.listings[i] as number, listingPack: this.numbers.listingPack[i] as number,
-      removedBy, remedies: ask.remedies && verdict === 'near' ? this.remedies(e, i) : [],
+      line: this.numbers.line[i] as number,
+      key: this.numbers.key[i] as number,
+      code: codeOf(this.numbers.key[i] as number, this.numbers.digits[i] as number),
+      title: this.titleAt(i),
+      brand: this.brands.at(i),
+      category: this.categoriesOf.at(i),
+      figures,
+      gross: known(e.results.gross[i] as number),
+      families: this.families(e.results, i),
+      verdict,
+      trouble: TROUBLES[e.results.trouble[i] as number] as string,
+      blanks: e.results.blanks[i] as number,
+      mark: MARK_STATES[this.marks?.state[i] ?? 0] as ListRow['mark'],
+      notes: this.numbers.notes[i] as number,
+      listings: this.numbers.listings[i] as number,
+      listingPack: this.numbers.listingPack[i] as number,
+      removedBy,
+      remedies: ask.remedies && verdict === 'near' ? this.remedies(e, i) : [],
     };
   }
 
   private families(r: ListResults, i: number): (number | null)[] {
     const at = (c: keyof typeof r & (typeof RESULT_COLUMNS)[number]): number => r[c][i] as number;
-    return [at('gross') - at('netRevenue'), at('goods'), at('landedCost') - at('goods'), at('fees'), at('netRevenue') - at('fees') - at('proceeds'), at('proceeds') - at('landedCost') - at('contribution'), at('contribution') - at('unitProfit')].map(known);
+    return [
+      at('gross') - at('netRevenue'),
+      at('goods'),
+      at('landedCost') - at('goods'),
+      at('fees'),
+      at('netRevenue') - at('fees') - at('proceeds'),
+      at('proceeds') - at('landedCost') - at('contribution'),
+      at('contribution') - at('unitProfit'),
+    ].map(known);
   }
 
   /** What a row says of itself, as a lane reads it. */
@@ -569,16 +786,41 @@ export class OpenList {
     const at = k.category[i] as number;
     const sides = [k.a[i], k.b[i], k.c[i]] as [number, number, number];
     return {
-      cost: known(k.cost[i] as number), price: known(k.price[i] as number), units: known(k.units[i] as number), unitsInSoldPack: k.soldPack[i] as number, unitsInBoughtPack: k.boughtPack[i] as number,
-      sides: sides.some(Number.isNaN) ? null : sides, kg: known(k.kg[i] as number), category: at >= 0 ? (settings.rates.marketplace?.categories[at]?.key ?? null) : at === -2 ? this.categoriesOf.at(i) || null : null,
-      taxClass: settings.taxClass, vatRate: known(k.vatRate[i] as number), minimumOrder: known(k.minimumOrder[i] as number), carton: known(k.carton[i] as number),
-      breaks: ([[k.breakFrom, k.breakCost], [k.breakFrom2, k.breakCost2]] as const).flatMap(([from, cost]) => (Number.isNaN(cost[i]) ? [] : [{ from: from[i] as number, cost: cost[i] as number }])),
+      cost: known(k.cost[i] as number),
+      price: known(k.price[i] as number),
+      units: known(k.units[i] as number),
+      unitsInSoldPack: k.soldPack[i] as number,
+      unitsInBoughtPack: k.boughtPack[i] as number,
+      sides: sides.some(Number.isNaN) ? null : sides,
+      kg: known(k.kg[i] as number),
+      category:
+        at >= 0
+          ? (settings.rates.marketplace?.categories[at]?.key ?? null)
+          : at === -2
+            ? this.categoriesOf.at(i) || null
+            : null,
+      taxClass: settings.taxClass,
+      vatRate: known(k.vatRate[i] as number),
+      minimumOrder: known(k.minimumOrder[i] as number),
+      carton: known(k.carton[i] as number),
+      breaks: (
+        [
+          [k.breakFrom, k.breakCost],
+          [k.breakFrom2, k.breakCost2],
+        ] as const
+      ).flatMap(([from, cost]) =>
+        Number.isNaN(cost[i]) ? [] : [{ from: from[i] as number, cost: cost[i] as number }],
+      ),
     };
   }
 
   private remedies(e: Evaluated, i: number): ListRow['remedies'] {
     const { settings } = e;
-    const doc = laneOfRow(settings.assumptions, { ...settings.rates, country: settings.country, currency: settings.currency }, this.inputs(e, i));
+    const doc = laneOfRow(
+      settings.assumptions,
+      { ...settings.rates, country: settings.country, currency: settings.currency },
+      this.inputs(e, i),
+    );
     return judgeHurdles(doc, settings.assumptions.hurdles).flatMap((h) => {
       if (h.verdict === 'pass') return [];
       const r = remedyFor(doc, h.hurdle);
@@ -604,7 +846,11 @@ export class OpenList {
       }
       if (lines[lo] !== line) return null;
       if ((this.numbers.listings[lo] as number) > 1) await this.loadListings();
-      return { inputs: this.inputs(e, lo), row: this.row({ ...ask, remedies: true }, e, c, lo), listings: this.listingsOf(lo) };
+      return {
+        inputs: this.inputs(e, lo),
+        row: this.row({ ...ask, remedies: true }, e, c, lo),
+        listings: this.listingsOf(lo),
+      };
     });
     this.work = next.catch(() => undefined);
     return next;
@@ -614,7 +860,13 @@ export class OpenList {
     const values = this.figure(f, e);
     const s = summarise(rows, values);
     const [from, to] = this.spread(values);
-    return { figure: f, known: s.known, sum: s.sum, median: s.median, ...histogram(allRows(this.rows), values, from, to, BINS) };
+    return {
+      figure: f,
+      known: s.known,
+      sum: s.sum,
+      median: s.median,
+      ...histogram(allRows(this.rows), values, from, to, BINS),
+    };
   }
 
   /** Where nearly all of a column lies, from a sample: its first and ninety-eighth hundredth. */
@@ -624,7 +876,10 @@ export class OpenList {
     for (let i = 0; i < this.rows; i += step) if (values[i] === values[i]) sample.push(values[i] as number);
     if (sample.length === 0) return [0, 0];
     sample.sort((a, b) => a - b);
-    return [sample[Math.floor(sample.length * 0.01)] as number, sample[Math.min(sample.length - 1, Math.floor(sample.length * 0.98))] as number];
+    return [
+      sample[Math.floor(sample.length * 0.01)] as number,
+      sample[Math.min(sample.length - 1, Math.floor(sample.length * 0.98))] as number,
+    ];
   }
 
   /** How the rows stand, counted once for an evaluation. */
@@ -645,22 +900,40 @@ export class OpenList {
       if (VERDICTS[v] !== 'unknown') continue;
       if (trouble !== 0) (troubles[trouble] as number)++;
       else if (!priced) noPrice++;
-      else for (let k = 0; k < BLANKS.length; k++) if (((e.results.blanks[i] as number) & (1 << k)) !== 0) (blanks[k] as number)++;
+      else
+        for (let k = 0; k < BLANKS.length; k++)
+          if (((e.results.blanks[i] as number) & (1 << k)) !== 0) (blanks[k] as number)++;
     }
-    const lacking = [...TROUBLES.map((t, k) => [t, troubles[k] as number] as [string, number]), ['price', noPrice] as [string, number], ...BLANKS.map((b, k) => [b, blanks[k] as number] as [string, number])].filter(([what, n]) => what !== '' && n > 0).sort((x, y) => y[1] - x[1]);
-    e.counts = { verdicts: Object.fromEntries(VERDICTS.map((v, k) => [v, verdicts[k] as number])) as Answer['verdicts'], unknown: { noMarket, noCategory, troubled }, lacking };
+    const lacking = [
+      ...TROUBLES.map((t, k) => [t, troubles[k] as number] as [string, number]),
+      ['price', noPrice] as [string, number],
+      ...BLANKS.map((b, k) => [b, blanks[k] as number] as [string, number]),
+    ]
+      .filter(([what, n]) => what !== '' && n > 0)
+      .sort((x, y) => y[1] - x[1]);
+    e.counts = {
+      verdicts: Object.fromEntries(VERDICTS.map((v, k) => [v, verdicts[k] as number])) as Answer['verdicts'],
+      unknown: { noMarket, noCategory, troubled },
+      lacking,
+    };
     return e.counts;
   }
 
   private strange(ask: Ask): [string, number][] {
     const has = new Set(ask.settings.rates.marketplace?.categories.map((c) => c.key) ?? []);
-    return this.facet(this.categoriesOf, allRows(this.rows)).filter(([word]) => word !== '' && !has.has(ask.categories[word] ?? word)).slice(0, 60);
+    return this.facet(this.categoriesOf, allRows(this.rows))
+      .filter(([word]) => word !== '' && !has.has(ask.categories[word] ?? word))
+      .slice(0, 60);
   }
 
   private facet(dictionary: Dictionary, rows: Uint32Array): [string, number][] {
     const counts = new Uint32Array(dictionary.values.length);
     for (const i of rows) (counts[dictionary.codes[i] as number] as number)++;
-    return dictionary.values.map((v, k): [string, number] => [v, counts[k] as number]).filter(([, n]) => n > 0).sort((a, b) => b[1] - a[1]).slice(0, 200);
+    return dictionary.values
+      .map((v, k): [string, number] => [v, counts[k] as number])
+      .filter(([, n]) => n > 0)
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, 200);
   }
 }
 

@@ -6,7 +6,11 @@ import { demoServer, root, say } from './lib/system.mjs';
 const demo = await demoServer();
 try {
   say('Measuring (about a minute) …');
-  const { status } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'bench/run.ts'), ...process.argv.slice(2)], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...demo.env } });
+  const { status } = spawnSync(
+    process.execPath,
+    ['--import', 'tsx', join(root, 'bench/run.ts'), ...process.argv.slice(2)],
+    { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...demo.env } },
+  );
   process.exitCode = status ?? 1;
 } finally {
   await demo.stop();

@@ -5,12 +5,17 @@ import { demoServer, root, say } from './lib/system.mjs';
 
 const demo = await demoServer();
 const { chromium } = await import('@playwright/test');
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
+});
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
 
 async function visitor(options = {}) {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', ...options })).newPage();
+  const page = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', ...options })
+  ).newPage();
   await page.goto(`${demo.origin}/sign-in`);
   return page;
 }
@@ -43,13 +48,22 @@ try {
   const base = `${demo.origin}/w/fernhollow-goods`;
   await page.goto(`${base}/find`);
   await page.waitForLoadState('networkidle');
-  for (const [label, text] of [['Product', 'Toad house, glazed'], [/Price you would ask/, '27.90'], [/What a unit costs/, '6.10'], [/Packaged sides/, '24 x 22 x 16'], [/Weight/, '1.2']]) await page.getByLabel(label).fill(text);
+  for (const [label, text] of [
+    ['Product', 'Toad house, glazed'],
+    [/Price you would ask/, '27.90'],
+    [/What a unit costs/, '6.10'],
+    [/Packaged sides/, '24 x 22 x 16'],
+    [/Weight/, '1.2'],
+  ])
+    await page.getByLabel(label).fill(text);
   await page.getByLabel('Origin').selectOption('PL');
   await shoot(page, 'find');
   await page.goto(`${base}/weigh`);
   await sheet(page);
   const candidate = page.url().split('?')[0];
-  await page.goto(`${candidate}/add-lanes?m=Alderway%2FDE&m=Alderway%2FFR&m=Alderway%2FES&m=Alderway%2FIT&m=Alderway%2FPL&m=Alderway%2FGB&m=Alderway%2FUS&m=Alderway%2FJP&m=Nordkai%2FDE&m=Nordkai%2FFR&m=Nordkai%2FPL&m=Nordkai%2FGB&m=Sundra%2FDE&m=Sundra%2FES&m=Sundra%2FIT&m=Sundra%2FGB&f=warehouse&f=ownDispatch`);
+  await page.goto(
+    `${candidate}/add-lanes?m=Alderway%2FDE&m=Alderway%2FFR&m=Alderway%2FES&m=Alderway%2FIT&m=Alderway%2FPL&m=Alderway%2FGB&m=Alderway%2FUS&m=Alderway%2FJP&m=Nordkai%2FDE&m=Nordkai%2FFR&m=Nordkai%2FPL&m=Nordkai%2FGB&m=Sundra%2FDE&m=Sundra%2FES&m=Sundra%2FIT&m=Sundra%2FGB&f=warehouse&f=ownDispatch`,
+  );
   await page.waitForLoadState('networkidle');
   await page.locator('input[type=checkbox]:checked').first().waitFor();
   await shoot(page, 'add-lanes');
@@ -129,11 +143,18 @@ try {
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(1200);
   await page.getByRole('row').nth(2).click();
-  await page.getByRole('region').getByText(/^Keeps €/).waitFor();
+  await page
+    .getByRole('region')
+    .getByText(/^Keeps €/)
+    .waitFor();
   await shoot(page, 'list-near-misses');
   await page.goto(`${list}?verdict=pass&sort=-profitPerMonth`);
   await page.waitForLoadState('networkidle');
-  for (const i of [1, 3, 4]) await page.getByRole('checkbox', { name: /^Tick row/ }).nth(i).click();
+  for (const i of [1, 3, 4])
+    await page
+      .getByRole('checkbox', { name: /^Tick row/ })
+      .nth(i)
+      .click();
   await page.getByRole('button', { name: 'Shortlist', exact: true }).click();
   await page.getByRole('button', { name: '3 shortlisted' }).click();
   await page.getByText('leaves 3').waitFor();

@@ -2,14 +2,33 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { spawnSync } from 'node:child_process';
-import { alive, fail, listening, needBuild, needModules, needPostgres, prepareDatabase, root, say, secrets, startCluster, keepHelper, startScreening, startServer, startSimulator, stateDir } from './lib/system.mjs';
+import {
+  alive,
+  fail,
+  listening,
+  needBuild,
+  needModules,
+  needPostgres,
+  prepareDatabase,
+  root,
+  say,
+  secrets,
+  startCluster,
+  keepHelper,
+  startScreening,
+  startServer,
+  startSimulator,
+  stateDir,
+} from './lib/system.mjs';
 
 const mode = process.argv[2] ?? 'demo';
 if (!['demo', 'start', 'dev'].includes(mode)) fail('Use: node scripts/serve.mjs demo | start | dev');
 const [major, minor] = process.versions.node.split('.').map(Number);
-if (major < 20 || (major === 20 && minor < 19)) fail(`This needs Node 20.19 or newer; this is ${process.versions.node}.`);
+if (major < 20 || (major === 20 && minor < 19))
+  fail(`This needs Node 20.19 or newer; this is ${process.versions.node}.`);
 const port = Number(process.env.PORT ?? 4300);
-if (!Number.isInteger(port) || port < 1 || port > 65535) fail(`PORT must be a number from 1 to 65535, not "${process.env.PORT}".`);
+if (!Number.isInteger(port) || port < 1 || port > 65535)
+  fail(`PORT must be a number from 1 to 65535, not "${process.env.PORT}".`);
 
 const dir = stateDir();
 const runFile = join(dir, 'run.json');
@@ -46,7 +65,12 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => v
 
 try {
   const urls = await prepareDatabase(cluster.url, keys);
-  const env = { ...urls, BM_FILES_DIR: process.env.BM_FILES_DIR ?? join(dir, 'files'), BM_DEMO: mode === 'demo' ? '1' : '0', BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${port}` };
+  const env = {
+    ...urls,
+    BM_FILES_DIR: process.env.BM_FILES_DIR ?? join(dir, 'files'),
+    BM_DEMO: mode === 'demo' ? '1' : '0',
+    BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${port}`,
+  };
   // The demo brings its own stand-in for outside services; elsewhere BM_OUTSIDE_URL names one, or there is none.
   if (mode !== 'start' && process.env.BM_OUTSIDE_URL === undefined) {
     const outside = await startSimulator();
@@ -57,7 +81,11 @@ try {
   helpers.push(screening);
   env.BM_SCREENING_URL = screening.url;
   if (mode === 'demo') {
-    const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
+    const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], {
+      cwd: root,
+      stdio: ['ignore', 2, 2],
+      env: { ...process.env, ...env },
+    });
     if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
   }
   if (mode !== 'dev') needBuild();
@@ -81,6 +109,10 @@ try {
   web.child.once('exit', () => void again());
   ready(port);
 } catch (e) {
-  say(e instanceof Error && e.code === 'ECONNREFUSED' ? 'The database does not answer. Check DATABASE_URL.' : String(e instanceof Error ? e.message : e));
+  say(
+    e instanceof Error && e.code === 'ECONNREFUSED'
+      ? 'The database does not answer. Check DATABASE_URL.'
+      : String(e instanceof Error ? e.message : e),
+  );
   await stop(1);
 }

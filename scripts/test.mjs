@@ -1,6 +1,8 @@
-// npm test: the set-up of the start command, then every check and test there is. Ends with one line: N passed, N failed.
+// npm test: the set-up of the start command, then every check and test there is. Ends with one line: N passed, N
+// failed.
 // npm test -- core app        only the unit tests whose path contains one of the words
-// npm test -- e2e [account]   only the browser tests (whose path contains the word); npm test -- checks   only the checks
+// npm test -- e2e [account]   only the browser tests (whose path contains the word); npm test -- checks   only the
+// checks
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -17,7 +19,12 @@ let passed = 0;
 let failed = 0;
 const failures = [];
 const scratch = mkdtempSync(join(tmpdir(), 'bold-margin-tests-'));
-const node = (args, env = {}) => spawnSync(process.execPath, args, { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, NO_COLOR: '1', ...env } }).status === 0;
+const node = (args, env = {}) =>
+  spawnSync(process.execPath, args, {
+    cwd: root,
+    stdio: ['ignore', 2, 2],
+    env: { ...process.env, NO_COLOR: '1', ...env },
+  }).status === 0;
 const bin = (name) => {
   const pkg = JSON.parse(readFileSync(join(root, 'node_modules', name, 'package.json'), 'utf8'));
   const entry = typeof pkg.bin === 'string' ? pkg.bin : (pkg.bin[name.split('/').pop()] ?? Object.values(pkg.bin)[0]);
@@ -53,7 +60,13 @@ function count(name, report, run, read) {
 }
 
 /** Skipped tests count as failed: nothing is skipped silently. */
-const readVitest = (r) => ({ passed: r.numPassedTests, failed: r.numTotalTests - r.numPassedTests + r.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length });
+const readVitest = (r) => ({
+  passed: r.numPassedTests,
+  failed:
+    r.numTotalTests -
+    r.numPassedTests +
+    r.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length,
+});
 /** A browser test is tried a second time where the machine was too busy; that it needed it is said. */
 const readPlaywright = (r) => {
   if (r.stats.flaky > 0) say(`\n${r.stats.flaky} browser test(s) passed only at the second try; see above.`);
@@ -63,15 +76,45 @@ const readPlaywright = (r) => {
 const cluster = await throwawayCluster();
 try {
   if (wants('checks')) {
-    check('types', () => node([join(root, 'node_modules/@react-router/dev/bin.js'), 'typegen']) && node([bin('typescript')]));
+    check(
+      'types',
+      () => node([join(root, 'node_modules/@react-router/dev/bin.js'), 'typegen']) && node([bin('typescript')]),
+    );
     check('biome', () => node([bin('@biomejs/biome'), 'check', '--error-on-warnings', '.']));
-    check('arrows of the house', () => node([bin('dependency-cruiser'), '--config', '.dependency-cruiser.cjs', '--output-type', 'err', 'core', 'server', 'app', 'screening', 'cli', 'demo', 'scripts', 'bench', 'e2e', 'simulator']));
+    check('arrows of the house', () =>
+      node([
+        bin('dependency-cruiser'),
+        '--config',
+        '.dependency-cruiser.cjs',
+        '--output-type',
+        'err',
+        'core',
+        'server',
+        'app',
+        'screening',
+        'cli',
+        'demo',
+        'scripts',
+        'bench',
+        'e2e',
+        'simulator',
+      ]),
+    );
     check('nothing unused', () => node([bin('knip'), '--no-progress']));
   }
   const words = only.filter((w) => w !== 'checks' && w !== 'e2e');
   if (only.length === 0 || (words.length > 0 && !only.includes('e2e'))) {
     const report = join(scratch, 'vitest.json');
-    count('unit, property and database tests', report, () => node([bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...words], { ...cluster.urls, BM_OWNER_URL: cluster.ownerUrl }), readVitest);
+    count(
+      'unit, property and database tests',
+      report,
+      () =>
+        node([bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...words], {
+          ...cluster.urls,
+          BM_OWNER_URL: cluster.ownerUrl,
+        }),
+      readVitest,
+    );
   }
   if (wants('e2e')) {
     check('build', () => {
@@ -79,7 +122,12 @@ try {
       return true;
     });
     const report = join(scratch, 'playwright.json');
-    count('browser tests', report, () => node([bin('@playwright/test'), 'test', ...words], { ...cluster.urls, PLAYWRIGHT_JSON_OUTPUT_NAME: report }), readPlaywright);
+    count(
+      'browser tests',
+      report,
+      () => node([bin('@playwright/test'), 'test', ...words], { ...cluster.urls, PLAYWRIGHT_JSON_OUTPUT_NAME: report }),
+      readPlaywright,
+    );
   }
 } finally {
   await cluster.stop();

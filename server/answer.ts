@@ -1,5 +1,6 @@
 /**
- * Between Node's server and React Router: bodies are counted as they come and refused over the limit, texts that cannot be kept are
+ * Between Node's server and React Router: bodies are counted as they come and refused over the limit, texts that
+ * cannot be kept are
  * refused before anything reads them, uploads stream through.
  */
 import { createReadableStreamFromReadable, writeReadableStreamToWritable } from '@react-router/node';
@@ -19,7 +20,10 @@ const LINGER = 1000;
 const HEARD_OUT = 64_000_000;
 
 class Refused extends Error {
-  constructor(readonly status: 400 | 408 | 413, message: string) {
+  constructor(
+    readonly status: 400 | 408 | 413,
+    message: string,
+  ) {
     super(message);
   }
 }
@@ -77,8 +81,18 @@ function refuse(req: ExpressRequest, res: ExpressResponse, { status, message }: 
   // A body that nobody has begun to read would be read to its end by Node.
   req.on('data', () => undefined);
   req.pause();
-  // Whole by its length, but not ended: an ended answer would close the connection before a client that still sends has read it.
-  if (!res.headersSent) res.status(status).type('text').set({ 'content-length': String(Buffer.byteLength(message)), connection: 'close', 'cache-control': 'no-store, no-transform' }).write(message);
+  // Whole by its length, but not ended: an ended answer would close the connection before a client that still sends
+  // has read it.
+  if (!res.headersSent)
+    res
+      .status(status)
+      .type('text')
+      .set({
+        'content-length': String(Buffer.byteLength(message)),
+        connection: 'close',
+        'cache-control': 'no-store, no-transform',
+      })
+      .write(message);
   setTimeout(() => req.socket.destroy(), LINGER).unref();
 }
 
@@ -91,7 +105,8 @@ async function requestOf(req: ExpressRequest, res: ExpressResponse, origin: stri
   const controller = new AbortController();
   res.once('close', () => controller.abort());
   const headers = new Headers();
-  for (const [key, values] of Object.entries(req.headers)) for (const v of Array.isArray(values) ? values : values === undefined ? [] : [values]) headers.append(key, v);
+  for (const [key, values] of Object.entries(req.headers))
+    for (const v of Array.isArray(values) ? values : values === undefined ? [] : [values]) headers.append(key, v);
   // The guard has held the origin against ours; what host a client names is of no account.
   headers.set('host', new URL(origin).host);
   const init: RequestInit & { duplex?: 'half' } = { method: req.method, headers, signal: controller.signal };
@@ -102,7 +117,11 @@ async function requestOf(req: ExpressRequest, res: ExpressResponse, origin: stri
       init.duplex = 'half';
     } else {
       const body = await readBody(req);
-      if (!(await bodyIsKeepable(body, req.headers['content-type'] ?? ''))) throw new Refused(400, 'A text holds a character that cannot be kept (NUL, or half of a pair). Remove it, and send this again.');
+      if (!(await bodyIsKeepable(body, req.headers['content-type'] ?? '')))
+        throw new Refused(
+          400,
+          'A text holds a character that cannot be kept (NUL, or half of a pair). Remove it, and send this again.',
+        );
       if (body.length > 0) init.body = new Uint8Array(body);
     }
   }
@@ -120,7 +139,10 @@ async function send(res: ExpressResponse, answer: Response): Promise<void> {
     });
 }
 
-/** After an answer to an upload that was not read to its end, hears the rest out within bounds, so that the answer arrives. */
+/**
+ * After an answer to an upload that was not read to its end, hears the rest out within bounds, so that the answer
+ * arrives.
+ */
 function hearOut(req: ExpressRequest): void {
   if (req.readableEnded || req.destroyed) return;
   let bytes = 0;
@@ -134,13 +156,25 @@ function hearOut(req: ExpressRequest): void {
   req.resume();
 }
 
-/** Answers every request by React Router. `origin` is the application's own address, whatever a client says its host is. */
-export function answering(build: ServerBuild, mode: 'production' | 'development', origin: string, context: (res: ExpressResponse) => AppLoadContext): RequestHandler {
+/**
+ * Answers every request by React Router. `origin` is the application's own address, whatever a client says its host
+ * is.
+ */
+export function answering(
+  build: ServerBuild,
+  mode: 'production' | 'development',
+  origin: string,
+  context: (res: ExpressResponse) => AppLoadContext,
+): RequestHandler {
   return answeringBy(createRequestHandler(build, mode), origin, context);
 }
 
 /** The same by any function from request to answer. */
-export function answeringBy(handle: (request: Request, context: AppLoadContext) => Promise<Response>, origin: string, context: (res: ExpressResponse) => AppLoadContext): RequestHandler {
+export function answeringBy(
+  handle: (request: Request, context: AppLoadContext) => Promise<Response>,
+  origin: string,
+  context: (res: ExpressResponse) => AppLoadContext,
+): RequestHandler {
   return (req, res, next) => {
     requestOf(req, res, origin)
       .then((request) => handle(request, context(res)))

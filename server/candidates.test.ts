@@ -8,7 +8,21 @@ import { closeDatabase, inWorkspace } from './db/client.ts';
 import { candidate, lane } from './db/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { addLane, createCandidates, documentsOf, duplicateCandidate, loadCandidates, loadSheet, openAsCandidate, openLaneDocument, readLaneDocument, putLanes, removeLane, savePatches, setFate } from './use/candidates.ts';
+import {
+  addLane,
+  createCandidates,
+  documentsOf,
+  duplicateCandidate,
+  loadCandidates,
+  loadSheet,
+  openAsCandidate,
+  openLaneDocument,
+  readLaneDocument,
+  putLanes,
+  removeLane,
+  savePatches,
+  setFate,
+} from './use/candidates.ts';
 import type { Sheet } from './use/candidates.ts';
 import { exportWorkspace, isWorkspaceDeleted, saveSettings, setWorkspaceDeleted } from './use/workspaces.ts';
 
@@ -26,7 +40,13 @@ async function fresh(over = {}): Promise<{ id: string; sheet: Sheet }> {
 }
 const again = async (id: string): Promise<Sheet> => (await loadSheet(w.id, id)) as Sheet;
 const docs = (s: Sheet) => documentsOf(s, s.candidate.data, s.quotes);
-const pricePatch = (s: Sheet, from: number | null, to: unknown): Patch => ({ entity: 'lane', id: s.lanes[0]?.id ?? '', path: ['price'], from, to });
+const pricePatch = (s: Sheet, from: number | null, to: unknown): Patch => ({
+  entity: 'lane',
+  id: s.lanes[0]?.id ?? '',
+  path: ['price'],
+  from,
+  to,
+});
 
 describe('a new candidate', () => {
   it('three fields and a size give a whole first answer, its defaults marked as defaults', async () => {
@@ -44,9 +64,15 @@ describe('a new candidate', () => {
   });
   it('twenty in one transaction; one bad one and none is there', async () => {
     const before = (await loadCandidates(w.id))?.candidates.length ?? -1;
-    const ids = await createCandidates(w.id, Array.from({ length: 20 }, (_, i) => someCandidate(w, { name: `Row ${i}` })), w.personId);
+    const ids = await createCandidates(
+      w.id,
+      Array.from({ length: 20 }, (_, i) => someCandidate(w, { name: `Row ${i}` })),
+      w.personId,
+    );
     expect(new Set(ids).size).toBe(20);
-    await expect(createCandidates(w.id, [someCandidate(w), someCandidate(w, { name: ' ' })], w.personId)).rejects.toThrow();
+    await expect(
+      createCandidates(w.id, [someCandidate(w), someCandidate(w, { name: ' ' })], w.personId),
+    ).rejects.toThrow();
     expect((await loadCandidates(w.id))?.candidates.length).toBe(before + 20);
   });
 });
@@ -64,34 +90,67 @@ describe('saving', () => {
     const { id, sheet } = await fresh();
     const note = { entity: 'lane' as const, id: sheet.lanes[0]?.id ?? '', path: ['provenance', 'price'] };
     const typed = { source: 'typed', date: '2026-11-24', note: '' };
-    expect(await savePatches(w.id, id, [pricePatch(sheet, 29.9, 31), { ...note, from: null, to: typed }], 'x')).toMatchObject({ ok: true });
-    expect(await savePatches(w.id, id, [{ ...note, from: typed, to: null }, pricePatch(sheet, 31, 29.9)], 'x')).toMatchObject({ ok: true });
+    expect(
+      await savePatches(w.id, id, [pricePatch(sheet, 29.9, 31), { ...note, from: null, to: typed }], 'x'),
+    ).toMatchObject({ ok: true });
+    expect(
+      await savePatches(w.id, id, [{ ...note, from: typed, to: null }, pricePatch(sheet, 31, 29.9)], 'x'),
+    ).toMatchObject({ ok: true });
     expect((await again(id)).lanes[0]?.data).toEqual(sheet.lanes[0]?.data);
   });
   it('refuses to write over what somebody else has changed meanwhile, and says what stands there', async () => {
     const { id, sheet } = await fresh();
     await savePatches(w.id, id, [pricePatch(sheet, 29.9, 31)], 'one');
     const quoteId = sheet.quotes[0]?.id as string;
-    const both: Patch[] = [{ entity: 'quote', id: quoteId, path: ['minimumOrder'], from: 0, to: 50 }, pricePatch(sheet, 29.9, 28)];
-    expect(await savePatches(w.id, id, both, 'two')).toMatchObject({ ok: false, conflicts: [{ current: 31, patch: { to: 28 } }] });
+    const both: Patch[] = [
+      { entity: 'quote', id: quoteId, path: ['minimumOrder'], from: 0, to: 50 },
+      pricePatch(sheet, 29.9, 28),
+    ];
+    expect(await savePatches(w.id, id, both, 'two')).toMatchObject({
+      ok: false,
+      conflicts: [{ current: 31, patch: { to: 28 } }],
+    });
     const now = await again(id);
-    expect([now.lanes[0]?.data.price, (now.quotes[0] as { data: { minimumOrder?: number } }).data.minimumOrder]).toEqual([31, 0]);
+    expect([
+      now.lanes[0]?.data.price,
+      (now.quotes[0] as { data: { minimumOrder?: number } }).data.minimumOrder,
+    ]).toEqual([31, 0]);
     // Different fields of one lane do not disturb each other.
-    expect(await savePatches(w.id, id, [{ entity: 'lane', id: sheet.lanes[0]?.id ?? '', path: ['averageDiscount'], from: 0, to: 0.05 }], 'two')).toMatchObject({ ok: true });
+    expect(
+      await savePatches(
+        w.id,
+        id,
+        [{ entity: 'lane', id: sheet.lanes[0]?.id ?? '', path: ['averageDiscount'], from: 0, to: 0.05 }],
+        'two',
+      ),
+    ).toMatchObject({ ok: true });
   });
   it('two who write at the same moment: one is told', async () => {
     const { id, sheet } = await fresh();
-    const saves = await Promise.all([41, 42, 43, 44].map((p) => savePatches(w.id, id, [pricePatch(sheet, 29.9, p)], 'x')));
+    const saves = await Promise.all(
+      [41, 42, 43, 44].map((p) => savePatches(w.id, id, [pricePatch(sheet, 29.9, p)], 'x')),
+    );
     expect(saves.filter((s) => s.ok)).toHaveLength(1);
     expect(saves.filter((s) => 'conflicts' in s)).toHaveLength(3);
   });
-  it.each([[-5], ['twelve'], [1e13], [Number.NaN]])('a price of %s is refused with its field, and nothing is half written', async (bad) => {
-    const { id, sheet } = await fresh();
-    const saved = await savePatches(w.id, id, [{ entity: 'lane', id: sheet.lanes[0]?.id ?? '', path: ['shippingCharged'], from: 0, to: 3 }, pricePatch(sheet, 29.9, bad)], 'x');
-    expect(saved).toMatchObject({ ok: false, invalid: [{ patch: { path: ['price'] } }] });
-    const now = await again(id);
-    expect([now.lanes[0]?.data.price, now.lanes[0]?.data.shippingCharged]).toEqual([29.9, 0]);
-  });
+  it.each([[-5], ['twelve'], [1e13], [Number.NaN]])(
+    'a price of %s is refused with its field, and nothing is half written',
+    async (bad) => {
+      const { id, sheet } = await fresh();
+      const saved = await savePatches(
+        w.id,
+        id,
+        [
+          { entity: 'lane', id: sheet.lanes[0]?.id ?? '', path: ['shippingCharged'], from: 0, to: 3 },
+          pricePatch(sheet, 29.9, bad),
+        ],
+        'x',
+      );
+      expect(saved).toMatchObject({ ok: false, invalid: [{ patch: { path: ['price'] } }] });
+      const now = await again(id);
+      expect([now.lanes[0]?.data.price, now.lanes[0]?.data.shippingCharged]).toEqual([29.9, 0]);
+    },
+  );
   it('a candidate or lane that is gone or of another workspace is gone for the writer', async () => {
     const { id, sheet } = await fresh();
     const other = await makeWorkspace();
@@ -101,10 +160,19 @@ describe('saving', () => {
   });
   it('a path to where no field may stand is refused', async () => {
     const { id, sheet } = await fresh();
-    const evil = { entity: 'lane', id: sheet.lanes[0]?.id ?? '', path: ['__proto__', 'polluted'], from: null, to: true } as Patch;
+    const evil = {
+      entity: 'lane',
+      id: sheet.lanes[0]?.id ?? '',
+      path: ['__proto__', 'polluted'],
+      from: null,
+      to: true,
+    } as Patch;
     await expect(savePatches(w.id, id, [evil], 'x')).rejects.toThrow(/No such field/);
     expect(({} as Record<string, unknown>).polluted).toBeUndefined();
-    expect(await savePatches(w.id, id, [{ ...evil, path: ['unheardOf'] }], 'x')).toMatchObject({ ok: false, invalid: [{}] });
+    expect(await savePatches(w.id, id, [{ ...evil, path: ['unheardOf'] }], 'x')).toMatchObject({
+      ok: false,
+      invalid: [{}],
+    });
   });
 });
 
@@ -112,7 +180,12 @@ describe('lanes and fates', () => {
   it('adds a lane in another country, removes it and puts it back as it was', async () => {
     const { id } = await fresh();
     const card = w.cards.find((c) => c.key === 'Alderway/PL');
-    const laneId = await addLane(w.id, id, { marketplaceCardId: card?.id ?? null, country: 'PL', price: null }, w.personId);
+    const laneId = await addLane(
+      w.id,
+      id,
+      { marketplaceCardId: card?.id ?? null, country: 'PL', price: null },
+      w.personId,
+    );
     const before = (await again(id)).lanes.find((l) => l.id === laneId);
     expect(before?.data).toMatchObject({ country: 'PL', currency: 'PLN', price: null });
     const gone = await removeLane(w.id, laneId);
@@ -124,23 +197,35 @@ describe('lanes and fates', () => {
     const { id, sheet } = await fresh();
     const doc = laneDocument.parse(JSON.parse(JSON.stringify(docs(sheet)[0])));
     const market = doc.rates.marketplace as NonNullable<typeof doc.rates.marketplace>;
-    const changed = { ...doc, rates: { ...doc.rates, marketplace: { ...market, itemFee: 0.77, note: 'of last year' } } };
+    const changed = {
+      ...doc,
+      rates: { ...doc.rates, marketplace: { ...market, itemFee: 0.77, note: 'of last year' } },
+    };
     const laneId = await openLaneDocument(w.id, id, changed, w.personId);
     const now = await again(id);
     const at = now.lanes.findIndex((l) => l.id === laneId);
     expect(evaluate(docs(now)[at] as never).figures).toEqual(evaluate(changed).figures);
-    expect(now.cardHeads.filter((c) => c.kind === 'marketplace')).toHaveLength(w.cards.filter((c) => c.kind === 'marketplace').length);
+    expect(now.cardHeads.filter((c) => c.kind === 'marketplace')).toHaveLength(
+      w.cards.filter((c) => c.kind === 'marketplace').length,
+    );
     // What the document says of another product is no lane of this one, but a candidate of its own.
     const heavier = { ...changed, name: 'Heavier', product: { ...changed.product, kg: 7 } };
     expect(await openLaneDocument(w.id, id, heavier, w.personId)).toBeNull();
     const other = await again(await openAsCandidate(w.id, heavier, w.personId));
-    expect([other.candidate.data.name, evaluate(docs(other)[0] as never).figures]).toEqual(['Heavier', evaluate(heavier).figures]);
+    expect([other.candidate.data.name, evaluate(docs(other)[0] as never).figures]).toEqual([
+      'Heavier',
+      evaluate(heavier).figures,
+    ]);
     // The same document again brings no second copy of its card.
     await openLaneDocument(w.id, id, changed, w.personId);
     const uses = (await again(id)).lanes.map((l) => l.data.marketplaceCardId);
     expect(new Set(uses).size).toBe(2);
   });
-  it.each([['not json', /not JSON/], ['{"format":"something/else"}', /At /], [JSON.stringify({ format: 'bold-margin/lane', version: 2 }), /version/]])('says what is wrong with a damaged or foreign document: %s', (text, message) => {
+  it.each([
+    ['not json', /not JSON/],
+    ['{"format":"something/else"}', /At /],
+    [JSON.stringify({ format: 'bold-margin/lane', version: 2 }), /version/],
+  ])('says what is wrong with a damaged or foreign document: %s', (text, message) => {
     expect(readLaneDocument(text)).toMatchObject({ ok: false, message: expect.stringMatching(message) });
   });
   it('duplicates with quotes and lanes of its own', async () => {
@@ -163,14 +248,22 @@ describe('lanes and fates', () => {
   });
 });
 
-describe('the sheet\'s loader', () => {
+describe("the sheet's loader", () => {
   it('takes at most five business statements, however many lanes', async () => {
     const { id } = await fresh();
     const cards = w.cards.filter((c) => c.kind === 'marketplace');
-    for (let i = 0; i < 12; i++) await addLane(w.id, id, { marketplaceCardId: cards[i % cards.length]?.id ?? null, country: 'DE', price: 20 }, w.personId);
+    for (let i = 0; i < 12; i++)
+      await addLane(
+        w.id,
+        id,
+        { marketplaceCardId: cards[i % cards.length]?.id ?? null, country: 'DE', price: 20 },
+        w.personId,
+      );
     const query = vi.spyOn(pg.Client.prototype, 'query');
     const sheet = await again(id);
-    const business = query.mock.calls.map(([q]) => (typeof q === 'string' ? q : (q as { text: string }).text)).filter((q) => /"bm"\./.test(q));
+    const business = query.mock.calls
+      .map(([q]) => (typeof q === 'string' ? q : (q as { text: string }).text))
+      .filter((q) => /"bm"\./.test(q));
     query.mockRestore();
     expect(sheet.lanes).toHaveLength(13);
     expect(business.length).toBeGreaterThan(2);
@@ -185,10 +278,16 @@ describe('settings and the whole workspace', () => {
   });
   it('exports everything it holds and nothing of anybody else', async () => {
     const { id } = await fresh({ name: 'To be exported' });
-    const out = (await exportWorkspace(w.id, 'Test')) as { candidates: { id: string; data: { name: string } }[]; rateCards: unknown[]; lanes: unknown[] };
+    const out = (await exportWorkspace(w.id, 'Test')) as {
+      candidates: { id: string; data: { name: string } }[];
+      rateCards: unknown[];
+      lanes: unknown[];
+    };
     expect(out.candidates.find((c) => c.id === id)?.data.name).toBe('To be exported');
     expect(out.rateCards.length).toBeGreaterThanOrEqual(w.cards.length);
-    const rows = await inWorkspace(w.id, (tx) => tx.select({ n: sql<number>`count(*)::int` }).from(lane).where(eq(lane.workspaceId, w.id)));
+    const rows = await inWorkspace(w.id, (tx) =>
+      tx.select({ n: sql<number>`count(*)::int` }).from(lane).where(eq(lane.workspaceId, w.id)),
+    );
     expect(out.lanes).toHaveLength(rows[0]?.n ?? -1);
     expect(JSON.stringify(out)).not.toContain('workspaceId');
   });
@@ -198,6 +297,6 @@ describe('settings and the whole workspace', () => {
     await setWorkspaceDeleted(x.id, true);
     expect([await isWorkspaceDeleted(x.id), await loadCandidates(x.id)]).toEqual([true, null]);
     await setWorkspaceDeleted(x.id, false);
-    expect((await inWorkspace(x.id, (tx) => tx.select({ id: candidate.id }).from(candidate)))).toHaveLength(1);
+    expect(await inWorkspace(x.id, (tx) => tx.select({ id: candidate.id }).from(candidate))).toHaveLength(1);
   });
 });

@@ -17,7 +17,14 @@ describe('what two people see of each other', () => {
     const w = await makeWorkspace();
     const [id] = (await createCandidates(w.id, [someCandidate(w)], w.personId)) as [string];
     const before = await editionOf(w.id, id);
-    expect(await savePatches(w.id, id, [{ entity: 'candidate', id, path: ['name'], from: 'Bird bath', to: 'Bird bath, blue' }], w.personId)).toMatchObject({ ok: true });
+    expect(
+      await savePatches(
+        w.id,
+        id,
+        [{ entity: 'candidate', id, path: ['name'], from: 'Bird bath', to: 'Bird bath, blue' }],
+        w.personId,
+      ),
+    ).toMatchObject({ ok: true });
     const after = await editionOf(w.id, id);
     expect(after).toMatchObject({ by: { id: w.personId, name: 'Test' } });
     expect(after?.at).not.toBe(before?.at);
@@ -30,13 +37,16 @@ describe('what two people see of each other', () => {
     expect(await saveLaunchPlan(w.id, id, { cash: 5000 }, w.personId)).toBe(true);
     expect(await saveLaunchPlan(w.id, id, { contingency: 0.1 }, w.personId)).toBe(true);
     const sheet = await loadSheet(w.id, id);
-    expect(planOf((sheet as NonNullable<typeof sheet>).candidate.data, (sheet as NonNullable<typeof sheet>).settings.launch)).toMatchObject({ cash: 5000, contingency: 0.1 });
+    expect(
+      planOf((sheet as NonNullable<typeof sheet>).candidate.data, (sheet as NonNullable<typeof sheet>).settings.launch),
+    ).toMatchObject({ cash: 5000, contingency: 0.1 });
   });
 
   it('a part of a plan gets no defaults for what it leaves out, and is refused like a whole one', () => {
     expect(launchPart.parse({ cash: 12 })).toEqual({ cash: 12 });
     expect(launchPart.parse({})).toEqual({});
     expect(launchPart.safeParse({ cash: -1 }).error?.issues[0]?.path).toEqual(['cash']);
-    for (const bad of [{ cahs: 1 }, null, 'x', [], { contingency: 'much' }]) expect(launchPart.safeParse(bad).success, JSON.stringify(bad)).toBe(false);
+    for (const bad of [{ cahs: 1 }, null, 'x', [], { contingency: 'much' }])
+      expect(launchPart.safeParse(bad).success, JSON.stringify(bad)).toBe(false);
   });
 });

@@ -16,7 +16,10 @@ const schema = z.object({
   BM_ORIGIN: z.url().default('http://127.0.0.1:4300'),
   BM_DEMO: z.enum(['0', '1']).default('0'),
   /** Day that stands for today, for tests and pictures. */
-  BM_TODAY: z.string().regex(/^\d{4}-\d{2}-\d{2}$/).optional(),
+  BM_TODAY: z
+    .string()
+    .regex(/^\d{4}-\d{2}-\d{2}$/)
+    .optional(),
   /** Proxies before this server whose word on a client's address is taken: addresses or networks, commas between. */
   BM_TRUSTED_PROXIES: z.string().default(''),
   /** Wrong passwords a minute of one person at one address. */
@@ -28,7 +31,10 @@ let read: z.output<typeof schema> | null = null;
 export function env(): z.output<typeof schema> {
   if (read === null) {
     const result = schema.safeParse(process.env);
-    if (!result.success) throw new Error(`The environment is not complete: ${result.error.issues.map((i) => `${i.path.join('.')} (${i.message})`).join('; ')}. Start with npm run demo, dev or start.`);
+    if (!result.success)
+      throw new Error(
+        `The environment is not complete: ${result.error.issues.map((i) => `${i.path.join('.')} (${i.message})`).join('; ')}. Start with npm run demo, dev or start.`,
+      );
     read = result.data;
   }
   return read;

@@ -1,11 +1,22 @@
 import type { RequestHandler } from 'express';
 import { SOCKET_ADDRESS_HEADER } from './auth/address.ts';
 
-const FORWARDING = ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip', 'forwarded', 'cf-connecting-ip', 'x-client-ip', 'true-client-ip'];
+const FORWARDING = [
+  'x-forwarded-for',
+  'x-forwarded-host',
+  'x-forwarded-proto',
+  'x-real-ip',
+  'forwarded',
+  'cf-connecting-ip',
+  'x-client-ip',
+  'true-client-ip',
+];
 
 /**
- * Stands before everything else. Removes the headers by which a client could claim another address and sets our own from the
- * socket, or from what a trusted proxy says; refuses requests that change something and do not come from our own pages (cross-site request forgery).
+ * Stands before everything else. Removes the headers by which a client could claim another address and sets our own
+ * from the
+ * socket, or from what a trusted proxy says; refuses requests that change something and do not come from our own
+ * pages (cross-site request forgery).
  */
 export function guard(origin: string): RequestHandler {
   return (req, res, next) => {

@@ -3,7 +3,19 @@ import { getTableConfig } from 'drizzle-orm/pg-core';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { closeDatabase, inWorkspace } from './db/client.ts';
-import { BUSINESS_TABLES, goodsMark, lane, laneHistory, listView, notice, outsideAnswer, rateDraft, supplier, supplierList, task } from './db/schema.ts';
+import {
+  BUSINESS_TABLES,
+  goodsMark,
+  lane,
+  laneHistory,
+  listView,
+  notice,
+  outsideAnswer,
+  rateDraft,
+  supplier,
+  supplierList,
+  task,
+} from './db/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { DEFAULT_LOOK } from '../core/lists/query.ts';
@@ -43,14 +55,30 @@ beforeAll(async () => {
       await tx.insert(notice).values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
       await tx.insert(goodsMark).values({ workspaceId: w.id, key: 9520000000019, state: 'kept' });
       await tx.insert(listView).values({ workspaceId: w.id, id: newId(), name: 'Mine', look: DEFAULT_LOOK });
-      await tx.insert(supplierList).values({ workspaceId: w.id, id: newId(), name: 'List', file: { name: 'list.csv', bytes: 1, sha256: '', kind: 'csv' } });
+      await tx
+        .insert(supplierList)
+        .values({
+          workspaceId: w.id,
+          id: newId(),
+          name: 'List',
+          file: { name: 'list.csv', bytes: 1, sha256: '', kind: 'csv' },
+        });
       await tx.insert(outsideAnswer).values({ workspaceId: w.id, question: 'rates', answer: {} });
       const [some] = await tx.select({ id: lane.id, result: lane.result }).from(lane).where(eq(lane.workspaceId, w.id));
-      if (some?.result != null) await tx.insert(laneHistory).values({ workspaceId: w.id, laneId: some.id, cause: 'edit', result: some.result });
+      if (some?.result != null)
+        await tx.insert(laneHistory).values({ workspaceId: w.id, laneId: some.id, cause: 'edit', result: some.result });
     });
     const run = newId();
     await inWorkspace(w.id, (tx) => tx.insert(task).values({ workspaceId: w.id, id: run, kind: 'readList', data: {} }));
-    await storePart(w.id, run, copyRows(examplePart([{ key: 9520000000019, title: 'Pot', cost: 1.5 }]), null), 0, {}, 1, 1);
+    await storePart(
+      w.id,
+      run,
+      copyRows(examplePart([{ key: 9520000000019, title: 'Pot', cost: 1.5 }]), null),
+      0,
+      {},
+      1,
+      1,
+    );
     await attachRun(w.id, run);
   }
 });
@@ -71,33 +99,83 @@ async function asWorkspace<T>(workspace: string | null, work: (c: pg.Client) => 
 
 describe('the second wall', () => {
   it('the application, the sign-in and the queue connect as roles that own nothing and cannot pass row-level security', async () => {
-    for (const [c, role] of [[app, 'bm_app'], [auth, 'bm_auth'], [jobs, 'bm_jobs']] as const) {
-      const { rows } = await c.query('select current_user as name, r.rolsuper, r.rolbypassrls, r.rolcreatedb, r.rolcreaterole from pg_roles r where r.rolname = current_user');
-      expect(rows).toEqual([{ name: role, rolsuper: false, rolbypassrls: false, rolcreatedb: false, rolcreaterole: false }]);
-      const { rows: owned } = await owner.query("select c.relname from pg_class c join pg_roles r on r.oid = c.relowner where r.rolname = $1", [role]);
+    for (const [c, role] of [
+      [app, 'bm_app'],
+      [auth, 'bm_auth'],
+      [jobs, 'bm_jobs'],
+    ] as const) {
+      const { rows } = await c.query(
+        'select current_user as name, r.rolsuper, r.rolbypassrls, r.rolcreatedb, r.rolcreaterole from pg_roles r where r.rolname = current_user',
+      );
+      expect(rows).toEqual([
+        { name: role, rolsuper: false, rolbypassrls: false, rolcreatedb: false, rolcreaterole: false },
+      ]);
+      const { rows: owned } = await owner.query(
+        'select c.relname from pg_class c join pg_roles r on r.oid = c.relowner where r.rolname = $1',
+        [role],
+      );
       expect(owned).toEqual([]);
-      const { rows: member } = await owner.query('select 1 from pg_auth_members m join pg_roles r on r.oid = m.member where r.rolname = $1', [role]);
+      const { rows: member } = await owner.query(
+        'select 1 from pg_auth_members m join pg_roles r on r.oid = m.member where r.rolname = $1',
+        [role],
+      );
       expect(member).toEqual([]);
     }
   });
   it('every business table has workspace_id first in its key and forced row-level security; those of sign-in and queue are the only others', async () => {
-    const { rows } = await owner.query("select n.nspname, c.relname, c.relrowsecurity, c.relforcerowsecurity, (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies from pg_class c join pg_namespace n on n.oid = c.relnamespace where c.relkind in ('r', 'p') and n.nspname not in ('pg_catalog', 'information_schema') order by 1, 2");
+    const { rows } = await owner.query(
+      "select n.nspname, c.relname, c.relrowsecurity, c.relforcerowsecurity, (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies from pg_class c join pg_namespace n on n.oid = c.relnamespace where c.relkind in ('r', 'p') and n.nspname not in ('pg_catalog', 'information_schema') order by 1, 2",
+    );
     const business = rows.filter((r) => r.nspname === 'bm');
     expect(business.map((r) => r.relname).sort()).toEqual([...TABLES].sort());
     // Of tasks the queue sees by a policy of its own which are not finished.
-    for (const r of business) expect(r).toMatchObject({ relrowsecurity: true, relforcerowsecurity: true, policies: r.relname === 'task' ? 2 : 1 });
-    expect(rows.filter((r) => r.nspname !== 'bm' && r.nspname !== 'lists' && !/^j[0-9a-f]{40,}$/.test(r.relname)).map((r) => `${r.nspname}.${r.relname}`)).toEqual(['auth.account', 'auth.attempt', 'auth.invitation', 'auth.member', 'auth.organization', 'auth.session', 'auth.user', 'auth.verification', 'drizzle.__drizzle_migrations', 'jobs.archive', 'jobs.job', 'jobs.lease', 'jobs.queue', 'jobs.schedule', 'jobs.subscription', 'jobs.version']);
-    const { rows: keys } = await owner.query("select c.relname, a.attname from pg_index i join pg_class c on c.oid = i.indrelid join pg_namespace n on n.oid = c.relnamespace join pg_attribute a on a.attrelid = c.oid and a.attnum = i.indkey[0] where n.nspname = 'bm'");
+    for (const r of business)
+      expect(r).toMatchObject({
+        relrowsecurity: true,
+        relforcerowsecurity: true,
+        policies: r.relname === 'task' ? 2 : 1,
+      });
+    expect(
+      rows
+        .filter((r) => r.nspname !== 'bm' && r.nspname !== 'lists' && !/^j[0-9a-f]{40,}$/.test(r.relname))
+        .map((r) => `${r.nspname}.${r.relname}`),
+    ).toEqual([
+      'auth.account',
+      'auth.attempt',
+      'auth.invitation',
+      'auth.member',
+      'auth.organization',
+      'auth.session',
+      'auth.user',
+      'auth.verification',
+      'drizzle.__drizzle_migrations',
+      'jobs.archive',
+      'jobs.job',
+      'jobs.lease',
+      'jobs.queue',
+      'jobs.schedule',
+      'jobs.subscription',
+      'jobs.version',
+    ]);
+    const { rows: keys } = await owner.query(
+      "select c.relname, a.attname from pg_index i join pg_class c on c.oid = i.indrelid join pg_namespace n on n.oid = c.relnamespace join pg_attribute a on a.attrelid = c.oid and a.attnum = i.indkey[0] where n.nspname = 'bm'",
+    );
     for (const k of keys) expect(k).toMatchObject({ attname: 'workspace_id' });
   });
   it('the roles see nothing of each other', async () => {
     await expect(app.query('select * from auth.session')).rejects.toThrow(/permission denied/);
     await expect(app.query('select * from auth."user"')).rejects.toThrow(/permission denied/);
     await expect(app.query('select * from jobs.job')).rejects.toThrow(/permission denied/);
-    for (const c of [auth, jobs]) await expect(c.query('select * from bm.candidate')).rejects.toThrow(/permission denied/);
+    for (const c of [auth, jobs])
+      await expect(c.query('select * from bm.candidate')).rejects.toThrow(/permission denied/);
     await expect(jobs.query('select * from auth.session')).rejects.toThrow(/permission denied/);
-    for (const column of ['data', 'error', 'created_by']) await expect(jobs.query(`select ${column} from bm.task`)).rejects.toThrow(/permission denied/);
-    expect((await jobs.query('select distinct state from bm.task')).rows.every((r) => r.state === 'waiting' || r.state === 'running')).toBe(true);
+    for (const column of ['data', 'error', 'created_by'])
+      await expect(jobs.query(`select ${column} from bm.task`)).rejects.toThrow(/permission denied/);
+    expect(
+      (await jobs.query('select distinct state from bm.task')).rows.every(
+        (r) => r.state === 'waiting' || r.state === 'running',
+      ),
+    ).toBe(true);
     await expect(jobs.query("update bm.task set state = 'done'")).rejects.toThrow(/permission denied/);
     // Rows of lists are reached through bm.list_row and its policy alone, not by the table of a run.
     const { rows } = await owner.query("select tablename from pg_tables where schemaname = 'lists' limit 1");
@@ -108,22 +186,36 @@ describe('the second wall', () => {
 describe.each(TABLES)('bm.%s', (table) => {
   it('shows no row where no workspace is set, and only its own where one is', async () => {
     expect(await asWorkspace(null, async (c) => (await c.query(`select * from bm.${table}`)).rowCount)).toBe(0);
-    const seen = await asWorkspace(mine.id, async (c) => (await c.query(`select distinct workspace_id from bm.${table}`)).rows);
+    const seen = await asWorkspace(
+      mine.id,
+      async (c) => (await c.query(`select distinct workspace_id from bm.${table}`)).rows,
+    );
     expect(seen).toEqual([{ workspace_id: mine.id }]);
   });
   it('another workspace reads, changes, removes and adds nothing', async () => {
     await asWorkspace(mine.id, async (c) => {
       expect((await c.query(`select 1 from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
-      expect((await c.query(`update bm.${table} set workspace_id = workspace_id where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
+      expect(
+        (await c.query(`update bm.${table} set workspace_id = workspace_id where workspace_id = $1`, [theirs.id]))
+          .rowCount,
+      ).toBe(0);
       expect((await c.query(`delete from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
     });
     const copy = async (c: pg.Client) => {
-      const { rows } = await c.query("select column_name from information_schema.columns where table_schema = 'bm' and table_name = $1 order by ordinal_position", [table]);
+      const { rows } = await c.query(
+        "select column_name from information_schema.columns where table_schema = 'bm' and table_name = $1 order by ordinal_position",
+        [table],
+      );
       const columns = rows.map((r) => r.column_name as string);
       const values = columns.map((k) => (k === 'workspace_id' ? '$1' : k === 'id' ? "'copied'" : `"${k}"`));
-      await c.query(`insert into bm.${table} (${columns.map((k) => `"${k}"`).join(', ')}) select ${values.join(', ')} from bm.${table} limit 1`, [theirs.id]);
+      await c.query(
+        `insert into bm.${table} (${columns.map((k) => `"${k}"`).join(', ')}) select ${values.join(', ')} from bm.${table} limit 1`,
+        [theirs.id],
+      );
     };
     await expect(asWorkspace(mine.id, copy)).rejects.toThrow(/row-level security/);
-    await expect(asWorkspace(mine.id, (c) => c.query(`update bm.${table} set workspace_id = $1`, [theirs.id]))).rejects.toThrow(/row-level security/);
+    await expect(
+      asWorkspace(mine.id, (c) => c.query(`update bm.${table} set workspace_id = $1`, [theirs.id])),
+    ).rejects.toThrow(/row-level security/);
   });
 });

@@ -1,4 +1,3 @@
-
 import { spawn } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { Readable } from 'node:stream';
@@ -18,7 +17,8 @@ import { cancelTask } from './use/tasks.ts';
 
 const made = listTests();
 
-const bring = (bytes: string | Uint8Array, name = 'list.csv', previousId: string | null = null): Promise<string> => made.tools.bring(bytes, name, { previousId });
+const bring = (bytes: string | Uint8Array, name = 'list.csv', previousId: string | null = null): Promise<string> =>
+  made.tools.bring(bytes, name, { previousId });
 const rowsOf = (runId: string) => made.tools.rowsOf(runId);
 const columnsOf = (id: string) => made.tools.columnsOf(id);
 
@@ -28,12 +28,22 @@ describe('a list is read', () => {
     const run = await startList(made.w.id, id, 'readList', made.w.personId);
     expect(await workOnList(made.w.id, run, alone)).toBe(false);
     const page = await loadList(made.w.id, id);
-    expect(page?.shown).toMatchObject({ id: run, state: 'done', done: 3000, total: 3000, data: { valid: 3000, invalid: 0, ranked: true } });
+    expect(page?.shown).toMatchObject({
+      id: run,
+      state: 'done',
+      done: 3000,
+      total: 3000,
+      data: { valid: 3000, invalid: 0, ranked: true },
+    });
     const stored = await rowsOf(run);
     expect(stored.map((r) => r.line)).toEqual(Array.from({ length: 3000 }, (_, i) => i + 2));
     expect((await columnsOf(id)).lines).toEqual(stored.map((r) => r.line));
     expect((await columnsOf(id)).titles).toBe(3000);
-    expect((await loadLists(made.w.id)).find((l) => l.id === id)).toMatchObject({ state: 'ready', valid: 3000, supplier: 'Brook and Bell' });
+    expect((await loadLists(made.w.id)).find((l) => l.id === id)).toMatchObject({
+      state: 'ready',
+      valid: 3000,
+      supplier: 'Brook and Bell',
+    });
   });
 
   it('a messy one: what is refused can be mended from its own file and read alone', async () => {
@@ -74,9 +84,16 @@ describe('a list is read', () => {
     const before = await bring([TIDY_HEADER.join(','), ...lines.map(tidyLine)].join('\n'));
     await workOnList(made.w.id, await startList(made.w.id, before, 'readList', made.w.personId), alone);
     const next = lines.slice(10).map((r, i) => ({ ...r, cost: i < 5 ? r.cost + 1 : i < 9 ? r.cost * 0.5 : r.cost }));
-    const id = await bring([TIDY_HEADER.join(','), ...next.map(tidyLine), tidyLine(demoRow(5000, 3))].join('\n'), 'next.csv', before);
+    const id = await bring(
+      [TIDY_HEADER.join(','), ...next.map(tidyLine), tidyLine(demoRow(5000, 3))].join('\n'),
+      'next.csv',
+      before,
+    );
     await workOnList(made.w.id, await startList(made.w.id, id, 'readList', made.w.personId), alone);
-    expect((await loadList(made.w.id, id))?.shown?.data).toMatchObject({ gone: 10, changes: { new: 1, dearer: 5, cheaper: 4, same: 81 } });
+    expect((await loadList(made.w.id, id))?.shown?.data).toMatchObject({
+      gone: 10,
+      changes: { new: 1, dearer: 5, cheaper: 4, same: 81 },
+    });
   });
 
   it('cancelled half way: what is read stays and is told as a part', async () => {
@@ -124,19 +141,29 @@ describe('a worker that is killed', () => {
         }
       }
       const page = await loadList(made.w.id, id);
-      expect(page?.shown).toMatchObject({ state: 'done', data: { valid: rows, invalid: 1, troubles: { duplicate: 1 } } });
+      expect(page?.shown).toMatchObject({
+        state: 'done',
+        data: { valid: rows, invalid: 1, troubles: { duplicate: 1 } },
+      });
       const lines = Array.from({ length: rows }, (_, i) => i + 2);
       expect((await rowsOf(run)).map((r) => r.line)).toEqual(lines);
       expect((await columnsOf(id)).lines).toEqual(lines);
-      expect(readFileSync(storePath(made.w.id, id, run, 'refused.csv'), 'utf8').trim().split('\r\n')).toHaveLength(2);
-      expect(readdirSync(storePath(made.w.id, id, run)).filter((f) => f.startsWith('part-'))).toHaveLength(page?.shown?.data.parts?.length ?? -1);
+      expect(
+        readFileSync(storePath(made.w.id, id, run, 'refused.csv'), 'utf8')
+          .trim()
+          .split('\r\n'),
+      ).toHaveLength(2);
+      expect(readdirSync(storePath(made.w.id, id, run)).filter((f) => f.startsWith('part-'))).toHaveLength(
+        page?.shown?.data.parts?.length ?? -1,
+      );
     }
     worker.kill('SIGKILL');
   });
 });
 
 describe('a worker process', () => {
-  const until = (id: string, what: (state: string | undefined) => boolean): Promise<number> => made.tools.until(id, what);
+  const until = (id: string, what: (state: string | undefined) => boolean): Promise<number> =>
+    made.tools.until(id, what);
   it('lets a small list go before the rest of a large one', async () => {
     const large = await bring(tidy(500_000, 8), 'large.csv');
     const small = await bring(tidy(500, 9), 'small.csv');
@@ -145,7 +172,10 @@ describe('a worker process', () => {
     try {
       await until(large, (s) => s === 'running');
       await startList(made.w.id, small, 'readList', made.w.personId);
-      const [smallAt, largeAt] = await Promise.all([until(small, (s) => s === 'done'), until(large, (s) => s === 'done')]);
+      const [smallAt, largeAt] = await Promise.all([
+        until(small, (s) => s === 'done'),
+        until(large, (s) => s === 'done'),
+      ]);
       expect(smallAt).toBeLessThan(largeAt);
     } finally {
       worker.kill('SIGKILL');
@@ -155,7 +185,15 @@ describe('a worker process', () => {
   it('on another machine is given the address of the database and the file store, and nothing else', async () => {
     const id = await bring(tidy(3000, 12), 'elsewhere.csv');
     await startList(made.w.id, id, 'readList', made.w.personId);
-    const worker = spawn(process.execPath, ['scripts/worker.mjs'], { stdio: 'ignore', env: { PATH: process.env.PATH, HOME: process.env.HOME, DATABASE_URL: process.env.BM_OWNER_URL, BM_FILES_DIR: process.env.BM_FILES_DIR } });
+    const worker = spawn(process.execPath, ['scripts/worker.mjs'], {
+      stdio: 'ignore',
+      env: {
+        PATH: process.env.PATH,
+        HOME: process.env.HOME,
+        DATABASE_URL: process.env.BM_OWNER_URL,
+        BM_FILES_DIR: process.env.BM_FILES_DIR,
+      },
+    });
     try {
       await until(id, (s) => s === 'done');
     } finally {
@@ -172,7 +210,9 @@ describe('a worker process', () => {
     const worker = spawnWorker();
     try {
       await until(id, (s) => s === 'running');
-      await owner.query("select pg_terminate_backend(pid) from pg_stat_activity where usename in ('bm_loader', 'bm_jobs') and pid <> pg_backend_pid()");
+      await owner.query(
+        "select pg_terminate_backend(pid) from pg_stat_activity where usename in ('bm_loader', 'bm_jobs') and pid <> pg_backend_pid()",
+      );
       await until(id, (s) => s === 'done');
     } finally {
       worker.kill('SIGKILL');
@@ -183,12 +223,17 @@ describe('a worker process', () => {
   });
 });
 describe('what cannot be a list', () => {
-  const send = (bytes: string | Uint8Array) => receiveList(made.w.id, 'bad.csv', Readable.from([Buffer.from(bytes)]), made.w.personId);
+  const send = (bytes: string | Uint8Array) =>
+    receiveList(made.w.id, 'bad.csv', Readable.from([Buffer.from(bytes)]), made.w.personId);
   const nothingLeft = async (before: number): Promise<void> => {
     expect(readdirSync(`${env().BM_FILES_DIR}/${made.w.id}`)).toHaveLength(before);
     expect((await loadLists(made.w.id)).filter((l) => l.name === 'bad')).toEqual([]);
   };
-  it.each([['an empty file', '', /empty/], ['binary junk', Uint8Array.from({ length: 5000 }, (_, i) => (i * 7919) % 31), /not CSV text/], ['half a workbook', Uint8Array.from([0x50, 0x4b, 3, 4, 9, 9, 9]), /not a whole XLSX/]])('%s is refused and leaves nothing behind', async (_, bytes, says) => {
+  it.each([
+    ['an empty file', '', /empty/],
+    ['binary junk', Uint8Array.from({ length: 5000 }, (_, i) => (i * 7919) % 31), /not CSV text/],
+    ['half a workbook', Uint8Array.from([0x50, 0x4b, 3, 4, 9, 9, 9]), /not a whole XLSX/],
+  ])('%s is refused and leaves nothing behind', async (_, bytes, says) => {
     const before = readdirSync(`${env().BM_FILES_DIR}/${made.w.id}`).length;
     await expect(send(bytes)).rejects.toThrow(says);
     await nothingLeft(before);
@@ -199,21 +244,33 @@ describe('what cannot be a list', () => {
       yield Buffer.from('Barcode,Net price\n');
       throw new Error('the line went dead');
     }
-    await expect(receiveList(made.w.id, 'bad.csv', Readable.from(half()), made.w.personId)).rejects.toThrow('the line went dead');
+    await expect(receiveList(made.w.id, 'bad.csv', Readable.from(half()), made.w.personId)).rejects.toThrow(
+      'the line went dead',
+    );
     await nothingLeft(before);
   });
   it('the same file twice is two lists, and the second says so', async () => {
     const text = tidy(3, 11);
     const first = await receiveList(made.w.id, 'One.csv', Readable.from([Buffer.from(text)]), made.w.personId);
     expect(first.sameAs).toBeNull();
-    expect((await receiveList(made.w.id, 'Two.csv', Readable.from([Buffer.from(text)]), made.w.personId)).sameAs).toBe('One');
+    expect((await receiveList(made.w.id, 'Two.csv', Readable.from([Buffer.from(text)]), made.w.personId)).sameAs).toBe(
+      'One',
+    );
   });
   it('columns that the file does not have end in a message, not in half a list', async () => {
     const id = await bring(tidy(5));
-    await inWorkspace(made.w.id, (tx) => tx.update(supplierList).set({ map: { ...guessMap([], []), columns: { identifier: 'Strichcode', cost: 'Preis' } } }).where(eq(supplierList.id, id)));
+    await inWorkspace(made.w.id, (tx) =>
+      tx
+        .update(supplierList)
+        .set({ map: { ...guessMap([], []), columns: { identifier: 'Strichcode', cost: 'Preis' } } })
+        .where(eq(supplierList.id, id)),
+    );
     await workOnList(made.w.id, await startList(made.w.id, id, 'readList', made.w.personId), alone);
     const page = await loadList(made.w.id, id);
-    expect(page?.work[0]).toMatchObject({ state: 'failed', error: expect.stringMatching(/"Strichcode".*name these in the mapping/) });
+    expect(page?.work[0]).toMatchObject({
+      state: 'failed',
+      error: expect.stringMatching(/"Strichcode".*name these in the mapping/),
+    });
     expect(page?.shown).toBeNull();
   });
 });

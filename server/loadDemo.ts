@@ -25,10 +25,16 @@ export function demoPassword(): string {
 }
 
 export async function loadDemo(): Promise<boolean> {
-  const [there] = await authDb().select({ id: organization.id }).from(organization).where(eq(organization.slug, DEMO.slug));
+  const [there] = await authDb()
+    .select({ id: organization.id })
+    .from(organization)
+    .where(eq(organization.slug, DEMO.slug));
   if (there !== undefined) return false;
   const [known] = await authDb().select({ id: user.id }).from(user).where(eq(user.email, DEMO.email));
-  const userId = known?.id ?? (await auth().api.signUpEmail({ body: { name: DEMO.person, email: DEMO.email, password: demoPassword() } })).user.id;
+  const userId =
+    known?.id ??
+    (await auth().api.signUpEmail({ body: { name: DEMO.person, email: DEMO.email, password: demoPassword() } })).user
+      .id;
   const workspaceId = newId();
   await authDb().transaction(async (tx) => {
     await tx.insert(organization).values({ id: workspaceId, name: DEMO.name, slug: DEMO.slug });
@@ -52,21 +58,61 @@ export async function loadDemo(): Promise<boolean> {
       const id = newId();
       const parsed = candidateData.parse(data);
       const at = new Date(Date.now() - (demoCandidates.length - minute++) * 60_000);
-      await tx.insert(candidate).values({ workspaceId, id, data: parsed, createdAt: at, droppedAt: dropped ? at : null, droppedReason: dropped ?? null });
+      await tx
+        .insert(candidate)
+        .values({
+          workspaceId,
+          id,
+          data: parsed,
+          createdAt: at,
+          droppedAt: dropped ? at : null,
+          droppedReason: dropped ?? null,
+        });
       const quoteId = newId();
-      const quoteData = quoteSource.parse({ ...source, supplier: demoSuppliers.find((s) => s.key === supplierKey)?.name ?? '' });
-      await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, supplierId: supplierIds.get(supplierKey) ?? null, data: quoteData });
-      for (const o of others ?? []) await tx.insert(quote).values({ workspaceId, id: newId(), candidateId: id, supplierId: supplierIds.get(o.supplier) ?? null, createdAt: new Date(Date.now() + 1000), data: quoteSource.parse({ ...o.quote, supplier: demoSuppliers.find((s) => s.key === o.supplier)?.name ?? '' }) });
+      const quoteData = quoteSource.parse({
+        ...source,
+        supplier: demoSuppliers.find((s) => s.key === supplierKey)?.name ?? '',
+      });
+      await tx
+        .insert(quote)
+        .values({
+          workspaceId,
+          id: quoteId,
+          candidateId: id,
+          supplierId: supplierIds.get(supplierKey) ?? null,
+          data: quoteData,
+        });
+      for (const o of others ?? [])
+        await tx
+          .insert(quote)
+          .values({
+            workspaceId,
+            id: newId(),
+            candidateId: id,
+            supplierId: supplierIds.get(o.supplier) ?? null,
+            createdAt: new Date(Date.now() + 1000),
+            data: quoteSource.parse({
+              ...o.quote,
+              supplier: demoSuppliers.find((s) => s.key === o.supplier)?.name ?? '',
+            }),
+          });
       const rows: LaneToStore[] = [];
       for (const [position, l] of lanes.entries()) {
         const card = cards.find((c) => c.kind === 'marketplace' && c.key === l.market);
         if (card === undefined) throw new Error(`The demo names a market that no starter card has: ${l.market}`);
         const market = card.data as MarketplaceCard;
         const stored = newLane({
-          way: parsed.way, settings, country: market.country, currency: market.currency, marketplace: { id: card.id, card: market },
+          way: parsed.way,
+          settings,
+          country: market.country,
+          currency: market.currency,
+          marketplace: { id: card.id, card: market },
           taxCardId: cards.find((c) => c.kind === 'tax' && c.key === market.country)?.id ?? null,
           exchange: exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
-          origin: parsed.product.origin, price: l.price, quoteId, today: today(),
+          origin: parsed.product.origin,
+          price: l.price,
+          quoteId,
+          today: today(),
         });
         const set = l.set ?? {};
         const provenance = Object.fromEntries(Object.entries(stored.provenance).filter(([path]) => !(path in set)));

@@ -1,7 +1,15 @@
 /** The demo's suppliers' lists: a tidy one, a messy one and a workbook, taken in and read as anybody's are. */
 import { Readable } from 'node:stream';
 import ExcelJS from 'exceljs';
-import { demoRow, marketFigures, messyFile, TIDY_HEADER, tidyLine, windows1252, workbookSheets } from '../demo/lists.ts';
+import {
+  demoRow,
+  marketFigures,
+  messyFile,
+  TIDY_HEADER,
+  tidyLine,
+  windows1252,
+  workbookSheets,
+} from '../demo/lists.ts';
 import { workOnList } from './jobs/readList.ts';
 import { loadSetup, receiveList, receiveReference, saveSetup, startList } from './use/lists.ts';
 
@@ -18,20 +26,71 @@ async function workbook(): Promise<Buffer> {
 }
 
 export async function loadDemoLists(workspaceId: string, by: string): Promise<void> {
-  const files: { file: string; name: string; supplier: string; bytes: Uint8Array; vat: 'added' | 'included'; sheet?: string; figures?: string; extras?: string[] }[] = [
-    { file: 'range-autumn.xlsx', name: 'Autumn range', supplier: 'Brindle & Vale Trading', bytes: await workbook(), vat: 'added', sheet: 'Autumn', extras: ['Finish'] },
-    { file: 'Preisliste_Winter.csv', name: 'Preisliste Winter', supplier: 'Grosshandel Grüner Winkel', bytes: windows1252(messyFile(MESSY_ROWS)), vat: 'added', figures: marketFigures(MESSY_ROWS) },
-    { file: 'stocklist.csv', name: 'Stock list November', supplier: 'Pentlow Wholesale', bytes: Buffer.from([TIDY_HEADER.join(','), ...Array.from({ length: TIDY_ROWS }, (_, i) => tidyLine(demoRow(i)))].join('\n')), vat: 'added' },
+  const files: {
+    file: string;
+    name: string;
+    supplier: string;
+    bytes: Uint8Array;
+    vat: 'added' | 'included';
+    sheet?: string;
+    figures?: string;
+    extras?: string[];
+  }[] = [
+    {
+      file: 'range-autumn.xlsx',
+      name: 'Autumn range',
+      supplier: 'Brindle & Vale Trading',
+      bytes: await workbook(),
+      vat: 'added',
+      sheet: 'Autumn',
+      extras: ['Finish'],
+    },
+    {
+      file: 'Preisliste_Winter.csv',
+      name: 'Preisliste Winter',
+      supplier: 'Grosshandel Grüner Winkel',
+      bytes: windows1252(messyFile(MESSY_ROWS)),
+      vat: 'added',
+      figures: marketFigures(MESSY_ROWS),
+    },
+    {
+      file: 'stocklist.csv',
+      name: 'Stock list November',
+      supplier: 'Pentlow Wholesale',
+      bytes: Buffer.from(
+        [TIDY_HEADER.join(','), ...Array.from({ length: TIDY_ROWS }, (_, i) => tidyLine(demoRow(i)))].join('\n'),
+      ),
+      vat: 'added',
+    },
   ];
   for (const f of files) {
     const { id } = await receiveList(workspaceId, f.file, Readable.from([Buffer.from(f.bytes)]), by);
-    if (f.figures !== undefined) await receiveReference(workspaceId, id, 'market-figures.csv', Readable.from([Buffer.from(f.figures)]));
+    if (f.figures !== undefined)
+      await receiveReference(workspaceId, id, 'market-figures.csv', Readable.from([Buffer.from(f.figures)]));
     const setup = await loadSetup(workspaceId, id, f.sheet ?? null);
     if (setup === null) throw new Error('a demo list is gone');
     const { own } = setup;
     await saveSetup(workspaceId, id, {
-      name: f.name, supplier: f.supplier, sheet: f.sheet ?? null, map: { ...setup.map, extras: f.extras ?? [] }, previousId: null, reference: setup.list.reference === null ? null : { sheet: setup.list.reference.sheet, map: setup.list.reference.map, choice: setup.list.reference.choice },
-      settings: { ...own, categories: { home: 'household' }, assumptions: { ...own.assumptions, category: 'garden', unitsShare: 0.3, inbound: { perUnit: 0.2, perKg: 0.15 }, purchase: { ...own.assumptions.purchase, vat: f.vat, vatRate: 0.19 } } },
+      name: f.name,
+      supplier: f.supplier,
+      sheet: f.sheet ?? null,
+      map: { ...setup.map, extras: f.extras ?? [] },
+      previousId: null,
+      reference:
+        setup.list.reference === null
+          ? null
+          : { sheet: setup.list.reference.sheet, map: setup.list.reference.map, choice: setup.list.reference.choice },
+      settings: {
+        ...own,
+        categories: { home: 'household' },
+        assumptions: {
+          ...own.assumptions,
+          category: 'garden',
+          unitsShare: 0.3,
+          inbound: { perUnit: 0.2, perKg: 0.15 },
+          purchase: { ...own.assumptions.purchase, vat: f.vat, vatRate: 0.19 },
+        },
+      },
     });
     const run = await startList(workspaceId, id, 'readList', by);
     while (await workOnList(workspaceId, run, { turnMs: 60_000, othersWait: async () => false }));

@@ -19,7 +19,12 @@ const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 const app = express();
 app.disable('x-powered-by');
-app.set('trust proxy', BM_TRUSTED_PROXIES.split(',').map((p) => p.trim()).filter((p) => p !== ''));
+app.set(
+  'trust proxy',
+  BM_TRUSTED_PROXIES.split(',')
+    .map((p) => p.trim())
+    .filter((p) => p !== ''),
+);
 app.use((_req, res, next) => {
   res.locals.nonce = randomBytes(16).toString('base64');
   next();
@@ -30,9 +35,17 @@ app.use(
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
-        scriptSrc: ["'self'", (_req, res) => `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`, ...(dev ? ["'unsafe-inline'"] : [])],
+        scriptSrc: [
+          "'self'",
+          (_req, res) => `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+          ...(dev ? ["'unsafe-inline'"] : []),
+        ],
         // Style sheets need the nonce; style attributes carry the lengths of bars.
-        styleSrc: ["'self'", (_req, res) => (dev ? "'unsafe-inline'" : `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`)],
+        styleSrc: [
+          "'self'",
+          (_req, res) =>
+            dev ? "'unsafe-inline'" : `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+        ],
         styleSrcAttr: ["'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
         fontSrc: ["'self'"],
@@ -78,8 +91,12 @@ function contextOf(res: { locals: Record<string, unknown> }) {
 
 app.use(handler);
 app.use(((error: unknown, _req, res, _next) => {
-  log.error({ err: error instanceof Error ? { message: error.message, stack: error.stack } : String(error) }, 'a request failed');
-  if (!res.headersSent) res.status(500).type('text').send('Something went wrong on our side. Nothing you typed was lost; try again.');
+  log.error(
+    { err: error instanceof Error ? { message: error.message, stack: error.stack } : String(error) },
+    'a request failed',
+  );
+  if (!res.headersSent)
+    res.status(500).type('text').send('Something went wrong on our side. Nothing you typed was lost; try again.');
 }) as express.ErrorRequestHandler);
 
 const server = createServer(app);

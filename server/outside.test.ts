@@ -16,9 +16,19 @@ const anything = z.object({ date: z.string(), rates: z.record(z.string(), z.numb
 beforeAll(async () => {
   const port = await freePort();
   url = `http://127.0.0.1:${port}`;
-  simulator = spawn(process.execPath, ['--import', 'tsx', 'simulator/main.ts'], { cwd: root, stdio: 'ignore', env: { ...process.env, PORT: String(port) } });
+  simulator = spawn(process.execPath, ['--import', 'tsx', 'simulator/main.ts'], {
+    cwd: root,
+    stdio: 'ignore',
+    env: { ...process.env, PORT: String(port) },
+  });
   for (let i = 0; i < 100; i++) {
-    if (await fetch(`${url}/openapi.json`).then((r) => r.ok, () => false)) break;
+    if (
+      await fetch(`${url}/openapi.json`).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      break;
     await new Promise((done) => setTimeout(done, 100));
   }
   (env() as { BM_OUTSIDE_URL?: string }).BM_OUTSIDE_URL = url;
@@ -35,11 +45,16 @@ describe('the stand-in', () => {
     expect(Object.keys(api.paths)).toEqual(['/exchange-rates', '/freight-quotes', '/behaviour']);
     const text = () => fetch(`${url}/exchange-rates?date=2026-11-24&base=EUR`).then((r) => r.text());
     expect(await text()).toBe(await text());
-    const day = (d: string) => fetch(`${url}/exchange-rates?date=${d}&base=EUR`).then((r) => r.json() as Promise<{ rates: Record<string, number> }>);
+    const day = (d: string) =>
+      fetch(`${url}/exchange-rates?date=${d}&base=EUR`).then(
+        (r) => r.json() as Promise<{ rates: Record<string, number> }>,
+      );
     const [a, b] = [await day('2026-11-24'), await day('2026-11-25')];
     expect(a.rates.USD).not.toBe(b.rates.USD);
     expect(Math.abs((a.rates.USD as number) / (b.rates.USD as number) - 1)).toBeLessThan(0.02);
-    const usd = (await (await fetch(`${url}/exchange-rates?date=2026-11-24&base=USD`)).json()) as { rates: Record<string, number> };
+    const usd = (await (await fetch(`${url}/exchange-rates?date=2026-11-24&base=USD`)).json()) as {
+      rates: Record<string, number>;
+    };
     expect((usd.rates.EUR as number) * (a.rates.USD as number)).toBeCloseTo(1, 4);
   });
   it('refuses what it does not understand', async () => {
@@ -79,6 +94,9 @@ describe('the client', () => {
     expect(await ratesFromOutside(w.id)).toEqual(first);
     expect(await ratesFromOutside(other.id)).toBeNull();
     await behave({});
-    expect(await freightFromOutside(w.id, 'CN', 'DE', 'air')).toMatchObject({ stale: false, value: { mode: 'air', basis: 'perKg' } });
+    expect(await freightFromOutside(w.id, 'CN', 'DE', 'air')).toMatchObject({
+      stale: false,
+      value: { mode: 'air', basis: 'perKg' },
+    });
   });
 });

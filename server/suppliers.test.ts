@@ -12,14 +12,28 @@ beforeAll(async () => {
 });
 afterAll(closeDatabase);
 
-const make = async (name: string): Promise<string> => (await createCandidates(w.id, [someCandidate(w, { name, cost: 4 })], w.personId))[0] as string;
+const make = async (name: string): Promise<string> =>
+  (await createCandidates(w.id, [someCandidate(w, { name, cost: 4 })], w.personId))[0] as string;
 const sheetOf = async (id: string) => (await loadSheet(w.id, id)) as NonNullable<Awaited<ReturnType<typeof loadSheet>>>;
 /** Puts one candidate's goods into another, as the sheet does. */
 async function put(part: string, into: string) {
   const answer = await componentsFrom(w.id, into, part);
   if ('error' in answer) return answer;
   const [lane] = (await sheetOf(into)).lanes;
-  const saved = await savePatches(w.id, into, [{ entity: 'lane', id: lane?.id ?? '', path: ['components'], from: lane?.data.components, to: [...(lane?.data.components ?? []), ...answer.components] }], w.personId);
+  const saved = await savePatches(
+    w.id,
+    into,
+    [
+      {
+        entity: 'lane',
+        id: lane?.id ?? '',
+        path: ['components'],
+        from: lane?.data.components,
+        to: [...(lane?.data.components ?? []), ...answer.components],
+      },
+    ],
+    w.personId,
+  );
   return { saved };
 }
 
@@ -27,22 +41,48 @@ describe('suppliers', () => {
   it('a record and quotes under its name are one; a new name goes to the quotes too', async () => {
     const id = await make('Owl box');
     const [quote] = (await sheetOf(id)).quotes;
-    await savePatches(w.id, id, [{ entity: 'quote', id: quote?.id ?? '', path: ['supplier'], from: '', to: 'Birch & Bay' }], w.personId);
-    expect((await loadSuppliers(w.id)).find((s) => s.name === 'Birch & Bay')).toMatchObject({ id: null, quotes: [{ candidate: 'Owl box', lanes: 1 }] });
-    const record = await saveSupplier(w.id, null, supplierRecord.parse({ name: 'birch & bay', country: 'SE', currency: 'SEK', contact: '', notes: '' }));
-    await saveSupplier(w.id, record, supplierRecord.parse({ name: 'Birch and Bay', country: 'SE', currency: 'SEK', contact: '', notes: '' }));
+    await savePatches(
+      w.id,
+      id,
+      [{ entity: 'quote', id: quote?.id ?? '', path: ['supplier'], from: '', to: 'Birch & Bay' }],
+      w.personId,
+    );
+    expect((await loadSuppliers(w.id)).find((s) => s.name === 'Birch & Bay')).toMatchObject({
+      id: null,
+      quotes: [{ candidate: 'Owl box', lanes: 1 }],
+    });
+    const record = await saveSupplier(
+      w.id,
+      null,
+      supplierRecord.parse({ name: 'birch & bay', country: 'SE', currency: 'SEK', contact: '', notes: '' }),
+    );
+    await saveSupplier(
+      w.id,
+      record,
+      supplierRecord.parse({ name: 'Birch and Bay', country: 'SE', currency: 'SEK', contact: '', notes: '' }),
+    );
     const list = await loadSuppliers(w.id);
-    expect(list.filter((s) => /birch/i.test(s.name))).toMatchObject([{ id: record, name: 'Birch and Bay', quotes: [{ candidate: 'Owl box' }] }]);
+    expect(list.filter((s) => /birch/i.test(s.name))).toMatchObject([
+      { id: record, name: 'Birch and Bay', quotes: [{ candidate: 'Owl box' }] },
+    ]);
     expect((await sheetOf(id)).quotes[0]?.data.supplier).toBe('Birch and Bay');
   });
   it('are those of the workspace alone', async () => {
     const other = await makeWorkspace();
     expect(await loadSuppliers(other.id)).toEqual([]);
     const [own] = await loadSuppliers(w.id);
-    await expect(saveSupplier(other.id, own?.id ?? '', supplierRecord.parse({ name: 'Taken', country: null, currency: null, contact: '', notes: '' }))).rejects.toMatchObject({ status: 404 });
+    await expect(
+      saveSupplier(
+        other.id,
+        own?.id ?? '',
+        supplierRecord.parse({ name: 'Taken', country: null, currency: null, contact: '', notes: '' }),
+      ),
+    ).rejects.toMatchObject({ status: 404 });
   });
   it('a record without a name is refused', () => {
-    expect(supplierRecord.safeParse({ name: '  ', country: null, currency: null, contact: '', notes: '' }).error?.issues[0]).toMatchObject({ path: ['name'], message: 'Give the supplier a name' });
+    expect(
+      supplierRecord.safeParse({ name: '  ', country: null, currency: null, contact: '', notes: '' }).error?.issues[0],
+    ).toMatchObject({ path: ['name'], message: 'Give the supplier a name' });
   });
 });
 
@@ -61,18 +101,40 @@ describe('bundles of candidates', () => {
     const [lid, box, set] = [await make('Lid'), await make('Box'), await make('Hamper')];
     await put(lid, box);
     await put(box, set);
-    expect(await componentsFrom(w.id, lid, set)).toEqual({ error: '"Hamper" is itself made of "Box", made of "Lid": a bundle cannot contain itself. Choose another product, or take that component out there first.' });
-    expect(await componentsFrom(w.id, set, set)).toEqual({ error: '"Hamper" cannot be a component of itself. Choose another product.' });
+    expect(await componentsFrom(w.id, lid, set)).toEqual({
+      error:
+        '"Hamper" is itself made of "Box", made of "Lid": a bundle cannot contain itself. Choose another product, or take that component out there first.',
+    });
+    expect(await componentsFrom(w.id, set, set)).toEqual({
+      error: '"Hamper" cannot be a component of itself. Choose another product.',
+    });
     const sheet = await sheetOf(lid);
     const [lane] = sheet.lanes;
-    const to = [...(lane?.data.components ?? []), { quoteId: sheet.quotes[0]?.id, name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, candidateId: set }];
-    expect(await savePatches(w.id, lid, [{ entity: 'lane', id: lane?.id ?? '', path: ['components'], from: lane?.data.components, to }], w.personId)).toMatchObject({ ok: false, invalid: [{ patch: { path: ['components'] }, message: expect.stringContaining('a bundle cannot contain itself') }] });
+    const to = [
+      ...(lane?.data.components ?? []),
+      { quoteId: sheet.quotes[0]?.id, name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, candidateId: set },
+    ];
+    expect(
+      await savePatches(
+        w.id,
+        lid,
+        [{ entity: 'lane', id: lane?.id ?? '', path: ['components'], from: lane?.data.components, to }],
+        w.personId,
+      ),
+    ).toMatchObject({
+      ok: false,
+      invalid: [
+        { patch: { path: ['components'] }, message: expect.stringContaining('a bundle cannot contain itself') },
+      ],
+    });
     expect((await sheetOf(lid)).lanes[0]?.data.components.length).toBe(1);
   });
   it('of another workspace, or without a quote: said', async () => {
     const other = await makeWorkspace();
     const [theirs] = await createCandidates(other.id, [someCandidate(other)], other.personId);
-    expect(await componentsFrom(w.id, await make('Own'), theirs as string)).toEqual({ error: 'This product is no longer there. Choose another one.' });
+    expect(await componentsFrom(w.id, await make('Own'), theirs as string)).toEqual({
+      error: 'This product is no longer there. Choose another one.',
+    });
   });
   it('a bundle put into another brings all its components', async () => {
     const [inner, outer, part] = [await make('Inner'), await make('Outer'), await make('Part')];

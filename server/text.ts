@@ -8,7 +8,10 @@ export function isKeepable(text: string): boolean {
   return !text.includes(NUL) && text.isWellFormed();
 }
 
-/** The text without NULs, halves of surrogate pairs replaced: for texts out of files, where a stray character is no reason to refuse. */
+/**
+ * The text without NULs, halves of surrogate pairs replaced: for texts out of files, where a stray character is no
+ * reason to refuse.
+ */
 export function keepable(text: string): string {
   return isKeepable(text) ? text : text.replaceAll(NUL, '').toWellFormed();
 }
@@ -17,14 +20,18 @@ export function keepable(text: string): string {
 function allKeepable(value: unknown): boolean {
   if (typeof value === 'string') return isKeepable(value);
   if (Array.isArray(value)) return value.every(allKeepable);
-  if (typeof value === 'object' && value !== null) return Object.entries(value).every(([k, v]) => isKeepable(k) && allKeepable(v));
+  if (typeof value === 'object' && value !== null)
+    return Object.entries(value).every(([k, v]) => isKeepable(k) && allKeepable(v));
   return true;
 }
 
 /** What in JSON may stand for a character that cannot be kept; a document without such needs no second look. */
 const SUSPECT = /\\u(?:0000|[dD][89a-fA-F])/;
 
-/** Whether the texts of a request's body can be kept; what is no text, or not readable as what it says it is, is for others to refuse. */
+/**
+ * Whether the texts of a request's body can be kept; what is no text, or not readable as what it says it is, is for
+ * others to refuse.
+ */
 export async function bodyIsKeepable(body: Buffer, contentType: string): Promise<boolean> {
   if (body.length === 0) return true;
   if (contentType.includes('json')) {
@@ -38,7 +45,9 @@ export async function bodyIsKeepable(body: Buffer, contentType: string): Promise
   }
   if (contentType.includes('urlencoded')) return !/%00|\0/.test(body.toString('latin1'));
   if (!contentType.includes('multipart/form-data')) return !body.includes(0);
-  const form = await new Response(new Uint8Array(body), { headers: { 'content-type': contentType } }).formData().catch(() => null);
+  const form = await new Response(new Uint8Array(body), { headers: { 'content-type': contentType } })
+    .formData()
+    .catch(() => null);
   return form === null || [...form].every(([k, v]) => isKeepable(k) && (typeof v !== 'string' || isKeepable(v)));
 }
 

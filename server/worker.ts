@@ -8,10 +8,15 @@ import { keepUp } from './jobs/upkeep.ts';
 import { serveLanes } from './jobs/weighLanes.ts';
 import { log } from './log.ts';
 
-// The queue's library does not wait for some of its own statements: where the database goes away under one, that must not end the
+// The queue's library does not wait for some of its own statements: where the database goes away under one, that must
+// not end the
 // worker. The job comes back by itself, and so does the work, by its lease.
 process.on('unhandledRejection', (e) => {
-  if (isDatabaseAway(e)) return log.warn({ message: e instanceof Error ? e.message : String(e) }, 'the queue lost its database for a moment');
+  if (isDatabaseAway(e))
+    return log.warn(
+      { message: e instanceof Error ? e.message : String(e) },
+      'the queue lost its database for a moment',
+    );
   log.fatal({ err: e }, 'an error that nobody awaited');
   process.exit(1);
 });

@@ -1,5 +1,6 @@
 /**
- * The stand-in for services outside: exchange rates and freight quotes over HTTP, described at /openapi.json. It answers the
+ * The stand-in for services outside: exchange rates and freight quotes over HTTP, described at /openapi.json. It
+ * answers the
  * same question the same way; on request it is slow, fails, limits how often one may ask, or returns odd data.
  */
 import { createServer } from 'node:http';
@@ -10,7 +11,10 @@ import { openApi } from './openApi.ts';
 
 const SEED = Number(process.env.SIM_SEED ?? 952);
 const PORT = Number(process.env.PORT ?? 4310);
-const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/).refine((s) => !Number.isNaN(Date.parse(s)));
+const day = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}$/)
+  .refine((s) => !Number.isNaN(Date.parse(s)));
 const behaviour = z.strictObject({
   /** Milliseconds before each answer. */
   slowMs: z.number().min(0).max(60_000).default(0),
@@ -56,7 +60,8 @@ async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> 
   if (now.slowMs > 0) await new Promise((done) => setTimeout(done, now.slowMs));
   if (now.perMinute !== null) {
     asked = asked.filter((t) => t > Date.now() - 60_000);
-    if (asked.length >= now.perMinute) return send(res, 429, { error: 'Too many questions; wait a little.' }, { 'retry-after': '1' });
+    if (asked.length >= now.perMinute)
+      return send(res, 429, { error: 'Too many questions; wait a little.' }, { 'retry-after': '1' });
     asked.push(Date.now());
   }
   if (now.failNext > 0) {
@@ -67,11 +72,25 @@ async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> 
     const date = day.safeParse(url.searchParams.get('date'));
     const base = url.searchParams.get('base') ?? 'EUR';
     const table = date.success ? ratesOn(SEED, date.data, base) : null;
-    if (table === null) return send(res, 422, { error: 'Give a date such as 2026-11-24 and a base currency such as EUR.' });
-    return send(res, 200, now.odd ? { base, rates: { ...table.rates, USD: 0, GBP: 'n/a' } } : { ...table, source: 'Simulated reference rates' });
+    if (table === null)
+      return send(res, 422, { error: 'Give a date such as 2026-11-24 and a base currency such as EUR.' });
+    return send(
+      res,
+      200,
+      now.odd
+        ? { base, rates: { ...table.rates, USD: 0, GBP: 'n/a' } }
+        : { ...table, source: 'Simulated reference rates' },
+    );
   }
   if (url.pathname === '/freight-quotes' && req.method === 'GET') {
-    const asks = z.object({ from: z.string().regex(/^[A-Z]{2}$/), to: z.string().regex(/^[A-Z]{2}$/), mode: z.enum(MODES), date: day }).safeParse(Object.fromEntries(url.searchParams));
+    const asks = z
+      .object({
+        from: z.string().regex(/^[A-Z]{2}$/),
+        to: z.string().regex(/^[A-Z]{2}$/),
+        mode: z.enum(MODES),
+        date: day,
+      })
+      .safeParse(Object.fromEntries(url.searchParams));
     if (!asks.success) return send(res, 422, { error: z.prettifyError(asks.error) });
     const q = freightQuote(SEED, asks.data.from, asks.data.to, asks.data.mode, asks.data.date);
     return send(res, 200, now.odd ? { ...q, rate: -1, transitDays: 'soon' } : q);

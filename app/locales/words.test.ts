@@ -11,16 +11,25 @@ import { supplierWords } from './en.suppliers.ts';
 import { en } from './en.ts';
 
 const places: readonly object[] = [en, cardWords, compareWords, listWords, moreWords, supplierWords];
-const at = (words: object, key: string): unknown => key.split('.').reduce<unknown>((o, k) => (typeof o === 'object' && o !== null ? (o as Record<string, unknown>)[k] : undefined), words);
-const said = (key: string): boolean => places.some((words) => typeof at(words, key) === 'string' || typeof at(words, `${key}_other`) === 'string');
-const sources = readdirSync('app', { recursive: true, encoding: 'utf8' }).filter((p) => /\.tsx?$/.test(p) && !/\.test\./.test(p));
+const at = (words: object, key: string): unknown =>
+  key
+    .split('.')
+    .reduce<unknown>(
+      (o, k) => (typeof o === 'object' && o !== null ? (o as Record<string, unknown>)[k] : undefined),
+      words,
+    );
+const said = (key: string): boolean =>
+  places.some((words) => typeof at(words, key) === 'string' || typeof at(words, `${key}_other`) === 'string');
+const sources = readdirSync('app', { recursive: true, encoding: 'utf8' }).filter(
+  (p) => /\.tsx?$/.test(p) && !/\.test\./.test(p),
+);
 
 describe('the words of the screens', () => {
   it('every key that is written out exists', () => {
     const missing: string[] = [];
     let keys = 0;
     for (const path of sources)
-      for (const [, key] of readFileSync(join('app', path), 'utf8').matchAll(/\bt\('([A-Za-z][\w]*(?:\.[\w]+)+)'/g)) {
+      for (const [, key] of readFileSync(join('app', path), 'utf8').matchAll(/\bt\(\s*'([A-Za-z][\w]*(?:\.[\w]+)+)'/g)) {
         keys++;
         if (!said(key as string)) missing.push(`${path}: ${key}`);
       }
@@ -30,7 +39,11 @@ describe('the words of the screens', () => {
 
   it('plurals get a number, never a text that was formatted: of a text nothing can tell one from many', () => {
     const plural = (key: string) => places.some((words) => at(words, `${key}_one`) !== undefined);
-    const texts = sources.flatMap((path) => [...readFileSync(join('app', path), 'utf8').matchAll(/\bt\('([\w.]+)', \{ count: f\./g)].flatMap(([, key]) => (plural(key as string) ? [`${path}: ${key}`] : [])));
+    const texts = sources.flatMap((path) =>
+      [...readFileSync(join('app', path), 'utf8').matchAll(/\bt\(\s*'([\w.]+)',\s*\{\s*count: f\./g)].flatMap(([, key]) =>
+        plural(key as string) ? [`${path}: ${key}`] : [],
+      ),
+    );
     expect(texts).toEqual([]);
   });
 
@@ -39,7 +52,8 @@ describe('the words of the screens', () => {
     for (let seed = 1; seed <= 400; seed++)
       for (const steps of Object.values(workings(randomLane(seed))))
         for (const step of steps.map(withoutNothing))
-          for (const name of [...(step.formula.match(/[A-Za-z]\w*/g) ?? []), ...step.terms.map((term) => term.name)]) if (!['term', 'lines', 'figure'].some((group) => said(`${group}.${name}`))) nameless.add(name);
+          for (const name of [...(step.formula.match(/[A-Za-z]\w*/g) ?? []), ...step.terms.map((term) => term.name)])
+            if (!['term', 'lines', 'figure'].some((group) => said(`${group}.${name}`))) nameless.add(name);
     expect([...nameless]).toEqual([]);
   });
 });

@@ -15,7 +15,11 @@ export async function loader({ request }: Route.LoaderArgs) {
 export async function action({ request }: Route.ActionArgs) {
   await needPerson(request);
   const form = await request.formData();
-  const answer = await forwardToAuth(request, '/change-password', { currentPassword: String(form.get('current') ?? ''), newPassword: String(form.get('password') ?? ''), revokeOtherSessions: true });
+  const answer = await forwardToAuth(request, '/change-password', {
+    currentPassword: String(form.get('current') ?? ''),
+    newPassword: String(form.get('password') ?? ''),
+    revokeOtherSessions: true,
+  });
   return data({ code: answer.ok ? 'done' : answer.code }, { status: answer.ok ? 200 : 400, headers: answer.cookies });
 }
 
@@ -26,22 +30,44 @@ export default function Account() {
   return (
     <Container component="main" maxWidth="sm" sx={{ py: 6 }}>
       <Logo label />
-      <Typography variant="h1" sx={{ mt: 4 }}>{person.name}</Typography>
+      <Typography variant="h1" sx={{ mt: 4 }}>
+        {person.name}
+      </Typography>
       <Typography color="text.secondary">{person.email}</Typography>
-      <Typography variant="h2" sx={{ mt: 4, mb: 1 }}>{t('account.workspaces')}</Typography>
+      <Typography variant="h2" sx={{ mt: 4, mb: 1 }}>
+        {t('account.workspaces')}
+      </Typography>
       <Box component="ul" sx={{ pl: 2, my: 0 }}>
-        {workspaces.map((w) => <li key={w.id}><TextLink to={`/w/${w.slug}`}>{w.name}</TextLink> ({t(`roles.${w.role}`)})</li>)}
+        {workspaces.map((w) => (
+          <li key={w.id}>
+            <TextLink to={`/w/${w.slug}`}>{w.name}</TextLink> ({t(`roles.${w.role}`)})
+          </li>
+        ))}
       </Box>
-      <Typography sx={{ mt: 1 }}><TextLink to="/?new=1">{t('account.newWorkspace')}</TextLink></Typography>
+      <Typography sx={{ mt: 1 }}>
+        <TextLink to="/?new=1">{t('account.newWorkspace')}</TextLink>
+      </Typography>
       <Divider sx={{ my: 4 }} />
-      <Typography variant="h2" sx={{ mb: 2 }}>{t('account.changePassword')}</Typography>
-      {said?.code === 'done' && <Alert severity="info" sx={{ mb: 2 }}>{t('account.passwordChanged')}</Alert>}
+      <Typography variant="h2" sx={{ mb: 2 }}>
+        {t('account.changePassword')}
+      </Typography>
+      {said?.code === 'done' && (
+        <Alert severity="info" sx={{ mb: 2 }}>
+          {t('account.passwordChanged')}
+        </Alert>
+      )}
       <AccountForm
         error={said && said.code !== 'done' ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null}
         button={t('account.changePassword')}
         fields={[
           { name: 'current', label: t('account.currentPassword'), type: 'password', autoComplete: 'current-password' },
-          { name: 'password', label: t('account.newPassword'), type: 'password', autoComplete: 'new-password', help: t('account.passwordHelp') },
+          {
+            name: 'password',
+            label: t('account.newPassword'),
+            type: 'password',
+            autoComplete: 'new-password',
+            help: t('account.passwordHelp'),
+          },
         ]}
       />
     </Container>

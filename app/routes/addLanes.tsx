@@ -10,7 +10,12 @@ import type { Route } from './+types/addLanes.ts';
 /** What is chosen, from the address; without any choice what most people want. */
 function choiceIn(search: URLSearchParams) {
   const all = (key: string): string[] => search.getAll(key);
-  return { marketplaces: all('m'), methods: METHODS.filter((x) => all('f').includes(x)), quotes: all('q'), routes: all('r') };
+  return {
+    marketplaces: all('m'),
+    methods: METHODS.filter((x) => all('f').includes(x)),
+    quotes: all('q'),
+    routes: all('r'),
+  };
 }
 
 export async function loader({ request, params }: Route.LoaderArgs) {
@@ -18,10 +23,22 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const page = await loadProposals(entry.workspaceId, params.candidate, choiceIn(new URL(request.url).searchParams));
   if (page === null) throw data(null, 404);
   return {
-    name: page.candidate.data.name, way: page.candidate.data.way, candidateId: page.candidate.id, proposals: page.proposals,
+    name: page.candidate.data.name,
+    way: page.candidate.data.way,
+    candidateId: page.candidate.id,
+    proposals: page.proposals,
     quotes: page.quotes.map((q) => ({ id: q.id, supplier: q.data.supplier })),
-    lanes: page.lanes.slice(0, 200).map((l) => ({ id: l.id, country: l.data.country, marketplace: l.data.marketplace, method: l.data.method })),
-    markets: page.cards.filter((c) => c.kind === 'marketplace').map((c) => ({ id: c.id, key: c.key, marketplace: (c.data as MarketplaceCard).marketplace, country: (c.data as MarketplaceCard).country })),
+    lanes: page.lanes
+      .slice(0, 200)
+      .map((l) => ({ id: l.id, country: l.data.country, marketplace: l.data.marketplace, method: l.data.method })),
+    markets: page.cards
+      .filter((c) => c.kind === 'marketplace')
+      .map((c) => ({
+        id: c.id,
+        key: c.key,
+        marketplace: (c.data as MarketplaceCard).marketplace,
+        country: (c.data as MarketplaceCard).country,
+      })),
     routes: page.cards.filter((c) => c.kind === 'freight').map((c) => ({ id: c.id, key: c.key, name: c.name })),
   };
 }
@@ -31,7 +48,15 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
-  const parsed = generation.safeParse({ ...choiceIn(new URL(request.url).searchParams), without: String(form.get('without') ?? '').split(',').filter(Boolean).map(Number), like: String(form.get('like') ?? '') || null, habit: form.get('habit') ?? '99' });
+  const parsed = generation.safeParse({
+    ...choiceIn(new URL(request.url).searchParams),
+    without: String(form.get('without') ?? '')
+      .split(',')
+      .filter(Boolean)
+      .map(Number),
+    like: String(form.get('like') ?? '') || null,
+    habit: form.get('habit') ?? '99',
+  });
   if (!parsed.success) return data({ error: 'This choice is not understood. Choose again.' }, 400);
   const made = await generateLanes(entry.workspaceId, params.candidate, parsed.data, entry.person.id);
   if (made === null) throw data(null, 404);

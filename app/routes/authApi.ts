@@ -9,5 +9,10 @@ export const loader = ({ request }: Route.LoaderArgs) => auth().handler(request)
 export async function action({ request }: Route.ActionArgs) {
   const path = new URL(request.url).pathname.replace(/^\/api\/auth/, '').replace(/\/+$/, '');
   const body = jsonIn(await request.clone().text());
-  return counted(path, request.headers, typeof body === 'object' && body !== null ? (body as Record<string, unknown>) : {}, () => auth().handler(request));
+  return counted(
+    path,
+    request.headers,
+    typeof body === 'object' && body !== null ? (body as Record<string, unknown>) : {},
+    () => auth().handler(request),
+  );
 }

@@ -15,15 +15,38 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const c = await loadComparison(entry.workspaceId, params.candidate);
   if (c === null) throw data(null, 404);
-  const payload: Payload = { candidate: c.candidate.data, candidateId: c.candidate.id, quotes: c.quotes, cards: c.cards, settings: c.settings, today: c.today, cardHeads: c.cardHeads, newest: c.newest, freight: c.freight, ...packLanes(c.lanes) };
+  const payload: Payload = {
+    candidate: c.candidate.data,
+    candidateId: c.candidate.id,
+    quotes: c.quotes,
+    cards: c.cards,
+    settings: c.settings,
+    today: c.today,
+    cardHeads: c.cardHeads,
+    newest: c.newest,
+    freight: c.freight,
+    ...packLanes(c.lanes),
+  };
   // One text instead of some ten thousand values: it travels and is read many times faster.
   return { payload: JSON.stringify(payload), name: c.candidate.data.name };
 }
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.name ?? ''} · Bold Margin` }];
 /** What is sorted, grouped, pinned and asked stands in the address, but asks nothing of the server. */
-export const shouldRevalidate = ({ currentUrl, nextUrl, formMethod, defaultShouldRevalidate }: { currentUrl: URL; nextUrl: URL; formMethod?: string; defaultShouldRevalidate: boolean }) =>
-  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search ? false : defaultShouldRevalidate;
+export const shouldRevalidate = ({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: {
+  currentUrl: URL;
+  nextUrl: URL;
+  formMethod?: string;
+  defaultShouldRevalidate: boolean;
+}) =>
+  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search
+    ? false
+    : defaultShouldRevalidate;
 
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
@@ -32,11 +55,20 @@ export async function action({ request, params }: Route.ActionArgs) {
   const failed = (error: string) => data({ error }, 422);
   switch (form.get('intent')) {
     case 'drop': {
-      const gone = await removeLanes(workspaceId, params.candidate, String(form.get('ids') ?? '').split(',').filter(Boolean));
+      const gone = await removeLanes(
+        workspaceId,
+        params.candidate,
+        String(form.get('ids') ?? '')
+          .split(',')
+          .filter(Boolean),
+      );
       return { dropped: gone.length, undo: JSON.stringify(gone) };
     }
     case 'putLanes': {
-      const rows = z.array(removedLane).max(2000).safeParse(jsonIn(form.get('rows')));
+      const rows = z
+        .array(removedLane)
+        .max(2000)
+        .safeParse(jsonIn(form.get('rows')));
       if (!rows.success) return failed('These lanes cannot be brought back.');
       await putLanes(workspaceId, params.candidate, rows.data, person.id);
       return { dropped: 0 };
@@ -53,18 +85,47 @@ export async function action({ request, params }: Route.ActionArgs) {
       return {};
     }
     case 'route': {
-      const saved = await savePatches(workspaceId, params.candidate, [{ entity: 'lane', id: String(form.get('lane')), path: ['freightCardId'], from: null, to: String(form.get('card')) }], person.id, true);
+      const saved = await savePatches(
+        workspaceId,
+        params.candidate,
+        [
+          {
+            entity: 'lane',
+            id: String(form.get('lane')),
+            path: ['freightCardId'],
+            from: null,
+            to: String(form.get('card')),
+          },
+        ],
+        person.id,
+        true,
+      );
       return saved.ok ? {} : failed('This lane has changed meanwhile; load the page again.');
     }
     case 'quote': {
-      const saved = await savePatches(workspaceId, params.candidate, [{ entity: 'lane', id: String(form.get('lane')), path: ['components', 0, 'quoteId'], from: null, to: String(form.get('quote')) }], person.id, true);
+      const saved = await savePatches(
+        workspaceId,
+        params.candidate,
+        [
+          {
+            entity: 'lane',
+            id: String(form.get('lane')),
+            path: ['components', 0, 'quoteId'],
+            from: null,
+            to: String(form.get('quote')),
+          },
+        ],
+        person.id,
+        true,
+      );
       return saved.ok ? {} : failed('This lane has changed meanwhile; load the page again.');
     }
     case 'addQuote': {
       const id = await addQuote(workspaceId, params.candidate);
       throw redirect(id === null ? `/w/${entry.slug}/weigh` : `/w/${entry.slug}/weigh/${params.candidate}?quote=${id}`);
     }
-    default: return data({}, 400);
+    default:
+      return data({}, 400);
   }
 }
 
@@ -72,5 +133,12 @@ export default function Compare() {
   const { payload } = useLoaderData<typeof loader>();
   const head = useOutletContext<WorkspaceHead>();
   const [search] = useSearchParams();
-  return <ComparePage payload={payload} root={`/w/${head.slug}`} canEdit={head.role !== 'viewer'} print={search.get('print') === '1'} />;
+  return (
+    <ComparePage
+      payload={payload}
+      root={`/w/${head.slug}`}
+      canEdit={head.role !== 'viewer'}
+      print={search.get('print') === '1'}
+    />
+  );
 }

@@ -29,18 +29,54 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     const x = Number(search.get(key) ?? Number.NaN);
     return search.has(key) && x > 0 && x <= 1e9 ? x : null;
   };
-  const question = { orderQuantity: number('quantity'), mainFreight: number('freight') ?? 1, price: number('price') ?? 1 };
+  const question = {
+    orderQuantity: number('quantity'),
+    mainFreight: number('freight') ?? 1,
+    price: number('price') ?? 1,
+  };
   const quotes = Object.fromEntries(c.quotes.map((q) => [q.id, q.data]));
-  const docs = c.lanes.map((l) => ({ id: l.id, doc: asked(composeLane({ candidate: c.candidate.data, lane: l.data, quotes, cards: c.cards, homeCurrency: c.settings.homeCurrency, standings: c.settings.standings, today: c.today }), question) }));
+  const docs = c.lanes.map((l) => ({
+    id: l.id,
+    doc: asked(
+      composeLane({
+        candidate: c.candidate.data,
+        lane: l.data,
+        quotes,
+        cards: c.cards,
+        homeCurrency: c.settings.homeCurrency,
+        standings: c.settings.standings,
+        today: c.today,
+      }),
+      question,
+    ),
+  }));
   const name = `${c.candidate.data.name} lanes ${c.today}`;
-  if (search.get('as') === 'jsonl') return fileAnswer(`${name}.jsonl`, `${docs.map((d) => JSON.stringify(d.doc)).join('\n')}\n`);
+  if (search.get('as') === 'jsonl')
+    return fileAnswer(`${name}.jsonl`, `${docs.map((d) => JSON.stringify(d.doc)).join('\n')}\n`);
   const plan = planOf(c.candidate.data, c.settings.launch);
   const home = c.settings.homeCurrency;
   const words = compareWords.laneFile;
   const columns: OutColumn[] = [
-    ...[words.country, words.marketplace, words.method, words.route, words.supplier, en.form.currency, en.form.price, en.form.orderQuantity].map((title) => ({ title })),
-    ...MONEY.map((m) => ({ title: { ...en.figure, ...words }[m] })), ...RATIOS.map((x) => ({ title: en.figure[x], percent: true })), { title: words.bound }, { title: en.targets.breakEvenPrice }, { title: `${en.figure.unitProfit}, ${home}` }, { title: `${words.launch}, ${home}` },
-    ...LINES.map((l) => ({ title: en.lines[l] })), { title: words.missing }, { title: words.rate }, { title: words.rateOf },
+    ...[
+      words.country,
+      words.marketplace,
+      words.method,
+      words.route,
+      words.supplier,
+      en.form.currency,
+      en.form.price,
+      en.form.orderQuantity,
+    ].map((title) => ({ title })),
+    ...MONEY.map((m) => ({ title: { ...en.figure, ...words }[m] })),
+    ...RATIOS.map((x) => ({ title: en.figure[x], percent: true })),
+    { title: words.bound },
+    { title: en.targets.breakEvenPrice },
+    { title: `${en.figure.unitProfit}, ${home}` },
+    { title: `${words.launch}, ${home}` },
+    ...LINES.map((l) => ({ title: en.lines[l] })),
+    { title: words.missing },
+    { title: words.rate },
+    { title: words.rateOf },
   ];
   const rows = docs.map(({ doc }) => {
     const r = evaluate(doc);
@@ -49,14 +85,32 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     const own = (x: number | null): number | null => coins(x, doc.currency);
     const missing = r.incomplete.unitProfit ?? [];
     return [
-      doc.country, doc.marketplace, en.method[doc.method], doc.route === null || doc.route === 'none' ? '' : doc.route.name, Array.isArray(doc.goods) ? (doc.goods[0]?.source.supplier ?? '') : '', doc.currency, doc.price, doc.orderQuantity,
-      ...MONEY.map((m) => own(r.figures[m])), ...RATIOS.map((x) => r.figures[x]), r.figures.unitProfit !== null && boundOf('unitProfit', missing) === 'atMost' ? words.atMost : '', own(priceFor(doc).price),
-      coins(r.figures.unitProfit === null || known === null ? null : r.figures.unitProfit * known, home), coins(launchCash(doc, plan), home), ...LINES.map((l) => own(r.lines[l])), r.blanks.map((b) => en.blank[b]).join(', '), known, doc.rates.exchange?.date ?? '',
+      doc.country,
+      doc.marketplace,
+      en.method[doc.method],
+      doc.route === null || doc.route === 'none' ? '' : doc.route.name,
+      Array.isArray(doc.goods) ? (doc.goods[0]?.source.supplier ?? '') : '',
+      doc.currency,
+      doc.price,
+      doc.orderQuantity,
+      ...MONEY.map((m) => own(r.figures[m])),
+      ...RATIOS.map((x) => r.figures[x]),
+      r.figures.unitProfit !== null && boundOf('unitProfit', missing) === 'atMost' ? words.atMost : '',
+      own(priceFor(doc).price),
+      coins(r.figures.unitProfit === null || known === null ? null : r.figures.unitProfit * known, home),
+      coins(launchCash(doc, plan), home),
+      ...LINES.map((l) => own(r.lines[l])),
+      r.blanks.map((b) => en.blank[b]).join(', '),
+      known,
+      doc.rates.exchange?.date ?? '',
     ];
   });
   const sheet = { name: 'lanes', columns, rows };
-  return search.get('as') === 'csv' ? fileAnswer(`${name}.csv`, writeCsv(sheet)) : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
+  return search.get('as') === 'csv'
+    ? fileAnswer(`${name}.csv`, writeCsv(sheet))
+    : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
 }
 
 /** Money to the smallest coin of its currency; unknown is blank, never 0. */
-const coins = (x: number | null, currency: string): number | null => (x === null ? null : roundMinor(x, powerOfTen(minorDigits(currency))));
+const coins = (x: number | null, currency: string): number | null =>
+  x === null ? null : roundMinor(x, powerOfTen(minorDigits(currency)));

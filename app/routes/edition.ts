@@ -8,5 +8,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const found = await editionOf(entry.workspaceId, params.candidate);
   if (found === null) throw data(null, 404);
-  return data({ at: found.at, by: found.by?.name ?? null, mine: found.by?.id === entry.person.id }, { headers: { 'cache-control': 'no-store' } });
+  return data(
+    { at: found.at, by: found.by?.name ?? null, mine: found.by?.id === entry.person.id },
+    { headers: { 'cache-control': 'no-store' } },
+  );
 }

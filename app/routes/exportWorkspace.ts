@@ -6,5 +6,11 @@ import type { Route } from './+types/exportWorkspace.ts';
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const body = JSON.stringify(await exportWorkspace(entry.workspaceId, entry.name), null, 1);
-  return new Response(body, { headers: { 'content-type': 'application/json; charset=utf-8', ...savedAs(`${entry.slug}.json`), 'cache-control': 'no-store' } });
+  return new Response(body, {
+    headers: {
+      'content-type': 'application/json; charset=utf-8',
+      ...savedAs(`${entry.slug}.json`),
+      'cache-control': 'no-store',
+    },
+  });
 }

@@ -18,11 +18,28 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     if (settings === null) throw redirect(`/w/${entry.slug}`);
     const cards = await cardsInForce(tx, entry.workspaceId, today());
     const markets = cards.filter((c) => c.kind === 'marketplace');
-    const chosen = markets.find((c) => c.id === wanted) ?? markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ?? markets[0] ?? null;
+    const chosen =
+      markets.find((c) => c.id === wanted) ??
+      markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ??
+      markets[0] ??
+      null;
     const country = chosen?.key.split('/')[1] ?? settings.homeCountry;
     // The form reckons as one types; it gets the cards that the first lane would use, and the names of the others.
-    const used = [chosen, cards.find((c) => c.kind === 'tax' && c.key === country), cards.find((c) => c.kind === 'exchange')].filter((c) => c != null);
-    return { settings, today: today(), markets: markets.map(({ id, name, key }) => ({ id, name, key })), chosen: chosen?.id ?? null, country, cards: Object.fromEntries(used.map((c) => [c.id, c.data])), taxCardId: used.find((c) => c.kind === 'tax')?.id ?? null, exchangeCardId: used.find((c) => c.kind === 'exchange')?.id ?? null };
+    const used = [
+      chosen,
+      cards.find((c) => c.kind === 'tax' && c.key === country),
+      cards.find((c) => c.kind === 'exchange'),
+    ].filter((c) => c != null);
+    return {
+      settings,
+      today: today(),
+      markets: markets.map(({ id, name, key }) => ({ id, name, key })),
+      chosen: chosen?.id ?? null,
+      country,
+      cards: Object.fromEntries(used.map((c) => [c.id, c.data])),
+      taxCardId: used.find((c) => c.kind === 'tax')?.id ?? null,
+      exchangeCardId: used.find((c) => c.kind === 'exchange')?.id ?? null,
+    };
   });
 }
 
@@ -40,7 +57,16 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (!parsed.success) {
     const [issue] = issuesOf(parsed.error);
     const [row, field] = (issue?.path ?? '').split('.');
-    return data({ error: { row: Number(row ?? 0) + 1, field: field ?? '', message: issue === undefined ? '' : `${issue.problem}. ${issue.remedy}` } }, 422);
+    return data(
+      {
+        error: {
+          row: Number(row ?? 0) + 1,
+          field: field ?? '',
+          message: issue === undefined ? '' : `${issue.problem}. ${issue.remedy}`,
+        },
+      },
+      422,
+    );
   }
   const ids = await createCandidates(entry.workspaceId, parsed.data, entry.person.id);
   throw redirect(ids.length === 1 ? `/w/${entry.slug}/weigh/${ids[0]}` : `/w/${entry.slug}/weigh?sort=changed`);

@@ -16,8 +16,22 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const settings = sheet?.settings ?? (await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId)));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   return {
-    names, settings,
-    sheet: sheet === null ? null : { today: sheet.today, cards: sheet.cards, state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.filter((l) => l.scenarioOf === null).map(({ id, position, data: d }) => ({ id, position, data: d, scenarioOf: null })) } },
+    names,
+    settings,
+    sheet:
+      sheet === null
+        ? null
+        : {
+            today: sheet.today,
+            cards: sheet.cards,
+            state: {
+              candidate: { id: sheet.candidate.id, data: sheet.candidate.data },
+              quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })),
+              lanes: sheet.lanes
+                .filter((l) => l.scenarioOf === null)
+                .map(({ id, position, data: d }) => ({ id, position, data: d, scenarioOf: null })),
+            },
+          },
   };
 }
 
@@ -26,5 +40,12 @@ export const meta: Route.MetaFunction = () => [{ title: 'Fund · Bold Margin' }]
 export default function Fund() {
   const loaded = useLoaderData<typeof loader>();
   const head = useOutletContext<WorkspaceHead>();
-  return <FundPage key={loaded.sheet?.state.candidate.id ?? 'none'} {...loaded} canEdit={head.role !== 'viewer'} base={`/w/${head.slug}`} />;
+  return (
+    <FundPage
+      key={loaded.sheet?.state.candidate.id ?? 'none'}
+      {...loaded}
+      canEdit={head.role !== 'viewer'}
+      base={`/w/${head.slug}`}
+    />
+  );
 }

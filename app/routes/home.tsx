@@ -15,18 +15,35 @@ import type { Route } from './+types/home.ts';
 export async function loader({ request }: Route.LoaderArgs) {
   const person = await needPerson(request);
   const url = new URL(request.url);
-  if (!url.searchParams.has('new')) for (const w of await workspacesOf(person.id)) if (!(await isWorkspaceDeleted(w.id))) throw redirect(`/w/${w.slug}/weigh`);
-  return { name: person.name, countries: Object.keys(COUNTRY_CURRENCY), currencies: ['EUR', 'GBP', 'USD', 'PLN', 'JPY', 'AED'] };
+  if (!url.searchParams.has('new'))
+    for (const w of await workspacesOf(person.id))
+      if (!(await isWorkspaceDeleted(w.id))) throw redirect(`/w/${w.slug}/weigh`);
+  return {
+    name: person.name,
+    countries: Object.keys(COUNTRY_CURRENCY),
+    currencies: ['EUR', 'GBP', 'USD', 'PLN', 'JPY', 'AED'],
+  };
 }
 
-const input = z.object({ name: z.string().trim().min(1).max(80), country, currency, registered: z.enum(['registered', 'notRegistered']), cash: z.string().optional() });
+const input = z.object({
+  name: z.string().trim().min(1).max(80),
+  country,
+  currency,
+  registered: z.enum(['registered', 'notRegistered']),
+  cash: z.string().optional(),
+});
 
 export async function action({ request }: Route.ActionArgs) {
   await needPerson(request);
   const parsed = input.safeParse(Object.fromEntries(await request.formData()));
   if (!parsed.success) return data({ error: parsed.error.issues[0]?.path[0]?.toString() ?? 'name' }, { status: 400 });
   const { name, country: home, currency: homeCurrency, registered } = parsed.data;
-  const made = await createWorkspace(request.headers, name, { homeCurrency, homeCountry: home, standings: { [home]: { kind: registered } }, ways: [...WAYS] });
+  const made = await createWorkspace(request.headers, name, {
+    homeCurrency,
+    homeCountry: home,
+    standings: { [home]: { kind: registered } },
+    ways: [...WAYS],
+  });
   throw redirect(`/w/${made.slug}/weigh`);
 }
 
@@ -39,18 +56,47 @@ export default function Welcome() {
     <AccountPage title={t('welcome.title', { name })} lead={t('welcome.lead')}>
       <Form method="post">
         <Stack spacing={2}>
-          <TextField name="name" label={t('welcome.name')} required error={failed?.error === 'name'} slotProps={{ inputLabel: { required: false } }} />
-          <TextField select name="country" label={t('welcome.country')} defaultValue="DE">{countries.map((c) => <MenuItem key={c} value={c}>{countryName(c, i18n.language)}</MenuItem>)}</TextField>
-          <TextField select name="currency" label={t('welcome.currency')} defaultValue="EUR">{currencies.map((c) => <MenuItem key={c} value={c}>{c}</MenuItem>)}</TextField>
-          <TextField select name="registered" label={t('welcome.standing')} defaultValue="registered" helperText={t('welcome.standingHelp')}>
+          <TextField
+            name="name"
+            label={t('welcome.name')}
+            required
+            error={failed?.error === 'name'}
+            slotProps={{ inputLabel: { required: false } }}
+          />
+          <TextField select name="country" label={t('welcome.country')} defaultValue="DE">
+            {countries.map((c) => (
+              <MenuItem key={c} value={c}>
+                {countryName(c, i18n.language)}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField select name="currency" label={t('welcome.currency')} defaultValue="EUR">
+            {currencies.map((c) => (
+              <MenuItem key={c} value={c}>
+                {c}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            select
+            name="registered"
+            label={t('welcome.standing')}
+            defaultValue="registered"
+            helperText={t('welcome.standingHelp')}>
             <MenuItem value="registered">{t('standing.registered')}</MenuItem>
             <MenuItem value="notRegistered">{t('standing.notRegistered')}</MenuItem>
           </TextField>
-          <Button type="submit" variant="contained" size="large" disabled={busy}>{t('welcome.create')}</Button>
-          <Typography variant="body2" color="text.secondary">{t('welcome.cards')} <Link href="/account" color="inherit">{t('account.title')}</Link></Typography>
+          <Button type="submit" variant="contained" size="large" disabled={busy}>
+            {t('welcome.create')}
+          </Button>
+          <Typography variant="body2" color="text.secondary">
+            {t('welcome.cards')}{' '}
+            <Link href="/account" color="inherit">
+              {t('account.title')}
+            </Link>
+          </Typography>
         </Stack>
       </Form>
     </AccountPage>
   );
 }
-

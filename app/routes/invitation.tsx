@@ -11,7 +11,14 @@ import type { Route } from './+types/invitation.ts';
 
 async function find(id: string) {
   const [row] = await authDb()
-    .select({ email: invitation.email, role: invitation.role, status: invitation.status, expiresAt: invitation.expiresAt, name: organization.name, slug: organization.slug })
+    .select({
+      email: invitation.email,
+      role: invitation.role,
+      status: invitation.status,
+      expiresAt: invitation.expiresAt,
+      name: organization.name,
+      slug: organization.slug,
+    })
     .from(invitation)
     .innerJoin(organization, eq(invitation.organizationId, organization.id))
     .where(eq(invitation.id, id));
@@ -21,9 +28,19 @@ async function find(id: string) {
 export async function loader({ request, params }: Route.LoaderArgs) {
   const person = await needPerson(request);
   const found = await find(params.id);
-  const state = found === null || found.status !== 'pending' || found.expiresAt < new Date() ? 'over' : found.email.toLowerCase() !== person.email.toLowerCase() ? 'other' : 'open';
+  const state =
+    found === null || found.status !== 'pending' || found.expiresAt < new Date()
+      ? 'over'
+      : found.email.toLowerCase() !== person.email.toLowerCase()
+        ? 'other'
+        : 'open';
   // Whom it was for, and to where, is for the invited alone.
-  return { state, name: state === 'open' ? (found?.name ?? '') : '', role: state === 'open' ? (found?.role ?? '') : '', email: person.email };
+  return {
+    state,
+    name: state === 'open' ? (found?.name ?? '') : '',
+    role: state === 'open' ? (found?.role ?? '') : '',
+    email: person.email,
+  };
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
@@ -38,11 +55,21 @@ export default function Invitation() {
   const { state, name, role, email } = useLoaderData<typeof loader>();
   const failed = useActionData<typeof action>();
   return (
-    <AccountPage title={state === 'open' ? t('invitation.title', { name }) : t('invitation.closed')} lead={t(`invitation.${state}`, { email, role: t(`roles.${role || 'viewer'}`) })}>
+    <AccountPage
+      title={state === 'open' ? t('invitation.title', { name }) : t('invitation.closed')}
+      lead={t(`invitation.${state}`, { email, role: t(`roles.${role || 'viewer'}`) })}>
       <Form method="post">
         <Stack spacing={2}>
-          {failed && <Typography role="alert" color="error">{t('account.errors.FAILED')}</Typography>}
-          {state === 'open' && <Button type="submit" variant="contained" size="large">{t('invitation.accept')}</Button>}
+          {failed && (
+            <Typography role="alert" color="error">
+              {t('account.errors.FAILED')}
+            </Typography>
+          )}
+          {state === 'open' && (
+            <Button type="submit" variant="contained" size="large">
+              {t('invitation.accept')}
+            </Button>
+          )}
         </Stack>
       </Form>
     </AccountPage>

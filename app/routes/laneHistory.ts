@@ -5,6 +5,10 @@ import type { Route } from './+types/laneHistory.ts';
 /** Earlier results of a lane, read when somebody asks for them. */
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const earlier = await laneHistoryOf(entry.workspaceId, params.candidate, new URL(request.url).searchParams.get('lane') ?? '');
+  const earlier = await laneHistoryOf(
+    entry.workspaceId,
+    params.candidate,
+    new URL(request.url).searchParams.get('lane') ?? '',
+  );
   return { earlier: earlier.map((e) => ({ ...e, at: e.at.toISOString() })) };
 }

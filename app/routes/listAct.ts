@@ -11,10 +11,19 @@ import type { Route } from './+types/listAct.ts';
 
 const act = z.discriminatedUnion('what', [
   z.object({ what: z.literal('mark'), change: markChange }),
-  z.object({ what: z.literal('keep'), lines: z.array(z.number().int().min(1)).min(1).max(200), /** Sold units to order, where not the list's. */ quantity: z.number().int().min(1).max(1e9).optional() }),
+  z.object({
+    what: z.literal('keep'),
+    lines: z.array(z.number().int().min(1)).min(1).max(200),
+    /** Sold units to order, where not the list's. */ quantity: z.number().int().min(1).max(1e9).optional(),
+  }),
   z.object({ what: z.literal('settings'), settings: listSettings }),
   z.object({ what: z.literal('look'), look: listLook }),
-  z.object({ what: z.literal('saveView'), name: z.string().trim().min(1, 'Give the view a name').max(80), look: listLook, assumptions: listSettings.shape.assumptions.nullable() }),
+  z.object({
+    what: z.literal('saveView'),
+    name: z.string().trim().min(1, 'Give the view a name').max(80),
+    look: listLook,
+    assumptions: listSettings.shape.assumptions.nullable(),
+  }),
   z.object({ what: z.literal('removeView'), id: z.string().max(100) }),
   z.object({ what: z.literal('cancel') }),
 ]);
@@ -30,7 +39,9 @@ export async function action({ request, params }: Route.ActionArgs) {
   const a = parsed.data;
   let kept: string[] = [];
   switch (a.what) {
-    case 'mark': await markGoods(workspaceId, page, a.change, person.id); break;
+    case 'mark':
+      await markGoods(workspaceId, page, a.change, person.id);
+      break;
     case 'keep': {
       kept = [];
       for (const line of a.lines) {
@@ -39,11 +50,22 @@ export async function action({ request, params }: Route.ActionArgs) {
       }
       break;
     }
-    case 'settings': await saveListSettings(workspaceId, page.list.id, a.settings); break;
-    case 'look': await saveLook(workspaceId, page.list.id, a.look); break;
-    case 'saveView': await saveView(workspaceId, a.name, a.look, a.assumptions); break;
-    case 'removeView': await removeView(workspaceId, a.id); break;
-    case 'cancel': for (const w of page.work) if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id); break;
+    case 'settings':
+      await saveListSettings(workspaceId, page.list.id, a.settings);
+      break;
+    case 'look':
+      await saveLook(workspaceId, page.list.id, a.look);
+      break;
+    case 'saveView':
+      await saveView(workspaceId, a.name, a.look, a.assumptions);
+      break;
+    case 'removeView':
+      await removeView(workspaceId, a.id);
+      break;
+    case 'cancel':
+      for (const w of page.work)
+        if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id);
+      break;
   }
   return data({ ok: true as const, kept, tally: await tallyOf(workspaceId, page.list.id) });
 }

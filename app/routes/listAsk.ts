@@ -10,10 +10,15 @@ import { loadList } from '../../server/use/lists.ts';
 import type { Route } from './+types/listAsk.ts';
 
 const asked = z.object({
-  query: listQuery, show: z.enum(['kept', 'removed']).default('kept'), from: z.number().int().min(0).max(1e8).default(0), count: z.number().int().min(0).max(500).default(100),
+  query: listQuery,
+  show: z.enum(['kept', 'removed']).default('kept'),
+  from: z.number().int().min(0).max(1e8).default(0),
+  count: z.number().int().min(0).max(500).default(100),
   /** Assumptions that are tried and not yet saved. */
   settings: listSettings.nullable().default(null),
-  remedies: z.boolean().default(true), figures: z.array(z.enum(LIST_FIGURES)).max(30).default([]), facets: z.boolean().default(false),
+  remedies: z.boolean().default(true),
+  figures: z.array(z.enum(LIST_FIGURES)).max(30).default([]),
+  facets: z.boolean().default(false),
   /** Whether columns kept as they are, links and pictures are shown. */
   more: z.boolean().default(false),
 });
@@ -28,9 +33,23 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (page === null) throw data(null, 404);
   try {
     const answer = await askList(entry.workspaceId, page, wanted);
-    const extra = more && page.shown !== null ? await moreOf(entry.workspaceId, page.shown.id, answer.window.map((r) => r.line)) : null;
+    const extra =
+      more && page.shown !== null
+        ? await moreOf(
+            entry.workspaceId,
+            page.shown.id,
+            answer.window.map((r) => r.line),
+          )
+        : null;
     const newest = page.work.find((w) => w.kind === 'readList');
-    return data({ ...answer, window: extra === null ? answer.window : answer.window.map((r) => ({ ...r, more: extra.get(r.line) ?? {} })), work: newest === undefined ? null : { state: newest.state, done: newest.done, total: newest.total, error: newest.error } });
+    return data({
+      ...answer,
+      window: extra === null ? answer.window : answer.window.map((r) => ({ ...r, more: extra.get(r.line) ?? {} })),
+      work:
+        newest === undefined
+          ? null
+          : { state: newest.state, done: newest.done, total: newest.total, error: newest.error },
+    });
   } catch (e) {
     if (e instanceof ScreeningAway) return data({ away: true as const }, 503);
     throw e;

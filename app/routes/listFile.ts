@@ -26,15 +26,34 @@ const PIECE = 2500;
 const PERCENT: ReadonlySet<ListFigure> = new Set(['margin', 'roi']);
 /** Figures in the currency of the list, and in that it sells in. */
 const IN_PURCHASE: ReadonlySet<ListFigure> = new Set(['cost', 'paid', 'before']);
-const IN_SALES: ReadonlySet<ListFigure> = new Set(['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment']);
-const asked = z.object({ as: z.enum(ROW_FORMATS).catch('csv'), what: z.enum(['shown', 'all', 'shortlist', 'refused', 'gone']).catch('shown') });
-const TYPES = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' } as const;
+const IN_SALES: ReadonlySet<ListFigure> = new Set([
+  'price',
+  'unitProfit',
+  'profitPerMonth',
+  'landedCost',
+  'fees',
+  'fulfilment',
+]);
+const asked = z.object({
+  as: z.enum(ROW_FORMATS).catch('csv'),
+  what: z.enum(['shown', 'all', 'shortlist', 'refused', 'gone']).catch('shown'),
+});
+const TYPES = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  parquet: 'application/vnd.apache.parquet',
+} as const;
 
 function answer(name: string, body: Readable, type: string): Response {
-  return new Response(Readable.toWeb(body) as ReadableStream, { headers: { 'content-type': type, ...savedAs(name), 'cache-control': 'no-store' } });
+  return new Response(Readable.toWeb(body) as ReadableStream, {
+    headers: { 'content-type': type, ...savedAs(name), 'cache-control': 'no-store' },
+  });
 }
 
-/** A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition had and this one has not. */
+/**
+ * A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition had and
+ * this one has not.
+ */
 export async function loader({ request, params }: Route.LoaderArgs) {
   return fileOf(request, params, null);
 }
@@ -47,7 +66,11 @@ export async function action({ request, params }: Route.ActionArgs) {
   return fileOf(request, params, tried.data);
 }
 
-async function fileOf(request: Request, params: { workspace: string; list: string }, tried: ListSettings | null): Promise<Response> {
+async function fileOf(
+  request: Request,
+  params: { workspace: string; list: string },
+  tried: ListSettings | null,
+): Promise<Response> {
   const entry = await enterWorkspace(request, params.workspace);
   const page = await loadList(entry.workspaceId, params.list, tried);
   if (page === null) throw data(null, 404);
@@ -60,34 +83,95 @@ async function fileOf(request: Request, params: { workspace: string; list: strin
   }
   if (page.shown === null || page.screen === null) throw data(null, 404);
   if (what === 'gone') {
-    const columns: RowColumn[] = [{ name: TEXT.line, kind: 'number' }, { name: TEXT.code, kind: 'text' }, { name: TEXT.title, kind: 'text' }, { name: TEXT.brand, kind: 'text' }, { name: FIGURE.cost, kind: 'number' }];
-    return answer(`${page.list.name} gone.${as}`, rowsOut(as, 'Gone', columns, goneGoods(entry.workspaceId, page)), TYPES[as]);
+    const columns: RowColumn[] = [
+      { name: TEXT.line, kind: 'number' },
+      { name: TEXT.code, kind: 'text' },
+      { name: TEXT.title, kind: 'text' },
+      { name: TEXT.brand, kind: 'text' },
+      { name: FIGURE.cost, kind: 'number' },
+    ];
+    return answer(
+      `${page.list.name} gone.${as}`,
+      rowsOut(as, 'Gone', columns, goneGoods(entry.workspaceId, page)),
+      TYPES[as],
+    );
   }
-  const query = what === 'all' ? { text: '', filters: [], sort: [] } : what === 'shortlist' ? { text: '', filters: [{ kind: 'flag' as const, flag: 'shortlisted' as const, is: true }], sort: queryIn(search).sort } : queryIn(search);
+  const query =
+    what === 'all'
+      ? { text: '', filters: [], sort: [] }
+      : what === 'shortlist'
+        ? {
+            text: '',
+            filters: [{ kind: 'flag' as const, flag: 'shortlisted' as const, is: true }],
+            sort: queryIn(search).sort,
+          }
+        : queryIn(search);
   const [purchase, sales] = [page.list.settings?.assumptions.purchase.currency ?? '', page.screen.currency];
   const currencyOf = (f: ListFigure): string | null => (IN_PURCHASE.has(f) ? purchase : IN_SALES.has(f) ? sales : null);
   const extras = extrasOf(page.list);
   const run = page.shown.id;
   const columns: RowColumn[] = [
-    { name: TEXT.line, kind: 'number' }, { name: TEXT.code, kind: 'text' }, { name: TEXT.title, kind: 'text' }, { name: TEXT.brand, kind: 'text' }, { name: TEXT.category, kind: 'text' },
-    { name: TEXT.verdict, kind: 'text' }, { name: words.why, kind: 'text' }, { name: words.bound, kind: 'text' }, { name: words.mark, kind: 'text' },
-    ...LIST_FIGURES.map((f): RowColumn => ({ name: [FIGURE[f], currencyOf(f)].filter(Boolean).join(', '), kind: 'number', percent: PERCENT.has(f) })),
+    { name: TEXT.line, kind: 'number' },
+    { name: TEXT.code, kind: 'text' },
+    { name: TEXT.title, kind: 'text' },
+    { name: TEXT.brand, kind: 'text' },
+    { name: TEXT.category, kind: 'text' },
+    { name: TEXT.verdict, kind: 'text' },
+    { name: words.why, kind: 'text' },
+    { name: words.bound, kind: 'text' },
+    { name: words.mark, kind: 'text' },
+    ...LIST_FIGURES.map(
+      (f): RowColumn => ({
+        name: [FIGURE[f], currencyOf(f)].filter(Boolean).join(', '),
+        kind: 'number',
+        percent: PERCENT.has(f),
+      }),
+    ),
     { name: `${words.orderValue}, ${purchase}`, kind: 'number' },
     ...extras.map((name): RowColumn => ({ name, kind: 'text' })),
   ];
   async function* pieces(): AsyncGenerator<OutValue[][]> {
     if (page === null) return;
     for (let from = 0; ; from += PIECE) {
-      const { window } = await askList(entry.workspaceId, page, { query, show: 'kept', from, count: PIECE, remedies: false, figures: [], facets: false });
-      const more = extras.length === 0 ? null : await moreOf(entry.workspaceId, run, window.map((r) => r.line));
+      const { window } = await askList(entry.workspaceId, page, {
+        query,
+        show: 'kept',
+        from,
+        count: PIECE,
+        remedies: false,
+        figures: [],
+        facets: false,
+      });
+      const more =
+        extras.length === 0
+          ? null
+          : await moreOf(
+              entry.workspaceId,
+              run,
+              window.map((r) => r.line),
+            );
       yield window.map((r) => [
-        r.line, r.code, r.title, r.brand, r.category, VERDICT[r.verdict], whyOf(r), boundWord(r), MARK[r.mark] ?? '',
-        ...LIST_FIGURES.map((x) => figure(r.figures[x] ?? null, currencyOf(x))), figure(orderValue(r), purchase), ...extras.map((e) => more?.get(r.line)?.[e] ?? null),
+        r.line,
+        r.code,
+        r.title,
+        r.brand,
+        r.category,
+        VERDICT[r.verdict],
+        whyOf(r),
+        boundWord(r),
+        MARK[r.mark] ?? '',
+        ...LIST_FIGURES.map((x) => figure(r.figures[x] ?? null, currencyOf(x))),
+        figure(orderValue(r), purchase),
+        ...extras.map((e) => more?.get(r.line)?.[e] ?? null),
       ]);
       if (window.length < PIECE) return;
     }
   }
-  return answer(`${page.list.name}${what === 'shortlist' ? ' shortlist' : ''}.${as}`, rowsOut(as, page.list.name, columns, pieces()), TYPES[as]);
+  return answer(
+    `${page.list.name}${what === 'shortlist' ? ' shortlist' : ''}.${as}`,
+    rowsOut(as, page.list.name, columns, pieces()),
+    TYPES[as],
+  );
 }
 
 const { listText: TEXT, listFigure: FIGURE, listVerdict: VERDICT, listFile: words } = listWords;
@@ -95,10 +179,16 @@ const TROUBLE: Readonly<Record<string, string>> = listWords.listTrouble;
 const MARK: Readonly<Record<string, string>> = listWords.listFlag;
 
 /** What keeps a row from an answer, in words: what is wrong, or the costs that are not known. */
-const whyOf = (r: ListRow): string => (r.trouble !== '' ? (TROUBLE[r.trouble] ?? r.trouble) : blanksIn(r.blanks).map((b) => en.blank[b]).join(', '));
+const whyOf = (r: ListRow): string =>
+  r.trouble !== ''
+    ? (TROUBLE[r.trouble] ?? r.trouble)
+    : blanksIn(r.blanks)
+        .map((b) => en.blank[b])
+        .join(', ');
 
 /** Whether what a unit keeps is a bound. */
-const boundWord = (r: ListRow): string => (r.figures.unitProfit != null && boundOf('unitProfit', blanksIn(r.blanks)) === 'atMost' ? words.atMost : '');
+const boundWord = (r: ListRow): string =>
+  r.figures.unitProfit != null && boundOf('unitProfit', blanksIn(r.blanks)) === 'atMost' ? words.atMost : '';
 
 /** What the order of a row costs at the supplier, in the list's currency; null where quantity or price is not known. */
 function orderValue({ figures: { quantity, paid, cost } }: ListRow): number | null {
@@ -107,4 +197,5 @@ function orderValue({ figures: { quantity, paid, cost } }: ListRow): number | nu
 }
 
 /** Money to its currency's smallest coin, other figures to six decimals; unknown is blank, never 0. */
-const figure = (x: number | null, currency: string | null): number | null => (x === null ? null : currency === null ? Math.round(x * 1e6) / 1e6 : roundMinor(x, powerOfTen(minorDigits(currency))));
+const figure = (x: number | null, currency: string | null): number | null =>
+  x === null ? null : currency === null ? Math.round(x * 1e6) / 1e6 : roundMinor(x, powerOfTen(minorDigits(currency)));

@@ -22,7 +22,22 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (!line.success) throw data({ error: 'There is no such row.' }, 404);
     const row = await loadRow(entry.workspaceId, page, line.data);
     if (row === null) throw data(null, 404);
-    return data({ ...row, listingByHand: row.mark?.listings[params.list] !== undefined, mark: row.mark === null ? null : { state: row.mark.state, reason: row.mark.reason, note: row.mark.note, tags: row.mark.tags, candidateId: row.mark.candidateId, soldPack: row.mark.soldPack, boughtPack: row.mark.boughtPack } });
+    return data({
+      ...row,
+      listingByHand: row.mark?.listings[params.list] !== undefined,
+      mark:
+        row.mark === null
+          ? null
+          : {
+              state: row.mark.state,
+              reason: row.mark.reason,
+              note: row.mark.note,
+              tags: row.mark.tags,
+              candidateId: row.mark.candidateId,
+              soldPack: row.mark.soldPack,
+              boughtPack: row.mark.boughtPack,
+            },
+    });
   } catch (e) {
     if (e instanceof ScreeningAway) throw data(null, 503);
     throw e;

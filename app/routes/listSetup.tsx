@@ -14,9 +14,40 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const check = page.work.find((w) => w.kind === 'checkList') ?? null;
   const refused = page.work.find((w) => (w.data.refusedBytes ?? 0) > 0) !== undefined;
   return {
-    list: { id: page.list.id, name: page.list.name, file: page.list.file, sheet: page.list.sheet, previousId: page.list.previousId, hasRun: page.list.runId !== null, mapped: page.list.map !== null, reference: page.list.reference },
-    supplierName: page.supplierName, sheets: page.sheets, referenceSheets: page.referenceSheets, map: page.map, own: page.own, suppliers: page.suppliers, markets: page.markets, earlier: page.earlier, home: page.settings.homeCurrency,
-    check: check === null ? null : { id: check.id, state: check.state, done: check.done, total: check.total, error: check.error, valid: check.data.valid ?? 0, invalid: check.data.invalid ?? 0, repaired: check.data.repaired ?? 0, completed: check.data.completed ?? 0, troubles: check.data.troubles ?? {} },
+    list: {
+      id: page.list.id,
+      name: page.list.name,
+      file: page.list.file,
+      sheet: page.list.sheet,
+      previousId: page.list.previousId,
+      hasRun: page.list.runId !== null,
+      mapped: page.list.map !== null,
+      reference: page.list.reference,
+    },
+    supplierName: page.supplierName,
+    sheets: page.sheets,
+    referenceSheets: page.referenceSheets,
+    map: page.map,
+    own: page.own,
+    suppliers: page.suppliers,
+    markets: page.markets,
+    earlier: page.earlier,
+    home: page.settings.homeCurrency,
+    check:
+      check === null
+        ? null
+        : {
+            id: check.id,
+            state: check.state,
+            done: check.done,
+            total: check.total,
+            error: check.error,
+            valid: check.data.valid ?? 0,
+            invalid: check.data.invalid ?? 0,
+            repaired: check.data.repaired ?? 0,
+            completed: check.data.completed ?? 0,
+            troubles: check.data.troubles ?? {},
+          },
     refused,
   };
 }
@@ -46,5 +77,13 @@ export default function ListSetup() {
   const loaded = useLoaderData<typeof loader>();
   const failed = useActionData<{ error?: string }>();
   const head = useOutletContext<WorkspaceHead>();
-  return <ListSetupPage key={loaded.list.id} {...loaded} root={`/w/${head.slug}`} canEdit={head.role !== 'viewer'} error={failed?.error ?? null} />;
+  return (
+    <ListSetupPage
+      key={loaded.list.id}
+      {...loaded}
+      root={`/w/${head.slug}`}
+      canEdit={head.role !== 'viewer'}
+      error={failed?.error ?? null}
+    />
+  );
 }

@@ -10,8 +10,13 @@ import type { Route } from './+types/listUpload.ts';
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const search = new URL(request.url).searchParams;
-  const name = (search.get('name') ?? '').replace(/[\\/\0]/g, ' ').trim().slice(0, 200) || 'List';
-  if (request.body === null) return data({ error: 'The file is empty. Choose a file with a header line and rows.' }, 422);
+  const name =
+    (search.get('name') ?? '')
+      .replace(/[\\/\0]/g, ' ')
+      .trim()
+      .slice(0, 200) || 'List';
+  if (request.body === null)
+    return data({ error: 'The file is empty. Choose a file with a header line and rows.' }, 422);
   const body = Readable.fromWeb(request.body as never);
   try {
     const list = search.get('for');
@@ -24,7 +29,11 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (e instanceof FileRefused) return data({ error: e.message }, e.status);
     if (e instanceof ListError) return data({ error: e.message }, 422);
     // The line went dead: nobody hears the answer, and nothing was kept.
-    if (request.signal.aborted || ['ECONNRESET', 'ERR_STREAM_PREMATURE_CLOSE', 'ABORT_ERR'].includes((e as { code?: string }).code ?? '')) return data({ error: 'The file did not arrive whole. Nothing of it was kept; send it again.' }, 400);
+    if (
+      request.signal.aborted ||
+      ['ECONNRESET', 'ERR_STREAM_PREMATURE_CLOSE', 'ABORT_ERR'].includes((e as { code?: string }).code ?? '')
+    )
+      return data({ error: 'The file did not arrive whole. Nothing of it was kept; send it again.' }, 400);
     throw e;
   }
 }

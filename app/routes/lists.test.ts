@@ -35,23 +35,58 @@ const code = (n: number): string => {
   const body = `952${String(n).padStart(9, '0')}`;
   return body + checkDigit(body);
 };
-/** Rows that all cost 3.00 and sell at rising prices; each third names its colour; the first comes in cartons, cheaper from 40 on. */
-const rows = Array.from({ length: 30 }, (_, i) => ({ Barcode: code(i), Title: `Pot ${i}`, 'Net price': '3.00', 'Shelf price': (9 + i).toFixed(2), 'Monthly units': '50', 'Length cm': '12', 'Width cm': '10', 'Height cm': '8', 'Weight kg': '0.4', Category: 'garden', Colour: i % 3 === 0 ? '=green' : '', Carton: i === 0 ? '12' : '', 'From quantity': i === 0 ? '40' : '', 'Price from quantity': i === 0 ? '2.50' : '' }));
+/**
+ * Rows that all cost 3.00 and sell at rising prices; each third names its colour; the first comes in cartons, cheaper
+ * from 40 on.
+ */
+const rows = Array.from({ length: 30 }, (_, i) => ({
+  Barcode: code(i),
+  Title: `Pot ${i}`,
+  'Net price': '3.00',
+  'Shelf price': (9 + i).toFixed(2),
+  'Monthly units': '50',
+  'Length cm': '12',
+  'Width cm': '10',
+  'Height cm': '8',
+  'Weight kg': '0.4',
+  Category: 'garden',
+  Colour: i % 3 === 0 ? '=green' : '',
+  Carton: i === 0 ? '12' : '',
+  'From quantity': i === 0 ? '40' : '',
+  'Price from quantity': i === 0 ? '2.50' : '',
+}));
 
 beforeAll(async () => {
-  [editor, viewer, stranger] = (await Promise.all([signedIn(made.w.id, 'editor'), signedIn(made.w.id, 'viewer'), signedIn(null)])).map((p) => p.cookie) as [string, string, string];
+  [editor, viewer, stranger] = (
+    await Promise.all([signedIn(made.w.id, 'editor'), signedIn(made.w.id, 'viewer'), signedIn(null)])
+  ).map((p) => p.cookie) as [string, string, string];
   list = await made.tools.bring(Papa.unparse(rows), 'pots.csv', { extras: ['Colour'] });
   await made.tools.read(list);
 });
 
 type Route = (args: never) => unknown;
 /** Sends a request to a route as a signed-in person does. */
-function send(route: Route, cookie: string, body: BodyInit | object | null, over: { list?: string; line?: number; search?: string; workspace?: string; type?: string } = {}): Promise<Said> {
-  const json = body !== null && typeof body === 'object' && !(body instanceof FormData) && !(body instanceof Uint8Array);
-  const request = new Request(`http://127.0.0.1:4300/w/${over.workspace ?? made.w.slug}/lists/x${over.search ?? ''}`, { ...(body === null ? {} : { method: 'POST', body: json ? JSON.stringify(body) : (body as BodyInit) }), headers: { cookie, ...(json ? { 'content-type': 'application/json' } : {}) } });
-  return saidBy(() => route({ request, params: { workspace: over.workspace ?? made.w.slug, list: over.list ?? list, line: String(over.line ?? 2) } } as never));
+function send(
+  route: Route,
+  cookie: string,
+  body: BodyInit | object | null,
+  over: { list?: string; line?: number; search?: string; workspace?: string; type?: string } = {},
+): Promise<Said> {
+  const json =
+    body !== null && typeof body === 'object' && !(body instanceof FormData) && !(body instanceof Uint8Array);
+  const request = new Request(`http://127.0.0.1:4300/w/${over.workspace ?? made.w.slug}/lists/x${over.search ?? ''}`, {
+    ...(body === null ? {} : { method: 'POST', body: json ? JSON.stringify(body) : (body as BodyInit) }),
+    headers: { cookie, ...(json ? { 'content-type': 'application/json' } : {}) },
+  });
+  return saidBy(() =>
+    route({
+      request,
+      params: { workspace: over.workspace ?? made.w.slug, list: over.list ?? list, line: String(over.line ?? 2) },
+    } as never),
+  );
 }
-const asked = async (over: object = {}): Promise<Answer> => (await send(ask, editor, { query: {}, count: 100, ...over })).body as Answer;
+const asked = async (over: object = {}): Promise<Answer> =>
+  (await send(ask, editor, { query: {}, count: 100, ...over })).body as Answer;
 const settings = async () => {
   const found = (await loadList(made.w.id, list))?.list.settings;
   if (found == null) throw new Error('no settings');
@@ -61,13 +96,24 @@ const settings = async () => {
 const TAKES = 1 - 0.04 * 0.5;
 const dearer = async () => {
   const own = await settings();
-  return { ...own, assumptions: { ...own.assumptions, inbound: { perUnit: own.assumptions.inbound.perUnit + 1, perKg: 0 } } };
+  return {
+    ...own,
+    assumptions: { ...own.assumptions, inbound: { perUnit: own.assumptions.inbound.perUnit + 1, perKg: 0 } },
+  };
 };
-const csvOf = async (said: Said): Promise<Record<string, string>[]> => Papa.parse<Record<string, string>>((await (said.body as Response).text()).replace('\ufeff', '').trim(), { header: true }).data;
+const csvOf = async (said: Said): Promise<Record<string, string>[]> =>
+  Papa.parse<Record<string, string>>((await (said.body as Response).text()).replace('\ufeff', '').trim(), {
+    header: true,
+  }).data;
 
 describe('a list in which no row is good', () => {
   it('opens, says so, and leaves as a file in every format', async () => {
-    const bad = await made.tools.bring(Papa.unparse(rows.map((r) => ({ ...r, Barcode: r.Barcode.slice(0, -1) + ((Number(r.Barcode.slice(-1)) + 1) % 10) }))), 'bad.csv');
+    const bad = await made.tools.bring(
+      Papa.unparse(
+        rows.map((r) => ({ ...r, Barcode: r.Barcode.slice(0, -1) + ((Number(r.Barcode.slice(-1)) + 1) % 10) })),
+      ),
+      'bad.csv',
+    );
     await made.tools.read(bad);
     const page = await loadList(made.w.id, bad);
     expect(page?.shown?.data).toMatchObject({ valid: 0, invalid: 30 });
@@ -98,7 +144,12 @@ describe('a window of a list', () => {
     expect(now - tried).toBeCloseTo(TAKES, 6);
     expect(profit(await asked())).toBe(now);
   });
-  it.each([['no query at all', { count: 5 }], ['a figure there is not', { query: { filters: [{ kind: 'range', figure: 'luck' }] } }], ['more rows than a window has', { query: {}, count: 100_000 }], ['text instead of a question', 'what pays?']])('%s is refused with a word of what is wrong', async (_, body) => {
+  it.each([
+    ['no query at all', { count: 5 }],
+    ['a figure there is not', { query: { filters: [{ kind: 'range', figure: 'luck' }] } }],
+    ['more rows than a window has', { query: {}, count: 100_000 }],
+    ['text instead of a question', 'what pays?'],
+  ])('%s is refused with a word of what is wrong', async (_, body) => {
     const said = await send(ask, editor, body);
     expect(said.status).toBe(422);
     expect((said.body as { error: string }).error.length).toBeGreaterThan(10);
@@ -127,21 +178,44 @@ describe('what is decided', () => {
   it('a row is kept with the order that was looked at, everything the file said, tags and note; the tally adds it up', async () => {
     const first = (await asked()).window[0];
     const of = [{ key: first?.key, name: 'Pot 0', profitPerMonth: null }];
-    expect((await send(act, editor, { what: 'mark', change: { rows: of, note: 'ask for a sample', tags: ['spring'] } })).status).toBe(200);
-    const said = (await send(act, editor, { what: 'keep', lines: [2], quantity: 48 })).body as { kept: string[]; tally: { kept: number; profitPerMonth: number } };
+    expect(
+      (await send(act, editor, { what: 'mark', change: { rows: of, note: 'ask for a sample', tags: ['spring'] } }))
+        .status,
+    ).toBe(200);
+    const said = (await send(act, editor, { what: 'keep', lines: [2], quantity: 48 })).body as {
+      kept: string[];
+      tally: { kept: number; profitPerMonth: number };
+    };
     expect(said.kept).toHaveLength(1);
     const sheet = await loadSheet(made.w.id, said.kept[0] as string);
     expect(sheet?.candidate.data).toMatchObject({ name: 'Pot 0', tags: ['spring'] });
-    expect(sheet?.candidate.data.notes).toMatch(/Barcode 9520{9}\d[\s\S]*row 2[\s\S]*Colour: =green[\s\S]*ask for a sample/);
+    expect(sheet?.candidate.data.notes).toMatch(
+      /Barcode 9520{9}\d[\s\S]*row 2[\s\S]*Colour: =green[\s\S]*ask for a sample/,
+    );
     expect(sheet?.lanes[0]?.data.orderQuantity).toBe(48);
-    expect(sheet?.quotes[0]?.data).toMatchObject({ carton: { units: 12 }, priceBreaks: [{ minQty: 0, unitPrice: 3 }, { minQty: 40, unitPrice: 2.5 }] });
+    expect(sheet?.quotes[0]?.data).toMatchObject({
+      carton: { units: 12 },
+      priceBreaks: [
+        { minQty: 0, unitPrice: 3 },
+        { minQty: 40, unitPrice: 2.5 },
+      ],
+    });
     expect(said.tally).toMatchObject({ kept: 1 });
     expect(said.tally.profitPerMonth).toBeGreaterThan(0);
     // Kept once, it leads to the same candidate.
-    expect(((await send(act, editor, { what: 'keep', lines: [2] })).body as { kept: string[] }).kept).toEqual(said.kept);
-    expect((await asked({ query: { filters: [{ kind: 'flag', flag: 'kept', is: true }] } })).window.map((r) => r.mark)).toEqual(['kept']);
+    expect(((await send(act, editor, { what: 'keep', lines: [2] })).body as { kept: string[] }).kept).toEqual(
+      said.kept,
+    );
+    expect(
+      (await asked({ query: { filters: [{ kind: 'flag', flag: 'kept', is: true }] } })).window.map((r) => r.mark),
+    ).toEqual(['kept']);
   });
-  it.each([['an act there is not', { what: 'buy' }], ['no row', { what: 'keep', lines: [] }], ['half a piece', { what: 'keep', lines: [3], quantity: 0.5 }], ['a view without a name', { what: 'saveView', name: ' ', look: {}, assumptions: null }]])('%s changes nothing and is said', async (_, body) => {
+  it.each([
+    ['an act there is not', { what: 'buy' }],
+    ['no row', { what: 'keep', lines: [] }],
+    ['half a piece', { what: 'keep', lines: [3], quantity: 0.5 }],
+    ['a view without a name', { what: 'saveView', name: ' ', look: {}, assumptions: null }],
+  ])('%s changes nothing and is said', async (_, body) => {
     const said = await send(act, editor, body);
     expect(said.status).toBe(422);
     expect((said.body as { error: string }).error).not.toBe('');
@@ -149,12 +223,22 @@ describe('what is decided', () => {
   it('whoever only looks decides nothing, and is told why; whoever is no member finds no list', async () => {
     const mark = { what: 'mark', change: { rows: [{ key: 1, name: 'x', profitPerMonth: null }], state: 'dropped' } };
     expect(await send(act, viewer, mark)).toMatchObject({ status: 403, body: { role: 'viewer' } });
-    for (const [route, body] of [[act, mark], [ask, { query: {} }], [row, { settings: null }]] as const) expect((await send(route, stranger, body)).status).toBe(404);
+    for (const [route, body] of [
+      [act, mark],
+      [ask, { query: {} }],
+      [row, { settings: null }],
+    ] as const)
+      expect((await send(route, stranger, body)).status).toBe(404);
   });
   it('a list of another workspace is not there, whoever asks', async () => {
     const other = await makeWorkspace();
     const { cookie } = await signedIn(other.id, 'owner');
-    for (const [route, body] of [[act, { what: 'cancel' }], [ask, { query: {} }], [row, { settings: null }]] as const) expect((await send(route, cookie, body, { workspace: other.slug })).status).toBe(404);
+    for (const [route, body] of [
+      [act, { what: 'cancel' }],
+      [ask, { query: {} }],
+      [row, { settings: null }],
+    ] as const)
+      expect((await send(route, cookie, body, { workspace: other.slug })).status).toBe(404);
     expect((await send(file as Route, cookie, null, { workspace: other.slug })).status).toBe(404);
   });
 });
@@ -166,7 +250,7 @@ describe('a list as a file', () => {
     expect(out.map((r) => r.Title)).toEqual(Array.from({ length: 9 }, (_, i) => `Pot ${29 - i}`));
     expect(out.find((r) => r.Title === 'Pot 27')?.Colour).toBe("'=green");
     expect(said.headers.get('content-disposition')).toMatch(/^attachment; filename="pots\.csv"/);
-    expect((await csvOf(await send(file as Route, viewer, null, { search: '?what=all&as=csv' })))).toHaveLength(30);
+    expect(await csvOf(await send(file as Route, viewer, null, { search: '?what=all&as=csv' }))).toHaveLength(30);
   });
   it('says under assumptions that are tried what the screen says', async () => {
     const form = new FormData();
@@ -175,7 +259,11 @@ describe('a list as a file', () => {
     const saved = await csvOf(await send(file as Route, viewer, null, { search: '?what=all&as=csv' }));
     const column = Object.keys(saved[0] ?? {}).find((c) => c.startsWith('Keeps a unit')) as string;
     expect(saved).toHaveLength(30);
-    for (const [i, r] of saved.entries()) expect(Math.abs(Number(r[column]) - Number(tried[i]?.[column]) - TAKES), 'to the cent it is rounded to').toBeLessThan(0.0101);
+    for (const [i, r] of saved.entries())
+      expect(
+        Math.abs(Number(r[column]) - Number(tried[i]?.[column]) - TAKES),
+        'to the cent it is rounded to',
+      ).toBeLessThan(0.0101);
     // Headings and verdicts in the words of the screen, money in the coins of its currency.
     expect(column).toBe('Keeps a unit, EUR');
     for (const r of saved) {
@@ -189,17 +277,41 @@ describe('a list as a file', () => {
 
 describe('a file that comes in', () => {
   it('by whoever may edit; what is no list is refused with what to do', async () => {
-    expect((await send(upload as Route, viewer, new Uint8Array(Buffer.from('Barcode,Net price\n')), { search: '?name=x.csv' })).status).toBe(403);
-    const taken = await send(upload as Route, editor, new Uint8Array(Buffer.from(`Barcode,Net price\n${code(1)},2\n`)), { search: '?name=..%2F..%2Fx.csv' });
+    expect(
+      (
+        await send(upload as Route, viewer, new Uint8Array(Buffer.from('Barcode,Net price\n')), {
+          search: '?name=x.csv',
+        })
+      ).status,
+    ).toBe(403);
+    const taken = await send(
+      upload as Route,
+      editor,
+      new Uint8Array(Buffer.from(`Barcode,Net price\n${code(1)},2\n`)),
+      { search: '?name=..%2F..%2Fx.csv' },
+    );
     expect(taken.status).toBe(200);
     expect((await loadList(made.w.id, (taken.body as { id: string }).id))?.list.name).not.toMatch(/[\\/]/);
-    expect(await send(upload as Route, editor, new Uint8Array([0x50, 0x4b, 3, 4]), { search: '?name=x.xlsx' })).toMatchObject({ status: 422, body: { error: expect.stringMatching(/Save it again as XLSX/) } });
-    expect((await send(upload as Route, editor, new Uint8Array(Buffer.from('a')), { search: '?for=no-such-list&name=x.csv' })).status).toBe(404);
+    expect(
+      await send(upload as Route, editor, new Uint8Array([0x50, 0x4b, 3, 4]), { search: '?name=x.xlsx' }),
+    ).toMatchObject({ status: 422, body: { error: expect.stringMatching(/Save it again as XLSX/) } });
+    expect(
+      (
+        await send(upload as Route, editor, new Uint8Array(Buffer.from('a')), {
+          search: '?for=no-such-list&name=x.csv',
+        })
+      ).status,
+    ).toBe(404);
   });
 });
 
 describe('the screening process', () => {
-  const post = (body: unknown, token = screeningToken()): Promise<Response> => fetch(screening.url, { method: 'POST', headers: { authorization: `Bearer ${token}` }, body: typeof body === 'string' ? body : JSON.stringify(body) });
+  const post = (body: unknown, token = screeningToken()): Promise<Response> =>
+    fetch(screening.url, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${token}` },
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+    });
   it('answers the web process alone, and says without a stack what it does not understand', async () => {
     expect((await post({}, 'x'.repeat(64))).status).toBe(401);
     expect((await fetch(screening.url)).status).toBe(401);
@@ -209,7 +321,25 @@ describe('the screening process', () => {
   });
   it('opens no file but those of a run', async () => {
     const page = await loadList(made.w.id, list);
-    const question = { workspaceId: '..', listId: '..', runId: 'etc', parts: [{ name: 'passwd', rows: 1 }], ranked: false, expected: 0, basis: 'now', categories: {}, marksEdition: '0', marks: [], query: {}, show: 'kept', from: 0, count: 0, remedies: false, figures: [], facets: false };
+    const question = {
+      workspaceId: '..',
+      listId: '..',
+      runId: 'etc',
+      parts: [{ name: 'passwd', rows: 1 }],
+      ranked: false,
+      expected: 0,
+      basis: 'now',
+      categories: {},
+      marksEdition: '0',
+      marks: [],
+      query: {},
+      show: 'kept',
+      from: 0,
+      count: 0,
+      remedies: false,
+      figures: [],
+      facets: false,
+    };
     const said = await post({ ask: question, settings: JSON.stringify(page?.screen) });
     expect([said.status, await said.json()]).toEqual([422, { error: 'a name may not be so' }]);
     expect((await post({ ask: { ...question, workspaceId: 'w', listId: 'l' }, settings: '{}' })).status).toBe(422);

@@ -11,8 +11,18 @@ import type { Route } from './+types/lists.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const [lists, tally, usage] = [await loadLists(entry.workspaceId), await tallyOf(entry.workspaceId, null), await usageOf(entry.workspaceId)];
-  return { lists: lists.map((l) => ({ ...l, createdAt: l.createdAt.toISOString() })), tally: { ...tally, since: tally.since?.toISOString() ?? null }, usage, quota: QUOTA, largest: LARGEST_FILE };
+  const [lists, tally, usage] = [
+    await loadLists(entry.workspaceId),
+    await tallyOf(entry.workspaceId, null),
+    await usageOf(entry.workspaceId),
+  ];
+  return {
+    lists: lists.map((l) => ({ ...l, createdAt: l.createdAt.toISOString() })),
+    tally: { ...tally, since: tally.since?.toISOString() ?? null },
+    usage,
+    quota: QUOTA,
+    largest: LARGEST_FILE,
+  };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Supplier lists · Bold Margin' }];
@@ -22,14 +32,23 @@ export async function action({ request, params }: Route.ActionArgs) {
   const form = await request.formData();
   const id = String(form.get('id') ?? '');
   switch (form.get('intent')) {
-    case 'delete': await setListDeleted(entry.workspaceId, id, true); await clearDeletedLists(entry.workspaceId); return data({ deleted: id });
-    case 'undelete': await setListDeleted(entry.workspaceId, id, false); return data({ ok: true });
-    case 'again': await startList(entry.workspaceId, id, 'readList', entry.person.id); return data({ ok: true });
+    case 'delete':
+      await setListDeleted(entry.workspaceId, id, true);
+      await clearDeletedLists(entry.workspaceId);
+      return data({ deleted: id });
+    case 'undelete':
+      await setListDeleted(entry.workspaceId, id, false);
+      return data({ ok: true });
+    case 'again':
+      await startList(entry.workspaceId, id, 'readList', entry.person.id);
+      return data({ ok: true });
     case 'cancel': {
-      for (const t of await tasksNow(entry.workspaceId)) if (t.data.listId === id) await cancelTask(entry.workspaceId, t.id);
+      for (const t of await tasksNow(entry.workspaceId))
+        if (t.data.listId === id) await cancelTask(entry.workspaceId, t.id);
       return data({ ok: true });
     }
-    default: return data({ error: 'unknown' }, 400);
+    default:
+      return data({ error: 'unknown' }, 400);
   }
 }
 

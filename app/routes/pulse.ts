@@ -6,13 +6,24 @@ import type { Route } from './+types/pulse.ts';
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const [tasks, notices] = [await tasksNow(entry.workspaceId), await latestNotices(entry.workspaceId)];
-  return { tasks: tasks.map(({ id, kind, state, done, total, data }) => ({ id, kind, state, done, total, changed: Number(data.changed ?? 0) })), notices: notices.map((n) => ({ ...n, at: n.at.toISOString() })) };
+  return {
+    tasks: tasks.map(({ id, kind, state, done, total, data }) => ({
+      id,
+      kind,
+      state,
+      done,
+      total,
+      changed: Number(data.changed ?? 0),
+    })),
+    notices: notices.map((n) => ({ ...n, at: n.at.toISOString() })),
+  };
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const form = await request.formData();
   if (form.get('intent') === 'read') await readNotices(entry.workspaceId);
-  if (form.get('intent') === 'cancel' && entry.role !== 'viewer') await cancelTask(entry.workspaceId, String(form.get('id')));
+  if (form.get('intent') === 'cancel' && entry.role !== 'viewer')
+    await cancelTask(entry.workspaceId, String(form.get('id')));
   return { ok: true };
 }

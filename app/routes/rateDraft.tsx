@@ -11,10 +11,15 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const loaded = await loadDraft(entry.workspaceId, params.draft);
   if (loaded === null) throw data(null, 404);
   const { draft, base } = loaded;
-  return { draft: { id: draft.id, kind: draft.kind, name: draft.name, cells: draft.cells, edition: draft.edition }, base: base === null ? null : { id: base.id, name: base.name, data: base.data, inForceFrom: base.inForceFrom } };
+  return {
+    draft: { id: draft.id, kind: draft.kind, name: draft.name, cells: draft.cells, edition: draft.edition },
+    base: base === null ? null : { id: base.id, name: base.name, data: base.data, inForceFrom: base.inForceFrom },
+  };
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.draft.name ?? ''} · Bold Margin` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.draft.name ?? ''} · Bold Margin` },
+];
 /** What is typed is saved by itself; moving between the sheets asks nothing of the server. */
 export const shouldRevalidate = ({ formMethod }: { formMethod?: string }) => formMethod !== undefined;
 

@@ -13,6 +13,12 @@ export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const parsed = body.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ ok: false as const }, 400);
-  const saved = await saveDraft(entry.workspaceId, params.draft, parsed.data.edition, parsed.data.cells, entry.person.id);
+  const saved = await saveDraft(
+    entry.workspaceId,
+    params.draft,
+    parsed.data.edition,
+    parsed.data.cells,
+    entry.person.id,
+  );
   return data(saved, saved.ok ? 200 : 'gone' in saved ? 404 : 409);
 }

@@ -12,7 +12,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const [card] = await loadCards(entry.workspaceId, [search.get('card') ?? '']);
   if (card === undefined) throw data(null, 404);
   const name = `${card.name} ${card.inForceFrom}`;
-  if (search.get('as') === 'json') return fileAnswer(`${name}.json`, JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind: card.kind, data: card.data }, null, 2));
+  if (search.get('as') === 'json')
+    return fileAnswer(
+      `${name}.json`,
+      JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind: card.kind, data: card.data }, null, 2),
+    );
   if (search.get('as') === 'csv') {
     const [sheet] = outSheets(card.kind, card.data, search.get('sheet'));
     if (sheet === undefined) throw data(null, 404);

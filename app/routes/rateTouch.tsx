@@ -19,9 +19,18 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const touched = await touchedBy(entry.workspaceId, about.kind, about.key, about.data, about.versionId);
   const taskId = search.get('task');
   return {
-    touched: touched.slice(0, 500), all: touched.length, candidates: new Set(touched.map((t) => t.candidateId)).size,
-    falls: touched.filter((t) => t.change !== null && t.change < -0.005).length, under: touched.filter((t) => t.dropped.length > 0).length,
-    name: about.name, day: about.day, kind: about.kind, back: about.back, draft: about.versionId === null, homeCurrency: settings.homeCurrency, today: today(),
+    touched: touched.slice(0, 500),
+    all: touched.length,
+    candidates: new Set(touched.map((t) => t.candidateId)).size,
+    falls: touched.filter((t) => t.change !== null && t.change < -0.005).length,
+    under: touched.filter((t) => t.dropped.length > 0).length,
+    name: about.name,
+    day: about.day,
+    kind: about.kind,
+    back: about.back,
+    draft: about.versionId === null,
+    homeCurrency: settings.homeCurrency,
+    today: today(),
     task: taskId === null ? null : await loadTask(entry.workspaceId, taskId),
   };
 }
@@ -34,7 +43,13 @@ export async function action({ request, params }: Route.ActionArgs) {
   const about = await askedAbout(entry.workspaceId, search);
   if (about === 'gone' || about === null || about.versionId === null) return data(null, 400);
   const touched = await touchedBy(entry.workspaceId, about.kind, about.key, about.data, about.versionId);
-  const task = await startTask(entry.workspaceId, 'bringUpToDate', { kind: about.kind, key: about.key }, touched.length, entry.person.id);
+  const task = await startTask(
+    entry.workspaceId,
+    'bringUpToDate',
+    { kind: about.kind, key: about.key },
+    touched.length,
+    entry.person.id,
+  );
   throw redirect(`/w/${entry.slug}/rates/touch?card=${about.versionId}&task=${task}`);
 }
 

@@ -14,9 +14,31 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   if (about === null || about === 'gone' || settings === null) throw data(null, 404);
   const touched = await touchedBy(entry.workspaceId, about.kind, about.key, about.data, about.versionId);
   const home = settings.homeCurrency;
-  const columns = ['candidate', 'country', 'marketplace', 'fulfilment', `keeps now ${home}`, `then ${home}`, `change ${home}`, 'why', 'falls under'].map((title) => ({ title }));
-  const rows = touched.map((t) => [t.candidate, t.country, t.marketplace, t.method, t.before, t.after, t.change, t.why.map((w) => `${w.line} ${w.effect.toFixed(2)}`).join('; '), t.dropped.join(' ')]);
+  const columns = [
+    'candidate',
+    'country',
+    'marketplace',
+    'fulfilment',
+    `keeps now ${home}`,
+    `then ${home}`,
+    `change ${home}`,
+    'why',
+    'falls under',
+  ].map((title) => ({ title }));
+  const rows = touched.map((t) => [
+    t.candidate,
+    t.country,
+    t.marketplace,
+    t.method,
+    t.before,
+    t.after,
+    t.change,
+    t.why.map((w) => `${w.line} ${w.effect.toFixed(2)}`).join('; '),
+    t.dropped.join(' '),
+  ]);
   const name = `${about.name} ${about.day} touches`;
   const sheet = { name: 'touched', columns, rows };
-  return search.get('as') === 'csv' ? fileAnswer(`${name}.csv`, writeCsv(sheet)) : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
+  return search.get('as') === 'csv'
+    ? fileAnswer(`${name}.csv`, writeCsv(sheet))
+    : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
 }

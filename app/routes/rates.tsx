@@ -15,7 +15,19 @@ import { readExchangeCsv, readReferenceXml } from '../../server/files/exchangeFi
 import { tablesOfWorkbook } from '../../server/files/readApart.ts';
 import { readCsv } from '../../server/files/sheets.ts';
 import { freightFromOutside, outsideIsThere, ratesFromOutside } from '../../server/outside/client.ts';
-import { createDraft, draftFrom, draftFromFreightQuote, listCards, loadCards, previewOf, putExchange, putInForce, readCardDocument, throwDraft, withdraw } from '../../server/use/cards.ts';
+import {
+  createDraft,
+  draftFrom,
+  draftFromFreightQuote,
+  listCards,
+  loadCards,
+  previewOf,
+  putExchange,
+  putInForce,
+  readCardDocument,
+  throwDraft,
+  withdraw,
+} from '../../server/use/cards.ts';
 import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';
@@ -26,37 +38,89 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const list = await listCards(entry.workspaceId);
-  const { settings, inForce } = await inWorkspace(entry.workspaceId, async (tx) => ({ settings: await settingsIn(tx, entry.workspaceId), inForce: await cardsInForce(tx, entry.workspaceId, today()) }));
+  const { settings, inForce } = await inWorkspace(entry.workspaceId, async (tx) => ({
+    settings: await settingsIn(tx, entry.workspaceId),
+    inForce: await cardsInForce(tx, entry.workspaceId, today()),
+  }));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
-  const byKey = list.versions.find((v) => v.kind === search.get('kind') && v.key === search.get('key') && !v.withdrawn && v.inForceFrom <= today());
-  const wanted = search.get('card') ?? byKey?.id ?? inForce.find((c) => c.kind === 'marketplace' && c.key.endsWith(`/${settings.homeCountry}`))?.id ?? inForce[0]?.id ?? '';
+  const byKey = list.versions.find(
+    (v) => v.kind === search.get('kind') && v.key === search.get('key') && !v.withdrawn && v.inForceFrom <= today(),
+  );
+  const wanted =
+    search.get('card') ??
+    byKey?.id ??
+    inForce.find((c) => c.kind === 'marketplace' && c.key.endsWith(`/${settings.homeCountry}`))?.id ??
+    inForce[0]?.id ??
+    '';
   const [withId, besideId] = [search.get('with') ?? '', search.get('beside') ?? ''];
   const cards = new Map((await loadCards(entry.workspaceId, [wanted, withId, besideId])).map((c) => [c.id, c]));
   const chosen = cards.get(wanted) ?? null;
   const against = chosen === null ? null : (cards.get(withId) ?? null);
-  const taxOf = (country: string): CardData | null => inForce.find((c) => c.kind === 'tax' && c.key === country)?.data ?? null;
+  const taxOf = (country: string): CardData | null =>
+    inForce.find((c) => c.kind === 'tax' && c.key === country)?.data ?? null;
   const second = cards.get(besideId);
   return {
-    versions: list.versions, drafts: list.drafts.map(({ id, kind, name }) => ({ id, kind, name })), chosen,
+    versions: list.versions,
+    drafts: list.drafts.map(({ id, kind, name }) => ({ id, kind, name })),
+    chosen,
     against: against !== null && against.kind === chosen?.kind ? against : null,
-    changes: chosen !== null && against !== null && against.kind === chosen.kind ? compareCards(chosen.kind, against.data, chosen.data) : [],
+    changes:
+      chosen !== null && against !== null && against.kind === chosen.kind
+        ? compareCards(chosen.kind, against.data, chosen.data)
+        : [],
     tax: chosen?.kind === 'marketplace' ? taxOf((chosen.data as MarketplaceCard).country) : null,
-    beside: second?.kind === 'marketplace' ? { id: second.id, name: second.name, card: second.data as MarketplaceCard, tax: taxOf((second.data as MarketplaceCard).country) as TaxCard | null } : null,
+    beside:
+      second?.kind === 'marketplace'
+        ? {
+            id: second.id,
+            name: second.name,
+            card: second.data as MarketplaceCard,
+            tax: taxOf((second.data as MarketplaceCard).country) as TaxCard | null,
+          }
+        : null,
     exchange: (inForce.find((c) => c.kind === 'exchange')?.data ?? null) as ExchangeTable | null,
-    homeCurrency: settings.homeCurrency, standings: settings.standings, today: today(), outside: outsideIsThere(),
+    homeCurrency: settings.homeCurrency,
+    standings: settings.standings,
+    today: today(),
+    outside: outsideIsThere(),
   };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: 'Rates · Bold Margin' }];
 const ASKED = ['card', 'kind', 'key', 'with', 'beside'];
 /** Sizes and prices that are tried ask nothing of the server. */
-export const shouldRevalidate = ({ currentUrl, nextUrl, formMethod, defaultShouldRevalidate }: { currentUrl: URL; nextUrl: URL; formMethod?: string; defaultShouldRevalidate: boolean }) =>
-  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && ASKED.every((k) => currentUrl.searchParams.get(k) === nextUrl.searchParams.get(k)) ? false : defaultShouldRevalidate;
+export const shouldRevalidate = ({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: {
+  currentUrl: URL;
+  nextUrl: URL;
+  formMethod?: string;
+  defaultShouldRevalidate: boolean;
+}) =>
+  formMethod === undefined &&
+  currentUrl.pathname === nextUrl.pathname &&
+  ASKED.every((k) => currentUrl.searchParams.get(k) === nextUrl.searchParams.get(k))
+    ? false
+    : defaultShouldRevalidate;
 
 const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/);
 const told = z.discriminatedUnion('intent', [
-  z.object({ intent: z.enum(['applyImport', 'importAsDraft']), id: z.string().max(64), cells: cellsSchema, from: z.string().max(20) }),
-  z.object({ intent: z.literal('readAgain'), id: z.string().max(64), cells: cellsSchema, comma: z.boolean(), from: z.string().max(20) }),
+  z.object({
+    intent: z.enum(['applyImport', 'importAsDraft']),
+    id: z.string().max(64),
+    cells: cellsSchema,
+    from: z.string().max(20),
+  }),
+  z.object({
+    intent: z.literal('readAgain'),
+    id: z.string().max(64),
+    cells: cellsSchema,
+    comma: z.boolean(),
+    from: z.string().max(20),
+  }),
   z.object({ intent: z.literal('applyRates'), id: z.string().max(64), tables: z.array(exchangeTable).max(20_000) }),
 ]);
 
@@ -64,23 +128,46 @@ export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const { workspaceId, person } = entry;
   const root = `/w/${entry.slug}/rates`;
-  if (request.headers.get('content-type')?.startsWith('application/json')) return applied(workspaceId, root, await request.json().catch(() => null), person.id);
+  if (request.headers.get('content-type')?.startsWith('application/json'))
+    return applied(workspaceId, root, await request.json().catch(() => null), person.id);
   const form = await request.formData();
   const id = String(form.get('id') ?? '');
   const toDraft = (draft: string | null) => redirect(draft === null ? root : `${root}/draft/${draft}`);
   switch (form.get('intent')) {
-    case 'next': throw toDraft(await draftFrom(workspaceId, id, false, person.id));
-    case 'copy': throw toDraft(await draftFrom(workspaceId, id, true, person.id));
+    case 'next':
+      throw toDraft(await draftFrom(workspaceId, id, false, person.id));
+    case 'copy':
+      throw toDraft(await draftFrom(workspaceId, id, true, person.id));
     case 'new': {
       const kind = CARD_KINDS.find((k) => k === form.get('kind'));
       if (kind === undefined) return data({}, 400);
-      throw toDraft(await createDraft(workspaceId, { kind, name: '', cells: blankCells(kind, today()), basedOn: null }, person.id));
+      throw toDraft(
+        await createDraft(workspaceId, { kind, name: '', cells: blankCells(kind, today()), basedOn: null }, person.id),
+      );
     }
-    case 'restoreDraft': throw toDraft((await throwDraft(workspaceId, id, true)) ? id : null);
-    case 'withdraw': await withdraw(workspaceId, id, false); return data({});
+    case 'restoreDraft':
+      throw toDraft((await throwDraft(workspaceId, id, true)) ? id : null);
+    case 'withdraw':
+      await withdraw(workspaceId, id, false);
+      return data({});
     case 'putBack': {
       const back = await withdraw(workspaceId, id, true);
-      return back ? data({}) : data({ errors: [{ sheet: 'card', row: null, column: 'inForceFrom', problem: 'Another version is in force from this day by now', remedy: 'Withdraw that one first, or put this one in force from another day.' }] satisfies CellError[] }, 422);
+      return back
+        ? data({})
+        : data(
+            {
+              errors: [
+                {
+                  sheet: 'card',
+                  row: null,
+                  column: 'inForceFrom',
+                  problem: 'Another version is in force from this day by now',
+                  remedy: 'Withdraw that one first, or put this one in force from another day.',
+                },
+              ] satisfies CellError[],
+            },
+            422,
+          );
     }
     case 'fetchRates': {
       const got = await ratesFromOutside(workspaceId);
@@ -97,31 +184,52 @@ export async function action({ request, params }: Route.ActionArgs) {
       if (got === null) return data({ fetched: null });
       throw toDraft(await draftFromFreightQuote(workspaceId, id, got.value, got.at, person.id));
     }
-    case 'import': return imported(workspaceId, id, form.get('file'));
-    default: return data({}, 400);
+    case 'import':
+      return imported(workspaceId, id, form.get('file'));
+    default:
+      return data({}, 400);
   }
 }
 
 /** Reads a file against the version it is meant to follow. */
 async function imported(workspaceId: string, id: string, file: unknown) {
-  const wrong = (problem: string, remedy: string) => data({ errors: [{ sheet: '', row: null, column: null, problem, remedy }] satisfies CellError[] }, 422);
+  const wrong = (problem: string, remedy: string) =>
+    data({ errors: [{ sheet: '', row: null, column: null, problem, remedy }] satisfies CellError[] }, 422);
   const [card] = await loadCards(workspaceId, [id]);
   if (card === undefined) return data({}, 404);
-  if (!(file instanceof File) || file.size === 0) return wrong('The file is empty', 'Choose a file that was exported from here.');
+  if (!(file instanceof File) || file.size === 0)
+    return wrong('The file is empty', 'Choose a file that was exported from here.');
   const name = file.name.toLowerCase();
   const next = nextMonth(card.inForceFrom, today());
-  if (name.endsWith('.xml') || (card.kind === 'exchange' && name.endsWith('.csv') && !/^\W*"?(currency|rate|field)"?\s*[,;\t]\s*"?(rate|currency|value)"?\s*\r?\n/i.test(await file.slice(0, 200).text()))) {
-    const read = name.endsWith('.xml') ? readReferenceXml(await file.text(), file.name) : readExchangeCsv(await file.text(), (card.data as ExchangeTable).base, file.name);
+  if (
+    name.endsWith('.xml') ||
+    (card.kind === 'exchange' &&
+      name.endsWith('.csv') &&
+      !/^\W*"?(currency|rate|field)"?\s*[,;\t]\s*"?(rate|currency|value)"?\s*\r?\n/i.test(
+        await file.slice(0, 200).text(),
+      ))
+  ) {
+    const read = name.endsWith('.xml')
+      ? readReferenceXml(await file.text(), file.name)
+      : readExchangeCsv(await file.text(), (card.data as ExchangeTable).base, file.name);
     return read.ok ? data({ rates: { tables: read.tables } }) : data({ rateErrors: read.errors }, 422);
   }
   if (name.endsWith('.json')) {
     const read = readCardDocument(await file.text());
     if (!read.ok) return data({ errors: read.errors }, 422);
-    if (read.kind !== card.kind) return wrong(`This is a card of another kind (${read.kind})`, 'Open the card it belongs to, and import it there.');
+    if (read.kind !== card.kind)
+      return wrong(
+        `This is a card of another kind (${read.kind})`,
+        'Open the card it belongs to, and import it there.',
+      );
     const p = previewOf(card.kind, draftOf(read.kind, read.data), card.data, false);
-    return data({ preview: { ...p, comma: false, from: cardDay(read.data) === card.inForceFrom ? next : cardDay(read.data) } });
+    return data({
+      preview: { ...p, comma: false, from: cardDay(read.data) === card.inForceFrom ? next : cardDay(read.data) },
+    });
   }
-  const read = name.endsWith('.csv') ? readCsv(await file.text()) : await tablesOfWorkbook(Buffer.from(await file.arrayBuffer()));
+  const read = name.endsWith('.csv')
+    ? readCsv(await file.text())
+    : await tablesOfWorkbook(Buffer.from(await file.arrayBuffer()));
   if (!read.ok) return wrong(read.problem, read.remedy);
   const cells = cellsFrom(card.kind, read.sheets, card.data);
   if (!cells.ok) return data({ errors: cells.errors }, 422);
@@ -156,12 +264,17 @@ async function applied(workspaceId: string, root: string, body: unknown, by: str
     await putExchange(workspaceId, t.tables, by);
     throw redirect(`${root}?kind=exchange&key=exchange`);
   }
-  if (t.intent === 'readAgain') return data({ preview: { ...previewOf(card.kind, t.cells, card.data, t.comma), comma: t.comma, from: t.from } });
+  if (t.intent === 'readAgain')
+    return data({ preview: { ...previewOf(card.kind, t.cells, card.data, t.comma), comma: t.comma, from: t.from } });
   if (t.intent === 'importAsDraft') {
     const read = readTables(card.kind, t.cells);
     const own = read.ok ? draftOf(card.kind, read.data) : t.cells;
-    const cells = day.safeParse(t.from).success ? { ...own, card: (own.card ?? []).map((r) => (r[0] === 'inForceFrom' || r[0] === 'date' ? [r[0], t.from] : r)) } : own;
-    throw redirect(`${root}/draft/${await createDraft(workspaceId, { kind: card.kind, name: card.name, cells, basedOn: card.id }, by)}`);
+    const cells = day.safeParse(t.from).success
+      ? { ...own, card: (own.card ?? []).map((r) => (r[0] === 'inForceFrom' || r[0] === 'date' ? [r[0], t.from] : r)) }
+      : own;
+    throw redirect(
+      `${root}/draft/${await createDraft(workspaceId, { kind: card.kind, name: card.name, cells, basedOn: card.id }, by)}`,
+    );
   }
   const read = readTables(card.kind, t.cells);
   if (!read.ok) return data({ errors: [...read.errors] }, 422);

@@ -5,11 +5,16 @@ import { forwardToAuth } from '../../server/auth/forward.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/resetPassword.ts';
 
-export const loader = ({ request }: Route.LoaderArgs) => ({ token: new URL(request.url).searchParams.get('token') ?? '' });
+export const loader = ({ request }: Route.LoaderArgs) => ({
+  token: new URL(request.url).searchParams.get('token') ?? '',
+});
 
 export async function action({ request }: Route.ActionArgs) {
   const form = await request.formData();
-  const answer = await forwardToAuth(request, '/reset-password', { token: String(form.get('token') ?? ''), newPassword: String(form.get('password') ?? '') });
+  const answer = await forwardToAuth(request, '/reset-password', {
+    token: String(form.get('token') ?? ''),
+    newPassword: String(form.get('password') ?? ''),
+  });
   return data({ code: answer.ok ? 'done' : answer.code }, { status: answer.ok ? 200 : 400 });
 }
 
@@ -20,12 +25,27 @@ export default function ResetPassword() {
   if (said?.code === 'done')
     return (
       <AccountPage title={t('account.resetDone')}>
-        <Typography><TextLink to="/sign-in">{t('account.signIn')}</TextLink></Typography>
+        <Typography>
+          <TextLink to="/sign-in">{t('account.signIn')}</TextLink>
+        </Typography>
       </AccountPage>
     );
   return (
     <AccountPage title={t('account.reset')} lead={t('account.resetLead')}>
-      <AccountForm hidden={{ token }} error={said ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null} button={t('account.resetButton')} fields={[{ name: 'password', label: t('account.newPassword'), type: 'password', autoComplete: 'new-password', help: t('account.passwordHelp') }]} />
+      <AccountForm
+        hidden={{ token }}
+        error={said ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null}
+        button={t('account.resetButton')}
+        fields={[
+          {
+            name: 'password',
+            label: t('account.newPassword'),
+            type: 'password',
+            autoComplete: 'new-password',
+            help: t('account.passwordHelp'),
+          },
+        ]}
+      />
     </AccountPage>
   );
 }

@@ -20,12 +20,33 @@ import type { Route } from './+types/settings.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const { settings, taxed } = await inWorkspace(entry.workspaceId, async (tx) => ({ settings: await settingsIn(tx, entry.workspaceId), taxed: await taxedCountries(tx, entry.workspaceId) }));
+  const { settings, taxed } = await inWorkspace(entry.workspaceId, async (tx) => ({
+    settings: await settingsIn(tx, entry.workspaceId),
+    taxed: await taxedCountries(tx, entry.workspaceId),
+  }));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   return reachable(async () => {
-    const members = await authDb().select({ id: member.id, userId: member.userId, role: member.role, name: user.name, email: user.email }).from(member).innerJoin(user, eq(member.userId, user.id)).where(eq(member.organizationId, entry.workspaceId)).orderBy(member.createdAt);
-    const invitations = entry.role !== 'owner' ? [] : await authDb().select({ id: invitation.id, email: invitation.email, role: invitation.role }).from(invitation).where(and(eq(invitation.organizationId, entry.workspaceId), eq(invitation.status, 'pending'))).orderBy(desc(invitation.createdAt));
-    return { settings, me: entry.person.id, members, invitations: invitations.map((i) => ({ ...i, link: `${env().BM_ORIGIN}/invitation/${i.id}` })), countries: [...new Set([...Object.keys(COUNTRY_CURRENCY), ...taxed, ...Object.keys(settings.standings)])] };
+    const members = await authDb()
+      .select({ id: member.id, userId: member.userId, role: member.role, name: user.name, email: user.email })
+      .from(member)
+      .innerJoin(user, eq(member.userId, user.id))
+      .where(eq(member.organizationId, entry.workspaceId))
+      .orderBy(member.createdAt);
+    const invitations =
+      entry.role !== 'owner'
+        ? []
+        : await authDb()
+            .select({ id: invitation.id, email: invitation.email, role: invitation.role })
+            .from(invitation)
+            .where(and(eq(invitation.organizationId, entry.workspaceId), eq(invitation.status, 'pending')))
+            .orderBy(desc(invitation.createdAt));
+    return {
+      settings,
+      me: entry.person.id,
+      members,
+      invitations: invitations.map((i) => ({ ...i, link: `${env().BM_ORIGIN}/invitation/${i.id}` })),
+      countries: [...new Set([...Object.keys(COUNTRY_CURRENCY), ...taxed, ...Object.keys(settings.standings)])],
+    };
   });
 }
 
@@ -42,7 +63,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     const parsed = change.safeParse(await request.json().catch(() => null));
     if (!parsed.success) return data({ error: 'invalid', link: null }, 422);
     try {
-      await saveSettings(entry.workspaceId, (s) => settingsSchema.parse(withValueAt(s, parsed.data.path, parsed.data.to)));
+      await saveSettings(entry.workspaceId, (s) =>
+        settingsSchema.parse(withValueAt(s, parsed.data.path, parsed.data.to)),
+      );
       if (READ_BY_LANES.has(String(parsed.data.path[0]))) await weighAllAgain(entry.workspaceId, entry.person.id);
     } catch (e) {
       if (e instanceof z.ZodError) return data({ error: sayIssue(e), link: null }, 422);
@@ -60,20 +83,53 @@ export async function action({ request, params }: Route.ActionArgs) {
   }
   const entry = await enterWorkspace(request, params.workspace, 'own');
   const role = ROLES.find((r) => r === form.get('role')) ?? 'viewer';
-  const say = (answer: { ok: boolean; code: string }) => data({ error: answer.ok ? null : answer.code, link: null }, answer.ok ? 200 : 400);
+  const say = (answer: { ok: boolean; code: string }) =>
+    data({ error: answer.ok ? null : answer.code, link: null }, answer.ok ? 200 : 400);
   switch (intent) {
     case 'invite':
-      return say(await forwardToAuth(request, '/organization/invite-member', { organizationId: entry.workspaceId, email: String(form.get('email') ?? '').trim(), role, resend: true }));
+      return say(
+        await forwardToAuth(request, '/organization/invite-member', {
+          organizationId: entry.workspaceId,
+          email: String(form.get('email') ?? '').trim(),
+          role,
+          resend: true,
+        }),
+      );
     case 'uninvite':
-      return say(await forwardToAuth(request, '/organization/cancel-invitation', { invitationId: String(form.get('id')) }));
+      return say(
+        await forwardToAuth(request, '/organization/cancel-invitation', { invitationId: String(form.get('id')) }),
+      );
     case 'role':
-      return say(await forwardToAuth(request, '/organization/update-member-role', { organizationId: entry.workspaceId, memberId: String(form.get('id')), role }));
+      return say(
+        await forwardToAuth(request, '/organization/update-member-role', {
+          organizationId: entry.workspaceId,
+          memberId: String(form.get('id')),
+          role,
+        }),
+      );
     case 'remove':
-      return say(await forwardToAuth(request, '/organization/remove-member', { organizationId: entry.workspaceId, memberIdOrEmail: String(form.get('id')) }));
+      return say(
+        await forwardToAuth(request, '/organization/remove-member', {
+          organizationId: entry.workspaceId,
+          memberIdOrEmail: String(form.get('id')),
+        }),
+      );
     case 'resetLink': {
-      // An owner is the administrator of people who belong to this workspace alone; for others the server's terminal is.
-      const [who] = await authDb().select({ userId: member.userId, email: user.email }).from(member).innerJoin(user, eq(member.userId, user.id)).where(and(eq(member.id, String(form.get('id'))), eq(member.organizationId, entry.workspaceId)));
-      const elsewhere = who === undefined ? [] : await authDb().select({ id: member.id }).from(member).where(and(eq(member.userId, who.userId), ne(member.organizationId, entry.workspaceId))).limit(1);
+      // An owner is the administrator of people who belong to this workspace alone; for others the server's terminal
+      // is.
+      const [who] = await authDb()
+        .select({ userId: member.userId, email: user.email })
+        .from(member)
+        .innerJoin(user, eq(member.userId, user.id))
+        .where(and(eq(member.id, String(form.get('id'))), eq(member.organizationId, entry.workspaceId)));
+      const elsewhere =
+        who === undefined
+          ? []
+          : await authDb()
+              .select({ id: member.id })
+              .from(member)
+              .where(and(eq(member.userId, who.userId), ne(member.organizationId, entry.workspaceId)))
+              .limit(1);
       if (who === undefined || elsewhere.length > 0) return data({ error: 'ELSEWHERE', link: null }, 403);
       return data({ error: null, link: await makeResetLink(who.email) });
     }

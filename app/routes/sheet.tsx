@@ -1,7 +1,15 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { addLane, loadSheet, openLaneDocument, putLanes, readLaneDocument, removedLane, removeLane } from '../../server/use/candidates.ts';
+import {
+  addLane,
+  loadSheet,
+  openLaneDocument,
+  putLanes,
+  readLaneDocument,
+  removedLane,
+  removeLane,
+} from '../../server/use/candidates.ts';
 import { componentsFrom } from '../../server/use/bundles.ts';
 import { addQuote } from '../../server/use/lanes.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
@@ -14,15 +22,37 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const sheet = await loadSheet(entry.workspaceId, params.candidate);
   if (sheet === null) throw data(null, 404);
   return {
-    settings: sheet.settings, today: sheet.today, cards: sheet.cards, cardHeads: sheet.cardHeads, usedHeads: sheet.usedHeads,
+    settings: sheet.settings,
+    today: sheet.today,
+    cards: sheet.cards,
+    cardHeads: sheet.cardHeads,
+    usedHeads: sheet.usedHeads,
     dropped: sheet.candidate.droppedReason,
-    state: { candidate: { id: sheet.candidate.id, data: sheet.candidate.data }, quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })), lanes: sheet.lanes.map(({ id, position, data: d, scenarioOf }) => ({ id, position, data: d, scenarioOf })) },
+    state: {
+      candidate: { id: sheet.candidate.id, data: sheet.candidate.data },
+      quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })),
+      lanes: sheet.lanes.map(({ id, position, data: d, scenarioOf }) => ({ id, position, data: d, scenarioOf })),
+    },
   };
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.state.candidate.data.name ?? ''} · Bold Margin` }];
-export const shouldRevalidate = ({ currentUrl, nextUrl, formMethod, defaultShouldRevalidate }: { currentUrl: URL; nextUrl: URL; formMethod?: string; defaultShouldRevalidate: boolean }) =>
-  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search ? false : defaultShouldRevalidate;
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.state.candidate.data.name ?? ''} · Bold Margin` },
+];
+export const shouldRevalidate = ({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: {
+  currentUrl: URL;
+  nextUrl: URL;
+  formMethod?: string;
+  defaultShouldRevalidate: boolean;
+}) =>
+  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search
+    ? false
+    : defaultShouldRevalidate;
 
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
@@ -30,12 +60,21 @@ export async function action({ request, params }: Route.ActionArgs) {
   const { workspaceId, person } = entry;
   switch (form.get('intent')) {
     case 'addLane':
-      return { lane: await addLane(workspaceId, params.candidate, { marketplaceCardId: String(form.get('marketplaceCardId')), country: 'DE', price: null }, person.id) };
+      return {
+        lane: await addLane(
+          workspaceId,
+          params.candidate,
+          { marketplaceCardId: String(form.get('marketplaceCardId')), country: 'DE', price: null },
+          person.id,
+        ),
+      };
     case 'removeLane':
       return { removed: (await removeLane(workspaceId, String(form.get('id')))) !== null };
     case 'putLane': {
       const row = removedLane.safeParse(jsonIn(form.get('row')));
-      return row.success ? (await putLanes(workspaceId, params.candidate, [row.data], person.id), { lane: row.data.id }) : data({ error: sayIssue(row.error) }, 422);
+      return row.success
+        ? (await putLanes(workspaceId, params.candidate, [row.data], person.id), { lane: row.data.id })
+        : data({ error: sayIssue(row.error) }, 422);
     }
     case 'addQuote':
       return { quote: await addQuote(workspaceId, params.candidate) };
@@ -45,7 +84,15 @@ export async function action({ request, params }: Route.ActionArgs) {
       const opened = readLaneDocument(form.get('document'));
       if (!opened.ok) return data({ error: opened.message }, 422);
       const lane = await openLaneDocument(workspaceId, params.candidate, opened.doc, person.id);
-      return lane === null ? data({ error: 'This document is about another product: its size, weight or codes differ. Open it in Find, as a candidate of its own.' }, 422) : { lane };
+      return lane === null
+        ? data(
+            {
+              error:
+                'This document is about another product: its size, weight or codes differ. Open it in Find, as a candidate of its own.',
+            },
+            422,
+          )
+        : { lane };
     }
     default:
       return data({ error: 'unknown' }, 400);
@@ -55,5 +102,16 @@ export async function action({ request, params }: Route.ActionArgs) {
 export default function SheetRoute() {
   const { state, settings, today, cards, cardHeads, usedHeads, dropped } = useLoaderData<typeof loader>();
   const head = useOutletContext<WorkspaceHead>();
-  return <Sheet key={state.candidate.id} state={state} frame={{ settings, cards, today }} cardHeads={cardHeads} usedHeads={usedHeads} canEdit={head.role !== 'viewer'} base={`/w/${head.slug}/weigh`} dropped={dropped} />;
+  return (
+    <Sheet
+      key={state.candidate.id}
+      state={state}
+      frame={{ settings, cards, today }}
+      cardHeads={cardHeads}
+      usedHeads={usedHeads}
+      canEdit={head.role !== 'viewer'}
+      base={`/w/${head.slug}/weigh`}
+      dropped={dropped}
+    />
+  );
 }

@@ -17,7 +17,13 @@ export async function loader({ request }: Route.LoaderArgs) {
 export async function action({ request }: Route.ActionArgs) {
   const form = await request.formData();
   const to = safeTarget(String(form.get('to') ?? '/'));
-  const answer = form.get('intent') === 'demo' ? await enterDemo(request) : await forwardToAuth(request, '/sign-in/email', { email: String(form.get('email') ?? '').trim(), password: String(form.get('password') ?? '') });
+  const answer =
+    form.get('intent') === 'demo'
+      ? await enterDemo(request)
+      : await forwardToAuth(request, '/sign-in/email', {
+          email: String(form.get('email') ?? '').trim(),
+          password: String(form.get('password') ?? ''),
+        });
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
   throw redirect(to, { headers: answer.cookies });
 }
@@ -33,9 +39,13 @@ export default function SignIn() {
           <Form method="post">
             <input type="hidden" name="intent" value="demo" />
             <input type="hidden" name="to" value={to} />
-            <Button type="submit" variant="contained" color="primary" size="large" fullWidth>{t('account.enterDemo')}</Button>
+            <Button type="submit" variant="contained" color="primary" size="large" fullWidth>
+              {t('account.enterDemo')}
+            </Button>
           </Form>
-          <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>{t('account.demoText')}</Typography>
+          <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+            {t('account.demoText')}
+          </Typography>
           <Divider sx={{ mt: 3 }}>{t('account.or')}</Divider>
         </Box>
       )}
@@ -43,10 +53,17 @@ export default function SignIn() {
         hidden={{ to }}
         error={failed ? t([`account.errors.${failed.code}`, 'account.errors.FAILED']) : null}
         button={t('account.signIn')}
-        fields={[{ name: 'email', label: t('account.email'), type: 'email', autoComplete: 'username' }, { name: 'password', label: t('account.password'), type: 'password', autoComplete: 'current-password' }]}
-      >
-        <Typography>{t('account.noAccount')} <TextLink to={`/sign-up?to=${encodeURIComponent(to)}`}>{t('account.signUp')}</TextLink></Typography>
-        <Typography variant="body2" color="text.secondary">{t('account.forgotten')}</Typography>
+        fields={[
+          { name: 'email', label: t('account.email'), type: 'email', autoComplete: 'username' },
+          { name: 'password', label: t('account.password'), type: 'password', autoComplete: 'current-password' },
+        ]}>
+        <Typography>
+          {t('account.noAccount')}{' '}
+          <TextLink to={`/sign-up?to=${encodeURIComponent(to)}`}>{t('account.signUp')}</TextLink>
+        </Typography>
+        <Typography variant="body2" color="text.secondary">
+          {t('account.forgotten')}
+        </Typography>
       </AccountForm>
     </AccountPage>
   );

@@ -5,11 +5,17 @@ import { forwardToAuth, safeTarget } from '../../server/auth/forward.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/signUp.ts';
 
-export const loader = ({ request }: Route.LoaderArgs) => ({ to: safeTarget(new URL(request.url).searchParams.get('to')) });
+export const loader = ({ request }: Route.LoaderArgs) => ({
+  to: safeTarget(new URL(request.url).searchParams.get('to')),
+});
 
 export async function action({ request }: Route.ActionArgs) {
   const form = await request.formData();
-  const answer = await forwardToAuth(request, '/sign-up/email', { name: String(form.get('name') ?? '').trim(), email: String(form.get('email') ?? '').trim(), password: String(form.get('password') ?? '') });
+  const answer = await forwardToAuth(request, '/sign-up/email', {
+    name: String(form.get('name') ?? '').trim(),
+    email: String(form.get('email') ?? '').trim(),
+    password: String(form.get('password') ?? ''),
+  });
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
   throw redirect(safeTarget(String(form.get('to') ?? '/')), { headers: answer.cookies });
 }
@@ -27,10 +33,18 @@ export default function SignUp() {
         fields={[
           { name: 'name', label: t('account.name'), autoComplete: 'name' },
           { name: 'email', label: t('account.email'), type: 'email', autoComplete: 'username' },
-          { name: 'password', label: t('account.password'), type: 'password', autoComplete: 'new-password', help: t('account.passwordHelp') },
-        ]}
-      >
-        <Typography>{t('account.haveAccount')} <TextLink to={`/sign-in?to=${encodeURIComponent(to)}`}>{t('account.signIn')}</TextLink></Typography>
+          {
+            name: 'password',
+            label: t('account.password'),
+            type: 'password',
+            autoComplete: 'new-password',
+            help: t('account.passwordHelp'),
+          },
+        ]}>
+        <Typography>
+          {t('account.haveAccount')}{' '}
+          <TextLink to={`/sign-in?to=${encodeURIComponent(to)}`}>{t('account.signIn')}</TextLink>
+        </Typography>
       </AccountForm>
     </AccountPage>
   );

@@ -22,7 +22,13 @@ export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
   const text = (k: string): string => String(form.get(k) ?? '').trim();
-  const parsed = supplierRecord.safeParse({ name: text('name'), country: text('country').toUpperCase() || null, currency: text('currency').toUpperCase() || null, contact: text('contact'), notes: text('notes') });
+  const parsed = supplierRecord.safeParse({
+    name: text('name'),
+    country: text('country').toUpperCase() || null,
+    currency: text('currency').toUpperCase() || null,
+    contact: text('contact'),
+    notes: text('notes'),
+  });
   if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
   await saveSupplier(entry.workspaceId, text('id') || null, parsed.data);
   throw redirect(`/w/${entry.slug}/suppliers?name=${encodeURIComponent(parsed.data.name)}`);

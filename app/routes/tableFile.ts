@@ -8,7 +8,10 @@ import type { Route } from './+types/tableFile.ts';
 
 const table = z.object({
   name: z.string().trim().min(1).max(200),
-  columns: z.array(z.object({ title: z.string().max(200), percent: z.boolean().optional() })).min(1).max(200),
+  columns: z
+    .array(z.object({ title: z.string().max(200), percent: z.boolean().optional() }))
+    .min(1)
+    .max(200),
   rows: z.array(z.array(z.union([z.string().max(10_000), z.number(), z.boolean(), z.null()])).max(200)).max(20_000),
 });
 
@@ -19,6 +22,12 @@ export async function action({ request, params }: Route.ActionArgs) {
   const sent = table.safeParse(jsonIn(form.get('table')));
   if (!sent.success) throw data(sayIssue(sent.error), 422);
   const { name } = sent.data;
-  const sheet = { name, columns: sent.data.columns.map((c) => ({ title: c.title, percent: c.percent === true })), rows: sent.data.rows };
-  return form.get('as') === 'csv' ? fileAnswer(`${name}.csv`, writeCsv(sheet)) : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
+  const sheet = {
+    name,
+    columns: sent.data.columns.map((c) => ({ title: c.title, percent: c.percent === true })),
+    rows: sent.data.rows,
+  };
+  return form.get('as') === 'csv'
+    ? fileAnswer(`${name}.csv`, writeCsv(sheet))
+    : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
 }

@@ -8,9 +8,18 @@ import type { Route } from './+types/workspace.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const { settings, ratesOf } = await inWorkspace(entry.workspaceId, async (tx) => ({ settings: await settingsIn(tx, entry.workspaceId), ratesOf: await latestRates(tx, entry.workspaceId, today()) }));
+  const { settings, ratesOf } = await inWorkspace(entry.workspaceId, async (tx) => ({
+    settings: await settingsIn(tx, entry.workspaceId),
+    ratesOf: await latestRates(tx, entry.workspaceId, today()),
+  }));
   const workspaces = await workspacesOf(entry.person.id);
-  const head = { slug: entry.slug, name: entry.name, role: entry.role, person: { name: entry.person.name, email: entry.person.email }, workspaces: workspaces.map(({ slug, name }) => ({ slug, name })) };
+  const head = {
+    slug: entry.slug,
+    name: entry.name,
+    role: entry.role,
+    person: { name: entry.person.name, email: entry.person.email },
+    workspaces: workspaces.map(({ slug, name }) => ({ slug, name })),
+  };
   return { ...head, deleted: settings === null, homeCurrency: settings?.homeCurrency ?? '', ratesOf };
 }
 
@@ -22,7 +31,15 @@ export async function action({ request, params }: Route.ActionArgs) {
 }
 
 /** The frame changes with what is saved, not with every limit or lane that stands in the address. */
-export const shouldRevalidate = ({ currentParams, nextParams, formMethod }: { currentParams: { workspace?: string }; nextParams: { workspace?: string }; formMethod?: string }) => formMethod !== undefined || currentParams.workspace !== nextParams.workspace;
+export const shouldRevalidate = ({
+  currentParams,
+  nextParams,
+  formMethod,
+}: {
+  currentParams: { workspace?: string };
+  nextParams: { workspace?: string };
+  formMethod?: string;
+}) => formMethod !== undefined || currentParams.workspace !== nextParams.workspace;
 
 export default function Workspace() {
   const head = useLoaderData<typeof loader>();

@@ -6,7 +6,14 @@ import { useFormat } from './locale.ts';
 import { parseMeasure, parseNumber, parseSides } from './parseNumber.ts';
 
 export type NumberKind = 'money' | 'percent' | 'number' | 'length' | 'weight';
-type Shell = { label: string; tag?: string | undefined; error?: string | null; note?: string | null; width?: number | string; children: (ids: { id: string; describedBy: string | undefined }) => ReactNode };
+type Shell = {
+  label: string;
+  tag?: string | undefined;
+  error?: string | null;
+  note?: string | null;
+  width?: number | string;
+  children: (ids: { id: string; describedBy: string | undefined }) => ReactNode;
+};
 
 /** Label above, a line below, what is wrong or doubtful under it. */
 export function FieldShell({ label, tag, error, note, width = 108, children }: Shell) {
@@ -14,18 +21,44 @@ export function FieldShell({ label, tag, error, note, width = 108, children }: S
   const says = error ?? note ?? null;
   return (
     <Box sx={{ width, maxWidth: '100%' }}>
-      <Box component="label" htmlFor={id} sx={{ display: 'flex', gap: 0.75, fontSize: '0.76rem', color: 'text.secondary', minHeight: 18, alignItems: 'baseline' }}>
+      <Box
+        component="label"
+        htmlFor={id}
+        sx={{
+          display: 'flex',
+          gap: 0.75,
+          fontSize: '0.76rem',
+          color: 'text.secondary',
+          minHeight: 18,
+          alignItems: 'baseline',
+        }}>
         {label}
-        {tag && <Box component="span" sx={{ fontSize: '0.7rem', fontStyle: 'italic' }}>{tag}</Box>}
+        {tag && (
+          <Box component="span" sx={{ fontSize: '0.7rem', fontStyle: 'italic' }}>
+            {tag}
+          </Box>
+        )}
       </Box>
       {children({ id, describedBy: says === null ? undefined : `${id}-says` })}
-      {says !== null && <Box id={`${id}-says`} role={error ? 'alert' : undefined} sx={{ fontSize: '0.74rem', mt: 0.25, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}>{says}</Box>}
+      {says !== null && (
+        <Box
+          id={`${id}-says`}
+          role={error ? 'alert' : undefined}
+          sx={{ fontSize: '0.74rem', mt: 0.25, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}>
+          {says}
+        </Box>
+      )}
     </Box>
   );
 }
 
 export const fieldInput = (error: boolean) => ({
-  width: '100%', bgcolor: 'background.paper', borderBottom: '1.5px solid', borderColor: error ? 'error.main' : 'fieldLine', px: 0.75, borderRadius: '4px 4px 0 0',
+  width: '100%',
+  bgcolor: 'background.paper',
+  borderBottom: '1.5px solid',
+  borderColor: error ? 'error.main' : 'fieldLine',
+  px: 0.75,
+  borderRadius: '4px 4px 0 0',
   '&.Mui-focused': { borderColor: 'primary.main', boxShadow: '0 1px 0 var(--mui-palette-primary-main)' },
   '& input, & textarea': { py: 0.5, fontSize: '0.92rem', fontWeight: 550 },
 });
@@ -50,10 +83,27 @@ export type NumFieldProps = {
 };
 
 /**
- * A number where it stands: reads what people type or paste, says what it understood where that could be doubted, steps by
+ * A number where it stands: reads what people type or paste, says what it understood where that could be doubted,
+ * steps by
  * arrow keys, and keeps the text as typed while it has the focus.
  */
-export function NumField({ label, value, onChange, kind, currency, tag, min = 0, max = 1e12, step, required = false, whole = false, width, message = null, autoFocus, name }: NumFieldProps) {
+export function NumField({
+  label,
+  value,
+  onChange,
+  kind,
+  currency,
+  tag,
+  min = 0,
+  max = 1e12,
+  step,
+  required = false,
+  whole = false,
+  width,
+  message = null,
+  autoFocus,
+  name,
+}: NumFieldProps) {
   const { t } = useTranslation();
   const f = useFormat();
   const factor = kind === 'percent' ? 100 : 1;
@@ -61,10 +111,18 @@ export function NumField({ label, value, onChange, kind, currency, tag, min = 0,
     if (v === null) return '';
     const x = v * factor;
     if (kind === 'money' && currency !== undefined) {
-      const digits = new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
-      return new Intl.NumberFormat(f.locale, { minimumFractionDigits: digits, maximumFractionDigits: 6, useGrouping: false }).format(x);
+      const digits =
+        new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+      return new Intl.NumberFormat(f.locale, {
+        minimumFractionDigits: digits,
+        maximumFractionDigits: 6,
+        useGrouping: false,
+      }).format(x);
     }
-    return new Intl.NumberFormat(f.locale, { maximumFractionDigits: kind === 'percent' ? 4 : 6, useGrouping: false }).format(x);
+    return new Intl.NumberFormat(f.locale, {
+      maximumFractionDigits: kind === 'percent' ? 4 : 6,
+      useGrouping: false,
+    }).format(x);
   };
   const [text, setText] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);
@@ -81,7 +139,8 @@ export function NumField({ label, value, onChange, kind, currency, tag, min = 0,
   }, [value]);
 
   const check = (x: number): string | null => {
-    if (x < min * factor - 1e-12) return min === 0 ? t('field.negative') : t('field.tooSmall', { min: f.number(min * factor) });
+    if (x < min * factor - 1e-12)
+      return min === 0 ? t('field.negative') : t('field.tooSmall', { min: f.number(min * factor) });
     if (x > max * factor + 1e-9) return t('field.tooLarge', { max: f.number(max * factor) });
     if (whole && !Number.isInteger(x)) return t('field.whole');
     return null;
@@ -122,14 +181,22 @@ export function NumField({ label, value, onChange, kind, currency, tag, min = 0,
       const wrong = check(got.value);
       setError(wrong);
       if (wrong !== null) return;
-      if (got.doubtful) setNote(t('field.understood', { value: kind === 'money' && currency ? f.money(got.value, currency) : f.number(got.value, 6) }));
+      if (got.doubtful)
+        setNote(
+          t('field.understood', {
+            value: kind === 'money' && currency ? f.money(got.value, currency) : f.number(got.value, 6),
+          }),
+        );
       take(got.value);
     }
   };
   const onKeyDown = (e: KeyboardEvent): void => {
     if (e.key !== 'ArrowUp' && e.key !== 'ArrowDown') return;
     e.preventDefault();
-    const by = (step ?? (kind === 'percent' ? 1 : kind === 'money' ? 0.1 : 1)) * (e.shiftKey ? 10 : 1) * (e.key === 'ArrowUp' ? 1 : -1);
+    const by =
+      (step ?? (kind === 'percent' ? 1 : kind === 'money' ? 0.1 : 1)) *
+      (e.shiftKey ? 10 : 1) *
+      (e.key === 'ArrowUp' ? 1 : -1);
     const x = Number(((value ?? 0) * factor + by).toFixed(6));
     if (check(x) !== null) return;
     setText(null);
@@ -137,9 +204,23 @@ export function NumField({ label, value, onChange, kind, currency, tag, min = 0,
     setNote(null);
     take(x);
   };
-  const suffix = kind === 'percent' ? '%' : kind === 'length' ? 'cm' : kind === 'weight' ? 'kg' : kind === 'money' ? currency : undefined;
+  const suffix =
+    kind === 'percent'
+      ? '%'
+      : kind === 'length'
+        ? 'cm'
+        : kind === 'weight'
+          ? 'kg'
+          : kind === 'money'
+            ? currency
+            : undefined;
   return (
-    <FieldShell label={suffix === undefined ? label : `${label}, ${suffix}`} tag={tag} error={error ?? message} note={note} {...(width === undefined ? {} : { width })}>
+    <FieldShell
+      label={suffix === undefined ? label : `${label}, ${suffix}`}
+      tag={tag}
+      error={error ?? message}
+      note={note}
+      {...(width === undefined ? {} : { width })}>
       {({ id, describedBy }) => (
         <InputBase
           id={id}
@@ -152,7 +233,13 @@ export function NumField({ label, value, onChange, kind, currency, tag, min = 0,
           }}
           onKeyDown={onKeyDown}
           error={error !== null || message !== null}
-          inputProps={{ inputMode: 'decimal', autoComplete: 'off', 'aria-invalid': error !== null || message !== null, ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }), style: { textAlign: 'right' } }}
+          inputProps={{
+            inputMode: 'decimal',
+            autoComplete: 'off',
+            'aria-invalid': error !== null || message !== null,
+            ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }),
+            style: { textAlign: 'right' },
+          }}
           sx={fieldInput(error !== null || message !== null)}
         />
       )}
@@ -160,15 +247,61 @@ export function NumField({ label, value, onChange, kind, currency, tag, min = 0,
   );
 }
 
-export function TextLine({ label, value, onChange, width, maxLength = 200, tag, multiline = false, error = null, required = false }: { label: string; value: string; onChange: (v: string) => void; width?: number | string; maxLength?: number; tag?: string | undefined; multiline?: boolean; error?: string | null; required?: boolean }) {
+export function TextLine({
+  label,
+  value,
+  onChange,
+  width,
+  maxLength = 200,
+  tag,
+  multiline = false,
+  error = null,
+  required = false,
+}: {
+  label: string;
+  value: string;
+  onChange: (v: string) => void;
+  width?: number | string;
+  maxLength?: number;
+  tag?: string | undefined;
+  multiline?: boolean;
+  error?: string | null;
+  required?: boolean;
+}) {
   return (
     <FieldShell label={label} tag={tag} error={error} {...(width === undefined ? {} : { width })}>
-      {({ id, describedBy }) => <InputBase id={id} value={value} required={required} multiline={multiline} onChange={(e) => onChange(e.target.value)} inputProps={{ maxLength, ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }) }} sx={fieldInput(error !== null)} />}
+      {({ id, describedBy }) => (
+        <InputBase
+          id={id}
+          value={value}
+          required={required}
+          multiline={multiline}
+          onChange={(e) => onChange(e.target.value)}
+          inputProps={{ maxLength, ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }) }}
+          sx={fieldInput(error !== null)}
+        />
+      )}
     </FieldShell>
   );
 }
 
-export function ChoiceLine<T extends string>({ label, value, options, onChange, width, tag, name }: { label: string; value: T; options: readonly { value: T; label: string }[]; onChange?: (v: T) => void; width?: number | string; tag?: string | undefined; name?: string }) {
+export function ChoiceLine<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  width,
+  tag,
+  name,
+}: {
+  label: string;
+  value: T;
+  options: readonly { value: T; label: string }[];
+  onChange?: (v: T) => void;
+  width?: number | string;
+  tag?: string | undefined;
+  name?: string;
+}) {
   return (
     <FieldShell label={label} tag={tag} {...(width === undefined ? {} : { width })}>
       {({ id }) => (
@@ -176,10 +309,27 @@ export function ChoiceLine<T extends string>({ label, value, options, onChange, 
           component="select"
           id={id}
           {...(name === undefined ? {} : { name })}
-          {...(onChange === undefined ? { defaultValue: value } : { value, onChange: (e: { target: { value: string } }) => onChange(e.target.value as T) })}
-          sx={{ width: '100%', height: 31, font: 'inherit', fontWeight: 550, color: 'text.primary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine', borderRadius: '4px 4px 0 0', px: 0.5 }}
-        >
-          {options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
+          {...(onChange === undefined
+            ? { defaultValue: value }
+            : { value, onChange: (e: { target: { value: string } }) => onChange(e.target.value as T) })}
+          sx={{
+            width: '100%',
+            height: 31,
+            font: 'inherit',
+            fontWeight: 550,
+            color: 'text.primary',
+            bgcolor: 'background.paper',
+            border: 0,
+            borderBottom: '1.5px solid',
+            borderColor: 'fieldLine',
+            borderRadius: '4px 4px 0 0',
+            px: 0.5,
+          }}>
+          {options.map((o) => (
+            <option key={o.value} value={o.value}>
+              {o.label}
+            </option>
+          ))}
         </Box>
       )}
     </FieldShell>
@@ -187,7 +337,19 @@ export function ChoiceLine<T extends string>({ label, value, options, onChange, 
 }
 
 /** Three sides in one field: 20 × 15 × 8 cm, or in inches. */
-export function SidesField({ label, value, onChange, tag, width = 170 }: { label: string; value: readonly [number, number, number] | null; onChange: (v: [number, number, number] | null) => void; tag?: string | undefined; width?: number | string }) {
+export function SidesField({
+  label,
+  value,
+  onChange,
+  tag,
+  width = 170,
+}: {
+  label: string;
+  value: readonly [number, number, number] | null;
+  onChange: (v: [number, number, number] | null) => void;
+  tag?: string | undefined;
+  width?: number | string;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const [text, setText] = useState<string | null>(null);
@@ -210,7 +372,11 @@ export function SidesField({ label, value, onChange, tag, width = 170 }: { label
           onBlur={() => {
             if (error === null) setText(null);
           }}
-          inputProps={{ autoComplete: 'off', 'aria-invalid': error !== null, ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }) }}
+          inputProps={{
+            autoComplete: 'off',
+            'aria-invalid': error !== null,
+            ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }),
+          }}
           sx={fieldInput(error !== null)}
         />
       )}

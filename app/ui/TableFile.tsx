@@ -2,21 +2,40 @@ import { Box, Button } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 
-export type TableToSave = { readonly name: string; readonly columns: readonly { readonly title: string; readonly percent?: boolean }[]; readonly rows: readonly (readonly (string | number | boolean | null)[])[] };
+export type TableToSave = {
+  readonly name: string;
+  readonly columns: readonly { readonly title: string; readonly percent?: boolean }[];
+  readonly rows: readonly (readonly (string | number | boolean | null)[])[];
+};
 
-/** Saves a table that is on the screen as CSV or XLSX, figures as numbers. The rows are made when a button is pressed. */
+/**
+ * Saves a table that is on the screen as CSV or XLSX, figures as numbers. The rows are made when a button is pressed.
+ */
 export function TableFile({ table }: { table: () => TableToSave }) {
   const { t } = useTranslation();
   const { workspace } = useParams();
   return (
     <Box
-      component="form" method="post" action={`/w/${workspace}/table`} className="no-print" sx={{ display: 'flex', gap: 0.5 }}
+      component="form"
+      method="post"
+      action={`/w/${workspace}/table`}
+      className="no-print"
+      sx={{ display: 'flex', gap: 0.5 }}
       onSubmit={(e: React.FormEvent<HTMLFormElement>) => {
         (e.currentTarget.elements.namedItem('table') as HTMLInputElement).value = JSON.stringify(table());
-      }}
-    >
+      }}>
       <input type="hidden" name="table" />
-      {(['csv', 'xlsx'] as const).map((as) => <Button key={as} size="small" type="submit" name="as" value={as} aria-label={t('tableAs', { format: as.toUpperCase() })}>{as.toUpperCase()}</Button>)}
+      {(['csv', 'xlsx'] as const).map((as) => (
+        <Button
+          key={as}
+          size="small"
+          type="submit"
+          name="as"
+          value={as}
+          aria-label={t('tableAs', { format: as.toUpperCase() })}>
+          {as.toUpperCase()}
+        </Button>
+      ))}
     </Box>
   );
 }

@@ -6,7 +6,10 @@ import { useFormat } from './locale.ts';
 /** Below or above, in the word that goes with a profit, a cost that is paid, cash that is taken, a price. */
 type Way = 'atMost' | 'lessThan' | 'atLeast' | 'above';
 export type BoundWords = {
-  /** The amount as the bound it is: "under €10.66", "over €4.00", "€3.20 before returns"; as it stands where nothing is missing. */
+  /**
+   * The amount as the bound it is: "under €10.66", "over €4.00", "€3.20 before returns"; as it stands where nothing
+   * is missing.
+   */
   readonly of: (amount: string, blanks: readonly string[] | undefined, way?: Way) => string;
   /** The lines that are missing as a list in words. */
   readonly list: (blanks: readonly string[]) => string;
@@ -16,7 +19,8 @@ export type BoundWords = {
   readonly lacks: (blanks: readonly string[] | undefined) => boolean;
 };
 
-const costs = (blanks: readonly string[] | undefined): readonly string[] => (blanks ?? []).filter((b) => b !== 'demand' && b !== 'price');
+const costs = (blanks: readonly string[] | undefined): readonly string[] =>
+  (blanks ?? []).filter((b) => b !== 'demand' && b !== 'price');
 
 export function useBounds(): BoundWords {
   const { t } = useTranslation();
@@ -27,7 +31,12 @@ export function useBounds(): BoundWords {
       list: (blanks) => and.format(blanks.map((b) => t(`blank.${b}`, { defaultValue: b }))),
       lacks: (blanks) => costs(blanks).length > 0,
       // Returns alone bound nothing: what stands is what is kept before them.
-      keeps: (blanks) => (costs(blanks).length === 0 ? 'keepsWord' : costs(blanks).every((b) => b === 'returns') ? 'keepsBefore' : 'keepsUnder'),
+      keeps: (blanks) =>
+        costs(blanks).length === 0
+          ? 'keepsWord'
+          : costs(blanks).every((b) => b === 'returns')
+            ? 'keepsBefore'
+            : 'keepsUnder',
       of: (amount, blanks, way = 'atMost') => {
         const missing = costs(blanks);
         if (missing.length === 0) return amount;

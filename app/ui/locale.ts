@@ -34,7 +34,12 @@ function dayFormatter(locale: string, year: boolean): Intl.DateTimeFormat {
   const id = `${locale}|${year}`;
   let f = dayCache.get(id);
   if (f === undefined) {
-    f = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', timeZone: 'UTC', ...(year ? { year: 'numeric' } : {}) });
+    f = new Intl.DateTimeFormat(locale, {
+      day: 'numeric',
+      month: 'short',
+      timeZone: 'UTC',
+      ...(year ? { year: 'numeric' } : {}),
+    });
     dayCache.set(id, f);
   }
   return f;
@@ -63,17 +68,52 @@ export type Format = {
 export function formatFor(locale: string): Format {
   return {
     locale,
-    money: (x, currency) => (x === null ? DASH : real(formatter(locale, `m${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).format(x))),
+    money: (x, currency) =>
+      x === null
+        ? DASH
+        : real(
+            formatter(locale, `m${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).format(
+              x,
+            ),
+          ),
     plain: (x, currency) => {
       if (x === null) return DASH;
-      const digits = formatter(locale, `m${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).resolvedOptions().maximumFractionDigits ?? 2;
-      return real(formatter(locale, `n${digits}`, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x));
+      const digits =
+        formatter(locale, `m${currency}`, {
+          style: 'currency',
+          currency,
+          currencyDisplay: 'narrowSymbol',
+        }).resolvedOptions().maximumFractionDigits ?? 2;
+      return real(
+        formatter(locale, `n${digits}`, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x),
+      );
     },
-    mark: (x, currency) => real(formatter(locale, `k${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol', maximumFractionDigits: 0 }).format(x)),
-    percent: (x, digits = 1) => (x === null ? DASH : real(formatter(locale, `p${digits}`, { style: 'percent', minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x))),
-    number: (x, digits = 2) => (x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x))),
+    mark: (x, currency) =>
+      real(
+        formatter(locale, `k${currency}`, {
+          style: 'currency',
+          currency,
+          currencyDisplay: 'narrowSymbol',
+          maximumFractionDigits: 0,
+        }).format(x),
+      ),
+    percent: (x, digits = 1) =>
+      x === null
+        ? DASH
+        : real(
+            formatter(locale, `p${digits}`, {
+              style: 'percent',
+              minimumFractionDigits: digits,
+              maximumFractionDigits: digits,
+            }).format(x),
+          ),
+    number: (x, digits = 2) =>
+      x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x)),
     dayShort: (iso) => dayFormatter(locale, false).format(new Date(`${iso}T00:00:00Z`)),
-    monthName: (month) => new Intl.DateTimeFormat(locale, { month: 'short', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, month - 1, 1))),
+    monthName: (month) =>
+      new Intl.DateTimeFormat(locale, { month: 'short', timeZone: 'UTC' }).format(
+        new Date(Date.UTC(2026, month - 1, 1)),
+      ),
     day: (iso) => dayFormatter(locale, true).format(new Date(`${iso}T00:00:00Z`)),
   };
 }
@@ -84,10 +124,15 @@ export function useFormat(): Format {
 }
 
 /**
- * Rounds amounts to the currency's minor unit so that they add up to `shownTotal`, or else to their own rounded total (largest
+ * Rounds amounts to the currency's minor unit so that they add up to `shownTotal`, or else to their own rounded total
+ * (largest
  * remainder). Nulls stay out.
  */
-export function roundToTotal(values: readonly (number | null)[], digits: number, shownTotal: number | null = null): (number | null)[] {
+export function roundToTotal(
+  values: readonly (number | null)[],
+  digits: number,
+  shownTotal: number | null = null,
+): (number | null)[] {
   const power = 10 ** digits;
   const total = Math.round((shownTotal ?? values.reduce<number>((s, v) => s + (v ?? 0), 0)) * power);
   const floors = values.map((v) => (v === null ? null : Math.floor(v * power + 1e-9)));
@@ -116,4 +161,3 @@ export function floorTo(x: number, digits: number): number {
   const p = 10 ** digits;
   return Math.floor(x * p + 1e-9) / p;
 }
-

@@ -1,28 +1,48 @@
 /** Understanding numbers as people type and paste them. */
 export type Understood =
   | { readonly kind: 'blank' }
-  | { readonly kind: 'number'; readonly value: number; /** True where the text could be read in two ways. */ readonly doubtful: boolean }
+  | {
+      readonly kind: 'number';
+      readonly value: number /** True where the text could be read in two ways. */;
+      readonly doubtful: boolean;
+    }
   | { readonly kind: 'wrongCurrency'; readonly found: string }
   | { readonly kind: 'notANumber' };
 
-const SIGNS: Readonly<Record<string, readonly string[]>> = { '€': ['EUR'], '$': ['USD', 'CAD', 'AUD', 'SGD', 'HKD', 'MXN', 'NZD'], '£': ['GBP'], '¥': ['JPY', 'CNY'], 'zł': ['PLN'], 'د.إ': ['AED'] };
+const SIGNS: Readonly<Record<string, readonly string[]>> = {
+  '€': ['EUR'],
+  $: ['USD', 'CAD', 'AUD', 'SGD', 'HKD', 'MXN', 'NZD'],
+  '£': ['GBP'],
+  '¥': ['JPY', 'CNY'],
+  zł: ['PLN'],
+  'د.إ': ['AED'],
+};
 
 /**
- * Reads 12.90, 12,90, 1.234,56, 1 234.56, €12,90 and 12.90 EUR. A single comma or point before exactly three digits may group
- * or divide: the reader's locale decides, and the answer says that it was doubtful. `currency` is that of the field; another
+ * Reads 12.90, 12,90, 1.234,56, 1 234.56, €12,90 and 12.90 EUR. A single comma or point before exactly three digits
+ * may group
+ * or divide: the reader's locale decides, and the answer says that it was doubtful. `currency` is that of the field;
+ * another
  * one in the text is refused rather than read over.
  */
 export function parseNumber(text: string, locale: string, currency?: string): Understood {
-  let s = text.trim().replace(/[\u00a0\u202f\s'’]/g, '').replace(/[−–]/g, '-');
+  let s = text
+    .trim()
+    .replace(/[\u00a0\u202f\s'’]/g, '')
+    .replace(/[−–]/g, '-');
   if (s === '') return { kind: 'blank' };
   for (const [sign, codes] of Object.entries(SIGNS)) {
     if (!s.includes(sign)) continue;
-    if (currency !== undefined && !codes.includes(currency)) return { kind: 'wrongCurrency', found: codes[0] as string };
+    if (currency !== undefined && !codes.includes(currency))
+      return { kind: 'wrongCurrency', found: codes[0] as string };
     s = s.replace(sign, '');
   }
   const code = s.match(/[A-Za-z]{3}$|^[A-Za-z]{3}/)?.[0]?.toUpperCase();
   if (code !== undefined) {
-    if (currency !== undefined && code !== currency) return /^[A-Z]{3}$/.test(code) && Intl.supportedValuesOf('currency').includes(code) ? { kind: 'wrongCurrency', found: code } : { kind: 'notANumber' };
+    if (currency !== undefined && code !== currency)
+      return /^[A-Z]{3}$/.test(code) && Intl.supportedValuesOf('currency').includes(code)
+        ? { kind: 'wrongCurrency', found: code }
+        : { kind: 'notANumber' };
     if (currency === undefined) return { kind: 'notANumber' };
     s = s.replace(/[A-Za-z]{3}$|^[A-Za-z]{3}/, '');
   }
@@ -47,11 +67,14 @@ export function parseNumber(text: string, locale: string, currency?: string): Un
   } else if (commas > 1 || points > 1) decimal = '';
   const group = decimal === ',' ? '.' : decimal === '.' ? ',' : null;
   // Groups must be of three digits, or the text is a slip rather than a number.
-  const [whole = '', fraction = ''] = decimal === '' ? [s, ''] : [s.slice(0, s.lastIndexOf(decimal)), s.slice(s.lastIndexOf(decimal) + 1)];
+  const [whole = '', fraction = ''] =
+    decimal === '' ? [s, ''] : [s.slice(0, s.lastIndexOf(decimal)), s.slice(s.lastIndexOf(decimal) + 1)];
   const mark = group ?? (commas > 0 ? ',' : '.');
   if (whole.includes(decimal === '' ? '\u0000' : decimal) || fraction.includes(mark)) return { kind: 'notANumber' };
   if (whole.includes(mark) && !new RegExp(`^\\d{1,3}(\\${mark}\\d{3})+$`).test(whole)) return { kind: 'notANumber' };
-  const value = Number(`${negative ? '-' : ''}${whole.replaceAll(mark, '') || '0'}${fraction === '' ? '' : `.${fraction}`}`);
+  const value = Number(
+    `${negative ? '-' : ''}${whole.replaceAll(mark, '') || '0'}${fraction === '' ? '' : `.${fraction}`}`,
+  );
   return Number.isFinite(value) ? { kind: 'number', value, doubtful } : { kind: 'notANumber' };
 }
 
@@ -62,7 +85,11 @@ const UNITS: Readonly<Record<'length' | 'weight', Readonly<Record<string, number
 };
 
 /** Reads a length (to cm) or weight (to kg) with or without a unit; `unit` is the one typed or the usual one. */
-export function parseMeasure(text: string, kind: 'length' | 'weight', locale: string): { value: number; unit: string } | null | 'blank' {
+export function parseMeasure(
+  text: string,
+  kind: 'length' | 'weight',
+  locale: string,
+): { value: number; unit: string } | null | 'blank' {
   const trimmed = text.trim();
   if (trimmed === '') return 'blank';
   const m = trimmed.match(/^([\d.,\s']+)\s*([a-z"″]*)$/i);
@@ -80,6 +107,10 @@ export function parseSides(text: string, locale: string): [number, number, numbe
   const m = text.trim().match(/^(.*?)\s*(cm|mm|m|in|inch|inches|"|″)?$/i);
   const parts = (m?.[1] ?? '').split(/\s*[x×*/]\s*/i);
   if (parts.length !== 3) return null;
-  const values = parts.map((p) => parseMeasure(/[a-z"″]$/i.test(p) || m?.[2] === undefined ? p : `${p}${m[2]}`, 'length', locale));
-  return values.every((v) => v !== null && v !== 'blank' && v.value > 0) ? (values.map((v) => (v as { value: number }).value) as [number, number, number]) : null;
+  const values = parts.map((p) =>
+    parseMeasure(/[a-z"″]$/i.test(p) || m?.[2] === undefined ? p : `${p}${m[2]}`, 'length', locale),
+  );
+  return values.every((v) => v !== null && v !== 'blank' && v.value > 0)
+    ? (values.map((v) => (v as { value: number }).value) as [number, number, number])
+    : null;
 }

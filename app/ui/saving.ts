@@ -1,18 +1,41 @@
-/** How forms that save by themselves read the server's answer, keep what is not saved yet, and learn of others' changes. */
+/**
+ * How forms that save by themselves read the server's answer, keep what is not saved yet, and learn of others'
+ * changes.
+ */
 import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 
 /** What became of what was sent. Only `offline` is worth trying again by itself; all others need the person. */
-export type SaveAnswer = 'saved' | 'signedOut' | 'notAllowed' | 'gone' | 'conflict' | 'invalid' | 'tooLarge' | 'refused' | 'offline';
+export type SaveAnswer =
+  | 'saved'
+  | 'signedOut'
+  | 'notAllowed'
+  | 'gone'
+  | 'conflict'
+  | 'invalid'
+  | 'tooLarge'
+  | 'refused'
+  | 'offline';
 
 /** Reads an answer to a background save; null stands for none. */
 export function answerTo(answer: Pick<Response, 'ok' | 'status' | 'type'> | null): SaveAnswer {
   if (answer === null) return 'offline';
   if (answer.ok) return 'saved';
   if (answer.type === 'opaqueredirect' || answer.status === 401) return 'signedOut';
-  const told: Readonly<Record<number, SaveAnswer>> = { 403: 'notAllowed', 404: 'gone', 409: 'conflict', 413: 'tooLarge', 422: 'invalid' };
+  const told: Readonly<Record<number, SaveAnswer>> = {
+    403: 'notAllowed',
+    404: 'gone',
+    409: 'conflict',
+    413: 'tooLarge',
+    422: 'invalid',
+  };
   // A server that is busy or down takes it a moment later; any other refusal would be refused again.
-  return told[answer.status] ?? (answer.status === 429 || answer.status === 408 || answer.status >= 500 || answer.status === 0 ? 'offline' : 'refused');
+  return (
+    told[answer.status] ??
+    (answer.status === 429 || answer.status === 408 || answer.status >= 500 || answer.status === 0
+      ? 'offline'
+      : 'refused')
+  );
 }
 
 /** What this tab has not saved yet, under a name of its own; null where there is nothing or it cannot be read. */
@@ -36,7 +59,8 @@ const edition = z.object({ at: z.string(), by: z.string().nullable(), mine: z.bo
 const EVERY_MS = 3000;
 
 /**
- * Asks every three seconds whether somebody else has changed what the page shows, and calls `changed` when so. Returns who it
+ * Asks every three seconds whether somebody else has changed what the page shows, and calls `changed` when so.
+ * Returns who it
  * was, until one's own change comes after it.
  */
 export function useOthersChanges(url: string, changed: () => void): string | null {
@@ -47,7 +71,10 @@ export function useOthersChanges(url: string, changed: () => void): string | nul
     let known: string | null = null;
     const look = async (): Promise<void> => {
       if (document.visibilityState !== 'visible') return;
-      const answer = await fetch(url, { headers: { accept: 'application/json', 'content-type': 'application/json' }, redirect: 'manual' }).catch(() => null);
+      const answer = await fetch(url, {
+        headers: { accept: 'application/json', 'content-type': 'application/json' },
+        redirect: 'manual',
+      }).catch(() => null);
       const now = answer?.ok ? edition.safeParse(await answer.json().catch(() => null)) : null;
       if (now?.success !== true) return;
       const { at, by: who, mine } = now.data;

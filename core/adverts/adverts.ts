@@ -1,7 +1,8 @@
 import type { Reckoning } from '../lane/reckoning.ts';
 
 /**
- * Advertising cost per unit (economics, section 7), sales currency. `cpc` and `conversionRate` over several keywords are
+ * Advertising cost per unit (economics, section 7), sales currency. `cpc` and `conversionRate` over several keywords
+ * are
  * means weighted by expected clicks, equally where any keyword lacks them (or all expect none).
  */
 export function reckonAdverts(r: Reckoning): void {
@@ -9,7 +10,8 @@ export function reckonAdverts(r: Reckoning): void {
   const ads = doc.adverts;
   const card = doc.rates.marketplace;
   r.advertVatFactor = 1;
-  if (card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0) r.advertVatFactor = 1 + card.advertVat.rate * r.vatIsCost;
+  if (card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0)
+    r.advertVatFactor = 1 + card.advertVat.rate * r.vatIsCost;
   r.cpc = r.conversionRate = r.adCostPerAdSale = Number.NaN;
   r.adShare = 1;
   r.adverts = 0;
@@ -57,7 +59,9 @@ export function reckonAdverts(r: Reckoning): void {
   }
   r.adverts = ads.adShare * r.adCostPerAdSale;
   r.trace?.line('adverts', r.adverts, 'adShare * costPerClick * vatFactor / conversionRate', [
-    ['adShare', ads.adShare, 'share', 'adverts.adShare'], ['costPerClick', cpc, 'money', 'adverts.keywords'],
-    ['vatFactor', r.advertVatFactor, 'number', 'rates.marketplace.advertVat'], ['conversionRate', conversion, 'share', 'adverts.keywords'],
+    ['adShare', ads.adShare, 'share', 'adverts.adShare'],
+    ['costPerClick', cpc, 'money', 'adverts.keywords'],
+    ['vatFactor', r.advertVatFactor, 'number', 'rates.marketplace.advertVat'],
+    ['conversionRate', conversion, 'share', 'adverts.keywords'],
   ]);
 }

@@ -3,7 +3,21 @@
 import { MAX_AMOUNT } from '../money/schema.ts';
 
 export type Cell = string | number | boolean | null;
-export type ColumnKind = 'text' | 'number' | 'share' | 'rate' | 'days' | 'month' | 'digits' | 'choice' | 'choices' | 'yesNo' | 'currency' | 'country' | 'countries' | 'day';
+export type ColumnKind =
+  | 'text'
+  | 'number'
+  | 'share'
+  | 'rate'
+  | 'days'
+  | 'month'
+  | 'digits'
+  | 'choice'
+  | 'choices'
+  | 'yesNo'
+  | 'currency'
+  | 'country'
+  | 'countries'
+  | 'day';
 export type Column = {
   readonly key: string;
   readonly kind: ColumnKind;
@@ -23,7 +37,8 @@ const COMMA = /^[+-]?\d+,\d+$/;
 const ONE_COMMA = /^[+-]?\d+,\d+\s*%?$/;
 
 const fault = (problem: string, remedy: string): CellFault => ({ problem, remedy });
-export const isFault = (x: CellValue | CellFault): x is CellFault => x !== null && typeof x === 'object' && 'problem' in x;
+export const isFault = (x: CellValue | CellFault): x is CellFault =>
+  x !== null && typeof x === 'object' && 'problem' in x;
 
 let currencies: ReadonlySet<string> | null = null;
 /** Whether ISO 4217 has the currency. */
@@ -38,7 +53,10 @@ export function isCountry(code: string): boolean {
   return /^[A-Z]{2}$/.test(code) && regions.of(code) !== undefined;
 }
 
-/** A fraction as a percentage, exactly: 0.0875 is "8.75%". Where no percentage reads back as the same number, the fraction. */
+/**
+ * A fraction as a percentage, exactly: 0.0875 is "8.75%". Where no percentage reads back as the same number, the
+ * fraction.
+ */
 export function percentText(x: number): string {
   const text = String(Number(`${x}e2`));
   return Number(`${text}e-2`) === x && !text.includes('e') ? `${text}%` : String(x);
@@ -46,55 +64,96 @@ export function percentText(x: number): string {
 
 /** Reads a number; percentages where `percent`. Text is returned as a fault. */
 function numberOf(cell: Cell, style: Style, percent: boolean): number | CellFault {
-  if (typeof cell === 'number') return Number.isFinite(cell) ? cell : fault('This is not a number', 'Write digits, such as 12.5.');
+  if (typeof cell === 'number')
+    return Number.isFinite(cell) ? cell : fault('This is not a number', 'Write digits, such as 12.5.');
   let text = String(cell).trim();
   const shown = text;
   const isPercent = percent && text.endsWith('%');
   if (isPercent) text = text.slice(0, -1).trim();
   if (style.decimalComma && COMMA.test(text)) text = text.replace(',', '.');
   if (POINT.test(text)) return isPercent ? Number(/[eE]/.test(text) ? Number(text) / 100 : `${text}e-2`) : Number(text);
-  if (ONE_COMMA.test(shown)) return fault(`"${shown}" has a comma where the decimal point belongs`, `Write ${shown.replace(',', '.')}, or say that this file is written with decimal commas.`);
-  return fault(`"${shown}" is not a number`, 'Write digits with a decimal point and no thousands marks, such as 1234.5.');
+  if (ONE_COMMA.test(shown))
+    return fault(
+      `"${shown}" has a comma where the decimal point belongs`,
+      `Write ${shown.replace(',', '.')}, or say that this file is written with decimal commas.`,
+    );
+  return fault(
+    `"${shown}" is not a number`,
+    'Write digits with a decimal point and no thousands marks, such as 1234.5.',
+  );
 }
 
 /** Reads a cell as its column wants it; null is blank. */
 export function readCell(column: Column, cell: Cell, style: Style): CellValue | CellFault {
   const blank = cell === null || (typeof cell === 'string' && cell.trim() === '');
-  if (blank) return column.required ? fault('This is missing', wants(column)) : column.kind === 'text' ? '' : column.kind === 'choices' || column.kind === 'countries' ? [] : null;
+  if (blank)
+    return column.required
+      ? fault('This is missing', wants(column))
+      : column.kind === 'text'
+        ? ''
+        : column.kind === 'choices' || column.kind === 'countries'
+          ? []
+          : null;
   switch (column.kind) {
-    case 'number': case 'share': case 'rate': case 'days': case 'month': {
+    case 'number':
+    case 'share':
+    case 'rate':
+    case 'days':
+    case 'month': {
       const x = numberOf(cell, style, column.kind === 'share' || column.kind === 'rate');
       if (typeof x !== 'number') return x;
       if (x < 0) return fault(`${x} is below 0`, 'Write 0 or more.');
       if (x > MAX_AMOUNT) return fault(`${x} is beyond all measure`, `Write at most ${MAX_AMOUNT}.`);
-      if (column.kind === 'share' && x > 1) return fault(`${x} is over 1, that is over 100 %`, `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`);
-      if (column.kind === 'rate' && x > 100) return fault(`${x} is over 100, that is over 10,000 %`, `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`);
-      if (column.kind === 'month' && !(Number.isInteger(x) && x >= 1 && x <= 12)) return fault(`${x} is not a month`, 'Write 1 to 12.');
-      if (column.aboveZero && x === 0) return fault('A rate of 0 cannot be used', 'Write a number above 0, or take the row out.');
+      if (column.kind === 'share' && x > 1)
+        return fault(
+          `${x} is over 1, that is over 100 %`,
+          `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`,
+        );
+      if (column.kind === 'rate' && x > 100)
+        return fault(
+          `${x} is over 100, that is over 10,000 %`,
+          `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`,
+        );
+      if (column.kind === 'month' && !(Number.isInteger(x) && x >= 1 && x <= 12))
+        return fault(`${x} is not a month`, 'Write 1 to 12.');
+      if (column.aboveZero && x === 0)
+        return fault('A rate of 0 cannot be used', 'Write a number above 0, or take the row out.');
       return x;
     }
-    case 'text': return String(cell).trim().slice(0, 200);
+    case 'text':
+      return String(cell).trim().slice(0, 200);
     case 'digits': {
       if (typeof cell === 'string' && /^\d{1,10}$/.test(cell)) return cell;
       const text = String(cell).trim().replace(/[.\s]/g, '');
-      return /^\d{0,10}$/.test(text) ? text : fault(`"${text}" is not an HS heading`, 'Write up to ten digits, such as 4421.');
+      return /^\d{0,10}$/.test(text)
+        ? text
+        : fault(`"${text}" is not an HS heading`, 'Write up to ten digits, such as 4421.');
     }
     case 'choice': {
       const text = String(cell).trim();
       const found = column.choices?.find((c) => c.toLowerCase() === text.toLowerCase());
       return found ?? fault(`"${text}" is not known here`, `Use one of: ${column.choices?.join(', ')}.`);
     }
-    case 'choices': case 'countries': {
-      const parts = String(cell).split(/[\s,;]+/).filter(Boolean);
+    case 'choices':
+    case 'countries': {
+      const parts = String(cell)
+        .split(/[\s,;]+/)
+        .filter(Boolean);
       for (const p of parts) {
-        if (column.kind === 'choices' && !column.choices?.includes(p)) return fault(`"${p}" is not known here`, `Use any of: ${column.choices?.join(' ')}.`);
-        if (column.kind === 'countries' && !isCountry(p)) return fault(`"${p}" is not a country`, 'Use two-letter codes such as DE CN.');
+        if (column.kind === 'choices' && !column.choices?.includes(p))
+          return fault(`"${p}" is not known here`, `Use any of: ${column.choices?.join(' ')}.`);
+        if (column.kind === 'countries' && !isCountry(p))
+          return fault(`"${p}" is not a country`, 'Use two-letter codes such as DE CN.');
       }
       return parts;
     }
     case 'yesNo': {
       const text = String(cell).trim().toLowerCase();
-      return text === 'yes' || text === 'true' ? true : text === 'no' || text === 'false' ? false : fault(`"${cell}" is neither yes nor no`, 'Write yes or no.');
+      return text === 'yes' || text === 'true'
+        ? true
+        : text === 'no' || text === 'false'
+          ? false
+          : fault(`"${cell}" is neither yes nor no`, 'Write yes or no.');
     }
     case 'currency': {
       const text = String(cell).trim().toUpperCase();
@@ -107,20 +166,31 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
     case 'day': {
       const text = String(cell).trim();
       const at = new Date(`${text}T00:00:00Z`);
-      return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text) ? text : fault(`"${text}" is not a day`, 'Write year-month-day, such as 2026-12-01.');
+      return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text)
+        ? text
+        : fault(`"${text}" is not a day`, 'Write year-month-day, such as 2026-12-01.');
     }
   }
 }
 
 function wants(column: Column): string {
   switch (column.kind) {
-    case 'country': return 'Write a two-letter country code such as DE.';
-    case 'currency': return 'Write a three-letter currency code such as EUR.';
-    case 'day': return 'Write a day such as 2026-12-01.';
-    case 'choice': return `Use one of: ${column.choices?.join(', ')}.`;
-    case 'text': case 'digits': return 'Write something here.';
-    case 'share': case 'rate': return 'Write a percentage such as 12.5%.';
-    default: return 'Write a number.';
+    case 'country':
+      return 'Write a two-letter country code such as DE.';
+    case 'currency':
+      return 'Write a three-letter currency code such as EUR.';
+    case 'day':
+      return 'Write a day such as 2026-12-01.';
+    case 'choice':
+      return `Use one of: ${column.choices?.join(', ')}.`;
+    case 'text':
+    case 'digits':
+      return 'Write something here.';
+    case 'share':
+    case 'rate':
+      return 'Write a percentage such as 12.5%.';
+    default:
+      return 'Write a number.';
   }
 }
 
@@ -128,7 +198,8 @@ function wants(column: Column): string {
 export function cellText(column: Column, value: CellValue): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'number') return column.kind === 'share' || column.kind === 'rate' ? percentText(value) : String(value);
+  if (typeof value === 'number')
+    return column.kind === 'share' || column.kind === 'rate' ? percentText(value) : String(value);
   return typeof value === 'string' ? value : value.join(' ');
 }
 

@@ -2,7 +2,10 @@ import { isFault, readCell } from './cells.ts';
 import type { Cell, CellFault, CellValue, Column, Style } from './cells.ts';
 
 export type Grid = readonly (readonly Cell[])[];
-/** A card as sheets of cells, columns in the order of the form. The sheet `card` has a field and its value in each row. */
+/**
+ * A card as sheets of cells, columns in the order of the form. The sheet `card` has a field and its value in each
+ * row.
+ */
 export type Tables = Readonly<Record<string, Grid>>;
 export type Sheet = {
   readonly key: string;
@@ -10,8 +13,17 @@ export type Sheet = {
   /** How many of the first columns say which row it is, for comparing two versions. */
   readonly identity: number;
 };
-/** What is wrong in a file or a draft: sheet, line as a spreadsheet counts (the header is line 1), column, and what to do. */
-export type CellError = { readonly sheet: string; readonly row: number | null; readonly column: string | null; readonly problem: string; readonly remedy: string };
+/**
+ * What is wrong in a file or a draft: sheet, line as a spreadsheet counts (the header is line 1), column, and what to
+ * do.
+ */
+export type CellError = {
+  readonly sheet: string;
+  readonly row: number | null;
+  readonly column: string | null;
+  readonly problem: string;
+  readonly remedy: string;
+};
 export type Row = { readonly line: number; readonly [column: string]: CellValue | number };
 
 export const CARD_SHEET = 'card';
@@ -24,18 +36,36 @@ export class Reader {
   private readonly fields: Record<string, CellValue> = {};
   private readonly fieldLine: Record<string, number> = {};
 
-  constructor(fields: readonly Column[], private readonly sheets: readonly Sheet[], private readonly tables: Tables, private readonly style: Style, private readonly marking: boolean) {
+  constructor(
+    fields: readonly Column[],
+    private readonly sheets: readonly Sheet[],
+    private readonly tables: Tables,
+    private readonly style: Style,
+    private readonly marking: boolean,
+  ) {
     const known = new Map(fields.map((f) => [f.key, f]));
     (tables[CARD_SHEET] ?? []).forEach((row, i) => {
       const key = String(row[0] ?? '').trim();
       if (key === '') return;
       const column = known.get(key);
       if (column === undefined) {
-        this.fail(CARD_SHEET, i + 2, 'field', `There is no field "${key}"`, `Use one of: ${fields.map((f) => f.key).join(', ')}.`);
+        this.fail(
+          CARD_SHEET,
+          i + 2,
+          'field',
+          `There is no field "${key}"`,
+          `Use one of: ${fields.map((f) => f.key).join(', ')}.`,
+        );
         return;
       }
       if (key in this.fieldLine) {
-        this.fail(CARD_SHEET, i + 2, 'field', `The field "${key}" stands in row ${this.fieldLine[key]} already`, 'Keep one of the two.');
+        this.fail(
+          CARD_SHEET,
+          i + 2,
+          'field',
+          `The field "${key}" stands in row ${this.fieldLine[key]} already`,
+          'Keep one of the two.',
+        );
         return;
       }
       this.fieldLine[key] = i + 2;
@@ -57,7 +87,10 @@ export class Reader {
     return (this.fields[key] ?? null) as T;
   }
 
-  /** Rows of a sheet with every cell read; rows that are blank throughout are skipped, rows with a wrong cell left out. */
+  /**
+   * Rows of a sheet with every cell read; rows that are blank throughout are skipped, rows with a wrong cell left
+   * out.
+   */
   rows(sheet: string): Row[] {
     const columns = this.sheets.find((s) => s.key === sheet)?.columns ?? [];
     const out: Row[] = [];
@@ -97,7 +130,13 @@ export class Reader {
       }
       for (let j = columns.length; j < cells.length; j++) {
         if (cells[j] === null || cells[j] === '') continue;
-        this.fail(sheet, i + 2, null, `The row has more cells than the ${columns.length} columns`, 'Take the cells after the last column out.');
+        this.fail(
+          sheet,
+          i + 2,
+          null,
+          `The row has more cells than the ${columns.length} columns`,
+          'Take the cells after the last column out.',
+        );
         break;
       }
       if (!wrong) out.push(row);
@@ -123,7 +162,14 @@ export class Reader {
       }
       const others = Array.isArray(there) ? there : [there];
       const twin = others.find((o) => rest.every((c) => text(o[c]) === text(r[c])));
-      if (twin !== undefined) this.fail(sheet, r.line, columns[columns.length - 1] as string, `"${columns.map((c) => text(r[c])).join(' / ')}" stands in row ${twin.line} already`, 'Keep one of the two rows.');
+      if (twin !== undefined)
+        this.fail(
+          sheet,
+          r.line,
+          columns[columns.length - 1] as string,
+          `"${columns.map((c) => text(r[c])).join(' / ')}" stands in row ${twin.line} already`,
+          'Keep one of the two rows.',
+        );
       else if (Array.isArray(there)) there.push(r);
       else seen.set(r[first], [there, r]);
     }
@@ -136,14 +182,16 @@ export class Reader {
 
   /** Notes the rows of a sheet that the card holds under the same name, one after the other. */
   markRows(sheet: string, rows: readonly Row[]): void {
-    if (this.marking) for (const [i, r] of rows.entries()) this.places.set(`${sheet}.${i}`, { sheet, row: r.line, column: null });
+    if (this.marking)
+      for (const [i, r] of rows.entries()) this.places.set(`${sheet}.${i}`, { sheet, row: r.line, column: null });
   }
 
   /** The cell a path of the card came from, or the nearest part around it. */
   placeOf(path: readonly PropertyKey[]): { sheet: string; row: number | null; column: string | null } {
     for (let n = path.length; n > 0; n--) {
       const place = this.places.get(path.slice(0, n).join('.'));
-      if (place !== undefined) return { ...place, column: n < path.length ? (place.column ?? String(path[path.length - 1])) : place.column };
+      if (place !== undefined)
+        return { ...place, column: n < path.length ? (place.column ?? String(path[path.length - 1])) : place.column };
     }
     return { sheet: CARD_SHEET, row: this.fieldLine[String(path[0])] ?? null, column: String(path[0] ?? '') || null };
   }

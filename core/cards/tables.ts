@@ -10,7 +10,10 @@ import type { CardData, CardKind } from './schema.ts';
 /** Rows a card may have in its longest table. */
 const MOST_ROWS = 5000;
 const POINT: Style = { decimalComma: false };
-const FIELD_COLUMNS: readonly Column[] = [{ key: 'field', kind: 'text' }, { key: 'value', kind: 'text' }];
+const FIELD_COLUMNS: readonly Column[] = [
+  { key: 'field', kind: 'text' },
+  { key: 'value', kind: 'text' },
+];
 
 /** The sheets of a kind of card, its single fields first. */
 export function sheetsOf(kind: CardKind): readonly Sheet[] {
@@ -23,29 +26,46 @@ export function columnAt(kind: CardKind, sheet: string, column: number, field: s
   return CARD_FORMS[kind].sheets.find((s) => s.key === sheet)?.columns[column] ?? null;
 }
 
-function written(kind: CardKind, data: CardData, cell: (column: Column, value: CellValue) => Cell, but: ReadonlySet<string> = new Set()): Tables {
+function written(
+  kind: CardKind,
+  data: CardData,
+  cell: (column: Column, value: CellValue) => Cell,
+  but: ReadonlySet<string> = new Set(),
+): Tables {
   const form = CARD_FORMS[kind];
   const w = form.write(data);
   return {
     ...(but.has(CARD_SHEET) ? {} : { [CARD_SHEET]: form.fields.map((f) => [f.key, cell(f, w.fields[f.key] ?? null)]) }),
-    ...Object.fromEntries(form.sheets.filter((s) => !but.has(s.key)).map((s) => [s.key, (w.sheets[s.key] ?? []).map((row) => row.map((v, i) => cell(s.columns[i] as Column, v)))])),
+    ...Object.fromEntries(
+      form.sheets
+        .filter((s) => !but.has(s.key))
+        .map((s) => [s.key, (w.sheets[s.key] ?? []).map((row) => row.map((v, i) => cell(s.columns[i] as Column, v)))]),
+    ),
   };
 }
 
-/** The sheets of a card as text, percentages with their sign: what a draft is edited in. Reads back as the same card. */
+/**
+ * The sheets of a card as text, percentages with their sign: what a draft is edited in. Reads back as the same card.
+ */
 export function draftOf(kind: CardKind, data: CardData): Tables {
   return written(kind, data, cellText);
 }
 
-/** The sheets of a card as a spreadsheet keeps them: numbers as numbers, percentages as fractions. Reads back as the same card; `but` names sheets to leave out. */
+/**
+ * The sheets of a card as a spreadsheet keeps them: numbers as numbers, percentages as fractions. Reads back as the
+ * same card; `but` names sheets to leave out.
+ */
 export function tablesOf(kind: CardKind, data: CardData, but?: ReadonlySet<string>): Tables {
   return written(kind, data, (_, value) => cellOut(value), but);
 }
 
-export type CardRead = { readonly ok: true; readonly data: CardData } | { readonly ok: false; readonly errors: readonly CellError[] };
+export type CardRead =
+  | { readonly ok: true; readonly data: CardData }
+  | { readonly ok: false; readonly errors: readonly CellError[] };
 
 /**
- * Reads a card from its sheets. Every error names sheet, row (the header is row 1), column and remedy. Rows that are blank
+ * Reads a card from its sheets. Every error names sheet, row (the header is row 1), column and remedy. Rows that are
+ * blank
  * throughout are skipped.
  */
 export function readTables(kind: CardKind, tables: Tables, style: Style = POINT): CardRead {
@@ -61,17 +81,44 @@ export function readTables(kind: CardKind, tables: Tables, style: Style = POINT)
   const input = first.input as Record<string, unknown>;
   const rows = many === undefined ? null : (input[many] as unknown[]);
   const parsed = CARD_SCHEMAS[kind].safeParse(many === undefined ? input : { ...input, [many]: [] });
-  if (rows !== null && rows.length > MOST_ROWS) return { ok: false, errors: [{ sheet: many as string, row: MOST_ROWS + 2, column: null, problem: `There are ${rows.length} rows`, remedy: `Keep at most ${MOST_ROWS}.` }] };
-  if (parsed.success) return { ok: true, data: rows === null ? parsed.data : ({ ...parsed.data, [many as string]: rows } as CardData) };
+  if (rows !== null && rows.length > MOST_ROWS)
+    return {
+      ok: false,
+      errors: [
+        {
+          sheet: many as string,
+          row: MOST_ROWS + 2,
+          column: null,
+          problem: `There are ${rows.length} rows`,
+          remedy: `Keep at most ${MOST_ROWS}.`,
+        },
+      ],
+    };
+  if (parsed.success)
+    return { ok: true, data: rows === null ? parsed.data : ({ ...parsed.data, [many as string]: rows } as CardData) };
   const { reader } = attempt(true);
-  return { ok: false, errors: parsed.error.issues.map((issue, i) => ({ ...reader.placeOf(issue.path), ...(({ problem, remedy }) => ({ problem, remedy }))(issuesOf({ issues: [issue] } as never)[0] ?? { problem: parsed.error.issues[i]?.message ?? '', remedy: '' }) })) };
+  return {
+    ok: false,
+    errors: parsed.error.issues.map((issue, i) => ({
+      ...reader.placeOf(issue.path),
+      ...(({ problem, remedy }) => ({ problem, remedy }))(
+        issuesOf({ issues: [issue] } as never)[0] ?? { problem: parsed.error.issues[i]?.message ?? '', remedy: '' },
+      ),
+    })),
+  };
 }
 
 export type CellChange = { readonly column: string; readonly from: CellValue; readonly to: CellValue };
-export type RowChange = { readonly sheet: string; readonly row: string; readonly kind: 'added' | 'removed' | 'changed'; readonly cells: readonly CellChange[] };
+export type RowChange = {
+  readonly sheet: string;
+  readonly row: string;
+  readonly kind: 'added' | 'removed' | 'changed';
+  readonly cells: readonly CellChange[];
+};
 
 /**
- * What differs between two versions of a card, row by row: rows are the same row where their first columns agree. Fields that
+ * What differs between two versions of a card, row by row: rows are the same row where their first columns agree.
+ * Fields that
  * only date or name a version (`inForceFrom`, `date`, `note`) are compared too.
  */
 export function compareCards(kind: CardKind, before: CardData | null, after: CardData): RowChange[] {
@@ -79,7 +126,8 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
   const a = before === null ? null : form.write(before);
   const b = form.write(after);
   const changes: RowChange[] = [];
-  const same = (x: CellValue | undefined, y: CellValue | undefined): boolean => x === y || (Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((v, i) => v === y[i]));
+  const same = (x: CellValue | undefined, y: CellValue | undefined): boolean =>
+    x === y || (Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((v, i) => v === y[i]));
   const fields: CellChange[] = [];
   for (const f of form.fields) {
     const from = a?.fields[f.key] ?? null;
@@ -95,12 +143,29 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
       for (let i = 0; i < s.identity; i++) k += `${row[i] ?? ''}|`;
       return k;
     };
-    const name = (row: CellValue[]): string => row.slice(0, s.identity).map((v, i) => cellText(s.columns[i] as Column, v)).join(' · ');
-    const told = (row: CellValue[], side: 'from' | 'to') => row.flatMap((v, i) => (i < s.identity || v === null || v === '' ? [] : [{ column: (s.columns[i] as Column).key, from: null, to: null, [side]: v }]));
+    const name = (row: CellValue[]): string =>
+      row
+        .slice(0, s.identity)
+        .map((v, i) => cellText(s.columns[i] as Column, v))
+        .join(' · ');
+    const told = (row: CellValue[], side: 'from' | 'to') =>
+      row.flatMap((v, i) =>
+        i < s.identity || v === null || v === ''
+          ? []
+          : [{ column: (s.columns[i] as Column).key, from: null, to: null, [side]: v }],
+      );
     const changed = (was: CellValue[], row: CellValue[]): void => {
       let differs = false;
       for (let i = s.identity; i < row.length && !differs; i++) differs = !same(was[i], row[i]);
-      if (differs) changes.push({ sheet: s.key, row: name(row), kind: 'changed', cells: row.flatMap((v, i) => (same(was[i], v) ? [] : [{ column: (s.columns[i] as Column).key, from: was[i] ?? null, to: v }])) });
+      if (differs)
+        changes.push({
+          sheet: s.key,
+          row: name(row),
+          kind: 'changed',
+          cells: row.flatMap((v, i) =>
+            same(was[i], v) ? [] : [{ column: (s.columns[i] as Column).key, from: was[i] ?? null, to: v }],
+          ),
+        });
     };
     // Rows that stand where they stood need no searching; from the first that does not, rows are found by their key.
     let start = 0;
@@ -123,28 +188,66 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
       if (was === undefined) changes.push({ sheet: s.key, row: name(row), kind: 'added', cells: told(row, 'to') });
       else changed(was, row);
     }
-    for (const list of rest.values()) for (const row of list) changes.push({ sheet: s.key, row: name(row), kind: 'removed', cells: told(row, 'from') });
+    for (const list of rest.values())
+      for (const row of list) changes.push({ sheet: s.key, row: name(row), kind: 'removed', cells: told(row, 'from') });
   }
   return changes;
 }
 
 /** Problems of a card beside others: its day is taken, or it is about something else than the card it was made from. */
-export function cannotBeInForce(kind: CardKind, data: CardData, others: readonly { readonly kind: CardKind; readonly key: string; readonly inForceFrom: string }[]): CellError | null {
+export function cannotBeInForce(
+  kind: CardKind,
+  data: CardData,
+  others: readonly { readonly kind: CardKind; readonly key: string; readonly inForceFrom: string }[],
+): CellError | null {
   const key = cardKey(kind, data);
   const day = 'inForceFrom' in data ? data.inForceFrom : data.date;
   const taken = others.find((o) => o.kind === kind && o.key === key && o.inForceFrom === day);
-  return taken === undefined ? null : { sheet: CARD_SHEET, row: null, column: 'inForceFrom' in data ? 'inForceFrom' : 'date', problem: `Another version of ${key} is in force from ${day} already`, remedy: 'Choose another day, or withdraw that version first.' };
+  return taken === undefined
+    ? null
+    : {
+        sheet: CARD_SHEET,
+        row: null,
+        column: 'inForceFrom' in data ? 'inForceFrom' : 'date',
+        problem: `Another version of ${key} is in force from ${day} already`,
+        remedy: 'Choose another day, or withdraw that version first.',
+      };
 }
 
 /** What most cards say; the rest of a new card is blank. */
-const USUAL: Readonly<Record<string, string>> = { feeVat: 'none', advertVat: 'none', backReferral: '100%', regime: 'inclusive', customsBasis: 'CIF', importVatBase: 'cif', importVatRates: 'asVat', mode: 'sea', vat: 'none' };
+const USUAL: Readonly<Record<string, string>> = {
+  feeVat: 'none',
+  advertVat: 'none',
+  backReferral: '100%',
+  regime: 'inclusive',
+  customsBasis: 'CIF',
+  importVatBase: 'cif',
+  importVatRates: 'asVat',
+  mode: 'sea',
+  vat: 'none',
+};
 
-/** The cells of a card made from nothing, in force from `day`: its fields, and a first row where a card cannot do without. */
+/**
+ * The cells of a card made from nothing, in force from `day`: its fields, and a first row where a card cannot do
+ * without.
+ */
 export function blankCells(kind: CardKind, day: string): Tables {
   const form = CARD_FORMS[kind];
-  const first: Readonly<Record<string, Cell[][]>> = kind === 'marketplace' ? { categories: [['all', 'Everything', 'gross', 'whole', '', '', '']], referralTiers: [['all', '', '']] } : kind === 'tax' ? { vatRates: [['standard', '', '']], duties: [['', '', 'no', '0%', '', '']] } : kind === 'postage' ? { zones: [['all', '100%', '']], weightSteps: [['all', '', '', '']] } : kind === 'freight' ? { legs: [['1', 'Main leg', 'main', 'perCbm', '', '', 'none', '', '', '', '', '', '', '', '', '']] } : { rates: [['', '']] };
+  const first: Readonly<Record<string, Cell[][]>> =
+    kind === 'marketplace'
+      ? { categories: [['all', 'Everything', 'gross', 'whole', '', '', '']], referralTiers: [['all', '', '']] }
+      : kind === 'tax'
+        ? { vatRates: [['standard', '', '']], duties: [['', '', 'no', '0%', '', '']] }
+        : kind === 'postage'
+          ? { zones: [['all', '100%', '']], weightSteps: [['all', '', '', '']] }
+          : kind === 'freight'
+            ? { legs: [['1', 'Main leg', 'main', 'perCbm', '', '', 'none', '', '', '', '', '', '', '', '', '']] }
+            : { rates: [['', '']] };
   return {
-    [CARD_SHEET]: form.fields.map((f) => [f.key, f.key === 'inForceFrom' || f.key === 'date' ? day : (USUAL[f.key] ?? '')]),
+    [CARD_SHEET]: form.fields.map((f) => [
+      f.key,
+      f.key === 'inForceFrom' || f.key === 'date' ? day : (USUAL[f.key] ?? ''),
+    ]),
     ...Object.fromEntries(form.sheets.map((s) => [s.key, first[s.key] ?? []])),
   };
 }

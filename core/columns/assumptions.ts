@@ -12,7 +12,8 @@ import { currency, day, month, nonNegative, rate, share, shortText } from '../mo
 const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
 
 /**
- * Assumptions for all rows of a list. Percentages are fractions. `purchase` is in the list's own currency; inbound, preparation
+ * Assumptions for all rows of a list. Percentages are fractions. `purchase` is in the list's own currency; inbound,
+ * preparation
  * and handling in the home currency; `advertPerSale` in the sales currency.
  */
 export const assumptions = z.strictObject({
@@ -20,26 +21,30 @@ export const assumptions = z.strictObject({
   date: day,
   standing: blank(standing),
   method: z.enum(['warehouse', 'ownDispatch']).default('warehouse'),
-  purchase: z
-    .strictObject({
-      currency,
-      /** `asTyped`: prices count as they stand, no VAT is taken out or added. */
-      vat: z.enum(['asTyped', 'included', 'added']).default('asTyped'),
-      /** Where a row names no rate of its own. */
-      vatRate: rate.default(0),
-      recoverable: blank(z.boolean()),
-      /** Store-wide discount, sales tax at the till, cashback on the net. */
-      discount: share.default(0),
-      salesTax: share.default(0),
-      cashback: share.default(0),
-    }),
+  purchase: z.strictObject({
+    currency,
+    /** `asTyped`: prices count as they stand, no VAT is taken out or added. */
+    vat: z.enum(['asTyped', 'included', 'added']).default('asTyped'),
+    /** Where a row names no rate of its own. */
+    vatRate: rate.default(0),
+    recoverable: blank(z.boolean()),
+    /** Store-wide discount, sales tax at the till, cashback on the net. */
+    discount: share.default(0),
+    salesTax: share.default(0),
+    cashback: share.default(0),
+  }),
   /** Order quantity in sold units where a row asks for no more; the row's minimum and carton raise it. */
   orderQuantity: z.number().min(1e-6).max(1e9).default(10),
-  inbound: z.strictObject({ perUnit: nonNegative.default(0), perKg: nonNegative.default(0) }).default({ perUnit: 0, perKg: 0 }),
+  inbound: z
+    .strictObject({ perUnit: nonNegative.default(0), perKg: nonNegative.default(0) })
+    .default({ perUnit: 0, perKg: 0 }),
   /** Blank: preparation is not known, and every row says so. */
   prep: blank(nonNegative),
   dispatch: blank(ownDispatch),
-  returns: z.union([z.literal('none'), returnsTerms]).nullable().default(null),
+  returns: z
+    .union([z.literal('none'), returnsTerms])
+    .nullable()
+    .default(null),
   breakage: z.number().min(0).max(0.99).default(0),
   advertPerSale: blank(nonNegative),
   /** Months a unit is held; blank: order quantity over the row's monthly units. */
@@ -56,7 +61,13 @@ export const assumptions = z.strictObject({
 export type Assumptions = z.output<typeof assumptions>;
 
 /** The rate cards a list is screened with. */
-export type ListRates = { readonly marketplace: MarketplaceCard | null; readonly tax: TaxCard | null; readonly exchange: ExchangeTable | null; readonly country: string; readonly currency: string };
+export type ListRates = {
+  readonly marketplace: MarketplaceCard | null;
+  readonly tax: TaxCard | null;
+  readonly exchange: ExchangeTable | null;
+  readonly country: string;
+  readonly currency: string;
+};
 
 /** What a row says of itself; null is not known. `price` in the sales currency, `cost` in the list's own. */
 export type RowInputs = {
@@ -79,66 +90,175 @@ export type RowInputs = {
 };
 
 /**
- * Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes, up to the next admissible order: a whole
- * number of cartons, or of bought units where it comes singly (economics, section 11). `minimumOrder` and `carton` in bought units,
+ * Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes, up to the next
+ * admissible order: a whole
+ * number of cartons, or of bought units where it comes singly (economics, section 11). `minimumOrder` and `carton` in
+ * bought units,
  * NaN: none.
  */
-export function quantityOf(a: Assumptions, soldPack: number, boughtPack: number, minimumOrder: number, carton: number): number {
+export function quantityOf(
+  a: Assumptions,
+  soldPack: number,
+  boughtPack: number,
+  minimumOrder: number,
+  carton: number,
+): number {
   const ratio = soldPack / boughtPack;
-  const least = minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio ? Math.ceil(minimumOrder / ratio - 1e-9) : a.orderQuantity;
+  const least =
+    minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio
+      ? Math.ceil(minimumOrder / ratio - 1e-9)
+      : a.orderQuantity;
   const step = orderStep(soldPack, boughtPack, carton === carton ? carton : 1);
   return Math.ceil(least / step - 1e-9) * step;
 }
 
-/** What a bought unit costs in an order of so many: the price of the highest break not above it (economics, section 3). NaN: not known. */
-export function paidAt(cost: number, from: number, breakCost: number, from2: number, breakCost2: number, bought: number): number {
+/**
+ * What a bought unit costs in an order of so many: the price of the highest break not above it (economics, section
+ * 3). NaN: not known.
+ */
+export function paidAt(
+  cost: number,
+  from: number,
+  breakCost: number,
+  from2: number,
+  breakCost2: number,
+  bought: number,
+): number {
   const first = breakCost === breakCost && from <= bought + 1e-9;
   const second = breakCost2 === breakCost2 && from2 <= bought + 1e-9;
   return second && (!first || from2 > from) ? breakCost2 : first ? breakCost : cost;
 }
 
-/** One's own dispatch as rows are weighed with it; null, so blank, where a part of it was opened and not filled in yet. */
+/**
+ * One's own dispatch as rows are weighed with it; null, so blank, where a part of it was opened and not filled in
+ * yet.
+ */
 export function wholeDispatch(d: Assumptions['dispatch']): Assumptions['dispatch'] {
-  const open = d !== null && (d.packaging?.amount === null || d.pickAndPack?.amount === null || d.zones.some((z) => z.postage.steps.some((s) => s.fee === null)));
+  const open =
+    d !== null &&
+    (d.packaging?.amount === null ||
+      d.pickAndPack?.amount === null ||
+      d.zones.some((z) => z.postage.steps.some((s) => s.fee === null)));
   return open ? null : d;
 }
 
 /**
- * The lane document of one row: what opens on a sheet, and what the columns must agree with. The subscription is left out: it
+ * The lane document of one row: what opens on a sheet, and what the columns must agree with. The subscription is left
+ * out: it
  * is paid whatever is bought, and decides about no single row.
  */
 export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name = ''): LaneDocument {
-  const orderQuantity = quantityOf(a, row.unitsInSoldPack, row.unitsInBoughtPack, row.minimumOrder ?? Number.NaN, row.carton ?? Number.NaN);
+  const orderQuantity = quantityOf(
+    a,
+    row.unitsInSoldPack,
+    row.unitsInBoughtPack,
+    row.minimumOrder ?? Number.NaN,
+    row.carton ?? Number.NaN,
+  );
   const bought = (orderQuantity * row.unitsInSoldPack) / row.unitsInBoughtPack;
-  const breaks = [...row.breaks].sort((x, y) => x.from - y.from).filter((b, i, all) => b.from > 0 && b.from !== all[i - 1]?.from);
-  const priceBreaks = [{ minQty: 0, unitPrice: row.cost }, ...breaks.map((b) => ({ minQty: b.from, unitPrice: b.cost }))];
+  const breaks = [...row.breaks]
+    .sort((x, y) => x.from - y.from)
+    .filter((b, i, all) => b.from > 0 && b.from !== all[i - 1]?.from);
+  const priceBreaks = [
+    { minQty: 0, unitPrice: row.cost },
+    ...breaks.map((b) => ({ minQty: b.from, unitPrice: b.cost })),
+  ];
   const vat = a.purchase.vat === 'asTyped' ? 'none' : a.purchase.vat;
   const vatRate = vat === 'none' ? 0 : (row.vatRate ?? a.purchase.vatRate);
   const legs = [];
-  if (a.inbound.perUnit > 0) legs.push({ name: '', stage: 'inbound' as const, basis: 'perUnit' as const, rate: a.inbound.perUnit, currency: a.homeCurrency });
-  if (a.inbound.perKg > 0) legs.push({ name: '', stage: 'inbound' as const, basis: 'perKg' as const, rate: a.inbound.perKg, currency: a.homeCurrency });
+  if (a.inbound.perUnit > 0)
+    legs.push({
+      name: '',
+      stage: 'inbound' as const,
+      basis: 'perUnit' as const,
+      rate: a.inbound.perUnit,
+      currency: a.homeCurrency,
+    });
+  if (a.inbound.perKg > 0)
+    legs.push({
+      name: '',
+      stage: 'inbound' as const,
+      basis: 'perKg' as const,
+      rate: a.inbound.perKg,
+      currency: a.homeCurrency,
+    });
   const { purchase: p } = a;
   const input: LaneDocumentInput = {
-    format: 'bold-margin/lane', version: 1, date: a.date, homeCurrency: a.homeCurrency, way: 'wholesale', name: name.slice(0, 200),
-    marketplace: rates.marketplace?.marketplace ?? '', country: rates.country, currency: rates.currency, price: row.price, standing: a.standing,
-    orderQuantity, method: a.method,
+    format: 'bold-margin/lane',
+    version: 1,
+    date: a.date,
+    homeCurrency: a.homeCurrency,
+    way: 'wholesale',
+    name: name.slice(0, 200),
+    marketplace: rates.marketplace?.marketplace ?? '',
+    country: rates.country,
+    currency: rates.currency,
+    price: row.price,
+    standing: a.standing,
+    orderQuantity,
+    method: a.method,
     route: legs.length === 0 ? 'none' : { legs },
     prep: a.prep === null ? null : { standard: a.prep, currency: a.homeCurrency },
     dispatch: a.method === 'ownDispatch' ? wholeDispatch(a.dispatch) : null,
-    storage: a.method === 'warehouse' ? 'card' : 'none', monthsHeld: a.monthsHeld, saleMonth: a.saleMonth,
-    returns: a.returns, breakage: a.breakage,
-    adverts: a.advertPerSale === null ? null : a.advertPerSale === 0 ? 'none' : { keywords: [{ low: a.advertPerSale, high: a.advertPerSale, conversionRate: 1 }] },
+    storage: a.method === 'warehouse' ? 'card' : 'none',
+    monthsHeld: a.monthsHeld,
+    saleMonth: a.saleMonth,
+    returns: a.returns,
+    breakage: a.breakage,
+    adverts:
+      a.advertPerSale === null
+        ? null
+        : a.advertPerSale === 0
+          ? 'none'
+          : { keywords: [{ low: a.advertPerSale, high: a.advertPerSale, conversionRate: 1 }] },
     demand: row.units === null ? null : { kind: 'marketShare', marketUnits: row.units, share: a.unitsShare },
-    otherPerUnit: a.otherPerUnit === 0 ? [] : [{ name: '', line: { amount: a.otherPerUnit, currency: a.homeCurrency } }],
-    conversionSpread: a.conversionSpread, typed: { subscriptionMonthly: 0 },
-    product: { sides: row.sides === null ? null : [...row.sides], kg: row.kg, category: row.category ?? a.category, taxClass: row.taxClass },
-    goods: [{
-      unitsInSoldPack: row.unitsInSoldPack, unitsInBoughtPack: row.unitsInBoughtPack,
-      source: p.discount === 0 && p.salesTax === 0 && p.cashback === 0
-        ? { kind: 'quote', currency: p.currency, incoterm: 'DAP', vat, vatRate, recoverable: p.recoverable, priceBreaks, minimumOrder: row.minimumOrder ?? 0, carton: row.carton === null ? null : { units: row.carton }, leadDays: 0 }
-        : { kind: 'retail', currency: p.currency, shelfPrice: (priceBreaks[priceBreakAt({ priceBreaks }, bought)] as { unitPrice: number | null }).unitPrice, discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }], vat, vatRate, recoverable: p.recoverable, salesTax: p.salesTax, cashback: p.cashback === 0 ? null : { share: p.cashback } },
-    }],
-    rates: { exchange: rates.exchange === null ? null : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' }, tax: rates.tax, marketplace: rates.marketplace },
+    otherPerUnit:
+      a.otherPerUnit === 0 ? [] : [{ name: '', line: { amount: a.otherPerUnit, currency: a.homeCurrency } }],
+    conversionSpread: a.conversionSpread,
+    typed: { subscriptionMonthly: 0 },
+    product: {
+      sides: row.sides === null ? null : [...row.sides],
+      kg: row.kg,
+      category: row.category ?? a.category,
+      taxClass: row.taxClass,
+    },
+    goods: [
+      {
+        unitsInSoldPack: row.unitsInSoldPack,
+        unitsInBoughtPack: row.unitsInBoughtPack,
+        source:
+          p.discount === 0 && p.salesTax === 0 && p.cashback === 0
+            ? {
+                kind: 'quote',
+                currency: p.currency,
+                incoterm: 'DAP',
+                vat,
+                vatRate,
+                recoverable: p.recoverable,
+                priceBreaks,
+                minimumOrder: row.minimumOrder ?? 0,
+                carton: row.carton === null ? null : { units: row.carton },
+                leadDays: 0,
+              }
+            : {
+                kind: 'retail',
+                currency: p.currency,
+                shelfPrice: (priceBreaks[priceBreakAt({ priceBreaks }, bought)] as { unitPrice: number | null })
+                  .unitPrice,
+                discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }],
+                vat,
+                vatRate,
+                recoverable: p.recoverable,
+                salesTax: p.salesTax,
+                cashback: p.cashback === 0 ? null : { share: p.cashback },
+              },
+      },
+    ],
+    rates: {
+      exchange: rates.exchange === null ? null : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' },
+      tax: rates.tax,
+      marketplace: rates.marketplace,
+    },
   };
   return laneDocument.parse(input);
 }

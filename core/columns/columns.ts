@@ -1,16 +1,56 @@
 /** The rows of a list as typed columns. Unknown is NaN; texts and codes stand elsewhere, by the same row number. */
 
 /**
- * What goes in, one column each: purchase price (list currency), shelf price and units a month, packs, sides (cm), weight (kg), VAT
- * rate, and how it is bought: least order and carton in bought units, and two more prices with the bought units from which they hold.
+ * What goes in, one column each: purchase price (list currency), shelf price and units a month, packs, sides (cm),
+ * weight (kg), VAT
+ * rate, and how it is bought: least order and carton in bought units, and two more prices with the bought units from
+ * which they hold.
  */
-export const INPUT_COLUMNS = ['cost', 'price', 'units', 'soldPack', 'boughtPack', 'a', 'b', 'c', 'kg', 'vatRate', 'minimumOrder', 'carton', 'breakFrom', 'breakCost', 'breakFrom2', 'breakCost2'] as const;
+export const INPUT_COLUMNS = [
+  'cost',
+  'price',
+  'units',
+  'soldPack',
+  'boughtPack',
+  'a',
+  'b',
+  'c',
+  'kg',
+  'vatRate',
+  'minimumOrder',
+  'carton',
+  'breakFrom',
+  'breakCost',
+  'breakFrom2',
+  'breakCost2',
+] as const;
 export type InputColumn = (typeof INPUT_COLUMNS)[number];
-/** What comes out; money per unit sold in the sales currency, profit a month too; `paid` per bought unit, as the list writes its prices. */
-export const RESULT_COLUMNS = ['gross', 'netRevenue', 'fees', 'fulfilment', 'goods', 'landedCost', 'landedCash', 'proceeds', 'contribution', 'unitProfit', 'margin', 'roi', 'profitPerMonth', 'quantity', 'paid'] as const;
+/**
+ * What comes out; money per unit sold in the sales currency, profit a month too; `paid` per bought unit, as the list
+ * writes its prices.
+ */
+export const RESULT_COLUMNS = [
+  'gross',
+  'netRevenue',
+  'fees',
+  'fulfilment',
+  'goods',
+  'landedCost',
+  'landedCash',
+  'proceeds',
+  'contribution',
+  'unitProfit',
+  'margin',
+  'roi',
+  'profitPerMonth',
+  'quantity',
+  'paid',
+] as const;
 export type ResultColumn = (typeof RESULT_COLUMNS)[number];
 
-/** What a row may say beside that: average shelf prices of 30 and 90 days, sales rank, sellers, the supplier's stock. */
+/**
+ * What a row may say beside that: average shelf prices of 30 and 90 days, sales rank, sellers, the supplier's stock.
+ */
 export const MORE_COLUMNS = ['price30', 'price90', 'rank', 'offers', 'stock'] as const;
 export type MoreColumns = Readonly<Record<(typeof MORE_COLUMNS)[number], Float64Array>>;
 
@@ -31,7 +71,21 @@ export type ListResults = Readonly<Record<ResultColumn, Float64Array>> & {
 };
 
 /** What keeps a row from an answer, by its number in `trouble`. */
-export const TROUBLES = ['', 'noMarketplaceCard', 'cardCurrency', 'noWarehouse', 'noSizeTier', 'categoryNotOnCard', 'noTaxCard', 'noTaxClass', 'standingMissing', 'noExchangeRate', 'noPostageStep', 'noStorageRates', 'zeroUnits'] as const;
+export const TROUBLES = [
+  '',
+  'noMarketplaceCard',
+  'cardCurrency',
+  'noWarehouse',
+  'noSizeTier',
+  'categoryNotOnCard',
+  'noTaxCard',
+  'noTaxClass',
+  'standingMissing',
+  'noExchangeRate',
+  'noPostageStep',
+  'noStorageRates',
+  'zeroUnits',
+] as const;
 export type Trouble = (typeof TROUBLES)[number];
 
 function empty<T extends string>(names: readonly T[], length: number): Record<T, Float64Array> {
@@ -42,7 +96,13 @@ function empty<T extends string>(names: readonly T[], length: number): Record<T,
 export function makeColumns(length: number, taxClasses: readonly string[] = ['standard']): ListColumns {
   const columns = empty(INPUT_COLUMNS, length);
   for (const name of INPUT_COLUMNS) columns[name].fill(name === 'soldPack' || name === 'boughtPack' ? 1 : Number.NaN);
-  return { ...columns, length, category: new Int16Array(length).fill(-1), taxClass: new Uint8Array(length), taxClasses };
+  return {
+    ...columns,
+    length,
+    category: new Int16Array(length).fill(-1),
+    taxClass: new Uint8Array(length),
+    taxClasses,
+  };
 }
 
 export function makeResults(length: number): ListResults {

@@ -18,7 +18,8 @@ const NO_STEP = -2;
 export type Prepared = { readonly bandFees: Float64Array; readonly tiers: Int16Array };
 
 /** What `prepare` reads of settings: as long as it stays the same, what was prepared can be used again. */
-export const preparedBy = (a: Assumptions, rates: ListRates): string => JSON.stringify([rates, a.method, a.dispatch, a.saleMonth, a.standing]);
+export const preparedBy = (a: Assumptions, rates: ListRates): string =>
+  JSON.stringify([rates, a.method, a.dispatch, a.saleMonth, a.standing]);
 
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
 
@@ -31,8 +32,10 @@ function overTheYear(months: readonly number[], saleMonth: number | null): numbe
 }
 
 /**
- * The formulas of a lane over columns (economics, section 15): what the assumptions decide for all rows is worked out once, what
- * a row decides is read from typed arrays, and nothing is allocated for a row. Each formula is the lane's own, in the lane's
+ * The formulas of a lane over columns (economics, section 15): what the assumptions decide for all rows is worked out
+ * once, what
+ * a row decides is read from typed arrays, and nothing is allocated for a row. Each formula is the lane's own, in the
+ * lane's
  * own order, and bulk and single evaluation agree to 1e-9 (evaluate.test.ts). Scope: what `laneOfRow` can say.
  */
 export class ListEvaluator {
@@ -61,13 +64,29 @@ export class ListEvaluator {
     this.power = powerOfTen(minorDigits(rates.currency));
     this.card = rates.marketplace;
     this.cardFits = this.card !== null && this.card.currency === rates.currency;
-    this.categories = (this.card?.categories ?? []).map((c) => ({ rule: c.referral, base: c.referral.base, itemFee: c.itemFee ?? this.card?.itemFee ?? 0 }));
+    this.categories = (this.card?.categories ?? []).map((c) => ({
+      rule: c.referral,
+      base: c.referral.base,
+      itemFee: c.itemFee ?? this.card?.itemFee ?? 0,
+    }));
     this.kind = a.standing === null ? 'missing' : a.standing.kind;
-    this.vatIsCost = a.standing === null ? Number.NaN : a.standing.kind === 'registered' ? 0 : a.standing.kind === 'marketplaceRemits' ? (a.standing.recoverable ? 0 : 1) : 1;
+    this.vatIsCost =
+      a.standing === null
+        ? Number.NaN
+        : a.standing.kind === 'registered'
+          ? 0
+          : a.standing.kind === 'marketplaceRemits'
+            ? a.standing.recoverable
+              ? 0
+              : 1
+            : 1;
     this.width = Math.max(1, ...(this.card?.warehouse?.tiers ?? []).map((t) => t.bands.length));
   }
 
-  /** Places of the card's categories by key, for filling the column `category`; -2 where the card has none of that key. */
+  /**
+   * Places of the card's categories by key, for filling the column `category`; -2 where the card has none of that
+   * key.
+   */
   categoryAt(key: string | null): number {
     const wanted = key ?? this.a.category;
     if (wanted === null) return -1;
@@ -85,7 +104,10 @@ export class ListEvaluator {
   }
 
   /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
-  prepare(columns: ListColumns, into: Prepared = { bandFees: new Float64Array(columns.length * this.width), tiers: new Int16Array(columns.length) }): void {
+  prepare(
+    columns: ListColumns,
+    into: Prepared = { bandFees: new Float64Array(columns.length * this.width), tiers: new Int16Array(columns.length) },
+  ): void {
     const n = columns.length;
     this.takePrepared(columns, into);
     into.bandFees.fill(0);
@@ -102,7 +124,16 @@ export class ListEvaluator {
         const due = net * vatRate;
         return due === 0 ? net : net + due * isCost;
       };
-      const own = (line: NonNullable<Assumptions['dispatch']>['packaging']): number => (line === null ? 0 : cost(line.amount ?? Number.NaN, this.fx(line.currency), line.vat, line.vatRate, line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1));
+      const own = (line: NonNullable<Assumptions['dispatch']>['packaging']): number =>
+        line === null
+          ? 0
+          : cost(
+              line.amount ?? Number.NaN,
+              this.fx(line.currency),
+              line.vat,
+              line.vatRate,
+              line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1,
+            );
       const packaging = d === null ? 0 : own(d.packaging);
       const picking = d === null ? 0 : own(d.pickAndPack);
       for (let i = 0; i < n; i++) {
@@ -148,7 +179,26 @@ export class ListEvaluator {
     if (this.prepared !== columns) this.prepare(columns);
     const { a: set, rates, card, cardFits, categories, vatIsCost, kind, power, bandFees, tiers, width } = this;
     const tax = rates.tax;
-    const { cost, price, units, soldPack, boughtPack, a, b, c, kg, vatRate, minimumOrder, carton, breakFrom, breakCost, breakFrom2, breakCost2, category, taxClass } = columns;
+    const {
+      cost,
+      price,
+      units,
+      soldPack,
+      boughtPack,
+      a,
+      b,
+      c,
+      kg,
+      vatRate,
+      minimumOrder,
+      carton,
+      breakFrom,
+      breakCost,
+      breakFrom2,
+      breakCost2,
+      category,
+      taxClass,
+    } = columns;
     const inclusive = tax === null || tax.regime === 'inclusive';
     const classRates = columns.taxClasses.map((k) => tax?.vatRates[k] ?? (inclusive ? Number.NaN : 0));
     const checkout = 1 + (tax?.checkoutTax ?? 0);
@@ -171,25 +221,50 @@ export class ListEvaluator {
     const cardItemFee = card?.itemFee ?? 0;
     const surcharges = (card?.surcharges ?? []).map((s) => ({ pct: s.pct, of: s.of as readonly FeeKey[] }));
     const feeVat = card !== null && card.feeVat.treatment !== 'none' && card.feeVat.rate !== 0 ? card.feeVat : null;
-    const carries = (key: FeeKey): number => (card !== null && card.feeVat.treatment !== 'none' && card.feeVat.bears.includes(key) ? 1 : 0);
-    const bears = { referral: feeVat === null ? 0 : carries('referral'), itemFee: feeVat === null ? 0 : carries('itemFee'), payment: feeVat === null ? 0 : carries('payment'), surcharges: feeVat === null ? 0 : carries('surcharges'), fulfilment: feeVat === null ? 0 : carries('fulfilment'), storage: feeVat === null ? 0 : carries('storage') };
+    const carries = (key: FeeKey): number =>
+      card !== null && card.feeVat.treatment !== 'none' && card.feeVat.bears.includes(key) ? 1 : 0;
+    const bears = {
+      referral: feeVat === null ? 0 : carries('referral'),
+      itemFee: feeVat === null ? 0 : carries('itemFee'),
+      payment: feeVat === null ? 0 : carries('payment'),
+      surcharges: feeVat === null ? 0 : carries('surcharges'),
+      fulfilment: feeVat === null ? 0 : carries('fulfilment'),
+      storage: feeVat === null ? 0 : carries('storage'),
+    };
     const feeVatCost = feeVat === null ? 0 : feeVat.rate * vatIsCost;
     const charged = card !== null && card.feeVat.treatment === 'charged' ? card.feeVat.rate : 0;
     const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
     // Of each fee the part that comes back on a return, as a cost and as it is paid out, with the VAT it bears.
-    const carried = (key: keyof typeof back, vat: number): number => (back[key] === 0 ? 0 : back[key] * (1 + (bears[key] === 0 ? 0 : vat)));
-    const backCost = { referral: carried('referral', feeVatCost), itemFee: carried('itemFee', feeVatCost), payment: carried('payment', feeVatCost), surcharges: carried('surcharges', feeVatCost) };
-    const backPaid = { referral: carried('referral', charged), itemFee: carried('itemFee', charged), payment: carried('payment', charged), surcharges: carried('surcharges', charged) };
+    const carried = (key: keyof typeof back, vat: number): number =>
+      back[key] === 0 ? 0 : back[key] * (1 + (bears[key] === 0 ? 0 : vat));
+    const backCost = {
+      referral: carried('referral', feeVatCost),
+      itemFee: carried('itemFee', feeVatCost),
+      payment: carried('payment', feeVatCost),
+      surcharges: carried('surcharges', feeVatCost),
+    };
+    const backPaid = {
+      referral: carried('referral', charged),
+      itemFee: carried('itemFee', charged),
+      payment: carried('payment', charged),
+      surcharges: carried('surcharges', charged),
+    };
     // The refund fee is part of the referral, and bears VAT as it does.
     const adminCost = 1 + (bears.referral === 0 ? 0 : feeVatCost);
     const adminCharged = 1 + (bears.referral === 0 ? 0 : charged);
 
-    const open = set.returns !== null && set.returns !== 'none' && (set.returns.rate === null || (set.returns.rate > 0 && (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
+    const open =
+      set.returns !== null &&
+      set.returns !== 'none' &&
+      (set.returns.rate === null ||
+        (set.returns.rate > 0 && (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
     const terms = open ? null : set.returns;
     const returnsBit = terms === null ? BIT.returns : 0;
     const q = terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
     const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
-    const line = (l: { amount: number | null; currency: string; vat: string; vatRate: number; recoverable: boolean | null } | null): number => {
+    const line = (
+      l: { amount: number | null; currency: string; vat: string; vatRate: number; recoverable: boolean | null } | null,
+    ): number => {
       if (l === null) return 0;
       const amount = l.amount ?? Number.NaN;
       const net = this.inSales(l.vat === 'included' ? amount / (1 + l.vatRate) : amount, l.currency);
@@ -200,7 +275,10 @@ export class ListEvaluator {
     const disposal = terms === null || terms === 'none' ? 0 : line(terms.disposal);
     const breakage = set.breakage;
 
-    const advertFactor = card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0 ? 1 + card.advertVat.rate * vatIsCost : 1;
+    const advertFactor =
+      card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0
+        ? 1 + card.advertVat.rate * vatIsCost
+        : 1;
     const adverts = set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor;
     const advertsBit = set.advertPerSale === null ? BIT.adverts : 0;
 
@@ -210,8 +288,11 @@ export class ListEvaluator {
     const longStay = card?.storage?.longStay ?? [];
     const fixedCover = set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld;
     const converts = set.conversionSpread > 0 && rates.currency !== set.homeCurrency;
-    const foreign = (l: { amount: number | null; currency: string } | null): boolean => l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
-    const noRate = (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) || (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
+    const foreign = (l: { amount: number | null; currency: string } | null): boolean =>
+      l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
+    const noRate =
+      (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) ||
+      (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
 
     for (let i = from; i < to; i++) {
       let blanks = prepBit | returnsBit | advertsBit;
@@ -243,8 +324,21 @@ export class ListEvaluator {
       const sells = marketUnits * set.unitsShare;
       if (sells !== sells) blanks |= BIT.demand;
       const ratio = (soldPack[i] as number) / (boughtPack[i] as number);
-      const Q = quantityOf(set, soldPack[i] as number, boughtPack[i] as number, minimumOrder[i] as number, carton[i] as number);
-      const paid = paidAt(cost[i] as number, breakFrom[i] as number, breakCost[i] as number, breakFrom2[i] as number, breakCost2[i] as number, Q * ratio);
+      const Q = quantityOf(
+        set,
+        soldPack[i] as number,
+        boughtPack[i] as number,
+        minimumOrder[i] as number,
+        carton[i] as number,
+      );
+      const paid = paidAt(
+        cost[i] as number,
+        breakFrom[i] as number,
+        breakCost[i] as number,
+        breakFrom2[i] as number,
+        breakCost2[i] as number,
+        Q * ratio,
+      );
 
       // -- goods (section 3)
       const ownRate = vatRate[i] as number;
@@ -314,7 +408,9 @@ export class ListEvaluator {
             let band = 0;
             if (limits.length > 1) {
               if (shelf !== shelf) band = -1;
-              else while (band < limits.length - 1 && !(limits[band] === null || within(shelf, limits[band] as number))) band++;
+              else
+                while (band < limits.length - 1 && !(limits[band] === null || within(shelf, limits[band] as number)))
+                  band++;
             }
             fulfilment = band < 0 ? Number.NaN : (bandFees[i * width + band] as number);
             if (band >= 0 && fulfilment !== fulfilment) trouble = CODE.noSizeTier;
@@ -323,7 +419,8 @@ export class ListEvaluator {
       } else if (this.dispatch === null || kg[i] !== kg[i]) blanks |= BIT.fulfilment;
       else {
         fulfilment = bandFees[i * width] as number;
-        if (fulfilment !== fulfilment) trouble = tiers[i] === NO_STEP ? CODE.noPostageStep : trouble === 0 ? CODE.noExchangeRate : trouble;
+        if (fulfilment !== fulfilment)
+          trouble = tiers[i] === NO_STEP ? CODE.noPostageStep : trouble === 0 ? CODE.noExchangeRate : trouble;
       }
 
       const landedCost = goods + freight + prep + irrecoverable;
@@ -351,7 +448,12 @@ export class ListEvaluator {
           trouble = CODE.categoryNotOnCard;
         }
         itemFee = Math.floor((own === null ? cardItemFee : own.itemFee) * power + 0.5 + 1e-7) / power;
-        if (payment !== null) paymentFee = roundMinor(payment.pct * (payment.base === 'net' ? netBase : payment.base === 'buyerPays' ? buyerPays : gross) + payment.fixed, power);
+        if (payment !== null)
+          paymentFee = roundMinor(
+            payment.pct * (payment.base === 'net' ? netBase : payment.base === 'buyerPays' ? buyerPays : gross) +
+              payment.fixed,
+            power,
+          );
       }
 
       // -- storage
@@ -372,7 +474,8 @@ export class ListEvaluator {
           let aged = 0;
           for (let k = 0; k < longStay.length; k++) {
             const s = longStay[k] as (typeof longStay)[number];
-            aged += s.rate * (agedShare(cover, s.fromMonths) - (s.toMonths === null ? 0 : agedShare(cover, s.toMonths)));
+            aged +=
+              s.rate * (agedShare(cover, s.fromMonths) - (s.toMonths === null ? 0 : agedShare(cover, s.toMonths)));
           }
           storage = m3 * ((storageRate * cover) / 2 + aged);
         }
@@ -386,11 +489,30 @@ export class ListEvaluator {
         let base = 0;
         for (let j = 0; j < s.of.length; j++) {
           const key = s.of[j] as FeeKey;
-          base += key === 'referral' ? referral : key === 'itemFee' ? itemFee : key === 'payment' ? paymentFee : key === 'fulfilment' ? ffmMarket : key === 'storage' ? storage : 0;
+          base +=
+            key === 'referral'
+              ? referral
+              : key === 'itemFee'
+                ? itemFee
+                : key === 'payment'
+                  ? paymentFee
+                  : key === 'fulfilment'
+                    ? ffmMarket
+                    : key === 'storage'
+                      ? storage
+                      : 0;
         }
         extra += roundMinor(s.pct * base, power);
       }
-      const bearing = feeVat === null ? 0 : (bears.referral === 0 ? 0 : referral) + (bears.itemFee === 0 ? 0 : itemFee) + (bears.payment === 0 ? 0 : paymentFee) + (bears.surcharges === 0 ? 0 : extra) + (bears.fulfilment === 0 ? 0 : ffmMarket) + (bears.storage === 0 ? 0 : storage);
+      const bearing =
+        feeVat === null
+          ? 0
+          : (bears.referral === 0 ? 0 : referral) +
+            (bears.itemFee === 0 ? 0 : itemFee) +
+            (bears.payment === 0 ? 0 : paymentFee) +
+            (bears.surcharges === 0 ? 0 : extra) +
+            (bears.fulfilment === 0 ? 0 : ffmMarket) +
+            (bears.storage === 0 ? 0 : storage);
       const vatOnFees = feeVat === null ? 0 : bearing * feeVatCost;
 
       // -- payout, returns, breakage (sections 6 and 8)
@@ -398,11 +520,22 @@ export class ListEvaluator {
       let feesBackPaid = 0;
       let admin = 0;
       if (q > 0) {
-        feesBack = referral * backCost.referral + itemFee * backCost.itemFee + paymentFee * backCost.payment + extra * backCost.surcharges;
-        feesBackPaid = referral * backPaid.referral + itemFee * backPaid.itemFee + paymentFee * backPaid.payment + extra * backPaid.surcharges;
+        feesBack =
+          referral * backCost.referral +
+          itemFee * backCost.itemFee +
+          paymentFee * backCost.payment +
+          extra * backCost.surcharges;
+        feesBackPaid =
+          referral * backPaid.referral +
+          itemFee * backPaid.itemFee +
+          paymentFee * backPaid.payment +
+          extra * backPaid.surcharges;
         if (card !== null && card.refund.adminPct > 0) {
           const raw = back.referral === 0 ? 0 : card.refund.adminPct * back.referral * referral;
-          admin = roundMinor(card.refund.adminMax !== null && raw > card.refund.adminMax ? card.refund.adminMax : raw, power);
+          admin = roundMinor(
+            card.refund.adminMax !== null && raw > card.refund.adminMax ? card.refund.adminMax : raw,
+            power,
+          );
         }
       }
       let conversion = 0;
@@ -413,11 +546,21 @@ export class ListEvaluator {
         const payout = (1 - q) * (gross - withheld) - fees + q * (feesBackPaid - admin * adminCharged);
         conversion = set.conversionSpread * Math.max(0, payout);
       }
-      const returns = q === 0 ? 0 : q * (netRevenue - feesBack + admin * adminCost + handling + (1 - resale) * disposal - (resale === 0 ? 0 : resale * landedCost));
+      const returns =
+        q === 0
+          ? 0
+          : q *
+            (netRevenue -
+              feesBack +
+              admin * adminCost +
+              handling +
+              (1 - resale) * disposal -
+              (resale === 0 ? 0 : resale * landedCost));
       const broken = breakage === 0 ? 0 : (landedCost * breakage) / (1 - breakage);
 
       // -- the result (section 8)
-      const proceeds = netRevenue - referral - itemFee - paymentFee - extra - vatOnFees - fulfilment - storage - conversion;
+      const proceeds =
+        netRevenue - referral - itemFee - paymentFee - extra - vatOnFees - fulfilment - storage - conversion;
       const contribution = proceeds - landedCost - broken - returns - other;
       const unitProfit = contribution - adverts;
       out.gross[i] = gross;

@@ -1,17 +1,27 @@
-/** Texts in the order of the alphabet, as numbers to sort by: a million titles are ranked once and sorted as fast as prices. */
+/**
+ * Texts in the order of the alphabet, as numbers to sort by: a million titles are ranked once and sorted as fast as
+ * prices.
+ */
 import { sortRows } from './select.ts';
 
 const folds = new Map<string, string>();
 function foldLetter(letter: string): string {
   let folded = folds.get(letter);
   if (folded === undefined) {
-    folded = letter.normalize('NFKD').replace(/\p{M}+/gu, '').toLowerCase().replaceAll('ς', 'σ');
+    folded = letter
+      .normalize('NFKD')
+      .replace(/\p{M}+/gu, '')
+      .toLowerCase()
+      .replaceAll('ς', 'σ');
     folds.set(letter, folded);
   }
   return folded;
 }
 
-/** Text as it is searched and ordered: lower case, without marks on letters. Each letter by itself, so that parts fold like the whole. */
+/**
+ * Text as it is searched and ordered: lower case, without marks on letters. Each letter by itself, so that parts fold
+ * like the whole.
+ */
 export function foldText(text: string): string {
   for (let i = 0; i < text.length; i++)
     if (text.charCodeAt(i) > 127) {
@@ -36,7 +46,8 @@ function sixBytes(bytes: Uint8Array, at: number, end: number): number {
 const DEEPEST = 600;
 
 /**
- * The rank of every text among all, from 0, in the order of their bytes; equal texts share a rank, blank ones have none (NaN, which
+ * The rank of every text among all, from 0, in the order of their bytes; equal texts share a rank, blank ones have
+ * none (NaN, which
  * stands last either way). Sorts six bytes at a time and goes deeper only where these are equal.
  */
 export function rankTexts({ bytes, offsets }: TextColumn): Float64Array {
@@ -49,10 +60,14 @@ export function rankTexts({ bytes, offsets }: TextColumn): Float64Array {
   let next = 0;
   const order = (rows: Uint32Array, depth: number): void => {
     for (const i of rows) keys[i] = sixBytes(bytes, (offsets[i] as number) + depth, offsets[i + 1] as number);
-    const sorted = rows.length > 400 ? sortRows(rows, [{ values: keys, down: false }]) : rows.sort((a, b) => (keys[a] as number) - (keys[b] as number));
+    const sorted =
+      rows.length > 400
+        ? sortRows(rows, [{ values: keys, down: false }])
+        : rows.sort((a, b) => (keys[a] as number) - (keys[b] as number));
     // Keys are written over by what lies deeper, so groups are found first.
     const ends: number[] = [];
-    for (let i = 1; i <= sorted.length; i++) if (i === sorted.length || keys[sorted[i] as number] !== keys[sorted[i - 1] as number]) ends.push(i);
+    for (let i = 1; i <= sorted.length; i++)
+      if (i === sorted.length || keys[sorted[i] as number] !== keys[sorted[i - 1] as number]) ends.push(i);
     let from = 0;
     for (const to of ends) {
       const first = sorted[from] as number;

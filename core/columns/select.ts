@@ -1,7 +1,15 @@
-/** Which rows of a list are shown, and in which order: limits, funnel, sorts, summaries. Written for a million rows at a time. */
+/**
+ * Which rows of a list are shown, and in which order: limits, funnel, sorts, summaries. Written for a million rows at
+ * a time.
+ */
 
 /** A limit on one column; null is no limit. Rows whose value is not known (NaN) stay only where `keepUnknown`. */
-export type Range = { readonly values: Float64Array; readonly min: number | null; readonly max: number | null; readonly keepUnknown: boolean };
+export type Range = {
+  readonly values: Float64Array;
+  readonly min: number | null;
+  readonly max: number | null;
+  readonly keepUnknown: boolean;
+};
 /** A limit that is not about a figure: 1 for the rows that stay. */
 export type Mask = { readonly stays: Uint8Array };
 export type Limit = Range | Mask;
@@ -62,7 +70,8 @@ export function selectRows(length: number, limits: readonly Limit[]): Selected {
 export type SortKey = { readonly values: Float64Array | Uint32Array; readonly down: boolean };
 
 /**
- * Puts rows in order by several keys, the first the strongest; rows that are equal in all keep their order. A radix sort over the
+ * Puts rows in order by several keys, the first the strongest; rows that are equal in all keep their order. A radix
+ * sort over the
  * bits of the numbers: four passes for a key, whatever the values.
  */
 export function sortRows(rows: Uint32Array, keys: readonly SortKey[]): Uint32Array {
@@ -122,7 +131,16 @@ export function sortRows(rows: Uint32Array, keys: readonly SortKey[]): Uint32Arr
 let spareHigh = new Uint32Array(0);
 let spareLow = new Uint32Array(0);
 /** Moves rows and their keys to their places by one digit. */
-function scatter(n: number, part: Uint32Array, shift: number, places: Uint32Array, from: Uint32Array, to: Uint32Array, high: Uint32Array, low: Uint32Array): void {
+function scatter(
+  n: number,
+  part: Uint32Array,
+  shift: number,
+  places: Uint32Array,
+  from: Uint32Array,
+  to: Uint32Array,
+  high: Uint32Array,
+  low: Uint32Array,
+): void {
   if (spareHigh.length < n) {
     spareHigh = new Uint32Array(n);
     spareLow = new Uint32Array(n);
@@ -139,7 +157,13 @@ function scatter(n: number, part: Uint32Array, shift: number, places: Uint32Arra
   low.set(spareLow.subarray(0, n));
 }
 
-export type Summary = { readonly known: number; readonly sum: number; readonly median: number | null; readonly min: number | null; readonly max: number | null };
+export type Summary = {
+  readonly known: number;
+  readonly sum: number;
+  readonly median: number | null;
+  readonly min: number | null;
+  readonly max: number | null;
+};
 
 /** Count, sum, median and ends of a column over rows; what is not known stays out. */
 export function summarise(rows: Uint32Array, values: Float64Array): Summary {
@@ -155,10 +179,23 @@ export function summarise(rows: Uint32Array, values: Float64Array): Summary {
   if (n === 0) return { known: 0, sum: 0, median: null, min: null, max: null };
   const sorted = known.subarray(0, n).sort();
   const half = n >> 1;
-  return { known: n, sum, median: n % 2 === 1 ? (sorted[half] as number) : ((sorted[half - 1] as number) + (sorted[half] as number)) / 2, min: sorted[0] as number, max: sorted[n - 1] as number };
+  return {
+    known: n,
+    sum,
+    median: n % 2 === 1 ? (sorted[half] as number) : ((sorted[half - 1] as number) + (sorted[half] as number)) / 2,
+    min: sorted[0] as number,
+    max: sorted[n - 1] as number,
+  };
 }
 
-export type Histogram = { readonly from: number; readonly to: number; readonly counts: readonly number[]; readonly below: number; readonly above: number; readonly unknown: number };
+export type Histogram = {
+  readonly from: number;
+  readonly to: number;
+  readonly counts: readonly number[];
+  readonly below: number;
+  readonly above: number;
+  readonly unknown: number;
+};
 
 /** How the values of a column lie between two ends, in bins of one width; what lies outside is counted apart. */
 export function histogram(rows: Uint32Array, values: Float64Array, from: number, to: number, bins: number): Histogram {
@@ -181,10 +218,16 @@ export function histogram(rows: Uint32Array, values: Float64Array, from: number,
 }
 
 /**
- * Whether a limit takes away nearly all that is known, or sits just past a cluster: more than twenty rows, over a third of those
+ * Whether a limit takes away nearly all that is known, or sits just past a cluster: more than twenty rows, over a
+ * third of those
  * it takes, lie within a twentieth of the limit beyond it (the trap just below a round price).
  */
-export function limitWarning(rows: Uint32Array, values: Float64Array, bound: 'min' | 'max', level: number): 'cluster' | 'nearlyAll' | null {
+export function limitWarning(
+  rows: Uint32Array,
+  values: Float64Array,
+  bound: 'min' | 'max',
+  level: number,
+): 'cluster' | 'nearlyAll' | null {
   let known = 0;
   let gone = 0;
   let close = 0;

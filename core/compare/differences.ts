@@ -2,8 +2,16 @@ import { LINES } from '../lane/lines.ts';
 import type { Line } from '../lane/lines.ts';
 import type { EarlierResult } from '../lane/result.ts';
 
-/** One line in which two lanes differ; `effect` is what it does to the unit profit of `b` beside `a`. Null: blank or unknown there. */
-export type Difference = { readonly line: Line | 'gross'; readonly a: number | null; readonly b: number | null; readonly effect: number };
+/**
+ * One line in which two lanes differ; `effect` is what it does to the unit profit of `b` beside `a`. Null: blank or
+ * unknown there.
+ */
+export type Difference = {
+  readonly line: Line | 'gross';
+  readonly a: number | null;
+  readonly b: number | null;
+  readonly effect: number;
+};
 export type Differences = {
   /** Unit profit of `b` less that of `a`; null where either is unknown. */
   readonly total: number | null;
@@ -12,7 +20,8 @@ export type Differences = {
 };
 
 /**
- * Why `b` keeps more or less than `a`: gross and every cost line, largest effect first. Both results in one currency (see
+ * Why `b` keeps more or less than `a`: gross and every cost line, largest effect first. Both results in one currency
+ * (see
  * `restate`). A blank line counts as 0, as it does in the unit profit of its lane.
  */
 export function differences(a: EarlierResult, b: EarlierResult): Differences {

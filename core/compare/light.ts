@@ -6,11 +6,24 @@ import type { LaneDocument } from '../lane/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 
 /** The figures by which many lanes are ordered and drawn on one scale. */
-export const LIGHT_FIGURES = ['unitProfit', 'margin', 'roi', 'profitPerMonth', 'yearlyReturnOnCash', 'landedCost', 'gross', 'itemPrice', 'cashCycleDays'] as const;
+export const LIGHT_FIGURES = [
+  'unitProfit',
+  'margin',
+  'roi',
+  'profitPerMonth',
+  'yearlyReturnOnCash',
+  'landedCost',
+  'gross',
+  'itemPrice',
+  'cashCycleDays',
+] as const;
 export type LightFigure = (typeof LIGHT_FIGURES)[number];
 const MONEY: ReadonlySet<LightFigure> = new Set(['unitProfit', 'profitPerMonth', 'landedCost', 'gross', 'itemPrice']);
 
-/** A lane among many: a few figures in the home currency, without the lines and reasons of a whole result. Null is unknown. */
+/**
+ * A lane among many: a few figures in the home currency, without the lines and reasons of a whole result. Null is
+ * unknown.
+ */
 export type Light = {
   readonly figures: Readonly<Record<LightFigure, number | null>>;
   /** How far its bar reaches: gross, or the costs where they are more; home currency. */
@@ -42,5 +55,10 @@ export function lightOf(doc: LaneDocument): Light {
     if (sum > 0) costs += sum;
   }
   const extent = Math.max(r.gross === r.gross ? r.gross : 0, costs) * factor;
-  return { figures, extent: extent === extent ? extent : 0, whole: (r.blanks & FIGURE_BLANKS.unitProfit & ~BIT.demand) === 0, factor };
+  return {
+    figures,
+    extent: extent === extent ? extent : 0,
+    whole: (r.blanks & FIGURE_BLANKS.unitProfit & ~BIT.demand) === 0,
+    factor,
+  };
 }

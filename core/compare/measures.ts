@@ -16,8 +16,15 @@ export function isWhole(measure: Measure, result: LaneResult): boolean {
   return (result.incomplete[measure === 'launchCash' ? 'landedCash' : measure]?.length ?? 0) === 0;
 }
 
-/** Orders by a measure, best first: whole figures before incomplete ones, unknown last; less cash is better, more of all else. */
-export function byMeasure<T>(measure: Measure, value: (x: T) => number | null, whole: (x: T) => boolean): (a: T, b: T) => number {
+/**
+ * Orders by a measure, best first: whole figures before incomplete ones, unknown last; less cash is better, more of
+ * all else.
+ */
+export function byMeasure<T>(
+  measure: Measure,
+  value: (x: T) => number | null,
+  whole: (x: T) => boolean,
+): (a: T, b: T) => number {
   const sign = measure === 'launchCash' ? 1 : -1;
   return (a, b) => {
     const [x, y] = [value(a), value(b)];

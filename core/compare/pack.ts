@@ -1,8 +1,13 @@
 /**
- * Many lanes of one candidate share most of what they say. Packed, each different value travels once: a pool of JSON texts, and
+ * Many lanes of one candidate share most of what they say. Packed, each different value travels once: a pool of JSON
+ * texts, and
  * for every lane the numbers of its values. Unpacked, equal values are one object, so that comparing them is quick.
  */
-export type Packed = { readonly keys: readonly string[]; readonly pool: readonly string[]; readonly rows: readonly (readonly number[])[] };
+export type Packed = {
+  readonly keys: readonly string[];
+  readonly pool: readonly string[];
+  readonly rows: readonly (readonly number[])[];
+};
 
 export function pack(records: readonly object[]): Packed {
   const keys = [...new Set(records.flatMap((r) => Object.keys(r)))];

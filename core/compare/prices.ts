@@ -7,8 +7,10 @@ export const HABITS = ['99', '95', 'whole', 'none'] as const;
 export type Habit = (typeof HABITS)[number];
 
 /**
- * The price nearest to `x` that ends as the habit wants (`up`: the lowest not under it), at least the lowest such price.
- * Currency with two minor digits: the fraction is .99, .95 or .00. Without minor digits (yen): the last two digits are 80 for
+ * The price nearest to `x` that ends as the habit wants (`up`: the lowest not under it), at least the lowest such
+ * price.
+ * Currency with two minor digits: the fraction is .99, .95 or .00. Without minor digits (yen): the last two digits
+ * are 80 for
  * both endings (such as 2,980), 00 for whole. With three: .990 and .950.
  */
 export function priceByHabit(x: number, currency: string, habit: Habit, up = false): number {
@@ -23,13 +25,19 @@ export function priceByHabit(x: number, currency: string, habit: Habit, up = fal
   return Number(Math.max(least, n * unit + ending).toFixed(digits));
 }
 
-/** One shelf price, given in `from`, restated in the lane's currency by its own exchange table and ended by habit; null without a rate. */
+/**
+ * One shelf price, given in `from`, restated in the lane's currency by its own exchange table and ended by habit;
+ * null without a rate.
+ */
 export function sharedPrice(doc: LaneDocument, price: number, from: string, habit: Habit): number | null {
   const x = price * exchangeFactor(doc.rates.exchange, from, doc.currency);
   return Number.isNaN(x) ? null : priceByHabit(x, doc.currency, habit);
 }
 
-/** The lowest price ended by habit at which the lane keeps the margin (a fraction of net revenue); null where none does. */
+/**
+ * The lowest price ended by habit at which the lane keeps the margin (a fraction of net revenue); null where none
+ * does.
+ */
 export function priceForMargin(doc: LaneDocument, margin: number, habit: Habit): number | null {
   const { price } = priceFor(doc, { figure: 'margin', value: margin });
   if (price === null) return null;
@@ -43,7 +51,12 @@ export function priceForMargin(doc: LaneDocument, margin: number, habit: Habit):
   return null;
 }
 
-export type Spread = { readonly low: number; readonly high: number; readonly median: number; /** high / low - 1 */ readonly gap: number };
+export type Spread = {
+  readonly low: number;
+  readonly high: number;
+  readonly median: number /** high / low - 1 */;
+  readonly gap: number;
+};
 
 /** How far prices in one currency lie apart; null without any. */
 export function spreadOf(prices: readonly (number | null)[]): Spread | null {
@@ -51,6 +64,7 @@ export function spreadOf(prices: readonly (number | null)[]): Spread | null {
   const [low, high] = [known[0], known[known.length - 1]];
   if (low === undefined || high === undefined) return null;
   const mid = Math.floor((known.length - 1) / 2);
-  const median = known.length % 2 === 1 ? (known[mid] as number) : ((known[mid] as number) + (known[mid + 1] as number)) / 2;
+  const median =
+    known.length % 2 === 1 ? (known[mid] as number) : ((known[mid] as number) + (known[mid + 1] as number)) / 2;
   return { low, high, median, gap: high / low - 1 };
 }

@@ -6,7 +6,8 @@ import type { QuoteSource } from '../workspace/records.ts';
 
 /** The lane bought on another quote: in place of its first component's, whose name and pack sizes stay. */
 export function onQuote(doc: LaneDocument, source: QuoteSource): LaneDocument {
-  if (doc.goods === null || doc.goods === 'none') return { ...doc, goods: [{ name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, source }] };
+  if (doc.goods === null || doc.goods === 'none')
+    return { ...doc, goods: [{ name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, source }] };
   return { ...doc, goods: doc.goods.map((c, i) => (i === 0 ? { ...c, source } : c)) };
 }
 
@@ -16,7 +17,10 @@ export function alongRoute(doc: LaneDocument, card: FreightCard): LaneDocument {
 }
 
 const r = new Reckoning();
-/** Landed cost a unit at an order quantity, sales currency; null where it is unknown, incomplete or the quote takes no such order. */
+/**
+ * Landed cost a unit at an order quantity, sales currency; null where it is unknown, incomplete or the quote takes no
+ * such order.
+ */
 export function landedAt(doc: LaneDocument, quantity: number): number | null {
   reckon({ ...doc, orderQuantity: quantity }, r);
   return Number.isFinite(r.landedCost) && !r.isBlank('goods') ? r.landedCost : null;
@@ -40,8 +44,10 @@ function bestAt(docs: readonly LaneDocument[], quantity: number): number {
 }
 
 /**
- * The crossing points of quotes over whole order quantities from 1 to `most`. Between price breaks, minimums, cartons and weight
- * bands costs are smooth, so a change of the cheapest is looked for between neighbouring points of a fine grid that holds all
+ * The crossing points of quotes over whole order quantities from 1 to `most`. Between price breaks, minimums, cartons
+ * and weight
+ * bands costs are smooth, so a change of the cheapest is looked for between neighbouring points of a fine grid that
+ * holds all
  * price breaks and minimums, and then pinned down by halving.
  */
 export function crossings(docs: readonly LaneDocument[], most: number): Stretch[] {
@@ -51,7 +57,10 @@ export function crossings(docs: readonly LaneDocument[], most: number): Stretch[
     if (Array.isArray(d.goods))
       for (const c of d.goods) {
         const k = c.unitsInSoldPack / c.unitsInBoughtPack;
-        if (c.source.kind === 'quote') for (const q of [c.source.minimumOrder, ...c.source.priceBreaks.map((b) => b.minQty)]) for (const at of [Math.ceil(q / k - 1e-9), Math.ceil(q / k - 1e-9) - 1]) if (at >= 1 && at <= most) points.add(at);
+        if (c.source.kind === 'quote')
+          for (const q of [c.source.minimumOrder, ...c.source.priceBreaks.map((b) => b.minQty)])
+            for (const at of [Math.ceil(q / k - 1e-9), Math.ceil(q / k - 1e-9) - 1])
+              if (at >= 1 && at <= most) points.add(at);
       }
   const grid = [...points].sort((a, b) => a - b);
   const out: Stretch[] = [];

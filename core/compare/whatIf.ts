@@ -16,17 +16,30 @@ export type WhatIf = {
 export const AS_IS: WhatIf = { orderQuantity: null, mainFreight: 1, price: 1 };
 
 function scaledLeg(leg: Leg, factor: number): Leg {
-  return leg.stage !== 'main' ? leg : { ...leg, rate: leg.rate === null ? null : leg.rate * factor, minCharge: leg.minCharge * factor, bands: leg.bands.map((b) => ({ ...b, rate: b.rate * factor })) };
+  return leg.stage !== 'main'
+    ? leg
+    : {
+        ...leg,
+        rate: leg.rate === null ? null : leg.rate * factor,
+        minCharge: leg.minCharge * factor,
+        bands: leg.bands.map((b) => ({ ...b, rate: b.rate * factor })),
+      };
 }
 
-/** The lane as the question has it; the very lane where nothing is asked. A supplier's delivery and fixed charges stay. */
+/**
+ * The lane as the question has it; the very lane where nothing is asked. A supplier's delivery and fixed charges
+ * stay.
+ */
 export function asked(doc: LaneDocument, q: WhatIf): LaneDocument {
   if (q.orderQuantity === null && q.mainFreight === 1 && q.price === 1) return doc;
   return {
     ...doc,
     orderQuantity: q.orderQuantity ?? doc.orderQuantity,
     price: doc.price === null ? null : doc.price * q.price,
-    route: q.mainFreight === 1 || doc.route === null || doc.route === 'none' ? doc.route : { ...doc.route, legs: doc.route.legs.map((l) => scaledLeg(l, q.mainFreight)) },
+    route:
+      q.mainFreight === 1 || doc.route === null || doc.route === 'none'
+        ? doc.route
+        : { ...doc.route, legs: doc.route.legs.map((l) => scaledLeg(l, q.mainFreight)) },
   };
 }
 
@@ -35,7 +48,19 @@ export function perHundred(result: LaneResult): LaneResult | null {
   const gross = result.figures.gross;
   if (gross === null || gross <= 1e-9) return null;
   const f = 100 / gross;
-  const scale = <K extends string>(keys: readonly K[], values: Readonly<Record<K, number | null>>, money: (k: K) => boolean) =>
-    Object.fromEntries(keys.map((k) => [k, values[k] === null || !money(k) ? values[k] : values[k] * f])) as Record<K, number | null>;
-  return { ...result, lines: scale<Line>(LINES, result.lines, () => true), families: scale<Family>(FAMILIES, result.families, () => true), figures: scale<Figure>(FIGURES, result.figures, isMoney) };
+  const scale = <K extends string>(
+    keys: readonly K[],
+    values: Readonly<Record<K, number | null>>,
+    money: (k: K) => boolean,
+  ) =>
+    Object.fromEntries(keys.map((k) => [k, values[k] === null || !money(k) ? values[k] : values[k] * f])) as Record<
+      K,
+      number | null
+    >;
+  return {
+    ...result,
+    lines: scale<Line>(LINES, result.lines, () => true),
+    families: scale<Family>(FAMILIES, result.families, () => true),
+    figures: scale<Figure>(FIGURES, result.figures, isMoney),
+  };
 }

@@ -2,8 +2,10 @@ import type { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 
 /**
- * Units a month one may expect to sell (economics, section 10): typed, a share of the market, or a split among the offers
- * near one's own price. Every rival's price includes delivery. Sets `units` (NaN where blank) and, with a reason, 0 where
+ * Units a month one may expect to sell (economics, section 10): typed, a share of the market, or a split among the
+ * offers
+ * near one's own price. Every rival's price includes delivery. Sets `units` (NaN where blank) and, with a reason, 0
+ * where
  * the offer is not in the running.
  */
 export function reckonDemand(r: Reckoning): void {
@@ -20,7 +22,16 @@ export function reckonDemand(r: Reckoning): void {
     r.trace?.line('expectedMonthlyUnits', r.units, 'units', [['units', d.units, 'pieces', 'demand']], 'pieces');
   } else if (d.kind === 'marketShare') {
     r.units = (d.marketUnits ?? Number.NaN) * (d.share ?? Number.NaN);
-    r.trace?.line('expectedMonthlyUnits', r.units, 'marketUnits * share', [['marketUnits', d.marketUnits, 'pieces', 'demand.marketUnits'], ['share', d.share, 'share', 'demand.share']], 'pieces');
+    r.trace?.line(
+      'expectedMonthlyUnits',
+      r.units,
+      'marketUnits * share',
+      [
+        ['marketUnits', d.marketUnits, 'pieces', 'demand.marketUnits'],
+        ['share', d.share, 'share', 'demand.share'],
+      ],
+      'pieces',
+    );
   } else {
     let floor = r.gross;
     for (let i = 0; i < d.rivals.length; i++) floor = Math.min(floor, d.rivals[i] as number);
@@ -28,15 +39,24 @@ export function reckonDemand(r: Reckoning): void {
     let running = 0;
     for (let i = 0; i < d.rivals.length; i++) if ((d.rivals[i] as number) <= limit) running++;
     if (r.gross !== r.gross) r.units = Number.NaN;
-    else if (r.gross <= limit) r.units = ((d.listingUnits ?? Number.NaN) * d.variationShare * (1 - d.retailArmShare)) / (running + 1);
+    else if (r.gross <= limit)
+      r.units = ((d.listingUnits ?? Number.NaN) * d.variationShare * (1 - d.retailArmShare)) / (running + 1);
     else {
       r.units = 0;
       r.notice('outOfTheRunning', 'price', { rivals: running });
     }
-    r.trace?.line('expectedMonthlyUnits', r.units, 'listingUnits * variationShare * (1 - retailArmShare) / (rivalsInTheRunning + 1)', [
-      ['listingUnits', d.listingUnits, 'pieces', 'demand.listingUnits'], ['variationShare', d.variationShare, 'share', 'demand.variationShare'],
-      ['retailArmShare', d.retailArmShare, 'share', 'demand.retailArmShare'], ['rivalsInTheRunning', running, 'number', 'demand.rivals'],
-    ], 'pieces');
+    r.trace?.line(
+      'expectedMonthlyUnits',
+      r.units,
+      'listingUnits * variationShare * (1 - retailArmShare) / (rivalsInTheRunning + 1)',
+      [
+        ['listingUnits', d.listingUnits, 'pieces', 'demand.listingUnits'],
+        ['variationShare', d.variationShare, 'share', 'demand.variationShare'],
+        ['retailArmShare', d.retailArmShare, 'share', 'demand.retailArmShare'],
+        ['rivalsInTheRunning', running, 'number', 'demand.rivals'],
+      ],
+      'pieces',
+    );
   }
 }
 

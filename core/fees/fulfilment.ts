@@ -39,7 +39,11 @@ export function priceBandOf(tier: SizeTier, itemPrice: number): number {
   return tier.bands.length - 1;
 }
 
-type Steps = { readonly steps: readonly { readonly upToKg: number; readonly fee: number | null }[]; readonly stepKg: number | null; readonly stepFee: number };
+type Steps = {
+  readonly steps: readonly { readonly upToKg: number; readonly fee: number | null }[];
+  readonly stepKg: number | null;
+  readonly stepFee: number;
+};
 
 /**
  * Fee of a weight: the first step that holds it; past the last, `lastFee + up((kg - lastUpTo) / stepKg) * stepFee`.
@@ -52,7 +56,9 @@ export function stepFee(table: Steps, kg: number): number {
     if (within(kg, s.upToKg)) return s.fee ?? Number.NaN;
   }
   const last = steps[steps.length - 1] as Steps['steps'][number];
-  return table.stepKg === null ? Number.NaN : (last.fee ?? Number.NaN) + up((kg - last.upToKg) / table.stepKg) * table.stepFee;
+  return table.stepKg === null
+    ? Number.NaN
+    : (last.fee ?? Number.NaN) + up((kg - last.upToKg) / table.stepKg) * table.stepFee;
 }
 
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
@@ -69,18 +75,25 @@ export function parcelOf(a: number, b: number, c: number, kg: number, out: Parce
 }
 
 /**
- * Fulfilment by method (economics, section 5), per unit, sales currency; the warehouse fee rounded, others as purchased.
- * Decision: where a supplier ships, a fee typed on the lane stands for a delivery left blank, in customs as in fulfilment.
+ * Fulfilment by method (economics, section 5), per unit, sales currency; the warehouse fee rounded, others as
+ * purchased.
+ * Decision: where a supplier ships, a fee typed on the lane stands for a delivery left blank, in customs as in
+ * fulfilment.
  */
 export function reckonFulfilment(r: Reckoning): void {
   const doc = r.doc;
   r.fulfilment = 0;
-  if (doc.method === 'supplierShips' && doc.supplierDelivery !== 'none') r.supplierDeliveryNet = deliveryNet(r, doc.supplierDelivery);
+  if (doc.method === 'supplierShips' && doc.supplierDelivery !== 'none')
+    r.supplierDeliveryNet = deliveryNet(r, doc.supplierDelivery);
   r.fulfilmentIsMarketplaces = false;
   if (doc.typed.fulfilmentFee !== null) {
     r.fulfilmentIsMarketplaces = doc.method === 'warehouse';
-    r.fulfilment = r.fulfilmentIsMarketplaces ? Math.floor(doc.typed.fulfilmentFee * r.power + 0.5 + 1e-7) / r.power : doc.typed.fulfilmentFee;
-    r.trace?.line('fulfilment', r.fulfilment, 'fee', [['fee', doc.typed.fulfilmentFee, 'money', 'typed.fulfilmentFee']]);
+    r.fulfilment = r.fulfilmentIsMarketplaces
+      ? Math.floor(doc.typed.fulfilmentFee * r.power + 0.5 + 1e-7) / r.power
+      : doc.typed.fulfilmentFee;
+    r.trace?.line('fulfilment', r.fulfilment, 'fee', [
+      ['fee', doc.typed.fulfilmentFee, 'money', 'typed.fulfilmentFee'],
+    ]);
     return;
   }
   if (doc.method === 'warehouse') warehouseFee(r);
@@ -93,11 +106,17 @@ function warehouseFee(r: Reckoning): void {
   const card = doc.rates.marketplace;
   r.fulfilmentIsMarketplaces = true;
   if (card === null) {
-    r.fulfilment = r.problem('noMarketplaceCard', 'fulfilment', 'rates.marketplace', { marketplace: doc.marketplace || '—', country: doc.country });
+    r.fulfilment = r.problem('noMarketplaceCard', 'fulfilment', 'rates.marketplace', {
+      marketplace: doc.marketplace || '—',
+      country: doc.country,
+    });
     return;
   }
   if (card.warehouse === null) {
-    r.fulfilment = r.problem('noWarehouse', 'fulfilment', 'method', { marketplace: card.marketplace, country: doc.country });
+    r.fulfilment = r.problem('noWarehouse', 'fulfilment', 'method', {
+      marketplace: card.marketplace,
+      country: doc.country,
+    });
     return;
   }
   if (card.currency !== doc.currency) {
@@ -128,26 +147,39 @@ function warehouseFee(r: Reckoning): void {
     r.fulfilment = noTier(r, p, card.marketplace);
     return;
   }
-  const addOns = (doc.product.dangerous ? card.warehouse.addOns.dangerous : 0) + (doc.product.oversize ? card.warehouse.addOns.oversize : 0);
+  const addOns =
+    (doc.product.dangerous ? card.warehouse.addOns.dangerous : 0) +
+    (doc.product.oversize ? card.warehouse.addOns.oversize : 0);
   const peak = card.warehouse.peak === null ? 0 : overTheYear(r, card.warehouse.peak, true);
   const sum = base + addOns + peak;
   r.fulfilment = Math.floor(sum * r.power + 0.5 + 1e-7) / r.power;
   r.trace?.line('fulfilment', r.fulfilment, 'round(stepFee + addOns + peakSurcharge)', [
-    ['sizeTier', tier.name, 'text', `rates.marketplace.warehouse.tiers.${at}`], ['unitKg', doc.product.kg, 'kg', 'product.kg'],
-    ...(tier.divisor === null ? [] : [['volumetricKg', (p.L * p.W * p.H) / tier.divisor, 'kg', 'product.sides'] as const]),
-    ...(tier.packagingKg === 0 ? [] : [['packagingKg', tier.packagingKg, 'kg', `rates.marketplace.warehouse.tiers.${at}`] as const]),
+    ['sizeTier', tier.name, 'text', `rates.marketplace.warehouse.tiers.${at}`],
+    ['unitKg', doc.product.kg, 'kg', 'product.kg'],
+    ...(tier.divisor === null
+      ? []
+      : [['volumetricKg', (p.L * p.W * p.H) / tier.divisor, 'kg', 'product.sides'] as const]),
+    ...(tier.packagingKg === 0
+      ? []
+      : [['packagingKg', tier.packagingKg, 'kg', `rates.marketplace.warehouse.tiers.${at}`] as const]),
     ['billableKg', billable, 'kg', ''],
-       ['stepFee', base, 'money', `rates.marketplace.warehouse.tiers.${at}`], ['addOns', addOns, 'money', 'rates.marketplace.warehouse.addOns'],
+    ['stepFee', base, 'money', `rates.marketplace.warehouse.tiers.${at}`],
+    ['addOns', addOns, 'money', 'rates.marketplace.warehouse.addOns'],
     ['peakSurcharge', peak, 'money', 'rates.marketplace.warehouse.peak'],
   ]);
 }
 
 function noTier(r: Reckoning, p: Parcel, marketplace: string): number {
-  return r.problem('noSizeTier', 'fulfilment', 'product.sides', { marketplace, sides: `${p.L} × ${p.W} × ${p.H}`, kg: p.kg });
+  return r.problem('noSizeTier', 'fulfilment', 'product.sides', {
+    marketplace,
+    sides: `${p.L} × ${p.W} × ${p.H}`,
+    kg: p.kg,
+  });
 }
 
 /**
- * A yearly amount from twelve monthly ones (section 5): that of the sale month where the lane sets it; else their mean, or,
+ * A yearly amount from twelve monthly ones (section 5): that of the sale month where the lane sets it; else their
+ * mean, or,
  * for what follows sales, the mean weighted by the season's index.
  */
 function overTheYear(r: Reckoning, months: readonly number[], followsSales: boolean): number {
@@ -169,7 +201,9 @@ function overTheYear(r: Reckoning, months: readonly number[], followsSales: bool
 
 /** Whether the step that holds a weight was opened and has no fee yet. */
 function stepIsOpen({ steps, stepKg }: Steps, kg: number): boolean {
-  return (steps.find((s) => within(kg, s.upToKg)) ?? (stepKg === null ? undefined : steps[steps.length - 1]))?.fee === null;
+  return (
+    (steps.find((s) => within(kg, s.upToKg)) ?? (stepKg === null ? undefined : steps[steps.length - 1]))?.fee === null
+  );
 }
 
 function dispatchCost(r: Reckoning): void {
@@ -195,21 +229,34 @@ function dispatchCost(r: Reckoning): void {
         r.fulfilment = 0;
         return;
       }
-      r.fulfilment = r.problem('noPostageStep', 'fulfilment', `dispatch.zones.${i}.postage`, { kg, upToKg: steps[steps.length - 1]?.upToKg ?? 0 });
+      r.fulfilment = r.problem('noPostageStep', 'fulfilment', `dispatch.zones.${i}.postage`, {
+        kg,
+        upToKg: steps[steps.length - 1]?.upToKg ?? 0,
+      });
       return;
     }
-    postage += zone.share * r.cost({ amount: fee, currency: zone.postage.currency, vat: d.vat, vatRate: d.vatRate, recoverable: d.recoverable }, 'fulfilment');
+    postage +=
+      zone.share *
+      r.cost(
+        { amount: fee, currency: zone.postage.currency, vat: d.vat, vatRate: d.vatRate, recoverable: d.recoverable },
+        'fulfilment',
+      );
   }
   const packaging = d.packaging === null ? 0 : r.cost(d.packaging, 'fulfilment');
   const picking = d.pickAndPack === null ? 0 : r.cost(d.pickAndPack, 'fulfilment');
   r.fulfilment = postage + packaging + picking;
   r.trace?.line('fulfilment', r.fulfilment, 'sum(zoneShare * postage) + packaging + pickAndPack', [
-    ['postage', postage, 'money', 'dispatch.zones'], ['parcelKg', kg, 'kg', 'product.kg'],
-    ['packaging', packaging, 'money', 'dispatch.packaging'], ['pickAndPack', picking, 'money', 'dispatch.pickAndPack'],
+    ['postage', postage, 'money', 'dispatch.zones'],
+    ['parcelKg', kg, 'kg', 'product.kg'],
+    ['packaging', packaging, 'money', 'dispatch.packaging'],
+    ['pickAndPack', picking, 'money', 'dispatch.pickAndPack'],
   ]);
 }
 
-/** Delivery by the supplier a unit, net of VAT, sales currency; 0 where it is blank, which whatever it belongs in says. */
+/**
+ * Delivery by the supplier a unit, net of VAT, sales currency; 0 where it is blank, which whatever it belongs in
+ * says.
+ */
 function deliveryNet(r: Reckoning, line: PurchasedLine | null): number {
   if (line === null || line.amount === null) return r.doc.typed.fulfilmentFee ?? 0;
   return r.doc.imported ? r.inSales(netOf(line.amount, line), line.currency, 'fulfilment') / r.quantity : 0;
@@ -227,7 +274,10 @@ function supplierDelivery(r: Reckoning): void {
     return;
   }
   r.fulfilment = r.cost(line, 'fulfilment') / r.quantity;
-  r.trace?.line('fulfilment', r.fulfilment, 'delivery / orderQuantity', [['delivery', line.amount, 'number', 'supplierDelivery'], ['orderQuantity', r.quantity, 'pieces', 'orderQuantity']]);
+  r.trace?.line('fulfilment', r.fulfilment, 'delivery / orderQuantity', [
+    ['delivery', line.amount, 'number', 'supplierDelivery'],
+    ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
+  ]);
 }
 
 function storageIsBlank(r: Reckoning): void {
@@ -236,7 +286,8 @@ function storageIsBlank(r: Reckoning): void {
 }
 
 /**
- * Storage (economics, section 5), per unit, sales currency: `m3 * (rate * C/2 + sum(bandRate * (F(from) - F(to))))` with
+ * Storage (economics, section 5), per unit, sales currency: `m3 * (rate * C/2 + sum(bandRate * (F(from) - F(to))))`
+ * with
  * cover `C = Q / units a month` (or twice the months held) and `F(x) = max(0, C - x)^2 / (2 C)`.
  */
 export function reckonStorage(r: Reckoning): void {
@@ -283,7 +334,9 @@ export function reckonStorage(r: Reckoning): void {
   if (own !== null) rate = typed ?? r.cost(own, 'storage');
   else if (typed !== null) rate = typed;
   else if (card === null || card.storage === null) {
-    r.storage = r.problem('noStorageRates', 'storage', 'typed.storagePerM3Month', { marketplace: doc.marketplace || '—' });
+    r.storage = r.problem('noStorageRates', 'storage', 'typed.storagePerM3Month', {
+      marketplace: doc.marketplace || '—',
+    });
     return;
   } else if (card.currency !== doc.currency) {
     r.storage = Number.NaN;
@@ -299,8 +352,15 @@ export function reckonStorage(r: Reckoning): void {
   }
   r.storage = m3 * ((rate * C) / 2 + aged);
   r.trace?.line('storage', r.storage, 'unitM3 * (ratePerM3Month * coverMonths / 2 + longStay)', [
-    ['unitM3', m3, 'm3', 'product.sides'], ['ratePerM3Month', rate, 'money', typed !== null ? 'typed.storagePerM3Month' : own !== null ? 'storage' : 'rates.marketplace.storage'],
-    ['coverMonths', C, 'months', doc.monthsHeld === null ? 'demand' : 'monthsHeld'], ['longStay', aged, 'money', own === null ? 'rates.marketplace.storage' : ''],
+    ['unitM3', m3, 'm3', 'product.sides'],
+    [
+      'ratePerM3Month',
+      rate,
+      'money',
+      typed !== null ? 'typed.storagePerM3Month' : own !== null ? 'storage' : 'rates.marketplace.storage',
+    ],
+    ['coverMonths', C, 'months', doc.monthsHeld === null ? 'demand' : 'monthsHeld'],
+    ['longStay', aged, 'money', own === null ? 'rates.marketplace.storage' : ''],
   ]);
 }
 

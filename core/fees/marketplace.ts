@@ -4,13 +4,20 @@ import type { LaneDocument } from '../lane/schema.ts';
 
 const feeOf = (r: Reckoning, key: FeeKey): number => {
   switch (key) {
-    case 'referral': return r.referral;
-    case 'itemFee': return r.itemFee;
-    case 'payment': return r.payment;
-    case 'surcharges': return r.surcharges;
-    case 'subscription': return r.subscription;
-    case 'fulfilment': return r.fulfilmentIsMarketplaces ? r.fulfilment : 0;
-    case 'storage': return r.storageIsMarketplaces ? r.storage : 0;
+    case 'referral':
+      return r.referral;
+    case 'itemFee':
+      return r.itemFee;
+    case 'payment':
+      return r.payment;
+    case 'surcharges':
+      return r.surcharges;
+    case 'subscription':
+      return r.subscription;
+    case 'fulfilment':
+      return r.fulfilmentIsMarketplaces ? r.fulfilment : 0;
+    case 'storage':
+      return r.storageIsMarketplaces ? r.storage : 0;
   }
 };
 
@@ -32,20 +39,35 @@ export function reckonCardCharges(r: Reckoning): void {
       for (let j = 0; j < s.of.length; j++) base += feeOf(r, s.of[j] as FeeKey);
       const amount = r.fee(s.pct * base);
       r.surcharges += amount;
-      r.trace?.line('surcharges', amount, 'round(pct * fees)', [['name', s.name, 'text', 'rates.marketplace.surcharges'], ['pct', s.pct, 'share', 'rates.marketplace.surcharges'], ['fees', base, 'money', '']]);
+      r.trace?.line('surcharges', amount, 'round(pct * fees)', [
+        ['name', s.name, 'text', 'rates.marketplace.surcharges'],
+        ['pct', s.pct, 'share', 'rates.marketplace.surcharges'],
+        ['fees', base, 'money', ''],
+      ]);
     }
   }
 
   const monthly = doc.typed.subscriptionMonthly ?? card?.subscriptionMonthly ?? 0;
   if (monthly > 0) {
     const spread = doc.accountUnitsPerMonth ?? r.units;
-    if (spread <= 1e-9) r.subscription = r.problem('zeroUnits', 'subscription', doc.accountUnitsPerMonth === null ? 'demand' : 'accountUnitsPerMonth');
+    if (spread <= 1e-9)
+      r.subscription = r.problem(
+        'zeroUnits',
+        'subscription',
+        doc.accountUnitsPerMonth === null ? 'demand' : 'accountUnitsPerMonth',
+      );
     else if (spread !== spread) r.blank('subscription');
-    else if (doc.typed.subscriptionMonthly === null && card !== null && card.currency !== doc.currency) r.subscription = Number.NaN;
+    else if (doc.typed.subscriptionMonthly === null && card !== null && card.currency !== doc.currency)
+      r.subscription = Number.NaN;
     else {
       r.subscription = monthly / spread;
       r.trace?.line('subscription', r.subscription, 'monthlyFee / unitsAMonth', [
-        ['monthlyFee', monthly, 'money', doc.typed.subscriptionMonthly !== null ? 'typed.subscriptionMonthly' : 'rates.marketplace'],
+        [
+          'monthlyFee',
+          monthly,
+          'money',
+          doc.typed.subscriptionMonthly !== null ? 'typed.subscriptionMonthly' : 'rates.marketplace',
+        ],
         ['unitsAMonth', spread, 'pieces', doc.accountUnitsPerMonth === null ? 'demand' : 'accountUnitsPerMonth'],
       ]);
     }
@@ -57,8 +79,10 @@ export function reckonCardCharges(r: Reckoning): void {
   r.feeVatCostRate = card.feeVat.rate * r.vatIsCost;
   r.feeVat = bearing * r.feeVatCostRate;
   r.trace?.line('feeVat', r.feeVat, r.vatIsCost === 1 ? 'feeVatRate * fees' : '0', [
-    ['feeVatRate', card.feeVat.rate, 'share', 'rates.marketplace.feeVat'], ['fees', bearing, 'money', ''],
-    ['treatment', card.feeVat.treatment, 'text', 'rates.marketplace.feeVat'], ['standing', doc.standing?.kind ?? null, 'text', 'standing'],
+    ['feeVatRate', card.feeVat.rate, 'share', 'rates.marketplace.feeVat'],
+    ['fees', bearing, 'money', ''],
+    ['treatment', card.feeVat.treatment, 'text', 'rates.marketplace.feeVat'],
+    ['standing', doc.standing?.kind ?? null, 'text', 'standing'],
   ]);
 }
 
@@ -68,8 +92,10 @@ function bears(r: Reckoning, key: FeeKey): boolean {
 }
 
 /**
- * Fees given back on a return, the refund administration fee, what the marketplace pays out, and the cost of converting it
- * (economics, sections 6 and 8). Decision: where VAT on fees is `charged`, the fees given back and the refund fee carry it
+ * Fees given back on a return, the refund administration fee, what the marketplace pays out, and the cost of
+ * converting it
+ * (economics, sections 6 and 8). Decision: where VAT on fees is `charged`, the fees given back and the refund fee
+ * carry it
  * in the payout too, as the fees themselves do.
  */
 export function reckonPayout(r: Reckoning): void {
@@ -121,21 +147,36 @@ export function reckonPayout(r: Reckoning): void {
     fees += bearing * charged;
   }
   r.payout = (1 - r.returnRate) * (r.gross - r.withheldVat) - fees + r.returnRate * (feesBackPaid - adminPaid);
-  r.trace?.line('payout', r.payout, '(1 - returnRate) * (gross - vatWithheld) - feesCharged + returnRate * (feesBack - refundFee)', [
-    ['returnRate', r.returnRate, 'share', 'returns.rate'], ['gross', r.gross, 'money', ''], ['vatWithheld', r.withheldVat, 'money', 'standing'],
-    ['feesCharged', fees, 'money', 'rates.marketplace'], ['feesBack', feesBackPaid, 'money', 'rates.marketplace.refund'], ['refundFee', adminPaid, 'money', 'rates.marketplace.refund'],
-  ]);
+  r.trace?.line(
+    'payout',
+    r.payout,
+    '(1 - returnRate) * (gross - vatWithheld) - feesCharged + returnRate * (feesBack - refundFee)',
+    [
+      ['returnRate', r.returnRate, 'share', 'returns.rate'],
+      ['gross', r.gross, 'money', ''],
+      ['vatWithheld', r.withheldVat, 'money', 'standing'],
+      ['feesCharged', fees, 'money', 'rates.marketplace'],
+      ['feesBack', feesBackPaid, 'money', 'rates.marketplace.refund'],
+      ['refundFee', adminPaid, 'money', 'rates.marketplace.refund'],
+    ],
+  );
   r.bendPayout = 0;
   r.currencyConversion = 0;
   if (converts) {
     r.bendPayout = r.payout;
     r.currencyConversion = doc.conversionSpread * Math.max(0, r.payout);
-    r.trace?.line('currencyConversion', r.currencyConversion, 'conversionSpread * max(0, payout)', [['conversionSpread', doc.conversionSpread, 'share', 'conversionSpread'], ['payout', r.payout, 'money', '']]);
+    r.trace?.line('currencyConversion', r.currencyConversion, 'conversionSpread * max(0, payout)', [
+      ['conversionSpread', doc.conversionSpread, 'share', 'conversionSpread'],
+      ['payout', r.payout, 'money', ''],
+    ]);
   }
 }
 
 /** Whether what returns cost is not known: nothing is said of them, or a part of it is left open. */
-const returnsAreBlank = (terms: LaneDocument['returns']): boolean => terms === null || (terms !== 'none' && (terms.rate === null || (terms.rate > 0 && (terms.handling?.amount === null || terms.disposal?.amount === null))));
+const returnsAreBlank = (terms: LaneDocument['returns']): boolean =>
+  terms === null ||
+  (terms !== 'none' &&
+    (terms.rate === null || (terms.rate > 0 && (terms.handling?.amount === null || terms.disposal?.amount === null))));
 
 /** Returns and breakage (economics, section 6), per unit shipped, sales currency. Needs the landed cost. */
 export function reckonReturns(r: Reckoning): void {
@@ -147,14 +188,30 @@ export function reckonReturns(r: Reckoning): void {
     const handling = terms.handling === null ? 0 : r.cost(terms.handling, 'returns');
     const disposal = terms.disposal === null ? 0 : r.cost(terms.disposal, 'returns');
     const s = terms.resaleShare;
-    r.returns = terms.rate * (r.netRevenue - r.feesBackCost + admin + handling + (1 - s) * disposal - (s === 0 ? 0 : s * r.landedCost));
-    r.trace?.line('returns', r.returns, 'returnRate * (netRevenue - feesBack + refundFee + handling + (1 - resaleShare) * disposal - resaleShare * landedCost)', [
-      ['returnRate', terms.rate, 'share', 'returns.rate'], ['netRevenue', r.netRevenue, 'money', ''], ['feesBack', r.feesBackCost, 'money', 'rates.marketplace.refund'],
-      ['refundFee', admin, 'money', 'rates.marketplace.refund'], ['handling', handling, 'money', 'returns.handling'], ['resaleShare', s, 'share', 'returns.resaleShare'],
-      ['disposal', disposal, 'money', 'returns.disposal'], ['landedCost', r.landedCost, 'money', ''],
-    ]);
+    r.returns =
+      terms.rate *
+      (r.netRevenue - r.feesBackCost + admin + handling + (1 - s) * disposal - (s === 0 ? 0 : s * r.landedCost));
+    r.trace?.line(
+      'returns',
+      r.returns,
+      'returnRate * (netRevenue - feesBack + refundFee + handling + (1 - resaleShare) * disposal - resaleShare * landedCost)',
+      [
+        ['returnRate', terms.rate, 'share', 'returns.rate'],
+        ['netRevenue', r.netRevenue, 'money', ''],
+        ['feesBack', r.feesBackCost, 'money', 'rates.marketplace.refund'],
+        ['refundFee', admin, 'money', 'rates.marketplace.refund'],
+        ['handling', handling, 'money', 'returns.handling'],
+        ['resaleShare', s, 'share', 'returns.resaleShare'],
+        ['disposal', disposal, 'money', 'returns.disposal'],
+        ['landedCost', r.landedCost, 'money', ''],
+      ],
+    );
   } else if (terms !== null) r.trace?.line('returns', 0, '0', []);
   const b = doc.breakage;
   r.breakage = b === 0 ? 0 : (r.landedCost * b) / (1 - b);
-  if (b > 0) r.trace?.line('breakage', r.breakage, 'landedCost * breakage / (1 - breakage)', [['landedCost', r.landedCost, 'money', ''], ['breakage', b, 'share', 'breakage']]);
+  if (b > 0)
+    r.trace?.line('breakage', r.breakage, 'landedCost * breakage / (1 - breakage)', [
+      ['landedCost', r.landedCost, 'money', ''],
+      ['breakage', b, 'share', 'breakage'],
+    ]);
 }

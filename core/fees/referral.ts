@@ -7,7 +7,10 @@ export function feeBase(r: Reckoning, base: FeeBase): number {
   return base === 'item' ? r.itemPrice : base === 'gross' ? r.gross : base === 'net' ? r.netBase : r.buyerPays;
 }
 
-/** Referral fee before rounding and bounds: `whole` applies the first tier that holds the amount to all of it, `sliced` each to its slice. */
+/**
+ * Referral fee before rounding and bounds: `whole` applies the first tier that holds the amount to all of it,
+ * `sliced` each to its slice.
+ */
 export function referralBeforeBounds(rule: Referral, base: number): number {
   const tiers = rule.tiers;
   if (rule.mode === 'whole') {
@@ -44,7 +47,11 @@ export function reckonSaleFees(r: Reckoning): void {
   r.referral = r.itemFee = r.payment = 0;
   r.bendReferralMin = r.bendReferralMax = 0;
   if (card !== null && card.currency !== doc.currency) {
-    r.problem('cardCurrency', 'referral', 'rates.marketplace', { marketplace: card.marketplace, card: card.currency, currency: doc.currency });
+    r.problem('cardCurrency', 'referral', 'rates.marketplace', {
+      marketplace: card.marketplace,
+      card: card.currency,
+      currency: doc.currency,
+    });
     r.referral = r.itemFee = r.payment = Number.NaN;
     card = null;
   }
@@ -54,15 +61,24 @@ export function reckonSaleFees(r: Reckoning): void {
   else if (typed.referralPct !== null) {
     const base = category === null ? r.gross : feeBase(r, category.referral.base);
     r.referral = r.fee(typed.referralPct * base);
-    r.trace?.line('referral', r.referral, 'round(pct * base)', [['pct', typed.referralPct, 'share', 'typed.referralPct'], ['base', base, 'money', '']]);
+    r.trace?.line('referral', r.referral, 'round(pct * base)', [
+      ['pct', typed.referralPct, 'share', 'typed.referralPct'],
+      ['base', base, 'money', ''],
+    ]);
   } else if (r.referral !== r.referral) {
     // the card is in another currency: said above
   } else if (card === null) {
-    r.referral = r.problem('noMarketplaceCard', 'referral', 'rates.marketplace', { marketplace: doc.marketplace || '—', country: doc.country });
+    r.referral = r.problem('noMarketplaceCard', 'referral', 'rates.marketplace', {
+      marketplace: doc.marketplace || '—',
+      country: doc.country,
+    });
   } else if (doc.product.category === null) {
     r.blank('referral');
   } else if (category === null) {
-    r.referral = r.problem('categoryNotOnCard', 'referral', 'product.category', { marketplace: card.marketplace, category: doc.product.category });
+    r.referral = r.problem('categoryNotOnCard', 'referral', 'product.category', {
+      marketplace: card.marketplace,
+      category: doc.product.category,
+    });
   } else {
     const rule = category.referral;
     const base = feeBase(r, rule.base);
@@ -70,18 +86,32 @@ export function reckonSaleFees(r: Reckoning): void {
     if (rule.min !== null) r.bendReferralMin = raw - rule.min;
     if (rule.max !== null) r.bendReferralMax = raw - rule.max;
     r.referral = r.fee(clamp(raw, rule.min, rule.max));
-    r.trace?.line('referral', r.referral, rule.mode === 'whole' ? 'round(clamp(pct * base, min, max))' : 'round(clamp(sum(pct * slice), min, max))', [
-      ['category', category.name, 'text', 'product.category'],
-      ['pct', rule.mode === 'whole' ? (base > 0 ? raw / base : 0) : null, 'share', 'rates.marketplace'],
-      ['tiers', rule.tiers.map((t) => `${+(t.pct * 100).toFixed(4)} %${t.upTo === null ? '' : ` ≤ ${t.upTo}`}`).join(' · '), 'text', 'rates.marketplace'],
-      ['base', base, 'money', ''], ['min', rule.min, 'money', 'rates.marketplace'], ['max', rule.max, 'money', 'rates.marketplace'],
-    ]);
+    r.trace?.line(
+      'referral',
+      r.referral,
+      rule.mode === 'whole' ? 'round(clamp(pct * base, min, max))' : 'round(clamp(sum(pct * slice), min, max))',
+      [
+        ['category', category.name, 'text', 'product.category'],
+        ['pct', rule.mode === 'whole' ? (base > 0 ? raw / base : 0) : null, 'share', 'rates.marketplace'],
+        [
+          'tiers',
+          rule.tiers.map((t) => `${+(t.pct * 100).toFixed(4)} %${t.upTo === null ? '' : ` ≤ ${t.upTo}`}`).join(' · '),
+          'text',
+          'rates.marketplace',
+        ],
+        ['base', base, 'money', ''],
+        ['min', rule.min, 'money', 'rates.marketplace'],
+        ['max', rule.max, 'money', 'rates.marketplace'],
+      ],
+    );
   }
 
   if (typed.itemFee !== null || card !== null) {
     const fee = typed.itemFee ?? category?.itemFee ?? card?.itemFee ?? 0;
     r.itemFee = Math.floor(fee * r.power + 0.5 + 1e-7) / r.power;
-    r.trace?.line('itemFee', r.itemFee, 'round(fee)', [['fee', fee, 'money', typed.itemFee !== null ? 'typed.itemFee' : 'rates.marketplace']]);
+    r.trace?.line('itemFee', r.itemFee, 'round(fee)', [
+      ['fee', fee, 'money', typed.itemFee !== null ? 'typed.itemFee' : 'rates.marketplace'],
+    ]);
   }
   if (typed.paymentPct !== null || typed.paymentFixed !== null || card?.payment) {
     const pct = typed.paymentPct ?? card?.payment?.pct ?? 0;
@@ -89,7 +119,8 @@ export function reckonSaleFees(r: Reckoning): void {
     const base = feeBase(r, card?.payment?.base ?? 'gross');
     r.payment = r.fee(pct * base + fixed);
     r.trace?.line('payment', r.payment, 'round(pct * base + fixed)', [
-      ['pct', pct, 'share', typed.paymentPct !== null ? 'typed.paymentPct' : 'rates.marketplace'], ['base', base, 'money', ''],
+      ['pct', pct, 'share', typed.paymentPct !== null ? 'typed.paymentPct' : 'rates.marketplace'],
+      ['base', base, 'money', ''],
       ['fixed', fixed, 'money', typed.paymentFixed !== null ? 'typed.paymentFixed' : 'rates.marketplace'],
     ]);
   }

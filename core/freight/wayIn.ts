@@ -7,9 +7,22 @@ import { clamp, up, within } from '../money/money.ts';
 import type { Shipment } from './shipment.ts';
 import { shipmentOf } from './shipment.ts';
 
-/** The first stage the buyer pays by the rule of the quote (Incoterms 2020): 0 origin, 1 main, 2 destination, 3 inbound. */
+/**
+ * The first stage the buyer pays by the rule of the quote (Incoterms 2020): 0 origin, 1 main, 2 destination, 3
+ * inbound.
+ */
 const BUYER_PAYS_FROM: Readonly<Record<Incoterm, number>> = {
-  EXW: 0, FCA: 1, FAS: 1, FOB: 1, CFR: 2, CPT: 2, CIF: 2, CIP: 2, DAP: 3, DPU: 3, DDP: 3,
+  EXW: 0,
+  FCA: 1,
+  FAS: 1,
+  FOB: 1,
+  CFR: 2,
+  CPT: 2,
+  CIF: 2,
+  CIP: 2,
+  DAP: 3,
+  DPU: 3,
+  DDP: 3,
 };
 const STAGE_RANK: Readonly<Record<Stage, number>> = { origin: 0, main: 1, destination: 2, inbound: 3 };
 /** The buyer insures where the rule does not make the seller do it. */
@@ -67,11 +80,15 @@ export function reckonFreight(r: Reckoning): void {
     else if (leg.stage === 'destination') r.destinationLegs += net;
     else r.inboundLegs += net;
     r.trace?.line('freight', net, 'max(minCharge, shipmentCost) * (1 + fuelSurcharge) / orderQuantity', [
-      ['leg', leg.name || leg.stage, 'text', `route.legs.${i}`], ['basis', leg.basis, 'text', `route.legs.${i}.basis`],
-      ['rate', leg.rate, 'number', `route.legs.${i}.rate`], ['minCharge', leg.minCharge, 'number', `route.legs.${i}.minCharge`],
+      ['leg', leg.name || leg.stage, 'text', `route.legs.${i}`],
+      ['basis', leg.basis, 'text', `route.legs.${i}.basis`],
+      ['rate', leg.rate, 'number', `route.legs.${i}.rate`],
+      ['minCharge', leg.minCharge, 'number', `route.legs.${i}.minCharge`],
       ['fuelSurcharge', leg.fuelSurcharge, 'share', `route.legs.${i}.fuelSurcharge`],
-      ['orderQuantity', Q, 'pieces', 'orderQuantity'], ['cartons', nullable(shipment.cartons), 'number', ''],
-      ['shipmentKg', nullable(shipment.kg), 'kg', ''], ['shipmentM3', nullable(shipment.m3), 'm3', ''],
+      ['orderQuantity', Q, 'pieces', 'orderQuantity'],
+      ['cartons', nullable(shipment.cartons), 'number', ''],
+      ['shipmentKg', nullable(shipment.kg), 'kg', ''],
+      ['shipmentM3', nullable(shipment.m3), 'm3', ''],
       ['shipmentCost', nullable(cost), 'number', ''],
     ]);
   }
@@ -79,7 +96,8 @@ export function reckonFreight(r: Reckoning): void {
   if (route.insuranceRate > 0 && BUYER_INSURES.has(rule)) {
     r.insurance = route.insuranceRate * (r.goods + r.originLegs + r.mainLegs);
     r.trace?.line('insurance', r.insurance, 'insuranceRate * (goods + originAndMainLegs)', [
-      ['insuranceRate', route.insuranceRate, 'share', 'route.insuranceRate'], ['goods', r.goods, 'money', ''],
+      ['insuranceRate', route.insuranceRate, 'share', 'route.insuranceRate'],
+      ['goods', r.goods, 'money', ''],
       ['originAndMainLegs', r.originLegs + r.mainLegs, 'money', ''],
     ]);
   }
@@ -118,7 +136,11 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
               break;
             }
           }
-          if (!found) r.problem('noWeightBand', 'freight', `route.legs.${index}.bands`, { leg: leg.name || leg.stage, kg: round3(kg) });
+          if (!found)
+            r.problem('noWeightBand', 'freight', `route.legs.${index}.bands`, {
+              leg: leg.name || leg.stage,
+              kg: round3(kg),
+            });
         }
       }
       if (kg !== kg) legIsBlank(r);
@@ -140,7 +162,8 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
       cost = rate;
       break;
     case 'perContainer':
-      if (leg.usableM3 === null) r.problem('noContainer', 'freight', `route.legs.${index}.usableM3`, { leg: leg.name || leg.stage });
+      if (leg.usableM3 === null)
+        r.problem('noContainer', 'freight', `route.legs.${index}.usableM3`, { leg: leg.name || leg.stage });
       else if (shipment.m3 !== shipment.m3) legIsBlank(r);
       cost = rate * up(shipment.m3 / (leg.usableM3 ?? Number.NaN));
       break;
@@ -148,7 +171,10 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
   return Math.max(leg.minCharge, cost) * (1 + leg.fuelSurcharge);
 }
 
-/** `max(actualKg, volumeCm3 / divisor, minKg)`; without a divisor volume does not count. NaN where weight is not known. */
+/**
+ * `max(actualKg, volumeCm3 / divisor, minKg)`; without a divisor volume does not count. NaN where weight is not
+ * known.
+ */
 export function chargeableKg(leg: Leg, s: Shipment): number {
   const volumetric = leg.divisor === null ? 0 : (s.m3 * 1e6) / leg.divisor;
   return Math.max(s.kg, volumetric, leg.minKg);
@@ -159,8 +185,10 @@ function round3(x: number): number {
 }
 
 /**
- * Duty, import charges and import VAT (economics, section 4), per unit sold, sales currency. All three are none under DDP
- * and where no customs border is crossed. Delivery by a supplier who ships is part of the international freight: where it is
+ * Duty, import charges and import VAT (economics, section 4), per unit sold, sales currency. All three are none under
+ * DDP
+ * and where no customs border is crossed. Delivery by a supplier who ships is part of the international freight:
+ * where it is
  * blank, what is worked out from it says so.
  */
 export function reckonImport(r: Reckoning): void {
@@ -194,11 +222,16 @@ export function reckonImport(r: Reckoning): void {
 }
 
 /** Whether a supplier ships and what delivery costs is not known. */
-const deliveryIsBlank = (doc: LaneDocument): boolean => doc.method === 'supplierShips' && (doc.supplierDelivery === null || (doc.supplierDelivery !== 'none' && doc.supplierDelivery.amount === null)) && doc.typed.fulfilmentFee === null;
+const deliveryIsBlank = (doc: LaneDocument): boolean =>
+  doc.method === 'supplierShips' &&
+  (doc.supplierDelivery === null || (doc.supplierDelivery !== 'none' && doc.supplierDelivery.amount === null)) &&
+  doc.typed.fulfilmentFee === null;
 
 /**
- * `duty = dutyRate * customsValue + perUnit + perKg * unit kg`; 0 where `customsValue * Q` is not above the duty-free limit.
- * Decision: amounts of the tax card are converted only where there is one, so a card of percentages alone needs no rate.
+ * `duty = dutyRate * customsValue + perUnit + perKg * unit kg`; 0 where `customsValue * Q` is not above the duty-free
+ * limit.
+ * Decision: amounts of the tax card are converted only where there is one, so a card of percentages alone needs no
+ * rate.
  */
 function reckonDuty(r: Reckoning, tax: TaxCard): void {
   const { product, typed, country } = r.doc;
@@ -212,7 +245,11 @@ function reckonDuty(r: Reckoning, tax: TaxCard): void {
   } else {
     const base = baseDuty(tax.duties, product.hsCode, product.origin);
     if (base < 0) {
-      r.duty = r.problem('noDutyRate', 'duty', 'product.hsCode', { country, hsCode: product.hsCode, origin: product.origin });
+      r.duty = r.problem('noDutyRate', 'duty', 'product.hsCode', {
+        country,
+        hsCode: product.hsCode,
+        origin: product.origin,
+      });
       return;
     }
     for (let i = 0; i < tax.duties.length; i++) {
@@ -223,19 +260,28 @@ function reckonDuty(r: Reckoning, tax: TaxCard): void {
       perKg += d.perKg;
     }
   }
-  const limit = tax.dutyFreeLimit === null ? Number.NEGATIVE_INFINITY : r.inSales(tax.dutyFreeLimit, tax.currency, 'duty');
+  const limit =
+    tax.dutyFreeLimit === null ? Number.NEGATIVE_INFINITY : r.inSales(tax.dutyFreeLimit, tax.currency, 'duty');
   const free = within(r.customsValue * r.quantity, limit);
   if (limit !== limit) r.duty = Number.NaN;
   else if (free) r.duty = 0 * r.customsValue;
   else if (perKg !== 0 && product.kg === null) {
     r.blank('duty');
     return;
-  } else r.duty = pct * r.customsValue + r.inSales(perUnit, tax.currency, 'duty') + r.inSales(perKg, tax.currency, 'duty') * (product.kg ?? 0);
+  } else
+    r.duty =
+      pct * r.customsValue +
+      r.inSales(perUnit, tax.currency, 'duty') +
+      r.inSales(perKg, tax.currency, 'duty') * (product.kg ?? 0);
   if (r.trace === null) return;
   r.trace.line('duty', r.duty, free ? '0' : 'dutyRate * customsValue + perUnit + perKg * unitKg', [
-    ['dutyRate', pct, 'share', typed.dutyPct !== null ? 'typed.dutyPct' : 'rates.tax.duties'], ['customsValue', r.customsValue, 'money', ''],
-    ['perUnit', r.inSales(perUnit, tax.currency, 'duty'), 'money', 'rates.tax.duties'], ['perKg', r.inSales(perKg, tax.currency, 'duty'), 'money', 'rates.tax.duties'],
-    ['unitKg', product.kg, 'kg', 'product.kg'], ['hsCode', product.hsCode, 'text', 'product.hsCode'], ['origin', product.origin, 'text', 'product.origin'],
+    ['dutyRate', pct, 'share', typed.dutyPct !== null ? 'typed.dutyPct' : 'rates.tax.duties'],
+    ['customsValue', r.customsValue, 'money', ''],
+    ['perUnit', r.inSales(perUnit, tax.currency, 'duty'), 'money', 'rates.tax.duties'],
+    ['perKg', r.inSales(perKg, tax.currency, 'duty'), 'money', 'rates.tax.duties'],
+    ['unitKg', product.kg, 'kg', 'product.kg'],
+    ['hsCode', product.hsCode, 'text', 'product.hsCode'],
+    ['origin', product.origin, 'text', 'product.origin'],
   ]);
 }
 
@@ -252,17 +298,27 @@ function reckonImportCharges(r: Reckoning, tax: TaxCard): void {
     const min = c.min === null ? null : r.inSales(c.min, tax.currency, 'duty');
     const max = c.max === null ? null : r.inSales(c.max, tax.currency, 'duty');
     const boundsKnown = min === min && max === max;
-    r.importCharges += boundsKnown ? (clamp(c.pct * r.customsValue * Q, min, max) + r.inSales(c.flat, tax.currency, 'duty')) / Q : Number.NaN;
+    r.importCharges += boundsKnown
+      ? (clamp(c.pct * r.customsValue * Q, min, max) + r.inSales(c.flat, tax.currency, 'duty')) / Q
+      : Number.NaN;
   }
-  r.trace?.line('importCharges', r.importCharges, 'sum(clamp(pct * customsValue * orderQuantity, min, max) + flat) / orderQuantity', [
-    ['customsValue', r.customsValue, 'money', ''], ['orderQuantity', Q, 'pieces', 'orderQuantity'],
-    ['charges', tax.importCharges.map((c) => c.name).join(', '), 'text', 'rates.tax.importCharges'],
-  ]);
+  r.trace?.line(
+    'importCharges',
+    r.importCharges,
+    'sum(clamp(pct * customsValue * orderQuantity, min, max) + flat) / orderQuantity',
+    [
+      ['customsValue', r.customsValue, 'money', ''],
+      ['orderQuantity', Q, 'pieces', 'orderQuantity'],
+      ['charges', tax.importCharges.map((c) => c.name).join(', '), 'text', 'rates.tax.importCharges'],
+    ],
+  );
 }
 
 /**
- * `importVat = rImport * (base + duty)`; rImport is the tax card's import rate of the product's class or, where it has none of
- * its own, its VAT rate. A rate that is not known is blank: a cost where VAT is one, cash where it is paid and recovered.
+ * `importVat = rImport * (base + duty)`; rImport is the tax card's import rate of the product's class or, where it
+ * has none of
+ * its own, its VAT rate. A rate that is not known is blank: a cost where VAT is one, cash where it is paid and
+ * recovered.
  */
 function reckonImportVat(r: Reckoning, tax: TaxCard): void {
   const { product, typed, importVatPostponed, standing } = r.doc;
@@ -292,8 +348,10 @@ function reckonImportVat(r: Reckoning, tax: TaxCard): void {
     r.recoverableVat = Number.NaN;
   }
   r.trace?.line('importVat', r.importVat, 'importVatRate * (base + duty)', [
-    ['importVatRate', rate, 'share', typed.importVatRate !== null ? 'typed.importVatRate' : 'rates.tax.vatRates'], ['base', base, 'money', ''],
-    ['duty', r.duty, 'money', ''], ['standing', standing?.kind ?? null, 'text', 'standing'],
+    ['importVatRate', rate, 'share', typed.importVatRate !== null ? 'typed.importVatRate' : 'rates.tax.vatRates'],
+    ['base', base, 'money', ''],
+    ['duty', r.duty, 'money', ''],
+    ['standing', standing?.kind ?? null, 'text', 'standing'],
   ]);
 }
 
@@ -301,8 +359,10 @@ function reckonImportVat(r: Reckoning, tax: TaxCard): void {
 const FREIGHT_INSIDE = new Set<Incoterm>(['CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP']);
 
 /**
- * Freight and insurance inside the unit price, net of VAT, per unit sold, sales currency: what leaves an FOB customs value. It
- * counts under the C and D rules alone. Decision: in a bundle each quote goes by its own rule, since its own price holds it.
+ * Freight and insurance inside the unit price, net of VAT, per unit sold, sales currency: what leaves an FOB customs
+ * value. It
+ * counts under the C and D rules alone. Decision: in a bundle each quote goes by its own rule, since its own price
+ * holds it.
  */
 function insidePrice(r: Reckoning): number {
   const goods = r.doc.goods;
@@ -310,7 +370,8 @@ function insidePrice(r: Reckoning): number {
   let sum = 0;
   for (let i = 0; i < goods.length; i++) {
     const { source, unitsInSoldPack, unitsInBoughtPack } = goods[i] as (typeof goods)[number];
-    if (source.kind === 'quote' && FREIGHT_INSIDE.has(source.incoterm)) sum += (r.inSales(source.freightInPrice, source.currency, 'duty') * unitsInSoldPack) / unitsInBoughtPack;
+    if (source.kind === 'quote' && FREIGHT_INSIDE.has(source.incoterm))
+      sum += (r.inSales(source.freightInPrice, source.currency, 'duty') * unitsInSoldPack) / unitsInBoughtPack;
   }
   return sum;
 }
@@ -321,7 +382,10 @@ function dutyApplies(d: DutyRow, hsCode: string, origin: string): boolean {
   return hsCode.startsWith(d.heading) && (d.origins === null || d.origins.includes(origin));
 }
 
-/** The base duty: the longest heading that begins the code; among equals a row for the origin beats one for all. -1: none. */
+/**
+ * The base duty: the longest heading that begins the code; among equals a row for the origin beats one for all. -1:
+ * none.
+ */
 export function baseDuty(duties: readonly DutyRow[], hsCode: string, origin: string): number {
   let best = -1;
   let bestRank = -1;
@@ -353,5 +417,8 @@ export function reckonPrep(r: Reckoning): void {
   }
   r.prep = r.inSales(netOf(amount, prep), prep.currency, 'prep');
   r.landVat(r.prep, prep);
-  r.trace?.line('prep', r.prep, 'amount * exchangeRate', [['amount', amount, 'number', oversize ? 'prep.oversize' : 'prep.standard'], ['exchangeRate', r.fx(prep.currency, 'prep'), 'number', prep.currency === r.doc.currency ? '' : 'rates.exchange']]);
+  r.trace?.line('prep', r.prep, 'amount * exchangeRate', [
+    ['amount', amount, 'number', oversize ? 'prep.oversize' : 'prep.standard'],
+    ['exchangeRate', r.fx(prep.currency, 'prep'), 'number', prep.currency === r.doc.currency ? '' : 'rates.exchange'],
+  ]);
 }

@@ -2,7 +2,10 @@ import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { Component, Quote, RetailPurchase } from '../lane/schema.ts';
 
-/** Whether somebody quoted this price: a quote that names its supplier or its day. A cost that was only entered is nobody's quote. */
+/**
+ * Whether somebody quoted this price: a quote that names its supplier or its day. A cost that was only entered is
+ * nobody's quote.
+ */
 export function isQuoted(source: Quote | RetailPurchase): boolean {
   return source.kind === 'quote' && (source.supplier !== '' || source.date !== null);
 }
@@ -12,7 +15,9 @@ export function packRatio(c: Component): number {
   return c.unitsInSoldPack / c.unitsInBoughtPack;
 }
 
-/** Index of the price break that rates an order of `bought` units: the highest minQty not above it; -1 where none is. */
+/**
+ * Index of the price break that rates an order of `bought` units: the highest minQty not above it; -1 where none is.
+ */
 export function priceBreakAt(quote: Pick<Quote, 'priceBreaks'>, bought: number): number {
   let at = -1;
   for (let i = 0; i < quote.priceBreaks.length; i++) {
@@ -53,15 +58,19 @@ export function reckonGoods(r: Reckoning): void {
     if (c.source.kind === 'quote') {
       goods += quotedGoods(r, c.source, i, k);
       let charges = 0;
-      for (let j = 0; j < c.source.perOrder.length; j++) charges += (c.source.perOrder[j] as { amount: number | null }).amount ?? Number.NaN;
+      for (let j = 0; j < c.source.perOrder.length; j++)
+        charges += (c.source.perOrder[j] as { amount: number | null }).amount ?? Number.NaN;
       if (charges !== 0) perOrder += charges * r.fx(c.source.currency, 'goods');
     } else goods += retailGoods(r, c.source, i, k);
   }
   r.goods = goods;
-  r.buyingCosts = (perOrder === 0 ? 0 : perOrder / r.quantity) + (doc.buyingSpread === 0 ? 0 : doc.buyingSpread * goods);
+  r.buyingCosts =
+    (perOrder === 0 ? 0 : perOrder / r.quantity) + (doc.buyingSpread === 0 ? 0 : doc.buyingSpread * goods);
   r.trace?.line('buyingCosts', r.buyingCosts, 'chargesPerOrder / orderQuantity + buyingSpread * goods', [
-    ['chargesPerOrder', perOrder, 'money', 'goods'], ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
-    ['buyingSpread', doc.buyingSpread, 'share', 'buyingSpread'], ['goods', goods, 'money', ''],
+    ['chargesPerOrder', perOrder, 'money', 'goods'],
+    ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
+    ['buyingSpread', doc.buyingSpread, 'share', 'buyingSpread'],
+    ['goods', goods, 'money', ''],
   ]);
 }
 
@@ -108,14 +117,21 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
   const fx = r.fx(q.currency, 'goods');
   const net = netOf(unitPrice + extras, q) * k * fx;
   r.landVat(net, q);
-  r.trace?.line('goods', net, q.vat === 'included' ? '(unitPrice + extras) / (1 + vatRate) * packRatio * exchangeRate' : '(unitPrice + extras) * packRatio * exchangeRate', [
-    ['unitPrice', unitPrice, 'number', `goods.${index}.source.priceBreaks.${at}.unitPrice`],
-    ['extras', extras, 'number', `goods.${index}.source.extras`],
-    ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
-    ['exchangeRate', fx, 'number', q.currency === doc.currency ? '' : 'rates.exchange'],
-    ['vatRate', q.vatRate, 'share', `goods.${index}.source.vatRate`],
-    ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
-  ]);
+  r.trace?.line(
+    'goods',
+    net,
+    q.vat === 'included'
+      ? '(unitPrice + extras) / (1 + vatRate) * packRatio * exchangeRate'
+      : '(unitPrice + extras) * packRatio * exchangeRate',
+    [
+      ['unitPrice', unitPrice, 'number', `goods.${index}.source.priceBreaks.${at}.unitPrice`],
+      ['extras', extras, 'number', `goods.${index}.source.extras`],
+      ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
+      ['exchangeRate', fx, 'number', q.currency === doc.currency ? '' : 'rates.exchange'],
+      ['vatRate', q.vatRate, 'share', `goods.${index}.source.vatRate`],
+      ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
+    ],
+  );
   return net;
 }
 
@@ -144,7 +160,8 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
   r.trace?.line('goods', net, '((net + salesTax - giftCardSaving - cashback) * exchangeRate + delivery) * packRatio', [
     ['shelfPrice', p0, 'number', `goods.${index}.source.shelfPrice`],
     ['afterDiscounts', p1, 'number', `goods.${index}.source.discounts`],
-    ['net', net1, 'number', ''], ['salesTax', salesTax, 'number', `goods.${index}.source.salesTax`],
+    ['net', net1, 'number', ''],
+    ['salesTax', salesTax, 'number', `goods.${index}.source.salesTax`],
     ['giftCardSaving', saving, 'number', `goods.${index}.source.giftCard`],
     ['cashback', cashback, 'number', `goods.${index}.source.cashback`],
     ['exchangeRate', fx, 'number', s.currency === doc.currency ? '' : 'rates.exchange'],
@@ -154,7 +171,10 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
   return net;
 }
 
-/** Whether a term of a retail purchase was opened and not filled in yet: a discount, a gift card, a cashback, a delivery. */
+/**
+ * Whether a term of a retail purchase was opened and not filled in yet: a discount, a gift card, a cashback, a
+ * delivery.
+ */
 function lacksTerms(s: RetailPurchase): boolean {
   for (let i = 0; i < s.discounts.length; i++) {
     const d = s.discounts[i] as RetailPurchase['discounts'][number];
@@ -164,10 +184,29 @@ function lacksTerms(s: RetailPurchase): boolean {
 }
 
 /** A retail price on its way from the shelf to what it costs, in the shop's currency, per unit bought. */
-export type RetailSteps = { afterDiscounts: number; net: number; vat: number; salesTax: number; atTill: number; giftCardSaving: number; cashback: number };
-const scratch: RetailSteps = { afterDiscounts: 0, net: 0, vat: 0, salesTax: 0, atTill: 0, giftCardSaving: 0, cashback: 0 };
+export type RetailSteps = {
+  afterDiscounts: number;
+  net: number;
+  vat: number;
+  salesTax: number;
+  atTill: number;
+  giftCardSaving: number;
+  cashback: number;
+};
+const scratch: RetailSteps = {
+  afterDiscounts: 0,
+  net: 0,
+  vat: 0,
+  salesTax: 0,
+  atTill: 0,
+  giftCardSaving: 0,
+  cashback: 0,
+};
 
-/** The steps of section 3 from a shelf price: discounts, tax, gift cards, cashback. `into` is filled and returned, so that a hot path allocates nothing. */
+/**
+ * The steps of section 3 from a shelf price: discounts, tax, gift cards, cashback. `into` is filled and returned, so
+ * that a hot path allocates nothing.
+ */
 export function retailSteps(s: RetailPurchase, shelfPrice: number, into: RetailSteps = { ...scratch }): RetailSteps {
   into.afterDiscounts = afterDiscounts(s, shelfPrice);
   into.net = netOf(into.afterDiscounts, s);
@@ -177,15 +216,23 @@ export function retailSteps(s: RetailPurchase, shelfPrice: number, into: RetailS
   const y = s.giftCard === null ? 0 : s.giftCard.part;
   into.giftCardSaving = s.giftCard === null ? 0 : (s.giftCard.discount ?? Number.NaN) * y * into.atTill;
   const cb = s.cashback;
-  into.cashback = cb === null ? 0 : (cb.share ?? Number.NaN) * (cb.taxCounts ? into.atTill : into.net) * (cb.giftCardsCount ? 1 : 1 - y);
+  into.cashback =
+    cb === null
+      ? 0
+      : (cb.share ?? Number.NaN) * (cb.taxCounts ? into.atTill : into.net) * (cb.giftCardsCount ? 1 : 1 - y);
   return into;
 }
 
 /** The discounts of a retail purchase in the order they are taken, each with the price it leaves. */
-export function discountSteps(s: RetailPurchase, shelfPrice: number): { discount: RetailPurchase['discounts'][number]; price: number }[] {
+export function discountSteps(
+  s: RetailPurchase,
+  shelfPrice: number,
+): { discount: RetailPurchase['discounts'][number]; price: number }[] {
   const order = s.discounts.map((_, i) => i);
   const kind = (i: number): string => (s.discounts[i] as { kind: string }).kind;
-  const sorted = s.reordered ? order : [...order.filter((i) => kind(i) === 'percent'), ...order.filter((i) => kind(i) === 'coupon')];
+  const sorted = s.reordered
+    ? order
+    : [...order.filter((i) => kind(i) === 'percent'), ...order.filter((i) => kind(i) === 'coupon')];
   let p = shelfPrice;
   return sorted.map((i) => {
     p = discounted(s, i, p);
@@ -207,5 +254,7 @@ export function afterDiscounts(s: RetailPurchase, shelfPrice: number): number {
 
 function discounted(s: RetailPurchase, i: number, p: number): number {
   const d = s.discounts[i] as RetailPurchase['discounts'][number];
-  return d.kind === 'percent' ? p * (1 - (d.share ?? Number.NaN)) : Math.max(0, p - (d.amount ?? Number.NaN) / d.covers);
+  return d.kind === 'percent'
+    ? p * (1 - (d.share ?? Number.NaN))
+    : Math.max(0, p - (d.amount ?? Number.NaN) / d.covers);
 }

@@ -3,25 +3,41 @@
 /** Check digit over the digits before it: weights 3 and 1 from the right, up to the next ten. */
 export function checkDigit(digits: string): number {
   let sum = 0;
-  for (let i = 0; i < digits.length; i++) sum += (digits.charCodeAt(digits.length - 1 - i) - 48) * (i % 2 === 0 ? 3 : 1);
+  for (let i = 0; i < digits.length; i++)
+    sum += (digits.charCodeAt(digits.length - 1 - i) - 48) * (i % 2 === 0 ? 3 : 1);
   return (10 - (sum % 10)) % 10;
 }
 
 /** Whether 8, 12, 13 or 14 digits end in their check digit. */
 export function isGtin(digits: string): boolean {
-  return /^(\d{8}|\d{12,14})$/.test(digits) && checkDigit(digits.slice(0, -1)) === digits.charCodeAt(digits.length - 1) - 48;
+  return (
+    /^(\d{8}|\d{12,14})$/.test(digits) && checkDigit(digits.slice(0, -1)) === digits.charCodeAt(digits.length - 1) - 48
+  );
 }
 
 export const GTIN_TROUBLES = ['missing', 'notDigits', 'wrongLength', 'wrongCheckDigit', 'digitsLost'] as const;
 export type GtinTrouble = (typeof GTIN_TROUBLES)[number];
 export type GtinRead =
-  /** `key`: the code in 14 digits, the same for one product however it is written. `repaired`: what a spreadsheet took away was put back. */
-  | { readonly ok: true; readonly code: string; readonly key: string; readonly repaired: 'leadingZeros' | 'exponent' | null }
+  /**
+   * `key`: the code in 14 digits, the same for one product however it is written. `repaired`: what a spreadsheet took
+   * away was put back.
+   */
+  | {
+      readonly ok: true;
+      readonly code: string;
+      readonly key: string;
+      readonly repaired: 'leadingZeros' | 'exponent' | null;
+    }
   | { readonly ok: false; readonly trouble: GtinTrouble };
 
 const LENGTHS = [8, 12, 13, 14] as const;
 const fail = (trouble: GtinTrouble): GtinRead => ({ ok: false, trouble });
-const good = (code: string, repaired: 'leadingZeros' | 'exponent' | null): GtinRead => ({ ok: true, code, key: code.padStart(14, '0'), repaired });
+const good = (code: string, repaired: 'leadingZeros' | 'exponent' | null): GtinRead => ({
+  ok: true,
+  code,
+  key: code.padStart(14, '0'),
+  repaired,
+});
 
 /** Whether a text is 8, 12, 13 or 14 digits, not all zero, that end in their check digit. */
 function isPlain(text: string): boolean {
@@ -38,16 +54,23 @@ function isPlain(text: string): boolean {
   return all !== 0 && sum % 10 === 0;
 }
 
-/** The code with the zeros that a spreadsheet took off its front, where exactly one length proves itself by its check digit. */
+/**
+ * The code with the zeros that a spreadsheet took off its front, where exactly one length proves itself by its check
+ * digit.
+ */
 function withZeros(digits: string): string | null {
-  const proven = LENGTHS.filter((n) => n > digits.length && n - digits.length <= 4 && isGtin(digits.padStart(n, '0'))).map((n) => digits.padStart(n, '0'));
+  const proven = LENGTHS.filter(
+    (n) => n > digits.length && n - digits.length <= 4 && isGtin(digits.padStart(n, '0')),
+  ).map((n) => digits.padStart(n, '0'));
   // Zeros in front of a code do not change its check digit: the shortest standing length is the code itself.
   return proven[0] ?? null;
 }
 
 /**
- * Reads a barcode as files hold it: digits with spaces or hyphens, a number with `.0`, or what a spreadsheet has made of it.
- * `4.00638E+12` has lost digits and is repaired only where the digits it still has are all of them and the check digit proves
+ * Reads a barcode as files hold it: digits with spaces or hyphens, a number with `.0`, or what a spreadsheet has made
+ * of it.
+ * `4.00638E+12` has lost digits and is repaired only where the digits it still has are all of them and the check
+ * digit proves
  * it; a code without its leading zeros is repaired where a standing length proves it. Nothing is guessed.
  */
 export function readGtin(text: string): GtinRead {

@@ -10,7 +10,8 @@ export type PackFound = {
 };
 
 const COUNT = '(\\d{1,4})';
-const NOUN = "(?:pcs?|pieces?|pack|packs|count|ct|units?|st(?:ü|ue)ck|stk|st\\.|teilig|tlg|er[- ]?(?:pack|set)|pi[eè]ces?|pi[eè]ce|unit[eé]s?|unidades|uds?|piezas|pezzi|pz|confezioni|sztuk|szt|stuks)";
+const NOUN =
+  '(?:pcs?|pieces?|pack|packs|count|ct|units?|st(?:ü|ue)ck|stk|st\\.|teilig|tlg|er[- ]?(?:pack|set)|pi[eè]ces?|pi[eè]ce|unit[eé]s?|unidades|uds?|piezas|pezzi|pz|confezioni|sztuk|szt|stuks)';
 const MEASURE = '(?:mg|g|kg|ml|cl|dl|l|oz|lb|mm|cm|m|inch|in)';
 /** Lengths beside each other are sides; weights and volumes are pieces of so much. */
 const CONTENT = '(?:mg|g|kg|ml|cl|dl|l|oz|lb)';
@@ -58,8 +59,10 @@ export function packField(text: string): number | null {
 }
 
 /**
- * The packs on both sides, given the pieces that the supplier's words name (0: none) and those of the listing it is sold as (0: not
- * known). What is bought is sold as it comes unless the listing's own pack is known: the shelf price is that of the set, so a set
+ * The packs on both sides, given the pieces that the supplier's words name (0: none) and those of the listing it is
+ * sold as (0: not
+ * known). What is bought is sold as it comes unless the listing's own pack is known: the shelf price is that of the
+ * set, so a set
  * taken apart would look like a bargain it is not.
  */
 export function packsAsNamed(named: number, listing: number): { readonly sold: number; readonly bought: number } {

@@ -19,7 +19,10 @@ const UNSURE: ReadonlySet<SourceOfNumber> = new Set(['guess', 'estimate', 'defau
 /** Days after which a quote or an exchange rate counts as old. */
 export const OLD_DAYS = { quote: 120, exchange: 14, card: 400 } as const;
 
-/** Where a cost line comes from: what the lane notes of the input that decides it; else the quote or the card it is read from. */
+/**
+ * Where a cost line comes from: what the lane notes of the input that decides it; else the quote or the card it is
+ * read from.
+ */
 function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
   const noted = (...paths: string[]): SourceOfNumber | null => {
     for (const p of paths) {
@@ -30,41 +33,116 @@ function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
   };
   const typed = (x: unknown): boolean => x !== null && x !== undefined;
   switch (line) {
-    case 'outputVat': case 'irrecoverableVat': return typed(doc.typed.vatRate) ? 'typed' : 'card';
-    case 'goods': case 'buyingCosts': return (line === 'goods' ? noted('goods') : null) ?? (Array.isArray(doc.goods) && doc.goods.every((c) => isQuoted(c.source)) ? 'quote' : 'typed');
-    case 'prep': return noted('prep') ?? 'typed';
-    case 'freight': case 'insurance': return noted('route') ?? (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed');
-    case 'duty': return typed(doc.typed.dutyPct) ? 'typed' : 'card';
-    case 'importCharges': return 'card';
-    case 'referral': return typed(doc.typed.referralPct) ? 'typed' : 'card';
-    case 'itemFee': return typed(doc.typed.itemFee) ? 'typed' : 'card';
-    case 'payment': return typed(doc.typed.paymentPct) || typed(doc.typed.paymentFixed) ? 'typed' : 'card';
-    case 'surcharges': case 'subscription': case 'feeVat': return 'card';
-    case 'currencyConversion': return noted('conversionSpread') ?? 'default';
-    case 'fulfilment': return typed(doc.typed.fulfilmentFee) ? 'typed' : doc.method === 'warehouse' ? 'card' : (noted(doc.method === 'ownDispatch' ? 'dispatch' : 'supplierDelivery') ?? (doc.method === 'ownDispatch' ? 'card' : 'typed'));
-    case 'storage': return typed(doc.typed.storagePerM3Month) ? 'typed' : doc.storage === 'card' ? 'card' : (noted('storage') ?? 'typed');
-    case 'returns': return noted('returns') ?? 'typed';
-    case 'breakage': return noted('breakage') ?? 'typed';
-    case 'other': case 'freeExtra': return noted(line === 'other' ? 'otherPerUnit' : 'freeExtraProfit') ?? 'typed';
-    case 'adverts': return noted('adverts') ?? 'typed';
+    case 'outputVat':
+    case 'irrecoverableVat':
+      return typed(doc.typed.vatRate) ? 'typed' : 'card';
+    case 'goods':
+    case 'buyingCosts':
+      return (
+        (line === 'goods' ? noted('goods') : null) ??
+        (Array.isArray(doc.goods) && doc.goods.every((c) => isQuoted(c.source)) ? 'quote' : 'typed')
+      );
+    case 'prep':
+      return noted('prep') ?? 'typed';
+    case 'freight':
+    case 'insurance':
+      return noted('route') ?? (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed');
+    case 'duty':
+      return typed(doc.typed.dutyPct) ? 'typed' : 'card';
+    case 'importCharges':
+      return 'card';
+    case 'referral':
+      return typed(doc.typed.referralPct) ? 'typed' : 'card';
+    case 'itemFee':
+      return typed(doc.typed.itemFee) ? 'typed' : 'card';
+    case 'payment':
+      return typed(doc.typed.paymentPct) || typed(doc.typed.paymentFixed) ? 'typed' : 'card';
+    case 'surcharges':
+    case 'subscription':
+    case 'feeVat':
+      return 'card';
+    case 'currencyConversion':
+      return noted('conversionSpread') ?? 'default';
+    case 'fulfilment':
+      return typed(doc.typed.fulfilmentFee)
+        ? 'typed'
+        : doc.method === 'warehouse'
+          ? 'card'
+          : (noted(doc.method === 'ownDispatch' ? 'dispatch' : 'supplierDelivery') ??
+            (doc.method === 'ownDispatch' ? 'card' : 'typed'));
+    case 'storage':
+      return typed(doc.typed.storagePerM3Month)
+        ? 'typed'
+        : doc.storage === 'card'
+          ? 'card'
+          : (noted('storage') ?? 'typed');
+    case 'returns':
+      return noted('returns') ?? 'typed';
+    case 'breakage':
+      return noted('breakage') ?? 'typed';
+    case 'other':
+    case 'freeExtra':
+      return noted(line === 'other' ? 'otherPerUnit' : 'freeExtraProfit') ?? 'typed';
+    case 'adverts':
+      return noted('adverts') ?? 'typed';
   }
 }
 
 /** The inputs a person answers for, each as it stands in the provenance of a lane. */
-export const OWN_INPUTS = ['price', 'orderQuantity', 'goods', 'prep', 'route', 'dispatch', 'supplierDelivery', 'storage', 'returns', 'breakage', 'adverts', 'demand', 'otherPerUnit'] as const;
+export const OWN_INPUTS = [
+  'price',
+  'orderQuantity',
+  'goods',
+  'prep',
+  'route',
+  'dispatch',
+  'supplierDelivery',
+  'storage',
+  'returns',
+  'breakage',
+  'adverts',
+  'demand',
+  'otherPerUnit',
+] as const;
 export type OwnInput = (typeof OWN_INPUTS)[number];
 /** What a person may say of such an input. */
 export const OWN_SOURCES = ['guess', 'estimate', 'borrowed', 'quote', 'actual', 'typed'] as const;
 
-/** The inputs of a lane that say something, each with where it comes from: what is noted of it, else the quote or card, else typed. */
-export function ownInputs(doc: LaneDocument): { readonly input: OwnInput; readonly source: SourceOfNumber; readonly date: string | null; readonly note: string }[] {
+/**
+ * The inputs of a lane that say something, each with where it comes from: what is noted of it, else the quote or
+ * card, else typed.
+ */
+export function ownInputs(
+  doc: LaneDocument,
+): {
+  readonly input: OwnInput;
+  readonly source: SourceOfNumber;
+  readonly date: string | null;
+  readonly note: string;
+}[] {
   return OWN_INPUTS.flatMap((input) => {
     const value = doc[input];
-    if (value === null || value === 'none' || value === 'card' || value === 0 || (Array.isArray(value) && value.length === 0)) return [];
+    if (
+      value === null ||
+      value === 'none' ||
+      value === 'card' ||
+      value === 0 ||
+      (Array.isArray(value) && value.length === 0)
+    )
+      return [];
     const said = doc.provenance[input] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${input}.`))?.[1];
     const first = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
     if (said !== undefined) return [{ input, ...said }];
-    return [input === 'goods' && first !== undefined ? { input, source: isQuoted(first) ? ('quote' as const) : ('typed' as const), date: first.date, note: first.supplier } : { input, source: 'typed' as const, date: null, note: '' }];
+    return [
+      input === 'goods' && first !== undefined
+        ? {
+            input,
+            source: isQuoted(first) ? ('quote' as const) : ('typed' as const),
+            date: first.date,
+            note: first.supplier,
+          }
+        : { input, source: 'typed' as const, date: null, note: '' },
+    ];
   });
 }
 
@@ -79,11 +157,21 @@ export function confidenceOf(doc: LaneDocument, result: LaneResult): Confidence 
     bySource[source] = (bySource[source] ?? 0) + amount;
     all += amount;
   }
-  const shares = all === 0 ? [] : SOURCES.filter((s) => bySource[s] !== undefined).map((source) => ({ source, share: (bySource[source] as number) / all })).sort((a, b) => b.share - a.share);
+  const shares =
+    all === 0
+      ? []
+      : SOURCES.filter((s) => bySource[s] !== undefined)
+          .map((source) => ({ source, share: (bySource[source] as number) / all }))
+          .sort((a, b) => b.share - a.share);
   return { bySource, shares, unsure: shares.filter((s) => UNSURE.has(s.source)).reduce((sum, s) => sum + s.share, 0) };
 }
 
-export type Stale = { readonly what: 'quote' | 'exchange' | 'card'; readonly name: string; readonly date: string; readonly days: number };
+export type Stale = {
+  readonly what: 'quote' | 'exchange' | 'card';
+  readonly name: string;
+  readonly date: string;
+  readonly days: number;
+};
 
 /** Quotes, exchange rates and cards that are old on the lane's date; each with its age. */
 export function staleInputs(doc: LaneDocument): Stale[] {
@@ -95,7 +183,9 @@ export function staleInputs(doc: LaneDocument): Stale[] {
     if (days > OLD_DAYS[what]) out.push({ what, name, date, days });
   };
   if (Array.isArray(doc.goods)) for (const c of doc.goods) add('quote', c.source.supplier, c.source.date);
-  const foreign = [doc.homeCurrency, ...(Array.isArray(doc.goods) ? doc.goods.map((c) => c.source.currency) : [])].some((c) => c !== doc.currency);
+  const foreign = [doc.homeCurrency, ...(Array.isArray(doc.goods) ? doc.goods.map((c) => c.source.currency) : [])].some(
+    (c) => c !== doc.currency,
+  );
   if (foreign) add('exchange', '', doc.rates.exchange?.date);
   add('card', doc.rates.marketplace?.name ?? '', doc.rates.marketplace?.inForceFrom);
   return out;

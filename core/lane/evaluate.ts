@@ -14,7 +14,8 @@ export const DAYS_A_MONTH = 30.4375;
 
 /**
  * Reckons every figure of a lane into `r` (economics, sections 2 to 8). The one set of formulas: screens, solvers, bulk
- * runs and the command line all come through here. Total on a validated document; allocates only where a problem is found.
+ * runs and the command line all come through here. Total on a validated document; allocates only where a problem is
+ * found.
  */
 export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   r.begin(doc);
@@ -25,7 +26,8 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   reckonFulfilment(r);
   reckonImport(r);
   reckonPrep(r);
-  r.landedCost = r.goods + r.buyingCosts + r.freight + r.insurance + r.duty + r.importCharges + r.prep + r.irrecoverableVat;
+  r.landedCost =
+    r.goods + r.buyingCosts + r.freight + r.insurance + r.duty + r.importCharges + r.prep + r.irrecoverableVat;
   r.landedCash = r.landedCost + r.recoverableVat + r.cashback;
 
   reckonSaleFees(r);
@@ -44,16 +46,33 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
     }
     const cost = r.cost(o.line, 'other');
     r.other += cost;
-    r.trace?.line('other', cost, 'amount', [['name', o.name, 'text', `otherPerUnit.${i}`], ['amount', o.line.amount, 'number', `otherPerUnit.${i}`]]);
+    r.trace?.line('other', cost, 'amount', [
+      ['name', o.name, 'text', `otherPerUnit.${i}`],
+      ['amount', o.line.amount, 'number', `otherPerUnit.${i}`],
+    ]);
   }
 
   r.proceeds =
-    r.netRevenue - r.referral - r.itemFee - r.payment - r.surcharges - r.subscription - r.feeVat - r.fulfilment - r.storage - r.currencyConversion;
+    r.netRevenue -
+    r.referral -
+    r.itemFee -
+    r.payment -
+    r.surcharges -
+    r.subscription -
+    r.feeVat -
+    r.fulfilment -
+    r.storage -
+    r.currencyConversion;
   r.contribution = r.proceeds - r.landedCost - r.breakage - r.returns - r.other + doc.freeExtraProfit;
   r.unitProfit = r.contribution - r.adverts;
   r.profitPerMonth = r.unitProfit * r.units - doc.monthlyFixedCosts;
   r.cashCycleDays = cashCycle(r, doc);
-  r.turns = r.cashCycleDays > 0 ? Math.min(12 / r.cover, 365 / r.cashCycleDays) : r.cashCycleDays <= 0 ? 12 / r.cover : Number.NaN;
+  r.turns =
+    r.cashCycleDays > 0
+      ? Math.min(12 / r.cover, 365 / r.cashCycleDays)
+      : r.cashCycleDays <= 0
+        ? 12 / r.cover
+        : Number.NaN;
 
   if (r.trace !== null) traceResult(r, doc);
   return r;
@@ -61,7 +80,8 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
 
 /**
  * Days from paying the supplier to having the payout (economics, section 8); NaN where an input is blank.
- * Decisions: a blank deposit share counts as all paid with the order (the cautious reading); goods from a shop have no lead
+ * Decisions: a blank deposit share counts as all paid with the order (the cautious reading); goods from a shop have
+ * no lead
  * time unless typed; `none` as a route takes no days.
  */
 function cashCycle(r: Reckoning, doc: LaneDocument): number {
@@ -81,19 +101,63 @@ function traceResult(r: Reckoning, doc: LaneDocument): void {
   const t = r.trace;
   if (t === null) return;
   const m = (name: string, value: number): [string, number, 'money', string] => [name, value, 'money', ''];
-  if (r.irrecoverableVat !== 0) t.line('irrecoverableVat', r.irrecoverableVat, 'purchaseVat + importVat', [['standing', doc.standing?.kind ?? null, 'text', 'standing'], m('importVat', r.importVat), m('purchaseVat', r.irrecoverableVat - r.importVat)]);
-  if (doc.freeExtraProfit !== 0) t.line('freeExtra', -doc.freeExtraProfit, '-freeExtraProfit', [['freeExtraProfit', doc.freeExtraProfit, 'money', 'freeExtraProfit']]);
-  t.line('landedCost', r.landedCost, 'goods + buyingCosts + freight + insurance + duty + importCharges + prep + irrecoverableVat', [
-    m('goods', r.goods), m('buyingCosts', r.buyingCosts), m('freight', r.freight), m('insurance', r.insurance), m('duty', r.duty),
-    m('importCharges', r.importCharges), m('prep', r.prep), m('irrecoverableVat', r.irrecoverableVat),
+  if (r.irrecoverableVat !== 0)
+    t.line('irrecoverableVat', r.irrecoverableVat, 'purchaseVat + importVat', [
+      ['standing', doc.standing?.kind ?? null, 'text', 'standing'],
+      m('importVat', r.importVat),
+      m('purchaseVat', r.irrecoverableVat - r.importVat),
+    ]);
+  if (doc.freeExtraProfit !== 0)
+    t.line('freeExtra', -doc.freeExtraProfit, '-freeExtraProfit', [
+      ['freeExtraProfit', doc.freeExtraProfit, 'money', 'freeExtraProfit'],
+    ]);
+  t.line(
+    'landedCost',
+    r.landedCost,
+    'goods + buyingCosts + freight + insurance + duty + importCharges + prep + irrecoverableVat',
+    [
+      m('goods', r.goods),
+      m('buyingCosts', r.buyingCosts),
+      m('freight', r.freight),
+      m('insurance', r.insurance),
+      m('duty', r.duty),
+      m('importCharges', r.importCharges),
+      m('prep', r.prep),
+      m('irrecoverableVat', r.irrecoverableVat),
+    ],
+  );
+  t.line('landedCash', r.landedCash, 'landedCost + recoverableVat + cashbackToCome', [
+    m('landedCost', r.landedCost),
+    m('recoverableVat', r.recoverableVat),
+    m('cashbackToCome', r.cashback),
   ]);
-  t.line('landedCash', r.landedCash, 'landedCost + recoverableVat + cashbackToCome', [m('landedCost', r.landedCost), m('recoverableVat', r.recoverableVat), m('cashbackToCome', r.cashback)]);
-  t.line('proceeds', r.proceeds, 'netRevenue - referral - itemFee - payment - surcharges - subscription - feeVat - fulfilment - storage - currencyConversion', [
-    m('netRevenue', r.netRevenue), m('referral', r.referral), m('itemFee', r.itemFee), m('payment', r.payment), m('surcharges', r.surcharges),
-    m('subscription', r.subscription), m('feeVat', r.feeVat), m('fulfilment', r.fulfilment), m('storage', r.storage), m('currencyConversion', r.currencyConversion),
-  ]);
+  t.line(
+    'proceeds',
+    r.proceeds,
+    'netRevenue - referral - itemFee - payment - surcharges - subscription - feeVat - fulfilment - storage - currencyConversion',
+    [
+      m('netRevenue', r.netRevenue),
+      m('referral', r.referral),
+      m('itemFee', r.itemFee),
+      m('payment', r.payment),
+      m('surcharges', r.surcharges),
+      m('subscription', r.subscription),
+      m('feeVat', r.feeVat),
+      m('fulfilment', r.fulfilment),
+      m('storage', r.storage),
+      m('currencyConversion', r.currencyConversion),
+    ],
+  );
   t.line('contribution', r.contribution, 'proceeds - landedCost - breakage - returns - other + freeExtraProfit', [
-    m('proceeds', r.proceeds), m('landedCost', r.landedCost), m('breakage', r.breakage), m('returns', r.returns), m('other', r.other), m('freeExtraProfit', doc.freeExtraProfit),
+    m('proceeds', r.proceeds),
+    m('landedCost', r.landedCost),
+    m('breakage', r.breakage),
+    m('returns', r.returns),
+    m('other', r.other),
+    m('freeExtraProfit', doc.freeExtraProfit),
   ]);
-  t.line('unitProfit', r.unitProfit, 'contribution - adverts', [m('contribution', r.contribution), m('adverts', r.adverts)]);
+  t.line('unitProfit', r.unitProfit, 'contribution - adverts', [
+    m('contribution', r.contribution),
+    m('adverts', r.adverts),
+  ]);
 }

@@ -9,7 +9,22 @@ import { plainLane, taxCardOf, marketplaceCardOf } from '../testing/documents.ts
 describe('worked examples', () => {
   it('1: a retail purchase through coupon, tax, gift card and cashback', () => {
     const doc = plainLane({
-      goods: [{ source: { kind: 'retail', currency: 'EUR', shelfPrice: 20, discounts: [{ kind: 'percent', share: 0.25 }, { kind: 'coupon', amount: 6, covers: 2 }], salesTax: 0.08, giftCard: { discount: 0.05 }, cashback: { share: 0.04 } } }],
+      goods: [
+        {
+          source: {
+            kind: 'retail',
+            currency: 'EUR',
+            shelfPrice: 20,
+            discounts: [
+              { kind: 'percent', share: 0.25 },
+              { kind: 'coupon', amount: 6, covers: 2 },
+            ],
+            salesTax: 0.08,
+            giftCard: { discount: 0.05 },
+            cashback: { share: 0.04 },
+          },
+        },
+      ],
     });
     const r = evaluate(doc);
     expect(r.lines.goods).toBeCloseTo(11.832, 10);
@@ -31,11 +46,23 @@ describe('worked examples', () => {
     const doc = plainLane({
       price: 12,
       goods: [{ source: { kind: 'quote', currency: 'USD', priceBreaks: [{ minQty: 1, unitPrice: 7 }] } }],
-      currency: 'USD', homeCurrency: 'USD', country: 'US', orderQuantity: 1,
+      currency: 'USD',
+      homeCurrency: 'USD',
+      country: 'US',
+      orderQuantity: 1,
       referralApplies: true,
       typed: { fulfilmentFee: 2 },
       product: { category: 'any' },
-      rates: { tax: { ...taxCardOf('exclusive', 0), currency: 'USD' }, marketplace: { ...marketplaceCardOf([{ upTo: 10, pct: 0.08 }, { upTo: null, pct: 0.15 }]), currency: 'USD' } },
+      rates: {
+        tax: { ...taxCardOf('exclusive', 0), currency: 'USD' },
+        marketplace: {
+          ...marketplaceCardOf([
+            { upTo: 10, pct: 0.08 },
+            { upTo: null, pct: 0.15 },
+          ]),
+          currency: 'USD',
+        },
+      },
     });
     const answer = priceFor(doc);
     expect(answer.price).toBe(9.78);
@@ -44,9 +71,27 @@ describe('worked examples', () => {
 });
 
 const importedLane: LaneDocumentInput = {
-  format: 'bold-margin/lane', version: 1, date: '2026-11-24', homeCurrency: 'EUR', country: 'DE', currency: 'EUR', imported: true,
-  price: 24, standing: { kind: 'registered' }, orderQuantity: 500,
-  goods: [{ source: { kind: 'quote', currency: 'EUR', incoterm: 'FOB', priceBreaks: [{ minQty: 1, unitPrice: 4 }], carton: { units: 20, volumeM3: 0.05 } } }],
+  format: 'bold-margin/lane',
+  version: 1,
+  date: '2026-11-24',
+  homeCurrency: 'EUR',
+  country: 'DE',
+  currency: 'EUR',
+  imported: true,
+  price: 24,
+  standing: { kind: 'registered' },
+  orderQuantity: 500,
+  goods: [
+    {
+      source: {
+        kind: 'quote',
+        currency: 'EUR',
+        incoterm: 'FOB',
+        priceBreaks: [{ minQty: 1, unitPrice: 4 }],
+        carton: { units: 20, volumeM3: 0.05 },
+      },
+    },
+  ],
   route: {
     insuranceRate: 0.005,
     legs: [
@@ -62,7 +107,11 @@ const importedLane: LaneDocumentInput = {
   adverts: { keywords: [{ low: 0.4, high: 0.6, conversionRate: 0.1 }], adShare: 0.4 },
   demand: { kind: 'typed', units: 250 },
   rates: {
-    tax: { ...taxCardOf('inclusive', 0.2), duties: [{ heading: '44', origins: null, pct: 0.05 }], importCharges: [{ name: 'clearance', flat: 60 }] },
+    tax: {
+      ...taxCardOf('inclusive', 0.2),
+      duties: [{ heading: '44', origins: null, pct: 0.05 }],
+      importCharges: [{ name: 'clearance', flat: 60 }],
+    },
     marketplace: {
       ...marketplaceCardOf([{ upTo: null, pct: 0.15 }]),
       refund: { adminPct: 0.2, adminMax: 5 },

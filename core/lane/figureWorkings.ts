@@ -19,18 +19,45 @@ const INPUTS = {
   orderQuantity: ['pieces', (r) => r.quantity, 'orderQuantity'],
   monthsHeld: ['months', (r) => r.doc.monthsHeld ?? Number.NaN, 'monthsHeld'],
   leadDays: ['days', (r) => sourceOf(r)?.leadDays ?? Number.NaN, 'goods.0.source.leadDays'],
-  depositShare: ['share', (r) => { const s = sourceOf(r); return s?.kind === 'quote' ? (s.depositShare ?? 1) : 1; }, 'goods.0.source.depositShare'],
+  depositShare: [
+    'share',
+    (r) => {
+      const s = sourceOf(r);
+      return s?.kind === 'quote' ? (s.depositShare ?? 1) : 1;
+    },
+    'goods.0.source.depositShare',
+  ],
   creditDays: ['days', (r) => sourceOf(r)?.creditDays ?? 0, 'goods.0.source.creditDays'],
-  transitDays: ['days', (r) => (r.doc.route === null || r.doc.route === 'none' ? 0 : (r.doc.route.transitDays ?? Number.NaN)), 'route.transitDays'],
-  inboundDays: ['days', (r) => (r.doc.route === null || r.doc.route === 'none' ? 0 : r.doc.route.inboundDays), 'route.inboundDays'],
-  payoutEveryDays: ['days', (r) => r.doc.payoutEveryDays ?? r.doc.rates.marketplace?.payoutEveryDays ?? Number.NaN, 'rates.marketplace.payoutEveryDays'],
-  payoutDelayDays: ['days', (r) => r.doc.payoutDelayDays ?? r.doc.rates.marketplace?.payoutDelayDays ?? Number.NaN, 'rates.marketplace.payoutDelayDays'],
+  transitDays: [
+    'days',
+    (r) => (r.doc.route === null || r.doc.route === 'none' ? 0 : (r.doc.route.transitDays ?? Number.NaN)),
+    'route.transitDays',
+  ],
+  inboundDays: [
+    'days',
+    (r) => (r.doc.route === null || r.doc.route === 'none' ? 0 : r.doc.route.inboundDays),
+    'route.inboundDays',
+  ],
+  payoutEveryDays: [
+    'days',
+    (r) => r.doc.payoutEveryDays ?? r.doc.rates.marketplace?.payoutEveryDays ?? Number.NaN,
+    'rates.marketplace.payoutEveryDays',
+  ],
+  payoutDelayDays: [
+    'days',
+    (r) => r.doc.payoutDelayDays ?? r.doc.rates.marketplace?.payoutDelayDays ?? Number.NaN,
+    'rates.marketplace.payoutDelayDays',
+  ],
   benchmarkRate: ['share', (r) => r.doc.rates.benchmark?.rate ?? Number.NaN, 'rates.benchmark'],
   costPerClick: ['money', (r) => r.cpc, 'adverts.keywords'],
   conversionRate: ['share', (r) => r.conversionRate, 'adverts.keywords'],
   adShare: ['share', (r) => r.adShare, 'adverts.adShare'],
   vatFactor: ['number', (r) => r.advertVatFactor, 'rates.marketplace.advertVat'],
-  internationalFreight: ['money', (r) => r.originLegs + r.mainLegs + (r.doc.imported ? r.supplierDeliveryNet : 0), 'route.legs'],
+  internationalFreight: [
+    'money',
+    (r) => r.originLegs + r.mainLegs + (r.doc.imported ? r.supplierDeliveryNet : 0),
+    'route.legs',
+  ],
   originLegs: ['money', (r) => r.originLegs, 'route.legs'],
   insurance: ['money', (r) => r.insurance, ''],
 } as const satisfies Record<string, readonly [TermUnit, (r: Reckoning) => number, string]>;
@@ -47,15 +74,39 @@ const FORMULAS: Partial<Record<Figure, Row | ((r: Reckoning) => Row)>> = {
   roi: ['unitProfit / landedCost', ['unitProfit', 'landedCost']],
   markup: ['netRevenue / landedCost - 1', ['netRevenue', 'landedCost']],
   priceMultiple: ['gross / goods', ['gross', 'goods']],
-  profitPerMonth: ['unitProfit * expectedMonthlyUnits - monthlyFixedCosts', ['unitProfit', 'expectedMonthlyUnits', 'monthlyFixedCosts']],
-  coverMonths: (r) => (r.doc.monthsHeld === null ? ['orderQuantity / expectedMonthlyUnits', ['orderQuantity', 'expectedMonthlyUnits']] : ['2 * monthsHeld', ['monthsHeld']]),
+  profitPerMonth: [
+    'unitProfit * expectedMonthlyUnits - monthlyFixedCosts',
+    ['unitProfit', 'expectedMonthlyUnits', 'monthlyFixedCosts'],
+  ],
+  coverMonths: (r) =>
+    r.doc.monthsHeld === null
+      ? ['orderQuantity / expectedMonthlyUnits', ['orderQuantity', 'expectedMonthlyUnits']]
+      : ['2 * monthsHeld', ['monthsHeld']],
   cashCycleDays: (r) =>
     r.doc.method === 'supplierShips'
       ? ['payoutEveryDays / 2 + payoutDelayDays - creditDays', ['payoutEveryDays', 'payoutDelayDays', 'creditDays']]
-      : ['depositShare * leadDays + transitDays + inboundDays - (1 - depositShare) * creditDays + 30.4375 * coverMonths / 2 + payoutEveryDays / 2 + payoutDelayDays', ['depositShare', 'leadDays', 'transitDays', 'inboundDays', 'creditDays', 'coverMonths', 'payoutEveryDays', 'payoutDelayDays']],
-  turnsPerYear: (r) => (r.cashCycleDays > 0 ? ['min(12 / coverMonths, 365 / cashCycleDays)', ['coverMonths', 'cashCycleDays']] : ['12 / coverMonths', ['coverMonths', 'cashCycleDays']]),
+      : [
+          'depositShare * leadDays + transitDays + inboundDays - (1 - depositShare) * creditDays + 30.4375 * coverMonths / 2 + payoutEveryDays / 2 + payoutDelayDays',
+          [
+            'depositShare',
+            'leadDays',
+            'transitDays',
+            'inboundDays',
+            'creditDays',
+            'coverMonths',
+            'payoutEveryDays',
+            'payoutDelayDays',
+          ],
+        ],
+  turnsPerYear: (r) =>
+    r.cashCycleDays > 0
+      ? ['min(12 / coverMonths, 365 / cashCycleDays)', ['coverMonths', 'cashCycleDays']]
+      : ['12 / coverMonths', ['coverMonths', 'cashCycleDays']],
   yearlyReturnOnCash: ['unitProfit / landedCash * turnsPerYear', ['unitProfit', 'landedCash', 'turnsPerYear']],
-  costOfHolding: ['landedCash * benchmarkRate * max(0, cashCycleDays) / 365', ['landedCash', 'benchmarkRate', 'cashCycleDays']],
+  costOfHolding: [
+    'landedCash * benchmarkRate * max(0, cashCycleDays) / 365',
+    ['landedCash', 'benchmarkRate', 'cashCycleDays'],
+  ],
   cifValue: ['goods + internationalFreight + insurance', ['goods', 'internationalFreight', 'insurance']],
   acos: ['costPerClick / conversionRate / gross', ['costPerClick', 'conversionRate', 'gross']],
   tacos: ['adShare * acos', ['adShare', 'acos']],
@@ -67,8 +118,25 @@ const FORMULAS: Partial<Record<Figure, Row | ((r: Reckoning) => Row)>> = {
   lowestConversionBlended: ['adShare * lowestConversion', ['adShare', 'lowestConversion']],
 };
 
-const SHARES = new Set<Figure>(['margin', 'marginOnShelfPrice', 'roi', 'markup', 'yearlyReturnOnCash', 'acos', 'tacos', 'breakEvenAcos', 'lowestConversion', 'lowestConversionBlended']);
-const UNITS: Partial<Record<Figure, TermUnit>> = { priceMultiple: 'number', expectedMonthlyUnits: 'pieces', coverMonths: 'months', cashCycleDays: 'days', turnsPerYear: 'number' };
+const SHARES = new Set<Figure>([
+  'margin',
+  'marginOnShelfPrice',
+  'roi',
+  'markup',
+  'yearlyReturnOnCash',
+  'acos',
+  'tacos',
+  'breakEvenAcos',
+  'lowestConversion',
+  'lowestConversionBlended',
+]);
+const UNITS: Partial<Record<Figure, TermUnit>> = {
+  priceMultiple: 'number',
+  expectedMonthlyUnits: 'pieces',
+  coverMonths: 'months',
+  cashCycleDays: 'days',
+  turnsPerYear: 'number',
+};
 
 /** Unit a figure is shown in. */
 export function unitOf(figure: Figure): TermUnit {
@@ -90,9 +158,17 @@ export function traceFigures(r: Reckoning): void {
   }
 }
 
-export type Proof = { readonly formula: string; readonly amount: number | null; readonly unit: TermUnit; readonly terms: readonly Term[] };
+export type Proof = {
+  readonly formula: string;
+  readonly amount: number | null;
+  readonly unit: TermUnit;
+  readonly terms: readonly Term[];
+};
 
-/** How a price was found: the profit it leaves, and the profit one minor unit less would leave, put back through the model. */
+/**
+ * How a price was found: the profit it leaves, and the profit one minor unit less would leave, put back through the
+ * model.
+ */
 export function priceProof(doc: LaneDocument, answer: PriceAnswer): Proof {
   const r = new Reckoning();
   reckon(doc, r);
@@ -104,22 +180,39 @@ export function priceProof(doc: LaneDocument, answer: PriceAnswer): Proof {
   const step = 10 ** -minorDigits(doc.currency);
   const { price } = answer;
   return {
-    formula: 'lowestPriceThatPays', amount: price, unit: 'money',
-    terms: price === null ? [] : [['profitAtThisPrice', profitAt(price), 'money', ''], ['profitOneStepCheaper', price - step <= 0 ? null : profitAt(price - step), 'money', '']],
+    formula: 'lowestPriceThatPays',
+    amount: price,
+    unit: 'money',
+    terms:
+      price === null
+        ? []
+        : [
+            ['profitAtThisPrice', profitAt(price), 'money', ''],
+            ['profitOneStepCheaper', price - step <= 0 ? null : profitAt(price - step), 'money', ''],
+          ],
   };
 }
 
 /** How far the price may fall before a unit loses, as a share of it. */
 export function headroomProof(doc: LaneDocument, breakEvenPrice: number | null): Proof {
   return {
-    formula: '(price - breakEvenPrice) / price', amount: priceHeadroom(doc.price, breakEvenPrice), unit: 'share',
-    terms: [['price', doc.price, 'money', 'price'], ['breakEvenPrice', breakEvenPrice, 'money', '']],
+    formula: '(price - breakEvenPrice) / price',
+    amount: priceHeadroom(doc.price, breakEvenPrice),
+    unit: 'share',
+    terms: [
+      ['price', doc.price, 'money', 'price'],
+      ['breakEvenPrice', breakEvenPrice, 'money', ''],
+    ],
   };
 }
 
-/** How the most to pay was found: the profit it leaves, put back through the model. The unit price is in the quote's currency. */
+/**
+ * How the most to pay was found: the profit it leaves, put back through the model. The unit price is in the quote's
+ * currency.
+ */
 export function costProof(doc: LaneDocument, answer: CostAnswer): Proof {
-  if (answer.unitPrice === null) return { formula: 'highestUnitPriceThatPays', amount: null, unit: 'number', terms: [] };
+  if (answer.unitPrice === null)
+    return { formula: 'highestUnitPriceThatPays', amount: null, unit: 'number', terms: [] };
   const r = new Reckoning();
   reckon(doc, r);
   if (Array.isArray(doc.goods)) {
@@ -128,7 +221,14 @@ export function costProof(doc: LaneDocument, answer: CostAnswer): Proof {
     reckon(doc, r);
   }
   return {
-    formula: 'highestUnitPriceThatPays', amount: answer.unitPrice, unit: 'number',
-    terms: Array.isArray(doc.goods) ? [['profitAtThisPrice', r.unitProfit, 'money', ''], ['landedCost', r.landedCost, 'money', '']] : [],
+    formula: 'highestUnitPriceThatPays',
+    amount: answer.unitPrice,
+    unit: 'number',
+    terms: Array.isArray(doc.goods)
+      ? [
+          ['profitAtThisPrice', r.unitProfit, 'money', ''],
+          ['landedCost', r.landedCost, 'money', ''],
+        ]
+      : [],
   };
 }

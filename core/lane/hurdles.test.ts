@@ -7,10 +7,19 @@ import { evaluate } from './result.ts';
 import type { LaneDocument, LaneDocumentInput } from './schema.ts';
 
 const of = (h: Partial<Hurdle> & Pick<Hurdle, 'figure' | 'level'>): Hurdle => hurdle.parse({ bound: 'atLeast', ...h });
-const goods = (unitPrice: number | null): LaneDocumentInput['goods'] => [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice }] } }];
+const goods = (unitPrice: number | null): LaneDocumentInput['goods'] => [
+  { source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice }] } },
+];
 /** Price 20, goods 14, adverts 2: keeps 4, margin 20 %, ROI 28.6 %. */
-const lane = (over: Partial<LaneDocumentInput> = {}): LaneDocument => plainLane({ price: 20, goods: goods(14), adverts: { keywords: [{ low: 0.5, high: 0.5, conversionRate: 0.1 }], adShare: 0.4 }, ...over });
-const verdict = (doc: LaneDocument, h: Partial<Hurdle> & Pick<Hurdle, 'figure' | 'level'>) => judgeHurdles(doc, [of(h)])[0];
+const lane = (over: Partial<LaneDocumentInput> = {}): LaneDocument =>
+  plainLane({
+    price: 20,
+    goods: goods(14),
+    adverts: { keywords: [{ low: 0.5, high: 0.5, conversionRate: 0.1 }], adShare: 0.4 },
+    ...over,
+  });
+const verdict = (doc: LaneDocument, h: Partial<Hurdle> & Pick<Hurdle, 'figure' | 'level'>) =>
+  judgeHurdles(doc, [of(h)])[0];
 
 describe('hurdles', () => {
   it('pass, near within a share of the level, fail, and by how much', () => {
@@ -22,7 +31,10 @@ describe('hurdles', () => {
     expect(verdict(lane(), { figure: 'gross', bound: 'atMost', level: 20 })?.verdict).toBe('pass');
   });
   it('a money level is in the home currency and is held against the figure in its own', () => {
-    const doc = lane({ homeCurrency: 'USD', rates: { tax: taxCardOf('exclusive', 0), exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } } } });
+    const doc = lane({
+      homeCurrency: 'USD',
+      rates: { tax: taxCardOf('exclusive', 0), exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } } },
+    });
     expect(verdict(doc, { figure: 'unitProfit', level: 5 })).toMatchObject({ verdict: 'pass', level: 4 });
     expect(verdict(doc, { figure: 'unitProfit', level: 5.01, near: 0 })?.verdict).toBe('fail');
   });
@@ -30,7 +42,10 @@ describe('hurdles', () => {
     const blank = lane({ adverts: null });
     expect(verdict(blank, { figure: 'unitProfit', level: 4 })?.verdict).toBe('unknown');
     expect(verdict(blank, { figure: 'unitProfit', level: 40 })?.verdict).toBe('fail');
-    expect(verdict(lane({ goods: null }), { figure: 'unitProfit', level: 4 })).toMatchObject({ verdict: 'unknown', value: null });
+    expect(verdict(lane({ goods: null }), { figure: 'unitProfit', level: 4 })).toMatchObject({
+      verdict: 'unknown',
+      value: null,
+    });
     expect(verdict(lane(), { figure: 'expectedMonthlyUnits', level: 10 })?.verdict).toBe('unknown');
   });
   it('each remedy alone clears the hurdle: 21 in price, 13 in cost, 0.25 a click for a unit profit of 5', () => {
@@ -39,11 +54,24 @@ describe('hurdles', () => {
     expect(remedy).toMatchObject({ price: 21, unitPriceCurrency: 'EUR' });
     expect(remedy.unitPrice).toBeCloseTo(13, 9);
     expect(remedy.costPerClick).toBeCloseTo(0.25, 12);
-    for (const fixed of [lane({ price: remedy.price }), lane({ goods: goods(remedy.unitPrice) }), lane({ adverts: { keywords: [{ low: remedy.costPerClick ?? 9, high: remedy.costPerClick ?? 9, conversionRate: 0.1 }], adShare: 0.4 } })])
+    for (const fixed of [
+      lane({ price: remedy.price }),
+      lane({ goods: goods(remedy.unitPrice) }),
+      lane({
+        adverts: {
+          keywords: [{ low: remedy.costPerClick ?? 9, high: remedy.costPerClick ?? 9, conversionRate: 0.1 }],
+          adShare: 0.4,
+        },
+      }),
+    ])
       expect(judgeHurdles(fixed, [h])[0]?.verdict).toBe('pass');
   });
   it('says none where nothing of the kind bears on the figure', () => {
-    expect(remedyFor(lane(), of({ figure: 'expectedMonthlyUnits', level: 500 }))).toMatchObject({ price: null, unitPrice: null, costPerClick: null });
+    expect(remedyFor(lane(), of({ figure: 'expectedMonthlyUnits', level: 500 }))).toMatchObject({
+      price: null,
+      unitPrice: null,
+      costPerClick: null,
+    });
   });
   it('on random lanes a remedy of price or cost clears what it is for', () => {
     let cleared = 0;
@@ -51,7 +79,8 @@ describe('hurdles', () => {
       const doc = { ...randomLane(seed, 0), demand: { kind: 'typed' as const, units: 50 } };
       for (const h of [of({ figure: 'margin', level: 0.3 }), of({ figure: 'roi', level: 0.8 })]) {
         const now = judgeHurdles(doc, [h])[0];
-        if ((now?.verdict !== 'fail' && now?.verdict !== 'near') || evaluate(doc).incomplete[h.figure] !== undefined) continue;
+        if ((now?.verdict !== 'fail' && now?.verdict !== 'near') || evaluate(doc).incomplete[h.figure] !== undefined)
+          continue;
         const { price } = remedyFor(doc, h);
         if (price === null || evaluate({ ...doc, price }).figures.unitProfit === null) continue;
         expect(`${seed} ${judgeHurdles({ ...doc, price }, [h])[0]?.verdict}`).toBe(`${seed} pass`);

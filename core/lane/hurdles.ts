@@ -12,9 +12,24 @@ import type { LaneDocument } from './schema.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';
 import type { Target } from './solve.ts';
 
-export const HURDLE_FIGURES = ['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple', 'expectedMonthlyUnits', 'profitPerMonth', 'yearlyReturnOnCash', 'coverMonths', 'gross'] as const satisfies readonly Figure[];
+export const HURDLE_FIGURES = [
+  'unitProfit',
+  'margin',
+  'roi',
+  'marginOnShelfPrice',
+  'markup',
+  'priceMultiple',
+  'expectedMonthlyUnits',
+  'profitPerMonth',
+  'yearlyReturnOnCash',
+  'coverMonths',
+  'gross',
+] as const satisfies readonly Figure[];
 
-/** A level of one's own. Money levels are in the home currency; `near` is how much of the level may be missing to be near. */
+/**
+ * A level of one's own. Money levels are in the home currency; `near` is how much of the level may be missing to be
+ * near.
+ */
 export const hurdle = z.strictObject({
   figure: z.enum(HURDLE_FIGURES),
   bound: z.enum(['atLeast', 'atMost']),
@@ -44,10 +59,16 @@ const TARGETS = new Set<Figure>(['unitProfit', 'margin', 'roi', 'marginOnShelfPr
 const r = new Reckoning();
 
 /**
- * Holds a known figure against a level, both in one unit: passes, near by the hurdle's own allowance, or fails. A figure that lacks
+ * Holds a known figure against a level, both in one unit: passes, near by the hurdle's own allowance, or fails. A
+ * figure that lacks
  * costs (`bound`) passes none, but fails where it fails already and what is missing can only make it worse.
  */
-export function verdictOf(h: Pick<Hurdle, 'bound' | 'near'>, value: number, level: number, bound: Bound | null): Verdict {
+export function verdictOf(
+  h: Pick<Hurdle, 'bound' | 'near'>,
+  value: number,
+  level: number,
+  bound: Bound | null,
+): Verdict {
   const passes = h.bound === 'atLeast' ? atLeast(value, level) : within(value, level);
   const near = passes || Math.abs(level - value) <= h.near * Math.abs(level) + 1e-9;
   if (bound === null) return passes ? 'pass' : near ? 'near' : 'fail';
@@ -57,7 +78,11 @@ export function verdictOf(h: Pick<Hurdle, 'bound' | 'near'>, value: number, leve
 
 /** Inputs that a figure is little more than: while one of them is our default, the figure clears no hurdle by it. */
 const RESTS_ON: Partial<Record<Figure, readonly (keyof LaneDocument)[]>> = {
-  expectedMonthlyUnits: ['demand'], profitPerMonth: ['demand'], coverMonths: ['demand', 'orderQuantity', 'monthsHeld'], yearlyReturnOnCash: ['demand', 'orderQuantity', 'monthsHeld'], gross: ['price'],
+  expectedMonthlyUnits: ['demand'],
+  profitPerMonth: ['demand'],
+  coverMonths: ['demand', 'orderQuantity', 'monthsHeld'],
+  yearlyReturnOnCash: ['demand', 'orderQuantity', 'monthsHeld'],
+  gross: ['price'],
 };
 
 /** Whether a figure rests on an input that nobody typed: a default of ours. */
@@ -65,21 +90,36 @@ export function restsOnDefault(doc: Pick<LaneDocument, 'provenance'>, figure: Fi
   return RESTS_ON[figure]?.some((input) => doc.provenance[input]?.source === 'default') ?? false;
 }
 
-/** Holds a reckoned lane against a hurdle. A figure that lacks costs passes none, nor does one that rests on a default of ours. */
+/**
+ * Holds a reckoned lane against a hurdle. A figure that lacks costs passes none, nor does one that rests on a default
+ * of ours.
+ */
 function judge(doc: LaneDocument, h: Hurdle): HurdleResult {
   const raw = figureValue(r, h.figure);
   const factor = isMoney(h.figure) ? exchangeFactor(doc.rates.exchange, doc.homeCurrency, doc.currency) : 1;
   const level = h.level * factor;
   const value = Number.isFinite(raw) ? raw : null;
-  if (value === null || Number.isNaN(level)) return { hurdle: h, level: Number.isNaN(level) ? null : level, value, verdict: 'unknown', short: null };
-  const held = verdictOf(h, value, level, boundOf(h.figure, blanksIn(r.blanks & FIGURE_BLANKS[h.figure]), h.figure === 'yearlyReturnOnCash' ? value / r.turns : value, r.returnRate));
+  if (value === null || Number.isNaN(level))
+    return { hurdle: h, level: Number.isNaN(level) ? null : level, value, verdict: 'unknown', short: null };
+  const held = verdictOf(
+    h,
+    value,
+    level,
+    boundOf(
+      h.figure,
+      blanksIn(r.blanks & FIGURE_BLANKS[h.figure]),
+      h.figure === 'yearlyReturnOnCash' ? value / r.turns : value,
+      r.returnRate,
+    ),
+  );
   const verdict = held !== 'fail' && restsOnDefault(doc, h.figure) ? 'unknown' : held;
   const short = (h.bound === 'atLeast' ? atLeast(value, level) : within(value, level)) ? 0 : Math.abs(level - value);
   return { hurdle: h, level, value, verdict, short };
 }
 
 /**
- * Holds a lane against hurdles: pass, near, fail, or unknown where the figure is unknown, rests on a default, or lacks costs and
+ * Holds a lane against hurdles: pass, near, fail, or unknown where the figure is unknown, rests on a default, or
+ * lacks costs and
  * does not fail already.
  */
 export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): HurdleResult[] {
@@ -88,7 +128,10 @@ export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): Hur
   return hurdles.map((h) => judge(doc, h));
 }
 
-/** Which price, purchase cost or cost per click alone would clear a hurdle; null where none would or it does not bear on it. */
+/**
+ * Which price, purchase cost or cost per click alone would clear a hurdle; null where none would or it does not bear
+ * on it.
+ */
 export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
   const none: Remedy = { price: null, unitPrice: null, unitPriceCurrency: doc.currency, costPerClick: null };
   if (!TARGETS.has(h.figure) || h.bound === 'atMost') return none;
@@ -101,7 +144,15 @@ export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
   if (h.figure === 'unitProfit' || h.figure === 'margin' || h.figure === 'roi' || h.figure === 'marginOnShelfPrice') {
     r.release();
     reckon(doc, r);
-    const profit = target.value * (h.figure === 'unitProfit' ? 1 : h.figure === 'margin' ? r.netRevenue : h.figure === 'roi' ? r.landedCost : r.gross);
+    const profit =
+      target.value *
+      (h.figure === 'unitProfit'
+        ? 1
+        : h.figure === 'margin'
+          ? r.netRevenue
+          : h.figure === 'roi'
+            ? r.landedCost
+            : r.gross);
     const cpc = highestCpc(r, profit, true);
     costPerClick = Number.isFinite(cpc) ? cpc : null;
   }

@@ -27,7 +27,8 @@ function held(doc: LaneDocument): LaneDocument {
   return units === null ? doc : { ...doc, demand: { kind: 'typed', units } };
 }
 
-const reclaims = (doc: LaneDocument): boolean => doc.standing?.kind === 'registered' || (doc.standing?.kind === 'marketplaceRemits' && doc.standing.recoverable);
+const reclaims = (doc: LaneDocument): boolean =>
+  doc.standing?.kind === 'registered' || (doc.standing?.kind === 'marketplaceRemits' && doc.standing.recoverable);
 
 describe('a result', () => {
   it('adds up: net revenue less every line is the unit profit, families are the sums of their lines', () => {
@@ -36,14 +37,23 @@ describe('a result', () => {
         const doc = lane(s);
         const r = evaluate(doc);
         const all = LINES.filter((l) => l !== 'outputVat').reduce((s, l) => s + (r.lines[l] ?? 0), 0);
-        if (r.figures.unitProfit !== null) expect(close(r.figures.unitProfit, (r.figures.netRevenue as number) - all)).toBe(true);
+        if (r.figures.unitProfit !== null)
+          expect(close(r.figures.unitProfit, (r.figures.netRevenue as number) - all)).toBe(true);
         for (const f of FAMILIES) {
           const known = FAMILY_LINES[f].map((l) => r.lines[l]).filter((x) => x !== null);
           if (known.length === 0) expect(r.families[f]).toBeNull();
-          else expect(close(r.families[f] as number, known.reduce((a, b) => a + b, 0))).toBe(true);
+          else
+            expect(
+              close(
+                r.families[f] as number,
+                known.reduce((a, b) => a + b, 0),
+              ),
+            ).toBe(true);
         }
         if (r.figures.unitProfit !== null && r.figures.gross !== null)
-          expect(close(r.figures.gross, FAMILIES.reduce((s, f) => s + (r.families[f] ?? 0), 0) + r.figures.unitProfit)).toBe(true);
+          expect(
+            close(r.figures.gross, FAMILIES.reduce((s, f) => s + (r.families[f] ?? 0), 0) + r.figures.unitProfit),
+          ).toBe(true);
       }),
       runs(2000),
     );
@@ -54,13 +64,21 @@ describe('a result', () => {
       fc.property(seed, (s) => {
         const doc = lane(s);
         const r = evaluate(doc);
-        // Freight may show the legs that are known, duty itself where import charges are not, other costs those that are; none is ever shown as nothing.
-        for (const b of r.blanks) if (b in r.lines) expect(b === 'freight' || b === 'duty' || b === 'other' ? r.lines[b] !== 0 : r.lines[b as keyof typeof r.lines] === null).toBe(true);
+        // Freight may show the legs that are known, duty itself where import charges are not, other costs those that
+        // are; none is ever shown as nothing.
+        for (const b of r.blanks)
+          if (b in r.lines)
+            expect(
+              b === 'freight' || b === 'duty' || b === 'other'
+                ? r.lines[b] !== 0
+                : r.lines[b as keyof typeof r.lines] === null,
+            ).toBe(true);
         if (r.blanks.includes('goods') || r.blanks.includes('price')) expect(r.figures.unitProfit).toBeNull();
         // Demand is no cost; import VAT that is recovered is none either.
         const costs = r.blanks.filter((b) => b !== 'demand' && !(b === 'importVat' && reclaims(doc)));
         expect(r.incomplete.unitProfit ?? []).toEqual(expect.arrayContaining(costs));
-        for (const f of FIGURES) if (r.figures[f] === null) expect(r.reasons[f]).toMatch(/^(blank|problem|none|not above zero)/);
+        for (const f of FIGURES)
+          if (r.figures[f] === null) expect(r.reasons[f]).toMatch(/^(blank|problem|none|not above zero)/);
       }),
       runs(2000),
     );
@@ -77,7 +95,10 @@ describe('a result', () => {
         const rate = (c: string): number => (c === 'EUR' ? 1 : (table?.rates[c] as number));
         for (const f of FIGURES) {
           if (r.figures[f] === null) expect(other.figures[f]).toBeNull();
-          else if (isMoney(f)) expect(close(other.figures[f] as number, (r.figures[f] as number) * (rate(to) / rate(doc.currency)))).toBe(true);
+          else if (isMoney(f))
+            expect(close(other.figures[f] as number, (r.figures[f] as number) * (rate(to) / rate(doc.currency)))).toBe(
+              true,
+            );
           else expect(other.figures[f]).toBe(r.figures[f]);
         }
       }),
@@ -94,8 +115,23 @@ describe('a result', () => {
           ...doc,
           goods: doc.goods.map((c) =>
             c.source.kind === 'retail'
-              ? { ...c, source: { ...c.source, shelfPrice: c.source.shelfPrice === null ? null : c.source.shelfPrice * factor } }
-              : { ...c, source: { ...c.source, priceBreaks: c.source.priceBreaks.map((b) => ({ ...b, unitPrice: b.unitPrice === null ? null : b.unitPrice * factor })) } },
+              ? {
+                  ...c,
+                  source: {
+                    ...c.source,
+                    shelfPrice: c.source.shelfPrice === null ? null : c.source.shelfPrice * factor,
+                  },
+                }
+              : {
+                  ...c,
+                  source: {
+                    ...c.source,
+                    priceBreaks: c.source.priceBreaks.map((b) => ({
+                      ...b,
+                      unitPrice: b.unitPrice === null ? null : b.unitPrice * factor,
+                    })),
+                  },
+                },
           ),
         };
         const a = figure(doc, 'unitProfit');
@@ -117,9 +153,16 @@ describe('a result', () => {
         expect(JSON.stringify(doc)).toBe(before);
         for (const key of ['referral', 'storage', 'insurance', 'payment'] as const) {
           const steps = w[key];
-          if (steps !== undefined && r.lines[key] !== null) expect(close(steps.reduce((s, x) => s + (x.amount ?? 0), 0), r.lines[key])).toBe(true);
+          if (steps !== undefined && r.lines[key] !== null)
+            expect(
+              close(
+                steps.reduce((s, x) => s + (x.amount ?? 0), 0),
+                r.lines[key],
+              ),
+            ).toBe(true);
         }
-        for (const key of ['landedCost', 'proceeds', 'contribution', 'unitProfit', 'margin', 'roi'] as const) expect(w[key]?.[0]?.amount ?? null).toBe(r.figures[key]);
+        for (const key of ['landedCost', 'proceeds', 'contribution', 'unitProfit', 'margin', 'roi'] as const)
+          expect(w[key]?.[0]?.amount ?? null).toBe(r.figures[key]);
       }),
       runs(500),
     );
@@ -138,11 +181,13 @@ describe('break-evens and targets', () => {
         if (found.price === null) return;
         answered++;
         // A price at which no fee table answers is no price that pays.
-        const profit = (minor: number): number => figure(paidAt(doc, minor / power), 'unitProfit') ?? Number.NEGATIVE_INFINITY;
+        const profit = (minor: number): number =>
+          figure(paidAt(doc, minor / power), 'unitProfit') ?? Number.NEGATIVE_INFINITY;
         const m = Math.round(found.price * power);
         expect(profit(m)).toBeGreaterThanOrEqual(-1e-9);
         if (m > 1) expect(profit(m - 1)).toBeLessThan(-1e-9 + 1e-12);
-        for (let i = 0; i < 25 && m > 2; i++) expect(profit(1 + Math.floor(draw.next() * (m - 2)))).toBeLessThan(-1e-9 + 1e-12);
+        for (let i = 0; i < 25 && m > 2; i++)
+          expect(profit(1 + Math.floor(draw.next() * (m - 2)))).toBeLessThan(-1e-9 + 1e-12);
         for (const dip of found.dips) {
           expect(profit(Math.round(dip.from * power))).toBeLessThan(0);
           expect(profit(Math.round(dip.from * power) - 1)).toBeGreaterThanOrEqual(-1e-9);
@@ -167,7 +212,8 @@ describe('break-evens and targets', () => {
       const found = priceFor(doc);
       if (found.price === null || found.price > 60) continue;
       let cheapest = 0;
-      for (let m = 1; m <= 6000 && cheapest === 0; m++) if ((figure(paidAt(doc, m / 100), 'unitProfit') ?? -1) >= -1e-9) cheapest = m;
+      for (let m = 1; m <= 6000 && cheapest === 0; m++)
+        if ((figure(paidAt(doc, m / 100), 'unitProfit') ?? -1) >= -1e-9) cheapest = m;
       expect({ seed: 70_000 + s, price: Math.round(found.price * 100) }).toEqual({ seed: 70_000 + s, price: cheapest });
       compared++;
     }
@@ -181,8 +227,10 @@ describe('break-evens and targets', () => {
       const doc = randomLane(s, 0);
       const card = doc.rates.marketplace;
       const limits = new Set<number>();
-      for (const c of card?.categories ?? []) if (c.key === doc.product.category) for (const t of c.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
-      for (const t of card?.warehouse?.tiers ?? []) for (const b of t.bands) if (b.upToPrice !== null) limits.add(b.upToPrice);
+      for (const c of card?.categories ?? [])
+        if (c.key === doc.product.category) for (const t of c.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
+      for (const t of card?.warehouse?.tiers ?? [])
+        for (const b of t.bands) if (b.upToPrice !== null) limits.add(b.upToPrice);
       const { evaluations } = priceFor(doc);
       most = Math.max(most, evaluations - 4 * limits.size);
       if (evaluations > 40 + 4 * limits.size) over.push(`seed ${s}: ${evaluations} for ${limits.size} limits`);
@@ -192,7 +240,12 @@ describe('break-evens and targets', () => {
   });
 
   it('targets are hit when put back, by price and by purchase cost', () => {
-    const targets: Target[] = [{ figure: 'unitProfit', value: 2 }, { figure: 'margin', value: 0.2 }, { figure: 'roi', value: 0.5 }, { figure: 'marginOnShelfPrice', value: 0.15 }];
+    const targets: Target[] = [
+      { figure: 'unitProfit', value: 2 },
+      { figure: 'margin', value: 0.2 },
+      { figure: 'roi', value: 0.5 },
+      { figure: 'marginOnShelfPrice', value: 0.15 },
+    ];
     let prices = 0;
     let costs = 0;
     fc.assert(
@@ -201,7 +254,9 @@ describe('break-evens and targets', () => {
         const level = (d: LaneDocument): number => {
           const r = evaluate(d).figures;
           const over = target.figure === 'margin' ? r.netRevenue : target.figure === 'roi' ? r.landedCost : r.gross;
-          return target.figure === 'unitProfit' ? (r.unitProfit as number) - target.value : (r.unitProfit as number) - target.value * (over as number);
+          return target.figure === 'unitProfit'
+            ? (r.unitProfit as number) - target.value
+            : (r.unitProfit as number) - target.value * (over as number);
         };
         const price = priceFor(doc, target).price;
         if (price !== null) {
@@ -219,7 +274,11 @@ describe('break-evens and targets', () => {
           const put = (unitPrice: number): LaneDocument => ({
             ...doc,
             goods: (doc.goods as typeof doc.goods & object[]).map((x, j) =>
-              j !== i ? x : x.source.kind === 'retail' ? { ...x, source: { ...x.source, shelfPrice: unitPrice } } : { ...x, source: { ...x.source, priceBreaks: [{ minQty: 0, unitPrice }] } },
+              j !== i
+                ? x
+                : x.source.kind === 'retail'
+                  ? { ...x, source: { ...x.source, shelfPrice: unitPrice } }
+                  : { ...x, source: { ...x.source, priceBreaks: [{ minQty: 0, unitPrice }] } },
             ),
           });
           expect(level(put(cost.unitPrice))).toBeGreaterThanOrEqual(-1e-9);
@@ -234,7 +293,14 @@ describe('break-evens and targets', () => {
   });
 
   it('works with goods blank: the most to pay is there before any quote is', () => {
-    const doc = plainLane({ price: 20, goods: null, orderQuantity: 50, rates: { tax: taxCardOf('inclusive', 0.25), marketplace: marketplaceCardOf([{ upTo: null, pct: 0.1 }]) }, referralApplies: true, product: { category: 'any' } });
+    const doc = plainLane({
+      price: 20,
+      goods: null,
+      orderQuantity: 50,
+      rates: { tax: taxCardOf('inclusive', 0.25), marketplace: marketplaceCardOf([{ upTo: null, pct: 0.1 }]) },
+      referralApplies: true,
+      product: { category: 'any' },
+    });
     expect(evaluate(doc).figures.unitProfit).toBeNull();
     // 20 / 1.25 = 16 net, 2 referral: 14 left for the goods
     expect(highestPurchaseCost(doc).unitPrice).toBeCloseTo(14, 9);
@@ -242,16 +308,34 @@ describe('break-evens and targets', () => {
   });
 
   it('says why there is no answer', () => {
-    const loses = plainLane({ price: 10, typed: { fulfilmentFee: 50 }, goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }] });
+    const loses = plainLane({
+      price: 10,
+      typed: { fulfilmentFee: 50 },
+      goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }],
+    });
     expect(highestPurchaseCost(loses)).toMatchObject({ unitPrice: null, reason: 'losesEvenFree' });
-    const never = plainLane({ price: 10, referralApplies: true, product: { category: 'any' }, goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }], rates: { tax: taxCardOf('exclusive', 0), marketplace: marketplaceCardOf([{ upTo: null, pct: 1 }]) } });
+    const never = plainLane({
+      price: 10,
+      referralApplies: true,
+      product: { category: 'any' },
+      goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }],
+      rates: { tax: taxCardOf('exclusive', 0), marketplace: marketplaceCardOf([{ upTo: null, pct: 1 }]) },
+    });
     expect(priceFor(never)).toMatchObject({ price: null, reason: 'neverReached' });
     expect(priceFor(plainLane({ price: 10, goods: null }))).toMatchObject({ price: null, reason: 'unknown' });
   });
 
   it('the price ladder takes each price with delivery as gross', () => {
-    const doc = plainLane({ price: 20, shippingCharged: 4, goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }] });
-    expect(priceLadder(doc, [24, 14, 3])).toEqual([{ gross: 24, unitProfit: 19 }, { gross: 14, unitProfit: 9 }, { gross: 3, unitProfit: null }]);
+    const doc = plainLane({
+      price: 20,
+      shippingCharged: 4,
+      goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }],
+    });
+    expect(priceLadder(doc, [24, 14, 3])).toEqual([
+      { gross: 24, unitProfit: 19 },
+      { gross: 14, unitProfit: 9 },
+      { gross: 3, unitProfit: null },
+    ]);
   });
 });
 
@@ -266,12 +350,36 @@ describe('no validated lane throws or yields NaN or Infinity', () => {
         return k === 0 ? 0 : k === 1 ? BIG : k === 2 ? 1e-9 : k === 3 ? 1 : k === 4 ? -x : x;
       }
       if (Array.isArray(x)) return x.map(walk);
-      return x !== null && typeof x === 'object' ? Object.fromEntries(Object.entries(x).map(([k, v]) => [k, walk(v)])) : x;
+      return x !== null && typeof x === 'object'
+        ? Object.fromEntries(Object.entries(x).map(([k, v]) => [k, walk(v)]))
+        : x;
     };
     const doc = randomLane(s);
     // Pushing everything at once is rarely valid; push part by part and keep the parts that are.
     let kept: LaneDocument = doc;
-    for (const key of ['price', 'goods', 'route', 'dispatch', 'returns', 'adverts', 'demand', 'typed', 'product', 'rates', 'orderQuantity', 'season', 'prep', 'shippingCharged', 'freeExtraProfit', 'monthsHeld', 'otherPerUnit', 'supplierDelivery', 'storage', 'averageDiscount', 'breakage'] as const) {
+    for (const key of [
+      'price',
+      'goods',
+      'route',
+      'dispatch',
+      'returns',
+      'adverts',
+      'demand',
+      'typed',
+      'product',
+      'rates',
+      'orderQuantity',
+      'season',
+      'prep',
+      'shippingCharged',
+      'freeExtraProfit',
+      'monthsHeld',
+      'otherPerUnit',
+      'supplierDelivery',
+      'storage',
+      'averageDiscount',
+      'breakage',
+    ] as const) {
       const tried = laneDocument.safeParse({ ...kept, [key]: walk(kept[key]) });
       if (tried.success) kept = tried.data;
     }

@@ -4,20 +4,33 @@ import { country, currency, day, nonNegative, positive, rate, share, shortText, 
 
 export const FEE_BASES = ['item', 'gross', 'net', 'buyerPays'] as const;
 export type FeeBase = (typeof FEE_BASES)[number];
-export const FEE_KEYS = ['referral', 'itemFee', 'payment', 'surcharges', 'subscription', 'fulfilment', 'storage'] as const;
+export const FEE_KEYS = [
+  'referral',
+  'itemFee',
+  'payment',
+  'surcharges',
+  'subscription',
+  'fulfilment',
+  'storage',
+] as const;
 export type FeeKey = (typeof FEE_KEYS)[number];
 
-const vatTreatment = z.strictObject({ treatment: z.enum(['charged', 'reverseCharge', 'none']), rate: share.default(0) });
+const vatTreatment = z.strictObject({
+  treatment: z.enum(['charged', 'reverseCharge', 'none']),
+  rate: share.default(0),
+});
 const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
 const cardSource = { name: shortText, inForceFrom: day, note: shortText.default('') };
 
-const rising = <T>(pick: (row: T) => number | null) => (rows: T[]) =>
-  rows.every((row, i) => {
-    const here = pick(row);
-    const before = i === 0 ? null : pick(rows[i - 1] as T);
-    if (i < rows.length - 1 && here === null) return false;
-    return i === 0 || (before !== null && (here === null || here > before));
-  });
+const rising =
+  <T>(pick: (row: T) => number | null) =>
+  (rows: T[]) =>
+    rows.every((row, i) => {
+      const here = pick(row);
+      const before = i === 0 ? null : pick(rows[i - 1] as T);
+      if (i < rows.length - 1 && here === null) return false;
+      return i === 0 || (before !== null && (here === null || here > before));
+    });
 
 export const referral = z.strictObject({
   base: z.enum(FEE_BASES),
@@ -26,7 +39,10 @@ export const referral = z.strictObject({
     .array(z.strictObject({ upTo: blank(positive), pct: share }))
     .min(1)
     .max(20)
-    .refine(rising((t: { upTo: number | null }) => t.upTo), 'Tiers must rise, and only the last may be open')
+    .refine(
+      rising((t: { upTo: number | null }) => t.upTo),
+      'Tiers must rise, and only the last may be open',
+    )
     .refine((t) => t[t.length - 1]?.upTo === null, 'The last tier must be open (upTo: null)'),
   min: blank(nonNegative),
   max: blank(nonNegative),
@@ -39,7 +55,10 @@ export const weightSteps = z.strictObject({
     .array(z.strictObject({ upToKg: positive, fee: nonNegative }))
     .min(1)
     .max(200)
-    .refine(rising((s: { upToKg: number }) => s.upToKg), 'Weight steps must rise'),
+    .refine(
+      rising((s: { upToKg: number }) => s.upToKg),
+      'Weight steps must rise',
+    ),
   stepKg: blank(positive),
   stepFee: nonNegative.default(0),
 });
@@ -51,7 +70,10 @@ export const openPostageTable = postageTable.extend({
     .array(z.strictObject({ upToKg: positive, fee: blank(nonNegative) }))
     .min(1)
     .max(200)
-    .refine(rising((s: { upToKg: number }) => s.upToKg), 'Weight steps must rise'),
+    .refine(
+      rising((s: { upToKg: number }) => s.upToKg),
+      'Weight steps must rise',
+    ),
 });
 
 export const sizeTier = z.strictObject({
@@ -67,7 +89,10 @@ export const sizeTier = z.strictObject({
     .array(z.strictObject({ upToPrice: blank(positive), table: weightSteps }))
     .min(1)
     .max(20)
-    .refine(rising((b: { upToPrice: number | null }) => b.upToPrice), 'Price bands must rise, and only the last may be open')
+    .refine(
+      rising((b: { upToPrice: number | null }) => b.upToPrice),
+      'Price bands must rise, and only the last may be open',
+    )
     .refine((b) => b[b.length - 1]?.upToPrice === null, 'The last price band must be open (upToPrice: null)'),
 });
 export type SizeTier = z.output<typeof sizeTier>;
@@ -84,30 +109,50 @@ export const marketplaceCard = z.strictObject({
   itemFee: nonNegative.default(0),
   payment: blank(z.strictObject({ base: z.enum(FEE_BASES), pct: share, fixed: nonNegative.default(0) })),
   surcharges: z
-    .array(z.strictObject({ name: shortText, pct: share, of: z.array(z.enum(['referral', 'itemFee', 'payment', 'fulfilment', 'storage'])).min(1) }))
+    .array(
+      z.strictObject({
+        name: shortText,
+        pct: share,
+        of: z.array(z.enum(['referral', 'itemFee', 'payment', 'fulfilment', 'storage'])).min(1),
+      }),
+    )
     .max(20)
     .default([]),
   subscriptionMonthly: nonNegative.default(0),
-  feeVat: vatTreatment.extend({ bears: z.array(z.enum(FEE_KEYS)).default([...FEE_KEYS]) }).default({ treatment: 'none', rate: 0, bears: [...FEE_KEYS] }),
+  feeVat: vatTreatment
+    .extend({ bears: z.array(z.enum(FEE_KEYS)).default([...FEE_KEYS]) })
+    .default({ treatment: 'none', rate: 0, bears: [...FEE_KEYS] }),
   advertVat: vatTreatment.default({ treatment: 'none', rate: 0 }),
   refund: z
     .strictObject({
       adminPct: share.default(0),
       adminMax: blank(nonNegative),
-      back: z.strictObject({ referral: share.default(1), itemFee: share.default(0), payment: share.default(0), surcharges: share.default(0) }).default({ referral: 1, itemFee: 0, payment: 0, surcharges: 0 }),
+      back: z
+        .strictObject({
+          referral: share.default(1),
+          itemFee: share.default(0),
+          payment: share.default(0),
+          surcharges: share.default(0),
+        })
+        .default({ referral: 1, itemFee: 0, payment: 0, surcharges: 0 }),
     })
     .default({ adminPct: 0, adminMax: null, back: { referral: 1, itemFee: 0, payment: 0, surcharges: 0 } }),
   warehouse: blank(
     z.strictObject({
       tiers: z.array(sizeTier).min(1).max(100),
-      addOns: z.strictObject({ dangerous: nonNegative.default(0), oversize: nonNegative.default(0) }).default({ dangerous: 0, oversize: 0 }),
+      addOns: z
+        .strictObject({ dangerous: nonNegative.default(0), oversize: nonNegative.default(0) })
+        .default({ dangerous: 0, oversize: 0 }),
       peak: blank(twelve).meta({ description: 'Peak surcharge per unit by calendar month' }),
     }),
   ),
   storage: blank(
     z.strictObject({
       perM3Month: twelve.meta({ description: 'By calendar month' }),
-      longStay: z.array(z.strictObject({ fromMonths: nonNegative, toMonths: blank(positive), rate: nonNegative })).max(20).default([]),
+      longStay: z
+        .array(z.strictObject({ fromMonths: nonNegative, toMonths: blank(positive), rate: nonNegative }))
+        .max(20)
+        .default([]),
     }),
   ),
   payoutEveryDays: blank(nonNegative),
@@ -121,8 +166,12 @@ export const taxCard = z.strictObject({
   currency,
   regime: z.enum(['inclusive', 'exclusive']),
   vatRates: z.record(shortText, share).meta({ description: 'By tax class, `standard` among them' }),
-  importVatRates: blank(z.record(shortText, share)).meta({ description: 'By tax class where they differ from vatRates' }),
-  checkoutTax: rate.default(0).meta({ description: 'Added at checkout in an exclusive regime; only bases of what the buyer pays read it' }),
+  importVatRates: blank(z.record(shortText, share)).meta({
+    description: 'By tax class where they differ from vatRates',
+  }),
+  checkoutTax: rate
+    .default(0)
+    .meta({ description: 'Added at checkout in an exclusive regime; only bases of what the buyer pays read it' }),
   customsBasis: z.enum(['CIF', 'FOB']),
   importVatBase: z.enum(['cif', 'customsValue']),
   dutyFreeLimit: blank(nonNegative),
@@ -134,11 +183,25 @@ export const taxCard = z.strictObject({
         pct: rate.default(0),
         perUnit: nonNegative.default(0),
         perKg: nonNegative.default(0),
-        additional: z.boolean().default(false).meta({ description: 'Comes on top of the base duty instead of replacing it' }),
+        additional: z
+          .boolean()
+          .default(false)
+          .meta({ description: 'Comes on top of the base duty instead of replacing it' }),
       }),
     )
     .max(5000)
     .default([]),
-  importCharges: z.array(z.strictObject({ name: shortText, pct: rate.default(0), min: blank(nonNegative), max: blank(nonNegative), flat: nonNegative.default(0) })).max(20).default([]),
+  importCharges: z
+    .array(
+      z.strictObject({
+        name: shortText,
+        pct: rate.default(0),
+        min: blank(nonNegative),
+        max: blank(nonNegative),
+        flat: nonNegative.default(0),
+      }),
+    )
+    .max(20)
+    .default([]),
 });
 export type TaxCard = z.output<typeof taxCard>;

@@ -6,7 +6,10 @@ import type { Notice, NoticeCode, Problem, ProblemCode } from './problems.ts';
 import type { LaneDocument } from './schema.ts';
 
 export type TermUnit = 'money' | 'share' | 'number' | 'kg' | 'm3' | 'pieces' | 'days' | 'months' | 'text';
-/** One number in a formula: its name there, its value, its unit, and the path of the input it came from ('' = reckoned). */
+/**
+ * One number in a formula: its name there, its value, its unit, and the path of the input it came from ('' =
+ * reckoned).
+ */
 export type Term = readonly [name: string, value: number | string | null, unit: TermUnit, path: string];
 /** Gathers workings while a lane is reckoned; absent in the hot path. */
 export interface Trace {
@@ -18,7 +21,8 @@ export interface Trace {
 type Vatable = Pick<PurchasedLine, 'vat' | 'vatRate' | 'recoverable'>;
 
 /**
- * All figures of one lane while they are reckoned: a flat record of numbers that is used again for the next lane, so that
+ * All figures of one lane while they are reckoned: a flat record of numbers that is used again for the next lane, so
+ * that
  * a million evaluations allocate nothing. Unknown is NaN. Amounts are per unit sold, in the sales currency, unrounded
  * unless the rules round them. A later form over columns fills the same fields from arrays.
  */
@@ -29,7 +33,10 @@ export class Reckoning {
   /** Beats the unit price of component `component$` where not NaN; in the source's currency, VAT as quoted. */
   unitPrice$ = Number.NaN;
   component$ = -1;
-  /** Whether `units$` beats the lane's demand, so that units a month stay as they are, unknown ones too, while prices are tried. */
+  /**
+   * Whether `units$` beats the lane's demand, so that units a month stay as they are, unknown ones too, while prices
+   * are tried.
+   */
   holdsUnits = false;
   units$ = Number.NaN;
   /** false leaves fees that follow the price unrounded: the function between limits is then linear. */
@@ -47,30 +54,85 @@ export class Reckoning {
   vatRate = 0;
 
   // -- revenue
-  price = 0; itemPrice = 0; gross = 0; outputVat = 0; withheldVat = 0; netRevenue = 0; buyerPays = 0; netBase = 0;
+  price = 0;
+  itemPrice = 0;
+  gross = 0;
+  outputVat = 0;
+  withheldVat = 0;
+  netRevenue = 0;
+  buyerPays = 0;
+  netBase = 0;
   // -- goods
-  quantity = 0; goods = 0; buyingCosts = 0; cashback = 0; recoverableVat = 0; irrecoverableVat = 0;
+  quantity = 0;
+  goods = 0;
+  buyingCosts = 0;
+  cashback = 0;
+  recoverableVat = 0;
+  irrecoverableVat = 0;
   // -- way in
-  cartons = 0; shipmentKg = 0; shipmentM3 = 0; cartonsKnown = false;
-  originLegs = 0; mainLegs = 0; destinationLegs = 0; inboundLegs = 0;
-  freight = 0; insurance = 0; cifValue = 0; customsValue = 0; duty = 0; importCharges = 0; importVat = 0; prep = 0;
-  landedCost = 0; landedCash = 0;
+  cartons = 0;
+  shipmentKg = 0;
+  shipmentM3 = 0;
+  cartonsKnown = false;
+  originLegs = 0;
+  mainLegs = 0;
+  destinationLegs = 0;
+  inboundLegs = 0;
+  freight = 0;
+  insurance = 0;
+  cifValue = 0;
+  customsValue = 0;
+  duty = 0;
+  importCharges = 0;
+  importVat = 0;
+  prep = 0;
+  landedCost = 0;
+  landedCash = 0;
   // -- demand
-  units = 0; cover = 0;
+  units = 0;
+  cover = 0;
   // -- marketplace
-  referral = 0; itemFee = 0; payment = 0; surcharges = 0; subscription = 0; feeVat = 0; fulfilment = 0; storage = 0;
-  fulfilmentIsMarketplaces = false; storageIsMarketplaces = false;
+  referral = 0;
+  itemFee = 0;
+  payment = 0;
+  surcharges = 0;
+  subscription = 0;
+  feeVat = 0;
+  fulfilment = 0;
+  storage = 0;
+  fulfilmentIsMarketplaces = false;
+  storageIsMarketplaces = false;
   /** Share of fees that VAT adds as a cost (w of section 6), 0 where it is recovered. */
   feeVatCostRate = 0;
   supplierDeliveryNet = 0;
-  payout = 0; currencyConversion = 0;
+  payout = 0;
+  currencyConversion = 0;
   // -- returns and adverts
-  returnRate = 0; feesBack = 0; feesBackCost = 0; refundAdmin = 0; returns = 0; breakage = 0; other = 0;
-  cpc = 0; conversionRate = 0; advertVatFactor = 1; adShare = 1; adCostPerAdSale = 0; adverts = 0;
+  returnRate = 0;
+  feesBack = 0;
+  feesBackCost = 0;
+  refundAdmin = 0;
+  returns = 0;
+  breakage = 0;
+  other = 0;
+  cpc = 0;
+  conversionRate = 0;
+  advertVatFactor = 1;
+  adShare = 1;
+  adCostPerAdSale = 0;
+  adverts = 0;
   // -- result
-  proceeds = 0; contribution = 0; unitProfit = 0; profitPerMonth = 0; cashCycleDays = 0; turns = 0;
+  proceeds = 0;
+  contribution = 0;
+  unitProfit = 0;
+  profitPerMonth = 0;
+  cashCycleDays = 0;
+  turns = 0;
   // -- where the price function bends: raw referral over its bounds, raw refund fee over its maximum, payout
-  bendReferralMin = 0; bendReferralMax = 0; bendAdmin = 0; bendPayout = 0;
+  bendReferralMin = 0;
+  bendReferralMax = 0;
+  bendAdmin = 0;
+  bendPayout = 0;
 
   /** Takes back whatever beats the lane's own inputs. */
   release(): void {
@@ -128,7 +190,10 @@ export class Reckoning {
     if (f !== f) {
       const exchange = doc.rates.exchange;
       const known = exchange !== null && (exchange.base === currency || exchange.rates[currency] !== undefined);
-      return this.problem('noExchangeRate', line, 'rates.exchange', { currency: known ? doc.currency : currency, date: exchange?.date ?? doc.date });
+      return this.problem('noExchangeRate', line, 'rates.exchange', {
+        currency: known ? doc.currency : currency,
+        date: exchange?.date ?? doc.date,
+      });
     }
     this.trace?.rate(currency, f);
     return f;
@@ -157,7 +222,10 @@ export class Reckoning {
     }
   }
 
-  /** A purchased line at cost (net and the VAT that is not recovered), in the sales currency; NaN where its amount is blank. */
+  /**
+   * A purchased line at cost (net and the VAT that is not recovered), in the sales currency; NaN where its amount is
+   * blank.
+   */
   cost(line: PurchasedLine, costLine: string): number {
     if (line.amount === null) return Number.NaN;
     const net = this.inSales(netOf(line.amount, line), line.currency, costLine);

@@ -11,13 +11,16 @@ import { Reckoning } from './reckoning.ts';
 import type { LaneDocument } from './schema.ts';
 
 const known = z.number().nullable();
-const record = <K extends string>(keys: readonly K[]) => z.object(Object.fromEntries(keys.map((k) => [k, known])) as Record<K, typeof known>);
+const record = <K extends string>(keys: readonly K[]) =>
+  z.object(Object.fromEntries(keys.map((k) => [k, known])) as Record<K, typeof known>);
 const codes = <T extends object>(texts: T) => z.enum(Object.keys(texts) as [keyof T & string]);
 const detail = z.record(z.string(), z.union([z.string(), z.number()]));
 
 /**
- * What evaluating a lane yields. Amounts per unit sold in `currency`, ratios as fractions. `null` is unknown, and `reasons`
- * says why; `incomplete` names the blanks that a figure had to leave out, `bounds` what the figure is a bound of while it lacks them.
+ * What evaluating a lane yields. Amounts per unit sold in `currency`, ratios as fractions. `null` is unknown, and
+ * `reasons`
+ * says why; `incomplete` names the blanks that a figure had to leave out, `bounds` what the figure is a bound of
+ * while it lacks them.
  */
 export const laneResult = z.object({
   format: z.literal('bold-margin/result'),
@@ -29,43 +32,71 @@ export const laneResult = z.object({
   figures: record(FIGURES),
   blanks: z.array(z.enum(BLANKS)).readonly(),
   incomplete: z.partialRecord(z.enum(FIGURES), z.array(z.enum(BLANKS)).readonly()),
-  bounds: z.partialRecord(z.enum(FIGURES), z.enum(BOUNDS)).default({}).meta({ description: 'Of each figure that is known but lacks cost lines: what it is a bound of' }),
+  bounds: z
+    .partialRecord(z.enum(FIGURES), z.enum(BOUNDS))
+    .default({})
+    .meta({ description: 'Of each figure that is known but lacks cost lines: what it is a bound of' }),
   reasons: z.partialRecord(z.enum(FIGURES), z.string()),
   problems: z.array(z.object({ code: codes(PROBLEM_TEXTS), line: z.string(), path: z.string(), detail })),
   notices: z.array(z.object({ code: codes(NOTICE_TEXTS), path: z.string(), detail })),
 });
 export type LaneResult = z.output<typeof laneResult>;
 /** What is kept of a result once another has taken its place. */
-export type EarlierResult = Pick<LaneResult, 'currency' | 'lines'> & { figures: Pick<LaneResult['figures'], 'unitProfit' | 'gross'> };
+export type EarlierResult = Pick<LaneResult, 'currency' | 'lines'> & {
+  figures: Pick<LaneResult['figures'], 'unitProfit' | 'gross'>;
+};
 
 /** Cost line as reckoned; NaN where unknown or blank. */
 export function lineValue(r: Reckoning, line: Line): number {
   switch (line) {
-    case 'outputVat': return r.outputVat;
-    case 'irrecoverableVat': return r.irrecoverableVat;
-    case 'feeVat': return r.feeVat;
-    case 'goods': return r.goods;
-    case 'buyingCosts': return r.buyingCosts;
-    case 'prep': return r.isBlank('prep') ? Number.NaN : r.prep;
+    case 'outputVat':
+      return r.outputVat;
+    case 'irrecoverableVat':
+      return r.irrecoverableVat;
+    case 'feeVat':
+      return r.feeVat;
+    case 'goods':
+      return r.goods;
+    case 'buyingCosts':
+      return r.buyingCosts;
+    case 'prep':
+      return r.isBlank('prep') ? Number.NaN : r.prep;
     // Legs that are known count although another is blank; with none known there is no amount to show.
-    case 'freight': return r.isBlank('freight') && r.freight === 0 ? Number.NaN : r.freight;
-    case 'insurance': return r.insurance;
+    case 'freight':
+      return r.isBlank('freight') && r.freight === 0 ? Number.NaN : r.freight;
+    case 'insurance':
+      return r.insurance;
     // The same where only the import charges lack an order quantity.
-    case 'duty': return r.isBlank('duty') && r.duty === 0 ? Number.NaN : r.duty;
-    case 'importCharges': return r.importCharges;
-    case 'referral': return r.isBlank('referral') ? Number.NaN : r.referral;
-    case 'itemFee': return r.itemFee;
-    case 'payment': return r.payment;
-    case 'surcharges': return r.surcharges;
-    case 'subscription': return r.isBlank('subscription') ? Number.NaN : r.subscription;
-    case 'currencyConversion': return r.currencyConversion;
-    case 'fulfilment': return r.isBlank('fulfilment') ? Number.NaN : r.fulfilment;
-    case 'storage': return r.isBlank('storage') ? Number.NaN : r.storage;
-    case 'returns': return r.isBlank('returns') ? Number.NaN : r.returns;
-    case 'breakage': return r.breakage;
-    case 'other': return r.isBlank('other') && r.other === 0 ? Number.NaN : r.other;
-    case 'freeExtra': return r.doc.freeExtraProfit === 0 ? 0 : -r.doc.freeExtraProfit;
-    case 'adverts': return r.isBlank('adverts') ? Number.NaN : r.adverts;
+    case 'duty':
+      return r.isBlank('duty') && r.duty === 0 ? Number.NaN : r.duty;
+    case 'importCharges':
+      return r.importCharges;
+    case 'referral':
+      return r.isBlank('referral') ? Number.NaN : r.referral;
+    case 'itemFee':
+      return r.itemFee;
+    case 'payment':
+      return r.payment;
+    case 'surcharges':
+      return r.surcharges;
+    case 'subscription':
+      return r.isBlank('subscription') ? Number.NaN : r.subscription;
+    case 'currencyConversion':
+      return r.currencyConversion;
+    case 'fulfilment':
+      return r.isBlank('fulfilment') ? Number.NaN : r.fulfilment;
+    case 'storage':
+      return r.isBlank('storage') ? Number.NaN : r.storage;
+    case 'returns':
+      return r.isBlank('returns') ? Number.NaN : r.returns;
+    case 'breakage':
+      return r.breakage;
+    case 'other':
+      return r.isBlank('other') && r.other === 0 ? Number.NaN : r.other;
+    case 'freeExtra':
+      return r.doc.freeExtraProfit === 0 ? 0 : -r.doc.freeExtraProfit;
+    case 'adverts':
+      return r.isBlank('adverts') ? Number.NaN : r.adverts;
   }
 }
 
@@ -79,44 +110,83 @@ function ratio(a: number, b: number): number {
 export function figureValue(r: Reckoning, figure: Figure): number {
   const V = r.advertVatFactor;
   switch (figure) {
-    case 'itemPrice': return r.itemPrice;
-    case 'gross': return r.gross;
-    case 'netRevenue': return r.netRevenue;
-    case 'proceeds': return r.proceeds;
-    case 'landedCost': return r.landedCost;
-    case 'landedCash': return r.landedCash;
-    case 'contribution': return r.contribution;
-    case 'unitProfit': return r.unitProfit;
-    case 'margin': return ratio(r.unitProfit, r.netRevenue);
-    case 'marginOnShelfPrice': return ratio(r.unitProfit, r.gross);
-    case 'roi': return ratio(r.unitProfit, r.landedCost);
-    case 'markup': return ratio(r.netRevenue, r.landedCost) - 1;
-    case 'priceMultiple': return ratio(r.gross, r.goods);
-    case 'expectedMonthlyUnits': return r.units;
-    case 'profitPerMonth': return r.profitPerMonth;
-    case 'coverMonths': return r.cover;
-    case 'cashCycleDays': return r.cashCycleDays;
-    case 'turnsPerYear': return r.turns;
-    case 'yearlyReturnOnCash': return ratio(r.unitProfit, r.landedCash) * r.turns;
-    case 'costOfHolding': return r.doc.rates.benchmark === null ? Number.NaN : (r.landedCash * r.doc.rates.benchmark.rate * Math.max(0, r.cashCycleDays)) / 365;
-    case 'payout': return r.payout;
-    case 'recoverableVat': return r.recoverableVat;
-    case 'cashbackToCome': return r.cashback;
-    case 'cifValue': return r.cifValue;
-    case 'customsValue': return r.customsValue;
-    case 'importVat': return r.importVat;
-    case 'adCostPerAdSale': return r.adCostPerAdSale;
-    case 'acos': return ratio(r.cpc / (r.conversionRate < 1e-9 ? Number.NaN : r.conversionRate), r.gross);
-    case 'tacos': return r.adShare * figureValue(r, 'acos');
-    case 'breakEvenAcos': return r.contribution > 0 ? ratio(r.contribution, r.gross * V) : Number.NaN;
-    case 'highestCpc': return highestCpc(r, 0, false);
-    case 'highestCpcBlended': return highestCpc(r, 0, true);
-    case 'lowestConversion': return r.contribution > 0 ? ratio(r.cpc * V, r.contribution) : Number.NaN;
-    case 'lowestConversionBlended': return r.contribution > 0 ? r.adShare * ratio(r.cpc * V, r.contribution) : Number.NaN;
+    case 'itemPrice':
+      return r.itemPrice;
+    case 'gross':
+      return r.gross;
+    case 'netRevenue':
+      return r.netRevenue;
+    case 'proceeds':
+      return r.proceeds;
+    case 'landedCost':
+      return r.landedCost;
+    case 'landedCash':
+      return r.landedCash;
+    case 'contribution':
+      return r.contribution;
+    case 'unitProfit':
+      return r.unitProfit;
+    case 'margin':
+      return ratio(r.unitProfit, r.netRevenue);
+    case 'marginOnShelfPrice':
+      return ratio(r.unitProfit, r.gross);
+    case 'roi':
+      return ratio(r.unitProfit, r.landedCost);
+    case 'markup':
+      return ratio(r.netRevenue, r.landedCost) - 1;
+    case 'priceMultiple':
+      return ratio(r.gross, r.goods);
+    case 'expectedMonthlyUnits':
+      return r.units;
+    case 'profitPerMonth':
+      return r.profitPerMonth;
+    case 'coverMonths':
+      return r.cover;
+    case 'cashCycleDays':
+      return r.cashCycleDays;
+    case 'turnsPerYear':
+      return r.turns;
+    case 'yearlyReturnOnCash':
+      return ratio(r.unitProfit, r.landedCash) * r.turns;
+    case 'costOfHolding':
+      return r.doc.rates.benchmark === null
+        ? Number.NaN
+        : (r.landedCash * r.doc.rates.benchmark.rate * Math.max(0, r.cashCycleDays)) / 365;
+    case 'payout':
+      return r.payout;
+    case 'recoverableVat':
+      return r.recoverableVat;
+    case 'cashbackToCome':
+      return r.cashback;
+    case 'cifValue':
+      return r.cifValue;
+    case 'customsValue':
+      return r.customsValue;
+    case 'importVat':
+      return r.importVat;
+    case 'adCostPerAdSale':
+      return r.adCostPerAdSale;
+    case 'acos':
+      return ratio(r.cpc / (r.conversionRate < 1e-9 ? Number.NaN : r.conversionRate), r.gross);
+    case 'tacos':
+      return r.adShare * figureValue(r, 'acos');
+    case 'breakEvenAcos':
+      return r.contribution > 0 ? ratio(r.contribution, r.gross * V) : Number.NaN;
+    case 'highestCpc':
+      return highestCpc(r, 0, false);
+    case 'highestCpcBlended':
+      return highestCpc(r, 0, true);
+    case 'lowestConversion':
+      return r.contribution > 0 ? ratio(r.cpc * V, r.contribution) : Number.NaN;
+    case 'lowestConversionBlended':
+      return r.contribution > 0 ? r.adShare * ratio(r.cpc * V, r.contribution) : Number.NaN;
   }
 }
 
-/** Highest cost per click that leaves `target` a unit: `(contribution - target) * conversionRate / V`, for an advert sale or blended over all units. */
+/**
+ * Highest cost per click that leaves `target` a unit: `(contribution - target) * conversionRate / V`, for an advert
+ * sale or blended over all units.
+ */
 export function highestCpc(r: Reckoning, target: number, blended: boolean): number {
   const left = r.contribution - target;
   if (!(left > 0)) return Number.NaN;
@@ -126,21 +196,45 @@ export function highestCpc(r: Reckoning, target: number, blended: boolean): numb
 
 /** What stands under the bar of each ratio, for the reason when it is not above zero. */
 const DENOMINATOR: Partial<Record<Figure, Figure>> = {
-  margin: 'netRevenue', marginOnShelfPrice: 'gross', roi: 'landedCost', markup: 'landedCost', priceMultiple: 'gross',
-  yearlyReturnOnCash: 'landedCash', acos: 'gross', tacos: 'gross', breakEvenAcos: 'contribution', highestCpc: 'contribution',
-  highestCpcBlended: 'contribution', lowestConversion: 'contribution', lowestConversionBlended: 'contribution',
+  margin: 'netRevenue',
+  marginOnShelfPrice: 'gross',
+  roi: 'landedCost',
+  markup: 'landedCost',
+  priceMultiple: 'gross',
+  yearlyReturnOnCash: 'landedCash',
+  acos: 'gross',
+  tacos: 'gross',
+  breakEvenAcos: 'contribution',
+  highestCpc: 'contribution',
+  highestCpcBlended: 'contribution',
+  lowestConversion: 'contribution',
+  lowestConversionBlended: 'contribution',
 };
 
 /** Why a figure is unknown: blanks, a problem, missing days, no benchmark, or a denominator that is not above zero. */
 function reasonFor(r: Reckoning, figure: Figure): string {
   const blank = blanksIn(r.blanks & FIGURE_BLANKS[figure]);
-  if (blank.length > 0 && !(figure in DENOMINATOR && blank.every((b) => b !== 'price' && b !== 'goods' && b !== 'adverts'))) return `blank: ${blank.join(', ')}`;
+  if (
+    blank.length > 0 &&
+    !(figure in DENOMINATOR && blank.every((b) => b !== 'price' && b !== 'goods' && b !== 'adverts'))
+  )
+    return `blank: ${blank.join(', ')}`;
   if (r.problems.length > 0) return `problem: ${[...new Set(r.problems.map((p) => p.code))].join(', ')}`;
   if (figure === 'costOfHolding' && r.doc.rates.benchmark === null) return 'blank: benchmark';
-  if (figure === 'coverMonths' || (figure !== 'landedCost' && r.cover !== r.cover && /cover|cash|turns|return|holding/i.test(figure))) return 'blank: orderQuantity or demand';
-  if (/cash|turns|return|holding/i.test(figure) && figure !== 'landedCash' && r.cashCycleDays !== r.cashCycleDays) return 'blank: days (lead, transit or payout)';
-  if (r.doc.adverts === 'none' && figure !== 'breakEvenAcos' && /cpc|conversion|acos|adCost/i.test(figure)) return 'none: adverts';
-  if (figure === 'adCostPerAdSale' || ((figure === 'highestCpcBlended' || figure === 'lowestConversionBlended') && r.adShare === 0)) return 'none: adverts';
+  if (
+    figure === 'coverMonths' ||
+    (figure !== 'landedCost' && r.cover !== r.cover && /cover|cash|turns|return|holding/i.test(figure))
+  )
+    return 'blank: orderQuantity or demand';
+  if (/cash|turns|return|holding/i.test(figure) && figure !== 'landedCash' && r.cashCycleDays !== r.cashCycleDays)
+    return 'blank: days (lead, transit or payout)';
+  if (r.doc.adverts === 'none' && figure !== 'breakEvenAcos' && /cpc|conversion|acos|adCost/i.test(figure))
+    return 'none: adverts';
+  if (
+    figure === 'adCostPerAdSale' ||
+    ((figure === 'highestCpcBlended' || figure === 'lowestConversionBlended') && r.adShare === 0)
+  )
+    return 'none: adverts';
   return `not above zero: ${DENOMINATOR[figure] ?? figure}`;
 }
 
@@ -174,15 +268,27 @@ export function toResult(r: Reckoning): LaneResult {
     const missing = r.blanks & FIGURE_BLANKS[figure];
     if (missing !== 0) {
       incomplete[figure] = blanksIn(missing);
-      const bound = Number.isFinite(v) ? boundOf(figure, incomplete[figure], figure === 'yearlyReturnOnCash' ? v / r.turns : v, r.returnRate) : null;
+      const bound = Number.isFinite(v)
+        ? boundOf(figure, incomplete[figure], figure === 'yearlyReturnOnCash' ? v / r.turns : v, r.returnRate)
+        : null;
       if (bound !== null) bounds[figure] = bound;
     }
     if (!Number.isFinite(v)) reasons[figure] = reasonFor(r, figure);
   }
   return {
-    format: 'bold-margin/result', version: 1, currency: r.doc.currency, date: r.doc.date,
-    lines, families, figures, blanks: blanksIn(r.blanks), incomplete, bounds, reasons,
-    problems: r.problems.slice(), notices: r.notices.slice(),
+    format: 'bold-margin/result',
+    version: 1,
+    currency: r.doc.currency,
+    date: r.doc.date,
+    lines,
+    families,
+    figures,
+    blanks: blanksIn(r.blanks),
+    incomplete,
+    bounds,
+    reasons,
+    problems: r.problems.slice(),
+    notices: r.notices.slice(),
   };
 }
 
@@ -197,21 +303,41 @@ export function evaluate(doc: LaneDocument): LaneResult {
 }
 
 const NOT_MONEY = new Set<Figure>([
-  'margin', 'marginOnShelfPrice', 'roi', 'markup', 'priceMultiple', 'expectedMonthlyUnits', 'coverMonths', 'cashCycleDays',
-  'turnsPerYear', 'yearlyReturnOnCash', 'acos', 'tacos', 'breakEvenAcos', 'lowestConversion', 'lowestConversionBlended',
+  'margin',
+  'marginOnShelfPrice',
+  'roi',
+  'markup',
+  'priceMultiple',
+  'expectedMonthlyUnits',
+  'coverMonths',
+  'cashCycleDays',
+  'turnsPerYear',
+  'yearlyReturnOnCash',
+  'acos',
+  'tacos',
+  'breakEvenAcos',
+  'lowestConversion',
+  'lowestConversionBlended',
 ]);
 export function isMoney(figure: Figure): boolean {
   return !NOT_MONEY.has(figure);
 }
 
-/** The same result in another currency, by one table; null where the table lacks a rate. Ratios, days and units stay. */
+/**
+ * The same result in another currency, by one table; null where the table lacks a rate. Ratios, days and units stay.
+ */
 export function restate(result: LaneResult, to: string, table: ExchangeTable | null): LaneResult | null {
   const f = exchangeFactor(table, result.currency, to);
   if (f !== f) return null;
   const scale = <K extends string>(values: Record<K, number | null>, money: (k: K) => boolean) =>
-    Object.fromEntries(Object.entries<number | null>(values).map(([k, v]) => [k, v !== null && money(k as K) ? v * f : v])) as Record<K, number | null>;
+    Object.fromEntries(
+      Object.entries<number | null>(values).map(([k, v]) => [k, v !== null && money(k as K) ? v * f : v]),
+    ) as Record<K, number | null>;
   return {
-    ...result, currency: to,
-    lines: scale(result.lines, () => true), families: scale(result.families, () => true), figures: scale(result.figures, isMoney),
+    ...result,
+    currency: to,
+    lines: scale(result.lines, () => true),
+    families: scale(result.families, () => true),
+    figures: scale(result.figures, isMoney),
   };
 }

@@ -7,8 +7,20 @@
  */
 import { z } from 'zod';
 import {
-  amount, country, currency, day, exchangeTable, month, nonNegative, pieces, positive, purchasedLine, rate, share,
-  shortText, twelve,
+  amount,
+  country,
+  currency,
+  day,
+  exchangeTable,
+  month,
+  nonNegative,
+  pieces,
+  positive,
+  purchasedLine,
+  rate,
+  share,
+  shortText,
+  twelve,
 } from '../money/schema.ts';
 import { marketplaceCard, openPostageTable, taxCard } from './rates.ts';
 
@@ -40,13 +52,30 @@ export const quote = z.strictObject({
     .array(z.strictObject({ minQty: nonNegative, unitPrice: orBlank(nonNegative) }))
     .min(1)
     .max(50)
-    .refine((b) => b.every((x, i) => i === 0 || x.minQty > (b[i - 1]?.minQty ?? 0)), 'Sort price breaks by rising quantity, each once'),
+    .refine(
+      (b) => b.every((x, i) => i === 0 || x.minQty > (b[i - 1]?.minQty ?? 0)),
+      'Sort price breaks by rising quantity, each once',
+    ),
   firstPrice: orBlank(nonNegative).meta({ description: 'Unit price first asked, before negotiation; for the record' }),
   minimumOrder: nonNegative.default(0),
-  extras: z.array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) })).max(50).default([]),
-  perOrder: z.array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) })).max(50).default([]),
-  oneOffs: z.array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) })).max(50).default([]),
-  freightInPrice: nonNegative.default(0).meta({ description: 'Freight and insurance inside the unit price, net of VAT, per bought unit; leaves an FOB customs value. Counts under the C and D rules alone' }),
+  extras: z
+    .array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) }))
+    .max(50)
+    .default([]),
+  perOrder: z
+    .array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) }))
+    .max(50)
+    .default([]),
+  oneOffs: z
+    .array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) }))
+    .max(50)
+    .default([]),
+  freightInPrice: nonNegative
+    .default(0)
+    .meta({
+      description:
+        'Freight and insurance inside the unit price, net of VAT, per bought unit; leaves an FOB customs value. Counts under the C and D rules alone',
+    }),
   vat: z.enum(['none', 'included', 'added']).default('none'),
   vatRate: rate.default(0),
   recoverable: z.boolean().nullable().default(null),
@@ -77,7 +106,13 @@ export const retailPurchase = z.strictObject({
   salesTax: share.default(0),
   exempt: z.boolean().default(false),
   giftCard: orBlank(z.strictObject({ discount: orBlank(share), part: share.default(1) })),
-  cashback: orBlank(z.strictObject({ share: orBlank(share), taxCounts: z.boolean().default(false), giftCardsCount: z.boolean().default(true) })),
+  cashback: orBlank(
+    z.strictObject({
+      share: orBlank(share),
+      taxCounts: z.boolean().default(false),
+      giftCardsCount: z.boolean().default(true),
+    }),
+  ),
   delivery: orBlank(purchasedLine),
   stock: orBlank(nonNegative).meta({ description: 'Units the shop has left' }),
   exclusions: shortText.default('').meta({ description: 'What its discounts and cashback leave out' }),
@@ -119,7 +154,10 @@ export const leg = z.strictObject({
     .array(z.strictObject({ upToKg: positive, rate: nonNegative }))
     .max(50)
     .default([])
-    .refine((b) => b.every((x, i) => i === 0 || x.upToKg > (b[i - 1]?.upToKg ?? 0)), 'Sort weight bands by rising weight'),
+    .refine(
+      (b) => b.every((x, i) => i === 0 || x.upToKg > (b[i - 1]?.upToKg ?? 0)),
+      'Sort weight bands by rising weight',
+    ),
   buyerPays: z.boolean().nullable().default(null).meta({ description: 'Beats the rule of the quote' }),
 });
 export type Leg = z.output<typeof leg>;
@@ -163,10 +201,7 @@ export const keyword = z.strictObject({
   expectedClicks: orBlank(nonNegative),
 });
 
-export const adverts = z.strictObject({
-  keywords: z.array(keyword).min(1).max(500),
-  adShare: share.default(1),
-});
+export const adverts = z.strictObject({ keywords: z.array(keyword).min(1).max(500), adShare: share.default(1) });
 
 export const returnsTerms = z.strictObject({
   rate: orBlank(z.number().min(0).max(0.99)).meta({ description: 'Returns per unit shipped' }),
@@ -224,8 +259,21 @@ export const product = z.strictObject({
 });
 export type Product = z.output<typeof product>;
 
-export const SOURCES = ['typed', 'default', 'quote', 'card', 'evidence', 'guess', 'estimate', 'borrowed', 'actual'] as const;
-export const provenance = z.record(z.string(), z.strictObject({ source: z.enum(SOURCES), date: orBlank(day), note: shortText.default('') }));
+export const SOURCES = [
+  'typed',
+  'default',
+  'quote',
+  'card',
+  'evidence',
+  'guess',
+  'estimate',
+  'borrowed',
+  'actual',
+] as const;
+export const provenance = z.record(
+  z.string(),
+  z.strictObject({ source: z.enum(SOURCES), date: orBlank(day), note: shortText.default('') }),
+);
 export type Provenance = z.output<typeof provenance>;
 
 /** What a lane says for itself, without the product, the sources of its goods and the rates. */
@@ -235,7 +283,9 @@ export const laneTerms = z.strictObject({
   country,
   currency: currency.meta({ description: 'Sales currency' }),
   imported: z.boolean().default(false).meta({ description: 'The goods cross a customs border' }),
-  price: orBlank(nonNegative).meta({ description: 'Shelf price in the sales currency, with VAT in an inclusive regime' }),
+  price: orBlank(nonNegative).meta({
+    description: 'Shelf price in the sales currency, with VAT in an inclusive regime',
+  }),
   averageDiscount: z.number().min(0).max(0.99).default(0),
   shippingCharged: nonNegative.default(0),
   standing: orBlank(standing),
@@ -244,12 +294,30 @@ export const laneTerms = z.strictObject({
   route: z.union([none, route]).nullable().default(null),
   importVatPostponed: z.boolean().default(false),
   prep: z
-    .union([none, z.strictObject({ standard: orBlank(nonNegative), oversize: orBlank(nonNegative), currency, vat: z.enum(['none', 'included', 'added']).default('none'), vatRate: rate.default(0), recoverable: z.boolean().nullable().default(null) })])
+    .union([
+      none,
+      z.strictObject({
+        standard: orBlank(nonNegative),
+        oversize: orBlank(nonNegative),
+        currency,
+        vat: z.enum(['none', 'included', 'added']).default('none'),
+        vatRate: rate.default(0),
+        recoverable: z.boolean().nullable().default(null),
+      }),
+    ])
     .nullable()
     .default(null),
   method: z.enum(METHODS).default('warehouse'),
-  dispatch: z.union([none, ownDispatch]).nullable().default(null).meta({ description: 'Used when the method is ownDispatch' }),
-  supplierDelivery: z.union([none, purchasedLine]).nullable().default(null).meta({ description: 'Used when the method is supplierShips; per order' }),
+  dispatch: z
+    .union([none, ownDispatch])
+    .nullable()
+    .default(null)
+    .meta({ description: 'Used when the method is ownDispatch' }),
+  supplierDelivery: z
+    .union([none, purchasedLine])
+    .nullable()
+    .default(null)
+    .meta({ description: 'Used when the method is supplierShips; per order' }),
   storage: z
     .union([none, z.literal('card'), z.strictObject({ own: purchasedLine.meta({ description: 'Per m3 and month' }) })])
     .nullable()
@@ -260,7 +328,10 @@ export const laneTerms = z.strictObject({
   accountUnitsPerMonth: orBlank(nonNegative),
   returns: z.union([none, returnsTerms]).nullable().default(null),
   breakage: z.number().min(0).max(0.99).default(0),
-  otherPerUnit: z.array(z.strictObject({ name: shortText, line: purchasedLine })).max(50).default([]),
+  otherPerUnit: z
+    .array(z.strictObject({ name: shortText, line: purchasedLine }))
+    .max(50)
+    .default([]),
   freeExtraProfit: amount.default(0),
   conversionSpread: share.default(0),
   adverts: z.union([none, adverts]).nullable().default(null),
@@ -277,7 +348,9 @@ export const rates = z.strictObject({
   exchange: orBlank(exchangeTable),
   tax: orBlank(taxCard),
   marketplace: orBlank(marketplaceCard),
-  benchmark: orBlank(z.strictObject({ rate: share, date: day })).meta({ description: 'What the bank pays a year on money left with it' }),
+  benchmark: orBlank(z.strictObject({ rate: share, date: day })).meta({
+    description: 'What the bank pays a year on money left with it',
+  }),
 });
 
 /** A lane with everything it is computed from. */
@@ -288,7 +361,10 @@ export const laneDocument = laneTerms.extend({
   homeCurrency: currency,
   way: z.enum(WAYS).default('ownBrand'),
   product: product.default(product.parse({})),
-  goods: z.union([none, z.array(component).min(1).max(50)]).nullable().default(null),
+  goods: z
+    .union([none, z.array(component).min(1).max(50)])
+    .nullable()
+    .default(null),
   rates,
 });
 export type LaneDocument = z.output<typeof laneDocument>;

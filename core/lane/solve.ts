@@ -9,18 +9,27 @@ import type { Component, LaneDocument } from './schema.ts';
 import { quote } from './schema.ts';
 
 /** What a price or a purchase cost has to reach. Values: money per unit in the sales currency, or a fraction. */
-export type Target = { readonly figure: 'unitProfit' | 'margin' | 'roi' | 'marginOnShelfPrice' | 'markup' | 'priceMultiple'; readonly value: number };
+export type Target = {
+  readonly figure: 'unitProfit' | 'margin' | 'roi' | 'marginOnShelfPrice' | 'markup' | 'priceMultiple';
+  readonly value: number;
+};
 export const BREAK_EVEN: Target = { figure: 'unitProfit', value: 0 };
 
 /** How far a reckoning is above a target, as a function linear in its inputs; at least 0 means met. */
 export function gap(r: Reckoning, t: Target): number {
   switch (t.figure) {
-    case 'unitProfit': return r.unitProfit - t.value;
-    case 'margin': return r.unitProfit - t.value * r.netRevenue;
-    case 'roi': return r.unitProfit - t.value * r.landedCost;
-    case 'marginOnShelfPrice': return r.unitProfit - t.value * r.gross;
-    case 'markup': return r.netRevenue - (1 + t.value) * r.landedCost;
-    case 'priceMultiple': return r.gross - t.value * r.goods;
+    case 'unitProfit':
+      return r.unitProfit - t.value;
+    case 'margin':
+      return r.unitProfit - t.value * r.netRevenue;
+    case 'roi':
+      return r.unitProfit - t.value * r.landedCost;
+    case 'marginOnShelfPrice':
+      return r.unitProfit - t.value * r.gross;
+    case 'markup':
+      return r.netRevenue - (1 + t.value) * r.landedCost;
+    case 'priceMultiple':
+      return r.gross - t.value * r.goods;
   }
 }
 
@@ -47,7 +56,13 @@ class PriceSearch {
   /** Whether the profit was known at any price tried: a price band without an answer leaves the others. */
   known = false;
   private readonly bends = new Float64Array(8);
-  constructor(readonly doc: LaneDocument, readonly r: Reckoning, readonly target: Target, readonly power: number, readonly noise: number) {
+  constructor(
+    readonly doc: LaneDocument,
+    readonly r: Reckoning,
+    readonly target: Target,
+    readonly power: number,
+    readonly noise: number,
+  ) {
     this.step = 1 / power;
   }
   /** Gap at the grid price m (in minor units). */
@@ -149,16 +164,23 @@ function priceLimits(doc: LaneDocument, power: number): Limit[] {
   };
   if (doc.referralApplies && doc.typed.referralPct === null) {
     const rule = card.categories.find((c) => c.key === doc.product.category)?.referral;
-    if (rule !== undefined) for (const t of rule.tiers) if (t.upTo !== null) add(rule.base, t.upTo, rule.mode === 'whole');
+    if (rule !== undefined)
+      for (const t of rule.tiers) if (t.upTo !== null) add(rule.base, t.upTo, rule.mode === 'whole');
   }
   if (doc.method === 'warehouse' && doc.typed.fulfilmentFee === null && card.warehouse !== null)
-    for (const tier of card.warehouse.tiers) for (const band of tier.bands) if (band.upToPrice !== null) add('item', band.upToPrice, true);
+    for (const tier of card.warehouse.tiers)
+      for (const band of tier.bands) if (band.upToPrice !== null) add('item', band.upToPrice, true);
   limits.sort((x, y) => x.last - y.last);
   // Several tiers of a size table often share their bands: each price once.
-  return limits.filter((l, i) => i === limits.length - 1 || limits[i + 1]?.last !== l.last).map((l) => ({ last: l.last, jump: l.jump || limits.some((o) => o.last === l.last && o.jump) }));
+  return limits
+    .filter((l, i) => i === limits.length - 1 || limits[i + 1]?.last !== l.last)
+    .map((l) => ({ last: l.last, jump: l.jump || limits.some((o) => o.last === l.last && o.jump) }));
 }
 
-/** Bound on what rounding price-dependent fees can move the profit by: half a minor unit for each, with what rides on it. */
+/**
+ * Bound on what rounding price-dependent fees can move the profit by: half a minor unit for each, with what rides on
+ * it.
+ */
 function roundingNoise(doc: LaneDocument, r: Reckoning, power: number, target: Target): number {
   if (target.figure === 'markup' || target.figure === 'priceMultiple') return 1e-9;
   const card = doc.rates.marketplace;
@@ -182,8 +204,10 @@ function hold(doc: LaneDocument, r: Reckoning): void {
 }
 
 /**
- * The lowest price on the minor-unit grid, from one minor unit to 100 * max(price, landedCost), that meets a target, and
- * the dips above it (economics, section 9). The price is a shelf price in the sales currency. Unrounded profit is a line
+ * The lowest price on the minor-unit grid, from one minor unit to 100 * max(price, landedCost), that meets a target,
+ * and
+ * the dips above it (economics, section 9). The price is a shelf price in the sales currency. Unrounded profit is a
+ * line
  * between limits: each stretch is solved there and then walked where rounding decides; the answer has been put back
  * through the model. `price` null: unknown (a blank or a problem stands in the way) or never reached.
  */
@@ -213,7 +237,15 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
     return -1;
   };
   const m = lowestFrom(1);
-  if (m < 0) return { price: null, reason: s.known ? 'neverReached' : 'unknown', dips: [], incomplete, bound, evaluations: s.evaluations + 1 };
+  if (m < 0)
+    return {
+      price: null,
+      reason: s.known ? 'neverReached' : 'unknown',
+      dips: [],
+      incomplete,
+      bound,
+      evaluations: s.evaluations + 1,
+    };
   const dips: Dip[] = [];
   let past = m;
   for (const limit of limits) {
@@ -242,12 +274,18 @@ export type CostAnswer = {
 function withSomeQuote(doc: LaneDocument): LaneDocument {
   if (doc.goods !== null && doc.goods !== 'none') return doc;
   const source = quote.parse({ kind: 'quote', currency: doc.currency, priceBreaks: [{ minQty: 0, unitPrice: null }] });
-  return { ...doc, goods: [{ name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, source }], orderQuantity: doc.orderQuantity ?? 1 };
+  return {
+    ...doc,
+    goods: [{ name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, source }],
+    orderQuantity: doc.orderQuantity ?? 1,
+  };
 }
 
 /**
- * The highest value of component `index`'s unit price (retail: shelf price) for which `test` is at least 0. `test` must not
- * rise with the price. Brackets, then secant and halving in turn; the answer always meets the test (exact to about 1e-12).
+ * The highest value of component `index`'s unit price (retail: shelf price) for which `test` is at least 0. `test`
+ * must not
+ * rise with the price. Brackets, then secant and halving in turn; the answer always meets the test (exact to about
+ * 1e-12).
  */
 export function highestUnitPrice(doc0: LaneDocument, index: number, test: (r: Reckoning) => number): CostAnswer {
   const doc = withSomeQuote(doc0);
@@ -305,7 +343,10 @@ export function priceHeadroom(price: number | null, breakEvenPrice: number | nul
 }
 
 /** Unit profit with gross at each price with delivery, units a month held; sales currency; null where unknown. */
-export function priceLadder(doc: LaneDocument, pricesWithDelivery: readonly number[]): { gross: number; unitProfit: number | null }[] {
+export function priceLadder(
+  doc: LaneDocument,
+  pricesWithDelivery: readonly number[],
+): { gross: number; unitProfit: number | null }[] {
   const r = new Reckoning();
   hold(doc, r);
   return pricesWithDelivery.map((gross) => {
@@ -316,7 +357,9 @@ export function priceLadder(doc: LaneDocument, pricesWithDelivery: readonly numb
   });
 }
 
-/** Units that pay the one-offs back: `up(oneOffs / unitProfit)`; null where a unit loses or is unknown. Same currency. */
+/**
+ * Units that pay the one-offs back: `up(oneOffs / unitProfit)`; null where a unit loses or is unknown. Same currency.
+ */
 export function breakEvenUnits(oneOffs: number, unitProfit: number | null): number | null {
   return unitProfit === null || unitProfit <= 1e-12 ? null : Math.ceil(oneOffs / unitProfit - 1e-9);
 }

@@ -6,23 +6,66 @@ import { highestPurchaseCost, priceFor } from './solve.ts';
 import { originOf, proofSteps, withoutNothing, workings } from './workings.ts';
 
 const doc = plainLane({
-  price: 24, standing: { kind: 'registered' }, referralApplies: true, product: { category: 'any' },
-  goods: [{ source: { kind: 'quote', supplier: 'Haiyu', date: '2026-11-12', currency: 'USD', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }],
-  provenance: { returns: { source: 'default', date: '2026-11-24', note: '' }, price: { source: 'typed', date: '2026-11-20', note: '' } },
+  price: 24,
+  standing: { kind: 'registered' },
+  referralApplies: true,
+  product: { category: 'any' },
+  goods: [
+    {
+      source: {
+        kind: 'quote',
+        supplier: 'Haiyu',
+        date: '2026-11-12',
+        currency: 'USD',
+        priceBreaks: [{ minQty: 0, unitPrice: 5 }],
+      },
+    },
+  ],
+  provenance: {
+    returns: { source: 'default', date: '2026-11-24', note: '' },
+    price: { source: 'typed', date: '2026-11-20', note: '' },
+  },
   returns: { rate: 0.05 },
-  rates: { tax: taxCardOf('inclusive', 0.2), marketplace: marketplaceCardOf([{ upTo: 10, pct: 0.08 }, { upTo: null, pct: 0.15 }]), exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 }, source: 'by hand' } },
+  rates: {
+    tax: taxCardOf('inclusive', 0.2),
+    marketplace: marketplaceCardOf([
+      { upTo: 10, pct: 0.08 },
+      { upTo: null, pct: 0.15 },
+    ]),
+    exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 }, source: 'by hand' },
+  },
 });
 
 describe('a working for reading', () => {
-  const term = (name: string, value: number | string | null) => ({ name, value, unit: 'money' as const, path: '', origin: { source: 'reckoned' as const, date: null, note: '' } });
-  const step = (formula: string, ...terms: ReturnType<typeof term>[]) => withoutNothing({ amount: 1, unit: 'money', formula, terms, rates: [] });
+  const term = (name: string, value: number | string | null) => ({
+    name,
+    value,
+    unit: 'money' as const,
+    path: '',
+    origin: { source: 'reckoned' as const, date: null, note: '' },
+  });
+  const step = (formula: string, ...terms: ReturnType<typeof term>[]) =>
+    withoutNothing({ amount: 1, unit: 'money', formula, terms, rates: [] });
   it('leaves out what is added and is 0, and what has no value', () => {
-    const s = step('round(stepFee + addOns + peakSurcharge)', term('stepFee', 3.3), term('addOns', 0), term('peakSurcharge', 0), term('min', null));
+    const s = step(
+      'round(stepFee + addOns + peakSurcharge)',
+      term('stepFee', 3.3),
+      term('addOns', 0),
+      term('peakSurcharge', 0),
+      term('min', null),
+    );
     expect(s.formula).toBe('round(stepFee)');
     expect(s.terms.map((t) => t.name)).toEqual(['stepFee']);
   });
   it('a product that is added goes with its other factor; a factor that is 0 stays, as it decides the amount', () => {
-    expect(step('dutyRate * customsValue + perUnit + perKg * unitKg', term('dutyRate', 0), term('perUnit', 0.2), term('perKg', 0)).formula).toBe('dutyRate * customsValue + perUnit');
+    expect(
+      step(
+        'dutyRate * customsValue + perUnit + perKg * unitKg',
+        term('dutyRate', 0),
+        term('perUnit', 0.2),
+        term('perKg', 0),
+      ).formula,
+    ).toBe('dutyRate * customsValue + perUnit');
     expect(step('pct * base', term('pct', 0)).terms).toHaveLength(1);
   });
 });
@@ -32,7 +75,13 @@ describe('workings', () => {
   it('give the formula with the numbers in it', () => {
     expect(w.outputVat?.[0]?.formula).toBe('gross * vatRate / (1 + vatRate)');
     expect(w.outputVat?.[0]?.amount).toBeCloseTo(4, 12);
-    expect(w.goods?.[0]?.terms.map((t) => [t.name, t.value])).toEqual(expect.arrayContaining([['unitPrice', 5], ['packRatio', 1], ['exchangeRate', 0.8]]));
+    expect(w.goods?.[0]?.terms.map((t) => [t.name, t.value])).toEqual(
+      expect.arrayContaining([
+        ['unitPrice', 5],
+        ['packRatio', 1],
+        ['exchangeRate', 0.8],
+      ]),
+    );
     expect(w.referral?.[0]).toMatchObject({ amount: 3.6, formula: 'round(clamp(pct * base, min, max))' });
     expect(w.margin?.[0]).toMatchObject({ unit: 'share', formula: 'unitProfit / netRevenue' });
   });
@@ -60,7 +109,9 @@ describe('workings', () => {
   });
   it('have no number that is not one', () => {
     const blank = plainLane({ price: null, goods: null });
-    for (const steps of Object.values(workings(blank))) for (const s of steps) for (const t of s.terms) if (typeof t.value === 'number') expect(Number.isFinite(t.value)).toBe(true);
+    for (const steps of Object.values(workings(blank)))
+      for (const s of steps)
+        for (const t of s.terms) if (typeof t.value === 'number') expect(Number.isFinite(t.value)).toBe(true);
     expect(workings(blank).unitProfit?.[0]?.amount).toBeNull();
     expect(evaluate(blank).figures.unitProfit).toBeNull();
     expect(priceProof(blank, priceFor(blank))).toMatchObject({ amount: null, terms: [] });

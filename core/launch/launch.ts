@@ -18,7 +18,8 @@ const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
 export type Admissible = { readonly step: number; readonly first: number };
 
 /**
- * Admissible orders (economics, section 11): Q whole and, of every component, a whole number of cartons (without a carton:
+ * Admissible orders (economics, section 11): Q whole and, of every component, a whole number of cartons (without a
+ * carton:
  * of bought units), not under the minimum order or the first price break.
  */
 export function admissibleOrders(doc: LaneDocument): Admissible {
@@ -42,7 +43,10 @@ export function quantitiesToCompare(orders: Admissible, quantity: number): numbe
   return [...new Set([taken(quantity / 2), taken(quantity), taken(quantity * 2)])];
 }
 
-/** The lane's own order quantity, and the least admissible order that reaches each further price break; rising, each once. None where no quantity is known. */
+/**
+ * The lane's own order quantity, and the least admissible order that reaches each further price break; rising, each
+ * once. None where no quantity is known.
+ */
 export function breakQuantities(doc: LaneDocument): number[] {
   const { orderQuantity } = doc;
   if (orderQuantity === null) return [];
@@ -50,7 +54,15 @@ export function breakQuantities(doc: LaneDocument): number[] {
   const reached = new Set([orderQuantity]);
   if (doc.goods !== null && doc.goods !== 'none')
     for (const c of doc.goods)
-      if (c.source.kind === 'quote') for (const b of c.source.priceBreaks) reached.add(Math.max(first, orderQuantity, Math.ceil((b.minQty * c.unitsInBoughtPack) / c.unitsInSoldPack / step - 1e-9) * step));
+      if (c.source.kind === 'quote')
+        for (const b of c.source.priceBreaks)
+          reached.add(
+            Math.max(
+              first,
+              orderQuantity,
+              Math.ceil((b.minQty * c.unitsInBoughtPack) / c.unitsInSoldPack / step - 1e-9) * step,
+            ),
+          );
   return [...reached].sort((x, y) => x - y);
 }
 
@@ -58,7 +70,8 @@ export function breakQuantities(doc: LaneDocument): number[] {
 const at = (doc: LaneDocument, orderQuantity: number): LaneDocument => ({ ...doc, orderQuantity });
 
 /**
- * Order quantities at which the cash for the order may fall although more is ordered: price breaks, and weights at which a
+ * Order quantities at which the cash for the order may fall although more is ordered: price breaks, and weights at
+ * which a
  * band of a leg changes its rate. Between them cash never falls as Q rises.
  */
 function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[] {
@@ -68,7 +81,9 @@ function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[
     if (m > orders.first && m <= most) steps.add(m);
   };
   if (doc.goods !== null && doc.goods !== 'none')
-    for (const c of doc.goods) if (c.source.kind === 'quote') for (const b of c.source.priceBreaks) add((b.minQty * c.unitsInBoughtPack) / c.unitsInSoldPack);
+    for (const c of doc.goods)
+      if (c.source.kind === 'quote')
+        for (const b of c.source.priceBreaks) add((b.minQty * c.unitsInBoughtPack) / c.unitsInSoldPack);
   const route = doc.route;
   if (route !== null && route !== 'none' && doc.method !== 'supplierShips') {
     const s = { cartons: 0, kg: 0, m3: 0 };
@@ -91,16 +106,37 @@ function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[
   return [...steps].sort((a, b) => a - b);
 }
 
-/** One-offs of the quotes (tooling, samples), restated in `currency` (the sales currency unless given); NaN without a rate. */
+/**
+ * One-offs of the quotes (tooling, samples), restated in `currency` (the sales currency unless given); NaN without a
+ * rate.
+ */
 export function quotedOneOffs(doc: LaneDocument, currency = doc.currency): { name: string; amount: number }[] {
   if (doc.goods === null || doc.goods === 'none') return [];
   return doc.goods.flatMap(({ source }) =>
-    source.kind === 'quote' ? source.oneOffs.map((o) => ({ name: o.name, amount: o.amount === null ? 0 : o.amount * exchangeFactor(doc.rates.exchange, source.currency, currency) })) : [],
+    source.kind === 'quote'
+      ? source.oneOffs.map((o) => ({
+          name: o.name,
+          amount: o.amount === null ? 0 : o.amount * exchangeFactor(doc.rates.exchange, source.currency, currency),
+        }))
+      : [],
   );
 }
 
-/** What a launch takes beside the goods, home currency: one-offs, adverts, discounts; NaN where unknown. `r` is the reckoned lane. */
-function besideGoods(doc: LaneDocument, plan: LaunchPlan, r: Reckoning): { toHome: number; quoted: { name: string; amount: number }[]; oneOffs: number; advertising: number; discounts: number } {
+/**
+ * What a launch takes beside the goods, home currency: one-offs, adverts, discounts; NaN where unknown. `r` is the
+ * reckoned lane.
+ */
+function besideGoods(
+  doc: LaneDocument,
+  plan: LaunchPlan,
+  r: Reckoning,
+): {
+  toHome: number;
+  quoted: { name: string; amount: number }[];
+  oneOffs: number;
+  advertising: number;
+  discounts: number;
+} {
   const toHome = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
   const quoted = quotedOneOffs(doc, doc.homeCurrency);
   let advertising = 0;
@@ -109,9 +145,16 @@ function besideGoods(doc: LaneDocument, plan: LaunchPlan, r: Reckoning): { toHom
     const card = doc.rates.marketplace;
     const v = card?.advertVat.treatment === 'charged' ? 1 + card.advertVat.rate : r.advertVatFactor;
     const { units } = plan.advertising;
-    if (units !== null && units > 0) advertising = r.conversionRate >= 1e-9 ? ((units * r.cpc * v) / r.conversionRate) * toHome : Number.NaN;
+    if (units !== null && units > 0)
+      advertising = r.conversionRate >= 1e-9 ? ((units * r.cpc * v) / r.conversionRate) * toHome : Number.NaN;
   }
-  return { toHome, quoted, oneOffs: [...plan.oneOffs, ...quoted].reduce((sum, o) => sum + (o.amount ?? 0), 0), advertising, discounts: plan.discounts.units * plan.discounts.discount };
+  return {
+    toHome,
+    quoted,
+    oneOffs: [...plan.oneOffs, ...quoted].reduce((sum, o) => sum + (o.amount ?? 0), 0),
+    advertising,
+    discounts: plan.discounts.units * plan.discounts.discount,
+  };
 }
 
 /** Whether what launch adverts take is not said, or not wholly. */
@@ -121,7 +164,10 @@ function advertsAreOpen({ advertising: a }: LaunchPlan): boolean {
 
 const cashReckoning = new Reckoning();
 
-/** What the launch of a lane takes at its own order quantity, home currency (economics, section 11); null where unknown. */
+/**
+ * What the launch of a lane takes at its own order quantity, home currency (economics, section 11); null where
+ * unknown.
+ */
 export function launchCash(doc: LaneDocument, plan: LaunchPlan): number | null {
   const r = reckon(doc, cashReckoning);
   const { toHome, oneOffs, advertising, discounts } = besideGoods(doc, plan, r);
@@ -130,24 +176,35 @@ export function launchCash(doc: LaneDocument, plan: LaunchPlan): number | null {
 }
 
 /**
- * Launch budget, affordability and goal of a lane (economics, section 11), in the home currency. Cash terms: VAT paid is in.
+ * Launch budget, affordability and goal of a lane (economics, section 11), in the home currency. Cash terms: VAT paid
+ * is in.
  * Unknown figures are null, with a reason; blanks the sums had to leave out are named in `incomplete`.
  *
- * Decisions: the quote's one-offs (tooling, samples) are among the one-offs; launch adverts by units count the advert VAT
+ * Decisions: the quote's one-offs (tooling, samples) are among the one-offs; launch adverts by units count the advert
+ * VAT
  * that is charged or is a cost; break-even month counts calendar months from a first full month of sales.
  */
 export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const home = doc.homeCurrency;
   const r = reckon(doc, new Reckoning());
   const units = r.units;
-  const incomplete: string[] = [...blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)))];
+  const incomplete: string[] = [
+    ...blanksIn(
+      r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)),
+    ),
+  ];
   const reasons: Record<string, string> = {};
 
   const { toHome, quoted, oneOffs, advertising, discounts } = besideGoods(doc, plan, r);
-  const named: LaunchResult['oneOffs'] = [...plan.oneOffs.map((o) => ({ ...o, source: 'plan' as const })), ...quoted.map((o) => ({ ...o, amount: orNull(o.amount), source: 'quote' as const }))];
+  const named: LaunchResult['oneOffs'] = [
+    ...plan.oneOffs.map((o) => ({ ...o, source: 'plan' as const })),
+    ...quoted.map((o) => ({ ...o, amount: orNull(o.amount), source: 'quote' as const })),
+  ];
   // What was opened and not filled in yet is not counted, and named.
   if (advertsAreOpen(plan)) incomplete.push('advertising');
-  const quotedOpen = Array.isArray(doc.goods) && doc.goods.some((c) => c.source.kind === 'quote' && c.source.oneOffs.some((o) => o.amount === null));
+  const quotedOpen =
+    Array.isArray(doc.goods) &&
+    doc.goods.some((c) => c.source.kind === 'quote' && c.source.oneOffs.some((o) => o.amount === null));
   if (quotedOpen || plan.oneOffs.some((o) => o.amount === null)) incomplete.push('oneOffs');
 
   const scratch = new Reckoning();
@@ -165,9 +222,16 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
     const total = before + contingency;
     return {
       quantity,
-      admissible: quantity >= orders.first - 1e-9 && Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
+      admissible:
+        quantity >= orders.first - 1e-9 && Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
       unitLandedCash: orNull(unitLandedCash),
-      lines: { oneOffs: orNull(oneOffs), goods: orNull(goods), advertising: advertsAreOpen(plan) ? null : orNull(advertising), discounts, contingency: orNull(contingency) },
+      lines: {
+        oneOffs: orNull(oneOffs),
+        goods: orNull(goods),
+        advertising: advertsAreOpen(plan) ? null : orNull(advertising),
+        discounts,
+        contingency: orNull(contingency),
+      },
       total: orNull(total),
       leftOfCash: plan.cash === null ? null : orNull(plan.cash - plan.reserve - total),
       unitProfit: orNull(scratch.unitProfit * toHome),
@@ -178,10 +242,16 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const Q = Number.isNaN(r.quantity) ? null : r.quantity;
   const own = Q === null ? null : budget(Q);
   if (own === null) reasons.budget = 'blank: orderQuantity';
-  else if (own.total === null) reasons.budget = incomplete.includes('goods') ? 'blank: goods' : `problem: ${r.problems.map((p) => p.code).join(', ') || 'unknown'}`;
+  else if (own.total === null)
+    reasons.budget = incomplete.includes('goods')
+      ? 'blank: goods'
+      : `problem: ${r.problems.map((p) => p.code).join(', ') || 'unknown'}`;
 
   // affordability
-  const productBudget = plan.cash === null ? Number.NaN : (plan.cash - plan.reserve) / (1 + plan.contingency) - oneOffs - advertising - discounts;
+  const productBudget =
+    plan.cash === null
+      ? Number.NaN
+      : (plan.cash - plan.reserve) / (1 + plan.contingency) - oneOffs - advertising - discounts;
   if (plan.cash === null) reasons.productBudget = 'blank: cash';
   let mostUnits: number | null = null;
   let shortfall: number | null = null;
@@ -204,16 +274,28 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   }
   const share = r.goods / r.landedCash;
   const goodsShare = Number.isFinite(share) && share > 0 ? share : (plan.goodsShareOfLanded ?? Number.NaN);
-  const band = mostPerUnit > 0 && Number.isFinite(goodsShare) ? { low: plan.priceMultiples.low * mostPerUnit * goodsShare, high: plan.priceMultiples.high * mostPerUnit * goodsShare } : null;
+  const band =
+    mostPerUnit > 0 && Number.isFinite(goodsShare)
+      ? {
+          low: plan.priceMultiples.low * mostPerUnit * goodsShare,
+          high: plan.priceMultiples.high * mostPerUnit * goodsShare,
+        }
+      : null;
 
   // goal
   const unitProfit = r.unitProfit * toHome;
   const goal = plan.monthlyProfitGoal ?? (plan.dailyProfitGoal === null ? null : plan.dailyProfitGoal * DAYS_A_MONTH);
-  const unitsADay = goal === null ? Number.NaN : unitProfit > 1e-12 ? (goal + plan.monthlyFixedCosts) / unitProfit / DAYS_A_MONTH : Number.NaN;
+  const unitsADay =
+    goal === null
+      ? Number.NaN
+      : unitProfit > 1e-12
+        ? (goal + plan.monthlyFixedCosts) / unitProfit / DAYS_A_MONTH
+        : Number.NaN;
   if (goal !== null && Number.isNaN(unitsADay)) reasons.unitsADay = 'not above zero: unitProfit';
   const perMonth = units * (unitProfit + r.landedCash * toHome) - doc.monthlyFixedCosts * toHome;
   let monthsToPayBack = own?.total != null && perMonth > 1e-12 ? own.total / perMonth : Number.NaN;
-  if (Number.isNaN(monthsToPayBack)) reasons.monthsToPayBack = perMonth <= 1e-12 ? 'not above zero: what a month brings in' : 'blank: demand or budget';
+  if (Number.isNaN(monthsToPayBack))
+    reasons.monthsToPayBack = perMonth <= 1e-12 ? 'not above zero: what a month brings in' : 'blank: demand or budget';
   else if (!within(monthsToPayBack, r.cover)) {
     monthsToPayBack = Number.NaN;
     reasons.monthsToPayBack = 'beyond the cover: this order alone does not bring the launch money back';
@@ -221,24 +303,35 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const back = breakEvenUnits(oneOffs, orNull(unitProfit));
 
   return {
-    format: 'bold-margin/launch-result', version: 1, currency: home, date: doc.date,
+    format: 'bold-margin/launch-result',
+    version: 1,
+    currency: home,
+    date: doc.date,
     oneOffs: named,
     budget: own,
     compared: plan.quantities.map(budget),
     productBudget: orNull(productBudget),
     smallestOrder: orders.first,
-    mostUnits, shortfall,
-    mostPerUnit: orNull(mostPerUnit), mostUnitPrice, mostUnitPriceCurrency,
+    mostUnits,
+    shortfall,
+    mostPerUnit: orNull(mostPerUnit),
+    mostUnitPrice,
+    mostUnitPriceCurrency,
     shelfPriceBand: band,
     breakEvenUnits: back,
     breakEvenMonth: back === null ? null : monthOf(back, units, doc.season),
     unitsADay: orNull(unitsADay),
     monthsToPayBack: orNull(monthsToPayBack),
-    incomplete, bounds: launchBounds(incomplete, blanksIn(r.blanks & FIGURE_BLANKS.unitProfit)), reasons,
+    incomplete,
+    bounds: launchBounds(incomplete, blanksIn(r.blanks & FIGURE_BLANKS.unitProfit)),
+    reasons,
   };
 }
 
-/** Launch figures that missing launch costs lower, those that they raise, and those that missing costs of a unit raise. */
+/**
+ * Launch figures that missing launch costs lower, those that they raise, and those that missing costs of a unit
+ * raise.
+ */
 const LOWERED = ['mostUnits', 'mostUnitPrice', 'shelfPriceBand'];
 /** The same, where the goods do not count. */
 const LOWERED_BESIDE_GOODS = ['productBudget', 'mostPerUnit'];
@@ -252,14 +345,27 @@ function launchBounds(ofLaunch: readonly string[], ofUnit: readonly string[]): R
     if (bound !== null) for (const name of names) bounds[name] = bound;
   };
   put(LOWERED, boundWithout(ofLaunch, 'atMost'));
-  put(LOWERED_BESIDE_GOODS, boundWithout(ofLaunch.filter((b) => b === 'advertising' || b === 'adverts' || b === 'oneOffs'), 'atMost'));
+  put(
+    LOWERED_BESIDE_GOODS,
+    boundWithout(
+      ofLaunch.filter((b) => b === 'advertising' || b === 'adverts' || b === 'oneOffs'),
+      'atMost',
+    ),
+  );
   put(RAISED, boundWithout(ofLaunch, 'atLeast'));
   put(RAISED_BY_UNIT, boundWithout([...ofUnit, ...ofLaunch], 'atLeast'));
   return bounds;
 }
 
-/** Largest admissible order whose cash is not above the budget; 0 where none is. More can cost less at a price break. */
-function mostAffordable(doc: LaneDocument, orders: Admissible, budget: number, orderCash: (q: number) => number): number {
+/**
+ * Largest admissible order whose cash is not above the budget; 0 where none is. More can cost less at a price break.
+ */
+function mostAffordable(
+  doc: LaneDocument,
+  orders: Admissible,
+  budget: number,
+  orderCash: (q: number) => number,
+): number {
   const most = Math.floor(1e9 / orders.step) * orders.step;
   const starts = [orders.first, ...cashSteps(doc, orders, most)];
   const fits = (q: number): boolean => orderCash(q) <= budget + 1e-9;
@@ -280,7 +386,12 @@ function mostAffordable(doc: LaneDocument, orders: Admissible, budget: number, o
 }
 
 /** The month (1 = the first) in which cumulated sales reach `count`; null where they never do within 50 years. */
-export function monthOf(count: number, unitsAMonth: number, season: readonly number[] | null, firstMonth = 1): number | null {
+export function monthOf(
+  count: number,
+  unitsAMonth: number,
+  season: readonly number[] | null,
+  firstMonth = 1,
+): number | null {
   if (!(unitsAMonth > 1e-9)) return null;
   const index = season === null ? null : seasonIndex(season);
   let sold = 0;

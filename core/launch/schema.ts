@@ -8,7 +8,10 @@ export const launchPlan = z.strictObject({
   cash: nonNegative.nullable().default(null).meta({ description: 'Cash at hand' }),
   reserve: nonNegative.default(0).meta({ description: 'Cash kept back' }),
   contingency: z.number().min(0).max(10).default(0).meta({ description: 'Share of all other launch costs' }),
-  oneOffs: z.array(z.strictObject({ name: shortText, amount: nonNegative.nullable() })).max(100).default([]),
+  oneOffs: z
+    .array(z.strictObject({ name: shortText, amount: nonNegative.nullable() }))
+    .max(100)
+    .default([]),
   advertising: z
     .discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('daily'), perDay: nonNegative.nullable(), days: nonNegative.nullable() }),
@@ -21,7 +24,10 @@ export const launchPlan = z.strictObject({
   dailyProfitGoal: amount.nullable().default(null),
   monthlyFixedCosts: nonNegative.default(0),
   priceMultiples: z.strictObject({ low: nonNegative, high: nonNegative }).default({ low: 3, high: 5 }),
-  goodsShareOfLanded: share.nullable().default(null).meta({ description: "The workspace's goods over landed cash, used where the lane has none" }),
+  goodsShareOfLanded: share
+    .nullable()
+    .default(null)
+    .meta({ description: "The workspace's goods over landed cash, used where the lane has none" }),
   quantities: z.array(z.number().min(1e-6).max(1e9)).max(20).default([]),
 });
 export type LaunchPlan = z.output<typeof launchPlan>;
@@ -30,7 +36,8 @@ const anyPart = launchPlan.partial();
 /** Some fields of a plan, as a change sends them: what is left out stays out and gets no default. */
 export const launchPart = z.unknown().transform((raw, ctx): Partial<LaunchPlan> => {
   const read = anyPart.safeParse(raw);
-  if (read.success) return Object.fromEntries(Object.entries(read.data).filter(([key]) => Object.hasOwn(raw as object, key)));
+  if (read.success)
+    return Object.fromEntries(Object.entries(read.data).filter(([key]) => Object.hasOwn(raw as object, key)));
   for (const issue of read.error.issues) ctx.addIssue({ ...issue } as never);
   return z.NEVER;
 });
@@ -58,7 +65,9 @@ export const launchResult = z.object({
   version: z.literal(1),
   currency,
   date: day,
-  oneOffs: z.array(z.object({ name: z.string(), amount: known, source: z.enum(['plan', 'quote']) })).meta({ description: 'Each one-off, home currency' }),
+  oneOffs: z
+    .array(z.object({ name: z.string(), amount: known, source: z.enum(['plan', 'quote']) }))
+    .meta({ description: 'Each one-off, home currency' }),
   budget: budgetAt.nullable(),
   compared: z.array(budgetAt),
   productBudget: known,
@@ -72,9 +81,15 @@ export const launchResult = z.object({
   breakEvenUnits: known,
   breakEvenMonth: known,
   unitsADay: known,
-  monthsToPayBack: known.meta({ description: 'About: launch cash over what a month brings in, the goods already paid for; null where that is beyond the cover' }),
+  monthsToPayBack: known.meta({
+    description:
+      'About: launch cash over what a month brings in, the goods already paid for; null where that is beyond the cover',
+  }),
   incomplete: z.array(z.string()),
-  bounds: z.record(z.string(), z.enum(BOUNDS)).default({}).meta({ description: 'Of each figure that lacks costs: what it is a bound of' }),
+  bounds: z
+    .record(z.string(), z.enum(BOUNDS))
+    .default({})
+    .meta({ description: 'Of each figure that lacks costs: what it is a bound of' }),
   reasons: z.record(z.string(), z.string()),
 });
 export type BudgetAt = z.output<typeof budgetAt>;

@@ -4,7 +4,8 @@
 export const UNREADABLE = Number.NEGATIVE_INFINITY;
 
 /**
- * A number with a decimal point, or with a decimal comma: 1234.50, 1,234.50, 1 234,50, €12.90, 12,90 EUR, 19 %. NaN for a blank
+ * A number with a decimal point, or with a decimal comma: 1234.50, 1,234.50, 1 234,50, €12.90, 12,90 EUR, 19 %. NaN
+ * for a blank
  * cell, `UNREADABLE` for a text, for groups that are not of three digits, and for what is beyond the numbers.
  */
 export function amountOf(text: string, comma: boolean): number {
@@ -43,7 +44,11 @@ function slowly(text: string, comma: boolean): number {
   const decimal = comma ? ',' : '.';
   const [whole = '', ...rest] = s.split(decimal);
   if (rest.length > 1) return UNREADABLE;
-  const plainWhole = whole.includes(group) ? (new RegExp(`^-?\\d{1,3}(\\${group}\\d{3})+$`).test(whole) ? whole.replaceAll(group, '') : 'x') : whole;
+  const plainWhole = whole.includes(group)
+    ? new RegExp(`^-?\\d{1,3}(\\${group}\\d{3})+$`).test(whole)
+      ? whole.replaceAll(group, '')
+      : 'x'
+    : whole;
   const joined = rest.length === 0 ? plainWhole : `${plainWhole}.${rest[0]}`;
   if (!/^-?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,3})?$/.test(joined)) return UNREADABLE;
   const x = Number(joined);

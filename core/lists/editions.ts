@@ -14,7 +14,10 @@ export class LastEdition {
   /** Of those, how many the new edition has shown so far. */
   met = 0;
 
-  /** Takes a row of the last edition in; the first of several with one barcode counts. Prices in the list's own currency. */
+  /**
+   * Takes a row of the last edition in; the first of several with one barcode counts. Prices in the list's own
+   * currency.
+   */
   add(key: string, cost: number): void {
     if (this.count === this.costs.length) {
       const costs = new Float64Array(this.count * 2);
@@ -28,7 +31,10 @@ export class LastEdition {
     this.costs[this.count++] = cost;
   }
 
-  /** What has become of a product of the new edition, and its price before (NaN: it is new). Prices within half a cent are the same. */
+  /**
+   * What has become of a product of the new edition, and its price before (NaN: it is new). Prices within half a cent
+   * are the same.
+   */
   compare(key: string, cost: number): { readonly change: Change; readonly before: number } {
     const at = this.index.find(key);
     if (at === 0) return { change: 'new', before: Number.NaN };

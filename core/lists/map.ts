@@ -5,11 +5,42 @@ import { shortText } from '../money/schema.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
 
 export const REQUIRED_ROLES = ['identifier', 'cost'] as const;
-export const OPTIONAL_ROLES = ['title', 'brand', 'category', 'packSize', 'size', 'length', 'width', 'height', 'weight', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'minimumOrder', 'carton', 'breakFrom', 'breakCost', 'breakFrom2', 'breakCost2', 'vatRate', 'link', 'picture', 'stock', 'notes', 'listingTitle', 'listingPackSize'] as const;
+export const OPTIONAL_ROLES = [
+  'title',
+  'brand',
+  'category',
+  'packSize',
+  'size',
+  'length',
+  'width',
+  'height',
+  'weight',
+  'price',
+  'price30',
+  'price90',
+  'units',
+  'rank',
+  'offers',
+  'minimumOrder',
+  'carton',
+  'breakFrom',
+  'breakCost',
+  'breakFrom2',
+  'breakCost2',
+  'vatRate',
+  'link',
+  'picture',
+  'stock',
+  'notes',
+  'listingTitle',
+  'listingPackSize',
+] as const;
 export const ROLES = [...REQUIRED_ROLES, ...OPTIONAL_ROLES] as const;
 export type Role = (typeof ROLES)[number];
 
-/** A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each supplier. */
+/**
+ * A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each supplier.
+ */
 export const listMap = z.strictObject({
   format: z.literal('bold-margin/list-map').default('bold-margin/list-map'),
   version: z.literal(1).default(1),
@@ -24,38 +55,256 @@ export type ListMap = z.output<typeof listMap>;
 
 /** What headings are called, in several languages, lower case; whole heading first, then as a part of it. */
 const NAMES: Readonly<Record<Role, readonly string[]>> = {
-  identifier: ['ean', 'gtin', 'barcode', 'upc', 'ean13', 'ean code', 'ean-code', 'gtin13', 'strichcode', 'code-barres', 'código de barras', 'codice a barre', 'kod kreskowy', 'isbn'],
-  cost: ['price', 'cost', 'net price', 'unit price', 'purchase price', 'wholesale price', 'buy price', 'trade price', 'ek', 'ek-preis', 'einkaufspreis', 'preis', 'netto', 'nettopreis', 'stückpreis', 'prix', "prix d'achat", 'prix ht', 'precio', 'precio neto', 'prezzo', 'cena', 'cena netto', 'your price', 'offer price'],
-  title: ['title', 'name', 'article', 'product', 'product name', 'description', 'item', 'item name', 'bezeichnung', 'artikel', 'artikelbezeichnung', 'artikelname', 'produkt', 'titel', 'désignation', 'libellé', 'nombre', 'descripción', 'descrizione', 'nome', 'nazwa', 'opis'],
-  brand: ['brand', 'maker', 'make', 'marke', 'hersteller', 'manufacturer', 'marque', 'marca', 'marka', 'producent', 'fabricant'],
-  category: ['category', 'kategorie', 'warengruppe', 'product group', 'catégorie', 'categoría', 'categoria', 'kategoria', 'group', 'department'],
-  packSize: ['pack size', 'pack', 'pcs', 'pieces', 'pieces in a pack', 'contents', 'inhalt', 'packung', 'packungsinhalt', 'contenu', 'contenido', 'contenuto', 'confezione', 'opakowanie'],
-  size: ['dimensions', 'size', 'size cm', 'l x w x h', 'lxwxh', 'masse', 'maße', 'abmessungen', 'dimensiones', 'dimensioni', 'wymiary'],
-  length: ['length', 'l', 'l cm', 'l mm', 'länge', 'laenge', 'longueur', 'largo', 'lunghezza', 'długość', 'depth', 'tiefe'],
+  identifier: [
+    'ean',
+    'gtin',
+    'barcode',
+    'upc',
+    'ean13',
+    'ean code',
+    'ean-code',
+    'gtin13',
+    'strichcode',
+    'code-barres',
+    'código de barras',
+    'codice a barre',
+    'kod kreskowy',
+    'isbn',
+  ],
+  cost: [
+    'price',
+    'cost',
+    'net price',
+    'unit price',
+    'purchase price',
+    'wholesale price',
+    'buy price',
+    'trade price',
+    'ek',
+    'ek-preis',
+    'einkaufspreis',
+    'preis',
+    'netto',
+    'nettopreis',
+    'stückpreis',
+    'prix',
+    "prix d'achat",
+    'prix ht',
+    'precio',
+    'precio neto',
+    'prezzo',
+    'cena',
+    'cena netto',
+    'your price',
+    'offer price',
+  ],
+  title: [
+    'title',
+    'name',
+    'article',
+    'product',
+    'product name',
+    'description',
+    'item',
+    'item name',
+    'bezeichnung',
+    'artikel',
+    'artikelbezeichnung',
+    'artikelname',
+    'produkt',
+    'titel',
+    'désignation',
+    'libellé',
+    'nombre',
+    'descripción',
+    'descrizione',
+    'nome',
+    'nazwa',
+    'opis',
+  ],
+  brand: [
+    'brand',
+    'maker',
+    'make',
+    'marke',
+    'hersteller',
+    'manufacturer',
+    'marque',
+    'marca',
+    'marka',
+    'producent',
+    'fabricant',
+  ],
+  category: [
+    'category',
+    'kategorie',
+    'warengruppe',
+    'product group',
+    'catégorie',
+    'categoría',
+    'categoria',
+    'kategoria',
+    'group',
+    'department',
+  ],
+  packSize: [
+    'pack size',
+    'pack',
+    'pcs',
+    'pieces',
+    'pieces in a pack',
+    'contents',
+    'inhalt',
+    'packung',
+    'packungsinhalt',
+    'contenu',
+    'contenido',
+    'contenuto',
+    'confezione',
+    'opakowanie',
+  ],
+  size: [
+    'dimensions',
+    'size',
+    'size cm',
+    'l x w x h',
+    'lxwxh',
+    'masse',
+    'maße',
+    'abmessungen',
+    'dimensiones',
+    'dimensioni',
+    'wymiary',
+  ],
+  length: [
+    'length',
+    'l',
+    'l cm',
+    'l mm',
+    'länge',
+    'laenge',
+    'longueur',
+    'largo',
+    'lunghezza',
+    'długość',
+    'depth',
+    'tiefe',
+  ],
   width: ['width', 'w', 'w cm', 'w mm', 'b cm', 'breite', 'largeur', 'ancho', 'larghezza', 'szerokość'],
   height: ['height', 'h', 'h cm', 'h mm', 'höhe', 'hoehe', 'hauteur', 'alto', 'altezza', 'wysokość'],
   weight: ['weight', 'gewicht', 'gross weight', 'bruttogewicht', 'poids', 'peso', 'waga', 'weight kg', 'gewicht kg'],
-  price: ['shelf price', 'selling price', 'market price', 'retail price', 'rrp', 'uvp', 'vk', 'vk-preis', 'verkaufspreis', 'prix de vente', 'pvp', 'precio de venta', 'prezzo di vendita', 'cena sprzedaży', 'list price'],
+  price: [
+    'shelf price',
+    'selling price',
+    'market price',
+    'retail price',
+    'rrp',
+    'uvp',
+    'vk',
+    'vk-preis',
+    'verkaufspreis',
+    'prix de vente',
+    'pvp',
+    'precio de venta',
+    'prezzo di vendita',
+    'cena sprzedaży',
+    'list price',
+  ],
   price30: ['price 30', '30 day price', 'average price 30 days', 'price 30 days'],
   price90: ['price 90', '90 day price', 'average price 90 days', 'price 90 days'],
-  units: ['monthly units', 'units a month', 'sales a month', 'monthly sales', 'absatz', 'absatz/monat', 'units sold', 'ventes', 'ventas', 'vendite', 'sprzedaż'],
+  units: [
+    'monthly units',
+    'units a month',
+    'sales a month',
+    'monthly sales',
+    'absatz',
+    'absatz/monat',
+    'units sold',
+    'ventes',
+    'ventas',
+    'vendite',
+    'sprzedaż',
+  ],
   rank: ['rank', 'sales rank', 'rang'],
   offers: ['offers', 'sellers', 'anbieter', 'offres', 'vendedores', 'offerte', 'oferty'],
-  minimumOrder: ['minimum order', 'min order', 'moq', 'minimum', 'mindestmenge', 'mindestbestellmenge', 'minimum de commande', 'pedido mínimo', 'ordine minimo', 'minimum zamówienia'],
-  carton: ['carton', 'carton size', 'carton qty', 'per carton', 'units per carton', 'pieces per carton', 'outer', 'outer carton', 'master carton', 'karton', 'stück je karton', 'kartoninhalt', 'cartone', 'carton de', 'order multiple', 'multiple', 've', 'vpe', 'verpackungseinheit', 'case', 'case size', 'units per case', 'inner', 'colisage', 'conditionnement', 'unidades por caja'],
-  breakFrom: ['from quantity', 'break 1', 'break 1 from', 'from qty', 'ab menge', 'staffel 1', 'staffelmenge 1', 'qty break 1'],
+  minimumOrder: [
+    'minimum order',
+    'min order',
+    'moq',
+    'minimum',
+    'mindestmenge',
+    'mindestbestellmenge',
+    'minimum de commande',
+    'pedido mínimo',
+    'ordine minimo',
+    'minimum zamówienia',
+  ],
+  carton: [
+    'carton',
+    'carton size',
+    'carton qty',
+    'per carton',
+    'units per carton',
+    'pieces per carton',
+    'outer',
+    'outer carton',
+    'master carton',
+    'karton',
+    'stück je karton',
+    'kartoninhalt',
+    'cartone',
+    'carton de',
+    'order multiple',
+    'multiple',
+    've',
+    'vpe',
+    'verpackungseinheit',
+    'case',
+    'case size',
+    'units per case',
+    'inner',
+    'colisage',
+    'conditionnement',
+    'unidades por caja',
+  ],
+  breakFrom: [
+    'from quantity',
+    'break 1',
+    'break 1 from',
+    'from qty',
+    'ab menge',
+    'staffel 1',
+    'staffelmenge 1',
+    'qty break 1',
+  ],
   breakCost: ['price from quantity', 'break 1 price', 'price 2', 'staffelpreis 1', 'bulk price'],
   breakFrom2: ['break 2', 'break 2 from', 'staffel 2', 'staffelmenge 2', 'qty break 2'],
   breakCost2: ['break 2 price', 'price 3', 'staffelpreis 2'],
   vatRate: ['vat', 'vat rate', 'vat %', 'mwst', 'ust', 'steuersatz', 'tva', 'iva', 'tax rate'],
   link: ['link', 'url', 'page', 'website', 'product link'],
   picture: ['picture', 'image', 'photo', 'image url', 'bild', 'foto', 'immagine', 'zdjęcie'],
-  stock: ['stock', 'quantity', 'qty', 'available', 'bestand', 'lagerbestand', 'menge', 'verfügbar', 'disponible', 'disponibilità', 'stan'],
+  stock: [
+    'stock',
+    'quantity',
+    'qty',
+    'available',
+    'bestand',
+    'lagerbestand',
+    'menge',
+    'verfügbar',
+    'disponible',
+    'disponibilità',
+    'stan',
+  ],
   notes: ['notes', 'note', 'remarks', 'comment', 'bemerkung', 'hinweis', 'remarque', 'notas'],
   listingTitle: ['listing title', 'market title'],
   listingPackSize: ['listing pack', 'listing pack size'],
 };
-const plain = (heading: string): string => heading.toLowerCase().replace(/[_\s./()[\]:*#]+/g, ' ').trim();
+const plain = (heading: string): string =>
+  heading
+    .toLowerCase()
+    .replace(/[_\s./()[\]:*#]+/g, ' ')
+    .trim();
 
 /** How well a heading fits a role, 0 to 3. */
 function fits(heading: string, role: Role): number {
@@ -67,7 +316,10 @@ function fits(heading: string, role: Role): number {
   return names.some((n) => (n.length > 3 ? h.includes(n) : h.split(' ').includes(n))) ? 1 : 0;
 }
 
-/** Share of the filled cells of a column that pass a test; all of them where none is filled, since nothing speaks against it. */
+/**
+ * Share of the filled cells of a column that pass a test; all of them where none is filled, since nothing speaks
+ * against it.
+ */
 function shareOf(rows: readonly (readonly string[])[], column: number, test: (text: string) => boolean): number {
   let filled = 0;
   let passed = 0;
@@ -80,7 +332,10 @@ function shareOf(rows: readonly (readonly string[])[], column: number, test: (te
   return filled === 0 ? 1 : passed / filled;
 }
 
-/** Guesses a mapping from headings and the first rows: each column gets at most one role, each role the column that fits it best. */
+/**
+ * Guesses a mapping from headings and the first rows: each column gets at most one role, each role the column that
+ * fits it best.
+ */
 export function guessMap(header: readonly string[], rows: readonly (readonly string[])[]): ListMap {
   const decimal = decimalOf(rows);
   const comma = decimal === 'comma';
@@ -93,7 +348,31 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
       let score = fits(h, role) * 10;
       if (role === 'identifier') score += (codes[column] as number) > 0.5 ? 15 : 0;
       // A heading that promises figures over a column of words, or of barcodes, promises in vain.
-      if (score > 0 && ['cost', 'price', 'price30', 'price90', 'units', 'rank', 'offers', 'length', 'width', 'height', 'weight', 'minimumOrder', 'carton', 'breakFrom', 'breakCost', 'breakFrom2', 'breakCost2', 'stock', 'vatRate'].includes(role)) score = (amounts[column] as number) > 0.5 && (codes[column] as number) < 0.5 ? score + 2 : 0;
+      if (
+        score > 0 &&
+        [
+          'cost',
+          'price',
+          'price30',
+          'price90',
+          'units',
+          'rank',
+          'offers',
+          'length',
+          'width',
+          'height',
+          'weight',
+          'minimumOrder',
+          'carton',
+          'breakFrom',
+          'breakCost',
+          'breakFrom2',
+          'breakCost2',
+          'stock',
+          'vatRate',
+        ].includes(role)
+      )
+        score = (amounts[column] as number) > 0.5 && (codes[column] as number) < 0.5 ? score + 2 : 0;
       if (score > 0) scored.push({ role, column, score: score - column / 1000 });
     });
   scored.sort((x, y) => y.score - x.score);
@@ -105,19 +384,52 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
     taken.add(s.column);
   }
   const weightHeading = columns.weight ?? '';
-  const unit = /\bg\b|gram/i.test(weightHeading) ? 'g' : /\blbs?\b/i.test(weightHeading) ? 'lb' : /\boz\b/i.test(weightHeading) ? 'oz' : 'kg';
+  const unit = /\bg\b|gram/i.test(weightHeading)
+    ? 'g'
+    : /\blbs?\b/i.test(weightHeading)
+      ? 'lb'
+      : /\boz\b/i.test(weightHeading)
+        ? 'oz'
+        : 'kg';
   const side = columns.length ?? columns.size ?? '';
-  return listMap.parse({ columns, decimal, weightUnit: unit, lengthUnit: /\bmm\b/i.test(side) ? 'mm' : /\b(in|inch|inches)\b/i.test(side) ? 'in' : 'cm' });
+  return listMap.parse({
+    columns,
+    decimal,
+    weightUnit: unit,
+    lengthUnit: /\bmm\b/i.test(side) ? 'mm' : /\b(in|inch|inches)\b/i.test(side) ? 'in' : 'cm',
+  });
 }
 
 export type MapIssue = { readonly problem: string; readonly remedy: string };
-/** What keeps a mapping from being used on a file with these headings; `required` are the roles it cannot do without. */
-export function mapIssues(map: ListMap, header: readonly string[], required: readonly Role[] = REQUIRED_ROLES): MapIssue[] {
+/**
+ * What keeps a mapping from being used on a file with these headings; `required` are the roles it cannot do without.
+ */
+export function mapIssues(
+  map: ListMap,
+  header: readonly string[],
+  required: readonly Role[] = REQUIRED_ROLES,
+): MapIssue[] {
   const issues: MapIssue[] = [];
-  for (const role of required) if (map.columns[role] === undefined) issues.push({ problem: role === 'identifier' ? 'No column is the barcode' : role === 'cost' ? 'No column is the purchase price' : `No column is chosen for ${role}`, remedy: 'Choose the column that holds it.' });
-  for (const [role, heading] of Object.entries(map.columns)) if (!header.includes(heading)) issues.push({ problem: `The file has no column "${heading}" (${role})`, remedy: `Choose one of: ${header.filter(Boolean).join(', ')}.` });
+  for (const role of required)
+    if (map.columns[role] === undefined)
+      issues.push({
+        problem:
+          role === 'identifier'
+            ? 'No column is the barcode'
+            : role === 'cost'
+              ? 'No column is the purchase price'
+              : `No column is chosen for ${role}`,
+        remedy: 'Choose the column that holds it.',
+      });
+  for (const [role, heading] of Object.entries(map.columns))
+    if (!header.includes(heading))
+      issues.push({
+        problem: `The file has no column "${heading}" (${role})`,
+        remedy: `Choose one of: ${header.filter(Boolean).join(', ')}.`,
+      });
   const doubled = Object.values(map.columns).filter((h, i, all) => all.indexOf(h) !== i);
-  for (const h of new Set(doubled)) issues.push({ problem: `The column "${h}" is chosen for two things`, remedy: 'Choose each column once.' });
+  for (const h of new Set(doubled))
+    issues.push({ problem: `The column "${h}" is chosen for two things`, remedy: 'Choose each column once.' });
   return issues;
 }
 
@@ -125,13 +437,19 @@ export function mapIssues(map: ListMap, header: readonly string[], required: rea
 export const HEADER_WITHIN = 30;
 
 /**
- * Place of the header among the first rows: the row that holds all headings of a mapping; without one the row with the most
+ * Place of the header among the first rows: the row that holds all headings of a mapping; without one the row with
+ * the most
  * different words, the first of several.
  */
 export function headerAmong(rows: readonly (readonly string[])[], map: ListMap | null = null): number {
   const wanted = Object.values(map?.columns ?? {});
-  const named = wanted.length === 0 ? -1 : rows.slice(0, HEADER_WITHIN).findIndex((r) => wanted.every((h) => r.some((c) => c.trim() === h)));
+  const named =
+    wanted.length === 0
+      ? -1
+      : rows.slice(0, HEADER_WITHIN).findIndex((r) => wanted.every((h) => r.some((c) => c.trim() === h)));
   if (named >= 0) return named;
-  const words = rows.slice(0, HEADER_WITHIN).map((r) => new Set(r.map((c) => c.trim()).filter((c) => c !== '' && !/^[\d.,\s€$£%+-]+$/.test(c))).size);
+  const words = rows
+    .slice(0, HEADER_WITHIN)
+    .map((r) => new Set(r.map((c) => c.trim()).filter((c) => c !== '' && !/^[\d.,\s€$£%+-]+$/.test(c))).size);
   return Math.max(0, words.indexOf(Math.max(...words)));
 }

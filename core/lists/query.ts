@@ -2,27 +2,78 @@
 import { z } from 'zod';
 import { VERDICTS } from '../columns/verdicts.ts';
 
-/** Figures of a row that can be shown, sorted and limited; money per unit sold in the sales currency, `cost`, `paid` and `before` in the list's. */
-export const LIST_FIGURES = ['cost', 'price', 'units', 'unitProfit', 'margin', 'roi', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment', 'quantity', 'paid', 'minimumOrder', 'carton', 'kg', 'rank', 'offers', 'stock', 'pack', 'before'] as const;
+/**
+ * Figures of a row that can be shown, sorted and limited; money per unit sold in the sales currency, `cost`, `paid`
+ * and `before` in the list's.
+ */
+export const LIST_FIGURES = [
+  'cost',
+  'price',
+  'units',
+  'unitProfit',
+  'margin',
+  'roi',
+  'profitPerMonth',
+  'landedCost',
+  'fees',
+  'fulfilment',
+  'quantity',
+  'paid',
+  'minimumOrder',
+  'carton',
+  'kg',
+  'rank',
+  'offers',
+  'stock',
+  'pack',
+  'before',
+] as const;
 export type ListFigure = (typeof LIST_FIGURES)[number];
 export const isListFigure = (id: string): id is ListFigure => (LIST_FIGURES as readonly string[]).includes(id);
 export const LIST_TEXTS = ['title', 'brand', 'category', 'code'] as const;
 /** Things that are so or not so of a row. */
-export const LIST_FLAGS = ['multipack', 'falseBargain', 'repaired', 'noMarket', 'severalListings', 'new', 'dearer', 'cheaper', 'kept', 'shortlisted', 'dropped', 'ordered'] as const;
+export const LIST_FLAGS = [
+  'multipack',
+  'falseBargain',
+  'repaired',
+  'noMarket',
+  'severalListings',
+  'new',
+  'dearer',
+  'cheaper',
+  'kept',
+  'shortlisted',
+  'dropped',
+  'ordered',
+] as const;
 export type ListFlag = (typeof LIST_FLAGS)[number];
 
 const word = z.string().trim().min(1).max(100);
 export const listFilter = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('range'), figure: z.enum(LIST_FIGURES), min: z.number().nullable().default(null), max: z.number().nullable().default(null), keepUnknown: z.boolean().default(false) }),
+  z.strictObject({
+    kind: z.literal('range'),
+    figure: z.enum(LIST_FIGURES),
+    min: z.number().nullable().default(null),
+    max: z.number().nullable().default(null),
+    keepUnknown: z.boolean().default(false),
+  }),
   /** Rows whose title, brand, category or barcode hold one of the words (`in`), or none of them (`out`). */
   z.strictObject({ kind: z.literal('words'), mode: z.enum(['in', 'out']), words: z.array(word).min(1).max(30) }),
-  z.strictObject({ kind: z.literal('oneOf'), of: z.enum(['brand', 'category']), values: z.array(z.string().max(200)).min(1).max(200), not: z.boolean().default(false) }),
+  z.strictObject({
+    kind: z.literal('oneOf'),
+    of: z.enum(['brand', 'category']),
+    values: z.array(z.string().max(200)).min(1).max(200),
+    not: z.boolean().default(false),
+  }),
   z.strictObject({ kind: z.literal('verdict'), only: z.array(z.enum(VERDICTS)).min(1) }),
   z.strictObject({ kind: z.literal('flag'), flag: z.enum(LIST_FLAGS), is: z.boolean() }),
 ]);
 export type ListFilter = z.output<typeof listFilter>;
 
-export const listSort = z.strictObject({ by: z.union([z.enum(LIST_FIGURES), z.enum(LIST_TEXTS), z.literal('line'), z.literal('verdict')]), down: z.boolean() });
+export const listSort = z.strictObject({
+  by: z.union([z.enum(LIST_FIGURES), z.enum(LIST_TEXTS), z.literal('line'), z.literal('verdict')]),
+  down: z.boolean(),
+});
 export type ListSort = z.output<typeof listSort>;
 
 export const listQuery = z.strictObject({
@@ -33,7 +84,11 @@ export const listQuery = z.strictObject({
 export type ListQuery = z.output<typeof listQuery>;
 
 /** What an untouched list shows: what clears the hurdles, the most profit a month first. */
-export const SHORT_LIST: ListQuery = { text: '', filters: [{ kind: 'verdict', only: ['pass'] }], sort: [{ by: 'profitPerMonth', down: true }] };
+export const SHORT_LIST: ListQuery = {
+  text: '',
+  filters: [{ kind: 'verdict', only: ['pass'] }],
+  sort: [{ by: 'profitPerMonth', down: true }],
+};
 
 const bound = (x: number | null): string => (x === null ? '' : String(x));
 /** A query as parameters of an address, readable and short; `queryIn` reads it back. */
@@ -42,17 +97,29 @@ export function searchOf(q: ListQuery): URLSearchParams {
   if (q.text !== '') s.set('text', q.text);
   for (const f of q.filters)
     switch (f.kind) {
-      case 'range': s.append('limit', `${f.figure}:${bound(f.min)}:${bound(f.max)}${f.keepUnknown ? ':unknown' : ''}`); break;
-      case 'words': s.append('words', `${f.mode}:${f.words.join(',')}`); break;
-      case 'oneOf': s.append(f.of, `${f.not ? 'not' : 'is'}:${JSON.stringify(f.values)}`); break;
-      case 'verdict': s.append('verdict', f.only.join(',')); break;
-      case 'flag': s.append('flag', `${f.flag}:${f.is ? 'yes' : 'no'}`); break;
+      case 'range':
+        s.append('limit', `${f.figure}:${bound(f.min)}:${bound(f.max)}${f.keepUnknown ? ':unknown' : ''}`);
+        break;
+      case 'words':
+        s.append('words', `${f.mode}:${f.words.join(',')}`);
+        break;
+      case 'oneOf':
+        s.append(f.of, `${f.not ? 'not' : 'is'}:${JSON.stringify(f.values)}`);
+        break;
+      case 'verdict':
+        s.append('verdict', f.only.join(','));
+        break;
+      case 'flag':
+        s.append('flag', `${f.flag}:${f.is ? 'yes' : 'no'}`);
+        break;
     }
   if (q.sort.length > 0) s.set('sort', q.sort.map((k) => (k.down ? '-' : '') + k.by).join(','));
   return s;
 }
 
-/** Reads a query from an address; what is not understood there is left out. Filters stand in the order of the address. */
+/**
+ * Reads a query from an address; what is not understood there is left out. Filters stand in the order of the address.
+ */
 export function queryIn(search: URLSearchParams): ListQuery {
   const filters: ListFilter[] = [];
   const add = (f: unknown): void => {
@@ -62,9 +129,25 @@ export function queryIn(search: URLSearchParams): ListQuery {
   for (const [key, value] of search) {
     const [first = '', ...rest] = value.split(':');
     if (key === 'limit') {
-      const number = (t: string | undefined): number | null => (t === undefined || t === '' || !Number.isFinite(Number(t)) ? null : Number(t));
-      add({ kind: 'range', figure: first, min: number(rest[0]), max: number(rest[1]), keepUnknown: rest[2] === 'unknown' });
-    } else if (key === 'words') add({ kind: 'words', mode: first, words: rest.join(':').split(',').map((w) => w.trim()).filter(Boolean) });
+      const number = (t: string | undefined): number | null =>
+        t === undefined || t === '' || !Number.isFinite(Number(t)) ? null : Number(t);
+      add({
+        kind: 'range',
+        figure: first,
+        min: number(rest[0]),
+        max: number(rest[1]),
+        keepUnknown: rest[2] === 'unknown',
+      });
+    } else if (key === 'words')
+      add({
+        kind: 'words',
+        mode: first,
+        words: rest
+          .join(':')
+          .split(',')
+          .map((w) => w.trim())
+          .filter(Boolean),
+      });
     else if (key === 'brand' || key === 'category') {
       try {
         add({ kind: 'oneOf', of: key, not: first === 'not', values: JSON.parse(rest.join(':')) });
@@ -88,18 +171,40 @@ export type ExtraColumn = `extra:${string}`;
 export type ListColumn = (typeof LIST_COLUMNS)[number] | ExtraColumn;
 /** The heading of such a column; null where it is another. */
 export const extraOf = (id: ListColumn): string | null => (id.startsWith('extra:') ? id.slice('extra:'.length) : null);
-const extraColumn = z.custom<ExtraColumn>((v) => typeof v === 'string' && v.startsWith('extra:') && v.length > 6 && v.length <= 206);
+const extraColumn = z.custom<ExtraColumn>(
+  (v) => typeof v === 'string' && v.startsWith('extra:') && v.length > 6 && v.length <= 206,
+);
 
 /** How a list is looked at, under a name: columns, query, and the assumptions that go with it. */
 export const listLook = z.strictObject({
-  columns: z.array(z.strictObject({ id: z.union([z.enum(LIST_COLUMNS), extraColumn]), width: z.number().int().min(40).max(900), pinned: z.boolean().default(false) })).min(1).max(40),
+  columns: z
+    .array(
+      z.strictObject({
+        id: z.union([z.enum(LIST_COLUMNS), extraColumn]),
+        width: z.number().int().min(40).max(900),
+        pinned: z.boolean().default(false),
+      }),
+    )
+    .min(1)
+    .max(40),
   query: listQuery,
 });
 export type ListLook = z.output<typeof listLook>;
 export const DEFAULT_LOOK: ListLook = {
   columns: [
-    { id: 'title', width: 200, pinned: true }, { id: 'bar', width: 104, pinned: false }, { id: 'verdict', width: 66, pinned: false }, { id: 'unitProfit', width: 84, pinned: false }, { id: 'margin', width: 62, pinned: false }, { id: 'roi', width: 56, pinned: false },
-    { id: 'profitPerMonth', width: 92, pinned: false }, { id: 'cost', width: 76, pinned: false }, { id: 'price', width: 76, pinned: false }, { id: 'units', width: 66, pinned: false }, { id: 'quantity', width: 66, pinned: false }, { id: 'code', width: 138, pinned: false }, { id: 'brand', width: 110, pinned: false },
+    { id: 'title', width: 200, pinned: true },
+    { id: 'bar', width: 104, pinned: false },
+    { id: 'verdict', width: 66, pinned: false },
+    { id: 'unitProfit', width: 84, pinned: false },
+    { id: 'margin', width: 62, pinned: false },
+    { id: 'roi', width: 56, pinned: false },
+    { id: 'profitPerMonth', width: 92, pinned: false },
+    { id: 'cost', width: 76, pinned: false },
+    { id: 'price', width: 76, pinned: false },
+    { id: 'units', width: 66, pinned: false },
+    { id: 'quantity', width: 66, pinned: false },
+    { id: 'code', width: 138, pinned: false },
+    { id: 'brand', width: 110, pinned: false },
   ],
   query: SHORT_LIST,
 };

@@ -3,7 +3,10 @@ import type { ListColumns } from '../columns/columns.ts';
 import { makeColumns } from '../columns/columns.ts';
 import { KeyIndex } from './rows.ts';
 
-/** Which of several listings of one product counts: the one that sells fastest, the cheapest, or the first in the file. */
+/**
+ * Which of several listings of one product counts: the one that sells fastest, the cheapest, or the first in the
+ * file.
+ */
 export const CHOICES = ['sellsFastest', 'cheapest', 'first'] as const;
 export type Choice = (typeof CHOICES)[number];
 /** What of a row came from the market figures, as bits. */
@@ -12,7 +15,12 @@ export const FILLED = { price: 1, units: 2, size: 4, weight: 8, category: 16 } a
 /** Figures that a listing has. */
 const FIGURES = ['price', 'units', 'a', 'b', 'c', 'kg'] as const;
 /** What of them goes together: three sides or none. */
-const TOGETHER = [[FILLED.price, ['price']], [FILLED.units, ['units']], [FILLED.size, ['a', 'b', 'c']], [FILLED.weight, ['kg']]] as const;
+const TOGETHER = [
+  [FILLED.price, ['price']],
+  [FILLED.units, ['units']],
+  [FILLED.size, ['a', 'b', 'c']],
+  [FILLED.weight, ['kg']],
+] as const;
 
 export type Completed = {
   /** What the row lacked and found; 0: nothing. */
@@ -26,7 +34,16 @@ export type Completed = {
 };
 const NOTHING: Completed = { filled: 0, matches: 0, row: 0, pack: 0 };
 
-export type Listing = { readonly row: number; readonly title: string; readonly price: number; readonly units: number; readonly sides: readonly [number, number, number]; readonly kg: number; /** Pieces in its pack; 0: its words say nothing. */ readonly pack: number; /** Place of its category among those of the file. */ readonly category: number };
+export type Listing = {
+  readonly row: number;
+  readonly title: string;
+  readonly price: number;
+  readonly units: number;
+  readonly sides: readonly [number, number, number];
+  readonly kg: number /** Pieces in its pack; 0: its words say nothing. */;
+  readonly pack: number /** Place of its category among those of the file. */;
+  readonly category: number;
+};
 
 /** A reference file in memory: its rows as columns, found by barcode. */
 export class Reference {
@@ -40,7 +57,10 @@ export class Reference {
   /** Rows taken in. */
   count = 0;
 
-  /** Takes one row in: `source` holds it at place `i`, `line` is its row in the file, `pack` the pieces that its words name (0: none). */
+  /**
+   * Takes one row in: `source` holds it at place `i`, `line` is its row in the file, `pack` the pieces that its words
+   * name (0: none).
+   */
   add(key: string, line: number, source: ListColumns, i: number, pack: number, title = ''): void {
     if (this.count === this.columns.length) this.grow();
     const at = this.count++;
@@ -64,7 +84,16 @@ export class Reference {
     const { columns: k } = this;
     for (let at = this.first.find(key); at > 0; at = this.next[at - 1] as number) {
       const i = at - 1;
-      out.push({ row: this.lines[i] as number, title: this.titles[i] as string, price: k.price[i] as number, units: k.units[i] as number, sides: [k.a[i] as number, k.b[i] as number, k.c[i] as number], kg: k.kg[i] as number, pack: this.packs[i] as number, category: k.category[i] as number });
+      out.push({
+        row: this.lines[i] as number,
+        title: this.titles[i] as string,
+        price: k.price[i] as number,
+        units: k.units[i] as number,
+        sides: [k.a[i] as number, k.b[i] as number, k.c[i] as number],
+        kg: k.kg[i] as number,
+        pack: this.packs[i] as number,
+        category: k.category[i] as number,
+      });
     }
     return out;
   }
@@ -89,7 +118,11 @@ export class Reference {
     let filled = 0;
     for (const [bit, names] of TOGETHER) {
       // Three sides are of one piece: they are taken together, where one is missing.
-      if (names.every((c) => !Number.isNaN(columns[c][i])) || names.some((c) => Number.isNaN(this.columns[c][best - 1]))) continue;
+      if (
+        names.every((c) => !Number.isNaN(columns[c][i])) ||
+        names.some((c) => Number.isNaN(this.columns[c][best - 1]))
+      )
+        continue;
       for (const c of names) columns[c][i] = this.columns[c][best - 1] as number;
       filled |= bit;
     }

@@ -18,18 +18,39 @@ export type RowTrouble =
 
 /** What is wrong with a row and what to do, in words. */
 export function sayTrouble(t: RowTrouble): { problem: string; remedy: string } {
-  if (t.what === 'duplicate') return { problem: `Barcode ${t.value} stands in row ${t.first} already`, remedy: 'Keep one of the two rows.' };
+  if (t.what === 'duplicate')
+    return { problem: `Barcode ${t.value} stands in row ${t.first} already`, remedy: 'Keep one of the two rows.' };
   if (t.what === 'cost')
-    return t.why === 'missing' ? { problem: 'There is no purchase price', remedy: 'Add it, or take the row out.' }
-      : t.why === 'text' ? { problem: `The purchase price "${t.value}" is not a number`, remedy: 'Write digits only, or say how the file writes its decimals.' }
-      : t.why === 'negative' ? { problem: `The purchase price ${t.value} is below 0`, remedy: 'Write what a unit costs.' }
-      : { problem: `The purchase price ${t.value} is beyond all measure`, remedy: 'Check its decimal mark.' };
+    return t.why === 'missing'
+      ? { problem: 'There is no purchase price', remedy: 'Add it, or take the row out.' }
+      : t.why === 'text'
+        ? {
+            problem: `The purchase price "${t.value}" is not a number`,
+            remedy: 'Write digits only, or say how the file writes its decimals.',
+          }
+        : t.why === 'negative'
+          ? { problem: `The purchase price ${t.value} is below 0`, remedy: 'Write what a unit costs.' }
+          : { problem: `The purchase price ${t.value} is beyond all measure`, remedy: 'Check its decimal mark.' };
   switch (t.why) {
-    case 'missing': return { problem: 'There is no barcode', remedy: 'Add it, or take the row out.' };
-    case 'notDigits': return { problem: `"${t.value}" is not a barcode`, remedy: 'Write its 8, 12, 13 or 14 digits.' };
-    case 'wrongLength': return { problem: `"${t.value}" has ${t.value.replace(/\D/g, '').length} digits`, remedy: 'A barcode has 8, 12, 13 or 14.' };
-    case 'wrongCheckDigit': return { problem: `The check digit of ${t.value} is wrong`, remedy: 'A digit is mistyped: compare it with the goods.' };
-    case 'digitsLost': return { problem: `A spreadsheet has taken digits from "${t.value}"`, remedy: 'Format the column as text in the first file, and save it again.' };
+    case 'missing':
+      return { problem: 'There is no barcode', remedy: 'Add it, or take the row out.' };
+    case 'notDigits':
+      return { problem: `"${t.value}" is not a barcode`, remedy: 'Write its 8, 12, 13 or 14 digits.' };
+    case 'wrongLength':
+      return {
+        problem: `"${t.value}" has ${t.value.replace(/\D/g, '').length} digits`,
+        remedy: 'A barcode has 8, 12, 13 or 14.',
+      };
+    case 'wrongCheckDigit':
+      return {
+        problem: `The check digit of ${t.value} is wrong`,
+        remedy: 'A digit is mistyped: compare it with the goods.',
+      };
+    case 'digitsLost':
+      return {
+        problem: `A spreadsheet has taken digits from "${t.value}"`,
+        remedy: 'Format the column as text in the first file, and save it again.',
+      };
   }
 }
 
@@ -69,7 +90,8 @@ export class KeyIndex {
 
   private place(k: number): number {
     const mask = this.keys.length - 1;
-    // Sixteen codes in a row (without their check digits) stand beside each other, where memory is read at once; such rows are
+    // Sixteen codes in a row (without their check digits) stand beside each other, where memory is read at once; such
+    // rows are
     // spread by a multiplication over both halves of the number.
     const code = Math.floor(k / 10);
     const block = Math.floor(code / 16);
@@ -100,7 +122,14 @@ const WEIGHTS = { g: 0.001, kg: 1, lb: 0.45359237, oz: 0.028349523125 } as const
 const known = (x: number): number => (x > UNREADABLE ? x : Number.NaN);
 const above0 = (x: number): number => (x > 0 ? x : Number.NaN);
 
-export type RowRead = { readonly troubles: readonly RowTrouble[]; /** 14 digits, the same for one product. */ readonly key: string; readonly code: string; readonly repaired: boolean; /** Pieces that its words say the pack holds; 0: they say nothing. */ readonly pack: number; /** The same of the listing it is sold as. */ readonly listingPack: number };
+export type RowRead = {
+  readonly troubles: readonly RowTrouble[] /** 14 digits, the same for one product. */;
+  readonly key: string;
+  readonly code: string;
+  readonly repaired: boolean /** Pieces that its words say the pack holds; 0: they say nothing. */;
+  readonly pack: number /** The same of the listing it is sold as. */;
+  readonly listingPack: number;
+};
 const NO_TROUBLE: readonly RowTrouble[] = [];
 function and(troubles: readonly RowTrouble[], one: RowTrouble): readonly RowTrouble[] {
   return [...troubles, one];
@@ -114,12 +143,20 @@ export class RowReader {
   private readonly cm: number;
   private readonly kg: number;
   /** Figures beside those the formulas read; whether each may be 0. */
-  private readonly more: readonly { readonly role: (typeof MORE_COLUMNS)[number]; readonly at: number; readonly free: boolean }[];
+  private readonly more: readonly {
+    readonly role: (typeof MORE_COLUMNS)[number];
+    readonly at: number;
+    readonly free: boolean;
+  }[];
   /** First row of every barcode. */
   private readonly seen = new KeyIndex();
 
   /** `reference`: market figures, which need no purchase price and may name a product several times. */
-  constructor(private readonly map: ListMap, header: readonly string[], private readonly kind: 'list' | 'reference' = 'list') {
+  constructor(
+    private readonly map: ListMap,
+    header: readonly string[],
+    private readonly kind: 'list' | 'reference' = 'list',
+  ) {
     const at = Object.fromEntries(ROLES.map((r) => [r, -1])) as Record<Role, number>;
     for (const [role, heading] of Object.entries(map.columns)) at[role as Role] = header.indexOf(heading);
     this.at = at;
@@ -141,10 +178,18 @@ export class RowReader {
   }
 
   /**
-   * Reads row `line` (as a spreadsheet counts) into place `i` of the columns; what it does not say is left unknown. Where it has
+   * Reads row `line` (as a spreadsheet counts) into place `i` of the columns; what it does not say is left unknown.
+   * Where it has
    * troubles nothing of it counts. `categoryAt` gives the place of a category on the marketplace's card.
    */
-  read(cells: readonly string[], line: number, columns: ListColumns, i: number, categoryAt: (text: string) => number, more?: MoreColumns): RowRead {
+  read(
+    cells: readonly string[],
+    line: number,
+    columns: ListColumns,
+    i: number,
+    categoryAt: (text: string) => number,
+    more?: MoreColumns,
+  ): RowRead {
     let troubles = NO_TROUBLE;
     const barcode = this.textAt(cells, this.at.identifier);
     const gtin = readGtin(barcode);
@@ -159,9 +204,12 @@ export class RowReader {
     if (this.kind === 'reference') {
       // Nothing is bought here.
     } else if (cost !== cost) troubles = and(troubles, { what: 'cost', why: 'missing', value: '' });
-    else if (cost === UNREADABLE) troubles = and(troubles, { what: 'cost', why: 'text', value: this.textAt(cells, this.at.cost) });
-    else if (cost < 0) troubles = and(troubles, { what: 'cost', why: 'negative', value: this.textAt(cells, this.at.cost) });
-    else if (cost > ABSURD) troubles = and(troubles, { what: 'cost', why: 'absurd', value: this.textAt(cells, this.at.cost) });
+    else if (cost === UNREADABLE)
+      troubles = and(troubles, { what: 'cost', why: 'text', value: this.textAt(cells, this.at.cost) });
+    else if (cost < 0)
+      troubles = and(troubles, { what: 'cost', why: 'negative', value: this.textAt(cells, this.at.cost) });
+    else if (cost > ABSURD)
+      troubles = and(troubles, { what: 'cost', why: 'absurd', value: this.textAt(cells, this.at.cost) });
     if (this.kind === 'list' && troubles.length === 0) {
       const first = this.seen.note(key, line);
       if (first > 0) troubles = and(troubles, { what: 'duplicate', first, value: code });
@@ -187,7 +235,8 @@ export class RowReader {
     const field = this.textAt(cells, this.at.packSize);
     const pack = (field === '' ? null : packField(field)) ?? packIn(this.textAt(cells, this.at.title))?.pieces ?? 0;
     const listed = this.textAt(cells, this.at.listingPackSize);
-    const listingPack = (listed === '' ? null : packField(listed)) ?? packIn(this.textAt(cells, this.at.listingTitle))?.pieces ?? 0;
+    const listingPack =
+      (listed === '' ? null : packField(listed)) ?? packIn(this.textAt(cells, this.at.listingTitle))?.pieces ?? 0;
     if (more !== undefined)
       for (const { role, at, free } of this.more) {
         const x = known(this.numberAt(cells, at));
@@ -202,7 +251,14 @@ export class RowReader {
   }
 
   /** A price at a larger quantity; one without the other says nothing. */
-  private break(cells: readonly string[], fromAt: number, costAt: number, from: Float64Array, cost: Float64Array, i: number): void {
+  private break(
+    cells: readonly string[],
+    fromAt: number,
+    costAt: number,
+    from: Float64Array,
+    cost: Float64Array,
+    i: number,
+  ): void {
     from[i] = cost[i] = Number.NaN;
     if (fromAt < 0 || costAt < 0) return;
     const least = known(this.numberAt(cells, fromAt));
@@ -220,7 +276,12 @@ export class RowReader {
       const size = this.textAt(cells, this.at.size);
       if (size !== '') {
         const parts = size.replace(/(mm|cm|m|in|inch|")\.?$/i, '').split(/\s*[x×*/]\s*/i);
-        if (parts.length === 3) [a, b, c] = parts.map((p) => above0(known(amountOf(p.replace(/[^\d.,]+/g, ''), this.comma)))) as [number, number, number];
+        if (parts.length === 3)
+          [a, b, c] = parts.map((p) => above0(known(amountOf(p.replace(/[^\d.,]+/g, ''), this.comma)))) as [
+            number,
+            number,
+            number,
+          ];
       }
     }
     columns.a[i] = a * this.cm;

@@ -6,8 +6,30 @@
 
 /** Minor digits of the currencies that do not have two (ISO 4217). */
 const MINOR_DIGITS: Readonly<Record<string, number>> = {
-  BIF: 0, CLP: 0, DJF: 0, GNF: 0, ISK: 0, JPY: 0, KMF: 0, KRW: 0, PYG: 0, RWF: 0, UGX: 0, UYI: 0, VND: 0, VUV: 0,
-  XAF: 0, XOF: 0, XPF: 0, BHD: 3, IQD: 3, JOD: 3, KWD: 3, LYD: 3, OMR: 3, TND: 3,
+  BIF: 0,
+  CLP: 0,
+  DJF: 0,
+  GNF: 0,
+  ISK: 0,
+  JPY: 0,
+  KMF: 0,
+  KRW: 0,
+  PYG: 0,
+  RWF: 0,
+  UGX: 0,
+  UYI: 0,
+  VND: 0,
+  VUV: 0,
+  XAF: 0,
+  XOF: 0,
+  XPF: 0,
+  BHD: 3,
+  IQD: 3,
+  JOD: 3,
+  KWD: 3,
+  LYD: 3,
+  OMR: 3,
+  TND: 3,
 };
 
 /** Decimal places of a currency's minor unit: 2 for EUR, 0 for JPY, 3 for KWD. */
@@ -72,13 +94,34 @@ export function exchangeFactor(table: ExchangeTable | null, from: string, to: st
 /** A rate an amount was converted at: `factor` of `to` for one of `from`, as published on `date`. */
 export type Conversion = { readonly from: string; readonly to: string; readonly factor: number; readonly date: string };
 
-/** The rates at which amounts of these lanes are turned into `to`, each once, with its age in days on the lane's own day. */
-export function conversionsOf(lanes: readonly { readonly currency: string; readonly date: string; readonly rates: { readonly exchange: ExchangeTable | null } }[], to: string): (Conversion & { days: number })[] {
+/**
+ * The rates at which amounts of these lanes are turned into `to`, each once, with its age in days on the lane's own
+ * day.
+ */
+export function conversionsOf(
+  lanes: readonly {
+    readonly currency: string;
+    readonly date: string;
+    readonly rates: { readonly exchange: ExchangeTable | null };
+  }[],
+  to: string,
+): (Conversion & { days: number })[] {
   const used = new Map<string, Conversion & { days: number }>();
-  for (const { currency: from, date, rates: { exchange } } of lanes) {
+  for (const {
+    currency: from,
+    date,
+    rates: { exchange },
+  } of lanes) {
     if (from === to || exchange === null) continue;
     const factor = exchangeFactor(exchange, from, to);
-    if (factor === factor) used.set(`${from}${exchange.date}`, { from, to, factor, date: exchange.date, days: Math.max(0, Math.round((Date.parse(date) - Date.parse(exchange.date)) / 86_400_000)) });
+    if (factor === factor)
+      used.set(`${from}${exchange.date}`, {
+        from,
+        to,
+        factor,
+        date: exchange.date,
+        days: Math.max(0, Math.round((Date.parse(date) - Date.parse(exchange.date)) / 86_400_000)),
+      });
   }
   return [...used.values()];
 }

@@ -35,11 +35,20 @@ export const shortText = z.string().max(200);
 
 /** Something bought: an amount with its currency and the VAT on it (economics, section 2). */
 export const purchasedLine = z.strictObject({
-  amount: amount.nullable().meta({ description: 'Major units of `currency`; null: not known yet, and the cost line it belongs to is blank' }),
+  amount: amount
+    .nullable()
+    .meta({ description: 'Major units of `currency`; null: not known yet, and the cost line it belongs to is blank' }),
   currency,
-  vat: z.enum(['none', 'included', 'added']).default('none').meta({ description: 'Whether VAT is in the amount, on top of it, or not charged' }),
+  vat: z
+    .enum(['none', 'included', 'added'])
+    .default('none')
+    .meta({ description: 'Whether VAT is in the amount, on top of it, or not charged' }),
   vatRate: rate.default(0),
-  recoverable: z.boolean().nullable().default(null).meta({ description: 'Beats the standing: false for foreign VAT or a missing receipt' }),
+  recoverable: z
+    .boolean()
+    .nullable()
+    .default(null)
+    .meta({ description: 'Beats the standing: false for foreign VAT or a missing receipt' }),
 });
 export type PurchasedLine = z.output<typeof purchasedLine>;
 

@@ -3,10 +3,17 @@ import type { TaxCard } from '../lane/rates.ts';
 import type { LaneDocument, Standing } from '../lane/schema.ts';
 
 /**
- * VAT rate that a seller's shelf price contains: that of the product's class (`typed` beats it) in an inclusive regime, unless the
- * seller is not registered there; 0 in an exclusive one. Null where the tax card is missing or has no rate for the class.
+ * VAT rate that a seller's shelf price contains: that of the product's class (`typed` beats it) in an inclusive
+ * regime, unless the
+ * seller is not registered there; 0 in an exclusive one. Null where the tax card is missing or has no rate for the
+ * class.
  */
-export function vatInPrice(tax: TaxCard | null, standing: Standing | null, taxClass: string, typed: number | null = null): number | null {
+export function vatInPrice(
+  tax: TaxCard | null,
+  standing: Standing | null,
+  taxClass: string,
+  typed: number | null = null,
+): number | null {
   if (tax === null) return null;
   if (tax.regime === 'exclusive' || standing?.kind === 'notRegistered') return 0;
   return typed ?? tax.vatRates[taxClass] ?? null;
@@ -48,7 +55,11 @@ export function reckonRevenue(r: Reckoning): void {
     const found = tax.vatRates[doc.product.taxClass];
     if (found !== undefined) rate = found;
     else if (!inclusive) rate = 0;
-    else rate = r.problem('noTaxClass', 'outputVat', 'product.taxClass', { country: doc.country, taxClass: doc.product.taxClass });
+    else
+      rate = r.problem('noTaxClass', 'outputVat', 'product.taxClass', {
+        country: doc.country,
+        taxClass: doc.product.taxClass,
+      });
   }
   r.vatRate = rate;
   r.withheldVat = 0;
@@ -75,17 +86,27 @@ export function reckonRevenue(r: Reckoning): void {
   if (r.trace !== null) {
     const ratePath = typed !== null ? 'typed.vatRate' : 'rates.tax.vatRates';
     r.trace.line('gross', r.gross, 'price * (1 - averageDiscount) + shippingCharged', [
-      ['price', price, 'money', 'price'], ['averageDiscount', doc.averageDiscount, 'share', 'averageDiscount'],
+      ['price', price, 'money', 'price'],
+      ['averageDiscount', doc.averageDiscount, 'share', 'averageDiscount'],
       ['shippingCharged', doc.shippingCharged, 'money', 'shippingCharged'],
     ]);
     if (!inclusive) r.trace.line('outputVat', 0, '0', [['regime', 'exclusive', 'text', 'rates.tax.regime']]);
-    else if (standing?.kind === 'notRegistered') r.trace.line('outputVat', 0, '0', [['standing', 'notRegistered', 'text', 'standing']]);
+    else if (standing?.kind === 'notRegistered')
+      r.trace.line('outputVat', 0, '0', [['standing', 'notRegistered', 'text', 'standing']]);
     else if (standing?.kind === 'flatRate')
-      r.trace.line('outputVat', r.outputVat, 'gross * flatRate', [['gross', r.gross, 'money', ''], ['flatRate', standing.rate, 'share', 'standing']]);
+      r.trace.line('outputVat', r.outputVat, 'gross * flatRate', [
+        ['gross', r.gross, 'money', ''],
+        ['flatRate', standing.rate, 'share', 'standing'],
+      ]);
     else
       r.trace.line('outputVat', r.outputVat, 'gross * vatRate / (1 + vatRate)', [
-        ['gross', r.gross, 'money', ''], ['vatRate', rate, 'share', ratePath], ['standing', standing?.kind ?? null, 'text', 'standing'],
+        ['gross', r.gross, 'money', ''],
+        ['vatRate', rate, 'share', ratePath],
+        ['standing', standing?.kind ?? null, 'text', 'standing'],
       ]);
-    r.trace.line('netRevenue', r.netRevenue, 'gross - outputVat', [['gross', r.gross, 'money', ''], ['outputVat', r.outputVat, 'money', '']]);
+    r.trace.line('netRevenue', r.netRevenue, 'gross - outputVat', [
+      ['gross', r.gross, 'money', ''],
+      ['outputVat', r.outputVat, 'money', ''],
+    ]);
   }
 }

@@ -1,5 +1,6 @@
 /**
- * The whole lane once more, in exact decimals, written from the rules and not from the core: an independent reckoning for
+ * The whole lane once more, in exact decimals, written from the rules and not from the core: an independent reckoning
+ * for
  * tests. Unknown is Decimal NaN. `hits` names the branches of the rules that were reached.
  */
 import { Decimal } from 'decimal.js';
@@ -23,36 +24,86 @@ const clampTo = (x: D, lo: D | null, hi: D | null): D => {
   if (hi !== null) y = min(y, hi);
   return y;
 };
-const clamp = (x: D, lo: number | null, hi: number | null): D => clampTo(x, lo === null ? null : num(lo), hi === null ? null : num(hi));
+const clamp = (x: D, lo: number | null, hi: number | null): D =>
+  clampTo(x, lo === null ? null : num(lo), hi === null ? null : num(hi));
 const ratio = (a: D, b: D): D => (b.gt('1e-12') ? a.div(b) : unknown);
 /** 0 times anything unknown is still 0 where the factor is a switch that is off. */
 const part = (share: number, x: D): D => (share === 0 ? zero : x.times(share));
 
-export type Exact = { lines: Record<Line, D>; figures: Record<Figure, D>; blanks: Set<string>; problems: Set<string>; cifValue: D };
+export type Exact = {
+  lines: Record<Line, D>;
+  figures: Record<Figure, D>;
+  blanks: Set<string>;
+  problems: Set<string>;
+  cifValue: D;
+};
 
 /** What was opened and not filled in yet is a line that is not known: the document with such lines blank. */
 function withOpenLinesBlank(doc: LaneDocument): { doc: LaneDocument; otherIsOpen: boolean } {
   const open = (line: { amount: number | null } | null | undefined): boolean => line?.amount === null;
   const { adverts, demand, returns, dispatch, storage, supplierDelivery, prep } = doc;
-  const amount = prep === null || prep === 'none' ? 0 : doc.product.oversize && prep.oversize !== null ? prep.oversize : prep.standard;
+  const amount =
+    prep === null || prep === 'none'
+      ? 0
+      : doc.product.oversize && prep.oversize !== null
+        ? prep.oversize
+        : prep.standard;
   return {
     otherIsOpen: doc.otherPerUnit.some((o) => open(o.line)),
     doc: {
       ...doc,
       otherPerUnit: doc.otherPerUnit.filter((o) => !open(o.line)),
-      adverts: adverts !== null && adverts !== 'none' && adverts.keywords.some((k) => [k.low, k.high, k.conversionRate].includes(null)) ? null : adverts,
-      demand: demand === null || (demand.kind === 'typed' ? demand.units === null : demand.kind === 'marketShare' ? demand.marketUnits === null || demand.share === null : demand.listingUnits === null || demand.rivals.includes(null)) ? null : demand,
-      returns: returns !== null && returns !== 'none' && (returns.rate === null || (returns.rate > 0 && (open(returns.handling) || open(returns.disposal)))) ? null : returns,
-      dispatch: dispatch !== null && dispatch !== 'none' && (open(dispatch.packaging) || open(dispatch.pickAndPack)) ? null : dispatch,
-      storage: storage !== null && storage !== 'none' && storage !== 'card' && open(storage.own) && doc.typed.storagePerM3Month === null ? null : storage,
-      supplierDelivery: supplierDelivery !== null && supplierDelivery !== 'none' && open(supplierDelivery) ? null : supplierDelivery,
+      adverts:
+        adverts !== null &&
+        adverts !== 'none' &&
+        adverts.keywords.some((k) => [k.low, k.high, k.conversionRate].includes(null))
+          ? null
+          : adverts,
+      demand:
+        demand === null ||
+        (demand.kind === 'typed'
+          ? demand.units === null
+          : demand.kind === 'marketShare'
+            ? demand.marketUnits === null || demand.share === null
+            : demand.listingUnits === null || demand.rivals.includes(null))
+          ? null
+          : demand,
+      returns:
+        returns !== null &&
+        returns !== 'none' &&
+        (returns.rate === null || (returns.rate > 0 && (open(returns.handling) || open(returns.disposal))))
+          ? null
+          : returns,
+      dispatch:
+        dispatch !== null && dispatch !== 'none' && (open(dispatch.packaging) || open(dispatch.pickAndPack))
+          ? null
+          : dispatch,
+      storage:
+        storage !== null &&
+        storage !== 'none' &&
+        storage !== 'card' &&
+        open(storage.own) &&
+        doc.typed.storagePerM3Month === null
+          ? null
+          : storage,
+      supplierDelivery:
+        supplierDelivery !== null && supplierDelivery !== 'none' && open(supplierDelivery) ? null : supplierDelivery,
       prep: amount === null ? null : prep,
-      goods: !Array.isArray(doc.goods) ? doc.goods : doc.goods.map((c) => {
-        const s = c.source;
-        if (s.kind === 'quote') return [...s.extras, ...s.perOrder].some(open) ? { ...c, source: { ...s, priceBreaks: s.priceBreaks.map((b) => ({ ...b, unitPrice: null })) } } : c;
-        const isOpen = (s.discounts.some((x) => (x.kind === 'percent' ? x.share : x.amount) === null) || s.giftCard?.discount === null || s.cashback?.share === null || open(s.delivery));
-        return isOpen ? { ...c, source: { ...s, shelfPrice: null } } : c;
-      }),
+      goods: !Array.isArray(doc.goods)
+        ? doc.goods
+        : doc.goods.map((c) => {
+            const s = c.source;
+            if (s.kind === 'quote')
+              return [...s.extras, ...s.perOrder].some(open)
+                ? { ...c, source: { ...s, priceBreaks: s.priceBreaks.map((b) => ({ ...b, unitPrice: null })) } }
+                : c;
+            const isOpen =
+              s.discounts.some((x) => (x.kind === 'percent' ? x.share : x.amount) === null) ||
+              s.giftCard?.discount === null ||
+              s.cashback?.share === null ||
+              open(s.delivery);
+            return isOpen ? { ...c, source: { ...s, shelfPrice: null } } : c;
+          }),
     },
   };
 }
@@ -70,7 +121,16 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   hit(`digits ${digits}`);
   const round = (x: D): D => {
     const ten = num(10).pow(digits);
-    return x.isNaN() ? x : x.abs().times(ten).plus('0.5').plus('1e-7').floor().div(ten).times(x.isNegative() ? -1 : 1);
+    return x.isNaN()
+      ? x
+      : x
+          .abs()
+          .times(ten)
+          .plus('0.5')
+          .plus('1e-7')
+          .floor()
+          .div(ten)
+          .times(x.isNegative() ? -1 : 1);
   };
   const exchange = doc.rates.exchange;
   const rateOf = (c: string): D => (exchange === null ? unknown : c === exchange.base ? one : num(exchange.rates[c]));
@@ -93,7 +153,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   hit(`standing ${s?.kind ?? 'missing'}`);
   if (s === null) problem('standingMissing');
   /** 1: VAT is a cost, 0: recoverable. */
-  const vatIsCost = s === null ? unknown : s.kind === 'registered' || (s.kind === 'marketplaceRemits' && s.recoverable) ? zero : one;
+  const vatIsCost =
+    s === null ? unknown : s.kind === 'registered' || (s.kind === 'marketplaceRemits' && s.recoverable) ? zero : one;
   let r: D;
   if (doc.typed.vatRate !== null) r = num(doc.typed.vatRate);
   else if (tax === null) r = problem('noTaxCard');
@@ -112,7 +173,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   const base = (b: 'item' | 'gross' | 'net' | 'buyerPays'): D => {
     hit(`base ${b}`);
     if (b === 'item') return itemPrice;
-    if (b === 'net') return !inclusive || s?.kind === 'notRegistered' ? gross : s === null ? unknown : gross.div(r.plus(1));
+    if (b === 'net')
+      return !inclusive || s?.kind === 'notRegistered' ? gross : s === null ? unknown : gross.div(r.plus(1));
     return b === 'buyerPays' && !inclusive ? gross.times(one.plus(tax?.checkoutTax ?? 0)) : gross;
   };
   type Vat = { vat: 'none' | 'included' | 'added'; vatRate: number; recoverable: boolean | null };
@@ -145,7 +207,12 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     const rivals = demand.rivals.map((x) => num(x));
     const limit = D.min(gross, ...rivals).times(one.plus(demand.band));
     const running = rivals.filter((x) => within(x, limit)).length;
-    units = within(gross, limit) ? num(demand.listingUnits).times(demand.variationShare).times(one.minus(demand.retailArmShare)).div(running + 1) : zero;
+    units = within(gross, limit)
+      ? num(demand.listingUnits)
+          .times(demand.variationShare)
+          .times(one.minus(demand.retailArmShare))
+          .div(running + 1)
+      : zero;
     hit(within(gross, limit) ? 'in the running' : 'out of the running');
   }
   if (demand !== null) hit(`demand ${demand.kind}`);
@@ -179,7 +246,9 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       else if (row.unitPrice === null) blank('goods');
       else unitPrice = num(row.unitPrice);
       const rate = unitPrice.isNaN() ? unknown : fx(src.currency);
-      const net = netOf(unitPrice.plus(sum(src.extras.map((e) => num(e.amount)))), src).times(k).times(rate);
+      const net = netOf(unitPrice.plus(sum(src.extras.map((e) => num(e.amount)))), src)
+        .times(k)
+        .times(rate);
       // Without an answer the VAT on the goods has none either; a price left blank stays out of the sums.
       if (!answered || !unitPrice.isNaN()) land(net, src);
       goods = goods.plus(net);
@@ -194,8 +263,15 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       const t = src.exempt ? 0 : src.salesTax;
       const p2 = net1.plus(vat1).plus(net1.times(t));
       const y = src.giftCard?.part ?? 0;
-      const saved = num(src.giftCard?.discount ?? 0).times(y).times(p2);
-      const cb = src.cashback === null ? zero : num(src.cashback.share).times(src.cashback.taxCounts ? p2 : net1).times(src.cashback.giftCardsCount ? 1 : one.minus(y));
+      const saved = num(src.giftCard?.discount ?? 0)
+        .times(y)
+        .times(p2);
+      const cb =
+        src.cashback === null
+          ? zero
+          : num(src.cashback.share)
+              .times(src.cashback.taxCounts ? p2 : net1)
+              .times(src.cashback.giftCardsCount ? 1 : one.minus(y));
       const rate = fx(src.currency);
       land(net1.times(k).times(rate), src);
       let delivery = zero;
@@ -209,16 +285,21 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       goods = goods.plus(net1.plus(net1.times(t)).minus(saved).minus(cb).times(rate).plus(delivery).times(k));
     }
   }
-  const buyingCosts = doc.goods === null ? zero : (perOrder.isZero() ? zero : perOrder.div(Q)).plus(part(doc.buyingSpread, goods));
+  const buyingCosts =
+    doc.goods === null ? zero : (perOrder.isZero() ? zero : perOrder.div(Q)).plus(part(doc.buyingSpread, goods));
 
   // section 4
   const STAGE = { origin: 0, main: 1, destination: 2, inbound: 3 } as const;
   const first = components[0]?.source;
   const rule = first?.kind === 'quote' ? first.incoterm : 'EXW';
   hit(`Incoterms ${rule}`);
-  const paysFrom = rule === 'EXW' ? 0 : ['FCA', 'FAS', 'FOB'].includes(rule) ? 1 : ['CFR', 'CPT', 'CIF', 'CIP'].includes(rule) ? 2 : 3;
+  const paysFrom =
+    rule === 'EXW' ? 0 : ['FCA', 'FAS', 'FOB'].includes(rule) ? 1 : ['CFR', 'CPT', 'CIF', 'CIP'].includes(rule) ? 2 : 3;
   const insures = ['EXW', 'FCA', 'FAS', 'FOB', 'CFR', 'CPT'].includes(rule);
-  const unitM3 = doc.product.sides === null ? unknown : num(doc.product.sides[0]).times(doc.product.sides[1]).times(doc.product.sides[2]).div(1e6);
+  const unitM3 =
+    doc.product.sides === null
+      ? unknown
+      : num(doc.product.sides[0]).times(doc.product.sides[1]).times(doc.product.sides[2]).div(1e6);
   const kgUnit = num(doc.product.kg);
   const stage = [zero, zero, zero, zero];
   let insurance = zero;
@@ -227,7 +308,13 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   else if (route === null || Q.isNaN()) blank('freight');
   else {
     const boxes = components.map((c) => (c.source.kind === 'quote' ? c.source.carton : null));
-    const cartons = components.map((c, i) => up(Q.times(c.unitsInSoldPack).div(c.unitsInBoughtPack).div(boxes[i]?.units ?? Number.NaN)));
+    const cartons = components.map((c, i) =>
+      up(
+        Q.times(c.unitsInSoldPack)
+          .div(c.unitsInBoughtPack)
+          .div(boxes[i]?.units ?? Number.NaN),
+      ),
+    );
     const allCartons = components.length > 0 && boxes.every((b) => b !== null);
     const loose = Q.times(one.plus(route.packingAllowance));
     const n = allCartons ? sum(cartons) : unknown;
@@ -276,7 +363,10 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
           blank('freight');
           continue;
         }
-        cost = leg.basis === 'perCbm' ? rate.times(max(m3, num(leg.minCbm))) : rate.times(up(m3.div(leg.usableM3 ?? Number.NaN)));
+        cost =
+          leg.basis === 'perCbm'
+            ? rate.times(max(m3, num(leg.minCbm)))
+            : rate.times(up(m3.div(leg.usableM3 ?? Number.NaN)));
       }
       const whole = max(num(leg.minCharge), cost).times(one.plus(leg.fuelSurcharge));
       const net = inSales(netOf(whole, leg), leg.currency).div(Q);
@@ -286,7 +376,10 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     }
     if (route.insuranceRate > 0 && insures) {
       hit('insurance');
-      insurance = goods.plus(stage[0] as D).plus(stage[1] as D).times(route.insuranceRate);
+      insurance = goods
+        .plus(stage[0] as D)
+        .plus(stage[1] as D)
+        .times(route.insuranceRate);
     }
   }
   const freight = sum(stage);
@@ -297,12 +390,17 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   const card = doc.rates.marketplace;
   const wrongCard = card !== null && card.currency !== doc.currency;
   const L = doc.typed;
-  const steps = (table: { steps: { upToKg: number; fee: number | null }[]; stepKg: number | null; stepFee: number }, kg: D): D => {
+  const steps = (
+    table: { steps: { upToKg: number; fee: number | null }[]; stepKg: number | null; stepFee: number },
+    kg: D,
+  ): D => {
     const at = table.steps.find((x) => within(kg, num(x.upToKg)));
     if (at !== undefined) return num(at.fee);
     const last = table.steps.at(-1) as { upToKg: number; fee: number | null };
     hit(table.stepKg === null ? 'steps end' : 'past the last step');
-    return table.stepKg === null ? unknown : num(last.fee).plus(up(kg.minus(last.upToKg).div(table.stepKg)).times(table.stepFee));
+    return table.stepKg === null
+      ? unknown
+      : num(last.fee).plus(up(kg.minus(last.upToKg).div(table.stepKg)).times(table.stepFee));
   };
   const mean = doc.season === null ? one : sum(doc.season.map(num)).div(12);
   const overYear = (months: readonly number[], bySales: boolean): D => {
@@ -323,9 +421,17 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     else if (doc.product.sides === null || doc.product.kg === null) fulfilment = blank('fulfilment');
     else {
       const [a, b, c] = doc.product.sides.map(num).sort((x, y) => y.cmp(x)) as [D, D, D];
-      const counted = (t: { divisor: number | null }): D => (t.divisor === null ? kgUnit : max(kgUnit, a.times(b).times(c).div(t.divisor)));
+      const counted = (t: { divisor: number | null }): D =>
+        t.divisor === null ? kgUnit : max(kgUnit, a.times(b).times(c).div(t.divisor));
       const fits = (x: D, limit: number | null): boolean => limit === null || within(x, num(limit));
-      const tier = card.warehouse.tiers.find((t) => fits(a, t.maxL) && fits(b, t.maxW) && fits(c, t.maxH) && fits(counted(t), t.maxKg) && fits(a.plus(b.plus(c).times(2)), t.maxLengthGirth));
+      const tier = card.warehouse.tiers.find(
+        (t) =>
+          fits(a, t.maxL) &&
+          fits(b, t.maxW) &&
+          fits(c, t.maxH) &&
+          fits(counted(t), t.maxKg) &&
+          fits(a.plus(b.plus(c).times(2)), t.maxLengthGirth),
+      );
       if (tier === undefined) fulfilment = problem('noSizeTier');
       else if (tier.bands.length > 1 && itemPrice.isNaN()) fulfilment = unknown;
       else {
@@ -333,8 +439,12 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
         if (tier.bands.length > 1) hit('price band');
         const fee = steps((band as (typeof tier.bands)[number]).table, counted(tier).plus(tier.packagingKg));
         if (tier.divisor !== null && counted(tier).gt(kgUnit)) hit('volumetric');
-        const addOns = num(doc.product.dangerous ? card.warehouse.addOns.dangerous : 0).plus(doc.product.oversize ? card.warehouse.addOns.oversize : 0);
-        fulfilment = fee.isNaN() ? problem('noSizeTier') : round(fee.plus(addOns).plus(card.warehouse.peak === null ? zero : overYear(card.warehouse.peak, true)));
+        const addOns = num(doc.product.dangerous ? card.warehouse.addOns.dangerous : 0).plus(
+          doc.product.oversize ? card.warehouse.addOns.oversize : 0,
+        );
+        fulfilment = fee.isNaN()
+          ? problem('noSizeTier')
+          : round(fee.plus(addOns).plus(card.warehouse.peak === null ? zero : overYear(card.warehouse.peak, true)));
         hit('warehouse fee');
       }
     }
@@ -347,7 +457,9 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       let stepMissing = false;
       for (const z of dispatch.zones) {
         const parcelKg = kgUnit.plus(dispatch.packagingKg);
-        const holds = z.postage.steps.find((x) => within(parcelKg, num(x.upToKg))) ?? (z.postage.stepKg === null ? undefined : z.postage.steps.at(-1));
+        const holds =
+          z.postage.steps.find((x) => within(parcelKg, num(x.upToKg))) ??
+          (z.postage.stepKg === null ? undefined : z.postage.steps.at(-1));
         if (holds?.fee === null) {
           postage = blank('fulfilment');
           stepMissing = true;
@@ -363,7 +475,9 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
         postage = postage.plus(net.plus(paidVat(vatOn(net, dispatch), isCost(dispatch))).times(z.share));
       }
       fulfilment = postage;
-      if (!stepMissing) for (const line of [dispatch.packaging, dispatch.pickAndPack]) if (line !== null) fulfilment = fulfilment.plus(atCost(line));
+      if (!stepMissing)
+        for (const line of [dispatch.packaging, dispatch.pickAndPack])
+          if (line !== null) fulfilment = fulfilment.plus(atCost(line));
     }
   } else if (doc.supplierDelivery === null) fulfilment = blank('fulfilment');
   else if (doc.supplierDelivery !== 'none') {
@@ -374,8 +488,16 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   // section 4 again: customs
   let supplierNet = zero;
   if (ships && doc.imported && doc.supplierDelivery === null) supplierNet = num(L.fulfilmentFee ?? 0);
-  else if (ships && doc.imported && doc.supplierDelivery !== null && doc.supplierDelivery !== 'none') supplierNet = inSales(netOf(num(doc.supplierDelivery.amount), doc.supplierDelivery), doc.supplierDelivery.currency).div(Q);
-  const cifValue = goods.plus(stage[0] as D).plus(stage[1] as D).plus(supplierNet).plus(insurance);
+  else if (ships && doc.imported && doc.supplierDelivery !== null && doc.supplierDelivery !== 'none')
+    supplierNet = inSales(
+      netOf(num(doc.supplierDelivery.amount), doc.supplierDelivery),
+      doc.supplierDelivery.currency,
+    ).div(Q);
+  const cifValue = goods
+    .plus(stage[0] as D)
+    .plus(stage[1] as D)
+    .plus(supplierNet)
+    .plus(insurance);
   let customsValue = cifValue;
   let duty = zero;
   let importCharges = zero;
@@ -388,11 +510,19 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     } else {
       if (tax.customsBasis === 'FOB') {
         hit('FOB basis');
-        const inside = sum(components.map((c) => {
-          if (c.source.kind !== 'quote' || !['CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP'].includes(c.source.incoterm)) return zero;
-          if (c.source.freightInPrice > 0) hit('freight inside the price');
-          return inSales(num(c.source.freightInPrice), c.source.currency).times(c.unitsInSoldPack).div(c.unitsInBoughtPack);
-        }));
+        const inside = sum(
+          components.map((c) => {
+            if (
+              c.source.kind !== 'quote' ||
+              !['CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP'].includes(c.source.incoterm)
+            )
+              return zero;
+            if (c.source.freightInPrice > 0) hit('freight inside the price');
+            return inSales(num(c.source.freightInPrice), c.source.currency)
+              .times(c.unitsInSoldPack)
+              .div(c.unitsInBoughtPack);
+          }),
+        );
         customsValue = goods.plus(stage[0] as D).minus(inside);
       } else hit('CIF basis');
       const hs = doc.product.hsCode;
@@ -403,9 +533,15 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       if (L.dutyPct !== null) pct = num(L.dutyPct);
       else if (hs === null || origin === null) duty = blank('duty');
       else {
-        const fitting = tax.duties.filter((x) => hs.startsWith(x.heading) && (x.origins === null || x.origins.includes(origin)));
+        const fitting = tax.duties.filter(
+          (x) => hs.startsWith(x.heading) && (x.origins === null || x.origins.includes(origin)),
+        );
         // The most exact heading rates it; for one origin before for all.
-        const basic = fitting.filter((x) => !x.additional).sort((x, y) => y.heading.length - x.heading.length || Number(y.origins !== null) - Number(x.origins !== null))[0];
+        const basic = fitting
+          .filter((x) => !x.additional)
+          .sort(
+            (x, y) => y.heading.length - x.heading.length || Number(y.origins !== null) - Number(x.origins !== null),
+          )[0];
         if (basic === undefined) duty = problem('noDutyRate');
         for (const x of basic === undefined ? [] : [basic, ...fitting.filter((y) => y.additional)]) {
           pct = pct.plus(x.pct);
@@ -421,18 +557,28 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
           hit('under the duty-free limit');
           duty = customsValue.times(0);
         } else if (!perKg.isZero() && doc.product.kg === null) duty = blank('duty');
-        else duty = customsValue.times(pct).plus(inSales(perUnit, tax.currency)).plus(perKg.isZero() ? zero : inSales(perKg, tax.currency).times(kgUnit));
+        else
+          duty = customsValue
+            .times(pct)
+            .plus(inSales(perUnit, tax.currency))
+            .plus(perKg.isZero() ? zero : inSales(perKg, tax.currency).times(kgUnit));
       }
       const dutyBlank = blanks.has('duty');
       if (Q.isNaN() && tax.importCharges.length > 0) blank('duty');
       else
         for (const c of tax.importCharges) {
           const bound = (x: number | null): D | null => (x === null ? null : inSales(num(x), tax.currency));
-          importCharges = importCharges.plus(clampTo(customsValue.times(Q).times(c.pct), bound(c.min), bound(c.max)).plus(inSales(num(c.flat), tax.currency)).div(Q));
+          importCharges = importCharges.plus(
+            clampTo(customsValue.times(Q).times(c.pct), bound(c.min), bound(c.max))
+              .plus(inSales(num(c.flat), tax.currency))
+              .div(Q),
+          );
           hit('import charge');
         }
-      const vr = L.importVatRate ?? tax.importVatRates?.[doc.product.taxClass] ?? tax.vatRates[doc.product.taxClass] ?? null;
-      if (tax.importVatRates !== null && tax.importVatRates[doc.product.taxClass] === undefined && vr !== null) hit('import VAT at the VAT rate of the class');
+      const vr =
+        L.importVatRate ?? tax.importVatRates?.[doc.product.taxClass] ?? tax.vatRates[doc.product.taxClass] ?? null;
+      if (tax.importVatRates !== null && tax.importVatRates[doc.product.taxClass] === undefined && vr !== null)
+        hit('import VAT at the VAT rate of the class');
       if (vr === null) blank('importVat');
       else if (vr !== 0) {
         hit(`import VAT on ${tax.importVatBase}`);
@@ -458,7 +604,16 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     }
   }
   const dutyKnown = duty.isNaN() && blanks.has('duty') ? zero : duty;
-  const landedCost = sum([goods, buyingCosts, freight, insurance, dutyKnown, importCharges, known('prep', prep), irrecoverableVat]);
+  const landedCost = sum([
+    goods,
+    buyingCosts,
+    freight,
+    insurance,
+    dutyKnown,
+    importCharges,
+    known('prep', prep),
+    irrecoverableVat,
+  ]);
   const landedCash = landedCost.plus(recoverableVat).plus(cashback);
 
   // section 5: marketplace fees
@@ -503,7 +658,12 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   }
   if (L.itemFee !== null || own !== null) itemFee = round(num(L.itemFee ?? category?.itemFee ?? own?.itemFee ?? 0));
   const pay = own?.payment ?? null;
-  if (L.paymentPct !== null || L.paymentFixed !== null || pay !== null) payment = round(base(pay?.base ?? 'gross').times(L.paymentPct ?? pay?.pct ?? 0).plus(L.paymentFixed ?? pay?.fixed ?? 0));
+  if (L.paymentPct !== null || L.paymentFixed !== null || pay !== null)
+    payment = round(
+      base(pay?.base ?? 'gross')
+        .times(L.paymentPct ?? pay?.pct ?? 0)
+        .plus(L.paymentFixed ?? pay?.fixed ?? 0),
+    );
 
   // storage
   const C = doc.monthsHeld !== null ? num(doc.monthsHeld).times(2) : units.gt('1e-9') ? Q.div(units) : unknown;
@@ -528,13 +688,23 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       }
       const F = (x: number | null): D => (x === null || C.lte(0) ? zero : max(zero, C.minus(x)).pow(2).div(C.times(2)));
       if (bands.some((x) => C.gt(x.fromMonths))) hit('long stay');
-      storage = unitM3.times(rate.times(C).div(2).plus(sum(bands.map((x) => F(x.fromMonths).minus(F(x.toMonths)).times(x.rate)))));
-      hit(mine === null ? 'storage by card' : 'storage of one\'s own');
+      storage = unitM3.times(
+        rate
+          .times(C)
+          .div(2)
+          .plus(sum(bands.map((x) => F(x.fromMonths).minus(F(x.toMonths)).times(x.rate)))),
+      );
+      hit(mine === null ? 'storage by card' : "storage of one's own");
     }
   }
   const ofTheirs = {
-    referral: known('referral', referral), itemFee, payment, surcharges: zero, subscription: zero,
-    fulfilment: theirs ? known('fulfilment', fulfilment) : zero, storage: storesTheirs ? known('storage', storage) : zero,
+    referral: known('referral', referral),
+    itemFee,
+    payment,
+    surcharges: zero,
+    subscription: zero,
+    fulfilment: theirs ? known('fulfilment', fulfilment) : zero,
+    storage: storesTheirs ? known('storage', storage) : zero,
   };
   for (const x of card?.surcharges ?? []) {
     hit('surcharge');
@@ -569,7 +739,9 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   if (q > 0 && terms !== null && terms !== 'none') {
     hit('returns');
     const w = (k: keyof typeof ofTheirs, x: D, rate: D): D => x.times(bears(k) ? one.plus(rate) : one);
-    const given = (['referral', 'itemFee', 'payment', 'surcharges'] as const).map((k) => [k, part(back[k], ofTheirs[k])] as const);
+    const given = (['referral', 'itemFee', 'payment', 'surcharges'] as const).map(
+      (k) => [k, part(back[k], ofTheirs[k])] as const,
+    );
     const referralBack = part(back.referral, ofTheirs.referral);
     let a = zero;
     if (card !== null && card.refund.adminPct > 0) {
@@ -581,10 +753,15 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     const x = terms.disposal === null ? zero : atCost(terms.disposal);
     const allowance = netRevenue
       .minus(sum(given.map(([k, fee]) => w(k, fee, costRate))))
-      .plus(w('referral', a, costRate)).plus(h).plus(x.times(1 - terms.resaleShare)).minus(part(terms.resaleShare, landedCost));
+      .plus(w('referral', a, costRate))
+      .plus(h)
+      .plus(x.times(1 - terms.resaleShare))
+      .minus(part(terms.resaleShare, landedCost));
     returns = allowance.times(q);
     if (returns.isNegative()) hit('returns that pay');
-    returnedInPayout = sum(given.map(([k, fee]) => w(k, fee, num(charged)))).minus(w('referral', a, num(charged))).times(q);
+    returnedInPayout = sum(given.map(([k, fee]) => w(k, fee, num(charged))))
+      .minus(w('referral', a, num(charged)))
+      .times(q);
   }
   const feesCharged = sum(keys.map((k) => ofTheirs[k])).plus(charged === 0 ? zero : bearing.times(charged));
   const payout = gross.minus(withheld).times(one.minus(q)).minus(feesCharged).plus(returnedInPayout);
@@ -596,7 +773,10 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   const breakage = doc.breakage === 0 ? zero : landedCost.times(doc.breakage).div(one.minus(doc.breakage));
 
   // section 7
-  const adVat = card === null || card.advertVat.treatment === 'none' || card.advertVat.rate === 0 ? zero : vatIsCost.times(card.advertVat.rate);
+  const adVat =
+    card === null || card.advertVat.treatment === 'none' || card.advertVat.rate === 0
+      ? zero
+      : vatIsCost.times(card.advertVat.rate);
   const V = adVat.plus(1);
   let cpc = unknown;
   let conversion = unknown;
@@ -611,7 +791,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     const total = sum(ks.map((k) => num(k.expectedClicks)));
     const byClicks = total.gt(0);
     hit(byClicks ? 'keywords by clicks' : 'keywords equally');
-    const weigh = (pick: (k: (typeof ks)[number]) => D): D => sum(ks.map((k) => pick(k).times(byClicks ? num(k.expectedClicks).div(total) : one.div(ks.length))));
+    const weigh = (pick: (k: (typeof ks)[number]) => D): D =>
+      sum(ks.map((k) => pick(k).times(byClicks ? num(k.expectedClicks).div(total) : one.div(ks.length))));
     cpc = weigh((k) => num(k.low).plus(num(k.high).minus(num(k.low)).times(k.weight)));
     conversion = weigh((k) => num(k.conversionRate));
     if (conversion.gte('1e-9')) adCostPerAdSale = cpc.times(V).div(conversion);
@@ -623,8 +804,18 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   // section 8
   const other = sum(doc.otherPerUnit.map((o) => atCost(o.line)));
   if (otherIsOpen) blank('other');
-  const proceeds = netRevenue.minus(sum(keys.filter((k) => k !== 'fulfilment' && k !== 'storage').map((k) => ofTheirs[k]))).minus(feeVat).minus(known('fulfilment', fulfilment)).minus(known('storage', storage)).minus(currencyConversion);
-  const contribution = proceeds.minus(landedCost).minus(breakage).minus(known('returns', returns)).minus(other).plus(doc.freeExtraProfit);
+  const proceeds = netRevenue
+    .minus(sum(keys.filter((k) => k !== 'fulfilment' && k !== 'storage').map((k) => ofTheirs[k])))
+    .minus(feeVat)
+    .minus(known('fulfilment', fulfilment))
+    .minus(known('storage', storage))
+    .minus(currencyConversion);
+  const contribution = proceeds
+    .minus(landedCost)
+    .minus(breakage)
+    .minus(known('returns', returns))
+    .minus(other)
+    .plus(doc.freeExtraProfit);
   const unitProfit = contribution.minus(known('adverts', adverts));
   const P = num(doc.payoutEveryDays ?? card?.payoutEveryDays);
   const wait = num(doc.payoutDelayDays ?? card?.payoutDelayDays);
@@ -635,7 +826,14 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     const deposit = num(first?.kind === 'quote' ? (first.depositShare ?? 1) : 1);
     const transit = route === 'none' ? zero : num(route?.transitDays);
     const inbound = route === 'none' || route === null ? zero : num(route.inboundDays);
-    cycle = deposit.times(lead).plus(transit).plus(inbound).minus(one.minus(deposit).times(credit)).plus(C.times(30.4375).div(2)).plus(P.div(2)).plus(wait);
+    cycle = deposit
+      .times(lead)
+      .plus(transit)
+      .plus(inbound)
+      .minus(one.minus(deposit).times(credit))
+      .plus(C.times(30.4375).div(2))
+      .plus(P.div(2))
+      .plus(wait);
   }
   const turns = cycle.gt(0) ? min(num(12).div(C), num(365).div(cycle)) : cycle.lte(0) ? num(12).div(C) : unknown;
   if (cycle.lte(0)) hit('paid before paying');
@@ -645,25 +843,80 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   const lowestConversion = ifPays(ratio(cpc.times(V), contribution));
   const show = (name: string, x: D): D => (blanks.has(name) ? unknown : x);
   return {
-    blanks, problems, cifValue,
+    blanks,
+    problems,
+    cifValue,
     lines: {
-      outputVat, irrecoverableVat, feeVat, goods, buyingCosts, prep: show('prep', prep), freight: freight.isZero() ? show('freight', freight) : freight, insurance, duty: duty.isZero() ? show('duty', duty) : duty, importCharges,
-      referral: show('referral', referral), itemFee, payment, surcharges: ofTheirs.surcharges, subscription: show('subscription', subscription), currencyConversion,
-      fulfilment: show('fulfilment', fulfilment), storage: show('storage', storage), returns: show('returns', returns), breakage, other: otherIsOpen && other.isZero() ? unknown : other, freeExtra: num(doc.freeExtraProfit === 0 ? 0 : -doc.freeExtraProfit), adverts: show('adverts', adverts),
+      outputVat,
+      irrecoverableVat,
+      feeVat,
+      goods,
+      buyingCosts,
+      prep: show('prep', prep),
+      freight: freight.isZero() ? show('freight', freight) : freight,
+      insurance,
+      duty: duty.isZero() ? show('duty', duty) : duty,
+      importCharges,
+      referral: show('referral', referral),
+      itemFee,
+      payment,
+      surcharges: ofTheirs.surcharges,
+      subscription: show('subscription', subscription),
+      currencyConversion,
+      fulfilment: show('fulfilment', fulfilment),
+      storage: show('storage', storage),
+      returns: show('returns', returns),
+      breakage,
+      other: otherIsOpen && other.isZero() ? unknown : other,
+      freeExtra: num(doc.freeExtraProfit === 0 ? 0 : -doc.freeExtraProfit),
+      adverts: show('adverts', adverts),
     },
     figures: {
-      itemPrice, gross, netRevenue, proceeds, landedCost, landedCash, contribution, unitProfit,
-      margin: ratio(unitProfit, netRevenue), marginOnShelfPrice: ratio(unitProfit, gross), roi: ratio(unitProfit, landedCost), markup: ratio(netRevenue, landedCost).minus(1), priceMultiple: ratio(gross, goods),
-      expectedMonthlyUnits: units, profitPerMonth: unitProfit.times(units).minus(doc.monthlyFixedCosts), coverMonths: C, cashCycleDays: cycle, turnsPerYear: turns,
-      yearlyReturnOnCash: ratio(unitProfit, landedCash).times(turns), costOfHolding: doc.rates.benchmark === null ? unknown : landedCash.times(doc.rates.benchmark.rate).times(max(zero, cycle)).div(365),
-      payout, recoverableVat, cashbackToCome: cashback, cifValue, customsValue, importVat, adCostPerAdSale, acos, tacos: acos.times(adShare),
-      breakEvenAcos: ifPays(ratio(contribution, gross.times(V))), highestCpc, highestCpcBlended: ratio(highestCpc, adShare), lowestConversion, lowestConversionBlended: lowestConversion.times(adShare),
+      itemPrice,
+      gross,
+      netRevenue,
+      proceeds,
+      landedCost,
+      landedCash,
+      contribution,
+      unitProfit,
+      margin: ratio(unitProfit, netRevenue),
+      marginOnShelfPrice: ratio(unitProfit, gross),
+      roi: ratio(unitProfit, landedCost),
+      markup: ratio(netRevenue, landedCost).minus(1),
+      priceMultiple: ratio(gross, goods),
+      expectedMonthlyUnits: units,
+      profitPerMonth: unitProfit.times(units).minus(doc.monthlyFixedCosts),
+      coverMonths: C,
+      cashCycleDays: cycle,
+      turnsPerYear: turns,
+      yearlyReturnOnCash: ratio(unitProfit, landedCash).times(turns),
+      costOfHolding:
+        doc.rates.benchmark === null
+          ? unknown
+          : landedCash.times(doc.rates.benchmark.rate).times(max(zero, cycle)).div(365),
+      payout,
+      recoverableVat,
+      cashbackToCome: cashback,
+      cifValue,
+      customsValue,
+      importVat,
+      adCostPerAdSale,
+      acos,
+      tacos: acos.times(adShare),
+      breakEvenAcos: ifPays(ratio(contribution, gross.times(V))),
+      highestCpc,
+      highestCpcBlended: ratio(highestCpc, adShare),
+      lowestConversion,
+      lowestConversionBlended: lowestConversion.times(adShare),
     },
   };
 }
 
 function shelfAfter(s: RetailPurchase, hit: (name: string) => void): D {
-  const ordered = s.reordered ? s.discounts : [...s.discounts.filter((x) => x.kind === 'percent'), ...s.discounts.filter((x) => x.kind === 'coupon')];
+  const ordered = s.reordered
+    ? s.discounts
+    : [...s.discounts.filter((x) => x.kind === 'percent'), ...s.discounts.filter((x) => x.kind === 'coupon')];
   let p = num(s.shelfPrice);
   for (const x of ordered) {
     hit(`discount ${x.kind}${s.reordered ? ' reordered' : ''}`);

@@ -6,7 +6,9 @@ import { evaluate, restate } from '../lane/result.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 
-/** What a change of rates does to one lane; money per unit in the home currency, each side by its own exchange table. */
+/**
+ * What a change of rates does to one lane; money per unit in the home currency, each side by its own exchange table.
+ */
 export type Impact = {
   readonly before: number | null;
   readonly after: number | null;
@@ -26,7 +28,9 @@ export function fallsUnder(before: LaneDocument, after: LaneDocument, hurdles: r
   if (hurdles.length === 0) return [];
   const later = judgeHurdles(after, hurdles);
   if (!later.some((h) => h.verdict === 'fail')) return [];
-  return judgeHurdles(before, hurdles).flatMap((h, i) => (later[i]?.verdict === 'fail' && RANK[h.verdict] > RANK.fail ? [h.hurdle.figure] : []));
+  return judgeHurdles(before, hurdles).flatMap((h, i) =>
+    later[i]?.verdict === 'fail' && RANK[h.verdict] > RANK.fail ? [h.hurdle.figure] : [],
+  );
 }
 
 /** Compares a lane with the rates it was computed with and with others. */
@@ -36,15 +40,26 @@ export function impactOf(before: LaneDocument, after: LaneDocument, hurdles: rea
   const [a, b] = [home(was, before), home(now, after)];
   const diff = a === null || b === null ? { total: null, lines: [] } : differences(a, b);
   return {
-    before: a?.figures.unitProfit ?? null, after: b?.figures.unitProfit ?? null, change: diff.total, why: diff.lines,
+    before: a?.figures.unitProfit ?? null,
+    after: b?.figures.unitProfit ?? null,
+    change: diff.total,
+    why: diff.lines,
     dropped: fallsUnder(before, after, hurdles),
-    lost: [...now.blanks.filter((x) => !was.blanks.includes(x)), ...now.problems.map((p) => p.code).filter((x) => !was.problems.some((p) => p.code === x))],
+    lost: [
+      ...now.blanks.filter((x) => !was.blanks.includes(x)),
+      ...now.problems.map((p) => p.code).filter((x) => !was.problems.some((p) => p.code === x)),
+    ],
   };
 }
 
 /** Largest fall first; lanes that became unknown before all. */
 export function byFall(a: Impact, b: Impact): number {
-  const of = (i: Impact): number => (i.change !== null ? i.change : i.before !== null && i.after === null ? Number.NEGATIVE_INFINITY : Number.POSITIVE_INFINITY);
+  const of = (i: Impact): number =>
+    i.change !== null
+      ? i.change
+      : i.before !== null && i.after === null
+        ? Number.NEGATIVE_INFINITY
+        : Number.POSITIVE_INFINITY;
   const [x, y] = [of(a), of(b)];
   return x === y ? 0 : x - y;
 }

@@ -29,7 +29,8 @@ export type NewLane = {
 };
 
 /**
- * A lane as the workspace's defaults make it. Every default taken is marked so in the provenance; a default that is blank
+ * A lane as the workspace's defaults make it. Every default taken is marked so in the provenance; a default that is
+ * blank
  * leaves its line blank. Money defaults are in the home currency; cost per click is restated in the sales currency.
  */
 export function newLane(n: NewLane): StoredLane {
@@ -43,39 +44,118 @@ export function newLane(n: NewLane): StoredLane {
   };
   const ships = n.way === 'supplierShips';
   const check = n.way === 'feeCheck';
-  const method = ships ? 'supplierShips' : n.method ?? (card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse');
+  const method = ships
+    ? 'supplierShips'
+    : (n.method ?? (card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse'));
   const freightCardId = ships || check ? null : (n.freightCardId ?? null);
   const postageCardId = method === 'ownDispatch' ? (n.postageCardId ?? null) : null;
-  const toSales = n.exchange === null ? (home === n.currency ? 1 : Number.NaN) : exchangeFactor(n.exchange.table, home, n.currency);
+  const toSales =
+    n.exchange === null ? (home === n.currency ? 1 : Number.NaN) : exchangeFactor(n.exchange.table, home, n.currency);
   const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
 
   const legs = [];
-  if (n.way === 'ownBrand' && d.mainFreightPerCbm !== null) legs.push({ name: 'Sea or land, main leg', stage: 'main' as const, basis: 'perCbm' as const, rate: d.mainFreightPerCbm, currency: home });
-  if (!ships && !check && method === 'warehouse' && d.inboundPerUnit !== null) legs.push({ name: 'To the warehouse', stage: 'inbound' as const, basis: 'perUnit' as const, rate: d.inboundPerUnit, currency: home });
+  if (n.way === 'ownBrand' && d.mainFreightPerCbm !== null)
+    legs.push({
+      name: 'Sea or land, main leg',
+      stage: 'main' as const,
+      basis: 'perCbm' as const,
+      rate: d.mainFreightPerCbm,
+      currency: home,
+    });
+  if (!ships && !check && method === 'warehouse' && d.inboundPerUnit !== null)
+    legs.push({
+      name: 'To the warehouse',
+      stage: 'inbound' as const,
+      basis: 'perUnit' as const,
+      rate: d.inboundPerUnit,
+      currency: home,
+    });
   const importedBrand = n.way === 'ownBrand' || n.way === 'wholesale';
 
   const ads = importedBrand && n.way === 'ownBrand';
   const clicks = d.clickLow !== null && d.clickHigh !== null && d.conversionRate !== null && toSales === toSales;
 
   return storedLane.parse({
-    country: n.country, currency: n.currency, marketplace: card?.marketplace ?? '',
+    country: n.country,
+    currency: n.currency,
+    marketplace: card?.marketplace ?? '',
     imported: n.origin === null ? byDefault('imported', n.way === 'ownBrand') : crossesCustoms(n.origin, n.country),
     price: n.price,
     components: n.quoteId === null ? [] : [{ quoteId: n.quoteId }],
-    orderQuantity: ships ? null : check ? 1 : byDefault('orderQuantity', n.way === 'retail' ? Math.min(d.orderQuantity ?? 10, 10) : d.orderQuantity),
-    route: ships || check ? 'none' : freightCardId !== null ? null : legs.length === 0 ? (method === 'ownDispatch' ? byDefault('route', 'none') : null) : byDefault('route', { name: '', legs, packingAllowance: 0.12, insuranceRate: n.way === 'ownBrand' ? d.insuranceRate : 0, transitDays: n.way === 'ownBrand' ? d.transitDays : 2, inboundDays: 5 }),
-    prep: ships || check ? 'none' : d.prep === null ? null : byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home }),
+    orderQuantity: ships
+      ? null
+      : check
+        ? 1
+        : byDefault('orderQuantity', n.way === 'retail' ? Math.min(d.orderQuantity ?? 10, 10) : d.orderQuantity),
+    route:
+      ships || check
+        ? 'none'
+        : freightCardId !== null
+          ? null
+          : legs.length === 0
+            ? method === 'ownDispatch'
+              ? byDefault('route', 'none')
+              : null
+            : byDefault('route', {
+                name: '',
+                legs,
+                packingAllowance: 0.12,
+                insuranceRate: n.way === 'ownBrand' ? d.insuranceRate : 0,
+                transitDays: n.way === 'ownBrand' ? d.transitDays : 2,
+                inboundDays: 5,
+              }),
+    prep:
+      ships || check
+        ? 'none'
+        : d.prep === null
+          ? null
+          : byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home }),
     method,
-    dispatch: method === 'ownDispatch' && postageCardId === null && d.postagePerParcel !== null ? byDefault('dispatch', { zones: [{ name: '', share: 1, postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] } }], packagingKg: 0.15 }) : null,
+    dispatch:
+      method === 'ownDispatch' && postageCardId === null && d.postagePerParcel !== null
+        ? byDefault('dispatch', {
+            zones: [
+              { name: '', share: 1, postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] } },
+            ],
+            packagingKg: 0.15,
+          })
+        : null,
     supplierDelivery: ships ? byDefault('supplierDelivery', { amount: d.postagePerParcel ?? 0, currency: home }) : null,
-    storage: method === 'warehouse' && card?.storage ? 'card' : ships || check || method === 'ownDispatch' ? 'none' : null,
-    returns: check ? 'none' : d.returnRate === null ? null : byDefault('returns', { rate: d.returnRate, resaleShare: ships ? 0 : d.resaleShare, handling: { amount: d.returnHandling, currency: home } }),
-    adverts: !ads ? byDefault('adverts', 'none') : clicks ? byDefault('adverts', { keywords: [{ text: '', low: cents((d.clickLow ?? 0) * toSales), high: cents((d.clickHigh ?? 0) * toSales), conversionRate: d.conversionRate ?? 0 }], adShare: d.adShare }) : null,
+    storage:
+      method === 'warehouse' && card?.storage ? 'card' : ships || check || method === 'ownDispatch' ? 'none' : null,
+    returns: check
+      ? 'none'
+      : d.returnRate === null
+        ? null
+        : byDefault('returns', {
+            rate: d.returnRate,
+            resaleShare: ships ? 0 : d.resaleShare,
+            handling: { amount: d.returnHandling, currency: home },
+          }),
+    adverts: !ads
+      ? byDefault('adverts', 'none')
+      : clicks
+        ? byDefault('adverts', {
+            keywords: [
+              {
+                text: '',
+                low: cents((d.clickLow ?? 0) * toSales),
+                high: cents((d.clickHigh ?? 0) * toSales),
+                conversionRate: d.conversionRate ?? 0,
+              },
+            ],
+            adShare: d.adShare,
+          })
+        : null,
     demand: d.monthlyUnits === null ? null : byDefault('demand', { kind: 'typed', units: check ? 1 : d.monthlyUnits }),
     conversionSpread: d.conversionSpread,
     category: null,
-    marketplaceCardId: n.marketplace?.id ?? null, taxCardId: n.taxCardId, exchangeCardId: n.exchange?.id ?? null,
-    freightCardId, postageCardId, benchmarkCardId: n.benchmarkCardId ?? null,
+    marketplaceCardId: n.marketplace?.id ?? null,
+    taxCardId: n.taxCardId,
+    exchangeCardId: n.exchange?.id ?? null,
+    freightCardId,
+    postageCardId,
+    benchmarkCardId: n.benchmarkCardId ?? null,
     benchmark: { rate: d.benchmarkRate, date: n.today },
     provenance,
   });

@@ -1,8 +1,22 @@
-/** Changes by path. A patch says what stood there before, so that nobody overwrites what another has changed meanwhile. */
+/**
+ * Changes by path. A patch says what stood there before, so that nobody overwrites what another has changed
+ * meanwhile.
+ */
 import { z } from 'zod';
 
 const FORBIDDEN = new Set(['__proto__', 'prototype', 'constructor']);
-export const path = z.array(z.union([z.string().max(60).refine((key) => !FORBIDDEN.has(key), 'There is no such field'), z.number().int().min(0).max(10_000)])).min(1).max(12);
+export const path = z
+  .array(
+    z.union([
+      z
+        .string()
+        .max(60)
+        .refine((key) => !FORBIDDEN.has(key), 'There is no such field'),
+      z.number().int().min(0).max(10_000),
+    ]),
+  )
+  .min(1)
+  .max(12);
 export type Path = z.output<typeof path>;
 
 export const patch = z.strictObject({
@@ -36,7 +50,8 @@ export function withValueAt<T>(root: T, at: Path, value: unknown): T {
 }
 
 /**
- * A copy of `root` as a patch leaves it. A note of where a value came from is taken away by null: it was not there before, and
+ * A copy of `root` as a patch leaves it. A note of where a value came from is taken away by null: it was not there
+ * before, and
  * undoing an edit has to undo its note.
  */
 export function patched<T>(root: T, p: Pick<Patch, 'path' | 'to'>): T {
@@ -45,7 +60,12 @@ export function patched<T>(root: T, p: Pick<Patch, 'path' | 'to'>): T {
 
 /** Whether two patches are about the same place. */
 export function samePlace(a: Patch, b: Patch): boolean {
-  return a.entity === b.entity && a.id === b.id && a.path.length === b.path.length && a.path.every((key, i) => key === b.path[i]);
+  return (
+    a.entity === b.entity &&
+    a.id === b.id &&
+    a.path.length === b.path.length &&
+    a.path.every((key, i) => key === b.path[i])
+  );
 }
 
 export function inverse(p: Patch): Patch {

@@ -8,7 +8,19 @@ import type { Standing } from '../lane/schema.ts';
 import type { CandidateData, QuoteSource, StoredLane } from './records.ts';
 
 export type Method = StoredLane['method'];
-export const MISSING = ['warehouse', 'tier', 'size', 'category', 'tax', 'standing', 'exchange', 'postage', 'route', 'quote', 'quoteExpired'] as const;
+export const MISSING = [
+  'warehouse',
+  'tier',
+  'size',
+  'category',
+  'tax',
+  'standing',
+  'exchange',
+  'postage',
+  'route',
+  'quote',
+  'quoteExpired',
+] as const;
 /** What a proposed lane would lack. `warehouse` and `tier` mean that it cannot be. */
 export type Missing = (typeof MISSING)[number];
 const IMPOSSIBLE: readonly Missing[] = ['warehouse', 'tier'];
@@ -58,24 +70,41 @@ export function postageFor(cards: Ask['postages'], country: string): Ask['postag
 }
 
 /**
- * Proposals in the order marketplace, method, quote, route. What a combination lacks is said; combinations that cannot be (no
- * warehouse there, no size tier that takes the parcel) are named too, and marked so. Freight cards that do not run to the
+ * Proposals in the order marketplace, method, quote, route. What a combination lacks is said; combinations that
+ * cannot be (no
+ * warehouse there, no size tier that takes the parcel) are named too, and marked so. Freight cards that do not run to
+ * the
  * country are passed over; where none runs there, `route` is missing and the default route stands in.
  */
 export function proposeLanes(ask: Ask, around: Around): Proposal[] {
   const { candidate: c } = around;
   const out: Proposal[] = [];
-  const methods: readonly Method[] = c.way === 'supplierShips' ? ['supplierShips'] : ask.methods.filter((m) => m !== 'supplierShips');
-  const quotes: readonly { id: string | null; data: QuoteSource | null }[] = ask.quotes.length === 0 ? [{ id: null, data: null }] : ask.quotes;
-  const parcel = c.product.sides === null || c.product.kg === null ? null : parcelOf(c.product.sides[0], c.product.sides[1], c.product.sides[2], c.product.kg, { L: 0, W: 0, H: 0, kg: 0 });
-  const there = new Set(around.lanes.map((l) => [around.marketplaceKeys[l.marketplaceCardId ?? ''] ?? '', l.method, l.components[0]?.quoteId ?? '', l.freightCardId ?? ''].join('|')));
+  const methods: readonly Method[] =
+    c.way === 'supplierShips' ? ['supplierShips'] : ask.methods.filter((m) => m !== 'supplierShips');
+  const quotes: readonly { id: string | null; data: QuoteSource | null }[] =
+    ask.quotes.length === 0 ? [{ id: null, data: null }] : ask.quotes;
+  const parcel =
+    c.product.sides === null || c.product.kg === null
+      ? null
+      : parcelOf(c.product.sides[0], c.product.sides[1], c.product.sides[2], c.product.kg, { L: 0, W: 0, H: 0, kg: 0 });
+  const there = new Set(
+    around.lanes.map((l) =>
+      [
+        around.marketplaceKeys[l.marketplaceCardId ?? ''] ?? '',
+        l.method,
+        l.components[0]?.quoteId ?? '',
+        l.freightCardId ?? '',
+      ].join('|'),
+    ),
+  );
   for (const m of ask.marketplaces) {
     const land = m.card.country;
     const lacks: Missing[] = [];
     if (!around.taxCountries.has(land)) lacks.push('tax');
     if (around.standings[land] === undefined) lacks.push('standing');
     if (Number.isNaN(exchangeFactor(around.exchange, around.homeCurrency, m.card.currency))) lacks.push('exchange');
-    if (c.product.category === null || !m.card.categories.some((x) => x.key === c.product.category)) lacks.push('category');
+    if (c.product.category === null || !m.card.categories.some((x) => x.key === c.product.category))
+      lacks.push('category');
     for (const method of methods) {
       const missing = [...lacks];
       const postage = method === 'ownDispatch' ? postageFor(ask.postages, land) : null;
@@ -86,7 +115,8 @@ export function proposeLanes(ask: Ask, around: Around): Proposal[] {
         else if (sizeTierOf(m.card.warehouse.tiers, parcel) < 0) missing.unshift('tier');
       }
       const possible = !missing.some((x) => IMPOSSIBLE.includes(x));
-      const fitting = method === 'supplierShips' ? [] : ask.routes.filter((r) => routeFits(r.card, c.product.origin, land));
+      const fitting =
+        method === 'supplierShips' ? [] : ask.routes.filter((r) => routeFits(r.card, c.product.origin, land));
       const routes: readonly { id: string | null }[] = fitting.length === 0 ? [{ id: null }] : fitting;
       if (method !== 'supplierShips' && ask.routes.length > 0 && fitting.length === 0) missing.push('route');
       // What cannot be is said once, not for every quote and route.
@@ -96,8 +126,16 @@ export function proposeLanes(ask: Ask, around: Around): Proposal[] {
           if (q.id === null) own.push('quote');
           else if (q.data?.validUntil != null && around.today > q.data.validUntil) own.push('quoteExpired');
           out.push({
-            marketplaceCardId: m.id, country: land, marketplace: m.card.marketplace, method, quoteId: q.id, freightCardId: r.id, postageCardId: postage?.id ?? null,
-            exists: there.has([m.key, method, q.id ?? '', r.id ?? ''].join('|')), possible, missing: own,
+            marketplaceCardId: m.id,
+            country: land,
+            marketplace: m.card.marketplace,
+            method,
+            quoteId: q.id,
+            freightCardId: r.id,
+            postageCardId: postage?.id ?? null,
+            exists: there.has([m.key, method, q.id ?? '', r.id ?? ''].join('|')),
+            possible,
+            missing: own,
           });
         }
     }

@@ -1,4 +1,6 @@
-/** What a workspace keeps of a candidate, its quotes and its lanes, and how a lane document is put together from them. */
+/**
+ * What a workspace keeps of a candidate, its quotes and its lanes, and how a lane document is put together from them.
+ */
 import { z } from 'zod';
 import type { Standing } from '../lane/schema.ts';
 import { laneTerms, product, quote, retailPurchase, WAYS } from '../lane/schema.ts';
@@ -14,9 +16,18 @@ export const GATES = ['affordable', 'demanded', 'enterable', 'profitable', 'perm
 export type Gate = (typeof GATES)[number];
 /** Gates ticked by hand; the other two are computed. */
 export const handGates = z.strictObject({
-  demanded: z.strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') }).nullable().default(null),
-  enterable: z.strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') }).nullable().default(null),
-  permitted: z.strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') }).nullable().default(null),
+  demanded: z
+    .strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') })
+    .nullable()
+    .default(null),
+  enterable: z
+    .strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') })
+    .nullable()
+    .default(null),
+  permitted: z
+    .strictObject({ passed: z.boolean(), note: z.string().max(2000).default('') })
+    .nullable()
+    .default(null),
 });
 
 export const quoteSource = z.discriminatedUnion('kind', [quote, retailPurchase]);
@@ -29,7 +40,10 @@ export const candidateData = z.strictObject({
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
   notes: z.string().max(10_000).default(''),
   gates: handGates.default(handGates.parse({})),
-  score: z.strictObject({ value: z.number().min(0).max(10).nullable(), reason: z.string().max(2000).default('') }).nullable().default(null),
+  score: z
+    .strictObject({ value: z.number().min(0).max(10).nullable(), reason: z.string().max(2000).default('') })
+    .nullable()
+    .default(null),
   product: product.default(product.parse({})),
   variations: z.array(variation).max(500).default([]),
   /** Overrides of the workspace's launch plan; null: that of the workspace. */
@@ -41,7 +55,10 @@ export const storedLane = laneTerms.extend({
   components: z
     .array(
       z.strictObject({
-        quoteId: z.string().max(64), name: shortText.default(''), unitsInSoldPack: pieces.default(1), unitsInBoughtPack: pieces.default(1),
+        quoteId: z.string().max(64),
+        name: shortText.default(''),
+        unitsInSoldPack: pieces.default(1),
+        unitsInBoughtPack: pieces.default(1),
         /** The candidate whose goods these are, where a bundle is put together of candidates. */
         candidateId: z.string().max(64).nullable().default(null),
       }),
@@ -53,7 +70,10 @@ export const storedLane = laneTerms.extend({
   marketplaceCardId: z.string().max(64).nullable().default(null),
   taxCardId: z.string().max(64).nullable().default(null),
   exchangeCardId: z.string().max(64).nullable().default(null),
-  /** Where set, the card's legs stand in place of `route`, its zones in place of the postage, its rate in place of `benchmark`. */
+  /**
+   * Where set, the card's legs stand in place of `route`, its zones in place of the postage, its rate in place of
+   * `benchmark`.
+   */
   freightCardId: z.string().max(64).nullable().default(null),
   postageCardId: z.string().max(64).nullable().default(null),
   benchmarkCardId: z.string().max(64).nullable().default(null),
@@ -64,7 +84,14 @@ export const storedLane = laneTerms.extend({
 export type StoredLane = z.output<typeof storedLane>;
 
 /** The fields of a stored lane that name the card versions it is computed with. */
-export const CARD_FIELDS = { marketplace: 'marketplaceCardId', tax: 'taxCardId', exchange: 'exchangeCardId', freight: 'freightCardId', postage: 'postageCardId', benchmark: 'benchmarkCardId' } as const;
+export const CARD_FIELDS = {
+  marketplace: 'marketplaceCardId',
+  tax: 'taxCardId',
+  exchange: 'exchangeCardId',
+  freight: 'freightCardId',
+  postage: 'postageCardId',
+  benchmark: 'benchmarkCardId',
+} as const;
 
 /** Ids of the card versions that lanes are computed with, each once. */
 export function cardsOf(lanes: readonly StoredLane[]): string[] {
@@ -89,34 +116,76 @@ export type Parts = {
 };
 
 /**
- * Puts a self-contained lane document together. A standing on the lane beats the workspace's for that country; a category
+ * Puts a self-contained lane document together. A standing on the lane beats the workspace's for that country; a
+ * category
  * on the lane beats the product's.
  */
 export function composeLane(p: Parts): LaneDocument {
   const l = p.lane;
-  const card = <T extends CardData>(id: string | null | undefined): T | null => (id === null || id === undefined ? null : ((p.cards[id] as T | undefined) ?? null));
-  const quoteOf = (id: string): QuoteSource | undefined => (p.quotes instanceof Map ? p.quotes.get(id) : (p.quotes as Record<string, QuoteSource>)[id]);
+  const card = <T extends CardData>(id: string | null | undefined): T | null =>
+    id === null || id === undefined ? null : ((p.cards[id] as T | undefined) ?? null);
+  const quoteOf = (id: string): QuoteSource | undefined =>
+    p.quotes instanceof Map ? p.quotes.get(id) : (p.quotes as Record<string, QuoteSource>)[id];
   const goods: Component[] = [];
   for (const c of l.components) {
     const source = quoteOf(c.quoteId);
-    if (source !== undefined) goods.push({ name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack, source });
+    if (source !== undefined)
+      goods.push({ name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack, source });
   }
   const freight = card<FreightCard>(l.freightCardId);
   const postage = card<PostageCard>(l.postageCardId);
   const bank = card<BenchmarkCard>(l.benchmarkCardId);
   // Every field by name: copied by spread or rest, the document would be read some ten times more slowly.
   return {
-    format: 'bold-margin/lane', version: 1, date: p.today, homeCurrency: p.homeCurrency, way: p.candidate.way,
-    name: l.name, marketplace: l.marketplace, country: l.country, currency: l.currency, imported: l.imported, price: l.price, averageDiscount: l.averageDiscount,
+    format: 'bold-margin/lane',
+    version: 1,
+    date: p.today,
+    homeCurrency: p.homeCurrency,
+    way: p.candidate.way,
+    name: l.name,
+    marketplace: l.marketplace,
+    country: l.country,
+    currency: l.currency,
+    imported: l.imported,
+    price: l.price,
+    averageDiscount: l.averageDiscount,
     shippingCharged: l.shippingCharged,
     standing: l.standing ?? p.standings[l.country] ?? null,
-    orderQuantity: l.orderQuantity, buyingSpread: l.buyingSpread,
+    orderQuantity: l.orderQuantity,
+    buyingSpread: l.buyingSpread,
     route: freight === null ? l.route : { ...freight.route, name: freight.name },
-    importVatPostponed: l.importVatPostponed, prep: l.prep, method: l.method,
-    dispatch: postage === null || l.dispatch === 'none' ? l.dispatch : { ...(l.dispatch ?? NO_PACKAGING), zones: postage.zones, vat: postage.vat, vatRate: postage.vatRate, recoverable: postage.recoverable, packagingKg: postage.packagingKg },
-    supplierDelivery: l.supplierDelivery, storage: l.storage, monthsHeld: l.monthsHeld, saleMonth: l.saleMonth, referralApplies: l.referralApplies, accountUnitsPerMonth: l.accountUnitsPerMonth,
-    returns: l.returns, breakage: l.breakage, otherPerUnit: l.otherPerUnit, freeExtraProfit: l.freeExtraProfit, conversionSpread: l.conversionSpread, adverts: l.adverts,
-    demand: l.demand, season: l.season, monthlyFixedCosts: l.monthlyFixedCosts, payoutEveryDays: l.payoutEveryDays, payoutDelayDays: l.payoutDelayDays, typed: l.typed,
+    importVatPostponed: l.importVatPostponed,
+    prep: l.prep,
+    method: l.method,
+    dispatch:
+      postage === null || l.dispatch === 'none'
+        ? l.dispatch
+        : {
+            ...(l.dispatch ?? NO_PACKAGING),
+            zones: postage.zones,
+            vat: postage.vat,
+            vatRate: postage.vatRate,
+            recoverable: postage.recoverable,
+            packagingKg: postage.packagingKg,
+          },
+    supplierDelivery: l.supplierDelivery,
+    storage: l.storage,
+    monthsHeld: l.monthsHeld,
+    saleMonth: l.saleMonth,
+    referralApplies: l.referralApplies,
+    accountUnitsPerMonth: l.accountUnitsPerMonth,
+    returns: l.returns,
+    breakage: l.breakage,
+    otherPerUnit: l.otherPerUnit,
+    freeExtraProfit: l.freeExtraProfit,
+    conversionSpread: l.conversionSpread,
+    adverts: l.adverts,
+    demand: l.demand,
+    season: l.season,
+    monthlyFixedCosts: l.monthlyFixedCosts,
+    payoutEveryDays: l.payoutEveryDays,
+    payoutDelayDays: l.payoutDelayDays,
+    typed: l.typed,
     provenance: l.provenance,
     product: l.category === null ? p.candidate.product : { ...p.candidate.product, category: l.category },
     goods: l.noGoods ? 'none' : goods.length === 0 ? null : goods,

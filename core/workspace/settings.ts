@@ -56,10 +56,15 @@ const HURDLES: Readonly<Record<Way, readonly Hurdle[]>> = {
 export const settings = z.strictObject({
   homeCurrency: currency.default('EUR'),
   homeCountry: country.default('DE'),
-  ways: z.array(z.enum(WAYS)).min(1).default([...WAYS]),
+  ways: z
+    .array(z.enum(WAYS))
+    .min(1)
+    .default([...WAYS]),
   /** VAT standing by country; a country that is missing has not been decided. */
   standings: z.record(country, standing).default({}),
-  hurdles: z.record(z.enum(WAYS), z.array(hurdle).max(12)).default(() => structuredClone(HURDLES) as Record<Way, Hurdle[]>),
+  hurdles: z
+    .record(z.enum(WAYS), z.array(hurdle).max(12))
+    .default(() => structuredClone(HURDLES) as Record<Way, Hurdle[]>),
   /** What decides which lane of a candidate is best. */
   bestBy: z.enum(MEASURES).default('unitProfit'),
   defaults: laneDefaults.default(laneDefaults.parse({})),

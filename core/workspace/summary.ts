@@ -37,18 +37,36 @@ export function summarise(doc: LaneDocument, hurdles: readonly Hurdle[], plan: L
     home: restate(result, doc.homeCurrency, doc.rates.exchange),
     hurdles: judgeHurdles(doc, hurdles),
     breakEvenPrice: priceFor(doc).price,
-    mostToPay: cost.unitPrice, mostToPayCurrency: cost.currency,
+    mostToPay: cost.unitPrice,
+    mostToPayCurrency: cost.currency,
     launchCash: total,
     launchLacks: budget.incomplete.filter((b) => b !== 'advertising' && b !== 'oneOffs'),
     // Blanks can only add to what a launch takes, so too dear stays too dear.
-    affordable: total === null || plan.cash === null ? null : total > plan.cash - plan.reserve ? false : budget.incomplete.some((b) => b !== 'advertising') ? null : true,
+    affordable:
+      total === null || plan.cash === null
+        ? null
+        : total > plan.cash - plan.reserve
+          ? false
+          : budget.incomplete.some((b) => b !== 'advertising')
+            ? null
+            : true,
   };
 }
 
 /** The index of the lane that is best by a measure; whole results before incomplete ones; -1 for none. */
 export function bestLane(lanes: readonly LaneSummary[], measure: Measure = 'unitProfit'): number {
-  const order = lanes.map((l, i) => ({ i, value: measured(measure, l.home, l.launchCash), whole: isWhole(measure, l.result) }));
-  order.sort(byMeasure(measure, (x) => x.value, (x) => x.whole));
+  const order = lanes.map((l, i) => ({
+    i,
+    value: measured(measure, l.home, l.launchCash),
+    whole: isWhole(measure, l.result),
+  }));
+  order.sort(
+    byMeasure(
+      measure,
+      (x) => x.value,
+      (x) => x.whole,
+    ),
+  );
   return order[0]?.i ?? -1;
 }
 
@@ -62,13 +80,21 @@ export function gatesOf(candidate: CandidateData, best: LaneSummary | null): Rec
   };
   const verdicts = best?.hurdles.map((h) => h.verdict) ?? [];
   const profitable: GateState =
-    best === null || best.result.figures.unitProfit === null ? 'open'
-    : verdicts.includes('fail') ? 'failed'
-    : verdicts.includes('unknown') ? 'open'
-    : verdicts.includes('near') ? 'near' : 'passed';
+    best === null || best.result.figures.unitProfit === null
+      ? 'open'
+      : verdicts.includes('fail')
+        ? 'failed'
+        : verdicts.includes('unknown')
+          ? 'open'
+          : verdicts.includes('near')
+            ? 'near'
+            : 'passed';
   return {
     affordable: best === null || best.affordable === null ? 'open' : best.affordable ? 'passed' : 'failed',
-    demanded: hand('demanded'), enterable: hand('enterable'), profitable, permitted: hand('permitted'),
+    demanded: hand('demanded'),
+    enterable: hand('enterable'),
+    profitable,
+    permitted: hand('permitted'),
   };
 }
 
@@ -83,8 +109,18 @@ export function planOf(candidate: CandidateData, workspacePlan: LaunchPlan): Lau
   return { ...(candidate.launch ?? workspacePlan), cash: workspacePlan.cash, reserve: workspacePlan.reserve };
 }
 
-/** What is stored beside a lane's result so that lanes can be ranked without reading them; money in the home currency. */
-export type Measures = { readonly unitProfit: number | null; readonly margin: number | null; readonly roi: number | null; readonly profitPerMonth: number | null; readonly yearlyReturnOnCash: number | null; readonly launchCash: number | null; readonly whole: boolean };
+/**
+ * What is stored beside a lane's result so that lanes can be ranked without reading them; money in the home currency.
+ */
+export type Measures = {
+  readonly unitProfit: number | null;
+  readonly margin: number | null;
+  readonly roi: number | null;
+  readonly profitPerMonth: number | null;
+  readonly yearlyReturnOnCash: number | null;
+  readonly launchCash: number | null;
+  readonly whole: boolean;
+};
 
 /** The measures of an evaluated lane under a launch plan. */
 export function measuresOf(doc: LaneDocument, result: LaneResult, plan: LaunchPlan): Measures {
@@ -92,7 +128,12 @@ export function measuresOf(doc: LaneDocument, result: LaneResult, plan: LaunchPl
   const home = (x: number | null): number | null => (x === null || Number.isNaN(factor) ? null : x * factor);
   const f = result.figures;
   return {
-    unitProfit: home(f.unitProfit), margin: f.margin, roi: f.roi, profitPerMonth: home(f.profitPerMonth), yearlyReturnOnCash: f.yearlyReturnOnCash,
-    launchCash: launchCash(doc, plan), whole: (result.incomplete.unitProfit?.length ?? 0) === 0,
+    unitProfit: home(f.unitProfit),
+    margin: f.margin,
+    roi: f.roi,
+    profitPerMonth: home(f.profitPerMonth),
+    yearlyReturnOnCash: f.yearlyReturnOnCash,
+    launchCash: launchCash(doc, plan),
+    whole: (result.incomplete.unitProfit?.length ?? 0) === 0,
   };
 }

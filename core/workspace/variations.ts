@@ -15,7 +15,9 @@ export const variation = z.strictObject({
   name: shortText,
   price: blank(nonNegative),
   cost: blank(nonNegative).meta({ description: 'Unit price (or shelf price) in the currency of the quote' }),
-  delivery: blank(nonNegative).meta({ description: 'Delivery of the source, per bought unit, in the currency of the quote' }),
+  delivery: blank(nonNegative).meta({
+    description: 'Delivery of the source, per bought unit, in the currency of the quote',
+  }),
   kg: blank(positive),
   shareOfSales: blank(share),
   stock: blank(nonNegative).meta({ description: 'Units the source has left' }),
@@ -23,15 +25,32 @@ export const variation = z.strictObject({
 export type Variation = z.output<typeof variation>;
 
 export const VARIATION_COLUMNS: readonly Column[] = [
-  { key: 'name', kind: 'text' }, { key: 'price', kind: 'number' }, { key: 'cost', kind: 'number' }, { key: 'delivery', kind: 'number' }, { key: 'kg', kind: 'number', aboveZero: true }, { key: 'shareOfSales', kind: 'share' }, { key: 'stock', kind: 'number' },
+  { key: 'name', kind: 'text' },
+  { key: 'price', kind: 'number' },
+  { key: 'cost', kind: 'number' },
+  { key: 'delivery', kind: 'number' },
+  { key: 'kg', kind: 'number', aboveZero: true },
+  { key: 'shareOfSales', kind: 'share' },
+  { key: 'stock', kind: 'number' },
 ];
 
 /** Variations as rows of cells, and back; wrong cells are said, blank rows skipped. */
 export function variationCells(list: readonly Variation[]): Cell[][] {
   const text = (x: number | null): string => (x === null ? '' : String(x));
-  return list.map((v) => [v.name, text(v.price), text(v.cost), text(v.delivery), text(v.kg), v.shareOfSales === null ? '' : `${Number((v.shareOfSales * 100).toPrecision(12))}%`, text(v.stock)]);
+  return list.map((v) => [
+    v.name,
+    text(v.price),
+    text(v.cost),
+    text(v.delivery),
+    text(v.kg),
+    v.shareOfSales === null ? '' : `${Number((v.shareOfSales * 100).toPrecision(12))}%`,
+    text(v.stock),
+  ]);
 }
-export function readVariations(rows: readonly (readonly Cell[])[]): { list: Variation[]; errors: { row: number; column: string; problem: string; remedy: string }[] } {
+export function readVariations(rows: readonly (readonly Cell[])[]): {
+  list: Variation[];
+  errors: { row: number; column: string; problem: string; remedy: string }[];
+} {
   const errors: { row: number; column: string; problem: string; remedy: string }[] = [];
   const list: Variation[] = [];
   const seen = new Map<string, number>();
@@ -50,33 +69,73 @@ export function readVariations(rows: readonly (readonly Cell[])[]): { list: Vari
     });
     const name = String(out.name ?? '');
     if (name === '') fail('name', { problem: 'The variation has no name', remedy: 'Write a size, colour or pack.' });
-    else if (seen.has(name)) fail('name', { problem: `"${name}" stands in row ${seen.get(name)} already`, remedy: 'Keep one of the two.' });
+    else if (seen.has(name))
+      fail('name', { problem: `"${name}" stands in row ${seen.get(name)} already`, remedy: 'Keep one of the two.' });
     else seen.set(name, i + 2);
     if (!wrong) list.push(variation.parse(out));
   });
   const total = list.reduce((s, v) => s + (v.shareOfSales ?? 0), 0);
-  if (total > 1 + 1e-9) errors.push({ row: rows.length + 1, column: 'shareOfSales', problem: `The shares of sales add up to ${Number((total * 100).toFixed(2))} %`, remedy: 'Make them add up to 100 % at most.' });
+  if (total > 1 + 1e-9)
+    errors.push({
+      row: rows.length + 1,
+      column: 'shareOfSales',
+      problem: `The shares of sales add up to ${Number((total * 100).toFixed(2))} %`,
+      remedy: 'Make them add up to 100 % at most.',
+    });
   return { list, errors };
 }
 
 /** The lane as one variation: its price, cost, weight, and its share of the units a month. */
 export function asVariation(doc: LaneDocument, v: Variation): LaneDocument {
-  const goods = doc.goods === null || doc.goods === 'none' ? doc.goods : doc.goods.map((c, i) => {
-    if (i > 0 || (v.cost === null && v.delivery === null)) return c;
-    const more = v.delivery ?? 0;
-    if (c.source.kind === 'retail') return { ...c, source: { ...c.source, shelfPrice: v.cost ?? c.source.shelfPrice, delivery: v.delivery === null ? c.source.delivery : { amount: more * (doc.orderQuantity ?? 1), currency: c.source.currency, vat: c.source.vat, vatRate: c.source.vatRate, recoverable: c.source.recoverable } } };
-    return { ...c, source: { ...c.source, priceBreaks: c.source.priceBreaks.map((b) => ({ ...b, unitPrice: v.cost ?? b.unitPrice })), extras: more === 0 ? c.source.extras : [...c.source.extras, { name: 'Delivery', amount: more }] } };
-  });
+  const goods =
+    doc.goods === null || doc.goods === 'none'
+      ? doc.goods
+      : doc.goods.map((c, i) => {
+          if (i > 0 || (v.cost === null && v.delivery === null)) return c;
+          const more = v.delivery ?? 0;
+          if (c.source.kind === 'retail')
+            return {
+              ...c,
+              source: {
+                ...c.source,
+                shelfPrice: v.cost ?? c.source.shelfPrice,
+                delivery:
+                  v.delivery === null
+                    ? c.source.delivery
+                    : {
+                        amount: more * (doc.orderQuantity ?? 1),
+                        currency: c.source.currency,
+                        vat: c.source.vat,
+                        vatRate: c.source.vatRate,
+                        recoverable: c.source.recoverable,
+                      },
+              },
+            };
+          return {
+            ...c,
+            source: {
+              ...c.source,
+              priceBreaks: c.source.priceBreaks.map((b) => ({ ...b, unitPrice: v.cost ?? b.unitPrice })),
+              extras: more === 0 ? c.source.extras : [...c.source.extras, { name: 'Delivery', amount: more }],
+            },
+          };
+        });
   const units = evaluate(doc).figures.expectedMonthlyUnits;
   return {
-    ...doc, goods, price: v.price ?? doc.price,
+    ...doc,
+    goods,
+    price: v.price ?? doc.price,
     product: v.kg === null ? doc.product : { ...doc.product, kg: v.kg },
     demand: v.shareOfSales === null || units === null ? doc.demand : { kind: 'typed', units: units * v.shareOfSales },
   };
 }
 
 export type VariationResult = { readonly variation: Variation; readonly result: LaneResult };
-export type VariationSummary = { readonly rows: readonly VariationResult[]; /** Units a month of those that keep something, less than the source has. */ readonly paying: number; /** Unit profit over all by share of sales; null where a share or a profit is missing. */ readonly blended: number | null };
+export type VariationSummary = {
+  readonly rows: readonly VariationResult[] /** Units a month of those that keep something, less than the source has. */;
+  readonly paying: number /** Unit profit over all by share of sales; null where a share or a profit is missing. */;
+  readonly blended: number | null;
+};
 
 /** Every variation evaluated, and what they keep together. */
 export function weighVariations(doc: LaneDocument, list: readonly Variation[]): VariationSummary {
@@ -84,7 +143,12 @@ export function weighVariations(doc: LaneDocument, list: readonly Variation[]): 
   const known = rows.every((r) => r.variation.shareOfSales !== null && r.result.figures.unitProfit !== null);
   const total = rows.reduce((s, r) => s + (r.variation.shareOfSales ?? 0), 0);
   return {
-    rows, paying: rows.filter((r) => (r.result.figures.unitProfit ?? -1) > 0).length,
-    blended: known && total > 0 ? rows.reduce((s, r) => s + (r.variation.shareOfSales as number) * (r.result.figures.unitProfit as number), 0) / total : null,
+    rows,
+    paying: rows.filter((r) => (r.result.figures.unitProfit ?? -1) > 0).length,
+    blended:
+      known && total > 0
+        ? rows.reduce((s, r) => s + (r.variation.shareOfSales as number) * (r.result.figures.unitProfit as number), 0) /
+          total
+        : null,
   };
 }

@@ -15,31 +15,91 @@ import type { LaneSummary } from './summary.ts';
 
 const settings = settingsSchema.parse({});
 const exchange = { date: '2026-11-20', base: 'EUR', rates: { PLN: 4, USD: 1.25 }, source: '' };
-const card = marketplaceCard.parse({ ...marketplaceCardOf([{ upTo: null, pct: 0.1 }]), warehouse: { tiers: [{ name: 'any', bands: [{ upToPrice: null, table: { steps: [{ upToKg: 30, fee: 3 }] } }] }] }, storage: { perM3Month: Array(12).fill(20) } });
-const ask = (way: Way, over: object = {}) => ({ way, settings, country: 'DE', currency: 'EUR', marketplace: { id: 'm', card }, taxCardId: 't', exchange: { id: 'x', table: exchange }, origin: null, price: 20, quoteId: 'q', today: '2026-11-24', ...over });
-const candidate = (way: Way, over: object = {}) => candidateData.parse({ name: 'Frog shelter', way, product: { sides: [20, 15, 10], kg: 0.5, category: 'any' }, ...over });
+const card = marketplaceCard.parse({
+  ...marketplaceCardOf([{ upTo: null, pct: 0.1 }]),
+  warehouse: { tiers: [{ name: 'any', bands: [{ upToPrice: null, table: { steps: [{ upToKg: 30, fee: 3 }] } }] }] },
+  storage: { perM3Month: Array(12).fill(20) },
+});
+const ask = (way: Way, over: object = {}) => ({
+  way,
+  settings,
+  country: 'DE',
+  currency: 'EUR',
+  marketplace: { id: 'm', card },
+  taxCardId: 't',
+  exchange: { id: 'x', table: exchange },
+  origin: null,
+  price: 20,
+  quoteId: 'q',
+  today: '2026-11-24',
+  ...over,
+});
+const candidate = (way: Way, over: object = {}) =>
+  candidateData.parse({
+    name: 'Frog shelter',
+    way,
+    product: { sides: [20, 15, 10], kg: 0.5, category: 'any' },
+    ...over,
+  });
 const cards = { m: card, t: taxCard.parse(taxCardOf('inclusive', 0.19)), x: exchange };
-const source = quoteSource.parse({ kind: 'quote', currency: 'EUR', incoterm: 'FOB', priceBreaks: [{ minQty: 0, unitPrice: 5 }], leadDays: 30 });
+const source = quoteSource.parse({
+  kind: 'quote',
+  currency: 'EUR',
+  incoterm: 'FOB',
+  priceBreaks: [{ minQty: 0, unitPrice: 5 }],
+  leadDays: 30,
+});
 const compose = (way: Way, over: object = {}, lane: object = {}) =>
-  composeLane({ candidate: candidate(way), lane: { ...newLane(ask(way, over)), ...lane }, quotes: { q: source }, cards, homeCurrency: 'EUR', standings: { DE: { kind: 'registered' } }, today: '2026-11-24' });
+  composeLane({
+    candidate: candidate(way),
+    lane: { ...newLane(ask(way, over)), ...lane },
+    quotes: { q: source },
+    cards,
+    homeCurrency: 'EUR',
+    standings: { DE: { kind: 'registered' } },
+    today: '2026-11-24',
+  });
 
 describe('a new lane by defaults', () => {
   it.each(WAYS)('%s: every default taken is marked so, and what was typed is not', (way) => {
     const lane = newLane(ask(way));
     expect(lane.provenance.price).toBeUndefined();
-    for (const said of Object.values(lane.provenance)) expect(said).toEqual({ source: 'default', date: '2026-11-24', note: '' });
+    for (const said of Object.values(lane.provenance))
+      expect(said).toEqual({ source: 'default', date: '2026-11-24', note: '' });
     expect(evaluate(compose(way)).problems).toEqual([]);
   });
   it('has what its way of working needs and nothing else', () => {
-    expect(newLane(ask('supplierShips'))).toMatchObject({ method: 'supplierShips', route: 'none', prep: 'none', storage: 'none', orderQuantity: null });
-    expect(newLane(ask('feeCheck'))).toMatchObject({ route: 'none', prep: 'none', returns: 'none', adverts: 'none', orderQuantity: 1 });
+    expect(newLane(ask('supplierShips'))).toMatchObject({
+      method: 'supplierShips',
+      route: 'none',
+      prep: 'none',
+      storage: 'none',
+      orderQuantity: null,
+    });
+    expect(newLane(ask('feeCheck'))).toMatchObject({
+      route: 'none',
+      prep: 'none',
+      returns: 'none',
+      adverts: 'none',
+      orderQuantity: 1,
+    });
     expect(newLane(ask('retail'))).toMatchObject({ orderQuantity: 10, adverts: 'none' });
     expect(newLane(ask('ownBrand'))).toMatchObject({ imported: true, adverts: { adShare: settings.defaults.adShare } });
-    expect(newLane(ask('ownBrand', { marketplace: { id: 'm', card: { ...card, warehouse: null } } })).method).toBe('ownDispatch');
+    expect(newLane(ask('ownBrand', { marketplace: { id: 'm', card: { ...card, warehouse: null } } })).method).toBe(
+      'ownDispatch',
+    );
   });
   it('a default left empty leaves its line blank', () => {
-    const bare = settingsSchema.parse({ defaults: { prep: null, returnRate: null, clickLow: null, monthlyUnits: null, orderQuantity: null } });
-    expect(newLane(ask('ownBrand', { settings: bare }))).toMatchObject({ prep: null, returns: null, adverts: null, demand: null, orderQuantity: null });
+    const bare = settingsSchema.parse({
+      defaults: { prep: null, returnRate: null, clickLow: null, monthlyUnits: null, orderQuantity: null },
+    });
+    expect(newLane(ask('ownBrand', { settings: bare }))).toMatchObject({
+      prep: null,
+      returns: null,
+      adverts: null,
+      demand: null,
+      orderQuantity: null,
+    });
   });
   it('clicks come in the sales currency; without a rate they stay blank', () => {
     const lane = newLane(ask('ownBrand', { currency: 'PLN' }));
@@ -47,7 +107,13 @@ describe('a new lane by defaults', () => {
     expect(newLane(ask('ownBrand', { currency: 'PLN', exchange: null })).adverts).toBeNull();
   });
   it('customs: across the border of the union, not within it', () => {
-    expect([crossesCustoms('CN', 'DE'), crossesCustoms('PL', 'DE'), crossesCustoms('DE', 'DE'), crossesCustoms('DE', 'GB'), crossesCustoms('GB', 'US')]).toEqual([true, false, false, true, true]);
+    expect([
+      crossesCustoms('CN', 'DE'),
+      crossesCustoms('PL', 'DE'),
+      crossesCustoms('DE', 'DE'),
+      crossesCustoms('DE', 'GB'),
+      crossesCustoms('GB', 'US'),
+    ]).toEqual([true, false, false, true, true]);
     expect(newLane(ask('ownBrand', { origin: 'PL' })).imported).toBe(false);
   });
 });
@@ -55,26 +121,49 @@ describe('a new lane by defaults', () => {
 describe('a lane document put together', () => {
   it('takes standing and category from the lane before those of the workspace and the product', () => {
     expect(compose('ownBrand').standing).toEqual({ kind: 'registered' });
-    expect(compose('ownBrand', {}, { standing: { kind: 'notRegistered' }, category: 'other' })).toMatchObject({ standing: { kind: 'notRegistered' }, product: { category: 'other' } });
+    expect(compose('ownBrand', {}, { standing: { kind: 'notRegistered' }, category: 'other' })).toMatchObject({
+      standing: { kind: 'notRegistered' },
+      product: { category: 'other' },
+    });
     expect(compose('ownBrand', {}, { country: 'FR' }).standing).toBeNull();
   });
   it('has blank goods without a quote, none where so said, no card where it is gone', () => {
     expect(compose('ownBrand', { quoteId: null }).goods).toBeNull();
     expect(compose('ownBrand', {}, { noGoods: true }).goods).toBe('none');
-    expect(compose('ownBrand', {}, { marketplaceCardId: 'gone', taxCardId: null }).rates).toMatchObject({ marketplace: null, tax: null });
+    expect(compose('ownBrand', {}, { marketplaceCardId: 'gone', taxCardId: null }).rates).toMatchObject({
+      marketplace: null,
+      tax: null,
+    });
   });
 });
 
 describe('summaries and gates', () => {
-  const summary = (price: number, over: object = {}): LaneSummary => summarise({ ...compose('wholesale', { price }), ...over }, settings.hurdles.wholesale ?? [], planOf(candidate('wholesale'), { ...settings.launch, cash: 2000, reserve: 0 }));
+  const summary = (price: number, over: object = {}): LaneSummary =>
+    summarise(
+      { ...compose('wholesale', { price }), ...over },
+      settings.hurdles.wholesale ?? [],
+      planOf(candidate('wholesale'), { ...settings.launch, cash: 2000, reserve: 0 }),
+    );
   it('the best lane keeps most; a whole result comes before an incomplete one', () => {
     expect(bestLane([summary(18), summary(25), summary(12)])).toBe(1);
     expect(bestLane([summary(18), summary(40, { returns: null })])).toBe(0);
     expect(bestLane([])).toBe(-1);
   });
   it('affordable and profitable are computed, the others as ticked', () => {
-    const c = candidate('wholesale', { gates: { demanded: { passed: true }, enterable: { passed: false, note: 'one brand owns the page' }, permitted: null } });
-    expect(gatesOf(c, summary(30))).toEqual({ affordable: 'passed', demanded: 'passed', enterable: 'failed', profitable: 'passed', permitted: 'open' });
+    const c = candidate('wholesale', {
+      gates: {
+        demanded: { passed: true },
+        enterable: { passed: false, note: 'one brand owns the page' },
+        permitted: null,
+      },
+    });
+    expect(gatesOf(c, summary(30))).toEqual({
+      affordable: 'passed',
+      demanded: 'passed',
+      enterable: 'failed',
+      profitable: 'passed',
+      permitted: 'open',
+    });
     expect(gatesOf(c, summary(9)).profitable).toBe('failed');
     expect(gatesOf(c, summary(30, { returns: null })).profitable).toBe('open');
     expect(gatesOf(c, null)).toMatchObject({ affordable: 'open', profitable: 'open' });
@@ -82,31 +171,51 @@ describe('summaries and gates', () => {
   });
   it('a candidate has its own launch plan, the workspace the cash', () => {
     const own = { ...settings.launch, contingency: 0.2, cash: 1, reserve: 1 };
-    expect(planOf(candidate('wholesale', { launch: own }), { ...settings.launch, cash: 900, reserve: 100 })).toMatchObject({ contingency: 0.2, cash: 900, reserve: 100 });
+    expect(
+      planOf(candidate('wholesale', { launch: own }), { ...settings.launch, cash: 900, reserve: 100 }),
+    ).toMatchObject({ contingency: 0.2, cash: 900, reserve: 100 });
   });
 });
 
 describe('patches', () => {
-  const p = (path: (string | number)[], from: unknown, to: unknown): Patch => ({ entity: 'lane', id: 'l', path, from, to });
+  const p = (path: (string | number)[], from: unknown, to: unknown): Patch => ({
+    entity: 'lane',
+    id: 'l',
+    path,
+    from,
+    to,
+  });
   it('change one place and share the rest', () => {
     const root = { a: { b: [1, 2, 3] }, c: { d: 1 } };
     const next = withValueAt(root, ['a', 'b', 1], 9);
     expect([next, root.a.b]).toEqual([{ a: { b: [1, 9, 3] }, c: { d: 1 } }, [1, 2, 3]]);
     expect(next.c).toBe(root.c);
-    expect([valueAt(root, ['a', 'b', 2]), valueAt(root, ['a', 'x', 'y']), valueAt(root, ['a', 'constructor'])]).toEqual([3, undefined, undefined]);
+    expect([valueAt(root, ['a', 'b', 2]), valueAt(root, ['a', 'x', 'y']), valueAt(root, ['a', 'constructor'])]).toEqual(
+      [3, undefined, undefined],
+    );
   });
   it('reach no prototype', () => {
-    for (const key of ['__proto__', 'constructor', 'prototype']) expect(() => withValueAt({}, [key, 'x'], 1)).toThrow(/No such field/);
+    for (const key of ['__proto__', 'constructor', 'prototype'])
+      expect(() => withValueAt({}, [key, 'x'], 1)).toThrow(/No such field/);
   });
   it('undo themselves, the note of a source included', () => {
     const root = { price: 20, provenance: {} };
     const edits = [p(['price'], 20, 25), p(['provenance', 'price'], null, { source: 'typed' })];
     const edited = edits.reduce((r, e) => patched(r, e), root);
-    expect(edits.map(inverse).reverse().reduce((r, e) => patched(r, e), edited)).toEqual(root);
+    expect(
+      edits
+        .map(inverse)
+        .reverse()
+        .reduce((r, e) => patched(r, e), edited),
+    ).toEqual(root);
     expect(patched({ returns: { rate: 1 } }, p(['returns'], {}, null))).toEqual({ returns: null });
   });
   it('are about the same place or not', () => {
-    expect([samePlace(p(['a', 1], 0, 1), p(['a', 1], 5, 6)), samePlace(p(['a', 1], 0, 1), p(['a', 2], 0, 1)), samePlace(p(['a'], 0, 1), { ...p(['a'], 0, 1), id: 'k' })]).toEqual([true, false, false]);
+    expect([
+      samePlace(p(['a', 1], 0, 1), p(['a', 1], 5, 6)),
+      samePlace(p(['a', 1], 0, 1), p(['a', 2], 0, 1)),
+      samePlace(p(['a'], 0, 1), { ...p(['a'], 0, 1), id: 'k' }),
+    ]).toEqual([true, false, false]);
   });
 });
 

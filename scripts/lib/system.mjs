@@ -1,4 +1,5 @@
-// What the start and test commands share: packages, the private database cluster, child processes. Plain JavaScript with
+// What the start and test commands share: packages, the private database cluster, child processes. Plain JavaScript
+// with
 // nothing but Node, since it runs before anything is installed.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, createHmac, randomBytes } from 'node:crypto';
@@ -23,14 +24,22 @@ export function fail(text) {
 export function postgresPrograms() {
   const base = '/usr/lib/postgresql';
   if (!existsSync(base)) return null;
-  const versions = readdirSync(base).filter((v) => existsSync(join(base, v, 'bin/postgres')) && existsSync(join(base, v, 'bin/initdb')));
+  const versions = readdirSync(base).filter(
+    (v) => existsSync(join(base, v, 'bin/postgres')) && existsSync(join(base, v, 'bin/initdb')),
+  );
   if (versions.length === 0) return null;
   return join(base, versions.sort((a, b) => Number(b) - Number(a))[0], 'bin');
 }
 
 function aptInstall(packages) {
-  if (!existsSync('/usr/bin/apt-get')) fail(`This needs ${packages.join(', ')}. Install it with your system's package manager, then run the command again.`);
-  if (!isRoot) fail(`This needs the Debian packages ${packages.join(', ')}, and you do not have the right to install packages.\nAsk an administrator to run: apt-get install --no-install-recommends ${packages.join(' ')}`);
+  if (!existsSync('/usr/bin/apt-get'))
+    fail(
+      `This needs ${packages.join(', ')}. Install it with your system's package manager, then run the command again.`,
+    );
+  if (!isRoot)
+    fail(
+      `This needs the Debian packages ${packages.join(', ')}, and you do not have the right to install packages.\nAsk an administrator to run: apt-get install --no-install-recommends ${packages.join(' ')}`,
+    );
   say(`Installing ${packages.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const run = (args) => spawnSync('apt-get', args, { stdio: ['ignore', 2, 2], env }).status === 0;
@@ -48,7 +57,8 @@ export function needPostgres() {
     writeFileSync(join(folder, 'bold-margin.conf'), 'create_main_cluster = false\nstart_conf = manual\n');
   }
   aptInstall(['postgresql']);
-  if (postgresPrograms() === null) fail('PostgreSQL was installed, but its server programs are not where Debian puts them.');
+  if (postgresPrograms() === null)
+    fail('PostgreSQL was installed, but its server programs are not where Debian puts them.');
 }
 
 export function needChromium() {
@@ -58,7 +68,9 @@ export function needChromium() {
 /** Runs npm ci where node_modules is missing or was installed from another lock file. */
 export function needModules() {
   const mark = join(root, 'node_modules/.bold-margin-installed');
-  const want = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const want = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === want) return;
   say('Installing packages (npm ci) …');
   const r = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: root, stdio: ['ignore', 2, 2] });
@@ -69,7 +81,8 @@ export function needModules() {
 // ---- state ---------------------------------------------------------------------------------------------------------
 
 /**
- * Where this checkout's data lives. The database server does not run as root, and a checkout under root's home is closed to
+ * Where this checkout's data lives. The database server does not run as root, and a checkout under root's home is
+ * closed to
  * the user it does run as; so root's data goes under /var/lib.
  */
 export function stateDir() {
@@ -84,7 +97,18 @@ export function secrets(dir) {
   const file = join(dir, 'secrets.json');
   if (!existsSync(file)) {
     const secret = () => randomBytes(24).toString('hex');
-    writeFileSync(file, JSON.stringify({ owner: secret(), app: secret(), auth: secret(), jobs: secret(), loader: secret(), session: secret() }), { mode: 0o600 });
+    writeFileSync(
+      file,
+      JSON.stringify({
+        owner: secret(),
+        app: secret(),
+        auth: secret(),
+        jobs: secret(),
+        loader: secret(),
+        session: secret(),
+      }),
+      { mode: 0o600 },
+    );
   }
   const known = JSON.parse(readFileSync(file, 'utf8'));
   if (known.jobs !== undefined && known.loader !== undefined) return known;
@@ -136,7 +160,8 @@ function clusterUser() {
   const id = (flag) => spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' });
   const u = id('-u');
   const g = id('-g');
-  if (u.status !== 0 || g.status !== 0) fail('Root may not run the database server, and there is no user "postgres" to run it as.');
+  if (u.status !== 0 || g.status !== 0)
+    fail('Root may not run the database server, and there is no user "postgres" to run it as.');
   return { uid: Number(u.stdout), gid: Number(g.stdout) };
 }
 
@@ -149,7 +174,8 @@ function isPostgres(pid) {
 }
 
 /**
- * Makes (once) and starts a cluster in `dir` on a free loopback port; returns { url, stop }. Where it is running already,
+ * Makes (once) and starts a cluster in `dir` on a free loopback port; returns { url, stop }. Where it is running
+ * already,
  * stop does nothing. `quick` trades safety for speed, for tests only; `port`: on that port.
  */
 export async function startCluster(dir, ownerPassword, { quick = false, port: wanted = null } = {}) {
@@ -173,16 +199,38 @@ export async function startCluster(dir, ownerPassword, { quick = false, port: wa
     const pw = `${data}.pw`;
     writeFileSync(pw, ownerPassword, { mode: 0o600 });
     if (who.uid !== undefined) for (const p of [data, pw]) chownSync(p, who.uid, who.gid);
-    const args = ['-D', data, '-U', 'bm_owner', '--auth=scram-sha-256', `--pwfile=${pw}`, '-E', 'UTF8', '--locale=C.UTF-8'];
+    const args = [
+      '-D',
+      data,
+      '-U',
+      'bm_owner',
+      '--auth=scram-sha-256',
+      `--pwfile=${pw}`,
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+    ];
     if (quick) args.push('--no-sync');
     const r = spawnSync(join(bin, 'initdb'), args, { ...who, env, cwd: '/', encoding: 'utf8' });
     rmSync(pw, { force: true });
     if (r.status !== 0) fail(`The database could not be created in ${dir}:\n${r.stderr || r.error}`);
   }
   const port = wanted ?? (await freePort());
-  const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', 'max_connections=60', 'log_min_messages=warning', 'autovacuum_naptime=5s'];
+  const settings = [
+    'listen_addresses=127.0.0.1',
+    'unix_socket_directories=',
+    'max_connections=60',
+    'log_min_messages=warning',
+    'autovacuum_naptime=5s',
+  ];
   if (quick) settings.push('fsync=off', 'synchronous_commit=off', 'full_page_writes=off');
-  const child = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])], { ...who, env, cwd: '/', detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
+  const child = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])], {
+    ...who,
+    env,
+    cwd: '/',
+    detached: true,
+    stdio: ['ignore', 'ignore', 'pipe'],
+  });
   let log = '';
   child.stderr.on('data', (d) => {
     log = (log + d).slice(-4000);
@@ -211,13 +259,24 @@ async function prepareQueue(ownerUrl, client) {
   const boss = new PgBoss({ connectionString: ownerUrl, schema: 'jobs', supervise: false, schedule: false });
   boss.on('error', () => {});
   await boss.start();
-  for (const q of QUEUES) if ((await boss.getQueue(q)) === null) await boss.createQueue(q, { policy: 'standard', retryLimit: 20, retryDelay: 2, expireInSeconds: 120 });
+  for (const q of QUEUES)
+    if ((await boss.getQueue(q)) === null)
+      await boss.createQueue(q, { policy: 'standard', retryLimit: 20, retryDelay: 2, expireInSeconds: 120 });
   await boss.stop({ graceful: false });
   // Which worker is at which piece of work: one that falls silent is replaced within seconds.
-  await client.query('create table if not exists jobs.lease (task_id text primary key, workspace_id text not null, queue text not null, worker text not null, beat_at timestamptz not null default now())');
+  await client.query(
+    'create table if not exists jobs.lease (task_id text primary key, workspace_id text not null, queue text not null, worker text not null, beat_at timestamptz not null default now())',
+  );
   // How often the piece has taken its worker down without getting any further.
-  await client.query('alter table jobs.lease add column if not exists kills int not null default 0, add column if not exists progress bigint not null default -1');
-  for (const what of ['SELECT, INSERT, UPDATE, DELETE ON ALL TABLES', 'USAGE, SELECT ON ALL SEQUENCES', 'EXECUTE ON ALL FUNCTIONS']) await client.query(`grant ${what} in schema jobs to bm_jobs`);
+  await client.query(
+    'alter table jobs.lease add column if not exists kills int not null default 0, add column if not exists progress bigint not null default -1',
+  );
+  for (const what of [
+    'SELECT, INSERT, UPDATE, DELETE ON ALL TABLES',
+    'USAGE, SELECT ON ALL SEQUENCES',
+    'EXECUTE ON ALL FUNCTIONS',
+  ])
+    await client.query(`grant ${what} in schema jobs to bm_jobs`);
   await client.query('grant usage on schema jobs to bm_jobs');
 }
 
@@ -235,7 +294,8 @@ begin
 end $$`;
 
 /**
- * Where the roles connect, with passwords drawn from that of the owner's address: every machine that is given the address comes to the
+ * Where the roles connect, with passwords drawn from that of the owner's address: every machine that is given the
+ * address comes to the
  * same, and nothing else has to be carried over. An address without a password takes those that are kept in `keys`.
  */
 export function roleUrls(ownerUrl, keys = {}) {
@@ -243,7 +303,10 @@ export function roleUrls(ownerUrl, keys = {}) {
   const as = (role) => {
     const u = new URL(ownerUrl);
     u.username = `bm_${role}`;
-    u.password = owner === '' ? (keys[role] ?? '') : createHmac('sha256', owner).update(`bold-margin/${role}`).digest('hex').slice(0, 48);
+    u.password =
+      owner === ''
+        ? (keys[role] ?? '')
+        : createHmac('sha256', owner).update(`bold-margin/${role}`).digest('hex').slice(0, 48);
     return u.href;
   };
   return { BM_APP_URL: as('app'), BM_AUTH_URL: as('auth'), BM_JOBS_URL: as('jobs'), BM_LOADER_URL: as('loader') };
@@ -277,7 +340,8 @@ export async function prepareDatabase(ownerUrl, keys) {
   const client = await connectTo(ownerUrl);
   await migrate(drizzle(client), { migrationsFolder: join(root, 'server/db/migrations') });
   const urls = roleUrls(ownerUrl, keys);
-  for (const u of Object.values(urls).map((url) => new URL(url))) await client.query(`alter role ${u.username} password '${u.password}'`);
+  for (const u of Object.values(urls).map((url) => new URL(url)))
+    await client.query(`alter role ${u.username} password '${u.password}'`);
   await client.query(LOADER_OWNS);
   await prepareQueue(ownerUrl, client);
   await client.end();
@@ -305,7 +369,16 @@ export async function throwawayCluster() {
 
 // ---- building and serving ------------------------------------------------------------------------------------------
 
-const SOURCES = ['core', 'server', 'screening', 'app', 'demo', 'vite.config.ts', 'react-router.config.ts', 'package-lock.json'];
+const SOURCES = [
+  'core',
+  'server',
+  'screening',
+  'app',
+  'demo',
+  'vite.config.ts',
+  'react-router.config.ts',
+  'package-lock.json',
+];
 
 function sourceStamp() {
   const hash = createHash('sha256');
@@ -323,7 +396,11 @@ export function needBuild() {
   const stamp = sourceStamp();
   if (existsSync(mark) && readFileSync(mark, 'utf8') === stamp) return;
   say('Building …');
-  const r = spawnSync(process.execPath, [join(root, 'node_modules/@react-router/dev/bin.js'), 'build'], { cwd: root, encoding: 'utf8', env: { ...process.env, NODE_ENV: 'production' } });
+  const r = spawnSync(process.execPath, [join(root, 'node_modules/@react-router/dev/bin.js'), 'build'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, NODE_ENV: 'production' },
+  });
   if (r.status !== 0) fail(`The build failed:\n${r.stdout}\n${r.stderr}`);
   writeFileSync(mark, stamp);
 }
@@ -331,8 +408,16 @@ export function needBuild() {
 /** Starts the web server as a child; resolves when it answers. */
 export async function startServer(env, port, { dev = false, quiet = false } = {}) {
   const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'server/main.ts')], {
-    cwd: root, stdio: ['ignore', quiet ? 'ignore' : 'inherit', quiet ? 'pipe' : 'inherit'], detached: true,
-    env: { ...process.env, NODE_ENV: dev ? 'development' : 'production', BM_ORIGIN: `http://127.0.0.1:${port}`, ...env, PORT: String(port) },
+    cwd: root,
+    stdio: ['ignore', quiet ? 'ignore' : 'inherit', quiet ? 'pipe' : 'inherit'],
+    detached: true,
+    env: {
+      ...process.env,
+      NODE_ENV: dev ? 'development' : 'production',
+      BM_ORIGIN: `http://127.0.0.1:${port}`,
+      ...env,
+      PORT: String(port),
+    },
   });
   let log = '';
   child.stderr?.on('data', (d) => {
@@ -355,7 +440,12 @@ export async function startServer(env, port, { dev = false, quiet = false } = {}
 
 /** Starts a helper process of ours (a worker, the stand-in for outside services) as a child. */
 export function startHelper(file, env, { quiet = false } = {}) {
-  const child = spawn(process.execPath, ['--import', 'tsx', join(root, file)], { cwd: root, stdio: ['ignore', quiet ? 'ignore' : 2, quiet ? 'ignore' : 2], detached: true, env: { ...process.env, NODE_ENV: 'production', ...env } });
+  const child = spawn(process.execPath, ['--import', 'tsx', join(root, file)], {
+    cwd: root,
+    stdio: ['ignore', quiet ? 'ignore' : 2, quiet ? 'ignore' : 2],
+    detached: true,
+    env: { ...process.env, NODE_ENV: 'production', ...env },
+  });
   const stopped = () => child.exitCode !== null || child.signalCode !== null;
   const stop = async () => {
     if (stopped()) return;
@@ -392,16 +482,26 @@ export function keepHelper(file, env, options = {}) {
   };
 }
 
-/** Starts the screening process on a port of its own; after an end of its own lists are read again from the file store. */
+/**
+ * Starts the screening process on a port of its own; after an end of its own lists are read again from the file
+ * store.
+ */
 export async function startScreening(env, options = {}) {
   const port = await freePort();
   const token = createHmac('sha256', env.BM_SECRET).update('screening').digest('hex');
-  const kept = keepHelper('screening/main.ts', { BM_FILES_DIR: env.BM_FILES_DIR, BM_SCREENING_TOKEN: token, PORT: String(port) }, options);
+  const kept = keepHelper(
+    'screening/main.ts',
+    { BM_FILES_DIR: env.BM_FILES_DIR, BM_SCREENING_TOKEN: token, PORT: String(port) },
+    options,
+  );
   for (let i = 0; i < 200 && !(await listening(port)); i++) await wait(50);
   return { url: `http://127.0.0.1:${port}`, ...kept };
 }
 
-/** The built application on a throwaway database with the demo data, on a day that stays the same: for measures and pictures. */
+/**
+ * The built application on a throwaway database with the demo data, on a day that stays the same: for measures and
+ * pictures.
+ */
 export async function demoServer() {
   needModules();
   needPostgres();
@@ -412,13 +512,31 @@ export async function demoServer() {
     const port = await freePort();
     const outside = await startSimulator({ quiet: true });
     const screening = await startScreening(cluster.urls, { quiet: true });
-    const env = { ...cluster.urls, BM_DEMO: '1', BM_TODAY: '2026-11-24', BM_ORIGIN: `http://127.0.0.1:${port}`, BM_OUTSIDE_URL: outside.url, BM_SCREENING_URL: screening.url };
-    const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], { cwd: root, stdio: ['ignore', 2, 2], env: { ...process.env, ...env } });
+    const env = {
+      ...cluster.urls,
+      BM_DEMO: '1',
+      BM_TODAY: '2026-11-24',
+      BM_ORIGIN: `http://127.0.0.1:${port}`,
+      BM_OUTSIDE_URL: outside.url,
+      BM_SCREENING_URL: screening.url,
+    };
+    const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], {
+      cwd: root,
+      stdio: ['ignore', 2, 2],
+      env: { ...process.env, ...env },
+    });
     if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
     const web = await startServer(env, port, { quiet: true });
     const worker = startHelper('server/worker.ts', env, { quiet: true });
     env.BM_PIDS = [web.child.pid, worker.child.pid, screening.pid()].join(',');
-    return { env, origin: env.BM_ORIGIN, stop: async () => { await Promise.all([web.stop(), worker.stop(), outside.stop(), screening.stop()]); await cluster.stop(); } };
+    return {
+      env,
+      origin: env.BM_ORIGIN,
+      stop: async () => {
+        await Promise.all([web.stop(), worker.stop(), outside.stop(), screening.stop()]);
+        await cluster.stop();
+      },
+    };
   } catch (e) {
     await cluster.stop();
     throw e;

@@ -37,7 +37,10 @@ function create() {
       defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', path: '/' },
       ipAddress: { ipAddressHeaders: [SOCKET_ADDRESS_HEADER] },
     },
-    logger: { level: 'error', log: (level, message) => log[level === 'error' ? 'error' : 'warn']({ part: 'sign-in' }, message) },
+    logger: {
+      level: 'error',
+      log: (level, message) => log[level === 'error' ? 'error' : 'warn']({ part: 'sign-in' }, message),
+    },
     telemetry: { enabled: false },
     plugins: [
       organization({

@@ -29,13 +29,20 @@ export async function needPerson(request: Request): Promise<Person> {
   throw redirect(`/sign-in?to=${encodeURIComponent(url.pathname.replace(/\.data$/, '') + url.search)}`);
 }
 
-export type Entry = { readonly person: Person; readonly workspaceId: string; readonly slug: string; readonly name: string; readonly role: Role };
+export type Entry = {
+  readonly person: Person;
+  readonly workspaceId: string;
+  readonly slug: string;
+  readonly name: string;
+  readonly role: Role;
+};
 export type Need = 'view' | 'edit' | 'own';
 const RANK: Readonly<Record<Role, number>> = { viewer: 0, editor: 1, owner: 2 };
 const NEEDS: Readonly<Record<Need, number>> = { view: 0, edit: 1, own: 2 };
 
 /**
- * Lets a signed-in member into the workspace of the URL. Who is no member sees the same 404 as for a workspace that is not
+ * Lets a signed-in member into the workspace of the URL. Who is no member sees the same 404 as for a workspace that
+ * is not
  * there. Throws 403 where the role does not suffice.
  */
 export async function enterWorkspace(request: Request, slug: string | undefined, need: Need = 'view'): Promise<Entry> {
@@ -56,7 +63,9 @@ export async function enterWorkspace(request: Request, slug: string | undefined,
 }
 
 /** The workspaces somebody belongs to, by name. */
-export async function workspacesOf(personId: string): Promise<{ slug: string; name: string; role: string; id: string }[]> {
+export async function workspacesOf(
+  personId: string,
+): Promise<{ slug: string; name: string; role: string; id: string }[]> {
   return reachable(() =>
     authDb()
       .select({ id: organization.id, slug: organization.slug, name: organization.name, role: member.role })

@@ -1,4 +1,7 @@
-/** Tables of sign-in (better-auth), in a schema of their own under a role of their own; no business data, no workspace_id. */
+/**
+ * Tables of sign-in (better-auth), in a schema of their own under a role of their own; no business data, no
+ * workspace_id.
+ */
 import { boolean, index, integer, pgSchema, text, timestamp } from 'drizzle-orm/pg-core';
 
 export const authSchema = pgSchema('auth');
@@ -19,7 +22,9 @@ export const session = authSchema.table(
   {
     id: text('id').primaryKey(),
     token: text('token').notNull().unique(),
-    userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+    userId: text('user_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
     expiresAt: when('expires_at').notNull(),
     ipAddress: text('ip_address'),
     userAgent: text('user_agent'),
@@ -36,7 +41,9 @@ export const account = authSchema.table(
     id: text('id').primaryKey(),
     accountId: text('account_id').notNull(),
     providerId: text('provider_id').notNull(),
-    userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+    userId: text('user_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
     accessToken: text('access_token'),
     refreshToken: text('refresh_token'),
     idToken: text('id_token'),
@@ -79,8 +86,12 @@ export const member = authSchema.table(
   'member',
   {
     id: text('id').primaryKey(),
-    organizationId: text('organization_id').notNull().references(() => organization.id, { onDelete: 'cascade' }),
-    userId: text('user_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+    organizationId: text('organization_id')
+      .notNull()
+      .references(() => organization.id, { onDelete: 'cascade' }),
+    userId: text('user_id')
+      .notNull()
+      .references(() => user.id, { onDelete: 'cascade' }),
     role: text('role').notNull(),
     createdAt: when('created_at').notNull().defaultNow(),
   },
@@ -89,11 +100,15 @@ export const member = authSchema.table(
 
 export const invitation = authSchema.table('invitation', {
   id: text('id').primaryKey(),
-  organizationId: text('organization_id').notNull().references(() => organization.id, { onDelete: 'cascade' }),
+  organizationId: text('organization_id')
+    .notNull()
+    .references(() => organization.id, { onDelete: 'cascade' }),
   email: text('email').notNull(),
   role: text('role'),
   status: text('status').notNull(),
   expiresAt: when('expires_at').notNull(),
   createdAt: when('created_at').notNull().defaultNow(),
-  inviterId: text('inviter_id').notNull().references(() => user.id, { onDelete: 'cascade' }),
+  inviterId: text('inviter_id')
+    .notNull()
+    .references(() => user.id, { onDelete: 'cascade' }),
 });

@@ -17,7 +17,11 @@ export function pool(url: string, max: number): pg.Pool {
   return p;
 }
 
-type Both = { app: ReturnType<typeof drizzle<typeof tables>>; auth: ReturnType<typeof drizzle<typeof authTables>>; pools: pg.Pool[] };
+type Both = {
+  app: ReturnType<typeof drizzle<typeof tables>>;
+  auth: ReturnType<typeof drizzle<typeof authTables>>;
+  pools: pg.Pool[];
+};
 // Kept on globalThis so that a development reload does not open another set of connections.
 const kept = globalThis as typeof globalThis & { boldMarginDatabase?: Both };
 
@@ -25,7 +29,11 @@ function both(): Both {
   if (kept.boldMarginDatabase === undefined) {
     const app = pool(env().BM_APP_URL, 12);
     const auth = pool(env().BM_AUTH_URL, 8);
-    kept.boldMarginDatabase = { app: drizzle(app, { schema: tables }), auth: drizzle(auth, { schema: authTables }), pools: [app, auth] };
+    kept.boldMarginDatabase = {
+      app: drizzle(app, { schema: tables }),
+      auth: drizzle(auth, { schema: authTables }),
+      pools: [app, auth],
+    };
   }
   return kept.boldMarginDatabase;
 }
@@ -36,7 +44,8 @@ export const authDb = () => both().auth;
 export type Tx = Parameters<Parameters<Both['app']['transaction']>[0]>[0];
 
 /**
- * Runs `work` in one transaction that sees the rows of one workspace and no other: row-level security reads the setting.
+ * Runs `work` in one transaction that sees the rows of one workspace and no other: row-level security reads the
+ * setting.
  * Every business query goes through here.
  */
 export function inWorkspace<T>(workspaceId: string, work: (tx: Tx) => Promise<T>): Promise<T> {
@@ -48,7 +57,10 @@ export function inWorkspace<T>(workspaceId: string, work: (tx: Tx) => Promise<T>
   );
 }
 
-/** Turns a database that cannot be reached into an answer 503, for which there is a page; everything else passes through. */
+/**
+ * Turns a database that cannot be reached into an answer 503, for which there is a page; everything else passes
+ * through.
+ */
 export async function reachable<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work();
@@ -58,14 +70,16 @@ export async function reachable<T>(work: () => Promise<T>): Promise<T> {
       throw data(null, 503);
     }
     // Texts are held against this before (text.ts); what slips through says so too, instead of failing.
-    if (isUnkeepable(e)) throw data({ error: 'A text holds a character that cannot be kept. Remove it, and try again.' }, 422);
+    if (isUnkeepable(e))
+      throw data({ error: 'A text holds a character that cannot be kept. Remove it, and try again.' }, 422);
     throw e;
   }
 }
 
 /** Whether the database refused a value for its characters. */
 function isUnkeepable(error: unknown): boolean {
-  for (let e: unknown = error, i = 0; e instanceof Error && i < 5; e = e.cause, i++) if (['22021', '22P05', '22P02'].includes((e as { code?: string }).code ?? '')) return true;
+  for (let e: unknown = error, i = 0; e instanceof Error && i < 5; e = e.cause, i++)
+    if (['22021', '22P05', '22P02'].includes((e as { code?: string }).code ?? '')) return true;
   return false;
 }
 
@@ -79,7 +93,11 @@ export async function closeDatabase(): Promise<void> {
 export function isDatabaseAway(error: unknown): boolean {
   for (let e: unknown = error, i = 0; e instanceof Error && i < 5; e = e.cause, i++) {
     const code = (e as { code?: string }).code ?? '';
-    if (/^(ECONNREFUSED|ECONNRESET|ENOTFOUND|ETIMEDOUT|EPIPE|57P0[1-3]|08...)$/.test(code) || /connection terminated|timeout exceeded when trying to connect|Connection ended/i.test(e.message)) return true;
+    if (
+      /^(ECONNREFUSED|ECONNRESET|ENOTFOUND|ETIMEDOUT|EPIPE|57P0[1-3]|08...)$/.test(code) ||
+      /connection terminated|timeout exceeded when trying to connect|Connection ended/i.test(e.message)
+    )
+      return true;
   }
   return false;
 }

@@ -1,4 +1,7 @@
-/** Rows of a list in COPY's binary writing (PostgreSQL, "COPY", file formats): numbers go over as they are, and no text needs escaping. */
+/**
+ * Rows of a list in COPY's binary writing (PostgreSQL, "COPY", file formats): numbers go over as they are, and no
+ * text needs escaping.
+ */
 import type { TextColumn } from '../../core/columns/rank.ts';
 import { Bytes } from '../files/bytes.ts';
 import { codeOf, PART_WORDS, textsOf } from '../files/parts.ts';
@@ -9,10 +12,19 @@ export const COPY_COLUMNS = 'line, key, code, title, brand, category, cost, pric
 const FIELDS = 10;
 
 /**
- * A part's rows for COPY. `more`: JSON of each row, blank where it has none. Texts hold no NUL, which the database does not take:
+ * A part's rows for COPY. `more`: JSON of each row, blank where it has none. Texts hold no NUL, which the database
+ * does not take:
  * what reads files leaves them out.
  */
-export function copyRows({ rows, numbers, texts, words }: Pick<Part, 'rows' | 'numbers' | 'words'> & { readonly texts: { readonly title: TextColumn } }, more: TextColumn | null): Buffer {
+export function copyRows(
+  {
+    rows,
+    numbers,
+    texts,
+    words,
+  }: Pick<Part, 'rows' | 'numbers' | 'words'> & { readonly texts: { readonly title: TextColumn } },
+  more: TextColumn | null,
+): Buffer {
   const out = new Bytes();
   for (const c of 'PGCOPY\n\xff\r\n\0') out.byte(c.charCodeAt(0));
   out.int32(0);

@@ -1,5 +1,6 @@
 /**
- * The loader: fills a table for each run of a list by COPY, and attaches it to `bm.list_row`. Its role sees nothing else of the
+ * The loader: fills a table for each run of a list by COPY, and attaches it to `bm.list_row`. Its role sees nothing
+ * else of the
  * business tables but how far a task is, which it notes in the same transaction as the rows.
  */
 import { once } from 'node:events';
@@ -44,7 +45,8 @@ async function transaction<T>(workspaceId: string, work: (c: pg.PoolClient) => P
 }
 
 /**
- * The table of a run. Workspace and run are its defaults, so that no row has to name them; its check is what the partition will ask
+ * The table of a run. Workspace and run are its defaults, so that no row has to name them; its check is what the
+ * partition will ask
  * for, so that attaching it reads no row again.
  */
 const madeTable = (table: string, workspaceId: string, runId: string): string => {
@@ -53,10 +55,19 @@ const madeTable = (table: string, workspaceId: string, runId: string): string =>
 };
 
 /**
- * Stores a part of a run: its rows (as `copyRows` writes them; null where only the task moves), and with them how far the task is, both
+ * Stores a part of a run: its rows (as `copyRows` writes them; null where only the task moves), and with them how far
+ * the task is, both
  * or neither. False where the task has gone on from elsewhere, was cancelled, or is gone: then nothing is stored.
  */
-export async function storePart(workspaceId: string, taskId: string, rows: Buffer | null, parts: number, data: unknown, done: number, total: number): Promise<boolean> {
+export async function storePart(
+  workspaceId: string,
+  taskId: string,
+  rows: Buffer | null,
+  parts: number,
+  data: unknown,
+  done: number,
+  total: number,
+): Promise<boolean> {
   return transaction(workspaceId, async (c) => {
     const { rowCount } = await c.query(
       "update bm.task set state = 'running', data = $3, done = $4, total = $5, updated_at = now() where workspace_id = $1 and id = $2 and state in ('waiting', 'running') and coalesce((data ->> 'steps')::int, 0) = $6",
@@ -65,7 +76,8 @@ export async function storePart(workspaceId: string, taskId: string, rows: Buffe
     if (rowCount !== 1) return false;
     if (rows !== null) {
       const table = tableOf(taskId);
-      if (parts === 0 || (await c.query('select to_regclass($1) is null as missing', [table])).rows[0]?.missing) await c.query(madeTable(table, workspaceId, taskId));
+      if (parts === 0 || (await c.query('select to_regclass($1) is null as missing', [table])).rows[0]?.missing)
+        await c.query(madeTable(table, workspaceId, taskId));
       const stream = c.query(copyFrom(`copy ${table} (${COPY_COLUMNS}) from stdin (format binary)`));
       stream.end(rows);
       await once(stream, 'finish');

@@ -1,6 +1,21 @@
 /** Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). */
 import { sql } from 'drizzle-orm';
-import { bigint, boolean, date, doublePrecision, foreignKey, index, integer, jsonb, pgSchema, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  boolean,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgSchema,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
@@ -21,7 +36,10 @@ export const workspace = bm.table('workspace', {
   createdAt: when('created_at').notNull().defaultNow(),
 });
 
-const workspaceId = () => text('workspace_id').notNull().references(() => workspace.workspaceId, { onDelete: 'cascade' });
+const workspaceId = () =>
+  text('workspace_id')
+    .notNull()
+    .references(() => workspace.workspaceId, { onDelete: 'cascade' });
 
 export const supplier = bm.table(
   'supplier',
@@ -118,7 +136,10 @@ export const quote = bm.table(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
-    foreignKey({ columns: [t.workspaceId, t.candidateId], foreignColumns: [candidate.workspaceId, candidate.id] }).onDelete('cascade'),
+    foreignKey({
+      columns: [t.workspaceId, t.candidateId],
+      foreignColumns: [candidate.workspaceId, candidate.id],
+    }).onDelete('cascade'),
     foreignKey({ columns: [t.workspaceId, t.supplierId], foreignColumns: [supplier.workspaceId, supplier.id] }),
     index('quote_by_candidate').on(t.workspaceId, t.candidateId),
   ],
@@ -133,11 +154,17 @@ export const lane = bm.table(
     position: integer('position').notNull().default(0),
     data: jsonb('data').$type<StoredLane>().notNull(),
     /** Card versions that were brought in since `data` was written; they beat those in it. Read both as `laneData`. */
-    newerCards: jsonb('newer_cards').$type<Partial<Pick<StoredLane, (typeof CARD_FIELDS)[keyof typeof CARD_FIELDS]>>>().notNull().default({}),
+    newerCards: jsonb('newer_cards')
+      .$type<Partial<Pick<StoredLane, (typeof CARD_FIELDS)[keyof typeof CARD_FIELDS]>>>()
+      .notNull()
+      .default({}),
     /** What the server reckoned when the lane was last saved. */
     result: jsonb('result').$type<LaneResult>(),
     resultAt: when('result_at'),
-    /** Measures of the result in the home currency, by which the best lane of a candidate is found without reading the others. */
+    /**
+     * Measures of the result in the home currency, by which the best lane of a candidate is found without reading the
+     * others.
+     */
     unitProfit: doublePrecision('unit_profit'),
     margin: doublePrecision('margin'),
     roi: doublePrecision('roi'),
@@ -154,7 +181,10 @@ export const lane = bm.table(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
-    foreignKey({ columns: [t.workspaceId, t.candidateId], foreignColumns: [candidate.workspaceId, candidate.id] }).onDelete('cascade'),
+    foreignKey({
+      columns: [t.workspaceId, t.candidateId],
+      foreignColumns: [candidate.workspaceId, candidate.id],
+    }).onDelete('cascade'),
     index('lane_by_candidate').on(t.workspaceId, t.candidateId, t.position),
   ],
 );
@@ -232,9 +262,19 @@ export const outsideAnswer = bm.table(
 // ---- suppliers' lists -----------------------------------------------------------------------------------------------
 
 /** A file in the store, as it came. */
-export type StoredFile = { readonly name: string; readonly bytes: number; readonly sha256: string; readonly kind: 'csv' | 'xlsx' };
+export type StoredFile = {
+  readonly name: string;
+  readonly bytes: number;
+  readonly sha256: string;
+  readonly kind: 'csv' | 'xlsx';
+};
 /** Market figures of one's own that complete a list. */
-export type StoredReference = { readonly file: StoredFile; readonly sheet: string | null; readonly map: ListMap; readonly choice: Choice };
+export type StoredReference = {
+  readonly file: StoredFile;
+  readonly sheet: string | null;
+  readonly map: ListMap;
+  readonly choice: Choice;
+};
 
 export const supplierList = bm.table(
   'supplier_list',
@@ -265,30 +305,29 @@ export const supplierList = bm.table(
 );
 
 /**
- * Rows of lists, one partition for each run: the loader fills a table of its own by COPY, indexes it by line and by barcode and
- * attaches it here. All rows of a partition are of one workspace and one run, so neither stands in its indexes. Money in the list's own currency but
+ * Rows of lists, one partition for each run: the loader fills a table of its own by COPY, indexes it by line and by
+ * barcode and
+ * attaches it here. All rows of a partition are of one workspace and one run, so neither stands in its indexes. Money
+ * in the list's own currency but
  * for the shelf price.
  */
-export const listRow = bm.table(
-  'list_row',
-  {
-    workspaceId: text('workspace_id').notNull(),
-    runId: uuid('run_id').notNull(),
-    /** Row in the file, as a spreadsheet counts. */
-    line: integer('line').notNull(),
-    /** Barcode as 14 digits, a number. */
-    key: bigint('key', { mode: 'number' }).notNull(),
-    code: text('code').notNull(),
-    title: text('title').notNull(),
-    brand: text('brand').notNull(),
-    category: text('category').notNull(),
-    cost: doublePrecision('cost').notNull(),
-    price: doublePrecision('price'),
-    units: doublePrecision('units'),
-    /** What else the row says, by role or by the heading of a column kept as it is. */
-    more: jsonb('more').$type<Record<string, string>>(),
-  },
-);
+export const listRow = bm.table('list_row', {
+  workspaceId: text('workspace_id').notNull(),
+  runId: uuid('run_id').notNull(),
+  /** Row in the file, as a spreadsheet counts. */
+  line: integer('line').notNull(),
+  /** Barcode as 14 digits, a number. */
+  key: bigint('key', { mode: 'number' }).notNull(),
+  code: text('code').notNull(),
+  title: text('title').notNull(),
+  brand: text('brand').notNull(),
+  category: text('category').notNull(),
+  cost: doublePrecision('cost').notNull(),
+  price: doublePrecision('price'),
+  units: doublePrecision('units'),
+  /** What else the row says, by role or by the heading of a column kept as it is. */
+  more: jsonb('more').$type<Record<string, string>>(),
+});
 
 /** What people have decided about goods, by barcode, across all lists. */
 export const goodsMark = bm.table(
@@ -331,4 +370,20 @@ export const listView = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
 
-export const BUSINESS_TABLES = { workspace, supplier, rateCard, rateDraft, candidate, quote, lane, laneHistory, task, notice, outsideAnswer, supplierList, listRow, goodsMark, listView } as const;
+export const BUSINESS_TABLES = {
+  workspace,
+  supplier,
+  rateCard,
+  rateDraft,
+  candidate,
+  quote,
+  lane,
+  laneHistory,
+  task,
+  notice,
+  outsideAnswer,
+  supplierList,
+  listRow,
+  goodsMark,
+  listView,
+} as const;

@@ -11,15 +11,27 @@ export function outSheets(kind: CardKind, data: CardData, only: string | null = 
   const tables = tablesOf(kind, data);
   return sheetsOf(kind)
     .filter((s) => only === null || s.key === only)
-    .map((s) => ({ name: s.key, columns: s.columns.map((c) => ({ title: c.key, percent: c.kind === 'share' || c.kind === 'rate' })), rows: tables[s.key] ?? [] }));
+    .map((s) => ({
+      name: s.key,
+      columns: s.columns.map((c) => ({ title: c.key, percent: c.kind === 'share' || c.kind === 'rate' })),
+      rows: tables[s.key] ?? [],
+    }));
 }
 
 export type CellsRead = { ok: true; cells: Tables } | { ok: false; errors: CellError[] };
-const fail = (sheet: string, row: number | null, column: string | null, problem: string, remedy: string): CellError => ({ sheet, row, column, problem, remedy });
+const fail = (
+  sheet: string,
+  row: number | null,
+  column: string | null,
+  problem: string,
+  remedy: string,
+): CellError => ({ sheet, row, column, problem, remedy });
 
 /**
- * The sheets of a file as those of a card. A workbook has to hold all sheets that the version it follows has rows in; a single
- * CSV table is recognised by its header, and the other sheets stay as they are in that version. Columns may stand in any order;
+ * The sheets of a file as those of a card. A workbook has to hold all sheets that the version it follows has rows in;
+ * a single
+ * CSV table is recognised by its header, and the other sheets stay as they are in that version. Columns may stand in
+ * any order;
  * one that is missing, unknown or given twice is said.
  */
 export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: CardData | null): CellsRead {
@@ -28,43 +40,103 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
   const cells: Record<string, readonly (readonly Cell[])[]> = {};
   const csv = file.length === 1 && (file[0] as FileSheet).name === '';
   for (const s of file) {
-    const named = csv ? bestMatch(known, s.header) : known.find((k) => k.key.toLowerCase() === s.name.trim().toLowerCase());
+    const named = csv
+      ? bestMatch(known, s.header)
+      : known.find((k) => k.key.toLowerCase() === s.name.trim().toLowerCase());
     if (named === undefined) {
-      errors.push(csv ? fail('', 1, null, `No table of this card has the columns ${s.header.join(', ')}`, `Use the header of one of: ${known.map((k) => `${k.key} (${k.columns.map((c) => c.key).join(', ')})`).join('; ')}.`) : fail(s.name, null, null, `There is no sheet "${s.name}" in such a card`, `Rename it to one of ${known.map((k) => k.key).join(', ')}, or take it out.`));
+      errors.push(
+        csv
+          ? fail(
+              '',
+              1,
+              null,
+              `No table of this card has the columns ${s.header.join(', ')}`,
+              `Use the header of one of: ${known.map((k) => `${k.key} (${k.columns.map((c) => c.key).join(', ')})`).join('; ')}.`,
+            )
+          : fail(
+              s.name,
+              null,
+              null,
+              `There is no sheet "${s.name}" in such a card`,
+              `Rename it to one of ${known.map((k) => k.key).join(', ')}, or take it out.`,
+            ),
+      );
       continue;
     }
     const at = new Map<string, number>();
     s.header.forEach((h, i) => {
       if (h === '') return;
       const column = named.columns.find((c) => c.key.toLowerCase() === h.toLowerCase());
-      if (column === undefined) errors.push(fail(named.key, 1, h, `There is no column "${h}"`, `Use ${named.columns.map((c) => c.key).join(', ')}.`));
-      else if (at.has(column.key)) errors.push(fail(named.key, 1, h, `The column "${h}" stands twice`, 'Keep one of the two.'));
+      if (column === undefined)
+        errors.push(
+          fail(named.key, 1, h, `There is no column "${h}"`, `Use ${named.columns.map((c) => c.key).join(', ')}.`),
+        );
+      else if (at.has(column.key))
+        errors.push(fail(named.key, 1, h, `The column "${h}" stands twice`, 'Keep one of the two.'));
       else at.set(column.key, i);
     });
-    for (const c of named.columns) if (!at.has(c.key)) errors.push(fail(named.key, 1, c.key, `The column "${c.key}" is missing`, 'Add it; its cells may be blank where nothing applies.'));
+    for (const c of named.columns)
+      if (!at.has(c.key))
+        errors.push(
+          fail(
+            named.key,
+            1,
+            c.key,
+            `The column "${c.key}" is missing`,
+            'Add it; its cells may be blank where nothing applies.',
+          ),
+        );
     const order = named.columns.map((c) => at.get(c.key) ?? -1);
     const width = s.header.length;
     // Columns in their own order, as exported, need no moving.
-    cells[named.key] = order.every((at, i) => at === i) ? s.rows : s.rows.map((row) => [...order.map((i) => (i < 0 ? null : (row[i] ?? null))), ...row.slice(width)]);
+    cells[named.key] = order.every((at, i) => at === i)
+      ? s.rows
+      : s.rows.map((row) => [...order.map((i) => (i < 0 ? null : (row[i] ?? null))), ...row.slice(width)]);
     // A row that ends before its line does: the file was cut off there.
     const last = s.rows[s.rows.length - 1];
-    if (csv && last !== undefined && last.length > 1 && last.length < width) errors.push(fail(named.key, s.rows.length + 1, null, `The last row has ${last.length} of ${width} cells: the file may have been cut off`, 'Export it again, and import the whole file.'));
+    if (csv && last !== undefined && last.length > 1 && last.length < width)
+      errors.push(
+        fail(
+          named.key,
+          s.rows.length + 1,
+          null,
+          `The last row has ${last.length} of ${width} cells: the file may have been cut off`,
+          'Export it again, and import the whole file.',
+        ),
+      );
   }
   const old: Tables = base === null ? {} : tablesOf(kind, base, new Set(Object.keys(cells)));
   for (const k of known) {
     if (cells[k.key] !== undefined) continue;
     const rows = old[k.key]?.length ?? 0;
     if (csv) cells[k.key] = old[k.key] ?? [];
-    else if (k.key === CARD_SHEET || rows > 0) errors.push(fail(k.key, null, null, rows > 0 ? `The sheet is missing; the card has ${rows} rows in it` : 'The sheet is missing', 'Add it (with its header alone, if its rows are to go), or import single tables as CSV.'));
+    else if (k.key === CARD_SHEET || rows > 0)
+      errors.push(
+        fail(
+          k.key,
+          null,
+          null,
+          rows > 0 ? `The sheet is missing; the card has ${rows} rows in it` : 'The sheet is missing',
+          'Add it (with its header alone, if its rows are to go), or import single tables as CSV.',
+        ),
+      );
     else cells[k.key] = [];
   }
   return errors.length > 0 ? { ok: false, errors } : { ok: true, cells };
 }
 
 /** The sheet whose columns a header names most completely; none where it names fewer than half. */
-function bestMatch(known: ReturnType<typeof sheetsOf>, header: readonly string[]): ReturnType<typeof sheetsOf>[number] | undefined {
+function bestMatch(
+  known: ReturnType<typeof sheetsOf>,
+  header: readonly string[],
+): ReturnType<typeof sheetsOf>[number] | undefined {
   const has = new Set(header.map((h) => h.toLowerCase()));
-  const scored = known.map((k) => ({ k, hits: k.columns.filter((c) => has.has(c.key.toLowerCase())).length / Math.max(k.columns.length, header.filter((h) => h !== '').length) }));
+  const scored = known.map((k) => ({
+    k,
+    hits:
+      k.columns.filter((c) => has.has(c.key.toLowerCase())).length /
+      Math.max(k.columns.length, header.filter((h) => h !== '').length),
+  }));
   scored.sort((a, b) => b.hits - a.hits);
   const [best] = scored;
   return best !== undefined && best.hits > 0.5 ? best.k : undefined;

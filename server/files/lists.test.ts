@@ -15,11 +15,21 @@ const file = (body: string | Uint8Array): string => {
   return path;
 };
 const all = async (body: string | Uint8Array, headings = ['ean', 'price']) => {
-  const out: { header: readonly string[]; headerLine: number; rows: string[][]; lines: number[] } = { header: [], headerLine: 0, rows: [], lines: [] };
-  await readList(file(body), headings, (f) => Object.assign(out, f), (batch, lines) => {
-    for (const r of batch) out.rows.push([...r]);
-    out.lines.push(...lines);
-  });
+  const out: { header: readonly string[]; headerLine: number; rows: string[][]; lines: number[] } = {
+    header: [],
+    headerLine: 0,
+    rows: [],
+    lines: [],
+  };
+  await readList(
+    file(body),
+    headings,
+    (f) => Object.assign(out, f),
+    (batch, lines) => {
+      for (const r of batch) out.rows.push([...r]);
+      out.lines.push(...lines);
+    },
+  );
   return out;
 };
 
@@ -27,7 +37,14 @@ it('a file of twenty thousand columns is refused at once', async () => {
   const wide = file(`${Array.from({ length: 20_000 }, (_, i) => `c${i}`).join(',')}\n${'1,'.repeat(19_999)}1\n`);
   const started = Date.now();
   await expect(firstRows(wide, 40)).rejects.toThrow(/20000 columns/);
-  await expect(readList(wide, ['c1'], () => undefined, () => undefined)).rejects.toThrow(/20000 columns/);
+  await expect(
+    readList(
+      wide,
+      ['c1'],
+      () => undefined,
+      () => undefined,
+    ),
+  ).rejects.toThrow(/20000 columns/);
   expect(Date.now() - started).toBeLessThan(2000);
 });
 
@@ -38,12 +55,21 @@ describe('text of any encoding', () => {
     return big ? b.swap16() : b;
   };
   it.each([
-    ['UTF-8', Buffer.from(text), 'utf-8'], ['UTF-8 with a mark', Buffer.from(`\ufeff${text}`), 'utf-8'], ['UTF-16, little end first', utf16(false, true), 'utf-16le'], ['UTF-16, big end first', utf16(true, true), 'utf-16be'],
-    ['UTF-16 without a mark', utf16(false, false), 'utf-16le'], ['Windows-1252', windows1252(text), 'windows-1252'],
+    ['UTF-8', Buffer.from(text), 'utf-8'],
+    ['UTF-8 with a mark', Buffer.from(`\ufeff${text}`), 'utf-8'],
+    ['UTF-16, little end first', utf16(false, true), 'utf-16le'],
+    ['UTF-16, big end first', utf16(true, true), 'utf-16be'],
+    ['UTF-16 without a mark', utf16(false, false), 'utf-16le'],
+    ['Windows-1252', windows1252(text), 'windows-1252'],
   ] as const)('%s', async (_, bytes, encoding) => {
     expect(sniffEncoding(bytes)).toBe(encoding);
     const read = await all(bytes);
-    expect(read).toMatchObject({ header: ['ean', 'price', 'name'], headerLine: 1, rows: [['1', '4.50', 'Töpfe für Kräuter']], lines: [2] });
+    expect(read).toMatchObject({
+      header: ['ean', 'price', 'name'],
+      headerLine: 1,
+      rows: [['1', '4.50', 'Töpfe für Kräuter']],
+      lines: [2],
+    });
   });
   it('a character that falls between two pieces of the file is whole', async () => {
     const long = `ean,price,name\n${Array.from({ length: 9000 }, (_, i) => `${i},1,${'ä€🌱'.repeat(4)}`).join('\n')}\n`;
@@ -60,7 +86,9 @@ describe('text of any encoding', () => {
 
 describe('lists as rows', () => {
   it.each([[';'], ['\t'], ['|'], [',']])('delimiter %j is found', async (d) => {
-    expect((await all(`${['ean', 'price', 'name'].join(d)}\n${['1', '2', 'x'].join(d)}\n`)).rows).toEqual([['1', '2', 'x']]);
+    expect((await all(`${['ean', 'price', 'name'].join(d)}\n${['1', '2', 'x'].join(d)}\n`)).rows).toEqual([
+      ['1', '2', 'x'],
+    ]);
   });
   it('the header may stand below a title; blank rows are passed over, and lines counted as a spreadsheet does', async () => {
     const read = await all('Price list,,\n,,\nean,price,name\n1,2,x\n\n,,\n3,4,"two\nlines"\n5,6,z\n');
@@ -73,23 +101,59 @@ describe('lists as rows', () => {
     const body = `ean,price\n${Array.from({ length: 20_000 }, (_, i) => `${i},1`).join('\n')}\n`;
     let running = 0;
     let most = 0;
-    await readList(file(body), ['ean'], () => undefined, async () => {
-      most = Math.max(most, ++running);
-      await new Promise((done) => setTimeout(done, 2));
-      running--;
-    });
+    await readList(
+      file(body),
+      ['ean'],
+      () => undefined,
+      async () => {
+        most = Math.max(most, ++running);
+        await new Promise((done) => setTimeout(done, 2));
+        running--;
+      },
+    );
     expect(most).toBe(1);
-    await expect(readList(file(body), ['ean'], () => undefined, () => Promise.reject(new Error('full')))).rejects.toThrow('full');
+    await expect(
+      readList(
+        file(body),
+        ['ean'],
+        () => undefined,
+        () => Promise.reject(new Error('full')),
+      ),
+    ).rejects.toThrow('full');
   });
   it.each([
     ['nothing', '', 'The file is empty. Choose a file with a header line and rows.'],
     ['a header alone', 'ean,price\n', 'The file has a header and no rows. Choose the file that holds the goods.'],
-    ['one column', 'ean\n1\n2\n', 'No row among the first 30 has the columns "price". The file has "ean"; name these in the mapping.'],
-    ['other headings', 'code,cost\n1,2\n', 'No row among the first 30 has the columns "ean", "price". The file has "code", "cost"; name these in the mapping.'],
-    ['a renamed workbook', Buffer.from([0x50, 0x4b, 3, 4, 20, 0, 6, 0]), 'The file is not CSV text. Save the list as CSV, or as XLSX under its own name.'],
-    ['junk', Buffer.from(Array.from({ length: 3000 }, (_, i) => (i * 37) % 256)), 'The file is not CSV text. Save the list as CSV, or as XLSX under its own name.'],
-    ['a quotation mark that is never closed', 'ean,price,name\n1,2,"x\n3,4,y\n', 'A quotation mark is never closed: the file may have been cut off. Export it again, and choose the whole file.'],
-    ['a cell of two million characters', `ean,price,name\n1,2,"${'x'.repeat(2_000_000)}"\n`, 'A cell in row 2 is over a million characters long: a quotation mark is not closed there. Close or remove it, and choose the file again.'],
+    [
+      'one column',
+      'ean\n1\n2\n',
+      'No row among the first 30 has the columns "price". The file has "ean"; name these in the mapping.',
+    ],
+    [
+      'other headings',
+      'code,cost\n1,2\n',
+      'No row among the first 30 has the columns "ean", "price". The file has "code", "cost"; name these in the mapping.',
+    ],
+    [
+      'a renamed workbook',
+      Buffer.from([0x50, 0x4b, 3, 4, 20, 0, 6, 0]),
+      'The file is not CSV text. Save the list as CSV, or as XLSX under its own name.',
+    ],
+    [
+      'junk',
+      Buffer.from(Array.from({ length: 3000 }, (_, i) => (i * 37) % 256)),
+      'The file is not CSV text. Save the list as CSV, or as XLSX under its own name.',
+    ],
+    [
+      'a quotation mark that is never closed',
+      'ean,price,name\n1,2,"x\n3,4,y\n',
+      'A quotation mark is never closed: the file may have been cut off. Export it again, and choose the whole file.',
+    ],
+    [
+      'a cell of two million characters',
+      `ean,price,name\n1,2,"${'x'.repeat(2_000_000)}"\n`,
+      'A cell in row 2 is over a million characters long: a quotation mark is not closed there. Close or remove it, and choose the file again.',
+    ],
   ])('%s is refused with a remedy', async (_, body, message) => {
     await expect(all(body as string)).rejects.toThrow(message);
   });

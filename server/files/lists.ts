@@ -16,23 +16,45 @@ export class ListError extends Error {
   }
 }
 const fault = (problem: string, remedy: string): ListError => new ListError({ problem, remedy });
-const tooWide = (columns: number): ListError => fault(`The file has ${columns} columns, and a list may have ${MOST_COLUMNS}`, 'Leave out the columns that are not needed, or check which mark stands between them.');
+const tooWide = (columns: number): ListError =>
+  fault(
+    `The file has ${columns} columns, and a list may have ${MOST_COLUMNS}`,
+    'Leave out the columns that are not needed, or check which mark stands between them.',
+  );
 
 export type RowsIn = { readonly header: readonly string[]; readonly headerLine: number };
-/** Where reading stands after some rows, so that it can be taken up there: characters and lines done, and how the file is written. */
-export type Position = RowsIn & { readonly chars: number; readonly line: number; readonly delimiter: string; readonly newline: string };
+/**
+ * Where reading stands after some rows, so that it can be taken up there: characters and lines done, and how the file
+ * is written.
+ */
+export type Position = RowsIn & {
+  readonly chars: number;
+  readonly line: number;
+  readonly delimiter: string;
+  readonly newline: string;
+};
 type Newline = '\r' | '\n' | '\r\n';
 
 /**
- * Reads a CSV file row by row: encoding and delimiter are found, the header is the first row among the first thirty that holds
- * all `headings`. `start` is told the header once; `rows` gets every following row that is not blank, with its line as a
- * spreadsheet counts rows, and may return a promise to be waited for; where that says `stop`, reading ends there. `from`: goes on
+ * Reads a CSV file row by row: encoding and delimiter are found, the header is the first row among the first thirty
+ * that holds
+ * all `headings`. `start` is told the header once; `rows` gets every following row that is not blank, with its line
+ * as a
+ * spreadsheet counts rows, and may return a promise to be waited for; where that says `stop`, reading ends there.
+ * `from`: goes on
  * from an earlier position. Memory stays constant.
  */
-export async function readList(path: string, headings: readonly string[], start: (found: RowsIn) => void, rows: (batch: readonly (readonly string[])[], lines: readonly number[], next: Position) => unknown, from: Position | null = null): Promise<{ rows: number; whole: boolean }> {
+export async function readList(
+  path: string,
+  headings: readonly string[],
+  start: (found: RowsIn) => void,
+  rows: (batch: readonly (readonly string[])[], lines: readonly number[], next: Position) => unknown,
+  from: Position | null = null,
+): Promise<{ rows: number; whole: boolean }> {
   const opened = await textIn(path, from?.chars ?? 0);
   if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
-  if (opened === 'notText') throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
+  if (opened === 'notText')
+    throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
   let line = from?.line ?? 0;
   let header: readonly string[] | null = from?.header ?? null;
   let headerLine = from?.headerLine ?? 0;
@@ -49,14 +71,26 @@ export async function readList(path: string, headings: readonly string[], start:
       chunk: (results, parser) => {
         parser.pause();
         const work = async (): Promise<unknown> => {
-          if (results.errors.some((e) => e.code === 'MissingQuotes') && !results.data.some((r) => r.some((c) => c.length > LONGEST_CELL))) throw fault('A quotation mark is never closed: the file may have been cut off', 'Export it again, and choose the whole file.');
+          if (
+            results.errors.some((e) => e.code === 'MissingQuotes') &&
+            !results.data.some((r) => r.some((c) => c.length > LONGEST_CELL))
+          )
+            throw fault(
+              'A quotation mark is never closed: the file may have been cut off',
+              'Export it again, and choose the whole file.',
+            );
           const batch: string[][] = [];
           const lines: number[] = [];
           for (const cells of results.data) {
             line++;
             let longest = 0;
-            for (let k = 0; k < cells.length; k++) if ((cells[k] as string).length > longest) longest = (cells[k] as string).length;
-            if (longest > LONGEST_CELL) throw fault(`A cell in row ${line} is over a million characters long: a quotation mark is not closed there`, 'Close or remove it, and choose the file again.');
+            for (let k = 0; k < cells.length; k++)
+              if ((cells[k] as string).length > longest) longest = (cells[k] as string).length;
+            if (longest > LONGEST_CELL)
+              throw fault(
+                `A cell in row ${line} is over a million characters long: a quotation mark is not closed there`,
+                'Close or remove it, and choose the file again.',
+              );
             if (header === null) {
               if (cells.length > MOST_COLUMNS) throw tooWide(cells.length);
               const named = cells.map((c) => c.trim());
@@ -73,7 +107,15 @@ export async function readList(path: string, headings: readonly string[], start:
             lines.push(line);
           }
           count += batch.length;
-          if (batch.length > 0) return rows(batch, lines, { header: header ?? [], headerLine, chars: (from?.chars ?? 0) + results.meta.cursor, line, delimiter: results.meta.delimiter, newline: results.meta.linebreak });
+          if (batch.length > 0)
+            return rows(batch, lines, {
+              header: header ?? [],
+              headerLine,
+              chars: (from?.chars ?? 0) + results.meta.cursor,
+              line,
+              delimiter: results.meta.delimiter,
+              newline: results.meta.linebreak,
+            });
         };
         const end = (): void => {
           parser.abort();
@@ -95,7 +137,8 @@ export async function readList(path: string, headings: readonly string[], start:
     });
   });
   if (header === null) throw missing(headings, early);
-  if (count === 0 && from === null) throw fault('The file has a header and no rows', 'Choose the file that holds the goods.');
+  if (count === 0 && from === null)
+    throw fault('The file has a header and no rows', 'Choose the file that holds the goods.');
   return { rows: count, whole };
 }
 
@@ -103,7 +146,8 @@ export async function readList(path: string, headings: readonly string[], start:
 export async function firstRows(path: string, most: number): Promise<string[][]> {
   const opened = await textIn(path);
   if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
-  if (opened === 'notText') throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
+  if (opened === 'notText')
+    throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
   return new Promise((done, failed) => {
     let rows: string[][] = [];
     Papa.parse<string[]>(opened.text as unknown as NodeJS.ReadableStream, {
@@ -133,5 +177,14 @@ export async function firstRows(path: string, most: number): Promise<string[][]>
 function missing(headings: readonly string[], early: readonly (readonly string[])[]): ListError {
   const widest = early.reduce<readonly string[]>((best, r) => (r.length > best.length ? r : best), []);
   const lacks = headings.filter((h) => !widest.includes(h));
-  return fault(`No row among the first ${HEADER_WITHIN} has the columns ${lacks.map((h) => `"${h}"`).join(', ')}`, `The file has ${widest.filter(Boolean).map((h) => `"${h}"`).slice(0, 20).join(', ') || 'no header'}; name these in the mapping.`);
+  return fault(
+    `No row among the first ${HEADER_WITHIN} has the columns ${lacks.map((h) => `"${h}"`).join(', ')}`,
+    `The file has ${
+      widest
+        .filter(Boolean)
+        .map((h) => `"${h}"`)
+        .slice(0, 20)
+        .join(', ') || 'no header'
+    }; name these in the mapping.`,
+  );
 }

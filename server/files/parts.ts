@@ -1,6 +1,8 @@
 /**
- * Columns of a list in the file store, in parts as the rows were read. A part is one file: a mark, a header that says which column
- * lies where, and the columns one after the other, each from a multiple of eight bytes on, little-endian. It is written whole
+ * Columns of a list in the file store, in parts as the rows were read. A part is one file: a mark, a header that says
+ * which column
+ * lies where, and the columns one after the other, each from a multiple of eight bytes on, little-endian. It is
+ * written whole
  * under its own name and never changed.
  */
 import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
@@ -12,8 +14,24 @@ import { Bytes } from './bytes.ts';
 const MARK = 'BMPART2\n';
 /** Parts as they were written before folded texts and dictionaries stood in them; they are read on. */
 const OLD_MARK = 'BMPART1\n';
-/** Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number and in how many digits it was written, packs, notes as bits, how many listings its market figures have and the row of the one that counts. */
-export const PART_NUMBERS = ['line', 'key', 'digits', ...INPUT_COLUMNS, ...MORE_COLUMNS, 'pack', 'listingPack', 'before', 'notes', 'listings', 'listing'] as const;
+/**
+ * Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number and in how many
+ * digits it was written, packs, notes as bits, how many listings its market figures have and the row of the one that
+ * counts.
+ */
+export const PART_NUMBERS = [
+  'line',
+  'key',
+  'digits',
+  ...INPUT_COLUMNS,
+  ...MORE_COLUMNS,
+  'pack',
+  'listingPack',
+  'before',
+  'notes',
+  'listings',
+  'listing',
+] as const;
 export type PartNumber = (typeof PART_NUMBERS)[number];
 /** `fold`: title, brand, category and barcode as they are searched and ordered, a line between. */
 export const PART_TEXTS = ['title', 'fold'] as const;
@@ -28,7 +46,12 @@ export const FILLED_FROM = 32;
 
 /** Each different text once, and which of them every row has. */
 export type Words = { readonly values: readonly string[]; readonly codes: Uint32Array };
-export type Part = { readonly rows: number; readonly numbers: Readonly<Record<PartNumber, Float64Array>>; readonly texts: Readonly<Record<PartText, TextColumn>>; readonly words: Readonly<Record<PartWord, Words>> };
+export type Part = {
+  readonly rows: number;
+  readonly numbers: Readonly<Record<PartNumber, Float64Array>>;
+  readonly texts: Readonly<Record<PartText, TextColumn>>;
+  readonly words: Readonly<Record<PartWord, Words>>;
+};
 
 /** A barcode as it was written, from its number and its digits. */
 export const codeOf = (key: number, digits: number): string => String(key).padStart(digits, '0');
@@ -89,10 +112,19 @@ export class WordWriter {
   }
 }
 
-/** How a column of numbers is written: one value for all, or as narrow as holds every value; the largest whole number stands for unknown. */
+/**
+ * How a column of numbers is written: one value for all, or as narrow as holds every value; the largest whole number
+ * stands for unknown.
+ */
 const WIDTHS = { u8: Uint8Array, u16: Uint16Array, u32: Uint32Array, f64: Float64Array } as const;
 type Width = keyof typeof WIDTHS;
-type Place = { readonly name: string; readonly what: Width | 'same' | 'offsets' | 'bytes' | 'codes'; readonly at: number; readonly bytes: number; /** Of `same`; absent: unknown. */ readonly value?: number };
+type Place = {
+  readonly name: string;
+  readonly what: Width | 'same' | 'offsets' | 'bytes' | 'codes';
+  readonly at: number;
+  readonly bytes: number /** Of `same`; absent: unknown. */;
+  readonly value?: number;
+};
 const MOST = { u8: 0xff, u16: 0xffff, u32: 0xffffffff } as const;
 
 /** The narrowest way in which a column reads back bit for bit. */
@@ -109,7 +141,8 @@ function narrow(values: Float64Array): { what: Width | 'same'; data: Uint8Array;
     else if (x > most) most = x;
   }
   // Written as JSON, where -0 would become 0.
-  if (same && !Object.is(first, -0)) return { what: 'same', data: new Uint8Array(0), ...(first === first ? { value: first } : {}) };
+  if (same && !Object.is(first, -0))
+    return { what: 'same', data: new Uint8Array(0), ...(first === first ? { value: first } : {}) };
   if (!whole) return { what: 'f64', data: new Uint8Array(values.buffer, values.byteOffset, values.byteLength) };
   const what = most < MOST.u8 ? 'u8' : most < MOST.u16 ? 'u16' : 'u32';
   const out = new WIDTHS[what](values.length);
@@ -155,7 +188,8 @@ export async function writePart(path: string, part: Part): Promise<void> {
       const size = all.reduce((n, b) => n + b.byteLength, 0);
       const { bytesWritten } = await file.writev(all);
       // A disk that fills takes less than it was given, and says so only at the next piece.
-      if (bytesWritten < size) throw Object.assign(new Error('the disk took less than it was given'), { code: 'ENOSPC' });
+      if (bytesWritten < size)
+        throw Object.assign(new Error('the disk took less than it was given'), { code: 'ENOSPC' });
     } finally {
       await file.close();
     }
@@ -168,8 +202,14 @@ export async function writePart(path: string, part: Part): Promise<void> {
 
 const NOT_READ = new Float64Array(0);
 
-/** Reads a part; columns stored narrower are widened, into `into` where a place is given for them, not at all where it is null. */
-export async function readPart(path: string, into?: (name: PartNumber, rows: number) => Float64Array | null): Promise<Part> {
+/**
+ * Reads a part; columns stored narrower are widened, into `into` where a place is given for them, not at all where it
+ * is null.
+ */
+export async function readPart(
+  path: string,
+  into?: (name: PartNumber, rows: number) => Float64Array | null,
+): Promise<Part> {
   const file = await readFile(path);
   const mark = file.toString('latin1', 0, 8);
   if (mark !== MARK && mark !== OLD_MARK) throw new Error('This is no part of a list');
@@ -179,7 +219,8 @@ export async function readPart(path: string, into?: (name: PartNumber, rows: num
   // Small files come from a shared pool, whose places need not be multiples of eight.
   const whole = base % 8 === 0 ? file.buffer : file.buffer.slice(base);
   const from = base % 8 === 0 ? base : 0;
-  const place = (name: PartNumber): Float64Array => (into === undefined ? new Float64Array(rows) : (into(name, rows) ?? NOT_READ));
+  const place = (name: PartNumber): Float64Array =>
+    into === undefined ? new Float64Array(rows) : (into(name, rows) ?? NOT_READ);
   const numbers = {} as Record<PartNumber, Float64Array>;
   const offsets: Record<string, Uint32Array> = {};
   const bytes: Record<string, Uint8Array> = {};
@@ -201,15 +242,26 @@ export async function readPart(path: string, into?: (name: PartNumber, rows: num
       }
     }
   }
-  const text = (name: string): TextColumn => ({ bytes: bytes[name] ?? new Uint8Array(0), offsets: offsets[name] ?? new Uint32Array(rows + 1) });
+  const text = (name: string): TextColumn => ({
+    bytes: bytes[name] ?? new Uint8Array(0),
+    offsets: offsets[name] ?? new Uint32Array(rows + 1),
+  });
   // What an older part does not have yet is unknown.
   for (const n of PART_NUMBERS) numbers[n] ??= place(n).fill(Number.NaN);
   if (mark === OLD_MARK) return olderPart(rows, numbers, text);
   const words = (name: PartWord): Words => {
     const column = text(name);
-    return { values: Array.from({ length: column.offsets.length - 1 }, (_, i) => textOf(column, i)), codes: codes[name] as Uint32Array };
+    return {
+      values: Array.from({ length: column.offsets.length - 1 }, (_, i) => textOf(column, i)),
+      codes: codes[name] as Uint32Array,
+    };
   };
-  return { rows, numbers, texts: { title: text('title'), fold: text('fold') }, words: { brand: words('brand'), category: words('category') } };
+  return {
+    rows,
+    numbers,
+    texts: { title: text('title'), fold: text('fold') },
+    words: { brand: words('brand'), category: words('category') },
+  };
 }
 
 /** A part as it was first written: four texts, which say the rest. */
@@ -223,20 +275,36 @@ function olderPart(rows: number, numbers: Part['numbers'], text: (name: string) 
     for (const t of column(name)) writer.add(t);
     return writer.words();
   };
-  const part = { rows, numbers: read, texts: { title: text('title') }, words: { brand: wordsIn('brand'), category: wordsIn('category') } };
+  const part = {
+    rows,
+    numbers: read,
+    texts: { title: text('title') },
+    words: { brand: wordsIn('brand'), category: wordsIn('category') },
+  };
   return { ...part, numbers, texts: { ...part.texts, fold: foldOf(part) } };
 }
 
 /** Title, brand, category and barcode of every row as they are searched and ordered, a line between. */
-export function foldOf({ rows, numbers, texts, words }: Omit<Part, 'texts'> & { readonly texts: { readonly title: TextColumn } }): TextColumn {
+export function foldOf({
+  rows,
+  numbers,
+  texts,
+  words,
+}: Omit<Part, 'texts'> & { readonly texts: { readonly title: TextColumn } }): TextColumn {
   const fold = new TextWriter();
   const { utf8 } = fold;
   const { title } = texts;
   // Texts of which there are few are folded once, the lines around them with them.
-  const [brand, category] = PART_WORDS.map((w) => textsOf(words[w].values.map((v) => `\n${foldText(v)}`))) as [TextColumn, TextColumn];
+  const [brand, category] = PART_WORDS.map((w) => textsOf(words[w].values.map((v) => `\n${foldText(v)}`))) as [
+    TextColumn,
+    TextColumn,
+  ];
   for (let i = 0; i < rows; i++) {
     utf8.foldedCopy(title.bytes, title.offsets[i] as number, title.offsets[i + 1] as number);
-    for (const [column, { codes }] of [[brand, words.brand], [category, words.category]] as const) {
+    for (const [column, { codes }] of [
+      [brand, words.brand],
+      [category, words.category],
+    ] as const) {
       const at = codes[i] as number;
       utf8.copy(column.bytes, column.offsets[at] as number, column.offsets[at + 1] as number);
     }
@@ -261,7 +329,8 @@ export function textOf({ bytes, offsets }: TextColumn, i: number): string {
 }
 
 /** The ranks of all titles of a list. */
-export const writeRanks = (path: string, ranks: Float64Array): Promise<void> => writeFile(path, new Uint8Array(ranks.buffer, ranks.byteOffset, ranks.byteLength));
+export const writeRanks = (path: string, ranks: Float64Array): Promise<void> =>
+  writeFile(path, new Uint8Array(ranks.buffer, ranks.byteOffset, ranks.byteLength));
 export async function readRanks(path: string): Promise<Float64Array> {
   const bytes = await readFile(path);
   return new Float64Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));

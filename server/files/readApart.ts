@@ -1,4 +1,7 @@
-/** Workbooks are read in a process of their own, with bounds of memory and time: what one unpacks to is not known before. */
+/**
+ * Workbooks are read in a process of their own, with bounds of memory and time: what one unpacks to is not known
+ * before.
+ */
 import { fork } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -11,7 +14,10 @@ export type WorkbookJob =
   | { readonly what: 'tables'; readonly bytes: Buffer }
   | { readonly what: 'heads'; readonly path: string; readonly rows: number }
   | { readonly what: 'convert'; readonly path: string; readonly sheet: string | null; readonly to: string };
-export type WorkbookSaid = { readonly found: unknown } | { readonly fault: ListFault } | { readonly failed: string; readonly code?: string | undefined };
+export type WorkbookSaid =
+  | { readonly found: unknown }
+  | { readonly fault: ListFault }
+  | { readonly failed: string; readonly code?: string | undefined };
 
 /** Memory that reading a workbook may take, in bytes, the process itself included. */
 const MOST_MEMORY = 512 * 1024 ** 2;
@@ -19,8 +25,14 @@ const MOST_MEMORY = 512 * 1024 ** 2;
 const WHILE_WAITED_FOR = 30_000;
 const IN_A_WORKER = 15 * 60_000;
 const PAGE = 4096;
-const tooLarge: ListFault = { problem: 'The workbook takes more memory than can be given to it', remedy: 'Save the sheet as CSV, and choose that file.' };
-const tooSlow: ListFault = { problem: 'The workbook takes too long to read', remedy: 'Save the sheet as CSV, and choose that file.' };
+const tooLarge: ListFault = {
+  problem: 'The workbook takes more memory than can be given to it',
+  remedy: 'Save the sheet as CSV, and choose that file.',
+};
+const tooSlow: ListFault = {
+  problem: 'The workbook takes too long to read',
+  remedy: 'Save the sheet as CSV, and choose that file.',
+};
 
 /** Bytes of memory that a process holds; 0 where that cannot be seen. */
 function memoryOf(pid: number): number {
@@ -33,9 +45,13 @@ function memoryOf(pid: number): number {
 
 function readApart(job: WorkbookJob, within: number): Promise<unknown> {
   return new Promise((done, no) => {
-    // The application is started in its own folder; bundled or not, the source of this process lies there. No secret goes along.
+    // The application is started in its own folder; bundled or not, the source of this process lies there. No secret
+    // goes along.
     const child = fork(join(process.cwd(), 'server/files/workbookProcess.ts'), {
-      execArgv: ['--import', 'tsx', '--max-old-space-size=400'], serialization: 'advanced', stdio: ['ignore', 'ignore', 'ignore', 'ipc'], env: { PATH: process.env.PATH ?? '', NODE_ENV: 'production' },
+      execArgv: ['--import', 'tsx', '--max-old-space-size=400'],
+      serialization: 'advanced',
+      stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+      env: { PATH: process.env.PATH ?? '', NODE_ENV: 'production' },
     });
     let fault: ListFault | null = null;
     const end = (why: ListFault): void => {

@@ -20,7 +20,8 @@ const safe = (v: OutValue): OutValue => (typeof v === 'string' ? safeText(v) : v
 
 async function* csv(columns: readonly RowColumn[], batches: Batches): AsyncGenerator<Buffer> {
   yield Buffer.from(`\ufeff${Papa.unparse([columns.map((c) => safeText(c.name))])}\r\n`);
-  for await (const rows of batches) if (rows.length > 0) yield Buffer.from(`${Papa.unparse(rows.map((r) => r.map(safe)))}\r\n`);
+  for await (const rows of batches)
+    if (rows.length > 0) yield Buffer.from(`${Papa.unparse(rows.map((r) => r.map(safe)))}\r\n`);
 }
 
 /** A stream that a writer fills on its own time; its failure ends the stream. */
@@ -73,12 +74,32 @@ async function parquet(out: PassThrough, columns: readonly RowColumn[], batches:
     if (piece.length > 0 && !out.write(piece)) await once(out, 'drain');
   };
   const writer = new ParquetWriter({
-    writer: bytes, createdBy: 'Bold Margin',
-    schema: [{ name: 'root', num_children: columns.length }, ...columns.map((c) => (c.kind === 'number' ? { name: c.name, type: 'DOUBLE' as const, repetition_type: 'OPTIONAL' as const } : { name: c.name, type: 'BYTE_ARRAY' as const, converted_type: 'UTF8' as const, repetition_type: 'OPTIONAL' as const }))],
+    writer: bytes,
+    createdBy: 'Bold Margin',
+    schema: [
+      { name: 'root', num_children: columns.length },
+      ...columns.map((c) =>
+        c.kind === 'number'
+          ? { name: c.name, type: 'DOUBLE' as const, repetition_type: 'OPTIONAL' as const }
+          : {
+              name: c.name,
+              type: 'BYTE_ARRAY' as const,
+              converted_type: 'UTF8' as const,
+              repetition_type: 'OPTIONAL' as const,
+            },
+      ),
+    ],
   });
   const write = async (rows: readonly (readonly OutValue[])[]): Promise<void> => {
     if (rows.length === 0) return;
-    await writer.write({ columnData: columns.map((c, i) => ({ name: c.name, data: rows.map((r) => r[i] ?? undefined), type: c.kind === 'number' ? ('DOUBLE' as const) : ('STRING' as const) })), rowGroupSize: rows.length });
+    await writer.write({
+      columnData: columns.map((c, i) => ({
+        name: c.name,
+        data: rows.map((r) => r[i] ?? undefined),
+        type: c.kind === 'number' ? ('DOUBLE' as const) : ('STRING' as const),
+      })),
+      rowGroupSize: rows.length,
+    });
     await send();
   };
   let held: (readonly OutValue[])[] = [];
@@ -98,5 +119,7 @@ async function parquet(out: PassThrough, columns: readonly RowColumn[], batches:
 /** Rows as a stream of a file's bytes. */
 export function rowsOut(format: RowFormat, name: string, columns: readonly RowColumn[], batches: Batches): Readable {
   if (format === 'csv') return Readable.from(csv(columns, batches), { objectMode: false });
-  return format === 'xlsx' ? filled((out) => xlsx(out, name, columns, batches)) : filled((out) => parquet(out, columns, batches));
+  return format === 'xlsx'
+    ? filled((out) => xlsx(out, name, columns, batches))
+    : filled((out) => parquet(out, columns, batches));
 }

@@ -4,10 +4,18 @@ import Papa from 'papaparse';
 import type { Cell } from '../../core/cards/cells.ts';
 import { savedAs, sheetName } from './names.ts';
 
-export type FileSheet = { readonly name: string; readonly header: readonly string[]; readonly rows: readonly (readonly Cell[])[] };
+export type FileSheet = {
+  readonly name: string;
+  readonly header: readonly string[];
+  readonly rows: readonly (readonly Cell[])[];
+};
 /** A column of an exported table. `percent`: a fraction, shown as a percentage. */
 export type OutColumn = { readonly title: string; readonly percent?: boolean };
-export type OutSheet = { readonly name: string; readonly columns: readonly OutColumn[]; readonly rows: readonly (readonly Cell[])[] };
+export type OutSheet = {
+  readonly name: string;
+  readonly columns: readonly OutColumn[];
+  readonly rows: readonly (readonly Cell[])[];
+};
 
 const RISKY = /^[=+\-@\t\r]/;
 const NUMBER = /^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?$/;
@@ -17,7 +25,8 @@ export function safeText(text: string): string {
 }
 const APOSTROPHE = 39;
 /** Takes the apostrophe of `safeText` off again. */
-export const unsafe = (text: string): string => (text.length > 1 && text[0] === "'" && RISKY.test(text[1] as string) ? text.slice(1) : text);
+export const unsafe = (text: string): string =>
+  text.length > 1 && text[0] === "'" && RISKY.test(text[1] as string) ? text.slice(1) : text;
 
 /** CSV with a header line, comma between, decimal point, UTF-8 with a mark so that spreadsheets read it so. */
 export function writeCsv(sheet: OutSheet): string {
@@ -36,31 +45,60 @@ export async function writeXlsx(sheets: readonly OutSheet[]): Promise<Buffer> {
     for (const row of s.rows) page.addRow([...row]);
     s.columns.forEach((c, i) => {
       const column = page.getColumn(i + 1);
-      column.width = Math.min(40, Math.max(10, c.title.length + 2, ...s.rows.slice(0, 200).map((r) => String(r[i] ?? '').length + 1)));
+      column.width = Math.min(
+        40,
+        Math.max(10, c.title.length + 2, ...s.rows.slice(0, 200).map((r) => String(r[i] ?? '').length + 1)),
+      );
       if (c.percent) column.numFmt = '0.00##%';
     });
   }
   return Buffer.from(await book.xlsx.writeBuffer());
 }
 
-export type FileRead = { ok: true; sheets: FileSheet[]; delimiter: string | null } | { ok: false; problem: string; remedy: string };
+export type FileRead =
+  | { ok: true; sheets: FileSheet[]; delimiter: string | null }
+  | { ok: false; problem: string; remedy: string };
 
-/** Reads CSV: the delimiter is found, quoting and a byte-order mark are understood. A file that breaks off in a quote is refused. */
+/**
+ * Reads CSV: the delimiter is found, quoting and a byte-order mark are understood. A file that breaks off in a quote
+ * is refused.
+ */
 export function readCsv(text: string): FileRead {
   const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
   const broken = parsed.errors.find((e) => e.type === 'Quotes');
-  if (broken !== undefined) return { ok: false, problem: `A quotation mark in row ${(broken.row ?? 0) + 1} is never closed: the file may have been cut off`, remedy: 'Export it again, and import the whole file.' };
+  if (broken !== undefined)
+    return {
+      ok: false,
+      problem: `A quotation mark in row ${(broken.row ?? 0) + 1} is never closed: the file may have been cut off`,
+      remedy: 'Export it again, and import the whole file.',
+    };
   const [header, ...rows] = parsed.data;
-  if (header === undefined || header.every((h) => h.trim() === '')) return { ok: false, problem: 'The file is empty', remedy: 'Choose a file with a header line.' };
+  if (header === undefined || header.every((h) => h.trim() === ''))
+    return { ok: false, problem: 'The file is empty', remedy: 'Choose a file with a header line.' };
   if (rows.length > 0 && (rows[rows.length - 1] as string[]).every((c) => c === '')) rows.pop();
   // In place: a long file has few such cells, and none needs a row of its own.
-  for (const r of rows) for (let i = 0; i < r.length; i++) if ((r[i] as string).charCodeAt(0) === APOSTROPHE) r[i] = unsafe(r[i] as string);
-  return { ok: true, delimiter: parsed.meta.delimiter, sheets: [{ name: '', header: header.map((h) => h.trim()), rows }] };
+  for (const r of rows)
+    for (let i = 0; i < r.length; i++) if ((r[i] as string).charCodeAt(0) === APOSTROPHE) r[i] = unsafe(r[i] as string);
+  return {
+    ok: true,
+    delimiter: parsed.meta.delimiter,
+    sheets: [{ name: '', header: header.map((h) => h.trim()), rows }],
+  };
 }
 
-const TYPES: Readonly<Record<string, string>> = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', json: 'application/json; charset=utf-8' };
+const TYPES: Readonly<Record<string, string>> = {
+  csv: 'text/csv; charset=utf-8',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  json: 'application/json; charset=utf-8',
+};
 
 /** An answer that the browser saves under a name. */
 export function fileAnswer(name: string, body: string | Buffer): Response {
-  return new Response(typeof body === 'string' ? body : new Uint8Array(body), { headers: { 'content-type': TYPES[name.split('.').pop() ?? ''] ?? 'application/octet-stream', ...savedAs(name), 'cache-control': 'no-store' } });
+  return new Response(typeof body === 'string' ? body : new Uint8Array(body), {
+    headers: {
+      'content-type': TYPES[name.split('.').pop() ?? ''] ?? 'application/octet-stream',
+      ...savedAs(name),
+      'cache-control': 'no-store',
+    },
+  });
 }

@@ -14,21 +14,36 @@ const NAME = /^[\w-]{1,100}(\.[\w-]{1,40})*$/;
 
 /** Path of a file of a list. Names come from us, but are held to letters, digits and hyphens all the same. */
 export function storePath(workspaceId: string, listId: string, ...names: readonly string[]): string {
-  for (const n of [workspaceId, listId, ...names]) if (!NAME.test(n)) throw new Error('A name in the file store has a character it may not have');
+  for (const n of [workspaceId, listId, ...names])
+    if (!NAME.test(n)) throw new Error('A name in the file store has a character it may not have');
   return join(env().BM_FILES_DIR, workspaceId, listId, ...names);
 }
 
 export class FileRefused extends Error {
-  constructor(readonly problem: string, readonly remedy: string, readonly status: 413 | 422 | 507 = 422) {
+  constructor(
+    readonly problem: string,
+    readonly remedy: string,
+    readonly status: 413 | 422 | 507 = 422,
+  ) {
     super(`${problem}. ${remedy}`);
   }
 }
-export const diskFull = (): FileRefused => Object.assign(new FileRefused('There is no room left on the disk', 'Nothing of the file was kept. Free some space, or ask whoever runs this server, and send it again.', 507), { code: 'ENOSPC' });
-export const isDiskFull = (e: unknown): boolean => ['ENOSPC', 'EDQUOT', '53100'].includes((e as { code?: string }).code ?? '');
+export const diskFull = (): FileRefused =>
+  Object.assign(
+    new FileRefused(
+      'There is no room left on the disk',
+      'Nothing of the file was kept. Free some space, or ask whoever runs this server, and send it again.',
+      507,
+    ),
+    { code: 'ENOSPC' },
+  );
+export const isDiskFull = (e: unknown): boolean =>
+  ['ENOSPC', 'EDQUOT', '53100'].includes((e as { code?: string }).code ?? '');
 
 export type Received = { readonly bytes: number; readonly sha256: string };
 /**
- * Takes a stream into a file: whole or not at all. What breaks off, is longer than `most` or finds no room leaves nothing behind.
+ * Takes a stream into a file: whole or not at all. What breaks off, is longer than `most` or finds no room leaves
+ * nothing behind.
  */
 export async function receiveFile(from: Readable, path: string, most = LARGEST_FILE): Promise<Received> {
   const folder = join(path, '..');
@@ -39,7 +54,14 @@ export async function receiveFile(from: Readable, path: string, most = LARGEST_F
   const measure = new Transform({
     transform(piece: Buffer, _encoding, done) {
       bytes += piece.length;
-      if (bytes > most) return done(new FileRefused(`The file is larger than ${Math.round(most / 1024 / 1024)} MB`, 'Split it, or leave out columns that are not needed.', 413));
+      if (bytes > most)
+        return done(
+          new FileRefused(
+            `The file is larger than ${Math.round(most / 1024 / 1024)} MB`,
+            'Split it, or leave out columns that are not needed.',
+            413,
+          ),
+        );
       hash.update(piece);
       done(null, piece);
     },
@@ -75,4 +97,5 @@ export async function needRoom(bytes: number): Promise<void> {
   if (fs.bavail * fs.bsize < bytes) throw diskFull();
 }
 
-export const removeFolder = (workspaceId: string, listId: string, ...names: readonly string[]): Promise<void> => rm(storePath(workspaceId, listId, ...names), { recursive: true, force: true });
+export const removeFolder = (workspaceId: string, listId: string, ...names: readonly string[]): Promise<void> =>
+  rm(storePath(workspaceId, listId, ...names), { recursive: true, force: true });

@@ -5,7 +5,10 @@ import { Readable } from 'node:stream';
 
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
 
-/** The encoding by its byte-order mark; without one UTF-8 where the first bytes are that, else Windows-1252. Null: not text. */
+/**
+ * The encoding by its byte-order mark; without one UTF-8 where the first bytes are that, else Windows-1252. Null: not
+ * text.
+ */
 export function sniffEncoding(head: Uint8Array): Encoding | null {
   if (head[0] === 0xef && head[1] === 0xbb && head[2] === 0xbf) return 'utf-8';
   if (head[0] === 0xff && head[1] === 0xfe) return 'utf-16le';

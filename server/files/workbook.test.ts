@@ -34,7 +34,11 @@ describe('a workbook as a list', () => {
       s.mergeCells('A1:C1');
       s.addRow([]);
       s.addRow(['EAN', 'Price', 'Name']);
-      s.addRow(['9520000000011', { formula: 'A1*2', result: 12.5 }, { richText: [{ text: 'Pot ' }, { text: '🌱 أصيص' }] }]);
+      s.addRow([
+        '9520000000011',
+        { formula: 'A1*2', result: 12.5 },
+        { richText: [{ text: 'Pot ' }, { text: '🌱 أصيص' }] },
+      ]);
       s.addRow([9520000000028, new Date('2026-03-04T00:00:00Z'), '=cmd()']);
       s.addRow(['9520000000035', { formula: '1/0', result: { error: '#DIV/0!' } }, 'Broken']);
     });
@@ -48,7 +52,11 @@ describe('a workbook as a list', () => {
     expect(lines[2]).toBe('EAN,Price,Name');
     expect(lines[3]).toBe('9520000000011,12.5,Pot 🌱 أصيص');
     expect(lines[4]).toMatch(/^9520000000028,2026-03-04,/);
-    const reader = new RowReader(listMap.parse({ columns: { identifier: 'EAN', cost: 'Price', title: 'Name' } }), ['EAN', 'Price', 'Name']);
+    const reader = new RowReader(listMap.parse({ columns: { identifier: 'EAN', cost: 'Price', title: 'Name' } }), [
+      'EAN',
+      'Price',
+      'Name',
+    ]);
     const columns = makeColumns(1);
     const read = (line: string) => reader.read(line.split(','), 4, columns, 0, () => -1).troubles.map((t) => t.what);
     expect([lines[3], lines[4], lines[5]].map((l) => read(l as string))).toEqual([[], ['cost'], ['cost']]);
@@ -73,7 +81,8 @@ describe('a workbook as a list', () => {
       for (let i = 0; i < 3000; i++) s.addRow(['0'.repeat(300), i]);
     });
     await checkWorkbook(file);
-    for (const limit of [{ all: 100_000 }, { part: 100 }, { shared: 100 }]) await expect(checkWorkbook(file, { ...LIST_LIMITS, ...limit })).rejects.toThrow(/unpacks to more/);
+    for (const limit of [{ all: 100_000 }, { part: 100 }, { shared: 100 }])
+      await expect(checkWorkbook(file, { ...LIST_LIMITS, ...limit })).rejects.toThrow(/unpacks to more/);
     const [sheet] = HOSTILE['one cell of 600 MB'].slice(-1);
     writeZip(path('cell.xlsx'), [...PLAIN.slice(0, -1), { ...(sheet as ZipPart), times: 3000 }]);
     await expect(checkWorkbook(path('cell.xlsx'))).rejects.toThrow(/unpacks to more/);
@@ -87,16 +96,24 @@ describe('a workbook as a list', () => {
 
 describe('a file taken in', () => {
   it('is refused by its size while it comes, and leaves nothing behind', async () => {
-    await expect(receiveFile(Readable.from([Buffer.alloc(600), Buffer.alloc(600)]), path('big/source'), 1000)).rejects.toMatchObject({ status: 413 });
+    await expect(
+      receiveFile(Readable.from([Buffer.alloc(600), Buffer.alloc(600)]), path('big/source'), 1000),
+    ).rejects.toMatchObject({ status: 413 });
     expect(() => readFileSync(path('big/source'))).toThrow();
     expect(() => readFileSync(path('big/source.part'))).toThrow();
   });
 });
 
 describe('rows as a file', () => {
-  const columns = [{ name: 'title', kind: 'text' as const }, { name: 'margin', kind: 'number' as const, percent: true }];
+  const columns = [
+    { name: 'title', kind: 'text' as const },
+    { name: 'margin', kind: 'number' as const, percent: true },
+  ];
   async function* batches() {
-    yield [['=SUM(A1)', 0.25], ['+49 30', null]];
+    yield [
+      ['=SUM(A1)', 0.25],
+      ['+49 30', null],
+    ];
     yield [['-plain', -1.5]];
   }
   const save = async (format: 'csv' | 'xlsx' | 'parquet'): Promise<string> => {
@@ -107,7 +124,9 @@ describe('rows as a file', () => {
     return to;
   };
   it('CSV: what a spreadsheet would run is led by an apostrophe; unknown is blank', async () => {
-    expect(readFileSync(await save('csv'), 'utf8')).toBe("\ufefftitle,margin\r\n'=SUM(A1),0.25\r\n'+49 30,\r\n'-plain,-1.5\r\n");
+    expect(readFileSync(await save('csv'), 'utf8')).toBe(
+      "\ufefftitle,margin\r\n'=SUM(A1),0.25\r\n'+49 30,\r\n'-plain,-1.5\r\n",
+    );
   });
   it('XLSX: texts stay texts, numbers numbers', async () => {
     const b = new ExcelJS.Workbook();
@@ -115,12 +134,22 @@ describe('rows as a file', () => {
     const page = b.worksheets[0];
     expect(page?.getCell('A2').value).toBe('=SUM(A1)');
     expect(page?.getCell('A2').type).toBe(ExcelJS.ValueType.String);
-    expect([page?.getCell('B2').value, page?.getCell('B3').value, page?.getCell('B4').value]).toEqual([0.25, null, -1.5]);
+    expect([page?.getCell('B2').value, page?.getCell('B3').value, page?.getCell('B4').value]).toEqual([
+      0.25,
+      null,
+      -1.5,
+    ]);
   });
   it('Parquet: reads back as it was', async () => {
     const { parquetReadObjects } = await import('hyparquet');
     const bytes = readFileSync(await save('parquet'));
     const file = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer;
-    expect(await parquetReadObjects({ file })).toEqual([{ title: '=SUM(A1)', margin: 0.25 }, { title: '+49 30', margin: undefined }, { title: '-plain', margin: -1.5 }].map((r) => ({ ...r, margin: r.margin ?? null })));
+    expect(await parquetReadObjects({ file })).toEqual(
+      [
+        { title: '=SUM(A1)', margin: 0.25 },
+        { title: '+49 30', margin: undefined },
+        { title: '-plain', margin: -1.5 },
+      ].map((r) => ({ ...r, margin: r.margin ?? null })),
+    );
   });
 });

@@ -1,6 +1,8 @@
 /**
- * Reads workbooks; runs only in a process of its own (readApart.ts), since what a workbook unpacks to is not known before.
- * As lists: a sheet becomes a CSV file beside it, row for row, formulas by their stored values. Of four libraries measured
+ * Reads workbooks; runs only in a process of its own (readApart.ts), since what a workbook unpacks to is not known
+ * before.
+ * As lists: a sheet becomes a CSV file beside it, row for row, formulas by their stored values. Of four libraries
+ * measured
  * on 100,000 rows exceljs was the fastest that does not hold the workbook in memory (docs/architecture.md).
  */
 import { once } from 'node:events';
@@ -15,23 +17,40 @@ import { ListError } from './lists.ts';
 import { unsafe } from './sheets.ts';
 import type { FileRead, FileSheet } from './sheets.ts';
 
-/** What a workbook may unpack to, in bytes: all of it, the texts its cells share, every other part that is no sheet, one cell. */
-export type WorkbookLimits = { readonly all: number; readonly shared: number; readonly part: number; readonly cell: number };
+/**
+ * What a workbook may unpack to, in bytes: all of it, the texts its cells share, every other part that is no sheet,
+ * one cell.
+ */
+export type WorkbookLimits = {
+  readonly all: number;
+  readonly shared: number;
+  readonly part: number;
+  readonly cell: number;
+};
 export const LIST_LIMITS: WorkbookLimits = { all: 350_000_000, shared: 64_000_000, part: 8_000_000, cell: 1_000_000 };
 /** For workbooks that are held in memory as a whole. */
 export const CARD_LIMITS: WorkbookLimits = { all: 30_000_000, shared: 10_000_000, part: 4_000_000, cell: 100_000 };
 /** Columns of a row that are read. */
 const MOST_COLUMNS = 200;
 
-export const broken = (): ListError => new ListError({ problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and choose the whole file.' });
-const bomb = (): ListError => new ListError({ problem: 'The workbook unpacks to more than can be read', remedy: 'Save the sheet with the list as CSV, and choose that file.' });
+export const broken = (): ListError =>
+  new ListError({
+    problem: 'The file is not a whole XLSX workbook',
+    remedy: 'Save it again as XLSX, and choose the whole file.',
+  });
+const bomb = (): ListError =>
+  new ListError({
+    problem: 'The workbook unpacks to more than can be read',
+    remedy: 'Save the sheet with the list as CSV, and choose that file.',
+  });
 
 const SHEET = /^xl\/worksheets\/[^/]+\.xml$/;
 const MEDIA = /^xl\/media\//;
 const TAG = 0x3c;
 
 /**
- * Unpacks a workbook once without keeping anything, every part counted as it inflates, so that one that grows beyond measure is
+ * Unpacks a workbook once without keeping anything, every part counted as it inflates, so that one that grows beyond
+ * measure is
  * refused before it is read. Takes a path or the bytes. Returns how many sheets it has.
  */
 export async function checkWorkbook(from: string | Buffer, limits: WorkbookLimits = LIST_LIMITS): Promise<number> {
@@ -55,7 +74,8 @@ export async function checkWorkbook(from: string | Buffer, limits: WorkbookLimit
         if (name === 'xl/workbook.xml') hasBook = true;
         if (isSheet) sheets++;
         if (name.endsWith('/')) return zip.readEntry();
-        const most = isSheet || MEDIA.test(name) ? limits.all : /sharedStrings/i.test(name) ? limits.shared : limits.part;
+        const most =
+          isSheet || MEDIA.test(name) ? limits.all : /sharedStrings/i.test(name) ? limits.shared : limits.part;
         let ofPart = 0;
         let ofCell = 0;
         // An entry that is longer than it says ends in an error here.
@@ -103,11 +123,23 @@ export function cellText(v: unknown, comma: boolean): string {
   return '';
 }
 
-async function* sheetsIn(path: string): AsyncGenerator<{ name: string; rows: AsyncIterable<{ number: number; values: Cells }> }> {
+async function* sheetsIn(
+  path: string,
+): AsyncGenerator<{ name: string; rows: AsyncIterable<{ number: number; values: Cells }> }> {
   const file = createReadStream(path);
   try {
-    const book = new ExcelJS.stream.xlsx.WorkbookReader(file, { sharedStrings: 'cache', hyperlinks: 'ignore', styles: 'cache', worksheets: 'emit', entries: 'emit' });
-    for await (const sheet of book) yield { name: (sheet as unknown as { name?: string }).name ?? 'Sheet', rows: sheet as unknown as AsyncIterable<{ number: number; values: Cells }> };
+    const book = new ExcelJS.stream.xlsx.WorkbookReader(file, {
+      sharedStrings: 'cache',
+      hyperlinks: 'ignore',
+      styles: 'cache',
+      worksheets: 'emit',
+      entries: 'emit',
+    });
+    for await (const sheet of book)
+      yield {
+        name: (sheet as unknown as { name?: string }).name ?? 'Sheet',
+        rows: sheet as unknown as AsyncIterable<{ number: number; values: Cells }>,
+      };
   } catch (e) {
     throw e instanceof ListError ? e : broken();
   } finally {
@@ -135,7 +167,8 @@ export async function sheetHeads(path: string, most: number, sheets: number): Pr
     heads.push({ name: sheet.name, rows: rows.map((r) => Array.from(r, (c) => c ?? '')) });
     if (heads.length === sheets) break;
   }
-  if (heads.length === 0) throw new ListError({ problem: 'The workbook has no sheet', remedy: 'Choose the file that holds the list.' });
+  if (heads.length === 0)
+    throw new ListError({ problem: 'The workbook has no sheet', remedy: 'Choose the file that holds the list.' });
   return heads;
 }
 
@@ -143,7 +176,8 @@ export async function sheetHeads(path: string, most: number, sheets: number): Pr
 const LOOK = 200;
 
 /**
- * Writes a sheet as CSV (UTF-8, comma between), one line for each of its rows, whole or not at all. Numbers take the decimal mark
+ * Writes a sheet as CSV (UTF-8, comma between), one line for each of its rows, whole or not at all. Numbers take the
+ * decimal mark
  * that the sheet's own texts use, so that the whole file reads one way.
  */
 export async function convertSheet(path: string, name: string | null, to: string): Promise<void> {
@@ -192,7 +226,8 @@ export async function convertSheet(path: string, name: string | null, to: string
       if (comma === null) settle();
       if (text !== '') out.write(text);
     }
-    if (!found) throw new ListError({ problem: `The workbook has no sheet "${name}"`, remedy: 'Choose one of its sheets.' });
+    if (!found)
+      throw new ListError({ problem: `The workbook has no sheet "${name}"`, remedy: 'Choose one of its sheets.' });
     out.end();
     await Promise.race([once(out, 'close'), failed]);
     await rename(part, to);
@@ -211,7 +246,11 @@ export async function readTables(bytes: Buffer): Promise<FileRead> {
     await book.xlsx.load(bytes as unknown as ArrayBuffer);
   } catch (e) {
     if (e instanceof ListError) return { ok: false, ...e.fault };
-    return { ok: false, problem: 'The file is not a whole XLSX workbook', remedy: 'Save it again as XLSX, and import the whole file.' };
+    return {
+      ok: false,
+      problem: 'The file is not a whole XLSX workbook',
+      remedy: 'Save it again as XLSX, and import the whole file.',
+    };
   }
   const sheets: FileSheet[] = [];
   book.eachSheet((page) => {
@@ -222,9 +261,16 @@ export async function readTables(bytes: Buffer): Promise<FileRead> {
       rows[n - 1] = cells;
     });
     const [header, ...body] = Array.from(rows, (r) => r ?? []);
-    if (header !== undefined) sheets.push({ name: page.name, header: header.map((h) => String(h ?? '').trim()), rows: body });
+    if (header !== undefined)
+      sheets.push({ name: page.name, header: header.map((h) => String(h ?? '').trim()), rows: body });
   });
-  return sheets.length === 0 ? { ok: false, problem: 'The workbook has no sheet with a header', remedy: 'Choose a file that was exported from here.' } : { ok: true, delimiter: null, sheets };
+  return sheets.length === 0
+    ? {
+        ok: false,
+        problem: 'The workbook has no sheet with a header',
+        remedy: 'Choose a file that was exported from here.',
+      }
+    : { ok: true, delimiter: null, sheets };
 }
 
 function cellValue(v: ExcelJS.CellValue): Cell {

@@ -1,4 +1,7 @@
-/** The process that reads one workbook and ends: readApart.ts starts it, watches its memory and its time, and hears what it found. */
+/**
+ * The process that reads one workbook and ends: readApart.ts starts it, watches its memory and its time, and hears
+ * what it found.
+ */
 import { ListError } from './lists.ts';
 import { isDiskFull } from './store.ts';
 import { broken, checkWorkbook, convertSheet, readTables, sheetHeads } from './workbook.ts';
@@ -15,6 +18,11 @@ process.once('message', (job: WorkbookJob) => {
   work(job)
     .then((found): WorkbookSaid => ({ found }))
     // What the library stumbles over is no workbook; a disk that is full is not the workbook's fault.
-    .catch((e): WorkbookSaid => (isDiskFull(e) ? { failed: String(e), code: (e as { code: string }).code } : { fault: e instanceof ListError ? e.fault : broken().fault }))
+    .catch(
+      (e): WorkbookSaid =>
+        isDiskFull(e)
+          ? { failed: String(e), code: (e as { code: string }).code }
+          : { fault: e instanceof ListError ? e.fault : broken().fault },
+    )
     .then((said) => process.send?.(said, () => process.exit(0)));
 });

@@ -14,7 +14,14 @@ const kept = globalThis as typeof globalThis & { boldMarginBoss?: Promise<PgBoss
 /** The queue, opened once. `worker`: this process also does the upkeep. */
 export function queue(worker = false): Promise<PgBoss> {
   kept.boldMarginBoss ??= (async () => {
-    const boss = new PgBoss({ connectionString: env().BM_JOBS_URL, schema: 'jobs', migrate: false, schedule: false, supervise: worker, max: worker ? 4 : 2 });
+    const boss = new PgBoss({
+      connectionString: env().BM_JOBS_URL,
+      schema: 'jobs',
+      migrate: false,
+      schedule: false,
+      supervise: worker,
+      max: worker ? 4 : 2,
+    });
     boss.on('error', (e) => log.warn({ message: e.message }, 'the queue reports'));
     await boss.start();
     return boss;

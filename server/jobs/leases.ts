@@ -1,6 +1,8 @@
 /**
- * Who is at which piece of work. The queue itself would wait two minutes for a worker that was killed; here a worker that has been
- * silent for a few seconds loses its piece, and another takes it up where the last chunk was stored. How often a piece took its worker
+ * Who is at which piece of work. The queue itself would wait two minutes for a worker that was killed; here a worker
+ * that has been
+ * silent for a few seconds loses its piece, and another takes it up where the last chunk was stored. How often a
+ * piece took its worker
  * down without getting any further is counted beside it; what was stored and never came to the queue is found.
  */
 import { randomUUID } from 'node:crypto';
@@ -29,10 +31,15 @@ export type Piece = { readonly taskId: string; readonly workspaceId: string };
 const SILENT = `lease.beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`;
 
 /**
- * Takes a piece of work for this process. Null where another is at it and has been heard of lately; else how many workers it has
+ * Takes a piece of work for this process. Null where another is at it and has been heard of lately; else how many
+ * workers it has
  * taken down since it last got further (`progress`: how far it is, any number that moves when it does).
  */
-export async function claim(piece: Piece, queueName: string, progress: (piece: Piece) => Promise<number>): Promise<{ kills: number } | null> {
+export async function claim(
+  piece: Piece,
+  queueName: string,
+  progress: (piece: Piece) => Promise<number>,
+): Promise<{ kills: number } | null> {
   const { rows } = await database().query<{ kills: number; progress: string }>(
     `insert into jobs.lease (task_id, workspace_id, queue, worker) values ($1, $2, $3, $4)
      on conflict (task_id) do update set worker = $4, beat_at = now(), kills = lease.kills + case when lease.worker in ('', $4) then 0 else 1 end
@@ -43,7 +50,10 @@ export async function claim(piece: Piece, queueName: string, progress: (piece: P
   if (row === undefined) return null;
   held.add(piece.taskId);
   beating ??= setInterval(() => {
-    if (held.size > 0) database().query('update jobs.lease set beat_at = now() where worker = $1 and task_id = any($2)', [me, [...held]]).catch(() => undefined);
+    if (held.size > 0)
+      database()
+        .query('update jobs.lease set beat_at = now() where worker = $1 and task_id = any($2)', [me, [...held]])
+        .catch(() => undefined);
   }, 1000).unref();
   if (row.kills === 0) return { kills: 0 };
   const now = await progress(piece);
@@ -54,22 +64,28 @@ export async function claim(piece: Piece, queueName: string, progress: (piece: P
 }
 
 /**
- * Lets go of a piece that is not finished, for whoever takes it from the queue next. Its lease stays: should the piece never come to
+ * Lets go of a piece that is not finished, for whoever takes it from the queue next. Its lease stays: should the
+ * piece never come to
  * the queue, or the database be away, its silence brings it back.
  */
 export async function letGo(taskId: string): Promise<void> {
   held.delete(taskId);
-  await database().query("update jobs.lease set worker = '', beat_at = now() where task_id = $1 and worker = $2", [taskId, me]).catch(() => undefined);
+  await database()
+    .query("update jobs.lease set worker = '', beat_at = now() where task_id = $1 and worker = $2", [taskId, me])
+    .catch(() => undefined);
 }
 
 /** Gives a finished piece back. */
 export async function release(taskId: string): Promise<void> {
   held.delete(taskId);
-  await database().query('delete from jobs.lease where task_id = $1 and worker = $2', [taskId, me]).catch(() => undefined);
+  await database()
+    .query('delete from jobs.lease where task_id = $1 and worker = $2', [taskId, me])
+    .catch(() => undefined);
 }
 
 /** Whether a piece waits in the queue already. */
-const QUEUED = "exists (select 1 from jobs.job j where j.name = $1 and j.state < 'active' and j.data ->> 'taskId' = lease.task_id)";
+const QUEUED =
+  "exists (select 1 from jobs.job j where j.name = $1 and j.state < 'active' and j.data ->> 'taskId' = lease.task_id)";
 
 /** Leases whose worker has fallen silent; they are nobody's from now on, and a worker that held one has been lost. */
 async function silent(queueName: string): Promise<Piece[]> {
@@ -94,8 +110,15 @@ async function strays(queueName: string, kinds: readonly string[]): Promise<Piec
   return rows.map((r) => ({ taskId: r.task_id, workspaceId: r.workspace_id }));
 }
 
-/** Looks every two seconds for pieces whose worker has fallen silent, or that never came to the queue, and puts them into it again. */
-export function sweepLeases(queueName: string, kinds: readonly string[], send: (piece: Piece) => Promise<unknown>): () => void {
+/**
+ * Looks every two seconds for pieces whose worker has fallen silent, or that never came to the queue, and puts them
+ * into it again.
+ */
+export function sweepLeases(
+  queueName: string,
+  kinds: readonly string[],
+  send: (piece: Piece) => Promise<unknown>,
+): () => void {
   const sweep = async (): Promise<void> => {
     const found = [...(await silent(queueName)), ...(await strays(queueName, kinds))];
     for (const piece of found) await send(piece);
@@ -112,6 +135,9 @@ export async function closeLeases(): Promise<void> {
   const closing = open;
   open = null;
   // A worker that is asked to end takes nothing down with it.
-  if (held.size > 0) await closing?.query("update jobs.lease set worker = '', beat_at = now() where worker = $1", [me]).catch(() => undefined);
+  if (held.size > 0)
+    await closing
+      ?.query("update jobs.lease set worker = '', beat_at = now() where worker = $1", [me])
+      .catch(() => undefined);
   await closing?.end();
 }

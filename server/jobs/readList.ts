@@ -1,4 +1,7 @@
-/** Reads a supplier's list into columns and rows, part by part; every part is stored whole, with how far the work is, or not at all. */
+/**
+ * Reads a supplier's list into columns and rows, part by part; every part is stored whole, with how far the work is,
+ * or not at all.
+ */
 import { createHash, randomBytes } from 'node:crypto';
 import { mkdir, readdir, rm, stat, truncate } from 'node:fs/promises';
 import { and, eq } from 'drizzle-orm';
@@ -19,7 +22,16 @@ import { supplierList, task } from '../db/schema.ts';
 import type { StoredReference } from '../db/schema.ts';
 import { readList, ListError } from '../files/lists.ts';
 import type { Position } from '../files/lists.ts';
-import { FILLED_FROM, NOTE, PART_NUMBERS, readPart, textsOf, TextWriter, WordWriter, writePart } from '../files/parts.ts';
+import {
+  FILLED_FROM,
+  NOTE,
+  PART_NUMBERS,
+  readPart,
+  textsOf,
+  TextWriter,
+  WordWriter,
+  writePart,
+} from '../files/parts.ts';
 import type { Part, PartNumber, Words } from '../files/parts.ts';
 import { safeText } from '../files/sheets.ts';
 import { diskFull, isDiskFull, needRoom, removeFolder, storePath } from '../files/store.ts';
@@ -53,7 +65,10 @@ export type ListTask = {
   at?: Position | null;
   /** Parts in the file store, in the order of the rows. */
   parts?: { name: string; rows: number }[];
-  valid?: number; invalid?: number; repaired?: number; completed?: number;
+  valid?: number;
+  invalid?: number;
+  repaired?: number;
+  completed?: number;
   /** Rows with letters that the file's encoding does not have. */
   garbled?: number;
   troubles?: Record<string, number>;
@@ -69,17 +84,47 @@ export type ListTask = {
   startedAt?: string;
 };
 
-type Turn = { readonly turnMs: number; /** Whether somebody waits for this worker. */ readonly othersWait: () => Promise<boolean> };
+type Turn = {
+  readonly turnMs: number /** Whether somebody waits for this worker. */;
+  readonly othersWait: () => Promise<boolean>;
+};
 
 /** Works on a list until it is done, or others wait and its turn is over. True where there is more to do. */
 export async function workOnList(workspaceId: string, taskId: string, turn: Turn): Promise<boolean> {
   const found = await inWorkspace(workspaceId, async (tx) => {
-    const [t] = await tx.select(taskColumns).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
+    const [t] = await tx
+      .select(taskColumns)
+      .from(task)
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
     if (t === undefined || (t.state !== 'waiting' && t.state !== 'running')) return null;
-    const [list] = await tx.select().from(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, (t.data as ListTask).listId)));
-    const previous = list?.previousId == null ? null : (await tx.select({ id: supplierList.id, runId: supplierList.runId }).from(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, list.previousId))))[0];
-    const [before] = previous?.runId == null ? [] : await tx.select({ data: task.data }).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, previous.runId)));
-    return { t, list, previous: before === undefined || previous?.runId == null ? null : { listId: previous.id, runId: previous.runId, parts: (before.data as ListTask).parts ?? [] } };
+    const [list] = await tx
+      .select()
+      .from(supplierList)
+      .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, (t.data as ListTask).listId)));
+    const previous =
+      list?.previousId == null
+        ? null
+        : (
+            await tx
+              .select({ id: supplierList.id, runId: supplierList.runId })
+              .from(supplierList)
+              .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, list.previousId)))
+          )[0];
+    const [before] =
+      previous?.runId == null
+        ? []
+        : await tx
+            .select({ data: task.data })
+            .from(task)
+            .where(and(eq(task.workspaceId, workspaceId), eq(task.id, previous.runId)));
+    return {
+      t,
+      list,
+      previous:
+        before === undefined || previous?.runId == null
+          ? null
+          : { listId: previous.id, runId: previous.runId, parts: (before.data as ListTask).parts ?? [] },
+    };
   });
   if (found === null) return false;
   const { t, list, previous } = found;
@@ -90,15 +135,40 @@ export async function workOnList(workspaceId: string, taskId: string, turn: Turn
   try {
     let work = t.data as ListTask;
     if (work.read !== true) {
-      const more = await readOn(workspaceId, taskId, work, { map: list.map, storing: t.kind === 'readList', reference: list.reference, previous, path: await sourceOf(workspaceId, list.id, 'source', list.file.kind, list.sheet), listId: list.id }, turn);
+      const more = await readOn(
+        workspaceId,
+        taskId,
+        work,
+        {
+          map: list.map,
+          storing: t.kind === 'readList',
+          reference: list.reference,
+          previous,
+          path: await sourceOf(workspaceId, list.id, 'source', list.file.kind, list.sheet),
+          listId: list.id,
+        },
+        turn,
+      );
       if (more === 'elsewhere') {
-        await keepWhatIsRead(workspaceId, taskId, { kind: t.kind, name: list.name, listId: list.id, previousRun: list.runId, previous });
+        await keepWhatIsRead(workspaceId, taskId, {
+          kind: t.kind,
+          name: list.name,
+          listId: list.id,
+          previousRun: list.runId,
+          previous,
+        });
         return false;
       }
       if (more.read !== true) return true;
       work = more;
     }
-    await finish(workspaceId, taskId, work, { kind: t.kind, name: list.name, listId: list.id, previousRun: list.runId, previous }, 'done');
+    await finish(
+      workspaceId,
+      taskId,
+      work,
+      { kind: t.kind, name: list.name, listId: list.id, previousRun: list.runId, previous },
+      'done',
+    );
     return false;
   } catch (e) {
     if (e instanceof ListError) await fail(workspaceId, taskId, e.message);
@@ -109,10 +179,23 @@ export async function workOnList(workspaceId: string, taskId: string, turn: Turn
 }
 
 /** The CSV to read: the file as it came, or the chosen sheet of a workbook, written out once. */
-async function sourceOf(workspaceId: string, listId: string, name: 'source' | 'reference', kind: 'csv' | 'xlsx', sheet: string | null): Promise<string> {
+async function sourceOf(
+  workspaceId: string,
+  listId: string,
+  name: 'source' | 'reference',
+  kind: 'csv' | 'xlsx',
+  sheet: string | null,
+): Promise<string> {
   const path = storePath(workspaceId, listId, name);
   if (kind === 'csv') return path;
-  const csv = storePath(workspaceId, listId, `${name}-${createHash('sha256').update(sheet ?? '').digest('hex').slice(0, 16)}.csv`);
+  const csv = storePath(
+    workspaceId,
+    listId,
+    `${name}-${createHash('sha256')
+      .update(sheet ?? '')
+      .digest('hex')
+      .slice(0, 16)}.csv`,
+  );
   if ((await stat(csv).catch(() => null)) === null) {
     await needRoom(ROOM);
     await sheetAsCsv(path, sheet, csv);
@@ -120,13 +203,26 @@ async function sourceOf(workspaceId: string, listId: string, name: 'source' | 'r
   return csv;
 }
 
-export const refusedPath = (workspaceId: string, listId: string, taskId: string): string => storePath(workspaceId, listId, taskId, 'refused.csv');
+export const refusedPath = (workspaceId: string, listId: string, taskId: string): string =>
+  storePath(workspaceId, listId, taskId, 'refused.csv');
 
 async function fail(workspaceId: string, taskId: string, error: string): Promise<void> {
-  await inWorkspace(workspaceId, (tx) => tx.update(task).set({ state: 'failed', error, updatedAt: new Date() }).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))));
+  await inWorkspace(workspaceId, (tx) =>
+    tx
+      .update(task)
+      .set({ state: 'failed', error, updatedAt: new Date() })
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))),
+  );
 }
 
-type Source = { readonly map: ListMap; readonly storing: boolean; readonly reference: StoredReference | null; readonly previous: { listId: string; runId: string; parts: { name: string }[] } | null; readonly path: string; readonly listId: string };
+type Source = {
+  readonly map: ListMap;
+  readonly storing: boolean;
+  readonly reference: StoredReference | null;
+  readonly previous: { listId: string; runId: string; parts: { name: string }[] } | null;
+  readonly path: string;
+  readonly listId: string;
+};
 
 /** A place for the rows of one part; used again for another once they are stored. */
 class Gathering {
@@ -143,16 +239,27 @@ class Gathering {
 
   constructor(readonly capacity: number) {
     // Shared, so that the thread that stores them need not get a copy.
-    this.numbers = Object.fromEntries(PART_NUMBERS.map((n) => [n, new Float64Array(new SharedArrayBuffer(8 * capacity))])) as Record<PartNumber, Float64Array>;
+    this.numbers = Object.fromEntries(
+      PART_NUMBERS.map((n) => [n, new Float64Array(new SharedArrayBuffer(8 * capacity))]),
+    ) as Record<PartNumber, Float64Array>;
     const spare = makeColumns(capacity);
     this.columns = { ...spare, ...Object.fromEntries(INPUT_COLUMNS.map((n) => [n, this.numbers[n]])) } as ListColumns;
   }
 
   /** What is to be stored; its texts are copies of the right length, so that they cross to a thread as they are. */
   gathered(hasMore: boolean): Gathered {
-    const exact = ({ bytes, offsets }: TextColumn): TextColumn => ({ bytes: Uint8Array.from(bytes), offsets: offsets.slice() });
+    const exact = ({ bytes, offsets }: TextColumn): TextColumn => ({
+      bytes: Uint8Array.from(bytes),
+      offsets: offsets.slice(),
+    });
     const few = (w: WordWriter): Words => ({ values: w.words().values, codes: w.words().codes.slice() });
-    return { rows: this.count, numbers: this.numbers, texts: { title: exact(this.title.column()) }, words: { brand: few(this.brand), category: few(this.category) }, more: hasMore ? exact(this.more.column()) : null };
+    return {
+      rows: this.count,
+      numbers: this.numbers,
+      texts: { title: exact(this.title.column()) },
+      words: { brand: few(this.brand), category: few(this.category) },
+      more: hasMore ? exact(this.more.column()) : null,
+    };
   }
   clear(): void {
     for (const w of [this.title, this.brand, this.category, this.more]) w.clear();
@@ -162,14 +269,35 @@ class Gathering {
 }
 
 /** Reads rows from where the task stands. Returns what it has come to, or that it goes on elsewhere. */
-async function readOn(workspaceId: string, taskId: string, before: ListTask, source: Source, turn: Turn): Promise<ListTask | 'elsewhere'> {
+async function readOn(
+  workspaceId: string,
+  taskId: string,
+  before: ListTask,
+  source: Source,
+  turn: Turn,
+): Promise<ListTask | 'elsewhere'> {
   const until = Date.now() + turn.turnMs;
-  let work: Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> & Pick<ListTask, 'gone' | 'read' | 'ranked'> = { steps: 0, at: null, parts: [], valid: 0, invalid: 0, repaired: 0, completed: 0, garbled: 0, troubles: {}, changes: {}, refusedBytes: 0, startedAt: new Date().toISOString(), ...before };
+  let work: Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> & Pick<ListTask, 'gone' | 'read' | 'ranked'> = {
+    steps: 0,
+    at: null,
+    parts: [],
+    valid: 0,
+    invalid: 0,
+    repaired: 0,
+    completed: 0,
+    garbled: 0,
+    troubles: {},
+    changes: {},
+    refusedBytes: 0,
+    startedAt: new Date().toISOString(),
+    ...before,
+  };
   const folder = storePath(workspaceId, source.listId, taskId);
   await mkdir(folder, { recursive: true });
   // What a worker left that was stopped between its files and its transaction does not count.
   const counted = new Set(work.parts.map((p) => p.name));
-  for (const f of await readdir(folder)) if (/^part-/.test(f) && !counted.has(f)) await rm(`${folder}/${f}`, { force: true });
+  for (const f of await readdir(folder))
+    if (/^part-/.test(f) && !counted.has(f)) await rm(`${folder}/${f}`, { force: true });
   const refusedFile = refusedPath(workspaceId, source.listId, taskId);
   const hasRefused = (await stat(refusedFile).catch(() => null))?.size ?? 0;
   if (hasRefused > work.refusedBytes) await truncate(refusedFile, work.refusedBytes);
@@ -192,8 +320,10 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     }
     return at;
   };
-  const reference = source.reference === null ? null : await loadReference(workspaceId, source.listId, source.reference, categoryAt);
-  if (reference !== null && source.storing && (await stat(`${folder}/listings`).catch(() => null)) === null) await writePart(`${folder}/listings`, listingsPart(reference, categories));
+  const reference =
+    source.reference === null ? null : await loadReference(workspaceId, source.listId, source.reference, categoryAt);
+  if (reference !== null && source.storing && (await stat(`${folder}/listings`).catch(() => null)) === null)
+    await writePart(`${folder}/listings`, listingsPart(reference, categories));
   const last = source.previous === null ? null : await loadEdition(workspaceId, source.previous);
 
   let reader: RowReader | null = null;
@@ -212,14 +342,32 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
     const name = `part-${String(work.parts.length).padStart(4, '0')}-${randomBytes(4).toString('hex')}`;
     const keeps = source.storing && g.count > 0;
     const steps = work.steps;
-    const refused = g.refused.length === 0 ? null : `${work.refusedBytes === 0 ? `\ufeff${Papa.unparse([[...header, 'row', 'problem', 'remedy']])}\r\n` : ''}${Papa.unparse(g.refused)}\r\n`;
+    const refused =
+      g.refused.length === 0
+        ? null
+        : `${work.refusedBytes === 0 ? `\ufeff${Papa.unparse([[...header, 'row', 'problem', 'remedy']])}\r\n` : ''}${Papa.unparse(g.refused)}\r\n`;
     const done = work.valid + work.invalid;
     const share = next === null || size === 0 ? 1 : Math.max(1e-6, Math.min(1, next.chars / size));
-    work = { ...work, steps: steps + 1, at: next ?? work.at, read: next === null, parts: keeps ? [...work.parts, { name, rows: g.count }] : work.parts, refusedBytes: work.refusedBytes + (refused === null ? 0 : Buffer.byteLength(refused)) };
+    work = {
+      ...work,
+      steps: steps + 1,
+      at: next ?? work.at,
+      read: next === null,
+      parts: keeps ? [...work.parts, { name, rows: g.count }] : work.parts,
+      refusedBytes: work.refusedBytes + (refused === null ? 0 : Buffer.byteLength(refused)),
+    };
     const noted = { ...work, troubles: { ...work.troubles }, changes: { ...work.changes } };
     const job: PartJob = {
-      reading, workspaceId, taskId, gathered: keeps ? g.gathered(more.length > 0) : null, path: `${folder}/${name}`, refused: refused === null ? null : { path: refusedFile, text: refused },
-      steps, task: noted, done, total: next === null ? done : Math.round(done / share),
+      reading,
+      workspaceId,
+      taskId,
+      gathered: keeps ? g.gathered(more.length > 0) : null,
+      path: `${folder}/${name}`,
+      refused: refused === null ? null : { path: refusedFile, text: refused },
+      steps,
+      task: noted,
+      done,
+      total: next === null ? done : Math.round(done / share),
     };
     // The first part does not wait for the thread to stand; the thread's parts wait for it, and so keep their order.
     const stored = !long || steps === 0 ? storeGathered(job, storing) : first.then((ok) => ok && inThread(job));
@@ -244,7 +392,12 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
       work.invalid++;
       for (const t of row.troubles) work.troubles[t.what] = (work.troubles[t.what] ?? 0) + 1;
       const said = row.troubles.map(sayTrouble);
-      now.refused.push([...header.map((_, k) => safeText(cells[k] ?? '')), line, said.map((s) => s.problem).join('; '), said.map((s) => s.remedy).join(' ')]);
+      now.refused.push([
+        ...header.map((_, k) => safeText(cells[k] ?? '')),
+        line,
+        said.map((s) => s.problem).join('; '),
+        said.map((s) => s.remedy).join(' '),
+      ]);
       return;
     }
     let notes = 0;
@@ -252,7 +405,10 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
       notes |= NOTE.repaired;
       work.repaired++;
     }
-    const completed = reference === null ? null : reference.complete(row.key, now.columns, i, (source.reference as StoredReference).choice);
+    const completed =
+      reference === null
+        ? null
+        : reference.complete(row.key, now.columns, i, (source.reference as StoredReference).choice);
     if (completed !== null && completed.filled !== 0) {
       notes |= NOTE.completed | (completed.filled * FILLED_FROM);
       work.completed++;
@@ -302,40 +458,61 @@ async function readOn(workspaceId: string, taskId: string, before: ListTask, sou
 
   let elsewhere = false;
   let takenUp = work.at !== null;
-  const result = await readList(source.path, Object.values(source.map.columns), (found) => {
-    header = found.header;
-    const [first] = mapIssues(source.map, header);
-    if (first !== undefined) throw new ListError(first);
-    reader = new RowReader(source.map, header);
-    more = [...(['link', 'picture', 'notes'] as const).flatMap((role) => (source.map.columns[role] === undefined ? [] : [{ key: role as string, at: header.indexOf(source.map.columns[role] as string) }])), ...source.map.extras.map((h) => ({ key: h, at: header.indexOf(h) }))].filter((m) => m.at >= 0);
-  }, async (batch, lines, next) => {
-    if (takenUp) await noteSeen();
-    takenUp = false;
-    for (let k = 0; k < batch.length; k++) {
-      take(batch[k] as readonly string[], lines[k] as number);
-      if (now.count === now.capacity) grow();
-    }
-    if (now.count + now.refused.length < (work.steps === 0 ? FIRST_PART : PART)) return;
-    if (!(await flush(next, now))) {
-      elsewhere = true;
-      return 'stop';
-    }
-    now = free.pop() ?? new Gathering(PART + SPARE);
-    if (Date.now() > until && (await turn.othersWait())) return 'stop';
-  }, work.at);
+  const result = await readList(
+    source.path,
+    Object.values(source.map.columns),
+    (found) => {
+      header = found.header;
+      const [first] = mapIssues(source.map, header);
+      if (first !== undefined) throw new ListError(first);
+      reader = new RowReader(source.map, header);
+      more = [
+        ...(['link', 'picture', 'notes'] as const).flatMap((role) =>
+          source.map.columns[role] === undefined
+            ? []
+            : [{ key: role as string, at: header.indexOf(source.map.columns[role] as string) }],
+        ),
+        ...source.map.extras.map((h) => ({ key: h, at: header.indexOf(h) })),
+      ].filter((m) => m.at >= 0);
+    },
+    async (batch, lines, next) => {
+      if (takenUp) await noteSeen();
+      takenUp = false;
+      for (let k = 0; k < batch.length; k++) {
+        take(batch[k] as readonly string[], lines[k] as number);
+        if (now.count === now.capacity) grow();
+      }
+      if (now.count + now.refused.length < (work.steps === 0 ? FIRST_PART : PART)) return;
+      if (!(await flush(next, now))) {
+        elsewhere = true;
+        return 'stop';
+      }
+      now = free.pop() ?? new Gathering(PART + SPARE);
+      if (Date.now() > until && (await turn.othersWait())) return 'stop';
+    },
+    work.at,
+  );
 
   // The first batch after a stop brings back which barcodes were seen.
   async function noteSeen(): Promise<void> {
     for (const p of work.parts) {
       const { rows, numbers } = await readPart(`${folder}/${p.name}`);
-      for (let i = 0; i < rows; i++) (reader as unknown as RowReader).noteSeen(numbers.key[i] as number, numbers.line[i] as number);
+      for (let i = 0; i < rows; i++)
+        (reader as unknown as RowReader).noteSeen(numbers.key[i] as number, numbers.line[i] as number);
     }
   }
   function grow(): void {
     const wider = new Gathering(now.capacity * 2);
     for (const n of PART_NUMBERS) wider.numbers[n].set(now.numbers[n]);
     wider.columns.category.set(now.columns.category);
-    Object.assign(wider, { title: now.title, brand: now.brand, category: now.category, more: now.more, refused: now.refused, count: now.count });
+    Object.assign(wider, {
+      title: now.title,
+      brand: now.brand,
+      category: now.category,
+      more: now.more,
+      refused: now.refused,
+      count: now.count,
+    });
     now = wider;
   }
   if (elsewhere) return 'elsewhere';
@@ -349,35 +526,73 @@ const wellFormed = (text: string): string => text.replace(/[\ud800-\udbff]$/, ''
 /** A text as it is kept. */
 const cut = (text: string): string => (text.length > 2000 ? text.slice(0, 2000) : text);
 
-async function loadReference(workspaceId: string, listId: string, stored: StoredReference, categoryAt: (text: string) => number): Promise<Reference> {
+async function loadReference(
+  workspaceId: string,
+  listId: string,
+  stored: StoredReference,
+  categoryAt: (text: string) => number,
+): Promise<Reference> {
   const reference = new Reference();
   let reader: RowReader | null = null;
   let columns = makeColumns(0);
-  await readList(await sourceOf(workspaceId, listId, 'reference', stored.file.kind, stored.sheet), Object.values(stored.map.columns), ({ header }) => {
-    const [first] = mapIssues(stored.map, header, ['identifier']);
-    if (first !== undefined) throw new ListError({ problem: `Market figures: ${first.problem}`, remedy: first.remedy });
-    reader = new RowReader(stored.map, header, 'reference');
-  }, (batch, lines) => {
-    if (batch.length > columns.length) columns = makeColumns(batch.length);
-    for (const [i, cells] of batch.entries()) {
-      const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
-      if (row.troubles.length === 0) reference.add(row.key, lines[i] as number, columns, i, row.pack, cut((reader as unknown as RowReader).text(cells, 'title')));
-    }
-  });
+  await readList(
+    await sourceOf(workspaceId, listId, 'reference', stored.file.kind, stored.sheet),
+    Object.values(stored.map.columns),
+    ({ header }) => {
+      const [first] = mapIssues(stored.map, header, ['identifier']);
+      if (first !== undefined)
+        throw new ListError({ problem: `Market figures: ${first.problem}`, remedy: first.remedy });
+      reader = new RowReader(stored.map, header, 'reference');
+    },
+    (batch, lines) => {
+      if (batch.length > columns.length) columns = makeColumns(batch.length);
+      for (const [i, cells] of batch.entries()) {
+        const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
+        if (row.troubles.length === 0)
+          reference.add(
+            row.key,
+            lines[i] as number,
+            columns,
+            i,
+            row.pack,
+            cut((reader as unknown as RowReader).text(cells, 'title')),
+          );
+      }
+    },
+  );
   return reference;
 }
 
 /** Barcodes that have several listings, with these, by barcode: what one is chosen from by hand. */
 function listingsPart(reference: Reference, categories: readonly string[]): Part {
-  const rows = [...reference.several()].sort((x, y) => x.key - y.key).flatMap(({ key, listings }) => listings.map((l) => ({ key, ...l })));
-  const of: Partial<Record<PartNumber, (r: (typeof rows)[number]) => number>> = { line: (r) => r.row, key: (r) => r.key, price: (r) => r.price, units: (r) => r.units, a: (r) => r.sides[0], b: (r) => r.sides[1], c: (r) => r.sides[2], kg: (r) => r.kg, pack: (r) => r.pack };
-  const numbers = Object.fromEntries(PART_NUMBERS.map((n) => [n, Float64Array.from(rows, of[n] ?? (() => Number.NaN))])) as Part['numbers'];
+  const rows = [...reference.several()]
+    .sort((x, y) => x.key - y.key)
+    .flatMap(({ key, listings }) => listings.map((l) => ({ key, ...l })));
+  const of: Partial<Record<PartNumber, (r: (typeof rows)[number]) => number>> = {
+    line: (r) => r.row,
+    key: (r) => r.key,
+    price: (r) => r.price,
+    units: (r) => r.units,
+    a: (r) => r.sides[0],
+    b: (r) => r.sides[1],
+    c: (r) => r.sides[2],
+    kg: (r) => r.kg,
+    pack: (r) => r.pack,
+  };
+  const numbers = Object.fromEntries(
+    PART_NUMBERS.map((n) => [n, Float64Array.from(rows, of[n] ?? (() => Number.NaN))]),
+  ) as Part['numbers'];
   const words = { brand: new WordWriter(), category: new WordWriter() };
   for (const r of rows) {
     words.brand.add('');
     words.category.add(categories[r.category] ?? '');
   }
-  return { rows: rows.length, numbers, texts: { title: textsOf(rows.map((r) => r.title)), fold: textsOf(rows.map(() => '')) }, words: { brand: words.brand.words(), category: words.category.words() } };
+  return {
+    rows: rows.length,
+    numbers,
+    texts: { title: textsOf(rows.map((r) => r.title)), fold: textsOf(rows.map(() => '')) },
+    words: { brand: words.brand.words(), category: words.category.words() },
+  };
 }
 
 async function loadEdition(workspaceId: string, previous: NonNullable<Source['previous']>): Promise<LastEdition> {
@@ -393,13 +608,25 @@ type Of = { kind: string; name: string; listId: string; previousRun: string | nu
 
 /** A first run that was cancelled keeps the rows it has read; they are shown as a part of the list. */
 async function keepWhatIsRead(workspaceId: string, taskId: string, of: Of): Promise<void> {
-  const [t] = await inWorkspace(workspaceId, (tx) => tx.select({ state: task.state, data: task.data }).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))));
+  const [t] = await inWorkspace(workspaceId, (tx) =>
+    tx
+      .select({ state: task.state, data: task.data })
+      .from(task)
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))),
+  );
   const work = t?.data as ListTask | undefined;
-  if (t?.state === 'cancelled' && of.kind === 'readList' && of.previousRun === null && (work?.parts?.length ?? 0) > 0) await finish(workspaceId, taskId, work as ListTask, of, 'cancelled');
+  if (t?.state === 'cancelled' && of.kind === 'readList' && of.previousRun === null && (work?.parts?.length ?? 0) > 0)
+    await finish(workspaceId, taskId, work as ListTask, of, 'cancelled');
 }
 
 /** Once all rows are read: ranks, indexes, the partition; the list shows this run from now on, and a notice says so. */
-async function finish(workspaceId: string, taskId: string, work: ListTask, of: Of, as: 'done' | 'cancelled'): Promise<void> {
+async function finish(
+  workspaceId: string,
+  taskId: string,
+  work: ListTask,
+  of: Of,
+  as: 'done' | 'cancelled',
+): Promise<void> {
   const folder = storePath(workspaceId, of.listId, taskId);
   const done: ListTask = { ...work };
   if (of.kind === 'readList') {
@@ -409,13 +636,27 @@ async function finish(workspaceId: string, taskId: string, work: ListTask, of: O
     if (of.previous !== null) done.gone = await countGone(workspaceId, of.previous, paths);
   }
   const stored = await inWorkspace(workspaceId, async (tx) => {
-    const [t] = await tx.select({ state: task.state }).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))).for('update');
+    const [t] = await tx
+      .select({ state: task.state })
+      .from(task)
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)))
+      .for('update');
     if (t?.state !== (as === 'done' ? 'running' : 'cancelled')) return false;
-    await tx.update(task).set({ state: as, data: done, total: (work.valid ?? 0) + (work.invalid ?? 0), updatedAt: new Date() }).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
+    await tx
+      .update(task)
+      .set({ state: as, data: done, total: (work.valid ?? 0) + (work.invalid ?? 0), updatedAt: new Date() })
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
     const which = and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, of.listId));
     if (of.kind === 'readList') {
       await tx.update(supplierList).set({ runId: taskId, updatedAt: new Date() }).where(which);
-      if (as === 'done') await addNotices(tx, workspaceId, [{ kind: 'listRead', data: { list: of.name, count: work.valid ?? 0, invalid: work.invalid ?? 0 }, link: `/lists/${of.listId}` }]);
+      if (as === 'done')
+        await addNotices(tx, workspaceId, [
+          {
+            kind: 'listRead',
+            data: { list: of.name, count: work.valid ?? 0, invalid: work.invalid ?? 0 },
+            link: `/lists/${of.listId}`,
+          },
+        ]);
     } else await tx.update(supplierList).set({ checkId: taskId, updatedAt: new Date() }).where(which);
     return true;
   });
@@ -431,7 +672,14 @@ async function rank(parts: readonly string[], to: string, rows: number): Promise
   await rankThread().run({ parts, to });
 }
 
-const thread = (file: string): Piscina => new Piscina({ filename: new URL(file, import.meta.url).href, minThreads: 1, maxThreads: 1, concurrentTasksPerWorker: MOST_WAITING + 1, execArgv: ['--import', 'tsx'] });
+const thread = (file: string): Piscina =>
+  new Piscina({
+    filename: new URL(file, import.meta.url).href,
+    minThreads: 1,
+    maxThreads: 1,
+    concurrentTasksPerWorker: MOST_WAITING + 1,
+    execArgv: ['--import', 'tsx'],
+  });
 let ranking: Piscina | null = null;
 /** The thread that ranks long lists; asked for when one is begun, so that it stands ready at the end. */
 const rankThread = (): Piscina => (ranking ??= thread('./rankThread.ts'));
@@ -444,7 +692,11 @@ async function inThread(job: PartJob): Promise<boolean> {
   throw Object.assign(new Error(said.failed), said.code === undefined ? {} : { code: said.code });
 }
 
-async function countGone(workspaceId: string, previous: NonNullable<Source['previous']>, parts: readonly string[]): Promise<number> {
+async function countGone(
+  workspaceId: string,
+  previous: NonNullable<Source['previous']>,
+  parts: readonly string[],
+): Promise<number> {
   const here = new KeyIndex();
   for (const p of parts) {
     const { rows, numbers } = await readPart(p);
@@ -457,4 +709,3 @@ async function countGone(workspaceId: string, previous: NonNullable<Source['prev
   }
   return gone;
 }
-

@@ -22,12 +22,22 @@ export type Service = {
 
 /** How far a task is: moves with every chunk that is stored. */
 async function progressOf({ workspaceId, taskId }: LanesJob): Promise<number> {
-  const [t] = await inWorkspace(workspaceId, (tx) => tx.select({ at: sql<number>`${task.done} + coalesce((${task.data} ->> 'steps')::int, 0)` }).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))));
+  const [t] = await inWorkspace(workspaceId, (tx) =>
+    tx
+      .select({ at: sql<number>`${task.done} + coalesce((${task.data} ->> 'steps')::int, 0)` })
+      .from(task)
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))),
+  );
   return Number(t?.at ?? 0);
 }
 
 async function fail({ workspaceId, taskId }: LanesJob, error: string): Promise<void> {
-  await inWorkspace(workspaceId, (tx) => tx.update(task).set({ state: 'failed', error, updatedAt: new Date() }).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId), inArray(task.state, ['waiting', 'running']))));
+  await inWorkspace(workspaceId, (tx) =>
+    tx
+      .update(task)
+      .set({ state: 'failed', error, updatedAt: new Date() })
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId), inArray(task.state, ['waiting', 'running']))),
+  );
 }
 
 export async function serve(service: Service): Promise<void> {
@@ -43,7 +53,10 @@ export async function serve(service: Service): Promise<void> {
     if (mine === null) return;
     try {
       if (mine.kills >= MOST_KILLS) {
-        await fail(piece, `This took down the process that worked on it ${MOST_KILLS} times, so it was given up. ${service.stopped}`);
+        await fail(
+          piece,
+          `This took down the process that worked on it ${MOST_KILLS} times, so it was given up. ${service.stopped}`,
+        );
         await release(piece.taskId);
       } else if (await service.work(piece, othersWait)) {
         await letGo(piece.taskId);

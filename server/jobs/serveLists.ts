@@ -8,6 +8,8 @@ const TURN_MS = 2000;
 
 export const serveLists = (): Promise<void> =>
   serve({
-    queue: LISTS, kinds: ['checkList', 'readList'], stopped: 'The file is kept: look at it, or leave columns out, and read it again.',
+    queue: LISTS,
+    kinds: ['checkList', 'readList'],
+    stopped: 'The file is kept: look at it, or leave columns out, and read it again.',
     work: ({ workspaceId, taskId }, othersWait) => workOnList(workspaceId, taskId, { turnMs: TURN_MS, othersWait }),
   });

@@ -1,4 +1,7 @@
-/** Stores a part that was read: its columns in the file store, its rows in the database, with how far the task is; all or nothing. */
+/**
+ * Stores a part that was read: its columns in the file store, its rows in the database, with how far the task is; all
+ * or nothing.
+ */
 import { createWriteStream } from 'node:fs';
 import { finished } from 'node:stream/promises';
 import { copyRows } from '../db/copyRows.ts';
@@ -12,7 +15,10 @@ import type { TextColumn } from '../../core/columns/rank.ts';
 export const ROOM = 64 * 1024 * 1024;
 
 /** Rows as they were read; `more`: what else each says, as JSON. */
-export type Gathered = Pick<Part, 'rows' | 'numbers' | 'words'> & { readonly texts: { readonly title: TextColumn }; readonly more: TextColumn | null };
+export type Gathered = Pick<Part, 'rows' | 'numbers' | 'words'> & {
+  readonly texts: { readonly title: TextColumn };
+  readonly more: TextColumn | null;
+};
 export type PartJob = {
   /** Parts that are read one after the other, by one worker, share this. */
   readonly reading: string;
@@ -33,12 +39,17 @@ export type PartJob = {
 export type PartDone = { readonly stored: boolean } | { readonly failed: string; readonly code: string | undefined };
 
 /**
- * False where the task goes on elsewhere, was cancelled, or is gone. Files are written at once; what counts follows `before`, the
+ * False where the task goes on elsewhere, was cancelled, or is gone. Files are written at once; what counts follows
+ * `before`, the
  * part that was read before, so that parts are stored in their order.
  */
-export async function storeGathered({ workspaceId, taskId, gathered, path, refused, steps, task, done, total }: PartJob, before: Promise<boolean>): Promise<boolean> {
+export async function storeGathered(
+  { workspaceId, taskId, gathered, path, refused, steps, task, done, total }: PartJob,
+  before: Promise<boolean>,
+): Promise<boolean> {
   await needRoom(ROOM);
-  if (gathered !== null) await writePart(path, { ...gathered, texts: { title: gathered.texts.title, fold: foldOf(gathered) } });
+  if (gathered !== null)
+    await writePart(path, { ...gathered, texts: { title: gathered.texts.title, fold: foldOf(gathered) } });
   const rows = gathered === null ? null : copyRows(gathered, gathered.more);
   if (!(await before)) return false;
   if (refused !== null) {

@@ -1,6 +1,8 @@
 /**
- * Long work on many lanes: brings them up to the newest versions of their cards, or weighs them again after the settings
- * changed. Worked in chunks, each one transaction that also notes where to go on; a job ends after some seconds and puts the
+ * Long work on many lanes: brings them up to the newest versions of their cards, or weighs them again after the
+ * settings
+ * changed. Worked in chunks, each one transaction that also notes where to go on; a job ends after some seconds and
+ * puts the
  * next into the queue, so that a worker that stops loses nothing and others get their turn.
  */
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
@@ -55,14 +57,28 @@ export async function workOnLanes({ workspaceId, taskId }: LanesJob, turnMs = TU
 }
 
 async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<boolean> {
-  const [t] = await tx.select(taskColumns).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))).for('update');
+  const [t] = await tx
+    .select(taskColumns)
+    .from(task)
+    .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)))
+    .for('update');
   if (t === undefined || (t.state !== 'waiting' && t.state !== 'running')) return false;
   const work = t.data as LanesTask;
   const settings = await settingsIn(tx, workspaceId);
   if (settings === null) return false;
 
   // The newest version in force of every card, and of which card each version is.
-  const heads = await tx.select({ id: rateCard.id, kind: rateCard.kind, key: rateCard.key, inForceFrom: rateCard.inForceFrom, withdrawn: sql<boolean>`${rateCard.withdrawnAt} is not null` }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), notOpened)).orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt));
+  const heads = await tx
+    .select({
+      id: rateCard.id,
+      kind: rateCard.kind,
+      key: rateCard.key,
+      inForceFrom: rateCard.inForceFrom,
+      withdrawn: sql<boolean>`${rateCard.withdrawnAt} is not null`,
+    })
+    .from(rateCard)
+    .where(and(eq(rateCard.workspaceId, workspaceId), notOpened))
+    .orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt));
   const newest = new Map<string, string>();
   const day = today();
   for (const h of heads) if (!h.withdrawn && h.inForceFrom <= day) newest.set(`${h.kind}/${h.key}`, h.id);
@@ -74,14 +90,36 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   const rows = await tx
     .select({ id: lane.id, candidateId: lane.candidateId, data: laneData })
     .from(lane)
-    .where(and(eq(lane.workspaceId, workspaceId), gt(lane.id, work.after ?? ''), only === null ? undefined : inArray(laneCard(work.kind as keyof typeof CARD_FIELDS), narrowed)))
+    .where(
+      and(
+        eq(lane.workspaceId, workspaceId),
+        gt(lane.id, work.after ?? ''),
+        only === null ? undefined : inArray(laneCard(work.kind as keyof typeof CARD_FIELDS), narrowed),
+      ),
+    )
     .orderBy(asc(lane.id))
     .limit(CHUNK)
     .for('update');
 
   const candidateIds = [...new Set(rows.map((r) => r.candidateId))];
-  const candidates = new Map((candidateIds.length === 0 ? [] : await tx.select({ ...candidateColumns, deletedAt: candidate.deletedAt }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, candidateIds)))).map((c) => [c.id, c]));
-  const quotes = Object.fromEntries((candidateIds.length === 0 ? [] : await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), inArray(quote.candidateId, candidateIds)))).map((q) => [q.id, q.data]));
+  const candidates = new Map(
+    (candidateIds.length === 0
+      ? []
+      : await tx
+          .select({ ...candidateColumns, deletedAt: candidate.deletedAt })
+          .from(candidate)
+          .where(and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, candidateIds)))
+    ).map((c) => [c.id, c]),
+  );
+  const quotes = Object.fromEntries(
+    (candidateIds.length === 0
+      ? []
+      : await tx
+          .select(quoteColumns)
+          .from(quote)
+          .where(and(eq(quote.workspaceId, workspaceId), inArray(quote.candidateId, candidateIds)))
+    ).map((q) => [q.id, q.data]),
+  );
 
   /** The newer versions of the cards a lane is on (of the one card, where the task is about one). */
   const newer = (data: StoredLane): Partial<StoredLane> => {
@@ -119,12 +157,30 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   const noticed = new Set(work.noticed ?? []);
   // Looking at a version when it came gave notice already; bringing lanes up to it says nothing twice.
   const version = work.version ?? (only === null ? undefined : newest.get(only));
-  if (version !== undefined) for (const n of await tx.select({ link: notice.link }).from(notice).where(and(eq(notice.workspaceId, workspaceId), eq(notice.kind, 'underHurdle'), sql`${notice.data} ->> 'version' = ${version}`))) noticed.add(n.link.split('/')[2]?.split('?')[0] ?? '');
+  if (version !== undefined)
+    for (const n of await tx
+      .select({ link: notice.link })
+      .from(notice)
+      .where(
+        and(
+          eq(notice.workspaceId, workspaceId),
+          eq(notice.kind, 'underHurdle'),
+          sql`${notice.data} ->> 'version' = ${version}`,
+        ),
+      ))
+      noticed.add(n.link.split('/')[2]?.split('?')[0] ?? '');
   const fallen: Parameters<typeof addNotices>[2][number][] = [];
   for (const r of after) {
     const c = candidates.get(r.candidateId);
     if (c === undefined) continue;
-    const parts = { candidate: c.data, quotes, cards, homeCurrency: settings.homeCurrency, standings: settings.standings, today: day };
+    const parts = {
+      candidate: c.data,
+      quotes,
+      cards,
+      homeCurrency: settings.homeCurrency,
+      standings: settings.standings,
+      today: day,
+    };
     const doc = composeLane({ ...parts, lane: r.next });
     if (!r.same && c.deletedAt === null && c.archivedAt === null && c.droppedAt === null && !noticed.has(c.id)) {
       const before = composeLane({ ...parts, lane: r.data });
@@ -133,12 +189,29 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
       if (figure !== undefined) {
         const impact = impactOf(before, doc, []);
         noticed.add(c.id);
-        fallen.push({ kind: 'underHurdle', data: { candidate: c.data.name, figure, card: work.key ?? '', version: version ?? '', before: impact.before ?? '', after: impact.after ?? '', currency: settings.homeCurrency }, link: `/weigh/${c.id}?lane=${r.id}` });
+        fallen.push({
+          kind: 'underHurdle',
+          data: {
+            candidate: c.data.name,
+            figure,
+            card: work.key ?? '',
+            version: version ?? '',
+            before: impact.before ?? '',
+            after: impact.after ?? '',
+            currency: settings.homeCurrency,
+          },
+          link: `/weigh/${c.id}?lane=${r.id}`,
+        });
       }
     }
     if (work.lookOnly || (bringing && r.same)) continue;
     const result = evaluate(doc);
-    part.push({ id: r.id, changes: r.changes, result, measures: measuresOf(doc, result, planOf(c.data, settings.launch)) });
+    part.push({
+      id: r.id,
+      changes: r.changes,
+      result,
+      measures: measuresOf(doc, result, planOf(c.data, settings.launch)),
+    });
     if (part.length >= PART) await store();
   }
   await store();
@@ -147,13 +220,31 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
 
   const last = rows[rows.length - 1];
   const finished = rows.length < CHUNK;
-  if (finished && bringing && !work.lookOnly && changed > 0) await addNotices(tx, workspaceId, [{ kind: 'upToDate', data: { count: changed, card: work.key ?? '' }, link: work.kind === undefined ? '/weigh' : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}` }]);
+  if (finished && bringing && !work.lookOnly && changed > 0)
+    await addNotices(tx, workspaceId, [
+      {
+        kind: 'upToDate',
+        data: { count: changed, card: work.key ?? '' },
+        link: work.kind === undefined ? '/weigh' : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}`,
+      },
+    ]);
   await tx
     .update(task)
-    .set({ state: finished ? 'done' : 'running', done: t.done + rows.length, data: { ...work, after: last?.id ?? work.after, changed, noticed: [...noticed] }, updatedAt: new Date() })
+    .set({
+      state: finished ? 'done' : 'running',
+      done: t.done + rows.length,
+      data: { ...work, after: last?.id ?? work.after, changed, noticed: [...noticed] },
+      updatedAt: new Date(),
+    })
     .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
   return !finished;
 }
 
 /** Work on lanes. */
-export const serveLanes = (): Promise<void> => serve({ queue: LANES, kinds: ['bringUpToDate', 'weighAgain'], stopped: 'What was done is kept; start it again.', work: (job) => workOnLanes(job) });
+export const serveLanes = (): Promise<void> =>
+  serve({
+    queue: LANES,
+    kinds: ['bringUpToDate', 'weighAgain'],
+    stopped: 'What was done is kept; start it again.',
+    work: (job) => workOnLanes(job),
+  });

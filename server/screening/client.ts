@@ -18,7 +18,12 @@ async function post<T>(body: unknown): Promise<T> {
   if (url === undefined) throw new ScreeningAway('no screening process');
   let res: Response;
   try {
-    res = await fetch(url, { method: 'POST', headers: { authorization: `Bearer ${screeningToken()}`, 'content-type': 'application/json' }, body: JSON.stringify(body), signal: AbortSignal.timeout(60_000) });
+    res = await fetch(url, {
+      method: 'POST',
+      headers: { authorization: `Bearer ${screeningToken()}`, 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+      signal: AbortSignal.timeout(60_000),
+    });
   } catch (e) {
     throw new ScreeningAway(e instanceof Error ? e.message : 'away');
   }
@@ -32,24 +37,87 @@ export type Wanted = Pick<Ask, 'query' | 'show' | 'from' | 'count' | 'remedies' 
 async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, line?: number): Promise<T> {
   const { list, shown, screen } = page;
   if (shown === null || screen === null || list.settings === null) throw new Response('not run', { status: 404 });
-  const edition = await inWorkspace(workspaceId, async (tx) => (await tx.select({ edition: sql<string>`count(*) || '/' || coalesce(max(extract(epoch from ${goodsMark.at}) * 1000000)::bigint::text, '')` }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)))[0]?.edition ?? '');
+  const edition = await inWorkspace(
+    workspaceId,
+    async (tx) =>
+      (
+        await tx
+          .select({
+            edition: sql<string>`count(*) || '/' || coalesce(max(extract(epoch from ${goodsMark.at}) * 1000000)::bigint::text, '')`,
+          })
+          .from(goodsMark)
+          .where(eq(goodsMark.workspaceId, workspaceId))
+      )[0]?.edition ?? '',
+  );
   const ask: Omit<Ask, 'settings'> = {
-    workspaceId, listId: list.id, runId: shown.id, parts: shown.data.parts ?? [], ranked: shown.data.ranked === true, expected: shown.total ?? 0, basis: list.settings.basis, categories: list.settings.categories,
-    marksEdition: edition, marks: null, ...wanted,
+    workspaceId,
+    listId: list.id,
+    runId: shown.id,
+    parts: shown.data.parts ?? [],
+    ranked: shown.data.ranked === true,
+    expected: shown.total ?? 0,
+    basis: list.settings.basis,
+    categories: list.settings.categories,
+    marksEdition: edition,
+    marks: null,
+    ...wanted,
   };
   const settings = JSON.stringify(screen);
   const first = await post<T | { needsMarks: true } | null>({ ask, settings, line });
   if (first !== null && !(typeof first === 'object' && 'needsMarks' in first)) return first as T;
-  const marks = await inWorkspace(workspaceId, (tx) => tx.select({ key: goodsMark.key, state: goodsMark.state, sold: goodsMark.soldPack, bought: goodsMark.boughtPack, listing: sql<number | null>`(${goodsMark.listings} ->> ${list.id})::int` }).from(goodsMark).where(eq(goodsMark.workspaceId, workspaceId)));
-  return post<T>({ ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought, m.listing]) }, settings, line });
+  const marks = await inWorkspace(workspaceId, (tx) =>
+    tx
+      .select({
+        key: goodsMark.key,
+        state: goodsMark.state,
+        sold: goodsMark.soldPack,
+        bought: goodsMark.boughtPack,
+        listing: sql<number | null>`(${goodsMark.listings} ->> ${list.id})::int`,
+      })
+      .from(goodsMark)
+      .where(eq(goodsMark.workspaceId, workspaceId)),
+  );
+  return post<T>({
+    ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought, m.listing]) },
+    settings,
+    line,
+  });
 }
 
 /** Rows of a list as a query leaves them, with counts and, where asked for, sums and distributions. */
-export const askList = async (workspaceId: string, page: ListPage, wanted: Wanted): Promise<Answer> => (hasNoRows(page) ? NO_ROWS : askWith<Answer>(workspaceId, page, wanted));
+export const askList = async (workspaceId: string, page: ListPage, wanted: Wanted): Promise<Answer> =>
+  hasNoRows(page) ? NO_ROWS : askWith<Answer>(workspaceId, page, wanted);
 /** Before the first rows are read, and of a list in which no row is good. */
 const hasNoRows = ({ shown }: ListPage): boolean => (shown?.data.parts ?? []).length === 0;
-const NO_ROWS: Answer = { rows: 0, kept: 0, funnel: [], window: [], verdicts: { pass: 0, near: 0, fail: 0, unknown: 0 }, unknown: { noMarket: 0, noCategory: 0, troubled: 0 }, lacking: [], strange: [], stats: [], facets: null, took: { load: 0, evaluate: 0, select: 0, sort: 0 } };
+const NO_ROWS: Answer = {
+  rows: 0,
+  kept: 0,
+  funnel: [],
+  window: [],
+  verdicts: { pass: 0, near: 0, fail: 0, unknown: 0 },
+  unknown: { noMarket: 0, noCategory: 0, troubled: 0 },
+  lacking: [],
+  strange: [],
+  stats: [],
+  facets: null,
+  took: { load: 0, evaluate: 0, select: 0, sort: 0 },
+};
 
 /** One row by its line in the file, with what a lane document of it takes; null where the list has no such row. */
 export const askRow = async (workspaceId: string, page: ListPage, line: number): Promise<OpenedRow | null> =>
-  hasNoRows(page) ? null : askWith(workspaceId, page, { query: { text: '', filters: [], sort: [] }, show: 'kept', from: 0, count: 0, remedies: true, figures: [], facets: false }, line);
+  hasNoRows(page)
+    ? null
+    : askWith(
+        workspaceId,
+        page,
+        {
+          query: { text: '', filters: [], sort: [] },
+          show: 'kept',
+          from: 0,
+          count: 0,
+          remedies: true,
+          figures: [],
+          facets: false,
+        },
+        line,
+      );

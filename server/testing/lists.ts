@@ -19,12 +19,17 @@ import { makeWorkspace } from './workspaces.ts';
 import type { TestWorkspace } from './workspaces.ts';
 
 /** A tidy list of so many rows. */
-export const tidy = (rows: number, seed = 1): string => [TIDY_HEADER.join(','), ...Array.from({ length: rows }, (_, i) => tidyLine(demoRow(i, seed)))].join('\n');
+export const tidy = (rows: number, seed = 1): string =>
+  [TIDY_HEADER.join(','), ...Array.from({ length: rows }, (_, i) => tidyLine(demoRow(i, seed)))].join('\n');
 /** A turn in which nobody waits. */
 export const alone = { turnMs: 60_000, othersWait: async () => false };
-export const spawnWorker = (): ChildProcess => spawn(process.execPath, ['--import', 'tsx', 'server/worker.ts'], { stdio: 'ignore', env: process.env });
+export const spawnWorker = (): ChildProcess =>
+  spawn(process.execPath, ['--import', 'tsx', 'server/worker.ts'], { stdio: 'ignore', env: process.env });
 
-/** A workspace for a file of tests, its lists, and the end of every connection after them. Called at the top of the file. */
+/**
+ * A workspace for a file of tests, its lists, and the end of every connection after them. Called at the top of the
+ * file.
+ */
 export function listTests(): { readonly w: TestWorkspace; readonly tools: ListTools } {
   const made = {} as { w: TestWorkspace; tools: ListTools };
   beforeAll(async () => {
@@ -39,14 +44,27 @@ export class ListTools {
   constructor(private readonly w: TestWorkspace) {}
 
   /** A list as somebody brings it in, with the guessed mapping and the starting settings. */
-  async bring(bytes: string | Uint8Array, name = 'list.csv', more: { previousId?: string | null; figures?: string; extras?: string[] } = {}): Promise<string> {
+  async bring(
+    bytes: string | Uint8Array,
+    name = 'list.csv',
+    more: { previousId?: string | null; figures?: string; extras?: string[] } = {},
+  ): Promise<string> {
     const { id: workspaceId, personId } = this.w;
     const { id } = await receiveList(workspaceId, name, Readable.from([Buffer.from(bytes)]), personId);
-    if (more.figures !== undefined) await receiveReference(workspaceId, id, 'figures.csv', Readable.from([Buffer.from(more.figures)]));
+    if (more.figures !== undefined)
+      await receiveReference(workspaceId, id, 'figures.csv', Readable.from([Buffer.from(more.figures)]));
     const setup = await loadSetup(workspaceId, id, null);
     if (setup === null) throw new Error('no set-up');
     const { reference } = setup.list;
-    await saveSetup(workspaceId, id, { name: setup.list.name, supplier: 'Brook and Bell', sheet: setup.list.sheet, map: { ...setup.map, extras: more.extras ?? [] }, settings: setup.own, previousId: more.previousId ?? null, reference: reference === null ? null : { map: reference.map, sheet: reference.sheet, choice: reference.choice } });
+    await saveSetup(workspaceId, id, {
+      name: setup.list.name,
+      supplier: 'Brook and Bell',
+      sheet: setup.list.sheet,
+      map: { ...setup.map, extras: more.extras ?? [] },
+      settings: setup.own,
+      previousId: more.previousId ?? null,
+      reference: reference === null ? null : { map: reference.map, sheet: reference.sheet, choice: reference.choice },
+    });
     return id;
   }
 
@@ -60,7 +78,9 @@ export class ListTools {
 
   /** Rows of a run in the database, in the order of the file. */
   rowsOf(runId: string) {
-    return inWorkspace(this.w.id, (tx) => tx.select().from(listRow).where(eq(listRow.runId, runId)).orderBy(listRow.line));
+    return inWorkspace(this.w.id, (tx) =>
+      tx.select().from(listRow).where(eq(listRow.runId, runId)).orderBy(listRow.line),
+    );
   }
 
   /** Lines of the shown run in its column files, and how many titles these have. */

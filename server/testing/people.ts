@@ -7,12 +7,25 @@ import { newId } from '../use/workspaces.ts';
 
 let people = 0;
 /** A new account; with a role in a workspace where one is named. Returns the cookie of its session. */
-export async function signedIn(workspaceId: string | null, role: Role = 'owner'): Promise<{ cookie: string; personId: string }> {
+export async function signedIn(
+  workspaceId: string | null,
+  role: Role = 'owner',
+): Promise<{ cookie: string; personId: string }> {
   const email = `person${++people}.${newId()}@test.example`;
-  const answer = await auth().api.signUpEmail({ body: { name: 'Test', email, password: 'a long enough one' }, asResponse: true });
+  const answer = await auth().api.signUpEmail({
+    body: { name: 'Test', email, password: 'a long enough one' },
+    asResponse: true,
+  });
   const { user } = (await answer.json()) as { user: { id: string } };
-  if (workspaceId !== null) await authDb().insert(member).values({ id: newId(), organizationId: workspaceId, userId: user.id, role });
-  return { cookie: answer.headers.getSetCookie().map((c) => c.split(';')[0]).join('; '), personId: user.id };
+  if (workspaceId !== null)
+    await authDb().insert(member).values({ id: newId(), organizationId: workspaceId, userId: user.id, role });
+  return {
+    cookie: answer.headers
+      .getSetCookie()
+      .map((c) => c.split(';')[0])
+      .join('; '),
+    personId: user.id,
+  };
 }
 
 export type Said = { readonly status: number; readonly body: unknown; readonly headers: Headers };

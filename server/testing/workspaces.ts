@@ -13,7 +13,16 @@ export type TestWorkspace = { id: string; slug: string; personId: string; cards:
 export async function makeWorkspace(over: Partial<Settings> = {}): Promise<TestWorkspace> {
   const [id, personId] = [newId(), newId()];
   const slug = `test-${id.slice(0, 8)}`;
-  await authDb().insert(user).values({ id: personId, name: 'Test', email: `${personId}@test.example`, emailVerified: false, createdAt: new Date(), updatedAt: new Date() });
+  await authDb()
+    .insert(user)
+    .values({
+      id: personId,
+      name: 'Test',
+      email: `${personId}@test.example`,
+      emailVerified: false,
+      createdAt: new Date(),
+      updatedAt: new Date(),
+    });
   await authDb().insert(organization).values({ id, name: 'Test', slug });
   await authDb().insert(member).values({ id: newId(), organizationId: id, userId: personId, role: 'owner' });
   await furnishWorkspace(id, { standings: { DE: { kind: 'registered' } }, ...over });
@@ -24,5 +33,19 @@ export async function makeWorkspace(over: Partial<Settings> = {}): Promise<TestW
 /** A candidate as the form sends it: sold on the first warehouse marketplace of Germany. */
 export function someCandidate(w: TestWorkspace, over: Partial<NewCandidate> = {}): NewCandidate {
   const card = w.cards.find((c) => c.key === 'Alderway/DE');
-  return { name: 'Bird bath', way: 'ownBrand', price: 29.9, cost: 6.4, costCurrency: 'EUR', sides: [30, 20, 10], kg: 0.9, marketplaceCardId: card?.id ?? null, country: 'DE', origin: null, category: null, hsCode: null, ...over };
+  return {
+    name: 'Bird bath',
+    way: 'ownBrand',
+    price: 29.9,
+    cost: 6.4,
+    costCurrency: 'EUR',
+    sides: [30, 20, 10],
+    kg: 0.9,
+    marketplaceCardId: card?.id ?? null,
+    country: 'DE',
+    origin: null,
+    category: null,
+    hsCode: null,
+    ...over,
+  };
 }

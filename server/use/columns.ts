@@ -6,20 +6,48 @@ import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 
-export const candidateColumns = { id: candidate.id, data: candidate.data, archivedAt: candidate.archivedAt, droppedAt: candidate.droppedAt, droppedReason: candidate.droppedReason, updatedAt: candidate.updatedAt };
-export const quoteColumns = { id: quote.id, candidateId: quote.candidateId, supplierId: quote.supplierId, data: quote.data };
+export const candidateColumns = {
+  id: candidate.id,
+  data: candidate.data,
+  archivedAt: candidate.archivedAt,
+  droppedAt: candidate.droppedAt,
+  droppedReason: candidate.droppedReason,
+  updatedAt: candidate.updatedAt,
+};
+export const quoteColumns = {
+  id: quote.id,
+  candidateId: quote.candidateId,
+  supplierId: quote.supplierId,
+  data: quote.data,
+};
 /**
- * What a lane says, with the card versions it has been brought up to: these stand beside the document, so that a change of rates
+ * What a lane says, with the card versions it has been brought up to: these stand beside the document, so that a
+ * change of rates
  * on thousands of lanes writes a few ids of each and not the whole of it.
  */
 export const laneData = sql<StoredLane>`case when ${lane.newerCards} = '{}'::jsonb then ${lane.data} else ${lane.data} || ${lane.newerCards} end`;
 /** The card version of one kind that a lane is computed with. */
-export const laneCard = (kind: CardKind) => sql<string | null>`coalesce(${lane.newerCards} ->> ${sql.raw(`'${CARD_FIELDS[kind]}'`)}, ${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[kind]}'`)})`;
-export const laneColumns = { id: lane.id, candidateId: lane.candidateId, position: lane.position, data: laneData, result: lane.result, resultAt: lane.resultAt, updatedAt: lane.updatedAt, scenarioOf: lane.scenarioOf };
+export const laneCard = (kind: CardKind) =>
+  sql<
+    string | null
+  >`coalesce(${lane.newerCards} ->> ${sql.raw(`'${CARD_FIELDS[kind]}'`)}, ${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[kind]}'`)})`;
+export const laneColumns = {
+  id: lane.id,
+  candidateId: lane.candidateId,
+  position: lane.position,
+  data: laneData,
+  result: lane.result,
+  resultAt: lane.resultAt,
+  updatedAt: lane.updatedAt,
+  scenarioOf: lane.scenarioOf,
+};
 
 /** Data of card versions by id. */
 export async function cardData(tx: Tx, workspaceId: string, ids: readonly string[]): Promise<Record<string, CardData>> {
   if (ids.length === 0) return {};
-  const rows = await tx.select({ id: rateCard.id, data: rateCard.data }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), inArray(rateCard.id, [...ids])));
+  const rows = await tx
+    .select({ id: rateCard.id, data: rateCard.data })
+    .from(rateCard)
+    .where(and(eq(rateCard.workspaceId, workspaceId), inArray(rateCard.id, [...ids])));
   return Object.fromEntries(rows.map((r) => [r.id, r.data]));
 }

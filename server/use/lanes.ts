@@ -28,19 +28,54 @@ import { storeLanes } from './storeLanes.ts';
 import { cardsInForce, newId, notOpened, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 
-export type LaneToStore = { id: string; position: number; data: StoredLane; scenarioOf?: string | null; createdAt?: Date };
+export type LaneToStore = {
+  id: string;
+  position: number;
+  data: StoredLane;
+  scenarioOf?: string | null;
+  createdAt?: Date;
+};
 export type Owner = { id: string; data: CandidateData };
 
 /** Stores lanes of one candidate, each evaluated, in one statement. `quotes` and `cards` hold what the lanes name. */
-export async function insertLanes(tx: Tx, workspaceId: string, settings: Settings, of: Owner, lanes: readonly LaneToStore[], quotes: Readonly<Record<string, QuoteSource>>, cards: Readonly<Record<string, CardData>>, by: string | null): Promise<void> {
+export async function insertLanes(
+  tx: Tx,
+  workspaceId: string,
+  settings: Settings,
+  of: Owner,
+  lanes: readonly LaneToStore[],
+  quotes: Readonly<Record<string, QuoteSource>>,
+  cards: Readonly<Record<string, CardData>>,
+  by: string | null,
+): Promise<void> {
   if (lanes.length === 0) return;
   const plan = planOf(of.data, settings.launch);
   const now = new Date();
   await tx.insert(lane).values(
     lanes.map((l) => {
-      const doc = composeLane({ candidate: of.data, lane: l.data, quotes, cards, homeCurrency: settings.homeCurrency, standings: settings.standings, today: today() });
+      const doc = composeLane({
+        candidate: of.data,
+        lane: l.data,
+        quotes,
+        cards,
+        homeCurrency: settings.homeCurrency,
+        standings: settings.standings,
+        today: today(),
+      });
       const result = evaluate(doc);
-      return { workspaceId, id: l.id, candidateId: of.id, position: l.position, data: l.data, result, resultAt: now, updatedBy: by, scenarioOf: l.scenarioOf ?? null, ...measuresOf(doc, result, plan), ...(l.createdAt === undefined ? {} : { createdAt: l.createdAt }) };
+      return {
+        workspaceId,
+        id: l.id,
+        candidateId: of.id,
+        position: l.position,
+        data: l.data,
+        result,
+        resultAt: now,
+        updatedBy: by,
+        scenarioOf: l.scenarioOf ?? null,
+        ...measuresOf(doc, result, plan),
+        ...(l.createdAt === undefined ? {} : { createdAt: l.createdAt }),
+      };
     }),
   );
 }
@@ -68,13 +103,41 @@ export type ProposalPage = {
 
 async function around(tx: Tx, workspaceId: string, candidateId: string) {
   const settings = await settingsIn(tx, workspaceId);
-  const [of] = await tx.select(candidateColumns).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+  const [of] = await tx
+    .select(candidateColumns)
+    .from(candidate)
+    .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
   if (settings === null || of === undefined) return null;
-  const quotes = await tx.select(quoteColumns).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt));
-  const lanes = await tx.select({ id: lane.id, position: lane.position, data: laneData }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf))).orderBy(asc(lane.position), asc(lane.createdAt));
+  const quotes = await tx
+    .select(quoteColumns)
+    .from(quote)
+    .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))
+    .orderBy(asc(quote.createdAt));
+  const lanes = await tx
+    .select({ id: lane.id, position: lane.position, data: laneData })
+    .from(lane)
+    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf)))
+    .orderBy(asc(lane.position), asc(lane.createdAt));
   const cards = await cardsInForce(tx, workspaceId, today());
-  const keys = await tx.select({ id: rateCard.id, key: rateCard.key, data: sql<{ marketplace: string; country: string }>`jsonb_build_object('marketplace', ${rateCard.data} -> 'marketplace', 'country', ${rateCard.data} -> 'country')` }).from(rateCard).where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, 'marketplace')));
-  return { settings, of, quotes, lanes, cards, marketplaceKeys: Object.fromEntries(keys.map((k) => [k.id, `${k.data.marketplace}/${k.data.country}`])) };
+  const keys = await tx
+    .select({
+      id: rateCard.id,
+      key: rateCard.key,
+      data: sql<{
+        marketplace: string;
+        country: string;
+      }>`jsonb_build_object('marketplace', ${rateCard.data} -> 'marketplace', 'country', ${rateCard.data} -> 'country')`,
+    })
+    .from(rateCard)
+    .where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, 'marketplace')));
+  return {
+    settings,
+    of,
+    quotes,
+    lanes,
+    cards,
+    marketplaceKeys: Object.fromEntries(keys.map((k) => [k.id, `${k.data.marketplace}/${k.data.country}`])),
+  };
 }
 type AroundRow = NonNullable<Awaited<ReturnType<typeof around>>>;
 
@@ -85,25 +148,49 @@ function propose(a: AroundRow, wanted: Choice): Proposal[] {
   const asked = a.quotes.filter((q) => wanted.quotes.includes(q.id));
   return proposeLanes(
     {
-      marketplaces: a.cards.filter((c) => c.kind === 'marketplace' && chosen(c.key, wanted.marketplaces)).map((c) => ({ id: c.id, key: c.key, card: c.data as MarketplaceCard })),
+      marketplaces: a.cards
+        .filter((c) => c.kind === 'marketplace' && chosen(c.key, wanted.marketplaces))
+        .map((c) => ({ id: c.id, key: c.key, card: c.data as MarketplaceCard })),
       methods: wanted.methods,
       quotes: (asked.length === 0 ? a.quotes.slice(0, 1) : asked).map((q) => ({ id: q.id, data: q.data })),
-      routes: a.cards.filter((c) => c.kind === 'freight' && chosen(c.key, wanted.routes)).map((c) => ({ id: c.id, card: c.data as FreightCard })),
+      routes: a.cards
+        .filter((c) => c.kind === 'freight' && chosen(c.key, wanted.routes))
+        .map((c) => ({ id: c.id, card: c.data as FreightCard })),
       postages: a.cards.filter((c) => c.kind === 'postage').map((c) => ({ id: c.id, card: c.data as PostageCard })),
     },
     {
-      candidate: a.of.data, lanes: a.lanes.map((l) => l.data), marketplaceKeys: a.marketplaceKeys,
+      candidate: a.of.data,
+      lanes: a.lanes.map((l) => l.data),
+      marketplaceKeys: a.marketplaceKeys,
       taxCountries: new Set(a.cards.filter((c) => c.kind === 'tax').map((c) => c.key)),
-      exchange: (exchange?.data as ExchangeTable | undefined) ?? null, homeCurrency: a.settings.homeCurrency, standings: a.settings.standings, today: today(),
+      exchange: (exchange?.data as ExchangeTable | undefined) ?? null,
+      homeCurrency: a.settings.homeCurrency,
+      standings: a.settings.standings,
+      today: today(),
     },
   );
 }
 
-/** What could be chosen for a candidate, and the lanes that a choice proposes. Null where there is no such candidate. */
-export async function loadProposals(workspaceId: string, candidateId: string, wanted: Choice): Promise<ProposalPage | null> {
+/**
+ * What could be chosen for a candidate, and the lanes that a choice proposes. Null where there is no such candidate.
+ */
+export async function loadProposals(
+  workspaceId: string,
+  candidateId: string,
+  wanted: Choice,
+): Promise<ProposalPage | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const a = await around(tx, workspaceId, candidateId);
-    return a === null ? null : { settings: a.settings, candidate: a.of, quotes: a.quotes, lanes: a.lanes, cards: a.cards, proposals: propose(a, wanted) };
+    return a === null
+      ? null
+      : {
+          settings: a.settings,
+          candidate: a.of,
+          quotes: a.quotes,
+          lanes: a.lanes,
+          cards: a.cards,
+          proposals: propose(a, wanted),
+        };
   });
 }
 
@@ -119,7 +206,12 @@ export type Generation = z.output<typeof generation>;
 const MOST_LANES = 2000;
 
 /** Makes the proposed lanes, all or none, in one transaction. Returns their ids; null where the candidate is gone. */
-export async function generateLanes(workspaceId: string, candidateId: string, wanted: Generation, by: string): Promise<{ ids: string[] } | { tooMany: number } | null> {
+export async function generateLanes(
+  workspaceId: string,
+  candidateId: string,
+  wanted: Generation,
+  by: string,
+): Promise<{ ids: string[] } | { tooMany: number } | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const a = await around(tx, workspaceId, candidateId);
     if (a === null) return null;
@@ -131,38 +223,76 @@ export async function generateLanes(workspaceId: string, candidateId: string, wa
     const bank = a.cards.find((c) => c.kind === 'benchmark' && c.key === a.settings.homeCurrency);
     const like = a.lanes.find((l) => l.id === wanted.like)?.data ?? null;
     const first = Math.max(-1, ...a.lanes.map((l) => l.position)) + 1;
-    const taxIn = (country: string): TaxCard | null => (a.cards.find((c) => c.kind === 'tax' && c.key === country)?.data as TaxCard | undefined) ?? null;
-    const likeTax = like === null || like.taxCardId === null ? null : ((await cardData(tx, workspaceId, [like.taxCardId]))[like.taxCardId] as TaxCard | undefined) ?? null;
+    const taxIn = (country: string): TaxCard | null =>
+      (a.cards.find((c) => c.kind === 'tax' && c.key === country)?.data as TaxCard | undefined) ?? null;
+    const likeTax =
+      like === null || like.taxCardId === null
+        ? null
+        : (((await cardData(tx, workspaceId, [like.taxCardId]))[like.taxCardId] as TaxCard | undefined) ?? null);
     const rows = chosen.map((p, i): LaneToStore => {
       const card = byId.get(p.marketplaceCardId)?.data as MarketplaceCard;
       const n = {
-        way: a.of.data.way, settings: a.settings, country: card.country, currency: card.currency, marketplace: { id: p.marketplaceCardId, card },
+        way: a.of.data.way,
+        settings: a.settings,
+        country: card.country,
+        currency: card.currency,
+        marketplace: { id: p.marketplaceCardId, card },
         taxCardId: a.cards.find((c) => c.kind === 'tax' && c.key === card.country)?.id ?? null,
         exchange: exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
-        origin: a.of.data.product.origin, price: null, quoteId: p.quoteId, today: today(),
-        method: p.method, freightCardId: p.freightCardId, postageCardId: p.postageCardId, benchmarkCardId: bank?.id ?? null,
+        origin: a.of.data.product.origin,
+        price: null,
+        quoteId: p.quoteId,
+        today: today(),
+        method: p.method,
+        freightCardId: p.freightCardId,
+        postageCardId: p.postageCardId,
+        benchmarkCardId: bank?.id ?? null,
       };
       if (like === null) return { id: newId(), position: first + i, data: newLane(n) };
       const { taxClass } = a.of.data.product;
       const vat = {
-        there: vatInPrice(likeTax, like.standing ?? a.settings.standings[like.country] ?? null, taxClass, like.typed.vatRate),
+        there: vatInPrice(
+          likeTax,
+          like.standing ?? a.settings.standings[like.country] ?? null,
+          taxClass,
+          like.typed.vatRate,
+        ),
         here: vatInPrice(taxIn(card.country), a.settings.standings[card.country] ?? null, taxClass),
       };
       return { id: newId(), position: first + i, data: laneLike(like, n, wanted.habit, vat) };
     });
     const quotes = Object.fromEntries(a.quotes.map((q) => [q.id, q.data]));
-    await insertLanes(tx, workspaceId, a.settings, a.of, rows, quotes, Object.fromEntries(a.cards.map((c) => [c.id, c.data])), by);
+    await insertLanes(
+      tx,
+      workspaceId,
+      a.settings,
+      a.of,
+      rows,
+      quotes,
+      Object.fromEntries(a.cards.map((c) => [c.id, c.data])),
+      by,
+    );
     return { ids: rows.map((r) => r.id) };
   });
 }
 
 /** Takes lanes away and returns them, so that this can be undone. */
-export async function removeLanes(workspaceId: string, candidateId: string, ids: readonly string[]): Promise<{ id: string; position: number; data: StoredLane }[]> {
+export async function removeLanes(
+  workspaceId: string,
+  candidateId: string,
+  ids: readonly string[],
+): Promise<{ id: string; position: number; data: StoredLane }[]> {
   if (ids.length === 0) return [];
-  return inWorkspace(workspaceId, (tx) => tx.delete(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, [...ids]))).returning({ id: lane.id, position: lane.position, data: laneData }));
+  return inWorkspace(workspaceId, (tx) =>
+    tx
+      .delete(lane)
+      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, [...ids])))
+      .returning({ id: lane.id, position: lane.position, data: laneData }),
+  );
 }
 
-// ---- the comparison --------------------------------------------------------------------------------------------------
+// ---- the comparison
+// --------------------------------------------------------------------------------------------------
 
 export type Comparison = {
   settings: Settings;
@@ -183,15 +313,34 @@ export type Comparison = {
 export async function loadComparison(workspaceId: string, candidateId: string): Promise<Comparison | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    const [of] = await tx.select({ id: candidate.id, data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    const [of] = await tx
+      .select({ id: candidate.id, data: candidate.data })
+      .from(candidate)
+      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
     if (settings === null || of === undefined) return null;
-    const quotes = await tx.select({ id: quote.id, data: quote.data }).from(quote).where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId))).orderBy(asc(quote.createdAt));
-    const lanes = await tx.select({ id: lane.id, data: laneData }).from(lane).where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf))).orderBy(asc(lane.position), asc(lane.createdAt));
+    const quotes = await tx
+      .select({ id: quote.id, data: quote.data })
+      .from(quote)
+      .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))
+      .orderBy(asc(quote.createdAt));
+    const lanes = await tx
+      .select({ id: lane.id, data: laneData })
+      .from(lane)
+      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf)))
+      .orderBy(asc(lane.position), asc(lane.createdAt));
     const used = new Set(cardsOf(lanes.map((l) => l.data)));
     const day = today();
     // All heads in one statement; the data of what lanes use and of the routes they could take.
     const all = await tx
-      .select({ id: rateCard.id, kind: rateCard.kind, key: rateCard.key, name: rateCard.name, inForceFrom: rateCard.inForceFrom, live: sql<boolean>`${rateCard.withdrawnAt} is null and ${rateCard.inForceFrom} <= ${day} and ${notOpened}`, data: sql<CardData | null>`case when ${rateCard.kind} = 'freight' or ${inArray(rateCard.id, [...used, ''])} then ${rateCard.data} end` })
+      .select({
+        id: rateCard.id,
+        kind: rateCard.kind,
+        key: rateCard.key,
+        name: rateCard.name,
+        inForceFrom: rateCard.inForceFrom,
+        live: sql<boolean>`${rateCard.withdrawnAt} is null and ${rateCard.inForceFrom} <= ${day} and ${notOpened}`,
+        data: sql<CardData | null>`case when ${rateCard.kind} = 'freight' or ${inArray(rateCard.id, [...used, ''])} then ${rateCard.data} end`,
+      })
       .from(rateCard)
       .where(eq(rateCard.workspaceId, workspaceId))
       .orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt));
@@ -204,14 +353,31 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
     }
     const usedRows = all.filter((r) => used.has(r.id));
     return {
-      settings, candidate: of, quotes, lanes, cards: Object.fromEntries(usedRows.map((r) => [r.id, r.data as CardData])), cardHeads: usedRows.map(({ data: _, live: _l, ...head }) => head), newest,
-      freight: all.filter((r) => r.kind === 'freight' && latest.get(`freight/${r.key}`) === r.id).map((r) => ({ id: r.id, card: r.data as FreightCard })), today: day,
+      settings,
+      candidate: of,
+      quotes,
+      lanes,
+      cards: Object.fromEntries(usedRows.map((r) => [r.id, r.data as CardData])),
+      cardHeads: usedRows.map(({ data: _, live: _l, ...head }) => head),
+      newest,
+      freight: all
+        .filter((r) => r.kind === 'freight' && latest.get(`freight/${r.key}`) === r.id)
+        .map((r) => ({ id: r.id, card: r.data as FreightCard })),
+      today: day,
     };
   });
 }
 
-/** Orders the same quantity on every lane of a candidate; the lanes are weighed again. Null where the candidate is gone. */
-export async function setQuantity(workspaceId: string, candidateId: string, quantity: number, by: string): Promise<void> {
+/**
+ * Orders the same quantity on every lane of a candidate; the lanes are weighed again. Null where the candidate is
+ * gone.
+ */
+export async function setQuantity(
+  workspaceId: string,
+  candidateId: string,
+  quantity: number,
+  by: string,
+): Promise<void> {
   await inWorkspace(workspaceId, async (tx) => {
     const a = await around(tx, workspaceId, candidateId);
     if (a === null) return;
@@ -221,7 +387,15 @@ export async function setQuantity(workspaceId: string, candidateId: string, quan
     const typed = { source: 'typed' as const, date: today(), note: '' };
     const rows = a.lanes.map((l) => {
       const changes = { orderQuantity: quantity, provenance: { ...l.data.provenance, orderQuantity: typed } };
-      const doc = composeLane({ candidate: a.of.data, lane: { ...l.data, ...changes }, quotes, cards, homeCurrency: a.settings.homeCurrency, standings: a.settings.standings, today: today() });
+      const doc = composeLane({
+        candidate: a.of.data,
+        lane: { ...l.data, ...changes },
+        quotes,
+        cards,
+        homeCurrency: a.settings.homeCurrency,
+        standings: a.settings.standings,
+        today: today(),
+      });
       const result = evaluate(doc);
       return { id: l.id, changes, result, measures: measuresOf(doc, result, plan) };
     });
@@ -233,10 +407,21 @@ export async function setQuantity(workspaceId: string, candidateId: string, quan
 export async function addQuote(workspaceId: string, candidateId: string): Promise<string | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    const [of] = await tx.select({ data: candidate.data }).from(candidate).where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    const [of] = await tx
+      .select({ data: candidate.data })
+      .from(candidate)
+      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
     if (settings === null || of === undefined) return null;
     const id = newId();
-    const source = of.data.way === 'retail' ? retailPurchase.parse({ kind: 'retail', currency: settings.homeCurrency, date: today() }) : quoteSchema.parse({ kind: 'quote', currency: settings.homeCurrency, date: today(), priceBreaks: [{ minQty: 0, unitPrice: null }] });
+    const source =
+      of.data.way === 'retail'
+        ? retailPurchase.parse({ kind: 'retail', currency: settings.homeCurrency, date: today() })
+        : quoteSchema.parse({
+            kind: 'quote',
+            currency: settings.homeCurrency,
+            date: today(),
+            priceBreaks: [{ minQty: 0, unitPrice: null }],
+          });
     await tx.insert(quote).values({ workspaceId, id, candidateId, data: source });
     return id;
   });
@@ -246,4 +431,3 @@ export async function addQuote(workspaceId: string, candidateId: string): Promis
 export function packLanes(lanes: Comparison['lanes']): { ids: string[]; lanes: Packed } {
   return { ids: lanes.map((l) => l.id), lanes: pack(lanes.map((l) => l.data)) };
 }
-

@@ -1,4 +1,7 @@
-/** Ids inside documents are held against the workspace before they are saved: nothing of another workspace is named, known or not. */
+/**
+ * Ids inside documents are held against the workspace before they are saved: nothing of another workspace is named,
+ * known or not.
+ */
 import { and, eq, inArray } from 'drizzle-orm';
 import { data } from 'react-router';
 import { CARD_FIELDS } from '../../core/workspace/records.ts';
@@ -16,8 +19,16 @@ export async function notOwn(tx: Tx, workspaceId: string, named: Named): Promise
     const ids = [...new Set((named[kind] ?? []).filter((id): id is string => id !== null && id !== undefined))];
     if (ids.length === 0) continue;
     const table = TABLES[kind] as typeof candidate;
-    const there = new Set((await tx.select({ id: table.id }).from(table).where(and(eq(table.workspaceId, workspaceId), inArray(table.id, ids)))).map((r) => r.id));
-    if (ids.some((id) => !there.has(id))) return `This names a ${NAMES[kind]} that is not in this workspace. Choose one that is.`;
+    const there = new Set(
+      (
+        await tx
+          .select({ id: table.id })
+          .from(table)
+          .where(and(eq(table.workspaceId, workspaceId), inArray(table.id, ids)))
+      ).map((r) => r.id),
+    );
+    if (ids.some((id) => !there.has(id)))
+      return `This names a ${NAMES[kind]} that is not in this workspace. Choose one that is.`;
   }
   return null;
 }
@@ -29,7 +40,10 @@ export async function needOwn(tx: Tx, workspaceId: string, named: Named): Promis
 }
 
 /** The ids that lanes name, but for those that `before` named already: what stands is not asked about again. */
-export function namedByLanes(lanes: readonly StoredLane[], before: readonly StoredLane[] = []): Record<'card' | 'quote' | 'candidate', string[]> {
+export function namedByLanes(
+  lanes: readonly StoredLane[],
+  before: readonly StoredLane[] = [],
+): Record<'card' | 'quote' | 'candidate', string[]> {
   const of = (list: readonly StoredLane[]) => ({
     card: list.flatMap((l) => Object.values(CARD_FIELDS).flatMap((f) => l[f] ?? [])),
     quote: list.flatMap((l) => l.components.map((c) => c.quoteId)),

@@ -1,4 +1,7 @@
-/** What one workspace and one person may take up, so that nobody takes it from the others; said on the lists' page before it bites. */
+/**
+ * What one workspace and one person may take up, so that nobody takes it from the others; said on the lists' page
+ * before it bites.
+ */
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { data } from 'react-router';
 import { countUp, digest } from '../auth/tries.ts';
@@ -17,9 +20,21 @@ const AT_ONCE = 25;
 /** What a workspace takes up now. */
 export async function usageOf(workspaceId: string): Promise<Usage> {
   return inWorkspace(workspaceId, async (tx) => {
-    const [files] = await tx.select({ lists: sql<number>`count(*)::int`, bytes: sql<string>`coalesce(sum((${supplierList.file} ->> 'bytes')::bigint + coalesce((${supplierList.reference} -> 'file' ->> 'bytes')::bigint, 0)), 0)` }).from(supplierList).where(eq(supplierList.workspaceId, workspaceId));
-    const shown = tx.select({ id: supplierList.runId }).from(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), isNull(supplierList.deletedAt)));
-    const [rows] = await tx.select({ rows: sql<string>`coalesce(sum((${task.data} ->> 'valid')::bigint), 0)` }).from(task).where(and(eq(task.workspaceId, workspaceId), inArray(task.id, shown)));
+    const [files] = await tx
+      .select({
+        lists: sql<number>`count(*)::int`,
+        bytes: sql<string>`coalesce(sum((${supplierList.file} ->> 'bytes')::bigint + coalesce((${supplierList.reference} -> 'file' ->> 'bytes')::bigint, 0)), 0)`,
+      })
+      .from(supplierList)
+      .where(eq(supplierList.workspaceId, workspaceId));
+    const shown = tx
+      .select({ id: supplierList.runId })
+      .from(supplierList)
+      .where(and(eq(supplierList.workspaceId, workspaceId), isNull(supplierList.deletedAt)));
+    const [rows] = await tx
+      .select({ rows: sql<string>`coalesce(sum((${task.data} ->> 'valid')::bigint), 0)` })
+      .from(task)
+      .where(and(eq(task.workspaceId, workspaceId), inArray(task.id, shown)));
     return { lists: files?.lists ?? 0, bytes: Number(files?.bytes ?? 0), rows: Number(rows?.rows ?? 0) };
   });
 }
@@ -29,8 +44,16 @@ export async function needRoomForList(workspaceId: string): Promise<void> {
   const now = await usageOf(workspaceId);
   const full = (Object.keys(QUOTA) as (keyof Usage)[]).find((k) => now[k] >= QUOTA[k]);
   if (full === undefined) return;
-  const has = { lists: `${QUOTA.lists} lists`, bytes: `${Math.round(QUOTA.bytes / 1e9)} GB of files`, rows: `${QUOTA.rows / 1e6} million rows` }[full];
-  throw new FileRefused(`This workspace has ${has}, which is all it may have`, 'Delete lists that are no longer needed; what is deleted leaves the disk after 30 days.', 422);
+  const has = {
+    lists: `${QUOTA.lists} lists`,
+    bytes: `${Math.round(QUOTA.bytes / 1e9)} GB of files`,
+    rows: `${QUOTA.rows / 1e6} million rows`,
+  }[full];
+  throw new FileRefused(
+    `This workspace has ${has}, which is all it may have`,
+    'Delete lists that are no longer needed; what is deleted leaves the disk after 30 days.',
+    422,
+  );
 }
 
 const counts = new Map<string, number>();
@@ -43,5 +66,16 @@ export async function countRequest(personId: string): Promise<void> {
     return;
   }
   counts.delete(personId);
-  if (!(await reachable(() => countUp([{ key: digest('requests', personId), most: REQUESTS_A_MINUTE, seconds: 60, by: AT_ONCE }])))) throw data({ error: 'These are more requests than one person may make in a minute. Wait a minute, then go on; nothing is lost.' }, 429);
+  if (
+    !(await reachable(() =>
+      countUp([{ key: digest('requests', personId), most: REQUESTS_A_MINUTE, seconds: 60, by: AT_ONCE }]),
+    ))
+  )
+    throw data(
+      {
+        error:
+          'These are more requests than one person may make in a minute. Wait a minute, then go on; nothing is lost.',
+      },
+      429,
+    );
 }

@@ -6,7 +6,12 @@ import type { Measures } from '../../core/workspace/summary.ts';
 import type { Tx } from '../db/client.ts';
 
 /** A lane to store: its result, its measures, and the parts of its data that have changed. */
-export type Evaluated = { readonly id: string; readonly changes: Partial<StoredLane>; readonly result: LaneResult; readonly measures: Measures };
+export type Evaluated = {
+  readonly id: string;
+  readonly changes: Partial<StoredLane>;
+  readonly result: LaneResult;
+  readonly measures: Measures;
+};
 
 const CARDS: ReadonlySet<string> = new Set(Object.values(CARD_FIELDS));
 /** Changes of cards apart from the others: they leave the document as it is. */
@@ -19,12 +24,32 @@ function parted(changes: Partial<StoredLane>): { changes: object | null; cards: 
 }
 
 /**
- * Stores many evaluated lanes in one statement; what each result was goes into its history where there is a `cause` and its
+ * Stores many evaluated lanes in one statement; what each result was goes into its history where there is a `cause`
+ * and its
  * profit moves. The rows travel as one JSON text: parsing arrays of texts takes the database twice as long.
  */
-export async function storeLanes(tx: Tx, workspaceId: string, lanes: readonly Evaluated[], cause: 'edit' | 'rates' | null, by: string | null): Promise<void> {
+export async function storeLanes(
+  tx: Tx,
+  workspaceId: string,
+  lanes: readonly Evaluated[],
+  cause: 'edit' | 'rates' | null,
+  by: string | null,
+): Promise<void> {
   if (lanes.length === 0) return;
-  const rows = JSON.stringify(lanes.map(({ id, changes, result, measures: m }) => ({ id, ...parted(changes), result, p: m.unitProfit, m: m.margin, r: m.roi, n: m.profitPerMonth, y: m.yearlyReturnOnCash, c: m.launchCash, w: m.whole })));
+  const rows = JSON.stringify(
+    lanes.map(({ id, changes, result, measures: m }) => ({
+      id,
+      ...parted(changes),
+      result,
+      p: m.unitProfit,
+      m: m.margin,
+      r: m.roi,
+      n: m.profitPerMonth,
+      y: m.yearlyReturnOnCash,
+      c: m.launchCash,
+      w: m.whole,
+    })),
+  );
   await tx.execute(sql`
     with u as materialized (
       select * from jsonb_to_recordset(${rows}::jsonb) as u(id text, changes jsonb, cards jsonb, result jsonb, p float8, m float8, r float8, n float8, y float8, c float8, w boolean)

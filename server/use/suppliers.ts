@@ -9,27 +9,82 @@ import { newId } from './workspaces.ts';
 
 export const supplierRecord = z.object({
   name: z.string().trim().min(1, 'Give the supplier a name').max(200),
-  country: country.nullable(), currency: currency.nullable(),
-  contact: z.string().trim().max(500), notes: z.string().trim().max(5000),
+  country: country.nullable(),
+  currency: currency.nullable(),
+  contact: z.string().trim().max(500),
+  notes: z.string().trim().max(5000),
 });
 export type SupplierRecord = z.output<typeof supplierRecord>;
-export type Supplier = SupplierRecord & { id: string | null; quotes: { id: string; candidateId: string; candidate: string; way: CandidateData['way']; data: QuoteSource; lanes: number; bestProfit: number | null }[] };
+export type Supplier = SupplierRecord & {
+  id: string | null;
+  quotes: {
+    id: string;
+    candidateId: string;
+    candidate: string;
+    way: CandidateData['way'];
+    data: QuoteSource;
+    lanes: number;
+    bestProfit: number | null;
+  }[];
+};
 
 /** All suppliers by name: those with a record, and names that stand on quotes alone. Profits in the home currency. */
 export async function loadSuppliers(workspaceId: string): Promise<Supplier[]> {
   return inWorkspace(workspaceId, async (tx) => {
-    const records = await tx.select().from(supplier).where(eq(supplier.workspaceId, workspaceId)).orderBy(asc(supplier.name));
-    const quotes = await tx.select({ id: quote.id, candidateId: quote.candidateId, data: quote.data, candidate: candidate.data }).from(quote).innerJoin(candidate, and(eq(candidate.workspaceId, quote.workspaceId), eq(candidate.id, quote.candidateId))).where(and(eq(quote.workspaceId, workspaceId), isNull(candidate.deletedAt))).orderBy(asc(quote.createdAt));
-    const used = await tx.select({ quoteId: sql<string>`c ->> 'quoteId'`, n: sql<number>`count(*)::int`, best: sql<number | null>`max(${lane.unitProfit})` }).from(sql`${lane}, jsonb_array_elements(${lane.data} -> 'components') c`).where(and(eq(lane.workspaceId, workspaceId), isNull(lane.scenarioOf))).groupBy(sql`c ->> 'quoteId'`);
+    const records = await tx
+      .select()
+      .from(supplier)
+      .where(eq(supplier.workspaceId, workspaceId))
+      .orderBy(asc(supplier.name));
+    const quotes = await tx
+      .select({ id: quote.id, candidateId: quote.candidateId, data: quote.data, candidate: candidate.data })
+      .from(quote)
+      .innerJoin(candidate, and(eq(candidate.workspaceId, quote.workspaceId), eq(candidate.id, quote.candidateId)))
+      .where(and(eq(quote.workspaceId, workspaceId), isNull(candidate.deletedAt)))
+      .orderBy(asc(quote.createdAt));
+    const used = await tx
+      .select({
+        quoteId: sql<string>`c ->> 'quoteId'`,
+        n: sql<number>`count(*)::int`,
+        best: sql<number | null>`max(${lane.unitProfit})`,
+      })
+      .from(sql`${lane}, jsonb_array_elements(${lane.data} -> 'components') c`)
+      .where(and(eq(lane.workspaceId, workspaceId), isNull(lane.scenarioOf)))
+      .groupBy(sql`c ->> 'quoteId'`);
     const usage = new Map(used.map((u) => [u.quoteId, u]));
     const byName = new Map<string, Supplier>();
-    for (const r of records) byName.set(r.name.toLowerCase(), { id: r.id, name: r.name, country: r.country, currency: r.currency, contact: r.contact, notes: r.notes, quotes: [] });
+    for (const r of records)
+      byName.set(r.name.toLowerCase(), {
+        id: r.id,
+        name: r.name,
+        country: r.country,
+        currency: r.currency,
+        contact: r.contact,
+        notes: r.notes,
+        quotes: [],
+      });
     for (const q of quotes) {
       const name = q.data.supplier.trim();
       if (name === '') continue;
-      const own = byName.get(name.toLowerCase()) ?? { id: null, name, country: null, currency: q.data.currency, contact: '', notes: '', quotes: [] };
+      const own = byName.get(name.toLowerCase()) ?? {
+        id: null,
+        name,
+        country: null,
+        currency: q.data.currency,
+        contact: '',
+        notes: '',
+        quotes: [],
+      };
       byName.set(name.toLowerCase(), own);
-      own.quotes.push({ id: q.id, candidateId: q.candidateId, candidate: q.candidate.name, way: q.candidate.way, data: q.data, lanes: usage.get(q.id)?.n ?? 0, bestProfit: usage.get(q.id)?.best ?? null });
+      own.quotes.push({
+        id: q.id,
+        candidateId: q.candidateId,
+        candidate: q.candidate.name,
+        way: q.candidate.way,
+        data: q.data,
+        lanes: usage.get(q.id)?.n ?? 0,
+        bestProfit: usage.get(q.id)?.best ?? null,
+      });
     }
     return [...byName.values()].sort((a, b) => a.name.localeCompare(b.name));
   });
@@ -43,10 +98,21 @@ export async function saveSupplier(workspaceId: string, id: string | null, recor
       await tx.insert(supplier).values({ workspaceId, id: made, ...record });
       return made;
     }
-    const [was] = await tx.select({ name: supplier.name }).from(supplier).where(and(eq(supplier.workspaceId, workspaceId), eq(supplier.id, id))).for('update');
+    const [was] = await tx
+      .select({ name: supplier.name })
+      .from(supplier)
+      .where(and(eq(supplier.workspaceId, workspaceId), eq(supplier.id, id)))
+      .for('update');
     if (was === undefined) throw new Response('gone', { status: 404 });
-    await tx.update(supplier).set(record).where(and(eq(supplier.workspaceId, workspaceId), eq(supplier.id, id)));
-    if (was.name !== record.name) await tx.update(quote).set({ data: sql`jsonb_set(${quote.data}, '{supplier}', to_jsonb(${record.name}::text))` }).where(and(eq(quote.workspaceId, workspaceId), sql`lower(${quote.data} ->> 'supplier') = lower(${was.name})`));
+    await tx
+      .update(supplier)
+      .set(record)
+      .where(and(eq(supplier.workspaceId, workspaceId), eq(supplier.id, id)));
+    if (was.name !== record.name)
+      await tx
+        .update(quote)
+        .set({ data: sql`jsonb_set(${quote.data}, '{supplier}', to_jsonb(${record.name}::text))` })
+        .where(and(eq(quote.workspaceId, workspaceId), sql`lower(${quote.data} ->> 'supplier') = lower(${was.name})`));
     return id;
   });
 }

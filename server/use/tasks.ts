@@ -8,51 +8,136 @@ import { LANES, LISTS, queue } from '../jobs/boss.ts';
 import type { LanesJob } from '../jobs/boss.ts';
 import { newId } from './workspaces.ts';
 
-export type TaskHead = { id: string; kind: TaskKind; state: TaskState; done: number; total: number; data: Record<string, unknown>; error: string | null; createdBy: string | null; createdAt: Date };
-export const taskColumns = { id: task.id, kind: task.kind, state: task.state, done: task.done, total: task.total, data: task.data, error: task.error, createdBy: task.createdBy, createdAt: task.createdAt };
+export type TaskHead = {
+  id: string;
+  kind: TaskKind;
+  state: TaskState;
+  done: number;
+  total: number;
+  data: Record<string, unknown>;
+  error: string | null;
+  createdBy: string | null;
+  createdAt: Date;
+};
+export const taskColumns = {
+  id: task.id,
+  kind: task.kind,
+  state: task.state,
+  done: task.done,
+  total: task.total,
+  data: task.data,
+  error: task.error,
+  createdBy: task.createdBy,
+  createdAt: task.createdAt,
+};
 
 /** Puts a piece of long work into the queue; returns its id. */
-export async function startTask(workspaceId: string, kind: TaskKind, data: Record<string, unknown>, total: number, by: string): Promise<string> {
+export async function startTask(
+  workspaceId: string,
+  kind: TaskKind,
+  data: Record<string, unknown>,
+  total: number,
+  by: string,
+): Promise<string> {
   const id = newId();
   await inWorkspace(workspaceId, (tx) => tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by }));
-  await (await queue()).send(kind === 'checkList' || kind === 'readList' ? LISTS : LANES, { workspaceId, taskId: id } satisfies LanesJob);
+  await (await queue()).send(kind === 'checkList' || kind === 'readList' ? LISTS : LANES, {
+    workspaceId,
+    taskId: id,
+  } satisfies LanesJob);
   return id;
 }
 
 /** Has all lanes weighed again: what their results read (home currency, VAT standings, launch plan) has changed. */
 export async function weighAllAgain(workspaceId: string, by: string): Promise<string> {
-  const [count] = await inWorkspace(workspaceId, (tx) => tx.select({ n: sql<number>`count(*)::int` }).from(lane).where(eq(lane.workspaceId, workspaceId)));
+  const [count] = await inWorkspace(workspaceId, (tx) =>
+    tx.select({ n: sql<number>`count(*)::int` }).from(lane).where(eq(lane.workspaceId, workspaceId)),
+  );
   return startTask(workspaceId, 'weighAgain', {}, count?.n ?? 0, by);
 }
 
 /** Work that is waiting or running, and what ended in the last minute. */
 export async function tasksNow(workspaceId: string): Promise<TaskHead[]> {
   return inWorkspace(workspaceId, (tx) =>
-    tx.select(taskColumns).from(task).where(and(eq(task.workspaceId, workspaceId), sql`(${task.state} in ('waiting', 'running') or ${task.updatedAt} > now() - interval '1 minute')`)).orderBy(desc(task.createdAt)).limit(20),
+    tx
+      .select(taskColumns)
+      .from(task)
+      .where(
+        and(
+          eq(task.workspaceId, workspaceId),
+          sql`(${task.state} in ('waiting', 'running') or ${task.updatedAt} > now() - interval '1 minute')`,
+        ),
+      )
+      .orderBy(desc(task.createdAt))
+      .limit(20),
   );
 }
 
 export async function loadTask(workspaceId: string, id: string): Promise<TaskHead | null> {
-  return inWorkspace(workspaceId, async (tx) => (await tx.select(taskColumns).from(task).where(and(eq(task.workspaceId, workspaceId), eq(task.id, id))))[0] ?? null);
+  return inWorkspace(
+    workspaceId,
+    async (tx) =>
+      (
+        await tx
+          .select(taskColumns)
+          .from(task)
+          .where(and(eq(task.workspaceId, workspaceId), eq(task.id, id)))
+      )[0] ?? null,
+  );
 }
 
 /** Stops a piece of work after the chunk it is at; what is done stays done. */
 export async function cancelTask(workspaceId: string, id: string): Promise<void> {
-  await inWorkspace(workspaceId, (tx) => tx.update(task).set({ state: 'cancelled', updatedAt: new Date() }).where(and(eq(task.workspaceId, workspaceId), eq(task.id, id), inArray(task.state, ['waiting', 'running']))));
+  await inWorkspace(workspaceId, (tx) =>
+    tx
+      .update(task)
+      .set({ state: 'cancelled', updatedAt: new Date() })
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, id), inArray(task.state, ['waiting', 'running']))),
+  );
 }
 
 // ---- notices -------------------------------------------------------------------------------------------------------
 
-export type Notice = { id: string; kind: NoticeKind; data: Record<string, string | number>; link: string; at: Date; read: boolean };
+export type Notice = {
+  id: string;
+  kind: NoticeKind;
+  data: Record<string, string | number>;
+  link: string;
+  at: Date;
+  read: boolean;
+};
 
-export async function addNotices(tx: Tx, workspaceId: string, notices: readonly { kind: NoticeKind; data: Record<string, string | number>; link: string }[]): Promise<void> {
+export async function addNotices(
+  tx: Tx,
+  workspaceId: string,
+  notices: readonly { kind: NoticeKind; data: Record<string, string | number>; link: string }[],
+): Promise<void> {
   if (notices.length > 0) await tx.insert(notice).values(notices.map((n) => ({ workspaceId, id: newId(), ...n })));
 }
 
 export async function latestNotices(workspaceId: string): Promise<Notice[]> {
-  return inWorkspace(workspaceId, (tx) => tx.select({ id: notice.id, kind: notice.kind, data: notice.data, link: notice.link, at: notice.at, read: sql<boolean>`${notice.readAt} is not null` }).from(notice).where(eq(notice.workspaceId, workspaceId)).orderBy(desc(notice.at)).limit(50));
+  return inWorkspace(workspaceId, (tx) =>
+    tx
+      .select({
+        id: notice.id,
+        kind: notice.kind,
+        data: notice.data,
+        link: notice.link,
+        at: notice.at,
+        read: sql<boolean>`${notice.readAt} is not null`,
+      })
+      .from(notice)
+      .where(eq(notice.workspaceId, workspaceId))
+      .orderBy(desc(notice.at))
+      .limit(50),
+  );
 }
 
 export async function readNotices(workspaceId: string): Promise<void> {
-  await inWorkspace(workspaceId, (tx) => tx.update(notice).set({ readAt: new Date() }).where(and(eq(notice.workspaceId, workspaceId), isNull(notice.readAt))));
+  await inWorkspace(workspaceId, (tx) =>
+    tx
+      .update(notice)
+      .set({ readAt: new Date() })
+      .where(and(eq(notice.workspaceId, workspaceId), isNull(notice.readAt))),
+  );
 }

@@ -4,20 +4,43 @@ import { useTranslation } from 'react-i18next';
 import { Form, useNavigation } from 'react-router';
 import { Logo } from '../../ui/Logo.tsx';
 
-export type FormField = { name: string; label: string; type?: 'text' | 'email' | 'password'; autoComplete?: string; help?: string };
+export type FormField = {
+  name: string;
+  label: string;
+  type?: 'text' | 'email' | 'password';
+  autoComplete?: string;
+  help?: string;
+};
 
 /** The pages before the workspace: a heading, a short form, one button. */
 export function AccountPage({ title, lead, children }: { title: string; lead?: string; children: ReactNode }) {
   return (
-    <Box component="main" sx={{ minHeight: '100vh', display: 'grid', gridTemplateColumns: { xs: '1fr', md: '5fr 6fr' } }}>
-      <Box sx={{ bgcolor: 'paperTint', p: { xs: 3, md: 8 }, display: 'flex', flexDirection: 'column', justifyContent: 'space-between', gap: 4 }}>
+    <Box
+      component="main"
+      sx={{ minHeight: '100vh', display: 'grid', gridTemplateColumns: { xs: '1fr', md: '5fr 6fr' } }}>
+      <Box
+        sx={{
+          bgcolor: 'paperTint',
+          p: { xs: 3, md: 8 },
+          display: 'flex',
+          flexDirection: 'column',
+          justifyContent: 'space-between',
+          gap: 4,
+        }}>
         <Logo label />
         <Hero />
         <span />
       </Box>
-      <Box sx={{ p: { xs: 3, md: 8 }, display: 'flex', flexDirection: 'column', justifyContent: 'center', maxWidth: 560 }}>
-        <Typography variant="h1" gutterBottom>{title}</Typography>
-        {lead !== undefined && <Typography color="text.secondary" sx={{ mb: 3 }}>{lead}</Typography>}
+      <Box
+        sx={{ p: { xs: 3, md: 8 }, display: 'flex', flexDirection: 'column', justifyContent: 'center', maxWidth: 560 }}>
+        <Typography variant="h1" gutterBottom>
+          {title}
+        </Typography>
+        {lead !== undefined && (
+          <Typography color="text.secondary" sx={{ mb: 3 }}>
+            {lead}
+          </Typography>
+        )}
         {children}
       </Box>
     </Box>
@@ -28,23 +51,60 @@ function Hero() {
   const { t } = useTranslation();
   return (
     <Box>
-      <Typography variant="h1" component="p" sx={{ fontSize: { xs: '1.6rem', md: '2.6rem' }, lineHeight: 1.12, maxWidth: 460 }}>{t('account.hero')}</Typography>
-      <Typography sx={{ mt: 2, maxWidth: 420 }} color="text.secondary">{t('account.heroText')}</Typography>
+      <Typography
+        variant="h1"
+        component="p"
+        sx={{ fontSize: { xs: '1.6rem', md: '2.6rem' }, lineHeight: 1.12, maxWidth: 460 }}>
+        {t('account.hero')}
+      </Typography>
+      <Typography sx={{ mt: 2, maxWidth: 420 }} color="text.secondary">
+        {t('account.heroText')}
+      </Typography>
     </Box>
   );
 }
 
-export function AccountForm({ fields, button, error, hidden = {}, children }: { fields: FormField[]; button: string; error?: string | null; hidden?: Record<string, string>; children?: ReactNode }) {
+export function AccountForm({
+  fields,
+  button,
+  error,
+  hidden = {},
+  children,
+}: {
+  fields: FormField[];
+  button: string;
+  error?: string | null;
+  hidden?: Record<string, string>;
+  children?: ReactNode;
+}) {
   const busy = useNavigation().state !== 'idle';
   return (
     <Form method="post">
       <Stack spacing={2}>
-        {error && <Alert severity="error" role="alert">{error}</Alert>}
-        {Object.entries(hidden).map(([name, value]) => <input key={name} type="hidden" name={name} value={value} />)}
-        {fields.map((f) => (
-          <TextField key={f.name} id={f.name} name={f.name} label={f.label} type={f.type ?? 'text'} autoComplete={f.autoComplete} required helperText={f.help} slotProps={{ inputLabel: { required: false } }} />
+        {error && (
+          <Alert severity="error" role="alert">
+            {error}
+          </Alert>
+        )}
+        {Object.entries(hidden).map(([name, value]) => (
+          <input key={name} type="hidden" name={name} value={value} />
         ))}
-        <Button type="submit" variant="contained" size="large" disabled={busy}>{button}</Button>
+        {fields.map((f) => (
+          <TextField
+            key={f.name}
+            id={f.name}
+            name={f.name}
+            label={f.label}
+            type={f.type ?? 'text'}
+            autoComplete={f.autoComplete}
+            required
+            helperText={f.help}
+            slotProps={{ inputLabel: { required: false } }}
+          />
+        ))}
+        <Button type="submit" variant="contained" size="large" disabled={busy}>
+          {button}
+        </Button>
         {children}
       </Stack>
     </Form>
@@ -52,5 +112,9 @@ export function AccountForm({ fields, button, error, hidden = {}, children }: { 
 }
 
 export function TextLink({ to, children }: { to: string; children: ReactNode }) {
-  return <Link href={to} color="inherit">{children}</Link>;
+  return (
+    <Link href={to} color="inherit">
+      {children}
+    </Link>
+  );
 }

@@ -16,34 +16,105 @@ import type { Compared, Group, Sort } from './useCompared.ts';
 
 const ROW = 54;
 const HEADING = 34;
-type Line = { readonly kind: 'lane'; readonly lane: Compared } | { readonly kind: 'group'; readonly title: string; readonly count: number };
+type Line =
+  | { readonly kind: 'lane'; readonly lane: Compared }
+  | { readonly kind: 'group'; readonly title: string; readonly count: number };
 type Props = {
-  lanes: readonly Compared[]; group: Group; per: 'money' | 'hundred'; local: boolean; sort: Sort; plan: LaunchPlan; quotes: readonly { id: string; data: QuoteSource }[]; cards: Record<string, CardData>; home: string;
-  place: (c: Compared) => string; pinned: Compared | null; chosen: Compared | null; print: boolean; onPin: (id: string) => void; onChoose: (id: string) => void; onDrop: ((id: string) => void) | null; sheet: string;
+  lanes: readonly Compared[];
+  group: Group;
+  per: 'money' | 'hundred';
+  local: boolean;
+  sort: Sort;
+  plan: LaunchPlan;
+  quotes: readonly { id: string; data: QuoteSource }[];
+  cards: Record<string, CardData>;
+  home: string;
+  place: (c: Compared) => string;
+  pinned: Compared | null;
+  chosen: Compared | null;
+  print: boolean;
+  onPin: (id: string) => void;
+  onChoose: (id: string) => void;
+  onDrop: ((id: string) => void) | null;
+  sheet: string;
 };
 
 /** Lanes under lanes on one ruler; only those in view are drawn. */
-export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, home, place, pinned, chosen, print, onPin, onChoose, onDrop, sheet }: Props) {
+export function LaneList({
+  lanes,
+  group,
+  per,
+  local,
+  sort,
+  plan,
+  quotes,
+  cards,
+  home,
+  place,
+  pinned,
+  chosen,
+  print,
+  onPin,
+  onChoose,
+  onDrop,
+  sheet,
+}: Props) {
   const { t, i18n } = useTranslation();
   const f = useFormat();
   const box = useRef<HTMLDivElement>(null);
-  const supplierOf = (c: Compared): string => quotes.find((q) => q.id === c.data.components[0]?.quoteId)?.data.supplier || t('proposals.noQuote');
+  const supplierOf = (c: Compared): string =>
+    quotes.find((q) => q.id === c.data.components[0]?.quoteId)?.data.supplier || t('proposals.noQuote');
   const routeOf = (c: Compared): string => {
     const card = c.data.freightCardId == null ? undefined : cards[c.data.freightCardId];
-    return card !== undefined && 'name' in card ? card.name : c.doc.route === 'none' || c.doc.route === null ? t('line.none') : c.doc.route.name || t('proposals.defaultRoute');
+    return card !== undefined && 'name' in card
+      ? card.name
+      : c.doc.route === 'none' || c.doc.route === null
+        ? t('line.none')
+        : c.doc.route.name || t('proposals.defaultRoute');
   };
   /** The usual route says nothing that tells lanes apart. */
   const ownRoute = (c: Compared): boolean => routeOf(c) !== t('proposals.defaultRoute');
   // biome-ignore lint/correctness/useExhaustiveDependencies: names of suppliers and routes follow quotes and cards
   const lines = useMemo<Line[]>(() => {
     if (group === 'none') return lanes.map((lane) => ({ kind: 'lane', lane }));
-    const of = (c: Compared): string => (group === 'country' ? countryName(c.doc.country, i18n.language) : group === 'marketplace' ? c.doc.marketplace || t('sheet.noMarketplace') : group === 'method' ? t(`method.${c.doc.method}`) : group === 'supplier' ? supplierOf(c) : routeOf(c));
+    const of = (c: Compared): string =>
+      group === 'country'
+        ? countryName(c.doc.country, i18n.language)
+        : group === 'marketplace'
+          ? c.doc.marketplace || t('sheet.noMarketplace')
+          : group === 'method'
+            ? t(`method.${c.doc.method}`)
+            : group === 'supplier'
+              ? supplierOf(c)
+              : routeOf(c);
     const groups = new Map<string, Compared[]>();
     for (const lane of lanes) groups.set(of(lane), [...(groups.get(of(lane)) ?? []), lane]);
-    return [...groups].flatMap(([title, list]): Line[] => [{ kind: 'group', title, count: list.length }, ...list.map((lane): Line => ({ kind: 'lane', lane }))]);
+    return [...groups].flatMap(([title, list]): Line[] => [
+      { kind: 'group', title, count: list.length },
+      ...list.map((lane): Line => ({ kind: 'lane', lane })),
+    ]);
   }, [lanes, group, i18n.language, t, quotes, cards]);
-  const scale = useMemo(() => lanes.reduce((most, c) => Math.max(most, per === 'money' ? c.light.extent : (100 * c.light.extent) / (c.light.figures.gross || Number.POSITIVE_INFINITY)), 1e-9), [lanes, per]);
-  const virtual = useVirtualizer({ count: lines.length, getScrollElement: () => box.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? HEADING : ROW), overscan: 8, initialRect: { width: 1100, height: 520 } });
+  const scale = useMemo(
+    () =>
+      lanes.reduce(
+        (most, c) =>
+          Math.max(
+            most,
+            per === 'money'
+              ? c.light.extent
+              : (100 * c.light.extent) / (c.light.figures.gross || Number.POSITIVE_INFINITY),
+          ),
+        1e-9,
+      ),
+    [lanes, per],
+  );
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => box.current,
+    estimateSize: (i) => (lines[i]?.kind === 'group' ? HEADING : ROW),
+    overscan: 8,
+    initialRect: { width: 1100, height: 520 },
+  });
   // biome-ignore lint/correctness/useExhaustiveDependencies: headings differ from rows in height, so another grouping is measured anew
   useEffect(() => virtual.measure(), [virtual, group, lines.length]);
   const extra = ['unitProfit', 'margin', 'roi', 'breakEven'].includes(sort) ? null : sort;
@@ -58,28 +129,109 @@ export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, 
   for (let x = 0; x <= scale + 1e-9; x += step) marks.push(x);
 
   const row = (line: Line, start: number, index: number) => {
-    if (line.kind === 'group') return <div key={`g${line.title}`} role="row" aria-rowindex={index + 2} className="compared-group" style={{ transform: `translateY(${start}px)` }}><div role="rowheader">{line.title} <span>{line.count}</span></div></div>;
+    if (line.kind === 'group')
+      return (
+        <div
+          key={`g${line.title}`}
+          role="row"
+          aria-rowindex={index + 2}
+          className="compared-group"
+          style={{ transform: `translateY(${start}px)` }}>
+          <div role="rowheader">
+            {line.title} <span>{line.count}</span>
+          </div>
+        </div>
+      );
     const c = line.lane;
     const bar = barOf(c, per);
-    const delta = pinned === null || pinned.id === c.id ? null : keeps(c) === null || keeps(pinned) === null ? Number.NaN : (keeps(c) as number) - (keeps(pinned) as number);
+    const delta =
+      pinned === null || pinned.id === c.id
+        ? null
+        : keeps(c) === null || keeps(pinned) === null
+          ? Number.NaN
+          : (keeps(c) as number) - (keeps(pinned) as number);
     return (
       <LaneLine
-        key={c.id} c={c} bar={bar} scale={scale} template={template} start={start} index={index} local={local} home={home} place={place(c)} land={countryName(c.doc.country, i18n.language)} detail={`${c.doc.marketplace || t('sheet.noMarketplace')} · ${t(`method.${c.doc.method}`)}${ownRoute(c) ? ` · ${routeOf(c)}` : ''}${quotes.length > 1 ? ` · ${supplierOf(c)}` : ''}`}
-        sort={extra} extra={extra === null ? null : figureOf(c, extra, plan)} delta={delta} showDelta={pinned !== null} pinned={pinned?.id === c.id} chosen={chosen?.id === c.id} canDrop={onDrop !== null} onPin={pin} onChoose={choose} onDrop={drop} sheet={sheet}
+        key={c.id}
+        c={c}
+        bar={bar}
+        scale={scale}
+        template={template}
+        start={start}
+        index={index}
+        local={local}
+        home={home}
+        place={place(c)}
+        land={countryName(c.doc.country, i18n.language)}
+        detail={`${c.doc.marketplace || t('sheet.noMarketplace')} · ${t(`method.${c.doc.method}`)}${ownRoute(c) ? ` · ${routeOf(c)}` : ''}${quotes.length > 1 ? ` · ${supplierOf(c)}` : ''}`}
+        sort={extra}
+        extra={extra === null ? null : figureOf(c, extra, plan)}
+        delta={delta}
+        showDelta={pinned !== null}
+        pinned={pinned?.id === c.id}
+        chosen={chosen?.id === c.id}
+        canDrop={onDrop !== null}
+        onPin={pin}
+        onChoose={choose}
+        onDrop={drop}
+        sheet={sheet}
       />
     );
   };
   const head = (
-    <Box role="row" aria-rowindex={1} sx={{ display: 'grid', gridTemplateColumns: template, columnGap: '10px', px: '6px', height: 30, alignItems: 'end', position: 'sticky', top: 0, zIndex: 2, bgcolor: 'background.default', borderBottom: '1px solid', borderColor: 'text.primary', fontSize: '0.76rem', color: 'text.secondary', '& > div': { textAlign: 'right' } }}>
-      <div role="columnheader"><span className="hidden-text">{t('compare.pin', { where: '' })}</span></div>
-      <Box role="columnheader" sx={{ textAlign: 'left !important' }}>{t('compare.lane')}</Box>
-      <Box role="columnheader" aria-label={t('compare.bar')} sx={{ position: 'relative', height: 18 }}>
-        {marks.map((x) => <Box key={x} component="span" sx={{ position: 'absolute', bottom: 0, transform: x === 0 ? 'none' : 'translateX(-50%)', fontSize: '0.7rem' }} style={{ left: `${(100 * x) / scale}%` }}>{f.number(x, 0)}</Box>)}
+    <Box
+      role="row"
+      aria-rowindex={1}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: template,
+        columnGap: '10px',
+        px: '6px',
+        height: 30,
+        alignItems: 'end',
+        position: 'sticky',
+        top: 0,
+        zIndex: 2,
+        bgcolor: 'background.default',
+        borderBottom: '1px solid',
+        borderColor: 'text.primary',
+        fontSize: '0.76rem',
+        color: 'text.secondary',
+        '& > div': { textAlign: 'right' },
+      }}>
+      <div role="columnheader">
+        <span className="hidden-text">{t('compare.pin', { where: '' })}</span>
+      </div>
+      <Box role="columnheader" sx={{ textAlign: 'left !important' }}>
+        {t('compare.lane')}
       </Box>
-      <div role="columnheader">{t('compare.keeps')}, {per === 'hundred' ? '/100' : local ? '' : home}</div><div role="columnheader">{t('compare.margin')}</div>{pinned === null && <div role="columnheader">{t('compare.roi')}</div>}<div role="columnheader">{t('compare.breaksEven')}</div>
+      <Box role="columnheader" aria-label={t('compare.bar')} sx={{ position: 'relative', height: 18 }}>
+        {marks.map((x) => (
+          <Box
+            key={x}
+            component="span"
+            sx={{
+              position: 'absolute',
+              bottom: 0,
+              transform: x === 0 ? 'none' : 'translateX(-50%)',
+              fontSize: '0.7rem',
+            }}
+            style={{ left: `${(100 * x) / scale}%` }}>
+            {f.number(x, 0)}
+          </Box>
+        ))}
+      </Box>
+      <div role="columnheader">
+        {t('compare.keeps')}, {per === 'hundred' ? '/100' : local ? '' : home}
+      </div>
+      <div role="columnheader">{t('compare.margin')}</div>
+      {pinned === null && <div role="columnheader">{t('compare.roi')}</div>}
+      <div role="columnheader">{t('compare.breaksEven')}</div>
       {extra !== null && <div role="columnheader">{t(`compare.figure.${extra}`)}</div>}
       {pinned !== null && <div role="columnheader">±</div>}
-      <div role="columnheader"><span className="hidden-text">{t('compare.drop', { where: '' })}</span></div>
+      <div role="columnheader">
+        <span className="hidden-text">{t('compare.drop', { where: '' })}</span>
+      </div>
     </Box>
   );
   if (print) {
@@ -89,10 +241,23 @@ export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, 
       y += line.kind === 'group' ? HEADING : ROW;
       return row(line, at, i);
     });
-    return <Box role="table" aria-label={t('compare.title')}>{head}<Box sx={{ position: 'relative' }} style={{ height: y }}>{placed}</Box></Box>;
+    return (
+      <Box role="table" aria-label={t('compare.title')}>
+        {head}
+        <Box sx={{ position: 'relative' }} style={{ height: y }}>
+          {placed}
+        </Box>
+      </Box>
+    );
   }
   return (
-    <Box ref={box} role="table" aria-label={t('compare.title')} aria-rowcount={lines.length + 1} tabIndex={0} sx={{ height: 'max(340px, calc(100vh - 300px))', overflow: 'auto', minWidth: 0 }}>
+    <Box
+      ref={box}
+      role="table"
+      aria-label={t('compare.title')}
+      aria-rowcount={lines.length + 1}
+      tabIndex={0}
+      sx={{ height: 'max(340px, calc(100vh - 300px))', overflow: 'auto', minWidth: 0 }}>
       <Box sx={{ minWidth: 720 }}>
         {head}
         <Box sx={{ position: 'relative' }} style={{ height: virtual.getTotalSize() }}>
@@ -104,11 +269,54 @@ export function LaneList({ lanes, group, per, local, sort, plan, quotes, cards, 
 }
 
 type LineProps = {
-  c: Compared; bar: ReturnType<typeof barOf>; scale: number; template: string; start: number; index: number; local: boolean; home: string; place: string; land: string; detail: string; sort: Sort | null; extra: number | null;
-  delta: number | null; showDelta: boolean; pinned: boolean; chosen: boolean; canDrop: boolean; onPin: (id: string) => void; onChoose: (id: string) => void; onDrop: (id: string) => void; sheet: string;
+  c: Compared;
+  bar: ReturnType<typeof barOf>;
+  scale: number;
+  template: string;
+  start: number;
+  index: number;
+  local: boolean;
+  home: string;
+  place: string;
+  land: string;
+  detail: string;
+  sort: Sort | null;
+  extra: number | null;
+  delta: number | null;
+  showDelta: boolean;
+  pinned: boolean;
+  chosen: boolean;
+  canDrop: boolean;
+  onPin: (id: string) => void;
+  onChoose: (id: string) => void;
+  onDrop: (id: string) => void;
+  sheet: string;
 };
 
-const LaneLine = memo(function LaneLine({ c, bar, scale, template, start, index, local, home, place, land, detail, sort, extra, delta, showDelta, pinned, chosen, canDrop, onPin, onChoose, onDrop, sheet }: LineProps) {
+const LaneLine = memo(function LaneLine({
+  c,
+  bar,
+  scale,
+  template,
+  start,
+  index,
+  local,
+  home,
+  place,
+  land,
+  detail,
+  sort,
+  extra,
+  delta,
+  showDelta,
+  pinned,
+  chosen,
+  canDrop,
+  onPin,
+  onChoose,
+  onDrop,
+  sheet,
+}: LineProps) {
   const { t } = useTranslation();
   const f = useFormat();
   const result = resultOf(c);
@@ -120,17 +328,98 @@ const LaneLine = memo(function LaneLine({ c, bar, scale, template, start, index,
   const even = breakEvenOf(c.doc);
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: a shortcut for the pointer; the buttons in the row are reached by keyboard
-    <div role="row" aria-rowindex={index + 2} aria-selected={chosen} className={`compared${chosen ? ' chosen' : ''}${pinned ? ' pinned' : ''}`} style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }} onClick={() => onChoose(c.id)}>
-      <div role="cell"><button type="button" aria-pressed={pinned} aria-label={pinned ? t('compare.unpin') : t('compare.pin', { where: place })} title={pinned ? t('compare.pinned') : t('compare.pin', { where: place })} onClick={(e) => (e.stopPropagation(), onPin(c.id))}>⇥</button></div>
-      <div role="rowheader" className="where"><Link to={`${sheet}?lane=${c.id}`} onClick={(e) => e.stopPropagation()} aria-label={t('compare.openSheet', { where: place })}>{land}</Link><small>{detail}</small></div>
-      <div role="cell">{bar === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={bar} scale={scale} height={13} />}</div>
-      <div role="cell" className="num"><b className={profit !== null && profit < 0 ? 'loses' : ''}>{profit === null ? '–' : bounds.of(local ? f.money(profit, c.doc.currency) : f.plain(profit, home), lacking)}</b><small>{profit === null ? (problem === undefined ? t('compare.problem') : t(`problemShort.${problem.code}`)) : bounds.lacks(lacking) ? t('compare.notKnown', { list: bounds.list(lacking ?? []) }) : profit < 0 ? t('lanes.losesWord') : c.doc.currency === home ? '' : local ? f.money(c.light.figures.unitProfit, home) : f.money(result.figures.unitProfit, c.doc.currency)}</small></div>
-      <div role="cell" className="num">{result.figures.margin === null ? '–' : bounds.of(f.percent(result.figures.margin), lacking)}</div>
-      {!showDelta && <div role="cell" className="num">{result.figures.roi === null ? '–' : bounds.of(f.percent(result.figures.roi, 0), lacking)}</div>}
-      <div role="cell" className="num">{even === null ? '–' : bounds.of(f.money(even, c.doc.currency), lacking, 'above')}<small>{c.doc.price === null ? '' : f.money(c.doc.price, c.doc.currency)}</small></div>
-      {sort !== null && <div role="cell" className="num">{figureText(f, sort, extra, home)}</div>}
-      {showDelta && <div role="cell" className="num">{delta === null ? '' : <button type="button" aria-pressed={chosen} aria-label={t('compare.why', { where: place })} title={t('compare.why', { where: place })} onClick={(e) => (e.stopPropagation(), onChoose(c.id))}>{Number.isNaN(delta) ? '–' : `${delta > 0 ? '+' : ''}${f.plain(delta, home)}`}</button>}</div>}
-      <div role="cell">{canDrop && <button type="button" aria-label={t('compare.drop', { where: place })} onClick={(e) => (e.stopPropagation(), onDrop(c.id))}>×</button>}</div>
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      aria-selected={chosen}
+      className={`compared${chosen ? ' chosen' : ''}${pinned ? ' pinned' : ''}`}
+      style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }}
+      onClick={() => onChoose(c.id)}>
+      <div role="cell">
+        <button
+          type="button"
+          aria-pressed={pinned}
+          aria-label={pinned ? t('compare.unpin') : t('compare.pin', { where: place })}
+          title={pinned ? t('compare.pinned') : t('compare.pin', { where: place })}
+          onClick={(e) => (e.stopPropagation(), onPin(c.id))}>
+          ⇥
+        </button>
+      </div>
+      <div role="rowheader" className="where">
+        <Link
+          to={`${sheet}?lane=${c.id}`}
+          onClick={(e) => e.stopPropagation()}
+          aria-label={t('compare.openSheet', { where: place })}>
+          {land}
+        </Link>
+        <small>{detail}</small>
+      </div>
+      <div role="cell">
+        {bar === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={bar} scale={scale} height={13} />}
+      </div>
+      <div role="cell" className="num">
+        <b className={profit !== null && profit < 0 ? 'loses' : ''}>
+          {profit === null ? '–' : bounds.of(local ? f.money(profit, c.doc.currency) : f.plain(profit, home), lacking)}
+        </b>
+        <small>
+          {profit === null
+            ? problem === undefined
+              ? t('compare.problem')
+              : t(`problemShort.${problem.code}`)
+            : bounds.lacks(lacking)
+              ? t('compare.notKnown', { list: bounds.list(lacking ?? []) })
+              : profit < 0
+                ? t('lanes.losesWord')
+                : c.doc.currency === home
+                  ? ''
+                  : local
+                    ? f.money(c.light.figures.unitProfit, home)
+                    : f.money(result.figures.unitProfit, c.doc.currency)}
+        </small>
+      </div>
+      <div role="cell" className="num">
+        {result.figures.margin === null ? '–' : bounds.of(f.percent(result.figures.margin), lacking)}
+      </div>
+      {!showDelta && (
+        <div role="cell" className="num">
+          {result.figures.roi === null ? '–' : bounds.of(f.percent(result.figures.roi, 0), lacking)}
+        </div>
+      )}
+      <div role="cell" className="num">
+        {even === null ? '–' : bounds.of(f.money(even, c.doc.currency), lacking, 'above')}
+        <small>{c.doc.price === null ? '' : f.money(c.doc.price, c.doc.currency)}</small>
+      </div>
+      {sort !== null && (
+        <div role="cell" className="num">
+          {figureText(f, sort, extra, home)}
+        </div>
+      )}
+      {showDelta && (
+        <div role="cell" className="num">
+          {delta === null ? (
+            ''
+          ) : (
+            <button
+              type="button"
+              aria-pressed={chosen}
+              aria-label={t('compare.why', { where: place })}
+              title={t('compare.why', { where: place })}
+              onClick={(e) => (e.stopPropagation(), onChoose(c.id))}>
+              {Number.isNaN(delta) ? '–' : `${delta > 0 ? '+' : ''}${f.plain(delta, home)}`}
+            </button>
+          )}
+        </div>
+      )}
+      <div role="cell">
+        {canDrop && (
+          <button
+            type="button"
+            aria-label={t('compare.drop', { where: place })}
+            onClick={(e) => (e.stopPropagation(), onDrop(c.id))}>
+            ×
+          </button>
+        )}
+      </div>
     </div>
   );
 });

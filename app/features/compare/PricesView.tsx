@@ -14,7 +14,21 @@ import type { Compared } from './useCompared.ts';
 const ODD = 0.2;
 
 /** One shelf price carried to all lanes, or each lane's price for an equal margin; and how far prices lie apart now. */
-export function PricesView({ lanes, place, home, canEdit, saveUrl, today }: { lanes: readonly Compared[]; place: (c: Compared) => string; home: string; canEdit: boolean; saveUrl: string; today: string }) {
+export function PricesView({
+  lanes,
+  place,
+  home,
+  canEdit,
+  saveUrl,
+  today,
+}: {
+  lanes: readonly Compared[];
+  place: (c: Compared) => string;
+  home: string;
+  canEdit: boolean;
+  saveUrl: string;
+  today: string;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const { revalidate } = useRevalidator();
@@ -27,7 +41,14 @@ export function PricesView({ lanes, place, home, canEdit, saveUrl, today }: { la
   const rows = useMemo(
     () =>
       lanes.map((c) => {
-        const then = how === 'one' ? (price === null ? null : sharedPrice(c.doc, price, home, habit)) : margin === null ? null : priceForMargin(c.doc, margin, habit);
+        const then =
+          how === 'one'
+            ? price === null
+              ? null
+              : sharedPrice(c.doc, price, home, habit)
+            : margin === null
+              ? null
+              : priceForMargin(c.doc, margin, habit);
         return { c, then, result: then === null ? null : evaluate({ ...c.doc, price: then }) };
       }),
     [lanes, how, price, margin, habit, home],
@@ -36,27 +57,151 @@ export function PricesView({ lanes, place, home, canEdit, saveUrl, today }: { la
   const apply = async (): Promise<void> => {
     const all = changed.flatMap((r) => [
       { entity: 'lane', id: r.c.id, path: ['price'], from: r.c.data.price, to: r.then },
-      { entity: 'lane', id: r.c.id, path: ['provenance', 'price'], from: null, to: { source: 'estimate', date: today, note: t(how === 'one' ? 'prices.one' : 'prices.margin') } },
+      {
+        entity: 'lane',
+        id: r.c.id,
+        path: ['provenance', 'price'],
+        from: null,
+        to: { source: 'estimate', date: today, note: t(how === 'one' ? 'prices.one' : 'prices.margin') },
+      },
     ]);
     let ok = true;
-    for (let i = 0; i < all.length && ok; i += 500) ok = (await fetch(saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ patches: all.slice(i, i + 500) }) }).catch(() => null))?.ok === true;
+    for (let i = 0; i < all.length && ok; i += 500)
+      ok =
+        (
+          await fetch(saveUrl, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ patches: all.slice(i, i + 500) }),
+          }).catch(() => null)
+        )?.ok === true;
     setDone(ok ? 'applied' : 'failed');
     await revalidate();
   };
   return (
     <Box>
-      {spread !== null && <Typography sx={{ mb: 1.5 }} data-testid="spread">{t('prices.spread', { gap: f.percent(spread.gap, 0), low: f.money(spread.low, home), high: f.money(spread.high, home), median: f.money(spread.median, home), currency: home })}</Typography>}
+      {spread !== null && (
+        <Typography sx={{ mb: 1.5 }} data-testid="spread">
+          {t('prices.spread', {
+            gap: f.percent(spread.gap, 0),
+            low: f.money(spread.low, home),
+            high: f.money(spread.high, home),
+            median: f.money(spread.median, home),
+            currency: home,
+          })}
+        </Typography>
+      )}
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', flexWrap: 'wrap', mb: 1.5 }}>
-        <ChoiceLine label={t('prices.how')} value={how} width={150} options={(['one', 'margin'] as const).map((x) => ({ value: x, label: t(`prices.${x}`) }))} onChange={setHow} />
-        {how === 'one' ? <NumField label={t('prices.shelf')} value={price} onChange={setPrice} kind="money" currency={home} width={120} /> : <NumField label={t('prices.wanted')} value={margin} onChange={setMargin} kind="percent" min={-1} max={0.99} width={120} />}
-        <ChoiceLine label={t('prices.habit')} value={habit} width={110} options={HABITS.map((x) => ({ value: x, label: t(`prices.habits.${x}`) }))} onChange={setHabit} />
-        <TableFile table={() => ({ name: t('prices.title'), columns: [t('form.country'), t('family.marketplace'), t('family.fulfilment'), t('form.currency'), t('prices.now'), t('prices.inHome', { currency: home }), t('prices.next'), t('prices.keeps'), t('prices.marginThen')].map((title, i) => ({ title, percent: i === 8 })), rows: rows.map(({ c, then, result }) => [c.doc.country, c.doc.marketplace, t(`method.${c.doc.method}`), c.doc.currency, c.doc.price, c.light.figures.gross, then, result?.figures.unitProfit ?? null, result?.figures.margin ?? null]) })} />
-        {canEdit && <Button variant="contained" disabled={changed.length === 0} onClick={() => void apply()}>{t('prices.apply', { count: changed.length })}</Button>}
+        <ChoiceLine
+          label={t('prices.how')}
+          value={how}
+          width={150}
+          options={(['one', 'margin'] as const).map((x) => ({ value: x, label: t(`prices.${x}`) }))}
+          onChange={setHow}
+        />
+        {how === 'one' ? (
+          <NumField
+            label={t('prices.shelf')}
+            value={price}
+            onChange={setPrice}
+            kind="money"
+            currency={home}
+            width={120}
+          />
+        ) : (
+          <NumField
+            label={t('prices.wanted')}
+            value={margin}
+            onChange={setMargin}
+            kind="percent"
+            min={-1}
+            max={0.99}
+            width={120}
+          />
+        )}
+        <ChoiceLine
+          label={t('prices.habit')}
+          value={habit}
+          width={110}
+          options={HABITS.map((x) => ({ value: x, label: t(`prices.habits.${x}`) }))}
+          onChange={setHabit}
+        />
+        <TableFile
+          table={() => ({
+            name: t('prices.title'),
+            columns: [
+              t('form.country'),
+              t('family.marketplace'),
+              t('family.fulfilment'),
+              t('form.currency'),
+              t('prices.now'),
+              t('prices.inHome', { currency: home }),
+              t('prices.next'),
+              t('prices.keeps'),
+              t('prices.marginThen'),
+            ].map((title, i) => ({ title, percent: i === 8 })),
+            rows: rows.map(({ c, then, result }) => [
+              c.doc.country,
+              c.doc.marketplace,
+              t(`method.${c.doc.method}`),
+              c.doc.currency,
+              c.doc.price,
+              c.light.figures.gross,
+              then,
+              result?.figures.unitProfit ?? null,
+              result?.figures.margin ?? null,
+            ]),
+          })}
+        />
+        {canEdit && (
+          <Button variant="contained" disabled={changed.length === 0} onClick={() => void apply()}>
+            {t('prices.apply', { count: changed.length })}
+          </Button>
+        )}
       </Box>
-      {done !== null && <Alert severity={done === 'applied' ? 'info' : 'error'} variant="outlined" sx={{ mb: 1 }} onClose={() => setDone(null)}>{t(`prices.${done}`)}</Alert>}
-      <Box role="region" tabIndex={0} aria-label={t('prices.title')} sx={{ overflow: 'auto', maxHeight: 'calc(100vh - 320px)', minHeight: 300 }}>
-        <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', maxWidth: 1060, fontSize: '0.88rem', '& th, & td': { py: 0.5, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline' }, '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem', position: 'sticky', top: 0, bgcolor: 'background.default' }, '& th:first-of-type': { textAlign: 'left' } }}>
-          <thead><tr><th scope="col">{t('compare.lane')}</th><th scope="col">{t('prices.now')}</th><th scope="col">{t('prices.inHome', { currency: home })}</th><th scope="col">{t('prices.off')}</th><th scope="col">{t('prices.next')}</th><th scope="col">{t('prices.keeps')}</th><th scope="col">{t('prices.marginThen')}</th></tr></thead>
+      {done !== null && (
+        <Alert
+          severity={done === 'applied' ? 'info' : 'error'}
+          variant="outlined"
+          sx={{ mb: 1 }}
+          onClose={() => setDone(null)}>
+          {t(`prices.${done}`)}
+        </Alert>
+      )}
+      <Box
+        role="region"
+        tabIndex={0}
+        aria-label={t('prices.title')}
+        sx={{ overflow: 'auto', maxHeight: 'calc(100vh - 320px)', minHeight: 300 }}>
+        <Box
+          component="table"
+          sx={{
+            borderCollapse: 'collapse',
+            width: '100%',
+            maxWidth: 1060,
+            fontSize: '0.88rem',
+            '& th, & td': { py: 0.5, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline' },
+            '& thead th': {
+              fontWeight: 400,
+              color: 'text.secondary',
+              fontSize: '0.78rem',
+              position: 'sticky',
+              top: 0,
+              bgcolor: 'background.default',
+            },
+            '& th:first-of-type': { textAlign: 'left' },
+          }}>
+          <thead>
+            <tr>
+              <th scope="col">{t('compare.lane')}</th>
+              <th scope="col">{t('prices.now')}</th>
+              <th scope="col">{t('prices.inHome', { currency: home })}</th>
+              <th scope="col">{t('prices.off')}</th>
+              <th scope="col">{t('prices.next')}</th>
+              <th scope="col">{t('prices.keeps')}</th>
+              <th scope="col">{t('prices.marginThen')}</th>
+            </tr>
+          </thead>
           <tbody>
             {rows.map(({ c, then, result }) => {
               const gross = c.light.figures.gross;
@@ -64,12 +209,30 @@ export function PricesView({ lanes, place, home, canEdit, saveUrl, today }: { la
               const profit = result?.figures.unitProfit ?? null;
               return (
                 <tr key={c.id}>
-                  <th scope="row" style={{ fontWeight: 400 }}><b>{place(c)}</b> <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>{t(`method.${c.doc.method}`)}</Box></th>
+                  <th scope="row" style={{ fontWeight: 400 }}>
+                    <b>{place(c)}</b>{' '}
+                    <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
+                      {t(`method.${c.doc.method}`)}
+                    </Box>
+                  </th>
                   <td>{f.money(c.doc.price, c.doc.currency)}</td>
                   <td>{f.plain(gross, home)}</td>
-                  <Box component="td" sx={{ fontWeight: off !== null && Math.abs(off) > ODD ? 700 : 400 }}>{off === null ? '–' : Math.abs(off) > ODD ? t('prices.odd', { off: `${off > 0 ? '+' : ''}${f.percent(off, 0)}` }) : `${off > 0 ? '+' : ''}${f.percent(off, 0)}`}</Box>
-                  <Box component="td" sx={{ fontWeight: 650 }}>{then === null ? t('prices.noPrice') : f.money(then, c.doc.currency)}</Box>
-                  <Box component="td" sx={{ color: profit !== null && profit < 0 ? 'error.main' : 'primary.main', fontWeight: 650 }}>{f.money(profit, c.doc.currency)}{profit !== null && profit < 0 && ` ${t('lanes.losesWord')}`}</Box>
+                  <Box component="td" sx={{ fontWeight: off !== null && Math.abs(off) > ODD ? 700 : 400 }}>
+                    {off === null
+                      ? '–'
+                      : Math.abs(off) > ODD
+                        ? t('prices.odd', { off: `${off > 0 ? '+' : ''}${f.percent(off, 0)}` })
+                        : `${off > 0 ? '+' : ''}${f.percent(off, 0)}`}
+                  </Box>
+                  <Box component="td" sx={{ fontWeight: 650 }}>
+                    {then === null ? t('prices.noPrice') : f.money(then, c.doc.currency)}
+                  </Box>
+                  <Box
+                    component="td"
+                    sx={{ color: profit !== null && profit < 0 ? 'error.main' : 'primary.main', fontWeight: 650 }}>
+                    {f.money(profit, c.doc.currency)}
+                    {profit !== null && profit < 0 && ` ${t('lanes.losesWord')}`}
+                  </Box>
                   <td>{f.percent(result?.figures.margin ?? null)}</td>
                 </tr>
               );

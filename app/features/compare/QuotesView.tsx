@@ -14,7 +14,17 @@ import { TableFile } from '../../ui/TableFile.tsx';
 import { RetailSteps } from './RetailSteps.tsx';
 import type { Around, Compared } from './useCompared.ts';
 
-type Props = { lanes: readonly Compared[]; chosen: Compared; around: Around; place: (c: Compared) => string; onChoose: (id: string) => void; canEdit: boolean; use: (quoteId: string) => void; add: () => void; sheet: string };
+type Props = {
+  lanes: readonly Compared[];
+  chosen: Compared;
+  around: Around;
+  place: (c: Compared) => string;
+  onChoose: (id: string) => void;
+  canEdit: boolean;
+  use: (quoteId: string) => void;
+  add: () => void;
+  sheet: string;
+};
 const DASHES = ['', '6 3', '2 3', '10 3 2 3', '1 5'];
 
 /** Unit price of a quote at a quantity, or the shelf price of a shop; in the currency of the quote. */
@@ -32,33 +42,128 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
   const [typed, setTyped] = useState<number | null>(null);
   const quantity = typed ?? doc.orderQuantity ?? 100;
   const docs = useMemo(() => around.quotes.map((q) => onQuote(doc, q.data)), [around.quotes, doc]);
-  const most = Math.max(quantity * 3, ...around.quotes.flatMap((q) => (q.data.kind === 'quote' ? q.data.priceBreaks.map((b) => b.minQty * 1.5) : [])), 50);
+  const most = Math.max(
+    quantity * 3,
+    ...around.quotes.flatMap((q) => (q.data.kind === 'quote' ? q.data.priceBreaks.map((b) => b.minQty * 1.5) : [])),
+    50,
+  );
   const stretches = useMemo(() => crossings(docs, Math.round(most)), [docs, most]);
-  const chart = useMemo(() => Array.from({ length: 61 }, (_, i) => Math.max(1, Math.round((most * i) / 60))).map((q) => ({ q, ...Object.fromEntries(docs.map((d, i) => [`s${i}`, landedAt(d, q)])) })), [docs, most]);
+  const chart = useMemo(
+    () =>
+      Array.from({ length: 61 }, (_, i) => Math.max(1, Math.round((most * i) / 60))).map((q) => ({
+        q,
+        ...Object.fromEntries(docs.map((d, i) => [`s${i}`, landedAt(d, q)])),
+      })),
+    [docs, most],
+  );
   const name = (i: number): string => around.quotes[i]?.data.supplier || `${t('suppliers.supplier')} ${i + 1}`;
-  const rows = around.quotes.map((q, i) => ({ q, i, at: { ...(docs[i] as typeof doc), orderQuantity: quantity } })).map((x) => ({ ...x, result: evaluate(x.at), landed: landedAt(x.at, quantity) }));
-  const cheapest = [...rows].filter((x) => x.landed !== null).sort((a, b) => (a.landed as number) - (b.landed as number))[0];
-  const shops = rows.flatMap(({ q, i, landed }) => (q.data.kind === 'retail' ? [{ id: q.id, name: name(i), source: q.data, landed }] : []));
+  const rows = around.quotes
+    .map((q, i) => ({ q, i, at: { ...(docs[i] as typeof doc), orderQuantity: quantity } }))
+    .map((x) => ({ ...x, result: evaluate(x.at), landed: landedAt(x.at, quantity) }));
+  const cheapest = [...rows]
+    .filter((x) => x.landed !== null)
+    .sort((a, b) => (a.landed as number) - (b.landed as number))[0];
+  const shops = rows.flatMap(({ q, i, landed }) =>
+    q.data.kind === 'retail' ? [{ id: q.id, name: name(i), source: q.data, landed }] : [],
+  );
   const own = chosen.data.components[0]?.quoteId;
   return (
     <Box>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', mb: 1, flexWrap: 'wrap' }}>
-        <ChoiceLine label={t('routes.lane')} value={chosen.id} width={300} options={lanes.slice(0, 300).map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))} onChange={onChoose} />
-        <NumField label={t('suppliers.quantity')} value={quantity} onChange={setTyped} kind="number" min={1} width={110} step={50} />
-        <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75, flex: 1 }}>{t('suppliers.lead')}</Typography>
-        <TableFile table={() => ({ name: t('suppliers.title'), columns: [t('suppliers.supplier'), t('form.currency'), t('suppliers.unit'), t('suppliers.rule'), t('form.validUntil'), t('suppliers.quantity'), `${t('suppliers.landed')} ${c}`, `${t('suppliers.keeps')} ${c}`].map((title) => ({ title })), rows: rows.map(({ q, i, result, landed }) => [name(i), q.data.currency, unitAt(q.data, quantity), q.data.kind === 'quote' ? q.data.incoterm : 'EXW', q.data.validUntil, quantity, landed, landed === null ? null : result.figures.unitProfit]) })} />
+        <ChoiceLine
+          label={t('routes.lane')}
+          value={chosen.id}
+          width={300}
+          options={lanes
+            .slice(0, 300)
+            .map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))}
+          onChange={onChoose}
+        />
+        <NumField
+          label={t('suppliers.quantity')}
+          value={quantity}
+          onChange={setTyped}
+          kind="number"
+          min={1}
+          width={110}
+          step={50}
+        />
+        <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75, flex: 1 }}>
+          {t('suppliers.lead')}
+        </Typography>
+        <TableFile
+          table={() => ({
+            name: t('suppliers.title'),
+            columns: [
+              t('suppliers.supplier'),
+              t('form.currency'),
+              t('suppliers.unit'),
+              t('suppliers.rule'),
+              t('form.validUntil'),
+              t('suppliers.quantity'),
+              `${t('suppliers.landed')} ${c}`,
+              `${t('suppliers.keeps')} ${c}`,
+            ].map((title) => ({ title })),
+            rows: rows.map(({ q, i, result, landed }) => [
+              name(i),
+              q.data.currency,
+              unitAt(q.data, quantity),
+              q.data.kind === 'quote' ? q.data.incoterm : 'EXW',
+              q.data.validUntil,
+              quantity,
+              landed,
+              landed === null ? null : result.figures.unitProfit,
+            ]),
+          })}
+        />
         {canEdit && <Button onClick={add}>{t('suppliers.add')}</Button>}
       </Box>
       {around.quotes.length < 2 && <Typography sx={{ mb: 1 }}>{t('suppliers.one')}</Typography>}
       {cheapest !== undefined && around.quotes.length > 1 && (
         <Typography variant="h4" component="p" sx={{ mb: 1 }} data-testid="quotes-answer">
-          {t('suppliers.best', { supplier: name(cheapest.i) })} {stretches.filter((s) => s.best >= 0).map((s, i) => (i === 0 ? null : t('suppliers.crossing', { quantity: f.number(s.from), supplier: name(s.best) }))).filter(Boolean).join(' ')}
+          {t('suppliers.best', { supplier: name(cheapest.i) })}{' '}
+          {stretches
+            .filter((s) => s.best >= 0)
+            .map((s, i) =>
+              i === 0 ? null : t('suppliers.crossing', { quantity: f.number(s.from), supplier: name(s.best) }),
+            )
+            .filter(Boolean)
+            .join(' ')}
         </Typography>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.3fr 1fr' }, gap: 4 }}>
         <Box role="region" tabIndex={0} aria-label={t('suppliers.title')} sx={{ overflowX: 'auto' }}>
-          <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', fontSize: '0.88rem', '& th, & td': { py: 0.6, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline', verticalAlign: 'top' }, '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' }, '& th:first-of-type': { textAlign: 'left' } }}>
-            <thead><tr><th scope="col">{t('suppliers.supplier')}</th><th scope="col">{t('suppliers.unit')}</th><th scope="col">{t('suppliers.rule')}</th><th scope="col">{t('suppliers.landed')}</th><th scope="col">{t('suppliers.keeps')}</th>{canEdit && <th><span className="hidden-text">{t('suppliers.use')}</span></th>}</tr></thead>
+          <Box
+            component="table"
+            sx={{
+              borderCollapse: 'collapse',
+              width: '100%',
+              fontSize: '0.88rem',
+              '& th, & td': {
+                py: 0.6,
+                px: 1,
+                textAlign: 'right',
+                borderBottom: '1px solid',
+                borderColor: 'hairline',
+                verticalAlign: 'top',
+              },
+              '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' },
+              '& th:first-of-type': { textAlign: 'left' },
+            }}>
+            <thead>
+              <tr>
+                <th scope="col">{t('suppliers.supplier')}</th>
+                <th scope="col">{t('suppliers.unit')}</th>
+                <th scope="col">{t('suppliers.rule')}</th>
+                <th scope="col">{t('suppliers.landed')}</th>
+                <th scope="col">{t('suppliers.keeps')}</th>
+                {canEdit && (
+                  <th>
+                    <span className="hidden-text">{t('suppliers.use')}</span>
+                  </th>
+                )}
+              </tr>
+            </thead>
             <tbody>
               {rows.map(({ q, i, result, landed }) => {
                 const s = q.data;
@@ -67,12 +172,58 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
                 const profit = landed === null ? null : result.figures.unitProfit;
                 return (
                   <tr key={q.id}>
-                    <th scope="row" style={{ fontWeight: i === cheapest?.i ? 700 : 400 }}><Box component="svg" aria-hidden viewBox="0 0 26 6" sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}><line x1="0" y1="3" x2="26" y2="3" stroke={palette.text.primary} strokeWidth="2" strokeDasharray={DASHES[i % DASHES.length]} /></Box><bdi>{name(i)}</bdi>{s.validUntil !== null && <Box sx={{ fontSize: '0.76rem', color: expired ? 'error.main' : 'text.secondary', fontWeight: 400 }}>{t(expired ? 'suppliers.expired' : 'suppliers.valid', { date: f.day(s.validUntil) })}</Box>}</th>
+                    <th scope="row" style={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
+                      <Box
+                        component="svg"
+                        aria-hidden
+                        viewBox="0 0 26 6"
+                        sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}>
+                        <line
+                          x1="0"
+                          y1="3"
+                          x2="26"
+                          y2="3"
+                          stroke={palette.text.primary}
+                          strokeWidth="2"
+                          strokeDasharray={DASHES[i % DASHES.length]}
+                        />
+                      </Box>
+                      <bdi>{name(i)}</bdi>
+                      {s.validUntil !== null && (
+                        <Box
+                          sx={{
+                            fontSize: '0.76rem',
+                            color: expired ? 'error.main' : 'text.secondary',
+                            fontWeight: 400,
+                          }}>
+                          {t(expired ? 'suppliers.expired' : 'suppliers.valid', { date: f.day(s.validUntil) })}
+                        </Box>
+                      )}
+                    </th>
                     <td>{f.money(unit, s.currency)}</td>
                     <td>{s.kind === 'quote' ? s.incoterm : 'EXW'}</td>
-                    <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>{landed === null ? t('suppliers.cannot', { quantity: f.number(quantity) }) : f.money(landed, c)}</Box>
-                    <Box component="td" sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>{f.money(profit, c)}</Box>
-                    {canEdit && <td>{q.id === own ? t('routes.now') : <Button size="small" onClick={() => use(q.id)}>{t('suppliers.use')}</Button>} <Box component={Link} to={`${sheet}?lane=${chosen.id}`} sx={{ color: 'inherit' }}>{t('rates.change')}</Box></td>}
+                    <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
+                      {landed === null ? t('suppliers.cannot', { quantity: f.number(quantity) }) : f.money(landed, c)}
+                    </Box>
+                    <Box
+                      component="td"
+                      sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>
+                      {f.money(profit, c)}
+                    </Box>
+                    {canEdit && (
+                      <td>
+                        {q.id === own ? (
+                          t('routes.now')
+                        ) : (
+                          <Button size="small" onClick={() => use(q.id)}>
+                            {t('suppliers.use')}
+                          </Button>
+                        )}{' '}
+                        <Box component={Link} to={`${sheet}?lane=${chosen.id}`} sx={{ color: 'inherit' }}>
+                          {t('rates.change')}
+                        </Box>
+                      </td>
+                    )}
                   </tr>
                 );
               })}
@@ -80,22 +231,76 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
           </Box>
         </Box>
         <Box>
-          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('suppliers.chart')}</Typography>
+          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
+            {t('suppliers.chart')}
+          </Typography>
           <Box role="img" aria-label={t('suppliers.chart')} sx={{ height: 260 }}>
             <ResponsiveContainer>
               <LineChart data={chart} margin={{ left: 0, right: 10, top: 20, bottom: 4 }}>
-                <XAxis dataKey="q" type="number" domain={[0, Math.round(most)]} stroke={palette.text.secondary} fontSize={12} tickFormatter={(x: number) => f.number(x, 0)} label={{ value: t('form.orderQuantity'), position: 'insideBottomRight', offset: -2, fontSize: 12, fill: palette.text.secondary }} />
-                <YAxis domain={['auto', 'auto']} stroke={palette.text.secondary} fontSize={12} width={64} tickFormatter={(x: number) => f.money(x, c)} />
-                <Tooltip formatter={(x, id) => [f.money(Number(x), c), name(Number(String(id).slice(1)))]} labelFormatter={(x) => f.number(Number(x))} contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }} />
-                {stretches.slice(1).map((s) => <ReferenceLine key={s.from} x={s.from} stroke={palette.primary.main} strokeDasharray="3 3" label={{ value: f.number(s.from), position: 'top', fontSize: 11, fill: palette.text.primary }} />)}
+                <XAxis
+                  dataKey="q"
+                  type="number"
+                  domain={[0, Math.round(most)]}
+                  stroke={palette.text.secondary}
+                  fontSize={12}
+                  tickFormatter={(x: number) => f.number(x, 0)}
+                  label={{
+                    value: t('form.orderQuantity'),
+                    position: 'insideBottomRight',
+                    offset: -2,
+                    fontSize: 12,
+                    fill: palette.text.secondary,
+                  }}
+                />
+                <YAxis
+                  domain={['auto', 'auto']}
+                  stroke={palette.text.secondary}
+                  fontSize={12}
+                  width={64}
+                  tickFormatter={(x: number) => f.money(x, c)}
+                />
+                <Tooltip
+                  formatter={(x, id) => [f.money(Number(x), c), name(Number(String(id).slice(1)))]}
+                  labelFormatter={(x) => f.number(Number(x))}
+                  contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+                />
+                {stretches.slice(1).map((s) => (
+                  <ReferenceLine
+                    key={s.from}
+                    x={s.from}
+                    stroke={palette.primary.main}
+                    strokeDasharray="3 3"
+                    label={{ value: f.number(s.from), position: 'top', fontSize: 11, fill: palette.text.primary }}
+                  />
+                ))}
                 <ReferenceLine x={quantity} stroke={palette.text.primary} />
-                {around.quotes.map((q, i) => <Line key={q.id} dataKey={`s${i}`} dot={false} isAnimationActive={false} connectNulls={false} stroke={palette.text.primary} strokeWidth={2} strokeDasharray={DASHES[i % DASHES.length] ?? ''} />)}
+                {around.quotes.map((q, i) => (
+                  <Line
+                    key={q.id}
+                    dataKey={`s${i}`}
+                    dot={false}
+                    isAnimationActive={false}
+                    connectNulls={false}
+                    stroke={palette.text.primary}
+                    strokeWidth={2}
+                    strokeDasharray={DASHES[i % DASHES.length] ?? ''}
+                  />
+                ))}
               </LineChart>
             </ResponsiveContainer>
           </Box>
         </Box>
       </Box>
-      {shops.length > 0 && <RetailSteps shops={shops} currency={c} today={around.today} canEdit={canEdit} saveUrl={`${sheet}/save`} quantity={quantity} />}
+      {shops.length > 0 && (
+        <RetailSteps
+          shops={shops}
+          currency={c}
+          today={around.today}
+          canEdit={canEdit}
+          saveUrl={`${sheet}/save`}
+          quantity={quantity}
+        />
+      )}
     </Box>
   );
 }

@@ -14,7 +14,16 @@ import { TableFile } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import type { Compared } from './useCompared.ts';
 
-type Props = { lanes: readonly Compared[]; chosen: Compared; freight: readonly { id: string; card: FreightCard }[]; place: (c: Compared) => string; onChoose: (id: string) => void; canEdit: boolean; use: (cardId: string) => void; root: string };
+type Props = {
+  lanes: readonly Compared[];
+  chosen: Compared;
+  freight: readonly { id: string; card: FreightCard }[];
+  place: (c: Compared) => string;
+  onChoose: (id: string) => void;
+  canEdit: boolean;
+  use: (cardId: string) => void;
+  root: string;
+};
 const FACTORS = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4];
 /** Strokes that tell routes apart without colour. */
 const DASHES = ['', '6 3', '2 3', '10 3 2 3', '1 5'];
@@ -28,37 +37,161 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
   const c = doc.currency;
   const cards = freight.filter((x) => routeFits(x.card, doc.product.origin, doc.country));
   const rows = [
-    { id: 'now', name: doc.route === null || doc.route === 'none' ? t('line.none') : doc.route.name || t('proposals.defaultRoute'), now: true, doc },
-    ...cards.filter((x) => x.id !== chosen.data.freightCardId).map((x) => ({ id: x.id, name: x.card.name, now: false, doc: alongRoute(doc, x.card) })),
+    {
+      id: 'now',
+      name: doc.route === null || doc.route === 'none' ? t('line.none') : doc.route.name || t('proposals.defaultRoute'),
+      now: true,
+      doc,
+    },
+    ...cards
+      .filter((x) => x.id !== chosen.data.freightCardId)
+      .map((x) => ({ id: x.id, name: x.card.name, now: false, doc: alongRoute(doc, x.card) })),
   ].map((row) => ({ ...row, result: evaluate(row.doc) }));
-  const chart = FACTORS.map((factor) => ({ factor, ...Object.fromEntries(rows.map((row) => [row.id, evaluate(asked(row.doc, { orderQuantity: null, mainFreight: factor, price: 1 })).figures.unitProfit])) }));
-  const days = (d: typeof doc): number | null => (d.route === null || d.route === 'none' ? null : (d.route.transitDays ?? 0) + d.route.inboundDays);
-  const cheapest = [...rows].filter((x) => x.result.figures.landedCost !== null).sort((a, b) => (a.result.figures.landedCost as number) - (b.result.figures.landedCost as number))[0];
+  const chart = FACTORS.map((factor) => ({
+    factor,
+    ...Object.fromEntries(
+      rows.map((row) => [
+        row.id,
+        evaluate(asked(row.doc, { orderQuantity: null, mainFreight: factor, price: 1 })).figures.unitProfit,
+      ]),
+    ),
+  }));
+  const days = (d: typeof doc): number | null =>
+    d.route === null || d.route === 'none' ? null : (d.route.transitDays ?? 0) + d.route.inboundDays;
+  const cheapest = [...rows]
+    .filter((x) => x.result.figures.landedCost !== null)
+    .sort((a, b) => (a.result.figures.landedCost as number) - (b.result.figures.landedCost as number))[0];
   return (
     <Box>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end', flexWrap: 'wrap', mb: 1 }}>
-        <ChoiceLine label={t('routes.lane')} value={chosen.id} width={330} options={lanes.slice(0, 300).map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))} onChange={onChoose} />
-        <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75 }}>{t('routes.lead', { quantity: f.number(doc.orderQuantity) })}</Typography>
-        <Box sx={{ ml: 'auto' }}><TableFile table={() => ({ name: t('routes.title'), columns: [t('routes.route'), `${t('routes.freight')} ${c}`, `${t('routes.landed')} ${c}`, t('routes.days'), t('routes.cycle'), `${t('routes.tied')} ${c}`, `${t('routes.keeps')} ${c}`].map((title) => ({ title })), rows: rows.map((row) => [row.name, row.result.lines.freight, row.result.figures.landedCost, days(row.doc), row.result.figures.cashCycleDays, row.result.figures.landedCash, row.result.figures.unitProfit]) })} /></Box>
+        <ChoiceLine
+          label={t('routes.lane')}
+          value={chosen.id}
+          width={330}
+          options={lanes
+            .slice(0, 300)
+            .map((l) => ({ value: l.id, label: `${place(l)}, ${t(`method.${l.doc.method}`)}` }))}
+          onChange={onChoose}
+        />
+        <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75 }}>
+          {t('routes.lead', { quantity: f.number(doc.orderQuantity) })}
+        </Typography>
+        <Box sx={{ ml: 'auto' }}>
+          <TableFile
+            table={() => ({
+              name: t('routes.title'),
+              columns: [
+                t('routes.route'),
+                `${t('routes.freight')} ${c}`,
+                `${t('routes.landed')} ${c}`,
+                t('routes.days'),
+                t('routes.cycle'),
+                `${t('routes.tied')} ${c}`,
+                `${t('routes.keeps')} ${c}`,
+              ].map((title) => ({ title })),
+              rows: rows.map((row) => [
+                row.name,
+                row.result.lines.freight,
+                row.result.figures.landedCost,
+                days(row.doc),
+                row.result.figures.cashCycleDays,
+                row.result.figures.landedCash,
+                row.result.figures.unitProfit,
+              ]),
+            })}
+          />
+        </Box>
       </Box>
-      {cards.length === 0 && <Typography sx={{ mb: 1 }}>{t('routes.none', { country: countryName(doc.country, i18n.language) })} <Link to={`${root}/rates`}>{t('nav.rates')}</Link></Typography>}
+      {cards.length === 0 && (
+        <Typography sx={{ mb: 1 }}>
+          {t('routes.none', { country: countryName(doc.country, i18n.language) })}{' '}
+          <Link to={`${root}/rates`}>{t('nav.rates')}</Link>
+        </Typography>
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.4fr 1fr' }, gap: 4 }}>
         <Box role="region" tabIndex={0} aria-label={t('routes.title')} sx={{ overflowX: 'auto', position: 'relative' }}>
-          <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', fontSize: '0.88rem', '& th, & td': { py: 0.6, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline' }, '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' }, '& th:first-of-type': { textAlign: 'left' } }}>
-            <thead><tr><th scope="col">{t('routes.route')}</th><th scope="col">{t('routes.freight')}</th><th scope="col">{t('routes.landed')}</th><th scope="col">{t('routes.days')}</th><th scope="col">{t('routes.cycle')}</th><th scope="col">{t('routes.tied')}</th><th scope="col">{t('routes.keeps')}</th>{canEdit && <th><span className="hidden-text">{t('routes.use')}</span></th>}</tr></thead>
+          <Box
+            component="table"
+            sx={{
+              borderCollapse: 'collapse',
+              width: '100%',
+              fontSize: '0.88rem',
+              '& th, & td': { py: 0.6, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline' },
+              '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' },
+              '& th:first-of-type': { textAlign: 'left' },
+            }}>
+            <thead>
+              <tr>
+                <th scope="col">{t('routes.route')}</th>
+                <th scope="col">{t('routes.freight')}</th>
+                <th scope="col">{t('routes.landed')}</th>
+                <th scope="col">{t('routes.days')}</th>
+                <th scope="col">{t('routes.cycle')}</th>
+                <th scope="col">{t('routes.tied')}</th>
+                <th scope="col">{t('routes.keeps')}</th>
+                {canEdit && (
+                  <th>
+                    <span className="hidden-text">{t('routes.use')}</span>
+                  </th>
+                )}
+              </tr>
+            </thead>
             <tbody>
               {rows.map((row, i) => {
                 const profit = row.result.figures.unitProfit;
                 return (
                   <tr key={row.id}>
-                    <th scope="row" style={{ fontWeight: row === cheapest ? 700 : 400 }}><Box component="svg" aria-hidden viewBox="0 0 26 6" sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}><line x1="0" y1="3" x2="26" y2="3" stroke={palette.text.primary} strokeWidth="2" strokeDasharray={DASHES[i % DASHES.length]} /></Box>{row.name}{row.now && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}> {t('routes.now')}</Box>}</th>
+                    <th scope="row" style={{ fontWeight: row === cheapest ? 700 : 400 }}>
+                      <Box
+                        component="svg"
+                        aria-hidden
+                        viewBox="0 0 26 6"
+                        sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}>
+                        <line
+                          x1="0"
+                          y1="3"
+                          x2="26"
+                          y2="3"
+                          stroke={palette.text.primary}
+                          strokeWidth="2"
+                          strokeDasharray={DASHES[i % DASHES.length]}
+                        />
+                      </Box>
+                      {row.name}
+                      {row.now && (
+                        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}>
+                          {' '}
+                          {t('routes.now')}
+                        </Box>
+                      )}
+                    </th>
                     <td>{f.plain(row.result.lines.freight, c)}</td>
-                    <Box component="td" sx={{ fontWeight: row === cheapest ? 700 : 400 }}>{f.money(row.result.figures.landedCost, c)}</Box>
+                    <Box component="td" sx={{ fontWeight: row === cheapest ? 700 : 400 }}>
+                      {f.money(row.result.figures.landedCost, c)}
+                    </Box>
                     <td>{f.number(days(row.doc), 0)}</td>
                     <td>{f.number(row.result.figures.cashCycleDays, 0)}</td>
                     <td>{f.plain(row.result.figures.landedCash, c)}</td>
-                    <Box component="td" sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>{f.money(profit, c)}{profit !== null && profit < 0 && <Box component="span" sx={{ fontWeight: 400, fontSize: '0.76rem' }}> {t('lanes.losesWord')}</Box>}</Box>
-                    {canEdit && <td>{!row.now && <Button size="small" onClick={() => use(row.id)}>{t('routes.use')}</Button>}</td>}
+                    <Box
+                      component="td"
+                      sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>
+                      {f.money(profit, c)}
+                      {profit !== null && profit < 0 && (
+                        <Box component="span" sx={{ fontWeight: 400, fontSize: '0.76rem' }}>
+                          {' '}
+                          {t('lanes.losesWord')}
+                        </Box>
+                      )}
+                    </Box>
+                    {canEdit && (
+                      <td>
+                        {!row.now && (
+                          <Button size="small" onClick={() => use(row.id)}>
+                            {t('routes.use')}
+                          </Button>
+                        )}
+                      </td>
+                    )}
                   </tr>
                 );
               })}
@@ -66,15 +199,44 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
           </Box>
         </Box>
         <Box>
-          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('routes.chart')}</Typography>
+          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
+            {t('routes.chart')}
+          </Typography>
           <Box role="img" aria-label={t('routes.chart')} sx={{ height: 260 }}>
             <ResponsiveContainer>
               <LineChart data={chart} margin={{ left: 0, right: 10, top: 6, bottom: 4 }}>
-                <XAxis dataKey="factor" type="number" domain={[0.5, 4]} ticks={[1, 2, 3, 4]} tickFormatter={(x: number) => `× ${x}`} stroke={palette.text.secondary} fontSize={12} />
-                <YAxis stroke={palette.text.secondary} fontSize={12} width={60} tickFormatter={(x: number) => f.mark(x, c)} />
-                <Tooltip formatter={(x, id) => [f.money(Number(x), c), rows.find((row) => row.id === id)?.name ?? '']} labelFormatter={(x) => `× ${f.number(Number(x))}`} contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }} />
+                <XAxis
+                  dataKey="factor"
+                  type="number"
+                  domain={[0.5, 4]}
+                  ticks={[1, 2, 3, 4]}
+                  tickFormatter={(x: number) => `× ${x}`}
+                  stroke={palette.text.secondary}
+                  fontSize={12}
+                />
+                <YAxis
+                  stroke={palette.text.secondary}
+                  fontSize={12}
+                  width={60}
+                  tickFormatter={(x: number) => f.mark(x, c)}
+                />
+                <Tooltip
+                  formatter={(x, id) => [f.money(Number(x), c), rows.find((row) => row.id === id)?.name ?? '']}
+                  labelFormatter={(x) => `× ${f.number(Number(x))}`}
+                  contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+                />
                 <ReferenceLine y={0} stroke={palette.text.primary} />
-                {rows.map((row, i) => <Line key={row.id} dataKey={row.id} dot={false} isAnimationActive={false} stroke={palette.text.primary} strokeWidth={2} strokeDasharray={DASHES[i % DASHES.length] ?? ''} />)}
+                {rows.map((row, i) => (
+                  <Line
+                    key={row.id}
+                    dataKey={row.id}
+                    dot={false}
+                    isAnimationActive={false}
+                    stroke={palette.text.primary}
+                    strokeWidth={2}
+                    strokeDasharray={DASHES[i % DASHES.length] ?? ''}
+                  />
+                ))}
               </LineChart>
             </ResponsiveContainer>
           </Box>

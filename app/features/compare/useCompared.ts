@@ -18,19 +18,43 @@ import type { Format } from '../../ui/locale.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 
 export type LaneIn = { readonly id: string; readonly data: StoredLane };
-export type Around = { readonly candidate: CandidateData; readonly quotes: readonly { id: string; data: QuoteSource }[]; readonly cards: Record<string, CardData>; readonly settings: Settings; readonly plan: LaunchPlan; readonly today: string };
+export type Around = {
+  readonly candidate: CandidateData;
+  readonly quotes: readonly { id: string; data: QuoteSource }[];
+  readonly cards: Record<string, CardData>;
+  readonly settings: Settings;
+  readonly plan: LaunchPlan;
+  readonly today: string;
+};
 /** A lane of the comparison; its whole result is worked out when it is shown (`resultOf`, `homeOf`). */
-export type Compared = { readonly id: string; readonly data: StoredLane; readonly doc: LaneDocument; readonly light: Light };
+export type Compared = {
+  readonly id: string;
+  readonly data: StoredLane;
+  readonly doc: LaneDocument;
+  readonly light: Light;
+};
 
 /** Lane documents, each put together again only when its lane changes. */
-export function useDocuments(lanes: readonly LaneIn[], around: Around): { id: string; data: StoredLane; doc: LaneDocument }[] {
+export function useDocuments(
+  lanes: readonly LaneIn[],
+  around: Around,
+): { id: string; data: StoredLane; doc: LaneDocument }[] {
   const kept = useRef(new Map<string, { data: StoredLane; around: Around; doc: LaneDocument }>());
   return useMemo(() => {
     const quotes = Object.fromEntries(around.quotes.map((q) => [q.id, q.data]));
     return lanes.map((l) => {
       const known = kept.current.get(l.id);
-      if (known !== undefined && known.data === l.data && known.around === around) return { id: l.id, data: l.data, doc: known.doc };
-      const doc = composeLane({ candidate: around.candidate, lane: l.data, quotes, cards: around.cards, homeCurrency: around.settings.homeCurrency, standings: around.settings.standings, today: around.today });
+      if (known !== undefined && known.data === l.data && known.around === around)
+        return { id: l.id, data: l.data, doc: known.doc };
+      const doc = composeLane({
+        candidate: around.candidate,
+        lane: l.data,
+        quotes,
+        cards: around.cards,
+        homeCurrency: around.settings.homeCurrency,
+        standings: around.settings.standings,
+        today: around.today,
+      });
       kept.current.set(l.id, { data: l.data, around, doc });
       return { id: l.id, data: l.data, doc };
     });
@@ -38,7 +62,10 @@ export function useDocuments(lanes: readonly LaneIn[], around: Around): { id: st
 }
 
 /** Every lane reckoned under a question asked of all. */
-export function evaluateAll(lanes: readonly { id: string; data: StoredLane; doc: LaneDocument }[], question: WhatIf): Compared[] {
+export function evaluateAll(
+  lanes: readonly { id: string; data: StoredLane; doc: LaneDocument }[],
+  question: WhatIf,
+): Compared[] {
   return lanes.map((l) => {
     const doc = asked(l.doc, question);
     return { id: l.id, data: l.data, doc, light: lightOf(doc) };
@@ -89,7 +116,18 @@ export function launchOf(doc: LaneDocument, plan: LaunchPlan): number | null {
   return total;
 }
 
-export const SORTS = ['unitProfit', 'margin', 'roi', 'profitPerMonth', 'yearlyReturnOnCash', 'launchCash', 'landedCost', 'gross', 'breakEven', 'cashCycleDays'] as const;
+export const SORTS = [
+  'unitProfit',
+  'margin',
+  'roi',
+  'profitPerMonth',
+  'yearlyReturnOnCash',
+  'launchCash',
+  'landedCost',
+  'gross',
+  'breakEven',
+  'cashCycleDays',
+] as const;
 export type Sort = (typeof SORTS)[number];
 const LOW_FIRST = new Set<Sort>(['launchCash', 'landedCost', 'breakEven', 'cashCycleDays']);
 
@@ -119,8 +157,15 @@ export function measureOf(c: Compared, measure: Measure, plan: LaunchPlan): numb
 
 /** The best lane by the user's measure. */
 export function bestOf(lanes: readonly Compared[], measure: Measure, plan: LaunchPlan): Compared | undefined {
-  const better = byMeasure<Compared>(measure, (c) => measureOf(c, measure, plan), (c) => c.light.whole);
-  return lanes.reduce<Compared | undefined>((best, c) => (best === undefined || better(c, best) < 0 ? c : best), undefined);
+  const better = byMeasure<Compared>(
+    measure,
+    (c) => measureOf(c, measure, plan),
+    (c) => c.light.whole,
+  );
+  return lanes.reduce<Compared | undefined>(
+    (best, c) => (best === undefined || better(c, best) < 0 ? c : best),
+    undefined,
+  );
 }
 
 const hundreds = new WeakMap<LaneResult, LaneResult | null>();

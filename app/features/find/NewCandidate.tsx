@@ -23,7 +23,18 @@ import type { Format } from '../../ui/locale.ts';
 import { parseMeasure, parseNumber, parseSides } from '../../ui/parseNumber.ts';
 import { COUNTRIES } from '../weigh/forms.tsx';
 
-type Props = { settings: Settings; today: string; markets: { id: string; name: string; key: string }[]; chosen: string | null; country: string; cards: Record<string, CardData>; taxCardId: string | null; exchangeCardId: string | null; canEdit: boolean; error: { row: number; field: string; message: string } | { message: string } | null };
+type Props = {
+  settings: Settings;
+  today: string;
+  markets: { id: string; name: string; key: string }[];
+  chosen: string | null;
+  country: string;
+  cards: Record<string, CardData>;
+  taxCardId: string | null;
+  exchangeCardId: string | null;
+  canEdit: boolean;
+  error: { row: number; field: string; message: string } | { message: string } | null;
+};
 
 /** A product from nothing to a first answer: name, price and cost; everything else by defaults that say so. */
 export function NewCandidateForm(p: Props) {
@@ -47,18 +58,59 @@ export function NewCandidateForm(p: Props) {
   const currency = card?.currency ?? p.settings.homeCurrency;
 
   const draft = useMemo(() => {
-    const data = { name: name || '–', way, product: { sides, kg, category: category || (card?.categories[0]?.key ?? null), taxClass: 'standard', hsCode: /^\d{4,10}$/.test(hsCode) ? hsCode : null, origin: origin || null, dangerous: false, oversize: false } };
-    const source = way === 'retail' ? retailPurchase.parse({ kind: 'retail', currency: costCurrency, shelfPrice: cost }) : quote.parse({ kind: 'quote', currency: costCurrency, incoterm: way === 'ownBrand' ? 'FOB' : way === 'wholesale' ? 'DAP' : 'EXW', priceBreaks: [{ minQty: 0, unitPrice: cost }] });
+    const data = {
+      name: name || '–',
+      way,
+      product: {
+        sides,
+        kg,
+        category: category || (card?.categories[0]?.key ?? null),
+        taxClass: 'standard',
+        hsCode: /^\d{4,10}$/.test(hsCode) ? hsCode : null,
+        origin: origin || null,
+        dangerous: false,
+        oversize: false,
+      },
+    };
+    const source =
+      way === 'retail'
+        ? retailPurchase.parse({ kind: 'retail', currency: costCurrency, shelfPrice: cost })
+        : quote.parse({
+            kind: 'quote',
+            currency: costCurrency,
+            incoterm: way === 'ownBrand' ? 'FOB' : way === 'wholesale' ? 'DAP' : 'EXW',
+            priceBreaks: [{ minQty: 0, unitPrice: cost }],
+          });
     const lane = newLane({
-      way, settings: p.settings, country: p.country, currency, marketplace: card === null || p.chosen === null ? null : { id: p.chosen, card }, taxCardId: p.taxCardId,
-      exchange: p.exchangeCardId === null ? null : { id: p.exchangeCardId, table: p.cards[p.exchangeCardId] as ExchangeTable }, origin: origin || null, price, quoteId: 'q', today: p.today,
+      way,
+      settings: p.settings,
+      country: p.country,
+      currency,
+      marketplace: card === null || p.chosen === null ? null : { id: p.chosen, card },
+      taxCardId: p.taxCardId,
+      exchange:
+        p.exchangeCardId === null ? null : { id: p.exchangeCardId, table: p.cards[p.exchangeCardId] as ExchangeTable },
+      origin: origin || null,
+      price,
+      quoteId: 'q',
+      today: p.today,
     });
-    return composeLane({ candidate: data, lane, quotes: { q: source }, cards: p.cards, homeCurrency: p.settings.homeCurrency, standings: p.settings.standings, today: p.today });
+    return composeLane({
+      candidate: data,
+      lane,
+      quotes: { q: source },
+      cards: p.cards,
+      homeCurrency: p.settings.homeCurrency,
+      standings: p.settings.standings,
+      today: p.today,
+    });
   }, [name, way, price, cost, costCurrency, sides, kg, origin, category, hsCode, card, currency, p]);
   const result = evaluate(draft);
   const profit = result.figures.unitProfit;
   // What the workspace's defaults have filled in, in the words of the form.
-  const taken = Object.keys(draft.provenance).filter((k) => draft.provenance[k]?.source === 'default').map((k) => t(`find.taken.${k}`));
+  const taken = Object.keys(draft.provenance)
+    .filter((k) => draft.provenance[k]?.source === 'default')
+    .map((k) => t(`find.taken.${k}`));
   const breakEven = profit === null ? null : priceFor(draft);
   // A price alone answers what one may pay.
   const mostToPay = price === null ? null : highestPurchaseCost(draft);
@@ -67,33 +119,129 @@ export function NewCandidateForm(p: Props) {
   const send = () => {
     setTried(true);
     if (name.trim() === '') return;
-    void submit([{ name, way, price, cost, costCurrency, sides, kg, marketplaceCardId: p.chosen, country: p.country, origin: origin || null, category: category || null, hsCode: hsCode || null }] as never, { method: 'post', encType: 'application/json' });
+    void submit(
+      [
+        {
+          name,
+          way,
+          price,
+          cost,
+          costCurrency,
+          sides,
+          kg,
+          marketplaceCardId: p.chosen,
+          country: p.country,
+          origin: origin || null,
+          category: category || null,
+          hsCode: hsCode || null,
+        },
+      ] as never,
+      { method: 'post', encType: 'application/json' },
+    );
   };
-  const currencies = [...new Set([p.settings.homeCurrency, 'EUR', 'USD', 'GBP', 'CNY', 'PLN', 'JPY', 'INR', 'TRY', 'AED'])];
+  const currencies = [
+    ...new Set([p.settings.homeCurrency, 'EUR', 'USD', 'GBP', 'CNY', 'PLN', 'JPY', 'INR', 'TRY', 'AED']),
+  ];
   return (
     <Box sx={{ maxWidth: 1080 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2 }}>
         <Typography variant="h1">{t('nav.find')}</Typography>
-        <Button component={Link} to="../lists" relative="path" size="small" sx={{ ml: 'auto' }}>{t('find.lists')}</Button>
+        <Button component={Link} to="../lists" relative="path" size="small" sx={{ ml: 'auto' }}>
+          {t('find.lists')}
+        </Button>
       </Box>
-      <Typography color="text.secondary" sx={{ mb: 2 }}>{t('find.lead')}</Typography>
-      {!p.canEdit && <Alert severity="info" sx={{ mb: 2 }}>{t('find.viewer')}</Alert>}
-      {p.error !== null && <Alert severity="error" sx={{ mb: 2 }}>{'message' in p.error && !('row' in p.error) ? p.error.message : t('find.serverError', p.error as { row: number; field: string; message: string })}</Alert>}
-      <Box component="form" aria-label={t('find.byHand')} onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), send())}>
+      <Typography color="text.secondary" sx={{ mb: 2 }}>
+        {t('find.lead')}
+      </Typography>
+      {!p.canEdit && (
+        <Alert severity="info" sx={{ mb: 2 }}>
+          {t('find.viewer')}
+        </Alert>
+      )}
+      {p.error !== null && (
+        <Alert severity="error" sx={{ mb: 2 }}>
+          {'message' in p.error && !('row' in p.error)
+            ? p.error.message
+            : t('find.serverError', p.error as { row: number; field: string; message: string })}
+        </Alert>
+      )}
+      <Box
+        component="form"
+        aria-label={t('find.byHand')}
+        onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), send())}>
         <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
-          <TextLine label={t('find.name')} value={name} onChange={setName} width={320} error={tried && name.trim() === '' ? t('find.nameMissing') : null} />
-          <NumField label={t('find.price')} value={price} onChange={setPrice} kind="money" currency={currency} width={170} />
-          <NumField label={way === 'retail' ? t('form.shelfPrice') : t('find.cost')} value={cost} onChange={setCost} kind="money" currency={costCurrency} width={150} />
-          <ChoiceLine label={t('form.currency')} value={costCurrency} options={currencies.map((c) => ({ value: c, label: c }))} onChange={setCostCurrency} width={86} />
+          <TextLine
+            label={t('find.name')}
+            value={name}
+            onChange={setName}
+            width={320}
+            error={tried && name.trim() === '' ? t('find.nameMissing') : null}
+          />
+          <NumField
+            label={t('find.price')}
+            value={price}
+            onChange={setPrice}
+            kind="money"
+            currency={currency}
+            width={170}
+          />
+          <NumField
+            label={way === 'retail' ? t('form.shelfPrice') : t('find.cost')}
+            value={cost}
+            onChange={setCost}
+            kind="money"
+            currency={costCurrency}
+            width={150}
+          />
+          <ChoiceLine
+            label={t('form.currency')}
+            value={costCurrency}
+            options={currencies.map((c) => ({ value: c, label: c }))}
+            onChange={setCostCurrency}
+            width={86}
+          />
         </Box>
         <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
-          <ChoiceLine label={t('find.way')} value={way} options={p.settings.ways.map((w) => ({ value: w, label: t(`way.${w}`) }))} onChange={setWay} width={150} />
-          <ChoiceLine label={t('find.where')} value={p.chosen ?? ''} options={p.markets.map((m) => ({ value: m.id, label: m.name }))} onChange={(v) => setSearch({ card: v }, { replace: true, preventScrollReset: true })} width={160} />
-          {card !== null && <ChoiceLine label={t('form.category')} value={category || (card.categories[0]?.key ?? '')} options={card.categories.map((c) => ({ value: c.key, label: c.name }))} onChange={setCategory} width={190} />}
+          <ChoiceLine
+            label={t('find.way')}
+            value={way}
+            options={p.settings.ways.map((w) => ({ value: w, label: t(`way.${w}`) }))}
+            onChange={setWay}
+            width={150}
+          />
+          <ChoiceLine
+            label={t('find.where')}
+            value={p.chosen ?? ''}
+            options={p.markets.map((m) => ({ value: m.id, label: m.name }))}
+            onChange={(v) => setSearch({ card: v }, { replace: true, preventScrollReset: true })}
+            width={160}
+          />
+          {card !== null && (
+            <ChoiceLine
+              label={t('form.category')}
+              value={category || (card.categories[0]?.key ?? '')}
+              options={card.categories.map((c) => ({ value: c.key, label: c.name }))}
+              onChange={setCategory}
+              width={190}
+            />
+          )}
           <SidesField label={t('form.sides')} value={sides} onChange={setSides} width={150} />
           <NumField label={t('form.weight')} value={kg} onChange={setKg} kind="weight" min={0.000001} width={90} />
-          <ChoiceLine label={t('form.origin')} value={origin} options={[{ value: '', label: '–' }, ...COUNTRIES.map((c) => ({ value: c, label: c }))]} onChange={setOrigin} width={76} />
-          <TextLine label={t('form.hsCode')} value={hsCode} onChange={setHsCode} width={104} maxLength={10} error={hsCode !== '' && !/^\d{4,10}$/.test(hsCode) ? t('find.hsCode') : null} />
+          <ChoiceLine
+            label={t('form.origin')}
+            value={origin}
+            options={[{ value: '', label: '–' }, ...COUNTRIES.map((c) => ({ value: c, label: c }))]}
+            onChange={setOrigin}
+            width={76}
+          />
+          <TextLine
+            label={t('form.hsCode')}
+            value={hsCode}
+            onChange={setHsCode}
+            width={104}
+            maxLength={10}
+            error={hsCode !== '' && !/^\d{4,10}$/.test(hsCode) ? t('find.hsCode') : null}
+          />
         </Box>
         <Box aria-live="polite" sx={{ borderTop: '1px solid', borderColor: 'hairline', pt: 1.5, minHeight: 150 }}>
           {price === null ? (
@@ -101,18 +249,66 @@ export function NewCandidateForm(p: Props) {
           ) : (
             <>
               <Typography variant="h4" component="p" sx={{ mb: 1 }} data-testid="first-answer">
-                {profit === null ? (cost === null && result.figures.proceeds !== null ? t('find.afterFees', { amount: bounds.of(f.money(result.figures.proceeds, currency), result.incomplete.proceeds) }) : t('find.cannot')) : <Trans i18nKey={profit < 0 ? 'find.loses' : 'find.keeps'} values={{ amount: bounds.of(f.money(Math.abs(profit), currency), result.incomplete.unitProfit, profit < 0 ? 'atLeast' : 'atMost') }} components={{ k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }} />}{' '}
-                {result.blanks.length > 0 && <Box component="span" sx={{ color: 'text.secondary' }}>{t('answer.incomplete', { blanks: bounds.list(result.blanks.filter((b) => b !== 'goods' || way !== 'feeCheck')) })}</Box>}{' '}
-                {breakEven?.price != null && t(breakEven.bound === null ? 'find.breaksEven' : 'find.breaksEvenBound', { price: bounds.of(f.money(breakEven.price, currency), breakEven.incomplete, 'above') })}{' '}
-                {mostToPay?.unitPrice != null && t(mostToPay.bound === null ? 'find.most' : 'find.mostBound', { cost: bounds.of(f.money(floorTo(mostToPay.unitPrice, minorDigits(mostToPay.currency)), mostToPay.currency), mostToPay.incomplete, 'lessThan') })}
+                {profit === null ? (
+                  cost === null && result.figures.proceeds !== null ? (
+                    t('find.afterFees', {
+                      amount: bounds.of(f.money(result.figures.proceeds, currency), result.incomplete.proceeds),
+                    })
+                  ) : (
+                    t('find.cannot')
+                  )
+                ) : (
+                  <Trans
+                    i18nKey={profit < 0 ? 'find.loses' : 'find.keeps'}
+                    values={{
+                      amount: bounds.of(
+                        f.money(Math.abs(profit), currency),
+                        result.incomplete.unitProfit,
+                        profit < 0 ? 'atLeast' : 'atMost',
+                      ),
+                    }}
+                    components={{
+                      k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} />,
+                    }}
+                  />
+                )}{' '}
+                {result.blanks.length > 0 && (
+                  <Box component="span" sx={{ color: 'text.secondary' }}>
+                    {t('answer.incomplete', {
+                      blanks: bounds.list(result.blanks.filter((b) => b !== 'goods' || way !== 'feeCheck')),
+                    })}
+                  </Box>
+                )}{' '}
+                {breakEven?.price != null &&
+                  t(breakEven.bound === null ? 'find.breaksEven' : 'find.breaksEvenBound', {
+                    price: bounds.of(f.money(breakEven.price, currency), breakEven.incomplete, 'above'),
+                  })}{' '}
+                {mostToPay?.unitPrice != null &&
+                  t(mostToPay.bound === null ? 'find.most' : 'find.mostBound', {
+                    cost: bounds.of(
+                      f.money(floorTo(mostToPay.unitPrice, minorDigits(mostToPay.currency)), mostToPay.currency),
+                      mostToPay.incomplete,
+                      'lessThan',
+                    ),
+                  })}
               </Typography>
-              {result.problems.map((x) => <Alert key={x.code + x.path} severity="warning" variant="outlined" sx={{ mb: 1 }}>{t(`problem.${x.code}`, x.detail as Record<string, string>)}</Alert>)}
+              {result.problems.map((x) => (
+                <Alert key={x.code + x.path} severity="warning" variant="outlined" sx={{ mb: 1 }}>
+                  {t(`problem.${x.code}`, x.detail as Record<string, string>)}
+                </Alert>
+              ))}
               <MarginBar result={result} large height={48} breakEven={breakEven?.price ?? null} />
-              {taken.length > 0 && <Typography variant="body2" color="text.secondary">{t('find.defaults', { list: taken.join(', ') })}</Typography>}
+              {taken.length > 0 && (
+                <Typography variant="body2" color="text.secondary">
+                  {t('find.defaults', { list: taken.join(', ') })}
+                </Typography>
+              )}
             </>
           )}
         </Box>
-        <Button type="submit" variant="contained" size="large" disabled={busy || !p.canEdit} sx={{ mt: 1 }}>{t('find.add')}</Button>
+        <Button type="submit" variant="contained" size="large" disabled={busy || !p.canEdit} sx={{ mt: 1 }}>
+          {t('find.add')}
+        </Button>
       </Box>
       <PasteRows {...p} way={way} currency={currency} />
       {p.canEdit && <OpenDocument />}
@@ -120,24 +316,57 @@ export function NewCandidateForm(p: Props) {
   );
 }
 
-type PastedRow = { line: number; name: string; price: number | null; cost: number | null; sides: [number, number, number] | null; kg: number | null; problem: string | null };
+type PastedRow = {
+  line: number;
+  name: string;
+  price: number | null;
+  cost: number | null;
+  sides: [number, number, number] | null;
+  kg: number | null;
+  problem: string | null;
+};
 
 /** Rows pasted from a spreadsheet: name, price, cost, size, weight; tabs, semicolons or commas between. */
-export function readRows(text: string, f: Pick<Format, 'locale'>, t: TFunction, currencies: { price: string; cost: string }): PastedRow[] {
+export function readRows(
+  text: string,
+  f: Pick<Format, 'locale'>,
+  t: TFunction,
+  currencies: { price: string; cost: string },
+): PastedRow[] {
   const delimiter = text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',';
   const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' });
   const rows = parsed.data.map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }));
   // A first row without any number is a heading.
-  const body = rows.length > 1 && rows[0]?.cells.slice(1).every((c) => parseNumber(c, f.locale).kind !== 'number') ? rows.slice(1) : rows;
+  const body =
+    rows.length > 1 && rows[0]?.cells.slice(1).every((c) => parseNumber(c, f.locale).kind !== 'number')
+      ? rows.slice(1)
+      : rows;
   return body.map(({ cells, line }) => {
-    const row: PastedRow = { line, name: (cells[0] ?? '').slice(0, 200), price: null, cost: null, sides: null, kg: null, problem: null };
+    const row: PastedRow = {
+      line,
+      name: (cells[0] ?? '').slice(0, 200),
+      price: null,
+      cost: null,
+      sides: null,
+      kg: null,
+      problem: null,
+    };
     if (row.name === '') row.problem = t('find.rowNoName');
-    for (const [i, key] of [[1, 'price'], [2, 'cost']] as const) {
+    for (const [i, key] of [
+      [1, 'price'],
+      [2, 'cost'],
+    ] as const) {
       const n = parseNumber(cells[i] ?? '', f.locale, currencies[key]);
-      if (n.kind === 'wrongCurrency') row.problem ??= t('find.rowCurrency', { field: t(`find.${key}`).toLowerCase(), found: n.found, currency: currencies[key] });
+      if (n.kind === 'wrongCurrency')
+        row.problem ??= t('find.rowCurrency', {
+          field: t(`find.${key}`).toLowerCase(),
+          found: n.found,
+          currency: currencies[key],
+        });
       else if (n.kind === 'number' && n.value >= 0) row[key] = n.value;
       else if (n.kind === 'number') row.problem ??= t('find.rowNegative', { field: t(`find.${key}`).toLowerCase() });
-      else if (n.kind !== 'blank') row.problem ??= t('find.rowNotNumber', { field: t(`find.${key}`).toLowerCase(), text: cells[i] ?? '' });
+      else if (n.kind !== 'blank')
+        row.problem ??= t('find.rowNotNumber', { field: t(`find.${key}`).toLowerCase(), text: cells[i] ?? '' });
     }
     const s = parseSides(cells[3] ?? '', f.locale);
     if (s === null) row.problem ??= t('find.rowSides', { text: cells[3] ?? '' });
@@ -157,23 +386,84 @@ function PasteRows({ settings, chosen, country, way, canEdit, currency }: Props 
   const rows = text.trim() === '' ? [] : readRows(text, f, t, { price: currency, cost: settings.homeCurrency });
   const good = rows.filter((r) => r.problem === null);
   const send = () =>
-    void submit(good.map((r) => ({ name: r.name, way, price: r.price, cost: r.cost, costCurrency: settings.homeCurrency, sides: r.sides, kg: r.kg, marketplaceCardId: chosen, country })) as never, { method: 'post', encType: 'application/json' });
+    void submit(
+      good.map((r) => ({
+        name: r.name,
+        way,
+        price: r.price,
+        cost: r.cost,
+        costCurrency: settings.homeCurrency,
+        sides: r.sides,
+        kg: r.kg,
+        marketplaceCardId: chosen,
+        country,
+      })) as never,
+      { method: 'post', encType: 'application/json' },
+    );
   return (
     <Box component="section" sx={{ mt: 5 }}>
       <Typography variant="h2">{t('find.pasteTitle')}</Typography>
-      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>{t('find.pasteText', { currency: settings.homeCurrency })}</Typography>
-      <InputBase multiline minRows={3} maxRows={10} fullWidth value={text} onChange={(e) => setText(e.target.value)} inputProps={{ 'aria-label': t('find.pasteTitle'), spellCheck: false }} placeholder={t('find.pasteExample')} sx={{ border: '1px solid', borderColor: 'fieldLine', borderRadius: 1, bgcolor: 'background.paper', p: 1, fontSize: '0.86rem' }} />
+      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>
+        {t('find.pasteText', { currency: settings.homeCurrency })}
+      </Typography>
+      <InputBase
+        multiline
+        minRows={3}
+        maxRows={10}
+        fullWidth
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        inputProps={{ 'aria-label': t('find.pasteTitle'), spellCheck: false }}
+        placeholder={t('find.pasteExample')}
+        sx={{
+          border: '1px solid',
+          borderColor: 'fieldLine',
+          borderRadius: 1,
+          bgcolor: 'background.paper',
+          p: 1,
+          fontSize: '0.86rem',
+        }}
+      />
       {rows.length > 0 && (
         <>
-          <Box component="table" sx={{ mt: 1.5, fontSize: '0.84rem', borderCollapse: 'collapse', '& td, & th': { pr: 2, py: 0.3, textAlign: 'left' } }}>
-            <thead><tr><th>{t('find.row')}</th><th>{t('find.name')}</th><th>{t('find.price')}</th><th>{t('find.costShort')}</th><th>{t('form.sides')}</th><th>{t('form.weight')}</th><th>{t('find.check')}</th></tr></thead>
+          <Box
+            component="table"
+            sx={{
+              mt: 1.5,
+              fontSize: '0.84rem',
+              borderCollapse: 'collapse',
+              '& td, & th': { pr: 2, py: 0.3, textAlign: 'left' },
+            }}>
+            <thead>
+              <tr>
+                <th>{t('find.row')}</th>
+                <th>{t('find.name')}</th>
+                <th>{t('find.price')}</th>
+                <th>{t('find.costShort')}</th>
+                <th>{t('form.sides')}</th>
+                <th>{t('form.weight')}</th>
+                <th>{t('find.check')}</th>
+              </tr>
+            </thead>
             <tbody>
               {rows.slice(0, 100).map((r) => (
-                <tr key={r.line}><td>{r.line}</td><td dir="auto">{r.name}</td><td>{f.number(r.price)}</td><td>{f.number(r.cost)}</td><td>{r.sides?.map((x) => f.number(x)).join(' × ') ?? '–'}</td><td>{r.kg === null ? '–' : `${f.number(r.kg, 3)} kg`}</td><Box component="td" sx={{ color: r.problem === null ? 'text.secondary' : 'error.main' }}>{r.problem ?? t(r.price === null ? 'find.okNoPrice' : 'find.ok')}</Box></tr>
+                <tr key={r.line}>
+                  <td>{r.line}</td>
+                  <td dir="auto">{r.name}</td>
+                  <td>{f.number(r.price)}</td>
+                  <td>{f.number(r.cost)}</td>
+                  <td>{r.sides?.map((x) => f.number(x)).join(' × ') ?? '–'}</td>
+                  <td>{r.kg === null ? '–' : `${f.number(r.kg, 3)} kg`}</td>
+                  <Box component="td" sx={{ color: r.problem === null ? 'text.secondary' : 'error.main' }}>
+                    {r.problem ?? t(r.price === null ? 'find.okNoPrice' : 'find.ok')}
+                  </Box>
+                </tr>
               ))}
             </tbody>
           </Box>
-          <Button variant="contained" sx={{ mt: 1 }} disabled={good.length === 0 || !canEdit} onClick={send}>{t('find.addRows', { good: good.length, all: rows.length })}</Button>
+          <Button variant="contained" sx={{ mt: 1 }} disabled={good.length === 0 || !canEdit} onClick={send}>
+            {t('find.addRows', { good: good.length, all: rows.length })}
+          </Button>
         </>
       )}
     </Box>
@@ -188,16 +478,27 @@ function OpenDocument() {
   return (
     <Box component="section" sx={{ mt: 5 }}>
       <Typography variant="h2">{t('find.openTitle')}</Typography>
-      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>{t('find.openText')}</Typography>
+      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>
+        {t('find.openText')}
+      </Typography>
       <input
-        ref={file} type="file" accept="application/json,.json" hidden aria-label={t('find.openTitle')}
+        ref={file}
+        type="file"
+        accept="application/json,.json"
+        hidden
+        aria-label={t('find.openTitle')}
         onChange={(e) => {
           const chosen = e.target.files?.[0];
-          if (chosen !== undefined) void chosen.text().then((text) => submit({ document: text }, { method: 'post', encType: 'application/json' }));
+          if (chosen !== undefined)
+            void chosen
+              .text()
+              .then((text) => submit({ document: text }, { method: 'post', encType: 'application/json' }));
           e.target.value = '';
         }}
       />
-      <Button variant="outlined" onClick={() => file.current?.click()}>{t('find.openButton')}</Button>
+      <Button variant="outlined" onClick={() => file.current?.click()}>
+        {t('find.openButton')}
+      </Button>
     </Box>
   );
 }

@@ -6,7 +6,14 @@ import { Link, useFetcher } from 'react-router';
 import { useFormat } from '../../ui/locale.ts';
 
 type Task = { id: string; kind: string; state: string; done: number; total: number; changed: number };
-type Notice = { id: string; kind: string; data: Record<string, string | number>; link: string; at: string; read: boolean };
+type Notice = {
+  id: string;
+  kind: string;
+  data: Record<string, string | number>;
+  link: string;
+  at: string;
+  read: boolean;
+};
 const QUIET_MS = 45_000;
 const BUSY_MS = 1500;
 
@@ -21,7 +28,10 @@ export function Notices({ base }: { base: string }) {
   const busy = working.length > 0;
   useEffect(() => {
     void load(`${base}/pulse`);
-    const timer = setInterval(() => document.visibilityState === 'visible' && void load(`${base}/pulse`), busy ? BUSY_MS : QUIET_MS);
+    const timer = setInterval(
+      () => document.visibilityState === 'visible' && void load(`${base}/pulse`),
+      busy ? BUSY_MS : QUIET_MS,
+    );
     return () => clearInterval(timer);
   }, [load, base, busy]);
   const unread = (data?.notices ?? []).filter((n) => !n.read).length;
@@ -30,25 +40,87 @@ export function Notices({ base }: { base: string }) {
     if (unread > 0) void act.submit({ intent: 'read' }, { method: 'post', action: `${base}/pulse` });
   };
   const said = (n: Notice): string => {
-    if (n.kind === 'underHurdle') return t('notices.underHurdle', { candidate: n.data.candidate, card: n.data.card, figure: t(`figure.${n.data.figure}`), before: f.money(Number(n.data.before), String(n.data.currency)), after: f.money(Number(n.data.after), String(n.data.currency)) });
+    if (n.kind === 'underHurdle')
+      return t('notices.underHurdle', {
+        candidate: n.data.candidate,
+        card: n.data.card,
+        figure: t(`figure.${n.data.figure}`),
+        before: f.money(Number(n.data.before), String(n.data.currency)),
+        after: f.money(Number(n.data.after), String(n.data.currency)),
+      });
     return t(`notices.${n.kind}`, { ...n.data, count: Number(n.data.count ?? 0) });
   };
-  const at = (x: Task): string => (x.kind === 'readList' || x.kind === 'checkList' ? t(`notices.${x.kind}`, { done: f.number(x.done, 0) }) : x.total === 0 ? t('notices.looking') : t('notices.working', { done: f.number(x.done), total: f.number(x.total) }));
+  const at = (x: Task): string =>
+    x.kind === 'readList' || x.kind === 'checkList'
+      ? t(`notices.${x.kind}`, { done: f.number(x.done, 0) })
+      : x.total === 0
+        ? t('notices.looking')
+        : t('notices.working', { done: f.number(x.done), total: f.number(x.total) });
   return (
     <>
-      {working.map((x) => <Box key={x.id} component="span" role="status" sx={{ display: { xs: 'none', md: 'inline' } }}>{at(x)}</Box>)}
-      <IconButton size="small" onClick={(e) => setOpen(e.currentTarget)} aria-label={unread > 0 ? t('notices.unread', { count: unread }) : t('notices.title')} aria-haspopup="dialog">
-        <Badge badgeContent={unread} color="primary" max={99}><BellIcon fontSize="small" /></Badge>
+      {working.map((x) => (
+        <Box key={x.id} component="span" role="status" sx={{ display: { xs: 'none', md: 'inline' } }}>
+          {at(x)}
+        </Box>
+      ))}
+      <IconButton
+        size="small"
+        onClick={(e) => setOpen(e.currentTarget)}
+        aria-label={unread > 0 ? t('notices.unread', { count: unread }) : t('notices.title')}
+        aria-haspopup="dialog">
+        <Badge badgeContent={unread} color="primary" max={99}>
+          <BellIcon fontSize="small" />
+        </Badge>
       </IconButton>
-      <Popover open={open !== null} anchorEl={open} onClose={close} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }} transformOrigin={{ vertical: 'top', horizontal: 'right' }} slotProps={{ paper: { role: 'dialog', 'aria-label': t('notices.title'), sx: { p: 2, width: 400, maxHeight: 460 } } }}>
-        <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('notices.title')}</Typography>
+      <Popover
+        open={open !== null}
+        anchorEl={open}
+        onClose={close}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+        slotProps={{
+          paper: { role: 'dialog', 'aria-label': t('notices.title'), sx: { p: 2, width: 400, maxHeight: 460 } },
+        }}>
+        <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
+          {t('notices.title')}
+        </Typography>
         {working.map((x) => (
-          <Box key={x.id} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: '0.88rem', mb: 1 }}>{at(x)} <Button size="small" onClick={() => void act.submit({ intent: 'cancel', id: x.id }, { method: 'post', action: `${base}/pulse` })}>{t('cancel')}</Button></Box>
+          <Box key={x.id} sx={{ display: 'flex', gap: 1, alignItems: 'center', fontSize: '0.88rem', mb: 1 }}>
+            {at(x)}{' '}
+            <Button
+              size="small"
+              onClick={() =>
+                void act.submit({ intent: 'cancel', id: x.id }, { method: 'post', action: `${base}/pulse` })
+              }>
+              {t('cancel')}
+            </Button>
+          </Box>
         ))}
-        {(data?.notices ?? []).length === 0 && <Typography variant="body2" color="text.secondary">{t('notices.none')}</Typography>}
+        {(data?.notices ?? []).length === 0 && (
+          <Typography variant="body2" color="text.secondary">
+            {t('notices.none')}
+          </Typography>
+        )}
         {(data?.notices ?? []).map((n) => (
-          <Box key={n.id} component={Link} to={`${base}${n.link}`} onClick={close} sx={{ display: 'block', color: 'text.primary', textDecoration: 'none', fontSize: '0.88rem', py: 0.75, borderTop: '1px solid', borderColor: 'hairline', fontWeight: n.read ? 400 : 650 }}>
-            {said(n)} <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>{f.dayShort(n.at.slice(0, 10))}</Box>
+          <Box
+            key={n.id}
+            component={Link}
+            to={`${base}${n.link}`}
+            onClick={close}
+            sx={{
+              display: 'block',
+              color: 'text.primary',
+              textDecoration: 'none',
+              fontSize: '0.88rem',
+              py: 0.75,
+              borderTop: '1px solid',
+              borderColor: 'hairline',
+              fontWeight: n.read ? 400 : 650,
+            }}>
+            {said(n)}{' '}
+            <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
+              {f.dayShort(n.at.slice(0, 10))}
+            </Box>
           </Box>
         ))}
       </Popover>

@@ -1,4 +1,17 @@
-import { Box, Button, Container, Dialog, InputBase, List, ListItemButton, ListItemText, Menu, MenuItem, Typography, useColorScheme } from '@mui/material';
+import {
+  Box,
+  Button,
+  Container,
+  Dialog,
+  InputBase,
+  List,
+  ListItemButton,
+  ListItemText,
+  Menu,
+  MenuItem,
+  Typography,
+  useColorScheme,
+} from '@mui/material';
 import FindIcon from '@mui/icons-material/PlaylistAdd';
 import FundIcon from '@mui/icons-material/AccountBalanceWalletOutlined';
 import RatesIcon from '@mui/icons-material/TableChartOutlined';
@@ -14,9 +27,24 @@ import { useFormat } from '../../ui/locale.ts';
 import { Notices } from './Notices.tsx';
 import { Logo } from '../../ui/Logo.tsx';
 
-export type WorkspaceHead = { slug: string; name: string; role: string; person: { name: string; email: string }; workspaces: { slug: string; name: string }[]; deleted: boolean; homeCurrency: string; ratesOf: string | null };
+export type WorkspaceHead = {
+  slug: string;
+  name: string;
+  role: string;
+  person: { name: string; email: string };
+  workspaces: { slug: string; name: string }[];
+  deleted: boolean;
+  homeCurrency: string;
+  ratesOf: string | null;
+};
 
-const PLACES = [['find', FindIcon], ['weigh', WeighIcon], ['fund', FundIcon], ['rates', RatesIcon], ['settings', SettingsIcon]] as const;
+const PLACES = [
+  ['find', FindIcon],
+  ['weigh', WeighIcon],
+  ['fund', FundIcon],
+  ['rates', RatesIcon],
+  ['settings', SettingsIcon],
+] as const;
 
 /** The frame: a rail with the places of the work, a bar with workspace, search and person. */
 export function Shell({ head, children }: { head: WorkspaceHead; children: ReactNode }) {
@@ -29,43 +57,193 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
   const { pathname } = useLocation();
   const base = `/w/${head.slug}`;
   useHotkeys('mod+k', (e) => (e.preventDefault(), setPalette(true)), { enableOnFormTags: true });
-  const initials = head.person.name.split(/\s+/).map((p) => p[0]).join('').slice(0, 2).toUpperCase();
+  const initials = head.person.name
+    .split(/\s+/)
+    .map((p) => p[0])
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '76px 1fr' }, minHeight: '100vh' }}>
-      <Box component="a" href="#main" sx={{ position: 'absolute', left: -9999, '&:focus': { left: 8, top: 8, zIndex: 20, bgcolor: 'background.paper', p: 1 } }}>{t('nav.skip')}</Box>
-      <Box component="nav" aria-label={t('nav.places')} sx={{ borderRight: { sm: '1px solid' }, borderTop: { xs: '1px solid', sm: 'none' }, borderColor: { xs: 'hairline', sm: 'hairline' }, position: { xs: 'fixed', sm: 'sticky' }, top: { sm: 0 }, bottom: { xs: 0, sm: 'auto' }, left: 0, right: { xs: 0, sm: 'auto' }, height: { sm: '100vh' }, zIndex: 5, bgcolor: 'background.default', display: 'flex', flexDirection: { xs: 'row', sm: 'column' }, alignItems: 'center', justifyContent: { xs: 'space-around', sm: 'flex-start' }, gap: { sm: 0.5 }, pt: { sm: 1.75 } }}>
-        <Box component={Link} to={`${base}/weigh`} aria-label="Bold Margin" sx={{ display: { xs: 'none', sm: 'block' }, mb: 2 }}><Logo /></Box>
+      <Box
+        component="a"
+        href="#main"
+        sx={{
+          position: 'absolute',
+          left: -9999,
+          '&:focus': { left: 8, top: 8, zIndex: 20, bgcolor: 'background.paper', p: 1 },
+        }}>
+        {t('nav.skip')}
+      </Box>
+      <Box
+        component="nav"
+        aria-label={t('nav.places')}
+        sx={{
+          borderRight: { sm: '1px solid' },
+          borderTop: { xs: '1px solid', sm: 'none' },
+          borderColor: { xs: 'hairline', sm: 'hairline' },
+          position: { xs: 'fixed', sm: 'sticky' },
+          top: { sm: 0 },
+          bottom: { xs: 0, sm: 'auto' },
+          left: 0,
+          right: { xs: 0, sm: 'auto' },
+          height: { sm: '100vh' },
+          zIndex: 5,
+          bgcolor: 'background.default',
+          display: 'flex',
+          flexDirection: { xs: 'row', sm: 'column' },
+          alignItems: 'center',
+          justifyContent: { xs: 'space-around', sm: 'flex-start' },
+          gap: { sm: 0.5 },
+          pt: { sm: 1.75 },
+        }}>
+        <Box
+          component={Link}
+          to={`${base}/weigh`}
+          aria-label="Bold Margin"
+          sx={{ display: { xs: 'none', sm: 'block' }, mb: 2 }}>
+          <Logo />
+        </Box>
         {PLACES.map(([place, Icon]) => (
           <Box
-            key={place} component={NavLink} to={`${base}/${place}`} prefetch="intent" className={place === 'find' && pathname.startsWith(`${base}/lists`) ? 'active' : undefined}
-            sx={{ display: 'flex', flexDirection: 'column', alignItems: 'center', gap: 0.25, width: 62, py: 0.9, borderRadius: 1.5, color: 'text.secondary', textDecoration: 'none', fontSize: '0.76rem', mt: { sm: place === 'rates' ? 'auto' : 0 }, mb: { sm: place === 'settings' ? 1.5 : 0 }, '&.active': { bgcolor: 'paperTint', color: 'text.primary', fontWeight: 680 } }}
-          >
+            key={place}
+            component={NavLink}
+            to={`${base}/${place}`}
+            prefetch="intent"
+            className={place === 'find' && pathname.startsWith(`${base}/lists`) ? 'active' : undefined}
+            sx={{
+              display: 'flex',
+              flexDirection: 'column',
+              alignItems: 'center',
+              gap: 0.25,
+              width: 62,
+              py: 0.9,
+              borderRadius: 1.5,
+              color: 'text.secondary',
+              textDecoration: 'none',
+              fontSize: '0.76rem',
+              mt: { sm: place === 'rates' ? 'auto' : 0 },
+              mb: { sm: place === 'settings' ? 1.5 : 0 },
+              '&.active': { bgcolor: 'paperTint', color: 'text.primary', fontWeight: 680 },
+            }}>
             <Icon sx={{ fontSize: 21 }} aria-hidden />
             {t(`nav.${place}`)}
           </Box>
         ))}
       </Box>
       <Box sx={{ minWidth: 0, pb: { xs: 8, sm: 0 } }}>
-        <Box component="header" sx={{ height: 46, borderBottom: '1px solid', borderColor: 'hairline', display: 'flex', alignItems: 'center', gap: 2, px: { xs: 1.5, sm: 3 } }}>
-          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'workspace' })} aria-haspopup="menu" sx={{ px: 0.5, maxWidth: 220, overflow: 'hidden', whiteSpace: 'nowrap' }}>{head.name} ▾</Button>
-          <Box component="button" type="button" aria-label={t('nav.search')} onClick={() => setPalette(true)} sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', width: { xs: 44, sm: 360 }, height: 32, border: '1px solid', borderColor: 'hairline', borderRadius: 1.5, bgcolor: 'background.paper', color: 'text.secondary', font: 'inherit', fontSize: '0.88rem', px: 1.25, cursor: 'pointer' }}>
-            <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>{t('nav.search')}</Box><Box component="kbd" sx={{ display: { xs: 'none', sm: 'inline' }, font: 'inherit', fontSize: '0.72rem', whiteSpace: 'nowrap' }}>Ctrl K</Box><SearchIcon sx={{ display: { xs: 'block', sm: 'none' }, fontSize: 19 }} aria-hidden />
+        <Box
+          component="header"
+          sx={{
+            height: 46,
+            borderBottom: '1px solid',
+            borderColor: 'hairline',
+            display: 'flex',
+            alignItems: 'center',
+            gap: 2,
+            px: { xs: 1.5, sm: 3 },
+          }}>
+          <Button
+            size="small"
+            onClick={(e) => setMenu({ el: e.currentTarget, which: 'workspace' })}
+            aria-haspopup="menu"
+            sx={{ px: 0.5, maxWidth: 220, overflow: 'hidden', whiteSpace: 'nowrap' }}>
+            {head.name} ▾
+          </Button>
+          <Box
+            component="button"
+            type="button"
+            aria-label={t('nav.search')}
+            onClick={() => setPalette(true)}
+            sx={{
+              display: 'flex',
+              justifyContent: 'space-between',
+              alignItems: 'center',
+              width: { xs: 44, sm: 360 },
+              height: 32,
+              border: '1px solid',
+              borderColor: 'hairline',
+              borderRadius: 1.5,
+              bgcolor: 'background.paper',
+              color: 'text.secondary',
+              font: 'inherit',
+              fontSize: '0.88rem',
+              px: 1.25,
+              cursor: 'pointer',
+            }}>
+            <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
+              {t('nav.search')}
+            </Box>
+            <Box
+              component="kbd"
+              sx={{
+                display: { xs: 'none', sm: 'inline' },
+                font: 'inherit',
+                fontSize: '0.72rem',
+                whiteSpace: 'nowrap',
+              }}>
+              Ctrl K
+            </Box>
+            <SearchIcon sx={{ display: { xs: 'block', sm: 'none' }, fontSize: 19 }} aria-hidden />
           </Box>
-          <Box role="status" sx={{ fontSize: '0.8rem', color: 'text.secondary', minWidth: 60 }}>{busy ? t('nav.loading') : ''}</Box>
-          <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 2, fontSize: '0.84rem', color: 'text.secondary' }}>
-            <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>{t('nav.home', { currency: head.homeCurrency })}</Box>
-            {head.ratesOf !== null && <Box component={Link} to={`${base}/rates`} sx={{ display: { xs: 'none', md: 'inline' }, color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>{t('nav.ratesOf', { date: f.day(head.ratesOf) })}</Box>}
+          <Box role="status" sx={{ fontSize: '0.8rem', color: 'text.secondary', minWidth: 60 }}>
+            {busy ? t('nav.loading') : ''}
+          </Box>
+          <Box
+            sx={{
+              ml: 'auto',
+              display: 'flex',
+              alignItems: 'center',
+              gap: 2,
+              fontSize: '0.84rem',
+              color: 'text.secondary',
+            }}>
+            <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>
+              {t('nav.home', { currency: head.homeCurrency })}
+            </Box>
+            {head.ratesOf !== null && (
+              <Box
+                component={Link}
+                to={`${base}/rates`}
+                sx={{
+                  display: { xs: 'none', md: 'inline' },
+                  color: 'inherit',
+                  textDecoration: 'none',
+                  '&:hover': { textDecoration: 'underline' },
+                }}>
+                {t('nav.ratesOf', { date: f.day(head.ratesOf) })}
+              </Box>
+            )}
             <Notices base={base} />
             {head.role === 'viewer' && <span>{t('nav.viewer')}</span>}
-            <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'person' })} aria-label={t('nav.person', { name: head.person.name })} aria-haspopup="menu" sx={{ minWidth: 0, fontWeight: 700 }}>{initials}</Button>
+            <Button
+              size="small"
+              onClick={(e) => setMenu({ el: e.currentTarget, which: 'person' })}
+              aria-label={t('nav.person', { name: head.person.name })}
+              aria-haspopup="menu"
+              sx={{ minWidth: 0, fontWeight: 700 }}>
+              {initials}
+            </Button>
           </Box>
         </Box>
-        <Menu open={menu?.which === 'workspace'} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
-          {head.workspaces.map((w) => <MenuItem key={w.slug} component="a" href={`/w/${w.slug}/weigh`} selected={w.slug === head.slug}>{w.name}</MenuItem>)}
-          <MenuItem component="a" href="/?new=1">{t('account.newWorkspace')}</MenuItem>
+        <Menu
+          open={menu?.which === 'workspace'}
+          anchorEl={menu?.el ?? null}
+          onClose={() => setMenu(null)}
+          onClick={() => setMenu(null)}>
+          {head.workspaces.map((w) => (
+            <MenuItem key={w.slug} component="a" href={`/w/${w.slug}/weigh`} selected={w.slug === head.slug}>
+              {w.name}
+            </MenuItem>
+          ))}
+          <MenuItem component="a" href="/?new=1">
+            {t('account.newWorkspace')}
+          </MenuItem>
         </Menu>
         <PersonMenu anchor={menu?.which === 'person' ? menu.el : null} onClose={() => setMenu(null)} />
-        <Box component="main" id="main" tabIndex={-1} sx={{ px: { xs: 1.75, sm: 3.5 }, py: 2, outline: 'none' }}>{children}</Box>
+        <Box component="main" id="main" tabIndex={-1} sx={{ px: { xs: 1.75, sm: 3.5 }, py: 2, outline: 'none' }}>
+          {children}
+        </Box>
       </Box>
       {palette && <Palette base={base} onClose={() => setPalette(false)} />}
     </Box>
@@ -78,9 +256,17 @@ function PersonMenu({ anchor, onClose }: { anchor: HTMLElement | null; onClose: 
   const fetcher = useFetcher();
   return (
     <Menu open={anchor !== null} anchorEl={anchor} onClose={onClose} onClick={onClose}>
-      <MenuItem component="a" href="/account">{t('account.title')}</MenuItem>
-      {(['light', 'dark', 'system'] as const).map((m) => <MenuItem key={m} selected={mode === m} onClick={() => setMode(m)}>{t(`mode.${m}`)}</MenuItem>)}
-      <MenuItem onClick={() => void fetcher.submit({}, { method: 'post', action: '/sign-out' })}>{t('account.signOut')}</MenuItem>
+      <MenuItem component="a" href="/account">
+        {t('account.title')}
+      </MenuItem>
+      {(['light', 'dark', 'system'] as const).map((m) => (
+        <MenuItem key={m} selected={mode === m} onClick={() => setMode(m)}>
+          {t(`mode.${m}`)}
+        </MenuItem>
+      ))}
+      <MenuItem onClick={() => void fetcher.submit({}, { method: 'post', action: '/sign-out' })}>
+        {t('account.signOut')}
+      </MenuItem>
     </Menu>
   );
 }
@@ -99,11 +285,21 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
   if (fetcher.state === 'idle' && fetcher.data === undefined) void fetcher.load(`${base}/names`);
   const all = useMemo<Found[]>(
     () => [
-      ...PLACES.map(([p]) => ({ key: p, label: t('palette.go', { place: t(`nav.${p}`) }), hint: '', to: `${base}/${p}` })),
+      ...PLACES.map(([p]) => ({
+        key: p,
+        label: t('palette.go', { place: t(`nav.${p}`) }),
+        hint: '',
+        to: `${base}/${p}`,
+      })),
       { key: 'lists', label: t('find.lists'), hint: '', to: `${base}/lists` },
       { key: 'suppliers', label: t('palette.suppliers'), hint: '', to: `${base}/suppliers` },
       { key: 'export', label: t('settings.export'), hint: '', to: `${base}/settings#export` },
-      ...(fetcher.data?.names ?? []).map((c) => ({ key: c.id, label: c.name, hint: t('palette.candidate'), to: `${base}/weigh/${c.id}` })),
+      ...(fetcher.data?.names ?? []).map((c) => ({
+        key: c.id,
+        label: c.name,
+        hint: t('palette.candidate'),
+        to: `${base}/weigh/${c.id}`,
+      })),
     ],
     [fetcher.data, base, t],
   );
@@ -123,19 +319,45 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
     }
   }, [waiting, fetcher.data, first, navigate, onClose]);
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label={t('nav.search')} sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: 8 } }}>
+    <Dialog
+      open
+      onClose={onClose}
+      fullWidth
+      maxWidth="sm"
+      aria-label={t('nav.search')}
+      sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: 8 } }}>
       <InputBase
-        autoFocus value={text} placeholder={t('nav.search')} onChange={(e) => (setText(e.target.value), setAt(0))}
-        inputProps={{ 'aria-label': t('nav.search'), role: 'combobox', 'aria-expanded': true, 'aria-controls': 'palette-list', 'aria-activedescendant': found[at] ? `palette-${found[at].key}` : undefined }}
+        autoFocus
+        value={text}
+        placeholder={t('nav.search')}
+        onChange={(e) => (setText(e.target.value), setAt(0))}
+        inputProps={{
+          'aria-label': t('nav.search'),
+          role: 'combobox',
+          'aria-expanded': true,
+          'aria-controls': 'palette-list',
+          'aria-activedescendant': found[at] ? `palette-${found[at].key}` : undefined,
+        }}
         onKeyDown={(e) => {
-          if (e.key === 'ArrowDown') (e.preventDefault(), setAt(Math.min(at + 1, found.length - 1)));
-          else if (e.key === 'ArrowUp') (e.preventDefault(), setAt(Math.max(at - 1, 0)));
-          else if (e.key === 'Enter') (e.preventDefault(), fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]));
+          if (e.key === 'ArrowDown') e.preventDefault(), setAt(Math.min(at + 1, found.length - 1));
+          else if (e.key === 'ArrowUp') e.preventDefault(), setAt(Math.max(at - 1, 0));
+          else if (e.key === 'Enter')
+            e.preventDefault(), fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]);
         }}
         sx={{ px: 2, py: 1.25, fontSize: '1.05rem', borderBottom: '1px solid', borderColor: 'hairline' }}
       />
       <List id="palette-list" role="listbox" dense>
-        {found.map((x, i) => <ListItemButton key={x.key} id={`palette-${x.key}`} role="option" aria-selected={i === at} selected={i === at} onClick={() => go(x)}><ListItemText primary={x.label} secondary={x.hint || null} /></ListItemButton>)}
+        {found.map((x, i) => (
+          <ListItemButton
+            key={x.key}
+            id={`palette-${x.key}`}
+            role="option"
+            aria-selected={i === at}
+            selected={i === at}
+            onClick={() => go(x)}>
+            <ListItemText primary={x.label} secondary={x.hint || null} />
+          </ListItemButton>
+        ))}
         {found.length === 0 && <Box sx={{ px: 2, py: 1, color: 'text.secondary' }}>{t('palette.nothing')}</Box>}
       </List>
     </Dialog>
@@ -148,13 +370,19 @@ export function DeletedWorkspace({ head }: { head: WorkspaceHead }) {
   return (
     <Container component="main" maxWidth="sm" sx={{ py: 8 }}>
       <Logo label />
-      <Typography variant="h1" sx={{ mt: 4 }}>{t('deleted.title', { name: head.name })}</Typography>
+      <Typography variant="h1" sx={{ mt: 4 }}>
+        {t('deleted.title', { name: head.name })}
+      </Typography>
       <Typography sx={{ my: 2 }}>{t('deleted.text')}</Typography>
       <Form method="post" action={`/w/${head.slug}`}>
         <input type="hidden" name="intent" value="restore" />
-        {head.role === 'owner' && <Button type="submit" variant="contained">{t('deleted.restore')}</Button>} <Button href="/?new=1">{t('account.newWorkspace')}</Button>
+        {head.role === 'owner' && (
+          <Button type="submit" variant="contained">
+            {t('deleted.restore')}
+          </Button>
+        )}{' '}
+        <Button href="/?new=1">{t('account.newWorkspace')}</Button>
       </Form>
     </Container>
   );
 }
-

@@ -8,24 +8,59 @@ import { useLatest } from '../../ui/useLatest.ts';
 
 export const ROW = 34;
 const TICK = 30;
-/** No element is drawn taller than this: browsers cap an element's height, so beyond it the scroll position is scaled. */
+/**
+ * No element is drawn taller than this: browsers cap an element's height, so beyond it the scroll position is scaled.
+ */
 const TALLEST = 8_000_000;
 const isClient = typeof document !== 'undefined';
 const useBefore = isClient ? useLayoutEffect : useEffect;
 
 export type Column = ListLook['columns'][number] & { readonly title: string; readonly right: boolean };
 type Props = {
-  columns: readonly Column[]; count: number; rowAt: (i: number) => ListRow | undefined; inView: (from: number, to: number) => void; cell: (row: ListRow, column: ListColumn) => ReactNode; foot: ((column: Column) => ReactNode) | null;
-  sort: readonly ListSort[]; onSort: (by: ListColumn, add: boolean) => void; onWidth: (id: ListColumn, width: number) => void; /** Puts a column at the place of another. */ onMove: (id: ListColumn, to: ListColumn) => void; ticked: ReadonlySet<number>; onTick: (row: ListRow, index: number, range: boolean) => void; opened: number | null; onOpen: (row: ListRow, index: number) => void;
+  columns: readonly Column[];
+  count: number;
+  rowAt: (i: number) => ListRow | undefined;
+  inView: (from: number, to: number) => void;
+  cell: (row: ListRow, column: ListColumn) => ReactNode;
+  foot: ((column: Column) => ReactNode) | null;
+  sort: readonly ListSort[];
+  onSort: (by: ListColumn, add: boolean) => void;
+  onWidth: (id: ListColumn, width: number) => void /** Puts a column at the place of another. */;
+  onMove: (id: ListColumn, to: ListColumn) => void;
+  ticked: ReadonlySet<number>;
+  onTick: (row: ListRow, index: number, range: boolean) => void;
+  opened: number | null;
+  onOpen: (row: ListRow, index: number) => void;
   /** Changes with the question; the grid goes back to its top. */
-  question: string; label: string; height: string;
+  question: string;
+  label: string;
+  height: string;
 };
 
 /**
- * Rows of a list, a million deep: only those in view are drawn, and the scroll bar stands for a height that no browser could draw.
+ * Rows of a list, a million deep: only those in view are drawn, and the scroll bar stands for a height that no
+ * browser could draw.
  * The wheel and the keys move by rows; dragging the bar moves by its share of the whole.
  */
-export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, onWidth, onMove, ticked, onTick, opened, onOpen, question, label, height }: Props) {
+export function Grid({
+  columns,
+  count,
+  rowAt,
+  inView,
+  cell,
+  foot,
+  sort,
+  onSort,
+  onWidth,
+  onMove,
+  ticked,
+  onTick,
+  opened,
+  onOpen,
+  question,
+  label,
+  height,
+}: Props) {
   const { t } = useTranslation();
   const box = useRef<HTMLDivElement>(null);
   const [tall, setTall] = useState(560);
@@ -89,7 +124,20 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
   const keys = (e: KeyboardEvent<HTMLDivElement>): void => {
     if (e.target !== e.currentTarget) return;
     const page = Math.max(1, Math.floor(visible) - 1);
-    const next = e.key === 'ArrowDown' ? active + 1 : e.key === 'ArrowUp' ? active - 1 : e.key === 'PageDown' ? active + page : e.key === 'PageUp' ? active - page : e.key === 'Home' ? 0 : e.key === 'End' ? count - 1 : null;
+    const next =
+      e.key === 'ArrowDown'
+        ? active + 1
+        : e.key === 'ArrowUp'
+          ? active - 1
+          : e.key === 'PageDown'
+            ? active + page
+            : e.key === 'PageUp'
+              ? active - page
+              : e.key === 'Home'
+                ? 0
+                : e.key === 'End'
+                  ? count - 1
+                  : null;
     const row = rowAt(active);
     if (next !== null) {
       e.preventDefault();
@@ -111,7 +159,8 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
   });
   const template = `${TICK}px ${columns.map((c) => `${c.width}px`).join(' ')}`;
   const width = TICK + columns.reduce((s, c) => s + c.width, 0);
-  const place = (c: Column, i: number) => (c.pinned ? { position: 'sticky' as const, left: places[i] as number, zIndex: 1 } : {});
+  const place = (c: Column, i: number) =>
+    c.pinned ? { position: 'sticky' as const, left: places[i] as number, zIndex: 1 } : {};
 
   /** The head of a column is dragged to another's place, or moved with Alt and the arrow keys. */
   const grip = (c: Column, i: number) => ({
@@ -132,24 +181,52 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
 
   return (
     <Box
-      ref={box} role="grid" aria-label={label} aria-rowcount={count + 1} aria-colcount={columns.length + 1} aria-activedescendant={count === 0 ? undefined : `row-${active}`} tabIndex={0} onKeyDown={keys} className="list-grid"
+      ref={box}
+      role="grid"
+      aria-label={label}
+      aria-rowcount={count + 1}
+      aria-colcount={columns.length + 1}
+      aria-activedescendant={count === 0 ? undefined : `row-${active}`}
+      tabIndex={0}
+      onKeyDown={keys}
+      className="list-grid"
       onScroll={(e) => {
         const at = e.currentTarget.scrollTop;
         if (Math.abs(at - ours.current) <= 1) return;
         ours.current = -1;
         setTop(Math.max(0, Math.min(last, at * ratio)));
       }}
-      sx={{ height, overflow: 'auto', position: 'relative', minWidth: 0, borderBottom: '1px solid', borderColor: 'text.primary' }}
-    >
+      sx={{
+        height,
+        overflow: 'auto',
+        position: 'relative',
+        minWidth: 0,
+        borderBottom: '1px solid',
+        borderColor: 'text.primary',
+      }}>
       <div style={{ height: Math.max(drawn, 0) + HEAD + (foot === null ? 0 : FOOT), width, minWidth: '100%' }}>
-        <div style={{ position: 'sticky', top: 0, height: Math.min(tall, Math.max(full, ROW)) + HEAD + (foot === null ? 0 : FOOT), overflow: 'clip', width }}>
+        <div
+          style={{
+            position: 'sticky',
+            top: 0,
+            height: Math.min(tall, Math.max(full, ROW)) + HEAD + (foot === null ? 0 : FOOT),
+            overflow: 'clip',
+            width,
+          }}>
           <div role="row" aria-rowindex={1} className="list-head" style={{ gridTemplateColumns: template, width }}>
-            <div role="columnheader" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }}><span className="hidden-text">{t('list.chosen', { count: ticked.size })}</span></div>
+            <div role="columnheader" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }}>
+              <span className="hidden-text">{t('list.chosen', { count: ticked.size })}</span>
+            </div>
             {columns.map((c, i) => {
               const at = sort.findIndex((k) => k.by === c.id);
               const key = sort[at];
               return (
-                <div key={c.id} role="columnheader" aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}${over === c.id && dragged !== null && dragged !== c.id ? ' list-target' : ''}`} style={place(c, i)}
+                <div
+                  key={c.id}
+                  role="columnheader"
+                  aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'}
+                  className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}${over === c.id && dragged !== null && dragged !== c.id ? ' list-target' : ''}`}
+                  style={place(c, i)}
                   onDragOver={(e) => {
                     if (dragged === null) return;
                     e.preventDefault();
@@ -159,9 +236,19 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
                     e.preventDefault();
                     if (dragged !== null && dragged !== c.id) onMove(dragged, c.id);
                     setDragged(null);
-                  }}
-                >
-                  {c.id === 'bar' || c.id.startsWith('extra:') ? <span {...grip(c, i)}>{c.title}</span> : <button type="button" {...grip(c, i)} title={t('list.sortBy', { name: c.title })} onClick={(e) => onSort(c.id, e.shiftKey)}>{c.title}{key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}</button>}
+                  }}>
+                  {c.id === 'bar' || c.id.startsWith('extra:') ? (
+                    <span {...grip(c, i)}>{c.title}</span>
+                  ) : (
+                    <button
+                      type="button"
+                      {...grip(c, i)}
+                      title={t('list.sortBy', { name: c.title })}
+                      onClick={(e) => onSort(c.id, e.shiftKey)}>
+                      {c.title}
+                      {key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}
+                    </button>
+                  )}
                   <Edge width={c.width} onWidth={(w) => onWidth(c.id, w)} label={t('list.width', { name: c.title })} />
                 </div>
               );
@@ -170,12 +257,35 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
           {Array.from({ length: Math.max(0, to - from + 1) }, (_, k) => {
             const i = from + k;
             const row = rowAt(i);
-            return <Line key={i} index={i} row={row} y={HEAD + (i - top) * ROW} template={template} width={width} columns={columns} places={places} cell={cell} active={i === active} ticked={row !== undefined && ticked.has(row.key)} opened={row !== undefined && row.line === opened} onTick={onTick} onOpen={(r) => (setActive(i), onOpen(r, i))} />;
+            return (
+              <Line
+                key={i}
+                index={i}
+                row={row}
+                y={HEAD + (i - top) * ROW}
+                template={template}
+                width={width}
+                columns={columns}
+                places={places}
+                cell={cell}
+                active={i === active}
+                ticked={row !== undefined && ticked.has(row.key)}
+                opened={row !== undefined && row.line === opened}
+                onTick={onTick}
+                onOpen={(r) => (setActive(i), onOpen(r, i))}
+              />
+            );
           })}
           {foot !== null && (
-            <div className="list-foot" style={{ gridTemplateColumns: template, width, position: 'absolute', bottom: 0, left: 0 }}>
+            <div
+              className="list-foot"
+              style={{ gridTemplateColumns: template, width, position: 'absolute', bottom: 0, left: 0 }}>
               <div className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }} />
-              {columns.map((c, i) => <div key={c.id} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>{foot(c)}</div>)}
+              {columns.map((c, i) => (
+                <div key={c.id} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>
+                  {foot(c)}
+                </div>
+              ))}
             </div>
           )}
         </div>
@@ -186,14 +296,67 @@ export function Grid({ columns, count, rowAt, inView, cell, foot, sort, onSort, 
 const HEAD = 40;
 const FOOT = 40;
 
-type LineProps = { index: number; row: ListRow | undefined; y: number; template: string; width: number; columns: readonly Column[]; places: readonly number[]; cell: Props['cell']; active: boolean; ticked: boolean; opened: boolean; onTick: Props['onTick']; onOpen: (row: ListRow) => void };
-const Line = memo(function Line({ index, row, y, template, width, columns, places, cell, active, ticked, opened, onTick, onOpen }: LineProps) {
+type LineProps = {
+  index: number;
+  row: ListRow | undefined;
+  y: number;
+  template: string;
+  width: number;
+  columns: readonly Column[];
+  places: readonly number[];
+  cell: Props['cell'];
+  active: boolean;
+  ticked: boolean;
+  opened: boolean;
+  onTick: Props['onTick'];
+  onOpen: (row: ListRow) => void;
+};
+const Line = memo(function Line({
+  index,
+  row,
+  y,
+  template,
+  width,
+  columns,
+  places,
+  cell,
+  active,
+  ticked,
+  opened,
+  onTick,
+  onOpen,
+}: LineProps) {
   const { t } = useTranslation();
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the grid has the keyboard; a click is the pointer's way to the same
-    <div role="row" id={`row-${index}`} aria-rowindex={index + 2} aria-selected={ticked} className={`list-row${active ? ' active' : ''}${opened ? ' opened' : ''}${row !== undefined && row.mark !== '' ? ` ${row.mark}` : ''}`} style={{ gridTemplateColumns: template, transform: `translateY(${y}px)`, width }} onClick={() => row !== undefined && onOpen(row)}>
-      <div role="gridcell" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 1 }}>{row !== undefined && <input type="checkbox" checked={ticked} aria-label={t('list.tick', { row: row.line })} onChange={() => undefined} onClick={(e) => (e.stopPropagation(), onTick(row, index, e.shiftKey))} />}</div>
-      {columns.map((c, i) => <div key={c.id} role="gridcell" className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={c.pinned ? { position: 'sticky', left: places[i] as number, zIndex: 1 } : undefined}>{row === undefined ? <i className="list-wait" /> : cell(row, c.id)}</div>)}
+    <div
+      role="row"
+      id={`row-${index}`}
+      aria-rowindex={index + 2}
+      aria-selected={ticked}
+      className={`list-row${active ? ' active' : ''}${opened ? ' opened' : ''}${row !== undefined && row.mark !== '' ? ` ${row.mark}` : ''}`}
+      style={{ gridTemplateColumns: template, transform: `translateY(${y}px)`, width }}
+      onClick={() => row !== undefined && onOpen(row)}>
+      <div role="gridcell" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 1 }}>
+        {row !== undefined && (
+          <input
+            type="checkbox"
+            checked={ticked}
+            aria-label={t('list.tick', { row: row.line })}
+            onChange={() => undefined}
+            onClick={(e) => (e.stopPropagation(), onTick(row, index, e.shiftKey))}
+          />
+        )}
+      </div>
+      {columns.map((c, i) => (
+        <div
+          key={c.id}
+          role="gridcell"
+          className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`}
+          style={c.pinned ? { position: 'sticky', left: places[i] as number, zIndex: 1 } : undefined}>
+          {row === undefined ? <i className="list-wait" /> : cell(row, c.id)}
+        </div>
+      ))}
     </div>
   );
 });
@@ -204,7 +367,14 @@ function Edge({ width, onWidth, label }: { width: number; onWidth: (w: number) =
   const clamp = (w: number): number => Math.max(40, Math.min(900, Math.round(w)));
   return (
     <span
-      className="list-edge" role="separator" aria-orientation="vertical" aria-label={label} aria-valuenow={width} aria-valuemin={40} aria-valuemax={900} tabIndex={0}
+      className="list-edge"
+      role="separator"
+      aria-orientation="vertical"
+      aria-label={label}
+      aria-valuenow={width}
+      aria-valuemin={40}
+      aria-valuemax={900}
+      tabIndex={0}
       onPointerDown={(e: PointerEvent<HTMLSpanElement>) => {
         e.preventDefault();
         e.currentTarget.setPointerCapture(e.pointerId);

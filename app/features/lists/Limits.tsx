@@ -9,19 +9,42 @@ import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 
 /** The unit a figure of a list is shown in. */
-export function figureKind(f: ListFigure, list: string, sales: string): { kind: 'money' | 'percent' | 'number'; currency?: string } {
+export function figureKind(
+  f: ListFigure,
+  list: string,
+  sales: string,
+): { kind: 'money' | 'percent' | 'number'; currency?: string } {
   if (f === 'margin' || f === 'roi') return { kind: 'percent' };
   if (f === 'cost' || f === 'paid' || f === 'before') return { kind: 'money', currency: list };
-  if (['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f)) return { kind: 'money', currency: sales };
+  if (['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f))
+    return { kind: 'money', currency: sales };
   return { kind: 'number' };
 }
-export function figureText(fmt: Format, f: ListFigure, x: number | null | undefined, list: string, sales: string): string {
+export function figureText(
+  fmt: Format,
+  f: ListFigure,
+  x: number | null | undefined,
+  list: string,
+  sales: string,
+): string {
   const k = figureKind(f, list, sales);
   if (x === null || x === undefined) return '–';
-  return k.kind === 'percent' ? fmt.percent(x) : k.kind === 'money' ? fmt.plain(x, k.currency as string) : fmt.number(x, f === 'kg' ? 3 : 0);
+  return k.kind === 'percent'
+    ? fmt.percent(x)
+    : k.kind === 'money'
+      ? fmt.plain(x, k.currency as string)
+      : fmt.number(x, f === 'kg' ? 3 : 0);
 }
 
-type Props = { query: ListQuery; onQuery: (q: ListQuery) => void; answer: Answer | null; sums: Pick<Answer, 'stats' | 'facets' | 'funnel'> | null; listCurrency: string; salesCurrency: string; figures: readonly ListFigure[] };
+type Props = {
+  query: ListQuery;
+  onQuery: (q: ListQuery) => void;
+  answer: Answer | null;
+  sums: Pick<Answer, 'stats' | 'facets' | 'funnel'> | null;
+  listCurrency: string;
+  salesCurrency: string;
+  figures: readonly ListFigure[];
+};
 
 /** The limits as a funnel: from all rows to the few, each with what it takes alone and what it leaves. */
 export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurrency, figures }: Props) {
@@ -32,42 +55,121 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
   const shift = query.text.trim() === '' ? 0 : 1;
   const used = new Set(query.filters.flatMap((x) => (x.kind === 'range' ? [x.figure] : [])));
   const add = (what: string): void => {
-    if (isListFigure(what)) set([...query.filters, { kind: 'range', figure: what, min: null, max: null, keepUnknown: false }]);
-    else if (what === 'wordsIn' || what === 'wordsOut') set([...query.filters, { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: ['…'] }]);
+    if (isListFigure(what))
+      set([...query.filters, { kind: 'range', figure: what, min: null, max: null, keepUnknown: false }]);
+    else if (what === 'wordsIn' || what === 'wordsOut')
+      set([...query.filters, { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: ['…'] }]);
     else if (what === 'brand' || what === 'category') {
       const first = sums?.facets?.[what].find(([v]) => v !== '')?.[0];
       if (first !== undefined) set([...query.filters, { kind: 'oneOf', of: what, values: [first], not: false }]);
-    } else if ((LIST_FLAGS as readonly string[]).includes(what)) set([...query.filters, { kind: 'flag', flag: what as ListFlag, is: true }]);
+    } else if ((LIST_FLAGS as readonly string[]).includes(what))
+      set([...query.filters, { kind: 'flag', flag: what as ListFlag, is: true }]);
     else if (what === 'verdict') set([...query.filters, { kind: 'verdict', only: ['pass', 'near'] }]);
   };
-  const nameOf = (x: ListFilter): string => (x.kind === 'range' ? t(`listFigure.${x.figure}`) : x.kind === 'words' ? t(x.mode === 'in' ? 'list.wordsIn' : 'list.wordsOut') : x.kind === 'oneOf' ? t(`listText.${x.of}`) : x.kind === 'verdict' ? t('list.hurdles') : t(`listFlag.${x.flag}`));
+  const nameOf = (x: ListFilter): string =>
+    x.kind === 'range'
+      ? t(`listFigure.${x.figure}`)
+      : x.kind === 'words'
+        ? t(x.mode === 'in' ? 'list.wordsIn' : 'list.wordsOut')
+        : x.kind === 'oneOf'
+          ? t(`listText.${x.of}`)
+          : x.kind === 'verdict'
+            ? t('list.hurdles')
+            : t(`listFlag.${x.flag}`);
   const step = (k: number) => {
     const s = answer?.funnel[k];
     if (s === undefined) return null;
-    return <Box sx={{ display: 'flex', justifyContent: 'space-between', fontSize: '0.76rem', color: 'text.secondary' }}><span>{t('list.takes', { count: f.number(s.alone, 0) as never })}</span><Box component="span" sx={{ color: 'text.primary', fontWeight: 620 }}>{t('list.leaves', { count: f.number(s.left, 0) as never })}</Box></Box>;
+    return (
+      <Box sx={{ display: 'flex', justifyContent: 'space-between', fontSize: '0.76rem', color: 'text.secondary' }}>
+        <span>{t('list.takes', { count: f.number(s.alone, 0) as never })}</span>
+        <Box component="span" sx={{ color: 'text.primary', fontWeight: 620 }}>
+          {t('list.leaves', { count: f.number(s.left, 0) as never })}
+        </Box>
+      </Box>
+    );
   };
   return (
     <Box component="section" aria-label={t('list.limits')} sx={{ fontSize: '0.86rem' }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', mb: 0.5 }}>
-        <Box component="h2" sx={{ m: 0, fontSize: '1rem', fontFamily: '"Bricolage Grotesque Variable", sans-serif' }}>{t('list.limits')}</Box>
-        {(query.filters.length > 0 || query.text !== '') && <Button size="small" sx={{ ml: 'auto', minWidth: 0 }} onClick={() => onQuery({ ...query, text: '', filters: [] })}>{t('list.clear')}</Button>}
+        <Box component="h2" sx={{ m: 0, fontSize: '1rem', fontFamily: '"Bricolage Grotesque Variable", sans-serif' }}>
+          {t('list.limits')}
+        </Box>
+        {(query.filters.length > 0 || query.text !== '') && (
+          <Button
+            size="small"
+            sx={{ ml: 'auto', minWidth: 0 }}
+            onClick={() => onQuery({ ...query, text: '', filters: [] })}>
+            {t('list.clear')}
+          </Button>
+        )}
       </Box>
-      <Box sx={{ fontSize: '0.8rem', pb: 0.75 }}>{t('list.start', { count: answer?.rows ?? 0, n: f.number(answer?.rows ?? 0, 0) })}</Box>
-      {shift === 1 && <Step title={`${t('list.textLimit')}: ${query.text}`} onRemove={() => onQuery({ ...query, text: '' })} label={t('list.textLimit')}>{step(0)}</Step>}
+      <Box sx={{ fontSize: '0.8rem', pb: 0.75 }}>
+        {t('list.start', { count: answer?.rows ?? 0, n: f.number(answer?.rows ?? 0, 0) })}
+      </Box>
+      {shift === 1 && (
+        <Step
+          title={`${t('list.textLimit')}: ${query.text}`}
+          onRemove={() => onQuery({ ...query, text: '' })}
+          label={t('list.textLimit')}>
+          {step(0)}
+        </Step>
+      )}
       {query.filters.map((x, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: limits stand in their order, which is what they are
-        <Step key={`${x.kind}${i}`} title={nameOf(x)} onRemove={() => set(query.filters.filter((_, k) => k !== i))} label={nameOf(x)}>
-          {x.kind === 'range' && <RangeLimit filter={x} stats={sums?.stats.find((s) => s.figure === x.figure)} onChange={(next) => replace(i, next)} {...figureKind(x.figure, listCurrency, salesCurrency)} />}
-          {x.kind === 'words' && <Words words={x.words} onChange={(words) => (words.length === 0 ? set(query.filters.filter((_, k) => k !== i)) : replace(i, { ...x, words }))} label={t('list.wordsHelp')} />}
+        <Step
+          // biome-ignore lint/suspicious/noArrayIndexKey: limits stand in their order, which is what they are
+          key={`${x.kind}${i}`}
+          title={nameOf(x)}
+          onRemove={() => set(query.filters.filter((_, k) => k !== i))}
+          label={nameOf(x)}>
+          {x.kind === 'range' && (
+            <RangeLimit
+              filter={x}
+              stats={sums?.stats.find((s) => s.figure === x.figure)}
+              onChange={(next) => replace(i, next)}
+              {...figureKind(x.figure, listCurrency, salesCurrency)}
+            />
+          )}
+          {x.kind === 'words' && (
+            <Words
+              words={x.words}
+              onChange={(words) =>
+                words.length === 0 ? set(query.filters.filter((_, k) => k !== i)) : replace(i, { ...x, words })
+              }
+              label={t('list.wordsHelp')}
+            />
+          )}
           {x.kind === 'oneOf' && (
             <>
-              <ChoiceLine label={nameOf(x)} value={x.not ? 'not' : 'is'} options={[{ value: 'is', label: t('list.is') }, { value: 'not', label: t('list.isNot') }]} onChange={(v) => replace(i, { ...x, not: v === 'not' })} width={90} />
+              <ChoiceLine
+                label={nameOf(x)}
+                value={x.not ? 'not' : 'is'}
+                options={[
+                  { value: 'is', label: t('list.is') },
+                  { value: 'not', label: t('list.isNot') },
+                ]}
+                onChange={(v) => replace(i, { ...x, not: v === 'not' })}
+                width={90}
+              />
               <Box sx={{ maxHeight: 132, overflow: 'auto', mt: 0.5 }} role="group" aria-label={nameOf(x)}>
                 {[...new Set([...x.values, ...(sums?.facets?.[x.of] ?? []).map(([v]) => v)])].slice(0, 60).map((v) => (
-                  <Box key={v} component="label" sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center' }}>
-                    <input type="checkbox" checked={x.values.includes(v)} onChange={(e) => { const values = e.target.checked ? [...x.values, v] : x.values.filter((y) => y !== v); if (values.length > 0) replace(i, { ...x, values }); }} />
-                    <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{v === '' ? '–' : v}</Box>
-                    <Box component="span" sx={{ ml: 'auto', color: 'text.secondary', fontSize: '0.76rem' }}>{f.number(sums?.facets?.[x.of].find(([w]) => w === v)?.[1] ?? 0, 0)}</Box>
+                  <Box
+                    key={v}
+                    component="label"
+                    sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center' }}>
+                    <input
+                      type="checkbox"
+                      checked={x.values.includes(v)}
+                      onChange={(e) => {
+                        const values = e.target.checked ? [...x.values, v] : x.values.filter((y) => y !== v);
+                        if (values.length > 0) replace(i, { ...x, values });
+                      }}
+                    />
+                    <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                      {v === '' ? '–' : v}
+                    </Box>
+                    <Box component="span" sx={{ ml: 'auto', color: 'text.secondary', fontSize: '0.76rem' }}>
+                      {f.number(sums?.facets?.[x.of].find(([w]) => w === v)?.[1] ?? 0, 0)}
+                    </Box>
                   </Box>
                 ))}
               </Box>
@@ -75,89 +177,277 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
           )}
           {x.kind === 'verdict' && (
             <Box role="group" aria-label={t('list.hurdles')}>
-              {(['pass', 'near', 'fail', 'unknown'] as const).map((v) => <Box key={v} component="label" sx={{ display: 'inline-flex', gap: 0.5, mr: 1.25, minHeight: 24, alignItems: 'center' }}><input type="checkbox" checked={x.only.includes(v)} onChange={(e) => { const only = e.target.checked ? [...x.only, v] : x.only.filter((y) => y !== v); if (only.length > 0) replace(i, { ...x, only }); }} />{t(`listVerdict.${v}`)}</Box>)}
+              {(['pass', 'near', 'fail', 'unknown'] as const).map((v) => (
+                <Box
+                  key={v}
+                  component="label"
+                  sx={{ display: 'inline-flex', gap: 0.5, mr: 1.25, minHeight: 24, alignItems: 'center' }}>
+                  <input
+                    type="checkbox"
+                    checked={x.only.includes(v)}
+                    onChange={(e) => {
+                      const only = e.target.checked ? [...x.only, v] : x.only.filter((y) => y !== v);
+                      if (only.length > 0) replace(i, { ...x, only });
+                    }}
+                  />
+                  {t(`listVerdict.${v}`)}
+                </Box>
+              ))}
             </Box>
           )}
-          {x.kind === 'flag' && <ChoiceLine label={nameOf(x)} value={x.is ? 'yes' : 'no'} options={[{ value: 'yes', label: t('list.yes') }, { value: 'no', label: t('list.no') }]} onChange={(v) => replace(i, { ...x, is: v === 'yes' })} width={110} />}
+          {x.kind === 'flag' && (
+            <ChoiceLine
+              label={nameOf(x)}
+              value={x.is ? 'yes' : 'no'}
+              options={[
+                { value: 'yes', label: t('list.yes') },
+                { value: 'no', label: t('list.no') },
+              ]}
+              onChange={(v) => replace(i, { ...x, is: v === 'yes' })}
+              width={110}
+            />
+          )}
           {step(i + shift)}
-          {sums?.funnel[i + shift]?.warning != null && <Box role="note" sx={{ fontSize: '0.76rem', mt: 0.25, pl: 1, borderLeft: '3px solid', borderColor: 'text.primary' }}>{t(sums.funnel[i + shift]?.warning === 'cluster' ? 'list.cluster' : 'list.nearlyAll')}</Box>}
+          {sums?.funnel[i + shift]?.warning != null && (
+            <Box
+              role="note"
+              sx={{ fontSize: '0.76rem', mt: 0.25, pl: 1, borderLeft: '3px solid', borderColor: 'text.primary' }}>
+              {t(sums.funnel[i + shift]?.warning === 'cluster' ? 'list.cluster' : 'list.nearlyAll')}
+            </Box>
+          )}
         </Step>
       ))}
       <Box sx={{ mt: 1 }}>
         <ChoiceLine
-          label={t('list.addLimit')} value="" onChange={add} width="100%"
-          options={[{ value: '', label: '…' }, ...figures.filter((x) => !used.has(x)).map((x) => ({ value: x as string, label: t(`listFigure.${x}`) })), { value: 'wordsIn', label: `${t('list.addWords')}: ${t('list.wordsIn')}` }, { value: 'wordsOut', label: `${t('list.addWords')}: ${t('list.wordsOut')}` }, { value: 'brand', label: t('list.addBrand') }, { value: 'category', label: t('list.addCategory') }, { value: 'verdict', label: t('list.hurdles') }, ...LIST_FLAGS.map((x) => ({ value: x as string, label: t(`listFlag.${x}`) }))]}
+          label={t('list.addLimit')}
+          value=""
+          onChange={add}
+          width="100%"
+          options={[
+            { value: '', label: '…' },
+            ...figures.filter((x) => !used.has(x)).map((x) => ({ value: x as string, label: t(`listFigure.${x}`) })),
+            { value: 'wordsIn', label: `${t('list.addWords')}: ${t('list.wordsIn')}` },
+            { value: 'wordsOut', label: `${t('list.addWords')}: ${t('list.wordsOut')}` },
+            { value: 'brand', label: t('list.addBrand') },
+            { value: 'category', label: t('list.addCategory') },
+            { value: 'verdict', label: t('list.hurdles') },
+            ...LIST_FLAGS.map((x) => ({ value: x as string, label: t(`listFlag.${x}`) })),
+          ]}
         />
       </Box>
     </Box>
   );
 }
 
-function Step({ title, label, onRemove, children }: { title: string; label: string; onRemove: () => void; children: React.ReactNode }) {
+function Step({
+  title,
+  label,
+  onRemove,
+  children,
+}: {
+  title: string;
+  label: string;
+  onRemove: () => void;
+  children: React.ReactNode;
+}) {
   const { t } = useTranslation();
   return (
     <Box sx={{ borderTop: '1px solid', borderColor: 'hairline', py: 0.75 }}>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Box component="b" sx={{ fontWeight: 640, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{title}</Box>
-        <Box component="button" type="button" aria-label={t('list.remove', { name: label })} onClick={onRemove} sx={{ ml: 'auto', width: 24, height: 24, border: 0, bgcolor: 'transparent', color: 'text.secondary', font: 'inherit', cursor: 'pointer', borderRadius: 1, '&:hover': { bgcolor: 'paperTint' } }}>×</Box>
+        <Box component="b" sx={{ fontWeight: 640, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          {title}
+        </Box>
+        <Box
+          component="button"
+          type="button"
+          aria-label={t('list.remove', { name: label })}
+          onClick={onRemove}
+          sx={{
+            ml: 'auto',
+            width: 24,
+            height: 24,
+            border: 0,
+            bgcolor: 'transparent',
+            color: 'text.secondary',
+            font: 'inherit',
+            cursor: 'pointer',
+            borderRadius: 1,
+            '&:hover': { bgcolor: 'paperTint' },
+          }}>
+          ×
+        </Box>
       </Box>
       {children}
     </Box>
   );
 }
 
-function RangeLimit({ filter, stats, onChange, kind, currency }: { filter: Extract<ListFilter, { kind: 'range' }>; stats: FigureStats | undefined; onChange: (f: ListFilter) => void; kind: 'money' | 'percent' | 'number'; currency?: string }) {
+function RangeLimit({
+  filter,
+  stats,
+  onChange,
+  kind,
+  currency,
+}: {
+  filter: Extract<ListFilter, { kind: 'range' }>;
+  stats: FigureStats | undefined;
+  onChange: (f: ListFilter) => void;
+  kind: 'money' | 'percent' | 'number';
+  currency?: string;
+}) {
   const { t } = useTranslation();
   const name = t(`listFigure.${filter.figure}`);
   const field = { kind, min: -1e9, width: '100%', ...(currency === undefined ? {} : { currency }) } as const;
   return (
     <>
-      {stats !== undefined && stats.to > stats.from && <Spread stats={stats} min={filter.min} max={filter.max} name={name} kind={kind} currency={currency} />}
+      {stats !== undefined && stats.to > stats.from && (
+        <Spread stats={stats} min={filter.min} max={filter.max} name={name} kind={kind} currency={currency} />
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <NumField label={`${t('list.from')}${filter.min === null ? ` (${t('list.noLimit')})` : ''}`} value={filter.min} onChange={(min) => onChange({ ...filter, min })} {...field} />
-        <NumField label={`${t('list.to')}${filter.max === null ? ` (${t('list.noLimit')})` : ''}`} value={filter.max} onChange={(max) => onChange({ ...filter, max })} {...field} />
+        <NumField
+          label={`${t('list.from')}${filter.min === null ? ` (${t('list.noLimit')})` : ''}`}
+          value={filter.min}
+          onChange={(min) => onChange({ ...filter, min })}
+          {...field}
+        />
+        <NumField
+          label={`${t('list.to')}${filter.max === null ? ` (${t('list.noLimit')})` : ''}`}
+          value={filter.max}
+          onChange={(max) => onChange({ ...filter, max })}
+          {...field}
+        />
       </Box>
-      <Box component="label" sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center', fontSize: '0.78rem' }}><input type="checkbox" checked={filter.keepUnknown} onChange={(e) => onChange({ ...filter, keepUnknown: e.target.checked })} />{t('list.keepUnknown')}</Box>
+      <Box
+        component="label"
+        sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center', fontSize: '0.78rem' }}>
+        <input
+          type="checkbox"
+          checked={filter.keepUnknown}
+          onChange={(e) => onChange({ ...filter, keepUnknown: e.target.checked })}
+        />
+        {t('list.keepUnknown')}
+      </Box>
     </>
   );
 }
 
 /** How a figure lies in the list, small, with the limits drawn on it: what they take away stands pale. */
-function Spread({ stats, min, max, name, kind, currency }: { stats: FigureStats; min: number | null; max: number | null; name: string; kind: string; currency: string | undefined }) {
+function Spread({
+  stats,
+  min,
+  max,
+  name,
+  kind,
+  currency,
+}: {
+  stats: FigureStats;
+  min: number | null;
+  max: number | null;
+  name: string;
+  kind: string;
+  currency: string | undefined;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const most = Math.max(1, ...stats.counts);
   const [from, to] = [stats.from, stats.to];
   const at = (x: number): number => Math.max(0, Math.min(100, (100 * (x - from)) / (to - from)));
-  const text = (x: number): string => (kind === 'percent' ? f.percent(x, 0) : kind === 'money' && currency !== undefined ? f.plain(x, currency) : f.number(x, 0));
+  const text = (x: number): string =>
+    kind === 'percent'
+      ? f.percent(x, 0)
+      : kind === 'money' && currency !== undefined
+        ? f.plain(x, currency)
+        : f.number(x, 0);
   return (
-    <Box role="img" aria-label={t('list.distribution', { figure: name, from: text(from), to: text(to) })} sx={{ mt: 0.5 }}>
+    <Box
+      role="img"
+      aria-label={t('list.distribution', { figure: name, from: text(from), to: text(to) })}
+      sx={{ mt: 0.5 }}>
       <Box sx={{ position: 'relative', height: 30 }}>
         {stats.counts.map((n, i) => {
           const width = 100 / stats.counts.length;
           const mid = from + ((i + 0.5) * (to - from)) / stats.counts.length;
           const stays = (min === null || mid >= min) && (max === null || mid <= max);
-          // biome-ignore lint/suspicious/noArrayIndexKey: bins are their places
-          return <Box key={i} component="span" sx={{ position: 'absolute', bottom: 0, bgcolor: stays ? 'text.primary' : 'fieldLine', opacity: stays ? 0.75 : 0.4 }} style={{ left: `${i * width}%`, width: `calc(${width}% - 1px)`, height: `${n === 0 ? 0 : Math.max(4, (100 * n) / most)}%` }} />;
+          return (
+            <Box
+              // biome-ignore lint/suspicious/noArrayIndexKey: bins are their places
+              key={i}
+              component="span"
+              sx={{
+                position: 'absolute',
+                bottom: 0,
+                bgcolor: stays ? 'text.primary' : 'fieldLine',
+                opacity: stays ? 0.75 : 0.4,
+              }}
+              style={{
+                left: `${i * width}%`,
+                width: `calc(${width}% - 1px)`,
+                height: `${n === 0 ? 0 : Math.max(4, (100 * n) / most)}%`,
+              }}
+            />
+          );
         })}
-        {[min, max].map((x, i) => x !== null && <Box key={i === 0 ? 'min' : 'max'} component="span" sx={{ position: 'absolute', top: -2, bottom: -2, width: '2px', bgcolor: 'primary.main' }} style={{ left: `${at(x)}%` }} />)}
+        {[min, max].map(
+          (x, i) =>
+            x !== null && (
+              <Box
+                key={i === 0 ? 'min' : 'max'}
+                component="span"
+                sx={{ position: 'absolute', top: -2, bottom: -2, width: '2px', bgcolor: 'primary.main' }}
+                style={{ left: `${at(x)}%` }}
+              />
+            ),
+        )}
       </Box>
-      <Box sx={{ display: 'flex', justifyContent: 'space-between', fontSize: '0.7rem', color: 'text.secondary', borderTop: '1px solid', borderColor: 'fieldLine' }}><span>{text(from)}</span><span>{text(to)}</span></Box>
+      <Box
+        sx={{
+          display: 'flex',
+          justifyContent: 'space-between',
+          fontSize: '0.7rem',
+          color: 'text.secondary',
+          borderTop: '1px solid',
+          borderColor: 'fieldLine',
+        }}>
+        <span>{text(from)}</span>
+        <span>{text(to)}</span>
+      </Box>
     </Box>
   );
 }
 
-function Words({ words, onChange, label }: { words: readonly string[]; onChange: (words: string[]) => void; label: string }) {
+function Words({
+  words,
+  onChange,
+  label,
+}: {
+  words: readonly string[];
+  onChange: (words: string[]) => void;
+  label: string;
+}) {
   const [text, setText] = useState(words[0] === '…' ? '' : words.join(', '));
   return (
     <Box
-      component="input" value={text} aria-label={label} placeholder={label}
+      component="input"
+      value={text}
+      aria-label={label}
+      placeholder={label}
       onChange={(e: { target: { value: string } }) => {
         setText(e.target.value);
-        const next = e.target.value.split(',').map((w) => w.trim()).filter(Boolean);
+        const next = e.target.value
+          .split(',')
+          .map((w) => w.trim())
+          .filter(Boolean);
         if (next.length > 0) onChange(next.slice(0, 30));
       }}
-      sx={{ ...fieldInput(false), border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine', font: 'inherit', color: 'text.primary', py: 0.5 }}
+      sx={{
+        ...fieldInput(false),
+        border: 0,
+        borderBottom: '1.5px solid',
+        borderColor: 'fieldLine',
+        font: 'inherit',
+        color: 'text.primary',
+        py: 0.5,
+      }}
     />
   );
 }

@@ -1,4 +1,18 @@
-import { Alert, Box, Button, IconButton, LinearProgress, Menu, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  IconButton,
+  LinearProgress,
+  Menu,
+  MenuItem,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  Typography,
+} from '@mui/material';
 import MoreIcon from '@mui/icons-material/MoreHoriz';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -8,8 +22,30 @@ import { countryName } from '../../ui/names.ts';
 import { useDrop, useUpload } from './useUpload.ts';
 import './words.ts';
 
-export type ListLine = { id: string; name: string; supplier: string | null; file: { name: string; bytes: number }; country: string | null; createdAt: string; state: 'new' | 'working' | 'ready' | 'cancelled' | 'failed'; done: number; total: number; valid: number; invalid: number; error: string | null };
-type Props = { lists: ListLine[]; tally: { kept: number; shortlisted: number; dropped: number; ordered: number; profitPerMonth: number }; usage: Usage; quota: Usage; /** Largest file that is taken in, in bytes. */ largest: number; root: string; home: string; canEdit: boolean };
+export type ListLine = {
+  id: string;
+  name: string;
+  supplier: string | null;
+  file: { name: string; bytes: number };
+  country: string | null;
+  createdAt: string;
+  state: 'new' | 'working' | 'ready' | 'cancelled' | 'failed';
+  done: number;
+  total: number;
+  valid: number;
+  invalid: number;
+  error: string | null;
+};
+type Props = {
+  lists: ListLine[];
+  tally: { kept: number; shortlisted: number; dropped: number; ordered: number; profitPerMonth: number };
+  usage: Usage;
+  quota: Usage /** Largest file that is taken in, in bytes. */;
+  largest: number;
+  root: string;
+  home: string;
+  canEdit: boolean;
+};
 type Usage = { lists: number; bytes: number; rows: number };
 
 /** All suppliers' lists with their state, and the place where a new one is dropped. */
@@ -22,7 +58,13 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
   const choose = useRef<HTMLInputElement>(null);
   const [menu, setMenu] = useState<{ el: HTMLElement; line: ListLine } | null>(null);
   const [gone, setGone] = useState<ListLine | null>(null);
-  const { now, error, send, stop } = useUpload(root, ({ id, sameAs }) => void navigate(`${root}/lists/${id}/setup${sameAs === null ? '' : `?same=${encodeURIComponent(sameAs)}`}`), t('lists.broken'), { most: largest, text: t('lists.tooLarge', { most: f.number(largest / 1024 / 1024, 0) }) });
+  const { now, error, send, stop } = useUpload(
+    root,
+    ({ id, sameAs }) =>
+      void navigate(`${root}/lists/${id}/setup${sameAs === null ? '' : `?same=${encodeURIComponent(sameAs)}`}`),
+    t('lists.broken'),
+    { most: largest, text: t('lists.tooLarge', { most: f.number(largest / 1024 / 1024, 0) }) },
+  );
   const over = useDrop(canEdit ? send : null);
   const working = lists.some((l) => l.state === 'working');
   useEffect(() => {
@@ -39,56 +81,194 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
     <Box sx={{ maxWidth: 1120 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, flexWrap: 'wrap' }}>
         <Typography variant="h1">{t('lists.title')}</Typography>
-        <Button component={Link} to={`${root}/find`} size="small" sx={{ ml: 'auto' }}>{t('lists.byHand')}</Button>
+        <Button component={Link} to={`${root}/find`} size="small" sx={{ ml: 'auto' }}>
+          {t('lists.byHand')}
+        </Button>
       </Box>
-      <Typography color="text.secondary" sx={{ mb: 2, maxWidth: 720 }}>{t('lists.lead')}</Typography>
+      <Typography color="text.secondary" sx={{ mb: 2, maxWidth: 720 }}>
+        {t('lists.lead')}
+      </Typography>
       {canEdit && (
-        <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, flexWrap: 'wrap', px: 2, py: 1.75, mb: 2, bgcolor: 'background.paper', border: '1.5px dashed', borderColor: over ? 'primary.main' : 'fieldLine', borderRadius: 1.5 }}>
-          <Button variant="contained" color="primary" onClick={() => choose.current?.click()} disabled={now !== null}>{t('lists.choose')}</Button>
-          <input ref={choose} type="file" accept=".csv,.tsv,.txt,.xlsx" aria-label={t('lists.choose')} hidden onChange={(e) => { const file = e.target.files?.[0]; if (file !== undefined) send(file); e.target.value = ''; }} />
-          <Box sx={{ fontSize: '0.9rem' }}>{over ? <b>{t('lists.dropNow')}</b> : t('lists.drop')}<Box component="span" sx={{ color: 'text.secondary', ml: 1 }}>{t('lists.limits')}</Box></Box>
+        <Box
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 2,
+            flexWrap: 'wrap',
+            px: 2,
+            py: 1.75,
+            mb: 2,
+            bgcolor: 'background.paper',
+            border: '1.5px dashed',
+            borderColor: over ? 'primary.main' : 'fieldLine',
+            borderRadius: 1.5,
+          }}>
+          <Button variant="contained" color="primary" onClick={() => choose.current?.click()} disabled={now !== null}>
+            {t('lists.choose')}
+          </Button>
+          <input
+            ref={choose}
+            type="file"
+            accept=".csv,.tsv,.txt,.xlsx"
+            aria-label={t('lists.choose')}
+            hidden
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file !== undefined) send(file);
+              e.target.value = '';
+            }}
+          />
+          <Box sx={{ fontSize: '0.9rem' }}>
+            {over ? <b>{t('lists.dropNow')}</b> : t('lists.drop')}
+            <Box component="span" sx={{ color: 'text.secondary', ml: 1 }}>
+              {t('lists.limits')}
+            </Box>
+          </Box>
           {now !== null && (
             <Box role="status" sx={{ ml: 'auto', minWidth: 260, fontSize: '0.84rem' }}>
-              {t('lists.sending', { name: now.name, share: f.percent(now.share, 0) })} <Button size="small" onClick={stop}>{t('lists.stop')}</Button>
+              {t('lists.sending', { name: now.name, share: f.percent(now.share, 0) })}{' '}
+              <Button size="small" onClick={stop}>
+                {t('lists.stop')}
+              </Button>
               <LinearProgress variant="determinate" value={now.share * 100} aria-label={now.name} />
             </Box>
           )}
         </Box>
       )}
-      {error !== null && <Alert severity="error" sx={{ mb: 2 }}>{error}</Alert>}
-      {gone !== null && act.data?.deleted === gone.id && <Alert severity="info" sx={{ mb: 2 }} action={<Button size="small" onClick={() => ask('undelete', gone)}>{t('undo')}</Button>}>{t('lists.removed', { name: gone.name })}</Alert>}
+      {error !== null && (
+        <Alert severity="error" sx={{ mb: 2 }}>
+          {error}
+        </Alert>
+      )}
+      {gone !== null && act.data?.deleted === gone.id && (
+        <Alert
+          severity="info"
+          sx={{ mb: 2 }}
+          action={
+            <Button size="small" onClick={() => ask('undelete', gone)}>
+              {t('undo')}
+            </Button>
+          }>
+          {t('lists.removed', { name: gone.name })}
+        </Alert>
+      )}
       {lists.length === 0 ? (
-        <Typography color="text.secondary" sx={{ py: 4 }}>{t('lists.none')}</Typography>
+        <Typography color="text.secondary" sx={{ py: 4 }}>
+          {t('lists.none')}
+        </Typography>
       ) : (
-        <Table size="small" sx={{ '& .wide': { display: { xs: 'none', sm: 'table-cell' } }, '& td, & th': { px: { xs: 0.5, sm: 1 } } }}>
-          <TableHead><TableRow><TableCell>{t('lists.name')}</TableCell><TableCell className="wide">{t('lists.supplier')}</TableCell><TableCell align="right">{t('lists.rows')}</TableCell><TableCell>{t('lists.state')}</TableCell><TableCell align="right" className="wide">{t('lists.taken')}</TableCell><TableCell sx={{ width: 44 }} /></TableRow></TableHead>
+        <Table
+          size="small"
+          sx={{ '& .wide': { display: { xs: 'none', sm: 'table-cell' } }, '& td, & th': { px: { xs: 0.5, sm: 1 } } }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>{t('lists.name')}</TableCell>
+              <TableCell className="wide">{t('lists.supplier')}</TableCell>
+              <TableCell align="right">{t('lists.rows')}</TableCell>
+              <TableCell>{t('lists.state')}</TableCell>
+              <TableCell align="right" className="wide">
+                {t('lists.taken')}
+              </TableCell>
+              <TableCell sx={{ width: 44 }} />
+            </TableRow>
+          </TableHead>
           <TableBody>
             {lists.map((l) => (
               <TableRow key={l.id} hover>
                 <TableCell sx={{ maxWidth: { xs: 150, sm: 380 } }}>
-                  <Box component={Link} to={`${root}/lists/${l.id}${l.state === 'new' ? '/setup' : ''}`} sx={{ color: 'text.primary', fontWeight: 640, textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
-                  <Box sx={{ fontSize: '0.76rem', color: 'text.secondary', overflowWrap: 'anywhere' }}>{l.file.name}{l.country === null ? '' : ` · ${countryName(l.country, i18n.language)}`}</Box>
+                  <Box
+                    component={Link}
+                    to={`${root}/lists/${l.id}${l.state === 'new' ? '/setup' : ''}`}
+                    sx={{
+                      color: 'text.primary',
+                      fontWeight: 640,
+                      textDecoration: 'none',
+                      '&:hover': { textDecoration: 'underline' },
+                    }}>
+                    {l.name}
+                  </Box>
+                  <Box sx={{ fontSize: '0.76rem', color: 'text.secondary', overflowWrap: 'anywhere' }}>
+                    {l.file.name}
+                    {l.country === null ? '' : ` · ${countryName(l.country, i18n.language)}`}
+                  </Box>
                 </TableCell>
                 <TableCell className="wide">{l.supplier ?? t('lists.noSupplier')}</TableCell>
-                <TableCell align="right">{l.valid + l.invalid === 0 ? '–' : f.number(l.valid, 0)}{l.invalid > 0 && <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>{t('lists.invalidToo', { count: l.invalid })}</Box>}</TableCell>
-                <TableCell sx={{ minWidth: { sm: 200 } }}>
-                  {t(`lists.states.${l.state}`, { done: f.number(l.done, 0), total: f.number(Math.max(l.done, l.total), 0) })}
-                  {l.state === 'working' && <LinearProgress variant={l.total === 0 ? 'indeterminate' : 'determinate'} value={l.total === 0 ? 0 : Math.min(100, (100 * l.done) / l.total)} aria-label={l.name} sx={{ mt: 0.5 }} />}
-                  {l.state === 'failed' && <Box sx={{ fontSize: '0.78rem', color: 'error.main', maxWidth: 340 }}>{l.error}</Box>}
+                <TableCell align="right">
+                  {l.valid + l.invalid === 0 ? '–' : f.number(l.valid, 0)}
+                  {l.invalid > 0 && (
+                    <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>
+                      {t('lists.invalidToo', { count: l.invalid })}
+                    </Box>
+                  )}
                 </TableCell>
-                <TableCell align="right" className="wide">{f.dayShort(l.createdAt.slice(0, 10))}</TableCell>
-                <TableCell>{canEdit && <IconButton size="small" aria-label={t('lists.more', { name: l.name })} aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, line: l })}><MoreIcon fontSize="small" /></IconButton>}</TableCell>
+                <TableCell sx={{ minWidth: { sm: 200 } }}>
+                  {t(`lists.states.${l.state}`, {
+                    done: f.number(l.done, 0),
+                    total: f.number(Math.max(l.done, l.total), 0),
+                  })}
+                  {l.state === 'working' && (
+                    <LinearProgress
+                      variant={l.total === 0 ? 'indeterminate' : 'determinate'}
+                      value={l.total === 0 ? 0 : Math.min(100, (100 * l.done) / l.total)}
+                      aria-label={l.name}
+                      sx={{ mt: 0.5 }}
+                    />
+                  )}
+                  {l.state === 'failed' && (
+                    <Box sx={{ fontSize: '0.78rem', color: 'error.main', maxWidth: 340 }}>{l.error}</Box>
+                  )}
+                </TableCell>
+                <TableCell align="right" className="wide">
+                  {f.dayShort(l.createdAt.slice(0, 10))}
+                </TableCell>
+                <TableCell>
+                  {canEdit && (
+                    <IconButton
+                      size="small"
+                      aria-label={t('lists.more', { name: l.name })}
+                      aria-haspopup="menu"
+                      onClick={(e) => setMenu({ el: e.currentTarget, line: l })}>
+                      <MoreIcon fontSize="small" />
+                    </IconButton>
+                  )}
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>
         </Table>
       )}
-      {tally.kept + tally.shortlisted + tally.dropped > 0 && <Typography variant="body2" sx={{ mt: 2 }}>{t('lists.tally', { kept: f.number(tally.kept + tally.ordered, 0), shortlisted: f.number(tally.shortlisted, 0), dropped: f.number(tally.dropped, 0) })} {tally.kept + tally.ordered > 0 && t('lists.tallyProfit', { amount: f.money(tally.profitPerMonth, home) })}</Typography>}
-      {(Object.keys(quota) as (keyof Usage)[]).some((k) => usage[k] > quota[k] * 0.7) && <Alert severity="warning" variant="outlined" sx={{ mt: 2 }}>{t('lists.quota', { lists: f.number(usage.lists, 0), ofLists: f.number(quota.lists, 0), gb: f.number(usage.bytes / 1e9, 1), ofGb: f.number(quota.bytes / 1e9, 0), rows: f.number(usage.rows, 0), ofRows: f.number(quota.rows, 0) })}</Alert>}
+      {tally.kept + tally.shortlisted + tally.dropped > 0 && (
+        <Typography variant="body2" sx={{ mt: 2 }}>
+          {t('lists.tally', {
+            kept: f.number(tally.kept + tally.ordered, 0),
+            shortlisted: f.number(tally.shortlisted, 0),
+            dropped: f.number(tally.dropped, 0),
+          })}{' '}
+          {tally.kept + tally.ordered > 0 && t('lists.tallyProfit', { amount: f.money(tally.profitPerMonth, home) })}
+        </Typography>
+      )}
+      {(Object.keys(quota) as (keyof Usage)[]).some((k) => usage[k] > quota[k] * 0.7) && (
+        <Alert severity="warning" variant="outlined" sx={{ mt: 2 }}>
+          {t('lists.quota', {
+            lists: f.number(usage.lists, 0),
+            ofLists: f.number(quota.lists, 0),
+            gb: f.number(usage.bytes / 1e9, 1),
+            ofGb: f.number(quota.bytes / 1e9, 0),
+            rows: f.number(usage.rows, 0),
+            ofRows: f.number(quota.rows, 0),
+          })}
+        </Alert>
+      )}
       <Menu open={menu !== null} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)}>
-        <MenuItem component={Link} to={`${root}/lists/${menu?.line.id}/setup`}>{t('lists.setup')}</MenuItem>
-        {menu?.line.state === 'working' && <MenuItem onClick={() => ask('cancel', menu.line)}>{t('lists.cancel')}</MenuItem>}
-        {menu !== null && menu.line.state !== 'new' && menu.line.state !== 'working' && <MenuItem onClick={() => ask('again', menu.line)}>{t('lists.again')}</MenuItem>}
+        <MenuItem component={Link} to={`${root}/lists/${menu?.line.id}/setup`}>
+          {t('lists.setup')}
+        </MenuItem>
+        {menu?.line.state === 'working' && (
+          <MenuItem onClick={() => ask('cancel', menu.line)}>{t('lists.cancel')}</MenuItem>
+        )}
+        {menu !== null && menu.line.state !== 'new' && menu.line.state !== 'working' && (
+          <MenuItem onClick={() => ask('again', menu.line)}>{t('lists.again')}</MenuItem>
+        )}
         <MenuItem onClick={() => menu !== null && ask('delete', menu.line)}>{t('lists.remove')}</MenuItem>
       </Menu>
     </Box>

@@ -21,10 +21,43 @@ import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { Figure } from '../weigh/Workings.tsx';
 
-export type RowMark = { state: string | null; reason: string; note: string; tags: string[]; candidateId: string | null; soldPack: number | null; boughtPack: number | null };
-export type OpenRow = { row: ListRow; doc: LaneDocument; mark: RowMark | null; more: Record<string, string>; listings: RowListing[]; /** Whether the one that counts was chosen by hand. */ listingByHand: boolean };
-export type Change = { state?: 'shortlisted' | 'dropped' | 'ordered' | 'kept' | null; reason?: string; note?: string; tags?: string[]; pack?: { sold: number; bought: number } | null; listing?: number | null };
-type Props = { url: string; line: number; edition: number; /** Assumptions that are tried and not saved. */ tried: ListSettings | null; hurdles: readonly Hurdle[]; root: string; canEdit: boolean; onClose: () => void; onMark: (row: ListRow, change: Change) => void; /** `quantity`: to be ordered, where not the list's. */ onKeep: (row: ListRow, quantity: number | null) => void };
+export type RowMark = {
+  state: string | null;
+  reason: string;
+  note: string;
+  tags: string[];
+  candidateId: string | null;
+  soldPack: number | null;
+  boughtPack: number | null;
+};
+export type OpenRow = {
+  row: ListRow;
+  doc: LaneDocument;
+  mark: RowMark | null;
+  more: Record<string, string>;
+  listings: RowListing[] /** Whether the one that counts was chosen by hand. */;
+  listingByHand: boolean;
+};
+export type Change = {
+  state?: 'shortlisted' | 'dropped' | 'ordered' | 'kept' | null;
+  reason?: string;
+  note?: string;
+  tags?: string[];
+  pack?: { sold: number; bought: number } | null;
+  listing?: number | null;
+};
+type Props = {
+  url: string;
+  line: number;
+  edition: number /** Assumptions that are tried and not saved. */;
+  tried: ListSettings | null;
+  hurdles: readonly Hurdle[];
+  root: string;
+  canEdit: boolean;
+  onClose: () => void;
+  onMark: (row: ListRow, change: Change) => void /** `quantity`: to be ordered, where not the list's. */;
+  onKeep: (row: ListRow, quantity: number | null) => void;
+};
 
 /** A row opened: the full lane with its workings, what would clear the hurdles, and what is decided about the goods. */
 export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onClose, onMark, onKeep }: Props) {
@@ -35,7 +68,20 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
   // biome-ignore lint/correctness/useExhaustiveDependencies: another edition of the assumptions or marks reads the row anew
   useEffect(() => {
     let stale = false;
-    const timer = setTimeout(() => void fetch(`${url}/row/${line}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ settings: tried }) }).then(async (r) => (r.ok ? ((await r.json()) as OpenRow) : null)).then((r) => !stale && r !== null && setOpened(r), () => undefined), tried === null ? 0 : 150);
+    const timer = setTimeout(
+      () =>
+        void fetch(`${url}/row/${line}`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ settings: tried }),
+        })
+          .then(async (r) => (r.ok ? ((await r.json()) as OpenRow) : null))
+          .then(
+            (r) => !stale && r !== null && setOpened(r),
+            () => undefined,
+          ),
+      tried === null ? 0 : 150,
+    );
     return () => {
       stale = true;
       clearTimeout(timer);
@@ -44,14 +90,44 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
   const [quantity, setQuantity] = useState<{ line: number; of: number } | null>(null);
   const listed = opened?.row.line === line ? opened.doc : null;
   const order = quantity?.line === line ? quantity.of : null;
-  const doc = useMemo(() => (listed === null || order === null ? listed : { ...listed, orderQuantity: order }), [listed, order]);
-  const worked = useMemo(() => (doc === null ? null : { result: evaluate(doc), even: priceFor(doc).price, most: highestPurchaseCost(doc), hurdles: judgeHurdles(doc, hurdles).map((h) => ({ h, remedy: h.verdict === 'near' || h.verdict === 'fail' ? remedyFor(doc, h.hurdle) : null })) }), [doc, hurdles]);
-  if (doc === null || opened === null || worked === null) return <Typography variant="body2" color="text.secondary" role="status">{t('list.loadingRow')}</Typography>;
+  const doc = useMemo(
+    () => (listed === null || order === null ? listed : { ...listed, orderQuantity: order }),
+    [listed, order],
+  );
+  const worked = useMemo(
+    () =>
+      doc === null
+        ? null
+        : {
+            result: evaluate(doc),
+            even: priceFor(doc).price,
+            most: highestPurchaseCost(doc),
+            hurdles: judgeHurdles(doc, hurdles).map((h) => ({
+              h,
+              remedy: h.verdict === 'near' || h.verdict === 'fail' ? remedyFor(doc, h.hurdle) : null,
+            })),
+          },
+    [doc, hurdles],
+  );
+  if (doc === null || opened === null || worked === null)
+    return (
+      <Typography variant="body2" color="text.secondary" role="status">
+        {t('list.loadingRow')}
+      </Typography>
+    );
   const { row, mark, more } = opened;
   const { result } = worked;
-  const shown = FAMILIES.flatMap((family) => FAMILY_LINES[family].filter((l) => (result.lines[l] ?? 0) !== 0).map((l) => ({ family, l })));
+  const shown = FAMILIES.flatMap((family) =>
+    FAMILY_LINES[family].filter((l) => (result.lines[l] ?? 0) !== 0).map((l) => ({ family, l })),
+  );
   // Shown lines add up to what is shown as kept.
-  const amounts = roundToTotal(shown.map(({ l }) => -(result.lines[l] as number)), minorDigits(doc.currency), result.figures.unitProfit === null || result.figures.gross === null ? null : round(result.figures.unitProfit, doc.currency) - round(result.figures.gross, doc.currency));
+  const amounts = roundToTotal(
+    shown.map(({ l }) => -(result.lines[l] as number)),
+    minorDigits(doc.currency),
+    result.figures.unitProfit === null || result.figures.gross === null
+      ? null
+      : round(result.figures.unitProfit, doc.currency) - round(result.figures.gross, doc.currency),
+  );
   const profit = result.figures.unitProfit;
   const say = (x: number | null): string => f.money(x, doc.currency);
   const blanks = result.incomplete.unitProfit ?? [];
@@ -62,44 +138,227 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
   return (
     <Box component="section" aria-label={row.title || row.code} sx={{ fontSize: '0.86rem' }}>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 1 }}>
-        <Typography variant="h2" dir="auto" sx={{ fontSize: '1.1rem', overflowWrap: 'anywhere' }}>{row.title || row.code}</Typography>
-        <IconButton size="small" aria-label={t('list.close')} onClick={onClose} sx={{ ml: 'auto' }}><CloseIcon fontSize="small" /></IconButton>
+        <Typography variant="h2" dir="auto" sx={{ fontSize: '1.1rem', overflowWrap: 'anywhere' }}>
+          {row.title || row.code}
+        </Typography>
+        <IconButton size="small" aria-label={t('list.close')} onClick={onClose} sx={{ ml: 'auto' }}>
+          <CloseIcon fontSize="small" />
+        </IconButton>
       </Box>
       <Box sx={{ color: 'text.secondary', fontSize: '0.8rem', mb: 1 }}>
-        <CopyCode code={row.code} /> {row.brand !== '' && `· ${row.brand} `}{row.category !== '' && `· ${row.category} `}· {t('list.inFile', { row: row.line })}{link !== null && <> · <a href={link} target="_blank" rel="noreferrer noopener">{t('list.openLink')}</a></>}
+        <CopyCode code={row.code} /> {row.brand !== '' && `· ${row.brand} `}
+        {row.category !== '' && `· ${row.category} `}· {t('list.inFile', { row: row.line })}
+        {link !== null && (
+          <>
+            {' '}
+            ·{' '}
+            <a href={link} target="_blank" rel="noreferrer noopener">
+              {t('list.openLink')}
+            </a>
+          </>
+        )}
       </Box>
-      <Typography sx={{ fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontSize: '1.02rem', lineHeight: 1.35, mb: 1 }}>
-        {profit === null ? (problem === undefined ? t('answer.incomplete', { blanks: bounds.list(result.blanks) }) : t(`problem.${problem.code}`, { ...problem })) : t(profit < 0 ? 'bar.loses' : 'bar.keeps', { amount: bounds.of(say(Math.abs(profit)), blanks, profit < 0 ? 'atLeast' : 'atMost'), price: say(result.figures.gross) })}
+      <Typography
+        sx={{ fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontSize: '1.02rem', lineHeight: 1.35, mb: 1 }}>
+        {profit === null
+          ? problem === undefined
+            ? t('answer.incomplete', { blanks: bounds.list(result.blanks) })
+            : t(`problem.${problem.code}`, { ...problem })
+          : t(profit < 0 ? 'bar.loses' : 'bar.keeps', {
+              amount: bounds.of(say(Math.abs(profit)), blanks, profit < 0 ? 'atLeast' : 'atMost'),
+              price: say(result.figures.gross),
+            })}
         {profit !== null && blanks.length > 0 && <>. {t('answer.incomplete', { blanks: bounds.list(blanks) })}</>}
       </Typography>
-      {result.figures.gross !== null && profit !== null && <MarginBar result={result} height={18} breakEven={worked.even} />}
+      {result.figures.gross !== null && profit !== null && (
+        <MarginBar result={result} height={18} breakEven={worked.even} />
+      )}
       <Box component="dl" className="figures" sx={{ mt: '10px !important' }}>
-        {([['margin', f.percent(result.figures.margin)], ['roi', f.percent(result.figures.roi, 0)], ['profitPerMonth', say(result.figures.profitPerMonth)]] as const).map(([k, text]) => [k, text === '–' ? text : bounds.of(text, result.incomplete[k])] as const).map(([k, text]) => <div key={k}><dt>{t(`listFigure.${k}`)}</dt><dd><Figure doc={doc} of={k} label={t(`listFigure.${k}`)}>{text}</Figure></dd></div>)}
-        <div><dt>{t('weigh.breaksEven')}</dt><dd>{worked.even === null ? '–' : bounds.of(say(worked.even), blanks, 'above')}</dd></div>
-        <div><dt>{t('weigh.payAtMost')}</dt><dd>{worked.most.unitPrice === null ? '–' : bounds.of(f.money(floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)), worked.most.currency), worked.most.incomplete, 'lessThan')}</dd></div>
-        <div><dt>{t('listFigure.quantity')}</dt><dd>{f.number(doc.orderQuantity, 0)}</dd></div>
+        {(
+          [
+            ['margin', f.percent(result.figures.margin)],
+            ['roi', f.percent(result.figures.roi, 0)],
+            ['profitPerMonth', say(result.figures.profitPerMonth)],
+          ] as const
+        )
+          .map(([k, text]) => [k, text === '–' ? text : bounds.of(text, result.incomplete[k])] as const)
+          .map(([k, text]) => (
+            <div key={k}>
+              <dt>{t(`listFigure.${k}`)}</dt>
+              <dd>
+                <Figure doc={doc} of={k} label={t(`listFigure.${k}`)}>
+                  {text}
+                </Figure>
+              </dd>
+            </div>
+          ))}
+        <div>
+          <dt>{t('weigh.breaksEven')}</dt>
+          <dd>{worked.even === null ? '–' : bounds.of(say(worked.even), blanks, 'above')}</dd>
+        </div>
+        <div>
+          <dt>{t('weigh.payAtMost')}</dt>
+          <dd>
+            {worked.most.unitPrice === null
+              ? '–'
+              : bounds.of(
+                  f.money(floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)), worked.most.currency),
+                  worked.most.incomplete,
+                  'lessThan',
+                )}
+          </dd>
+        </div>
+        <div>
+          <dt>{t('listFigure.quantity')}</dt>
+          <dd>{f.number(doc.orderQuantity, 0)}</dd>
+        </div>
       </Box>
-      <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', mt: 1, '& td': { py: 0.25, borderBottom: '1px solid', borderColor: 'hairline' } }}>
+      <Box
+        component="table"
+        sx={{
+          width: '100%',
+          borderCollapse: 'collapse',
+          mt: 1,
+          '& td': { py: 0.25, borderBottom: '1px solid', borderColor: 'hairline' },
+        }}>
         <tbody>
-          <tr><td>{t('listFigure.price')}</td><td style={{ textAlign: 'right' }}><Figure doc={doc} of="gross" label={t('listFigure.price')}>{say(result.figures.gross)}</Figure></td></tr>
-          {shown.map(({ family, l }, i) => <tr key={l}><td><Box component="i" sx={{ display: 'inline-block', width: 9, height: 9, mr: 0.75, bgcolor: `family.${family}` }} />{t(`lines.${l}`)}</td><td style={{ textAlign: 'right' }}><Figure doc={doc} of={l} label={t(`lines.${l}`)}>{say(amounts[i] ?? null)}</Figure></td></tr>)}
-          <tr><td><b>{t('listFigure.unitProfit')}</b></td><td style={{ textAlign: 'right' }}><b><Figure doc={doc} of="unitProfit" label={t('listFigure.unitProfit')}>{say(profit)}</Figure></b></td></tr>
+          <tr>
+            <td>{t('listFigure.price')}</td>
+            <td style={{ textAlign: 'right' }}>
+              <Figure doc={doc} of="gross" label={t('listFigure.price')}>
+                {say(result.figures.gross)}
+              </Figure>
+            </td>
+          </tr>
+          {shown.map(({ family, l }, i) => (
+            <tr key={l}>
+              <td>
+                <Box
+                  component="i"
+                  sx={{ display: 'inline-block', width: 9, height: 9, mr: 0.75, bgcolor: `family.${family}` }}
+                />
+                {t(`lines.${l}`)}
+              </td>
+              <td style={{ textAlign: 'right' }}>
+                <Figure doc={doc} of={l} label={t(`lines.${l}`)}>
+                  {say(amounts[i] ?? null)}
+                </Figure>
+              </td>
+            </tr>
+          ))}
+          <tr>
+            <td>
+              <b>{t('listFigure.unitProfit')}</b>
+            </td>
+            <td style={{ textAlign: 'right' }}>
+              <b>
+                <Figure doc={doc} of="unitProfit" label={t('listFigure.unitProfit')}>
+                  {say(profit)}
+                </Figure>
+              </b>
+            </td>
+          </tr>
         </tbody>
       </Box>
       <Box sx={{ mt: 1.25 }}>
         {worked.hurdles.map(({ h, remedy }) => (
           <Box key={`${h.hurdle.figure}${h.hurdle.bound}`} sx={{ py: 0.25 }}>
-            <Box component="span" sx={{ fontWeight: h.verdict === 'pass' ? 400 : 680, color: h.verdict === 'fail' ? 'error.main' : 'text.primary' }}>{t(`verdict.${h.verdict}`)}</Box> {t(`figure.${h.hurdle.figure}`)} <Box component="span" sx={{ color: 'text.secondary' }}>{t(`hurdles.${h.hurdle.bound}`, { level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f) })} · {t('hurdles.is', { value: hurdleAmount(h.value, h.hurdle.figure, doc.currency, f) })}</Box>
-            {remedy !== null && <Box sx={{ fontSize: '0.8rem' }}>{remedy.unitPrice !== null && remedy.unitPrice > 0 ? t('list.pays', { price: f.money(floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)), remedy.unitPriceCurrency), now: f.money(row.figures.paid ?? row.figures.cost ?? null, remedy.unitPriceCurrency) }) : t('list.paysNot')}{remedy.price !== null && `, ${t('list.paysPrice', { price: say(remedy.price) })}`}</Box>}
+            <Box
+              component="span"
+              sx={{
+                fontWeight: h.verdict === 'pass' ? 400 : 680,
+                color: h.verdict === 'fail' ? 'error.main' : 'text.primary',
+              }}>
+              {t(`verdict.${h.verdict}`)}
+            </Box>{' '}
+            {t(`figure.${h.hurdle.figure}`)}{' '}
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {t(`hurdles.${h.hurdle.bound}`, { level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f) })} ·{' '}
+              {t('hurdles.is', { value: hurdleAmount(h.value, h.hurdle.figure, doc.currency, f) })}
+            </Box>
+            {remedy !== null && (
+              <Box sx={{ fontSize: '0.8rem' }}>
+                {remedy.unitPrice !== null && remedy.unitPrice > 0
+                  ? t('list.pays', {
+                      price: f.money(
+                        floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)),
+                        remedy.unitPriceCurrency,
+                      ),
+                      now: f.money(row.figures.paid ?? row.figures.cost ?? null, remedy.unitPriceCurrency),
+                    })
+                  : t('list.paysNot')}
+                {remedy.price !== null && `, ${t('list.paysPrice', { price: say(remedy.price) })}`}
+              </Box>
+            )}
           </Box>
         ))}
       </Box>
-      {listed !== null && <Quantities doc={listed} now={doc.orderQuantity} onChoose={(of) => setQuantity({ line, of })} />}
-      {(pack > 1 || listing > 1 || mark?.soldPack != null) && <Packs row={row} mark={mark} pack={pack} canEdit={canEdit} onMark={(change) => onMark(row, change)} />}
-      {opened.listings.length > 1 ? <Listings listings={opened.listings} byHand={opened.listingByHand} currency={doc.currency} canEdit={canEdit} onChoose={(listing) => onMark(row, { listing })} /> : row.listings > 0 && <Box sx={{ mt: 1, color: 'text.secondary' }}>{t('list.listings', { count: row.listings })}</Box>}
-      {Object.entries(more).filter(([k]) => k !== 'link').length > 0 && <Box component="dl" sx={{ mt: 1, mb: 0, fontSize: '0.8rem', display: 'grid', gridTemplateColumns: 'auto 1fr', gap: '2px 10px', '& dt': { color: 'text.secondary' }, '& dd': { m: 0, overflowWrap: 'anywhere' } }}>{Object.entries(more).filter(([k]) => k !== 'link').map(([k, v]) => <Box key={k} sx={{ display: 'contents' }}><dt>{k === 'picture' || k === 'notes' ? t(`role.${k}`) : k}</dt><dd dir="auto">{/^https?:\/\//i.test(v) ? <a href={v} target="_blank" rel="noreferrer noopener">{k === 'picture' ? t('list.openPicture') : v}</a> : v}</dd></Box>)}</Box>}
-      {mark?.state != null && <Alert severity="info" icon={false} sx={{ mt: 1, py: 0 }}>{t(`listFlag.${mark.state}`)}{mark.reason !== '' && `: ${mark.reason}`} {mark.candidateId !== null && <Link to={`${root}/weigh/${mark.candidateId}`}>{t('list.openCandidate')}</Link>}</Alert>}
-      {canEdit && <Decide key={row.key} row={row} mark={mark} onMark={(change) => onMark(row, change)} onKeep={() => onKeep(row, order)} />}
+      {listed !== null && (
+        <Quantities doc={listed} now={doc.orderQuantity} onChoose={(of) => setQuantity({ line, of })} />
+      )}
+      {(pack > 1 || listing > 1 || mark?.soldPack != null) && (
+        <Packs row={row} mark={mark} pack={pack} canEdit={canEdit} onMark={(change) => onMark(row, change)} />
+      )}
+      {opened.listings.length > 1 ? (
+        <Listings
+          listings={opened.listings}
+          byHand={opened.listingByHand}
+          currency={doc.currency}
+          canEdit={canEdit}
+          onChoose={(listing) => onMark(row, { listing })}
+        />
+      ) : (
+        row.listings > 0 && (
+          <Box sx={{ mt: 1, color: 'text.secondary' }}>{t('list.listings', { count: row.listings })}</Box>
+        )
+      )}
+      {Object.entries(more).filter(([k]) => k !== 'link').length > 0 && (
+        <Box
+          component="dl"
+          sx={{
+            mt: 1,
+            mb: 0,
+            fontSize: '0.8rem',
+            display: 'grid',
+            gridTemplateColumns: 'auto 1fr',
+            gap: '2px 10px',
+            '& dt': { color: 'text.secondary' },
+            '& dd': { m: 0, overflowWrap: 'anywhere' },
+          }}>
+          {Object.entries(more)
+            .filter(([k]) => k !== 'link')
+            .map(([k, v]) => (
+              <Box key={k} sx={{ display: 'contents' }}>
+                <dt>{k === 'picture' || k === 'notes' ? t(`role.${k}`) : k}</dt>
+                <dd dir="auto">
+                  {/^https?:\/\//i.test(v) ? (
+                    <a href={v} target="_blank" rel="noreferrer noopener">
+                      {k === 'picture' ? t('list.openPicture') : v}
+                    </a>
+                  ) : (
+                    v
+                  )}
+                </dd>
+              </Box>
+            ))}
+        </Box>
+      )}
+      {mark?.state != null && (
+        <Alert severity="info" icon={false} sx={{ mt: 1, py: 0 }}>
+          {t(`listFlag.${mark.state}`)}
+          {mark.reason !== '' && `: ${mark.reason}`}{' '}
+          {mark.candidateId !== null && <Link to={`${root}/weigh/${mark.candidateId}`}>{t('list.openCandidate')}</Link>}
+        </Alert>
+      )}
+      {canEdit && (
+        <Decide
+          key={row.key}
+          row={row}
+          mark={mark}
+          onMark={(change) => onMark(row, change)}
+          onKeep={() => onKeep(row, order)}
+        />
+      )}
     </Box>
   );
 }
@@ -108,15 +367,26 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
 function Quantities({ doc, now, onChoose }: { doc: LaneDocument; now: number | null; onChoose: (of: number) => void }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const orders = useMemo(() => breakQuantities(doc).map((of) => ({ of, figures: evaluate({ ...doc, orderQuantity: of }).figures })), [doc]);
+  const orders = useMemo(
+    () => breakQuantities(doc).map((of) => ({ of, figures: evaluate({ ...doc, orderQuantity: of }).figures })),
+    [doc],
+  );
   if (orders.length < 2) return null;
   return (
     <Box component="fieldset" sx={{ mt: 1.25, p: 0, border: 0 }}>
-      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>{t('list.atQuantities')}</Box>
+      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>
+        {t('list.atQuantities')}
+      </Box>
       {orders.map(({ of, figures }) => (
         <Box component="label" key={of} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
           <input type="radio" name="quantity" checked={of === now} onChange={() => onChoose(of)} />
-          <span>{t('list.atQuantity', { quantity: f.number(of, 0), cost: f.money(figures.landedCost, doc.currency), profit: f.money(figures.unitProfit, doc.currency) })}</span>
+          <span>
+            {t('list.atQuantity', {
+              quantity: f.number(of, 0),
+              cost: f.money(figures.landedCost, doc.currency),
+              profit: f.money(figures.unitProfit, doc.currency),
+            })}
+          </span>
         </Box>
       ))}
     </Box>
@@ -124,51 +394,156 @@ function Quantities({ doc, now, onChoose }: { doc: LaneDocument; now: number | n
 }
 
 /** The listings of a barcode in the market figures: one counts, by the rule of the list or chosen here. */
-function Listings({ listings, byHand, currency, canEdit, onChoose }: { listings: readonly RowListing[]; byHand: boolean; currency: string; canEdit: boolean; onChoose: (line: number | null) => void }) {
+function Listings({
+  listings,
+  byHand,
+  currency,
+  canEdit,
+  onChoose,
+}: {
+  listings: readonly RowListing[];
+  byHand: boolean;
+  currency: string;
+  canEdit: boolean;
+  onChoose: (line: number | null) => void;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   return (
     <Box component="fieldset" sx={{ mt: 1.25, p: 0, border: 0 }}>
-      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>{t('list.listingsOf')}</Box>
+      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>
+        {t('list.listingsOf')}
+      </Box>
       {listings.slice(0, 50).map((l) => (
         <Box component="label" key={l.line} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
-          <input type="radio" name="listing" checked={l.counts} disabled={!canEdit} aria-label={t('list.listingTakes', { row: l.line })} onChange={() => onChoose(l.line)} />
-          <span><span dir="auto">{l.title || t('list.listingRow', { row: l.line })}</span> <Box component="span" sx={{ color: 'text.secondary' }}>{[f.money(l.price, currency), l.units === null ? null : `${f.number(l.units, 0)} ${t('blank.demand')}`, l.title === '' ? null : t('list.listingRow', { row: l.line })].filter(Boolean).join(' · ')}</Box></span>
+          <input
+            type="radio"
+            name="listing"
+            checked={l.counts}
+            disabled={!canEdit}
+            aria-label={t('list.listingTakes', { row: l.line })}
+            onChange={() => onChoose(l.line)}
+          />
+          <span>
+            <span dir="auto">{l.title || t('list.listingRow', { row: l.line })}</span>{' '}
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {[
+                f.money(l.price, currency),
+                l.units === null ? null : `${f.number(l.units, 0)} ${t('blank.demand')}`,
+                l.title === '' ? null : t('list.listingRow', { row: l.line }),
+              ]
+                .filter(Boolean)
+                .join(' · ')}
+            </Box>
+          </span>
         </Box>
       ))}
-      {byHand && canEdit && <Button size="small" onClick={() => onChoose(null)}>{t('list.listingByRule')}</Button>}
+      {byHand && canEdit && (
+        <Button size="small" onClick={() => onChoose(null)}>
+          {t('list.listingByRule')}
+        </Button>
+      )}
     </Box>
   );
 }
 
-const round = (x: number, currency: string): number => Math.round(x * 10 ** minorDigits(currency)) / 10 ** minorDigits(currency);
+const round = (x: number, currency: string): number =>
+  Math.round(x * 10 ** minorDigits(currency)) / 10 ** minorDigits(currency);
 
 /** Keep, shortlist, drop with a reason; tags and a note. */
-function Decide({ row, mark, onMark, onKeep }: { row: ListRow; mark: RowMark | null; onMark: (c: Change) => void; onKeep: () => void }) {
+function Decide({
+  row,
+  mark,
+  onMark,
+  onKeep,
+}: {
+  row: ListRow;
+  mark: RowMark | null;
+  onMark: (c: Change) => void;
+  onKeep: () => void;
+}) {
   const { t } = useTranslation();
   const [dropping, setDropping] = useState(false);
   const [reason, setReason] = useState('');
   const [note, setNote] = useState(mark?.note ?? '');
   const [tags, setTags] = useState(mark?.tags.join(', ') ?? '');
   const state = mark?.state ?? null;
-  const tagList = tags.split(',').map((x) => x.trim().slice(0, 40)).filter(Boolean).slice(0, 20);
+  const tagList = tags
+    .split(',')
+    .map((x) => x.trim().slice(0, 40))
+    .filter(Boolean)
+    .slice(0, 20);
   return (
     <Box sx={{ mt: 1.5, borderTop: '1px solid', borderColor: 'text.primary', pt: 1 }}>
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        {state !== 'kept' && <Button size="small" variant="contained" color="primary" onClick={onKeep}>{t('list.keep')}</Button>}
-        {state !== 'shortlisted' && state !== 'kept' && <Button size="small" variant="outlined" onClick={() => onMark({ state: 'shortlisted', reason: '' })}>{t('list.shortlist')}</Button>}
-        {state !== 'dropped' && <Button size="small" onClick={() => setDropping(!dropping)} aria-expanded={dropping}>{t('list.drop')}</Button>}
-        {state === 'kept' && <Button size="small" onClick={() => onMark({ state: 'ordered' })}>{t('list.ordered')}</Button>}
-        {state !== null && <Button size="small" onClick={() => onMark({ state: null, reason: '' })}>{t('list.undecide')}</Button>}
+        {state !== 'kept' && (
+          <Button size="small" variant="contained" color="primary" onClick={onKeep}>
+            {t('list.keep')}
+          </Button>
+        )}
+        {state !== 'shortlisted' && state !== 'kept' && (
+          <Button size="small" variant="outlined" onClick={() => onMark({ state: 'shortlisted', reason: '' })}>
+            {t('list.shortlist')}
+          </Button>
+        )}
+        {state !== 'dropped' && (
+          <Button size="small" onClick={() => setDropping(!dropping)} aria-expanded={dropping}>
+            {t('list.drop')}
+          </Button>
+        )}
+        {state === 'kept' && (
+          <Button size="small" onClick={() => onMark({ state: 'ordered' })}>
+            {t('list.ordered')}
+          </Button>
+        )}
+        {state !== null && (
+          <Button size="small" onClick={() => onMark({ state: null, reason: '' })}>
+            {t('list.undecide')}
+          </Button>
+        )}
       </Box>
       {dropping && (
-        <Box component="form" onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), onMark({ state: 'dropped', reason: reason.trim() }), setDropping(false))} sx={{ mt: 1 }}>
-          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 0.5 }}>{(['price', 'brand', 'size', 'slow', 'risk'] as const).map((r) => <Box key={r} component="button" type="button" onClick={() => setReason(t(`list.reasons.${r}`))} sx={{ font: 'inherit', fontSize: '0.8rem', color: 'text.primary', bgcolor: 'transparent', border: '1px solid', borderColor: 'fieldLine', borderRadius: 1, px: 0.75, minHeight: 24, cursor: 'pointer' }}>{t(`list.reasons.${r}`)}</Box>)}</Box>
+        <Box
+          component="form"
+          onSubmit={(e: { preventDefault: () => void }) => (
+            e.preventDefault(), onMark({ state: 'dropped', reason: reason.trim() }), setDropping(false)
+          )}
+          sx={{ mt: 1 }}>
+          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 0.5 }}>
+            {(['price', 'brand', 'size', 'slow', 'risk'] as const).map((r) => (
+              <Box
+                key={r}
+                component="button"
+                type="button"
+                onClick={() => setReason(t(`list.reasons.${r}`))}
+                sx={{
+                  font: 'inherit',
+                  fontSize: '0.8rem',
+                  color: 'text.primary',
+                  bgcolor: 'transparent',
+                  border: '1px solid',
+                  borderColor: 'fieldLine',
+                  borderRadius: 1,
+                  px: 0.75,
+                  minHeight: 24,
+                  cursor: 'pointer',
+                }}>
+                {t(`list.reasons.${r}`)}
+              </Box>
+            ))}
+          </Box>
           <TextLine label={t('list.reason')} value={reason} onChange={setReason} width="100%" maxLength={500} />
-          <Button type="submit" size="small" sx={{ mt: 0.5 }}>{t('list.drop')}</Button>
+          <Button type="submit" size="small" sx={{ mt: 0.5 }}>
+            {t('list.drop')}
+          </Button>
         </Box>
       )}
-      <Box sx={{ display: 'grid', gap: 0.75, mt: 1 }} onBlur={() => (note !== (mark?.note ?? '') || tagList.join() !== (mark?.tags ?? []).join()) && onMark({ note: note.trim(), tags: tagList })}>
+      <Box
+        sx={{ display: 'grid', gap: 0.75, mt: 1 }}
+        onBlur={() =>
+          (note !== (mark?.note ?? '') || tagList.join() !== (mark?.tags ?? []).join()) &&
+          onMark({ note: note.trim(), tags: tagList })
+        }>
         <TextLine label={t('list.tags')} value={tags} onChange={setTags} width="100%" />
         <TextLine label={t('list.note')} value={note} onChange={setNote} width="100%" multiline maxLength={5000} />
       </Box>
@@ -178,20 +553,57 @@ function Decide({ row, mark, onMark, onKeep }: { row: ListRow; mark: RowMark | n
 }
 
 /** What the words say of packs, and what is confirmed. */
-function Packs({ row, mark, pack, canEdit, onMark }: { row: ListRow; mark: RowMark | null; pack: number; canEdit: boolean; onMark: (c: Change) => void }) {
+function Packs({
+  row,
+  mark,
+  pack,
+  canEdit,
+  onMark,
+}: {
+  row: ListRow;
+  mark: RowMark | null;
+  pack: number;
+  canEdit: boolean;
+  onMark: (c: Change) => void;
+}) {
   const { t } = useTranslation();
   const named = packsAsNamed(row.figures.pack ?? 0, row.listingPack);
   const [sold, setSold] = useState<number | null>(mark?.soldPack ?? named.sold);
   const [bought, setBought] = useState<number | null>(mark?.boughtPack ?? named.bought);
   return (
     <Box sx={{ mt: 1, pl: 1, borderLeft: '3px solid', borderColor: 'fieldLine' }}>
-      {t('list.packSays', { pack })}{row.listingPack > 0 && `, ${t('list.packListing', { pack: row.listingPack })}`}.
+      {t('list.packSays', { pack })}
+      {row.listingPack > 0 && `, ${t('list.packListing', { pack: row.listingPack })}`}.
       {canEdit && (
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'end', flexWrap: 'wrap' }}>
-          <NumField label={t('list.packRatio')} kind="number" whole min={1} max={10_000} value={sold} onChange={setSold} width={92} />
-          <NumField label={t('list.packBought')} kind="number" whole min={1} max={10_000} value={bought} onChange={setBought} width={110} />
-          <Button size="small" onClick={() => sold !== null && bought !== null && onMark({ pack: { sold, bought } })}>{t('list.packConfirm')}</Button>
-          {mark?.soldPack != null && <Button size="small" onClick={() => onMark({ pack: null })}>{t('list.packUndo')}</Button>}
+          <NumField
+            label={t('list.packRatio')}
+            kind="number"
+            whole
+            min={1}
+            max={10_000}
+            value={sold}
+            onChange={setSold}
+            width={92}
+          />
+          <NumField
+            label={t('list.packBought')}
+            kind="number"
+            whole
+            min={1}
+            max={10_000}
+            value={bought}
+            onChange={setBought}
+            width={110}
+          />
+          <Button size="small" onClick={() => sold !== null && bought !== null && onMark({ pack: { sold, bought } })}>
+            {t('list.packConfirm')}
+          </Button>
+          {mark?.soldPack != null && (
+            <Button size="small" onClick={() => onMark({ pack: null })}>
+              {t('list.packUndo')}
+            </Button>
+          )}
         </Box>
       )}
     </Box>
@@ -204,14 +616,18 @@ export function CopyCode({ code }: { code: string }) {
   const [copied, setCopied] = useState(false);
   return (
     <button
-      type="button" className="copy-code" aria-label={t('list.copy', { code })} title={t('list.copy', { code })}
+      type="button"
+      className="copy-code"
+      aria-label={t('list.copy', { code })}
+      title={t('list.copy', { code })}
       onClick={(e) => {
         e.stopPropagation();
         void navigator.clipboard?.writeText(code).then(() => {
           setCopied(true);
           setTimeout(() => setCopied(false), 1200);
         });
-      }}
-    >{copied ? t('list.copied') : code}</button>
+      }}>
+      {copied ? t('list.copied') : code}
+    </button>
   );
 }

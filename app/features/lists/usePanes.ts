@@ -4,10 +4,15 @@ import { z } from 'zod';
 
 export type Side = 'assumptions' | 'row';
 const KEY = 'bm-list-panes';
-const kept = z.object({ limits: z.boolean(), side: z.enum(['assumptions']).nullable(), last: z.enum(['limits', 'side']) });
+const kept = z.object({
+  limits: z.boolean(),
+  side: z.enum(['assumptions']).nullable(),
+  last: z.enum(['limits', 'side']),
+});
 
 /**
- * The panes left and right of the rows. On a screen under 1400 pixels there is room for one of them beside rows that can be read;
+ * The panes left and right of the rows. On a screen under 1400 pixels there is room for one of them beside rows that
+ * can be read;
  * the one opened last stays. What is open is remembered in this browser.
  */
 export function usePanes() {

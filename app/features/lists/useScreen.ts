@@ -3,9 +3,19 @@ import type { ListFigure, ListQuery } from '../../../core/lists/query.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import type { Answer, ListRow } from '../../../screening/ask.ts';
 
-export type Work = { readonly state: string; readonly done: number; readonly total: number; readonly error: string | null };
+export type Work = {
+  readonly state: string;
+  readonly done: number;
+  readonly total: number;
+  readonly error: string | null;
+};
 type Answered = Answer & { readonly work: Work | null };
-type Ask = { readonly query: ListQuery; readonly show: 'kept' | 'removed'; /** Assumptions tried; null: those that are saved. */ readonly settings: ListSettings | null; /** Whether columns kept as they are stand in the grid. */ readonly more: boolean };
+type Ask = {
+  readonly query: ListQuery;
+  readonly show: 'kept' | 'removed' /** Assumptions tried; null: those that are saved. */;
+  readonly settings: ListSettings | null /** Whether columns kept as they are stand in the grid. */;
+  readonly more: boolean;
+};
 /** Rows asked for at once. */
 const CHUNK = 100;
 
@@ -24,14 +34,23 @@ export type Screen = {
 };
 
 /**
- * The rows of a list under a query and assumptions: the window in view first, sums and distributions after it. A newer question
+ * The rows of a list under a query and assumptions: the window in view first, sums and distributions after it. A
+ * newer question
  * overtakes an older one; where the screening is away, it is asked again until it answers.
  */
-export function useScreen(url: string, ask: Ask, first: Answer | null, figures: readonly ListFigure[], firstWork: Work | null): Screen {
+export function useScreen(
+  url: string,
+  ask: Ask,
+  first: Answer | null,
+  figures: readonly ListFigure[],
+  firstWork: Work | null,
+): Screen {
   const key = JSON.stringify(ask);
   const asked = useRef(ask);
   asked.current = ask;
-  const [answer, setAnswer] = useState<{ key: string; answer: Answer } | null>(first === null ? null : { key, answer: first });
+  const [answer, setAnswer] = useState<{ key: string; answer: Answer } | null>(
+    first === null ? null : { key, answer: first },
+  );
   const [sums, setSums] = useState<Screen['sums']>(null);
   const [away, setAway] = useState(false);
   const [busy, setBusy] = useState(false);
@@ -46,47 +65,62 @@ export function useScreen(url: string, ask: Ask, first: Answer | null, figures: 
   const running = useRef(false);
   running.current = work?.state === 'waiting' || work?.state === 'running';
 
-  const post = useCallback(async (body: object, signal?: AbortSignal): Promise<Answered | 'away' | null> => {
-    try {
-      const res = await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body), ...(signal === undefined ? {} : { signal }) });
-      if (res.status === 503) return 'away';
-      return res.ok ? ((await res.json()) as Answered) : null;
-    } catch {
-      return signal?.aborted ? null : 'away';
-    }
-  }, [url]);
-
-  const question = useCallback(async (mine: number, signal: AbortSignal): Promise<void> => {
-    setBusy(true);
-    const now = asked.current;
-    const nowKey = JSON.stringify(now);
-    // A new question begins at its top; the same one, asked again, stays where it is.
-    const from = rowsKey.current === nowKey ? Math.floor(view.current[0] / CHUNK) * CHUNK : 0;
-    for (;;) {
-      const got = await post({ ...now, from, count: CHUNK * 2 }, signal);
-      if (mine !== round.current) return;
-      if (got === 'away') {
-        setAway(true);
-        await new Promise((done) => setTimeout(done, 700));
-        if (mine !== round.current) return;
-        continue;
+  const post = useCallback(
+    async (body: object, signal?: AbortSignal): Promise<Answered | 'away' | null> => {
+      try {
+        const res = await fetch(url, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(body),
+          ...(signal === undefined ? {} : { signal }),
+        });
+        if (res.status === 503) return 'away';
+        return res.ok ? ((await res.json()) as Answered) : null;
+      } catch {
+        return signal?.aborted ? null : 'away';
       }
-      setBusy(false);
-      if (got === null) return;
-      setAway(false);
-      setWork(got.work);
-      running.current = got.work?.state === 'waiting' || got.work?.state === 'running';
-      rows.current = new Map(got.window.map((r, i) => [from + i, r]));
-      rowsKey.current = nowKey;
-      under.current.clear();
-      setAnswer({ key: nowKey, answer: got });
-      break;
-    }
-    // Sums of a list that is still being read would be old before they are there.
-    if (running.current) return;
-    const more = await post({ ...now, count: 0, figures: figuresKey.split(',').filter(Boolean), facets: true }, signal);
-    if (mine === round.current && more !== 'away' && more !== null) setSums({ stats: more.stats, facets: more.facets, funnel: more.funnel, strange: more.strange });
-  }, [post, figuresKey]);
+    },
+    [url],
+  );
+
+  const question = useCallback(
+    async (mine: number, signal: AbortSignal): Promise<void> => {
+      setBusy(true);
+      const now = asked.current;
+      const nowKey = JSON.stringify(now);
+      // A new question begins at its top; the same one, asked again, stays where it is.
+      const from = rowsKey.current === nowKey ? Math.floor(view.current[0] / CHUNK) * CHUNK : 0;
+      for (;;) {
+        const got = await post({ ...now, from, count: CHUNK * 2 }, signal);
+        if (mine !== round.current) return;
+        if (got === 'away') {
+          setAway(true);
+          await new Promise((done) => setTimeout(done, 700));
+          if (mine !== round.current) return;
+          continue;
+        }
+        setBusy(false);
+        if (got === null) return;
+        setAway(false);
+        setWork(got.work);
+        running.current = got.work?.state === 'waiting' || got.work?.state === 'running';
+        rows.current = new Map(got.window.map((r, i) => [from + i, r]));
+        rowsKey.current = nowKey;
+        under.current.clear();
+        setAnswer({ key: nowKey, answer: got });
+        break;
+      }
+      // Sums of a list that is still being read would be old before they are there.
+      if (running.current) return;
+      const more = await post(
+        { ...now, count: 0, figures: figuresKey.split(',').filter(Boolean), facets: true },
+        signal,
+      );
+      if (mine === round.current && more !== 'away' && more !== null)
+        setSums({ stats: more.stats, facets: more.facets, funnel: more.funnel, strange: more.strange });
+    },
+    [post, figuresKey],
+  );
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what is asked
   useEffect(() => {
@@ -107,27 +141,31 @@ export function useScreen(url: string, ask: Ask, first: Answer | null, figures: 
     return () => clearTimeout(timer);
   }, [reading, refresh, answer]);
 
-  const inView = useCallback((from: number, to: number) => {
-    view.current = [from, to];
-    const mine = round.current;
-    for (let chunk = Math.floor(from / CHUNK); chunk <= Math.floor(to / CHUNK); chunk++) {
-      const at = chunk * CHUNK;
-      const [a, b] = [Math.max(from, at), Math.min(to, at + CHUNK - 1)];
-      let missing = false;
-      for (let i = a; i <= b && !missing; i++) missing = !rows.current.has(i);
-      if (!missing || under.current.has(chunk)) continue;
-      under.current.add(chunk);
-      void post({ ...asked.current, from: at, count: CHUNK }).then((got) => {
-        under.current.delete(chunk);
-        if (got === 'away') setAway(true);
-        if (got === null || got === 'away' || mine !== round.current) return;
-        for (const [i, r] of got.window.entries()) rows.current.set(at + i, r);
-        // What lies far from view is let go.
-        if (rows.current.size > 4000) for (const i of rows.current.keys()) if (Math.abs(i - view.current[0]) > 1500) rows.current.delete(i);
-        drawn((n) => n + 1);
-      });
-    }
-  }, [post]);
+  const inView = useCallback(
+    (from: number, to: number) => {
+      view.current = [from, to];
+      const mine = round.current;
+      for (let chunk = Math.floor(from / CHUNK); chunk <= Math.floor(to / CHUNK); chunk++) {
+        const at = chunk * CHUNK;
+        const [a, b] = [Math.max(from, at), Math.min(to, at + CHUNK - 1)];
+        let missing = false;
+        for (let i = a; i <= b && !missing; i++) missing = !rows.current.has(i);
+        if (!missing || under.current.has(chunk)) continue;
+        under.current.add(chunk);
+        void post({ ...asked.current, from: at, count: CHUNK }).then((got) => {
+          under.current.delete(chunk);
+          if (got === 'away') setAway(true);
+          if (got === null || got === 'away' || mine !== round.current) return;
+          for (const [i, r] of got.window.entries()) rows.current.set(at + i, r);
+          // What lies far from view is let go.
+          if (rows.current.size > 4000)
+            for (const i of rows.current.keys()) if (Math.abs(i - view.current[0]) > 1500) rows.current.delete(i);
+          drawn((n) => n + 1);
+        });
+      }
+    },
+    [post],
+  );
 
   return { answer: answer?.answer ?? null, sums, rowAt: (i) => rows.current.get(i), inView, busy, away, work, refresh };
 }

@@ -3,7 +3,12 @@ import { useEffect, useRef, useState } from 'react';
 export type Uploading = { readonly name: string; readonly share: number };
 
 /** Sends a file as it lies on the disk, piece by piece, with its progress; `done` gets what the server says. */
-export function useUpload(root: string, done: (answer: { id: string; sameAs: string | null }) => void, broken: string, limit: { most: number; text: string } | null = null): { now: Uploading | null; error: string | null; send: (file: File, forList?: string) => void; stop: () => void } {
+export function useUpload(
+  root: string,
+  done: (answer: { id: string; sameAs: string | null }) => void,
+  broken: string,
+  limit: { most: number; text: string } | null = null,
+): { now: Uploading | null; error: string | null; send: (file: File, forList?: string) => void; stop: () => void } {
   const [now, setNow] = useState<Uploading | null>(null);
   const [error, setError] = useState<string | null>(null);
   const under = useRef<XMLHttpRequest | null>(null);
@@ -35,7 +40,10 @@ export function useUpload(root: string, done: (answer: { id: string; sameAs: str
       setNow(null);
       setError(broken);
     };
-    request.open('POST', `${root}/lists/upload?name=${encodeURIComponent(file.name)}${forList === undefined ? '' : `&for=${forList}`}`);
+    request.open(
+      'POST',
+      `${root}/lists/upload?name=${encodeURIComponent(file.name)}${forList === undefined ? '' : `&for=${forList}`}`,
+    );
     request.setRequestHeader('content-type', 'application/octet-stream');
     request.send(file);
   };

@@ -14,14 +14,45 @@ import type { Format } from '../../ui/locale.ts';
 import './words.ts';
 
 /** An item tried on a card. */
-export type Item = { sides: [number, number, number] | null; kg: number | null; category: string; price: number | null };
+export type Item = {
+  sides: [number, number, number] | null;
+  kg: number | null;
+  category: string;
+  price: number | null;
+};
 
 function Rows({ head, children, caption }: { head: string[]; children: ReactNode; caption: string }) {
   return (
     <Box role="region" aria-label={caption} tabIndex={0} sx={{ overflowX: 'auto', mb: 2.5 }}>
-      <Box component="table" sx={{ borderCollapse: 'collapse', fontSize: '0.85rem', width: '100%', '& td, & th': { py: 0.4, px: 0.75, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline', verticalAlign: 'top' }, '& th': { fontWeight: 400, color: 'text.secondary' }, '& td:first-of-type, & th:first-of-type': { textAlign: 'left' } }}>
-        <Box component="caption" sx={{ textAlign: 'left', fontWeight: 650, fontSize: '0.9rem', pb: 0.5 }}>{caption}</Box>
-        <thead><tr>{head.map((h) => <th key={h} scope="col">{h}</th>)}</tr></thead>
+      <Box
+        component="table"
+        sx={{
+          borderCollapse: 'collapse',
+          fontSize: '0.85rem',
+          width: '100%',
+          '& td, & th': {
+            py: 0.4,
+            px: 0.75,
+            textAlign: 'right',
+            borderBottom: '1px solid',
+            borderColor: 'hairline',
+            verticalAlign: 'top',
+          },
+          '& th': { fontWeight: 400, color: 'text.secondary' },
+          '& td:first-of-type, & th:first-of-type': { textAlign: 'left' },
+        }}>
+        <Box component="caption" sx={{ textAlign: 'left', fontWeight: 650, fontSize: '0.9rem', pb: 0.5 }}>
+          {caption}
+        </Box>
+        <thead>
+          <tr>
+            {head.map((h) => (
+              <th key={h} scope="col">
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>{children}</tbody>
       </Box>
     </Box>
@@ -29,13 +60,28 @@ function Rows({ head, children, caption }: { head: string[]; children: ReactNode
 }
 
 /** A row that applied to the tried item: tinted, bold, with an edge, and said to screen readers. */
-const applied = (on: boolean) => ({ 'aria-current': on ? ('true' as const) : undefined, sx: on ? { bgcolor: 'paperTint', '& td': { fontWeight: 680 }, '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' } } : {} });
+const applied = (on: boolean) => ({
+  'aria-current': on ? ('true' as const) : undefined,
+  sx: on
+    ? {
+        bgcolor: 'paperTint',
+        '& td': { fontWeight: 680 },
+        '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' },
+      }
+    : {},
+});
 
 const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
 const ADD_ONS = ['dangerous', 'oversize'] as const;
 
 function Small({ children }: { children: ReactNode }) {
-  return <Box component="span" sx={{ display: 'block', color: 'text.secondary', fontSize: '0.78rem', fontWeight: 400, whiteSpace: 'nowrap' }}>{children}</Box>;
+  return (
+    <Box
+      component="span"
+      sx={{ display: 'block', color: 'text.secondary', fontSize: '0.78rem', fontWeight: 400, whiteSpace: 'nowrap' }}>
+      {children}
+    </Box>
+  );
 }
 
 /** Twelve amounts of the calendar months. */
@@ -43,7 +89,13 @@ function ByMonth({ caption, months, m }: { caption: string; months: readonly num
   const f = useFormat();
   return (
     <Rows caption={caption} head={months.map((_, i) => f.monthName(i + 1))}>
-      <tr>{months.map((x, i) => <Box component="td" key={f.monthName(i + 1)} sx={{ textAlign: 'right !important' }}>{m(x)}</Box>)}</tr>
+      <tr>
+        {months.map((x, i) => (
+          <Box component="td" key={f.monthName(i + 1)} sx={{ textAlign: 'right !important' }}>
+            {m(x)}
+          </Box>
+        ))}
+      </tr>
     </Rows>
   );
 }
@@ -54,71 +106,203 @@ function referralText({ tiers, mode }: Referral, t: TFunction, f: Format, m: (x:
   return tiers
     .map((x, i) => {
       const before = tiers[i - 1]?.upTo ?? null;
-      if (mode === 'whole') return x.upTo === null ? t('rates.wholeAbove', { pct: f.percent(x.pct), amount: m(before) }) : t('rates.wholeUpTo', { pct: f.percent(x.pct), amount: m(x.upTo) });
+      if (mode === 'whole')
+        return x.upTo === null
+          ? t('rates.wholeAbove', { pct: f.percent(x.pct), amount: m(before) })
+          : t('rates.wholeUpTo', { pct: f.percent(x.pct), amount: m(x.upTo) });
       if (before === null) return t('rates.sliceFirst', { pct: f.percent(x.pct), amount: m(x.upTo) });
-      return x.upTo === null ? t('rates.sliceAbove', { pct: f.percent(x.pct), amount: m(before) }) : t('rates.sliceBetween', { pct: f.percent(x.pct), from: m(before), amount: m(x.upTo) });
+      return x.upTo === null
+        ? t('rates.sliceAbove', { pct: f.percent(x.pct), amount: m(before) })
+        : t('rates.sliceBetween', { pct: f.percent(x.pct), from: m(before), amount: m(x.upTo) });
     })
     .join('; ');
 }
 
 /** A marketplace's card, readable, with the rows that apply to an item marked. */
-export function MarketplaceTables({ card, item, category, price }: { card: MarketplaceCard; item: Item; category: string; price: number | null }) {
+export function MarketplaceTables({
+  card,
+  item,
+  category,
+  price,
+}: {
+  card: MarketplaceCard;
+  item: Item;
+  category: string;
+  price: number | null;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const m = (x: number | null) => f.plain(x, card.currency);
   const tiers = card.warehouse?.tiers ?? [];
-  const parcel = item.sides === null || item.kg === null ? null : parcelOf(item.sides[0], item.sides[1], item.sides[2], item.kg, { L: 0, W: 0, H: 0, kg: 0 });
+  const parcel =
+    item.sides === null || item.kg === null
+      ? null
+      : parcelOf(item.sides[0], item.sides[1], item.sides[2], item.kg, { L: 0, W: 0, H: 0, kg: 0 });
   const tierAt = parcel === null ? -1 : sizeTierOf(tiers, parcel);
   const itemFees = card.categories.some((c) => c.itemFee !== null && c.itemFee !== card.itemFee);
   const back = GIVEN_BACK.filter((x) => card.refund.back[x] > 0);
   const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier, price));
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Rows caption={t('rates.referral')} head={[t('form.category'), t('rates.base'), t('rates.tiers'), t('rates.min'), t('rates.max'), ...(itemFees ? [t('lines.itemFee')] : [])]}>
+      <Rows
+        caption={t('rates.referral')}
+        head={[
+          t('form.category'),
+          t('rates.base'),
+          t('rates.tiers'),
+          t('rates.min'),
+          t('rates.max'),
+          ...(itemFees ? [t('lines.itemFee')] : []),
+        ]}>
         {card.categories.map((c) => (
           <Box component="tr" key={c.key} {...applied(c.key === category)}>
-            <td>{c.name}</td><td>{t(`feeBase.${c.referral.base}`)}</td>
+            <td>{c.name}</td>
+            <td>{t(`feeBase.${c.referral.base}`)}</td>
             <td>{referralText(c.referral, t, f, m)}</td>
-            <td>{m(c.referral.min)}</td><td>{m(c.referral.max)}</td>
+            <td>{m(c.referral.min)}</td>
+            <td>{m(c.referral.max)}</td>
             {itemFees && <td>{m(c.itemFee ?? card.itemFee)}</td>}
           </Box>
         ))}
       </Rows>
       <Rows caption={t('rates.others')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {!itemFees && card.itemFee > 0 && <Box component="tr" {...applied(true)}><td>{t('lines.itemFee')}</td><td>{m(card.itemFee)}</td></Box>}
-        {card.payment !== null && <Box component="tr" {...applied(true)}><td>{t('lines.payment')}</td><td>{f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} + {m(card.payment.fixed)}</td></Box>}
-        {card.surcharges.map((s) => <Box component="tr" key={s.name} {...applied(true)}><td>{s.name}</td><td>{f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}</td></Box>)}
-        {card.subscriptionMonthly > 0 && <tr><td>{t('lines.subscription')}</td><td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td></tr>}
-        <tr><td>{t('rates.feeVat')}</td><td>{card.feeVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}: ${card.feeVat.bears.map((x) => t(`lines.${x}`).toLowerCase()).join(', ') || t('line.none')}`}</td></tr>
-        <tr><td>{t('rates.advertVat')}</td><td>{card.advertVat.treatment === 'none' ? t('line.none') : `${t(`treatment.${card.advertVat.treatment}`)}, ${f.percent(card.advertVat.rate)}`}</td></tr>
-        <tr><td>{t('rates.refund')}</td><td>{back.length === 0 ? t('rates.nothingBack') : back.map((x) => t('rates.feeBack', { pct: f.percent(card.refund.back[x], 0), fee: t(`lines.${x}`).toLowerCase() })).join(', ')}{card.refund.adminPct > 0 && `; ${card.refund.adminMax === null ? t('rates.refundFeeOpen', { pct: f.percent(card.refund.adminPct, 0) }) : t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}</td></tr>
-        <tr><td>{t('rates.payout')}</td><td>{card.payoutEveryDays === null || card.payoutDelayDays === null ? t('rates.payoutNotSaid') : t('rates.payoutText', { every: f.number(card.payoutEveryDays), after: f.number(card.payoutDelayDays) })}</td></tr>
+        {!itemFees && card.itemFee > 0 && (
+          <Box component="tr" {...applied(true)}>
+            <td>{t('lines.itemFee')}</td>
+            <td>{m(card.itemFee)}</td>
+          </Box>
+        )}
+        {card.payment !== null && (
+          <Box component="tr" {...applied(true)}>
+            <td>{t('lines.payment')}</td>
+            <td>
+              {f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} +{' '}
+              {m(card.payment.fixed)}
+            </td>
+          </Box>
+        )}
+        {card.surcharges.map((s) => (
+          <Box component="tr" key={s.name} {...applied(true)}>
+            <td>{s.name}</td>
+            <td>
+              {f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}
+            </td>
+          </Box>
+        ))}
+        {card.subscriptionMonthly > 0 && (
+          <tr>
+            <td>{t('lines.subscription')}</td>
+            <td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td>
+          </tr>
+        )}
+        <tr>
+          <td>{t('rates.feeVat')}</td>
+          <td>
+            {card.feeVat.treatment === 'none'
+              ? t('line.none')
+              : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}: ${card.feeVat.bears.map((x) => t(`lines.${x}`).toLowerCase()).join(', ') || t('line.none')}`}
+          </td>
+        </tr>
+        <tr>
+          <td>{t('rates.advertVat')}</td>
+          <td>
+            {card.advertVat.treatment === 'none'
+              ? t('line.none')
+              : `${t(`treatment.${card.advertVat.treatment}`)}, ${f.percent(card.advertVat.rate)}`}
+          </td>
+        </tr>
+        <tr>
+          <td>{t('rates.refund')}</td>
+          <td>
+            {back.length === 0
+              ? t('rates.nothingBack')
+              : back
+                  .map((x) =>
+                    t('rates.feeBack', { pct: f.percent(card.refund.back[x], 0), fee: t(`lines.${x}`).toLowerCase() }),
+                  )
+                  .join(', ')}
+            {card.refund.adminPct > 0 &&
+              `; ${card.refund.adminMax === null ? t('rates.refundFeeOpen', { pct: f.percent(card.refund.adminPct, 0) }) : t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}
+          </td>
+        </tr>
+        <tr>
+          <td>{t('rates.payout')}</td>
+          <td>
+            {card.payoutEveryDays === null || card.payoutDelayDays === null
+              ? t('rates.payoutNotSaid')
+              : t('rates.payoutText', { every: f.number(card.payoutEveryDays), after: f.number(card.payoutDelayDays) })}
+          </td>
+        </tr>
       </Rows>
-      {card.warehouse === null ? <Typography variant="body2" color="text.secondary" sx={{ mb: 2.5 }}>{t('rates.noWarehouse')}</Typography> : (
-        <Rows caption={t('rates.warehouse')} head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
+      {card.warehouse === null ? (
+        <Typography variant="body2" color="text.secondary" sx={{ mb: 2.5 }}>
+          {t('rates.noWarehouse')}
+        </Typography>
+      ) : (
+        <Rows
+          caption={t('rates.warehouse')}
+          head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
           {tiers.map((tier, i) => (
             <Box component="tr" key={tier.name} {...applied(i === tierAt)}>
               <td>{tier.name}</td>
-              <td>{[tier.maxL, tier.maxW, tier.maxH].map((x) => (x === null ? t('rates.anySide') : f.number(x))).join(' × ')}{tier.maxLengthGirth !== null && <Small>{t('rates.lengthGirth', { cm: f.number(tier.maxLengthGirth) })}</Small>}</td>
-              <td>{tier.maxKg === null ? t('rates.anySide') : f.number(tier.maxKg)}{tier.divisor !== null && <Small>{t('rates.byVolume', { divisor: f.number(tier.divisor) })}</Small>}{tier.packagingKg > 0 && <Small>{t('rates.packagingKg', { kg: f.number(tier.packagingKg) })}</Small>}</td>
-              <td>{tier.bands.map((b, j) => (
-                <Box key={b.upToPrice ?? 'open'} sx={{ opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1, fontWeight: i === tierAt && j === band(tier) ? 680 : 400 }}>
-                  {tier.bands.length > 1 && <>{b.upToPrice === null ? t('rates.priceAbove') : t('rates.priceUpTo', { amount: m(b.upToPrice) })}: </>}
-                  {b.table.steps.map((s) => `${f.number(s.upToKg)} kg ${m(s.fee)}`).join(' · ')}{b.table.stepKg !== null && ` · ${t('rates.further', { kg: f.number(b.table.stepKg), fee: m(b.table.stepFee) })}`}
-                </Box>
-              ))}</td>
+              <td>
+                {[tier.maxL, tier.maxW, tier.maxH]
+                  .map((x) => (x === null ? t('rates.anySide') : f.number(x)))
+                  .join(' × ')}
+                {tier.maxLengthGirth !== null && (
+                  <Small>{t('rates.lengthGirth', { cm: f.number(tier.maxLengthGirth) })}</Small>
+                )}
+              </td>
+              <td>
+                {tier.maxKg === null ? t('rates.anySide') : f.number(tier.maxKg)}
+                {tier.divisor !== null && <Small>{t('rates.byVolume', { divisor: f.number(tier.divisor) })}</Small>}
+                {tier.packagingKg > 0 && <Small>{t('rates.packagingKg', { kg: f.number(tier.packagingKg) })}</Small>}
+              </td>
+              <td>
+                {tier.bands.map((b, j) => (
+                  <Box
+                    key={b.upToPrice ?? 'open'}
+                    sx={{
+                      opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1,
+                      fontWeight: i === tierAt && j === band(tier) ? 680 : 400,
+                    }}>
+                    {tier.bands.length > 1 && (
+                      <>
+                        {b.upToPrice === null
+                          ? t('rates.priceAbove')
+                          : t('rates.priceUpTo', { amount: m(b.upToPrice) })}
+                        :{' '}
+                      </>
+                    )}
+                    {b.table.steps.map((s) => `${f.number(s.upToKg)} kg ${m(s.fee)}`).join(' · ')}
+                    {b.table.stepKg !== null &&
+                      ` · ${t('rates.further', { kg: f.number(b.table.stepKg), fee: m(b.table.stepFee) })}`}
+                  </Box>
+                ))}
+              </td>
             </Box>
           ))}
         </Rows>
       )}
       {card.warehouse !== null && (card.warehouse.addOns.dangerous > 0 || card.warehouse.addOns.oversize > 0) && (
         <Rows caption={t('rates.addOns')} head={[t('rates.what'), t('rates.howMuch')]}>
-          {ADD_ONS.filter((x) => (card.warehouse?.addOns[x] ?? 0) > 0).map((x) => <tr key={x}><td>{t(`rates.${x}`)}</td><td>{m(card.warehouse?.addOns[x] ?? null)}</td></tr>)}
+          {ADD_ONS.filter((x) => (card.warehouse?.addOns[x] ?? 0) > 0).map((x) => (
+            <tr key={x}>
+              <td>{t(`rates.${x}`)}</td>
+              <td>{m(card.warehouse?.addOns[x] ?? null)}</td>
+            </tr>
+          ))}
         </Rows>
       )}
       {card.warehouse?.peak != null && <ByMonth caption={t('rates.peak')} months={card.warehouse.peak} m={m} />}
       {card.storage !== null && <ByMonth caption={t('rates.storage')} months={card.storage.perM3Month} m={m} />}
-      {card.storage !== null && card.storage.longStay.length > 0 && <Typography variant="body2" color="text.secondary">{card.storage.longStay.map((b) => t('rates.longStay', { from: f.number(b.fromMonths), rate: m(b.rate) })).join(' · ')}</Typography>}
+      {card.storage !== null && card.storage.longStay.length > 0 && (
+        <Typography variant="body2" color="text.secondary">
+          {card.storage.longStay
+            .map((b) => t('rates.longStay', { from: f.number(b.fromMonths), rate: m(b.rate) }))
+            .join(' · ')}
+        </Typography>
+      )}
     </Box>
   );
 }
@@ -126,13 +310,24 @@ export function MarketplaceTables({ card, item, category, price }: { card: Marke
 const listed = (parts: (string | false)[], none: string) => parts.filter(Boolean).join(' + ') || none;
 
 function dutyText(d: TaxCard['duties'][number], currency: string, t: TFunction, f: Format): string {
-  const duty = listed([d.pct > 0 && f.percent(d.pct), d.perUnit > 0 && t('rates.aUnit', { amount: f.money(d.perUnit, currency) }), d.perKg > 0 && t('rates.aKg', { amount: f.money(d.perKg, currency) })], f.percent(0));
+  const duty = listed(
+    [
+      d.pct > 0 && f.percent(d.pct),
+      d.perUnit > 0 && t('rates.aUnit', { amount: f.money(d.perUnit, currency) }),
+      d.perKg > 0 && t('rates.aKg', { amount: f.money(d.perKg, currency) }),
+    ],
+    f.percent(0),
+  );
   return d.additional ? t('rates.onTop', { duty }) : duty;
 }
 
 function chargeText(c: TaxCard['importCharges'][number], currency: string, t: TFunction, f: Format): string {
-  const limits = [c.min !== null && t('rates.atLeast', { amount: f.money(c.min, currency) }), c.max !== null && t('rates.atMost', { amount: f.money(c.max, currency) })].filter(Boolean);
-  const share = (c.pct > 0 || limits.length > 0) && [t('rates.ofCustoms', { pct: f.percent(c.pct) }), ...limits].join(', ');
+  const limits = [
+    c.min !== null && t('rates.atLeast', { amount: f.money(c.min, currency) }),
+    c.max !== null && t('rates.atMost', { amount: f.money(c.max, currency) }),
+  ].filter(Boolean);
+  const share =
+    (c.pct > 0 || limits.length > 0) && [t('rates.ofCustoms', { pct: f.percent(c.pct) }), ...limits].join(', ');
   return listed([share, c.flat > 0 && `${f.money(c.flat, currency)} ${t('rates.aShipment')}`], t('line.none'));
 }
 
@@ -142,22 +337,64 @@ export function TaxTables({ card, standing, base }: { card: TaxCard; standing: S
   const f = useFormat();
   return (
     <Box sx={{ maxWidth: 640 }}>
-      <Rows caption={t('rates.vat')} head={[t('form.taxClass'), t('rates.rate'), ...(card.importVatRates === null ? [] : [t('rates.importVat')])]}>
-        {Object.entries(card.vatRates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.percent(v)}</td>{card.importVatRates !== null && <td>{f.percent(card.importVatRates[k] ?? v)}</td>}</tr>)}
+      <Rows
+        caption={t('rates.vat')}
+        head={[t('form.taxClass'), t('rates.rate'), ...(card.importVatRates === null ? [] : [t('rates.importVat')])]}>
+        {Object.entries(card.vatRates).map(([k, v]) => (
+          <tr key={k}>
+            <td>{k}</td>
+            <td>{f.percent(v)}</td>
+            {card.importVatRates !== null && <td>{f.percent(card.importVatRates[k] ?? v)}</td>}
+          </tr>
+        ))}
       </Rows>
       <Rows caption={t('rates.rules')} head={[t('rates.what'), t('rates.howMuch')]}>
-        <tr><td>{t('rates.regime')}</td><td>{t(`regime.${card.regime}`)}</td></tr>
-        <tr><td>{t('rates.standing')}</td><td>{standing === null ? t('standing.missing') : t(`standing.${standing.kind}`)} · <a href={`${base}/settings#standing`}>{t('rates.change')}</a></td></tr>
-        {card.checkoutTax > 0 && <tr><td>{t('rates.checkoutTax')}</td><td>{f.percent(card.checkoutTax)}</td></tr>}
-        <tr><td>{t('rates.customsBasis')}</td><td>{t(`rates.basis.${card.customsBasis}`)}</td></tr>
-        <tr><td>{t('rates.importVatBase')}</td><td>{t(`rates.vatBase.${card.importVatBase}`)}</td></tr>
-        <tr><td>{t('rates.dutyFree')}</td><td>{card.dutyFreeLimit === null ? t('line.none') : f.money(card.dutyFreeLimit, card.currency)}</td></tr>
+        <tr>
+          <td>{t('rates.regime')}</td>
+          <td>{t(`regime.${card.regime}`)}</td>
+        </tr>
+        <tr>
+          <td>{t('rates.standing')}</td>
+          <td>
+            {standing === null ? t('standing.missing') : t(`standing.${standing.kind}`)} ·{' '}
+            <a href={`${base}/settings#standing`}>{t('rates.change')}</a>
+          </td>
+        </tr>
+        {card.checkoutTax > 0 && (
+          <tr>
+            <td>{t('rates.checkoutTax')}</td>
+            <td>{f.percent(card.checkoutTax)}</td>
+          </tr>
+        )}
+        <tr>
+          <td>{t('rates.customsBasis')}</td>
+          <td>{t(`rates.basis.${card.customsBasis}`)}</td>
+        </tr>
+        <tr>
+          <td>{t('rates.importVatBase')}</td>
+          <td>{t(`rates.vatBase.${card.importVatBase}`)}</td>
+        </tr>
+        <tr>
+          <td>{t('rates.dutyFree')}</td>
+          <td>{card.dutyFreeLimit === null ? t('line.none') : f.money(card.dutyFreeLimit, card.currency)}</td>
+        </tr>
       </Rows>
       <Rows caption={t('rates.duty')} head={[t('rates.heading'), t('form.origin'), t('rates.rate')]}>
-        {card.duties.map((d) => <tr key={`${d.heading}${d.origins?.join()}`}><td>{d.heading === '' ? t('rates.anyHeading') : d.heading}</td><td>{d.origins?.join(', ') ?? t('rates.anyOrigin')}</td><td>{dutyText(d, card.currency, t, f)}</td></tr>)}
+        {card.duties.map((d) => (
+          <tr key={`${d.heading}${d.origins?.join()}`}>
+            <td>{d.heading === '' ? t('rates.anyHeading') : d.heading}</td>
+            <td>{d.origins?.join(', ') ?? t('rates.anyOrigin')}</td>
+            <td>{dutyText(d, card.currency, t, f)}</td>
+          </tr>
+        ))}
       </Rows>
       <Rows caption={t('rates.charges')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {card.importCharges.map((c) => <tr key={c.name}><td>{c.name}</td><td>{chargeText(c, card.currency, t, f)}</td></tr>)}
+        {card.importCharges.map((c) => (
+          <tr key={c.name}>
+            <td>{c.name}</td>
+            <td>{chargeText(c, card.currency, t, f)}</td>
+          </tr>
+        ))}
       </Rows>
     </Box>
   );
@@ -168,10 +405,21 @@ export function ExchangeRows({ table }: { table: ExchangeTable & { source?: stri
   const f = useFormat();
   return (
     <Box sx={{ maxWidth: 420 }}>
-      <Rows caption={t('rates.exchange', { base: table.base, date: f.day(table.date) })} head={[t('form.currency'), t('rates.perBase', { base: table.base })]}>
-        {Object.entries(table.rates).map(([k, v]) => <tr key={k}><td>{k}</td><td>{f.number(v, 6)}</td></tr>)}
+      <Rows
+        caption={t('rates.exchange', { base: table.base, date: f.day(table.date) })}
+        head={[t('form.currency'), t('rates.perBase', { base: table.base })]}>
+        {Object.entries(table.rates).map(([k, v]) => (
+          <tr key={k}>
+            <td>{k}</td>
+            <td>{f.number(v, 6)}</td>
+          </tr>
+        ))}
       </Rows>
-      {table.source && <Typography variant="body2" color="text.secondary">{table.source}</Typography>}
+      {table.source && (
+        <Typography variant="body2" color="text.secondary">
+          {table.source}
+        </Typography>
+      )}
     </Box>
   );
 }
@@ -181,22 +429,42 @@ export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) 
   const { t } = useTranslation();
   const form = CARD_FORMS[kind];
   const written = form.write(data);
-  const fields = form.fields.filter((f) => !['name', 'inForceFrom', 'note'].includes(f.key) && cellText(f, written.fields[f.key] ?? null) !== '');
+  const fields = form.fields.filter(
+    (f) => !['name', 'inForceFrom', 'note'].includes(f.key) && cellText(f, written.fields[f.key] ?? null) !== '',
+  );
   return (
     <Box sx={{ maxWidth: 760 }}>
       <Rows caption={t('cards.sheet.card')} head={[t('cards.column.field'), t('cards.column.value')]}>
-        {fields.map((f) => <tr key={f.key}><td>{t(`cards.column.${f.key}`)}</td><td>{cellText(f, written.fields[f.key] ?? null)}</td></tr>)}
+        {fields.map((f) => (
+          <tr key={f.key}>
+            <td>{t(`cards.column.${f.key}`)}</td>
+            <td>{cellText(f, written.fields[f.key] ?? null)}</td>
+          </tr>
+        ))}
       </Rows>
-      {form.sheets.filter((s) => (written.sheets[s.key] ?? []).length > 0).map((s) => {
-        const rows = written.sheets[s.key] ?? [];
-        // Columns that say nothing anywhere are left out.
-        const used = s.columns.map((c, i) => ({ c, i })).filter(({ c, i }) => rows.some((r) => !['', '0', '0%', 'none'].includes(cellText(c, r[i] ?? null))));
-        return (
-          <Rows key={s.key} caption={t(`cards.sheet.${s.key}`)} head={used.map(({ c }) => t(`cards.column.${c.key}`))}>
-            {rows.map((r) => <tr key={r.slice(0, Math.max(2, s.identity)).join('|')}>{used.map(({ c, i }) => <td key={c.key}>{cellText(c, r[i] ?? null)}</td>)}</tr>)}
-          </Rows>
-        );
-      })}
+      {form.sheets
+        .filter((s) => (written.sheets[s.key] ?? []).length > 0)
+        .map((s) => {
+          const rows = written.sheets[s.key] ?? [];
+          // Columns that say nothing anywhere are left out.
+          const used = s.columns
+            .map((c, i) => ({ c, i }))
+            .filter(({ c, i }) => rows.some((r) => !['', '0', '0%', 'none'].includes(cellText(c, r[i] ?? null))));
+          return (
+            <Rows
+              key={s.key}
+              caption={t(`cards.sheet.${s.key}`)}
+              head={used.map(({ c }) => t(`cards.column.${c.key}`))}>
+              {rows.map((r) => (
+                <tr key={r.slice(0, Math.max(2, s.identity)).join('|')}>
+                  {used.map(({ c, i }) => (
+                    <td key={c.key}>{cellText(c, r[i] ?? null)}</td>
+                  ))}
+                </tr>
+              ))}
+            </Rows>
+          );
+        })}
     </Box>
   );
 }

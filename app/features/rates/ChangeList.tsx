@@ -16,7 +16,12 @@ export function ChangeList({ kind, changes }: { kind: CardKind; changes: readonl
   const [all, setAll] = useState(false);
   const shown = all ? changes : changes.slice(0, FIRST);
   const text = (sheet: string, column: string, value: CellValue): string => {
-    const c = sheet === CARD_SHEET ? columnAt(kind, CARD_SHEET, 1, column) : (sheetsOf(kind).find((s) => s.key === sheet)?.columns.find((x) => x.key === column) ?? null);
+    const c =
+      sheet === CARD_SHEET
+        ? columnAt(kind, CARD_SHEET, 1, column)
+        : (sheetsOf(kind)
+            .find((s) => s.key === sheet)
+            ?.columns.find((x) => x.key === column) ?? null);
     const out = c === null ? String(value ?? '') : cellText(c, value);
     return out === '' ? t('line.blank') : out;
   };
@@ -28,14 +33,38 @@ export function ChangeList({ kind, changes }: { kind: CardKind; changes: readonl
         if (own.length === 0) return null;
         return (
           <Box key={s.key} sx={{ mb: 1 }}>
-            <Typography component="h3" sx={{ fontWeight: 650, fontSize: '0.82rem' }}>{t(`cards.sheet.${s.key}`)}</Typography>
+            <Typography component="h3" sx={{ fontWeight: 650, fontSize: '0.82rem' }}>
+              {t(`cards.sheet.${s.key}`)}
+            </Typography>
             {own.map((c) => (
-              <Box key={`${c.row}${c.kind}`} sx={{ display: 'grid', gridTemplateColumns: '76px 1fr', gap: 1, py: 0.15 }}>
-                <Box sx={{ color: c.kind === 'removed' ? 'error.main' : 'text.secondary', fontSize: '0.8rem' }}>{c.kind === 'added' ? '+ ' : c.kind === 'removed' ? '− ' : '± '}{t(`change.${c.kind}`)}</Box>
+              <Box
+                key={`${c.row}${c.kind}`}
+                sx={{ display: 'grid', gridTemplateColumns: '76px 1fr', gap: 1, py: 0.15 }}>
+                <Box sx={{ color: c.kind === 'removed' ? 'error.main' : 'text.secondary', fontSize: '0.8rem' }}>
+                  {c.kind === 'added' ? '+ ' : c.kind === 'removed' ? '− ' : '± '}
+                  {t(`change.${c.kind}`)}
+                </Box>
                 <Box>
-                  {c.sheet !== CARD_SHEET && <>{c.row.replace(/ · $/, '')}{c.cells.length > 0 && ': '}</>}
+                  {c.sheet !== CARD_SHEET && (
+                    <>
+                      {c.row.replace(/ · $/, '')}
+                      {c.cells.length > 0 && ': '}
+                    </>
+                  )}
                   {c.cells.map((x, i) => (
-                    <span key={x.column}>{i > 0 && ', '}{t(`cards.column.${x.column}`)} {c.kind === 'added' ? <b>{text(c.sheet, x.column, x.to)}</b> : c.kind === 'removed' ? <s>{text(c.sheet, x.column, x.from)}</s> : <><s>{text(c.sheet, x.column, x.from)}</s> → <b>{text(c.sheet, x.column, x.to)}</b></>}</span>
+                    <span key={x.column}>
+                      {i > 0 && ', '}
+                      {t(`cards.column.${x.column}`)}{' '}
+                      {c.kind === 'added' ? (
+                        <b>{text(c.sheet, x.column, x.to)}</b>
+                      ) : c.kind === 'removed' ? (
+                        <s>{text(c.sheet, x.column, x.from)}</s>
+                      ) : (
+                        <>
+                          <s>{text(c.sheet, x.column, x.from)}</s> → <b>{text(c.sheet, x.column, x.to)}</b>
+                        </>
+                      )}
+                    </span>
                   ))}
                 </Box>
               </Box>
@@ -43,7 +72,11 @@ export function ChangeList({ kind, changes }: { kind: CardKind; changes: readonl
           </Box>
         );
       })}
-      {!all && changes.length > FIRST && <Button size="small" onClick={() => setAll(true)}>{t('draft.more', { count: changes.length - FIRST })}</Button>}
+      {!all && changes.length > FIRST && (
+        <Button size="small" onClick={() => setAll(true)}>
+          {t('draft.more', { count: changes.length - FIRST })}
+        </Button>
+      )}
     </Box>
   );
 }

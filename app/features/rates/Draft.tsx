@@ -18,14 +18,27 @@ import type { CellEdit } from './DraftGrid.tsx';
 import { useDraft } from './useDraft.ts';
 import './words.ts';
 
-type Props = { draft: { id: string; kind: CardKind; name: string; cells: Tables; edition: number }; base: { id: string; name: string; data: CardData; inForceFrom: string } | null; canEdit: boolean; root: string };
+type Props = {
+  draft: { id: string; kind: CardKind; name: string; cells: Tables; edition: number };
+  base: { id: string; name: string; data: CardData; inForceFrom: string } | null;
+  canEdit: boolean;
+  root: string;
+};
 
-/** A card edited like a sheet: its tables, what is wrong in them, what differs from the version before, and the way into force. */
+/**
+ * A card edited like a sheet: its tables, what is wrong in them, what differs from the version before, and the way
+ * into force.
+ */
 export function DraftPage({ draft, base, canEdit, root }: Props) {
   const { t } = useTranslation();
   const f = useFormat();
   const [search, setAddress] = useAddress();
-  const { cells, saving, change, undo, redo, flush } = useDraft(draft.cells, draft.edition, `${root}/rates/draft/${draft.id}/save`, canEdit);
+  const { cells, saving, change, undo, redo, flush } = useDraft(
+    draft.cells,
+    draft.edition,
+    `${root}/rates/draft/${draft.id}/save`,
+    canEdit,
+  );
   const sheets = sheetsOf(draft.kind);
   // The sheet changes at once; the address follows.
   const [sheetKey, setSheetKey] = useState(search.get('sheet'));
@@ -37,7 +50,10 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
   const late = useDeferredValue(cells);
   const read = useMemo(() => readTables(draft.kind, late), [draft.kind, late]);
   const errors = read.ok ? [] : read.errors;
-  const changes = useMemo(() => (read.ok && base !== null ? compareCards(draft.kind, base.data, read.data) : []), [read, base, draft.kind]);
+  const changes = useMemo(
+    () => (read.ok && base !== null ? compareCards(draft.kind, base.data, read.data) : []),
+    [read, base, draft.kind],
+  );
   const [focus, setFocus] = useState<{ row: number; column: number; at: number } | null>(null);
   const fetcher = useFetcher<{ errors?: CellError[] }>();
   const refused = fetcher.data?.errors ?? [];
@@ -59,56 +75,176 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
   const show = (e: CellError): void => {
     const sheet = sheets.find((s) => s.key === e.sheet) ?? chosen;
     turnTo(sheet.key);
-    const row = e.row === null ? Math.max(0, (cells[sheet.key] ?? []).findIndex((r) => r[0] === e.column)) : e.row - 2;
-    setFocus({ row, column: sheet.key === CARD_SHEET ? 1 : Math.max(0, sheet.columns.findIndex((c) => c.key === e.column)), at: Date.now() });
+    const row =
+      e.row === null
+        ? Math.max(
+            0,
+            (cells[sheet.key] ?? []).findIndex((r) => r[0] === e.column),
+          )
+        : e.row - 2;
+    setFocus({
+      row,
+      column:
+        sheet.key === CARD_SHEET
+          ? 1
+          : Math.max(
+              0,
+              sheet.columns.findIndex((c) => c.key === e.column),
+            ),
+      at: Date.now(),
+    });
   };
   const putInForce = async (): Promise<void> => {
     if (await flush()) void fetcher.submit({ intent: 'putInForce' }, { method: 'post' });
   };
-  const title = String((cells.card ?? []).find((r) => r[0] === 'name')?.[1] ?? draft.name) || draft.name || t(`cards.one.${draft.kind}`);
+  const title =
+    String((cells.card ?? []).find((r) => r[0] === 'name')?.[1] ?? draft.name) ||
+    draft.name ||
+    t(`cards.one.${draft.kind}`);
   const bad = !['saved', 'saving', 'unsaved'].includes(saving);
 
   return (
     <Box sx={{ maxWidth: 1240 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, flexWrap: 'wrap', mb: 0.5 }}>
-        <Typography component="span" color="text.secondary"><Box component={Link} to={`${root}/rates`} sx={{ color: 'inherit', textDecoration: 'none' }}>{t('nav.rates')}</Box> /</Typography>
-        <Typography variant="h1" sx={{ fontSize: '1.4rem' }} dir="auto">{title}</Typography>
-        <Typography color="text.secondary">{t('draft.title')}, {base === null ? t('draft.new') : t('draft.of', { name: `${base.name} ${f.day(base.inForceFrom)}` })}</Typography>
+        <Typography component="span" color="text.secondary">
+          <Box component={Link} to={`${root}/rates`} sx={{ color: 'inherit', textDecoration: 'none' }}>
+            {t('nav.rates')}
+          </Box>{' '}
+          /
+        </Typography>
+        <Typography variant="h1" sx={{ fontSize: '1.4rem' }} dir="auto">
+          {title}
+        </Typography>
+        <Typography color="text.secondary">
+          {t('draft.title')},{' '}
+          {base === null ? t('draft.new') : t('draft.of', { name: `${base.name} ${f.day(base.inForceFrom)}` })}
+        </Typography>
         <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}>
-          {canEdit && <Typography variant="body2" role="status" color={bad ? 'error' : 'text.secondary'}>{saving === 'saved' ? t('draft.saved') : saving === 'unsaved' || saving === 'saving' ? t('draft.saving') : saving === 'conflict' || saving === 'gone' || saving === 'offline' ? t(`draft.${saving}`) : t(`saving.${saving}`)} {saving === 'signedOut' && <a href={`/sign-in?to=${encodeURIComponent(`${root}/rates/draft/${draft.id}`)}`}>{t('account.signIn')}</a>}{saving === 'conflict' && <a href={`${root}/rates/draft/${draft.id}`}>{t('draft.load')}</a>}</Typography>}
-          <Tooltip title={t('sheet.undo')}><span><IconButton size="small" onClick={undo} aria-label={t('sheet.undo')}><UndoIcon fontSize="small" /></IconButton></span></Tooltip>
-          <Tooltip title={t('sheet.redo')}><span><IconButton size="small" onClick={redo} aria-label={t('sheet.redo')}><RedoIcon fontSize="small" /></IconButton></span></Tooltip>
+          {canEdit && (
+            <Typography variant="body2" role="status" color={bad ? 'error' : 'text.secondary'}>
+              {saving === 'saved'
+                ? t('draft.saved')
+                : saving === 'unsaved' || saving === 'saving'
+                  ? t('draft.saving')
+                  : saving === 'conflict' || saving === 'gone' || saving === 'offline'
+                    ? t(`draft.${saving}`)
+                    : t(`saving.${saving}`)}{' '}
+              {saving === 'signedOut' && (
+                <a href={`/sign-in?to=${encodeURIComponent(`${root}/rates/draft/${draft.id}`)}`}>
+                  {t('account.signIn')}
+                </a>
+              )}
+              {saving === 'conflict' && <a href={`${root}/rates/draft/${draft.id}`}>{t('draft.load')}</a>}
+            </Typography>
+          )}
+          <Tooltip title={t('sheet.undo')}>
+            <span>
+              <IconButton size="small" onClick={undo} aria-label={t('sheet.undo')}>
+                <UndoIcon fontSize="small" />
+              </IconButton>
+            </span>
+          </Tooltip>
+          <Tooltip title={t('sheet.redo')}>
+            <span>
+              <IconButton size="small" onClick={redo} aria-label={t('sheet.redo')}>
+                <RedoIcon fontSize="small" />
+              </IconButton>
+            </span>
+          </Tooltip>
         </Box>
       </Box>
-      <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>{t('draft.lead')}</Typography>
-      <Tabs value={chosen.key} onChange={(_, key: string) => (turnTo(key), setFocus(null))} variant="scrollable" sx={{ minHeight: 34, mb: 1, '& .MuiTab-root': { minHeight: 34, py: 0, textTransform: 'none', fontSize: '0.86rem', minWidth: 0, px: 1.5 } }}>
+      <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+        {t('draft.lead')}
+      </Typography>
+      <Tabs
+        value={chosen.key}
+        onChange={(_, key: string) => (turnTo(key), setFocus(null))}
+        variant="scrollable"
+        sx={{
+          minHeight: 34,
+          mb: 1,
+          '& .MuiTab-root': { minHeight: 34, py: 0, textTransform: 'none', fontSize: '0.86rem', minWidth: 0, px: 1.5 },
+        }}>
         {sheets.map((s) => {
           const wrong = errors.filter((e) => e.sheet === s.key).length;
-          return <Tab key={s.key} value={s.key} label={<span>{t(`cards.sheet.${s.key}`)}{wrong > 0 && <Box component="b" sx={{ color: 'error.main' }}> {wrong}</Box>}{s.key !== CARD_SHEET && wrong === 0 && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}> {(cells[s.key] ?? []).length}</Box>}</span>} />;
+          return (
+            <Tab
+              key={s.key}
+              value={s.key}
+              label={
+                <span>
+                  {t(`cards.sheet.${s.key}`)}
+                  {wrong > 0 && (
+                    <Box component="b" sx={{ color: 'error.main' }}>
+                      {' '}
+                      {wrong}
+                    </Box>
+                  )}
+                  {s.key !== CARD_SHEET && wrong === 0 && (
+                    <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>
+                      {' '}
+                      {(cells[s.key] ?? []).length}
+                    </Box>
+                  )}
+                </span>
+              }
+            />
+          );
         })}
       </Tabs>
       <DraftGrid
-        key={chosen.key} label={t(`cards.sheet.${chosen.key}`)} columns={chosen.columns} rows={rows} errors={[...errors, ...refused].filter((e) => e.sheet === chosen.key).map((e) => (e.row === null && fieldRows ? { ...e, row: rows.findIndex((r) => r[0] === e.column) + 2 } : e))} readOnly={!canEdit} canAddRows={!fieldRows} focus={focus}
+        key={chosen.key}
+        label={t(`cards.sheet.${chosen.key}`)}
+        columns={chosen.columns}
+        rows={rows}
+        errors={[...errors, ...refused]
+          .filter((e) => e.sheet === chosen.key)
+          .map((e) => (e.row === null && fieldRows ? { ...e, row: rows.findIndex((r) => r[0] === e.column) + 2 } : e))}
+        readOnly={!canEdit}
+        canAddRows={!fieldRows}
+        focus={focus}
         columnOf={(row, column) => columnAt(draft.kind, chosen.key, column, String(rows[row]?.[0] ?? ''))}
         {...(fieldRows ? { fixed: (row: number) => t(`cards.column.${String(rows[row]?.[0] ?? '')}`) } : {})}
-        onEdit={edit} onRows={(next) => change({ ...cells, [chosen.key]: next })}
+        onEdit={edit}
+        onRows={(next) => change({ ...cells, [chosen.key]: next })}
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 3, mt: 2 }}>
         <Box component="section" aria-label={t('draft.errors', { count: errors.length })}>
-          <Typography variant="h3" component="h2" sx={{ mb: 0.5 }} color={errors.length > 0 ? 'error' : 'text.primary'}>{errors.length === 0 ? t('draft.noErrors') : t('draft.errors', { count: errors.length })}</Typography>
-          {refused.map((e) => <Alert key={e.problem} severity="error" variant="outlined" sx={{ mb: 1 }}>{e.problem}. {e.remedy}</Alert>)}
+          <Typography variant="h3" component="h2" sx={{ mb: 0.5 }} color={errors.length > 0 ? 'error' : 'text.primary'}>
+            {errors.length === 0 ? t('draft.noErrors') : t('draft.errors', { count: errors.length })}
+          </Typography>
+          {refused.map((e) => (
+            <Alert key={e.problem} severity="error" variant="outlined" sx={{ mb: 1 }}>
+              {e.problem}. {e.remedy}
+            </Alert>
+          ))}
           <ErrorList errors={errors} onChoose={show} />
           {canEdit && (
             <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
-              <Button variant="contained" disabled={!read.ok || fetcher.state !== 'idle' || bad} onClick={() => void putInForce()}>{t('draft.putInForce', { date: read.ok ? f.day(cardDay(read.data)) : '…' })}</Button>
-              {read.ok && <Button component={Link} to={`${root}/rates/touch?draft=${draft.id}`}>{t('draft.touches')}</Button>}
-              <Button color="error" onClick={() => void fetcher.submit({ intent: 'throwAway' }, { method: 'post' })}>{t('draft.throwAway')}</Button>
+              <Button
+                variant="contained"
+                disabled={!read.ok || fetcher.state !== 'idle' || bad}
+                onClick={() => void putInForce()}>
+                {t('draft.putInForce', { date: read.ok ? f.day(cardDay(read.data)) : '…' })}
+              </Button>
+              {read.ok && (
+                <Button component={Link} to={`${root}/rates/touch?draft=${draft.id}`}>
+                  {t('draft.touches')}
+                </Button>
+              )}
+              <Button color="error" onClick={() => void fetcher.submit({ intent: 'throwAway' }, { method: 'post' })}>
+                {t('draft.throwAway')}
+              </Button>
             </Box>
           )}
         </Box>
         {base !== null && read.ok && (
           <Box component="section" aria-label={t('draft.changes', { count: changes.length, name: base.name })}>
-            <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>{changes.length === 0 ? t('draft.noChanges', { name: base.name }) : t('draft.changes', { count: changes.length, name: base.name })}</Typography>
+            <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
+              {changes.length === 0
+                ? t('draft.noChanges', { name: base.name })
+                : t('draft.changes', { count: changes.length, name: base.name })}
+            </Typography>
             <ChangeList kind={draft.kind} changes={changes} />
           </Box>
         )}
@@ -126,10 +262,40 @@ export function ErrorList({ errors, onChoose }: { errors: readonly CellError[]; 
       {shown.map((e) => {
         const sheet = t(`cards.sheet.${e.sheet || 'card'}`, { defaultValue: e.sheet });
         const column = e.column === null ? '' : t(`cards.column.${e.column}`, { defaultValue: e.column });
-        const where = e.row === null ? (column === '' ? sheet : t('draft.wherePlain', { sheet, column })) : column === '' ? t('draft.whereRow', { sheet, row: e.row }) : t('draft.where', { sheet, row: e.row, column });
+        const where =
+          e.row === null
+            ? column === ''
+              ? sheet
+              : t('draft.wherePlain', { sheet, column })
+            : column === ''
+              ? t('draft.whereRow', { sheet, row: e.row })
+              : t('draft.where', { sheet, row: e.row, column });
         return (
           <Box component="li" key={`${e.sheet}${e.row}${e.column}${e.problem}`} sx={{ py: 0.4 }}>
-            {onChoose === undefined ? <b>{where}</b> : <Box component="button" type="button" onClick={() => onChoose(e)} sx={{ font: 'inherit', fontWeight: 650, border: 0, p: 0, bgcolor: 'transparent', color: 'error.main', cursor: 'pointer', textDecoration: 'underline' }}>{where}</Box>}: {e.problem}. <Box component="span" sx={{ color: 'text.secondary' }}>{e.remedy}</Box>
+            {onChoose === undefined ? (
+              <b>{where}</b>
+            ) : (
+              <Box
+                component="button"
+                type="button"
+                onClick={() => onChoose(e)}
+                sx={{
+                  font: 'inherit',
+                  fontWeight: 650,
+                  border: 0,
+                  p: 0,
+                  bgcolor: 'transparent',
+                  color: 'error.main',
+                  cursor: 'pointer',
+                  textDecoration: 'underline',
+                }}>
+                {where}
+              </Box>
+            )}
+            : {e.problem}.{' '}
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {e.remedy}
+            </Box>
           </Box>
         );
       })}

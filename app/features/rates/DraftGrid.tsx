@@ -29,10 +29,24 @@ type Place = { row: number; column: number };
 const ROW = 29;
 
 /**
- * Cells edited in place as in a spreadsheet: arrow keys, Enter and F2 to edit, Escape to leave as it was, Shift to select, paste
+ * Cells edited in place as in a spreadsheet: arrow keys, Enter and F2 to edit, Escape to leave as it was, Shift to
+ * select, paste
  * of any block, Delete, Ctrl+D to fill down. Only the rows in view are drawn.
  */
-export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readOnly, canAddRows, focus, title, onEdit, onRows }: Props) {
+export function DraftGrid({
+  label,
+  columns,
+  rows,
+  columnOf,
+  fixed,
+  errors,
+  readOnly,
+  canAddRows,
+  focus,
+  title,
+  onEdit,
+  onRows,
+}: Props) {
   const { t } = useTranslation();
   const box = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<Place>({ row: 0, column: fixed ? 1 : 0 });
@@ -49,8 +63,19 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
     }
     return map;
   }, [errors, columns, fixed]);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 12, initialRect: { width: 900, height: 460 } });
-  const range = { r0: Math.min(at.row, anchor?.row ?? at.row), r1: Math.max(at.row, anchor?.row ?? at.row), c0: Math.min(at.column, anchor?.column ?? at.column), c1: Math.max(at.column, anchor?.column ?? at.column) };
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    initialRect: { width: 900, height: 460 },
+  });
+  const range = {
+    r0: Math.min(at.row, anchor?.row ?? at.row),
+    r1: Math.max(at.row, anchor?.row ?? at.row),
+    c0: Math.min(at.column, anchor?.column ?? at.column),
+    c1: Math.max(at.column, anchor?.column ?? at.column),
+  };
   const text = (row: number, column: number): string => String(rows[row]?.[column] ?? '');
   const width = columns.length;
   const template = `44px ${columns.map((c, i) => (fixed ? (i === 0 ? '220px' : 'minmax(260px, 1fr)') : c.kind === 'text' || c.kind === 'choices' || c.kind === 'countries' ? 'minmax(130px, 1.4fr)' : 'minmax(96px, 1fr)')).join(' ')}`;
@@ -64,7 +89,10 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
   }, [focus, virtual]);
 
   const go = (place: Place, extend = false): void => {
-    const next = { row: Math.max(0, Math.min(rows.length - 1, place.row)), column: Math.max(fixed ? 1 : 0, Math.min(width - 1, place.column)) };
+    const next = {
+      row: Math.max(0, Math.min(rows.length - 1, place.row)),
+      column: Math.max(fixed ? 1 : 0, Math.min(width - 1, place.column)),
+    };
     setAnchor(extend ? (anchor ?? at) : null);
     setAt(next);
     virtual.scrollToIndex(next.row);
@@ -78,7 +106,9 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
   const editable = (row: number, column: number): boolean => !readOnly && columnOf(row, column) !== null;
   const block = (of: (row: number, column: number) => string): CellEdit[] => {
     const out: CellEdit[] = [];
-    for (let row = range.r0; row <= range.r1; row++) for (let column = range.c0; column <= range.c1; column++) if (editable(row, column)) out.push({ row, column, text: of(row, column) });
+    for (let row = range.r0; row <= range.r1; row++)
+      for (let column = range.c0; column <= range.c1; column++)
+        if (editable(row, column)) out.push({ row, column, text: of(row, column) });
     return out;
   };
   const fillDown = (): void => {
@@ -87,24 +117,53 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
   };
   const onKeyDown = (e: KeyboardEvent): void => {
     if (editing !== null) return;
-    const step: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], PageUp: [-15, 0], PageDown: [15, 0] };
+    const step: Record<string, [number, number]> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+      PageUp: [-15, 0],
+      PageDown: [15, 0],
+    };
     const move = step[e.key];
     const mod = e.ctrlKey || e.metaKey;
     if (move !== undefined) {
       e.preventDefault();
-      if (mod) go({ row: move[0] === 0 ? at.row : move[0] < 0 ? 0 : rows.length - 1, column: move[1] === 0 ? at.column : move[1] < 0 ? 0 : width - 1 }, e.shiftKey);
+      if (mod)
+        go(
+          {
+            row: move[0] === 0 ? at.row : move[0] < 0 ? 0 : rows.length - 1,
+            column: move[1] === 0 ? at.column : move[1] < 0 ? 0 : width - 1,
+          },
+          e.shiftKey,
+        );
       else go({ row: at.row + move[0], column: at.column + move[1] }, e.shiftKey);
-    } else if (e.key === 'Home' || e.key === 'End') (e.preventDefault(), go({ row: mod ? (e.key === 'Home' ? 0 : rows.length - 1) : at.row, column: e.key === 'Home' ? 0 : width - 1 }, e.shiftKey));
-    else if (e.key === 'Enter' || e.key === 'F2') (e.preventDefault(), editable(at.row, at.column) && setEditing(text(at.row, at.column)));
-    else if (e.key === 'Delete' || e.key === 'Backspace') (e.preventDefault(), onEdit(block(() => '')));
-    else if (mod && e.key.toLowerCase() === 'd') (e.preventDefault(), fillDown());
-    else if (mod && e.key.toLowerCase() === 'a') (e.preventDefault(), setAnchor({ row: 0, column: fixed ? 1 : 0 }), setAt({ row: rows.length - 1, column: width - 1 }));
-    else if (!mod && !e.altKey && e.key.length === 1 && editable(at.row, at.column)) (e.preventDefault(), setEditing(e.key));
+    } else if (e.key === 'Home' || e.key === 'End')
+      e.preventDefault(),
+        go(
+          { row: mod ? (e.key === 'Home' ? 0 : rows.length - 1) : at.row, column: e.key === 'Home' ? 0 : width - 1 },
+          e.shiftKey,
+        );
+    else if (e.key === 'Enter' || e.key === 'F2')
+      e.preventDefault(), editable(at.row, at.column) && setEditing(text(at.row, at.column));
+    else if (e.key === 'Delete' || e.key === 'Backspace') e.preventDefault(), onEdit(block(() => ''));
+    else if (mod && e.key.toLowerCase() === 'd') e.preventDefault(), fillDown();
+    else if (mod && e.key.toLowerCase() === 'a')
+      e.preventDefault(),
+        setAnchor({ row: 0, column: fixed ? 1 : 0 }),
+        setAt({ row: rows.length - 1, column: width - 1 });
+    else if (!mod && !e.altKey && e.key.length === 1 && editable(at.row, at.column))
+      e.preventDefault(), setEditing(e.key);
   };
   const onPaste = (e: ClipboardEvent): void => {
     if (editing !== null || readOnly) return;
     e.preventDefault();
-    const lines = e.clipboardData.getData('text/plain').replace(/\r/g, '').replace(/\n$/, '').split('\n').map((l) => l.split('\t'));
+    const lines = e.clipboardData
+      .getData('text/plain')
+      .replace(/\r/g, '')
+      .replace(/\n$/, '')
+      .split('\n')
+      .map((l) => l.split('\t'));
     const needed = range.r0 + lines.length;
     const wide = Math.max(...lines.map((l) => l.length));
     // One copied cell fills the whole selection.
@@ -115,16 +174,39 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
     if (canAddRows && needed > rows.length) {
       const grown: (readonly (string | number | boolean | null)[])[] = [...rows];
       while (grown.length < needed) grown.push(columns.map(() => ''));
-      onRows(grown.map((row, i) => (i < range.r0 || i >= needed ? row : columns.map((_, j) => (j >= range.c0 && j < range.c0 + (lines[i - range.r0]?.length ?? 0) ? (lines[i - range.r0]?.[j - range.c0] ?? '') : (row[j] ?? ''))))));
-    } else onEdit(lines.flatMap((l, i) => l.flatMap((value, j) => (range.r0 + i < rows.length && range.c0 + j < width && editable(range.r0 + i, range.c0 + j) ? [{ row: range.r0 + i, column: range.c0 + j, text: value }] : []))));
+      onRows(
+        grown.map((row, i) =>
+          i < range.r0 || i >= needed
+            ? row
+            : columns.map((_, j) =>
+                j >= range.c0 && j < range.c0 + (lines[i - range.r0]?.length ?? 0)
+                  ? (lines[i - range.r0]?.[j - range.c0] ?? '')
+                  : (row[j] ?? ''),
+              ),
+        ),
+      );
+    } else
+      onEdit(
+        lines.flatMap((l, i) =>
+          l.flatMap((value, j) =>
+            range.r0 + i < rows.length && range.c0 + j < width && editable(range.r0 + i, range.c0 + j)
+              ? [{ row: range.r0 + i, column: range.c0 + j, text: value }]
+              : [],
+          ),
+        ),
+      );
     setAnchor({ row: range.r0, column: range.c0 });
-    setAt({ row: Math.min(needed, canAddRows ? needed : rows.length) - 1, column: Math.min(width - 1, range.c0 + wide - 1) });
+    setAt({
+      row: Math.min(needed, canAddRows ? needed : rows.length) - 1,
+      column: Math.min(width - 1, range.c0 + wide - 1),
+    });
   };
   const onCopy = (e: ClipboardEvent): void => {
     if (editing !== null) return;
     e.preventDefault();
     const lines: string[] = [];
-    for (let row = range.r0; row <= range.r1; row++) lines.push(Array.from({ length: range.c1 - range.c0 + 1 }, (_, i) => text(row, range.c0 + i)).join('\t'));
+    for (let row = range.r0; row <= range.r1; row++)
+      lines.push(Array.from({ length: range.c1 - range.c0 + 1 }, (_, i) => text(row, range.c0 + i)).join('\t'));
     e.clipboardData.setData('text/plain', lines.join('\n'));
   };
   const here = columnOf(at.row, at.column);
@@ -134,18 +216,91 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
   return (
     <Box>
       <Box
-        ref={box} role="grid" aria-label={label} aria-rowcount={rows.length + 1} aria-colcount={width} tabIndex={0} aria-activedescendant={rows.length > 0 ? cellId(at.row, at.column) : undefined} aria-readonly={readOnly}
-        onKeyDown={onKeyDown} onPaste={onPaste} onCopy={onCopy} onFocus={() => setHasFocus(true)} onBlur={() => setHasFocus(false)}
-        sx={{ height: Math.min(460, (rows.length + 1) * ROW + 14), overflow: 'auto', border: '1px solid', borderColor: 'hairline', bgcolor: 'background.paper', fontSize: '0.86rem', borderRadius: 1, position: 'relative' }}
-      >
-        <Box role="row" aria-rowindex={1} sx={{ display: 'grid', gridTemplateColumns: template, position: 'sticky', top: 0, zIndex: 2, bgcolor: 'paperTint', minWidth: 'max-content', width: '100%' }}>
+        ref={box}
+        role="grid"
+        aria-label={label}
+        aria-rowcount={rows.length + 1}
+        aria-colcount={width}
+        tabIndex={0}
+        aria-activedescendant={rows.length > 0 ? cellId(at.row, at.column) : undefined}
+        aria-readonly={readOnly}
+        onKeyDown={onKeyDown}
+        onPaste={onPaste}
+        onCopy={onCopy}
+        onFocus={() => setHasFocus(true)}
+        onBlur={() => setHasFocus(false)}
+        sx={{
+          height: Math.min(460, (rows.length + 1) * ROW + 14),
+          overflow: 'auto',
+          border: '1px solid',
+          borderColor: 'hairline',
+          bgcolor: 'background.paper',
+          fontSize: '0.86rem',
+          borderRadius: 1,
+          position: 'relative',
+        }}>
+        <Box
+          role="row"
+          aria-rowindex={1}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: template,
+            position: 'sticky',
+            top: 0,
+            zIndex: 2,
+            bgcolor: 'paperTint',
+            minWidth: 'max-content',
+            width: '100%',
+          }}>
           <Box role="columnheader" aria-label={t('change.row')} sx={{ height: ROW }} />
-          {columns.map((c) => <Box key={c.key} role="columnheader" sx={{ px: 0.75, lineHeight: `${ROW}px`, fontSize: '0.76rem', color: 'text.secondary', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis', textAlign: fixed ? 'left' : align(c) }}>{title?.(c) ?? t(`cards.column.${c.key}`)}</Box>)}
+          {columns.map((c) => (
+            <Box
+              key={c.key}
+              role="columnheader"
+              sx={{
+                px: 0.75,
+                lineHeight: `${ROW}px`,
+                fontSize: '0.76rem',
+                color: 'text.secondary',
+                whiteSpace: 'nowrap',
+                overflow: 'hidden',
+                textOverflow: 'ellipsis',
+                textAlign: fixed ? 'left' : align(c),
+              }}>
+              {title?.(c) ?? t(`cards.column.${c.key}`)}
+            </Box>
+          ))}
         </Box>
         <Box sx={{ height: virtual.getTotalSize(), position: 'relative', minWidth: 'max-content', width: '100%' }}>
           {virtual.getVirtualItems().map((item) => (
-            <Box key={item.key} role="row" aria-rowindex={item.index + 2} sx={{ display: 'grid', gridTemplateColumns: template, position: 'absolute', top: 0, left: 0, right: 0, height: ROW, borderBottom: '1px solid', borderColor: 'hairline' }} style={{ transform: `translateY(${item.start}px)` }}>
-              <Box role="rowheader" sx={{ color: 'text.secondary', fontSize: '0.72rem', lineHeight: `${ROW}px`, textAlign: 'right', pr: 1, bgcolor: 'paperTint' }}>{item.index + 2}</Box>
+            <Box
+              key={item.key}
+              role="row"
+              aria-rowindex={item.index + 2}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: template,
+                position: 'absolute',
+                top: 0,
+                left: 0,
+                right: 0,
+                height: ROW,
+                borderBottom: '1px solid',
+                borderColor: 'hairline',
+              }}
+              style={{ transform: `translateY(${item.start}px)` }}>
+              <Box
+                role="rowheader"
+                sx={{
+                  color: 'text.secondary',
+                  fontSize: '0.72rem',
+                  lineHeight: `${ROW}px`,
+                  textAlign: 'right',
+                  pr: 1,
+                  bgcolor: 'paperTint',
+                }}>
+                {item.index + 2}
+              </Box>
               {columns.map((c, column) => {
                 const row = item.index;
                 const own = columnOf(row, column);
@@ -154,7 +309,18 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
                 const problem = wrong.get(`${row}/${column}`);
                 return (
                   <Box
-                    key={c.key} id={cellId(row, column)} role="gridcell" aria-selected={selected} aria-readonly={own === null || readOnly} {...(problem === undefined ? {} : { 'aria-invalid': true, 'aria-label': `${fixed && column === 0 ? fixed(row) : text(row, column)}: ${problem}`, title: problem })}
+                    key={c.key}
+                    id={cellId(row, column)}
+                    role="gridcell"
+                    aria-selected={selected}
+                    aria-readonly={own === null || readOnly}
+                    {...(problem === undefined
+                      ? {}
+                      : {
+                          'aria-invalid': true,
+                          'aria-label': `${fixed && column === 0 ? fixed(row) : text(row, column)}: ${problem}`,
+                          title: problem,
+                        })}
                     onMouseDown={(e) => {
                       if (active && editing !== null) return;
                       if (editing !== null) return;
@@ -164,9 +330,19 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
                     }}
                     onDoubleClick={() => own !== null && !readOnly && setEditing(text(row, column))}
                     className={`cell${selected ? ' selected' : ''}${active && hasFocus ? ' active' : ''}${problem === undefined ? '' : ' wrong'}${own === null ? ' fixed' : ''}`}
-                    style={{ textAlign: fixed ? 'left' : align(own ?? c) }}
-                  >
-                    {active && editing !== null ? <CellInput column={own ?? c} initial={editing} onCommit={(v, dr, dc) => commit(v, { row: at.row + dr, column: at.column + dc })} onCancel={() => (setEditing(null), box.current?.focus())} /> : fixed && column === 0 ? fixed(row) : text(row, column)}
+                    style={{ textAlign: fixed ? 'left' : align(own ?? c) }}>
+                    {active && editing !== null ? (
+                      <CellInput
+                        column={own ?? c}
+                        initial={editing}
+                        onCommit={(v, dr, dc) => commit(v, { row: at.row + dr, column: at.column + dc })}
+                        onCancel={() => (setEditing(null), box.current?.focus())}
+                      />
+                    ) : fixed && column === 0 ? (
+                      fixed(row)
+                    ) : (
+                      text(row, column)
+                    )}
                   </Box>
                 );
               })}
@@ -175,18 +351,59 @@ export function DraftGrid({ label, columns, rows, columnOf, fixed, errors, readO
         </Box>
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 1.5, mt: 0.75, minHeight: 30 }}>
-        {!readOnly && canAddRows && <Button size="small" onClick={() => (onRows([...rows, columns.map(() => '')]), setAt({ row: rows.length, column: 0 }), setAnchor(null))}>{t('draft.addRow')}</Button>}
-        {!readOnly && canAddRows && rows.length > 0 && <Button size="small" onClick={() => (onRows(rows.filter((_, i) => i < range.r0 || i > range.r1)), go({ row: range.r0, column: at.column }))}>{t('draft.removeRows')} {range.r0 === range.r1 ? range.r0 + 2 : `${range.r0 + 2}–${range.r1 + 2}`}</Button>}
-        {!readOnly && rows.length > 0 && <Button size="small" onClick={fillDown}>{t('draft.fillDown')}</Button>}
-        <Box role="status" sx={{ fontSize: '0.82rem', color: says === null ? 'text.secondary' : 'error.main', flex: 1, lineHeight: 1.35, pt: 0.4 }}>{says ?? (here?.choices ? here.choices.join(' · ') : '')}</Box>
+        {!readOnly && canAddRows && (
+          <Button
+            size="small"
+            onClick={() => (
+              onRows([...rows, columns.map(() => '')]), setAt({ row: rows.length, column: 0 }), setAnchor(null)
+            )}>
+            {t('draft.addRow')}
+          </Button>
+        )}
+        {!readOnly && canAddRows && rows.length > 0 && (
+          <Button
+            size="small"
+            onClick={() => (
+              onRows(rows.filter((_, i) => i < range.r0 || i > range.r1)), go({ row: range.r0, column: at.column })
+            )}>
+            {t('draft.removeRows')} {range.r0 === range.r1 ? range.r0 + 2 : `${range.r0 + 2}–${range.r1 + 2}`}
+          </Button>
+        )}
+        {!readOnly && rows.length > 0 && (
+          <Button size="small" onClick={fillDown}>
+            {t('draft.fillDown')}
+          </Button>
+        )}
+        <Box
+          role="status"
+          sx={{
+            fontSize: '0.82rem',
+            color: says === null ? 'text.secondary' : 'error.main',
+            flex: 1,
+            lineHeight: 1.35,
+            pt: 0.4,
+          }}>
+          {says ?? (here?.choices ? here.choices.join(' · ') : '')}
+        </Box>
       </Box>
     </Box>
   );
 }
 
-const align = (c: Column): 'left' | 'right' => (['number', 'share', 'rate', 'days', 'month'].includes(c.kind) ? 'right' : 'left');
+const align = (c: Column): 'left' | 'right' =>
+  ['number', 'share', 'rate', 'days', 'month'].includes(c.kind) ? 'right' : 'left';
 
-function CellInput({ column, initial, onCommit, onCancel }: { column: Column; initial: string; onCommit: (value: string, dRow: number, dColumn: number) => void; onCancel: () => void }) {
+function CellInput({
+  column,
+  initial,
+  onCommit,
+  onCancel,
+}: {
+  column: Column;
+  initial: string;
+  onCommit: (value: string, dRow: number, dColumn: number) => void;
+  onCancel: () => void;
+}) {
   const [value, setValue] = useState(initial);
   const done = useRef(false);
   const finish = (dRow: number, dColumn: number): void => {
@@ -198,11 +415,16 @@ function CellInput({ column, initial, onCommit, onCancel }: { column: Column; in
     <>
       <input
         // biome-ignore lint/a11y/noAutofocus: the cell that is edited takes over the keys
-        autoFocus value={value} aria-label={column.key} list={column.choices ? 'cell-choices' : undefined} onChange={(e) => setValue(e.target.value)} onBlur={() => finish(0, 0)}
+        autoFocus
+        value={value}
+        aria-label={column.key}
+        list={column.choices ? 'cell-choices' : undefined}
+        onChange={(e) => setValue(e.target.value)}
+        onBlur={() => finish(0, 0)}
         onKeyDown={(e) => {
           e.stopPropagation();
-          if (e.key === 'Enter') (e.preventDefault(), finish(e.shiftKey ? -1 : 1, 0));
-          else if (e.key === 'Tab') (e.preventDefault(), finish(0, e.shiftKey ? -1 : 1));
+          if (e.key === 'Enter') e.preventDefault(), finish(e.shiftKey ? -1 : 1, 0);
+          else if (e.key === 'Tab') e.preventDefault(), finish(0, e.shiftKey ? -1 : 1);
           else if (e.key === 'Escape') {
             done.current = true;
             onCancel();
@@ -210,7 +432,13 @@ function CellInput({ column, initial, onCommit, onCancel }: { column: Column; in
         }}
         style={{ textAlign: align(column) }}
       />
-      {column.choices && <datalist id="cell-choices">{column.choices.map((c) => <option key={c} value={c} />)}</datalist>}
+      {column.choices && (
+        <datalist id="cell-choices">
+          {column.choices.map((c) => (
+            <option key={c} value={c} />
+          ))}
+        </datalist>
+      )}
     </>
   );
 }

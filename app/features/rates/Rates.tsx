@@ -22,13 +22,46 @@ import { TryIt } from './TryIt.tsx';
 import type { Beside } from './TryIt.tsx';
 import './words.ts';
 
-export type Version = { id: string; kind: CardKind; key: string; name: string; inForceFrom: string; example: boolean; withdrawn: boolean };
-type Props = {
-  versions: Version[]; drafts: { id: string; kind: CardKind; name: string }[];
-  chosen: (Version & { data: CardData }) | null; against: (Version & { data: CardData }) | null; changes: RowChange[];
-  tax: CardData | null; beside: Beside | null; exchange: ExchangeTable | null; homeCurrency: string; standings: Record<string, Standing>; today: string; base: string; canEdit: boolean; outside: boolean;
+export type Version = {
+  id: string;
+  kind: CardKind;
+  key: string;
+  name: string;
+  inForceFrom: string;
+  example: boolean;
+  withdrawn: boolean;
 };
-export type Answer = { errors?: CellError[]; preview?: { kind: CardKind; cells: Tables; errors: CellError[]; changes: RowChange[]; counts: { added: number; changed: number; removed: number }; comma: boolean; from: string }; rates?: { tables: ExchangeTable[] }; rateErrors?: CellError[]; fetched?: { at: string; stale: boolean } | null };
+type Props = {
+  versions: Version[];
+  drafts: { id: string; kind: CardKind; name: string }[];
+  chosen: (Version & { data: CardData }) | null;
+  against: (Version & { data: CardData }) | null;
+  changes: RowChange[];
+  tax: CardData | null;
+  beside: Beside | null;
+  exchange: ExchangeTable | null;
+  homeCurrency: string;
+  standings: Record<string, Standing>;
+  today: string;
+  base: string;
+  canEdit: boolean;
+  outside: boolean;
+};
+export type Answer = {
+  errors?: CellError[];
+  preview?: {
+    kind: CardKind;
+    cells: Tables;
+    errors: CellError[];
+    changes: RowChange[];
+    counts: { added: number; changed: number; removed: number };
+    comma: boolean;
+    from: string;
+  };
+  rates?: { tables: ExchangeTable[] };
+  rateErrors?: CellError[];
+  fetched?: { at: string; stale: boolean } | null;
+};
 
 /** The cards behind every figure: what is in force, its versions, and any item tried on it. */
 export function RatesPage(props: Props) {
@@ -41,7 +74,9 @@ export function RatesPage(props: Props) {
   const fetcher = useFetcher<Answer>();
   const card = chosen?.kind === 'marketplace' ? (chosen.data as MarketplaceCard) : null;
   const [item, setItem] = useState<Item>({ sides: [28, 18, 11], kg: 0.85, category: '', price: null });
-  const category = card?.categories.some((c) => c.key === item.category) ? item.category : (card?.categories[0]?.key ?? '');
+  const category = card?.categories.some((c) => c.key === item.category)
+    ? item.category
+    : (card?.categories[0]?.key ?? '');
   const price = item.price ?? (card === null ? null : examplePrice(card.currency, props.exchange));
   const newest = current(versions, today);
   const label = (v: Version): string => (v.kind === 'tax' ? countryName(v.key, i18n.language) : v.name);
@@ -52,21 +87,70 @@ export function RatesPage(props: Props) {
     <Box sx={{ maxWidth: 1240 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, flexWrap: 'wrap', mb: 1.5 }}>
         <Typography variant="h1">{t('nav.rates')}</Typography>
-        <Typography color="text.secondary" sx={{ flex: 1 }}>{t('rates.lead')}</Typography>
-        {canEdit && <Button onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">{t('cards.newCard')}</Button>}
+        <Typography color="text.secondary" sx={{ flex: 1 }}>
+          {t('rates.lead')}
+        </Typography>
+        {canEdit && (
+          <Button onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
+            {t('cards.newCard')}
+          </Button>
+        )}
         <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
-          {CARD_KINDS.map((kind) => <MenuItem key={kind} onClick={() => post({ intent: 'new', kind })}>{t(`cards.kind.${kind}`)}</MenuItem>)}
+          {CARD_KINDS.map((kind) => (
+            <MenuItem key={kind} onClick={() => post({ intent: 'new', kind })}>
+              {t(`cards.kind.${kind}`)}
+            </MenuItem>
+          ))}
         </Menu>
       </Box>
-      {thrown !== null && canEdit && <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }} onClose={() => setAddress({ thrown: null })} action={<Button size="small" onClick={() => post({ intent: 'restoreDraft', id: thrown })}>{t('undo')}</Button>}>{t('draft.thrown')}</Alert>}
+      {thrown !== null && canEdit && (
+        <Alert
+          severity="info"
+          variant="outlined"
+          sx={{ mb: 1.5 }}
+          onClose={() => setAddress({ thrown: null })}
+          action={
+            <Button size="small" onClick={() => post({ intent: 'restoreDraft', id: thrown })}>
+              {t('undo')}
+            </Button>
+          }>
+          {t('draft.thrown')}
+        </Alert>
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '220px 1fr' }, gap: 3 }}>
         <Box component="nav" aria-label={t('rates.cards')}>
-          <InputBase value={words} onChange={(e) => setWords(e.target.value)} placeholder={t('cards.find')} inputProps={{ 'aria-label': t('cards.find') }} sx={{ ...fieldInput(false), mb: 1 }} />
-          <Box tabIndex={0} role="group" aria-label={t('rates.cards')} sx={{ maxHeight: { xs: 200, md: 'calc(100vh - 190px)' }, overflowY: 'auto', pr: 1 }}>
-            {drafts.length > 0 && <Group title={t('cards.drafts')}>{drafts.map((d) => <CardLink key={d.id} to={`draft/${d.id}`} here={false}>{d.name || t(`cards.one.${d.kind}`)}</CardLink>)}</Group>}
+          <InputBase
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            placeholder={t('cards.find')}
+            inputProps={{ 'aria-label': t('cards.find') }}
+            sx={{ ...fieldInput(false), mb: 1 }}
+          />
+          <Box
+            tabIndex={0}
+            role="group"
+            aria-label={t('rates.cards')}
+            sx={{ maxHeight: { xs: 200, md: 'calc(100vh - 190px)' }, overflowY: 'auto', pr: 1 }}>
+            {drafts.length > 0 && (
+              <Group title={t('cards.drafts')}>
+                {drafts.map((d) => (
+                  <CardLink key={d.id} to={`draft/${d.id}`} here={false}>
+                    {d.name || t(`cards.one.${d.kind}`)}
+                  </CardLink>
+                ))}
+              </Group>
+            )}
             {CARD_KINDS.map((kind) => {
               const own = found.filter((h) => h.kind === kind);
-              return own.length === 0 ? null : <Group key={kind} title={t(`cards.kind.${kind}`)}>{own.map((h) => <CardLink key={h.id} to={`?card=${h.id}`} here={h.kind === chosen?.kind && h.key === chosen.key}>{label(h)}</CardLink>)}</Group>;
+              return own.length === 0 ? null : (
+                <Group key={kind} title={t(`cards.kind.${kind}`)}>
+                  {own.map((h) => (
+                    <CardLink key={h.id} to={`?card=${h.id}`} here={h.kind === chosen?.kind && h.key === chosen.key}>
+                      {label(h)}
+                    </CardLink>
+                  ))}
+                </Group>
+              );
             })}
           </Box>
         </Box>
@@ -76,18 +160,45 @@ export function RatesPage(props: Props) {
           ) : (
             <>
               <CardHead {...props} chosen={chosen} label={label(chosen)} fetcher={fetcher} />
-              {'note' in chosen.data && chosen.data.note && <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }} dir="auto">{chosen.data.note}</Typography>}
+              {'note' in chosen.data && chosen.data.note && (
+                <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }} dir="auto">
+                  {chosen.data.note}
+                </Typography>
+              )}
               {props.against !== null ? (
                 <Box sx={{ maxWidth: 760 }}>
-                  <Typography variant="h3" component="h2" sx={{ mb: 1 }}>{t('change.title', { name: label(chosen), a: f.day(props.against.inForceFrom), b: f.day(chosen.inForceFrom) })}</Typography>
-                  {props.changes.length === 0 ? <Typography>{t('change.none')}</Typography> : <ChangeList kind={chosen.kind} changes={props.changes} />}
+                  <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
+                    {t('change.title', {
+                      name: label(chosen),
+                      a: f.day(props.against.inForceFrom),
+                      b: f.day(chosen.inForceFrom),
+                    })}
+                  </Typography>
+                  {props.changes.length === 0 ? (
+                    <Typography>{t('change.none')}</Typography>
+                  ) : (
+                    <ChangeList kind={chosen.kind} changes={props.changes} />
+                  )}
                 </Box>
               ) : card !== null ? (
                 <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 340px' }, gap: 4 }}>
                   <MarketplaceTables card={card} item={item} category={category} price={price} />
                   <TryIt
-                    card={card} tax={props.tax as TaxCard | null} item={item} setItem={setItem} category={category} price={price} homeCurrency={homeCurrency} standings={standings} today={today} exchange={props.exchange}
-                    others={newest.filter((v) => v.kind === 'marketplace' && v.id !== chosen.id).map((v) => ({ id: v.id, name: v.name }))} beside={props.beside} onBeside={(id) => setAddress({ beside: id })}
+                    card={card}
+                    tax={props.tax as TaxCard | null}
+                    item={item}
+                    setItem={setItem}
+                    category={category}
+                    price={price}
+                    homeCurrency={homeCurrency}
+                    standings={standings}
+                    today={today}
+                    exchange={props.exchange}
+                    others={newest
+                      .filter((v) => v.kind === 'marketplace' && v.id !== chosen.id)
+                      .map((v) => ({ id: v.id, name: v.name }))}
+                    beside={props.beside}
+                    onBeside={(id) => setAddress({ beside: id })}
                   />
                 </Box>
               ) : chosen.kind === 'tax' ? (
@@ -125,7 +236,9 @@ function current(versions: readonly Version[], today: string): Version[] {
 function Group({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <Box sx={{ mb: 2 }}>
-      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>{title}</Typography>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
+        {title}
+      </Typography>
       {children}
     </Box>
   );
@@ -133,45 +246,143 @@ function Group({ title, children }: { title: string; children: React.ReactNode }
 
 function CardLink({ to, here, children }: { to: string; here: boolean; children: React.ReactNode }) {
   return (
-    <Box component={Link} to={to} prefetch="intent" preventScrollReset aria-current={here ? 'page' : undefined} dir="auto" sx={{ display: 'block', fontSize: '0.88rem', py: 0.35, px: 1, ml: -1, borderRadius: 1, color: 'text.primary', textDecoration: 'none', bgcolor: here ? 'paperTint' : 'transparent', fontWeight: here ? 650 : 400, overflowWrap: 'anywhere' }}>
+    <Box
+      component={Link}
+      to={to}
+      prefetch="intent"
+      preventScrollReset
+      aria-current={here ? 'page' : undefined}
+      dir="auto"
+      sx={{
+        display: 'block',
+        fontSize: '0.88rem',
+        py: 0.35,
+        px: 1,
+        ml: -1,
+        borderRadius: 1,
+        color: 'text.primary',
+        textDecoration: 'none',
+        bgcolor: here ? 'paperTint' : 'transparent',
+        fontWeight: here ? 650 : 400,
+        overflowWrap: 'anywhere',
+      }}>
       {children}
     </Box>
   );
 }
 
 /** Name, versions, and what one can do with a card. */
-function CardHead({ versions, chosen, against, label, today, canEdit, fetcher, outside, base }: Props & { chosen: Version & { data: CardData }; label: string; fetcher: ReturnType<typeof useFetcher<Answer>> }) {
+function CardHead({
+  versions,
+  chosen,
+  against,
+  label,
+  today,
+  canEdit,
+  fetcher,
+  outside,
+  base,
+}: Props & { chosen: Version & { data: CardData }; label: string; fetcher: ReturnType<typeof useFetcher<Answer>> }) {
   const { t } = useTranslation();
   const f = useFormat();
   const [, setAddress] = useAddress();
   const [menu, setMenu] = useState<{ el: HTMLElement; which: 'more' | 'export' } | null>(null);
   const [dismissed, setDismissed] = useState<unknown>(null);
   const own = versions.filter((v) => v.kind === chosen.kind && v.key === chosen.key);
-  const post = (body: Record<string, string>): void => void fetcher.submit({ id: chosen.id, ...body }, { method: 'post' });
-  const file = (as: string, sheet = ''): string => `rates/file?card=${chosen.id}&as=${as}${sheet === '' ? '' : `&sheet=${sheet}`}`;
-  const state = chosen.withdrawn ? t('cards.withdrawn') : chosen.inForceFrom > today ? t('cards.notYet', { date: f.day(chosen.inForceFrom) }) : t('cards.inForce', { date: f.day(chosen.inForceFrom) });
+  const post = (body: Record<string, string>): void =>
+    void fetcher.submit({ id: chosen.id, ...body }, { method: 'post' });
+  const file = (as: string, sheet = ''): string =>
+    `rates/file?card=${chosen.id}&as=${as}${sheet === '' ? '' : `&sheet=${sheet}`}`;
+  const state = chosen.withdrawn
+    ? t('cards.withdrawn')
+    : chosen.inForceFrom > today
+      ? t('cards.notYet', { date: f.day(chosen.inForceFrom) })
+      : t('cards.inForce', { date: f.day(chosen.inForceFrom) });
   const days = Math.round((Date.parse(today) - Date.parse(chosen.inForceFrom)) / 86_400_000);
   const said = fetcher.data !== dismissed ? fetcher.data : undefined;
   return (
     <>
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'baseline', mb: 1, flexWrap: 'wrap' }}>
-        <Typography variant="h2" dir="auto">{label}</Typography>
+        <Typography variant="h2" dir="auto">
+          {label}
+        </Typography>
         {own.length > 1 ? (
-          <Box component="select" aria-label={t('cards.version')} value={chosen.id} onChange={(e: { target: { value: string } }) => setAddress({ card: e.target.value, with: null })} sx={{ font: 'inherit', fontSize: '0.88rem', color: 'text.secondary', bgcolor: 'background.paper', border: 0, borderBottom: '1.5px solid', borderColor: 'fieldLine' }}>
-            {own.map((v) => <option key={v.id} value={v.id}>{v.withdrawn ? `${f.day(v.inForceFrom)}, ${t('cards.withdrawn')}` : v.inForceFrom > today ? t('cards.notYet', { date: f.day(v.inForceFrom) }) : t('cards.inForce', { date: f.day(v.inForceFrom) })}</option>)}
+          <Box
+            component="select"
+            aria-label={t('cards.version')}
+            value={chosen.id}
+            onChange={(e: { target: { value: string } }) => setAddress({ card: e.target.value, with: null })}
+            sx={{
+              font: 'inherit',
+              fontSize: '0.88rem',
+              color: 'text.secondary',
+              bgcolor: 'background.paper',
+              border: 0,
+              borderBottom: '1.5px solid',
+              borderColor: 'fieldLine',
+            }}>
+            {own.map((v) => (
+              <option key={v.id} value={v.id}>
+                {v.withdrawn
+                  ? `${f.day(v.inForceFrom)}, ${t('cards.withdrawn')}`
+                  : v.inForceFrom > today
+                    ? t('cards.notYet', { date: f.day(v.inForceFrom) })
+                    : t('cards.inForce', { date: f.day(v.inForceFrom) })}
+              </option>
+            ))}
           </Box>
-        ) : <Typography color="text.secondary">{state}</Typography>}
-        {chosen.kind === 'exchange' && days >= 0 && <Typography variant="body2" color={days > 14 ? 'error' : 'text.secondary'}>{days === 0 ? t('cards.ageToday') : t('cards.age', { days })}</Typography>}
+        ) : (
+          <Typography color="text.secondary">{state}</Typography>
+        )}
+        {chosen.kind === 'exchange' && days >= 0 && (
+          <Typography variant="body2" color={days > 14 ? 'error' : 'text.secondary'}>
+            {days === 0 ? t('cards.ageToday') : t('cards.age', { days })}
+          </Typography>
+        )}
         {chosen.example && <Chip size="small" variant="outlined" label={t('cards.example')} />}
         <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center', flexWrap: 'wrap' }}>
-          {canEdit && chosen.kind === 'exchange' && outside && <Button size="small" variant="contained" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'fetchRates' })}>{t('cards.fetchRates')}</Button>}
-          {canEdit && chosen.kind === 'freight' && outside && <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'freightQuote' })}>{t('cards.freightQuote')}</Button>}
-          {canEdit && <Button size="small" variant={chosen.kind === 'exchange' ? 'text' : 'contained'} onClick={() => post({ intent: 'next' })}>{t('cards.next')}</Button>}
+          {canEdit && chosen.kind === 'exchange' && outside && (
+            <Button
+              size="small"
+              variant="contained"
+              disabled={fetcher.state !== 'idle'}
+              onClick={() => post({ intent: 'fetchRates' })}>
+              {t('cards.fetchRates')}
+            </Button>
+          )}
+          {canEdit && chosen.kind === 'freight' && outside && (
+            <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'freightQuote' })}>
+              {t('cards.freightQuote')}
+            </Button>
+          )}
           {canEdit && (
-            <Box component="label" sx={{ position: 'relative', fontSize: '0.82rem', fontWeight: 600, px: 0.75, py: 0.5, borderRadius: 1, cursor: 'pointer', '&:hover': { bgcolor: 'paperTint' }, '&:focus-within': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: 2 } }}>
+            <Button
+              size="small"
+              variant={chosen.kind === 'exchange' ? 'text' : 'contained'}
+              onClick={() => post({ intent: 'next' })}>
+              {t('cards.next')}
+            </Button>
+          )}
+          {canEdit && (
+            <Box
+              component="label"
+              sx={{
+                position: 'relative',
+                fontSize: '0.82rem',
+                fontWeight: 600,
+                px: 0.75,
+                py: 0.5,
+                borderRadius: 1,
+                cursor: 'pointer',
+                '&:hover': { bgcolor: 'paperTint' },
+                '&:focus-within': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: 2 },
+              }}>
               {t('cards.importTitle')}
               <input
-                type="file" accept=".xlsx,.csv,.json,.xml,text/csv,application/json" aria-label={t('cards.importTitle')} style={{ position: 'absolute', inset: 0, opacity: 0, cursor: 'pointer' }}
+                type="file"
+                accept=".xlsx,.csv,.json,.xml,text/csv,application/json"
+                aria-label={t('cards.importTitle')}
+                style={{ position: 'absolute', inset: 0, opacity: 0, cursor: 'pointer' }}
                 onChange={(e) => {
                   const chosenFile = e.target.files?.[0];
                   if (chosenFile === undefined) return;
@@ -185,26 +396,91 @@ function CardHead({ versions, chosen, against, label, today, canEdit, fetcher, o
               />
             </Box>
           )}
-          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })} aria-haspopup="menu">{t('cards.exportTitle')}</Button>
-          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })} aria-haspopup="menu">{t('cards.more')}</Button>
+          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })} aria-haspopup="menu">
+            {t('cards.exportTitle')}
+          </Button>
+          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })} aria-haspopup="menu">
+            {t('cards.more')}
+          </Button>
         </Box>
       </Box>
-      <Menu open={menu?.which === 'export'} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
-        <MenuItem component="a" href={file('xlsx')}>{t('cards.exportXlsx')}</MenuItem>
-        <MenuItem component="a" href={file('json')}>{t('cards.exportJson')}</MenuItem>
-        {sheetsOf(chosen.kind).map((s) => <MenuItem key={s.key} component="a" href={file('csv', s.key)}>{t('cards.exportCsv', { sheet: t(`cards.sheet.${s.key}`) })}</MenuItem>)}
+      <Menu
+        open={menu?.which === 'export'}
+        anchorEl={menu?.el ?? null}
+        onClose={() => setMenu(null)}
+        onClick={() => setMenu(null)}>
+        <MenuItem component="a" href={file('xlsx')}>
+          {t('cards.exportXlsx')}
+        </MenuItem>
+        <MenuItem component="a" href={file('json')}>
+          {t('cards.exportJson')}
+        </MenuItem>
+        {sheetsOf(chosen.kind).map((s) => (
+          <MenuItem key={s.key} component="a" href={file('csv', s.key)}>
+            {t('cards.exportCsv', { sheet: t(`cards.sheet.${s.key}`) })}
+          </MenuItem>
+        ))}
       </Menu>
-      <Menu open={menu?.which === 'more'} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
-        <MenuItem component={Link} to={`${base}/rates/touch?card=${chosen.id}`}>{t('cards.touches')}</MenuItem>
-        {own.filter((v) => v.id !== chosen.id).map((v) => <MenuItem key={v.id} onClick={() => setAddress({ card: chosen.id, with: v.id })}>{t('cards.compare')} {f.day(v.inForceFrom)}</MenuItem>)}
+      <Menu
+        open={menu?.which === 'more'}
+        anchorEl={menu?.el ?? null}
+        onClose={() => setMenu(null)}
+        onClick={() => setMenu(null)}>
+        <MenuItem component={Link} to={`${base}/rates/touch?card=${chosen.id}`}>
+          {t('cards.touches')}
+        </MenuItem>
+        {own
+          .filter((v) => v.id !== chosen.id)
+          .map((v) => (
+            <MenuItem key={v.id} onClick={() => setAddress({ card: chosen.id, with: v.id })}>
+              {t('cards.compare')} {f.day(v.inForceFrom)}
+            </MenuItem>
+          ))}
         {canEdit && <MenuItem onClick={() => post({ intent: 'copy' })}>{t('cards.copy')}</MenuItem>}
-        {canEdit && <MenuItem onClick={() => post({ intent: chosen.withdrawn ? 'putBack' : 'withdraw' })}>{t(chosen.withdrawn ? 'cards.putBack' : 'cards.withdraw')}</MenuItem>}
+        {canEdit && (
+          <MenuItem onClick={() => post({ intent: chosen.withdrawn ? 'putBack' : 'withdraw' })}>
+            {t(chosen.withdrawn ? 'cards.putBack' : 'cards.withdraw')}
+          </MenuItem>
+        )}
       </Menu>
-      {against !== null && <Box sx={{ mb: 1 }}><Button size="small" onClick={() => setAddress({ with: null })}>{t('touch.back')}</Button></Box>}
-      {chosen.withdrawn && <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>{t('cards.withdrawnText')}</Alert>}
-      {said?.fetched !== undefined && <Alert severity={said.fetched === null ? 'warning' : said.fetched.stale ? 'warning' : 'info'} variant="outlined" sx={{ mb: 1 }} onClose={() => setDismissed(fetcher.data)}>{said.fetched === null ? t('cards.fetchFailed') : t(said.fetched.stale ? 'cards.fetchStale' : 'cards.fetched', { at: said.fetched.at.replace('T', ' ').slice(0, 16) })}</Alert>}
-      {said !== undefined && (said.preview !== undefined || said.errors !== undefined || said.rates !== undefined || said.rateErrors !== undefined) && <ImportPreview answer={said} cardId={chosen.id} busy={fetcher.state !== 'idle'} submit={(body) => void fetcher.submit(body, { method: 'post', encType: 'application/json' })} onClose={() => setDismissed(fetcher.data)} />}
+      {against !== null && (
+        <Box sx={{ mb: 1 }}>
+          <Button size="small" onClick={() => setAddress({ with: null })}>
+            {t('touch.back')}
+          </Button>
+        </Box>
+      )}
+      {chosen.withdrawn && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
+          {t('cards.withdrawnText')}
+        </Alert>
+      )}
+      {said?.fetched !== undefined && (
+        <Alert
+          severity={said.fetched === null ? 'warning' : said.fetched.stale ? 'warning' : 'info'}
+          variant="outlined"
+          sx={{ mb: 1 }}
+          onClose={() => setDismissed(fetcher.data)}>
+          {said.fetched === null
+            ? t('cards.fetchFailed')
+            : t(said.fetched.stale ? 'cards.fetchStale' : 'cards.fetched', {
+                at: said.fetched.at.replace('T', ' ').slice(0, 16),
+              })}
+        </Alert>
+      )}
+      {said !== undefined &&
+        (said.preview !== undefined ||
+          said.errors !== undefined ||
+          said.rates !== undefined ||
+          said.rateErrors !== undefined) && (
+          <ImportPreview
+            answer={said}
+            cardId={chosen.id}
+            busy={fetcher.state !== 'idle'}
+            submit={(body) => void fetcher.submit(body, { method: 'post', encType: 'application/json' })}
+            onClose={() => setDismissed(fetcher.data)}
+          />
+        )}
     </>
   );
 }
-

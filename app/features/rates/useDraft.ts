@@ -6,7 +6,15 @@ import type { SaveAnswer } from '../../ui/saving.ts';
 
 export type DraftSaving = SaveAnswer | 'saving' | 'unsaved';
 
-const keptTables = z.object({ edition: z.number(), cells: z.custom<Tables>((v) => typeof v === 'object' && v !== null && Object.values(v).every((rows) => Array.isArray(rows) && rows.every(Array.isArray))) });
+const keptTables = z.object({
+  edition: z.number(),
+  cells: z.custom<Tables>(
+    (v) =>
+      typeof v === 'object' &&
+      v !== null &&
+      Object.values(v).every((rows) => Array.isArray(rows) && rows.every(Array.isArray)),
+  ),
+});
 
 /** The cells of a draft while they are edited: undo, redo, and saving in the background. */
 export function useDraft(initial: Tables, edition: number, saveUrl: string, canEdit: boolean) {
@@ -14,7 +22,13 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
   const [saving, setSaving] = useState<DraftSaving>('saved');
   const past = useRef<Tables[]>([]);
   const future = useRef<Tables[]>([]);
-  const now = useRef({ cells: initial, edition, saved: initial, busy: false, timer: null as ReturnType<typeof setTimeout> | null });
+  const now = useRef({
+    cells: initial,
+    edition,
+    saved: initial,
+    busy: false,
+    timer: null as ReturnType<typeof setTimeout> | null,
+  });
 
   const tab = `bm-unsaved-draft-${saveUrl}`;
   const flush = useCallback(async (): Promise<boolean> => {
@@ -27,7 +41,12 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
     setSaving('saving');
     const sent = s.cells;
     try {
-      const answer = await fetch(saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ edition: s.edition, cells: sent }), redirect: 'manual' });
+      const answer = await fetch(saveUrl, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ edition: s.edition, cells: sent }),
+        redirect: 'manual',
+      });
       const said = (await answer.json().catch(() => null)) as { ok?: boolean; edition?: number } | null;
       if (answer.ok && said?.edition !== undefined) {
         s.edition = said.edition;
@@ -49,36 +68,46 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
     return false;
   }, [saveUrl, tab]);
 
-  const take = useCallback((next: Tables): void => {
-    const s = now.current;
-    s.cells = next;
-    setCells(next);
-    if (!canEdit) return;
-    keepInTab(tab, { edition: s.edition, cells: next });
-    setSaving('unsaved');
-    if (s.timer !== null) clearTimeout(s.timer);
-    s.timer = setTimeout(() => void flush(), 500);
-  }, [canEdit, flush, tab]);
+  const take = useCallback(
+    (next: Tables): void => {
+      const s = now.current;
+      s.cells = next;
+      setCells(next);
+      if (!canEdit) return;
+      keepInTab(tab, { edition: s.edition, cells: next });
+      setSaving('unsaved');
+      if (s.timer !== null) clearTimeout(s.timer);
+      s.timer = setTimeout(() => void flush(), 500);
+    },
+    [canEdit, flush, tab],
+  );
 
-  const change = useCallback((next: Tables): void => {
-    past.current.push(now.current.cells);
-    if (past.current.length > 200) past.current.shift();
-    future.current = [];
-    take(next);
-  }, [take]);
-  const step = useCallback((from: Tables[], to: Tables[]): void => {
-    const next = from.pop();
-    if (next === undefined) return;
-    to.push(now.current.cells);
-    take(next);
-  }, [take]);
+  const change = useCallback(
+    (next: Tables): void => {
+      past.current.push(now.current.cells);
+      if (past.current.length > 200) past.current.shift();
+      future.current = [];
+      take(next);
+    },
+    [take],
+  );
+  const step = useCallback(
+    (from: Tables[], to: Tables[]): void => {
+      const next = from.pop();
+      if (next === undefined) return;
+      to.push(now.current.cells);
+      take(next);
+    },
+    [take],
+  );
   const undo = useCallback(() => step(past.current, future.current), [step]);
   const redo = useCallback(() => step(future.current, past.current), [step]);
 
   // What an earlier page of this tab could not save comes back, as long as nobody has changed the draft since.
   useEffect(() => {
     const kept = keptTables.safeParse(keptInTab(tab));
-    if (canEdit && kept.success && kept.data.edition === now.current.edition && kept.data.cells !== now.current.cells) take(kept.data.cells);
+    if (canEdit && kept.success && kept.data.edition === now.current.edition && kept.data.cells !== now.current.cells)
+      take(kept.data.cells);
   }, [canEdit, tab, take]);
 
   useEffect(() => {

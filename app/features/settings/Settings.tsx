@@ -1,4 +1,15 @@
-import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem, TextField, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  MenuItem,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -14,8 +25,13 @@ import { countryName } from '../../ui/names.ts';
 import type { WorkspaceHead } from '../frame/Shell.tsx';
 
 type Props = {
-  settings: Settings; me: string; members: { id: string; userId: string; role: string; name: string; email: string }[];
-  invitations: { id: string; email: string; role: string | null; link: string }[]; countries: string[]; said: { error: string | null; link: string | null } | null; head: WorkspaceHead;
+  settings: Settings;
+  me: string;
+  members: { id: string; userId: string; role: string; name: string; email: string }[];
+  invitations: { id: string; email: string; role: string | null; link: string }[];
+  countries: string[];
+  said: { error: string | null; link: string | null } | null;
+  head: WorkspaceHead;
 };
 
 const PERCENT_FIGURES = new Set(['margin', 'roi', 'marginOnShelfPrice', 'markup', 'yearlyReturnOnCash']);
@@ -32,20 +48,50 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
   const home = settings.homeCurrency;
   const set = (path: Path, to: unknown) => {
     setSettings((s) => withValueAt(s, path, to));
-    if (canEdit) void fetcher.submit({ path, to } as never, { method: 'post', encType: 'application/json', action: `/w/${head.slug}/settings` });
+    if (canEdit)
+      void fetcher.submit({ path, to } as never, {
+        method: 'post',
+        encType: 'application/json',
+        action: `/w/${head.slug}/settings`,
+      });
   };
   const num = (path: Path, label: string, kind: NumberKind, nullable = true, width = 150) => (
-    <NumField key={path.join('.')} label={label} value={(valueAt(settings, path) as number | null) ?? null} onChange={(v) => set(path, v ?? (nullable ? null : 0))} kind={kind} currency={home} max={kind === 'percent' ? 1 : 1e12} width={width} />
+    <NumField
+      key={path.join('.')}
+      label={label}
+      value={(valueAt(settings, path) as number | null) ?? null}
+      onChange={(v) => set(path, v ?? (nullable ? null : 0))}
+      kind={kind}
+      currency={home}
+      max={kind === 'percent' ? 1 : 1e12}
+      width={width}
+    />
   );
   return (
     <Box sx={{ maxWidth: 980 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2 }}>
         <Typography variant="h1">{t('nav.settings')}</Typography>
-        <Box role="status" sx={{ fontSize: '0.84rem', color: fetcher.data?.error ? 'error.main' : 'text.secondary' }}>{!canEdit ? t('saving.viewer') : (fetcher.data?.error ?? t(fetcher.state === 'idle' ? 'saving.saved' : 'saving.saving'))}</Box>
+        <Box role="status" sx={{ fontSize: '0.84rem', color: fetcher.data?.error ? 'error.main' : 'text.secondary' }}>
+          {!canEdit
+            ? t('saving.viewer')
+            : (fetcher.data?.error ?? t(fetcher.state === 'idle' ? 'saving.saved' : 'saving.saving'))}
+        </Box>
       </Box>
       <Section title={t('settings.money')}>
-        <ChoiceLine label={t('welcome.currency')} value={home} options={['EUR', 'GBP', 'USD', 'PLN', 'JPY', 'AED'].map((c) => ({ value: c, label: c }))} onChange={(v) => set(['homeCurrency'], v)} width={110} />
-        <ChoiceLine label={t('welcome.country')} value={settings.homeCountry} options={countries.map((c) => ({ value: c, label: countryName(c, i18n.language) }))} onChange={(v) => set(['homeCountry'], v)} width={190} />
+        <ChoiceLine
+          label={t('welcome.currency')}
+          value={home}
+          options={['EUR', 'GBP', 'USD', 'PLN', 'JPY', 'AED'].map((c) => ({ value: c, label: c }))}
+          onChange={(v) => set(['homeCurrency'], v)}
+          width={110}
+        />
+        <ChoiceLine
+          label={t('welcome.country')}
+          value={settings.homeCountry}
+          options={countries.map((c) => ({ value: c, label: countryName(c, i18n.language) }))}
+          onChange={(v) => set(['homeCountry'], v)}
+          width={190}
+        />
         {num(['launch', 'cash'], t('fund.cash'), 'money')}
         {num(['launch', 'reserve'], t('fund.reserve'), 'money', false)}
         {num(['launch', 'contingency'], t('fund.contingency'), 'percent', false)}
@@ -54,20 +100,67 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
       <Section title={t('settings.standing')} id="standing" text={t('settings.standingText')}>
         {countries.map((c) => (
           <Box key={c} sx={{ display: 'flex', gap: 1 }}>
-          <ChoiceLine
-            label={countryName(c, i18n.language)} value={settings.standings[c]?.kind ?? ''} width={200}
-            options={[{ value: '', label: t('standing.missing') }, ...['registered', 'notRegistered', 'flatRate', 'marketplaceRemits'].map((k) => ({ value: k, label: t(`standing.${k}`) }))]}
-            onChange={(k) => set(['standings', c], k === '' ? undefined : k === 'flatRate' ? { kind: k, rate: 0.05 } : k === 'marketplaceRemits' ? { kind: k, recoverable: false } : { kind: k })}
-          />
-          {settings.standings[c]?.kind === 'flatRate' && <NumField label={t('form.flatRate')} value={(valueAt(settings, ['standings', c, 'rate']) as number | undefined) ?? null} onChange={(v) => set(['standings', c, 'rate'], v ?? 0)} kind="percent" max={1} width={90} />}
-          {settings.standings[c]?.kind === 'marketplaceRemits' && <ChoiceLine label={t('form.recoverable')} value={valueAt(settings, ['standings', c, 'recoverable']) ? 'yes' : 'no'} options={[{ value: 'no', label: t('no') }, { value: 'yes', label: t('yes') }]} onChange={(v) => set(['standings', c, 'recoverable'], v === 'yes')} width={110} />}
+            <ChoiceLine
+              label={countryName(c, i18n.language)}
+              value={settings.standings[c]?.kind ?? ''}
+              width={200}
+              options={[
+                { value: '', label: t('standing.missing') },
+                ...['registered', 'notRegistered', 'flatRate', 'marketplaceRemits'].map((k) => ({
+                  value: k,
+                  label: t(`standing.${k}`),
+                })),
+              ]}
+              onChange={(k) =>
+                set(
+                  ['standings', c],
+                  k === ''
+                    ? undefined
+                    : k === 'flatRate'
+                      ? { kind: k, rate: 0.05 }
+                      : k === 'marketplaceRemits'
+                        ? { kind: k, recoverable: false }
+                        : { kind: k },
+                )
+              }
+            />
+            {settings.standings[c]?.kind === 'flatRate' && (
+              <NumField
+                label={t('form.flatRate')}
+                value={(valueAt(settings, ['standings', c, 'rate']) as number | undefined) ?? null}
+                onChange={(v) => set(['standings', c, 'rate'], v ?? 0)}
+                kind="percent"
+                max={1}
+                width={90}
+              />
+            )}
+            {settings.standings[c]?.kind === 'marketplaceRemits' && (
+              <ChoiceLine
+                label={t('form.recoverable')}
+                value={valueAt(settings, ['standings', c, 'recoverable']) ? 'yes' : 'no'}
+                options={[
+                  { value: 'no', label: t('no') },
+                  { value: 'yes', label: t('yes') },
+                ]}
+                onChange={(v) => set(['standings', c, 'recoverable'], v === 'yes')}
+                width={110}
+              />
+            )}
           </Box>
         ))}
       </Section>
       <Section title={t('settings.ways')} text={t('settings.waysText')}>
         {WAYS.map((w) => (
           <Box key={w} component="label" sx={{ display: 'flex', gap: 0.75, fontSize: '0.9rem', alignItems: 'center' }}>
-            <input type="checkbox" checked={settings.ways.includes(w)} onChange={(e) => { const next = e.target.checked ? [...settings.ways, w] : settings.ways.filter((x) => x !== w); if (next.length > 0) set(['ways'], next); }} />{t(`way.${w}`)}
+            <input
+              type="checkbox"
+              checked={settings.ways.includes(w)}
+              onChange={(e) => {
+                const next = e.target.checked ? [...settings.ways, w] : settings.ways.filter((x) => x !== w);
+                if (next.length > 0) set(['ways'], next);
+              }}
+            />
+            {t(`way.${w}`)}
           </Box>
         ))}
       </Section>
@@ -79,14 +172,64 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
               {(settings.hurdles[w] ?? []).map((h, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place alone
                 <Box key={i} sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 0.5 }}>
-                  <ChoiceLine label={t('settings.figure')} value={h.figure} options={HURDLE_FIGURES.map((x) => ({ value: x, label: t(`figure.${x}`) }))} onChange={(v) => set(['hurdles', w, i, 'figure'], v)} width={190} />
-                  <ChoiceLine label={t('settings.bound')} value={h.bound} options={[{ value: 'atLeast', label: t('settings.atLeast') }, { value: 'atMost', label: t('settings.atMost') }]} onChange={(v) => set(['hurdles', w, i, 'bound'], v)} width={100} />
-                  <NumField label={t('settings.level')} value={h.level} onChange={(v) => set(['hurdles', w, i, 'level'], v ?? 0)} kind={PERCENT_FIGURES.has(h.figure) ? 'percent' : MONEY_FIGURES.has(h.figure) ? 'money' : 'number'} currency={home} min={-1e12} width={110} />
-                  <NumField label={t('settings.near')} value={h.near} onChange={(v) => set(['hurdles', w, i, 'near'], v ?? 0)} kind="percent" max={1} width={110} />
-                  <Button size="small" sx={{ color: 'text.secondary', minWidth: 0 }} aria-label={t('line.removeNumber', { n: i + 1 })} onClick={() => set(['hurdles', w], (settings.hurdles[w] ?? []).filter((_, j) => j !== i))}>{t('line.remove')}</Button>
+                  <ChoiceLine
+                    label={t('settings.figure')}
+                    value={h.figure}
+                    options={HURDLE_FIGURES.map((x) => ({ value: x, label: t(`figure.${x}`) }))}
+                    onChange={(v) => set(['hurdles', w, i, 'figure'], v)}
+                    width={190}
+                  />
+                  <ChoiceLine
+                    label={t('settings.bound')}
+                    value={h.bound}
+                    options={[
+                      { value: 'atLeast', label: t('settings.atLeast') },
+                      { value: 'atMost', label: t('settings.atMost') },
+                    ]}
+                    onChange={(v) => set(['hurdles', w, i, 'bound'], v)}
+                    width={100}
+                  />
+                  <NumField
+                    label={t('settings.level')}
+                    value={h.level}
+                    onChange={(v) => set(['hurdles', w, i, 'level'], v ?? 0)}
+                    kind={PERCENT_FIGURES.has(h.figure) ? 'percent' : MONEY_FIGURES.has(h.figure) ? 'money' : 'number'}
+                    currency={home}
+                    min={-1e12}
+                    width={110}
+                  />
+                  <NumField
+                    label={t('settings.near')}
+                    value={h.near}
+                    onChange={(v) => set(['hurdles', w, i, 'near'], v ?? 0)}
+                    kind="percent"
+                    max={1}
+                    width={110}
+                  />
+                  <Button
+                    size="small"
+                    sx={{ color: 'text.secondary', minWidth: 0 }}
+                    aria-label={t('line.removeNumber', { n: i + 1 })}
+                    onClick={() =>
+                      set(
+                        ['hurdles', w],
+                        (settings.hurdles[w] ?? []).filter((_, j) => j !== i),
+                      )
+                    }>
+                    {t('line.remove')}
+                  </Button>
                 </Box>
               ))}
-              <Button size="small" onClick={() => set(['hurdles', w], [...(settings.hurdles[w] ?? []), { figure: 'unitProfit', bound: 'atLeast', level: 1, near: 0.1 }])}>{t('settings.addHurdle')}</Button>
+              <Button
+                size="small"
+                onClick={() =>
+                  set(
+                    ['hurdles', w],
+                    [...(settings.hurdles[w] ?? []), { figure: 'unitProfit', bound: 'atLeast', level: 1, near: 0.1 }],
+                  )
+                }>
+                {t('settings.addHurdle')}
+              </Button>
             </Box>
           ))}
         </Box>
@@ -110,15 +253,48 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
       </Section>
       <Section title={t('settings.members')} id="members">
         <Box sx={{ width: '100%' }}>
-          {said?.error && <Alert severity="error" sx={{ mb: 1 }}>{t([`settings.errors.${said.error}`, 'account.errors.FAILED'])}</Alert>}
-          {said?.link && <Alert severity="info" sx={{ mb: 1, overflowWrap: 'anywhere' }}>{t('settings.resetLink')} <code>{said.link}</code></Alert>}
+          {said?.error && (
+            <Alert severity="error" sx={{ mb: 1 }}>
+              {t([`settings.errors.${said.error}`, 'account.errors.FAILED'])}
+            </Alert>
+          )}
+          {said?.link && (
+            <Alert severity="info" sx={{ mb: 1, overflowWrap: 'anywhere' }}>
+              {t('settings.resetLink')} <code>{said.link}</code>
+            </Alert>
+          )}
           {members.map((m) => (
-            <Box key={m.id} sx={{ display: 'flex', gap: 1.5, alignItems: 'center', py: 0.5, flexWrap: 'wrap', borderBottom: '1px solid', borderColor: 'hairline' }}>
-              <Box sx={{ minWidth: 240 }}><b>{m.name}</b> <Box component="span" sx={{ color: 'text.secondary' }}>{m.email}</Box></Box>
+            <Box
+              key={m.id}
+              sx={{
+                display: 'flex',
+                gap: 1.5,
+                alignItems: 'center',
+                py: 0.5,
+                flexWrap: 'wrap',
+                borderBottom: '1px solid',
+                borderColor: 'hairline',
+              }}>
+              <Box sx={{ minWidth: 240 }}>
+                <b>{m.name}</b>{' '}
+                <Box component="span" sx={{ color: 'text.secondary' }}>
+                  {m.email}
+                </Box>
+              </Box>
               <span>{t(`roles.${m.role}`)}</span>
               {owner && m.userId !== me && (
                 <>
-                  {(['owner', 'editor', 'viewer'] as const).filter((r) => r !== m.role).map((r) => <Act key={r} intent="role" id={m.id} role={r} label={t('settings.makeRole', { role: t(`roles.${r}`).toLowerCase() })} />)}
+                  {(['owner', 'editor', 'viewer'] as const)
+                    .filter((r) => r !== m.role)
+                    .map((r) => (
+                      <Act
+                        key={r}
+                        intent="role"
+                        id={m.id}
+                        role={r}
+                        label={t('settings.makeRole', { role: t(`roles.${r}`).toLowerCase() })}
+                      />
+                    ))}
                   <Act intent="resetLink" id={m.id} label={t('settings.makeReset')} />
                   <Act intent="remove" id={m.id} label={t('line.remove')} />
                 </>
@@ -126,30 +302,79 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
             </Box>
           ))}
           {invitations.map((i) => (
-            <Box key={i.id} sx={{ py: 0.75, fontSize: '0.86rem', borderBottom: '1px solid', borderColor: 'hairline', overflowWrap: 'anywhere' }}>{t('settings.invited', { email: i.email, role: t(`roles.${i.role ?? 'viewer'}`).toLowerCase() })} <code>{i.link}</code> <Act intent="uninvite" id={i.id} label={t('settings.takeBack')} /></Box>
+            <Box
+              key={i.id}
+              sx={{
+                py: 0.75,
+                fontSize: '0.86rem',
+                borderBottom: '1px solid',
+                borderColor: 'hairline',
+                overflowWrap: 'anywhere',
+              }}>
+              {t('settings.invited', { email: i.email, role: t(`roles.${i.role ?? 'viewer'}`).toLowerCase() })}{' '}
+              <code>{i.link}</code> <Act intent="uninvite" id={i.id} label={t('settings.takeBack')} />
+            </Box>
           ))}
           {owner && (
             <Box component={Form} method="post" sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap' }}>
               <input type="hidden" name="intent" value="invite" />
-              <TextField name="email" type="email" required label={t('settings.inviteEmail')} sx={{ width: 260 }} fullWidth={false} slotProps={{ inputLabel: { required: false } }} />
-              <TextField select name="role" label={t('settings.role')} defaultValue="editor" sx={{ width: 130 }} fullWidth={false}>{(['owner', 'editor', 'viewer'] as const).map((r) => <MenuItem key={r} value={r}>{t(`roles.${r}`)}</MenuItem>)}</TextField>
-              <Button type="submit" variant="outlined">{t('settings.invite')}</Button>
+              <TextField
+                name="email"
+                type="email"
+                required
+                label={t('settings.inviteEmail')}
+                sx={{ width: 260 }}
+                fullWidth={false}
+                slotProps={{ inputLabel: { required: false } }}
+              />
+              <TextField
+                select
+                name="role"
+                label={t('settings.role')}
+                defaultValue="editor"
+                sx={{ width: 130 }}
+                fullWidth={false}>
+                {(['owner', 'editor', 'viewer'] as const).map((r) => (
+                  <MenuItem key={r} value={r}>
+                    {t(`roles.${r}`)}
+                  </MenuItem>
+                ))}
+              </TextField>
+              <Button type="submit" variant="outlined">
+                {t('settings.invite')}
+              </Button>
             </Box>
           )}
         </Box>
       </Section>
       <Section title={t('settings.all')} id="export">
-        <Button variant="outlined" href={`/w/${head.slug}/export`} download>{t('settings.export')}</Button>
-        <Form method="post"><input type="hidden" name="intent" value="leave" /><Button type="submit">{t('settings.leave')}</Button></Form>
-        {owner && <Button color="error" onClick={() => setAsking(true)}>{t('settings.delete')}</Button>}
+        <Button variant="outlined" href={`/w/${head.slug}/export`} download>
+          {t('settings.export')}
+        </Button>
+        <Form method="post">
+          <input type="hidden" name="intent" value="leave" />
+          <Button type="submit">{t('settings.leave')}</Button>
+        </Form>
+        {owner && (
+          <Button color="error" onClick={() => setAsking(true)}>
+            {t('settings.delete')}
+          </Button>
+        )}
       </Section>
       {asking && (
         <Dialog open onClose={() => setAsking(false)}>
           <DialogTitle>{t('settings.deleteTitle', { name: head.name })}</DialogTitle>
-          <DialogContent><Typography>{t('settings.deleteText')}</Typography></DialogContent>
+          <DialogContent>
+            <Typography>{t('settings.deleteText')}</Typography>
+          </DialogContent>
           <DialogActions>
             <Button onClick={() => setAsking(false)}>{t('cancel')}</Button>
-            <Form method="post"><input type="hidden" name="intent" value="delete" /><Button type="submit" color="error" variant="contained">{t('settings.delete')}</Button></Form>
+            <Form method="post">
+              <input type="hidden" name="intent" value="delete" />
+              <Button type="submit" color="error" variant="contained">
+                {t('settings.delete')}
+              </Button>
+            </Form>
           </DialogActions>
         </Dialog>
       )}
@@ -160,8 +385,14 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
 function Section({ title, text, id, children }: { title: string; text?: string; id?: string; children: ReactNode }) {
   return (
     <Box component="section" id={id} sx={{ mt: 3.5 }}>
-      <Typography variant="h2" sx={{ mb: 0.5 }}>{title}</Typography>
-      {text && <Typography variant="body2" color="text.secondary" sx={{ mb: 1, maxWidth: 640 }}>{text}</Typography>}
+      <Typography variant="h2" sx={{ mb: 0.5 }}>
+        {title}
+      </Typography>
+      {text && (
+        <Typography variant="body2" color="text.secondary" sx={{ mb: 1, maxWidth: 640 }}>
+          {text}
+        </Typography>
+      )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, rowGap: 1.5, alignItems: 'flex-end' }}>{children}</Box>
     </Box>
   );
@@ -170,9 +401,12 @@ function Section({ title, text, id, children }: { title: string; text?: string; 
 function Act({ intent, id, role, label }: { intent: string; id: string; role?: string; label: string }) {
   return (
     <Form method="post" style={{ display: 'inline' }} preventScrollReset>
-      <input type="hidden" name="intent" value={intent} /><input type="hidden" name="id" value={id} />
+      <input type="hidden" name="intent" value={intent} />
+      <input type="hidden" name="id" value={id} />
       {role && <input type="hidden" name="role" value={role} />}
-      <Button type="submit" size="small">{label}</Button>
+      <Button type="submit" size="small">
+        {label}
+      </Button>
     </Form>
   );
 }

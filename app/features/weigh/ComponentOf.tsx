@@ -26,17 +26,46 @@ export default function ComponentOf({ laneId, candidateId }: { laneId: string; c
   }, [answer, taken, adding.state, store, laneId, components]);
   if (!open)
     return (
-      <Button size="small" onClick={() => { setOpen(true); void names.load(`/w/${workspace}/names`); }}>{t('form.addProduct')}</Button>
+      <Button
+        size="small"
+        onClick={() => {
+          setOpen(true);
+          void names.load(`/w/${workspace}/names`);
+        }}>
+        {t('form.addProduct')}
+      </Button>
     );
   const others = (names.data?.names ?? []).filter((n) => n.id !== candidateId);
   return (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}>
       <ChoiceLine
-        label={t('form.chooseProduct')} value="" width={240} options={[{ value: '', label: names.data === undefined ? t('nav.loading') : '–' }, ...others.map((n) => ({ value: n.id, label: n.name }))]}
-        onChange={(product) => { if (product !== '') void store.flush().then(() => adding.submit({ intent: 'addComponentOf', product }, { method: 'post', action: `/w/${workspace}/weigh/${candidateId}` })); }}
+        label={t('form.chooseProduct')}
+        value=""
+        width={240}
+        options={[
+          { value: '', label: names.data === undefined ? t('nav.loading') : '–' },
+          ...others.map((n) => ({ value: n.id, label: n.name })),
+        ]}
+        onChange={(product) => {
+          if (product !== '')
+            void store
+              .flush()
+              .then(() =>
+                adding.submit(
+                  { intent: 'addComponentOf', product },
+                  { method: 'post', action: `/w/${workspace}/weigh/${candidateId}` },
+                ),
+              );
+        }}
       />
-      <Button size="small" onClick={() => setOpen(false)}>{t('cancel')}</Button>
-      {answer?.error !== undefined && <Typography role="alert" color="error" variant="body2">{answer.error}</Typography>}
+      <Button size="small" onClick={() => setOpen(false)}>
+        {t('cancel')}
+      </Button>
+      {answer?.error !== undefined && (
+        <Typography role="alert" color="error" variant="body2">
+          {answer.error}
+        </Typography>
+      )}
     </Box>
   );
 }

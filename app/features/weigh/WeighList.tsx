@@ -1,4 +1,24 @@
-import { Alert, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, IconButton, InputBase, Menu, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField, Tooltip, Typography } from '@mui/material';
+import {
+  Alert,
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  IconButton,
+  InputBase,
+  Menu,
+  MenuItem,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Tooltip,
+  Typography,
+} from '@mui/material';
 import DownIcon from '@mui/icons-material/ExpandMore';
 import MoreIcon from '@mui/icons-material/MoreHoriz';
 import { Fragment, useState } from 'react';
@@ -22,11 +42,50 @@ import { countryName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 
 export type LaneLine = {
-  id: string; country: string; marketplace: string; currency: string; bar: BarResult; margin: number | null; roi: number | null; breakEven: number | null;
-  mostToPay: number | null; mostToPayCurrency: string; launchCash: number | null; launchLacks: readonly string[]; missed: { figure: string; verdict: string }[]; cleared: boolean; blanks: readonly string[]; problems: string[]; stale: boolean; quoteDate: string | null; complete: number;
+  id: string;
+  country: string;
+  marketplace: string;
+  currency: string;
+  bar: BarResult;
+  margin: number | null;
+  roi: number | null;
+  breakEven: number | null;
+  mostToPay: number | null;
+  mostToPayCurrency: string;
+  launchCash: number | null;
+  launchLacks: readonly string[];
+  missed: { figure: string; verdict: string }[];
+  cleared: boolean;
+  blanks: readonly string[];
+  problems: string[];
+  stale: boolean;
+  quoteDate: string | null;
+  complete: number;
 };
-export type CandidateLine = { id: string; name: string; way: string; stage: string; tags: string[]; archived: boolean; dropped: string | null; score: number | null; changed: string; gates: Record<Gate, GateState>; best: number; laneCount: number; lanes: LaneLine[] };
-type Props = { lines: CandidateLine[]; rates: Parameters<typeof RatesUsed>[0]['rates']; homeCurrency: string; toSpend: number | null; today: string; base: string; canEdit: boolean };
+export type CandidateLine = {
+  id: string;
+  name: string;
+  way: string;
+  stage: string;
+  tags: string[];
+  archived: boolean;
+  dropped: string | null;
+  score: number | null;
+  changed: string;
+  gates: Record<Gate, GateState>;
+  best: number;
+  laneCount: number;
+  lanes: LaneLine[];
+};
+type Props = {
+  lines: CandidateLine[];
+  rates: Parameters<typeof RatesUsed>[0]['rates'];
+  homeCurrency: string;
+  toSpend: number | null;
+  today: string;
+  base: string;
+  canEdit: boolean;
+};
 
 const SORTS = ['keeps', 'margin', 'roi', 'launch', 'name', 'changed'] as const;
 type Sort = (typeof SORTS)[number];
@@ -35,7 +94,13 @@ type Sort = (typeof SORTS)[number];
 function perHundred(bar: BarResult): BarResult {
   const gross = bar.figures.gross ?? 0;
   const f = gross > 0 ? 100 / gross : 0;
-  return { ...bar, families: Object.fromEntries(FAMILIES.map((x) => [x, bar.families[x] === null ? null : (bar.families[x] as number) * f])) as BarResult['families'], figures: { gross: gross * f, unitProfit: bar.figures.unitProfit === null ? null : bar.figures.unitProfit * f } };
+  return {
+    ...bar,
+    families: Object.fromEntries(
+      FAMILIES.map((x) => [x, bar.families[x] === null ? null : (bar.families[x] as number) * f]),
+    ) as BarResult['families'],
+    figures: { gross: gross * f, unitProfit: bar.figures.unitProfit === null ? null : bar.figures.unitProfit * f },
+  };
 }
 
 export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }: Props) {
@@ -47,7 +112,9 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
   const [dropping, setDropping] = useState<CandidateLine | null>(null);
 
   const show = search.get('show') ?? 'live';
-  const shelf = lines.filter((l) => (show === 'archived' ? l.archived : show === 'dropped' ? l.dropped !== null : !l.archived && l.dropped === null));
+  const shelf = lines.filter((l) =>
+    show === 'archived' ? l.archived : show === 'dropped' ? l.dropped !== null : !l.archived && l.dropped === null,
+  );
   const best = (l: CandidateLine): LaneLine | undefined => l.lanes[l.best];
   const profit = (l: CandidateLine) => best(l)?.bar.figures.unitProfit ?? null;
   const bound = (key: string) => {
@@ -67,34 +134,101 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
   };
   const tableOf = (list: readonly CandidateLine[]): TableToSave => ({
     name: t('nav.weigh'),
-    columns: [t('weigh.candidate'), t('form.country'), t('family.marketplace'), t('weigh.keeps', { currency: homeCurrency }), t('figure.margin'), t('figure.roi'), t('form.currency'), t('weigh.breaksEven'), t('form.currency'), t('weigh.payAtMost'), t('weigh.launchCash', { currency: homeCurrency }), t('bound.column')].map((title, i) => ({ title, percent: i === 4 || i === 5 })),
-    rows: list.map((l) => { const b = best(l); return [l.name, b?.country ?? null, b?.marketplace ?? null, b?.bar.currency === homeCurrency ? b.bar.figures.unitProfit : null, b?.margin ?? null, b?.roi ?? null, b?.currency ?? null, b?.breakEven ?? null, b?.mostToPayCurrency ?? null, b?.mostToPay ?? null, b?.launchCash ?? null, b === null || b === undefined ? null : t(`bound.word.${boundWithout(b.bar.incomplete.unitProfit ?? [], 'atMost') ?? 'whole'}`)]; }),
+    columns: [
+      t('weigh.candidate'),
+      t('form.country'),
+      t('family.marketplace'),
+      t('weigh.keeps', { currency: homeCurrency }),
+      t('figure.margin'),
+      t('figure.roi'),
+      t('form.currency'),
+      t('weigh.breaksEven'),
+      t('form.currency'),
+      t('weigh.payAtMost'),
+      t('weigh.launchCash', { currency: homeCurrency }),
+      t('bound.column'),
+    ].map((title, i) => ({ title, percent: i === 4 || i === 5 })),
+    rows: list.map((l) => {
+      const b = best(l);
+      return [
+        l.name,
+        b?.country ?? null,
+        b?.marketplace ?? null,
+        b?.bar.currency === homeCurrency ? b.bar.figures.unitProfit : null,
+        b?.margin ?? null,
+        b?.roi ?? null,
+        b?.currency ?? null,
+        b?.breakEven ?? null,
+        b?.mostToPayCurrency ?? null,
+        b?.mostToPay ?? null,
+        b?.launchCash ?? null,
+        b === null || b === undefined
+          ? null
+          : t(`bound.word.${boundWithout(b.bar.incomplete.unitProfit ?? [], 'atMost') ?? 'whole'}`),
+      ];
+    }),
   });
-  const takes = (key: string) => shelf.filter((l) => Object.entries(tests).every(([k, ok]) => k === key || ok(l)) && !tests[key]?.(l)).length;
+  const takes = (key: string) =>
+    shelf.filter((l) => Object.entries(tests).every(([k, ok]) => k === key || ok(l)) && !tests[key]?.(l)).length;
   const sort = (SORTS as readonly string[]).includes(search.get('sort') ?? '') ? (search.get('sort') as Sort) : 'keeps';
   const down = search.get('down') !== '0';
   const key = (l: CandidateLine): number | string => {
     switch (sort) {
-      case 'name': return l.name.toLowerCase();
-      case 'changed': return l.changed;
-      case 'keeps': return profit(l) ?? -1e18;
-      case 'margin': return best(l)?.margin ?? -1e18;
-      case 'roi': return best(l)?.roi ?? -1e18;
-      case 'launch': return best(l)?.launchCash ?? -1e18;
+      case 'name':
+        return l.name.toLowerCase();
+      case 'changed':
+        return l.changed;
+      case 'keeps':
+        return profit(l) ?? -1e18;
+      case 'margin':
+        return best(l)?.margin ?? -1e18;
+      case 'roi':
+        return best(l)?.roi ?? -1e18;
+      case 'launch':
+        return best(l)?.launchCash ?? -1e18;
     }
   };
-  const shown = shelf.filter((l) => Object.values(tests).every((ok) => ok(l))).sort((a, b) => (key(a) < key(b) ? 1 : key(a) > key(b) ? -1 : 0) * (down ? 1 : -1));
+  const shown = shelf
+    .filter((l) => Object.values(tests).every((ok) => ok(l)))
+    .sort((a, b) => (key(a) < key(b) ? 1 : key(a) > key(b) ? -1 : 0) * (down ? 1 : -1));
   const hundred = search.get('bars') !== 'money';
   const openId = search.get('open');
   const barOf = (x: LaneLine) => (hundred ? perHundred(x.bar) : x.bar);
-  const scale = Math.max(1e-9, ...shown.flatMap((l) => (l.id === openId ? l.lanes : l.lanes.filter((_, i) => i === l.best)).map((x) => barExtent(barOf(x)))));
+  const scale = Math.max(
+    1e-9,
+    ...shown.flatMap((l) =>
+      (l.id === openId ? l.lanes : l.lanes.filter((_, i) => i === l.best)).map((x) => barExtent(barOf(x))),
+    ),
+  );
   const cleared = lines.filter((l) => !l.archived && l.dropped === null && best(l)?.cleared).length;
   const tags = [...new Set(lines.flatMap((l) => l.tags))].sort();
   const done = search.get('done');
   const post = (body: Record<string, string>) => void submit(body, { method: 'post', action: `${base}/weigh` });
   const head = (name: Sort, label: string, align: 'left' | 'right' = 'right', width?: string) => (
-    <TableCell align={align} aria-sort={sort === name ? (down ? 'descending' : 'ascending') : 'none'} sx={{ width: { md: width ?? 'auto' }, lineHeight: 1.25, display: name === 'launch' || name === 'roi' ? { xs: 'none', md: 'table-cell' } : undefined }}>
-      <Box component="button" type="button" onClick={() => set({ sort: name, down: sort === name && down ? '0' : null })} sx={{ font: 'inherit', color: 'inherit', border: 0, p: 0, bgcolor: 'transparent', cursor: 'pointer', fontWeight: sort === name ? 700 : 400 }}>{label}{sort === name ? (down ? ' ↓' : ' ↑') : ''}</Box>
+    <TableCell
+      align={align}
+      aria-sort={sort === name ? (down ? 'descending' : 'ascending') : 'none'}
+      sx={{
+        width: { md: width ?? 'auto' },
+        lineHeight: 1.25,
+        display: name === 'launch' || name === 'roi' ? { xs: 'none', md: 'table-cell' } : undefined,
+      }}>
+      <Box
+        component="button"
+        type="button"
+        onClick={() => set({ sort: name, down: sort === name && down ? '0' : null })}
+        sx={{
+          font: 'inherit',
+          color: 'inherit',
+          border: 0,
+          p: 0,
+          bgcolor: 'transparent',
+          cursor: 'pointer',
+          fontWeight: sort === name ? 700 : 400,
+        }}>
+        {label}
+        {sort === name ? (down ? ' ↓' : ' ↑') : ''}
+      </Box>
     </TableCell>
   );
 
@@ -102,44 +236,153 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
     <Box sx={{ maxWidth: 1240 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, mb: 1.5, flexWrap: 'wrap' }}>
         <Typography variant="h1">{t('nav.weigh')}</Typography>
-        <Typography color="text.secondary">{t('weigh.summary', { count: shelf.length })} · {t('weigh.cleared', { count: cleared })}{toSpend !== null && <> · {t('weigh.toSpend', { amount: f.money(toSpend, homeCurrency) })}</>}</Typography>
-        <Button component={Link} to={`${base}/suppliers`} sx={{ ml: 'auto' }}>{t('palette.suppliers')}</Button>
-        {canEdit && <Button component={Link} to={`${base}/find`} variant="contained">{t('weigh.new')}</Button>}
+        <Typography color="text.secondary">
+          {t('weigh.summary', { count: shelf.length })} · {t('weigh.cleared', { count: cleared })}
+          {toSpend !== null && <> · {t('weigh.toSpend', { amount: f.money(toSpend, homeCurrency) })}</>}
+        </Typography>
+        <Button component={Link} to={`${base}/suppliers`} sx={{ ml: 'auto' }}>
+          {t('palette.suppliers')}
+        </Button>
+        {canEdit && (
+          <Button component={Link} to={`${base}/find`} variant="contained">
+            {t('weigh.new')}
+          </Button>
+        )}
       </Box>
       {done !== null && (
-        <Alert severity="info" sx={{ mb: 1.5 }} onClose={() => set({ done: null, ids: null })} action={<Button size="small" onClick={() => post({ intent: `un${done}`, ids: search.get('ids') ?? '' })}>{t('undo')}</Button>}>{t(`weigh.done.${done}`)}</Alert>
+        <Alert
+          severity="info"
+          sx={{ mb: 1.5 }}
+          onClose={() => set({ done: null, ids: null })}
+          action={
+            <Button size="small" onClick={() => post({ intent: `un${done}`, ids: search.get('ids') ?? '' })}>
+              {t('undo')}
+            </Button>
+          }>
+          {t(`weigh.done.${done}`)}
+        </Alert>
       )}
       {lines.length === 0 ? (
         <Empty base={base} canEdit={canEdit} />
       ) : (
         <>
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1.5, alignItems: 'center' }} role="search">
-            <Limit label={t('weigh.words')} value={search.get('q') ?? ''} onChange={(v) => set({ q: v })} width={84} takes={search.get('q') ? takes('q') : 0} />
-            <Pick label={t('weigh.way')} value={search.get('way') ?? ''} options={['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'].map((w) => [w, t(`way.${w}`)])} onChange={(v) => set({ way: v })} takes={search.get('way') ? takes('way') : 0} />
-            <Pick label={t('weigh.stage')} value={search.get('stage') ?? ''} options={['idea', 'checking', 'sampling', 'ordering', 'selling'].map((w) => [w, t(`stageOfWork.${w}`)])} onChange={(v) => set({ stage: v })} takes={search.get('stage') ? takes('stage') : 0} />
-            {tags.length > 0 && <Pick label={t('weigh.tag')} value={search.get('tag') ?? ''} options={tags.map((x) => [x, x])} onChange={(v) => set({ tag: v })} takes={search.get('tag') ? takes('tag') : 0} />}
-            <Limit label={t('weigh.keepsAtLeast')} value={search.get('keeps') ?? ''} onChange={(v) => set({ keeps: v })} width={40} takes={keeps === null ? 0 : takes('keeps')} />
-            <Limit label={t('weigh.launchUpTo')} value={search.get('launch') ?? ''} onChange={(v) => set({ launch: v })} width={48} takes={launch === null ? 0 : takes('launch')} />
-            <Pick label={t('weigh.show')} value={show === 'live' ? '' : show} none={t('weigh.live')} options={[['archived', t('weigh.archived')], ['dropped', t('weigh.dropped')]]} onChange={(v) => set({ show: v })} takes={0} />
-            {['q', 'way', 'stage', 'tag', 'keeps', 'launch'].some((k) => search.get(k)) && <Button size="small" onClick={() => set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })}>{t('weigh.clear')}</Button>}
+            <Limit
+              label={t('weigh.words')}
+              value={search.get('q') ?? ''}
+              onChange={(v) => set({ q: v })}
+              width={84}
+              takes={search.get('q') ? takes('q') : 0}
+            />
+            <Pick
+              label={t('weigh.way')}
+              value={search.get('way') ?? ''}
+              options={['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'].map((w) => [w, t(`way.${w}`)])}
+              onChange={(v) => set({ way: v })}
+              takes={search.get('way') ? takes('way') : 0}
+            />
+            <Pick
+              label={t('weigh.stage')}
+              value={search.get('stage') ?? ''}
+              options={['idea', 'checking', 'sampling', 'ordering', 'selling'].map((w) => [w, t(`stageOfWork.${w}`)])}
+              onChange={(v) => set({ stage: v })}
+              takes={search.get('stage') ? takes('stage') : 0}
+            />
+            {tags.length > 0 && (
+              <Pick
+                label={t('weigh.tag')}
+                value={search.get('tag') ?? ''}
+                options={tags.map((x) => [x, x])}
+                onChange={(v) => set({ tag: v })}
+                takes={search.get('tag') ? takes('tag') : 0}
+              />
+            )}
+            <Limit
+              label={t('weigh.keepsAtLeast')}
+              value={search.get('keeps') ?? ''}
+              onChange={(v) => set({ keeps: v })}
+              width={40}
+              takes={keeps === null ? 0 : takes('keeps')}
+            />
+            <Limit
+              label={t('weigh.launchUpTo')}
+              value={search.get('launch') ?? ''}
+              onChange={(v) => set({ launch: v })}
+              width={48}
+              takes={launch === null ? 0 : takes('launch')}
+            />
+            <Pick
+              label={t('weigh.show')}
+              value={show === 'live' ? '' : show}
+              none={t('weigh.live')}
+              options={[
+                ['archived', t('weigh.archived')],
+                ['dropped', t('weigh.dropped')],
+              ]}
+              onChange={(v) => set({ show: v })}
+              takes={0}
+            />
+            {['q', 'way', 'stage', 'tag', 'keeps', 'launch'].some((k) => search.get(k)) && (
+              <Button
+                size="small"
+                onClick={() => set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })}>
+                {t('weigh.clear')}
+              </Button>
+            )}
           </Box>
           <Box sx={{ overflowX: 'auto', position: 'relative' }}>
-            <Table size="small" sx={{ minWidth: { md: 960 }, tableLayout: { md: 'fixed' }, '& thead th': { lineHeight: 1.25, verticalAlign: 'bottom', borderBottom: '1.5px solid', borderColor: 'text.primary' } }}>
+            <Table
+              size="small"
+              sx={{
+                minWidth: { md: 960 },
+                tableLayout: { md: 'fixed' },
+                '& thead th': {
+                  lineHeight: 1.25,
+                  verticalAlign: 'bottom',
+                  borderBottom: '1.5px solid',
+                  borderColor: 'text.primary',
+                },
+              }}>
               <TableHead>
                 <TableRow>
                   {head('name', t('weigh.candidate'), 'left', '24%')}
                   <TableCell sx={{ width: '22%', display: { xs: 'none', sm: 'table-cell' } }}>
                     {t('weigh.where')}{' '}
-                    <Box component="button" type="button" aria-pressed={!hundred} onClick={() => set({ bars: hundred ? 'money' : null })} sx={{ font: 'inherit', color: 'text.secondary', border: 0, borderBottom: '1px dotted', p: 0, bgcolor: 'transparent', cursor: 'pointer', whiteSpace: 'nowrap', minHeight: 24 }}>{hundred ? t('weigh.perHundred') : t('weigh.inMoney', { currency: homeCurrency })}</Box>
+                    <Box
+                      component="button"
+                      type="button"
+                      aria-pressed={!hundred}
+                      onClick={() => set({ bars: hundred ? 'money' : null })}
+                      sx={{
+                        font: 'inherit',
+                        color: 'text.secondary',
+                        border: 0,
+                        borderBottom: '1px dotted',
+                        p: 0,
+                        bgcolor: 'transparent',
+                        cursor: 'pointer',
+                        whiteSpace: 'nowrap',
+                        minHeight: 24,
+                      }}>
+                      {hundred ? t('weigh.perHundred') : t('weigh.inMoney', { currency: homeCurrency })}
+                    </Box>
                   </TableCell>
                   {head('keeps', t('weigh.keeps', { currency: homeCurrency }), 'right', '96px')}
                   {head('margin', t('figure.margin'))}
                   {head('roi', t('figure.roi'), 'right', '66px')}
-                  <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.breaksEven')}</TableCell>
-                  <TableCell align="right" sx={{ width: 104, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.payAtMost')}</TableCell>
+                  <TableCell align="right" sx={{ display: { xs: 'none', md: 'table-cell' } }}>
+                    {t('weigh.breaksEven')}
+                  </TableCell>
+                  <TableCell align="right" sx={{ width: 104, display: { xs: 'none', md: 'table-cell' } }}>
+                    {t('weigh.payAtMost')}
+                  </TableCell>
                   {head('launch', t('weigh.launchCash', { currency: homeCurrency }), 'right', '80px')}
-                  <TableCell sx={{ width: 138, pl: 3, display: { xs: 'none', md: 'table-cell' } }}>{t('weigh.gates')}</TableCell>
-                  <TableCell sx={{ p: 0, width: 36 }}><span className="hidden-text">{t('sheet.more')}</span></TableCell>
+                  <TableCell sx={{ width: 138, pl: 3, display: { xs: 'none', md: 'table-cell' } }}>
+                    {t('weigh.gates')}
+                  </TableCell>
+                  <TableCell sx={{ p: 0, width: 36 }}>
+                    <span className="hidden-text">{t('sheet.more')}</span>
+                  </TableCell>
                 </TableRow>
               </TableHead>
               <TableBody>
@@ -148,28 +391,114 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
                   const isOpen = l.id === openId;
                   return (
                     <Fragment key={l.id}>
-                      <TableRow hover sx={{ bgcolor: isOpen ? 'paperTint' : undefined, '& td, & th': { borderBottomColor: isOpen ? 'transparent' : undefined } }}>
+                      <TableRow
+                        hover
+                        sx={{
+                          bgcolor: isOpen ? 'paperTint' : undefined,
+                          '& td, & th': { borderBottomColor: isOpen ? 'transparent' : undefined },
+                        }}>
                         <TableCell component="th" scope="row" sx={{ maxWidth: { xs: 190, md: 'none' } }}>
-                          <Box component={Link} to={`${base}/weigh/${l.id}${b === undefined ? '' : `?lane=${b.id}`}`} prefetch="intent" dir="auto" sx={{ color: 'inherit', textDecoration: 'none', display: 'inline-block', minHeight: 24, lineHeight: '24px', fontWeight: 640, fontSize: '0.9rem', overflowWrap: 'anywhere', '&:hover': { textDecoration: 'underline' } }}>{l.name}</Box>
+                          <Box
+                            component={Link}
+                            to={`${base}/weigh/${l.id}${b === undefined ? '' : `?lane=${b.id}`}`}
+                            prefetch="intent"
+                            dir="auto"
+                            sx={{
+                              color: 'inherit',
+                              textDecoration: 'none',
+                              display: 'inline-block',
+                              minHeight: 24,
+                              lineHeight: '24px',
+                              fontWeight: 640,
+                              fontSize: '0.9rem',
+                              overflowWrap: 'anywhere',
+                              '&:hover': { textDecoration: 'underline' },
+                            }}>
+                            {l.name}
+                          </Box>
                           <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
-                            {b === undefined ? t('weigh.noLane') : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
+                            {b === undefined
+                              ? t('weigh.noLane')
+                              : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
                             {l.lanes.length > 1 && (
-                              <Box component="button" type="button" aria-expanded={isOpen} onClick={() => set({ open: isOpen ? null : l.id })} sx={{ font: 'inherit', color: 'inherit', border: 0, bgcolor: 'transparent', cursor: 'pointer', p: 0, ml: 0.5, minHeight: 24, verticalAlign: 'middle', whiteSpace: 'nowrap' }}>· {t('weigh.bestOf', { count: l.laneCount })}<DownIcon sx={{ fontSize: 15, verticalAlign: 'text-bottom', transform: isOpen ? 'rotate(180deg)' : 'none' }} /></Box>
+                              <Box
+                                component="button"
+                                type="button"
+                                aria-expanded={isOpen}
+                                onClick={() => set({ open: isOpen ? null : l.id })}
+                                sx={{
+                                  font: 'inherit',
+                                  color: 'inherit',
+                                  border: 0,
+                                  bgcolor: 'transparent',
+                                  cursor: 'pointer',
+                                  p: 0,
+                                  ml: 0.5,
+                                  minHeight: 24,
+                                  verticalAlign: 'middle',
+                                  whiteSpace: 'nowrap',
+                                }}>
+                                · {t('weigh.bestOf', { count: l.laneCount })}
+                                <DownIcon
+                                  sx={{
+                                    fontSize: 15,
+                                    verticalAlign: 'text-bottom',
+                                    transform: isOpen ? 'rotate(180deg)' : 'none',
+                                  }}
+                                />
+                              </Box>
                             )}
                           </Box>
-                          {b !== undefined && <Box sx={{ display: { sm: 'none' }, mt: 0.25 }}><MarginBar result={barOf(b)} scale={scale} height={8} /></Box>}
+                          {b !== undefined && (
+                            <Box sx={{ display: { sm: 'none' }, mt: 0.25 }}>
+                              <MarginBar result={barOf(b)} scale={scale} height={8} />
+                            </Box>
+                          )}
                         </TableCell>
-                        <LaneCells lane={b} bar={b === undefined ? undefined : barOf(b)} scale={scale} homeCurrency={homeCurrency} bold />
-                        <TableCell sx={{ pl: 3, display: { xs: 'none', md: 'table-cell' } }}><Gates gates={l.gates} dropped={l.dropped} missed={b?.missed ?? []} /></TableCell>
-                        <TableCell sx={{ p: 0 }}>{canEdit && <IconButton size="small" aria-label={t('weigh.actions', { name: l.name })} aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, line: l })}><MoreIcon fontSize="small" /></IconButton>}</TableCell>
+                        <LaneCells
+                          lane={b}
+                          bar={b === undefined ? undefined : barOf(b)}
+                          scale={scale}
+                          homeCurrency={homeCurrency}
+                          bold
+                        />
+                        <TableCell sx={{ pl: 3, display: { xs: 'none', md: 'table-cell' } }}>
+                          <Gates gates={l.gates} dropped={l.dropped} missed={b?.missed ?? []} />
+                        </TableCell>
+                        <TableCell sx={{ p: 0 }}>
+                          {canEdit && (
+                            <IconButton
+                              size="small"
+                              aria-label={t('weigh.actions', { name: l.name })}
+                              aria-haspopup="menu"
+                              onClick={(e) => setMenu({ el: e.currentTarget, line: l })}>
+                              <MoreIcon fontSize="small" />
+                            </IconButton>
+                          )}
+                        </TableCell>
                       </TableRow>
-                      {isOpen && l.lanes.map((x, i) => i !== l.best && (
-                        <TableRow key={x.id} sx={{ bgcolor: 'paperTint', '& td': { borderBottomColor: 'transparent', py: 0.4 } }}>
-                          <TableCell sx={{ pl: 3, fontSize: '0.84rem' }}><Box component={Link} to={`${base}/weigh/${l.id}?lane=${x.id}`} sx={{ color: 'inherit' }}>{countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')}</Box></TableCell>
-                          <LaneCells lane={x} bar={barOf(x)} scale={scale} homeCurrency={homeCurrency} />
-                          <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell />
-                        </TableRow>
-                      ))}
+                      {isOpen &&
+                        l.lanes.map(
+                          (x, i) =>
+                            i !== l.best && (
+                              <TableRow
+                                key={x.id}
+                                sx={{ bgcolor: 'paperTint', '& td': { borderBottomColor: 'transparent', py: 0.4 } }}>
+                                <TableCell sx={{ pl: 3, fontSize: '0.84rem' }}>
+                                  <Box
+                                    component={Link}
+                                    to={`${base}/weigh/${l.id}?lane=${x.id}`}
+                                    sx={{ color: 'inherit' }}>
+                                    {countryName(x.country, i18n.language)} ·{' '}
+                                    {x.marketplace || t('sheet.noMarketplace')}
+                                  </Box>
+                                </TableCell>
+                                <LaneCells lane={x} bar={barOf(x)} scale={scale} homeCurrency={homeCurrency} />
+                                <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
+                                <TableCell />
+                              </TableRow>
+                            ),
+                        )}
                     </Fragment>
                   );
                 })}
@@ -178,15 +507,30 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
           </Box>
           {shown.length === 0 && <Typography sx={{ my: 3 }}>{t('weigh.nothing')}</Typography>}
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', mt: 0.5 }}>
-            <Box sx={{ flex: 1 }}><RatesUsed rates={rates} /></Box>
+            <Box sx={{ flex: 1 }}>
+              <RatesUsed rates={rates} />
+            </Box>
             {shown.length > 0 && <TableFile table={() => tableOf(shown)} />}
           </Box>
         </>
       )}
-      <Menu open={menu !== null} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
-        <MenuItem onClick={() => post({ intent: 'duplicate', id: menu?.line.id ?? '' })}>{t('weigh.duplicate')}</MenuItem>
-        {menu?.line.dropped === null ? <MenuItem onClick={() => setDropping(menu.line)}>{t('weigh.drop')}</MenuItem> : <MenuItem onClick={() => post({ intent: 'undrop', ids: menu?.line.id ?? '' })}>{t('weigh.undrop')}</MenuItem>}
-        <MenuItem onClick={() => post({ intent: menu?.line.archived ? 'unarchive' : 'archive', ids: menu?.line.id ?? '' })}>{t(menu?.line.archived ? 'weigh.unarchive' : 'weigh.archive')}</MenuItem>
+      <Menu
+        open={menu !== null}
+        anchorEl={menu?.el ?? null}
+        onClose={() => setMenu(null)}
+        onClick={() => setMenu(null)}>
+        <MenuItem onClick={() => post({ intent: 'duplicate', id: menu?.line.id ?? '' })}>
+          {t('weigh.duplicate')}
+        </MenuItem>
+        {menu?.line.dropped === null ? (
+          <MenuItem onClick={() => setDropping(menu.line)}>{t('weigh.drop')}</MenuItem>
+        ) : (
+          <MenuItem onClick={() => post({ intent: 'undrop', ids: menu?.line.id ?? '' })}>{t('weigh.undrop')}</MenuItem>
+        )}
+        <MenuItem
+          onClick={() => post({ intent: menu?.line.archived ? 'unarchive' : 'archive', ids: menu?.line.id ?? '' })}>
+          {t(menu?.line.archived ? 'weigh.unarchive' : 'weigh.archive')}
+        </MenuItem>
         <MenuItem onClick={() => post({ intent: 'delete', ids: menu?.line.id ?? '' })}>{t('weigh.delete')}</MenuItem>
       </Menu>
       {dropping !== null && (
@@ -194,10 +538,22 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
           <Form method="post" action={`${base}/weigh`} onSubmit={() => setDropping(null)}>
             <DialogTitle>{t('weigh.dropTitle', { name: dropping.name })}</DialogTitle>
             <DialogContent>
-              <input type="hidden" name="intent" value="drop" /><input type="hidden" name="ids" value={dropping.id} />
-              <TextField name="reason" label={t('weigh.reason')} autoFocus margin="dense" slotProps={{ htmlInput: { maxLength: 300 } }} />
+              <input type="hidden" name="intent" value="drop" />
+              <input type="hidden" name="ids" value={dropping.id} />
+              <TextField
+                name="reason"
+                label={t('weigh.reason')}
+                autoFocus
+                margin="dense"
+                slotProps={{ htmlInput: { maxLength: 300 } }}
+              />
             </DialogContent>
-            <DialogActions><Button onClick={() => setDropping(null)}>{t('cancel')}</Button><Button type="submit" variant="contained">{t('weigh.drop')}</Button></DialogActions>
+            <DialogActions>
+              <Button onClick={() => setDropping(null)}>{t('cancel')}</Button>
+              <Button type="submit" variant="contained">
+                {t('weigh.drop')}
+              </Button>
+            </DialogActions>
           </Form>
         </Dialog>
       )}
@@ -205,60 +561,198 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
   );
 }
 
-function LaneCells({ lane, bar, scale, homeCurrency, bold = false }: { lane: LaneLine | undefined; bar: BarResult | undefined; scale: number; homeCurrency: string; bold?: boolean }) {
+function LaneCells({
+  lane,
+  bar,
+  scale,
+  homeCurrency,
+  bold = false,
+}: {
+  lane: LaneLine | undefined;
+  bar: BarResult | undefined;
+  scale: number;
+  homeCurrency: string;
+  bold?: boolean;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const bounds = useBounds();
-  if (lane === undefined || bar === undefined) return <><TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }} /><TableCell /><TableCell /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /><TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} /></>;
+  if (lane === undefined || bar === undefined)
+    return (
+      <>
+        <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }} />
+        <TableCell />
+        <TableCell />
+        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
+        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
+        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
+        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
+      </>
+    );
   const profit = lane.bar.figures.unitProfit;
   const lacking = lane.bar.incomplete.unitProfit;
   const incomplete = bounds.lacks(lacking);
   const wide = { display: { xs: 'none', md: 'table-cell' } };
   return (
     <>
-      <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, minWidth: 160 }}><MarginBar result={bar} scale={scale} height={bold ? 12 : 9} /></TableCell>
-      <TableCell align="right" sx={{ fontWeight: 680, whiteSpace: 'nowrap', color: profit === null ? 'text.secondary' : incomplete ? 'text.primary' : profit < 0 ? 'error.main' : 'primary.main', fontSize: '0.92rem' }}>
+      <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, minWidth: 160 }}>
+        <MarginBar result={bar} scale={scale} height={bold ? 12 : 9} />
+      </TableCell>
+      <TableCell
+        align="right"
+        sx={{
+          fontWeight: 680,
+          whiteSpace: 'nowrap',
+          color:
+            profit === null
+              ? 'text.secondary'
+              : incomplete
+                ? 'text.primary'
+                : profit < 0
+                  ? 'error.main'
+                  : 'primary.main',
+          fontSize: '0.92rem',
+        }}>
         {profit === null ? '–' : bounds.of(f.plain(profit, lane.bar.currency || homeCurrency), lacking)}
         {profit !== null && profit < 0 && <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>}
       </TableCell>
       {incomplete || profit === null ? (
-        <TableCell align="right" sx={{ fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90, display: { xs: 'table-cell', md: 'none' } }} />
+        <TableCell
+          align="right"
+          sx={{
+            fontSize: '0.78rem',
+            color: 'text.secondary',
+            lineHeight: 1.25,
+            minWidth: 90,
+            display: { xs: 'table-cell', md: 'none' },
+          }}
+        />
       ) : null}
       {incomplete || profit === null ? (
-        <TableCell colSpan={2} align="right" sx={{ ...wide, fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>{profit === null && lane.problems[0] !== undefined ? t(`problemShort.${lane.problems[0]}`) : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}</TableCell>
+        <TableCell
+          colSpan={2}
+          align="right"
+          sx={{ ...wide, fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>
+          {profit === null && lane.problems[0] !== undefined
+            ? t(`problemShort.${lane.problems[0]}`)
+            : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}
+        </TableCell>
       ) : (
         <TableCell align="right">{f.percent(lane.margin)}</TableCell>
       )}
-      {!incomplete && profit !== null && <TableCell align="right" sx={wide}>{f.percent(lane.roi, 0)}</TableCell>}
-      <TableCell align="right" sx={wide}>{lane.breakEven === null ? '–' : bounds.of(f.money(lane.breakEven, lane.currency), lacking, 'above')}</TableCell>
+      {!incomplete && profit !== null && (
+        <TableCell align="right" sx={wide}>
+          {f.percent(lane.roi, 0)}
+        </TableCell>
+      )}
       <TableCell align="right" sx={wide}>
-        {lane.mostToPay === null ? '–' : bounds.of(f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency), lacking, 'lessThan')}
-        {bold && (lane.stale || lane.quoteDate !== null) && <Box sx={{ fontSize: '0.72rem', lineHeight: 1.2, whiteSpace: 'nowrap', color: lane.stale ? 'error.main' : 'text.secondary', fontWeight: lane.stale ? 650 : 400 }}>{lane.stale ? t('weigh.quoteExpired') : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}</Box>}
+        {lane.breakEven === null ? '–' : bounds.of(f.money(lane.breakEven, lane.currency), lacking, 'above')}
       </TableCell>
-      <TableCell align="right" sx={wide}>{lane.launchCash === null ? '–' : bounds.of(f.number(Math.round(lane.launchCash), 0), lane.launchLacks, 'atLeast')}</TableCell>
+      <TableCell align="right" sx={wide}>
+        {lane.mostToPay === null
+          ? '–'
+          : bounds.of(
+              f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency),
+              lacking,
+              'lessThan',
+            )}
+        {bold && (lane.stale || lane.quoteDate !== null) && (
+          <Box
+            sx={{
+              fontSize: '0.72rem',
+              lineHeight: 1.2,
+              whiteSpace: 'nowrap',
+              color: lane.stale ? 'error.main' : 'text.secondary',
+              fontWeight: lane.stale ? 650 : 400,
+            }}>
+            {lane.stale ? t('weigh.quoteExpired') : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}
+          </Box>
+        )}
+      </TableCell>
+      <TableCell align="right" sx={wide}>
+        {lane.launchCash === null
+          ? '–'
+          : bounds.of(f.number(Math.round(lane.launchCash), 0), lane.launchLacks, 'atLeast')}
+      </TableCell>
     </>
   );
 }
 
-/** Five gates in order: passed is a solid stroke, near half, failed an outlined box with a cross bar, open a faint stroke. */
-function Gates({ gates, dropped, missed }: { gates: Record<Gate, GateState>; dropped: string | null; missed: LaneLine['missed'] }) {
+/**
+ * Five gates in order: passed is a solid stroke, near half, failed an outlined box with a cross bar, open a faint
+ * stroke.
+ */
+function Gates({
+  gates,
+  dropped,
+  missed,
+}: {
+  gates: Record<Gate, GateState>;
+  dropped: string | null;
+  missed: LaneLine['missed'];
+}) {
   const { t } = useTranslation();
   const words = GATES.map((g) => `${t(`gates.${g}`)}: ${t(`gates.${gates[g]}`)}`).join('; ');
   const reached = GATES.findIndex((g) => gates[g] === 'failed');
   const next = GATES.findIndex((g) => gates[g] === 'open');
   const failed = missed.filter((m) => m.verdict === 'fail');
-  const figures = (list: LaneLine['missed']) => list.map((m) => t(`figure.${m.figure}`).replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())).join(', ');
+  const figures = (list: LaneLine['missed']) =>
+    list.map((m) => t(`figure.${m.figure}`).replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())).join(', ');
   // What stops it by figures says more than the name of the gate.
-  const missedText = reached >= 0 && GATES[reached] !== 'profitable' ? null : failed.length > 0 ? t('weigh.misses', { figures: figures(failed) }) : missed.length > 0 ? t('weigh.near', { figures: figures(missed) }) : null;
+  const missedText =
+    reached >= 0 && GATES[reached] !== 'profitable'
+      ? null
+      : failed.length > 0
+        ? t('weigh.misses', { figures: figures(failed) })
+        : missed.length > 0
+          ? t('weigh.near', { figures: figures(missed) })
+          : null;
   return (
     <Tooltip title={words}>
-      <Box tabIndex={0} role="img" aria-label={missedText === null ? words : `${words}; ${missedText}`} sx={{ width: 112 }}>
+      <Box
+        tabIndex={0}
+        role="img"
+        aria-label={missedText === null ? words : `${words}; ${missedText}`}
+        sx={{ width: 112 }}>
         <Box sx={{ display: 'flex', gap: 0.4 }}>
           {GATES.map((g) => (
-            <Box key={g} sx={{ width: 15, height: 7, boxSizing: 'border-box', ...(gates[g] === 'passed' ? { bgcolor: 'text.primary' } : gates[g] === 'near' ? { background: 'linear-gradient(90deg, var(--mui-palette-text-primary) 50%, transparent 50%)', border: '1px solid', borderColor: 'text.primary' } : gates[g] === 'failed' ? { border: '1.5px solid', borderColor: 'error.main', background: 'linear-gradient(to top right, transparent 44%, var(--mui-palette-error-main) 44% 56%, transparent 56%)' } : { bgcolor: 'hairline' }) }} />
+            <Box
+              key={g}
+              sx={{
+                width: 15,
+                height: 7,
+                boxSizing: 'border-box',
+                ...(gates[g] === 'passed'
+                  ? { bgcolor: 'text.primary' }
+                  : gates[g] === 'near'
+                    ? {
+                        background: 'linear-gradient(90deg, var(--mui-palette-text-primary) 50%, transparent 50%)',
+                        border: '1px solid',
+                        borderColor: 'text.primary',
+                      }
+                    : gates[g] === 'failed'
+                      ? {
+                          border: '1.5px solid',
+                          borderColor: 'error.main',
+                          background:
+                            'linear-gradient(to top right, transparent 44%, var(--mui-palette-error-main) 44% 56%, transparent 56%)',
+                        }
+                      : { bgcolor: 'hairline' }),
+              }}
+            />
           ))}
         </Box>
-        <Box sx={{ fontSize: '0.72rem', lineHeight: 1.25, mt: 0.4, color: 'text.secondary' }}>{dropped !== null ? dropped : missedText !== null ? missedText : reached >= 0 ? t('gates.stopped', { gate: t(`gates.${GATES[reached]}`).toLowerCase() }) : next >= 0 ? t('gates.next', { gate: t(`gates.${GATES[next]}`).toLowerCase() }) : t('gates.all')}</Box>
+        <Box sx={{ fontSize: '0.72rem', lineHeight: 1.25, mt: 0.4, color: 'text.secondary' }}>
+          {dropped !== null
+            ? dropped
+            : missedText !== null
+              ? missedText
+              : reached >= 0
+                ? t('gates.stopped', { gate: t(`gates.${GATES[reached]}`).toLowerCase() })
+                : next >= 0
+                  ? t('gates.next', { gate: t(`gates.${GATES[next]}`).toLowerCase() })
+                  : t('gates.all')}
+        </Box>
       </Box>
     </Tooltip>
   );
@@ -267,27 +761,115 @@ function Gates({ gates, dropped, missed }: { gates: Record<Gate, GateState>; dro
 /** Limits that a narrow screen leaves out while they are not set. */
 const roomy = (set: boolean) => ({ xs: set ? 'flex' : 'none', sm: 'flex' });
 
-function Limit({ label, value, onChange, width, takes }: { label: string; value: string; onChange: (v: string) => void; width: number; takes: number }) {
+function Limit({
+  label,
+  value,
+  onChange,
+  width,
+  takes,
+}: {
+  label: string;
+  value: string;
+  onChange: (v: string) => void;
+  width: number;
+  takes: number;
+}) {
   const { t } = useTranslation();
   return (
-    <Box component="label" sx={{ display: label === t('weigh.words') ? 'flex' : roomy(value !== ''), alignItems: 'center', gap: 0.75, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
+    <Box
+      component="label"
+      sx={{
+        display: label === t('weigh.words') ? 'flex' : roomy(value !== ''),
+        alignItems: 'center',
+        gap: 0.75,
+        border: '1px solid',
+        borderColor: value ? 'text.primary' : 'hairline',
+        borderRadius: 1,
+        px: 1,
+        height: 30,
+        fontSize: '0.84rem',
+        bgcolor: 'background.paper',
+      }}>
       {label}
-      <InputBase value={value} onChange={(e) => onChange(e.target.value)} inputProps={{ 'aria-label': label }} sx={{ width, fontSize: '0.84rem', fontWeight: 650, borderBottom: '1px solid', borderColor: 'fieldLine', '& input': { p: 0 } }} />
-      {takes > 0 && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>{t('weigh.takes', { count: takes })}</Box>}
+      <InputBase
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+        inputProps={{ 'aria-label': label }}
+        sx={{
+          width,
+          fontSize: '0.84rem',
+          fontWeight: 650,
+          borderBottom: '1px solid',
+          borderColor: 'fieldLine',
+          '& input': { p: 0 },
+        }}
+      />
+      {takes > 0 && (
+        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>
+          {t('weigh.takes', { count: takes })}
+        </Box>
+      )}
     </Box>
   );
 }
 
-function Pick({ label, value, options, onChange, takes, none }: { label: string; value: string; options: (readonly [string, string])[]; onChange: (v: string) => void; takes: number; none?: string }) {
+function Pick({
+  label,
+  value,
+  options,
+  onChange,
+  takes,
+  none,
+}: {
+  label: string;
+  value: string;
+  options: (readonly [string, string])[];
+  onChange: (v: string) => void;
+  takes: number;
+  none?: string;
+}) {
   const { t } = useTranslation();
   return (
-    <Box component="label" sx={{ display: label === t('weigh.way') ? 'flex' : roomy(value !== ''), alignItems: 'center', gap: 0.5, border: '1px solid', borderColor: value ? 'text.primary' : 'hairline', borderRadius: 1, px: 1, height: 30, fontSize: '0.84rem', bgcolor: 'background.paper' }}>
+    <Box
+      component="label"
+      sx={{
+        display: label === t('weigh.way') ? 'flex' : roomy(value !== ''),
+        alignItems: 'center',
+        gap: 0.5,
+        border: '1px solid',
+        borderColor: value ? 'text.primary' : 'hairline',
+        borderRadius: 1,
+        px: 1,
+        height: 30,
+        fontSize: '0.84rem',
+        bgcolor: 'background.paper',
+      }}>
       {label}
-      <Box component="select" aria-label={label} value={value} onChange={(e: { target: { value: string } }) => onChange(e.target.value)} sx={{ font: 'inherit', fontWeight: 650, border: 0, bgcolor: 'transparent', color: 'text.primary', maxWidth: 96 }}>
+      <Box
+        component="select"
+        aria-label={label}
+        value={value}
+        onChange={(e: { target: { value: string } }) => onChange(e.target.value)}
+        sx={{
+          font: 'inherit',
+          fontWeight: 650,
+          border: 0,
+          bgcolor: 'transparent',
+          color: 'text.primary',
+          maxWidth: 96,
+        }}>
         <option value="">{none ?? t('weigh.any')}</option>
-        {options.map(([v, text]) => <option key={v} value={v}>{text}</option>)}
+        {options.map(([v, text]) => (
+          <option key={v} value={v}>
+            {text}
+          </option>
+        ))}
       </Box>
-      {takes > 0 && <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>{t('weigh.takes', { count: takes })}</Box>}
+      {takes > 0 && (
+        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>
+          {t('weigh.takes', { count: takes })}
+        </Box>
+      )}
     </Box>
   );
 }
@@ -296,9 +878,17 @@ function Empty({ base, canEdit }: { base: string; canEdit: boolean }) {
   const { t } = useTranslation();
   return (
     <Box sx={{ py: 6, maxWidth: 560 }}>
-      <Typography variant="h4" sx={{ mb: 1 }}>{t('weigh.emptyTitle')}</Typography>
-      <Typography color="text.secondary" sx={{ mb: 3 }}>{t('weigh.emptyText')}</Typography>
-      {canEdit && <Button component={Link} to={`${base}/find`} variant="contained" size="large">{t('weigh.first')}</Button>}
+      <Typography variant="h4" sx={{ mb: 1 }}>
+        {t('weigh.emptyTitle')}
+      </Typography>
+      <Typography color="text.secondary" sx={{ mb: 3 }}>
+        {t('weigh.emptyText')}
+      </Typography>
+      {canEdit && (
+        <Button component={Link} to={`${base}/find`} variant="contained" size="large">
+          {t('weigh.first')}
+        </Button>
+      )}
     </Box>
   );
 }

@@ -5,7 +5,16 @@ import type { Patch } from '../../../core/workspace/patch.ts';
 import { SheetStore } from './store.ts';
 
 const lane = storedLane.parse({ country: 'DE', currency: 'EUR', price: 20 });
-const state = () => ({ candidate: { id: 'c', data: candidateData.parse({ name: 'Bird bath', way: 'ownBrand' }) }, quotes: [{ id: 'q', data: quoteSource.parse({ kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] }) }], lanes: [{ id: 'l', position: 0, data: lane, scenarioOf: null }] });
+const state = () => ({
+  candidate: { id: 'c', data: candidateData.parse({ name: 'Bird bath', way: 'ownBrand' }) },
+  quotes: [
+    {
+      id: 'q',
+      data: quoteSource.parse({ kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] }),
+    },
+  ],
+  lanes: [{ id: 'l', position: 0, data: lane, scenarioOf: null }],
+});
 const price = (to: unknown) => ({ entity: 'lane' as const, id: 'l', path: ['price'], to });
 
 let kept: Map<string, string>;
@@ -16,7 +25,11 @@ beforeEach(() => {
   kept = new Map();
   sent = [];
   answer = () => Response.json({ ok: true, results: {} });
-  vi.stubGlobal('sessionStorage', { getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => void kept.set(k, v), removeItem: (k: string) => void kept.delete(k) });
+  vi.stubGlobal('sessionStorage', {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => void kept.set(k, v),
+    removeItem: (k: string) => void kept.delete(k),
+  });
   vi.stubGlobal('fetch', async (_url: string, init: { body: string }) => {
     sent.push((JSON.parse(init.body) as { patches: Patch[] }).patches);
     return answer();
@@ -30,7 +43,11 @@ describe('the sheet while it is edited', () => {
   it('applies at once, saves a moment later, notes what was typed', async () => {
     const s = store();
     s.edit([price(21)]);
-    expect([priceOf(s), s.get().saving, s.get().state.lanes[0]?.data.provenance.price?.source]).toEqual([21, 'unsaved', 'typed']);
+    expect([priceOf(s), s.get().saving, s.get().state.lanes[0]?.data.provenance.price?.source]).toEqual([
+      21,
+      'unsaved',
+      'typed',
+    ]);
     await settle();
     expect(s.get().saving).toBe('saved');
     expect(sent.flat().filter((p) => p.path[0] === 'price')).toEqual([{ ...price(21), from: 20 }]);
@@ -44,7 +61,12 @@ describe('the sheet while it is edited', () => {
     s.redo();
     expect(priceOf(s)).toBe(23.5);
     await settle();
-    expect(sent.flat().filter((p) => p.path[0] === 'price').at(-1)).toMatchObject({ to: 23.5 });
+    expect(
+      sent
+        .flat()
+        .filter((p) => p.path[0] === 'price')
+        .at(-1),
+    ).toMatchObject({ to: 23.5 });
     expect(s.get().saving).toBe('saved');
   });
   it('undoing the first edit of a value takes its note away again, here and on the server', async () => {
@@ -54,14 +76,19 @@ describe('the sheet while it is edited', () => {
     s.undo();
     expect(s.get().state.lanes[0]?.data).toEqual(lane);
     await settle();
-    let data: unknown = { ...lane, price: 21, provenance: { price: { source: 'typed', date: '2026-11-24', note: '' } } };
+    let data: unknown = {
+      ...lane,
+      price: 21,
+      provenance: { price: { source: 'typed', date: '2026-11-24', note: '' } },
+    };
     for (const p of sent.at(-1) ?? []) data = patched(data, p);
     expect(storedLane.parse(data)).toEqual(lane);
   });
   it('a conflict keeps both values until one is chosen', async () => {
     for (const mine of [true, false]) {
       const s = store();
-      answer = () => Response.json({ ok: false, conflicts: [{ patch: { ...price(25), from: 20 }, current: 30 }] }, { status: 409 });
+      answer = () =>
+        Response.json({ ok: false, conflicts: [{ patch: { ...price(25), from: 20 }, current: 30 }] }, { status: 409 });
       s.edit([price(25)]);
       await settle();
       expect([s.get().saving, s.get().conflicts.length, priceOf(s)]).toEqual(['conflict', 1, 25]);
@@ -104,7 +131,15 @@ describe('the sheet while it is edited', () => {
     answer = () => {
       if (!first) return Response.json({ ok: true, results: {} });
       first = false;
-      return Response.json({ ok: false, invalid: [{ patch: Object.fromEntries(Object.entries(sent[0]?.[0] ?? {}).reverse()), message: 'Use at most 1.' }] }, { status: 422 });
+      return Response.json(
+        {
+          ok: false,
+          invalid: [
+            { patch: Object.fromEntries(Object.entries(sent[0]?.[0] ?? {}).reverse()), message: 'Use at most 1.' },
+          ],
+        },
+        { status: 422 },
+      );
     };
     s.edit([{ entity: 'lane', id: 'l', path: ['averageDiscount'], to: 5 }]);
     await settle();
@@ -133,7 +168,10 @@ describe('the sheet while it is edited', () => {
     await settle();
     arrive();
     await settle();
-    expect(sent.map((patches) => patches.filter((p) => p.path[0] === 'price').map((p) => [p.from, p.to]))).toEqual([[[20, 21]], [[21, 22]]]);
+    expect(sent.map((patches) => patches.filter((p) => p.path[0] === 'price').map((p) => [p.from, p.to]))).toEqual([
+      [[20, 21]],
+      [[21, 22]],
+    ]);
     expect([s.get().saving, priceOf(s)]).toEqual(['saved', 22]);
   });
   it('a viewer tries values without saving any', async () => {
@@ -147,7 +185,10 @@ describe('the sheet while it is edited', () => {
   it('a fresh answer from the server keeps edits that are still on their way', () => {
     const s = store();
     s.edit([price(28)]);
-    s.refresh({ ...state(), lanes: [{ id: 'l', position: 0, data: { ...lane, price: 20, shippingCharged: 3 }, scenarioOf: null }] });
+    s.refresh({
+      ...state(),
+      lanes: [{ id: 'l', position: 0, data: { ...lane, price: 20, shippingCharged: 3 }, scenarioOf: null }],
+    });
     expect([priceOf(s), s.get().state.lanes[0]?.data.shippingCharged]).toEqual([28, 3]);
   });
 });

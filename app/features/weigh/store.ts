@@ -7,7 +7,12 @@ import type { CandidateData, QuoteSource, StoredLane } from '../../../core/works
 import { answerTo, keepInTab, keptInTab } from '../../ui/saving.ts';
 import type { SaveAnswer } from '../../ui/saving.ts';
 
-export type LaneState = { readonly id: string; readonly position: number; readonly data: StoredLane; readonly scenarioOf: string | null };
+export type LaneState = {
+  readonly id: string;
+  readonly position: number;
+  readonly data: StoredLane;
+  readonly scenarioOf: string | null;
+};
 export type SheetState = {
   readonly candidate: { readonly id: string; readonly data: CandidateData };
   readonly quotes: readonly { readonly id: string; readonly data: QuoteSource }[];
@@ -16,11 +21,19 @@ export type SheetState = {
 export type Saving = SaveAnswer | 'saving' | 'unsaved' | 'viewer';
 type Edit = { readonly patches: readonly Patch[]; readonly at: number };
 export type Conflict = { readonly patch: Patch; readonly current: unknown };
-type Snapshot = { readonly state: SheetState; readonly saving: Saving; readonly canUndo: boolean; readonly canRedo: boolean; readonly conflicts: readonly Conflict[]; readonly invalid: readonly { patch: Patch; message: string }[] };
+type Snapshot = {
+  readonly state: SheetState;
+  readonly saving: Saving;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  readonly conflicts: readonly Conflict[];
+  readonly invalid: readonly { patch: Patch; message: string }[];
+};
 type Change = { readonly entity: Patch['entity']; readonly id: string; readonly path: Path; readonly to: unknown };
 
 /**
- * What is on the sheet while it is edited: applies each change at once, keeps undo and redo, and saves in the background. What
+ * What is on the sheet while it is edited: applies each change at once, keeps undo and redo, and saves in the
+ * background. What
  * is not saved yet also stands in the tab's session storage, so that a lost session or a reload loses nothing.
  */
 export class SheetStore {
@@ -33,9 +46,21 @@ export class SheetStore {
   private timer: ReturnType<typeof setTimeout> | null = null;
   private readonly key: string;
 
-  constructor(state: SheetState, private readonly saveUrl: string, readonly canEdit: boolean, private readonly today: string) {
+  constructor(
+    state: SheetState,
+    private readonly saveUrl: string,
+    readonly canEdit: boolean,
+    private readonly today: string,
+  ) {
     this.key = `bm-unsaved-${state.candidate.id}`;
-    this.snapshot = { state, saving: canEdit ? 'saved' : 'viewer', canUndo: false, canRedo: false, conflicts: [], invalid: [] };
+    this.snapshot = {
+      state,
+      saving: canEdit ? 'saved' : 'viewer',
+      canUndo: false,
+      canRedo: false,
+      conflicts: [],
+      invalid: [],
+    };
   }
 
   subscribe = (f: () => void): (() => void) => {
@@ -45,7 +70,12 @@ export class SheetStore {
   get = (): Snapshot => this.snapshot;
 
   private set(part: Partial<Snapshot>): void {
-    this.snapshot = { ...this.snapshot, ...part, canUndo: this.undoStack.length > 0, canRedo: this.redoStack.length > 0 };
+    this.snapshot = {
+      ...this.snapshot,
+      ...part,
+      canUndo: this.undoStack.length > 0,
+      canRedo: this.redoStack.length > 0,
+    };
     for (const f of this.listeners) f();
   }
 
@@ -69,7 +99,8 @@ export class SheetStore {
   }
 
   /**
-   * Applies changes as one step of undo. A run of changes at one place within a second is one step. `source` is what a lane notes
+   * Applies changes as one step of undo. A run of changes at one place within a second is one step. `source` is what
+   * a lane notes
    * of them: a figure put there to be typed over is a guess.
    */
   edit(changes: readonly Change[], source: 'typed' | 'guess' = 'typed'): void {
@@ -84,14 +115,27 @@ export class SheetStore {
     };
     for (const c of changes) {
       add(c);
-      if (c.entity === 'lane' && patches.length > 0 && c.path[0] !== 'provenance') add({ entity: 'lane', id: c.id, path: ['provenance', c.path.join('.')], to: { source, date: this.today, note: '' } });
+      if (c.entity === 'lane' && patches.length > 0 && c.path[0] !== 'provenance')
+        add({
+          entity: 'lane',
+          id: c.id,
+          path: ['provenance', c.path.join('.')],
+          to: { source, date: this.today, note: '' },
+        });
     }
     if (patches.length === 0) return;
     const last = this.undoStack.at(-1);
     const follows = (p: Patch) => patches.find((q) => samePlace(q, p));
     // A later keystroke may touch fewer places than the first, which also noted where the value came from.
-    const run = last !== undefined && Date.now() - last.at < 1000 && patches.every((q) => last.patches.some((p) => follows(p) === q));
-    if (run) this.undoStack[this.undoStack.length - 1] = { at: Date.now(), patches: last.patches.map((p) => ({ ...p, to: (follows(p) ?? p).to })) };
+    const run =
+      last !== undefined &&
+      Date.now() - last.at < 1000 &&
+      patches.every((q) => last.patches.some((p) => follows(p) === q));
+    if (run)
+      this.undoStack[this.undoStack.length - 1] = {
+        at: Date.now(),
+        patches: last.patches.map((p) => ({ ...p, to: (follows(p) ?? p).to })),
+      };
     else this.undoStack.push({ at: Date.now(), patches });
     if (this.undoStack.length > 200) this.undoStack.shift();
     this.redoStack = [];
@@ -126,7 +170,8 @@ export class SheetStore {
     for (const p of patches) {
       // Several edits of one place go out as one, from what the server last knew.
       const earlier = this.inFlight ? -1 : this.pending.findIndex((q) => samePlace(q, p));
-      if (earlier >= 0 && earlier === this.pending.length - 1) this.pending[earlier] = { ...(this.pending[earlier] as Patch), to: p.to };
+      if (earlier >= 0 && earlier === this.pending.length - 1)
+        this.pending[earlier] = { ...(this.pending[earlier] as Patch), to: p.to };
       else this.pending.push(p);
     }
     this.keep();
@@ -153,8 +198,17 @@ export class SheetStore {
     let retry: number | null = null;
     let saving: Saving = 'saved';
     try {
-      const answer = await fetch(this.saveUrl, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ patches: sent }), redirect: 'manual' });
-      const said = (await answer.json().catch(() => null)) as { ok?: boolean; conflicts?: Conflict[]; invalid?: { patch: Patch; message: string }[] } | null;
+      const answer = await fetch(this.saveUrl, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ patches: sent }),
+        redirect: 'manual',
+      });
+      const said = (await answer.json().catch(() => null)) as {
+        ok?: boolean;
+        conflicts?: Conflict[];
+        invalid?: { patch: Patch; message: string }[];
+      } | null;
       saving = answerTo(answer);
       if (saving === 'saved') this.pending = this.pending.slice(sent.length);
       else if (saving === 'conflict' && said?.conflicts) this.set({ conflicts: said.conflicts });
@@ -208,9 +262,12 @@ function root(state: SheetState, p: { entity: Patch['entity']; id: string }): un
 }
 
 function applied(state: SheetState, p: Patch): SheetState {
-  const change = <T extends { id: string; data: unknown }>(row: T): T => (row.id === p.id ? { ...row, data: patched(row.data, p) } : row);
+  const change = <T extends { id: string; data: unknown }>(row: T): T =>
+    row.id === p.id ? { ...row, data: patched(row.data, p) } : row;
   if (p.entity === 'candidate') return { ...state, candidate: change(state.candidate) };
-  return p.entity === 'quote' ? { ...state, quotes: state.quotes.map(change) } : { ...state, lanes: state.lanes.map(change) };
+  return p.entity === 'quote'
+    ? { ...state, quotes: state.quotes.map(change) }
+    : { ...state, lanes: state.lanes.map(change) };
 }
 
 export const SheetContext = createContext<SheetStore | null>(null);

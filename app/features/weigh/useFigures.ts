@@ -15,8 +15,20 @@ import { planOf } from '../../../core/workspace/summary.ts';
 import type { LaneState, SheetState } from './store.ts';
 
 export type Frame = { readonly settings: Settings; readonly cards: Record<string, CardData>; readonly today: string };
-export type LaneView = { readonly id: string; readonly state: LaneState; readonly doc: LaneDocument; readonly result: LaneResult; readonly home: LaneResult | null };
-export type Answers = { readonly breakEven: PriceAnswer; readonly mostToPay: CostAnswer; readonly launch: LaunchResult; readonly plan: LaunchPlan; readonly hurdles: readonly { result: HurdleResult; remedy: Remedy | null }[] };
+export type LaneView = {
+  readonly id: string;
+  readonly state: LaneState;
+  readonly doc: LaneDocument;
+  readonly result: LaneResult;
+  readonly home: LaneResult | null;
+};
+export type Answers = {
+  readonly breakEven: PriceAnswer;
+  readonly mostToPay: CostAnswer;
+  readonly launch: LaunchResult;
+  readonly plan: LaunchPlan;
+  readonly hurdles: readonly { result: HurdleResult; remedy: Remedy | null }[];
+};
 
 /** The lanes of a sheet with their results, each reckoned again only when something it reads has changed. */
 export function useLaneViews(state: SheetState, frame: Frame): LaneView[] {
@@ -26,10 +38,26 @@ export function useLaneViews(state: SheetState, frame: Frame): LaneView[] {
   const standings: Record<string, Standing> = frame.settings.standings;
   const last = useRef<LaneView[]>([]);
   const views = state.lanes.map((l) => {
-    const deps = [l.data, product, way, frame.settings, frame.cards, ...l.data.components.map((c) => quotes[c.quoteId])];
+    const deps = [
+      l.data,
+      product,
+      way,
+      frame.settings,
+      frame.cards,
+      ...l.data.components.map((c) => quotes[c.quoteId]),
+    ];
     const known = kept.current.get(l.id);
-    if (known !== undefined && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.view;
-    const doc = composeLane({ candidate: { way, product }, lane: l.data, quotes, cards: frame.cards, homeCurrency: frame.settings.homeCurrency, standings, today: frame.today });
+    if (known !== undefined && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i]))
+      return known.view;
+    const doc = composeLane({
+      candidate: { way, product },
+      lane: l.data,
+      quotes,
+      cards: frame.cards,
+      homeCurrency: frame.settings.homeCurrency,
+      standings,
+      today: frame.today,
+    });
     const result = evaluate(doc);
     const view = { id: l.id, state: l, doc, result, home: restate(result, doc.homeCurrency, doc.rates.exchange) };
     kept.current.set(l.id, { deps, view });
@@ -48,7 +76,11 @@ export function answersFor(view: LaneView, state: SheetState, settings: Settings
   return {
     breakEven: priceFor(doc),
     mostToPay: highestPurchaseCost(doc),
-    launch: launch(doc, plan), plan,
-    hurdles: judged.map((result) => ({ result, remedy: result.verdict === 'near' || result.verdict === 'fail' ? remedyFor(doc, result.hurdle) : null })),
+    launch: launch(doc, plan),
+    plan,
+    hurdles: judged.map((result) => ({
+      result,
+      remedy: result.verdict === 'near' || result.verdict === 'fail' ? remedyFor(doc, result.hurdle) : null,
+    })),
   };
 }
