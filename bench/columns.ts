@@ -13,7 +13,7 @@ import { reckon } from '../core/lane/evaluate.ts';
 import type { MarketplaceCard, TaxCard } from '../core/lane/rates.ts';
 import { Reckoning } from '../core/lane/reckoning.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
-import { Draw } from '../core/testing/lanes.ts';
+import { Draw } from '../core/testing/draw.ts';
 import { listMap } from '../core/lists/map.ts';
 import { RowReader } from '../core/lists/rows.ts';
 import { demoRow, TIDY_HEADER, TIDY_MAP, tidyLine } from '../demo/lists.ts';

@@ -13,7 +13,7 @@ import { cellsFrom, outSheets } from '../server/files/cardFiles.ts';
 import { readCsv, writeCsv } from '../server/files/sheets.ts';
 import { workOnLanes } from '../server/jobs/weighLanes.ts';
 import { previewOf } from '../server/use/cards.ts';
-import { generateLanes } from '../server/use/lanes.ts';
+import { generateLanes } from '../server/use/proposals.ts';
 import { cardsInForce, newId } from '../server/use/workspaces.ts';
 import type { Measure } from './core.ts';
 import { median, scripting } from './sheet.ts';

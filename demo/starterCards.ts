@@ -6,32 +6,15 @@
  * rates, each with the day from which it has been in force; duties, charges and exchange rates are examples like the
  * fees.
  */
-import { uniformInt } from 'pure-rand/distribution/uniformInt';
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { MarketplaceCard, SizeTier, TaxCard } from '../core/lane/rates.ts';
 import { marketplaceCard, taxCard } from '../core/lane/rates.ts';
-import { benchmarkCard, freightCard, postageCard } from '../core/cards/schema.ts';
-import type { CardData, CardKind } from '../core/cards/schema.ts';
 import { COUNTRY_CURRENCY } from '../core/tax/countries.ts';
-import type { ExchangeTable } from '../core/money/money.ts';
 import { minorDigits, powerOfTen, roundMinor } from '../core/money/money.ts';
-
-export type StarterCard = { kind: CardKind; key: string; name: string; inForceFrom: string; data: CardData };
-type Draw = (low: number, high: number, step: number) => number;
-
-/** A draw from `low` to `high` on a grid of `step`, all values equally likely. */
-function drawer(seed: number): Draw {
-  const rng = xoroshiro128plus(seed);
-  return (low, high, step) => Number((low + step * uniformInt(rng, 0, Math.round((high - low) / step))).toFixed(6));
-}
-
-/** Example exchange rates per euro: round figures, not those of any day. */
-export const EXAMPLE_RATES: ExchangeTable & { source: string } = {
-  date: '2026-11-20',
-  base: 'EUR',
-  source: 'Example rates, round figures',
-  rates: { USD: 1.1, GBP: 0.86, PLN: 4.3, JPY: 162, AED: 4.04, CNY: 7.9, INR: 96, TRY: 46 },
-};
+import { drawFreight, drawPostage, drawBenchmarks } from './starterFreight.ts';
+import { drawer, money } from './drawing.ts';
+import type { Draw } from './drawing.ts';
+import type { StarterCard } from './drawing.ts';
+import { EXAMPLE_RATES } from './drawing.ts';
 
 /** VAT and GST rates as published, with the day since which the standard rate has applied. */
 const VAT: readonly [country: string, since: string, rates: Record<string, number>][] = [
@@ -93,11 +76,6 @@ const CATEGORIES = [
   ['pets', 'Pets'],
   ['books', 'Books and media'],
 ] as const;
-
-const money = (euros: number, currency: string): number => {
-  const x = euros * (currency === 'EUR' ? 1 : (EXAMPLE_RATES.rates[currency] as number));
-  return roundMinor(x, powerOfTen(minorDigits(currency)));
-};
 
 /**
  * Rule of the size tiers: six tiers; the longest side starts at 28 to 34 cm and grows by a factor of 1.35 to 1.6 a
@@ -279,167 +257,6 @@ function drawMarketplace(kind: Kind, country: string, seed: number): Marketplace
         })),
       });
   }
-}
-
-const EU_ROAD = ['DE', 'FR', 'ES', 'IT', 'PL', 'GB'];
-const LAND: Readonly<Record<string, string>> = {
-  DE: 'Germany',
-  FR: 'France',
-  ES: 'Spain',
-  IT: 'Italy',
-  PL: 'Poland',
-  GB: 'Britain',
-  US: 'the United States',
-  JP: 'Japan',
-  AE: 'the Emirates',
-};
-
-/**
- * Rule of the routes, in euros: by sea 110 to 190 a m3, at least one, origin handling 60 to 110 a shipment, 30 to 44
- * days; by air
- * 3.20 to 6.40 a kg by weight or volume at 6000 cm3 a kg, at least 45 kg, fuel 10 to 20 %, 6 to 11 days; by road, in
- * Europe, 55 to
- * 120 a m3, at least half a one, 3 to 9 days. To the warehouse 0.20 to 0.40 a unit.
- */
-function drawFreight(): StarterCard[] {
-  const cards: StarterCard[] = [];
-  let seed = 4200;
-  for (const to of Object.keys(LAND)) {
-    const draw = drawer(seed++);
-    const inbound = {
-      name: 'To the warehouse',
-      stage: 'inbound' as const,
-      basis: 'perUnit' as const,
-      rate: draw(0.2, 0.4, 0.05),
-      currency: 'EUR',
-    };
-    const add = (
-      mode: 'sea' | 'air' | 'road',
-      name: string,
-      legs: object[],
-      transitDays: number,
-      insuranceRate: number,
-    ): void => {
-      const data = freightCard.parse({
-        name,
-        inForceFrom: '2026-10-01',
-        note: 'Drawn rates: an example to replace',
-        from: null,
-        to,
-        mode,
-        route: { legs: [...legs, inbound], packingAllowance: 0.1, insuranceRate, transitDays, inboundDays: 5 },
-      });
-      cards.push({ kind: 'freight', key: name, name, inForceFrom: data.inForceFrom, data });
-    };
-    add(
-      'sea',
-      `By sea to ${LAND[to]}`,
-      [
-        {
-          name: 'Handling at the port',
-          stage: 'origin',
-          basis: 'perShipment',
-          rate: draw(60, 110, 5),
-          currency: 'EUR',
-        },
-        {
-          name: 'Vessel, shared container',
-          stage: 'main',
-          basis: 'perCbm',
-          rate: draw(110, 190, 5),
-          currency: 'EUR',
-          minCbm: 1,
-        },
-      ],
-      draw(30, 44, 1),
-      0.003,
-    );
-    add(
-      'air',
-      `By air to ${LAND[to]}`,
-      [
-        {
-          name: 'Air, by weight or volume',
-          stage: 'main',
-          basis: 'perKg',
-          rate: draw(3.2, 6.4, 0.1),
-          currency: 'EUR',
-          divisor: 6000,
-          minKg: 45,
-          fuelSurcharge: draw(0.1, 0.2, 0.01),
-        },
-      ],
-      draw(6, 11, 1),
-      0.004,
-    );
-    if (EU_ROAD.includes(to))
-      add(
-        'road',
-        `By road to ${LAND[to]}`,
-        [
-          {
-            name: 'Lorry, part load',
-            stage: 'main',
-            basis: 'perCbm',
-            rate: draw(55, 120, 5),
-            currency: 'EUR',
-            minCbm: 0.5,
-          },
-        ],
-        draw(3, 9, 1),
-        0.002,
-      );
-  }
-  return cards;
-}
-
-/**
- * Rule of the postage, in euros: 2.90 to 4.40 up to half a kilo, each step 12 to 22 % more, beyond 30 kg 0.40 to 0.80
- * a kilo.
- */
-function drawPostage(): StarterCard[] {
-  return Object.keys(LAND).map((country, i) => {
-    const draw = drawer(5300 + i);
-    const currency = COUNTRY_CURRENCY[country] as string;
-    let fee = draw(2.9, 4.4, 0.1);
-    const steps = [0.5, 1, 2, 5, 10, 20, 30].map((upToKg) => {
-      const step = { upToKg, fee: money(fee, currency) };
-      fee *= 1 + draw(0.12, 0.22, 0.01);
-      return step;
-    });
-    const data = postageCard.parse({
-      name: `Parcels in ${LAND[country]}`,
-      inForceFrom: '2026-10-01',
-      note: 'Drawn rates: an example to replace',
-      country,
-      zones: [
-        {
-          name: 'all',
-          share: 1,
-          postage: { currency, steps, stepKg: 1, stepFee: money(draw(0.4, 0.8, 0.1), currency) },
-        },
-      ],
-      vat: 'none',
-      vatRate: 0,
-      recoverable: null,
-      packagingKg: 0.15,
-    });
-    return { kind: 'postage', key: data.name, name: data.name, inForceFrom: data.inForceFrom, data };
-  });
-}
-
-/** Rule of the bank's rate: 1.5 to 3.5 % a year, in steps of a quarter. */
-function drawBenchmarks(): StarterCard[] {
-  return ['EUR', 'GBP', 'USD', 'PLN'].map((currency, i) => {
-    const data = benchmarkCard.parse({
-      name: `Savings account, ${currency}`,
-      inForceFrom: '2026-10-01',
-      note: 'Drawn: replace it by what your bank pays',
-      currency,
-      rate: drawer(6400 + i)(0.015, 0.035, 0.0025),
-    });
-    return { kind: 'benchmark', key: currency, name: data.name, inForceFrom: data.inForceFrom, data };
-  });
 }
 
 /** All starter cards; the same at every call. */

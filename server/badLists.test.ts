@@ -12,7 +12,8 @@ import { storePath } from './files/store.ts';
 import { workOnList } from './jobs/readList.ts';
 import { alone, listTests } from './testing/lists.ts';
 import { markGoods, moreOf } from './use/goods.ts';
-import { loadList, receiveList, receiveReference, startList } from './use/lists.ts';
+import { loadList, startList } from './use/lists.ts';
+import { receiveList, receiveReference } from './use/receiveLists.ts';
 
 const made = listTests();
 

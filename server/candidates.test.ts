@@ -9,20 +9,22 @@ import { candidate, lane } from './db/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import {
-  addLane,
   createCandidates,
   documentsOf,
   duplicateCandidate,
   loadCandidates,
   loadSheet,
+  setFate,
+} from './use/candidates.ts';
+import {
+  addLane,
   openAsCandidate,
   openLaneDocument,
   readLaneDocument,
   putLanes,
   removeLane,
-  savePatches,
-  setFate,
-} from './use/candidates.ts';
+} from './use/candidateLanes.ts';
+import { savePatches } from './use/savePatches.ts';
 import type { Sheet } from './use/candidates.ts';
 import { exportWorkspace, isWorkspaceDeleted, saveSettings, setWorkspaceDeleted } from './use/workspaces.ts';
 

@@ -17,21 +17,13 @@ import { closeQueue } from './jobs/boss.ts';
 import { workOnLanes } from './jobs/weighLanes.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { createCandidates, loadSheet, saveLaunchPlan, savePatches } from './use/candidates.ts';
-import {
-  draftFrom,
-  throwDraft,
-  listCards,
-  loadCards,
-  loadDraft,
-  previewOf,
-  putInForce,
-  readCardDocument,
-  saveDraft,
-  touchedBy,
-  withdraw,
-} from './use/cards.ts';
-import { generateLanes, loadComparison, loadProposals, packLanes, removeLanes } from './use/lanes.ts';
+import { createCandidates, loadSheet } from './use/candidates.ts';
+import { saveLaunchPlan, savePatches } from './use/savePatches.ts';
+import { listCards, loadCards, previewOf, putInForce, readCardDocument, withdraw } from './use/cards.ts';
+import { touchedBy } from './use/touched.ts';
+import { draftFrom, throwDraft, loadDraft, saveDraft } from './use/cardDrafts.ts';
+import { loadComparison, packLanes, removeLanes } from './use/lanes.ts';
+import { generateLanes, loadProposals } from './use/proposals.ts';
 import { exportWorkspace, saveSettings, settingsOf } from './use/workspaces.ts';
 import { cancelTask, latestNotices, loadTask, startTask, tasksNow, weighAllAgain } from './use/tasks.ts';
 import { unpack } from '../core/compare/pack.ts';

@@ -20,8 +20,11 @@ import { ListTools, spawnWorker, tidy } from './testing/lists.ts';
 import { saidBy } from './testing/people.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { addLane, createCandidates, loadSheet, putLanes, savePatches } from './use/candidates.ts';
-import { loadList, saveListSettings, setListDeleted } from './use/lists.ts';
+import { createCandidates, loadSheet } from './use/candidates.ts';
+import { addLane, putLanes } from './use/candidateLanes.ts';
+import { savePatches } from './use/savePatches.ts';
+import { loadList, setListDeleted } from './use/lists.ts';
+import { saveListSettings } from './use/listSetup.ts';
 import { newId } from './use/workspaces.ts';
 
 let mine: TestWorkspace;

@@ -4,7 +4,8 @@ import { planOf } from '../core/workspace/summary.ts';
 import { closeDatabase } from './db/client.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
-import { createCandidates, loadSheet, saveLaunchPlan, savePatches } from './use/candidates.ts';
+import { createCandidates, loadSheet } from './use/candidates.ts';
+import { saveLaunchPlan, savePatches } from './use/savePatches.ts';
 import { editionOf } from './use/editions.ts';
 
 afterAll(async () => {

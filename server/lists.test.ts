@@ -12,7 +12,9 @@ import { env } from './env.ts';
 import { storePath } from './files/store.ts';
 import { workOnList } from './jobs/readList.ts';
 import { alone, listTests, spawnWorker, tidy } from './testing/lists.ts';
-import { loadList, loadLists, loadSetup, receiveList, startList } from './use/lists.ts';
+import { loadList, loadLists, startList } from './use/lists.ts';
+import { loadSetup } from './use/listSetup.ts';
+import { receiveList } from './use/receiveLists.ts';
 import { cancelTask } from './use/tasks.ts';
 
 const made = listTests();

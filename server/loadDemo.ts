@@ -15,8 +15,8 @@ import { env, today } from './env.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { loadDemoLists } from './loadDemoLists.ts';
-import { insertLanes } from './use/lanes.ts';
-import type { LaneToStore } from './use/lanes.ts';
+import { insertLanes } from './use/storeLanes.ts';
+import type { LaneToStore } from './use/storeLanes.ts';
 import { cardsInForce, furnishWorkspace, newId } from './use/workspaces.ts';
 
 /** The demo account's password, the same at every start of one installation and known to nobody. */

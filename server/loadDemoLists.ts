@@ -11,7 +11,9 @@ import {
   workbookSheets,
 } from '../demo/lists.ts';
 import { workOnList } from './jobs/readList.ts';
-import { loadSetup, receiveList, receiveReference, saveSetup, startList } from './use/lists.ts';
+import { startList } from './use/lists.ts';
+import { loadSetup, saveSetup } from './use/listSetup.ts';
+import { receiveList, receiveReference } from './use/receiveLists.ts';
 
 const TIDY_ROWS = 6000;
 const MESSY_ROWS = 1200;

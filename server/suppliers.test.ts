@@ -3,7 +3,8 @@ import { closeDatabase } from './db/client.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { componentsFrom } from './use/bundles.ts';
-import { createCandidates, loadSheet, savePatches } from './use/candidates.ts';
+import { createCandidates, loadSheet } from './use/candidates.ts';
+import { savePatches } from './use/savePatches.ts';
 import { loadSuppliers, saveSupplier, supplierRecord } from './use/suppliers.ts';
 
 let w: TestWorkspace;

@@ -29,7 +29,9 @@ describe('the words of the screens', () => {
     const missing: string[] = [];
     let keys = 0;
     for (const path of sources)
-      for (const [, key] of readFileSync(join('app', path), 'utf8').matchAll(/\bt\(\s*'([A-Za-z][\w]*(?:\.[\w]+)+)'/g)) {
+      for (const [, key] of readFileSync(join('app', path), 'utf8').matchAll(
+        /\bt\(\s*'([A-Za-z][\w]*(?:\.[\w]+)+)'/g,
+      )) {
         keys++;
         if (!said(key as string)) missing.push(`${path}: ${key}`);
       }
@@ -40,8 +42,8 @@ describe('the words of the screens', () => {
   it('plurals get a number, never a text that was formatted: of a text nothing can tell one from many', () => {
     const plural = (key: string) => places.some((words) => at(words, `${key}_one`) !== undefined);
     const texts = sources.flatMap((path) =>
-      [...readFileSync(join('app', path), 'utf8').matchAll(/\bt\(\s*'([\w.]+)',\s*\{\s*count: f\./g)].flatMap(([, key]) =>
-        plural(key as string) ? [`${path}: ${key}`] : [],
+      [...readFileSync(join('app', path), 'utf8').matchAll(/\bt\(\s*'([\w.]+)',\s*\{\s*count: f\./g)].flatMap(
+        ([, key]) => (plural(key as string) ? [`${path}: ${key}`] : []),
       ),
     );
     expect(texts).toEqual([]);

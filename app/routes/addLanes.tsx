@@ -2,7 +2,7 @@ import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import type { MarketplaceCard } from '../../core/lane/rates.ts';
 import { METHODS } from '../../core/lane/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { generateLanes, generation, loadProposals } from '../../server/use/lanes.ts';
+import { generateLanes, generation, loadProposals } from '../../server/use/proposals.ts';
 import { AddLanesPage } from '../features/compare/AddLanes.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/addLanes.ts';

@@ -2,7 +2,8 @@ import { data, redirect, useLoaderData, useOutletContext, useSearchParams } from
 import { z } from 'zod';
 import { MEASURES } from '../../core/compare/measures.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { putLanes, removedLane, savePatches } from '../../server/use/candidates.ts';
+import { putLanes, removedLane } from '../../server/use/candidateLanes.ts';
+import { savePatches } from '../../server/use/savePatches.ts';
 import { addQuote, loadComparison, packLanes, removeLanes, setQuantity } from '../../server/use/lanes.ts';
 import { saveSettings } from '../../server/use/workspaces.ts';
 import { ComparePage } from '../features/compare/Compare.tsx';

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { sayIssue } from '../../core/issues.ts';
 import { launchPart } from '../../core/launch/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { saveLaunchPlan } from '../../server/use/candidates.ts';
+import { saveLaunchPlan } from '../../server/use/savePatches.ts';
 import type { Route } from './+types/fundSave.ts';
 
 /** What of the plan was changed: two people who fill in different fields keep both. */

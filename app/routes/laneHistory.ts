@@ -1,5 +1,5 @@
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { laneHistoryOf } from '../../server/use/candidates.ts';
+import { laneHistoryOf } from '../../server/use/savePatches.ts';
 import type { Route } from './+types/laneHistory.ts';
 
 /** Earlier results of a lane, read when somebody asks for them. */

@@ -5,7 +5,9 @@ import { listLook } from '../../core/lists/query.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { keepRow, markChange, markGoods, tallyOf } from '../../server/use/goods.ts';
-import { loadList, removeView, saveListSettings, saveLook, saveView } from '../../server/use/lists.ts';
+import { loadList } from '../../server/use/lists.ts';
+import { removeView, saveLook, saveView } from '../../server/use/listViews.ts';
+import { saveListSettings } from '../../server/use/listSetup.ts';
 import { cancelTask } from '../../server/use/tasks.ts';
 import type { Route } from './+types/listAct.ts';
 

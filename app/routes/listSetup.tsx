@@ -2,7 +2,8 @@ import { data, redirect, useActionData, useLoaderData, useOutletContext } from '
 import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { FileRefused } from '../../server/files/store.ts';
-import { listSetup, loadSetup, saveSetup, startList } from '../../server/use/lists.ts';
+import { startList } from '../../server/use/lists.ts';
+import { listSetup, loadSetup, saveSetup } from '../../server/use/listSetup.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListSetupPage } from '../features/lists/Setup.tsx';
 import type { Route } from './+types/listSetup.ts';

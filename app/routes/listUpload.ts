@@ -3,7 +3,7 @@ import { data } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { ListError } from '../../server/files/lists.ts';
 import { FileRefused } from '../../server/files/store.ts';
-import { receiveList, receiveReference } from '../../server/use/lists.ts';
+import { receiveList, receiveReference } from '../../server/use/receiveLists.ts';
 import type { Route } from './+types/listUpload.ts';
 
 /** Takes a file in as the raw body of the request, piece by piece: neither browser nor server holds it in memory. */

@@ -1,7 +1,8 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { readTables } from '../../core/cards/tables.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { loadDraft, putInForce, throwDraft } from '../../server/use/cards.ts';
+import { putInForce } from '../../server/use/cards.ts';
+import { loadDraft, throwDraft } from '../../server/use/cardDrafts.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { DraftPage } from '../features/rates/Draft.tsx';
 import type { Route } from './+types/rateDraft.ts';

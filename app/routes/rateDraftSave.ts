@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { saveDraft } from '../../server/use/cards.ts';
+import { saveDraft } from '../../server/use/cardDrafts.ts';
 import type { Route } from './+types/rateDraftSave.ts';
 
 const cell = z.union([z.string().max(2000), z.number(), z.boolean(), z.null()]);

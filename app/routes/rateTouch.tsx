@@ -1,7 +1,7 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
-import { askedAbout, touchedBy } from '../../server/use/cards.ts';
+import { askedAbout, touchedBy } from '../../server/use/touched.ts';
 import { loadTask, startTask } from '../../server/use/tasks.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';

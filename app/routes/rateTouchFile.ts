@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
-import { askedAbout, touchedBy } from '../../server/use/cards.ts';
+import { askedAbout, touchedBy } from '../../server/use/touched.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { Route } from './+types/rateTouchFile.ts';
 

@@ -16,18 +16,15 @@ import { tablesOfWorkbook } from '../../server/files/readApart.ts';
 import { readCsv } from '../../server/files/sheets.ts';
 import { freightFromOutside, outsideIsThere, ratesFromOutside } from '../../server/outside/client.ts';
 import {
-  createDraft,
-  draftFrom,
-  draftFromFreightQuote,
   listCards,
   loadCards,
   previewOf,
   putExchange,
   putInForce,
   readCardDocument,
-  throwDraft,
   withdraw,
 } from '../../server/use/cards.ts';
+import { createDraft, draftFrom, draftFromFreightQuote, throwDraft } from '../../server/use/cardDrafts.ts';
 import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';

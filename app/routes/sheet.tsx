@@ -1,15 +1,15 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
+import { loadSheet } from '../../server/use/candidates.ts';
 import {
   addLane,
-  loadSheet,
   openLaneDocument,
   putLanes,
   readLaneDocument,
   removedLane,
   removeLane,
-} from '../../server/use/candidates.ts';
+} from '../../server/use/candidateLanes.ts';
 import { componentsFrom } from '../../server/use/bundles.ts';
 import { addQuote } from '../../server/use/lanes.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';

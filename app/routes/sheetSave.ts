@@ -2,7 +2,7 @@ import { data } from 'react-router';
 import { z } from 'zod';
 import { patch } from '../../core/workspace/patch.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { savePatches } from '../../server/use/candidates.ts';
+import { savePatches } from '../../server/use/savePatches.ts';
 import type { Route } from './+types/sheetSave.ts';
 
 const body = z.strictObject({ patches: z.array(patch).min(1).max(500) });

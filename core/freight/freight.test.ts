@@ -3,7 +3,8 @@ import { laneDocument, leg, route } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { plainLane } from '../testing/documents.ts';
 import { shipmentOf, unitVolume } from './shipment.ts';
-import { baseDuty, buyerPaysLeg, chargeableKg, incotermOf } from './wayIn.ts';
+import { buyerPaysLeg, chargeableKg, incotermOf } from './wayIn.ts';
+import { baseDuty } from './customs.ts';
 
 const way = route.parse({ legs: [], packingAllowance: 0.1 });
 const product = { sides: [20, 10, 5] as [number, number, number], kg: 0.5 };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { Draw, randomLane } from '../testing/lanes.ts';
+import { randomLane } from '../testing/lanes.ts';
+import { Draw } from '../testing/draw.ts';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
 import { minorDigits } from '../money/money.ts';
 import { FAMILIES, FAMILY_LINES, FIGURES, LINES } from './lines.ts';

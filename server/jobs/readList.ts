@@ -2,87 +2,41 @@
  * Reads a supplier's list into columns and rows, part by part; every part is stored whole, with how far the work is,
  * or not at all.
  */
-import { createHash, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { mkdir, readdir, rm, stat, truncate } from 'node:fs/promises';
 import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
-import { Piscina } from 'piscina';
-import { INPUT_COLUMNS, makeColumns } from '../../core/columns/columns.ts';
-import type { ListColumns } from '../../core/columns/columns.ts';
-import type { TextColumn } from '../../core/columns/rank.ts';
-import { LastEdition } from '../../core/lists/editions.ts';
 import { mapIssues } from '../../core/lists/map.ts';
-import type { ListMap } from '../../core/lists/map.ts';
-import { Reference } from '../../core/lists/reference.ts';
-import { KeyIndex, RowReader, sayTrouble } from '../../core/lists/rows.ts';
+import { RowReader, sayTrouble } from '../../core/lists/rows.ts';
 import type { RowRead } from '../../core/lists/rows.ts';
 import { inWorkspace } from '../db/client.ts';
-import { attachRun, dropRun } from '../db/loader.ts';
 import { supplierList, task } from '../db/schema.ts';
 import type { StoredReference } from '../db/schema.ts';
 import { readList, ListError } from '../files/lists.ts';
 import type { Position } from '../files/lists.ts';
-import {
-  FILLED_FROM,
-  NOTE,
-  PART_NUMBERS,
-  readPart,
-  textsOf,
-  TextWriter,
-  WordWriter,
-  writePart,
-} from '../files/parts.ts';
-import type { Part, PartNumber, Words } from '../files/parts.ts';
+import { FILLED_FROM, NOTE, PART_NUMBERS, readPart, writePart } from '../files/parts.ts';
 import { safeText } from '../files/sheets.ts';
-import { diskFull, isDiskFull, needRoom, removeFolder, storePath } from '../files/store.ts';
-import { sheetAsCsv } from '../files/readApart.ts';
-import { addNotices, taskColumns } from '../use/tasks.ts';
-import { rankTitles } from './rankTitles.ts';
-import { ROOM, storeGathered } from './storeGathered.ts';
-import type { Gathered, PartDone, PartJob } from './storeGathered.ts';
+import { diskFull, isDiskFull, storePath } from '../files/store.ts';
+import { taskColumns } from '../use/tasks.ts';
+import { storeGathered } from './storeGathered.ts';
+import type { PartJob } from './storeGathered.ts';
+import { Gathering } from './gathering.ts';
+import { loadEdition, keepWhatIsRead, finish, rankThread, storeThread, inThread } from './finishList.ts';
+import { loadReference, listingsPart } from './listReference.ts';
+import { MOST_WAITING, sourceOf, refusedPath, wellFormed, cut } from './listTask.ts';
+import type { ListTask, Source } from './listTask.ts';
 
 /** Rows of the first part, so that something shows at once, and of the others. */
 const FIRST_PART = 2_000;
 const PART = 25_000;
 /** Rows that a place takes beyond that: a part ends where a piece of the file does. */
 const SPARE = 4_000;
-/** Rows whose titles are ranked faster than a thread starts. */
-const RANKED_HERE = 60_000;
 /** Bytes of a file that is long enough for a thread to be made ready. */
 const LONG_FILE = 4_000_000;
-/** Parts that may wait to be stored. */
-const MOST_WAITING = 3;
 /** What stands in a text where bytes were no letter. */
 const NO_LETTER = '\ufffd';
 /** A supplier's categories that are told apart. */
 const MOST_CATEGORIES = 32_000;
-
-/** What a task on a list keeps: where it stands, what it has found. */
-export type ListTask = {
-  listId: string;
-  /** Rises with every part stored; a part is stored only where it fits on. */
-  steps?: number;
-  at?: Position | null;
-  /** Parts in the file store, in the order of the rows. */
-  parts?: { name: string; rows: number }[];
-  valid?: number;
-  invalid?: number;
-  repaired?: number;
-  completed?: number;
-  /** Rows with letters that the file's encoding does not have. */
-  garbled?: number;
-  troubles?: Record<string, number>;
-  changes?: Record<string, number>;
-  /** Goods of the last edition that this one no longer has. */
-  gone?: number;
-  /** Bytes of the file of refused rows that count. */
-  refusedBytes?: number;
-  /** All rows are read; what is left is indexing. */
-  read?: boolean;
-  /** Titles are ranked. */
-  ranked?: boolean;
-  startedAt?: string;
-};
 
 type Turn = {
   readonly turnMs: number /** Whether somebody waits for this worker. */;
@@ -178,34 +132,6 @@ export async function workOnList(workspaceId: string, taskId: string, turn: Turn
   }
 }
 
-/** The CSV to read: the file as it came, or the chosen sheet of a workbook, written out once. */
-async function sourceOf(
-  workspaceId: string,
-  listId: string,
-  name: 'source' | 'reference',
-  kind: 'csv' | 'xlsx',
-  sheet: string | null,
-): Promise<string> {
-  const path = storePath(workspaceId, listId, name);
-  if (kind === 'csv') return path;
-  const csv = storePath(
-    workspaceId,
-    listId,
-    `${name}-${createHash('sha256')
-      .update(sheet ?? '')
-      .digest('hex')
-      .slice(0, 16)}.csv`,
-  );
-  if ((await stat(csv).catch(() => null)) === null) {
-    await needRoom(ROOM);
-    await sheetAsCsv(path, sheet, csv);
-  }
-  return csv;
-}
-
-export const refusedPath = (workspaceId: string, listId: string, taskId: string): string =>
-  storePath(workspaceId, listId, taskId, 'refused.csv');
-
 async function fail(workspaceId: string, taskId: string, error: string): Promise<void> {
   await inWorkspace(workspaceId, (tx) =>
     tx
@@ -213,59 +139,6 @@ async function fail(workspaceId: string, taskId: string, error: string): Promise
       .set({ state: 'failed', error, updatedAt: new Date() })
       .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))),
   );
-}
-
-type Source = {
-  readonly map: ListMap;
-  readonly storing: boolean;
-  readonly reference: StoredReference | null;
-  readonly previous: { listId: string; runId: string; parts: { name: string }[] } | null;
-  readonly path: string;
-  readonly listId: string;
-};
-
-/** A place for the rows of one part; used again for another once they are stored. */
-class Gathering {
-  readonly numbers: Record<PartNumber, Float64Array>;
-  readonly title = new TextWriter();
-  readonly brand = new WordWriter();
-  readonly category = new WordWriter();
-  /** What else each row says, as JSON; blank where nothing. */
-  readonly more = new TextWriter();
-  readonly refused: unknown[][] = [];
-  count = 0;
-  /** Columns that the reader writes into: the numbers of this part, and what goes no further. */
-  readonly columns: ListColumns;
-
-  constructor(readonly capacity: number) {
-    // Shared, so that the thread that stores them need not get a copy.
-    this.numbers = Object.fromEntries(
-      PART_NUMBERS.map((n) => [n, new Float64Array(new SharedArrayBuffer(8 * capacity))]),
-    ) as Record<PartNumber, Float64Array>;
-    const spare = makeColumns(capacity);
-    this.columns = { ...spare, ...Object.fromEntries(INPUT_COLUMNS.map((n) => [n, this.numbers[n]])) } as ListColumns;
-  }
-
-  /** What is to be stored; its texts are copies of the right length, so that they cross to a thread as they are. */
-  gathered(hasMore: boolean): Gathered {
-    const exact = ({ bytes, offsets }: TextColumn): TextColumn => ({
-      bytes: Uint8Array.from(bytes),
-      offsets: offsets.slice(),
-    });
-    const few = (w: WordWriter): Words => ({ values: w.words().values, codes: w.words().codes.slice() });
-    return {
-      rows: this.count,
-      numbers: this.numbers,
-      texts: { title: exact(this.title.column()) },
-      words: { brand: few(this.brand), category: few(this.category) },
-      more: hasMore ? exact(this.more.column()) : null,
-    };
-  }
-  clear(): void {
-    for (const w of [this.title, this.brand, this.category, this.more]) w.clear();
-    this.refused.length = 0;
-    this.count = 0;
-  }
 }
 
 /** Reads rows from where the task stands. Returns what it has come to, or that it goes on elsewhere. */
@@ -519,193 +392,4 @@ async function readOn(
   if (result.whole && !(await flush(null, now))) return 'elsewhere';
   if (!(await storing)) return 'elsewhere';
   return work;
-}
-
-/** Half of a pair of characters, cut off, is no text that a database takes. */
-const wellFormed = (text: string): string => text.replace(/[\ud800-\udbff]$/, '');
-/** A text as it is kept. */
-const cut = (text: string): string => (text.length > 2000 ? text.slice(0, 2000) : text);
-
-async function loadReference(
-  workspaceId: string,
-  listId: string,
-  stored: StoredReference,
-  categoryAt: (text: string) => number,
-): Promise<Reference> {
-  const reference = new Reference();
-  let reader: RowReader | null = null;
-  let columns = makeColumns(0);
-  await readList(
-    await sourceOf(workspaceId, listId, 'reference', stored.file.kind, stored.sheet),
-    Object.values(stored.map.columns),
-    ({ header }) => {
-      const [first] = mapIssues(stored.map, header, ['identifier']);
-      if (first !== undefined)
-        throw new ListError({ problem: `Market figures: ${first.problem}`, remedy: first.remedy });
-      reader = new RowReader(stored.map, header, 'reference');
-    },
-    (batch, lines) => {
-      if (batch.length > columns.length) columns = makeColumns(batch.length);
-      for (const [i, cells] of batch.entries()) {
-        const row = (reader as unknown as RowReader).read(cells, lines[i] as number, columns, i, categoryAt);
-        if (row.troubles.length === 0)
-          reference.add(
-            row.key,
-            lines[i] as number,
-            columns,
-            i,
-            row.pack,
-            cut((reader as unknown as RowReader).text(cells, 'title')),
-          );
-      }
-    },
-  );
-  return reference;
-}
-
-/** Barcodes that have several listings, with these, by barcode: what one is chosen from by hand. */
-function listingsPart(reference: Reference, categories: readonly string[]): Part {
-  const rows = [...reference.several()]
-    .sort((x, y) => x.key - y.key)
-    .flatMap(({ key, listings }) => listings.map((l) => ({ key, ...l })));
-  const of: Partial<Record<PartNumber, (r: (typeof rows)[number]) => number>> = {
-    line: (r) => r.row,
-    key: (r) => r.key,
-    price: (r) => r.price,
-    units: (r) => r.units,
-    a: (r) => r.sides[0],
-    b: (r) => r.sides[1],
-    c: (r) => r.sides[2],
-    kg: (r) => r.kg,
-    pack: (r) => r.pack,
-  };
-  const numbers = Object.fromEntries(
-    PART_NUMBERS.map((n) => [n, Float64Array.from(rows, of[n] ?? (() => Number.NaN))]),
-  ) as Part['numbers'];
-  const words = { brand: new WordWriter(), category: new WordWriter() };
-  for (const r of rows) {
-    words.brand.add('');
-    words.category.add(categories[r.category] ?? '');
-  }
-  return {
-    rows: rows.length,
-    numbers,
-    texts: { title: textsOf(rows.map((r) => r.title)), fold: textsOf(rows.map(() => '')) },
-    words: { brand: words.brand.words(), category: words.category.words() },
-  };
-}
-
-async function loadEdition(workspaceId: string, previous: NonNullable<Source['previous']>): Promise<LastEdition> {
-  const last = new LastEdition();
-  for (const p of previous.parts) {
-    const { rows, numbers } = await readPart(storePath(workspaceId, previous.listId, previous.runId, p.name));
-    for (let i = 0; i < rows; i++) last.add(String(numbers.key[i]), numbers.cost[i] as number);
-  }
-  return last;
-}
-
-type Of = { kind: string; name: string; listId: string; previousRun: string | null; previous: Source['previous'] };
-
-/** A first run that was cancelled keeps the rows it has read; they are shown as a part of the list. */
-async function keepWhatIsRead(workspaceId: string, taskId: string, of: Of): Promise<void> {
-  const [t] = await inWorkspace(workspaceId, (tx) =>
-    tx
-      .select({ state: task.state, data: task.data })
-      .from(task)
-      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))),
-  );
-  const work = t?.data as ListTask | undefined;
-  if (t?.state === 'cancelled' && of.kind === 'readList' && of.previousRun === null && (work?.parts?.length ?? 0) > 0)
-    await finish(workspaceId, taskId, work as ListTask, of, 'cancelled');
-}
-
-/** Once all rows are read: ranks, indexes, the partition; the list shows this run from now on, and a notice says so. */
-async function finish(
-  workspaceId: string,
-  taskId: string,
-  work: ListTask,
-  of: Of,
-  as: 'done' | 'cancelled',
-): Promise<void> {
-  const folder = storePath(workspaceId, of.listId, taskId);
-  const done: ListTask = { ...work };
-  if (of.kind === 'readList') {
-    const paths = (work.parts ?? []).map((p) => `${folder}/${p.name}`);
-    await Promise.all([rank(paths, `${folder}/ranks`, work.valid ?? 0), attachRun(workspaceId, taskId)]);
-    done.ranked = true;
-    if (of.previous !== null) done.gone = await countGone(workspaceId, of.previous, paths);
-  }
-  const stored = await inWorkspace(workspaceId, async (tx) => {
-    const [t] = await tx
-      .select({ state: task.state })
-      .from(task)
-      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)))
-      .for('update');
-    if (t?.state !== (as === 'done' ? 'running' : 'cancelled')) return false;
-    await tx
-      .update(task)
-      .set({ state: as, data: done, total: (work.valid ?? 0) + (work.invalid ?? 0), updatedAt: new Date() })
-      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
-    const which = and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, of.listId));
-    if (of.kind === 'readList') {
-      await tx.update(supplierList).set({ runId: taskId, updatedAt: new Date() }).where(which);
-      if (as === 'done')
-        await addNotices(tx, workspaceId, [
-          {
-            kind: 'listRead',
-            data: { list: of.name, count: work.valid ?? 0, invalid: work.invalid ?? 0 },
-            link: `/lists/${of.listId}`,
-          },
-        ]);
-    } else await tx.update(supplierList).set({ checkId: taskId, updatedAt: new Date() }).where(which);
-    return true;
-  });
-  if (stored && of.kind === 'readList' && of.previousRun !== null && of.previousRun !== taskId) {
-    await dropRun(workspaceId, of.previousRun);
-    await removeFolder(workspaceId, of.listId, of.previousRun);
-  }
-}
-
-/** Ranks titles: at once where they are few, else in a thread of its own. */
-async function rank(parts: readonly string[], to: string, rows: number): Promise<void> {
-  if (rows < RANKED_HERE) return rankTitles({ parts, to });
-  await rankThread().run({ parts, to });
-}
-
-const thread = (file: string): Piscina =>
-  new Piscina({
-    filename: new URL(file, import.meta.url).href,
-    minThreads: 1,
-    maxThreads: 1,
-    concurrentTasksPerWorker: MOST_WAITING + 1,
-    execArgv: ['--import', 'tsx'],
-  });
-let ranking: Piscina | null = null;
-/** The thread that ranks long lists; asked for when one is begun, so that it stands ready at the end. */
-const rankThread = (): Piscina => (ranking ??= thread('./rankThread.ts'));
-let stores: Piscina | null = null;
-/** The thread that stores parts of long lists. */
-const storeThread = (): Piscina => (stores ??= thread('./storeThread.ts'));
-async function inThread(job: PartJob): Promise<boolean> {
-  const said = (await storeThread().run(job)) as PartDone;
-  if ('stored' in said) return said.stored;
-  throw Object.assign(new Error(said.failed), said.code === undefined ? {} : { code: said.code });
-}
-
-async function countGone(
-  workspaceId: string,
-  previous: NonNullable<Source['previous']>,
-  parts: readonly string[],
-): Promise<number> {
-  const here = new KeyIndex();
-  for (const p of parts) {
-    const { rows, numbers } = await readPart(p);
-    for (let i = 0; i < rows; i++) here.noteNumber(numbers.key[i] as number, 1);
-  }
-  let gone = 0;
-  for (const p of previous.parts) {
-    const { rows, numbers } = await readPart(storePath(workspaceId, previous.listId, previous.runId, p.name));
-    for (let i = 0; i < rows; i++) if (here.find(String(numbers.key[i])) === 0) gone++;
-  }
-  return gone;
 }

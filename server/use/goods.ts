@@ -14,7 +14,7 @@ import { goodsMark, listRow } from '../db/schema.ts';
 import type { MarkState } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { askRow } from '../screening/client.ts';
-import { openAsCandidate } from './candidates.ts';
+import { openAsCandidate } from './candidateLanes.ts';
 import type { ListPage } from './lists.ts';
 
 export type Mark = typeof goodsMark.$inferSelect;

@@ -4,6 +4,66 @@ import { CARD_FIELDS } from '../../core/workspace/records.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Measures } from '../../core/workspace/summary.ts';
 import type { Tx } from '../db/client.ts';
+import type { CardData } from '../../core/cards/schema.ts';
+import { evaluate } from '../../core/lane/result.ts';
+import { composeLane } from '../../core/workspace/records.ts';
+import type { QuoteSource } from '../../core/workspace/records.ts';
+import type { Settings } from '../../core/workspace/settings.ts';
+import { measuresOf, planOf } from '../../core/workspace/summary.ts';
+import { lane } from '../db/schema.ts';
+import { today } from '../env.ts';
+import type { Owner } from './lanes.ts';
+
+export type LaneToStore = {
+  id: string;
+  position: number;
+  data: StoredLane;
+  scenarioOf?: string | null;
+  createdAt?: Date;
+};
+
+/** Stores lanes of one candidate, each evaluated, in one statement. `quotes` and `cards` hold what the lanes name. */
+export async function insertLanes(
+  tx: Tx,
+  workspaceId: string,
+  settings: Settings,
+  of: Owner,
+  lanes: readonly LaneToStore[],
+  quotes: Readonly<Record<string, QuoteSource>>,
+  cards: Readonly<Record<string, CardData>>,
+  by: string | null,
+): Promise<void> {
+  if (lanes.length === 0) return;
+  const plan = planOf(of.data, settings.launch);
+  const now = new Date();
+  await tx.insert(lane).values(
+    lanes.map((l) => {
+      const doc = composeLane({
+        candidate: of.data,
+        lane: l.data,
+        quotes,
+        cards,
+        homeCurrency: settings.homeCurrency,
+        standings: settings.standings,
+        today: today(),
+      });
+      const result = evaluate(doc);
+      return {
+        workspaceId,
+        id: l.id,
+        candidateId: of.id,
+        position: l.position,
+        data: l.data,
+        result,
+        resultAt: now,
+        updatedBy: by,
+        scenarioOf: l.scenarioOf ?? null,
+        ...measuresOf(doc, result, plan),
+        ...(l.createdAt === undefined ? {} : { createdAt: l.createdAt }),
+      };
+    }),
+  );
+}
 
 /** A lane to store: its result, its measures, and the parts of its data that have changed. */
 export type Evaluated = {

@@ -1,5 +1,5 @@
-import { Alert, Box, Button, Menu, MenuItem, Slider, Tab, Tabs, Typography } from '@mui/material';
-import { memo, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Alert, Box, Button, Menu, MenuItem, Slider, Typography } from '@mui/material';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { MEASURES } from '../../../core/compare/measures.ts';
@@ -13,7 +13,7 @@ import type { Packed } from '../../../core/compare/pack.ts';
 import { CARD_FIELDS } from '../../../core/workspace/records.ts';
 import type { StoredLane } from '../../../core/workspace/records.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
-import { ChoiceLine, NumField } from '../../ui/Field.tsx';
+import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
@@ -26,8 +26,10 @@ import { PricesView } from './PricesView.tsx';
 import { QuotesView } from './QuotesView.tsx';
 import { RoutesView } from './RoutesView.tsx';
 import { bestOf, evaluateAll, figureOf, figureText, GROUPS, SORTS, sorted, useDocuments } from './useCompared.ts';
-import type { Around, Compared, Group, Sort } from './useCompared.ts';
+import type { Around, Compared } from './useCompared.ts';
 import './words.ts';
+import { Controls, numberIn } from './Controls.tsx';
+import { VIEWS } from './Controls.tsx';
 
 export type Payload = Omit<Around, 'plan'> & {
   candidateId: string;
@@ -38,8 +40,6 @@ export type Payload = Omit<Around, 'plan'> & {
   freight: { id: string; card: FreightCard }[];
 };
 type Props = { payload: string; root: string; canEdit: boolean; print: boolean };
-
-const VIEWS = ['lanes', 'grid', 'prices', 'routes', 'suppliers'] as const;
 const pick = <T extends string>(list: readonly T[], value: string | null, or: T): T =>
   list.find((x) => x === value) ?? or;
 
@@ -418,105 +418,4 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
       )}
     </Box>
   );
-}
-
-type ControlsProps = {
-  view: string;
-  measure: Measure;
-  sort: Sort;
-  group: Group;
-  per: 'money' | 'hundred';
-  local: boolean;
-  turned: boolean;
-  change: (parts: Record<string, string | null>) => void;
-  choose: (measure: Measure) => void;
-};
-
-/** How the lanes are shown; drawn apart from them, so that a question asked of all does not draw it again. */
-const Controls = memo(function Controls({
-  view,
-  measure,
-  sort,
-  group,
-  per,
-  local,
-  turned,
-  change,
-  choose,
-}: ControlsProps) {
-  const { t } = useTranslation();
-  return (
-    <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.25, rowGap: 1, alignItems: 'flex-end', mb: 1 }}>
-      <Tabs
-        value={view}
-        onChange={(_, x: string) => change({ view: x === 'lanes' ? null : x })}
-        aria-label={t('compare.view')}
-        sx={{
-          minHeight: 34,
-          '& .MuiTab-root': { minHeight: 34, py: 0, px: 1, textTransform: 'none', minWidth: 0, fontSize: '0.86rem' },
-        }}>
-        {VIEWS.map((x) => (
-          <Tab key={x} value={x} label={t(`compare.views.${x}`)} />
-        ))}
-      </Tabs>
-      <ChoiceLine
-        label={t('compare.measure')}
-        value={measure}
-        width={128}
-        options={MEASURES.map((m) => ({ value: m, label: t(`compare.figure.${m}`) }))}
-        onChange={(x) => choose(x)}
-      />
-      {view === 'lanes' && (
-        <ChoiceLine
-          label={t('compare.sort')}
-          value={sort}
-          width={128}
-          options={SORTS.map((x) => ({ value: x, label: t(`compare.figure.${x}`) }))}
-          onChange={(x) => change({ sort: x === measure ? null : x })}
-        />
-      )}
-      {view === 'lanes' && (
-        <Button
-          size="small"
-          onClick={() => change({ turned: turned ? null : '1' })}
-          aria-pressed={turned}
-          aria-label={t('compare.direction')}
-          sx={{ minWidth: 0, px: 1 }}>
-          {turned ? '↑' : '↓'}
-        </Button>
-      )}
-      {view === 'lanes' && (
-        <ChoiceLine
-          label={t('compare.group')}
-          value={group}
-          width={104}
-          options={GROUPS.map((x) => ({ value: x, label: t(`compare.groups.${x}`) }))}
-          onChange={(x) => change({ group: x === 'none' ? null : x })}
-        />
-      )}
-      {view === 'lanes' && (
-        <ChoiceLine
-          label={t('compare.amounts')}
-          value={per}
-          width={116}
-          options={(['money', 'hundred'] as const).map((x) => ({ value: x, label: t(`compare.per.${x}`) }))}
-          onChange={(x) => change({ per: x === 'money' ? null : x })}
-        />
-      )}
-      {view === 'lanes' && (
-        <ChoiceLine
-          label={t('compare.currency')}
-          value={local ? 'local' : 'home'}
-          width={112}
-          options={(['home', 'local'] as const).map((x) => ({ value: x, label: t(`compare.${x}`) }))}
-          onChange={(x) => change({ currency: x === 'home' ? null : x })}
-        />
-      )}
-    </Box>
-  );
-});
-
-function numberIn(text: string | null): number | null {
-  const x = text === null || text === '' ? Number.NaN : Number(text);
-  return Number.isFinite(x) && x > 0 && x <= 1e9 ? x : null;
 }

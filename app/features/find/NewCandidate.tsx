@@ -1,7 +1,5 @@
-import { Alert, Box, Button, InputBase, Typography } from '@mui/material';
-import type { TFunction } from 'i18next';
-import Papa from 'papaparse';
-import { useMemo, useRef, useState } from 'react';
+import { Alert, Box, Button, Typography } from '@mui/material';
+import { useMemo, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useNavigation, useSearchParams, useSubmit } from 'react-router';
 import type { MarketplaceCard } from '../../../core/lane/rates.ts';
@@ -19,11 +17,10 @@ import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
-import type { Format } from '../../ui/locale.ts';
-import { parseMeasure, parseNumber, parseSides } from '../../ui/parseNumber.ts';
-import { COUNTRIES } from '../weigh/forms.tsx';
+import { COUNTRIES } from '../weigh/formParts.tsx';
+import { PasteRows, OpenDocument } from './PasteRows.tsx';
 
-type Props = {
+export type Props = {
   settings: Settings;
   today: string;
   markets: { id: string; name: string; key: string }[];
@@ -312,193 +309,6 @@ export function NewCandidateForm(p: Props) {
       </Box>
       <PasteRows {...p} way={way} currency={currency} />
       {p.canEdit && <OpenDocument />}
-    </Box>
-  );
-}
-
-type PastedRow = {
-  line: number;
-  name: string;
-  price: number | null;
-  cost: number | null;
-  sides: [number, number, number] | null;
-  kg: number | null;
-  problem: string | null;
-};
-
-/** Rows pasted from a spreadsheet: name, price, cost, size, weight; tabs, semicolons or commas between. */
-export function readRows(
-  text: string,
-  f: Pick<Format, 'locale'>,
-  t: TFunction,
-  currencies: { price: string; cost: string },
-): PastedRow[] {
-  const delimiter = text.includes('\t') ? '\t' : text.includes(';') ? ';' : ',';
-  const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' });
-  const rows = parsed.data.map((cells, i) => ({ cells: cells.map((c) => c.trim()), line: i + 1 }));
-  // A first row without any number is a heading.
-  const body =
-    rows.length > 1 && rows[0]?.cells.slice(1).every((c) => parseNumber(c, f.locale).kind !== 'number')
-      ? rows.slice(1)
-      : rows;
-  return body.map(({ cells, line }) => {
-    const row: PastedRow = {
-      line,
-      name: (cells[0] ?? '').slice(0, 200),
-      price: null,
-      cost: null,
-      sides: null,
-      kg: null,
-      problem: null,
-    };
-    if (row.name === '') row.problem = t('find.rowNoName');
-    for (const [i, key] of [
-      [1, 'price'],
-      [2, 'cost'],
-    ] as const) {
-      const n = parseNumber(cells[i] ?? '', f.locale, currencies[key]);
-      if (n.kind === 'wrongCurrency')
-        row.problem ??= t('find.rowCurrency', {
-          field: t(`find.${key}`).toLowerCase(),
-          found: n.found,
-          currency: currencies[key],
-        });
-      else if (n.kind === 'number' && n.value >= 0) row[key] = n.value;
-      else if (n.kind === 'number') row.problem ??= t('find.rowNegative', { field: t(`find.${key}`).toLowerCase() });
-      else if (n.kind !== 'blank')
-        row.problem ??= t('find.rowNotNumber', { field: t(`find.${key}`).toLowerCase(), text: cells[i] ?? '' });
-    }
-    const s = parseSides(cells[3] ?? '', f.locale);
-    if (s === null) row.problem ??= t('find.rowSides', { text: cells[3] ?? '' });
-    else if (s !== 'blank') row.sides = s;
-    const w = parseMeasure(cells[4] ?? '', 'weight', f.locale);
-    if (w === null) row.problem ??= t('find.rowWeight', { text: cells[4] ?? '' });
-    else if (w !== 'blank' && w.value > 0) row.kg = w.value;
-    return row;
-  });
-}
-
-function PasteRows({ settings, chosen, country, way, canEdit, currency }: Props & { way: Way; currency: string }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const submit = useSubmit();
-  const [text, setText] = useState('');
-  const rows = text.trim() === '' ? [] : readRows(text, f, t, { price: currency, cost: settings.homeCurrency });
-  const good = rows.filter((r) => r.problem === null);
-  const send = () =>
-    void submit(
-      good.map((r) => ({
-        name: r.name,
-        way,
-        price: r.price,
-        cost: r.cost,
-        costCurrency: settings.homeCurrency,
-        sides: r.sides,
-        kg: r.kg,
-        marketplaceCardId: chosen,
-        country,
-      })) as never,
-      { method: 'post', encType: 'application/json' },
-    );
-  return (
-    <Box component="section" sx={{ mt: 5 }}>
-      <Typography variant="h2">{t('find.pasteTitle')}</Typography>
-      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>
-        {t('find.pasteText', { currency: settings.homeCurrency })}
-      </Typography>
-      <InputBase
-        multiline
-        minRows={3}
-        maxRows={10}
-        fullWidth
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        inputProps={{ 'aria-label': t('find.pasteTitle'), spellCheck: false }}
-        placeholder={t('find.pasteExample')}
-        sx={{
-          border: '1px solid',
-          borderColor: 'fieldLine',
-          borderRadius: 1,
-          bgcolor: 'background.paper',
-          p: 1,
-          fontSize: '0.86rem',
-        }}
-      />
-      {rows.length > 0 && (
-        <>
-          <Box
-            component="table"
-            sx={{
-              mt: 1.5,
-              fontSize: '0.84rem',
-              borderCollapse: 'collapse',
-              '& td, & th': { pr: 2, py: 0.3, textAlign: 'left' },
-            }}>
-            <thead>
-              <tr>
-                <th>{t('find.row')}</th>
-                <th>{t('find.name')}</th>
-                <th>{t('find.price')}</th>
-                <th>{t('find.costShort')}</th>
-                <th>{t('form.sides')}</th>
-                <th>{t('form.weight')}</th>
-                <th>{t('find.check')}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.slice(0, 100).map((r) => (
-                <tr key={r.line}>
-                  <td>{r.line}</td>
-                  <td dir="auto">{r.name}</td>
-                  <td>{f.number(r.price)}</td>
-                  <td>{f.number(r.cost)}</td>
-                  <td>{r.sides?.map((x) => f.number(x)).join(' × ') ?? '–'}</td>
-                  <td>{r.kg === null ? '–' : `${f.number(r.kg, 3)} kg`}</td>
-                  <Box component="td" sx={{ color: r.problem === null ? 'text.secondary' : 'error.main' }}>
-                    {r.problem ?? t(r.price === null ? 'find.okNoPrice' : 'find.ok')}
-                  </Box>
-                </tr>
-              ))}
-            </tbody>
-          </Box>
-          <Button variant="contained" sx={{ mt: 1 }} disabled={good.length === 0 || !canEdit} onClick={send}>
-            {t('find.addRows', { good: good.length, all: rows.length })}
-          </Button>
-        </>
-      )}
-    </Box>
-  );
-}
-
-/** A lane document from elsewhere becomes a candidate of its own, with its product, quote and rates. */
-function OpenDocument() {
-  const { t } = useTranslation();
-  const submit = useSubmit();
-  const file = useRef<HTMLInputElement>(null);
-  return (
-    <Box component="section" sx={{ mt: 5 }}>
-      <Typography variant="h2">{t('find.openTitle')}</Typography>
-      <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>
-        {t('find.openText')}
-      </Typography>
-      <input
-        ref={file}
-        type="file"
-        accept="application/json,.json"
-        hidden
-        aria-label={t('find.openTitle')}
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          if (chosen !== undefined)
-            void chosen
-              .text()
-              .then((text) => submit({ document: text }, { method: 'post', encType: 'application/json' }));
-          e.target.value = '';
-        }}
-      />
-      <Button variant="outlined" onClick={() => file.current?.click()}>
-        {t('find.openButton')}
-      </Button>
     </Box>
   );
 }

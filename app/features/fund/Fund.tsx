@@ -1,13 +1,11 @@
 import { Box, Button, Typography } from '@mui/material';
-import equal from 'fast-deep-equal';
 import type { TFunction } from 'i18next';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useRevalidator, useSearchParams } from 'react-router';
 import { admissibleOrders, launch, quantitiesToCompare } from '../../../core/launch/launch.ts';
-import { launchPart } from '../../../core/launch/schema.ts';
-import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
+import type { BudgetAt, LaunchResult } from '../../../core/launch/schema.ts';
 import { conversionsOf, minorDigits } from '../../../core/money/money.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
@@ -18,13 +16,13 @@ import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
-import { answerTo, keepInTab, keptInTab, useOthersChanges } from '../../ui/saving.ts';
-import type { SaveAnswer } from '../../ui/saving.ts';
+import { useOthersChanges } from '../../ui/saving.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import { Explain } from '../weigh/Workings.tsx';
 import type { SheetState } from '../weigh/store.ts';
 import { useLaneViews } from '../weigh/useFigures.ts';
+import { usePlan } from './usePlan.ts';
 
 const QuantityChart = lazy(() => import('./QuantityChart.tsx'));
 type Props = {
@@ -606,98 +604,6 @@ function Funding({
       </Box>
     </Box>
   );
-}
-
-type PlanSaving = SaveAnswer | 'viewer' | 'unsaved' | 'saving';
-
-/** What of a plan is no longer as it was known. */
-function changesOf(plan: LaunchPlan, known: LaunchPlan): Partial<LaunchPlan> {
-  return Object.fromEntries(Object.entries(plan).filter(([k, v]) => !equal(v, known[k as keyof LaunchPlan])));
-}
-
-/**
- * The plan while it is edited. What is changed is saved a moment later, at once when the page is left, and again
- * while the server
- * does not answer; until then it also stands in the tab. What others change comes in where one has changed nothing
- * oneself.
- */
-function usePlan(
-  stored: LaunchPlan,
-  candidate: string,
-  url: string,
-  canEdit: boolean,
-): { plan: LaunchPlan; set: (part: Partial<LaunchPlan>) => void; state: PlanSaving; error: string | null } {
-  const { revalidate } = useRevalidator();
-  const tab = `bm-unsaved-plan-${candidate}`;
-  const [plan, setPlan] = useState(stored);
-  const [known, setKnown] = useState(stored);
-  const [said, setSaid] = useState<{ state: PlanSaving; error: string | null; of: LaunchPlan | null }>({
-    state: 'saved',
-    error: null,
-    of: null,
-  });
-  const changed = changesOf(plan, known);
-  const dirty = Object.keys(changed).length > 0;
-  const send = async (): Promise<void> => {
-    const now = latest.current;
-    setSaid({ state: 'saving', error: null, of: now.plan });
-    const answer = await fetch(url, {
-      method: 'POST',
-      keepalive: true,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ changed: now.changed, candidate }),
-      redirect: 'manual',
-    }).catch(() => null);
-    const state = answerTo(answer);
-    if (state === 'saved') {
-      setKnown((k) => ({ ...k, ...now.changed }));
-      void revalidate();
-    }
-    setSaid({
-      state,
-      error:
-        state === 'invalid'
-          ? (((await answer?.json().catch(() => null)) as { error?: string } | null)?.error ?? null)
-          : null,
-      of: now.plan,
-    });
-  };
-  const latest = useRef({ plan, known, changed, dirty, send });
-  latest.current = { plan, known, changed, dirty, send };
-  useEffect(() => {
-    const kept = launchPart.safeParse(keptInTab(tab));
-    if (canEdit && kept.success) setPlan((p) => ({ ...p, ...kept.data }));
-  }, [canEdit, tab]);
-  useEffect(() => {
-    // Others' changes, and what a save of one's own has settled, come in under what is not saved yet.
-    setPlan((p) => ({ ...stored, ...changesOf(p, latest.current.known) }));
-    setKnown(stored);
-  }, [stored]);
-  useEffect(() => {
-    if (!canEdit) return;
-    keepInTab(tab, dirty ? latest.current.changed : null);
-    // What was refused is sent again once something in it is changed.
-    const refused = said.of === plan && said.state !== 'saved' && said.state !== 'offline';
-    if (!dirty || said.state === 'saving' || refused) return;
-    const timer = setTimeout(() => void latest.current.send(), said.state === 'offline' ? 3000 : 500);
-    return () => clearTimeout(timer);
-  }, [plan, dirty, canEdit, said, tab]);
-  useEffect(() => {
-    const leave = (): void => {
-      if (canEdit && latest.current.dirty) void latest.current.send();
-    };
-    window.addEventListener('pagehide', leave);
-    return () => {
-      window.removeEventListener('pagehide', leave);
-      leave();
-    };
-  }, [canEdit]);
-  return {
-    plan,
-    set: (part) => setPlan((p) => ({ ...p, ...part })),
-    state: !canEdit ? 'viewer' : dirty && said.state === 'saved' ? 'unsaved' : said.state,
-    error: said.error,
-  };
 }
 
 /** The named lines of a launch budget in the home currency, rounded so that they add up to the shown total. */

@@ -1,5 +1,4 @@
 import { Alert, Box, Button, LinearProgress, Menu, MenuItem, Typography } from '@mui/material';
-import type { TFunction } from 'i18next';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { MouseEvent } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -28,12 +27,15 @@ import { Assumptions } from './Assumptions.tsx';
 import { ColumnsDialog, ViewDialog } from './Dialogs.tsx';
 import { Grid } from './Grid.tsx';
 import type { Column } from './Grid.tsx';
-import { figureText, Limits } from './Limits.tsx';
-import { CopyCode, RowPane } from './RowPane.tsx';
+import { Limits } from './Limits.tsx';
+import { figureText } from './RangeLimit.tsx';
+import { RowPane } from './RowPane.tsx';
+import { CopyCode } from './RowParts.tsx';
 import { usePanes } from './usePanes.ts';
-import type { Change } from './RowPane.tsx';
+import type { Change } from './RowDecisions.tsx';
 import { useScreen } from './useScreen.ts';
 import './words.ts';
+import { lackingWord, Nothing, Progress } from './Nothing.tsx';
 
 type Tally = { kept: number; shortlisted: number; dropped: number; ordered: number; profitPerMonth: number };
 type View = { id: string; name: string; look: ListLook; assumptions: ListSettings['assumptions'] | null };
@@ -959,151 +961,4 @@ function postForm(action: string, fields: Record<string, string>): void {
   document.body.append(form);
   form.submit();
   form.remove();
-}
-
-/** What an empty screen says: what most rows lack, or that the limits leave nothing. */
-/** What rows lack, in words: a line that is blank, or what is wrong. */
-const lackingWord = (what: string, t: TFunction): string =>
-  what === 'price'
-    ? t('list.unknownPrice')
-    : t(`listTrouble.${what}`, { defaultValue: '' }) || t('list.lacksLine', { line: t(`blank.${what}`) });
-
-function Nothing({
-  answer,
-  short,
-  onUnknown,
-  onNear,
-  setup,
-  refused,
-  onAssume,
-}: {
-  answer: Answer;
-  short: boolean;
-  onUnknown: () => void;
-  onNear: () => void;
-  setup: string;
-  refused: { count: number; url: string } | null;
-  onAssume: () => void;
-}) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const { verdicts, lacking } = answer;
-  const remedies = [
-    ...new Set(
-      lacking
-        .slice(0, 3)
-        .map(([what]) => t(`listRemedy.${what}`, { defaultValue: '' }))
-        .filter(Boolean),
-    ),
-  ];
-  if (answer.rows === 0)
-    return (
-      <Box sx={{ py: 5, px: 2, maxWidth: '62ch', mx: 'auto' }}>
-        <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>
-          {t('list.noneGood')}
-        </Typography>
-        <Typography>{t(refused === null ? 'list.noneGoodEmpty' : 'list.noneGoodHelp')}</Typography>
-        <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
-          {refused !== null && (
-            <Button component="a" href={refused.url} variant="contained" color="primary">
-              {t('list.toMend', { count: refused.count })}
-            </Button>
-          )}
-          <Button component={Link} to={setup}>
-            {t('list.setup')}
-          </Button>
-        </Box>
-      </Box>
-    );
-  if (!short)
-    return (
-      <Box sx={{ py: 6, textAlign: 'center' }}>
-        <b>{t('list.nothing')}</b>
-        <Typography color="text.secondary">{t('list.nothingHelp')}</Typography>
-      </Box>
-    );
-  return (
-    <Box sx={{ py: 5, px: 2, maxWidth: '62ch', mx: 'auto' }}>
-      <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>
-        {verdicts.unknown > 0 ? t('list.nothingKnown', { n: f.number(verdicts.unknown, 0) }) : t('list.nothingPays')}
-      </Typography>
-      {verdicts.unknown > 0 && (
-        <>
-          <Box component="ul" sx={{ m: 0, pl: 2.5, '& li::first-letter': { textTransform: 'uppercase' } }}>
-            {lacking.slice(0, 6).map(([what, n]) => (
-              <li key={what}>
-                {lackingWord(what, t)}: {t('list.rowsOf', { count: n, n: f.number(n, 0) })}
-              </li>
-            ))}
-          </Box>
-          {remedies.map((r) => (
-            <Typography key={r} sx={{ mt: 1 }}>
-              {r}
-            </Typography>
-          ))}
-        </>
-      )}
-      <Box sx={{ display: 'flex', gap: 1, mt: 2 }}>
-        {verdicts.unknown > 0 && (
-          <Button variant="contained" color="primary" onClick={onUnknown}>
-            {t('list.showUnknown')}
-          </Button>
-        )}
-        {verdicts.near > 0 && (
-          <Button variant={verdicts.unknown > 0 ? 'outlined' : 'contained'} onClick={onNear}>
-            {t('list.showNear', { count: verdicts.near, n: f.number(verdicts.near, 0) })}
-          </Button>
-        )}
-        {verdicts.unknown > 0 && <Button onClick={onAssume}>{t('list.assumptions')}</Button>}
-        {verdicts.unknown > 0 && (
-          <Button component={Link} to={setup}>
-            {t('list.setup')}
-          </Button>
-        )}
-      </Box>
-    </Box>
-  );
-}
-
-/** How far the reading is: rows, rate, time left. */
-function Progress({
-  work,
-  startedAt,
-  onStop,
-}: {
-  work: { state: string; done: number; total: number } | null;
-  startedAt: string | null;
-  onStop: (() => void) | null;
-}) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const [mounted] = useState(() => Date.now());
-  if (work === null) return null;
-  const since = Math.max(0.5, (Date.now() - (startedAt === null ? mounted : new Date(startedAt).getTime())) / 1000);
-  const rate = work.done / since;
-  const left = rate > 0 && work.total > work.done ? Math.max(1, Math.round((work.total - work.done) / rate)) : 0;
-  return (
-    <Box role="status" sx={{ fontSize: '0.84rem', my: 0.5 }}>
-      {work.done === 0
-        ? t('list.waiting')
-        : work.done >= work.total
-          ? t('list.indexing')
-          : t('list.reading', {
-              done: f.number(work.done, 0),
-              total: f.number(work.total, 0),
-              rate: f.number(rate, 0),
-              left: t('list.secondsLeft', { count: left }),
-            })}
-      {onStop !== null && (
-        <Button size="small" onClick={onStop}>
-          {t('list.stop')}
-        </Button>
-      )}
-      <LinearProgress
-        variant={work.total === 0 ? 'indeterminate' : 'determinate'}
-        value={work.total === 0 ? 0 : Math.min(100, (100 * work.done) / work.total)}
-        aria-label={t('list.soFar')}
-      />
-    </Box>
-  );
 }

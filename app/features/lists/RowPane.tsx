@@ -1,12 +1,10 @@
-import { Alert, Box, Button, IconButton, Typography } from '@mui/material';
+import { Alert, Box, IconButton, Typography } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import { packsAsNamed } from '../../../core/goods/packs.ts';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
-import { breakQuantities } from '../../../core/launch/launch.ts';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -15,21 +13,14 @@ import { minorDigits } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import type { ListRow, RowListing } from '../../../screening/ask.ts';
-import { NumField, TextLine } from '../../ui/Field.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { Figure } from '../weigh/Workings.tsx';
+import { Decide, Packs } from './RowDecisions.tsx';
+import type { RowMark, Change } from './RowDecisions.tsx';
+import { Quantities, Listings, round, CopyCode } from './RowParts.tsx';
 
-export type RowMark = {
-  state: string | null;
-  reason: string;
-  note: string;
-  tags: string[];
-  candidateId: string | null;
-  soldPack: number | null;
-  boughtPack: number | null;
-};
 export type OpenRow = {
   row: ListRow;
   doc: LaneDocument;
@@ -37,14 +28,6 @@ export type OpenRow = {
   more: Record<string, string>;
   listings: RowListing[] /** Whether the one that counts was chosen by hand. */;
   listingByHand: boolean;
-};
-export type Change = {
-  state?: 'shortlisted' | 'dropped' | 'ordered' | 'kept' | null;
-  reason?: string;
-  note?: string;
-  tags?: string[];
-  pack?: { sold: number; bought: number } | null;
-  listing?: number | null;
 };
 type Props = {
   url: string;
@@ -360,274 +343,5 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
         />
       )}
     </Box>
-  );
-}
-
-/** What the order costs and keeps at the quantities where a price break begins; choosing one shows the row at it. */
-function Quantities({ doc, now, onChoose }: { doc: LaneDocument; now: number | null; onChoose: (of: number) => void }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const orders = useMemo(
-    () => breakQuantities(doc).map((of) => ({ of, figures: evaluate({ ...doc, orderQuantity: of }).figures })),
-    [doc],
-  );
-  if (orders.length < 2) return null;
-  return (
-    <Box component="fieldset" sx={{ mt: 1.25, p: 0, border: 0 }}>
-      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>
-        {t('list.atQuantities')}
-      </Box>
-      {orders.map(({ of, figures }) => (
-        <Box component="label" key={of} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
-          <input type="radio" name="quantity" checked={of === now} onChange={() => onChoose(of)} />
-          <span>
-            {t('list.atQuantity', {
-              quantity: f.number(of, 0),
-              cost: f.money(figures.landedCost, doc.currency),
-              profit: f.money(figures.unitProfit, doc.currency),
-            })}
-          </span>
-        </Box>
-      ))}
-    </Box>
-  );
-}
-
-/** The listings of a barcode in the market figures: one counts, by the rule of the list or chosen here. */
-function Listings({
-  listings,
-  byHand,
-  currency,
-  canEdit,
-  onChoose,
-}: {
-  listings: readonly RowListing[];
-  byHand: boolean;
-  currency: string;
-  canEdit: boolean;
-  onChoose: (line: number | null) => void;
-}) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  return (
-    <Box component="fieldset" sx={{ mt: 1.25, p: 0, border: 0 }}>
-      <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>
-        {t('list.listingsOf')}
-      </Box>
-      {listings.slice(0, 50).map((l) => (
-        <Box component="label" key={l.line} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
-          <input
-            type="radio"
-            name="listing"
-            checked={l.counts}
-            disabled={!canEdit}
-            aria-label={t('list.listingTakes', { row: l.line })}
-            onChange={() => onChoose(l.line)}
-          />
-          <span>
-            <span dir="auto">{l.title || t('list.listingRow', { row: l.line })}</span>{' '}
-            <Box component="span" sx={{ color: 'text.secondary' }}>
-              {[
-                f.money(l.price, currency),
-                l.units === null ? null : `${f.number(l.units, 0)} ${t('blank.demand')}`,
-                l.title === '' ? null : t('list.listingRow', { row: l.line }),
-              ]
-                .filter(Boolean)
-                .join(' · ')}
-            </Box>
-          </span>
-        </Box>
-      ))}
-      {byHand && canEdit && (
-        <Button size="small" onClick={() => onChoose(null)}>
-          {t('list.listingByRule')}
-        </Button>
-      )}
-    </Box>
-  );
-}
-
-const round = (x: number, currency: string): number =>
-  Math.round(x * 10 ** minorDigits(currency)) / 10 ** minorDigits(currency);
-
-/** Keep, shortlist, drop with a reason; tags and a note. */
-function Decide({
-  row,
-  mark,
-  onMark,
-  onKeep,
-}: {
-  row: ListRow;
-  mark: RowMark | null;
-  onMark: (c: Change) => void;
-  onKeep: () => void;
-}) {
-  const { t } = useTranslation();
-  const [dropping, setDropping] = useState(false);
-  const [reason, setReason] = useState('');
-  const [note, setNote] = useState(mark?.note ?? '');
-  const [tags, setTags] = useState(mark?.tags.join(', ') ?? '');
-  const state = mark?.state ?? null;
-  const tagList = tags
-    .split(',')
-    .map((x) => x.trim().slice(0, 40))
-    .filter(Boolean)
-    .slice(0, 20);
-  return (
-    <Box sx={{ mt: 1.5, borderTop: '1px solid', borderColor: 'text.primary', pt: 1 }}>
-      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-        {state !== 'kept' && (
-          <Button size="small" variant="contained" color="primary" onClick={onKeep}>
-            {t('list.keep')}
-          </Button>
-        )}
-        {state !== 'shortlisted' && state !== 'kept' && (
-          <Button size="small" variant="outlined" onClick={() => onMark({ state: 'shortlisted', reason: '' })}>
-            {t('list.shortlist')}
-          </Button>
-        )}
-        {state !== 'dropped' && (
-          <Button size="small" onClick={() => setDropping(!dropping)} aria-expanded={dropping}>
-            {t('list.drop')}
-          </Button>
-        )}
-        {state === 'kept' && (
-          <Button size="small" onClick={() => onMark({ state: 'ordered' })}>
-            {t('list.ordered')}
-          </Button>
-        )}
-        {state !== null && (
-          <Button size="small" onClick={() => onMark({ state: null, reason: '' })}>
-            {t('list.undecide')}
-          </Button>
-        )}
-      </Box>
-      {dropping && (
-        <Box
-          component="form"
-          onSubmit={(e: { preventDefault: () => void }) => (
-            e.preventDefault(), onMark({ state: 'dropped', reason: reason.trim() }), setDropping(false)
-          )}
-          sx={{ mt: 1 }}>
-          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 0.5 }}>
-            {(['price', 'brand', 'size', 'slow', 'risk'] as const).map((r) => (
-              <Box
-                key={r}
-                component="button"
-                type="button"
-                onClick={() => setReason(t(`list.reasons.${r}`))}
-                sx={{
-                  font: 'inherit',
-                  fontSize: '0.8rem',
-                  color: 'text.primary',
-                  bgcolor: 'transparent',
-                  border: '1px solid',
-                  borderColor: 'fieldLine',
-                  borderRadius: 1,
-                  px: 0.75,
-                  minHeight: 24,
-                  cursor: 'pointer',
-                }}>
-                {t(`list.reasons.${r}`)}
-              </Box>
-            ))}
-          </Box>
-          <TextLine label={t('list.reason')} value={reason} onChange={setReason} width="100%" maxLength={500} />
-          <Button type="submit" size="small" sx={{ mt: 0.5 }}>
-            {t('list.drop')}
-          </Button>
-        </Box>
-      )}
-      <Box
-        sx={{ display: 'grid', gap: 0.75, mt: 1 }}
-        onBlur={() =>
-          (note !== (mark?.note ?? '') || tagList.join() !== (mark?.tags ?? []).join()) &&
-          onMark({ note: note.trim(), tags: tagList })
-        }>
-        <TextLine label={t('list.tags')} value={tags} onChange={setTags} width="100%" />
-        <TextLine label={t('list.note')} value={note} onChange={setNote} width="100%" multiline maxLength={5000} />
-      </Box>
-      <span className="hidden-text">{row.code}</span>
-    </Box>
-  );
-}
-
-/** What the words say of packs, and what is confirmed. */
-function Packs({
-  row,
-  mark,
-  pack,
-  canEdit,
-  onMark,
-}: {
-  row: ListRow;
-  mark: RowMark | null;
-  pack: number;
-  canEdit: boolean;
-  onMark: (c: Change) => void;
-}) {
-  const { t } = useTranslation();
-  const named = packsAsNamed(row.figures.pack ?? 0, row.listingPack);
-  const [sold, setSold] = useState<number | null>(mark?.soldPack ?? named.sold);
-  const [bought, setBought] = useState<number | null>(mark?.boughtPack ?? named.bought);
-  return (
-    <Box sx={{ mt: 1, pl: 1, borderLeft: '3px solid', borderColor: 'fieldLine' }}>
-      {t('list.packSays', { pack })}
-      {row.listingPack > 0 && `, ${t('list.packListing', { pack: row.listingPack })}`}.
-      {canEdit && (
-        <Box sx={{ display: 'flex', gap: 1, alignItems: 'end', flexWrap: 'wrap' }}>
-          <NumField
-            label={t('list.packRatio')}
-            kind="number"
-            whole
-            min={1}
-            max={10_000}
-            value={sold}
-            onChange={setSold}
-            width={92}
-          />
-          <NumField
-            label={t('list.packBought')}
-            kind="number"
-            whole
-            min={1}
-            max={10_000}
-            value={bought}
-            onChange={setBought}
-            width={110}
-          />
-          <Button size="small" onClick={() => sold !== null && bought !== null && onMark({ pack: { sold, bought } })}>
-            {t('list.packConfirm')}
-          </Button>
-          {mark?.soldPack != null && (
-            <Button size="small" onClick={() => onMark({ pack: null })}>
-              {t('list.packUndo')}
-            </Button>
-          )}
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-/** A barcode that is copied by a click. */
-export function CopyCode({ code }: { code: string }) {
-  const { t } = useTranslation();
-  const [copied, setCopied] = useState(false);
-  return (
-    <button
-      type="button"
-      className="copy-code"
-      aria-label={t('list.copy', { code })}
-      title={t('list.copy', { code })}
-      onClick={(e) => {
-        e.stopPropagation();
-        void navigator.clipboard?.writeText(code).then(() => {
-          setCopied(true);
-          setTimeout(() => setCopied(false), 1200);
-        });
-      }}>
-      {copied ? t('list.copied') : code}
-    </button>
   );
 }

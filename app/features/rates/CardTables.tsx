@@ -1,104 +1,20 @@
 import { Box, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
-import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/fees/fulfilment.ts';
 import { cellText } from '../../../core/cards/cells.ts';
 import { CARD_FORMS } from '../../../core/cards/forms.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
-import type { MarketplaceCard, Referral, SizeTier, TaxCard } from '../../../core/lane/rates.ts';
-import type { Standing } from '../../../core/lane/schema.ts';
+import type { MarketplaceCard, Referral, SizeTier } from '../../../core/lane/rates.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import './words.ts';
-
-/** An item tried on a card. */
-export type Item = {
-  sides: [number, number, number] | null;
-  kg: number | null;
-  category: string;
-  price: number | null;
-};
-
-function Rows({ head, children, caption }: { head: string[]; children: ReactNode; caption: string }) {
-  return (
-    <Box role="region" aria-label={caption} tabIndex={0} sx={{ overflowX: 'auto', mb: 2.5 }}>
-      <Box
-        component="table"
-        sx={{
-          borderCollapse: 'collapse',
-          fontSize: '0.85rem',
-          width: '100%',
-          '& td, & th': {
-            py: 0.4,
-            px: 0.75,
-            textAlign: 'right',
-            borderBottom: '1px solid',
-            borderColor: 'hairline',
-            verticalAlign: 'top',
-          },
-          '& th': { fontWeight: 400, color: 'text.secondary' },
-          '& td:first-of-type, & th:first-of-type': { textAlign: 'left' },
-        }}>
-        <Box component="caption" sx={{ textAlign: 'left', fontWeight: 650, fontSize: '0.9rem', pb: 0.5 }}>
-          {caption}
-        </Box>
-        <thead>
-          <tr>
-            {head.map((h) => (
-              <th key={h} scope="col">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>{children}</tbody>
-      </Box>
-    </Box>
-  );
-}
-
-/** A row that applied to the tried item: tinted, bold, with an edge, and said to screen readers. */
-const applied = (on: boolean) => ({
-  'aria-current': on ? ('true' as const) : undefined,
-  sx: on
-    ? {
-        bgcolor: 'paperTint',
-        '& td': { fontWeight: 680 },
-        '& td:first-of-type': { boxShadow: 'inset 3px 0 0 var(--mui-palette-primary-main)' },
-      }
-    : {},
-});
+import { Rows, applied, Small, ByMonth } from './tableParts.tsx';
+import type { Item } from './tableParts.tsx';
 
 const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
 const ADD_ONS = ['dangerous', 'oversize'] as const;
-
-function Small({ children }: { children: ReactNode }) {
-  return (
-    <Box
-      component="span"
-      sx={{ display: 'block', color: 'text.secondary', fontSize: '0.78rem', fontWeight: 400, whiteSpace: 'nowrap' }}>
-      {children}
-    </Box>
-  );
-}
-
-/** Twelve amounts of the calendar months. */
-function ByMonth({ caption, months, m }: { caption: string; months: readonly number[]; m: (x: number) => string }) {
-  const f = useFormat();
-  return (
-    <Rows caption={caption} head={months.map((_, i) => f.monthName(i + 1))}>
-      <tr>
-        {months.map((x, i) => (
-          <Box component="td" key={f.monthName(i + 1)} sx={{ textAlign: 'right !important' }}>
-            {m(x)}
-          </Box>
-        ))}
-      </tr>
-    </Rows>
-  );
-}
 
 /** A referral fee in words that say whether the price picks one rate for all of it, or each part of it has its own. */
 function referralText({ tiers, mode }: Referral, t: TFunction, f: Format, m: (x: number | null) => string): string {
@@ -303,99 +219,6 @@ export function MarketplaceTables({
             .join(' · ')}
         </Typography>
       )}
-    </Box>
-  );
-}
-
-const listed = (parts: (string | false)[], none: string) => parts.filter(Boolean).join(' + ') || none;
-
-function dutyText(d: TaxCard['duties'][number], currency: string, t: TFunction, f: Format): string {
-  const duty = listed(
-    [
-      d.pct > 0 && f.percent(d.pct),
-      d.perUnit > 0 && t('rates.aUnit', { amount: f.money(d.perUnit, currency) }),
-      d.perKg > 0 && t('rates.aKg', { amount: f.money(d.perKg, currency) }),
-    ],
-    f.percent(0),
-  );
-  return d.additional ? t('rates.onTop', { duty }) : duty;
-}
-
-function chargeText(c: TaxCard['importCharges'][number], currency: string, t: TFunction, f: Format): string {
-  const limits = [
-    c.min !== null && t('rates.atLeast', { amount: f.money(c.min, currency) }),
-    c.max !== null && t('rates.atMost', { amount: f.money(c.max, currency) }),
-  ].filter(Boolean);
-  const share =
-    (c.pct > 0 || limits.length > 0) && [t('rates.ofCustoms', { pct: f.percent(c.pct) }), ...limits].join(', ');
-  return listed([share, c.flat > 0 && `${f.money(c.flat, currency)} ${t('rates.aShipment')}`], t('line.none'));
-}
-
-/** A country's tax card, readable. */
-export function TaxTables({ card, standing, base }: { card: TaxCard; standing: Standing | null; base: string }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  return (
-    <Box sx={{ maxWidth: 640 }}>
-      <Rows
-        caption={t('rates.vat')}
-        head={[t('form.taxClass'), t('rates.rate'), ...(card.importVatRates === null ? [] : [t('rates.importVat')])]}>
-        {Object.entries(card.vatRates).map(([k, v]) => (
-          <tr key={k}>
-            <td>{k}</td>
-            <td>{f.percent(v)}</td>
-            {card.importVatRates !== null && <td>{f.percent(card.importVatRates[k] ?? v)}</td>}
-          </tr>
-        ))}
-      </Rows>
-      <Rows caption={t('rates.rules')} head={[t('rates.what'), t('rates.howMuch')]}>
-        <tr>
-          <td>{t('rates.regime')}</td>
-          <td>{t(`regime.${card.regime}`)}</td>
-        </tr>
-        <tr>
-          <td>{t('rates.standing')}</td>
-          <td>
-            {standing === null ? t('standing.missing') : t(`standing.${standing.kind}`)} ·{' '}
-            <a href={`${base}/settings#standing`}>{t('rates.change')}</a>
-          </td>
-        </tr>
-        {card.checkoutTax > 0 && (
-          <tr>
-            <td>{t('rates.checkoutTax')}</td>
-            <td>{f.percent(card.checkoutTax)}</td>
-          </tr>
-        )}
-        <tr>
-          <td>{t('rates.customsBasis')}</td>
-          <td>{t(`rates.basis.${card.customsBasis}`)}</td>
-        </tr>
-        <tr>
-          <td>{t('rates.importVatBase')}</td>
-          <td>{t(`rates.vatBase.${card.importVatBase}`)}</td>
-        </tr>
-        <tr>
-          <td>{t('rates.dutyFree')}</td>
-          <td>{card.dutyFreeLimit === null ? t('line.none') : f.money(card.dutyFreeLimit, card.currency)}</td>
-        </tr>
-      </Rows>
-      <Rows caption={t('rates.duty')} head={[t('rates.heading'), t('form.origin'), t('rates.rate')]}>
-        {card.duties.map((d) => (
-          <tr key={`${d.heading}${d.origins?.join()}`}>
-            <td>{d.heading === '' ? t('rates.anyHeading') : d.heading}</td>
-            <td>{d.origins?.join(', ') ?? t('rates.anyOrigin')}</td>
-            <td>{dutyText(d, card.currency, t, f)}</td>
-          </tr>
-        ))}
-      </Rows>
-      <Rows caption={t('rates.charges')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {card.importCharges.map((c) => (
-          <tr key={c.name}>
-            <td>{c.name}</td>
-            <td>{chargeText(c, card.currency, t, f)}</td>
-          </tr>
-        ))}
-      </Rows>
     </Box>
   );
 }

@@ -11,7 +11,7 @@ import type { ExchangeTable } from '../../../core/money/money.ts';
 import { ChoiceLine, NumField, SidesField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Figure } from '../weigh/Workings.tsx';
-import type { Item } from './CardTables.tsx';
+import type { Item } from './tableParts.tsx';
 
 /** A lane on which nothing but the card's fees falls. */
 function triedOn(

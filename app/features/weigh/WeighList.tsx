@@ -7,7 +7,6 @@ import {
   DialogContent,
   DialogTitle,
   IconButton,
-  InputBase,
   Menu,
   MenuItem,
   Table,
@@ -16,7 +15,6 @@ import {
   TableHead,
   TableRow,
   TextField,
-  Tooltip,
   Typography,
 } from '@mui/material';
 import DownIcon from '@mui/icons-material/ExpandMore';
@@ -25,21 +23,19 @@ import { Fragment, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Form, Link, useSubmit } from 'react-router';
 import type { GateState } from '../../../core/workspace/summary.ts';
-import { GATES } from '../../../core/workspace/records.ts';
 import type { Gate } from '../../../core/workspace/records.ts';
-import { minorDigits } from '../../../core/money/money.ts';
-import { FAMILIES } from '../../../core/lane/lines.ts';
 import { boundWithout } from '../../../core/lane/bounds.ts';
-import { useBounds } from '../../ui/bounds.ts';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { parseNumber } from '../../ui/parseNumber.ts';
-import { floorTo, useFormat } from '../../ui/locale.ts';
+import { useFormat } from '../../ui/locale.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { TableToSave } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
+import { perHundred, LaneCells, Gates } from './WeighCells.tsx';
+import { Limit, Pick, Empty } from './WeighLimits.tsx';
 
 export type LaneLine = {
   id: string;
@@ -89,19 +85,6 @@ type Props = {
 
 const SORTS = ['keeps', 'margin', 'roi', 'launch', 'name', 'changed'] as const;
 type Sort = (typeof SORTS)[number];
-
-/** The same bar per 100 of price. */
-function perHundred(bar: BarResult): BarResult {
-  const gross = bar.figures.gross ?? 0;
-  const f = gross > 0 ? 100 / gross : 0;
-  return {
-    ...bar,
-    families: Object.fromEntries(
-      FAMILIES.map((x) => [x, bar.families[x] === null ? null : (bar.families[x] as number) * f]),
-    ) as BarResult['families'],
-    figures: { gross: gross * f, unitProfit: bar.figures.unitProfit === null ? null : bar.figures.unitProfit * f },
-  };
-}
 
 export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }: Props) {
   const { t, i18n } = useTranslation();
@@ -556,338 +539,6 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
             </DialogActions>
           </Form>
         </Dialog>
-      )}
-    </Box>
-  );
-}
-
-function LaneCells({
-  lane,
-  bar,
-  scale,
-  homeCurrency,
-  bold = false,
-}: {
-  lane: LaneLine | undefined;
-  bar: BarResult | undefined;
-  scale: number;
-  homeCurrency: string;
-  bold?: boolean;
-}) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const bounds = useBounds();
-  if (lane === undefined || bar === undefined)
-    return (
-      <>
-        <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }} />
-        <TableCell />
-        <TableCell />
-        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
-        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
-        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
-        <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
-      </>
-    );
-  const profit = lane.bar.figures.unitProfit;
-  const lacking = lane.bar.incomplete.unitProfit;
-  const incomplete = bounds.lacks(lacking);
-  const wide = { display: { xs: 'none', md: 'table-cell' } };
-  return (
-    <>
-      <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' }, minWidth: 160 }}>
-        <MarginBar result={bar} scale={scale} height={bold ? 12 : 9} />
-      </TableCell>
-      <TableCell
-        align="right"
-        sx={{
-          fontWeight: 680,
-          whiteSpace: 'nowrap',
-          color:
-            profit === null
-              ? 'text.secondary'
-              : incomplete
-                ? 'text.primary'
-                : profit < 0
-                  ? 'error.main'
-                  : 'primary.main',
-          fontSize: '0.92rem',
-        }}>
-        {profit === null ? '–' : bounds.of(f.plain(profit, lane.bar.currency || homeCurrency), lacking)}
-        {profit !== null && profit < 0 && <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>}
-      </TableCell>
-      {incomplete || profit === null ? (
-        <TableCell
-          align="right"
-          sx={{
-            fontSize: '0.78rem',
-            color: 'text.secondary',
-            lineHeight: 1.25,
-            minWidth: 90,
-            display: { xs: 'table-cell', md: 'none' },
-          }}
-        />
-      ) : null}
-      {incomplete || profit === null ? (
-        <TableCell
-          colSpan={2}
-          align="right"
-          sx={{ ...wide, fontSize: '0.78rem', color: 'text.secondary', lineHeight: 1.25, minWidth: 90 }}>
-          {profit === null && lane.problems[0] !== undefined
-            ? t(`problemShort.${lane.problems[0]}`)
-            : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}
-        </TableCell>
-      ) : (
-        <TableCell align="right">{f.percent(lane.margin)}</TableCell>
-      )}
-      {!incomplete && profit !== null && (
-        <TableCell align="right" sx={wide}>
-          {f.percent(lane.roi, 0)}
-        </TableCell>
-      )}
-      <TableCell align="right" sx={wide}>
-        {lane.breakEven === null ? '–' : bounds.of(f.money(lane.breakEven, lane.currency), lacking, 'above')}
-      </TableCell>
-      <TableCell align="right" sx={wide}>
-        {lane.mostToPay === null
-          ? '–'
-          : bounds.of(
-              f.money(floorTo(lane.mostToPay, minorDigits(lane.mostToPayCurrency)), lane.mostToPayCurrency),
-              lacking,
-              'lessThan',
-            )}
-        {bold && (lane.stale || lane.quoteDate !== null) && (
-          <Box
-            sx={{
-              fontSize: '0.72rem',
-              lineHeight: 1.2,
-              whiteSpace: 'nowrap',
-              color: lane.stale ? 'error.main' : 'text.secondary',
-              fontWeight: lane.stale ? 650 : 400,
-            }}>
-            {lane.stale ? t('weigh.quoteExpired') : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}
-          </Box>
-        )}
-      </TableCell>
-      <TableCell align="right" sx={wide}>
-        {lane.launchCash === null
-          ? '–'
-          : bounds.of(f.number(Math.round(lane.launchCash), 0), lane.launchLacks, 'atLeast')}
-      </TableCell>
-    </>
-  );
-}
-
-/**
- * Five gates in order: passed is a solid stroke, near half, failed an outlined box with a cross bar, open a faint
- * stroke.
- */
-function Gates({
-  gates,
-  dropped,
-  missed,
-}: {
-  gates: Record<Gate, GateState>;
-  dropped: string | null;
-  missed: LaneLine['missed'];
-}) {
-  const { t } = useTranslation();
-  const words = GATES.map((g) => `${t(`gates.${g}`)}: ${t(`gates.${gates[g]}`)}`).join('; ');
-  const reached = GATES.findIndex((g) => gates[g] === 'failed');
-  const next = GATES.findIndex((g) => gates[g] === 'open');
-  const failed = missed.filter((m) => m.verdict === 'fail');
-  const figures = (list: LaneLine['missed']) =>
-    list.map((m) => t(`figure.${m.figure}`).replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())).join(', ');
-  // What stops it by figures says more than the name of the gate.
-  const missedText =
-    reached >= 0 && GATES[reached] !== 'profitable'
-      ? null
-      : failed.length > 0
-        ? t('weigh.misses', { figures: figures(failed) })
-        : missed.length > 0
-          ? t('weigh.near', { figures: figures(missed) })
-          : null;
-  return (
-    <Tooltip title={words}>
-      <Box
-        tabIndex={0}
-        role="img"
-        aria-label={missedText === null ? words : `${words}; ${missedText}`}
-        sx={{ width: 112 }}>
-        <Box sx={{ display: 'flex', gap: 0.4 }}>
-          {GATES.map((g) => (
-            <Box
-              key={g}
-              sx={{
-                width: 15,
-                height: 7,
-                boxSizing: 'border-box',
-                ...(gates[g] === 'passed'
-                  ? { bgcolor: 'text.primary' }
-                  : gates[g] === 'near'
-                    ? {
-                        background: 'linear-gradient(90deg, var(--mui-palette-text-primary) 50%, transparent 50%)',
-                        border: '1px solid',
-                        borderColor: 'text.primary',
-                      }
-                    : gates[g] === 'failed'
-                      ? {
-                          border: '1.5px solid',
-                          borderColor: 'error.main',
-                          background:
-                            'linear-gradient(to top right, transparent 44%, var(--mui-palette-error-main) 44% 56%, transparent 56%)',
-                        }
-                      : { bgcolor: 'hairline' }),
-              }}
-            />
-          ))}
-        </Box>
-        <Box sx={{ fontSize: '0.72rem', lineHeight: 1.25, mt: 0.4, color: 'text.secondary' }}>
-          {dropped !== null
-            ? dropped
-            : missedText !== null
-              ? missedText
-              : reached >= 0
-                ? t('gates.stopped', { gate: t(`gates.${GATES[reached]}`).toLowerCase() })
-                : next >= 0
-                  ? t('gates.next', { gate: t(`gates.${GATES[next]}`).toLowerCase() })
-                  : t('gates.all')}
-        </Box>
-      </Box>
-    </Tooltip>
-  );
-}
-
-/** Limits that a narrow screen leaves out while they are not set. */
-const roomy = (set: boolean) => ({ xs: set ? 'flex' : 'none', sm: 'flex' });
-
-function Limit({
-  label,
-  value,
-  onChange,
-  width,
-  takes,
-}: {
-  label: string;
-  value: string;
-  onChange: (v: string) => void;
-  width: number;
-  takes: number;
-}) {
-  const { t } = useTranslation();
-  return (
-    <Box
-      component="label"
-      sx={{
-        display: label === t('weigh.words') ? 'flex' : roomy(value !== ''),
-        alignItems: 'center',
-        gap: 0.75,
-        border: '1px solid',
-        borderColor: value ? 'text.primary' : 'hairline',
-        borderRadius: 1,
-        px: 1,
-        height: 30,
-        fontSize: '0.84rem',
-        bgcolor: 'background.paper',
-      }}>
-      {label}
-      <InputBase
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-        inputProps={{ 'aria-label': label }}
-        sx={{
-          width,
-          fontSize: '0.84rem',
-          fontWeight: 650,
-          borderBottom: '1px solid',
-          borderColor: 'fieldLine',
-          '& input': { p: 0 },
-        }}
-      />
-      {takes > 0 && (
-        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>
-          {t('weigh.takes', { count: takes })}
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-function Pick({
-  label,
-  value,
-  options,
-  onChange,
-  takes,
-  none,
-}: {
-  label: string;
-  value: string;
-  options: (readonly [string, string])[];
-  onChange: (v: string) => void;
-  takes: number;
-  none?: string;
-}) {
-  const { t } = useTranslation();
-  return (
-    <Box
-      component="label"
-      sx={{
-        display: label === t('weigh.way') ? 'flex' : roomy(value !== ''),
-        alignItems: 'center',
-        gap: 0.5,
-        border: '1px solid',
-        borderColor: value ? 'text.primary' : 'hairline',
-        borderRadius: 1,
-        px: 1,
-        height: 30,
-        fontSize: '0.84rem',
-        bgcolor: 'background.paper',
-      }}>
-      {label}
-      <Box
-        component="select"
-        aria-label={label}
-        value={value}
-        onChange={(e: { target: { value: string } }) => onChange(e.target.value)}
-        sx={{
-          font: 'inherit',
-          fontWeight: 650,
-          border: 0,
-          bgcolor: 'transparent',
-          color: 'text.primary',
-          maxWidth: 96,
-        }}>
-        <option value="">{none ?? t('weigh.any')}</option>
-        {options.map(([v, text]) => (
-          <option key={v} value={v}>
-            {text}
-          </option>
-        ))}
-      </Box>
-      {takes > 0 && (
-        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>
-          {t('weigh.takes', { count: takes })}
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-function Empty({ base, canEdit }: { base: string; canEdit: boolean }) {
-  const { t } = useTranslation();
-  return (
-    <Box sx={{ py: 6, maxWidth: 560 }}>
-      <Typography variant="h4" sx={{ mb: 1 }}>
-        {t('weigh.emptyTitle')}
-      </Typography>
-      <Typography color="text.secondary" sx={{ mb: 3 }}>
-        {t('weigh.emptyText')}
-      </Typography>
-      {canEdit && (
-        <Button component={Link} to={`${base}/find`} variant="contained" size="large">
-          {t('weigh.first')}
-        </Button>
       )}
     </Box>
   );

@@ -1,0 +1,384 @@
+/** Lanes of a candidate: added, taken away, put back, brought in and opened as documents. */
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import equal from 'fast-deep-equal';
+import { data } from 'react-router';
+import { z } from 'zod';
+import { issuesOf } from '../../core/issues.ts';
+import { evaluate } from '../../core/lane/result.ts';
+import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
+import { laneDocument } from '../../core/lane/schema.ts';
+import type { LaneDocument } from '../../core/lane/schema.ts';
+import type { ExchangeTable } from '../../core/money/money.ts';
+import { measuresOf } from '../../core/workspace/summary.ts';
+import { newLane } from '../../core/workspace/newLane.ts';
+import { candidateData, cardsOf, storedLane } from '../../core/workspace/records.ts';
+import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
+import type { CardData, CardKind } from '../../core/cards/schema.ts';
+import type { Settings } from '../../core/workspace/settings.ts';
+import { candidate, lane, quote, rateCard } from '../db/schema.ts';
+import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
+import { today } from '../env.ts';
+import { namedByLanes, needOwn } from './own.ts';
+import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
+import { insertLanes } from './storeLanes.ts';
+import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
+import type { CardRow } from './workspaces.ts';
+import type { LaneRow } from './candidates.ts';
+
+/** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
+export async function versionInForce(
+  tx: Tx,
+  workspaceId: string,
+  cards: readonly CardRow[],
+  id: string | null,
+): Promise<string | null> {
+  if (id === null || cards.some((c) => c.id === id)) return id;
+  await needOwn(tx, workspaceId, { card: [id] });
+  const [old] = await tx
+    .select({ kind: rateCard.kind, key: rateCard.key })
+    .from(rateCard)
+    .where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.id, id)));
+  return cards.find((c) => c.kind === old?.kind && c.key === old.key)?.id ?? null;
+}
+
+type LaneAsk = {
+  marketplaceCardId: string | null;
+  country: string;
+  price: number | null;
+  quoteId: string | null;
+  position: number;
+};
+
+export async function addLaneIn(
+  tx: Tx,
+  workspaceId: string,
+  settings: Settings,
+  cards: readonly CardRow[],
+  of: { id: string; data: CandidateData },
+  ask: LaneAsk,
+  quotes: Readonly<Record<string, QuoteSource>>,
+  by: string,
+): Promise<string> {
+  const card = cards.find((c) => c.id === ask.marketplaceCardId && c.kind === 'marketplace');
+  const market = card?.data as MarketplaceCard | undefined;
+  const land = market?.country ?? ask.country;
+  const tax = cards.find((c) => c.kind === 'tax' && c.key === land);
+  const exchange = cards.find((c) => c.kind === 'exchange');
+  const id = newId();
+  const stored = newLane({
+    way: of.data.way,
+    settings,
+    country: land,
+    currency: market?.currency ?? (tax?.data as TaxCard | undefined)?.currency ?? settings.homeCurrency,
+    marketplace: card === undefined || market === undefined ? null : { id: card.id, card: market },
+    taxCardId: tax?.id ?? null,
+    exchange: exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
+    origin: of.data.product.origin,
+    price: ask.price,
+    quoteId: ask.quoteId,
+    today: today(),
+    benchmarkCardId: cards.find((c) => c.kind === 'benchmark' && c.key === settings.homeCurrency)?.id ?? null,
+  });
+  await insertLanes(
+    tx,
+    workspaceId,
+    settings,
+    of,
+    [{ id, position: ask.position, data: stored }],
+    quotes,
+    Object.fromEntries(cards.map((c) => [c.id, c.data])),
+    by,
+  );
+  return id;
+}
+
+/** Adds a lane from the workspace's defaults, on the candidate's first quote. */
+export async function addLane(
+  workspaceId: string,
+  candidateId: string,
+  ask: { marketplaceCardId: string | null; country: string; price: number | null },
+  by: string,
+): Promise<string> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const settings = await settingsIn(tx, workspaceId);
+    const [row] = await tx
+      .select(candidateColumns)
+      .from(candidate)
+      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    if (settings === null || row === undefined) throw new Response('gone', { status: 404 });
+    const cards = await cardsInForce(tx, workspaceId, today());
+    const [first] = await tx
+      .select({ id: quote.id, data: quote.data })
+      .from(quote)
+      .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))
+      .orderBy(asc(quote.createdAt))
+      .limit(1);
+    const [count] = await tx
+      .select({ n: sql<number>`coalesce(max(${lane.position}), -1) + 1` })
+      .from(lane)
+      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
+    return addLaneIn(
+      tx,
+      workspaceId,
+      settings,
+      cards,
+      row,
+      {
+        ...ask,
+        marketplaceCardId: await versionInForce(tx, workspaceId, cards, ask.marketplaceCardId),
+        quoteId: first?.id ?? null,
+        position: count?.n ?? 0,
+      },
+      first === undefined ? {} : { [first.id]: first.data },
+      by,
+    );
+  });
+}
+
+/** Removes a lane and returns it, so that the removal can be undone. */
+export async function removeLane(workspaceId: string, laneId: string): Promise<LaneRow | null> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const [gone] = await tx
+      .delete(lane)
+      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.id, laneId)))
+      .returning(laneColumns);
+    return gone ?? null;
+  });
+}
+
+/** A lane as the sheet holds it after its removal, to be put back. */
+export const removedLane = z.object({
+  id: z.uuid(),
+  position: z.number().int().min(0).max(1e6),
+  data: storedLane,
+  scenarioOf: z.uuid().nullable().default(null),
+});
+
+/** Puts removed lanes back, or stores copies of lanes as scenarios; those that are there already stay as they are. */
+export async function putLanes(
+  workspaceId: string,
+  candidateId: string,
+  rows: readonly z.output<typeof removedLane>[],
+  by: string,
+): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const settings = await settingsIn(tx, workspaceId);
+    const [of] = await tx
+      .select({ id: candidate.id, data: candidate.data })
+      .from(candidate)
+      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    if (settings === null || of === undefined) throw new Response('gone', { status: 404 });
+    const there = new Set(
+      (
+        await tx
+          .select({ id: lane.id })
+          .from(lane)
+          .where(
+            and(
+              eq(lane.workspaceId, workspaceId),
+              inArray(
+                lane.id,
+                rows.map((r) => r.id),
+              ),
+            ),
+          )
+      ).map((r) => r.id),
+    );
+    const quotes = Object.fromEntries(
+      (
+        await tx
+          .select(quoteColumns)
+          .from(quote)
+          .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))
+      ).map((q) => [q.id, q.data]),
+    );
+    const fresh = rows.filter((r) => !there.has(r.id));
+    const named = namedByLanes(fresh.map((r) => r.data));
+    await needOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
+    if (named.quote.some((id) => !Object.hasOwn(quotes, id)))
+      throw data({ error: 'This names a quote that is not of this product. Choose one that is.' }, 422);
+    const scenarios = fresh.flatMap((r) => r.scenarioOf ?? []);
+    const base =
+      scenarios.length === 0
+        ? []
+        : await tx
+            .select({ id: lane.id })
+            .from(lane)
+            .where(
+              and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, scenarios)),
+            );
+    if (scenarios.some((id) => !base.some((b) => b.id === id) && !rows.some((r) => r.id === id)))
+      throw data({ error: 'The lane this is a scenario of is not there any more.' }, 422);
+    await insertLanes(
+      tx,
+      workspaceId,
+      settings,
+      of,
+      fresh,
+      quotes,
+      await cardData(tx, workspaceId, cardsOf(fresh.map((r) => r.data))),
+      by,
+    );
+  });
+}
+
+/** Id of a card with exactly this content: one the workspace has, else a new one kept for the opened lane alone. */
+async function cardAsGiven(tx: Tx, workspaceId: string, kind: CardKind, card: CardData | null): Promise<string | null> {
+  if (card === null) return null;
+  const [same] = await tx
+    .select({ id: rateCard.id })
+    .from(rateCard)
+    .where(
+      and(
+        eq(rateCard.workspaceId, workspaceId),
+        eq(rateCard.kind, kind),
+        sql`${rateCard.data} = ${JSON.stringify(card)}::jsonb`,
+      ),
+    )
+    .limit(1);
+  if (same !== undefined) return same.id;
+  const id = newId();
+  const { name, day } =
+    'inForceFrom' in card ? { name: card.name, day: card.inForceFrom } : { name: 'Exchange rates', day: card.date };
+  await tx
+    .insert(rateCard)
+    .values({ workspaceId, id, kind, key: `${OPENED}${id}`, name, inForceFrom: day, example: false, data: card });
+  return id;
+}
+
+/** Reads the text of a lane document; says what it is not, where it is wrong, and what to do. */
+export function readLaneDocument(text: unknown): { ok: true; doc: LaneDocument } | { ok: false; message: string } {
+  let json: unknown;
+  try {
+    json = JSON.parse(String(text));
+  } catch {
+    return {
+      ok: false,
+      message: 'This file is not a lane document: it is not JSON. Choose a file that was downloaded from a sheet.',
+    };
+  }
+  const parsed = laneDocument.safeParse(json);
+  if (parsed.success) return { ok: true, doc: parsed.data };
+  const [issue] = issuesOf(parsed.error);
+  return {
+    ok: false,
+    message: `This file is not a lane document. At ${issue?.path}: ${issue?.problem}. ${issue?.remedy}`,
+  };
+}
+
+/** Whether a document is about the very product of a candidate; its category is the lane's own. */
+function sameProduct(doc: LaneDocument, data: CandidateData): boolean {
+  return equal({ ...doc.product, category: null }, { ...data.product, category: null });
+}
+
+/** Puts the document's quotes, rates and terms in place as one more lane of a candidate. */
+async function laneFromDocument(
+  tx: Tx,
+  workspaceId: string,
+  candidateId: string,
+  doc: LaneDocument,
+  by: string,
+): Promise<string> {
+  const {
+    format: _format,
+    version: _version,
+    date: _date,
+    homeCurrency: _home,
+    way: _way,
+    product,
+    goods,
+    rates,
+    ...terms
+  } = doc;
+  const [there] = await tx
+    .select({ position: sql<number>`coalesce(max(${lane.position}), -1) + 1` })
+    .from(lane)
+    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
+  const components: StoredLane['components'] = [];
+  for (const c of goods === null || goods === 'none' ? [] : goods) {
+    const quoteId = newId();
+    await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId, data: c.source });
+    components.push({
+      quoteId,
+      name: c.name,
+      unitsInSoldPack: c.unitsInSoldPack,
+      unitsInBoughtPack: c.unitsInBoughtPack,
+      candidateId: null,
+    });
+  }
+  const data = storedLane.parse({
+    ...terms,
+    components,
+    noGoods: goods === 'none',
+    category: product.category,
+    benchmark: rates.benchmark,
+    marketplaceCardId: await cardAsGiven(tx, workspaceId, 'marketplace', rates.marketplace),
+    taxCardId: await cardAsGiven(tx, workspaceId, 'tax', rates.tax),
+    exchangeCardId: await cardAsGiven(tx, workspaceId, 'exchange', rates.exchange),
+  });
+  const id = newId();
+  const result = evaluate(doc);
+  const settings = await settingsIn(tx, workspaceId);
+  await tx
+    .insert(lane)
+    .values({
+      workspaceId,
+      id,
+      candidateId,
+      position: there?.position ?? 0,
+      data,
+      result,
+      resultAt: new Date(),
+      updatedBy: by,
+      ...(settings === null ? {} : measuresOf(doc, result, settings.launch)),
+    });
+  return id;
+}
+
+/**
+ * Makes a candidate of a lane document: its product and one lane with the very rates it carries. Returns the
+ * candidate's id.
+ */
+export async function openAsCandidate(
+  workspaceId: string,
+  doc: LaneDocument,
+  by: string,
+  more: Partial<Pick<CandidateData, 'tags' | 'notes'>> = {},
+): Promise<string> {
+  const id = newId();
+  const data = candidateData.parse({
+    ...more,
+    name: doc.name.trim() || `${doc.marketplace} ${doc.country}`.trim(),
+    way: doc.way,
+    product: doc.product,
+  });
+  await inWorkspace(workspaceId, async (tx) => {
+    await tx.insert(candidate).values({ workspaceId, id, data });
+    await laneFromDocument(tx, workspaceId, id, doc, by);
+  });
+  return id;
+}
+
+/**
+ * Stores a lane document as one more lane of a candidate, with its own quotes and the very rates it carries, so that
+ * its
+ * figures are those of the document. Null where the document is about another product: then it is a candidate of its
+ * own.
+ */
+export async function openLaneDocument(
+  workspaceId: string,
+  candidateId: string,
+  doc: LaneDocument,
+  by: string,
+): Promise<string | null> {
+  return inWorkspace(workspaceId, async (tx) => {
+    const [of] = await tx
+      .select({ data: candidate.data })
+      .from(candidate)
+      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    return of === undefined || !sameProduct(doc, of.data)
+      ? null
+      : laneFromDocument(tx, workspaceId, candidateId, doc, by);
+  });
+}
