@@ -3,7 +3,8 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [reactRouter()],
-  // MUI's ES modules import each other without extensions, which Node does not resolve; the server build bundles them.
+  // MUI's ES modules import each other without extensions, which Node does not resolve; the server build
+  // bundles them.
   ssr: { noExternal: [/^@mui\//, /^@emotion\//, 'react-i18next'] },
   server: { watch: { ignored: ['**/.data/**', '**/build/**'] } },
   build: { target: 'es2022', assetsInlineLimit: 0 },

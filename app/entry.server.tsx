@@ -49,7 +49,8 @@ export default function handleRequest(
         },
         onShellError: no,
         onError(error: unknown) {
-          if (answered) log.error({ message: error instanceof Error ? error.message : 'unknown' }, 'rendering failed');
+          if (answered)
+            log.error({ message: error instanceof Error ? error.message : 'unknown' }, 'rendering failed');
         },
       },
     );

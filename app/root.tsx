@@ -69,7 +69,8 @@ export function ErrorBoundary() {
   const { t } = useTranslation();
   const error = useRouteError();
   const status = isRouteErrorResponse(error) ? error.status : 500;
-  const kind = status === 404 ? 'notFound' : status === 403 ? 'notAllowed' : status === 503 ? 'databaseAway' : 'broken';
+  const kind =
+    status === 404 ? 'notFound' : status === 403 ? 'notAllowed' : status === 503 ? 'databaseAway' : 'broken';
   return (
     <Container component="main" maxWidth="sm" sx={{ py: 10 }}>
       <Logo label />

@@ -96,7 +96,8 @@ export async function measureColumns(): Promise<Measure[]> {
     for (const doc of docs) reckon(doc, r);
     single.push(performance.now() - started);
   }
-  // A changed assumption: evaluated, held against hurdles, limited, put in order, summed up, the first window taken.
+  // A changed assumption: evaluated, held against hurdles, limited, put in order, summed up, the first window
+  // taken.
   const verdicts = new Uint8Array(ROWS);
   const limits = [
     { values: out.unitProfit, min: 1, max: null, keepUnknown: false },

@@ -61,7 +61,8 @@ export function measureCore(): Measure[] {
   for (const d of lanes) {
     const limits = new Set<number>();
     for (const x of d.rates.marketplace?.categories ?? [])
-      if (x.key === d.product.category) for (const t of x.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
+      if (x.key === d.product.category)
+        for (const t of x.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
     for (const t of d.rates.marketplace?.warehouse?.tiers ?? [])
       for (const band of t.bands) if (band.upToPrice !== null) limits.add(band.upToPrice);
     const found = priceFor(d).evaluations;

@@ -24,7 +24,10 @@ const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const query = (over: Partial<ListQuery>): ListQuery => listQuery.parse(over);
 const window: Wanted = {
-  query: query({ filters: [{ kind: 'verdict', only: ['pass'] }], sort: [{ by: 'profitPerMonth', down: true }] }),
+  query: query({
+    filters: [{ kind: 'verdict', only: ['pass'] }],
+    sort: [{ by: 'profitPerMonth', down: true }],
+  }),
   show: 'kept',
   from: 0,
   count: 60,
@@ -184,7 +187,9 @@ export async function measureLists(): Promise<Measure[]> {
       }),
     );
     await askList(w.id, assume(0.14), all);
-    const scrolled = await times(25, (i) => askList(w.id, assume(0.14), { ...all, from: i * 39_999, count: 100 }));
+    const scrolled = await times(25, (i) =>
+      askList(w.id, assume(0.14), { ...all, from: i * 39_999, count: 100 }),
+    );
     const bare = await times(25, () => fetch(`${process.env.BM_ORIGIN}/sign-in`).then((r) => r.text()));
     const beside = `a bare page of the web process ${bare.toFixed(1)} ms`;
     measures.push({
@@ -290,7 +295,10 @@ async function measureWorkbook(folder: string): Promise<Measure> {
     }))
       for await (const row of s) void row.values;
   };
-  const [alone, ours] = [await timed(bare), await timed(() => convertSheet(path, null, join(folder, 'list.csv')))];
+  const [alone, ours] = [
+    await timed(bare),
+    await timed(() => convertSheet(path, null, join(folder, 'list.csv'))),
+  ];
   return {
     name: 'Workbook of 100,000 rows, read as a list',
     value: ours,

@@ -25,16 +25,20 @@ async function timed<T>(work: () => Promise<T>): Promise<{ value: T; ms: number 
 }
 
 /**
- * A candidate with five quotes; its lanes are every combination of all marketplaces, two ways of fulfilment and all
- * routes.
+ * A candidate with five quotes; its lanes are every combination of all marketplaces, two ways of fulfilment
+ * and all routes.
  */
-async function manyLanes(workspaceId: string): Promise<{ id: string; lanes: number; ms: number; one: string }> {
+async function manyLanes(
+  workspaceId: string,
+): Promise<{ id: string; lanes: number; ms: number; one: string }> {
   const cards = await inWorkspace(workspaceId, (tx) => cardsInForce(tx, workspaceId, '2026-11-24'));
   const [bee] = await inWorkspace(workspaceId, (tx) =>
     tx
       .select({ id: candidate.id, data: candidate.data })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), sql`${candidate.data} ->> 'name' like 'Bee house%'`)),
+      .where(
+        and(eq(candidate.workspaceId, workspaceId), sql`${candidate.data} ->> 'name' like 'Bee house%'`),
+      ),
   );
   const [q] = await inWorkspace(workspaceId, (tx) =>
     tx
@@ -52,7 +56,10 @@ async function manyLanes(workspaceId: string): Promise<{ id: string; lanes: numb
         .values({
           workspaceId,
           id,
-          data: { ...(bee?.data as NonNullable<typeof bee>['data']), name: quotes === 5 ? 'Many lanes' : 'One lane' },
+          data: {
+            ...(bee?.data as NonNullable<typeof bee>['data']),
+            name: quotes === 5 ? 'Many lanes' : 'One lane',
+          },
         });
       await tx
         .insert(quote)
@@ -83,7 +90,9 @@ async function manyLanes(workspaceId: string): Promise<{ id: string; lanes: numb
       await inWorkspace(workspaceId, (tx) =>
         tx
           .delete(lane)
-          .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, id), sql`${lane.position} >= 500`)),
+          .where(
+            and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, id), sql`${lane.position} >= 500`),
+          ),
       );
     total = value.ids.length;
     took = ms;
@@ -96,7 +105,13 @@ let took = 0;
 async function measureComparison(origin: string, many: string, one: string): Promise<Measure[]> {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-sync',
+      '--no-first-run',
+    ],
   });
   try {
     const page = await (
@@ -126,7 +141,9 @@ async function measureComparison(origin: string, many: string, one: string): Pro
       const was = await first.innerText();
       const before = await spent();
       await page.keyboard.press(i % 2 === 0 ? 'ArrowRight' : 'ArrowLeft');
-      await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+      await page.evaluate(
+        () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
+      );
       repaints.push((await spent()) - before);
       if ((await first.innerText()) === was) throw new Error('nothing was repainted');
       await page.waitForTimeout(i % 5 === 4 ? 700 : 30);
@@ -278,7 +295,9 @@ async function measureWeighing(workspaceId: string, from: string): Promise<Measu
   const filled = Date.now();
   for (let i = 0; i < 60; i++) {
     const { rows } = await inWorkspace(workspaceId, (tx) =>
-      tx.execute(sql`select last_autoanalyze from pg_stat_user_tables where schemaname = 'bm' and relname = 'lane'`),
+      tx.execute(
+        sql`select last_autoanalyze from pg_stat_user_tables where schemaname = 'bm' and relname = 'lane'`,
+      ),
     );
     const at = (rows[0] as { last_autoanalyze: Date | null } | undefined)?.last_autoanalyze ?? null;
     if (at !== null && new Date(at).getTime() > filled) break;
@@ -292,7 +311,10 @@ async function measureWeighing(workspaceId: string, from: string): Promise<Measu
   for (const [i, day] of ['2026-11-18', '2026-11-19', '2026-11-20', '2026-11-21', '2026-11-22'].entries()) {
     bares.push(await bare());
     const next = cardFrom(
-      { ...data, categories: data.categories.map((x) => ({ ...x, referral: { ...x.referral, min: 0.4 + i / 100 } })) },
+      {
+        ...data,
+        categories: data.categories.map((x) => ({ ...x, referral: { ...x.referral, min: 0.4 + i / 100 } })),
+      },
       day,
     );
     // Put in force without the look for hurdles that a worker would take at the same time.

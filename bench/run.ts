@@ -18,7 +18,9 @@ import { measureSheet } from './sheet.ts';
 async function measureLoader(): Promise<Measure> {
   const [w] = await authDb().select({ id: organization.id }).from(organization).limit(1);
   if (w === undefined) throw new Error('no workspace');
-  const rows = await inWorkspace(w.id, (tx) => tx.select({ id: candidate.id, data: candidate.data }).from(candidate));
+  const rows = await inWorkspace(w.id, (tx) =>
+    tx.select({ id: candidate.id, data: candidate.data }).from(candidate),
+  );
   const bee = rows.find((r) => r.data.name.startsWith('Bee house'));
   const query = pg.Client.prototype.query as (...args: unknown[]) => unknown;
   const seen: string[] = [];
@@ -74,5 +76,7 @@ else {
   ];
   const widths = [0, 1, 2, 3].map((c) => Math.max(...rows.map((r) => (r[c] as string).length)));
   for (const r of rows)
-    process.stdout.write(`${r.map((cell, c) => (c < 4 ? cell.padEnd(widths[c] as number) : cell)).join('  ')}\n`);
+    process.stdout.write(
+      `${r.map((cell, c) => (c < 4 ? cell.padEnd(widths[c] as number) : cell)).join('  ')}\n`,
+    );
 }

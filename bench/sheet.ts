@@ -1,5 +1,6 @@
 /**
- * Measures of the candidate's sheet in real Chromium: from key press to repainted figures, script loaded, statements.
+ * Measures of the candidate's sheet in real Chromium: from key press to repainted figures, script loaded,
+ * statements.
  */
 import { brotliCompressSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
@@ -22,7 +23,13 @@ export async function scripting(page: Page): Promise<() => Promise<number>> {
 export async function measureSheet(origin: string): Promise<Measure[]> {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-sync',
+      '--no-first-run',
+    ],
   });
   try {
     const page = await (
@@ -31,7 +38,9 @@ export async function measureSheet(origin: string): Promise<Measure[]> {
     await page.goto(`${origin}/sign-in`);
     await page.getByRole('button', { name: 'Enter the demo' }).click();
     await page.waitForURL(/weigh/);
-    const link = await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).getAttribute('href');
+    const link = await page
+      .getByRole('link', { name: 'Bee house, larch, three chambers' })
+      .getAttribute('href');
     const scripts = new Map<string, Promise<number>>();
     page.on('response', (r) => {
       if (r.request().resourceType() === 'script' || r.url().endsWith('.js'))
@@ -63,14 +72,16 @@ export async function measureSheet(origin: string): Promise<Measure[]> {
     let last = await shown.innerText();
     for (let i = 0; i < 60; i++) {
       const before = await spent();
-      // The key's event draws bar, lines, figures and lane before it returns; break-evens and what hangs on them
-      // follow.
+      // The key's event draws bar, lines, figures and lane before it returns; break-evens and what hangs on
+      // them follow.
       await page.keyboard.press(i % 2 === 0 ? 'ArrowUp' : 'ArrowDown');
       strokes.push((await spent()) - before);
       const now = await shown.innerText();
       if (now === last) throw new Error('the figures had not been drawn when the key press returned');
       last = now;
-      await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+      await page.evaluate(
+        () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
+      );
       settled.push((await spent()) - before);
       // Saving goes out after a pause; it is no part of the stroke.
       if (i % 10 === 9) await page.waitForTimeout(900);

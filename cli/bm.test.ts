@@ -17,7 +17,8 @@ function bm(args: string[], input?: string): Promise<Run> {
       process.execPath,
       ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args],
       { cwd: root, maxBuffer: 1 << 28 },
-      (error, out, err) => done({ code: typeof error?.code === 'number' ? error.code : error ? 1 : 0, out, err }),
+      (error, out, err) =>
+        done({ code: typeof error?.code === 'number' ? error.code : error ? 1 : 0, out, err }),
     );
     child.stdin?.end(input ?? '');
   });
@@ -26,14 +27,18 @@ function bm(args: string[], input?: string): Promise<Run> {
 /** Numbers of a page are compared to nine digits; what a page leaves out is not compared. */
 function matches(got: unknown, want: unknown, path = ''): string[] {
   if (typeof want === 'number' && typeof got === 'number')
-    return Math.abs(got - want) <= 1e-9 * Math.max(1, Math.abs(want)) ? [] : [`${path}: ${got}, the page says ${want}`];
+    return Math.abs(got - want) <= 1e-9 * Math.max(1, Math.abs(want))
+      ? []
+      : [`${path}: ${got}, the page says ${want}`];
   if (Array.isArray(want))
     return Array.isArray(got) && got.length === want.length
       ? want.flatMap((x, i) => matches(got[i], x, `${path}.${i}`))
       : [`${path}: another length`];
   if (want !== null && typeof want === 'object')
     return got !== null && typeof got === 'object'
-      ? Object.entries(want).flatMap(([k, v]) => matches((got as Record<string, unknown>)[k], v, `${path}.${k}`))
+      ? Object.entries(want).flatMap(([k, v]) =>
+          matches((got as Record<string, unknown>)[k], v, `${path}.${k}`),
+        )
       : [`${path}: missing`];
   return got === want ? [] : [`${path}: ${JSON.stringify(got)}, the page says ${JSON.stringify(want)}`];
 }
@@ -74,7 +79,9 @@ describe('bm', () => {
     const doc = randomLane(7);
     const run = await bm(['evaluate'], JSON.stringify(doc));
     const result = evaluate(doc);
-    expect(laneResult.parse(JSON.parse(run.out))).toEqual(laneResult.parse(JSON.parse(JSON.stringify(result))));
+    expect(laneResult.parse(JSON.parse(run.out))).toEqual(
+      laneResult.parse(JSON.parse(JSON.stringify(result))),
+    );
   });
   it('adds workings when asked', async () => {
     const run = await bm(['evaluate', '--workings'], JSON.stringify(randomLane(11, 0)));
@@ -86,7 +93,10 @@ describe('bm', () => {
   });
   it('a document a line: an invalid line keeps its place, exit 2, and says line, path, problem and remedy', async () => {
     const good = JSON.stringify(randomLane(3));
-    const run = await bm(['evaluate', '--jsonl'], `${good}\n{"format":"bold-margin/lane"}\nnot json\n${good}\n`);
+    const run = await bm(
+      ['evaluate', '--jsonl'],
+      `${good}\n{"format":"bold-margin/lane"}\nnot json\n${good}\n`,
+    );
     const lines = run.out
       .trim()
       .split('\n')
@@ -104,9 +114,11 @@ describe('bm', () => {
     expect(run.err).toMatch(/^line 2: version: /m);
   });
   it('streams: the first answer is there before the last document is', async () => {
-    const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl'], {
-      cwd: root,
-    });
+    const child = spawn(
+      process.execPath,
+      ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl'],
+      { cwd: root },
+    );
     const first = new Promise<string>((done) => child.stdout.once('data', (d) => done(String(d))));
     child.stdin.write(`${JSON.stringify(randomLane(5))}\n`);
     expect(JSON.parse(await first)).toMatchObject({ format: 'bold-margin/result' });
@@ -140,7 +152,10 @@ describe('what cannot be done is said in a sentence, with exit code 2 and no sta
     writeFileSync(join(folder, 'marked.json'), `\ufeff${lane}`);
     writeFileSync(join(folder, 'marked.jsonl'), `\ufeff${lane}\n${lane}\n`);
     writeFileSync(join(folder, 'plain.csv'), 'Barcode,Price\n9520000000011,3\n');
-    writeFileSync(join(folder, 'map.json'), JSON.stringify({ columns: { identifier: 'Barcode', cost: 'Price' } }));
+    writeFileSync(
+      join(folder, 'map.json'),
+      JSON.stringify({ columns: { identifier: 'Barcode', cost: 'Price' } }),
+    );
   });
   const here = (name: string): string => join(folder, name);
   it.each([

@@ -43,7 +43,14 @@ const USUAL_TARGETS: readonly Target[] = [
   { figure: 'roi', value: 0.5 },
   { figure: 'roi', value: 1 },
 ];
-const TARGET_FIGURES = ['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple'] as const;
+const TARGET_FIGURES = [
+  'unitProfit',
+  'margin',
+  'roi',
+  'marginOnShelfPrice',
+  'markup',
+  'priceMultiple',
+] as const;
 
 function targetOf(text: string): Target {
   const [figure, value] = text.split('=');
@@ -111,7 +118,9 @@ const NOT_JSON: Issue[] = [
 
 function report(issues: readonly Issue[], line?: number): void {
   for (const i of issues)
-    process.stderr.write(`${line === undefined ? '' : `line ${line}: `}${i.path}: ${i.problem}. ${i.remedy}\n`);
+    process.stderr.write(
+      `${line === undefined ? '' : `line ${line}: `}${i.path}: ${i.problem}. ${i.remedy}\n`,
+    );
 }
 
 async function main(): Promise<number> {
@@ -147,7 +156,8 @@ async function main(): Promise<number> {
       map: listMap,
       screen: screenSettings,
     }[file ?? ''];
-    if (schema === undefined) throw new UsageError('bm schema needs lane, result, launch, card, map or screen.');
+    if (schema === undefined)
+      throw new UsageError('bm schema needs lane, result, launch, card, map or screen.');
     process.stdout.write(
       `${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`,
     );
@@ -155,7 +165,8 @@ async function main(): Promise<number> {
   }
   if (command === 'screen') {
     if (file === undefined) throw new UsageError('bm screen needs a file.');
-    if (values.as !== 'csv' && values.as !== 'jsonl') throw new UsageError(`"${values.as}" is neither csv nor jsonl.`);
+    if (values.as !== 'csv' && values.as !== 'jsonl')
+      throw new UsageError(`"${values.as}" is neither csv nor jsonl.`);
     const choose = CHOICES.find((c) => c === values.choose);
     if (choose === undefined) throw new UsageError(`"${values.choose}" is none of ${CHOICES.join(', ')}.`);
     return screen(
@@ -230,7 +241,8 @@ try {
   process.exitCode = await main();
 } catch (e) {
   const trouble = fileTrouble(e);
-  const asked = e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS') === true;
+  const asked =
+    e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS') === true;
   // A reader that has enough closes the pipe; nobody is left to be told.
   if ((e as { code?: string }).code !== 'EPIPE') {
     process.stderr.write(

@@ -7,7 +7,15 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import { evaluate } from '../core/lane/result.ts';
 import { screenSettings } from '../core/lists/settings.ts';
-import { demoRow, demoScreen, messyFile, TIDY_HEADER, TIDY_MAP, tidyLine, windows1252 } from '../demo/lists.ts';
+import {
+  demoRow,
+  demoScreen,
+  messyFile,
+  TIDY_HEADER,
+  TIDY_MAP,
+  tidyLine,
+  windows1252,
+} from '../demo/lists.ts';
 import { screen } from './screen.ts';
 import type { ScreenOptions } from './screen.ts';
 
@@ -133,7 +141,8 @@ describe('a list at the prompt', () => {
       skipEmptyLines: true,
     }).data;
     expect(refused.length).toBe(bad);
-    for (const r of refused) expect((r.problem as string).length * (r.remedy as string).length).toBeGreaterThan(100);
+    for (const r of refused)
+      expect((r.problem as string).length * (r.remedy as string).length).toBeGreaterThan(100);
     // Mended, the refused rows are read alone, by the same mapping.
     const mended = refused.map((r, i) => ({ ...r, EAN: demoRow(500_000 + i).barcode, 'EK netto': '3,50' }));
     const again = await run(put('mended.csv', Papa.unparse(mended)), MESSY_MAP);

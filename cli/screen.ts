@@ -52,7 +52,11 @@ const HEAD = [
 ];
 
 type Failed = { readonly issues: readonly Issue[] };
-function document<T extends z.ZodType>(path: string | undefined, schema: T, what: string): z.output<T> | Failed {
+function document<T extends z.ZodType>(
+  path: string | undefined,
+  schema: T,
+  what: string,
+): z.output<T> | Failed {
   if (path === undefined)
     return { issues: [{ path: what, problem: 'This is missing', remedy: `Give --${what} FILE.json.` }] };
   let json: unknown;
@@ -62,7 +66,11 @@ function document<T extends z.ZodType>(path: string | undefined, schema: T, what
     if (!(e instanceof SyntaxError)) throw e;
     return {
       issues: [
-        { path: what, problem: `${path} is not JSON`, remedy: 'Check it for a missing quote, comma or bracket.' },
+        {
+          path: what,
+          problem: `${path} is not JSON`,
+          remedy: 'Check it for a missing quote, comma or bracket.',
+        },
       ],
     };
   }
@@ -173,7 +181,9 @@ export async function screen(
   };
   // Opened at once, so that a path that cannot be written is said before anything is read.
   const refused =
-    options.invalid === undefined ? null : createWriteStream(options.invalid, { fd: openSync(options.invalid, 'w') });
+    options.invalid === undefined
+      ? null
+      : createWriteStream(options.invalid, { fd: openSync(options.invalid, 'w') });
   let capacity = 0;
   let columns = makeColumns(0);
   let results = makeResults(0);

@@ -16,7 +16,8 @@ const KINDS: Readonly<Record<string, string>> = {
 
 /** The issues of a failed validation in plain words; what concerns the kind and version of the document comes first. */
 export function issuesOf(error: z.ZodError): Issue[] {
-  const rank = (i: z.core.$ZodIssue): number => (i.path[0] === 'format' ? 0 : i.path[0] === 'version' ? 1 : 2);
+  const rank = (i: z.core.$ZodIssue): number =>
+    i.path[0] === 'format' ? 0 : i.path[0] === 'version' ? 1 : 2;
   return [...error.issues]
     .sort((a, b) => rank(a) - rank(b))
     .map((i) => ({ path: i.path.join('.') || '(document)', problem: problemOf(i), remedy: remedyOf(i) }));
@@ -30,13 +31,16 @@ export function sayIssue(error: z.ZodError): string {
 
 function problemOf(i: z.core.$ZodIssue): string {
   if (i.code === 'invalid_type')
-    return /received undefined$/.test(i.message) ? 'This is missing' : `This is not ${KINDS[i.expected] ?? i.expected}`;
+    return /received undefined$/.test(i.message)
+      ? 'This is missing'
+      : `This is not ${KINDS[i.expected] ?? i.expected}`;
   if (i.code === 'invalid_union' && /^Invalid/.test(i.message)) return 'This is none of what may stand here';
   if (i.code === 'invalid_value')
     return i.path[0] === 'version'
       ? 'The version is missing, or that of another version of the program'
       : 'This value is not known here';
-  if (i.code === 'unrecognized_keys') return `There is no field ${i.keys.map((k) => `"${k}"`).join(', ')} here`;
+  if (i.code === 'unrecognized_keys')
+    return `There is no field ${i.keys.map((k) => `"${k}"`).join(', ')} here`;
   if (i.code === 'too_small') return `This is under ${i.minimum}`;
   if (i.code === 'too_big') return `This is over ${i.maximum}`;
   return i.message;

@@ -20,7 +20,8 @@ export type Draw = (low: number, high: number, step: number) => number;
 /** A draw from `low` to `high` on a grid of `step`, all values equally likely. */
 export function drawer(seed: number): Draw {
   const rng = xoroshiro128plus(seed);
-  return (low, high, step) => Number((low + step * uniformInt(rng, 0, Math.round((high - low) / step))).toFixed(6));
+  return (low, high, step) =>
+    Number((low + step * uniformInt(rng, 0, Math.round((high - low) / step))).toFixed(6));
 }
 
 export const money = (euros: number, currency: string): number => {

@@ -1,10 +1,8 @@
 /**
- * Made-up suppliers' lists, drawn from a seed: goods for gardens and window sills, barcodes from GS1's demonstration
- * prefix 952.
- * Rule of the figures: a purchase price between 0.60 and 38, most of them low; a shelf price of 1.15 to 3.4 times
- * that, ending in
- * .99; sizes and weights that go with each other; units a month falling with the price. One row in eight has no
- * market figures.
+ * Made-up suppliers' lists, drawn from a seed: goods for gardens and window sills, barcodes from GS1's
+ * demonstration prefix 952. Rule of the figures: a purchase price between 0.60 and 38, most of them low; a
+ * shelf price of 1.15 to 3.4 times that, ending in .99; sizes and weights that go with each other; units a
+ * month falling with the price. One row in eight has no market figures.
  */
 import { checkDigit } from '../core/goods/gtin.ts';
 import { starterCards } from './starterCards.ts';
@@ -104,8 +102,8 @@ export function demoRow(n: number, seed = 1): DemoRow {
   const body = `952${String((seed * 100_000_000 + n) % 1_000_000_000).padStart(9, '0')}`;
   const cost = Number((0.6 + 37 * d.next() ** 3).toFixed(2));
   const size = 4 + 40 * d.next() ** 1.5;
-  const [length, width, height] = [size, size * (0.4 + 0.6 * d.next()), size * (0.15 + 0.6 * d.next())].map((x) =>
-    Number(x.toFixed(1)),
+  const [length, width, height] = [size, size * (0.4 + 0.6 * d.next()), size * (0.15 + 0.6 * d.next())].map(
+    (x) => Number(x.toFixed(1)),
   ) as [number, number, number];
   const hasMarket = d.chance(0.875);
   return {
@@ -211,11 +209,9 @@ export function tidyLine(r: DemoRow): string {
 }
 
 /**
- * A messy file: two lines above the header, semicolons, decimal commas, grams, and every tenth row with something
- * wrong with it:
- * barcodes with a wrong digit, without their zeros, in exponent form or missing, prices on request, below nothing or
- * blank, rows
- * twice. Text for Windows-1252.
+ * A messy file: two lines above the header, semicolons, decimal commas, grams, and every tenth row with
+ * something wrong with it: barcodes with a wrong digit, without their zeros, in exponent form or missing,
+ * prices on request, below nothing or blank, rows twice. Text for Windows-1252.
  */
 export function messyFile(rows: number): string {
   const comma = (x: number, digits: number): string => x.toFixed(digits).replace('.', ',');
@@ -265,8 +261,8 @@ export function messyFile(rows: number): string {
 }
 
 /**
- * Market figures for goods of the messy list that name none, as somebody keeps them: every other product has two
- * listings, at two prices.
+ * Market figures for goods of the messy list that name none, as somebody keeps them: every other product has
+ * two listings, at two prices.
  */
 export function marketFigures(rows: number): string {
   const lines = ['Barcode,Title,Shelf price,Monthly units'];
@@ -278,7 +274,9 @@ export function marketFigures(rows: number): string {
     const units = Math.round(2 + (500 / (1 + r.cost)) * d.next());
     lines.push(`${r.barcode},"${r.title}",${price.toFixed(2)},${units}`);
     if (i % 2 === 0)
-      lines.push(`${r.barcode},"${r.title}, boxed",${(price + 2).toFixed(2)},${Math.max(1, Math.round(units * 0.6))}`);
+      lines.push(
+        `${r.barcode},"${r.title}, boxed",${(price + 2).toFixed(2)},${Math.max(1, Math.round(units * 0.6))}`,
+      );
   }
   return `${lines.join('\n')}\n`;
 }
@@ -289,11 +287,15 @@ export function windows1252(text: string): Uint8Array {
 }
 
 /**
- * A workbook as suppliers send them: terms on the first sheet, the goods of two seasons on the others, headings under
- * a title.
+ * A workbook as suppliers send them: terms on the first sheet, the goods of two seasons on the others,
+ * headings under a title.
  */
 export function workbookSheets(rows: number): { name: string; rows: (string | number | null)[][] }[] {
-  const season = (name: string, from: number, n: number): { name: string; rows: (string | number | null)[][] } => ({
+  const season = (
+    name: string,
+    from: number,
+    n: number,
+  ): { name: string; rows: (string | number | null)[][] } => ({
     name,
     rows: [
       [`${name} range`],

@@ -1,7 +1,6 @@
 /**
- * `npm run demo:list -- --rows 1000000 [--out list.csv] [--seed 1]`: writes a made-up supplier's list, and beside it
- * a mapping and
- * settings to screen it with, on the example cards of the demo.
+ * `npm run demo:list -- --rows 1000000 [--out list.csv] [--seed 1]`: writes a made-up supplier's list, and
+ * beside it a mapping and settings to screen it with, on the example cards of the demo.
  */
 import { once } from 'node:events';
 import { createWriteStream, writeFileSync } from 'node:fs';

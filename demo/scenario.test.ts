@@ -49,7 +49,9 @@ const judged = demoCandidates.map(({ supplier: _s, quote, others: _o, lanes, dro
 describe('starter cards', () => {
   it('are valid, and the same at every draw', () => {
     for (const c of cards)
-      (c.kind === 'marketplace' ? marketplaceCard : c.kind === 'tax' ? taxCard : { parse: () => 0 }).parse(c.data);
+      (c.kind === 'marketplace' ? marketplaceCard : c.kind === 'tax' ? taxCard : { parse: () => 0 }).parse(
+        c.data,
+      );
     expect(starterCards()).toEqual(cards);
   });
   it('are of four marketplaces of different character', () => {
@@ -110,15 +112,23 @@ describe('the demo', () => {
     expect(demoCandidates.length).toBeGreaterThanOrEqual(14);
     expect([...new Set(judged.map((c) => c.way))].sort()).toEqual([...WAYS].sort());
     expect(
-      [...new Set(demoCandidates.flatMap((c) => [c.supplier, ...(c.others ?? []).map((o) => o.supplier)]))].sort(),
+      [
+        ...new Set(demoCandidates.flatMap((c) => [c.supplier, ...(c.others ?? []).map((o) => o.supplier)])),
+      ].sort(),
     ).toEqual(demoSuppliers.map((s) => s.key).sort());
   });
   it('has winners, near misses, clear losses, incomplete ones, and one that fits no size tier', () => {
     const names = (test: (c: (typeof judged)[number]) => boolean): number => judged.filter(test).length;
-    expect(names((c) => c.best?.hurdles.every((h) => h.verdict === 'pass') ?? false)).toBeGreaterThanOrEqual(3);
-    expect(names((c) => c.best?.hurdles.some((h) => h.verdict === 'near') ?? false)).toBeGreaterThanOrEqual(1);
+    expect(names((c) => c.best?.hurdles.every((h) => h.verdict === 'pass') ?? false)).toBeGreaterThanOrEqual(
+      3,
+    );
+    expect(names((c) => c.best?.hurdles.some((h) => h.verdict === 'near') ?? false)).toBeGreaterThanOrEqual(
+      1,
+    );
     expect(names((c) => (c.best?.result.figures.unitProfit ?? 0) < -1)).toBeGreaterThanOrEqual(1);
     expect(names((c) => (c.best?.result.incomplete.unitProfit?.length ?? 0) > 0)).toBeGreaterThanOrEqual(1);
-    expect(names((c) => c.summaries.some((s) => s.result.problems.some((p) => p.code === 'noSizeTier')))).toBe(1);
+    expect(
+      names((c) => c.summaries.some((s) => s.result.problems.some((p) => p.code === 'noSizeTier'))),
+    ).toBe(1);
   });
 });

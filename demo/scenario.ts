@@ -1,7 +1,7 @@
 /**
  * The demo: Fernhollow Goods, a made-up small company in Leipzig that sells things for garden wildlife and
- * window-sill growing.
- * Suppliers, goods and figures are invented. Barcodes, where they come, are from GS1's demonstration prefix 952.
+ * window-sill growing. Suppliers, goods and figures are invented. Barcodes, where they come, are from GS1's
+ * demonstration prefix 952.
  */
 import type { Way } from '../core/lane/schema.ts';
 import type { z } from 'zod';
@@ -197,9 +197,33 @@ export const demoCandidates: DemoCandidate[] = [
       },
     ],
     variations: [
-      { name: 'Larch, oiled', price: 34.9, cost: null, delivery: null, kg: null, shareOfSales: 0.6, stock: null },
-      { name: 'Larch, raw', price: 31.9, cost: 5.2, delivery: null, kg: null, shareOfSales: 0.3, stock: null },
-      { name: 'Pair, one box', price: 59.9, cost: 11.4, delivery: null, kg: 1.7, shareOfSales: 0.1, stock: null },
+      {
+        name: 'Larch, oiled',
+        price: 34.9,
+        cost: null,
+        delivery: null,
+        kg: null,
+        shareOfSales: 0.6,
+        stock: null,
+      },
+      {
+        name: 'Larch, raw',
+        price: 31.9,
+        cost: 5.2,
+        delivery: null,
+        kg: null,
+        shareOfSales: 0.3,
+        stock: null,
+      },
+      {
+        name: 'Pair, one box',
+        price: 59.9,
+        cost: 11.4,
+        delivery: null,
+        kg: 1.7,
+        shareOfSales: 0.1,
+        stock: null,
+      },
     ],
     lanes: [
       {
@@ -348,7 +372,14 @@ export const demoCandidates: DemoCandidate[] = [
     stage: 'checking',
     tags: ['autumn', 'heavy'],
     supplier: 'ember',
-    product: { sides: [48, 36, 26], kg: 6.4, category: 'wildlife', hsCode: '442199', origin: 'GB', oversize: true },
+    product: {
+      sides: [48, 36, 26],
+      kg: 6.4,
+      category: 'wildlife',
+      hsCode: '442199',
+      origin: 'GB',
+      oversize: true,
+    },
     gates: {
       demanded: gate(true, 'September to November'),
       enterable: gate(true, 'Few rivals at this size'),
@@ -466,7 +497,14 @@ export const demoCandidates: DemoCandidate[] = [
     stage: 'idea',
     tags: ['wood', 'long'],
     supplier: 'linden',
-    product: { sides: [240, 45, 18], kg: 9.5, category: 'garden', hsCode: '460219', origin: 'PL', oversize: true },
+    product: {
+      sides: [240, 45, 18],
+      kg: 9.5,
+      category: 'garden',
+      hsCode: '460219',
+      origin: 'PL',
+      oversize: true,
+    },
     quote: {
       kind: 'quote',
       date: '2026-11-10',
@@ -676,7 +714,14 @@ export const demoCandidates: DemoCandidate[] = [
     stage: 'checking',
     tags: ['in the hand'],
     supplier: 'shelf',
-    product: { sides: [25, 18, 3], kg: 0.7, category: 'books', taxClass: 'reduced', hsCode: '490199', origin: 'DE' },
+    product: {
+      sides: [25, 18, 3],
+      kg: 0.7,
+      category: 'books',
+      taxClass: 'reduced',
+      hsCode: '490199',
+      origin: 'DE',
+    },
     quote: { kind: 'retail', date: '2026-11-22', currency: 'EUR', shelfPrice: 3.5 },
     lanes: [{ market: 'Nordkai/DE', price: 12.9 }],
   },

@@ -1,10 +1,8 @@
 /**
- * The rate cards a new workspace starts with. Marketplaces and their fees are invented: every fee below is drawn by
- * this
- * script from a seeded generator, by the rule beside it, and recalls no schedule. VAT rates are the real standard and
- * reduced
- * rates, each with the day from which it has been in force; duties, charges and exchange rates are examples like the
- * fees.
+ * The rate cards a new workspace starts with. Marketplaces and their fees are invented: every fee below is
+ * drawn by this script from a seeded generator, by the rule beside it, and recalls no schedule. VAT rates are
+ * the real standard and reduced rates, each with the day from which it has been in force; duties, charges and
+ * exchange rates are examples like the fees.
  */
 import type { MarketplaceCard, SizeTier, TaxCard } from '../core/lane/rates.ts';
 import { marketplaceCard, taxCard } from '../core/lane/rates.ts';
@@ -78,12 +76,10 @@ const CATEGORIES = [
 ] as const;
 
 /**
- * Rule of the size tiers: six tiers; the longest side starts at 28 to 34 cm and grows by a factor of 1.35 to 1.6 a
- * tier, the
- * other sides are 0.7 and 0.35 of it; weight limits start at 0.4 to 0.6 kg and grow by 2 to 2.4. The first fee is
- * 2.20 to 3.00
- * euros, each tier adds 25 to 45 %, each weight step inside a tier 8 to 14 %, past
- * the last so much for each 100 or 500 g. Tiers from the third on count volume, at 5000 cm3 a kg.
+ * Rule of the size tiers: six tiers; the longest side starts at 28 to 34 cm and grows by a factor of 1.35 to
+ * 1.6 a tier, the other sides are 0.7 and 0.35 of it; weight limits start at 0.4 to 0.6 kg and grow by 2 to
+ * 2.4. The first fee is 2.20 to 3.00 euros, each tier adds 25 to 45 %, each weight step inside a tier 8 to 14
+ * %, past the last so much for each 100 or 500 g. Tiers from the third on count volume, at 5000 cm3 a kg.
  */
 function drawTiers(draw: Draw, currency: string): SizeTier[] {
   const names = ['Letter', 'Slim box', 'Shoe box', 'Crate', 'Trunk', 'Long goods'];
@@ -112,7 +108,10 @@ function drawTiers(draw: Draw, currency: string): SizeTier[] {
               {
                 upToPrice: money(10, currency),
                 table: {
-                  steps: steps.map((s) => ({ ...s, fee: roundMinor(s.fee * 0.85, powerOfTen(minorDigits(currency))) })),
+                  steps: steps.map((s) => ({
+                    ...s,
+                    fee: roundMinor(s.fee * 0.85, powerOfTen(minorDigits(currency))),
+                  })),
                   stepKg: 0.1,
                   stepFee: more,
                 },
@@ -129,8 +128,8 @@ function drawTiers(draw: Draw, currency: string): SizeTier[] {
 }
 
 /**
- * Rule: storage 14 to 24 euros a m3 and month, a half more from October to December; long stay from the seventh month
- * 40 to 70.
+ * Rule: storage 14 to 24 euros a m3 and month, a half more from October to December; long stay from the
+ * seventh month 40 to 70.
  */
 function drawStorage(draw: Draw, currency: string): MarketplaceCard['storage'] {
   const base = draw(14, 24, 1);
@@ -158,13 +157,11 @@ const NAME: Readonly<Record<Kind, string>> = {
 };
 
 /**
- * Rules: Alderway, with warehouses: 11 to 15 % of gross by category (whole tiers, lower up to 10 euros), minimum
- * 0.30, peak in
- * November and December. Nordkai, plain: 8 to 11 % and a fixed fee of 0.20 to 0.40. Sundra: sliced tiers, 13 to 16 %
- * up to
- * 40 to 60 euros, then 7 to 9 %, minimum 0.50 to 0.80, small warehouse surcharge. Copperlane, the seller dispatches:
- * 6 to 9 %
- * of net, payment 1.5 to 3 % and a fixed 0.25, monthly subscription 15 to 39.
+ * Rules: Alderway, with warehouses: 11 to 15 % of gross by category (whole tiers, lower up to 10 euros),
+ * minimum 0.30, peak in November and December. Nordkai, plain: 8 to 11 % and a fixed fee of 0.20 to 0.40.
+ * Sundra: sliced tiers, 13 to 16 % up to 40 to 60 euros, then 7 to 9 %, minimum 0.50 to 0.80, small warehouse
+ * surcharge. Copperlane, the seller dispatches: 6 to 9 % of net, payment 1.5 to 3 % and a fixed 0.25, monthly
+ * subscription 15 to 39.
  */
 function drawMarketplace(kind: Kind, country: string, seed: number): MarketplaceCard {
   const draw = drawer(seed);
@@ -241,7 +238,9 @@ function drawMarketplace(kind: Kind, country: string, seed: number): Marketplace
           min: m(draw(0.5, 0.8, 0.1)),
           max: null,
         })),
-        surcharges: [{ name: 'Digital services levy', pct: draw(0.01, 0.03, 0.01), of: ['referral', 'fulfilment'] }],
+        surcharges: [
+          { name: 'Digital services levy', pct: draw(0.01, 0.03, 0.01), of: ['referral', 'fulfilment'] },
+        ],
         warehouse: { tiers: drawTiers(draw, currency), addOns: { dangerous: m(0.9), oversize: m(3) } },
         storage: drawStorage(draw, currency),
       });

@@ -18,11 +18,10 @@ const LAND: Readonly<Record<string, string>> = {
 };
 
 /**
- * Rule of the routes, in euros: by sea 110 to 190 a m3, at least one, origin handling 60 to 110 a shipment, 30 to 44
- * days; by air
- * 3.20 to 6.40 a kg by weight or volume at 6000 cm3 a kg, at least 45 kg, fuel 10 to 20 %, 6 to 11 days; by road, in
- * Europe, 55 to
- * 120 a m3, at least half a one, 3 to 9 days. To the warehouse 0.20 to 0.40 a unit.
+ * Rule of the routes, in euros: by sea 110 to 190 a m3, at least one, origin handling 60 to 110 a shipment,
+ * 30 to 44 days; by air 3.20 to 6.40 a kg by weight or volume at 6000 cm3 a kg, at least 45 kg, fuel 10 to 20
+ * %, 6 to 11 days; by road, in Europe, 55 to 120 a m3, at least half a one, 3 to 9 days. To the warehouse
+ * 0.20 to 0.40 a unit.
  */
 export function drawFreight(): StarterCard[] {
   const cards: StarterCard[] = [];
@@ -50,7 +49,13 @@ export function drawFreight(): StarterCard[] {
         from: null,
         to,
         mode,
-        route: { legs: [...legs, inbound], packingAllowance: 0.1, insuranceRate, transitDays, inboundDays: 5 },
+        route: {
+          legs: [...legs, inbound],
+          packingAllowance: 0.1,
+          insuranceRate,
+          transitDays,
+          inboundDays: 5,
+        },
       });
       cards.push({ kind: 'freight', key: name, name, inForceFrom: data.inForceFrom, data });
     };
@@ -117,8 +122,8 @@ export function drawFreight(): StarterCard[] {
 }
 
 /**
- * Rule of the postage, in euros: 2.90 to 4.40 up to half a kilo, each step 12 to 22 % more, beyond 30 kg 0.40 to 0.80
- * a kilo.
+ * Rule of the postage, in euros: 2.90 to 4.40 up to half a kilo, each step 12 to 22 % more, beyond 30 kg 0.40
+ * to 0.80 a kilo.
  */
 export function drawPostage(): StarterCard[] {
   return Object.keys(LAND).map((country, i) => {

@@ -148,16 +148,28 @@ test('nobody reads or changes another workspace through the address, nor exports
     expect(await answer.text()).not.toContain('Bee house');
   }
   const origin = new URL(at('/')).origin;
-  const write = await page.request.post(`${theirs.split('?')[0]}/save`, { data: { patches: [] }, headers: { origin } });
+  const write = await page.request.post(`${theirs.split('?')[0]}/save`, {
+    data: { patches: [] },
+    headers: { origin },
+  });
   expect([400, 404]).toContain(write.status());
   const out = await page.request.get(at(`${base}/export`));
   expect(out.headers()['content-disposition']).toContain('attachment');
   expect(await out.json()).toMatchObject({ format: 'bold-margin/workspace', candidates: [] });
 });
 
-test('requests from other sites are refused; cookies and headers are closed up', async ({ page, request }) => {
-  for (const headers of [{ origin: 'https://elsewhere.example' }, {}, { origin: 'null' }] as Record<string, string>[]) {
-    const answer = await request.post(at('/sign-in'), { form: { email: 'a@b.example', password: 'x' }, headers });
+test('requests from other sites are refused; cookies and headers are closed up', async ({
+  page,
+  request,
+}) => {
+  for (const headers of [{ origin: 'https://elsewhere.example' }, {}, { origin: 'null' }] as Record<
+    string,
+    string
+  >[]) {
+    const answer = await request.post(at('/sign-in'), {
+      form: { email: 'a@b.example', password: 'x' },
+      headers,
+    });
     expect(answer.status()).toBe(403);
   }
   await enterDemo(page);
@@ -171,7 +183,9 @@ test('requests from other sites are refused; cookies and headers are closed up',
   expect(headers['x-powered-by']).toBeUndefined();
 });
 
-test("attempts to sign in are counted by the socket's address: a forged header does not help", async ({ request }) => {
+test("attempts to sign in are counted by the socket's address: a forged header does not help", async ({
+  request,
+}) => {
   const strict = process.env.E2E_STRICT_URL as string;
   const attempt = (i: number) =>
     request.post(`${strict}/sign-in.data`, {

@@ -5,7 +5,9 @@ const door = (state: 'open' | 'shut') => fetch(`${process.env.E2E_DOOR}/${state}
 test.describe.configure({ mode: 'default' });
 test.afterEach(() => door('open'));
 
-test('the database is away: a clear page, nothing typed is lost, and recovery without a restart', async ({ page }) => {
+test('the database is away: a clear page, nothing typed is lost, and recovery without a restart', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base);
   await door('shut');
@@ -39,7 +41,9 @@ test('an address that leads nowhere says so', async ({ page }) => {
   await expect(page.getByText('There is nothing here')).toBeVisible();
 });
 
-test('rows of an open list come back by themselves when the screening process has been killed', async ({ page }) => {
+test('rows of an open list come back by themselves when the screening process has been killed', async ({
+  page,
+}) => {
   const path = await openDemoList(page, 'Stock list November');
   await page.goto(at(`${path}?all=1&sort=line`));
   await ready(page);

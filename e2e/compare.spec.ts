@@ -22,7 +22,9 @@ test('lanes on one scale: best first, sorted, grouped, per 100, in local currenc
   );
   await expect(lanes(page)).toHaveCount(9);
   const keeps = async (): Promise<number[]> =>
-    (await page.locator('.compared .num:nth-child(4) b').allInnerTexts()).map((x) => Number(x.replace('−', '-')));
+    (await page.locator('.compared .num:nth-child(4) b').allInnerTexts()).map((x) =>
+      Number(x.replace('−', '-')),
+    );
   const first = await keeps();
   expect(first).toEqual([...first].sort((a, b) => b - a));
   await page.getByRole('button', { name: 'Turn the order' }).click();
@@ -42,7 +44,9 @@ test('why one keeps less than another: the lines add up to the difference', asyn
   await page.getByRole('button', { name: 'Compare the others with Germany · Alderway' }).click();
   await lanes(page).filter({ hasText: 'France' }).click();
   const pane = page.getByTestId('differences');
-  await expect(pane).toContainText(/Why does France · Alderway keep €\d+\.\d\d (less|more) than Germany · Alderway\?/);
+  await expect(pane).toContainText(
+    /Why does France · Alderway keep €\d+\.\d\d (less|more) than Germany · Alderway\?/,
+  );
   const amounts = (await pane.locator('div > div:nth-child(2)').allInnerTexts())
     .filter((x) => /^[+−]?\d+\.\d\d$/.test(x.trim()))
     .map((x) => Number(x.replace('−', '-')));
@@ -51,7 +55,9 @@ test('why one keeps less than another: the lines add up to the difference', asyn
   expect(Math.round(amounts.reduce((s, x) => s + x, 0) * 100) / 100).toBe(total);
 });
 
-test('by keyboard alone: pin a lane, ask why another differs; converted figures name their rates', async ({ page }) => {
+test('by keyboard alone: pin a lane, ask why another differs; converted figures name their rates', async ({
+  page,
+}) => {
   await openComparison(page, 'Bee house, larch, three chambers');
   await expect(page.getByTestId('rates-used')).toContainText(
     /Converted at .*1 GBP = 1\.\d+ EUR \(\d+ Nov 2026, \d+ days? old\)/,
@@ -73,7 +79,9 @@ test('by keyboard alone: pin a lane, ask why another differs; converted figures 
   expect(csv).toMatch(/\r\nDE,-?\d+\.\d+,/);
 });
 
-test('shops for the same goods step by step: the order of discounts is seen, switched and saved', async ({ page }) => {
+test('shops for the same goods step by step: the order of discounts is seen, switched and saved', async ({
+  page,
+}) => {
   await openComparison(page, 'Nest box camera, clearance');
   await page.getByRole('tab', { name: 'Suppliers' }).click();
   const shops = page.getByRole('region', { name: 'Shops step by step' }).first();
@@ -100,7 +108,9 @@ test('shops for the same goods step by step: the order of discounts is seen, swi
   expect(download.suggestedFilename()).toBe('Shops step by step.xlsx');
 });
 
-test('what if freight trebles: every lane answers at once, nothing is saved; a quantity can be', async ({ page }) => {
+test('what if freight trebles: every lane answers at once, nothing is saved; a quantity can be', async ({
+  page,
+}) => {
   await openComparison(page, 'Bee house, larch, three chambers');
   const before = await lanes(page).first().innerText();
   await page.getByRole('slider').focus();
@@ -115,7 +125,9 @@ test('what if freight trebles: every lane answers at once, nothing is saved; a q
 test('grid, prices, routes and quotes of one product', async ({ page }) => {
   await openComparison(page, 'Bee house, larch, three chambers');
   await page.getByRole('tab', { name: 'Grid' }).click();
-  await expect(page.getByRole('row').filter({ hasText: 'Germany' }).getByRole('button').first()).toBeVisible();
+  await expect(
+    page.getByRole('row').filter({ hasText: 'Germany' }).getByRole('button').first(),
+  ).toBeVisible();
   await page.getByRole('tab', { name: 'Routes' }).click();
   await expect(page.getByRole('row').filter({ hasText: 'By sea to' })).toBeVisible();
   await expect(page.getByRole('row').filter({ hasText: 'By air to' })).toBeVisible();
@@ -167,7 +179,9 @@ test('scenarios, price ladder, variations, how sure, a second quote and a route 
   await expect(async () => {
     await page.getByLabel('Name of a scenario').fill('');
     await page.getByLabel('Name of a scenario').fill('Dearer, fewer');
-    await expect(page.getByRole('button', { name: 'Keep this lane as a scenario' })).toBeEnabled({ timeout: 1000 });
+    await expect(page.getByRole('button', { name: 'Keep this lane as a scenario' })).toBeEnabled({
+      timeout: 1000,
+    });
   }).toPass();
   await page.getByRole('button', { name: 'Keep this lane as a scenario' }).click();
   const row = page.getByRole('row').filter({ hasText: 'Dearer, fewer' });
@@ -197,7 +211,9 @@ test('scenarios, price ladder, variations, how sure, a second quote and a route 
       new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
     );
   });
-  await expect(page.getByTestId('variations-answer')).toContainText(/1 of 2 keep something\. Over all, a unit keeps/);
+  await expect(page.getByTestId('variations-answer')).toContainText(
+    /1 of 2 keep something\. Over all, a unit keeps/,
+  );
   await saved(page);
 
   await page.getByRole('button', { name: 'How sure' }).click();
@@ -223,7 +239,9 @@ test('suppliers with everything bought there', async ({ page }) => {
   await page.getByRole('link', { name: /Haiyu Garden Crafts/ }).click();
   await page.waitForURL(/name=Haiyu/);
   await ready(page);
-  await expect(page.getByRole('row').filter({ hasText: 'Bee house' })).toContainText(/from 400: (US)?\$5\.60/);
+  await expect(page.getByRole('row').filter({ hasText: 'Bee house' })).toContainText(
+    /from 400: (US)?\$5\.60/,
+  );
   await page.getByLabel('Contact').fill('Ms Bao, export');
   const [saved_] = await Promise.all([
     page.waitForResponse((r) => r.request().method() === 'POST'),

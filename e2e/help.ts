@@ -5,18 +5,23 @@ import type { Browser, Page } from '@playwright/test';
 import { root } from '../scripts/lib/system.mjs';
 
 /**
- * Every page of every test fails the test when it throws, or when the browser reports a breach of the content policy.
+ * Every page of every test fails the test when it throws, or when the browser reports a breach of the content
+ * policy.
  */
 export const test = base.extend<{ faults: string[] }>({
   faults: [
     async ({ context }, use) => {
       const faults: string[] = [];
       context.on('weberror', (e) => {
-        // The router lets the abort of an overtaken request surface as an error; it means nothing and shows nowhere.
+        // The router lets the abort of an overtaken request surface as an error; it means nothing and shows
+        // nowhere.
         if (!/signal is aborted/.test(e.error().message)) faults.push(`threw: ${e.error().message}`);
       });
       context.on('console', (m) => {
-        if (m.type() === 'error' && /Content Security Policy|Minified React|Hydration|did not match/i.test(m.text()))
+        if (
+          m.type() === 'error' &&
+          /Content Security Policy|Minified React|Hydration|did not match/i.test(m.text())
+        )
           faults.push(m.text());
       });
       await use(faults);
@@ -116,7 +121,8 @@ export async function addProduct(
 export const openFamily = (page: Page, family: string) =>
   page.getByRole('button', { name: family, exact: true }).click();
 export const answer = (page: Page) => page.getByTestId('answer');
-export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
+export const saved = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: /^Saved$/ })).toBeVisible();
 
 /** The lane document of the sheet, as it is downloaded. */
 export async function downloadLane(page: Page): Promise<{ text: string; path: string }> {

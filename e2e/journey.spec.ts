@@ -2,10 +2,14 @@ import { writeFileSync } from 'node:fs';
 import { answer, bm, downloadLane, expect, menuItem, newcomer, openFamily, ready, test } from './help.ts';
 
 type Result = { figures: Record<string, number | null>; lines: Record<string, number | null> };
-type Solution = { breakEvenPrice: { price: number }; highestPurchaseCost: { unitPrice: number; currency: string }[] };
+type Solution = {
+  breakEvenPrice: { price: number };
+  highestPurchaseCost: { unitPrice: number; currency: string }[];
+};
 type Launch = { budget: { total: number; lines: { goods: number } } };
 
-const money = (x: number): string => new Intl.NumberFormat('en-GB', { style: 'currency', currency: 'EUR' }).format(x);
+const money = (x: number): string =>
+  new Intl.NumberFormat('en-GB', { style: 'currency', currency: 'EUR' }).format(x);
 const down = (x: number): number => Math.floor(x * 100 + 1e-9) / 100;
 
 test('from nothing to break-even, most to pay and launch budget, with the figures of the command line', async ({
@@ -106,7 +110,10 @@ test('from nothing to break-even, most to pay and launch budget, with the figure
     discounts: { units: 0, discount: 0 },
   };
   const launchPath = info.outputPath('launch.json');
-  writeFileSync(launchPath, JSON.stringify({ format: 'bold-margin/launch', version: 1, lane: JSON.parse(text), plan }));
+  writeFileSync(
+    launchPath,
+    JSON.stringify({ format: 'bold-margin/launch', version: 1, lane: JSON.parse(text), plan }),
+  );
   const launch = bm<Launch>('launch', launchPath);
   await page.reload();
   await ready(page);
@@ -120,6 +127,9 @@ test('from nothing to break-even, most to pay and launch budget, with the figure
   await expect(answer(page)).toContainText(`keeps ${money(f.unitProfit as number)}`);
   await ready(page);
   await menuItem(page, 'Copy this lane as a document');
-  const copied = JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as Record<string, unknown>;
+  const copied = JSON.parse(await page.evaluate(() => navigator.clipboard.readText())) as Record<
+    string,
+    unknown
+  >;
   expect(copied.rates).toEqual((JSON.parse(text) as Record<string, unknown>).rates);
 });

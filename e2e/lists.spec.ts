@@ -7,7 +7,8 @@ const code = (n: number): string => {
   return body + checkDigit(body);
 };
 /**
- * A file as somebody makes it with a spreadsheet program: other headings, decimal commas, semicolons, a title above.
+ * A file as somebody makes it with a spreadsheet program: other headings, decimal commas, semicolons, a title
+ * above.
  */
 const ownFile = (): string =>
   [
@@ -42,7 +43,9 @@ test("a file of one's own: from drop to short list, kept rows and an exported fi
   await expect(page.getByText('The header stands in row 2.')).toBeVisible();
   await expect(page.getByRole('cell', { name: '19.90', exact: true }).first()).toBeVisible();
   await page.getByLabel('Supplier').fill('Waldrand Versand');
-  await page.getByLabel('Category where a row names none the card has').selectOption({ label: 'Garden wildlife' });
+  await page
+    .getByLabel('Category where a row names none the card has')
+    .selectOption({ label: 'Garden wildlife' });
   await page.getByRole('button', { name: 'Check the rows' }).click();
   await expect(page.getByText('63 rows: 60 good, 3 to mend.')).toBeVisible();
   await expect(page.getByText('1 purchase price')).toBeVisible();
@@ -146,7 +149,11 @@ test('limits say what they take, stand in the address, and every row that went s
     Number(/^[^\d]*([\d,]+) of/.exec(await sentence.innerText())?.[1]?.replaceAll(',', ''));
   const now = await paying();
   await page.route('**/act', (route) =>
-    route.fulfill({ status: 200, contentType: 'application/json', body: '{"error":"not kept in this test"}' }),
+    route.fulfill({
+      status: 200,
+      contentType: 'application/json',
+      body: '{"error":"not kept in this test"}',
+    }),
   );
   await page.getByRole('button', { name: 'Assumptions' }).click();
   await page.getByLabel('Inbound a unit, EUR').fill('3');
@@ -180,7 +187,11 @@ test('what cannot be a list is refused with what to do, and leaves no list behin
   await ready(page);
   for (const [name, bytes, says] of [
     ['empty.csv', '', 'The file is empty'],
-    ['junk.csv', Buffer.from(Array.from({ length: 4000 }, (_, i) => (i * 7919) % 31)), 'The file is not CSV text'],
+    [
+      'junk.csv',
+      Buffer.from(Array.from({ length: 4000 }, (_, i) => (i * 7919) % 31)),
+      'The file is not CSV text',
+    ],
     ['half.xlsx', Buffer.from([0x50, 0x4b, 3, 4, 1, 2, 3]), 'not a whole XLSX workbook'],
   ] as const) {
     await page.setInputFiles('input[type=file]', {
@@ -194,7 +205,9 @@ test('what cannot be a list is refused with what to do, and leaves no list behin
   await expect(page.getByText('No list yet.')).toBeVisible();
 });
 
-test('where nothing can be said to pay, the screen says what is lacking and leads there', async ({ page }) => {
+test('where nothing can be said to pay, the screen says what is lacking and leads there', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await page.goto(at(`${base}/lists`));
   await ready(page);
@@ -211,7 +224,9 @@ test('where nothing can be said to pay, the screen says what is lacking and lead
   await ready(page);
   await page.getByRole('button', { name: 'Read the list' }).click();
   await page.waitForURL(/lists\/[0-9a-f-]+$/);
-  await expect(page.getByRole('heading', { name: 'No row can be said to pay: 30 cannot be told yet.' })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: 'No row can be said to pay: 30 cannot be told yet.' }),
+  ).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: '30 rows' }).first()).toBeVisible();
   await expect(page.getByText(/bring market figures of your own there/)).toBeVisible();
   await page.getByRole('button', { name: 'Show what cannot be told' }).click();
@@ -246,7 +261,11 @@ test('columns are dragged and moved with keys, and what the file says beside can
   await ready(page);
   // The demo stays as it was.
   await page.route('**/act', (route) =>
-    route.fulfill({ status: 200, contentType: 'application/json', body: '{"error":"not kept in this test"}' }),
+    route.fulfill({
+      status: 200,
+      contentType: 'application/json',
+      body: '{"error":"not kept in this test"}',
+    }),
   );
   const heads = async (): Promise<string[]> =>
     (await page.getByRole('columnheader').allInnerTexts()).map((h) => h.replace(/ [↓↑]\d?$/, '')).slice(1, 6);

@@ -23,7 +23,11 @@ import {
 const openCard = async (page: Page, base: string, name: string): Promise<void> => {
   await page.goto(at(`${base}/rates`));
   await ready(page);
-  await page.getByRole('navigation', { name: 'Cards' }).getByRole('link', { name, exact: true }).first().click();
+  await page
+    .getByRole('navigation', { name: 'Cards' })
+    .getByRole('link', { name, exact: true })
+    .first()
+    .click();
   await page.waitForURL(/card=/);
   await expect(page.getByRole('heading', { level: 2, name, exact: true })).toBeVisible();
   await ready(page);
@@ -60,18 +64,19 @@ async function turnTo(page: Page, sheet: string): Promise<void> {
   await page.getByRole('tab', { name: new RegExp(`^${sheet}`) }).click();
   await page.getByRole('grid', { name: sheet, exact: true }).focus();
 }
-const draftSaved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Draft saved' })).toBeVisible();
+const draftSaved = (page: Page) =>
+  expect(page.getByRole('status').filter({ hasText: 'Draft saved' })).toBeVisible();
 /** Every lane document of a comparison, evaluated by the command line. */
 function evaluateAll(
   jsonl: string,
 ): { figures: Record<string, number | null>; lines: Record<string, number | null> }[] {
   const path = join(tmpdir(), `bm-${Date.now()}.jsonl`);
   writeFileSync(path, jsonl);
-  return execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl', path], {
-    cwd: root,
-    encoding: 'utf8',
-    maxBuffer: 1e8,
-  })
+  return execFileSync(
+    process.execPath,
+    ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl', path],
+    { cwd: root, encoding: 'utf8', maxBuffer: 1e8 },
+  )
     .trim()
     .split('\n')
     .map((l) => JSON.parse(l));
@@ -119,7 +124,9 @@ test('a card goes out to a spreadsheet, comes back as next month’s version, an
   await importFile(page, 'again.xlsx', Buffer.from(await book.xlsx.writeBuffer()));
   await page.getByLabel('In force from').fill('2026-12-01');
   await page.getByRole('button', { name: /^Put in force from 1 Dec/ }).click();
-  await expect(page.getByText(/Another version of Alderway\/DE is in force from 2026-12-01 already/)).toBeVisible();
+  await expect(
+    page.getByText(/Another version of Alderway\/DE is in force from 2026-12-01 already/),
+  ).toBeVisible();
 });
 
 test('from today on: lanes keep their version until they are brought up to date, as a job, with a notice and a history', async ({
@@ -169,8 +176,12 @@ test('from today on: lanes keep their version until they are brought up to date,
   await expect(page.getByText('rates changed')).toBeVisible();
   await expect(page.getByText(/Referral fee −/).first()).toBeVisible();
   await page.getByRole('button', { name: /new notice/ }).click();
-  await expect(page.getByRole('dialog', { name: 'Notices' })).toContainText('Bird bath falls under your hurdle for');
-  await expect(page.getByRole('dialog', { name: 'Notices' })).toContainText('1 lane is up to date with Alderway/DE.');
+  await expect(page.getByRole('dialog', { name: 'Notices' })).toContainText(
+    'Bird bath falls under your hurdle for',
+  );
+  await expect(page.getByRole('dialog', { name: 'Notices' })).toContainText(
+    '1 lane is up to date with Alderway/DE.',
+  );
 });
 
 test('one lane alone is brought up to date from its sheet, once it is seen what that changes; undo takes it back', async ({
@@ -193,7 +204,9 @@ test('one lane alone is brought up to date from its sheet, once it is seen what 
   await ready(page);
   await page.getByRole('button', { name: 'What it would change here' }).click();
   const pane = page.getByTestId('up-to-date');
-  await expect(pane).toContainText(/This lane would keep €\d+\.\d\d instead of €\d+\.\d\d: Referral fee −1\.\d\d/);
+  await expect(pane).toContainText(
+    /This lane would keep €\d+\.\d\d instead of €\d+\.\d\d: Referral fee −1\.\d\d/,
+  );
   const promised = /would keep €(\d+\.\d\d)/.exec(await pane.innerText())?.[1] ?? '';
   await expect(page.getByTestId('unit-profit')).toHaveText(before);
   await pane.getByRole('button', { name: 'Bring this lane up to date' }).click();
@@ -263,13 +276,17 @@ test('eight countries on three marketplaces in one screen, every figure as the c
   await page.getByRole('button', { name: /^Make \d+ lanes$/ }).click();
   await page.waitForURL(/\/compare$/);
   await ready(page);
-  const jsonl = await (await page.request.get(page.url().replace(/\/compare.*/, '/compare/file?as=jsonl'))).text();
+  const jsonl = await (
+    await page.request.get(page.url().replace(/\/compare.*/, '/compare/file?as=jsonl'))
+  ).text();
   const docs = jsonl
     .trim()
     .split('\n')
     .map((l) => JSON.parse(l) as { country: string; marketplace: string; currency: string; price: number });
   expect(new Set(docs.map((d) => d.country)).size).toBe(10);
-  expect(new Set(docs.map((d) => d.marketplace))).toEqual(new Set(['Alderway', 'Nordkai', 'Sundra', 'Quillhaven']));
+  expect(new Set(docs.map((d) => d.marketplace))).toEqual(
+    new Set(['Alderway', 'Nordkai', 'Sundra', 'Quillhaven']),
+  );
   const said = evaluateAll(jsonl);
   const table = await comparedTable(page);
   expect(table).toHaveLength(docs.length);
@@ -299,8 +316,8 @@ test('eight countries on three marketplaces in one screen, every figure as the c
       .getByRole('row')
       .filter({ has: page.getByRole('rowheader', { name: 'Germany' }) }),
   ).toContainText(/€−?\d/);
-  // the country made from nothing: what its lane lacks is said, and once it is given, the sheet says what the command
-  // line says
+  // the country made from nothing: what its lane lacks is said, and once it is given, the sheet says what the
+  // command line says
   await page.goto(`${candidate}/compare?turned=1`);
   await ready(page);
   await expect(page.locator('.compared').filter({ hasText: 'Quillhaven' }).first()).toContainText(
@@ -314,7 +331,9 @@ test('eight countries on three marketplaces in one screen, every figure as the c
   await saved(page);
   const { path } = await downloadLane(page);
   const own = bm<{ figures: { unitProfit: number } }>('evaluate', path);
-  await expect(page.getByTestId('unit-profit')).toHaveText(own.figures.unitProfit.toFixed(2).replace('-', '−'));
+  await expect(page.getByTestId('unit-profit')).toHaveText(
+    own.figures.unitProfit.toFixed(2).replace('-', '−'),
+  );
 });
 
 test('files that are wrong change nothing and say where', async ({ page }) => {
@@ -416,11 +435,16 @@ test('the schema of a card is published, and an exported card keeps to it', asyn
   const card = (await (
     await page.request.get(at(`/w/fernhollow-goods/rates/file?card=${cardId(page)}&as=json`))
   ).json()) as { format: string; kind: string; data: { country: string } };
-  expect(card).toMatchObject({ format: 'bold-margin/rate-card', kind: 'marketplace', data: { country: 'GB' } });
-  const schema = execFileSync(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), 'schema', 'card'], {
-    cwd: root,
-    encoding: 'utf8',
+  expect(card).toMatchObject({
+    format: 'bold-margin/rate-card',
+    kind: 'marketplace',
+    data: { country: 'GB' },
   });
+  const schema = execFileSync(
+    process.execPath,
+    ['--import', 'tsx', join(root, 'cli/bm.ts'), 'schema', 'card'],
+    { cwd: root, encoding: 'utf8' },
+  );
   expect(Object.keys(JSON.parse(schema) as object).length).toBeGreaterThan(1);
   expect(readFileSync(join(root, 'docs/formats.md'), 'utf8')).toContain('bold-margin/rate-card');
 });

@@ -48,7 +48,9 @@ test('two people: what the other changes stands on screen within five seconds, w
   await editor.context().close();
 });
 
-test('a launch plan that cannot be saved is told why, kept in the tab, and saved when it can be', async ({ page }) => {
+test('a launch plan that cannot be saved is told why, kept in the tab, and saved when it can be', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base);
   await page.goto(at(`${base}/fund`));

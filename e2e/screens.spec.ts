@@ -1,6 +1,17 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { addProduct, at, DEMO, enterDemo, expect, newcomer, openDemoList, ready, saved, test } from './help.ts';
+import {
+  addProduct,
+  at,
+  DEMO,
+  enterDemo,
+  expect,
+  newcomer,
+  openDemoList,
+  ready,
+  saved,
+  test,
+} from './help.ts';
 
 async function accessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
@@ -22,7 +33,9 @@ for (const scheme of ['light', 'dark'] as const)
     { width: 1280, height: 800 },
     { width: 390, height: 844 },
   ]) {
-    test(`every main screen is accessible and holds its width: ${scheme}, ${size.width} wide`, async ({ page }) => {
+    test(`every main screen is accessible and holds its width: ${scheme}, ${size.width} wide`, async ({
+      page,
+    }) => {
       test.setTimeout(300_000);
       await page.emulateMedia({ colorScheme: scheme });
       await page.setViewportSize(size);
@@ -47,7 +60,16 @@ for (const scheme of ['light', 'dark'] as const)
         await page.goto(at(path));
         await ready(page);
         if (path === sheet)
-          for (const family of ['Tax', 'Goods', 'Way in', 'Marketplace', 'Fulfilment', 'Returns', 'Other', 'Adverts']) {
+          for (const family of [
+            'Tax',
+            'Goods',
+            'Way in',
+            'Marketplace',
+            'Fulfilment',
+            'Returns',
+            'Other',
+            'Adverts',
+          ]) {
             await page.getByRole('button', { name: family, exact: true }).click();
             if (size.width > 1000 && scheme === 'light') await accessible(page);
           }
@@ -158,7 +180,9 @@ test('rates: a card is readable, and an item tried on it marks the rows that app
   await expect(page.getByText('19.0%').first()).toBeVisible();
 });
 
-test('fund: what cash allows, three quantities with their breaks, the goal, and what is short', async ({ page }) => {
+test('fund: what cash allows, three quantities with their breaks, the goal, and what is short', async ({
+  page,
+}) => {
   const { base } = await newcomer(page);
   await addProduct(page, base);
   await page.goto(at(`${base}/fund`));
@@ -214,10 +238,16 @@ function cutIn(page: Page): Promise<string[]> {
     const pen = document.createElement('canvas').getContext('2d') as CanvasRenderingContext2D;
     for (const el of document.querySelectorAll('main *')) {
       // Columns of a list are as wide as one drags them, and say the whole title to the pointer.
-      if (el.closest('svg, .list-row, .hidden-text') !== null || el.clientWidth <= 2 || el.textContent?.trim() === '')
+      if (
+        el.closest('svg, .list-row, .hidden-text') !== null ||
+        el.clientWidth <= 2 ||
+        el.textContent?.trim() === ''
+      )
         continue;
       if (cuts(el) && ![...el.children].some(cuts))
-        found.push(`"${el.textContent?.trim().slice(0, 60)}" needs ${el.scrollWidth} px and has ${el.clientWidth}`);
+        found.push(
+          `"${el.textContent?.trim().slice(0, 60)}" needs ${el.scrollWidth} px and has ${el.clientWidth}`,
+        );
       if (!(el instanceof HTMLSelectElement)) continue;
       const style = getComputedStyle(el);
       pen.font = style.font;

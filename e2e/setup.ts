@@ -4,7 +4,14 @@ import { createServer as createHttp } from 'node:http';
 import { connect, createServer } from 'node:net';
 import type { AddressInfo, Socket } from 'node:net';
 import { join } from 'node:path';
-import { freePort, root, startHelper, startScreening, startServer, startSimulator } from '../scripts/lib/system.mjs';
+import {
+  freePort,
+  root,
+  startHelper,
+  startScreening,
+  startServer,
+  startSimulator,
+} from '../scripts/lib/system.mjs';
 
 export default async function setup(): Promise<() => Promise<void>> {
   const { BM_APP_URL, BM_AUTH_URL, BM_JOBS_URL, BM_LOADER_URL, BM_FILES_DIR, BM_SECRET } = process.env;
@@ -16,7 +23,9 @@ export default async function setup(): Promise<() => Promise<void>> {
     BM_FILES_DIR === undefined ||
     BM_SECRET === undefined
   )
-    throw new Error('Run the browser tests with npm test (or npm test -- e2e): it starts the database they use.');
+    throw new Error(
+      'Run the browser tests with npm test (or npm test -- e2e): it starts the database they use.',
+    );
 
   const target = new URL(BM_APP_URL);
   let open = true;

@@ -91,7 +91,9 @@ test.describe('what people type', () => {
     await openFamily(page, 'Fulfilment');
     await page.getByLabel(/Packaged sides/).fill('400 x 90 x 80');
     await expect(
-      page.getByRole('alert').filter({ hasText: 'No size tier of Alderway takes 400 × 90 × 80 cm at 0.9 kg' }),
+      page
+        .getByRole('alert')
+        .filter({ hasText: 'No size tier of Alderway takes 400 × 90 × 80 cm at 0.9 kg' }),
     ).toBeVisible();
     await expect(page.getByTestId('unit-profit')).toContainText('–');
   });
@@ -183,7 +185,9 @@ test.describe('editing', () => {
     await expect(dialog).toContainText('unit profit one step cheaper');
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Workings of Launch takes' }).click();
-    await expect(dialog).toContainText('goods landed + one-offs + launch adverts + launch discounts + contingency');
+    await expect(dialog).toContainText(
+      'goods landed + one-offs + launch adverts + launch discounts + contingency',
+    );
   });
 
   test('a typed fee beats the card and says so; emptied, the card is back', async ({ page }) => {
@@ -247,7 +251,9 @@ test.describe('two at once, and sessions that end', () => {
     await price(page).fill('35');
     await saved(page);
     await price(second).fill('25');
-    const alert = second.getByRole('alert').filter({ hasText: 'somebody else entered 35 while you entered 25' });
+    const alert = second
+      .getByRole('alert')
+      .filter({ hasText: 'somebody else entered 35 while you entered 25' });
     await expect(alert).toBeVisible();
     await alert.getByRole('button', { name: 'Keep mine' }).click();
     await saved(second);
@@ -306,7 +312,9 @@ test('a bundle of candidates costs the sum; one that would contain itself is ref
   await openFamily(page, 'Goods');
   await page.getByRole('button', { name: 'Add a product of yours' }).click();
   await page.getByLabel('Product', { exact: true }).selectOption({ label: 'Box' });
-  await expect(page.getByRole('alert')).toContainText('"Box" is itself made of "Lid": a bundle cannot contain itself');
+  await expect(page.getByRole('alert')).toContainText(
+    '"Box" is itself made of "Lid": a bundle cannot contain itself',
+  );
 });
 
 test.describe('lane documents', () => {

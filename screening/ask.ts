@@ -62,8 +62,16 @@ export type RowListing = {
   readonly category: string;
   readonly counts: boolean;
 };
-export type OpenedRow = { readonly inputs: RowInputs; readonly row: ListRow; readonly listings: readonly RowListing[] };
-export type Remedied = { readonly figure: string; readonly unitPrice: number | null; readonly price: number | null };
+export type OpenedRow = {
+  readonly inputs: RowInputs;
+  readonly row: ListRow;
+  readonly listings: readonly RowListing[];
+};
+export type Remedied = {
+  readonly figure: string;
+  readonly unitPrice: number | null;
+  readonly price: number | null;
+};
 export type ListRow = {
   /** Row in the file. */
   readonly line: number;
@@ -111,8 +119,8 @@ export type Answer = {
   /** How many the query leaves. */
   readonly kept: number;
   /**
-   * Of each filter of the query (the text first, where there is one): rows it takes away alone, and how many are left
-   * after it.
+   * Of each filter of the query (the text first, where there is one): rows it takes away alone, and how many
+   * are left after it.
    */
   readonly funnel: readonly {
     readonly alone: number;
@@ -124,8 +132,8 @@ export type Answer = {
   /** Rows with one trouble or another, and rows that lack a shelf price. */
   readonly unknown: { readonly noMarket: number; readonly noCategory: number; readonly troubled: number };
   /**
-   * What rows that cannot be told yet lack, with how many, most first: a trouble, a blank cost line, or the shelf
-   * price.
+   * What rows that cannot be told yet lack, with how many, most first: a trouble, a blank cost line, or the
+   * shelf price.
    */
   readonly lacking: readonly [what: string, rows: number][];
   /** The supplier's categories that the card does not have, with their rows, most first; where facets are asked for. */
@@ -136,5 +144,10 @@ export type Answer = {
     readonly category: readonly [string, number][];
   } | null;
   /** Milliseconds: reading columns, evaluating, choosing, ordering. */
-  readonly took: { readonly load: number; readonly evaluate: number; readonly select: number; readonly sort: number };
+  readonly took: {
+    readonly load: number;
+    readonly evaluate: number;
+    readonly select: number;
+    readonly sort: number;
+  };
 };

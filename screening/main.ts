@@ -1,8 +1,7 @@
 /**
- * The screening process: keeps the columns of the lists people look at in memory and answers windows, limits, orders
- * and changed
- * assumptions over HTTP, to the web process alone. It owns nothing: after a restart it reads the columns from the
- * file store again.
+ * The screening process: keeps the columns of the lists people look at in memory and answers windows, limits,
+ * orders and changed assumptions over HTTP, to the web process alone. It owns nothing: after a restart it
+ * reads the columns from the file store again.
  */
 import { timingSafeEqual } from 'node:crypto';
 import { createServer } from 'node:http';
@@ -90,7 +89,8 @@ const server = createServer((req, res) => {
   };
   void (async () => {
     const given = Buffer.from(req.headers.authorization ?? '');
-    if (given.length !== token.length || !timingSafeEqual(given, token)) return say(401, { error: 'not for you' });
+    if (given.length !== token.length || !timingSafeEqual(given, token))
+      return say(401, { error: 'not for you' });
     if (req.method === 'GET' && req.url === '/memory') return say(200, { rss: process.memoryUsage().rss });
     if (req.method !== 'POST') return say(405, { error: 'ask by POST' });
     const parsed = question.safeParse(JSON.parse(await bodyOf(req)));

@@ -52,7 +52,10 @@ async function store(): Promise<void> {
       Float64Array
     >;
     const [title, brand, category] = [new TextWriter(), new WordWriter(), new WordWriter()];
-    const columns = { ...makeColumns(size), ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, numbers[c]])) };
+    const columns = {
+      ...makeColumns(size),
+      ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, numbers[c]])),
+    };
     for (let i = 0; i < size; i++, n++) {
       const r = demoRow(n);
       const cells = [
@@ -158,7 +161,10 @@ const answer = async (over: Partial<Ask>): Promise<Answer> => {
 
 describe('a list in memory', () => {
   it('grows part by part, asked in between under whatever assumptions, and comes to the same as one that is read at once', async () => {
-    const dearer = { ...settings, assumptions: { ...settings.assumptions, inbound: { perUnit: 0.4, perKg: 0.1 } } };
+    const dearer = {
+      ...settings,
+      assumptions: { ...settings.assumptions, inbound: { perUnit: 0.4, perKg: 0.1 } },
+    };
     const variants: Partial<Ask>[] = [
       {},
       { settings: dearer },
@@ -186,7 +192,11 @@ describe('a list in memory', () => {
               expected,
             });
             const here = await growing.answer(asked);
-            const atOnce = await new OpenList(folder, { run: async (range) => evaluateRange(range) }, 2).answer(asked);
+            const atOnce = await new OpenList(
+              folder,
+              { run: async (range) => evaluateRange(range) },
+              2,
+            ).answer(asked);
             expect({ ...here, took: null }).toEqual({ ...atOnce, took: null });
           }
         },
@@ -236,7 +246,10 @@ describe('a list in memory', () => {
       fc.record({
         kind: fc.constant('words' as const),
         mode: fc.constantFrom('in' as const, 'out' as const),
-        words: fc.array(fc.constantFrom('pot', 'LARCH', 'tiefgrun', 'zzz', 'set of 6'), { minLength: 1, maxLength: 3 }),
+        words: fc.array(fc.constantFrom('pot', 'LARCH', 'tiefgrun', 'zzz', 'set of 6'), {
+          minLength: 1,
+          maxLength: 3,
+        }),
       }),
       fc.record({
         kind: fc.constant('oneOf' as const),
@@ -246,7 +259,9 @@ describe('a list in memory', () => {
       }),
       fc.record({
         kind: fc.constant('verdict' as const),
-        only: fc.subarray<'pass' | 'near' | 'fail' | 'unknown'>(['pass', 'near', 'fail', 'unknown'], { minLength: 1 }),
+        only: fc.subarray<'pass' | 'near' | 'fail' | 'unknown'>(['pass', 'near', 'fail', 'unknown'], {
+          minLength: 1,
+        }),
       }),
       fc.record({
         kind: fc.constant('flag' as const),
@@ -258,11 +273,15 @@ describe('a list in memory', () => {
       switch (f.kind) {
         case 'range': {
           const x = r.figures[f.figure] ?? null;
-          return x === null ? f.keepUnknown : (f.min === null || x >= f.min) && (f.max === null || x <= f.max);
+          return x === null
+            ? f.keepUnknown
+            : (f.min === null || x >= f.min) && (f.max === null || x <= f.max);
         }
         case 'words':
           return (
-            f.words.some((v) => foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(foldText(v))) ===
+            f.words.some((v) =>
+              foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(foldText(v)),
+            ) ===
             (f.mode === 'in')
           );
         case 'oneOf':
@@ -309,7 +328,9 @@ describe('a list in memory', () => {
           const removed = await answer({ query, show: 'removed' });
           expect(removed.window.length).toBe(ROWS - want.length);
           for (const r of removed.window.slice(0, 40))
-            expect(r.removedBy.filter((k) => k >= 0)).toEqual(filters.flatMap((f, k) => (stays(r, f) ? [] : [k])));
+            expect(r.removedBy.filter((k) => k >= 0)).toEqual(
+              filters.flatMap((f, k) => (stays(r, f) ? [] : [k])),
+            );
         },
       ),
       { numRuns: 60 },
@@ -317,13 +338,13 @@ describe('a list in memory', () => {
   });
 
   it('titles order by the alphabet; brands too', async () => {
-    const titles = (await answer({ query: listQuery.parse({ sort: [{ by: 'title', down: false }] }) })).window.map(
-      (r) => foldText(r.title),
-    );
+    const titles = (
+      await answer({ query: listQuery.parse({ sort: [{ by: 'title', down: false }] }) })
+    ).window.map((r) => foldText(r.title));
     expect(titles).toEqual(titles.toSorted((a, b) => Buffer.compare(Buffer.from(a), Buffer.from(b))));
-    const brands = (await answer({ query: listQuery.parse({ sort: [{ by: 'brand', down: true }] }) })).window.map((r) =>
-      foldText(r.brand),
-    );
+    const brands = (
+      await answer({ query: listQuery.parse({ sort: [{ by: 'brand', down: true }] }) })
+    ).window.map((r) => foldText(r.brand));
     expect(brands).toEqual(brands.toSorted().reverse());
   });
 
@@ -331,15 +352,18 @@ describe('a list in memory', () => {
     const before = (await answer({})).window;
     const dearer = (
       await answer({
-        settings: { ...settings, assumptions: { ...settings.assumptions, inbound: { perUnit: 1.2, perKg: 0.15 } } },
+        settings: {
+          ...settings,
+          assumptions: { ...settings.assumptions, inbound: { perUnit: 1.2, perKg: 0.15 } },
+        },
       })
     ).window;
     for (const [i, r] of dearer.entries())
       if (r.figures.unitProfit != null)
         expect(r.figures.unitProfit).toBeCloseTo((before[i]?.figures.unitProfit as number) - 1, 0);
     const packs = (await answer({ settings: { ...settings, packs: 'bought' } })).window;
-    // A pack is sold as it comes, and costs what it costs, unless the listing's own pack is known: then so many times
-    // as much.
+    // A pack is sold as it comes, and costs what it costs, unless the listing's own pack is known: then so
+    // many times as much.
     const named = before.filter((r) => r.figures.pack === 3 && r.figures.paid !== null);
     const [alone, asTwo] = [named.find((r) => r.listingPack === 0), named.find((r) => r.listingPack === 2)];
     const landed = (line: number | undefined) => packs.find((r) => r.line === line)?.figures.landedCost;
@@ -403,7 +427,9 @@ describe('a list in memory', () => {
     expect(chosen[at]?.figures.unitProfit).toBeCloseTo(evaluate(doc).figures.unitProfit as number, 9);
     // Every other row is as it was, and so is this one when the choice is taken back.
     expect(chosen.filter((_, i) => i !== at)).toEqual(before.filter((_, i) => i !== at));
-    expect((await answer({ marksEdition: '7', marks: [[row.key, 0, null, null, null]] })).window).toEqual(before);
+    expect((await answer({ marksEdition: '7', marks: [[row.key, 0, null, null, null]] })).window).toEqual(
+      before,
+    );
     expect(
       (await opened({ marksEdition: '8', marks: [[before[3]?.key as number, 0, null, null, 9]] }))?.listings,
     ).toHaveLength(2);
@@ -418,9 +444,9 @@ describe('a list in memory', () => {
       6,
     );
     const s = stats[0];
-    expect((s?.counts ?? []).reduce((a, b) => a + b, 0) + (s?.below ?? 0) + (s?.above ?? 0) + (s?.unknown ?? 0)).toBe(
-      ROWS,
-    );
+    expect(
+      (s?.counts ?? []).reduce((a, b) => a + b, 0) + (s?.below ?? 0) + (s?.above ?? 0) + (s?.unknown ?? 0),
+    ).toBe(ROWS);
     expect(facets?.brand.reduce((a, [, n]) => a + n, 0)).toBe(ROWS);
     expect(Object.values(verdicts).reduce((a, b) => a + b, 0)).toBe(ROWS);
   });

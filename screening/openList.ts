@@ -1,6 +1,6 @@
 /**
- * One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves, in its
- * order.
+ * One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves,
+ * in its order.
  */
 import { INPUT_COLUMNS, RESULT_COLUMNS, TROUBLES } from '../core/columns/columns.ts';
 import type { InputColumn, ListColumns, ListResults } from '../core/columns/columns.ts';
@@ -19,7 +19,15 @@ import { BIT, BLANKS, FIGURE_BLANKS } from '../core/lane/lines.ts';
 import { LIST_FIGURES } from '../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag, ListSort } from '../core/lists/query.ts';
 import { FILLED } from '../core/lists/reference.ts';
-import { codeOf, FILLED_FROM, NOTE, PART_NUMBERS, readPart, readRanks, textOf } from '../server/files/parts.ts';
+import {
+  codeOf,
+  FILLED_FROM,
+  NOTE,
+  PART_NUMBERS,
+  readPart,
+  readRanks,
+  textOf,
+} from '../server/files/parts.ts';
 import type { Part, PartNumber } from '../server/files/parts.ts';
 import { MARK_STATES } from './ask.ts';
 import type { Answer, Ask, FigureStats, ListRow, OpenedRow, RowListing } from './ask.ts';
@@ -28,7 +36,12 @@ import type { Range } from './evaluateRange.ts';
 import { shared, makeRoom, Dictionary } from './room.ts';
 import type { Evaluated, Counts, Room, Marks, Chosen } from './room.ts';
 
-type Block = { readonly from: number; readonly rows: number; readonly title: TextColumn; readonly fold: TextColumn };
+type Block = {
+  readonly from: number;
+  readonly rows: number;
+  readonly title: TextColumn;
+  readonly fold: TextColumn;
+};
 /** Below this many rows a thread costs more than it saves. */
 const ALONE = 20_000;
 const BINS = 24;
@@ -121,25 +134,41 @@ export class OpenList {
       strange: ask.facets ? this.strange(ask) : [],
       stats,
       facets: ask.facets
-        ? { brand: this.facet(this.brands, c.selected.rows), category: this.facet(this.categoriesOf, c.selected.rows) }
+        ? {
+            brand: this.facet(this.brands, c.selected.rows),
+            category: this.facet(this.categoriesOf, c.selected.rows),
+          }
         : null,
       took: { load: t1 - t0, evaluate: t2 - t1, select: t3 - t2, sort: t4 - t3 },
     };
   }
 
-  // ---- columns -----------------------------------------------------------------------------------------------------
+  // ---- columns
+  // -----------------------------------------------------------------------------------------------------
 
   private async load(ask: Ask): Promise<void> {
     const total = ask.parts.reduce((n, p) => n + p.rows, 0);
     if (total > this.capacity)
-      this.widen(ask.ranked ? total : Math.max(total, Math.min(MOST_EXPECTED, Math.ceil(ask.expected * 1.03)), 4096));
+      this.widen(
+        ask.ranked ? total : Math.max(total, Math.min(MOST_EXPECTED, Math.ceil(ask.expected * 1.03)), 4096),
+      );
     for (const p of ask.parts) {
       if (this.loaded.has(p.name)) continue;
       const from = this.rows;
-      const part = await readPart(`${this.folder}/${p.name}`, (n, rows) => this.numbers[n].subarray(from, from + rows));
+      const part = await readPart(`${this.folder}/${p.name}`, (n, rows) =>
+        this.numbers[n].subarray(from, from + rows),
+      );
       // Texts are copied out, so that the rest of the file does not stay in memory.
-      const copied = (c: TextColumn): TextColumn => ({ bytes: Buffer.from(c.bytes), offsets: c.offsets.slice() });
-      this.blocks.push({ from, rows: part.rows, title: copied(part.texts.title), fold: copied(part.texts.fold) });
+      const copied = (c: TextColumn): TextColumn => ({
+        bytes: Buffer.from(c.bytes),
+        offsets: c.offsets.slice(),
+      });
+      this.blocks.push({
+        from,
+        rows: part.rows,
+        title: copied(part.texts.title),
+        fold: copied(part.texts.fold),
+      });
       this.brands.take(from, part.words.brand);
       this.categoriesOf.take(from, part.words.category);
       this.rows += part.rows;
@@ -176,7 +205,8 @@ export class OpenList {
         rows: 0,
       };
       this.markRows(this.marks);
-      if (JSON.stringify([...(before?.sold ?? [])]) !== JSON.stringify([...this.marks.sold])) this.evaluated = null;
+      if (JSON.stringify([...(before?.sold ?? [])]) !== JSON.stringify([...this.marks.sold]))
+        this.evaluated = null;
       if (JSON.stringify([...(before?.listing ?? [])]) !== JSON.stringify([...this.marks.listing]))
         this.evaluated = this.prepared = null;
       this.chosen = this.order = null;
@@ -201,7 +231,8 @@ export class OpenList {
     m.rows = this.rows;
   }
 
-  // ---- evaluation --------------------------------------------------------------------------------------------------
+  // ---- evaluation
+  // --------------------------------------------------------------------------------------------------
 
   /** All rows under these assumptions: those that were worked out stay so while more are read. */
   private async evaluate(ask: Ask): Promise<Evaluated> {
@@ -271,8 +302,8 @@ export class OpenList {
   }
 
   /**
-   * The columns as the assumptions take them: price basis, packs, categories of the card. Rows before `from` stand
-   * there already.
+   * The columns as the assumptions take them: price basis, packs, categories of the card. Rows before `from`
+   * stand there already.
    */
   private columnsFor(ask: Ask, room: Room, from: number): ListColumns {
     const n = this.rows;
@@ -292,10 +323,9 @@ export class OpenList {
       return at >= 0 ? at : assumptions.category === null ? -2 : fallback;
     });
     for (let i = from; i < n; i++) category[i] = place[this.categoriesOf.codes[i] as number] as number;
-    const inputs = Object.fromEntries(INPUT_COLUMNS.map((c) => [c, this.numbers[c].subarray(0, n)])) as Record<
-      InputColumn,
-      Float64Array
-    >;
+    const inputs = Object.fromEntries(
+      INPUT_COLUMNS.map((c) => [c, this.numbers[c].subarray(0, n)]),
+    ) as Record<InputColumn, Float64Array>;
     const other = (c: InputColumn): Float64Array => {
       instead[c] ??= shared(room.capacity);
       inputs[c] = instead[c].subarray(0, n);
@@ -412,8 +442,8 @@ export class OpenList {
   }
 
   /**
-   * Rows that pay only as long as packs are not counted: at one piece for one they gain, at the packs their words
-   * name they lose.
+   * Rows that pay only as long as packs are not counted: at one piece for one they gain, at the packs their
+   * words name they lose.
    */
   private falseBargains(e: Evaluated): Uint8Array {
     if (e.falseBargains !== null) return e.falseBargains;
@@ -458,12 +488,14 @@ export class OpenList {
     return flags;
   }
 
-  // ---- choosing and ordering ---------------------------------------------------------------------------------------
+  // ---- choosing and ordering
+  // ---------------------------------------------------------------------------------------
 
   private figure(f: ListFigure, e: Evaluated): Float64Array {
     if (f === 'price' || f === 'units' || f === 'kg') return e.columns[f];
     if (f === 'pack') return this.numbers.pack.subarray(0, this.rows);
-    if ((RESULT_COLUMNS as readonly string[]).includes(f)) return e.results[f as (typeof RESULT_COLUMNS)[number]];
+    if ((RESULT_COLUMNS as readonly string[]).includes(f))
+      return e.results[f as (typeof RESULT_COLUMNS)[number]];
     return this.numbers[f as PartNumber].subarray(0, this.rows);
   }
 
@@ -594,8 +626,8 @@ export class OpenList {
   }
 
   /**
-   * Of each row whether a figure is whole (0), lacks costs (1) or is not known (2): what is a bound comes after what
-   * is whole.
+   * Of each row whether a figure is whole (0), lacks costs (1) or is not known (2): what is a bound comes
+   * after what is whole.
    */
   private wholeness(figure: (typeof BOUNDED)[number], e: Evaluated): Float64Array {
     const values = this.figure(figure, e);
@@ -625,7 +657,8 @@ export class OpenList {
     }
   }
 
-  // ---- rows and sums -----------------------------------------------------------------------------------------------
+  // ---- rows and sums
+  // -----------------------------------------------------------------------------------------------
 
   private titleAt(row: number): string {
     let lo = 0;
@@ -643,7 +676,8 @@ export class OpenList {
     const bits = c.selected.removedBy[i] as number;
     const shift = ask.query.text.trim() === '' ? 0 : 1;
     const removedBy: number[] = [];
-    if (bits !== 0) for (let k = 0; k < c.limits.length; k++) if (((bits >>> k) & 1) === 1) removedBy.push(k - shift);
+    if (bits !== 0)
+      for (let k = 0; k < c.limits.length; k++) if (((bits >>> k) & 1) === 1) removedBy.push(k - shift);
     const figures = Object.fromEntries(
       LIST_FIGURES.map((f) => [f, known(this.figure(f, e)[i] as number)]),
     ) as ListRow['figures'];

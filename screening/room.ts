@@ -68,8 +68,8 @@ export class Dictionary {
 }
 
 /**
- * Columns, results and verdicts of the rows so far, as views of what has room for more; `done` of them are worked
- * out.
+ * Columns, results and verdicts of the rows so far, as views of what has room for more; `done` of them are
+ * worked out.
  */
 export type Evaluated = {
   readonly key: string;

@@ -1,6 +1,5 @@
-// npm run backup -- FILE | npm run restore -- FILE: the whole database as one archive of PostgreSQL's own format, and
-// beside it the
-// file store (suppliers' lists) as FILE.files.tar.
+// npm run backup -- FILE | npm run restore -- FILE: the whole database as one archive of PostgreSQL's own
+// format, and beside it the file store (suppliers' lists) as FILE.files.tar.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
@@ -47,8 +46,8 @@ const env = {
   PGUSER: decodeURIComponent(url.username),
   PGDATABASE: url.pathname.slice(1),
 };
-// The queue of long work belongs to the running application, which makes it anew; its partitions cannot be put back
-// over themselves.
+// The queue of long work belongs to the running application, which makes it anew; its partitions cannot be
+// put back over themselves.
 const NO_QUEUE = ['--exclude-schema=jobs'];
 const files = process.env.BM_FILES_DIR ?? join(dir, 'files');
 const archive = `${path}.files.tar`;
@@ -72,12 +71,21 @@ else {
     run(join(bin, 'psql'), ['--quiet', '--command', UNFINISHED]) &&
     spawnSync(
       join(bin, 'pg_restore'),
-      ['--clean', '--if-exists', '--no-owner', '--single-transaction', ...NO_QUEUE, `--dbname=${env.PGDATABASE}`, path],
+      [
+        '--clean',
+        '--if-exists',
+        '--no-owner',
+        '--single-transaction',
+        ...NO_QUEUE,
+        `--dbname=${env.PGDATABASE}`,
+        path,
+      ],
       { stdio: ['ignore', 2, 2], env },
     ).status === 0;
   if (ok) {
     await prepareDatabase(cluster.url, keys);
-    // Work that was under way when the archive was made has no place in the queue any more: people start it again.
+    // Work that was under way when the archive was made has no place in the queue any more: people start it
+    // again.
     ok =
       spawnSync(
         join(bin, 'psql'),
@@ -101,7 +109,10 @@ else {
   }
 }
 await cluster.stop();
-if (!ok) fail(`The ${what} did not succeed; see the lines above.${what === 'restore' ? ' Nothing was changed.' : ''}`);
+if (!ok)
+  fail(
+    `The ${what} did not succeed; see the lines above.${what === 'restore' ? ' Nothing was changed.' : ''}`,
+  );
 say(
   what === 'backup'
     ? `Saved to ${file}${existsSync(archive) ? ` and ${file}.files.tar` : ''}.`

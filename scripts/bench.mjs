@@ -1,4 +1,5 @@
-// npm run bench [-- --json]: measures, each beside a yardstick taken in the same run. Nothing here passes or fails.
+// npm run bench [-- --json]: measures, each beside a yardstick taken in the same run. Nothing here passes or
+// fails.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { demoServer, root, say } from './lib/system.mjs';

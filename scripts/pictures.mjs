@@ -7,7 +7,13 @@ const demo = await demoServer();
 const { chromium } = await import('@playwright/test');
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-sync', '--no-first-run'],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-sync',
+    '--no-first-run',
+  ],
 });
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });

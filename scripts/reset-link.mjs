@@ -1,4 +1,5 @@
-// npm run reset-link -- EMAIL: prints a link by which that account's password can be set anew. The link works once.
+// npm run reset-link -- EMAIL: prints a link by which that account's password can be set anew. The link works
+// once.
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -26,10 +27,14 @@ const urls = await prepareDatabase(cluster.url, keys);
 const run = existsSync(join(dir, 'run.json'))
   ? JSON.parse(readFileSync(join(dir, 'run.json'), 'utf8'))
   : { port: Number(process.env.PORT ?? 4300) };
-const { status } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/resetLink.ts'), email], {
-  cwd: root,
-  stdio: ['ignore', 'inherit', 'inherit'],
-  env: { ...process.env, ...urls, BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${run.port}` },
-});
+const { status } = spawnSync(
+  process.execPath,
+  ['--import', 'tsx', join(root, 'server/resetLink.ts'), email],
+  {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, ...urls, BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${run.port}` },
+  },
+);
 await cluster.stop();
 process.exit(status ?? 1);

@@ -37,13 +37,15 @@ const ready = (p) => console.log(`Bold Margin is ready at http://127.0.0.1:${p}`
 if (existsSync(runFile)) {
   const run = JSON.parse(readFileSync(runFile, 'utf8'));
   if (alive(run.pid) && (await listening(run.port))) {
-    if (run.mode !== mode) say(`It is running already, started with npm run ${run.mode}; stop that first to change.`);
+    if (run.mode !== mode)
+      say(`It is running already, started with npm run ${run.mode}; stop that first to change.`);
     ready(run.port);
     process.exit(0);
   }
   rmSync(runFile, { force: true });
 }
-if (await listening(port)) fail(`Port ${port} is taken by another program. Choose one: PORT=4301 npm run ${mode}`);
+if (await listening(port))
+  fail(`Port ${port} is taken by another program. Choose one: PORT=4301 npm run ${mode}`);
 
 needModules();
 const ownServer = process.env.DATABASE_URL;
@@ -71,7 +73,8 @@ try {
     BM_DEMO: mode === 'demo' ? '1' : '0',
     BM_ORIGIN: process.env.BM_ORIGIN ?? `http://127.0.0.1:${port}`,
   };
-  // The demo brings its own stand-in for outside services; elsewhere BM_OUTSIDE_URL names one, or there is none.
+  // The demo brings its own stand-in for outside services; elsewhere BM_OUTSIDE_URL names one, or there is
+  // none.
   if (mode !== 'start' && process.env.BM_OUTSIDE_URL === undefined) {
     const outside = await startSimulator();
     helpers.push(outside);

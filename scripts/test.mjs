@@ -1,13 +1,19 @@
-// npm test: the set-up of the start command, then every check and test there is. Ends with one line: N passed, N
-// failed.
-// npm test -- core app        only the unit tests whose path contains one of the words
-// npm test -- e2e [account]   only the browser tests (whose path contains the word); npm test -- checks   only the
-// checks
+// npm test: the set-up of the start command, then every check and test there is. Ends with one line: N
+// passed, N failed. npm test -- core app only the unit tests whose path contains one of the words npm test --
+// e2e [account] only the browser tests (whose path contains the word); npm test -- checks only the checks
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { needBuild, needChromium, needModules, needPostgres, root, say, throwawayCluster } from './lib/system.mjs';
+import {
+  needBuild,
+  needChromium,
+  needModules,
+  needPostgres,
+  root,
+  say,
+  throwawayCluster,
+} from './lib/system.mjs';
 
 const only = process.argv.slice(2);
 const wants = (part) => only.length === 0 || only.includes(part);
@@ -27,7 +33,8 @@ const node = (args, env = {}) =>
   }).status === 0;
 const bin = (name) => {
   const pkg = JSON.parse(readFileSync(join(root, 'node_modules', name, 'package.json'), 'utf8'));
-  const entry = typeof pkg.bin === 'string' ? pkg.bin : (pkg.bin[name.split('/').pop()] ?? Object.values(pkg.bin)[0]);
+  const entry =
+    typeof pkg.bin === 'string' ? pkg.bin : (pkg.bin[name.split('/').pop()] ?? Object.values(pkg.bin)[0]);
   return join(root, 'node_modules', name, entry);
 };
 
@@ -56,7 +63,9 @@ function count(name, report, run, read) {
   } else if (got.failed > 0) failures.push(`${name}: ${got.failed}`);
   passed += got.passed;
   failed += got.failed;
-  say(`== ${name}: ${got.passed} passed, ${got.failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)`);
+  say(
+    `== ${name}: ${got.passed} passed, ${got.failed} failed (${((Date.now() - started) / 1000).toFixed(1)} s)`,
+  );
 }
 
 /** Skipped tests count as failed: nothing is skipped silently. */
@@ -70,7 +79,10 @@ const readVitest = (r) => ({
 /** A browser test is tried a second time where the machine was too busy; that it needed it is said. */
 const readPlaywright = (r) => {
   if (r.stats.flaky > 0) say(`\n${r.stats.flaky} browser test(s) passed only at the second try; see above.`);
-  return { passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected + r.stats.skipped + r.errors.length };
+  return {
+    passed: r.stats.expected + r.stats.flaky,
+    failed: r.stats.unexpected + r.stats.skipped + r.errors.length,
+  };
 };
 
 const cluster = await throwawayCluster();
@@ -78,7 +90,8 @@ try {
   if (wants('checks')) {
     check(
       'types',
-      () => node([join(root, 'node_modules/@react-router/dev/bin.js'), 'typegen']) && node([bin('typescript')]),
+      () =>
+        node([join(root, 'node_modules/@react-router/dev/bin.js'), 'typegen']) && node([bin('typescript')]),
     );
     check('biome', () => node([bin('@biomejs/biome'), 'check', '--error-on-warnings', '.']));
     check('arrows of the house', () =>
@@ -109,10 +122,17 @@ try {
       'unit, property and database tests',
       report,
       () =>
-        node([bin('vitest'), 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`, ...words], {
-          ...cluster.urls,
-          BM_OWNER_URL: cluster.ownerUrl,
-        }),
+        node(
+          [
+            bin('vitest'),
+            'run',
+            '--reporter=default',
+            '--reporter=json',
+            `--outputFile.json=${report}`,
+            ...words,
+          ],
+          { ...cluster.urls, BM_OWNER_URL: cluster.ownerUrl },
+        ),
       readVitest,
     );
   }
@@ -125,7 +145,11 @@ try {
     count(
       'browser tests',
       report,
-      () => node([bin('@playwright/test'), 'test', ...words], { ...cluster.urls, PLAYWRIGHT_JSON_OUTPUT_NAME: report }),
+      () =>
+        node([bin('@playwright/test'), 'test', ...words], {
+          ...cluster.urls,
+          PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+        }),
       readPlaywright,
     );
   }

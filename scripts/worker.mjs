@@ -1,5 +1,5 @@
-// npm run worker: a worker beside others, on whatever machine. It is given DATABASE_URL and the file store, and
-// nothing else.
+// npm run worker: a worker beside others, on whatever machine. It is given DATABASE_URL and the file store,
+// and nothing else.
 import { randomBytes } from 'node:crypto';
 import { fail, keepHelper, needModules, roleUrls, say } from './lib/system.mjs';
 
@@ -22,7 +22,11 @@ await client.connect().then(
     ),
 );
 // Signs nothing: sessions are the web server's.
-const worker = keepHelper('server/worker.ts', { ...urls, BM_FILES_DIR, BM_SECRET: randomBytes(24).toString('hex') });
+const worker = keepHelper('server/worker.ts', {
+  ...urls,
+  BM_FILES_DIR,
+  BM_SECRET: randomBytes(24).toString('hex'),
+});
 say('A worker is at work. Stop it with Ctrl+C; what it was at goes on elsewhere.');
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
   process.on(signal, () => void worker.stop().then(() => process.exit(0)));

@@ -27,7 +27,9 @@ beforeAll(async () => {
       () => ({ nonce: '' }),
     ),
   );
-  app.use(((e: unknown, _req, res, _next) => void res.status(500).send(String(e))) as express.ErrorRequestHandler);
+  app.use(
+    ((e: unknown, _req, res, _next) => void res.status(500).send(String(e))) as express.ErrorRequestHandler,
+  );
   server = createServer(app);
   server.requestTimeout = 0;
   server.listen(0, '127.0.0.1');
@@ -56,7 +58,8 @@ async function send(
   for (const p of pieces) {
     if (over) break;
     sent += p.length;
-    if (!req.write(p)) await Promise.race([once(req, 'drain'), answer, new Promise((done) => setTimeout(done, 3000))]);
+    if (!req.write(p))
+      await Promise.race([once(req, 'drain'), answer, new Promise((done) => setTimeout(done, 3000))]);
     else await new Promise((done) => setImmediate(done));
   }
   req.end();
@@ -96,7 +99,8 @@ describe('a body', () => {
     expect(app.status).toBe(422);
   });
   it('with a text that cannot be kept is refused with the reason', async () => {
-    const json = (text: string) => send('/w/a/x', [Buffer.from(text)], { 'content-type': 'application/json' });
+    const json = (text: string) =>
+      send('/w/a/x', [Buffer.from(text)], { 'content-type': 'application/json' });
     expect(await json('{"name":"Bird\\u0000bath"}')).toMatchObject({
       status: 400,
       text: expect.stringContaining('cannot be kept'),
@@ -105,8 +109,11 @@ describe('a body', () => {
     expect((await json('{"\\ud800":1}')).status).toBe(400);
     expect((await json('{"name":"a pair \\ud83c\\udf31, and a word: \\\\u0000"}')).status).toBe(200);
     expect(
-      (await send('/w/a/x', [Buffer.from('name=a%00b')], { 'content-type': 'application/x-www-form-urlencoded' }))
-        .status,
+      (
+        await send('/w/a/x', [Buffer.from('name=a%00b')], {
+          'content-type': 'application/x-www-form-urlencoded',
+        })
+      ).status,
     ).toBe(400);
   });
 });
@@ -140,7 +147,10 @@ describe('texts', () => {
     form.set('a', 'x\0y');
     const sent = new Response(form);
     expect(
-      await bodyIsKeepable(Buffer.from(await sent.clone().arrayBuffer()), sent.headers.get('content-type') as string),
+      await bodyIsKeepable(
+        Buffer.from(await sent.clone().arrayBuffer()),
+        sent.headers.get('content-type') as string,
+      ),
     ).toBe(false);
     const files = new FormData();
     files.set('file', new Blob([new Uint8Array([0, 1, 2])]), 'a.xlsx');

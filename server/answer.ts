@@ -1,7 +1,6 @@
 /**
- * Between Node's server and React Router: bodies are counted as they come and refused over the limit, texts that
- * cannot be kept are
- * refused before anything reads them, uploads stream through.
+ * Between Node's server and React Router: bodies are counted as they come and refused over the limit, texts
+ * that cannot be kept are refused before anything reads them, uploads stream through.
  */
 import { createReadableStreamFromReadable, writeReadableStreamToWritable } from '@react-router/node';
 import type { Request as ExpressRequest, RequestHandler, Response as ExpressResponse } from 'express';
@@ -28,7 +27,8 @@ class Refused extends Error {
   }
 }
 const tooLarge = (): Refused => new Refused(413, 'This is more than ten megabytes. Send less at once.');
-const stalled = (): Refused => new Refused(408, 'Nothing came any more, so this was given up. Send it again.');
+const stalled = (): Refused =>
+  new Refused(408, 'Nothing came any more, so this was given up. Send it again.');
 
 const hasBody = (req: ExpressRequest): boolean => req.method !== 'GET' && req.method !== 'HEAD';
 
@@ -81,8 +81,8 @@ function refuse(req: ExpressRequest, res: ExpressResponse, { status, message }: 
   // A body that nobody has begun to read would be read to its end by Node.
   req.on('data', () => undefined);
   req.pause();
-  // Whole by its length, but not ended: an ended answer would close the connection before a client that still sends
-  // has read it.
+  // Whole by its length, but not ended: an ended answer would close the connection before a client that still
+  // sends has read it.
   if (!res.headersSent)
     res
       .status(status)
@@ -101,12 +101,14 @@ function addressOf(req: ExpressRequest, origin: string): URL {
 }
 
 async function requestOf(req: ExpressRequest, res: ExpressResponse, origin: string): Promise<Request> {
-  if (!addressIsKeepable(req.originalUrl)) throw new Refused(400, 'This address holds characters that cannot be read.');
+  if (!addressIsKeepable(req.originalUrl))
+    throw new Refused(400, 'This address holds characters that cannot be read.');
   const controller = new AbortController();
   res.once('close', () => controller.abort());
   const headers = new Headers();
   for (const [key, values] of Object.entries(req.headers))
-    for (const v of Array.isArray(values) ? values : values === undefined ? [] : [values]) headers.append(key, v);
+    for (const v of Array.isArray(values) ? values : values === undefined ? [] : [values])
+      headers.append(key, v);
   // The guard has held the origin against ours; what host a client names is of no account.
   headers.set('host', new URL(origin).host);
   const init: RequestInit & { duplex?: 'half' } = { method: req.method, headers, signal: controller.signal };
@@ -140,8 +142,8 @@ async function send(res: ExpressResponse, answer: Response): Promise<void> {
 }
 
 /**
- * After an answer to an upload that was not read to its end, hears the rest out within bounds, so that the answer
- * arrives.
+ * After an answer to an upload that was not read to its end, hears the rest out within bounds, so that the
+ * answer arrives.
  */
 function hearOut(req: ExpressRequest): void {
   if (req.readableEnded || req.destroyed) return;
@@ -157,8 +159,8 @@ function hearOut(req: ExpressRequest): void {
 }
 
 /**
- * Answers every request by React Router. `origin` is the application's own address, whatever a client says its host
- * is.
+ * Answers every request by React Router. `origin` is the application's own address, whatever a client says
+ * its host is.
  */
 export function answering(
   build: ServerBuild,

@@ -34,14 +34,16 @@ const run = (what: 'backup' | 'restore', file: string): { code: number | null; s
   return { code: r.status, said: r.stdout + r.stderr };
 };
 const state = async () => ({
-  names: (await owner.query("select settings ->> 'homeCurrency' as currency from bm.workspace order by 1")).rows.map(
-    (r) => r.currency,
-  ),
+  names: (
+    await owner.query("select settings ->> 'homeCurrency' as currency from bm.workspace order by 1")
+  ).rows.map((r) => r.currency),
   tasks: (await owner.query('select state, error from bm.task order by id')).rows,
 });
 
 it('a backup is put back over what has become of the database since, with the queue standing', async () => {
-  await owner.query(`insert into bm.workspace (workspace_id, settings) values ('w', '{"homeCurrency": "PLN"}')`);
+  await owner.query(
+    `insert into bm.workspace (workspace_id, settings) values ('w', '{"homeCurrency": "PLN"}')`,
+  );
   await owner.query(
     `insert into bm.task (workspace_id, id, kind, state) values ('w', 'a', 'weighAgain', 'running'), ('w', 'b', 'weighAgain', 'done')`,
   );
@@ -58,7 +60,9 @@ it('a backup is put back over what has become of the database since, with the qu
   const file = join(folder, 'all.dump');
   expect(run('backup', file)).toMatchObject({ code: 0, said: expect.stringContaining('Saved to') });
   expect(run('backup', file)).toMatchObject({ code: 1, said: expect.stringContaining('is there already') });
-  await owner.query(`insert into bm.workspace (workspace_id, settings) values ('later', '{"homeCurrency": "GBP"}')`);
+  await owner.query(
+    `insert into bm.workspace (workspace_id, settings) values ('later', '{"homeCurrency": "GBP"}')`,
+  );
   await owner.query("delete from bm.task where id = 'b'");
   await owner.query(`${table('r_unfinished')}; delete from bm.list_row`);
   writeFileSync(join(store, 'source'), 'something else');
@@ -71,7 +75,9 @@ it('a backup is put back over what has become of the database since, with the qu
       { state: 'done', error: null },
     ],
   });
-  expect((await owner.query("select count(*)::int as n from jobs.queue where name = 'lanes'")).rows[0]?.n).toBe(1);
+  expect(
+    (await owner.query("select count(*)::int as n from jobs.queue where name = 'lanes'")).rows[0]?.n,
+  ).toBe(1);
   expect((await owner.query('select title from bm.list_row')).rows).toEqual([{ title: 'Pot' }]);
   expect(readFileSync(join(store, 'source'), 'utf8')).toBe('Barcode,Net price');
   // The loader owns what it fills, so that lists can be read again.

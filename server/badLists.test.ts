@@ -1,6 +1,6 @@
 /**
- * Files that go wrong, through the whole of reading: nothing is lost, nothing half read is shown as whole, every
- * message says what to do.
+ * Files that go wrong, through the whole of reading: nothing is lost, nothing half read is shown as whole,
+ * every message says what to do.
  */
 import { existsSync, mkdirSync, readFileSync, symlinkSync } from 'node:fs';
 import { Readable } from 'node:stream';
@@ -71,7 +71,9 @@ describe('rows that no list should have', () => {
       { header: true },
     ).data;
     expect(refused.map((r) => r['Net price'])).toEqual(prices);
-    expect(refused.every((r) => (r.problem ?? '') !== '' && (r.remedy ?? '') !== '' && Number(r.row) > 1)).toBe(true);
+    expect(
+      refused.every((r) => (r.problem ?? '') !== '' && (r.remedy ?? '') !== '' && Number(r.row) > 1),
+    ).toBe(true);
     // As a file no title begins with what a spreadsheet runs.
     const out = await Readable.from(
       rowsOut(
@@ -112,7 +114,10 @@ describe('rows that no list should have', () => {
 
   it('two encodings in one file: every row is read, and how many have letters that were lost is said', async () => {
     const head = `Barcode,Title,Net price\n${Array.from({ length: 4000 }, (_, i) => `${code(i)},Blumentöpfe groß,2.50`).join('\n')}\n`;
-    const tail = Buffer.from(Array.from({ length: 50 }, (_, i) => `${code(5000 + i)},Töpfe,2.50`).join('\n'), 'latin1');
+    const tail = Buffer.from(
+      Array.from({ length: 50 }, (_, i) => `${code(5000 + i)},Töpfe,2.50`).join('\n'),
+      'latin1',
+    );
     const page = await made.tools.read(await made.tools.bring(Buffer.concat([Buffer.from(head), tail])));
     expect(page.shown?.data).toMatchObject({ valid: 4050, invalid: 0, garbled: 50 });
   });
@@ -165,7 +170,8 @@ describe('files that end the reading', () => {
     ],
     [
       'a quotation mark that is never closed',
-      () => `${file(Array.from({ length: 5000 }, (_, i) => [code(i), 'Pot', '2.50']))}\r\n${code(9000)},"open,2.50\r\n`,
+      () =>
+        `${file(Array.from({ length: 5000 }, (_, i) => [code(i), 'Pot', '2.50']))}\r\n${code(9000)},"open,2.50\r\n`,
       /quotation mark is never closed.*Export it again/s,
     ],
   ])('%s: it says so, and no part is shown as the whole', async (_, make, says) => {
@@ -182,7 +188,10 @@ describe('files that end the reading', () => {
     ['one column', `Barcode\n${code(1)}\n${code(2)}\n`, /purchase price/],
   ])('%s', async (_, text, says) => {
     const id = await made.tools.bring(text);
-    expect((await made.tools.read(id)).work[0]).toMatchObject({ state: 'failed', error: expect.stringMatching(says) });
+    expect((await made.tools.read(id)).work[0]).toMatchObject({
+      state: 'failed',
+      error: expect.stringMatching(says),
+    });
   });
 });
 
@@ -229,7 +238,9 @@ it('a workbook under a CSV name is read as what it is', async () => {
   s.addRow([code(1), 'Pot', 2.5]);
   s.addRow([code(3), 'Jug', 4]);
   s.addRow([code(2), 'Pan', new Date('2026-03-04T00:00:00Z')]);
-  const page = await made.tools.read(await made.tools.bring(Buffer.from(await book.xlsx.writeBuffer()), 'renamed.csv'));
+  const page = await made.tools.read(
+    await made.tools.bring(Buffer.from(await book.xlsx.writeBuffer()), 'renamed.csv'),
+  );
   expect(page.shown?.data).toMatchObject({ valid: 2, invalid: 1, troubles: { cost: 1 } });
   await expect(
     receiveList(made.w.id, 'book.xlsx', Readable.from([Buffer.from([0x50, 0x4b, 3, 4])]), made.w.personId),

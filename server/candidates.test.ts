@@ -85,7 +85,10 @@ describe('saving', () => {
     const saved = await savePatches(w.id, id, [pricePatch(sheet, 29.9, 33.5)], w.personId);
     const now = await again(id);
     expect(now.lanes[0]?.data.price).toBe(33.5);
-    expect(saved).toEqual({ ok: true, results: { [now.lanes[0]?.id as string]: evaluate(docs(now)[0] as never) } });
+    expect(saved).toEqual({
+      ok: true,
+      results: { [now.lanes[0]?.id as string]: evaluate(docs(now)[0] as never) },
+    });
     expect(now.lanes[0]?.result).toEqual(JSON.parse(JSON.stringify(evaluate(docs(now)[0] as never))));
   });
   it('takes back an edit with the note of where it came from', async () => {
@@ -156,7 +159,10 @@ describe('saving', () => {
   it('a candidate or lane that is gone or of another workspace is gone for the writer', async () => {
     const { id, sheet } = await fresh();
     const other = await makeWorkspace();
-    expect(await savePatches(other.id, id, [pricePatch(sheet, 29.9, 1)], 'x')).toEqual({ ok: false, gone: true });
+    expect(await savePatches(other.id, id, [pricePatch(sheet, 29.9, 1)], 'x')).toEqual({
+      ok: false,
+      gone: true,
+    });
     await setFate(w.id, [id], { deleted: true });
     expect(await savePatches(w.id, id, [pricePatch(sheet, 29.9, 1)], 'x')).toEqual({ ok: false, gone: true });
   });
@@ -242,7 +248,10 @@ describe('lanes and fates', () => {
     const { id } = await fresh();
     await setFate(w.id, [id], { archived: true });
     await setFate(w.id, [id], { dropped: 'too heavy' });
-    expect((await again(id)).candidate).toMatchObject({ droppedReason: 'too heavy', archivedAt: expect.any(Date) });
+    expect((await again(id)).candidate).toMatchObject({
+      droppedReason: 'too heavy',
+      archivedAt: expect.any(Date),
+    });
     await setFate(w.id, [id], { deleted: true });
     expect(await loadSheet(w.id, id)).toBeNull();
     await setFate(w.id, [id], { deleted: false, archived: false, dropped: null });
@@ -275,7 +284,9 @@ describe("the sheet's loader", () => {
 
 describe('settings and the whole workspace', () => {
   it('saves a setting, refuses a wrong one', async () => {
-    expect((await saveSettings(w.id, (s) => ({ ...s, launch: { ...s.launch, cash: 5500 } }))).launch.cash).toBe(5500);
+    expect(
+      (await saveSettings(w.id, (s) => ({ ...s, launch: { ...s.launch, cash: 5500 } }))).launch.cash,
+    ).toBe(5500);
     await expect(saveSettings(w.id, (s) => ({ ...s, homeCurrency: 'euro' }))).rejects.toThrow();
   });
   it('exports everything it holds and nothing of anybody else', async () => {

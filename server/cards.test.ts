@@ -105,17 +105,25 @@ describe('cards as files', () => {
     expect(partial.ok && cellsFrom(c.kind, partial.sheets, c.data)).toMatchObject({
       ok: false,
       errors: [
-        { sheet: 'weightSteps', problem: expect.stringMatching(/The sheet is missing; the card has \d+ rows in it/) },
+        {
+          sheet: 'weightSteps',
+          problem: expect.stringMatching(/The sheet is missing; the card has \d+ rows in it/),
+        },
       ],
     });
-    expect(readCardDocument('{"format":"bold-margin/rate-card","version":1,"kind":"tax","data":{')).toMatchObject({
-      ok: false,
-      errors: [{ problem: 'The file breaks off or is not JSON' }],
-    });
+    expect(
+      readCardDocument('{"format":"bold-margin/rate-card","version":1,"kind":"tax","data":{'),
+    ).toMatchObject({ ok: false, errors: [{ problem: 'The file breaks off or is not JSON' }] });
   });
   it('a card from a newer schema, of no kind, with a gap', () => {
     const doc = (over: object) =>
-      JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind: 'tax', data: card('DE').data, ...over });
+      JSON.stringify({
+        format: 'bold-margin/rate-card',
+        version: 1,
+        kind: 'tax',
+        data: card('DE').data,
+        ...over,
+      });
     expect(readCardDocument(doc({}))).toMatchObject({ ok: true, data: card('DE').data });
     expect(readCardDocument(doc({ version: 2 }))).toMatchObject({
       errors: [{ column: 'version', problem: 'This card is of version 2, newer than this program reads' }],
@@ -124,7 +132,9 @@ describe('cards as files', () => {
     const m = structuredClone(card('Alderway/DE').data) as CardOf<'marketplace'>;
     (m.storage as NonNullable<typeof m.storage>).longStay[1] = { fromMonths: 14, toMonths: null, rate: 3 };
     expect(
-      readCardDocument(JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind: 'marketplace', data: m })),
+      readCardDocument(
+        JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind: 'marketplace', data: m }),
+      ),
     ).toMatchObject({ ok: false, errors: [{ sheet: 'longStay', row: 3, column: 'fromMonths' }] });
   });
   it('headers that are missing, unknown or doubled are said', () => {
@@ -158,7 +168,11 @@ describe('cards as files', () => {
       ],
     });
     expect(
-      readExchangeCsv('date,currency,rate\n2026-11-24,USD,0\n2026-11-24,QQQ,2\n24.11.2026,PLN,4\n', 'EUR', ''),
+      readExchangeCsv(
+        'date,currency,rate\n2026-11-24,USD,0\n2026-11-24,QQQ,2\n24.11.2026,PLN,4\n',
+        'EUR',
+        '',
+      ),
     ).toMatchObject({
       errors: [
         { row: 2, column: 'rate', problem: 'A rate of 0 cannot be used' },
@@ -246,13 +260,13 @@ describe('from draft to force', () => {
     expect(second.ok).toBe(true);
     expect(await withdraw(w.id, id, true)).toBe(false);
     const { versions } = await listCards(w.id);
-    expect(versions.filter((v) => v.kind === 'tax' && v.key === 'ES').map((v) => [v.inForceFrom, v.withdrawn])).toEqual(
-      [
-        ['2026-11-01', false],
-        ['2026-11-01', true],
-        ['2012-09-01', false],
-      ],
-    );
+    expect(
+      versions.filter((v) => v.kind === 'tax' && v.key === 'ES').map((v) => [v.inForceFrom, v.withdrawn]),
+    ).toEqual([
+      ['2026-11-01', false],
+      ['2026-11-01', true],
+      ['2012-09-01', false],
+    ]);
   });
   it('an import previews additions, changes and removals, and stores nothing', async () => {
     const c = card('Sundra/DE');
@@ -304,7 +318,13 @@ describe('from draft to force', () => {
     if (!put.ok) throw new Error('not in force');
     expect((await loadSheet(w.id, id))?.lanes[0]?.result?.figures.unitProfit).toBe(was);
 
-    const taskId = await startTask(w.id, 'bringUpToDate', { kind: 'marketplace', key: 'Alderway/DE' }, 1, w.personId);
+    const taskId = await startTask(
+      w.id,
+      'bringUpToDate',
+      { kind: 'marketplace', key: 'Alderway/DE' },
+      1,
+      w.personId,
+    );
     expect((await tasksNow(w.id)).map((t) => [t.id, t.state])).toContainEqual([taskId, 'waiting']);
     expect(await workOnLanes({ workspaceId: w.id, taskId })).toBe(false);
     expect(await loadTask(w.id, taskId)).toMatchObject({ state: 'done', done: 1, data: { changed: 1 } });
@@ -335,21 +355,40 @@ describe('from draft to force', () => {
         w.personId,
       ),
     ).toMatchObject({ ok: true });
-    expect((await loadSheet(w.id, id))?.lanes[0]?.data).toMatchObject({ breakage: 0.01, marketplaceCardId: put.id });
-    const exported = (await exportWorkspace(w.id, 'Test')) as { lanes: { candidateId: string; data: StoredLane }[] };
+    expect((await loadSheet(w.id, id))?.lanes[0]?.data).toMatchObject({
+      breakage: 0.01,
+      marketplaceCardId: put.id,
+    });
+    const exported = (await exportWorkspace(w.id, 'Test')) as {
+      lanes: { candidateId: string; data: StoredLane }[];
+    };
     expect(exported.lanes.find((l) => l.candidateId === id)?.data).toMatchObject({
       breakage: 0.01,
       marketplaceCardId: put.id,
     });
     // done twice, nothing more happens
-    const again = await startTask(w.id, 'bringUpToDate', { kind: 'marketplace', key: 'Alderway/DE' }, 1, w.personId);
+    const again = await startTask(
+      w.id,
+      'bringUpToDate',
+      { kind: 'marketplace', key: 'Alderway/DE' },
+      1,
+      w.personId,
+    );
     await workOnLanes({ workspaceId: w.id, taskId: again });
     expect(await loadTask(w.id, again)).toMatchObject({ state: 'done', data: { changed: 0 } });
   });
   it('a cancelled task stores nothing more; one that only looks stores nothing', async () => {
-    const [id] = (await createCandidates(w.id, [someCandidate(w, { name: 'Looked at' })], w.personId)) as [string];
+    const [id] = (await createCandidates(w.id, [someCandidate(w, { name: 'Looked at' })], w.personId)) as [
+      string,
+    ];
     const old = (await loadSheet(w.id, id))?.lanes[0]?.data.marketplaceCardId;
-    const put = await putInForce(w.id, 'marketplace', dearer(card('Alderway/DE').data, '2026-11-02'), null, w.personId);
+    const put = await putInForce(
+      w.id,
+      'marketplace',
+      dearer(card('Alderway/DE').data, '2026-11-02'),
+      null,
+      w.personId,
+    );
     expect(put.ok).toBe(true);
     const cancelled = await startTask(w.id, 'bringUpToDate', {}, 1, w.personId);
     await cancelTask(w.id, cancelled);
@@ -385,7 +424,9 @@ describe('lanes by the many', () => {
       exists: true,
       possible: true,
     });
-    expect(page?.proposals.filter((p) => !p.possible).map((p) => [p.marketplace, p.method, p.missing[0]])).toEqual([
+    expect(
+      page?.proposals.filter((p) => !p.possible).map((p) => [p.marketplace, p.method, p.missing[0]]),
+    ).toEqual([
       ['Copperlane', 'warehouse', 'warehouse'],
       ['Nordkai', 'warehouse', 'warehouse'],
     ]);
@@ -420,13 +461,17 @@ describe('lanes by the many', () => {
       expect(r.result).toEqual(JSON.parse(JSON.stringify(evaluate(doc))));
     }
     // generated again, nothing is doubled; taken away and the rest stays
-    expect(await generateLanes(w.id, id, wanted({ quotes, like, without: [1] }), w.personId)).toEqual({ ids: [] });
+    expect(await generateLanes(w.id, id, wanted({ quotes, like, without: [1] }), w.personId)).toEqual({
+      ids: [],
+    });
     expect(await removeLanes(w.id, id, made.ids.slice(0, 2))).toHaveLength(2);
     expect((await loadComparison(w.id, id))?.lanes).toHaveLength(5);
   });
   it('stored measures follow the settings: another home currency, another launch plan', async () => {
     const own = await makeWorkspace();
-    const [id] = (await createCandidates(own.id, [someCandidate(own, { origin: 'DE' })], own.personId)) as [string];
+    const [id] = (await createCandidates(own.id, [someCandidate(own, { origin: 'DE' })], own.personId)) as [
+      string,
+    ];
     const measures = async () =>
       (
         await inWorkspace(own.id, (tx) =>
@@ -448,7 +493,10 @@ describe('lanes by the many', () => {
       await saveLaunchPlan(
         own.id,
         id,
-        { ...(settings as NonNullable<typeof settings>).launch, oneOffs: [{ name: 'Photographs', amount: 500 }] },
+        {
+          ...(settings as NonNullable<typeof settings>).launch,
+          oneOffs: [{ name: 'Photographs', amount: 500 }],
+        },
         own.personId,
       ),
     ).toBe(true);

@@ -1,6 +1,6 @@
 /**
- * Doors that must hold: tries at passwords, work that was lost or that takes its worker down, ids and names of
- * others.
+ * Doors that must hold: tries at passwords, work that was lost or that takes its worker down, ids and names
+ * of others.
  */
 import { eq } from 'drizzle-orm';
 import pg from 'pg';
@@ -39,10 +39,17 @@ afterAll(() => Promise.all([jobs.end(), closeDatabase(), closeQueue(), closeLeas
 describe('tries at passwords', () => {
   const headers = (address: string) => new Headers({ [SOCKET_ADDRESS_HEADER]: address });
   const wrong = async (email: string, address: string, path = '/sign-in/email') =>
-    (await counted(path, headers(address), { email }, async () => new Response(null, { status: 401 }))).status;
-  const right = async (email: string, address: string) =>
-    (await counted('/sign-in/email', headers(address), { email }, async () => new Response(null, { status: 200 })))
+    (await counted(path, headers(address), { email }, async () => new Response(null, { status: 401 })))
       .status;
+  const right = async (email: string, address: string) =>
+    (
+      await counted(
+        '/sign-in/email',
+        headers(address),
+        { email },
+        async () => new Response(null, { status: 200 }),
+      )
+    ).status;
   const name = (): string => `${newId()}@test.example`;
 
   it('are limited by person and address; others at the address, and the person elsewhere, go on', async () => {
@@ -78,7 +85,9 @@ describe('tries at passwords', () => {
     const email = name();
     const codes = [];
     for (let i = 0; i < 11; i++)
-      codes.push((await forwardToAuth(request, '/sign-in/email', { email, password: 'not the right one' })).code);
+      codes.push(
+        (await forwardToAuth(request, '/sign-in/email', { email, password: 'not the right one' })).code,
+      );
     expect([codes[0], codes[10]]).toEqual(['INVALID_EMAIL_OR_PASSWORD', 'TOO_MANY']);
   });
 });
@@ -125,7 +134,8 @@ describe('long work', () => {
         error: expect.stringContaining('took down the process that worked on it 3 times'),
       });
       expect(
-        (await jobs.query('select 1 from jobs.lease where task_id = any($1)', [[stray, killer, kept]])).rowCount,
+        (await jobs.query('select 1 from jobs.lease where task_id = any($1)', [[stray, killer, kept]]))
+          .rowCount,
       ).toBe(0);
     } finally {
       worker.kill('SIGTERM');
@@ -155,13 +165,12 @@ describe('ids of another workspace', () => {
       ok: false,
       invalid: [{ message: expect.stringContaining('not in this workspace') }],
     });
-    expect(await save(['components', 0, 'quoteId'], lane?.data.components[0]?.quoteId, quoteId)).toMatchObject({
-      ok: false,
-      invalid: [{ message: expect.stringContaining('not of this product') }],
-    });
-    expect(await save(['components', 0, 'quoteId'], lane?.data.components[0]?.quoteId, 'constructor')).toMatchObject({
-      ok: false,
-    });
+    expect(
+      await save(['components', 0, 'quoteId'], lane?.data.components[0]?.quoteId, quoteId),
+    ).toMatchObject({ ok: false, invalid: [{ message: expect.stringContaining('not of this product') }] });
+    expect(
+      await save(['components', 0, 'quoteId'], lane?.data.components[0]?.quoteId, 'constructor'),
+    ).toMatchObject({ ok: false });
     expect(await save(['components', 0, 'candidateId'], null, foreignId)).toMatchObject({
       ok: false,
       invalid: [{ message: expect.stringContaining('not in this workspace') }],
@@ -184,7 +193,14 @@ describe('ids of another workspace', () => {
           putLanes(
             mine.id,
             id,
-            [{ id: newId(), position: 5, data: lane?.data as never, scenarioOf: foreign?.lanes[0]?.id as string }],
+            [
+              {
+                id: newId(),
+                position: 5,
+                data: lane?.data as never,
+                scenarioOf: foreign?.lanes[0]?.id as string,
+              },
+            ],
             mine.personId,
           ),
         )
@@ -198,8 +214,11 @@ describe('ids of another workspace', () => {
       ).status,
     ).toBe(422);
     expect(
-      (await saidBy(() => addLane(mine.id, id, { marketplaceCardId: card, country: 'DE', price: null }, mine.personId)))
-        .status,
+      (
+        await saidBy(() =>
+          addLane(mine.id, id, { marketplaceCardId: card, country: 'DE', price: null }, mine.personId),
+        )
+      ).status,
     ).toBe(422);
     expect((await loadSheet(mine.id, id))?.lanes).toHaveLength(1);
   });
@@ -216,8 +235,11 @@ describe('ids of another workspace', () => {
     )?.lanes[0]?.data.marketplaceCardId;
     const settings = (await loadList(mine.id, list))?.list.settings;
     expect(
-      (await saidBy(() => saveListSettings(mine.id, list, { ...settings, marketplaceCardId: foreign } as never)))
-        .status,
+      (
+        await saidBy(() =>
+          saveListSettings(mine.id, list, { ...settings, marketplaceCardId: foreign } as never),
+        )
+      ).status,
     ).toBe(422);
     expect((await loadList(mine.id, list))?.list.settings).toEqual(settings);
   });

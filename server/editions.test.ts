@@ -39,7 +39,10 @@ describe('what two people see of each other', () => {
     expect(await saveLaunchPlan(w.id, id, { contingency: 0.1 }, w.personId)).toBe(true);
     const sheet = await loadSheet(w.id, id);
     expect(
-      planOf((sheet as NonNullable<typeof sheet>).candidate.data, (sheet as NonNullable<typeof sheet>).settings.launch),
+      planOf(
+        (sheet as NonNullable<typeof sheet>).candidate.data,
+        (sheet as NonNullable<typeof sheet>).settings.launch,
+      ),
     ).toMatchObject({ cash: 5000, contingency: 0.1 });
   });
 

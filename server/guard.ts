@@ -13,14 +13,14 @@ const FORWARDING = [
 ];
 
 /**
- * Stands before everything else. Removes the headers by which a client could claim another address and sets our own
- * from the
- * socket, or from what a trusted proxy says; refuses requests that change something and do not come from our own
- * pages (cross-site request forgery).
+ * Stands before everything else. Removes the headers by which a client could claim another address and sets
+ * our own from the socket, or from what a trusted proxy says; refuses requests that change something and do
+ * not come from our own pages (cross-site request forgery).
  */
 export function guard(origin: string): RequestHandler {
   return (req, res, next) => {
-    // Express reads what trusted proxies say (main.ts names them); from anybody else it is the socket's address.
+    // Express reads what trusted proxies say (main.ts names them); from anybody else it is the socket's
+    // address.
     const address = req.ip ?? req.socket.remoteAddress ?? 'unknown';
     for (const name of FORWARDING) delete req.headers[name];
     req.headers[SOCKET_ADDRESS_HEADER] = address;

@@ -50,9 +50,13 @@ beforeAll(async () => {
     await createCandidates(w.id, [someCandidate(w)], w.personId);
     await inWorkspace(w.id, async (tx) => {
       await tx.insert(supplier).values({ workspaceId: w.id, id: newId(), name: 'Someone' });
-      await tx.insert(rateDraft).values({ workspaceId: w.id, id: newId(), kind: 'tax', name: 'Draft', cells: {} });
+      await tx
+        .insert(rateDraft)
+        .values({ workspaceId: w.id, id: newId(), kind: 'tax', name: 'Draft', cells: {} });
       await tx.insert(task).values({ workspaceId: w.id, id: newId(), kind: 'weighAgain' });
-      await tx.insert(notice).values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
+      await tx
+        .insert(notice)
+        .values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
       await tx.insert(goodsMark).values({ workspaceId: w.id, key: 9520000000019, state: 'kept' });
       await tx.insert(listView).values({ workspaceId: w.id, id: newId(), name: 'Mine', look: DEFAULT_LOOK });
       await tx
@@ -64,12 +68,19 @@ beforeAll(async () => {
           file: { name: 'list.csv', bytes: 1, sha256: '', kind: 'csv' },
         });
       await tx.insert(outsideAnswer).values({ workspaceId: w.id, question: 'rates', answer: {} });
-      const [some] = await tx.select({ id: lane.id, result: lane.result }).from(lane).where(eq(lane.workspaceId, w.id));
+      const [some] = await tx
+        .select({ id: lane.id, result: lane.result })
+        .from(lane)
+        .where(eq(lane.workspaceId, w.id));
       if (some?.result != null)
-        await tx.insert(laneHistory).values({ workspaceId: w.id, laneId: some.id, cause: 'edit', result: some.result });
+        await tx
+          .insert(laneHistory)
+          .values({ workspaceId: w.id, laneId: some.id, cause: 'edit', result: some.result });
     });
     const run = newId();
-    await inWorkspace(w.id, (tx) => tx.insert(task).values({ workspaceId: w.id, id: run, kind: 'readList', data: {} }));
+    await inWorkspace(w.id, (tx) =>
+      tx.insert(task).values({ workspaceId: w.id, id: run, kind: 'readList', data: {} }),
+    );
     await storePart(
       w.id,
       run,
@@ -185,7 +196,9 @@ describe('the second wall', () => {
 
 describe.each(TABLES)('bm.%s', (table) => {
   it('shows no row where no workspace is set, and only its own where one is', async () => {
-    expect(await asWorkspace(null, async (c) => (await c.query(`select * from bm.${table}`)).rowCount)).toBe(0);
+    expect(await asWorkspace(null, async (c) => (await c.query(`select * from bm.${table}`)).rowCount)).toBe(
+      0,
+    );
     const seen = await asWorkspace(
       mine.id,
       async (c) => (await c.query(`select distinct workspace_id from bm.${table}`)).rows,
@@ -194,12 +207,19 @@ describe.each(TABLES)('bm.%s', (table) => {
   });
   it('another workspace reads, changes, removes and adds nothing', async () => {
     await asWorkspace(mine.id, async (c) => {
-      expect((await c.query(`select 1 from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
+      expect((await c.query(`select 1 from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(
+        0,
+      );
       expect(
-        (await c.query(`update bm.${table} set workspace_id = workspace_id where workspace_id = $1`, [theirs.id]))
-          .rowCount,
+        (
+          await c.query(`update bm.${table} set workspace_id = workspace_id where workspace_id = $1`, [
+            theirs.id,
+          ])
+        ).rowCount,
       ).toBe(0);
-      expect((await c.query(`delete from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(0);
+      expect((await c.query(`delete from bm.${table} where workspace_id = $1`, [theirs.id])).rowCount).toBe(
+        0,
+      );
     });
     const copy = async (c: pg.Client) => {
       const { rows } = await c.query(

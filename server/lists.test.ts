@@ -19,8 +19,11 @@ import { cancelTask } from './use/tasks.ts';
 
 const made = listTests();
 
-const bring = (bytes: string | Uint8Array, name = 'list.csv', previousId: string | null = null): Promise<string> =>
-  made.tools.bring(bytes, name, { previousId });
+const bring = (
+  bytes: string | Uint8Array,
+  name = 'list.csv',
+  previousId: string | null = null,
+): Promise<string> => made.tools.bring(bytes, name, { previousId });
 const rowsOf = (runId: string) => made.tools.rowsOf(runId);
 const columnsOf = (id: string) => made.tools.columnsOf(id);
 
@@ -59,7 +62,8 @@ describe('a list is read', () => {
     const refused = readFileSync(storePath(made.w.id, id, run, 'refused.csv'), 'utf8');
     expect(refused.trim().split('\r\n')).toHaveLength(invalid + 1);
     expect(refused).toContain('Artikelbezeichnung,EAN');
-    // Mended here means: the very rows again, which are refused again for the same reasons and no other row with them.
+    // Mended here means: the very rows again, which are refused again for the same reasons and no other row
+    // with them.
     const again = await bring(refused, 'mended.csv');
     const check = await startList(made.w.id, again, 'checkList', made.w.personId);
     await workOnList(made.w.id, check, alone);
@@ -85,7 +89,9 @@ describe('a list is read', () => {
     const lines = Array.from({ length: 100 }, (_, i) => demoRow(i, 3));
     const before = await bring([TIDY_HEADER.join(','), ...lines.map(tidyLine)].join('\n'));
     await workOnList(made.w.id, await startList(made.w.id, before, 'readList', made.w.personId), alone);
-    const next = lines.slice(10).map((r, i) => ({ ...r, cost: i < 5 ? r.cost + 1 : i < 9 ? r.cost * 0.5 : r.cost }));
+    const next = lines
+      .slice(10)
+      .map((r, i) => ({ ...r, cost: i < 5 ? r.cost + 1 : i < 9 ? r.cost * 0.5 : r.cost }));
     const id = await bring(
       [TIDY_HEADER.join(','), ...next.map(tidyLine), tidyLine(demoRow(5000, 3))].join('\n'),
       'next.csv',
@@ -253,11 +259,16 @@ describe('what cannot be a list', () => {
   });
   it('the same file twice is two lists, and the second says so', async () => {
     const text = tidy(3, 11);
-    const first = await receiveList(made.w.id, 'One.csv', Readable.from([Buffer.from(text)]), made.w.personId);
-    expect(first.sameAs).toBeNull();
-    expect((await receiveList(made.w.id, 'Two.csv', Readable.from([Buffer.from(text)]), made.w.personId)).sameAs).toBe(
-      'One',
+    const first = await receiveList(
+      made.w.id,
+      'One.csv',
+      Readable.from([Buffer.from(text)]),
+      made.w.personId,
     );
+    expect(first.sameAs).toBeNull();
+    expect(
+      (await receiveList(made.w.id, 'Two.csv', Readable.from([Buffer.from(text)]), made.w.personId)).sameAs,
+    ).toBe('One');
   });
   it('columns that the file does not have end in a message, not in half a list', async () => {
     const id = await bring(tidy(5));
@@ -279,7 +290,9 @@ describe('what cannot be a list', () => {
 
 describe('the ready mapping of a tidy list', () => {
   it('is what is guessed from its headings', async () => {
-    const id = (await receiveList(made.w.id, 'tidy.csv', Readable.from([Buffer.from(tidy(20))]), made.w.personId)).id;
+    const id = (
+      await receiveList(made.w.id, 'tidy.csv', Readable.from([Buffer.from(tidy(20))]), made.w.personId)
+    ).id;
     expect((await loadSetup(made.w.id, id, null))?.map.columns).toEqual(TIDY_MAP.columns);
   });
 });

@@ -33,8 +33,11 @@ export async function loadDemo(): Promise<boolean> {
   const [known] = await authDb().select({ id: user.id }).from(user).where(eq(user.email, DEMO.email));
   const userId =
     known?.id ??
-    (await auth().api.signUpEmail({ body: { name: DEMO.person, email: DEMO.email, password: demoPassword() } })).user
-      .id;
+    (
+      await auth().api.signUpEmail({
+        body: { name: DEMO.person, email: DEMO.email, password: demoPassword() },
+      })
+    ).user.id;
   const workspaceId = newId();
   await authDb().transaction(async (tx) => {
     await tx.insert(organization).values({ id: workspaceId, name: DEMO.name, slug: DEMO.slug });
@@ -99,7 +102,8 @@ export async function loadDemo(): Promise<boolean> {
       const rows: LaneToStore[] = [];
       for (const [position, l] of lanes.entries()) {
         const card = cards.find((c) => c.kind === 'marketplace' && c.key === l.market);
-        if (card === undefined) throw new Error(`The demo names a market that no starter card has: ${l.market}`);
+        if (card === undefined)
+          throw new Error(`The demo names a market that no starter card has: ${l.market}`);
         const market = card.data as MarketplaceCard;
         const stored = newLane({
           way: parsed.way,
@@ -108,18 +112,30 @@ export async function loadDemo(): Promise<boolean> {
           currency: market.currency,
           marketplace: { id: card.id, card: market },
           taxCardId: cards.find((c) => c.kind === 'tax' && c.key === market.country)?.id ?? null,
-          exchange: exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
+          exchange:
+            exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
           origin: parsed.product.origin,
           price: l.price,
           quoteId,
           today: today(),
         });
         const set = l.set ?? {};
-        const provenance = Object.fromEntries(Object.entries(stored.provenance).filter(([path]) => !(path in set)));
+        const provenance = Object.fromEntries(
+          Object.entries(stored.provenance).filter(([path]) => !(path in set)),
+        );
         const whole = storedLane.parse({ ...stored, ...set, provenance });
         rows.push({ id: newId(), position, data: whole, createdAt: at });
       }
-      await insertLanes(tx, workspaceId, settings, { id, data: parsed }, rows, { [quoteId]: quoteData }, byId, null);
+      await insertLanes(
+        tx,
+        workspaceId,
+        settings,
+        { id, data: parsed },
+        rows,
+        { [quoteId]: quoteData },
+        byId,
+        null,
+      );
     }
   });
   await loadDemoLists(workspaceId, userId);

@@ -60,7 +60,9 @@ export async function loadDemoLists(workspaceId: string, by: string): Promise<vo
       name: 'Stock list November',
       supplier: 'Pentlow Wholesale',
       bytes: Buffer.from(
-        [TIDY_HEADER.join(','), ...Array.from({ length: TIDY_ROWS }, (_, i) => tidyLine(demoRow(i)))].join('\n'),
+        [TIDY_HEADER.join(','), ...Array.from({ length: TIDY_ROWS }, (_, i) => tidyLine(demoRow(i)))].join(
+          '\n',
+        ),
       ),
       vat: 'added',
     },
@@ -81,7 +83,11 @@ export async function loadDemoLists(workspaceId: string, by: string): Promise<vo
       reference:
         setup.list.reference === null
           ? null
-          : { sheet: setup.list.reference.sheet, map: setup.list.reference.map, choice: setup.list.reference.choice },
+          : {
+              sheet: setup.list.reference.sheet,
+              map: setup.list.reference.map,
+              choice: setup.list.reference.choice,
+            },
       settings: {
         ...own,
         categories: { home: 'household' },

@@ -44,7 +44,9 @@ app.use(
         styleSrc: [
           "'self'",
           (_req, res) =>
-            dev ? "'unsafe-inline'" : `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+            dev
+              ? "'unsafe-inline'"
+              : `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`,
         ],
         styleSrcAttr: ["'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
@@ -80,7 +82,10 @@ if (dev) {
   };
 } else {
   const build = (await import(folder('../build/server/index.js'))) as ServerBuild;
-  app.use('/assets', sirv(folder('../build/client/assets'), { immutable: true, maxAge: 31_536_000, etag: true }));
+  app.use(
+    '/assets',
+    sirv(folder('../build/client/assets'), { immutable: true, maxAge: 31_536_000, etag: true }),
+  );
   app.use(sirv(folder('../build/client'), { maxAge: 3600, etag: true }));
   handler = answering(build, 'production', BM_ORIGIN, contextOf);
 }
@@ -96,7 +101,10 @@ app.use(((error: unknown, _req, res, _next) => {
     'a request failed',
   );
   if (!res.headersSent)
-    res.status(500).type('text').send('Something went wrong on our side. Nothing you typed was lost; try again.');
+    res
+      .status(500)
+      .type('text')
+      .send('Something went wrong on our side. Nothing you typed was lost; try again.');
 }) as express.ErrorRequestHandler);
 
 const server = createServer(app);

@@ -1,6 +1,6 @@
 /**
- * The database is stopped and started again while a list is read; on a cluster of its own, since others are at work
- * on theirs.
+ * The database is stopped and started again while a list is read; on a cluster of its own, since others are
+ * at work on theirs.
  */
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { throwawayCluster } from '../scripts/lib/system.mjs';

@@ -15,7 +15,8 @@ afterAll(closeDatabase);
 
 const make = async (name: string): Promise<string> =>
   (await createCandidates(w.id, [someCandidate(w, { name, cost: 4 })], w.personId))[0] as string;
-const sheetOf = async (id: string) => (await loadSheet(w.id, id)) as NonNullable<Awaited<ReturnType<typeof loadSheet>>>;
+const sheetOf = async (id: string) =>
+  (await loadSheet(w.id, id)) as NonNullable<Awaited<ReturnType<typeof loadSheet>>>;
 /** Puts one candidate's goods into another, as the sheet does. */
 async function put(part: string, into: string) {
   const answer = await componentsFrom(w.id, into, part);
@@ -82,7 +83,8 @@ describe('suppliers', () => {
   });
   it('a record without a name is refused', () => {
     expect(
-      supplierRecord.safeParse({ name: '  ', country: null, currency: null, contact: '', notes: '' }).error?.issues[0],
+      supplierRecord.safeParse({ name: '  ', country: null, currency: null, contact: '', notes: '' }).error
+        ?.issues[0],
     ).toMatchObject({ path: ['name'], message: 'Give the supplier a name' });
   });
 });
@@ -125,7 +127,10 @@ describe('bundles of candidates', () => {
     ).toMatchObject({
       ok: false,
       invalid: [
-        { patch: { path: ['components'] }, message: expect.stringContaining('a bundle cannot contain itself') },
+        {
+          patch: { path: ['components'] },
+          message: expect.stringContaining('a bundle cannot contain itself'),
+        },
       ],
     });
     expect((await sheetOf(lid)).lanes[0]?.data.components.length).toBe(1);
@@ -141,6 +146,10 @@ describe('bundles of candidates', () => {
     const [inner, outer, part] = [await make('Inner'), await make('Outer'), await make('Part')];
     await put(part, inner);
     await put(inner, outer);
-    expect((await sheetOf(outer)).lanes[0]?.data.components.map((c) => c.candidateId)).toEqual([null, inner, inner]);
+    expect((await sheetOf(outer)).lanes[0]?.data.components.map((c) => c.candidateId)).toEqual([
+      null,
+      inner,
+      inner,
+    ]);
   });
 });

@@ -9,8 +9,8 @@ export function isKeepable(text: string): boolean {
 }
 
 /**
- * The text without NULs, halves of surrogate pairs replaced: for texts out of files, where a stray character is no
- * reason to refuse.
+ * The text without NULs, halves of surrogate pairs replaced: for texts out of files, where a stray character
+ * is no reason to refuse.
  */
 export function keepable(text: string): string {
   return isKeepable(text) ? text : text.replaceAll(NUL, '').toWellFormed();
@@ -29,8 +29,8 @@ function allKeepable(value: unknown): boolean {
 const SUSPECT = /\\u(?:0000|[dD][89a-fA-F])/;
 
 /**
- * Whether the texts of a request's body can be kept; what is no text, or not readable as what it says it is, is for
- * others to refuse.
+ * Whether the texts of a request's body can be kept; what is no text, or not readable as what it says it is,
+ * is for others to refuse.
  */
 export async function bodyIsKeepable(body: Buffer, contentType: string): Promise<boolean> {
   if (body.length === 0) return true;
@@ -48,7 +48,9 @@ export async function bodyIsKeepable(body: Buffer, contentType: string): Promise
   const form = await new Response(new Uint8Array(body), { headers: { 'content-type': contentType } })
     .formData()
     .catch(() => null);
-  return form === null || [...form].every(([k, v]) => isKeepable(k) && (typeof v !== 'string' || isKeepable(v)));
+  return (
+    form === null || [...form].every(([k, v]) => isKeepable(k) && (typeof v !== 'string' || isKeepable(v)))
+  );
 }
 
 /** Whether an address can be read: its escapes are UTF-8, and spell nothing that cannot be kept. */

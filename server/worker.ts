@@ -8,9 +8,8 @@ import { keepUp } from './jobs/upkeep.ts';
 import { serveLanes } from './jobs/weighLanes.ts';
 import { log } from './log.ts';
 
-// The queue's library does not wait for some of its own statements: where the database goes away under one, that must
-// not end the
-// worker. The job comes back by itself, and so does the work, by its lease.
+// The queue's library does not wait for some of its own statements: where the database goes away under one,
+// that must not end the worker. The job comes back by itself, and so does the work, by its lease.
 process.on('unhandledRejection', (e) => {
   if (isDatabaseAway(e))
     return log.warn(
@@ -26,6 +25,8 @@ keepUp();
 log.info('worker ready');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
-    void Promise.all([closeQueue(), closeDatabase(), closeLoader(), closeLeases()]).finally(() => process.exit(0));
+    void Promise.all([closeQueue(), closeDatabase(), closeLoader(), closeLeases()]).finally(() =>
+      process.exit(0),
+    );
     setTimeout(() => process.exit(0), 3000).unref();
   });

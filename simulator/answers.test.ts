@@ -10,10 +10,8 @@ describe('exchange rates of the stand-in', () => {
   it('move slowly: under two in a hundred from one day to the next over a year', () => {
     let before = ratesOn(7, '2026-01-01', 'EUR')?.rates as Record<string, number>;
     for (let day = 1; day < 365; day++) {
-      const now = ratesOn(7, new Date(Date.UTC(2026, 0, 1 + day)).toISOString().slice(0, 10), 'EUR')?.rates as Record<
-        string,
-        number
-      >;
+      const now = ratesOn(7, new Date(Date.UTC(2026, 0, 1 + day)).toISOString().slice(0, 10), 'EUR')
+        ?.rates as Record<string, number>;
       for (const [currency, rate] of Object.entries(now))
         expect(Math.abs(rate / (before[currency] as number) - 1), currency).toBeLessThan(0.02);
       before = now;
@@ -34,7 +32,8 @@ describe('freight quotes of the stand-in', () => {
     expect(freightQuote(1, 'CN', 'DE', 'sea', '2026-11-02').rate).toBe(quote.rate);
     expect(quote.validUntil).toBe('2026-12-24');
     expect(
-      new Set(['DE', 'FR', 'GB', 'US', 'JP'].map((to) => freightQuote(1, 'CN', to, 'sea', '2026-11-24').rate)).size,
+      new Set(['DE', 'FR', 'GB', 'US', 'JP'].map((to) => freightQuote(1, 'CN', to, 'sea', '2026-11-24').rate))
+        .size,
     ).toBeGreaterThan(2);
   });
   it.each(MODES)('%s: by volume or by weight, dear or slow as it is', (mode) => {

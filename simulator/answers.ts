@@ -1,6 +1,6 @@
 /**
- * What the stand-in answers: invented, drawn from a seed, the same for the same question. It recalls no service and
- * no day.
+ * What the stand-in answers: invented, drawn from a seed, the same for the same question. It recalls no
+ * service and no day.
  */
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
@@ -45,7 +45,8 @@ export function ratesOn(
     const week = Math.floor(day / 7);
     const part = (day % 7) / 7;
     const off =
-      (draw(seed, `${currency}${week}`) * (1 - part) + draw(seed, `${currency}${week + 1}`) * part - 0.5) * 0.06;
+      (draw(seed, `${currency}${week}`) * (1 - part) + draw(seed, `${currency}${week + 1}`) * part - 0.5) *
+      0.06;
     perEuro[currency] = around * (1 + off);
   }
   const unit = perEuro[base];
@@ -72,7 +73,10 @@ export type FreightQuote = {
   validUntil: string;
 };
 const SCALE: Readonly<
-  Record<Mode, { low: number; high: number; basis: 'perCbm' | 'perKg'; days: [number, number]; minimum: number }>
+  Record<
+    Mode,
+    { low: number; high: number; basis: 'perCbm' | 'perKg'; days: [number, number]; minimum: number }
+  >
 > = {
   sea: { low: 100, high: 210, basis: 'perCbm', days: [28, 46], minimum: 1 },
   air: { low: 3, high: 7, basis: 'perKg', days: [5, 12], minimum: 45 },

@@ -1,7 +1,7 @@
 /**
- * The stand-in for services outside: exchange rates and freight quotes over HTTP, described at /openapi.json. It
- * answers the
- * same question the same way; on request it is slow, fails, limits how often one may ask, or returns odd data.
+ * The stand-in for services outside: exchange rates and freight quotes over HTTP, described at /openapi.json.
+ * It answers the same question the same way; on request it is slow, fails, limits how often one may ask, or
+ * returns odd data.
  */
 import { createServer } from 'node:http';
 import type { IncomingMessage, ServerResponse } from 'node:http';
@@ -28,7 +28,12 @@ const behaviour = z.strictObject({
 let now = behaviour.parse({});
 let asked: number[] = [];
 
-function send(res: ServerResponse, status: number, body: unknown, headers: Record<string, string> = {}): void {
+function send(
+  res: ServerResponse,
+  status: number,
+  body: unknown,
+  headers: Record<string, string> = {},
+): void {
   res.writeHead(status, { 'content-type': 'application/json', ...headers });
   res.end(JSON.stringify(body));
 }

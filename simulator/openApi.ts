@@ -58,7 +58,16 @@ export const openApi = {
         responses: {
           '200': json({
             type: 'object',
-            required: ['mode', 'basis', 'rate', 'currency', 'minimum', 'fuelSurcharge', 'transitDays', 'validUntil'],
+            required: [
+              'mode',
+              'basis',
+              'rate',
+              'currency',
+              'minimum',
+              'fuelSurcharge',
+              'transitDays',
+              'validUntil',
+            ],
             properties: {
               mode: { type: 'string', enum: MODES },
               basis: { type: 'string', enum: ['perCbm', 'perKg'] },

@@ -34,7 +34,8 @@ export const cardWords = {
     copy: 'Copy as a new card',
     withdraw: 'Withdraw this version',
     putBack: 'Put it back in force',
-    withdrawnText: 'This version is withdrawn: lanes that were computed with it keep it, new ones do not get it.',
+    withdrawnText:
+      'This version is withdrawn: lanes that were computed with it keep it, new ones do not get it.',
     exportTitle: 'Export',
     exportXlsx: 'Workbook (XLSX)',
     exportJson: 'Whole card (JSON)',
@@ -48,7 +49,8 @@ export const cardWords = {
     fetchRates: "Fetch today's rates",
     fetched: 'as of {{at}}',
     fetchStale: 'The service did not answer; the rates as of {{at}} stand.',
-    fetchFailed: 'The service did not answer. The stored rates stand; try again later, or type or import them.',
+    fetchFailed:
+      'The service did not answer. The stored rates stand; try again later, or type or import them.',
     sheet: {
       card: 'Card',
       categories: 'Categories',

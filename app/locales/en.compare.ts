@@ -20,7 +20,8 @@ export const compareWords = {
     title: 'Lanes side by side',
     add: 'Add lanes',
     none: 'There is no lane to compare yet. Choose marketplaces, ways of fulfilment and routes, and all sensible lanes are made at once.',
-    answer: '<b>{{where}}</b> is best by {{measure}}: <k>{{value}}</k>. {{count}} of {{all}} lanes keep something.',
+    answer:
+      '<b>{{where}}</b> is best by {{measure}}: <k>{{value}}</k>. {{count}} of {{all}} lanes keep something.',
     answerNone: 'None of the {{all}} lanes keeps anything.',
     answerUnknown: 'What these lanes keep is not known yet.',
     view: 'View',
@@ -124,7 +125,8 @@ export const compareWords = {
     apply_one: 'Set this price on {{count}} lane',
     apply_other: 'Set these prices on {{count}} lanes',
     applied: 'The prices are set.',
-    spread: 'The shelf prices lie {{gap}} apart, from {{low}} to {{high}} in {{currency}}; the middle is {{median}}.',
+    spread:
+      'The shelf prices lie {{gap}} apart, from {{low}} to {{high}} in {{currency}}; the middle is {{median}}.',
     odd: 'odd: {{off}} from the middle',
     noPrice: 'no price reaches it',
     failed: 'Somebody else changed a price meanwhile; load the page again.',

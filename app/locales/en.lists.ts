@@ -87,7 +87,8 @@ export const listWords = {
     repaired_other: '{{count}} damaged barcodes were repaired, where their check digits prove it.',
     troubles: { barcode: 'barcode', cost: 'purchase price', duplicate: 'twice in the list' },
     mend: 'Rows to mend, as a file',
-    mendHelp: 'Each with its row, what is wrong and what to do. Mend them there and bring that file in alone.',
+    mendHelp:
+      'Each with its row, what is wrong and what to do. Mend them there and bring that file in alone.',
     failed: 'The check stopped: {{error}}',
     reference: 'Market figures of your own',
     referenceHelp:
@@ -203,10 +204,12 @@ export const listWords = {
     zeroUnits: 'sells none',
   },
   listRemedy: {
-    price: 'Choose the column of shelf prices under Columns and terms, or bring market figures of your own there.',
+    price:
+      'Choose the column of shelf prices under Columns and terms, or bring market figures of your own there.',
     demand:
       'Units a month are missing: type Months held under Assumptions, choose their column under Columns and terms, or bring market figures of your own there.',
-    fulfilment: 'Fulfilment goes by size and weight: choose their columns, or bring market figures that have them.',
+    fulfilment:
+      'Fulfilment goes by size and weight: choose their columns, or bring market figures that have them.',
     referral:
       'The referral fee goes by category: choose the column of categories, or name one for all rows under Assumptions.',
     categoryNotOnCard:
@@ -254,8 +257,10 @@ export const listWords = {
     gone_one: '{{count}} gone',
     gone_other: '{{count}} gone',
     noMarket: '{{count}} without a shelf price',
-    garbled_one: '{{count}} row has letters that could not be read: save the file as UTF-8, and read it again',
-    garbled_other: '{{count}} rows have letters that could not be read: save the file as UTF-8, and read it again',
+    garbled_one:
+      '{{count}} row has letters that could not be read: save the file as UTF-8, and read it again',
+    garbled_other:
+      '{{count}} rows have letters that could not be read: save the file as UTF-8, and read it again',
     noCategory: '{{count}} without a category of the card',
     search: 'Search titles, brands, barcodes',
     limits: 'Limits',

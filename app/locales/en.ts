@@ -73,7 +73,8 @@ export const en = {
   account: {
     title: 'Your account',
     hero: 'What is left of the price is what you keep.',
-    heroText: 'One unit of each product, after every fee, tax and advert, in every country you could sell it.',
+    heroText:
+      'One unit of each product, after every fee, tax and advert, in every country you could sell it.',
     signIn: 'Sign in',
     signUp: 'Create an account',
     signUpLead: 'You can look around the moment it is made; nothing has to be connected first.',
@@ -128,7 +129,8 @@ export const en = {
     open: 'You are invited as {{role}}.',
     closed: 'Invitation',
     over: 'This invitation has been used, taken back, or is too old. Ask for a new one.',
-    other: 'This invitation is for another e-mail address than {{email}}. Sign in with the one it was made for.',
+    other:
+      'This invitation is for another e-mail address than {{email}}. Sign in with the one it was made for.',
     accept: 'Join',
   },
   deleted: {
@@ -143,7 +145,13 @@ export const en = {
     supplierShips: 'Supplier ships',
     feeCheck: 'Fee check',
   },
-  stageOfWork: { idea: 'idea', checking: 'checking', sampling: 'sampling', ordering: 'ordering', selling: 'selling' },
+  stageOfWork: {
+    idea: 'idea',
+    checking: 'checking',
+    sampling: 'sampling',
+    ordering: 'ordering',
+    selling: 'selling',
+  },
   standing: {
     registered: 'Registered',
     notRegistered: 'Not registered',
@@ -152,7 +160,11 @@ export const en = {
     missing: 'Not set',
   },
   vat: { none: 'no VAT', included: 'VAT included', added: 'VAT on top' },
-  method: { warehouse: "Marketplace's warehouse", ownDispatch: 'Own dispatch', supplierShips: 'Supplier ships' },
+  method: {
+    warehouse: "Marketplace's warehouse",
+    ownDispatch: 'Own dispatch',
+    supplierShips: 'Supplier ships',
+  },
   stage: { origin: 'Origin', main: 'Main leg', destination: 'Destination', inbound: 'Inbound' },
   basis: {
     perUnit: 'per unit',
@@ -467,7 +479,8 @@ export const en = {
     signedOut: 'You were signed out. What you typed is kept here; sign in and come back.',
     conflict: 'Not saved: somebody else changed the same field',
     invalid: 'Not saved: see below',
-    notAllowed: 'Not saved: you may no longer change this workspace. Ask an owner; what you typed is kept in this tab.',
+    notAllowed:
+      'Not saved: you may no longer change this workspace. Ask an owner; what you typed is kept in this tab.',
     tooLarge: 'Not saved: this is more than can be saved at once. Take some of it back.',
     refused:
       'Not saved: the server did not take it. What you typed is kept in this tab; reload the page and look it over.',
@@ -973,7 +986,8 @@ export const en = {
     unknown: 'What this launch takes is not known yet.',
     answer: 'A launch of {{quantity}} takes <b>{{total}}</b> and leaves <k>{{left}}</k>.',
     answerShort: 'A launch of {{quantity}} takes <b>{{total}}</b>: <k>{{left}} short</k>.',
-    answerNoCash: 'A launch of {{quantity}} takes <b>{{total}}</b>. Enter your cash to see whether it is enough.',
+    answerNoCash:
+      'A launch of {{quantity}} takes <b>{{total}}</b>. Enter your cash to see whether it is enough.',
     most: 'Your cash pays for {{units}} at most.',
     mostBound: 'Your cash pays for fewer than {{units}}.',
     mostNone: 'Even the smallest order, {{units}}, is {{short}} short.',
@@ -1035,7 +1049,8 @@ export const en = {
     feeBack: '{{pct}} of the {{fee}}',
     refundFeeOpen: 'less {{pct}} of the referral fee',
     payoutNotSaid: 'not on this card',
-    noWarehouse: 'This card has no warehouse: who sells there sends the parcels, or has the supplier send them.',
+    noWarehouse:
+      'This card has no warehouse: who sells there sends the parcels, or has the supplier send them.',
     notCovered: 'not on this card',
     anySide: 'any',
     lengthGirth: 'L + 2 (W + H): {{cm}}',

@@ -54,7 +54,10 @@ describe('the words of the screens', () => {
     for (let seed = 1; seed <= 400; seed++)
       for (const steps of Object.values(workings(randomLane(seed))))
         for (const step of steps.map(withoutNothing))
-          for (const name of [...(step.formula.match(/[A-Za-z]\w*/g) ?? []), ...step.terms.map((term) => term.name)])
+          for (const name of [
+            ...(step.formula.match(/[A-Za-z]\w*/g) ?? []),
+            ...step.terms.map((term) => term.name),
+          ])
             if (!['term', 'lines', 'figure'].some((group) => said(`${group}.${name}`))) nameless.add(name);
     expect([...nameless]).toEqual([]);
   });

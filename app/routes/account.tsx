@@ -20,7 +20,10 @@ export async function action({ request }: Route.ActionArgs) {
     newPassword: String(form.get('password') ?? ''),
     revokeOtherSessions: true,
   });
-  return data({ code: answer.ok ? 'done' : answer.code }, { status: answer.ok ? 200 : 400, headers: answer.cookies });
+  return data(
+    { code: answer.ok ? 'done' : answer.code },
+    { status: answer.ok ? 200 : 400, headers: answer.cookies },
+  );
 }
 
 export default function Account() {
@@ -57,10 +60,17 @@ export default function Account() {
         </Alert>
       )}
       <AccountForm
-        error={said && said.code !== 'done' ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null}
+        error={
+          said && said.code !== 'done' ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null
+        }
         button={t('account.changePassword')}
         fields={[
-          { name: 'current', label: t('account.currentPassword'), type: 'password', autoComplete: 'current-password' },
+          {
+            name: 'current',
+            label: t('account.currentPassword'),
+            type: 'password',
+            autoComplete: 'current-password',
+          },
           {
             name: 'password',
             label: t('account.newPassword'),

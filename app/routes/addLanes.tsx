@@ -20,7 +20,11 @@ function choiceIn(search: URLSearchParams) {
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const page = await loadProposals(entry.workspaceId, params.candidate, choiceIn(new URL(request.url).searchParams));
+  const page = await loadProposals(
+    entry.workspaceId,
+    params.candidate,
+    choiceIn(new URL(request.url).searchParams),
+  );
   if (page === null) throw data(null, 404);
   return {
     name: page.candidate.data.name,
@@ -30,7 +34,12 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     quotes: page.quotes.map((q) => ({ id: q.id, supplier: q.data.supplier })),
     lanes: page.lanes
       .slice(0, 200)
-      .map((l) => ({ id: l.id, country: l.data.country, marketplace: l.data.marketplace, method: l.data.method })),
+      .map((l) => ({
+        id: l.id,
+        country: l.data.country,
+        marketplace: l.data.marketplace,
+        method: l.data.method,
+      })),
     markets: page.cards
       .filter((c) => c.kind === 'marketplace')
       .map((c) => ({
@@ -39,11 +48,15 @@ export async function loader({ request, params }: Route.LoaderArgs) {
         marketplace: (c.data as MarketplaceCard).marketplace,
         country: (c.data as MarketplaceCard).country,
       })),
-    routes: page.cards.filter((c) => c.kind === 'freight').map((c) => ({ id: c.id, key: c.key, name: c.name })),
+    routes: page.cards
+      .filter((c) => c.kind === 'freight')
+      .map((c) => ({ id: c.id, key: c.key, name: c.name })),
   };
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.name ?? ''} · Bold Margin` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.name ?? ''} · Bold Margin` },
+];
 
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');

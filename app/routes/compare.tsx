@@ -32,7 +32,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return { payload: JSON.stringify(payload), name: c.candidate.data.name };
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.name ?? ''} · Bold Margin` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.name ?? ''} · Bold Margin` },
+];
 /** What is sorted, grouped, pinned and asked stands in the address, but asks nothing of the server. */
 export const shouldRevalidate = ({
   currentUrl,
@@ -123,7 +125,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     }
     case 'addQuote': {
       const id = await addQuote(workspaceId, params.candidate);
-      throw redirect(id === null ? `/w/${entry.slug}/weigh` : `/w/${entry.slug}/weigh/${params.candidate}?quote=${id}`);
+      throw redirect(
+        id === null ? `/w/${entry.slug}/weigh` : `/w/${entry.slug}/weigh/${params.candidate}?quote=${id}`,
+      );
     }
     default:
       return data({}, 400);

@@ -25,7 +25,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       markets[0] ??
       null;
     const country = chosen?.key.split('/')[1] ?? settings.homeCountry;
-    // The form reckons as one types; it gets the cards that the first lane would use, and the names of the others.
+    // The form reckons as one types; it gets the cards that the first lane would use, and the names of the
+    // others.
     const used = [
       chosen,
       cards.find((c) => c.kind === 'tax' && c.key === country),
@@ -52,7 +53,9 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (body !== null && typeof body === 'object' && 'document' in body) {
     const opened = readLaneDocument(body.document);
     if (!opened.ok) return data({ error: { message: opened.message } }, 422);
-    throw redirect(`/w/${entry.slug}/weigh/${await openAsCandidate(entry.workspaceId, opened.doc, entry.person.id)}`);
+    throw redirect(
+      `/w/${entry.slug}/weigh/${await openAsCandidate(entry.workspaceId, opened.doc, entry.person.id)}`,
+    );
   }
   const parsed = z.array(newCandidate).min(1).max(500).safeParse(body);
   if (!parsed.success) {
@@ -70,7 +73,9 @@ export async function action({ request, params }: Route.ActionArgs) {
     );
   }
   const ids = await createCandidates(entry.workspaceId, parsed.data, entry.person.id);
-  throw redirect(ids.length === 1 ? `/w/${entry.slug}/weigh/${ids[0]}` : `/w/${entry.slug}/weigh?sort=changed`);
+  throw redirect(
+    ids.length === 1 ? `/w/${entry.slug}/weigh/${ids[0]}` : `/w/${entry.slug}/weigh?sort=changed`,
+  );
 }
 
 export default function Find() {

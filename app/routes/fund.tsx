@@ -13,7 +13,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const names = await candidateNames(entry.workspaceId);
   const wanted = url.searchParams.get('candidate') ?? names[0]?.id ?? null;
   const sheet = wanted === null ? null : await loadSheet(entry.workspaceId, wanted);
-  const settings = sheet?.settings ?? (await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId)));
+  const settings =
+    sheet?.settings ?? (await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId)));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   return {
     names,

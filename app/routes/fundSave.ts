@@ -13,6 +13,11 @@ export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const parsed = body.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
-  const found = await saveLaunchPlan(entry.workspaceId, parsed.data.candidate, parsed.data.changed, entry.person.id);
+  const found = await saveLaunchPlan(
+    entry.workspaceId,
+    parsed.data.candidate,
+    parsed.data.changed,
+    entry.person.id,
+  );
   return data({ error: found ? null : 'gone' }, found ? 200 : 404);
 }

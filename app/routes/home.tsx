@@ -36,7 +36,8 @@ const input = z.object({
 export async function action({ request }: Route.ActionArgs) {
   await needPerson(request);
   const parsed = input.safeParse(Object.fromEntries(await request.formData()));
-  if (!parsed.success) return data({ error: parsed.error.issues[0]?.path[0]?.toString() ?? 'name' }, { status: 400 });
+  if (!parsed.success)
+    return data({ error: parsed.error.issues[0]?.path[0]?.toString() ?? 'name' }, { status: 400 });
   const { name, country: home, currency: homeCurrency, registered } = parsed.data;
   const made = await createWorkspace(request.headers, name, {
     homeCurrency,

@@ -23,8 +23,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     throw redirect(`/w/${entry.slug}/lists/${list.id}/setup`);
   const search = new URL(request.url).searchParams;
   const look = await lookOf(entry.workspaceId, list);
-  const addressed = ['limit', 'words', 'brand', 'category', 'verdict', 'flag', 'sort', 'text', 'all'].some((k) =>
-    search.has(k),
+  const addressed = ['limit', 'words', 'brand', 'category', 'verdict', 'flag', 'sort', 'text', 'all'].some(
+    (k) => search.has(k),
   );
   const query = addressed ? queryIn(search) : look.query;
   const answer =
@@ -92,7 +92,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   };
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.list.name ?? ''} · Bold Margin` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.list.name ?? ''} · Bold Margin` },
+];
 /** What is asked anew at every limit goes its own way, past this loader. */
 export const shouldRevalidate = ({
   currentUrl,
@@ -112,5 +114,7 @@ export const shouldRevalidate = ({
 export default function List() {
   const loaded = useLoaderData<typeof loader>();
   const head = useOutletContext<WorkspaceHead>();
-  return <ListPage key={loaded.list.id} {...loaded} root={`/w/${head.slug}`} canEdit={head.role !== 'viewer'} />;
+  return (
+    <ListPage key={loaded.list.id} {...loaded} root={`/w/${head.slug}`} canEdit={head.role !== 'viewer'} />
+  );
 }

@@ -44,7 +44,8 @@ export async function action({ request, params }: Route.ActionArgs) {
     const newest = page.work.find((w) => w.kind === 'readList');
     return data({
       ...answer,
-      window: extra === null ? answer.window : answer.window.map((r) => ({ ...r, more: extra.get(r.line) ?? {} })),
+      window:
+        extra === null ? answer.window : answer.window.map((r) => ({ ...r, more: extra.get(r.line) ?? {} })),
       work:
         newest === undefined
           ? null

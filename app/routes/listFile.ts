@@ -51,8 +51,8 @@ function answer(name: string, body: Readable, type: string): Response {
 }
 
 /**
- * A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition had and
- * this one has not.
+ * A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition
+ * had and this one has not.
  */
 export async function loader({ request, params }: Route.LoaderArgs) {
   return fileOf(request, params, null);
@@ -107,7 +107,8 @@ async function fileOf(
           }
         : queryIn(search);
   const [purchase, sales] = [page.list.settings?.assumptions.purchase.currency ?? '', page.screen.currency];
-  const currencyOf = (f: ListFigure): string | null => (IN_PURCHASE.has(f) ? purchase : IN_SALES.has(f) ? sales : null);
+  const currencyOf = (f: ListFigure): string | null =>
+    IN_PURCHASE.has(f) ? purchase : IN_SALES.has(f) ? sales : null;
   const extras = extrasOf(page.list);
   const run = page.shown.id;
   const columns: RowColumn[] = [
@@ -198,4 +199,8 @@ function orderValue({ figures: { quantity, paid, cost } }: ListRow): number | nu
 
 /** Money to its currency's smallest coin, other figures to six decimals; unknown is blank, never 0. */
 const figure = (x: number | null, currency: string | null): number | null =>
-  x === null ? null : currency === null ? Math.round(x * 1e6) / 1e6 : roundMinor(x, powerOfTen(minorDigits(currency)));
+  x === null
+    ? null
+    : currency === null
+      ? Math.round(x * 1e6) / 1e6
+      : roundMinor(x, powerOfTen(minorDigits(currency)));

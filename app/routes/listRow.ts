@@ -8,7 +8,9 @@ import { loadList } from '../../server/use/lists.ts';
 import { ScreeningAway } from '../../server/screening/client.ts';
 import type { Route } from './+types/listRow.ts';
 
-const asked = z.object({ /** Assumptions that are tried and not saved. */ settings: listSettings.nullable() });
+const asked = z.object({
+  /** Assumptions that are tried and not saved. */ settings: listSettings.nullable(),
+});
 
 /** One row of a list as a full lane; read only. */
 export async function action({ request, params }: Route.ActionArgs) {

@@ -10,7 +10,11 @@ import type { Route } from './+types/listSetup.ts';
 
 export async function loader({ request, params }: Route.LoaderArgs) {
   const entry = await enterWorkspace(request, params.workspace);
-  const page = await loadSetup(entry.workspaceId, params.list, new URL(request.url).searchParams.get('sheet'));
+  const page = await loadSetup(
+    entry.workspaceId,
+    params.list,
+    new URL(request.url).searchParams.get('sheet'),
+  );
   if (page === null) throw data(null, 404);
   const check = page.work.find((w) => w.kind === 'checkList') ?? null;
   const refused = page.work.find((w) => (w.data.refusedBytes ?? 0) > 0) !== undefined;
@@ -53,7 +57,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   };
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.list.name ?? ''} · Bold Margin` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.list.name ?? ''} · Bold Margin` },
+];
 
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');

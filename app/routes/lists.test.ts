@@ -36,8 +36,8 @@ const code = (n: number): string => {
   return body + checkDigit(body);
 };
 /**
- * Rows that all cost 3.00 and sell at rising prices; each third names its colour; the first comes in cartons, cheaper
- * from 40 on.
+ * Rows that all cost 3.00 and sell at rising prices; each third names its colour; the first comes in cartons,
+ * cheaper from 40 on.
  */
 const rows = Array.from({ length: 30 }, (_, i) => ({
   Barcode: code(i),
@@ -74,14 +74,21 @@ function send(
 ): Promise<Said> {
   const json =
     body !== null && typeof body === 'object' && !(body instanceof FormData) && !(body instanceof Uint8Array);
-  const request = new Request(`http://127.0.0.1:4300/w/${over.workspace ?? made.w.slug}/lists/x${over.search ?? ''}`, {
-    ...(body === null ? {} : { method: 'POST', body: json ? JSON.stringify(body) : (body as BodyInit) }),
-    headers: { cookie, ...(json ? { 'content-type': 'application/json' } : {}) },
-  });
+  const request = new Request(
+    `http://127.0.0.1:4300/w/${over.workspace ?? made.w.slug}/lists/x${over.search ?? ''}`,
+    {
+      ...(body === null ? {} : { method: 'POST', body: json ? JSON.stringify(body) : (body as BodyInit) }),
+      headers: { cookie, ...(json ? { 'content-type': 'application/json' } : {}) },
+    },
+  );
   return saidBy(() =>
     route({
       request,
-      params: { workspace: over.workspace ?? made.w.slug, list: over.list ?? list, line: String(over.line ?? 2) },
+      params: {
+        workspace: over.workspace ?? made.w.slug,
+        list: over.list ?? list,
+        line: String(over.line ?? 2),
+      },
     } as never),
   );
 }
@@ -110,7 +117,10 @@ describe('a list in which no row is good', () => {
   it('opens, says so, and leaves as a file in every format', async () => {
     const bad = await made.tools.bring(
       Papa.unparse(
-        rows.map((r) => ({ ...r, Barcode: r.Barcode.slice(0, -1) + ((Number(r.Barcode.slice(-1)) + 1) % 10) })),
+        rows.map((r) => ({
+          ...r,
+          Barcode: r.Barcode.slice(0, -1) + ((Number(r.Barcode.slice(-1)) + 1) % 10),
+        })),
       ),
       'bad.csv',
     );
@@ -123,9 +133,15 @@ describe('a list in which no row is good', () => {
     expect((await send(row, editor, { settings: null }, { line: 'abc' as never })).status).toBe(404);
     for (const as of ['csv', 'xlsx', 'parquet']) {
       const out = await send(file, editor, null, { list: bad, search: `?as=${as}` });
-      expect([as, out.status, (await (out.body as Response).arrayBuffer()).byteLength > 50]).toEqual([as, 200, true]);
+      expect([as, out.status, (await (out.body as Response).arrayBuffer()).byteLength > 50]).toEqual([
+        as,
+        200,
+        true,
+      ]);
     }
-    expect(await csvOf(await send(file, editor, null, { list: bad, search: '?what=refused' }))).toHaveLength(30);
+    expect(await csvOf(await send(file, editor, null, { list: bad, search: '?what=refused' }))).toHaveLength(
+      30,
+    );
   });
 });
 
@@ -166,7 +182,10 @@ describe('an opened row', () => {
     expect(opened.doc.orderQuantity).toBe(12);
     expect(opened.more).toEqual({ Colour: '=green' });
     const tried = (await send(row, viewer, { settings: await dearer() })).body as OpenRow;
-    expect((opened.row.figures.unitProfit as number) - (tried.row.figures.unitProfit as number)).toBeCloseTo(TAKES, 6);
+    expect((opened.row.figures.unitProfit as number) - (tried.row.figures.unitProfit as number)).toBeCloseTo(
+      TAKES,
+      6,
+    );
   });
   it('that the list does not have is not there', async () => {
     expect((await send(row, editor, { settings: null }, { line: 999 })).status).toBe(404);
@@ -179,8 +198,12 @@ describe('what is decided', () => {
     const first = (await asked()).window[0];
     const of = [{ key: first?.key, name: 'Pot 0', profitPerMonth: null }];
     expect(
-      (await send(act, editor, { what: 'mark', change: { rows: of, note: 'ask for a sample', tags: ['spring'] } }))
-        .status,
+      (
+        await send(act, editor, {
+          what: 'mark',
+          change: { rows: of, note: 'ask for a sample', tags: ['spring'] },
+        })
+      ).status,
     ).toBe(200);
     const said = (await send(act, editor, { what: 'keep', lines: [2], quantity: 48 })).body as {
       kept: string[];
@@ -207,7 +230,9 @@ describe('what is decided', () => {
       said.kept,
     );
     expect(
-      (await asked({ query: { filters: [{ kind: 'flag', flag: 'kept', is: true }] } })).window.map((r) => r.mark),
+      (await asked({ query: { filters: [{ kind: 'flag', flag: 'kept', is: true }] } })).window.map(
+        (r) => r.mark,
+      ),
     ).toEqual(['kept']);
   });
   it.each([
@@ -221,7 +246,10 @@ describe('what is decided', () => {
     expect((said.body as { error: string }).error).not.toBe('');
   });
   it('whoever only looks decides nothing, and is told why; whoever is no member finds no list', async () => {
-    const mark = { what: 'mark', change: { rows: [{ key: 1, name: 'x', profitPerMonth: null }], state: 'dropped' } };
+    const mark = {
+      what: 'mark',
+      change: { rows: [{ key: 1, name: 'x', profitPerMonth: null }], state: 'dropped' },
+    };
     expect(await send(act, viewer, mark)).toMatchObject({ status: 403, body: { role: 'viewer' } });
     for (const [route, body] of [
       [act, mark],
@@ -250,7 +278,9 @@ describe('a list as a file', () => {
     expect(out.map((r) => r.Title)).toEqual(Array.from({ length: 9 }, (_, i) => `Pot ${29 - i}`));
     expect(out.find((r) => r.Title === 'Pot 27')?.Colour).toBe("'=green");
     expect(said.headers.get('content-disposition')).toMatch(/^attachment; filename="pots\.csv"/);
-    expect(await csvOf(await send(file as Route, viewer, null, { search: '?what=all&as=csv' }))).toHaveLength(30);
+    expect(await csvOf(await send(file as Route, viewer, null, { search: '?what=all&as=csv' }))).toHaveLength(
+      30,
+    );
   });
   it('says under assumptions that are tried what the screen says', async () => {
     const form = new FormData();
@@ -342,7 +372,9 @@ describe('the screening process', () => {
     };
     const said = await post({ ask: question, settings: JSON.stringify(page?.screen) });
     expect([said.status, await said.json()]).toEqual([422, { error: 'a name may not be so' }]);
-    expect((await post({ ask: { ...question, workspaceId: 'w', listId: 'l' }, settings: '{}' })).status).toBe(422);
+    expect((await post({ ask: { ...question, workspaceId: 'w', listId: 'l' }, settings: '{}' })).status).toBe(
+      422,
+    );
   });
   it('killed, is there again by itself and has the rows again', async () => {
     const before = await asked();

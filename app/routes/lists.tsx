@@ -55,5 +55,12 @@ export async function action({ request, params }: Route.ActionArgs) {
 export default function Lists() {
   const loaded = useLoaderData<typeof loader>();
   const head = useOutletContext<WorkspaceHead>();
-  return <ListsPage {...loaded} root={`/w/${head.slug}`} home={head.homeCurrency} canEdit={head.role !== 'viewer'} />;
+  return (
+    <ListsPage
+      {...loaded}
+      root={`/w/${head.slug}`}
+      home={head.homeCurrency}
+      canEdit={head.role !== 'viewer'}
+    />
+  );
 }

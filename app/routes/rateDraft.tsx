@@ -14,7 +14,8 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const { draft, base } = loaded;
   return {
     draft: { id: draft.id, kind: draft.kind, name: draft.name, cells: draft.cells, edition: draft.edition },
-    base: base === null ? null : { id: base.id, name: base.name, data: base.data, inForceFrom: base.inForceFrom },
+    base:
+      base === null ? null : { id: base.id, name: base.name, data: base.data, inForceFrom: base.inForceFrom },
   };
 }
 
@@ -37,7 +38,14 @@ export async function action({ request, params }: Route.ActionArgs) {
   const { draft } = loaded;
   const read = readTables(draft.kind, draft.cells);
   if (!read.ok) return data({ errors: read.errors }, 422);
-  const put = await putInForce(entry.workspaceId, draft.kind, read.data, draft.basedOn, entry.person.id, draft.id);
+  const put = await putInForce(
+    entry.workspaceId,
+    draft.kind,
+    read.data,
+    draft.basedOn,
+    entry.person.id,
+    draft.id,
+  );
   if (!put.ok) return data({ errors: put.errors }, 422);
   throw redirect(`${root}/touch?card=${put.id}`);
 }
@@ -45,5 +53,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 export default function RateDraft() {
   const loaded = useLoaderData<typeof loader>();
   const head = useOutletContext<WorkspaceHead>();
-  return <DraftPage key={loaded.draft.id} {...loaded} canEdit={head.role !== 'viewer'} root={`/w/${head.slug}`} />;
+  return (
+    <DraftPage key={loaded.draft.id} {...loaded} canEdit={head.role !== 'viewer'} root={`/w/${head.slug}`} />
+  );
 }

@@ -15,7 +15,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   if (search.get('as') === 'json')
     return fileAnswer(
       `${name}.json`,
-      JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind: card.kind, data: card.data }, null, 2),
+      JSON.stringify(
+        { format: 'bold-margin/rate-card', version: 1, kind: card.kind, data: card.data },
+        null,
+        2,
+      ),
     );
   if (search.get('as') === 'csv') {
     const [sheet] = outSheets(card.kind, card.data, search.get('sheet'));

@@ -41,7 +41,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   }));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   const byKey = list.versions.find(
-    (v) => v.kind === search.get('kind') && v.key === search.get('key') && !v.withdrawn && v.inForceFrom <= today(),
+    (v) =>
+      v.kind === search.get('kind') &&
+      v.key === search.get('key') &&
+      !v.withdrawn &&
+      v.inForceFrom <= today(),
   );
   const wanted =
     search.get('card') ??
@@ -50,7 +54,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     inForce[0]?.id ??
     '';
   const [withId, besideId] = [search.get('with') ?? '', search.get('beside') ?? ''];
-  const cards = new Map((await loadCards(entry.workspaceId, [wanted, withId, besideId])).map((c) => [c.id, c]));
+  const cards = new Map(
+    (await loadCards(entry.workspaceId, [wanted, withId, besideId])).map((c) => [c.id, c]),
+  );
   const chosen = cards.get(wanted) ?? null;
   const against = chosen === null ? null : (cards.get(withId) ?? null);
   const taxOf = (country: string): CardData | null =>
@@ -118,7 +124,11 @@ const told = z.discriminatedUnion('intent', [
     comma: z.boolean(),
     from: z.string().max(20),
   }),
-  z.object({ intent: z.literal('applyRates'), id: z.string().max(64), tables: z.array(exchangeTable).max(20_000) }),
+  z.object({
+    intent: z.literal('applyRates'),
+    id: z.string().max(64),
+    tables: z.array(exchangeTable).max(20_000),
+  }),
 ]);
 
 export async function action({ request, params }: Route.ActionArgs) {
@@ -139,7 +149,11 @@ export async function action({ request, params }: Route.ActionArgs) {
       const kind = CARD_KINDS.find((k) => k === form.get('kind'));
       if (kind === undefined) return data({}, 400);
       throw toDraft(
-        await createDraft(workspaceId, { kind, name: '', cells: blankCells(kind, today()), basedOn: null }, person.id),
+        await createDraft(
+          workspaceId,
+          { kind, name: '', cells: blankCells(kind, today()), basedOn: null },
+          person.id,
+        ),
       );
     }
     case 'restoreDraft':
@@ -221,7 +235,11 @@ async function imported(workspaceId: string, id: string, file: unknown) {
       );
     const p = previewOf(card.kind, draftOf(read.kind, read.data), card.data, false);
     return data({
-      preview: { ...p, comma: false, from: cardDay(read.data) === card.inForceFrom ? next : cardDay(read.data) },
+      preview: {
+        ...p,
+        comma: false,
+        from: cardDay(read.data) === card.inForceFrom ? next : cardDay(read.data),
+      },
     });
   }
   const read = name.endsWith('.csv')
@@ -238,7 +256,9 @@ async function imported(workspaceId: string, id: string, file: unknown) {
 
 /** The day that the cells carry; null where it cannot be read. */
 function dayIn(kind: CardKind, cells: Tables): string | null {
-  const at = String(cells.card?.find((r) => r[0] === (kind === 'exchange' ? 'date' : 'inForceFrom'))?.[1] ?? '');
+  const at = String(
+    cells.card?.find((r) => r[0] === (kind === 'exchange' ? 'date' : 'inForceFrom'))?.[1] ?? '',
+  );
   return day.safeParse(at).success ? at : null;
 }
 
@@ -262,12 +282,17 @@ async function applied(workspaceId: string, root: string, body: unknown, by: str
     throw redirect(`${root}?kind=exchange&key=exchange`);
   }
   if (t.intent === 'readAgain')
-    return data({ preview: { ...previewOf(card.kind, t.cells, card.data, t.comma), comma: t.comma, from: t.from } });
+    return data({
+      preview: { ...previewOf(card.kind, t.cells, card.data, t.comma), comma: t.comma, from: t.from },
+    });
   if (t.intent === 'importAsDraft') {
     const read = readTables(card.kind, t.cells);
     const own = read.ok ? draftOf(card.kind, read.data) : t.cells;
     const cells = day.safeParse(t.from).success
-      ? { ...own, card: (own.card ?? []).map((r) => (r[0] === 'inForceFrom' || r[0] === 'date' ? [r[0], t.from] : r)) }
+      ? {
+          ...own,
+          card: (own.card ?? []).map((r) => (r[0] === 'inForceFrom' || r[0] === 'date' ? [r[0], t.from] : r)),
+        }
       : own;
     throw redirect(
       `${root}/draft/${await createDraft(workspaceId, { kind: card.kind, name: card.name, cells, basedOn: card.id }, by)}`,

@@ -13,7 +13,12 @@ import { authDb, inWorkspace, reachable } from '../../server/db/client.ts';
 import { invitation, member, user } from '../../server/db/authSchema.ts';
 import { env } from '../../server/env.ts';
 import { weighAllAgain } from '../../server/use/tasks.ts';
-import { saveSettings, setWorkspaceDeleted, settingsIn, taxedCountries } from '../../server/use/workspaces.ts';
+import {
+  saveSettings,
+  setWorkspaceDeleted,
+  settingsIn,
+  taxedCountries,
+} from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { SettingsPage } from '../features/settings/Settings.tsx';
 import type { Route } from './+types/settings.ts';
@@ -45,7 +50,9 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       me: entry.person.id,
       members,
       invitations: invitations.map((i) => ({ ...i, link: `${env().BM_ORIGIN}/invitation/${i.id}` })),
-      countries: [...new Set([...Object.keys(COUNTRY_CURRENCY), ...taxed, ...Object.keys(settings.standings)])],
+      countries: [
+        ...new Set([...Object.keys(COUNTRY_CURRENCY), ...taxed, ...Object.keys(settings.standings)]),
+      ],
     };
   });
 }
@@ -66,7 +73,8 @@ export async function action({ request, params }: Route.ActionArgs) {
       await saveSettings(entry.workspaceId, (s) =>
         settingsSchema.parse(withValueAt(s, parsed.data.path, parsed.data.to)),
       );
-      if (READ_BY_LANES.has(String(parsed.data.path[0]))) await weighAllAgain(entry.workspaceId, entry.person.id);
+      if (READ_BY_LANES.has(String(parsed.data.path[0])))
+        await weighAllAgain(entry.workspaceId, entry.person.id);
     } catch (e) {
       if (e instanceof z.ZodError) return data({ error: sayIssue(e), link: null }, 422);
       throw e;
@@ -97,7 +105,9 @@ export async function action({ request, params }: Route.ActionArgs) {
       );
     case 'uninvite':
       return say(
-        await forwardToAuth(request, '/organization/cancel-invitation', { invitationId: String(form.get('id')) }),
+        await forwardToAuth(request, '/organization/cancel-invitation', {
+          invitationId: String(form.get('id')),
+        }),
       );
     case 'role':
       return say(
@@ -115,8 +125,8 @@ export async function action({ request, params }: Route.ActionArgs) {
         }),
       );
     case 'resetLink': {
-      // An owner is the administrator of people who belong to this workspace alone; for others the server's terminal
-      // is.
+      // An owner is the administrator of people who belong to this workspace alone; for others the server's
+      // terminal is.
       const [who] = await authDb()
         .select({ userId: member.userId, email: user.email })
         .from(member)

@@ -31,7 +31,12 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     state: {
       candidate: { id: sheet.candidate.id, data: sheet.candidate.data },
       quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })),
-      lanes: sheet.lanes.map(({ id, position, data: d, scenarioOf }) => ({ id, position, data: d, scenarioOf })),
+      lanes: sheet.lanes.map(({ id, position, data: d, scenarioOf }) => ({
+        id,
+        position,
+        data: d,
+        scenarioOf,
+      })),
     },
   };
 }

@@ -11,6 +11,11 @@ export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const parsed = body.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ ok: false as const, invalid: [] }, 400);
-  const saved = await savePatches(entry.workspaceId, params.candidate, parsed.data.patches as never, entry.person.id);
+  const saved = await savePatches(
+    entry.workspaceId,
+    params.candidate,
+    parsed.data.patches as never,
+    entry.person.id,
+  );
   return data(saved, saved.ok ? 200 : 'gone' in saved ? 404 : 'conflicts' in saved ? 409 : 422);
 }

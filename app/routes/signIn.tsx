@@ -55,7 +55,12 @@ export default function SignIn() {
         button={t('account.signIn')}
         fields={[
           { name: 'email', label: t('account.email'), type: 'email', autoComplete: 'username' },
-          { name: 'password', label: t('account.password'), type: 'password', autoComplete: 'current-password' },
+          {
+            name: 'password',
+            label: t('account.password'),
+            type: 'password',
+            autoComplete: 'current-password',
+          },
         ]}>
         <Typography>
           {t('account.noAccount')}{' '}

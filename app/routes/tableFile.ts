@@ -12,7 +12,9 @@ const table = z.object({
     .array(z.object({ title: z.string().max(200), percent: z.boolean().optional() }))
     .min(1)
     .max(200),
-  rows: z.array(z.array(z.union([z.string().max(10_000), z.number(), z.boolean(), z.null()])).max(200)).max(20_000),
+  rows: z
+    .array(z.array(z.union([z.string().max(10_000), z.number(), z.boolean(), z.null()])).max(200))
+    .max(20_000),
 });
 
 /** A table that stands on somebody's screen, as a file. Nothing is read of the workspace and nothing is kept. */

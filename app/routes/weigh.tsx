@@ -102,7 +102,8 @@ export const shouldRevalidate = ({
   nextUrl: URL;
   formMethod?: string;
   defaultShouldRevalidate: boolean;
-}) => (formMethod === undefined && currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate);
+}) =>
+  formMethod === undefined && currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate;
 
 export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace, 'edit');

@@ -1,7 +1,7 @@
 /**
- * Styles of what is drawn again at every keystroke: bars, cost lines, figures, lanes. They are plain rules under
- * fixed class
- * names, because working out styles anew for each of some hundred small elements would take longer than the frame has.
+ * Styles of what is drawn again at every keystroke: bars, cost lines, figures, lanes. They are plain rules
+ * under fixed class names, because working out styles anew for each of some hundred small elements would take
+ * longer than the frame has.
  */
 const v = (name: string): string => `var(--mui-palette-${name})`;
 const plainButton = {
@@ -175,7 +175,9 @@ export const drawn = {
     '& b.loses': { color: v('error-main'), fontWeight: 660 },
     '& .bar': { width: '100%' },
   },
-  '.list-row > .fixed, .list-head > .fixed, .list-foot > .fixed': { backgroundColor: v('background-default') },
+  '.list-row > .fixed, .list-head > .fixed, .list-foot > .fixed': {
+    backgroundColor: v('background-default'),
+  },
   '.list-row:hover, .list-row:hover > .fixed, .list-row.opened, .list-row.opened > .fixed': {
     backgroundColor: v('paperTint'),
   },
@@ -189,7 +191,10 @@ export const drawn = {
     outline: `1px solid ${v('fieldLine')}`,
     outlineOffset: -1,
   },
-  '.list-grid:focus-visible .list-row.active::after': { outline: `2px solid ${v('primary-main')}`, outlineOffset: -2 },
+  '.list-grid:focus-visible .list-row.active::after': {
+    outline: `2px solid ${v('primary-main')}`,
+    outlineOffset: -2,
+  },
   '.list-row.dropped': { color: v('text-secondary'), textDecoration: 'line-through' },
   '.list-title': {
     overflow: 'hidden',
@@ -208,7 +213,13 @@ export const drawn = {
   '.list-row .verdict-fail': { color: v('text-secondary') },
   '.list-row .verdict-near': { fontWeight: 640, fontStyle: 'italic' },
   '.list-row .verdict-unknown': { color: v('text-secondary') },
-  '.list-wait': { display: 'block', height: 8, width: '60%', backgroundColor: v('hairline'), borderRadius: 4 },
+  '.list-wait': {
+    display: 'block',
+    height: 8,
+    width: '60%',
+    backgroundColor: v('hairline'),
+    borderRadius: 4,
+  },
   '.list-head > .list-target': { boxShadow: `inset 2px 0 0 ${v('primary-main')}` },
   '.list-edge': {
     position: 'absolute',
@@ -269,7 +280,11 @@ export const drawn = {
     backgroundColor: v('keep-main'),
     color: v('keep-on'),
   },
-  '.bar-kept.incomplete': { backgroundColor: v('keep-soft'), border: `1px dashed ${v('keep-main')}`, color: v('ink') },
+  '.bar-kept.incomplete': {
+    backgroundColor: v('keep-soft'),
+    border: `1px dashed ${v('keep-main')}`,
+    color: v('ink'),
+  },
   '.bar-keeps': {
     padding: '8px 12px 0',
     fontSize: '0.82rem',
@@ -290,7 +305,14 @@ export const drawn = {
     border: `1px solid ${v('loss-main')}`,
     backgroundImage: `repeating-linear-gradient(135deg, ${v('loss-main')} 0 2px, transparent 2px 6px)`,
   },
-  '.bar-even': { position: 'absolute', bottom: -2, top: 0, width: 2, backgroundColor: v('ink'), pointerEvents: 'none' },
+  '.bar-even': {
+    position: 'absolute',
+    bottom: -2,
+    top: 0,
+    width: 2,
+    backgroundColor: v('ink'),
+    pointerEvents: 'none',
+  },
   '.large .bar-even': { bottom: -6, top: -20 },
   '.bar-even-says': {
     position: 'absolute',
@@ -328,7 +350,12 @@ export const drawn = {
   },
   '.line > i': { width: 11, height: 11 },
   '.line > button': { ...plainButton, fontWeight: 640, textAlign: 'left', padding: '6px 0' },
-  '.line > small': { fontSize: '0.82rem', lineHeight: 1.25, color: v('text-secondary'), overflowWrap: 'anywhere' },
+  '.line > small': {
+    fontSize: '0.82rem',
+    lineHeight: 1.25,
+    color: v('text-secondary'),
+    overflowWrap: 'anywhere',
+  },
   '.line > span': { textAlign: 'right', fontWeight: 500 },
   '.line > span + small': { textAlign: 'right' },
   '.line.open > span': { fontWeight: 680 },

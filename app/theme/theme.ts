@@ -123,7 +123,13 @@ export const theme = createTheme({
     h1: { fontFamily: heading, fontWeight: 700, fontSize: '1.8rem', letterSpacing: '-0.01em' },
     h2: { fontFamily: heading, fontWeight: 650, fontSize: '1.25rem' },
     h3: { fontFamily: heading, fontWeight: 650, fontSize: '1rem' },
-    h4: { fontFamily: heading, fontWeight: 500, fontSize: '1.42rem', lineHeight: 1.3, letterSpacing: '-0.005em' },
+    h4: {
+      fontFamily: heading,
+      fontWeight: 500,
+      fontSize: '1.42rem',
+      lineHeight: 1.3,
+      letterSpacing: '-0.005em',
+    },
     body1: { fontSize: '0.9rem' },
     body2: { fontSize: '0.82rem' },
     caption: { fontSize: '0.76rem' },
@@ -137,7 +143,10 @@ export const theme = createTheme({
         body: { fontVariantNumeric: 'tabular-nums lining-nums' },
         ':focus-visible': { outline: '2px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
         '@media (prefers-reduced-motion: reduce)': {
-          '*, *::before, *::after': { transitionDuration: '0.01ms !important', animationDuration: '0.01ms !important' },
+          '*, *::before, *::after': {
+            transitionDuration: '0.01ms !important',
+            animationDuration: '0.01ms !important',
+          },
         },
       },
     },

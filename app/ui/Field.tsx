@@ -44,7 +44,12 @@ export function FieldShell({ label, tag, error, note, width = 108, children }: S
         <Box
           id={`${id}-says`}
           role={error ? 'alert' : undefined}
-          sx={{ fontSize: '0.74rem', mt: 0.25, color: error ? 'error.main' : 'text.secondary', lineHeight: 1.3 }}>
+          sx={{
+            fontSize: '0.74rem',
+            mt: 0.25,
+            color: error ? 'error.main' : 'text.secondary',
+            lineHeight: 1.3,
+          }}>
           {says}
         </Box>
       )}
@@ -83,9 +88,8 @@ export type NumFieldProps = {
 };
 
 /**
- * A number where it stands: reads what people type or paste, says what it understood where that could be doubted,
- * steps by
- * arrow keys, and keeps the text as typed while it has the focus.
+ * A number where it stands: reads what people type or paste, says what it understood where that could be
+ * doubted, steps by arrow keys, and keeps the text as typed while it has the focus.
  */
 export function NumField({
   label,
@@ -112,7 +116,8 @@ export function NumField({
     const x = v * factor;
     if (kind === 'money' && currency !== undefined) {
       const digits =
-        new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+        new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions()
+          .maximumFractionDigits ?? 2;
       return new Intl.NumberFormat(f.locale, {
         minimumFractionDigits: digits,
         maximumFractionDigits: 6,
@@ -166,7 +171,8 @@ export function NumField({
       const wrong = check(m.value);
       setError(wrong);
       if (wrong === null) {
-        if (m.unit !== 'cm' && m.unit !== 'kg') setNote(`= ${f.number(m.value, 4)} ${kind === 'length' ? 'cm' : 'kg'}`);
+        if (m.unit !== 'cm' && m.unit !== 'kg')
+          setNote(`= ${f.number(m.value, 4)} ${kind === 'length' ? 'cm' : 'kg'}`);
         take(m.value);
       }
       return;
@@ -175,7 +181,8 @@ export function NumField({
     if (got.kind === 'blank') {
       setError(required ? t('field.required') : null);
       if (!required) take(null);
-    } else if (got.kind === 'wrongCurrency') setError(t('field.wrongCurrency', { found: got.found, currency }));
+    } else if (got.kind === 'wrongCurrency')
+      setError(t('field.wrongCurrency', { found: got.found, currency }));
     else if (got.kind === 'notANumber') setError(t('field.notANumber'));
     else {
       const wrong = check(got.value);
@@ -277,7 +284,10 @@ export function TextLine({
           required={required}
           multiline={multiline}
           onChange={(e) => onChange(e.target.value)}
-          inputProps={{ maxLength, ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }) }}
+          inputProps={{
+            maxLength,
+            ...(describedBy === undefined ? {} : { 'aria-describedby': describedBy }),
+          }}
           sx={fieldInput(error !== null)}
         />
       )}

@@ -34,9 +34,9 @@ export function barExtent(result: BarResult): number {
 }
 
 /**
- * The price is the ruler: a bar as long as the gross, filled by costs in one order of families; what is left is the
- * margin,
- * taller than the rest. Costs past the price are hatched. An incomplete margin is pale and dashed.
+ * The price is the ruler: a bar as long as the gross, filled by costs in one order of families; what is left
+ * is the margin, taller than the rest. Costs past the price are hatched. An incomplete margin is pale and
+ * dashed.
  */
 export const MarginBar = memo(function MarginBar({
   result,
@@ -78,7 +78,11 @@ export const MarginBar = memo(function MarginBar({
     profit === null
       ? t('bar.unknown')
       : t(profit < 0 ? 'bar.loses' : 'bar.keeps', {
-          amount: bounds.of(f.money(Math.abs(profit), result.currency), missing, profit < 0 ? 'atLeast' : 'atMost'),
+          amount: bounds.of(
+            f.money(Math.abs(profit), result.currency),
+            missing,
+            profit < 0 ? 'atLeast' : 'atMost',
+          ),
           price: f.money(gross, result.currency),
         });
 
@@ -96,7 +100,8 @@ export const MarginBar = memo(function MarginBar({
               backgroundColor: `var(--mui-palette-family-${p.family})`,
               color: `var(--mui-palette-onFamily-${p.family})`,
             }}
-            // A shortcut for the pointer: the same lines stand below as buttons, wide enough for every finger and key.
+            // A shortcut for the pointer: the same lines stand below as buttons, wide enough for every finger
+            // and key.
             {...(onChoose
               ? {
                   onClick: () => onChoose(p.family),
@@ -118,7 +123,11 @@ export const MarginBar = memo(function MarginBar({
             {large && profit / full > 0.04 && (
               <div
                 className={
-                  profit / full > 0.12 ? 'bar-keeps' : profit / full > 0.08 ? 'bar-keeps narrow' : 'bar-keeps least'
+                  profit / full > 0.12
+                    ? 'bar-keeps'
+                    : profit / full > 0.08
+                      ? 'bar-keeps narrow'
+                      : 'bar-keeps least'
                 }>
                 {t(`bar.${bounds.keeps(missing)}`)}
                 <b>{f.money(rounded[FAMILIES.length] ?? profit, result.currency)}</b>
@@ -133,7 +142,9 @@ export const MarginBar = memo(function MarginBar({
           <div className="bar-even" style={{ left: pct(breakEven) }}>
             {large && (
               <div className="bar-even-says" style={breakEven / full > 0.5 ? { right: 8 } : { left: 8 }}>
-                {t('bar.breaksEven', { price: bounds.of(f.plain(breakEven, result.currency), missing, 'above') })}
+                {t('bar.breaksEven', {
+                  price: bounds.of(f.plain(breakEven, result.currency), missing, 'above'),
+                })}
               </div>
             )}
           </div>

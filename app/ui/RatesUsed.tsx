@@ -4,7 +4,8 @@ import type { conversionsOf } from '../../core/money/money.ts';
 import { useFormat } from './locale.ts';
 
 /**
- * The exchange rates that figures here are converted at, each with its day and age. Nothing where none is converted.
+ * The exchange rates that figures here are converted at, each with its day and age. Nothing where none is
+ * converted.
  */
 export function RatesUsed({ rates }: { rates: ReturnType<typeof conversionsOf> }) {
   const { t } = useTranslation();
@@ -22,7 +23,11 @@ export function RatesUsed({ rates }: { rates: ReturnType<typeof conversionsOf> }
       }),
     );
   return (
-    <Typography variant="body2" color="text.secondary" data-testid="rates-used" sx={{ mt: 1, fontSize: '0.78rem' }}>
+    <Typography
+      variant="body2"
+      color="text.secondary"
+      data-testid="rates-used"
+      sx={{ mt: 1, fontSize: '0.78rem' }}>
       {t('ratesUsed')} {said.join(' · ')}
     </Typography>
   );

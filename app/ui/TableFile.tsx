@@ -9,7 +9,8 @@ export type TableToSave = {
 };
 
 /**
- * Saves a table that is on the screen as CSV or XLSX, figures as numbers. The rows are made when a button is pressed.
+ * Saves a table that is on the screen as CSV or XLSX, figures as numbers. The rows are made when a button is
+ * pressed.
  */
 export function TableFile({ table }: { table: () => TableToSave }) {
   const { t } = useTranslation();

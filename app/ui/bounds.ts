@@ -7,8 +7,8 @@ import { useFormat } from './locale.ts';
 type Way = 'atMost' | 'lessThan' | 'atLeast' | 'above';
 export type BoundWords = {
   /**
-   * The amount as the bound it is: "under €10.66", "over €4.00", "€3.20 before returns"; as it stands where nothing
-   * is missing.
+   * The amount as the bound it is: "under €10.66", "over €4.00", "€3.20 before returns"; as it stands where
+   * nothing is missing.
    */
   readonly of: (amount: string, blanks: readonly string[] | undefined, way?: Way) => string;
   /** The lines that are missing as a list in words. */

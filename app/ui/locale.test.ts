@@ -6,12 +6,12 @@ import { hurdleAmount } from './figures.ts';
 describe('figures in the reader’s own way', () => {
   it('money with its sign and decimals, a real minus, a dash for what is not known', () => {
     const [gb, de] = [formatFor('en-GB'), formatFor('de-DE')];
-    expect([gb.money(12.9, 'EUR'), gb.money(-4, 'GBP'), gb.money(1234.5, 'JPY'), gb.money(null, 'EUR')]).toEqual([
-      '€12.90',
-      '−£4.00',
-      '¥1,235',
-      '–',
-    ]);
+    expect([
+      gb.money(12.9, 'EUR'),
+      gb.money(-4, 'GBP'),
+      gb.money(1234.5, 'JPY'),
+      gb.money(null, 'EUR'),
+    ]).toEqual(['€12.90', '−£4.00', '¥1,235', '–']);
     expect([
       de.money(12.9, 'EUR').replace(/\s/g, ' '),
       de.plain(1234.5, 'EUR'),

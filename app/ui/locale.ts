@@ -9,7 +9,8 @@ export function localeOf(header: string | null): string {
     const tag = part.split(';')[0]?.trim() ?? '';
     if (tag === '' || tag === '*') continue;
     try {
-      if (Intl.NumberFormat.supportedLocalesOf([tag]).length > 0) return Intl.getCanonicalLocales(tag)[0] ?? 'en-GB';
+      if (Intl.NumberFormat.supportedLocalesOf([tag]).length > 0)
+        return Intl.getCanonicalLocales(tag)[0] ?? 'en-GB';
     } catch {
       // not a language tag
     }
@@ -72,9 +73,11 @@ export function formatFor(locale: string): Format {
       x === null
         ? DASH
         : real(
-            formatter(locale, `m${currency}`, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).format(
-              x,
-            ),
+            formatter(locale, `m${currency}`, {
+              style: 'currency',
+              currency,
+              currencyDisplay: 'narrowSymbol',
+            }).format(x),
           ),
     plain: (x, currency) => {
       if (x === null) return DASH;
@@ -85,7 +88,10 @@ export function formatFor(locale: string): Format {
           currencyDisplay: 'narrowSymbol',
         }).resolvedOptions().maximumFractionDigits ?? 2;
       return real(
-        formatter(locale, `n${digits}`, { minimumFractionDigits: digits, maximumFractionDigits: digits }).format(x),
+        formatter(locale, `n${digits}`, {
+          minimumFractionDigits: digits,
+          maximumFractionDigits: digits,
+        }).format(x),
       );
     },
     mark: (x, currency) =>
@@ -124,9 +130,8 @@ export function useFormat(): Format {
 }
 
 /**
- * Rounds amounts to the currency's minor unit so that they add up to `shownTotal`, or else to their own rounded total
- * (largest
- * remainder). Nulls stay out.
+ * Rounds amounts to the currency's minor unit so that they add up to `shownTotal`, or else to their own
+ * rounded total (largest remainder). Nulls stay out.
  */
 export function roundToTotal(
   values: readonly (number | null)[],

@@ -36,8 +36,9 @@ describe('numbers as people type them', () => {
     expect(parseNumber('12.90 GBP', 'en-GB', 'EUR')).toEqual({ kind: 'wrongCurrency', found: 'GBP' });
     expect(parseNumber('£5', 'en-GB', 'GBP')).toEqual(number(5));
   });
-  it.each(['twelve', '12..5', '1,23,4', '12-5', '--3', '1e5', '<script>', '12.34.5'])('%s is no number', (text) =>
-    expect(parseNumber(text, 'en-GB', 'EUR').kind).toBe('notANumber'),
+  it.each(['twelve', '12..5', '1,23,4', '12-5', '--3', '1e5', '<script>', '12.34.5'])(
+    '%s is no number',
+    (text) => expect(parseNumber(text, 'en-GB', 'EUR').kind).toBe('notANumber'),
   );
   it('nothing is blank, not zero', () =>
     expect([parseNumber('  ', 'en-GB').kind, parseNumber('0', 'en-GB')]).toEqual(['blank', number(0)]));
@@ -66,11 +67,11 @@ describe('sizes and weights', () => {
       [20, 15, 8],
       [20.5, 15, 8],
     ]);
-    expect([parseSides('20 x 15', 'en-GB'), parseSides('0 x 1 x 2', 'en-GB'), parseSides('', 'en-GB')]).toEqual([
-      null,
-      null,
-      'blank',
-    ]);
+    expect([
+      parseSides('20 x 15', 'en-GB'),
+      parseSides('0 x 1 x 2', 'en-GB'),
+      parseSides('', 'en-GB'),
+    ]).toEqual([null, null, 'blank']);
   });
 });
 
@@ -92,7 +93,10 @@ describe('numbers as they are shown', () => {
   });
   it('shown lines add up to the shown total, money given back too', () => {
     expect(roundToTotal([1.004, 1.004, 1.004], 2)).toEqual([1.01, 1, 1]);
-    expect(roundToTotal([0.335, 0.335, 0.33], 2).reduce<number>((a, b) => a + (b ?? 0), 0)).toBeCloseTo(1, 12);
+    expect(roundToTotal([0.335, 0.335, 0.33], 2).reduce<number>((a, b) => a + (b ?? 0), 0)).toBeCloseTo(
+      1,
+      12,
+    );
     for (const list of [
       [5.5736, 5.7543, 1.7949, 4.5372, 3.82, 0.9063, 0, 2.1818, 10.3319],
       [12.345, -0.335, 4.4449],
@@ -104,7 +108,10 @@ describe('numbers as they are shown', () => {
     expect(roundToTotal([1.5, null, 1.4], 0)).toEqual([2, null, 1]);
     // a total that was rounded with its neighbours
     expect(roundToTotal([0.425, 0.425], 2, 0.84)).toEqual([0.42, 0.42]);
-    expect(roundToTotal([0.42, 0.43], 2, 0.84)?.reduce<number>((a, b) => a + (b ?? 0), 0)).toBeCloseTo(0.84, 12);
+    expect(roundToTotal([0.42, 0.43], 2, 0.84)?.reduce<number>((a, b) => a + (b ?? 0), 0)).toBeCloseTo(
+      0.84,
+      12,
+    );
   });
   it('the ruler has four to eight round marks', () => {
     for (const full of [0.37, 3, 9.99, 34.9, 129, 4980, 123456]) {

@@ -19,11 +19,9 @@ const SIGNS: Readonly<Record<string, readonly string[]>> = {
 };
 
 /**
- * Reads 12.90, 12,90, 1.234,56, 1 234.56, €12,90 and 12.90 EUR. A single comma or point before exactly three digits
- * may group
- * or divide: the reader's locale decides, and the answer says that it was doubtful. `currency` is that of the field;
- * another
- * one in the text is refused rather than read over.
+ * Reads 12.90, 12,90, 1.234,56, 1 234.56, €12,90 and 12.90 EUR. A single comma or point before exactly three
+ * digits may group or divide: the reader's locale decides, and the answer says that it was doubtful.
+ * `currency` is that of the field; another one in the text is refused rather than read over.
  */
 export function parseNumber(text: string, locale: string, currency?: string): Understood {
   let s = text
@@ -61,7 +59,8 @@ export function parseNumber(text: string, locale: string, currency?: string): Un
     const [before = '', after = ''] = s.split(mark);
     if (after.length === 3 && /^[1-9]\d{0,2}$/.test(before)) {
       doubtful = true;
-      const local = new Intl.NumberFormat(locale).formatToParts(1.5).find((p) => p.type === 'decimal')?.value ?? '.';
+      const local =
+        new Intl.NumberFormat(locale).formatToParts(1.5).find((p) => p.type === 'decimal')?.value ?? '.';
       decimal = mark === local ? mark : '';
     } else decimal = mark;
   } else if (commas > 1 || points > 1) decimal = '';
@@ -70,8 +69,10 @@ export function parseNumber(text: string, locale: string, currency?: string): Un
   const [whole = '', fraction = ''] =
     decimal === '' ? [s, ''] : [s.slice(0, s.lastIndexOf(decimal)), s.slice(s.lastIndexOf(decimal) + 1)];
   const mark = group ?? (commas > 0 ? ',' : '.');
-  if (whole.includes(decimal === '' ? '\u0000' : decimal) || fraction.includes(mark)) return { kind: 'notANumber' };
-  if (whole.includes(mark) && !new RegExp(`^\\d{1,3}(\\${mark}\\d{3})+$`).test(whole)) return { kind: 'notANumber' };
+  if (whole.includes(decimal === '' ? '\u0000' : decimal) || fraction.includes(mark))
+    return { kind: 'notANumber' };
+  if (whole.includes(mark) && !new RegExp(`^\\d{1,3}(\\${mark}\\d{3})+$`).test(whole))
+    return { kind: 'notANumber' };
   const value = Number(
     `${negative ? '-' : ''}${whole.replaceAll(mark, '') || '0'}${fraction === '' ? '' : `.${fraction}`}`,
   );

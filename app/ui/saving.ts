@@ -1,6 +1,6 @@
 /**
- * How forms that save by themselves read the server's answer, keep what is not saved yet, and learn of others'
- * changes.
+ * How forms that save by themselves read the server's answer, keep what is not saved yet, and learn of
+ * others' changes.
  */
 import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
@@ -59,9 +59,8 @@ const edition = z.object({ at: z.string(), by: z.string().nullable(), mine: z.bo
 const EVERY_MS = 3000;
 
 /**
- * Asks every three seconds whether somebody else has changed what the page shows, and calls `changed` when so.
- * Returns who it
- * was, until one's own change comes after it.
+ * Asks every three seconds whether somebody else has changed what the page shows, and calls `changed` when
+ * so. Returns who it was, until one's own change comes after it.
  */
 export function useOthersChanges(url: string, changed: () => void): string | null {
   const [by, setBy] = useState<string | null>(null);

@@ -2,9 +2,8 @@ import { useRef } from 'react';
 import { useSearchParams } from 'react-router';
 
 /**
- * The state that stands in the address, and a way to change parts of it. Changes that follow each other faster than
- * the page
- * is drawn build on one another; null or an empty text removes a part.
+ * The state that stands in the address, and a way to change parts of it. Changes that follow each other
+ * faster than the page is drawn build on one another; null or an empty text removes a part.
  */
 export function useAddress(): [URLSearchParams, (changes: Record<string, string | null>) => void] {
   const [search, setSearch] = useSearchParams();

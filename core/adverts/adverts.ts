@@ -1,9 +1,8 @@
 import type { Reckoning } from '../lane/reckoning.ts';
 
 /**
- * Advertising cost per unit (economics, section 7), sales currency. `cpc` and `conversionRate` over several keywords
- * are
- * means weighted by expected clicks, equally where any keyword lacks them (or all expect none).
+ * Advertising cost per unit (economics, section 7), sales currency. `cpc` and `conversionRate` over several
+ * keywords are means weighted by expected clicks, equally where any keyword lacks them (or all expect none).
  */
 export function reckonAdverts(r: Reckoning): void {
   const doc = r.doc;

@@ -92,7 +92,15 @@ const sea = freightCard.parse({
   mode: 'sea',
   route: {
     legs: [
-      { name: 'Vessel', stage: 'main', basis: 'perCbm', rate: 140, currency: 'USD', minCbm: 1, fuelSurcharge: 0.08 },
+      {
+        name: 'Vessel',
+        stage: 'main',
+        basis: 'perCbm',
+        rate: 140,
+        currency: 'USD',
+        minCbm: 1,
+        fuelSurcharge: 0.08,
+      },
       {
         name: 'Courier',
         stage: 'inbound',
@@ -138,7 +146,12 @@ const post = postageCard.parse({
   recoverable: null,
   packagingKg: 0.2,
 });
-const bank = benchmarkCard.parse({ name: 'Savings', inForceFrom: '2026-09-01', currency: 'EUR', rate: 0.0225 });
+const bank = benchmarkCard.parse({
+  name: 'Savings',
+  inForceFrom: '2026-09-01',
+  currency: 'EUR',
+  rate: 0.0225,
+});
 const exchange = { date: '2026-11-20', base: 'EUR', rates: { USD: 1.0834, PLN: 4.2711 }, source: 'typed' };
 const CARDS: [CardKind, CardData][] = [
   ['marketplace', market],
@@ -150,7 +163,14 @@ const CARDS: [CardKind, CardData][] = [
 ];
 
 /** The sheets of a card with one cell replaced; `row` as a spreadsheet counts, the header being 1. */
-function withCell(kind: CardKind, data: CardData, sheet: string, row: number, column: string, value: Cell): Tables {
+function withCell(
+  kind: CardKind,
+  data: CardData,
+  sheet: string,
+  row: number,
+  column: string,
+  value: Cell,
+): Tables {
   const tables = structuredClone(draftOf(kind, data)) as Record<string, Cell[][]>;
   const rows = tables[sheet] as Cell[][];
   if (sheet === 'card') (rows.find((r) => r[0] === column) as Cell[])[1] = value;
@@ -188,7 +208,9 @@ describe('a card as sheets of cells', () => {
     expect(readTables(kind, draftOf(kind, data))).toEqual({ ok: true, data });
     expect(readTables(kind, tablesOf(kind, data))).toEqual({ ok: true, data });
     expect(
-      cardDocument.parse(JSON.parse(JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind, data }))),
+      cardDocument.parse(
+        JSON.parse(JSON.stringify({ format: 'bold-margin/rate-card', version: 1, kind, data })),
+      ),
     ).toMatchObject({ kind, data });
   });
   it('random cards read back exactly', () => {
@@ -208,7 +230,8 @@ describe('a card as sheets of cells', () => {
                   (d, i, all) =>
                     d.additional ||
                     all.findIndex(
-                      (x) => !x.additional && x.heading === d.heading && String(x.origins) === String(d.origins),
+                      (x) =>
+                        !x.additional && x.heading === d.heading && String(x.origins) === String(d.origins),
                     ) === i,
                 ),
               },
@@ -231,14 +254,9 @@ describe('a card as sheets of cells', () => {
     expect([percentText(0.0875), percentText(0.29), percentText(1)]).toEqual(['8.75%', '29%', '100%']);
   });
   it('what a card is about, and that its day is free', () => {
-    expect(CARD_KINDS.map((k) => cardKey(k, (CARDS.find(([kind]) => kind === k) as [CardKind, CardData])[1]))).toEqual([
-      'Testmarket/DE',
-      'DE',
-      'Sea to the north',
-      'Parcels at home',
-      'exchange',
-      'EUR',
-    ]);
+    expect(
+      CARD_KINDS.map((k) => cardKey(k, (CARDS.find(([kind]) => kind === k) as [CardKind, CardData])[1])),
+    ).toEqual(['Testmarket/DE', 'DE', 'Sea to the north', 'Parcels at home', 'exchange', 'EUR']);
     const others = [{ kind: 'marketplace' as const, key: 'Testmarket/DE', inForceFrom: '2026-01-01' }];
     expect(cannotBeInForce('marketplace', market, others)).toMatchObject({
       sheet: 'card',
@@ -247,7 +265,9 @@ describe('a card as sheets of cells', () => {
     });
     expect(cannotBeInForce('marketplace', { ...market, inForceFrom: '2026-01-02' }, others)).toBeNull();
     expect(
-      cannotBeInForce('exchange', exchange, [{ kind: 'exchange', key: 'exchange', inForceFrom: '2026-11-20' }])?.column,
+      cannotBeInForce('exchange', exchange, [
+        { kind: 'exchange', key: 'exchange', inForceFrom: '2026-11-20' },
+      ])?.column,
     ).toBe('date');
   });
 });
@@ -331,7 +351,10 @@ describe('bad cells name sheet, row, column and remedy', () => {
       'marketplace',
       market,
       ['longStay', 3, 'fromMonths', '10'],
-      { problem: 'The band starts at 10 months, before row 2 ends at 12: they overlap', remedy: 'Start it at 12.' },
+      {
+        problem: 'The band starts at 10 months, before row 2 ends at 12: they overlap',
+        remedy: 'Start it at 12.',
+      },
     ],
     [
       'weight steps out of order',
@@ -396,7 +419,12 @@ describe('bad cells name sheet, row, column and remedy', () => {
       'exchange',
       exchange,
       ['rates', 3, 'currency', 'USD'],
-      { sheet: 'rates', row: 3, problem: '"USD" stands in row 2 already', remedy: 'Keep one of the two rows.' },
+      {
+        sheet: 'rates',
+        row: 3,
+        problem: '"USD" stands in row 2 already',
+        remedy: 'Keep one of the two rows.',
+      },
     ],
     [
       'a wrong decimal mark',
@@ -568,9 +596,24 @@ describe('two versions compared', () => {
       },
       { sheet: 'card', row: 'itemFee', kind: 'changed', cells: [{ column: 'itemFee', from: 0, to: 0.3 }] },
       { sheet: 'categories', row: 'any', kind: 'changed', cells: [{ column: 'min', from: null, to: 0.3 }] },
-      { sheet: 'referralTiers', row: 'any · 12', kind: 'added', cells: [{ column: 'pct', from: null, to: 0.0875 }] },
-      { sheet: 'referralTiers', row: 'any · ', kind: 'changed', cells: [{ column: 'pct', from: 0.15, to: 0.16 }] },
-      { sheet: 'referralTiers', row: 'any · 10', kind: 'removed', cells: [{ column: 'pct', from: 0.0875, to: null }] },
+      {
+        sheet: 'referralTiers',
+        row: 'any · 12',
+        kind: 'added',
+        cells: [{ column: 'pct', from: null, to: 0.0875 }],
+      },
+      {
+        sheet: 'referralTiers',
+        row: 'any · ',
+        kind: 'changed',
+        cells: [{ column: 'pct', from: 0.15, to: 0.16 }],
+      },
+      {
+        sheet: 'referralTiers',
+        row: 'any · 10',
+        kind: 'removed',
+        cells: [{ column: 'pct', from: 0.0875, to: null }],
+      },
       {
         sheet: 'surcharges',
         row: 'Levy',

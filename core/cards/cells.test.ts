@@ -74,12 +74,12 @@ describe('a cell of figures', () => {
 describe('a cell of words', () => {
   it('blank is blank, not 0; where something must stand it is an error', () => {
     for (const blank of [null, '', '   '] as const) {
-      expect([read('number', blank), read('text', blank), read('choices', blank), read('day', blank)]).toEqual([
-        null,
-        '',
-        [],
-        null,
-      ]);
+      expect([
+        read('number', blank),
+        read('text', blank),
+        read('choices', blank),
+        read('day', blank),
+      ]).toEqual([null, '', [], null]);
       expect(problem('country', blank, { required: true })).toBe('This is missing');
     }
   });
@@ -105,11 +105,11 @@ describe('a cell of words', () => {
       'EUR',
       ['CN', 'TR'],
     ]);
-    expect([problem('country', 'Germany'), problem('currency', 'EURO'), problem('countries', 'CN XX')]).toEqual([
-      '"Germany" is not a country',
-      '"EURO" is not a currency',
-      '"XX" is not a country',
-    ]);
+    expect([
+      problem('country', 'Germany'),
+      problem('currency', 'EURO'),
+      problem('countries', 'CN XX'),
+    ]).toEqual(['"Germany" is not a country', '"EURO" is not a currency', '"XX" is not a country']);
     expect([isCountry('GB'), isCountry('ZZ1'), isCurrency('PLN'), isCurrency('XYZ')]).toEqual([
       true,
       false,

@@ -54,8 +54,8 @@ export function isCountry(code: string): boolean {
 }
 
 /**
- * A fraction as a percentage, exactly: 0.0875 is "8.75%". Where no percentage reads back as the same number, the
- * fraction.
+ * A fraction as a percentage, exactly: 0.0875 is "8.75%". Where no percentage reads back as the same number,
+ * the fraction.
  */
 export function percentText(x: number): string {
   const text = String(Number(`${x}e2`));
@@ -71,7 +71,8 @@ function numberOf(cell: Cell, style: Style, percent: boolean): number | CellFaul
   const isPercent = percent && text.endsWith('%');
   if (isPercent) text = text.slice(0, -1).trim();
   if (style.decimalComma && COMMA.test(text)) text = text.replace(',', '.');
-  if (POINT.test(text)) return isPercent ? Number(/[eE]/.test(text) ? Number(text) / 100 : `${text}e-2`) : Number(text);
+  if (POINT.test(text))
+    return isPercent ? Number(/[eE]/.test(text) ? Number(text) / 100 : `${text}e-2`) : Number(text);
   if (ONE_COMMA.test(shown))
     return fault(
       `"${shown}" has a comma where the decimal point belongs`,
@@ -157,16 +158,22 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
     }
     case 'currency': {
       const text = String(cell).trim().toUpperCase();
-      return isCurrency(text) ? text : fault(`"${cell}" is not a currency`, 'Use a three-letter code such as EUR.');
+      return isCurrency(text)
+        ? text
+        : fault(`"${cell}" is not a currency`, 'Use a three-letter code such as EUR.');
     }
     case 'country': {
       const text = String(cell).trim().toUpperCase();
-      return isCountry(text) ? text : fault(`"${cell}" is not a country`, 'Use a two-letter code such as DE.');
+      return isCountry(text)
+        ? text
+        : fault(`"${cell}" is not a country`, 'Use a two-letter code such as DE.');
     }
     case 'day': {
       const text = String(cell).trim();
       const at = new Date(`${text}T00:00:00Z`);
-      return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text)
+      return /^\d{4}-\d{2}-\d{2}$/.test(text) &&
+        !Number.isNaN(at.getTime()) &&
+        at.toISOString().startsWith(text)
         ? text
         : fault(`"${text}" is not a day`, 'Write year-month-day, such as 2026-12-01.');
     }
@@ -205,5 +212,11 @@ export function cellText(column: Column, value: CellValue): string {
 
 /** A value as a spreadsheet keeps it: numbers as numbers, percentages as fractions. */
 export function cellOut(value: CellValue): Cell {
-  return Array.isArray(value) ? value.join(' ') : typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value as Cell);
+  return Array.isArray(value)
+    ? value.join(' ')
+    : typeof value === 'boolean'
+      ? value
+        ? 'yes'
+        : 'no'
+      : (value as Cell);
 }

@@ -6,7 +6,11 @@ import type { CellValue, ColumnKind } from './cells.ts';
 
 export type Written = { fields: Record<string, CellValue>; sheets: Record<string, CellValue[][]> };
 
-export const col = (key: string, kind: ColumnKind, more: Partial<Column> = {}): Column => ({ key, kind, ...more });
+export const col = (key: string, kind: ColumnKind, more: Partial<Column> = {}): Column => ({
+  key,
+  kind,
+  ...more,
+});
 
 export const must = { required: true } as const;
 
@@ -29,8 +33,8 @@ export type CardForm = {
   /** The card as the reader's cells give it, to be validated; marks where each part came from. */
   read(r: Reader): unknown;
   /**
-   * A part of the card whose rows may be thousands and are checked wholly by their cells, so that the schema need not
-   * again.
+   * A part of the card whose rows may be thousands and are checked wholly by their cells, so that the schema
+   * need not again.
    */
   readonly many?: string;
 };

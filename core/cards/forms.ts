@@ -1,9 +1,7 @@
 /**
- * Each kind of card as sheets of cells, and back. What is written reads back as the same card, to the last digit.
- * Reading
- * checks what belongs to rows (tiers in order, no gap, no overlap, keys that stand once); what belongs to single
- * values stands
- * in the schemas.
+ * Each kind of card as sheets of cells, and back. What is written reads back as the same card, to the last
+ * digit. Reading checks what belongs to rows (tiers in order, no gap, no overlap, keys that stand once); what
+ * belongs to single values stands in the schemas.
  */
 import type { BenchmarkCard, CardKind, CardOf } from './schema.ts';
 import { head } from './formParts.ts';
@@ -35,7 +33,13 @@ const exchangeForm: CardForm = {
     for (const x of rows) {
       r.mark(`rates.${x.currency}`, 'rates', x.line, 'rate');
       if (x.currency === r.field('base') && x.rate !== 1)
-        r.fail('rates', x.line, 'rate', `One ${x.currency} is the base, so its rate is 1`, 'Take the row out.');
+        r.fail(
+          'rates',
+          x.line,
+          'rate',
+          `One ${x.currency} is the base, so its rate is 1`,
+          'Take the row out.',
+        );
     }
     return {
       date: r.field('date'),

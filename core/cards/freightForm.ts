@@ -200,7 +200,9 @@ export const postageForm: CardForm = {
         zones: c.zones.map((z) => [z.name, z.share, z.postage.currency]),
         weightSteps: c.zones.flatMap((z) => [
           ...z.postage.steps.map((s): CellValue[] => [z.name, s.upToKg, null, s.fee]),
-          ...(z.postage.stepKg === null ? [] : [[z.name, null, z.postage.stepKg, z.postage.stepFee] as CellValue[]]),
+          ...(z.postage.stepKg === null
+            ? []
+            : [[z.name, null, z.postage.stepKg, z.postage.stepFee] as CellValue[]]),
         ]),
       },
     };

@@ -8,7 +8,8 @@ import { head, rising } from './formParts.ts';
 import type { CardForm } from './formParts.ts';
 import { col, must, HEAD, TREATMENTS, num, or0 } from './formParts.ts';
 
-// ---- marketplace ---------------------------------------------------------------------------------------------------
+// ---- marketplace
+// ---------------------------------------------------------------------------------------------------
 
 const marketplaceFields: readonly Column[] = [
   ...HEAD,
@@ -206,7 +207,8 @@ export const marketplaceForm: CardForm = {
         );
       r.mark(`categories.${i}`, 'categories', c.line);
       r.mark(`categories.${i}.referral.tiers`, 'referralTiers', tiers[0]?.line ?? 1);
-      for (const [j, t] of tiers.entries()) r.mark(`categories.${i}.referral.tiers.${j}`, 'referralTiers', t.line);
+      for (const [j, t] of tiers.entries())
+        r.mark(`categories.${i}.referral.tiers.${j}`, 'referralTiers', t.line);
       if (num(c.min) !== null && num(c.max) !== null && (c.min as number) > (c.max as number))
         r.fail(
           'categories',
@@ -346,7 +348,9 @@ export const marketplaceForm: CardForm = {
     const byMonth = (column: string): (number | null)[] | null => {
       const given = months.filter((m) => m[column] !== null);
       if (given.length === 0) return null;
-      const values = Array.from({ length: 12 }, (_, m) => num(months.find((x) => x.month === m + 1)?.[column]));
+      const values = Array.from({ length: 12 }, (_, m) =>
+        num(months.find((x) => x.month === m + 1)?.[column]),
+      );
       const gap = values.indexOf(null);
       if (gap >= 0)
         r.fail(
@@ -437,7 +441,11 @@ export const marketplaceForm: CardForm = {
           : { base: paymentBase, pct: or0(r.field('paymentPct')), fixed: or0(r.field('paymentFixed')) },
       surcharges: surcharges.map((s) => ({ name: s.name, pct: s.pct, of: s.of })),
       subscriptionMonthly: or0(r.field('subscriptionMonthly')),
-      feeVat: { treatment: r.field('feeVat'), rate: or0(r.field('feeVatRate')), bears: r.field('feeVatBears') ?? [] },
+      feeVat: {
+        treatment: r.field('feeVat'),
+        rate: or0(r.field('feeVatRate')),
+        bears: r.field('feeVatBears') ?? [],
+      },
       advertVat: { treatment: r.field('advertVat'), rate: or0(r.field('advertVatRate')) },
       refund: {
         adminPct: or0(r.field('refundAdminPct')),
@@ -462,7 +470,11 @@ export const marketplaceForm: CardForm = {
           ? null
           : {
               perM3Month: storageMonths,
-              longStay: longStay.map((b) => ({ fromMonths: b.fromMonths, toMonths: b.toMonths, rate: b.rate })),
+              longStay: longStay.map((b) => ({
+                fromMonths: b.fromMonths,
+                toMonths: b.toMonths,
+                rate: b.rate,
+              })),
             },
       payoutEveryDays: r.field('payoutEveryDays'),
       payoutDelayDays: r.field('payoutDelayDays'),

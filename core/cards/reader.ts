@@ -3,8 +3,8 @@ import type { Cell, CellFault, CellValue, Column, Style } from './cells.ts';
 
 export type Grid = readonly (readonly Cell[])[];
 /**
- * A card as sheets of cells, columns in the order of the form. The sheet `card` has a field and its value in each
- * row.
+ * A card as sheets of cells, columns in the order of the form. The sheet `card` has a field and its value in
+ * each row.
  */
 export type Tables = Readonly<Record<string, Grid>>;
 export type Sheet = {
@@ -14,8 +14,8 @@ export type Sheet = {
   readonly identity: number;
 };
 /**
- * What is wrong in a file or a draft: sheet, line as a spreadsheet counts (the header is line 1), column, and what to
- * do.
+ * What is wrong in a file or a draft: sheet, line as a spreadsheet counts (the header is line 1), column, and
+ * what to do.
  */
 export type CellError = {
   readonly sheet: string;
@@ -88,8 +88,8 @@ export class Reader {
   }
 
   /**
-   * Rows of a sheet with every cell read; rows that are blank throughout are skipped, rows with a wrong cell left
-   * out.
+   * Rows of a sheet with every cell read; rows that are blank throughout are skipped, rows with a wrong cell
+   * left out.
    */
   rows(sheet: string): Row[] {
     const columns = this.sheets.find((s) => s.key === sheet)?.columns ?? [];
@@ -183,7 +183,8 @@ export class Reader {
   /** Notes the rows of a sheet that the card holds under the same name, one after the other. */
   markRows(sheet: string, rows: readonly Row[]): void {
     if (this.marking)
-      for (const [i, r] of rows.entries()) this.places.set(`${sheet}.${i}`, { sheet, row: r.line, column: null });
+      for (const [i, r] of rows.entries())
+        this.places.set(`${sheet}.${i}`, { sheet, row: r.line, column: null });
   }
 
   /** The cell a path of the card came from, or the nearest part around it. */
@@ -191,9 +192,16 @@ export class Reader {
     for (let n = path.length; n > 0; n--) {
       const place = this.places.get(path.slice(0, n).join('.'));
       if (place !== undefined)
-        return { ...place, column: n < path.length ? (place.column ?? String(path[path.length - 1])) : place.column };
+        return {
+          ...place,
+          column: n < path.length ? (place.column ?? String(path[path.length - 1])) : place.column,
+        };
     }
-    return { sheet: CARD_SHEET, row: this.fieldLine[String(path[0])] ?? null, column: String(path[0] ?? '') || null };
+    return {
+      sheet: CARD_SHEET,
+      row: this.fieldLine[String(path[0])] ?? null,
+      column: String(path[0] ?? '') || null,
+    };
   }
 }
 

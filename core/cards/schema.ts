@@ -4,7 +4,11 @@ import { country, currency, day, exchangeTable, share, shortText } from '../mone
 import { marketplaceCard, taxCard } from '../lane/rates.ts';
 import { ownDispatch, route } from '../lane/schema.ts';
 
-const head = { name: shortText.min(1, 'Give the card a name'), inForceFrom: day, note: shortText.default('') };
+const head = {
+  name: shortText.min(1, 'Give the card a name'),
+  inForceFrom: day,
+  note: shortText.default(''),
+};
 const anyCountry = country.nullable().default(null);
 
 /** A freight route as a card: legs with their rates, and the countries it runs between (null: any). */
@@ -22,7 +26,8 @@ export const postageCard = z
   .strictObject({
     ...head,
     country: anyCountry,
-    ...ownDispatch.pick({ zones: true, vat: true, vatRate: true, recoverable: true, packagingKg: true }).shape,
+    ...ownDispatch.pick({ zones: true, vat: true, vatRate: true, recoverable: true, packagingKg: true })
+      .shape,
   })
   .refine(
     (c) => c.zones.every((x) => x.name !== '') && new Set(c.zones.map((x) => x.name)).size === c.zones.length,

@@ -22,7 +22,8 @@ export function sheetsOf(kind: CardKind): readonly Sheet[] {
 
 /** What a cell of a sheet may hold: in the sheet of fields that depends on the row. */
 export function columnAt(kind: CardKind, sheet: string, column: number, field: string): Column | null {
-  if (sheet === CARD_SHEET) return column === 0 ? null : (CARD_FORMS[kind].fields.find((f) => f.key === field) ?? null);
+  if (sheet === CARD_SHEET)
+    return column === 0 ? null : (CARD_FORMS[kind].fields.find((f) => f.key === field) ?? null);
   return CARD_FORMS[kind].sheets.find((s) => s.key === sheet)?.columns[column] ?? null;
 }
 
@@ -35,25 +36,31 @@ function written(
   const form = CARD_FORMS[kind];
   const w = form.write(data);
   return {
-    ...(but.has(CARD_SHEET) ? {} : { [CARD_SHEET]: form.fields.map((f) => [f.key, cell(f, w.fields[f.key] ?? null)]) }),
+    ...(but.has(CARD_SHEET)
+      ? {}
+      : { [CARD_SHEET]: form.fields.map((f) => [f.key, cell(f, w.fields[f.key] ?? null)]) }),
     ...Object.fromEntries(
       form.sheets
         .filter((s) => !but.has(s.key))
-        .map((s) => [s.key, (w.sheets[s.key] ?? []).map((row) => row.map((v, i) => cell(s.columns[i] as Column, v)))]),
+        .map((s) => [
+          s.key,
+          (w.sheets[s.key] ?? []).map((row) => row.map((v, i) => cell(s.columns[i] as Column, v))),
+        ]),
     ),
   };
 }
 
 /**
- * The sheets of a card as text, percentages with their sign: what a draft is edited in. Reads back as the same card.
+ * The sheets of a card as text, percentages with their sign: what a draft is edited in. Reads back as the
+ * same card.
  */
 export function draftOf(kind: CardKind, data: CardData): Tables {
   return written(kind, data, cellText);
 }
 
 /**
- * The sheets of a card as a spreadsheet keeps them: numbers as numbers, percentages as fractions. Reads back as the
- * same card; `but` names sheets to leave out.
+ * The sheets of a card as a spreadsheet keeps them: numbers as numbers, percentages as fractions. Reads back
+ * as the same card; `but` names sheets to leave out.
  */
 export function tablesOf(kind: CardKind, data: CardData, but?: ReadonlySet<string>): Tables {
   return written(kind, data, (_, value) => cellOut(value), but);
@@ -64,9 +71,8 @@ export type CardRead =
   | { readonly ok: false; readonly errors: readonly CellError[] };
 
 /**
- * Reads a card from its sheets. Every error names sheet, row (the header is row 1), column and remedy. Rows that are
- * blank
- * throughout are skipped.
+ * Reads a card from its sheets. Every error names sheet, row (the header is row 1), column and remedy. Rows
+ * that are blank throughout are skipped.
  */
 export function readTables(kind: CardKind, tables: Tables, style: Style = POINT): CardRead {
   const form = CARD_FORMS[kind];
@@ -95,14 +101,20 @@ export function readTables(kind: CardKind, tables: Tables, style: Style = POINT)
       ],
     };
   if (parsed.success)
-    return { ok: true, data: rows === null ? parsed.data : ({ ...parsed.data, [many as string]: rows } as CardData) };
+    return {
+      ok: true,
+      data: rows === null ? parsed.data : ({ ...parsed.data, [many as string]: rows } as CardData),
+    };
   const { reader } = attempt(true);
   return {
     ok: false,
     errors: parsed.error.issues.map((issue, i) => ({
       ...reader.placeOf(issue.path),
       ...(({ problem, remedy }) => ({ problem, remedy }))(
-        issuesOf({ issues: [issue] } as never)[0] ?? { problem: parsed.error.issues[i]?.message ?? '', remedy: '' },
+        issuesOf({ issues: [issue] } as never)[0] ?? {
+          problem: parsed.error.issues[i]?.message ?? '',
+          remedy: '',
+        },
       ),
     })),
   };
@@ -117,9 +129,8 @@ export type RowChange = {
 };
 
 /**
- * What differs between two versions of a card, row by row: rows are the same row where their first columns agree.
- * Fields that
- * only date or name a version (`inForceFrom`, `date`, `note`) are compared too.
+ * What differs between two versions of a card, row by row: rows are the same row where their first columns
+ * agree. Fields that only date or name a version (`inForceFrom`, `date`, `note`) are compared too.
  */
 export function compareCards(kind: CardKind, before: CardData | null, after: CardData): RowChange[] {
   const form = CARD_FORMS[kind];
@@ -127,14 +138,16 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
   const b = form.write(after);
   const changes: RowChange[] = [];
   const same = (x: CellValue | undefined, y: CellValue | undefined): boolean =>
-    x === y || (Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((v, i) => v === y[i]));
+    x === y ||
+    (Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((v, i) => v === y[i]));
   const fields: CellChange[] = [];
   for (const f of form.fields) {
     const from = a?.fields[f.key] ?? null;
     const to = b.fields[f.key] ?? null;
     if (!same(from, to)) fields.push({ column: f.key, from, to });
   }
-  for (const cell of fields) changes.push({ sheet: CARD_SHEET, row: cell.column, kind: 'changed', cells: [cell] });
+  for (const cell of fields)
+    changes.push({ sheet: CARD_SHEET, row: cell.column, kind: 'changed', cells: [cell] });
   for (const s of form.sheets) {
     const old = a?.sheets[s.key] ?? [];
     const now = b.sheets[s.key] ?? [];
@@ -167,13 +180,18 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
           ),
         });
     };
-    // Rows that stand where they stood need no searching; from the first that does not, rows are found by their key.
+    // Rows that stand where they stood need no searching; from the first that does not, rows are found by
+    // their key.
     let start = 0;
     const alike = (x: CellValue[], y: CellValue[]): boolean => {
       for (let i = 0; i < s.identity; i++) if (!same(x[i], y[i])) return false;
       return true;
     };
-    while (start < old.length && start < now.length && alike(old[start] as CellValue[], now[start] as CellValue[])) {
+    while (
+      start < old.length &&
+      start < now.length &&
+      alike(old[start] as CellValue[], now[start] as CellValue[])
+    ) {
       changed(old[start] as CellValue[], now[start] as CellValue[]);
       start++;
     }
@@ -185,11 +203,13 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
     for (let i = start; i < now.length; i++) {
       const row = now[i] as CellValue[];
       const was = rest.get(key(row))?.shift();
-      if (was === undefined) changes.push({ sheet: s.key, row: name(row), kind: 'added', cells: told(row, 'to') });
+      if (was === undefined)
+        changes.push({ sheet: s.key, row: name(row), kind: 'added', cells: told(row, 'to') });
       else changed(was, row);
     }
     for (const list of rest.values())
-      for (const row of list) changes.push({ sheet: s.key, row: name(row), kind: 'removed', cells: told(row, 'from') });
+      for (const row of list)
+        changes.push({ sheet: s.key, row: name(row), kind: 'removed', cells: told(row, 'from') });
   }
   return changes;
 }
@@ -228,20 +248,27 @@ const USUAL: Readonly<Record<string, string>> = {
 };
 
 /**
- * The cells of a card made from nothing, in force from `day`: its fields, and a first row where a card cannot do
- * without.
+ * The cells of a card made from nothing, in force from `day`: its fields, and a first row where a card cannot
+ * do without.
  */
 export function blankCells(kind: CardKind, day: string): Tables {
   const form = CARD_FORMS[kind];
   const first: Readonly<Record<string, Cell[][]>> =
     kind === 'marketplace'
-      ? { categories: [['all', 'Everything', 'gross', 'whole', '', '', '']], referralTiers: [['all', '', '']] }
+      ? {
+          categories: [['all', 'Everything', 'gross', 'whole', '', '', '']],
+          referralTiers: [['all', '', '']],
+        }
       : kind === 'tax'
         ? { vatRates: [['standard', '', '']], duties: [['', '', 'no', '0%', '', '']] }
         : kind === 'postage'
           ? { zones: [['all', '100%', '']], weightSteps: [['all', '', '', '']] }
           : kind === 'freight'
-            ? { legs: [['1', 'Main leg', 'main', 'perCbm', '', '', 'none', '', '', '', '', '', '', '', '', '']] }
+            ? {
+                legs: [
+                  ['1', 'Main leg', 'main', 'perCbm', '', '', 'none', '', '', '', '', '', '', '', '', ''],
+                ],
+              }
             : { rates: [['', '']] };
   return {
     [CARD_SHEET]: form.fields.map((f) => [

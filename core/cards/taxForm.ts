@@ -4,7 +4,8 @@ import { head } from './formParts.ts';
 import type { CardForm } from './formParts.ts';
 import { col, must, HEAD, num, or0 } from './formParts.ts';
 
-// ---- tax -----------------------------------------------------------------------------------------------------------
+// ---- tax
+// -----------------------------------------------------------------------------------------------------------
 
 export const taxForm: CardForm = {
   many: 'duties',
@@ -138,7 +139,13 @@ export const taxForm: CardForm = {
         perKg: or0(d.perKg),
         additional: d.additional === true,
       })),
-      importCharges: charges.map((x) => ({ name: x.name, pct: or0(x.pct), min: x.min, max: x.max, flat: or0(x.flat) })),
+      importCharges: charges.map((x) => ({
+        name: x.name,
+        pct: or0(x.pct),
+        min: x.min,
+        max: x.max,
+        flat: or0(x.flat),
+      })),
     };
   },
 };

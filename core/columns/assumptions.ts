@@ -12,9 +12,8 @@ import { currency, day, month, nonNegative, rate, share, shortText } from '../mo
 const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
 
 /**
- * Assumptions for all rows of a list. Percentages are fractions. `purchase` is in the list's own currency; inbound,
- * preparation
- * and handling in the home currency; `advertPerSale` in the sales currency.
+ * Assumptions for all rows of a list. Percentages are fractions. `purchase` is in the list's own currency;
+ * inbound, preparation and handling in the home currency; `advertPerSale` in the sales currency.
  */
 export const assumptions = z.strictObject({
   homeCurrency: currency,
@@ -91,10 +90,8 @@ export type RowInputs = {
 
 /**
  * Sold units a row is ordered in: the list's quantity, or as many as its minimum order takes, up to the next
- * admissible order: a whole
- * number of cartons, or of bought units where it comes singly (economics, section 11). `minimumOrder` and `carton` in
- * bought units,
- * NaN: none.
+ * admissible order: a whole number of cartons, or of bought units where it comes singly (economics, section
+ * 11). `minimumOrder` and `carton` in bought units, NaN: none.
  */
 export function quantityOf(
   a: Assumptions,
@@ -113,8 +110,8 @@ export function quantityOf(
 }
 
 /**
- * What a bought unit costs in an order of so many: the price of the highest break not above it (economics, section
- * 3). NaN: not known.
+ * What a bought unit costs in an order of so many: the price of the highest break not above it (economics,
+ * section 3). NaN: not known.
  */
 export function paidAt(
   cost: number,
@@ -130,8 +127,8 @@ export function paidAt(
 }
 
 /**
- * One's own dispatch as rows are weighed with it; null, so blank, where a part of it was opened and not filled in
- * yet.
+ * One's own dispatch as rows are weighed with it; null, so blank, where a part of it was opened and not
+ * filled in yet.
  */
 export function wholeDispatch(d: Assumptions['dispatch']): Assumptions['dispatch'] {
   const open =
@@ -143,9 +140,8 @@ export function wholeDispatch(d: Assumptions['dispatch']): Assumptions['dispatch
 }
 
 /**
- * The lane document of one row: what opens on a sheet, and what the columns must agree with. The subscription is left
- * out: it
- * is paid whatever is bought, and decides about no single row.
+ * The lane document of one row: what opens on a sheet, and what the columns must agree with. The subscription
+ * is left out: it is paid whatever is bought, and decides about no single row.
  */
 export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name = ''): LaneDocument {
   const orderQuantity = quantityOf(
@@ -243,8 +239,9 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
             : {
                 kind: 'retail',
                 currency: p.currency,
-                shelfPrice: (priceBreaks[priceBreakAt({ priceBreaks }, bought)] as { unitPrice: number | null })
-                  .unitPrice,
+                shelfPrice: (
+                  priceBreaks[priceBreakAt({ priceBreaks }, bought)] as { unitPrice: number | null }
+                ).unitPrice,
                 discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }],
                 vat,
                 vatRate,
@@ -255,7 +252,10 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
       },
     ],
     rates: {
-      exchange: rates.exchange === null ? null : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' },
+      exchange:
+        rates.exchange === null
+          ? null
+          : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' },
       tax: rates.tax,
       marketplace: rates.marketplace,
     },

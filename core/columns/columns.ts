@@ -1,10 +1,9 @@
 /** The rows of a list as typed columns. Unknown is NaN; texts and codes stand elsewhere, by the same row number. */
 
 /**
- * What goes in, one column each: purchase price (list currency), shelf price and units a month, packs, sides (cm),
- * weight (kg), VAT
- * rate, and how it is bought: least order and carton in bought units, and two more prices with the bought units from
- * which they hold.
+ * What goes in, one column each: purchase price (list currency), shelf price and units a month, packs, sides
+ * (cm), weight (kg), VAT rate, and how it is bought: least order and carton in bought units, and two more
+ * prices with the bought units from which they hold.
  */
 export const INPUT_COLUMNS = [
   'cost',
@@ -26,8 +25,8 @@ export const INPUT_COLUMNS = [
 ] as const;
 export type InputColumn = (typeof INPUT_COLUMNS)[number];
 /**
- * What comes out; money per unit sold in the sales currency, profit a month too; `paid` per bought unit, as the list
- * writes its prices.
+ * What comes out; money per unit sold in the sales currency, profit a month too; `paid` per bought unit, as
+ * the list writes its prices.
  */
 export const RESULT_COLUMNS = [
   'gross',
@@ -49,7 +48,8 @@ export const RESULT_COLUMNS = [
 export type ResultColumn = (typeof RESULT_COLUMNS)[number];
 
 /**
- * What a row may say beside that: average shelf prices of 30 and 90 days, sales rank, sellers, the supplier's stock.
+ * What a row may say beside that: average shelf prices of 30 and 90 days, sales rank, sellers, the supplier's
+ * stock.
  */
 export const MORE_COLUMNS = ['price30', 'price90', 'rank', 'offers', 'stock'] as const;
 export type MoreColumns = Readonly<Record<(typeof MORE_COLUMNS)[number], Float64Array>>;
@@ -95,7 +95,8 @@ function empty<T extends string>(names: readonly T[], length: number): Record<T,
 /** Columns for so many rows, everything unknown, one unit bought for one sold. */
 export function makeColumns(length: number, taxClasses: readonly string[] = ['standard']): ListColumns {
   const columns = empty(INPUT_COLUMNS, length);
-  for (const name of INPUT_COLUMNS) columns[name].fill(name === 'soldPack' || name === 'boughtPack' ? 1 : Number.NaN);
+  for (const name of INPUT_COLUMNS)
+    columns[name].fill(name === 'soldPack' || name === 'boughtPack' ? 1 : Number.NaN);
   return {
     ...columns,
     length,
@@ -106,5 +107,10 @@ export function makeColumns(length: number, taxClasses: readonly string[] = ['st
 }
 
 export function makeResults(length: number): ListResults {
-  return { ...empty(RESULT_COLUMNS, length), length, blanks: new Uint32Array(length), trouble: new Uint8Array(length) };
+  return {
+    ...empty(RESULT_COLUMNS, length),
+    length,
+    blanks: new Uint32Array(length),
+    trouble: new Uint8Array(length),
+  };
 }

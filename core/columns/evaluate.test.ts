@@ -104,7 +104,9 @@ function randomRow(d: Draw, rates: ListRates): RowInputs {
     vatRate: d.maybe(0.3, () => d.pick([0, 0.07, 0.19])),
     minimumOrder: d.maybe(0.3, () => d.int(1, 200)),
     carton: d.maybe(0.3, () => d.pick([1, 2, 6, 10, 24])),
-    breaks: d.chance(0.4) ? d.list(0, 2, () => ({ from: d.pick([5, 10, 12, 48, 100]), cost: money(d, 0, 55) })) : [],
+    breaks: d.chance(0.4)
+      ? d.list(0, 2, () => ({ from: d.pick([5, 10, 12, 48, 100]), cost: money(d, 0, 55) }))
+      : [],
   };
 }
 
@@ -282,8 +284,8 @@ describe('a list in columns', () => {
       quantityOf(set, 4, 1, 50, singly),
       quantityOf(set, 1, 2, 6, singly),
     ]).toEqual([10, 10, 25, 13, 12]);
-    // Cartons of 12: a whole one. Of 10, three pieces in what is sold: as many as fill whole cartons. Of 24, four
-    // pieces, at least 50: 18 sold are three cartons.
+    // Cartons of 12: a whole one. Of 10, three pieces in what is sold: as many as fill whole cartons. Of 24,
+    // four pieces, at least 50: 18 sold are three cartons.
     expect([
       quantityOf(set, 1, 1, Number.NaN, 12),
       quantityOf(set, 3, 1, Number.NaN, 10),
@@ -293,7 +295,9 @@ describe('a list in columns', () => {
 
   it('the price is that of the highest break the order reaches', () => {
     const none = Number.NaN;
-    expect([9, 10, 23, 24, 100].map((bought) => paidAt(5, 10, 4.6, 24, 4.1, bought))).toEqual([5, 4.6, 4.6, 4.1, 4.1]);
+    expect([9, 10, 23, 24, 100].map((bought) => paidAt(5, 10, 4.6, 24, 4.1, bought))).toEqual([
+      5, 4.6, 4.6, 4.1, 4.1,
+    ]);
     expect(paidAt(5, 24, 4.1, 10, 4.6, 30)).toBe(4.1);
     expect([paidAt(5, none, none, 24, 4.1, 12), paidAt(none, 10, 4.6, none, none, 12)]).toEqual([5, 4.6]);
     expect(paidAt(none, 10, 4.6, none, none, 9)).toBeNaN();

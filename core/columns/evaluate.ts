@@ -32,11 +32,10 @@ function overTheYear(months: readonly number[], saleMonth: number | null): numbe
 }
 
 /**
- * The formulas of a lane over columns (economics, section 15): what the assumptions decide for all rows is worked out
- * once, what
- * a row decides is read from typed arrays, and nothing is allocated for a row. Each formula is the lane's own, in the
- * lane's
- * own order, and bulk and single evaluation agree to 1e-9 (evaluate.test.ts). Scope: what `laneOfRow` can say.
+ * The formulas of a lane over columns (economics, section 15): what the assumptions decide for all rows is
+ * worked out once, what a row decides is read from typed arrays, and nothing is allocated for a row. Each
+ * formula is the lane's own, in the lane's own order, and bulk and single evaluation agree to 1e-9
+ * (evaluate.test.ts). Scope: what `laneOfRow` can say.
  */
 export class ListEvaluator {
   private readonly a: Assumptions;
@@ -84,8 +83,8 @@ export class ListEvaluator {
   }
 
   /**
-   * Places of the card's categories by key, for filling the column `category`; -2 where the card has none of that
-   * key.
+   * Places of the card's categories by key, for filling the column `category`; -2 where the card has none of
+   * that key.
    */
   categoryAt(key: string | null): number {
     const wanted = key ?? this.a.category;
@@ -106,7 +105,10 @@ export class ListEvaluator {
   /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
   prepare(
     columns: ListColumns,
-    into: Prepared = { bandFees: new Float64Array(columns.length * this.width), tiers: new Int16Array(columns.length) },
+    into: Prepared = {
+      bandFees: new Float64Array(columns.length * this.width),
+      tiers: new Int16Array(columns.length),
+    },
   ): void {
     const n = columns.length;
     this.takePrepared(columns, into);
@@ -177,7 +179,19 @@ export class ListEvaluator {
   /** Evaluates rows `from` up to `to` into `out`. Money per unit sold in the sales currency; unknown is NaN. */
   run(columns: ListColumns, out: ListResults, from = 0, to = columns.length): void {
     if (this.prepared !== columns) this.prepare(columns);
-    const { a: set, rates, card, cardFits, categories, vatIsCost, kind, power, bandFees, tiers, width } = this;
+    const {
+      a: set,
+      rates,
+      card,
+      cardFits,
+      categories,
+      vatIsCost,
+      kind,
+      power,
+      bandFees,
+      tiers,
+      width,
+    } = this;
     const tax = rates.tax;
     const {
       cost,
@@ -220,7 +234,8 @@ export class ListEvaluator {
     const payment = cardFits ? (card?.payment ?? null) : null;
     const cardItemFee = card?.itemFee ?? 0;
     const surcharges = (card?.surcharges ?? []).map((s) => ({ pct: s.pct, of: s.of as readonly FeeKey[] }));
-    const feeVat = card !== null && card.feeVat.treatment !== 'none' && card.feeVat.rate !== 0 ? card.feeVat : null;
+    const feeVat =
+      card !== null && card.feeVat.treatment !== 'none' && card.feeVat.rate !== 0 ? card.feeVat : null;
     const carries = (key: FeeKey): number =>
       card !== null && card.feeVat.treatment !== 'none' && card.feeVat.bears.includes(key) ? 1 : 0;
     const bears = {
@@ -234,7 +249,8 @@ export class ListEvaluator {
     const feeVatCost = feeVat === null ? 0 : feeVat.rate * vatIsCost;
     const charged = card !== null && card.feeVat.treatment === 'charged' ? card.feeVat.rate : 0;
     const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
-    // Of each fee the part that comes back on a return, as a cost and as it is paid out, with the VAT it bears.
+    // Of each fee the part that comes back on a return, as a cost and as it is paid out, with the VAT it
+    // bears.
     const carried = (key: keyof typeof back, vat: number): number =>
       back[key] === 0 ? 0 : back[key] * (1 + (bears[key] === 0 ? 0 : vat));
     const backCost = {
@@ -257,13 +273,20 @@ export class ListEvaluator {
       set.returns !== null &&
       set.returns !== 'none' &&
       (set.returns.rate === null ||
-        (set.returns.rate > 0 && (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
+        (set.returns.rate > 0 &&
+          (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
     const terms = open ? null : set.returns;
     const returnsBit = terms === null ? BIT.returns : 0;
     const q = terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
     const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
     const line = (
-      l: { amount: number | null; currency: string; vat: string; vatRate: number; recoverable: boolean | null } | null,
+      l: {
+        amount: number | null;
+        currency: string;
+        vat: string;
+        vatRate: number;
+        recoverable: boolean | null;
+      } | null,
     ): number => {
       if (l === null) return 0;
       const amount = l.amount ?? Number.NaN;
@@ -279,7 +302,8 @@ export class ListEvaluator {
       card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0
         ? 1 + card.advertVat.rate * vatIsCost
         : 1;
-    const adverts = set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor;
+    const adverts =
+      set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor;
     const advertsBit = set.advertPerSale === null ? BIT.adverts : 0;
 
     const warehouseMethod = set.method === 'warehouse';
@@ -409,7 +433,10 @@ export class ListEvaluator {
             if (limits.length > 1) {
               if (shelf !== shelf) band = -1;
               else
-                while (band < limits.length - 1 && !(limits[band] === null || within(shelf, limits[band] as number)))
+                while (
+                  band < limits.length - 1 &&
+                  !(limits[band] === null || within(shelf, limits[band] as number))
+                )
                   band++;
             }
             fulfilment = band < 0 ? Number.NaN : (bandFees[i * width + band] as number);
@@ -441,7 +468,10 @@ export class ListEvaluator {
         const own = at >= 0 ? (categories[at] as Category) : null;
         if (own !== null) {
           const base = own.base === 'net' ? netBase : own.base === 'buyerPays' ? buyerPays : gross;
-          referral = roundMinor(clamp(referralBeforeBounds(own.rule, base), own.rule.min, own.rule.max), power);
+          referral = roundMinor(
+            clamp(referralBeforeBounds(own.rule, base), own.rule.min, own.rule.max),
+            power,
+          );
         } else if (at === -1) blanks |= BIT.referral;
         else {
           referral = Number.NaN;
@@ -450,7 +480,8 @@ export class ListEvaluator {
         itemFee = Math.floor((own === null ? cardItemFee : own.itemFee) * power + 0.5 + 1e-7) / power;
         if (payment !== null)
           paymentFee = roundMinor(
-            payment.pct * (payment.base === 'net' ? netBase : payment.base === 'buyerPays' ? buyerPays : gross) +
+            payment.pct *
+              (payment.base === 'net' ? netBase : payment.base === 'buyerPays' ? buyerPays : gross) +
               payment.fixed,
             power,
           );
@@ -475,7 +506,8 @@ export class ListEvaluator {
           for (let k = 0; k < longStay.length; k++) {
             const s = longStay[k] as (typeof longStay)[number];
             aged +=
-              s.rate * (agedShare(cover, s.fromMonths) - (s.toMonths === null ? 0 : agedShare(cover, s.toMonths)));
+              s.rate *
+              (agedShare(cover, s.fromMonths) - (s.toMonths === null ? 0 : agedShare(cover, s.toMonths)));
           }
           storage = m3 * ((storageRate * cover) / 2 + aged);
         }

@@ -1,6 +1,6 @@
 /**
- * Texts in the order of the alphabet, as numbers to sort by: a million titles are ranked once and sorted as fast as
- * prices.
+ * Texts in the order of the alphabet, as numbers to sort by: a million titles are ranked once and sorted as
+ * fast as prices.
  */
 import { sortRows } from './select.ts';
 
@@ -19,8 +19,8 @@ function foldLetter(letter: string): string {
 }
 
 /**
- * Text as it is searched and ordered: lower case, without marks on letters. Each letter by itself, so that parts fold
- * like the whole.
+ * Text as it is searched and ordered: lower case, without marks on letters. Each letter by itself, so that
+ * parts fold like the whole.
  */
 export function foldText(text: string): string {
   for (let i = 0; i < text.length; i++)
@@ -46,9 +46,9 @@ function sixBytes(bytes: Uint8Array, at: number, end: number): number {
 const DEEPEST = 600;
 
 /**
- * The rank of every text among all, from 0, in the order of their bytes; equal texts share a rank, blank ones have
- * none (NaN, which
- * stands last either way). Sorts six bytes at a time and goes deeper only where these are equal.
+ * The rank of every text among all, from 0, in the order of their bytes; equal texts share a rank, blank ones
+ * have none (NaN, which stands last either way). Sorts six bytes at a time and goes deeper only where these
+ * are equal.
  */
 export function rankTexts({ bytes, offsets }: TextColumn): Float64Array {
   const n = offsets.length - 1;

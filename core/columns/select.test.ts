@@ -31,7 +31,9 @@ describe('limits', () => {
           const limits = asked.map((l) => ({ ...l, values }));
           const got = selectRows(values.length, limits);
           const stays = (x: number, l: (typeof limits)[number]): boolean =>
-            Number.isNaN(x) ? l.keepUnknown : (l.min === null || x >= l.min) && (l.max === null || x <= l.max);
+            Number.isNaN(x)
+              ? l.keepUnknown
+              : (l.min === null || x >= l.min) && (l.max === null || x <= l.max);
           expect([...got.rows]).toEqual(
             [...values.keys()].filter((i) => limits.every((l) => stays(values[i] as number, l))),
           );
@@ -76,7 +78,10 @@ describe('orders', () => {
         (values, asked) => {
           const coarse = values.map((x) => Math.sign(x));
           const other = values.map((x) => Math.round(x * 7) % 5);
-          const keys = asked.map(([which, down]) => ({ values: [values, coarse, other][which] as Float64Array, down }));
+          const keys = asked.map(([which, down]) => ({
+            values: [values, coarse, other][which] as Float64Array,
+            down,
+          }));
           const got = sortRows(all(values.length), keys);
           const want = [...values.keys()].sort((a, b) =>
             keys.reduce((c, k) => c || compare(k.values[a] as number, k.values[b] as number, k.down), 0),

@@ -1,6 +1,6 @@
 /**
- * Which rows of a list are shown, and in which order: limits, funnel, sorts, summaries. Written for a million rows at
- * a time.
+ * Which rows of a list are shown, and in which order: limits, funnel, sorts, summaries. Written for a million
+ * rows at a time.
  */
 
 /** A limit on one column; null is no limit. Rows whose value is not known (NaN) stay only where `keepUnknown`. */
@@ -70,9 +70,8 @@ export function selectRows(length: number, limits: readonly Limit[]): Selected {
 export type SortKey = { readonly values: Float64Array | Uint32Array; readonly down: boolean };
 
 /**
- * Puts rows in order by several keys, the first the strongest; rows that are equal in all keep their order. A radix
- * sort over the
- * bits of the numbers: four passes for a key, whatever the values.
+ * Puts rows in order by several keys, the first the strongest; rows that are equal in all keep their order. A
+ * radix sort over the bits of the numbers: four passes for a key, whatever the values.
  */
 export function sortRows(rows: Uint32Array, keys: readonly SortKey[]): Uint32Array {
   const n = rows.length;
@@ -182,7 +181,8 @@ export function summarise(rows: Uint32Array, values: Float64Array): Summary {
   return {
     known: n,
     sum,
-    median: n % 2 === 1 ? (sorted[half] as number) : ((sorted[half - 1] as number) + (sorted[half] as number)) / 2,
+    median:
+      n % 2 === 1 ? (sorted[half] as number) : ((sorted[half - 1] as number) + (sorted[half] as number)) / 2,
     min: sorted[0] as number,
     max: sorted[n - 1] as number,
   };
@@ -198,7 +198,13 @@ export type Histogram = {
 };
 
 /** How the values of a column lie between two ends, in bins of one width; what lies outside is counted apart. */
-export function histogram(rows: Uint32Array, values: Float64Array, from: number, to: number, bins: number): Histogram {
+export function histogram(
+  rows: Uint32Array,
+  values: Float64Array,
+  from: number,
+  to: number,
+  bins: number,
+): Histogram {
   const counts = new Array<number>(bins).fill(0);
   let below = 0;
   let above = 0;
@@ -218,9 +224,9 @@ export function histogram(rows: Uint32Array, values: Float64Array, from: number,
 }
 
 /**
- * Whether a limit takes away nearly all that is known, or sits just past a cluster: more than twenty rows, over a
- * third of those
- * it takes, lie within a twentieth of the limit beyond it (the trap just below a round price).
+ * Whether a limit takes away nearly all that is known, or sits just past a cluster: more than twenty rows,
+ * over a third of those it takes, lie within a twentieth of the limit beyond it (the trap just below a round
+ * price).
  */
 export function limitWarning(
   rows: Uint32Array,

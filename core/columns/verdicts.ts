@@ -21,13 +21,17 @@ function figureAt(h: Hurdle, columns: ListColumns, out: ListResults, share: numb
     case 'roi':
       return out.roi[i] as number;
     case 'marginOnShelfPrice':
-      return (out.gross[i] as number) > 1e-12 ? (out.unitProfit[i] as number) / (out.gross[i] as number) : Number.NaN;
+      return (out.gross[i] as number) > 1e-12
+        ? (out.unitProfit[i] as number) / (out.gross[i] as number)
+        : Number.NaN;
     case 'markup':
       return (out.landedCost[i] as number) > 1e-12
         ? (out.netRevenue[i] as number) / (out.landedCost[i] as number) - 1
         : Number.NaN;
     case 'priceMultiple':
-      return (out.goods[i] as number) > 1e-12 ? (out.gross[i] as number) / (out.goods[i] as number) : Number.NaN;
+      return (out.goods[i] as number) > 1e-12
+        ? (out.gross[i] as number) / (out.goods[i] as number)
+        : Number.NaN;
     case 'expectedMonthlyUnits':
       return (columns.units[i] as number) * share;
     case 'profitPerMonth':
@@ -40,9 +44,8 @@ function figureAt(h: Hurdle, columns: ListColumns, out: ListResults, share: numb
 }
 
 /**
- * The worst verdict of all hurdles for every row, as its place in `VERDICTS`: fail before unknown before near before
- * pass. Without
- * hurdles a row with an answer passes.
+ * The worst verdict of all hurdles for every row, as its place in `VERDICTS`: fail before unknown before near
+ * before pass. Without hurdles a row with an answer passes.
  */
 export function judgeRows(
   set: Assumptions,

@@ -8,7 +8,13 @@ import { laneDocument } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { marketplaceCardOf, plainLane } from '../testing/documents.ts';
 import { randomLane } from '../testing/lanes.ts';
-import { asVariation, readVariations, variation, variationCells, weighVariations } from '../workspace/variations.ts';
+import {
+  asVariation,
+  readVariations,
+  variation,
+  variationCells,
+  weighVariations,
+} from '../workspace/variations.ts';
 import { differences } from './differences.ts';
 import { lightOf } from './light.ts';
 import { byMeasure, isWhole, measured } from './measures.ts';
@@ -41,7 +47,9 @@ describe('why one lane keeps more than another', () => {
   });
   it('says what each line is on either side', () => {
     const a = evaluate(plainLane({ price: 30, goods: quoted({}) }));
-    const b = evaluate(plainLane({ price: 28, goods: quoted({ priceBreaks: [{ minQty: 0, unitPrice: 6 }] }) }));
+    const b = evaluate(
+      plainLane({ price: 28, goods: quoted({ priceBreaks: [{ minQty: 0, unitPrice: 6 }] }) }),
+    );
     expect(differences(a, b)).toEqual({
       total: -3,
       lines: [
@@ -112,11 +120,11 @@ describe('measures', () => {
     ).toEqual([3, 5, 9, null]);
     const r = evaluate(plainLane({ returns: null }));
     expect([isWhole('unitProfit', r), isWhole('launchCash', r)]).toEqual([false, true]);
-    expect([measured('launchCash', r, 12), measured('unitProfit', r, 12), measured('roi', null, null)]).toEqual([
-      12,
-      r.figures.unitProfit,
-      null,
-    ]);
+    expect([
+      measured('launchCash', r, 12),
+      measured('unitProfit', r, 12),
+      measured('roi', null, null),
+    ]).toEqual([12, r.figures.unitProfit, null]);
   });
 });
 
@@ -140,7 +148,10 @@ describe('a question asked of many lanes', () => {
   });
   it('per 100 of price: money in proportion, ratios as they were', () => {
     const r = evaluate(plainLane({ price: 25, goods: quoted({}) }));
-    expect(perHundred(r)).toMatchObject({ figures: { gross: 100, unitProfit: 80, margin: 0.8 }, lines: { goods: 20 } });
+    expect(perHundred(r)).toMatchObject({
+      figures: { gross: 100, unitProfit: 80, margin: 0.8 },
+      lines: { goods: 20 },
+    });
     expect(perHundred(evaluate(plainLane({ price: 0 })))).toBeNull();
   });
 });
@@ -190,7 +201,9 @@ describe('prices across lanes', () => {
       const price = priceForMargin(doc, margin, '99') as number;
       expect(price.toFixed(2)).toMatch(/\.99$/);
       expect(evaluate({ ...doc, price }).figures.margin as number).toBeGreaterThanOrEqual(margin - 1e-9);
-      expect(price).toBeGreaterThanOrEqual(priceFor(doc, { figure: 'margin', value: margin }).price as number);
+      expect(price).toBeGreaterThanOrEqual(
+        priceFor(doc, { figure: 'margin', value: margin }).price as number,
+      );
     }
     expect(priceForMargin(plainLane({ goods: null }), 0.3, '99')).toBeNull();
   });
@@ -290,9 +303,9 @@ describe('how sure a result is', () => {
     });
     expect(confidenceOf(doc, evaluate(doc))).toMatchObject({ bySource: { quote: 5, guess: 5 }, unsure: 0.5 });
     // A cost that was only entered is nobody's quote.
-    expect(confidenceOf(plainLane({ goods: quoted({}) }), evaluate(plainLane({ goods: quoted({}) }))).bySource).toEqual(
-      { typed: 5 },
-    );
+    expect(
+      confidenceOf(plainLane({ goods: quoted({}) }), evaluate(plainLane({ goods: quoted({}) }))).bySource,
+    ).toEqual({ typed: 5 });
   });
   it('old quotes and rates are named with their age', () => {
     const doc = plainLane({
@@ -313,7 +326,9 @@ describe('variations', () => {
   it('take over what differs, and the rest of the product', () => {
     expect(asVariation(doc, v({}))).toEqual(doc);
     const dear = evaluate(asVariation(doc, v({ price: 25, cost: 8, delivery: 1, shareOfSales: 0.2 })));
-    expect([dear.lines.goods, dear.figures.unitProfit, dear.figures.expectedMonthlyUnits]).toEqual([9, 16, 20]);
+    expect([dear.lines.goods, dear.figures.unitProfit, dear.figures.expectedMonthlyUnits]).toEqual([
+      9, 16, 20,
+    ]);
   });
   it('which pay, and what they keep together', () => {
     const sum = weighVariations(doc, [
@@ -371,7 +386,10 @@ describe('inputs a person answers for', () => {
   it('saying that goods are a guess moves the share of what is unsure', () => {
     const doc = plainLane({ goods: quoted({}) });
     const guessed = { ...doc, provenance: { goods: { source: 'guess' as const, date: null, note: '' } } };
-    expect([confidenceOf(doc, evaluate(doc)).unsure, confidenceOf(guessed, evaluate(guessed)).unsure]).toEqual([0, 1]);
+    expect([
+      confidenceOf(doc, evaluate(doc)).unsure,
+      confidenceOf(guessed, evaluate(guessed)).unsure,
+    ]).toEqual([0, 1]);
     for (let seed = 1; seed <= 100; seed++)
       for (const x of ownInputs(randomLane(seed))) expect(OWN_INPUTS).toContain(x.input);
   });

@@ -3,8 +3,8 @@ import type { Line } from '../lane/lines.ts';
 import type { EarlierResult } from '../lane/result.ts';
 
 /**
- * One line in which two lanes differ; `effect` is what it does to the unit profit of `b` beside `a`. Null: blank or
- * unknown there.
+ * One line in which two lanes differ; `effect` is what it does to the unit profit of `b` beside `a`. Null:
+ * blank or unknown there.
  */
 export type Difference = {
   readonly line: Line | 'gross';
@@ -20,9 +20,8 @@ export type Differences = {
 };
 
 /**
- * Why `b` keeps more or less than `a`: gross and every cost line, largest effect first. Both results in one currency
- * (see
- * `restate`). A blank line counts as 0, as it does in the unit profit of its lane.
+ * Why `b` keeps more or less than `a`: gross and every cost line, largest effect first. Both results in one
+ * currency (see `restate`). A blank line counts as 0, as it does in the unit profit of its lane.
  */
 export function differences(a: EarlierResult, b: EarlierResult): Differences {
   const profitA = a.figures.unitProfit;

@@ -18,11 +18,17 @@ export const LIGHT_FIGURES = [
   'cashCycleDays',
 ] as const;
 export type LightFigure = (typeof LIGHT_FIGURES)[number];
-const MONEY: ReadonlySet<LightFigure> = new Set(['unitProfit', 'profitPerMonth', 'landedCost', 'gross', 'itemPrice']);
+const MONEY: ReadonlySet<LightFigure> = new Set([
+  'unitProfit',
+  'profitPerMonth',
+  'landedCost',
+  'gross',
+  'itemPrice',
+]);
 
 /**
- * A lane among many: a few figures in the home currency, without the lines and reasons of a whole result. Null is
- * unknown.
+ * A lane among many: a few figures in the home currency, without the lines and reasons of a whole result.
+ * Null is unknown.
  */
 export type Light = {
   readonly figures: Readonly<Record<LightFigure, number | null>>;

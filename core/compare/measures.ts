@@ -1,13 +1,24 @@
 import type { LaneResult } from '../lane/result.ts';
 
 /** What may decide which lane is best; money in the home currency. */
-export const MEASURES = ['unitProfit', 'margin', 'roi', 'profitPerMonth', 'yearlyReturnOnCash', 'launchCash'] as const;
+export const MEASURES = [
+  'unitProfit',
+  'margin',
+  'roi',
+  'profitPerMonth',
+  'yearlyReturnOnCash',
+  'launchCash',
+] as const;
 export type Measure = (typeof MEASURES)[number];
 /** Whether a measure is a share, not money. */
 export const isShare = (m: Measure): boolean => m === 'margin' || m === 'roi' || m === 'yearlyReturnOnCash';
 
 /** Value of a measure from a lane's result in the home currency and what its launch takes; null is unknown. */
-export function measured(measure: Measure, home: LaneResult | null, launchCash: number | null): number | null {
+export function measured(
+  measure: Measure,
+  home: LaneResult | null,
+  launchCash: number | null,
+): number | null {
   return measure === 'launchCash' ? launchCash : (home?.figures[measure] ?? null);
 }
 
@@ -17,8 +28,8 @@ export function isWhole(measure: Measure, result: LaneResult): boolean {
 }
 
 /**
- * Orders by a measure, best first: whole figures before incomplete ones, unknown last; less cash is better, more of
- * all else.
+ * Orders by a measure, best first: whole figures before incomplete ones, unknown last; less cash is better,
+ * more of all else.
  */
 export function byMeasure<T>(
   measure: Measure,

@@ -1,7 +1,7 @@
 /**
- * Many lanes of one candidate share most of what they say. Packed, each different value travels once: a pool of JSON
- * texts, and
- * for every lane the numbers of its values. Unpacked, equal values are one object, so that comparing them is quick.
+ * Many lanes of one candidate share most of what they say. Packed, each different value travels once: a pool
+ * of JSON texts, and for every lane the numbers of its values. Unpacked, equal values are one object, so that
+ * comparing them is quick.
  */
 export type Packed = {
   readonly keys: readonly string[];

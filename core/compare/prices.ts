@@ -7,11 +7,9 @@ export const HABITS = ['99', '95', 'whole', 'none'] as const;
 export type Habit = (typeof HABITS)[number];
 
 /**
- * The price nearest to `x` that ends as the habit wants (`up`: the lowest not under it), at least the lowest such
- * price.
- * Currency with two minor digits: the fraction is .99, .95 or .00. Without minor digits (yen): the last two digits
- * are 80 for
- * both endings (such as 2,980), 00 for whole. With three: .990 and .950.
+ * The price nearest to `x` that ends as the habit wants (`up`: the lowest not under it), at least the lowest
+ * such price. Currency with two minor digits: the fraction is .99, .95 or .00. Without minor digits (yen):
+ * the last two digits are 80 for both endings (such as 2,980), 00 for whole. With three: .990 and .950.
  */
 export function priceByHabit(x: number, currency: string, habit: Habit, up = false): number {
   const digits = minorDigits(currency);
@@ -26,8 +24,8 @@ export function priceByHabit(x: number, currency: string, habit: Habit, up = fal
 }
 
 /**
- * One shelf price, given in `from`, restated in the lane's currency by its own exchange table and ended by habit;
- * null without a rate.
+ * One shelf price, given in `from`, restated in the lane's currency by its own exchange table and ended by
+ * habit; null without a rate.
  */
 export function sharedPrice(doc: LaneDocument, price: number, from: string, habit: Habit): number | null {
   const x = price * exchangeFactor(doc.rates.exchange, from, doc.currency);
@@ -35,8 +33,8 @@ export function sharedPrice(doc: LaneDocument, price: number, from: string, habi
 }
 
 /**
- * The lowest price ended by habit at which the lane keeps the margin (a fraction of net revenue); null where none
- * does.
+ * The lowest price ended by habit at which the lane keeps the margin (a fraction of net revenue); null where
+ * none does.
  */
 export function priceForMargin(doc: LaneDocument, margin: number, habit: Habit): number | null {
   const { price } = priceFor(doc, { figure: 'margin', value: margin });
@@ -65,6 +63,8 @@ export function spreadOf(prices: readonly (number | null)[]): Spread | null {
   if (low === undefined || high === undefined) return null;
   const mid = Math.floor((known.length - 1) / 2);
   const median =
-    known.length % 2 === 1 ? (known[mid] as number) : ((known[mid] as number) + (known[mid + 1] as number)) / 2;
+    known.length % 2 === 1
+      ? (known[mid] as number)
+      : ((known[mid] as number) + (known[mid + 1] as number)) / 2;
   return { low, high, median, gap: high / low - 1 };
 }

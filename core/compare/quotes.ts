@@ -18,8 +18,8 @@ export function alongRoute(doc: LaneDocument, card: FreightCard): LaneDocument {
 
 const r = new Reckoning();
 /**
- * Landed cost a unit at an order quantity, sales currency; null where it is unknown, incomplete or the quote takes no
- * such order.
+ * Landed cost a unit at an order quantity, sales currency; null where it is unknown, incomplete or the quote
+ * takes no such order.
  */
 export function landedAt(doc: LaneDocument, quantity: number): number | null {
   reckon({ ...doc, orderQuantity: quantity }, r);
@@ -44,11 +44,9 @@ function bestAt(docs: readonly LaneDocument[], quantity: number): number {
 }
 
 /**
- * The crossing points of quotes over whole order quantities from 1 to `most`. Between price breaks, minimums, cartons
- * and weight
- * bands costs are smooth, so a change of the cheapest is looked for between neighbouring points of a fine grid that
- * holds all
- * price breaks and minimums, and then pinned down by halving.
+ * The crossing points of quotes over whole order quantities from 1 to `most`. Between price breaks, minimums,
+ * cartons and weight bands costs are smooth, so a change of the cheapest is looked for between neighbouring
+ * points of a fine grid that holds all price breaks and minimums, and then pinned down by halving.
  */
 export function crossings(docs: readonly LaneDocument[], most: number): Stretch[] {
   const points = new Set<number>([1, most]);

@@ -27,8 +27,8 @@ function scaledLeg(leg: Leg, factor: number): Leg {
 }
 
 /**
- * The lane as the question has it; the very lane where nothing is asked. A supplier's delivery and fixed charges
- * stay.
+ * The lane as the question has it; the very lane where nothing is asked. A supplier's delivery and fixed
+ * charges stay.
  */
 export function asked(doc: LaneDocument, q: WhatIf): LaneDocument {
   if (q.orderQuantity === null && q.mainFreight === 1 && q.price === 1) return doc;
@@ -53,10 +53,9 @@ export function perHundred(result: LaneResult): LaneResult | null {
     values: Readonly<Record<K, number | null>>,
     money: (k: K) => boolean,
   ) =>
-    Object.fromEntries(keys.map((k) => [k, values[k] === null || !money(k) ? values[k] : values[k] * f])) as Record<
-      K,
-      number | null
-    >;
+    Object.fromEntries(
+      keys.map((k) => [k, values[k] === null || !money(k) ? values[k] : values[k] * f]),
+    ) as Record<K, number | null>;
   return {
     ...result,
     lines: scale<Line>(LINES, result.lines, () => true),

@@ -24,16 +24,20 @@ describe('units a month', () => {
   });
   it('an offer above the band is out of the running: 0, and said', () => {
     const result = evaluate(
-      plainLane({ price: 33, demand: { kind: 'offerSplit', listingUnits: 120, rivals: [30, 31], band: 0.05 } }),
+      plainLane({
+        price: 33,
+        demand: { kind: 'offerSplit', listingUnits: 120, rivals: [30, 31], band: 0.05 },
+      }),
     );
     expect(result.figures.expectedMonthlyUnits).toBe(0);
     expect(result.notices.map((n) => n.code)).toEqual(['outOfTheRunning']);
   });
   it('charged delivery counts: it is the price with delivery that is compared', () => {
     const split = { kind: 'offerSplit' as const, listingUnits: 120, rivals: [30], band: 0 };
-    expect([units(split, { price: 26, shippingCharged: 4 }), units(split, { price: 28, shippingCharged: 4 })]).toEqual([
-      60, 0,
-    ]);
+    expect([
+      units(split, { price: 26, shippingCharged: 4 }),
+      units(split, { price: 28, shippingCharged: 4 }),
+    ]).toEqual([60, 0]);
   });
   it('a season moves the year about without changing it', () => {
     const season = [2, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 12];
@@ -54,7 +58,8 @@ describe('adverts', () => {
     conversionRate,
     ...over,
   });
-  const adverts = (keywords: object[], adShare = 1) => evaluate(plainLane({ adverts: { keywords, adShare } as never }));
+  const adverts = (keywords: object[], adShare = 1) =>
+    evaluate(plainLane({ adverts: { keywords, adShare } as never }));
   it('a sale costs its clicks; a unit the share that adverts bring', () => {
     expect(adverts([keyword(0.4, 0.6, 0.1)]).lines.adverts).toBeCloseTo(5, 9);
     expect(adverts([keyword(0.4, 0.6, 0.1)], 0.4).lines.adverts).toBeCloseTo(2, 9);

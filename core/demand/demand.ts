@@ -2,11 +2,9 @@ import type { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 
 /**
- * Units a month one may expect to sell (economics, section 10): typed, a share of the market, or a split among the
- * offers
- * near one's own price. Every rival's price includes delivery. Sets `units` (NaN where blank) and, with a reason, 0
- * where
- * the offer is not in the running.
+ * Units a month one may expect to sell (economics, section 10): typed, a share of the market, or a split
+ * among the offers near one's own price. Every rival's price includes delivery. Sets `units` (NaN where
+ * blank) and, with a reason, 0 where the offer is not in the running.
  */
 export function reckonDemand(r: Reckoning): void {
   const d = r.doc.demand;
@@ -19,7 +17,13 @@ export function reckonDemand(r: Reckoning): void {
     r.units = Number.NaN;
   } else if (d.kind === 'typed') {
     r.units = d.units ?? Number.NaN;
-    r.trace?.line('expectedMonthlyUnits', r.units, 'units', [['units', d.units, 'pieces', 'demand']], 'pieces');
+    r.trace?.line(
+      'expectedMonthlyUnits',
+      r.units,
+      'units',
+      [['units', d.units, 'pieces', 'demand']],
+      'pieces',
+    );
   } else if (d.kind === 'marketShare') {
     r.units = (d.marketUnits ?? Number.NaN) * (d.share ?? Number.NaN);
     r.trace?.line(

@@ -10,14 +10,17 @@ describe('referral tiers', () => {
     { upTo: 50, pct: 0.12 },
     { upTo: null, pct: 0.15 },
   ];
-  const rule = (mode: 'whole' | 'sliced') => referral.parse({ base: 'gross', mode, tiers, min: null, max: null });
+  const rule = (mode: 'whole' | 'sliced') =>
+    referral.parse({ base: 'gross', mode, tiers, min: null, max: null });
   it('whole: the first tier that holds the amount takes all of it, its limit included', () => {
-    expect([10, 10.01, 50, 50.01].map((x) => Number(referralBeforeBounds(rule('whole'), x).toFixed(6)))).toEqual([
-      0.8, 1.2012, 6, 7.5015,
-    ]);
+    expect(
+      [10, 10.01, 50, 50.01].map((x) => Number(referralBeforeBounds(rule('whole'), x).toFixed(6))),
+    ).toEqual([0.8, 1.2012, 6, 7.5015]);
   });
   it('sliced: each tier its slice', () => {
-    expect([10, 20, 60].map((x) => Number(referralBeforeBounds(rule('sliced'), x).toFixed(6)))).toEqual([0.8, 2, 7.1]);
+    expect([10, 20, 60].map((x) => Number(referralBeforeBounds(rule('sliced'), x).toFixed(6)))).toEqual([
+      0.8, 2, 7.1,
+    ]);
   });
   it('sliced never falls as the price rises; whole falls only past a limit', () => {
     fc.assert(
@@ -71,7 +74,8 @@ describe('size tiers', () => {
       ],
       ...over,
     });
-  const parcel = (a: number, b: number, c: number, kg: number) => parcelOf(a, b, c, kg, { L: 0, W: 0, H: 0, kg: 0 });
+  const parcel = (a: number, b: number, c: number, kg: number) =>
+    parcelOf(a, b, c, kg, { L: 0, W: 0, H: 0, kg: 0 });
   it('sides are sorted whatever their order', () => {
     fc.assert(
       fc.property(
@@ -134,8 +138,12 @@ describe('size tiers', () => {
   });
   it('months past an age while a cover sells off evenly', () => {
     // twelve months of cover: past the sixth month a unit stays (12 - 6)² / 24 = 1.5 months on average
-    expect([agedShare(12, 6), agedShare(12, 12), agedShare(6, 12), agedShare(0, 0), agedShare(12, 0)]).toEqual([
-      1.5, 0, 0, 0, 6,
-    ]);
+    expect([
+      agedShare(12, 6),
+      agedShare(12, 12),
+      agedShare(6, 12),
+      agedShare(0, 0),
+      agedShare(12, 0),
+    ]).toEqual([1.5, 0, 0, 0, 6]);
   });
 });

@@ -46,8 +46,8 @@ type Steps = {
 };
 
 /**
- * Fee of a weight: the first step that holds it; past the last, `lastFee + up((kg - lastUpTo) / stepKg) * stepFee`.
- * NaN where the table ends (no stepKg), or the step that holds it has no fee yet.
+ * Fee of a weight: the first step that holds it; past the last, `lastFee + up((kg - lastUpTo) / stepKg) *
+ * stepFee`. NaN where the table ends (no stepKg), or the step that holds it has no fee yet.
  */
 export function stepFee(table: Steps, kg: number): number {
   const steps = table.steps;
@@ -76,9 +76,8 @@ export function parcelOf(a: number, b: number, c: number, kg: number, out: Parce
 
 /**
  * Fulfilment by method (economics, section 5), per unit, sales currency; the warehouse fee rounded, others as
- * purchased.
- * Decision: where a supplier ships, a fee typed on the lane stands for a delivery left blank, in customs as in
- * fulfilment.
+ * purchased. Decision: where a supplier ships, a fee typed on the lane stands for a delivery left blank, in
+ * customs as in fulfilment.
  */
 export function reckonFulfilment(r: Reckoning): void {
   const doc = r.doc;
@@ -178,16 +177,16 @@ function noTier(r: Reckoning, p: Parcel, marketplace: string): number {
 }
 
 /**
- * A yearly amount from twelve monthly ones (section 5): that of the sale month where the lane sets it; else their
- * mean, or,
- * for what follows sales, the mean weighted by the season's index.
+ * A yearly amount from twelve monthly ones (section 5): that of the sale month where the lane sets it; else
+ * their mean, or, for what follows sales, the mean weighted by the season's index.
  */
 function overTheYear(r: Reckoning, months: readonly number[], followsSales: boolean): number {
   const doc = r.doc;
   if (doc.saleMonth !== null) return months[doc.saleMonth - 1] as number;
   let sum = 0;
   if (followsSales && doc.season !== null) {
-    // Each month's amount by its season's value over their mean, as `seasonIndex` has it, without a list of its own.
+    // Each month's amount by its season's value over their mean, as `seasonIndex` has it, without a list of
+    // its own.
     let sold = 0;
     for (let i = 0; i < 12; i++) {
       sold += doc.season[i] as number;
@@ -202,7 +201,8 @@ function overTheYear(r: Reckoning, months: readonly number[], followsSales: bool
 /** Whether the step that holds a weight was opened and has no fee yet. */
 function stepIsOpen({ steps, stepKg }: Steps, kg: number): boolean {
   return (
-    (steps.find((s) => within(kg, s.upToKg)) ?? (stepKg === null ? undefined : steps[steps.length - 1]))?.fee === null
+    (steps.find((s) => within(kg, s.upToKg)) ?? (stepKg === null ? undefined : steps[steps.length - 1]))
+      ?.fee === null
   );
 }
 
@@ -213,7 +213,12 @@ function dispatchCost(r: Reckoning): void {
     r.trace?.line('fulfilment', 0, '0', []);
     return;
   }
-  if (d === null || doc.product.kg === null || d.packaging?.amount === null || d.pickAndPack?.amount === null) {
+  if (
+    d === null ||
+    doc.product.kg === null ||
+    d.packaging?.amount === null ||
+    d.pickAndPack?.amount === null
+  ) {
     r.blank('fulfilment');
     return;
   }
@@ -238,7 +243,13 @@ function dispatchCost(r: Reckoning): void {
     postage +=
       zone.share *
       r.cost(
-        { amount: fee, currency: zone.postage.currency, vat: d.vat, vatRate: d.vatRate, recoverable: d.recoverable },
+        {
+          amount: fee,
+          currency: zone.postage.currency,
+          vat: d.vat,
+          vatRate: d.vatRate,
+          recoverable: d.recoverable,
+        },
         'fulfilment',
       );
   }
@@ -254,8 +265,8 @@ function dispatchCost(r: Reckoning): void {
 }
 
 /**
- * Delivery by the supplier a unit, net of VAT, sales currency; 0 where it is blank, which whatever it belongs in
- * says.
+ * Delivery by the supplier a unit, net of VAT, sales currency; 0 where it is blank, which whatever it belongs
+ * in says.
  */
 function deliveryNet(r: Reckoning, line: PurchasedLine | null): number {
   if (line === null || line.amount === null) return r.doc.typed.fulfilmentFee ?? 0;
@@ -286,9 +297,9 @@ function storageIsBlank(r: Reckoning): void {
 }
 
 /**
- * Storage (economics, section 5), per unit, sales currency: `m3 * (rate * C/2 + sum(bandRate * (F(from) - F(to))))`
- * with
- * cover `C = Q / units a month` (or twice the months held) and `F(x) = max(0, C - x)^2 / (2 C)`.
+ * Storage (economics, section 5), per unit, sales currency: `m3 * (rate * C/2 + sum(bandRate * (F(from) -
+ * F(to))))` with cover `C = Q / units a month` (or twice the months held) and `F(x) = max(0, C - x)^2 / (2
+ * C)`.
  */
 export function reckonStorage(r: Reckoning): void {
   const doc = r.doc;

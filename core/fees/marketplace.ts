@@ -68,7 +68,12 @@ export function reckonCardCharges(r: Reckoning): void {
           'money',
           doc.typed.subscriptionMonthly !== null ? 'typed.subscriptionMonthly' : 'rates.marketplace',
         ],
-        ['unitsAMonth', spread, 'pieces', doc.accountUnitsPerMonth === null ? 'demand' : 'accountUnitsPerMonth'],
+        [
+          'unitsAMonth',
+          spread,
+          'pieces',
+          doc.accountUnitsPerMonth === null ? 'demand' : 'accountUnitsPerMonth',
+        ],
       ]);
     }
   }
@@ -93,10 +98,8 @@ function bears(r: Reckoning, key: FeeKey): boolean {
 
 /**
  * Fees given back on a return, the refund administration fee, what the marketplace pays out, and the cost of
- * converting it
- * (economics, sections 6 and 8). Decision: where VAT on fees is `charged`, the fees given back and the refund fee
- * carry it
- * in the payout too, as the fees themselves do.
+ * converting it (economics, sections 6 and 8). Decision: where VAT on fees is `charged`, the fees given back
+ * and the refund fee carry it in the payout too, as the fees themselves do.
  */
 export function reckonPayout(r: Reckoning): void {
   const doc = r.doc;
@@ -146,7 +149,8 @@ export function reckonPayout(r: Reckoning): void {
     for (let i = 0; i < card.feeVat.bears.length; i++) bearing += feeOf(r, card.feeVat.bears[i] as FeeKey);
     fees += bearing * charged;
   }
-  r.payout = (1 - r.returnRate) * (r.gross - r.withheldVat) - fees + r.returnRate * (feesBackPaid - adminPaid);
+  r.payout =
+    (1 - r.returnRate) * (r.gross - r.withheldVat) - fees + r.returnRate * (feesBackPaid - adminPaid);
   r.trace?.line(
     'payout',
     r.payout,
@@ -176,7 +180,8 @@ export function reckonPayout(r: Reckoning): void {
 const returnsAreBlank = (terms: LaneDocument['returns']): boolean =>
   terms === null ||
   (terms !== 'none' &&
-    (terms.rate === null || (terms.rate > 0 && (terms.handling?.amount === null || terms.disposal?.amount === null))));
+    (terms.rate === null ||
+      (terms.rate > 0 && (terms.handling?.amount === null || terms.disposal?.amount === null))));
 
 /** Returns and breakage (economics, section 6), per unit shipped, sales currency. Needs the landed cost. */
 export function reckonReturns(r: Reckoning): void {
@@ -190,7 +195,12 @@ export function reckonReturns(r: Reckoning): void {
     const s = terms.resaleShare;
     r.returns =
       terms.rate *
-      (r.netRevenue - r.feesBackCost + admin + handling + (1 - s) * disposal - (s === 0 ? 0 : s * r.landedCost));
+      (r.netRevenue -
+        r.feesBackCost +
+        admin +
+        handling +
+        (1 - s) * disposal -
+        (s === 0 ? 0 : s * r.landedCost));
     r.trace?.line(
       'returns',
       r.returns,

@@ -4,7 +4,13 @@ import { clamp, within } from '../money/money.ts';
 
 /** The amount a fee is charged on (economics, section 2), per unit, sales currency. */
 export function feeBase(r: Reckoning, base: FeeBase): number {
-  return base === 'item' ? r.itemPrice : base === 'gross' ? r.gross : base === 'net' ? r.netBase : r.buyerPays;
+  return base === 'item'
+    ? r.itemPrice
+    : base === 'gross'
+      ? r.gross
+      : base === 'net'
+        ? r.netBase
+        : r.buyerPays;
 }
 
 /**
@@ -55,7 +61,8 @@ export function reckonSaleFees(r: Reckoning): void {
     r.referral = r.itemFee = r.payment = Number.NaN;
     card = null;
   }
-  const category = card === null || doc.product.category === null ? null : categoryOf(card, doc.product.category);
+  const category =
+    card === null || doc.product.category === null ? null : categoryOf(card, doc.product.category);
 
   if (!doc.referralApplies) r.referral = 0;
   else if (typed.referralPct !== null) {
@@ -89,13 +96,17 @@ export function reckonSaleFees(r: Reckoning): void {
     r.trace?.line(
       'referral',
       r.referral,
-      rule.mode === 'whole' ? 'round(clamp(pct * base, min, max))' : 'round(clamp(sum(pct * slice), min, max))',
+      rule.mode === 'whole'
+        ? 'round(clamp(pct * base, min, max))'
+        : 'round(clamp(sum(pct * slice), min, max))',
       [
         ['category', category.name, 'text', 'product.category'],
         ['pct', rule.mode === 'whole' ? (base > 0 ? raw / base : 0) : null, 'share', 'rates.marketplace'],
         [
           'tiers',
-          rule.tiers.map((t) => `${+(t.pct * 100).toFixed(4)} %${t.upTo === null ? '' : ` ≤ ${t.upTo}`}`).join(' · '),
+          rule.tiers
+            .map((t) => `${+(t.pct * 100).toFixed(4)} %${t.upTo === null ? '' : ` ≤ ${t.upTo}`}`)
+            .join(' · '),
           'text',
           'rates.marketplace',
         ],

@@ -6,11 +6,9 @@ import { incotermOf, FREIGHT_INSIDE } from './wayIn.ts';
 import type { DutyRow } from './wayIn.ts';
 
 /**
- * Duty, import charges and import VAT (economics, section 4), per unit sold, sales currency. All three are none under
- * DDP
- * and where no customs border is crossed. Delivery by a supplier who ships is part of the international freight:
- * where it is
- * blank, what is worked out from it says so.
+ * Duty, import charges and import VAT (economics, section 4), per unit sold, sales currency. All three are
+ * none under DDP and where no customs border is crossed. Delivery by a supplier who ships is part of the
+ * international freight: where it is blank, what is worked out from it says so.
  */
 export function reckonImport(r: Reckoning): void {
   const doc = r.doc;
@@ -45,14 +43,14 @@ export function reckonImport(r: Reckoning): void {
 /** Whether a supplier ships and what delivery costs is not known. */
 const deliveryIsBlank = (doc: LaneDocument): boolean =>
   doc.method === 'supplierShips' &&
-  (doc.supplierDelivery === null || (doc.supplierDelivery !== 'none' && doc.supplierDelivery.amount === null)) &&
+  (doc.supplierDelivery === null ||
+    (doc.supplierDelivery !== 'none' && doc.supplierDelivery.amount === null)) &&
   doc.typed.fulfilmentFee === null;
 
 /**
- * `duty = dutyRate * customsValue + perUnit + perKg * unit kg`; 0 where `customsValue * Q` is not above the duty-free
- * limit.
- * Decision: amounts of the tax card are converted only where there is one, so a card of percentages alone needs no
- * rate.
+ * `duty = dutyRate * customsValue + perUnit + perKg * unit kg`; 0 where `customsValue * Q` is not above the
+ * duty-free limit. Decision: amounts of the tax card are converted only where there is one, so a card of
+ * percentages alone needs no rate.
  */
 function reckonDuty(r: Reckoning, tax: TaxCard): void {
   const { product, typed, country } = r.doc;
@@ -82,7 +80,9 @@ function reckonDuty(r: Reckoning, tax: TaxCard): void {
     }
   }
   const limit =
-    tax.dutyFreeLimit === null ? Number.NEGATIVE_INFINITY : r.inSales(tax.dutyFreeLimit, tax.currency, 'duty');
+    tax.dutyFreeLimit === null
+      ? Number.NEGATIVE_INFINITY
+      : r.inSales(tax.dutyFreeLimit, tax.currency, 'duty');
   const free = within(r.customsValue * r.quantity, limit);
   if (limit !== limit) r.duty = Number.NaN;
   else if (free) r.duty = 0 * r.customsValue;
@@ -136,14 +136,14 @@ function reckonImportCharges(r: Reckoning, tax: TaxCard): void {
 }
 
 /**
- * `importVat = rImport * (base + duty)`; rImport is the tax card's import rate of the product's class or, where it
- * has none of
- * its own, its VAT rate. A rate that is not known is blank: a cost where VAT is one, cash where it is paid and
- * recovered.
+ * `importVat = rImport * (base + duty)`; rImport is the tax card's import rate of the product's class or,
+ * where it has none of its own, its VAT rate. A rate that is not known is blank: a cost where VAT is one,
+ * cash where it is paid and recovered.
  */
 function reckonImportVat(r: Reckoning, tax: TaxCard): void {
   const { product, typed, importVatPostponed, standing } = r.doc;
-  const rate = typed.importVatRate ?? tax.importVatRates?.[product.taxClass] ?? tax.vatRates[product.taxClass] ?? null;
+  const rate =
+    typed.importVatRate ?? tax.importVatRates?.[product.taxClass] ?? tax.vatRates[product.taxClass] ?? null;
   if (rate === 0) return;
   const isCost = r.vatIsCost !== 0;
   const isCash = isCost || !importVatPostponed;
@@ -159,7 +159,8 @@ function reckonImportVat(r: Reckoning, tax: TaxCard): void {
     if (isCash) r.blank('importVatAsCash');
     return;
   }
-  const base = tax.importVatBase === 'cif' ? r.cifValue + r.importCharges + r.destinationLegs : r.customsValue;
+  const base =
+    tax.importVatBase === 'cif' ? r.cifValue + r.importCharges + r.destinationLegs : r.customsValue;
   r.importVat = rate * (base + r.duty);
   if (r.vatIsCost === 0) {
     if (!importVatPostponed) r.recoverableVat += r.importVat;
@@ -169,7 +170,12 @@ function reckonImportVat(r: Reckoning, tax: TaxCard): void {
     r.recoverableVat = Number.NaN;
   }
   r.trace?.line('importVat', r.importVat, 'importVatRate * (base + duty)', [
-    ['importVatRate', rate, 'share', typed.importVatRate !== null ? 'typed.importVatRate' : 'rates.tax.vatRates'],
+    [
+      'importVatRate',
+      rate,
+      'share',
+      typed.importVatRate !== null ? 'typed.importVatRate' : 'rates.tax.vatRates',
+    ],
     ['base', base, 'money', ''],
     ['duty', r.duty, 'money', ''],
     ['standing', standing?.kind ?? null, 'text', 'standing'],
@@ -177,10 +183,9 @@ function reckonImportVat(r: Reckoning, tax: TaxCard): void {
 }
 
 /**
- * Freight and insurance inside the unit price, net of VAT, per unit sold, sales currency: what leaves an FOB customs
- * value. It
- * counts under the C and D rules alone. Decision: in a bundle each quote goes by its own rule, since its own price
- * holds it.
+ * Freight and insurance inside the unit price, net of VAT, per unit sold, sales currency: what leaves an FOB
+ * customs value. It counts under the C and D rules alone. Decision: in a bundle each quote goes by its own
+ * rule, since its own price holds it.
  */
 function insidePrice(r: Reckoning): number {
   const goods = r.doc.goods;
@@ -189,7 +194,8 @@ function insidePrice(r: Reckoning): number {
   for (let i = 0; i < goods.length; i++) {
     const { source, unitsInSoldPack, unitsInBoughtPack } = goods[i] as (typeof goods)[number];
     if (source.kind === 'quote' && FREIGHT_INSIDE.has(source.incoterm))
-      sum += (r.inSales(source.freightInPrice, source.currency, 'duty') * unitsInSoldPack) / unitsInBoughtPack;
+      sum +=
+        (r.inSales(source.freightInPrice, source.currency, 'duty') * unitsInSoldPack) / unitsInBoughtPack;
   }
   return sum;
 }
@@ -199,8 +205,8 @@ function dutyApplies(d: DutyRow, hsCode: string, origin: string): boolean {
 }
 
 /**
- * The base duty: the longest heading that begins the code; among equals a row for the origin beats one for all. -1:
- * none.
+ * The base duty: the longest heading that begins the code; among equals a row for the origin beats one for
+ * all. -1: none.
  */
 export function baseDuty(duties: readonly DutyRow[], hsCode: string, origin: string): number {
   let best = -1;

@@ -35,7 +35,10 @@ describe('the shipment of an order', () => {
   it('packs need so many more pieces', () => {
     const lane = plainLane({
       product,
-      goods: goods({ unitsInSoldPack: 3, source: { carton: { units: 24, volumeM3: 0.05, kg: 13 } } }) as never,
+      goods: goods({
+        unitsInSoldPack: 3,
+        source: { carton: { units: 24, volumeM3: 0.05, kg: 13 } },
+      }) as never,
     });
     expect(shipment(lane, 100).cartons).toBe(13);
   });
@@ -45,7 +48,10 @@ describe('the shipment of an order', () => {
     const s = shipment(lane, 100);
     expect([s.cartons, s.kg, s.m3].map((x) => Number(x.toFixed(9)))).toEqual([Number.NaN, 55, 0.11]);
     const half = shipment(
-      plainLane({ product, goods: goods({ source: { carton: { units: 24, volumeM3: null, kg: 13 } } }) as never }),
+      plainLane({
+        product,
+        goods: goods({ source: { carton: { units: 24, volumeM3: null, kg: 13 } } }) as never,
+      }),
       100,
     );
     expect([half.cartons, half.kg, Number(half.m3.toFixed(9))]).toEqual([5, 65, 0.11]);
@@ -68,9 +74,9 @@ describe('legs', () => {
     expect(buyerPaysLeg({ ...at('origin'), buyerPays: true }, 'DAP')).toBe(true);
   });
   it('goods from a shop are taken away from there', () => {
-    expect(incotermOf(plainLane({ goods: [{ source: { kind: 'retail', currency: 'EUR', shelfPrice: 1 } }] }))).toBe(
-      'EXW',
-    );
+    expect(
+      incotermOf(plainLane({ goods: [{ source: { kind: 'retail', currency: 'EUR', shelfPrice: 1 } }] })),
+    ).toBe('EXW');
     expect(incotermOf(plainLane({ goods: goods({ source: { incoterm: 'FOB' } }) as never }))).toBe('FOB');
   });
   it('chargeable weight: the scales, the volume by its divisor, the minimum', () => {

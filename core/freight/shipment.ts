@@ -12,11 +12,10 @@ export function unitVolume(doc: LaneDocument): number {
 }
 
 /**
- * The shipment is `up(B / unitsPerCarton)` whole cartons of each component (economics, section 4). Where a component
- * has no
- * carton, the whole shipment is Q packaged sold units with the packing allowance, since cartons and loose units of one
- * sold pack cannot be told apart; the same holds for weight alone or volume alone where a carton does not state it.
- * Writes into `out` and returns it.
+ * The shipment is `up(B / unitsPerCarton)` whole cartons of each component (economics, section 4). Where a
+ * component has no carton, the whole shipment is Q packaged sold units with the packing allowance, since
+ * cartons and loose units of one sold pack cannot be told apart; the same holds for weight alone or volume
+ * alone where a carton does not state it. Writes into `out` and returns it.
  */
 export function shipmentOf(doc: LaneDocument, route: Route, quantity: number, out: Shipment): Shipment {
   const goods = doc.goods;
@@ -40,7 +39,11 @@ export function shipmentOf(doc: LaneDocument, route: Route, quantity: number, ou
   const loose = 1 + route.packingAllowance;
   out.cartons = cartons;
   out.kg =
-    cartons === cartons && kg === kg ? kg : doc.product.kg === null ? Number.NaN : quantity * doc.product.kg * loose;
+    cartons === cartons && kg === kg
+      ? kg
+      : doc.product.kg === null
+        ? Number.NaN
+        : quantity * doc.product.kg * loose;
   out.m3 = cartons === cartons && m3 === m3 ? m3 : quantity * unitVolume(doc) * loose;
   return out;
 }

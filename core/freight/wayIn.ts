@@ -7,8 +7,8 @@ import type { Shipment } from './shipment.ts';
 import { shipmentOf } from './shipment.ts';
 
 /**
- * The first stage the buyer pays by the rule of the quote (Incoterms 2020): 0 origin, 1 main, 2 destination, 3
- * inbound.
+ * The first stage the buyer pays by the rule of the quote (Incoterms 2020): 0 origin, 1 main, 2 destination,
+ * 3 inbound.
  */
 const BUYER_PAYS_FROM: Readonly<Record<Incoterm, number>> = {
   EXW: 0,
@@ -171,8 +171,8 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
 }
 
 /**
- * `max(actualKg, volumeCm3 / divisor, minKg)`; without a divisor volume does not count. NaN where weight is not
- * known.
+ * `max(actualKg, volumeCm3 / divisor, minKg)`; without a divisor volume does not count. NaN where weight is
+ * not known.
  */
 export function chargeableKg(leg: Leg, s: Shipment): number {
   const volumetric = leg.divisor === null ? 0 : (s.m3 * 1e6) / leg.divisor;
@@ -206,6 +206,11 @@ export function reckonPrep(r: Reckoning): void {
   r.landVat(r.prep, prep);
   r.trace?.line('prep', r.prep, 'amount * exchangeRate', [
     ['amount', amount, 'number', oversize ? 'prep.oversize' : 'prep.standard'],
-    ['exchangeRate', r.fx(prep.currency, 'prep'), 'number', prep.currency === r.doc.currency ? '' : 'rates.exchange'],
+    [
+      'exchangeRate',
+      r.fx(prep.currency, 'prep'),
+      'number',
+      prep.currency === r.doc.currency ? '' : 'rates.exchange',
+    ],
   ]);
 }

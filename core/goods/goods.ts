@@ -3,8 +3,8 @@ import { netOf } from '../lane/reckoning.ts';
 import type { Component, Quote, RetailPurchase } from '../lane/schema.ts';
 
 /**
- * Whether somebody quoted this price: a quote that names its supplier or its day. A cost that was only entered is
- * nobody's quote.
+ * Whether somebody quoted this price: a quote that names its supplier or its day. A cost that was only
+ * entered is nobody's quote.
  */
 export function isQuoted(source: Quote | RetailPurchase): boolean {
   return source.kind === 'quote' && (source.supplier !== '' || source.date !== null);
@@ -16,7 +16,8 @@ export function packRatio(c: Component): number {
 }
 
 /**
- * Index of the price break that rates an order of `bought` units: the highest minQty not above it; -1 where none is.
+ * Index of the price break that rates an order of `bought` units: the highest minQty not above it; -1 where
+ * none is.
  */
 export function priceBreakAt(quote: Pick<Quote, 'priceBreaks'>, bought: number): number {
   let at = -1;
@@ -31,8 +32,9 @@ export function priceBreakAt(quote: Pick<Quote, 'priceBreaks'>, bought: number):
  * What the goods cost (economics, section 3), net of VAT, per unit sold, in the sales currency.
  * Sets goods, buyingCosts, cashback to come and the VAT on the purchase.
  *
- * Decisions: an order quantity that is not typed is 1 where the supplier ships or the goods are bought retail; else the
- * goods are blank. Charges per order carry no VAT of their own. paySpread falls on the goods whatever their currency.
+ * Decisions: an order quantity that is not typed is 1 where the supplier ships or the goods are bought
+ * retail; else the goods are blank. Charges per order carry no VAT of their own. paySpread falls on the goods
+ * whatever their currency.
  */
 export function reckonGoods(r: Reckoning): void {
   const doc = r.doc;
@@ -89,7 +91,10 @@ function isOpen(amounts: readonly { readonly amount: number | null }[]): boolean
 function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
   const doc = r.doc;
   if (q.validUntil !== null && doc.date > q.validUntil)
-    r.notice('quoteExpired', `goods.${index}.source.validUntil`, { supplier: q.supplier || '—', date: q.validUntil });
+    r.notice('quoteExpired', `goods.${index}.source.validUntil`, {
+      supplier: q.supplier || '—',
+      date: q.validUntil,
+    });
   const bought = r.quantity * k;
   const overridden = r.component$ === index;
   let unitPrice: number | null = r.unitPrice$;
@@ -104,7 +109,10 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
   if ((at < 0 && !overridden) || bought < q.minimumOrder - 1e-9) {
     r.landVat(Number.NaN, q);
     return at < 0 && !overridden
-      ? r.problem('underFirstBreak', 'goods', 'orderQuantity', { minQty: q.priceBreaks[0]?.minQty ?? 0, bought })
+      ? r.problem('underFirstBreak', 'goods', 'orderQuantity', {
+          minQty: q.priceBreaks[0]?.minQty ?? 0,
+          bought,
+        })
       : r.problem('underMinimumOrder', 'goods', 'orderQuantity', { minimum: q.minimumOrder, bought });
   }
   if (!overridden) unitPrice = (q.priceBreaks[at] as { unitPrice: number | null }).unitPrice;
@@ -113,7 +121,8 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
     return Number.NaN;
   }
   let extras = 0;
-  for (let j = 0; j < q.extras.length; j++) extras += (q.extras[j] as { amount: number | null }).amount ?? Number.NaN;
+  for (let j = 0; j < q.extras.length; j++)
+    extras += (q.extras[j] as { amount: number | null }).amount ?? Number.NaN;
   const fx = r.fx(q.currency, 'goods');
   const net = netOf(unitPrice + extras, q) * k * fx;
   r.landVat(net, q);
@@ -139,41 +148,56 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
 function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number): number {
   const doc = r.doc;
   if (s.validUntil !== null && doc.date > s.validUntil)
-    r.notice('quoteExpired', `goods.${index}.source.validUntil`, { supplier: s.supplier || '—', date: s.validUntil });
+    r.notice('quoteExpired', `goods.${index}.source.validUntil`, {
+      supplier: s.supplier || '—',
+      date: s.validUntil,
+    });
   const p0 = r.component$ === index ? r.unitPrice$ : s.shelfPrice;
   if (p0 === null || lacksTerms(s)) {
     r.blank('goods');
     return Number.NaN;
   }
-  const { afterDiscounts: p1, net: net1, salesTax, giftCardSaving: saving, cashback } = retailSteps(s, p0, scratch);
+  const {
+    afterDiscounts: p1,
+    net: net1,
+    salesTax,
+    giftCardSaving: saving,
+    cashback,
+  } = retailSteps(s, p0, scratch);
   const fx = r.fx(s.currency, 'goods');
   r.landVat(net1 * k * fx, s);
   let delivery = 0;
   if (s.delivery !== null) {
     const bought = r.quantity * k;
-    const net = (netOf(s.delivery.amount ?? Number.NaN, s.delivery) * r.fx(s.delivery.currency, 'goods')) / bought;
+    const net =
+      (netOf(s.delivery.amount ?? Number.NaN, s.delivery) * r.fx(s.delivery.currency, 'goods')) / bought;
     r.landVat(net * k, s.delivery);
     delivery = net;
   }
   r.cashback += cashback * k * fx;
   const net = ((net1 + salesTax - saving - cashback) * fx + delivery) * k;
-  r.trace?.line('goods', net, '((net + salesTax - giftCardSaving - cashback) * exchangeRate + delivery) * packRatio', [
-    ['shelfPrice', p0, 'number', `goods.${index}.source.shelfPrice`],
-    ['afterDiscounts', p1, 'number', `goods.${index}.source.discounts`],
-    ['net', net1, 'number', ''],
-    ['salesTax', salesTax, 'number', `goods.${index}.source.salesTax`],
-    ['giftCardSaving', saving, 'number', `goods.${index}.source.giftCard`],
-    ['cashback', cashback, 'number', `goods.${index}.source.cashback`],
-    ['exchangeRate', fx, 'number', s.currency === doc.currency ? '' : 'rates.exchange'],
-    ['delivery', delivery, 'money', `goods.${index}.source.delivery`],
-    ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
-  ]);
+  r.trace?.line(
+    'goods',
+    net,
+    '((net + salesTax - giftCardSaving - cashback) * exchangeRate + delivery) * packRatio',
+    [
+      ['shelfPrice', p0, 'number', `goods.${index}.source.shelfPrice`],
+      ['afterDiscounts', p1, 'number', `goods.${index}.source.discounts`],
+      ['net', net1, 'number', ''],
+      ['salesTax', salesTax, 'number', `goods.${index}.source.salesTax`],
+      ['giftCardSaving', saving, 'number', `goods.${index}.source.giftCard`],
+      ['cashback', cashback, 'number', `goods.${index}.source.cashback`],
+      ['exchangeRate', fx, 'number', s.currency === doc.currency ? '' : 'rates.exchange'],
+      ['delivery', delivery, 'money', `goods.${index}.source.delivery`],
+      ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
+    ],
+  );
   return net;
 }
 
 /**
- * Whether a term of a retail purchase was opened and not filled in yet: a discount, a gift card, a cashback, a
- * delivery.
+ * Whether a term of a retail purchase was opened and not filled in yet: a discount, a gift card, a cashback,
+ * a delivery.
  */
 function lacksTerms(s: RetailPurchase): boolean {
   for (let i = 0; i < s.discounts.length; i++) {
@@ -204,10 +228,14 @@ const scratch: RetailSteps = {
 };
 
 /**
- * The steps of section 3 from a shelf price: discounts, tax, gift cards, cashback. `into` is filled and returned, so
- * that a hot path allocates nothing.
+ * The steps of section 3 from a shelf price: discounts, tax, gift cards, cashback. `into` is filled and
+ * returned, so that a hot path allocates nothing.
  */
-export function retailSteps(s: RetailPurchase, shelfPrice: number, into: RetailSteps = { ...scratch }): RetailSteps {
+export function retailSteps(
+  s: RetailPurchase,
+  shelfPrice: number,
+  into: RetailSteps = { ...scratch },
+): RetailSteps {
   into.afterDiscounts = afterDiscounts(s, shelfPrice);
   into.net = netOf(into.afterDiscounts, s);
   into.vat = s.vat === 'none' ? 0 : into.net * s.vatRate;
@@ -247,7 +275,8 @@ export function afterDiscounts(s: RetailPurchase, shelfPrice: number): number {
     for (let i = 0; i < s.discounts.length; i++) p = discounted(s, i, p);
     return p;
   }
-  for (let i = 0; i < s.discounts.length; i++) if (s.discounts[i]?.kind === 'percent') p = discounted(s, i, p);
+  for (let i = 0; i < s.discounts.length; i++)
+    if (s.discounts[i]?.kind === 'percent') p = discounted(s, i, p);
   for (let i = 0; i < s.discounts.length; i++) if (s.discounts[i]?.kind === 'coupon') p = discounted(s, i, p);
   return p;
 }

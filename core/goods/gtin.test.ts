@@ -36,11 +36,19 @@ describe('barcodes', () => {
       '9520000000004.0',
       '9 520000 000004',
     ])
-      expect(readGtin(text), text).toEqual({ ok: true, code: '9520000000004', key: '09520000000004', repaired: null });
+      expect(readGtin(text), text).toEqual({
+        ok: true,
+        code: '9520000000004',
+        key: '09520000000004',
+        repaired: null,
+      });
   });
   it('one product has one key however long its code is written', () => {
     const code = whole('01234567890');
-    expect([readGtin(code), readGtin(`0${code}`)].map((r) => r.ok && r.key)).toEqual([`00${code}`, `00${code}`]);
+    expect([readGtin(code), readGtin(`0${code}`)].map((r) => r.ok && r.key)).toEqual([
+      `00${code}`,
+      `00${code}`,
+    ]);
   });
   it('zeros that a spreadsheet took off are put back where a length proves it', () => {
     const code = whole('00952000012');
@@ -61,7 +69,11 @@ describe('barcodes', () => {
   });
   it('a code in exponent form is repaired only where no digit is gone', () => {
     expect(readGtin('4.00638E+12')).toEqual({ ok: false, trouble: 'digitsLost' });
-    expect(readGtin('9.520000000004E+12')).toMatchObject({ ok: true, code: '9520000000004', repaired: 'exponent' });
+    expect(readGtin('9.520000000004E+12')).toMatchObject({
+      ok: true,
+      code: '9520000000004',
+      repaired: 'exponent',
+    });
     expect(readGtin('9,520000000004E+12')).toMatchObject({ ok: true, repaired: 'exponent' });
     expect(readGtin('9.520000000005E+12')).toEqual({ ok: false, trouble: 'digitsLost' });
   });
@@ -70,6 +82,14 @@ describe('barcodes', () => {
       ['', '  ', '0', 'B00ABC', '12345', '9520000000005', '123456789012345'].map(
         (t) => (readGtin(t) as { trouble: string }).trouble,
       ),
-    ).toEqual(['missing', 'missing', 'missing', 'notDigits', 'wrongLength', 'wrongCheckDigit', 'wrongLength']);
+    ).toEqual([
+      'missing',
+      'missing',
+      'missing',
+      'notDigits',
+      'wrongLength',
+      'wrongCheckDigit',
+      'wrongLength',
+    ]);
   });
 });

@@ -11,16 +11,23 @@ export function checkDigit(digits: string): number {
 /** Whether 8, 12, 13 or 14 digits end in their check digit. */
 export function isGtin(digits: string): boolean {
   return (
-    /^(\d{8}|\d{12,14})$/.test(digits) && checkDigit(digits.slice(0, -1)) === digits.charCodeAt(digits.length - 1) - 48
+    /^(\d{8}|\d{12,14})$/.test(digits) &&
+    checkDigit(digits.slice(0, -1)) === digits.charCodeAt(digits.length - 1) - 48
   );
 }
 
-export const GTIN_TROUBLES = ['missing', 'notDigits', 'wrongLength', 'wrongCheckDigit', 'digitsLost'] as const;
+export const GTIN_TROUBLES = [
+  'missing',
+  'notDigits',
+  'wrongLength',
+  'wrongCheckDigit',
+  'digitsLost',
+] as const;
 export type GtinTrouble = (typeof GTIN_TROUBLES)[number];
 export type GtinRead =
   /**
-   * `key`: the code in 14 digits, the same for one product however it is written. `repaired`: what a spreadsheet took
-   * away was put back.
+   * `key`: the code in 14 digits, the same for one product however it is written. `repaired`: what a
+   * spreadsheet took away was put back.
    */
   | {
       readonly ok: true;
@@ -55,8 +62,8 @@ function isPlain(text: string): boolean {
 }
 
 /**
- * The code with the zeros that a spreadsheet took off its front, where exactly one length proves itself by its check
- * digit.
+ * The code with the zeros that a spreadsheet took off its front, where exactly one length proves itself by
+ * its check digit.
  */
 function withZeros(digits: string): string | null {
   const proven = LENGTHS.filter(
@@ -67,11 +74,10 @@ function withZeros(digits: string): string | null {
 }
 
 /**
- * Reads a barcode as files hold it: digits with spaces or hyphens, a number with `.0`, or what a spreadsheet has made
- * of it.
- * `4.00638E+12` has lost digits and is repaired only where the digits it still has are all of them and the check
- * digit proves
- * it; a code without its leading zeros is repaired where a standing length proves it. Nothing is guessed.
+ * Reads a barcode as files hold it: digits with spaces or hyphens, a number with `.0`, or what a spreadsheet
+ * has made of it. `4.00638E+12` has lost digits and is repaired only where the digits it still has are all of
+ * them and the check digit proves it; a code without its leading zeros is repaired where a standing length
+ * proves it. Nothing is guessed.
  */
 export function readGtin(text: string): GtinRead {
   // Most codes are plain digits that prove themselves: a million of them are read without a pattern.
@@ -86,7 +92,8 @@ export function readGtin(text: string): GtinRead {
     const zeros = Number(power) - rest.length;
     if (zeros < 0 || zeros > 13) return fail('notDigits');
     const digits = lead + rest + '0'.repeat(zeros);
-    // Five or fewer digits before the zeros: a spreadsheet shows no more, so what stood in place of the zeros is gone.
+    // Five or fewer digits before the zeros: a spreadsheet shows no more, so what stood in place of the zeros
+    // is gone.
     if (rest.length <= 5 && zeros > 1) return fail('digitsLost');
     if (isGtin(digits)) return good(digits, 'exponent');
     const longer = withZeros(digits);
@@ -98,7 +105,8 @@ export function readGtin(text: string): GtinRead {
   if (isGtin(s)) return good(s, null);
   if (s.length < 14) {
     const longer = withZeros(s);
-    if (longer !== null && !(LENGTHS as readonly number[]).includes(s.length)) return good(longer, 'leadingZeros');
+    if (longer !== null && !(LENGTHS as readonly number[]).includes(s.length))
+      return good(longer, 'leadingZeros');
   }
   return fail((LENGTHS as readonly number[]).includes(s.length) ? 'wrongCheckDigit' : 'wrongLength');
 }

@@ -34,7 +34,13 @@ describe('pack sizes in titles', () => {
   it('fields', () => {
     expect(['6', '6 pcs', '12.0', '', 'one', '0'].map(packField)).toEqual([6, 6, 12, null, null, null]);
     // What a carton holds is ordered together; it is no pack.
-    expect(['VE 12', 'VE: 12', 'Karton 24', 'case 6', 'ctn 48'].map(packField)).toEqual([null, null, null, null, null]);
+    expect(['VE 12', 'VE: 12', 'Karton 24', 'case 6', 'ctn 48'].map(packField)).toEqual([
+      null,
+      null,
+      null,
+      null,
+      null,
+    ]);
   });
 });
 

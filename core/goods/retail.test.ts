@@ -5,7 +5,8 @@ import { workings } from '../lane/workings.ts';
 import { plainLane } from '../testing/documents.ts';
 import { discountSteps, retailSteps } from './goods.ts';
 
-const shop = (over: object) => retailPurchase.parse({ kind: 'retail', currency: 'EUR', shelfPrice: 20, ...over });
+const shop = (over: object) =>
+  retailPurchase.parse({ kind: 'retail', currency: 'EUR', shelfPrice: 20, ...over });
 const both = [
   { kind: 'coupon', amount: 6, covers: 2 },
   { kind: 'percent', share: 0.25 },
@@ -17,11 +18,20 @@ describe('a retail price step by step', () => {
       ['percent', 15],
       ['coupon', 12],
     ]);
-    expect(discountSteps(shop({ discounts: both, reordered: true }), 20).map((d) => d.price)).toEqual([17, 12.75]);
-    expect(discountSteps(shop({ discounts: [{ kind: 'coupon', amount: 30, covers: 1 }] }), 20)[0]?.price).toBe(0);
+    expect(discountSteps(shop({ discounts: both, reordered: true }), 20).map((d) => d.price)).toEqual([
+      17, 12.75,
+    ]);
+    expect(
+      discountSteps(shop({ discounts: [{ kind: 'coupon', amount: 30, covers: 1 }] }), 20)[0]?.price,
+    ).toBe(0);
   });
   it('is the example of the formulas: tax, gift card, cashback', () => {
-    const s = shop({ discounts: both, salesTax: 0.08, giftCard: { discount: 0.05 }, cashback: { share: 0.04 } });
+    const s = shop({
+      discounts: both,
+      salesTax: 0.08,
+      giftCard: { discount: 0.05 },
+      cashback: { share: 0.04 },
+    });
     expect(retailSteps(s, 20)).toMatchObject({
       afterDiscounts: 12,
       net: 12,
@@ -37,7 +47,8 @@ describe('a retail price step by step', () => {
   it('cashback leaves out the part paid by gift card, and takes tax in, where the shop does so', () => {
     const s = { salesTax: 0.1, giftCard: { discount: 0.05, part: 0.5 } };
     expect(
-      retailSteps(shop({ ...s, cashback: { share: 0.1, taxCounts: true, giftCardsCount: false } }), 20).cashback,
+      retailSteps(shop({ ...s, cashback: { share: 0.1, taxCounts: true, giftCardsCount: false } }), 20)
+        .cashback,
     ).toBeCloseTo(0.1 * 22 * 0.5, 9);
     expect(retailSteps(shop({ ...s, cashback: { share: 0.1 } }), 20).cashback).toBeCloseTo(2, 9);
   });
@@ -48,7 +59,10 @@ describe('a retail price step by step', () => {
 });
 
 it('a converted line names its rate and day, one that is not names none', () => {
-  const rates = { tax: plainLane().rates.tax, exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } } };
+  const rates = {
+    tax: plainLane().rates.tax,
+    exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } },
+  };
   const w = workings(
     plainLane({
       rates,

@@ -48,15 +48,15 @@ describe('a figure that lacks costs is a bound', () => {
     ]).toEqual([null, null, null]);
   });
   it('the break-even price at least, the most to pay at most', () => {
-    expect([priceFor(lane({ adverts: null })).bound, highestPurchaseCost(lane({ adverts: null })).bound]).toEqual([
-      'atLeast',
-      'atMost',
-    ]);
+    expect([
+      priceFor(lane({ adverts: null })).bound,
+      highestPurchaseCost(lane({ adverts: null })).bound,
+    ]).toEqual(['atLeast', 'atMost']);
     expect([priceFor(lane()).bound, highestPurchaseCost(lane()).bound]).toEqual([null, null]);
-    expect([priceFor(lane({ returns: null })).bound, highestPurchaseCost(lane({ returns: null })).bound]).toEqual([
-      'notKnown',
-      'notKnown',
-    ]);
+    expect([
+      priceFor(lane({ returns: null })).bound,
+      highestPurchaseCost(lane({ returns: null })).bound,
+    ]).toEqual(['notKnown', 'notKnown']);
   });
   it('what a launch takes at least, what the cash pays for at most', () => {
     const plan = launchPlan.parse({
@@ -93,7 +93,8 @@ describe('a figure that lacks costs is a bound', () => {
       const before = evaluate(doc);
       for (const blank of before.blanks) {
         // Where duty is known and the import charges are not, filling in would take the known duty away.
-        if (blank === 'demand' || blank === 'returns' || (blank === 'duty' && before.lines.duty !== null)) continue;
+        if (blank === 'demand' || blank === 'returns' || (blank === 'duty' && before.lines.duty !== null))
+          continue;
         for (const more of FILL[blank]?.(doc) ?? []) {
           const after = evaluate({ ...doc, ...more });
           for (const figure of FIGURES) {
@@ -115,7 +116,8 @@ describe('a figure that lacks costs is a bound', () => {
 describe('hurdles', () => {
   const of = (h: object) => hurdle.parse({ bound: 'atLeast', ...h });
   it('a bound passes none; it fails where what is missing can only make it worse', () => {
-    const verdict = (over: Partial<LaneDocumentInput>, h: object) => judgeHurdles(lane(over), [of(h)])[0]?.verdict;
+    const verdict = (over: Partial<LaneDocumentInput>, h: object) =>
+      judgeHurdles(lane(over), [of(h)])[0]?.verdict;
     expect([
       verdict({ adverts: null }, { figure: 'unitProfit', level: 2 }),
       verdict({ adverts: null }, { figure: 'unitProfit', level: 99 }),
@@ -127,7 +129,8 @@ describe('hurdles', () => {
     const byDefault = (input: string) => ({
       provenance: { [input]: { source: 'default' as const, date: '2026-11-01' } },
     });
-    const verdict = (over: Partial<LaneDocumentInput>, h: object) => judgeHurdles(lane(over), [of(h)])[0]?.verdict;
+    const verdict = (over: Partial<LaneDocumentInput>, h: object) =>
+      judgeHurdles(lane(over), [of(h)])[0]?.verdict;
     expect([
       verdict({}, { figure: 'expectedMonthlyUnits', level: 30 }),
       verdict(byDefault('demand'), { figure: 'expectedMonthlyUnits', level: 30 }),

@@ -41,8 +41,8 @@ const NO_BOUND = new Set<Figure>([
 ]);
 
 /**
- * How a sum that should hold these costs errs while they are blank; null: nothing is missing. `whole` is how it errs
- * without the costs.
+ * How a sum that should hold these costs errs while they are blank; null: nothing is missing. `whole` is how
+ * it errs without the costs.
  */
 export function boundWithout(blanks: readonly string[], whole: 'atMost' | 'atLeast'): Bound | null {
   const costs = blanks.filter((b) => b !== 'demand');
@@ -50,11 +50,10 @@ export function boundWithout(blanks: readonly string[], whole: 'atMost' | 'atLea
 }
 
 /**
- * How a figure of a lane errs while it lacks the blanks that it names; null: it is whole. `onCost` is the unit profit
- * over the cost
- * or cash it is a return on: far below 0 a return is no bound, since a loss about as large as the cost weighs less on
- * a cost that
- * turns out higher. Of a higher cost at least the part `1 - returnRate` is lost; of cash paid and reclaimed, nothing.
+ * How a figure of a lane errs while it lacks the blanks that it names; null: it is whole. `onCost` is the
+ * unit profit over the cost or cash it is a return on: far below 0 a return is no bound, since a loss about
+ * as large as the cost weighs less on a cost that turns out higher. Of a higher cost at least the part `1 -
+ * returnRate` is lost; of cash paid and reclaimed, nothing.
  */
 export function boundOf(
   figure: Figure,

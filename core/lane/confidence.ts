@@ -20,13 +20,14 @@ const UNSURE: ReadonlySet<SourceOfNumber> = new Set(['guess', 'estimate', 'defau
 export const OLD_DAYS = { quote: 120, exchange: 14, card: 400 } as const;
 
 /**
- * Where a cost line comes from: what the lane notes of the input that decides it; else the quote or the card it is
- * read from.
+ * Where a cost line comes from: what the lane notes of the input that decides it; else the quote or the card
+ * it is read from.
  */
 function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
   const noted = (...paths: string[]): SourceOfNumber | null => {
     for (const p of paths) {
-      const own = doc.provenance[p] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${p}.`))?.[1];
+      const own =
+        doc.provenance[p] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${p}.`))?.[1];
       if (own !== undefined) return own.source;
     }
     return null;
@@ -46,7 +47,10 @@ function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
       return noted('prep') ?? 'typed';
     case 'freight':
     case 'insurance':
-      return noted('route') ?? (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed');
+      return (
+        noted('route') ??
+        (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed')
+      );
     case 'duty':
       return typed(doc.typed.dutyPct) ? 'typed' : 'card';
     case 'importCharges':
@@ -109,8 +113,8 @@ export type OwnInput = (typeof OWN_INPUTS)[number];
 export const OWN_SOURCES = ['guess', 'estimate', 'borrowed', 'quote', 'actual', 'typed'] as const;
 
 /**
- * The inputs of a lane that say something, each with where it comes from: what is noted of it, else the quote or
- * card, else typed.
+ * The inputs of a lane that say something, each with where it comes from: what is noted of it, else the quote
+ * or card, else typed.
  */
 export function ownInputs(
   doc: LaneDocument,
@@ -130,7 +134,8 @@ export function ownInputs(
       (Array.isArray(value) && value.length === 0)
     )
       return [];
-    const said = doc.provenance[input] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${input}.`))?.[1];
+    const said =
+      doc.provenance[input] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${input}.`))?.[1];
     const first = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
     if (said !== undefined) return [{ input, ...said }];
     return [
@@ -163,7 +168,11 @@ export function confidenceOf(doc: LaneDocument, result: LaneResult): Confidence 
       : SOURCES.filter((s) => bySource[s] !== undefined)
           .map((source) => ({ source, share: (bySource[source] as number) / all }))
           .sort((a, b) => b.share - a.share);
-  return { bySource, shares, unsure: shares.filter((s) => UNSURE.has(s.source)).reduce((sum, s) => sum + s.share, 0) };
+  return {
+    bySource,
+    shares,
+    unsure: shares.filter((s) => UNSURE.has(s.source)).reduce((sum, s) => sum + s.share, 0),
+  };
 }
 
 export type Stale = {
@@ -183,9 +192,10 @@ export function staleInputs(doc: LaneDocument): Stale[] {
     if (days > OLD_DAYS[what]) out.push({ what, name, date, days });
   };
   if (Array.isArray(doc.goods)) for (const c of doc.goods) add('quote', c.source.supplier, c.source.date);
-  const foreign = [doc.homeCurrency, ...(Array.isArray(doc.goods) ? doc.goods.map((c) => c.source.currency) : [])].some(
-    (c) => c !== doc.currency,
-  );
+  const foreign = [
+    doc.homeCurrency,
+    ...(Array.isArray(doc.goods) ? doc.goods.map((c) => c.source.currency) : []),
+  ].some((c) => c !== doc.currency);
   if (foreign) add('exchange', '', doc.rates.exchange?.date);
   add('card', doc.rates.marketplace?.name ?? '', doc.rates.marketplace?.inForceFrom);
   return out;

@@ -23,8 +23,8 @@ const tax = {
 };
 const product = { sides: [20, 10, 10], kg: 0.5, hsCode: '4421', origin: 'CN' };
 /**
- * An order of 100 at 5.00 FOB, sold at 30.00, duty 10 %, all else none. `over` adds to it, `taxOver` and `quoteOver`
- * to card and quote.
+ * An order of 100 at 5.00 FOB, sold at 30.00, duty 10 %, all else none. `over` adds to it, `taxOver` and
+ * `quoteOver` to card and quote.
  */
 const lane = (over: object, taxOver: object = {}, quoteOver: object = {}): LaneDocument =>
   laneDocument.parse({
@@ -51,18 +51,19 @@ const lane = (over: object, taxOver: object = {}, quoteOver: object = {}): LaneD
     rates: { tax: { ...tax, ...taxOver } },
     ...over,
   });
-const marked = (doc: LaneDocument, figure: Figure): readonly Blank[] => evaluate(doc).incomplete[figure] ?? [];
+const marked = (doc: LaneDocument, figure: Figure): readonly Blank[] =>
+  evaluate(doc).incomplete[figure] ?? [];
 
 describe('customs', () => {
   it('freight inside the price leaves an FOB customs value under C and D rules alone', () => {
     const figures = (incoterm: string) =>
-      evaluate(lane({ imported: true }, { customsBasis: 'FOB' }, { incoterm, freightInPrice: 1 })).figures.customsValue;
+      evaluate(lane({ imported: true }, { customsBasis: 'FOB' }, { incoterm, freightInPrice: 1 })).figures
+        .customsValue;
     expect(['EXW', 'FCA', 'FAS', 'FOB'].map(figures)).toEqual([5, 5, 5, 5]);
     expect(['CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU'].map(figures)).toEqual([4, 4, 4, 4, 4, 4]);
-    expect(evaluate(lane({ imported: true }, { customsBasis: 'FOB' }, { freightInPrice: 1 })).lines.duty).toBeCloseTo(
-      0.5,
-      12,
-    );
+    expect(
+      evaluate(lane({ imported: true }, { customsBasis: 'FOB' }, { freightInPrice: 1 })).lines.duty,
+    ).toBeCloseTo(0.5, 12);
   });
   const reduced = { imported: true, product: { ...product, taxClass: 'reduced' } };
   it('import VAT is at the VAT rate of the class where the card has no import rate of its own for it', () => {
@@ -80,9 +81,9 @@ describe('customs', () => {
     const without = { regime: 'inclusive', vatRates: { standard: 0.2 } };
     const as = (over: object) => lane({ ...reduced, typed: { vatRate: 0.2 }, ...over }, without);
     expect(
-      (['unitProfit', 'landedCost', 'roi', 'markup', 'landedCash', 'recoverableVat', 'importVat'] as const).map((f) =>
-        marked(as({ standing: { kind: 'registered' } }), f).join(),
-      ),
+      (
+        ['unitProfit', 'landedCost', 'roi', 'markup', 'landedCash', 'recoverableVat', 'importVat'] as const
+      ).map((f) => marked(as({ standing: { kind: 'registered' } }), f).join()),
     ).toEqual(['', '', '', '', 'importVat', 'importVat', 'importVat']);
     expect(
       (['unitProfit', 'landedCost', 'landedCash', 'importVat'] as const).map((f) =>
@@ -142,10 +143,9 @@ describe('goods without an answer', () => {
     ).toBeNull();
   });
   it('have a highest purchase cost all the same where no price break reaches the order, none under the minimum', () => {
-    expect(highestPurchaseCost(lane({}, {}, { priceBreaks: [{ minQty: 500, unitPrice: 5 }] })).unitPrice).toBeCloseTo(
-      30,
-      9,
-    );
+    expect(
+      highestPurchaseCost(lane({}, {}, { priceBreaks: [{ minQty: 500, unitPrice: 5 }] })).unitPrice,
+    ).toBeCloseTo(30, 9);
     expect(highestPurchaseCost(lane({}, {}, { minimumOrder: 500 }))).toMatchObject({
       unitPrice: null,
       reason: 'unknown',
@@ -234,8 +234,8 @@ describe('a figure names each blank that it hangs on', () => {
       const before = evaluate(doc);
       for (const blank of before.blanks) {
         const moved = new Set<Figure>();
-        // Where nothing is bought, under a duty-free limit or at a duty of 0, some blanks change nothing; they stay
-        // blank all the same.
+        // Where nothing is bought, under a duty-free limit or at a duty of 0, some blanks change nothing;
+        // they stay blank all the same.
         const nothing =
           doc.goods === 'none' ||
           before.figures.customsValue === 0 ||
@@ -252,7 +252,8 @@ describe('a figure names each blank that it hangs on', () => {
           const filled = before.blanks.filter((b) => b === blank || !after.blanks.includes(b));
           for (const figure of FIGURES) {
             const [a, b] = [before.figures[figure], after.figures[figure]];
-            if (a === null || b === null || Math.abs(a - b) > 1e-12 * Math.max(1, Math.abs(a))) moved.add(figure);
+            if (a === null || b === null || Math.abs(a - b) > 1e-12 * Math.max(1, Math.abs(a)))
+              moved.add(figure);
             if (
               a === null ||
               b === null ||
@@ -275,6 +276,7 @@ describe('a figure names each blank that it hangs on', () => {
     }
     expect(idle.slice(0, 10)).toEqual([]);
     expect(missed.slice(0, 10)).toEqual([]);
-    for (const blank of Object.keys(FILL)) expect([blank, (tried.get(blank) ?? 0) > 100]).toEqual([blank, true]);
+    for (const blank of Object.keys(FILL))
+      expect([blank, (tried.get(blank) ?? 0) > 100]).toEqual([blank, true]);
   });
 });

@@ -14,9 +14,9 @@ import { reckonRevenue } from '../tax/revenue.ts';
 export const DAYS_A_MONTH = 30.4375;
 
 /**
- * Reckons every figure of a lane into `r` (economics, sections 2 to 8). The one set of formulas: screens, solvers, bulk
- * runs and the command line all come through here. Total on a validated document; allocates only where a problem is
- * found.
+ * Reckons every figure of a lane into `r` (economics, sections 2 to 8). The one set of formulas: screens,
+ * solvers, bulk runs and the command line all come through here. Total on a validated document; allocates
+ * only where a problem is found.
  */
 export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   r.begin(doc);
@@ -28,7 +28,14 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   reckonImport(r);
   reckonPrep(r);
   r.landedCost =
-    r.goods + r.buyingCosts + r.freight + r.insurance + r.duty + r.importCharges + r.prep + r.irrecoverableVat;
+    r.goods +
+    r.buyingCosts +
+    r.freight +
+    r.insurance +
+    r.duty +
+    r.importCharges +
+    r.prep +
+    r.irrecoverableVat;
   r.landedCash = r.landedCost + r.recoverableVat + r.cashback;
 
   reckonSaleFees(r);
@@ -81,9 +88,8 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
 
 /**
  * Days from paying the supplier to having the payout (economics, section 8); NaN where an input is blank.
- * Decisions: a blank deposit share counts as all paid with the order (the cautious reading); goods from a shop have
- * no lead
- * time unless typed; `none` as a route takes no days.
+ * Decisions: a blank deposit share counts as all paid with the order (the cautious reading); goods from a
+ * shop have no lead time unless typed; `none` as a route takes no days.
  */
 function cashCycle(r: Reckoning, doc: LaneDocument): number {
   const P = doc.payoutEveryDays ?? doc.rates.marketplace?.payoutEveryDays ?? Number.NaN;
@@ -91,11 +97,14 @@ function cashCycle(r: Reckoning, doc: LaneDocument): number {
   const source = doc.goods === null || doc.goods === 'none' ? null : (doc.goods[0] as Component).source;
   const credit = source?.creditDays ?? 0;
   if (doc.method === 'supplierShips') return P / 2 + D - credit;
-  const lead = source === null ? Number.NaN : (source.leadDays ?? (source.kind === 'retail' ? 0 : Number.NaN));
+  const lead =
+    source === null ? Number.NaN : (source.leadDays ?? (source.kind === 'retail' ? 0 : Number.NaN));
   const deposit = source?.kind === 'quote' ? (source.depositShare ?? 1) : 1;
   const transit = doc.route === 'none' ? 0 : (doc.route?.transitDays ?? Number.NaN);
   const inbound = doc.route === 'none' || doc.route === null ? 0 : doc.route.inboundDays;
-  return deposit * lead + transit + inbound - (1 - deposit) * credit + (DAYS_A_MONTH * r.cover) / 2 + P / 2 + D;
+  return (
+    deposit * lead + transit + inbound - (1 - deposit) * credit + (DAYS_A_MONTH * r.cover) / 2 + P / 2 + D
+  );
 }
 
 function traceResult(r: Reckoning, doc: LaneDocument): void {
@@ -149,14 +158,19 @@ function traceResult(r: Reckoning, doc: LaneDocument): void {
       m('currencyConversion', r.currencyConversion),
     ],
   );
-  t.line('contribution', r.contribution, 'proceeds - landedCost - breakage - returns - other + freeExtraProfit', [
-    m('proceeds', r.proceeds),
-    m('landedCost', r.landedCost),
-    m('breakage', r.breakage),
-    m('returns', r.returns),
-    m('other', r.other),
-    m('freeExtraProfit', doc.freeExtraProfit),
-  ]);
+  t.line(
+    'contribution',
+    r.contribution,
+    'proceeds - landedCost - breakage - returns - other + freeExtraProfit',
+    [
+      m('proceeds', r.proceeds),
+      m('landedCost', r.landedCost),
+      m('breakage', r.breakage),
+      m('returns', r.returns),
+      m('other', r.other),
+      m('freeExtraProfit', doc.freeExtraProfit),
+    ],
+  );
   t.line('unitProfit', r.unitProfit, 'contribution - adverts', [
     m('contribution', r.contribution),
     m('adverts', r.adverts),

@@ -40,7 +40,9 @@ const BRANCHES = [
   'discount coupon reordered',
   'gift card',
   'cashback',
-  ...['EXW', 'FCA', 'FAS', 'FOB', 'CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP'].map((x) => `Incoterms ${x}`),
+  ...['EXW', 'FCA', 'FAS', 'FOB', 'CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP'].map(
+    (x) => `Incoterms ${x}`,
+  ),
   'no route',
   'cartons',
   'loose',
@@ -104,7 +106,11 @@ describe('the core against an independent reckoning in exact decimals', () => {
       const doc = randomLane(seed);
       const got = evaluate(doc);
       const want = reckonExactly(doc, hits);
-      const compare = (name: string, a: number | null, x: { isFinite(): boolean; toNumber(): number }): void => {
+      const compare = (
+        name: string,
+        a: number | null,
+        x: { isFinite(): boolean; toNumber(): number },
+      ): void => {
         const b = x.isFinite() ? x.toNumber() : null;
         if (
           (a === null) !== (b === null) ||

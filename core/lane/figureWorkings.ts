@@ -84,7 +84,10 @@ const FORMULAS: Partial<Record<Figure, Row | ((r: Reckoning) => Row)>> = {
       : ['2 * monthsHeld', ['monthsHeld']],
   cashCycleDays: (r) =>
     r.doc.method === 'supplierShips'
-      ? ['payoutEveryDays / 2 + payoutDelayDays - creditDays', ['payoutEveryDays', 'payoutDelayDays', 'creditDays']]
+      ? [
+          'payoutEveryDays / 2 + payoutDelayDays - creditDays',
+          ['payoutEveryDays', 'payoutDelayDays', 'creditDays'],
+        ]
       : [
           'depositShare * leadDays + transitDays + inboundDays - (1 - depositShare) * creditDays + 30.4375 * coverMonths / 2 + payoutEveryDays / 2 + payoutDelayDays',
           [
@@ -102,7 +105,10 @@ const FORMULAS: Partial<Record<Figure, Row | ((r: Reckoning) => Row)>> = {
     r.cashCycleDays > 0
       ? ['min(12 / coverMonths, 365 / cashCycleDays)', ['coverMonths', 'cashCycleDays']]
       : ['12 / coverMonths', ['coverMonths', 'cashCycleDays']],
-  yearlyReturnOnCash: ['unitProfit / landedCash * turnsPerYear', ['unitProfit', 'landedCash', 'turnsPerYear']],
+  yearlyReturnOnCash: [
+    'unitProfit / landedCash * turnsPerYear',
+    ['unitProfit', 'landedCash', 'turnsPerYear'],
+  ],
   costOfHolding: [
     'landedCash * benchmarkRate * max(0, cashCycleDays) / 365',
     ['landedCash', 'benchmarkRate', 'cashCycleDays'],
@@ -110,11 +116,17 @@ const FORMULAS: Partial<Record<Figure, Row | ((r: Reckoning) => Row)>> = {
   cifValue: ['goods + internationalFreight + insurance', ['goods', 'internationalFreight', 'insurance']],
   acos: ['costPerClick / conversionRate / gross', ['costPerClick', 'conversionRate', 'gross']],
   tacos: ['adShare * acos', ['adShare', 'acos']],
-  adCostPerAdSale: ['costPerClick * vatFactor / conversionRate', ['costPerClick', 'vatFactor', 'conversionRate']],
+  adCostPerAdSale: [
+    'costPerClick * vatFactor / conversionRate',
+    ['costPerClick', 'vatFactor', 'conversionRate'],
+  ],
   breakEvenAcos: ['contribution / (gross * vatFactor)', ['contribution', 'gross', 'vatFactor']],
   highestCpc: ['contribution * conversionRate / vatFactor', ['contribution', 'conversionRate', 'vatFactor']],
   highestCpcBlended: ['highestCpc / adShare', ['highestCpc', 'adShare']],
-  lowestConversion: ['costPerClick * vatFactor / contribution', ['costPerClick', 'vatFactor', 'contribution']],
+  lowestConversion: [
+    'costPerClick * vatFactor / contribution',
+    ['costPerClick', 'vatFactor', 'contribution'],
+  ],
   lowestConversionBlended: ['adShare * lowestConversion', ['adShare', 'lowestConversion']],
 };
 
@@ -166,8 +178,8 @@ export type Proof = {
 };
 
 /**
- * How a price was found: the profit it leaves, and the profit one minor unit less would leave, put back through the
- * model.
+ * How a price was found: the profit it leaves, and the profit one minor unit less would leave, put back
+ * through the model.
  */
 export function priceProof(doc: LaneDocument, answer: PriceAnswer): Proof {
   const r = new Reckoning();
@@ -207,8 +219,8 @@ export function headroomProof(doc: LaneDocument, breakEvenPrice: number | null):
 }
 
 /**
- * How the most to pay was found: the profit it leaves, put back through the model. The unit price is in the quote's
- * currency.
+ * How the most to pay was found: the profit it leaves, put back through the model. The unit price is in the
+ * quote's currency.
  */
 export function costProof(doc: LaneDocument, answer: CostAnswer): Proof {
   if (answer.unitPrice === null)

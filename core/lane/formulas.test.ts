@@ -25,7 +25,9 @@ const eur = (
 const quote = (unitPrice: number | null, over: object = {}) => [
   { source: { kind: 'quote' as const, currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice }], ...over } },
 ];
-const retail = (over: object) => [{ source: { kind: 'retail' as const, currency: 'EUR', shelfPrice: 20, ...over } }];
+const retail = (over: object) => [
+  { source: { kind: 'retail' as const, currency: 'EUR', shelfPrice: 20, ...over } },
+];
 const marketplace = (c: object, over: Over = {}): Over => ({
   referralApplies: true,
   product: { category: 'any', sides: [20, 10, 10], kg: 0.5 },
@@ -36,11 +38,19 @@ const marketplace = (c: object, over: Over = {}): Over => ({
 /** Figures worked by hand, one rule at a time. Section numbers are those of the rules. */
 describe('1 conventions', () => {
   it("rounds halves away from zero, in the currency's own minor unit", () => {
-    expect([roundMinor(1.005, 100), roundMinor(-1.005, 100), roundMinor(2.675, 100), roundMinor(1.4949, 100)]).toEqual([
-      1.01, -1.01, 2.68, 1.49,
-    ]);
+    expect([
+      roundMinor(1.005, 100),
+      roundMinor(-1.005, 100),
+      roundMinor(2.675, 100),
+      roundMinor(1.4949, 100),
+    ]).toEqual([1.01, -1.01, 2.68, 1.49]);
     expect([minorDigits('JPY'), minorDigits('EUR'), minorDigits('KWD')]).toEqual([0, 2, 3]);
-    expect([up(3.0000000001), up(3.01), within(10.0000000005, 10), within(10.01, 10)]).toEqual([3, 4, true, false]);
+    expect([up(3.0000000001), up(3.01), within(10.0000000005, 10), within(10.01, 10)]).toEqual([
+      3,
+      4,
+      true,
+      false,
+    ]);
   });
   it('converts by units per base: 10 USD at 1.25 and 5 PLN at 4 per euro', () => {
     const r = evaluate(
@@ -55,7 +65,9 @@ describe('1 conventions', () => {
     );
     expect(r.lines.goods).toBeCloseTo(8, 12);
     expect(r.lines.other).toBeCloseTo(1.25, 12);
-    expect(restate(r, 'PLN', { date: '2026-11-20', base: 'EUR', rates: { PLN: 4 } })?.lines.goods).toBeCloseTo(32, 12);
+    expect(
+      restate(r, 'PLN', { date: '2026-11-20', base: 'EUR', rates: { PLN: 4 } })?.lines.goods,
+    ).toBeCloseTo(32, 12);
     expect(restate(r, 'GBP', { date: '2026-11-20', base: 'EUR', rates: { PLN: 4 } })).toBeNull();
   });
   it('a missing exchange rate is a problem that names the currency, not a figure', () => {
@@ -90,7 +102,9 @@ describe('2 revenue and tax', () => {
     expect(line(at({ kind: 'marketplaceRemits' }), 'outputVat')).toBeCloseTo(4, 12);
     expect(fig(at({ kind: 'marketplaceRemits' }), 'payout')).toBeCloseTo(20, 12);
     expect(fig(at({ kind: 'registered' }), 'payout')).toBeCloseTo(24, 12);
-    expect(line({ ...at({ kind: 'registered' }), rates: { tax: taxCardOf('exclusive', 0.2) } }, 'outputVat')).toBe(0);
+    expect(
+      line({ ...at({ kind: 'registered' }), rates: { tax: taxCardOf('exclusive', 0.2) } }, 'outputVat'),
+    ).toBe(0);
   });
   it('VAT on a purchase of 10 plus 20 %: recovered it ties cash, else it is a line of its own; a line may say otherwise', () => {
     const goods = quote(10, { vat: 'added', vatRate: 0.2 });
@@ -116,7 +130,11 @@ describe('2 revenue and tax', () => {
   it('VAT on fees of 2.40 at 20 %: charged and not recovered 0.48; recovered nothing, but it lowers the payout', () => {
     const c = (treatment: 'charged' | 'reverseCharge' | 'none') => card({ feeVat: { treatment, rate: 0.2 } });
     const of = (kind: 'registered' | 'notRegistered', treatment: 'charged' | 'reverseCharge' | 'none') =>
-      evaluate(plainLane(marketplace(c(treatment), { price: 24, standing: { kind }, rates: { tax: inclusive(0.2) } })));
+      evaluate(
+        plainLane(
+          marketplace(c(treatment), { price: 24, standing: { kind }, rates: { tax: inclusive(0.2) } }),
+        ),
+      );
     expect(of('notRegistered', 'charged').lines.feeVat).toBeCloseTo(0.48, 12);
     expect(of('notRegistered', 'reverseCharge').lines.feeVat).toBeCloseTo(0.48, 12);
     expect(of('registered', 'charged').lines.feeVat).toBe(0);
@@ -148,7 +166,9 @@ describe('2 revenue and tax', () => {
       );
     expect([of('item'), of('gross'), of('net'), of('buyerPays')]).toEqual([2.4, 2.7, 2.25, 2.7]);
     expect(of('net', { standing: { kind: 'notRegistered' } })).toBe(2.7);
-    expect(of('buyerPays', { rates: { tax: { ...taxCardOf('exclusive', 0), checkoutTax: 0.08 } } })).toBe(2.92);
+    expect(of('buyerPays', { rates: { tax: { ...taxCardOf('exclusive', 0), checkoutTax: 0.08 } } })).toBe(
+      2.92,
+    );
   });
 });
 
@@ -177,18 +197,23 @@ describe('3 what the goods cost', () => {
     expect(
       evaluate(
         plainLane({
-          goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 200, unitPrice: 4 }] } }],
+          goods: [
+            { source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 200, unitPrice: 4 }] } },
+          ],
           orderQuantity: 150,
         }),
       ).problems,
     ).toMatchObject([{ code: 'underFirstBreak', detail: { minQty: 200, bought: 150 } }]);
-    expect(evaluate(plainLane({ goods: quote(4, { minimumOrder: 300 }), orderQuantity: 150 })).problems).toMatchObject([
-      { code: 'underMinimumOrder', path: 'orderQuantity', detail: { minimum: 300 } },
-    ]);
+    expect(
+      evaluate(plainLane({ goods: quote(4, { minimumOrder: 300 }), orderQuantity: 150 })).problems,
+    ).toMatchObject([{ code: 'underMinimumOrder', path: 'orderQuantity', detail: { minimum: 300 } }]);
   });
   it('charges of 120 an order over 100 units and 2 % on payments of 5: 1.30', () => {
     expect(
-      line({ goods: quote(5, { perOrder: [{ name: 'inspection', amount: 120 }] }), buyingSpread: 0.02 }, 'buyingCosts'),
+      line(
+        { goods: quote(5, { perOrder: [{ name: 'inspection', amount: 120 }] }), buyingSpread: 0.02 },
+        'buyingCosts',
+      ),
     ).toBeCloseTo(1.3, 12);
   });
   it('an expired quote is used and said', () => {
@@ -209,10 +234,9 @@ describe('3 what the goods cost', () => {
     expect(line({ goods: retail({ salesTax: 0.1 }) }, 'goods')).toBeCloseTo(22, 12);
     expect(line({ goods: retail({ salesTax: 0.1, exempt: true }) }, 'goods')).toBeCloseTo(20, 12);
     // bill 22, half by cards at 10 % off: 1.10 saved
-    expect(line({ goods: retail({ salesTax: 0.1, giftCard: { discount: 0.1, part: 0.5 } }) }, 'goods')).toBeCloseTo(
-      20.9,
-      12,
-    );
+    expect(
+      line({ goods: retail({ salesTax: 0.1, giftCard: { discount: 0.1, part: 0.5 } }) }, 'goods'),
+    ).toBeCloseTo(20.9, 12);
     // 5 % of 22, of the half not paid by cards: 0.55
     expect(
       fig(
@@ -226,10 +250,9 @@ describe('3 what the goods cost', () => {
         'cashbackToCome',
       ),
     ).toBeCloseTo(0.55, 12);
-    expect(line({ goods: retail({ delivery: eur(12, 'included', 0.2) }), orderQuantity: 4 }, 'goods')).toBeCloseTo(
-      22.5,
-      12,
-    );
+    expect(
+      line({ goods: retail({ delivery: eur(12, 'included', 0.2) }), orderQuantity: 4 }, 'goods'),
+    ).toBeCloseTo(22.5, 12);
   });
   it('a bundle sums its components; a free extra brings its own profit', () => {
     const goods = [...quote(3), ...retail({ shelfPrice: 2 })];
@@ -264,7 +287,10 @@ describe('4 freight, duty, landed cost', () => {
     expect(line(way([leg('perCarton', 3)]), 'freight')).toBeCloseTo(18 / 110, 12);
     expect(line(way([leg('perShipment', 55)]), 'freight')).toBeCloseTo(0.5, 12);
     expect(line(way([leg('perContainer', 1100, { usableM3: 0.2 })]), 'freight')).toBeCloseTo(20, 12);
-    expect(line(way([leg('perShipment', 20, { minCharge: 50, fuelSurcharge: 0.1 })]), 'freight')).toBeCloseTo(0.5, 12);
+    expect(line(way([leg('perShipment', 20, { minCharge: 50, fuelSurcharge: 0.1 })]), 'freight')).toBeCloseTo(
+      0.5,
+      12,
+    );
     expect(
       line(
         way([
@@ -282,12 +308,17 @@ describe('4 freight, duty, landed cost', () => {
   it('without a carton: packaged units with 10 % packing; a carton rate is then a problem', () => {
     const loose = { goods: quote(4, { incoterm: 'FOB' }) };
     expect(
-      line({ ...way([leg('perKg', 2)], loose), route: { legs: [leg('perKg', 2)], packingAllowance: 0.1 } }, 'freight'),
+      line(
+        { ...way([leg('perKg', 2)], loose), route: { legs: [leg('perKg', 2)], packingAllowance: 0.1 } },
+        'freight',
+      ),
     ).toBeCloseTo(2 * 0.4 * 1.1, 12);
-    expect(evaluate(plainLane(way([leg('perCarton', 3)], loose))).problems).toMatchObject([{ code: 'noCarton' }]);
-    expect(evaluate(plainLane(way([leg('perKg', null, { bands: [{ upToKg: 10, rate: 3 }] })]))).problems).toMatchObject(
-      [{ code: 'noWeightBand', detail: { kg: 48 } }],
-    );
+    expect(evaluate(plainLane(way([leg('perCarton', 3)], loose))).problems).toMatchObject([
+      { code: 'noCarton' },
+    ]);
+    expect(
+      evaluate(plainLane(way([leg('perKg', null, { bands: [{ upToKg: 10, rate: 3 }] })]))).problems,
+    ).toMatchObject([{ code: 'noWeightBand', detail: { kg: 48 } }]);
   });
   it('the rule of the quote says which stages the buyer pays', () => {
     const all = (['origin', 'main', 'destination', 'inbound'] as const).map((stage, i) =>
@@ -327,8 +358,10 @@ describe('4 freight, duty, landed cost', () => {
     expect(customs({ duties }).lines.duty).toBeCloseTo(0.75, 12);
     expect(customs({ duties, customsBasis: 'FOB' }).lines.duty).toBeCloseTo(0.65, 12);
     expect(
-      customs({ duties, customsBasis: 'FOB' }, { goods: quote(4, { incoterm: 'CIF', carton, freightInPrice: 1 }) })
-        .figures.customsValue,
+      customs(
+        { duties, customsBasis: 'FOB' },
+        { goods: quote(4, { incoterm: 'CIF', carton, freightInPrice: 1 }) },
+      ).figures.customsValue,
     ).toBeCloseTo(3, 12);
   });
   it('the most exact heading rates it, an origin of its own before all, additional duties on top, free under the limit', () => {
@@ -348,12 +381,16 @@ describe('4 freight, duty, landed cost', () => {
   });
   it('import charges of a shipment worth 550: 2 % held between 20 and 30, and 33 flat, over 110 units', () => {
     expect(
-      customs({ importCharges: [{ name: 'a', pct: 0.02, min: 20, max: 30, flat: 0 }] }, { typed: { dutyPct: 0 } }).lines
-        .importCharges,
+      customs(
+        { importCharges: [{ name: 'a', pct: 0.02, min: 20, max: 30, flat: 0 }] },
+        { typed: { dutyPct: 0 } },
+      ).lines.importCharges,
     ).toBeCloseTo(20 / 110, 12);
     expect(
-      customs({ importCharges: [{ name: 'a', pct: 0.2, min: 20, max: 30, flat: 33 }] }, { typed: { dutyPct: 0 } }).lines
-        .importCharges,
+      customs(
+        { importCharges: [{ name: 'a', pct: 0.2, min: 20, max: 30, flat: 33 }] },
+        { typed: { dutyPct: 0 } },
+      ).lines.importCharges,
     ).toBeCloseTo(63 / 110, 12);
   });
   it('import VAT 20 % on 5 + 0.50 + duty 0.50: 1.20; on the customs value 1.10; postponed it ties no cash; unregistered it is a cost', () => {
@@ -362,10 +399,15 @@ describe('4 freight, duty, landed cost', () => {
     expect(customs({ importVatBase: 'customsValue' }, { typed }).figures.importVat).toBeCloseTo(1.1, 12);
     expect(customs({}, { typed }).figures.recoverableVat).toBeCloseTo(1.2, 12);
     expect(customs({}, { typed, importVatPostponed: true }).figures.recoverableVat).toBe(0);
-    expect(customs({}, { typed, standing: { kind: 'notRegistered' } }).lines.irrecoverableVat).toBeCloseTo(1.2, 12);
+    expect(customs({}, { typed, standing: { kind: 'notRegistered' } }).lines.irrecoverableVat).toBeCloseTo(
+      1.2,
+      12,
+    );
   });
   it('no customs under DDP or inside the border', () => {
-    expect(customs({}, { typed: { dutyPct: 0.1 }, goods: quote(4, { incoterm: 'DDP', carton }) }).lines.duty).toBe(0);
+    expect(
+      customs({}, { typed: { dutyPct: 0.1 }, goods: quote(4, { incoterm: 'DDP', carton }) }).lines.duty,
+    ).toBe(0);
     expect(customs({}, { typed: { dutyPct: 0.1 }, imported: false }).figures.importVat).toBe(0);
   });
   it('preparation: standard, or oversize where flagged', () => {
@@ -421,9 +463,14 @@ describe('5 marketplace fees', () => {
       line(marketplace(card({ subscriptionMonthly: 39 }), { accountUnitsPerMonth: 300 }), 'subscription'),
     ).toBeCloseTo(0.13, 12);
     expect(
-      line(marketplace(card({ subscriptionMonthly: 39 }), { demand: { kind: 'typed', units: 60 } }), 'subscription'),
+      line(
+        marketplace(card({ subscriptionMonthly: 39 }), { demand: { kind: 'typed', units: 60 } }),
+        'subscription',
+      ),
     ).toBeCloseTo(0.65, 12);
-    expect(evaluate(plainLane(marketplace(card({ subscriptionMonthly: 39 })))).blanks).toContain('subscription');
+    expect(evaluate(plainLane(marketplace(card({ subscriptionMonthly: 39 })))).blanks).toContain(
+      'subscription',
+    );
   });
   const table = {
     steps: [
@@ -433,7 +480,14 @@ describe('5 marketplace fees', () => {
     stepKg: 0.5,
     stepFee: 0.7,
   };
-  const small = { name: 'small', maxL: 25, maxW: 20, maxH: 10, maxKg: 2, bands: [{ upToPrice: null, table }] };
+  const small = {
+    name: 'small',
+    maxL: 25,
+    maxW: 20,
+    maxH: 10,
+    maxKg: 2,
+    bands: [{ upToPrice: null, table }],
+  };
   const large = {
     name: 'large',
     maxLengthGirth: 150,
@@ -467,7 +521,8 @@ describe('5 marketplace fees', () => {
     const of = (sides: [number, number, number], kg: number, over: Over = {}) =>
       stored({ product: { category: 'any', sides, kg }, ...over }).lines.fulfilment;
     expect([of([10, 20, 25], 0.5), of([10, 20, 25], 0.51), of([10, 20, 25], 1.6)]).toEqual([3, 4, 5.4]);
-    // large: 40 * 20 * 15 / 5000 = 2.4 kg + 0.1 packaging = 2.5: fee of 1 kg and two further steps; by price band
+    // large: 40 * 20 * 15 / 5000 = 2.4 kg + 0.1 packaging = 2.5: fee of 1 kg and two further steps; by price
+    // band
     expect([of([40, 20, 15], 0.5, { price: 20 }), of([40, 20, 15], 0.5, { price: 20.01 })]).toEqual([7, 8]);
   });
   it('nothing fits: a problem that names the parcel', () => {
@@ -480,10 +535,15 @@ describe('5 marketplace fees', () => {
     const season = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 3, 9];
     const of = (over: Over) =>
       stored(
-        { product: { category: 'any', sides: [20, 10, 10], kg: 0.5, dangerous: true, oversize: true }, ...over },
+        {
+          product: { category: 'any', sides: [20, 10, 10], kg: 0.5, dangerous: true, oversize: true },
+          ...over,
+        },
         { peak, addOns: { dangerous: 0.5, oversize: 2 } },
       ).lines.fulfilment;
-    expect([of({}), of({ saleMonth: 12 }), of({ saleMonth: 1 }), of({ season })]).toEqual([5.6, 6.1, 5.5, 6.1]);
+    expect([of({}), of({ saleMonth: 12 }), of({ saleMonth: 1 }), of({ season })]).toEqual([
+      5.6, 6.1, 5.5, 6.1,
+    ]);
   });
   it('own dispatch: zones by share, packaging and picking, VAT that is a cost', () => {
     const dispatch = {
@@ -542,9 +602,13 @@ describe('5 marketplace fees', () => {
     // F(2) = 4/8, F(3) = 1/8: 20 * (0.5 - 0.125) + 50 * 0.125 = 13.75; 37.5 * 2 = 75
     expect(stored(over).lines.storage).toBeCloseTo(0.002 * (75 + 13.75), 12);
     expect(stored({ ...over, monthsHeld: 0.5 }).lines.storage).toBeCloseTo(0.002 * 37.5 * 0.5, 12);
-    expect(stored({ ...over, monthsHeld: 0.5, saleMonth: 12 }).lines.storage).toBeCloseTo(0.002 * 60 * 0.5, 12);
+    expect(stored({ ...over, monthsHeld: 0.5, saleMonth: 12 }).lines.storage).toBeCloseTo(
+      0.002 * 60 * 0.5,
+      12,
+    );
     expect(
-      stored({ ...over, storage: { own: eur(10, 'added', 0.2) }, standing: { kind: 'notRegistered' } }).lines.storage,
+      stored({ ...over, storage: { own: eur(10, 'added', 0.2) }, standing: { kind: 'notRegistered' } }).lines
+        .storage,
     ).toBeCloseTo(0.002 * 12 * 2, 12);
     expect(stored({ ...over, demand: { kind: 'typed', units: 0 } }).problems).toMatchObject([
       { code: 'zeroUnits', path: 'demand' },
@@ -566,9 +630,13 @@ describe('5 marketplace fees', () => {
       monthsHeld: 1,
       price: 10,
     });
-    expect([r.lines.referral, r.lines.fulfilment, r.lines.itemFee, r.lines.payment, r.lines.subscription]).toEqual([
-      2, 1.23, 0.5, 0.2, 0.1,
-    ]);
+    expect([
+      r.lines.referral,
+      r.lines.fulfilment,
+      r.lines.itemFee,
+      r.lines.payment,
+      r.lines.subscription,
+    ]).toEqual([2, 1.23, 0.5, 0.2, 0.1]);
     expect(r.lines.storage).toBeCloseTo(0.002 * 100, 12);
   });
 });
@@ -596,10 +664,9 @@ describe('6 returns', () => {
     ).toBeCloseTo(0.1 * (30 - 3 + 0.25 - 4), 12);
   });
   it('a return can pay: goods that come back saleable are worth more than the sale', () => {
-    expect(line({ price: 5, goods: quote(8), returns: { rate: 0.1, resaleShare: 1 } }, 'returns')).toBeCloseTo(
-      -0.3,
-      12,
-    );
+    expect(
+      line({ price: 5, goods: quote(8), returns: { rate: 0.1, resaleShare: 1 } }, 'returns'),
+    ).toBeCloseTo(-0.3, 12);
   });
   it('of the units bought 2 % never become saleable: 8 * 0.02 / 0.98', () => {
     expect(line({ goods: quote(8), breakage: 0.02 }, 'breakage')).toBeCloseTo(8 * (0.02 / 0.98), 12);
@@ -643,7 +710,9 @@ describe('7 adverts', () => {
   });
   it('a conversion of 0 is a problem; at no units from adverts the line is 0', () => {
     const keywords = [{ low: 0.5, high: 0.5, conversionRate: 0 }];
-    expect(evaluate(plainLane({ adverts: { keywords } })).problems).toMatchObject([{ code: 'zeroConversion' }]);
+    expect(evaluate(plainLane({ adverts: { keywords } })).problems).toMatchObject([
+      { code: 'zeroConversion' },
+    ]);
     expect(line({ adverts: { keywords, adShare: 0 } }, 'adverts')).toBe(0);
   });
 });
@@ -686,21 +755,28 @@ describe('8 the result, 9 the advert limits', () => {
   it('nothing to divide by: null with a reason, never NaN', () => {
     const r = evaluate(plainLane({ price: 0, goods: quote(8) }));
     expect([r.figures.margin, r.reasons.margin]).toEqual([null, 'not above zero: netRevenue']);
-    expect([r.figures.breakEvenAcos, r.reasons.breakEvenAcos]).toEqual([null, 'not above zero: contribution']);
+    expect([r.figures.breakEvenAcos, r.reasons.breakEvenAcos]).toEqual([
+      null,
+      'not above zero: contribution',
+    ]);
   });
   it('conversion takes 1.5 % of what is paid out, when it leaves the currency, never less than nothing', () => {
     const rates = {
       tax: taxCardOf('exclusive', 0),
       exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } },
     };
-    expect(line({ price: 20, homeCurrency: 'USD', conversionSpread: 0.015, rates }, 'currencyConversion')).toBeCloseTo(
-      0.3,
-      12,
-    );
+    expect(
+      line({ price: 20, homeCurrency: 'USD', conversionSpread: 0.015, rates }, 'currencyConversion'),
+    ).toBeCloseTo(0.3, 12);
     expect(line({ price: 20, conversionSpread: 0.015, rates }, 'currencyConversion')).toBe(0);
     expect(
       line(
-        marketplace(card({ itemFee: 30 }), { price: 20, homeCurrency: 'USD', conversionSpread: 0.015, rates }),
+        marketplace(card({ itemFee: 30 }), {
+          price: 20,
+          homeCurrency: 'USD',
+          conversionSpread: 0.015,
+          rates,
+        }),
         'currencyConversion',
       ),
     ).toBe(0);
@@ -719,7 +795,9 @@ describe('8 the result, 9 the advert limits', () => {
 
 describe('10 demand', () => {
   it('a share of the market; a split among who is within 5 % of the cheapest', () => {
-    expect(fig({ demand: { kind: 'marketShare', marketUnits: 800, share: 0.05 } }, 'expectedMonthlyUnits')).toBe(40);
+    expect(
+      fig({ demand: { kind: 'marketShare', marketUnits: 800, share: 0.05 } }, 'expectedMonthlyUnits'),
+    ).toBe(40);
     const split = (price: number, shippingCharged = 0) =>
       evaluate(
         plainLane({
@@ -740,7 +818,10 @@ describe('10 demand', () => {
     expect(split(18, 3).figures.expectedMonthlyUnits).toBeCloseTo(40, 12);
     // we alone are the floor
     expect(split(19).figures.expectedMonthlyUnits).toBeCloseTo(120 / 1, 12);
-    expect([split(22).figures.expectedMonthlyUnits, split(22).notices[0]?.code]).toEqual([0, 'outOfTheRunning']);
+    expect([split(22).figures.expectedMonthlyUnits, split(22).notices[0]?.code]).toEqual([
+      0,
+      'outOfTheRunning',
+    ]);
   });
   it('a season is twelve values over their mean', () => {
     const season = [1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 13];

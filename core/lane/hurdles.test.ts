@@ -6,7 +6,8 @@ import type { Hurdle } from './hurdles.ts';
 import { evaluate } from './result.ts';
 import type { LaneDocument, LaneDocumentInput } from './schema.ts';
 
-const of = (h: Partial<Hurdle> & Pick<Hurdle, 'figure' | 'level'>): Hurdle => hurdle.parse({ bound: 'atLeast', ...h });
+const of = (h: Partial<Hurdle> & Pick<Hurdle, 'figure' | 'level'>): Hurdle =>
+  hurdle.parse({ bound: 'atLeast', ...h });
 const goods = (unitPrice: number | null): LaneDocumentInput['goods'] => [
   { source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice }] } },
 ];
@@ -23,8 +24,14 @@ const verdict = (doc: LaneDocument, h: Partial<Hurdle> & Pick<Hurdle, 'figure' |
 
 describe('hurdles', () => {
   it('pass, near within a share of the level, fail, and by how much', () => {
-    expect(verdict(lane(), { figure: 'unitProfit', level: 4 })).toMatchObject({ verdict: 'pass', short: 0, value: 4 });
-    expect(verdict(lane(), { figure: 'unitProfit', level: 4.4, near: 0.1 })).toMatchObject({ verdict: 'near' });
+    expect(verdict(lane(), { figure: 'unitProfit', level: 4 })).toMatchObject({
+      verdict: 'pass',
+      short: 0,
+      value: 4,
+    });
+    expect(verdict(lane(), { figure: 'unitProfit', level: 4.4, near: 0.1 })).toMatchObject({
+      verdict: 'near',
+    });
     expect(verdict(lane(), { figure: 'unitProfit', level: 4.5, near: 0.1 })?.short).toBeCloseTo(0.5, 12);
     expect(verdict(lane(), { figure: 'unitProfit', level: 4.5, near: 0.1 })?.verdict).toBe('fail');
     expect(verdict(lane(), { figure: 'gross', bound: 'atMost', level: 19, near: 0.1 })?.verdict).toBe('near');
@@ -33,7 +40,10 @@ describe('hurdles', () => {
   it('a money level is in the home currency and is held against the figure in its own', () => {
     const doc = lane({
       homeCurrency: 'USD',
-      rates: { tax: taxCardOf('exclusive', 0), exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } } },
+      rates: {
+        tax: taxCardOf('exclusive', 0),
+        exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } },
+      },
     });
     expect(verdict(doc, { figure: 'unitProfit', level: 5 })).toMatchObject({ verdict: 'pass', level: 4 });
     expect(verdict(doc, { figure: 'unitProfit', level: 5.01, near: 0 })?.verdict).toBe('fail');
@@ -79,7 +89,10 @@ describe('hurdles', () => {
       const doc = { ...randomLane(seed, 0), demand: { kind: 'typed' as const, units: 50 } };
       for (const h of [of({ figure: 'margin', level: 0.3 }), of({ figure: 'roi', level: 0.8 })]) {
         const now = judgeHurdles(doc, [h])[0];
-        if ((now?.verdict !== 'fail' && now?.verdict !== 'near') || evaluate(doc).incomplete[h.figure] !== undefined)
+        if (
+          (now?.verdict !== 'fail' && now?.verdict !== 'near') ||
+          evaluate(doc).incomplete[h.figure] !== undefined
+        )
           continue;
         const { price } = remedyFor(doc, h);
         if (price === null || evaluate({ ...doc, price }).figures.unitProfit === null) continue;

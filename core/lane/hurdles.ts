@@ -27,8 +27,8 @@ export const HURDLE_FIGURES = [
 ] as const satisfies readonly Figure[];
 
 /**
- * A level of one's own. Money levels are in the home currency; `near` is how much of the level may be missing to be
- * near.
+ * A level of one's own. Money levels are in the home currency; `near` is how much of the level may be missing
+ * to be near.
  */
 export const hurdle = z.strictObject({
   figure: z.enum(HURDLE_FIGURES),
@@ -55,13 +55,20 @@ export type Remedy = {
   readonly costPerClick: number | null;
 };
 
-const TARGETS = new Set<Figure>(['unitProfit', 'margin', 'roi', 'marginOnShelfPrice', 'markup', 'priceMultiple']);
+const TARGETS = new Set<Figure>([
+  'unitProfit',
+  'margin',
+  'roi',
+  'marginOnShelfPrice',
+  'markup',
+  'priceMultiple',
+]);
 const r = new Reckoning();
 
 /**
- * Holds a known figure against a level, both in one unit: passes, near by the hurdle's own allowance, or fails. A
- * figure that lacks
- * costs (`bound`) passes none, but fails where it fails already and what is missing can only make it worse.
+ * Holds a known figure against a level, both in one unit: passes, near by the hurdle's own allowance, or
+ * fails. A figure that lacks costs (`bound`) passes none, but fails where it fails already and what is
+ * missing can only make it worse.
  */
 export function verdictOf(
   h: Pick<Hurdle, 'bound' | 'near'>,
@@ -91,8 +98,8 @@ export function restsOnDefault(doc: Pick<LaneDocument, 'provenance'>, figure: Fi
 }
 
 /**
- * Holds a reckoned lane against a hurdle. A figure that lacks costs passes none, nor does one that rests on a default
- * of ours.
+ * Holds a reckoned lane against a hurdle. A figure that lacks costs passes none, nor does one that rests on a
+ * default of ours.
  */
 function judge(doc: LaneDocument, h: Hurdle): HurdleResult {
   const raw = figureValue(r, h.figure);
@@ -113,14 +120,15 @@ function judge(doc: LaneDocument, h: Hurdle): HurdleResult {
     ),
   );
   const verdict = held !== 'fail' && restsOnDefault(doc, h.figure) ? 'unknown' : held;
-  const short = (h.bound === 'atLeast' ? atLeast(value, level) : within(value, level)) ? 0 : Math.abs(level - value);
+  const short = (h.bound === 'atLeast' ? atLeast(value, level) : within(value, level))
+    ? 0
+    : Math.abs(level - value);
   return { hurdle: h, level, value, verdict, short };
 }
 
 /**
- * Holds a lane against hurdles: pass, near, fail, or unknown where the figure is unknown, rests on a default, or
- * lacks costs and
- * does not fail already.
+ * Holds a lane against hurdles: pass, near, fail, or unknown where the figure is unknown, rests on a default,
+ * or lacks costs and does not fail already.
  */
 export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): HurdleResult[] {
   r.release();
@@ -129,19 +137,25 @@ export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): Hur
 }
 
 /**
- * Which price, purchase cost or cost per click alone would clear a hurdle; null where none would or it does not bear
- * on it.
+ * Which price, purchase cost or cost per click alone would clear a hurdle; null where none would or it does
+ * not bear on it.
  */
 export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
   const none: Remedy = { price: null, unitPrice: null, unitPriceCurrency: doc.currency, costPerClick: null };
   if (!TARGETS.has(h.figure) || h.bound === 'atMost') return none;
-  const factor = h.figure === 'unitProfit' ? exchangeFactor(doc.rates.exchange, doc.homeCurrency, doc.currency) : 1;
+  const factor =
+    h.figure === 'unitProfit' ? exchangeFactor(doc.rates.exchange, doc.homeCurrency, doc.currency) : 1;
   if (Number.isNaN(factor)) return none;
   const target: Target = { figure: h.figure as Target['figure'], value: h.level * factor };
   const price = priceFor(doc, target);
   const cost = highestPurchaseCost(doc, target);
   let costPerClick: number | null = null;
-  if (h.figure === 'unitProfit' || h.figure === 'margin' || h.figure === 'roi' || h.figure === 'marginOnShelfPrice') {
+  if (
+    h.figure === 'unitProfit' ||
+    h.figure === 'margin' ||
+    h.figure === 'roi' ||
+    h.figure === 'marginOnShelfPrice'
+  ) {
     r.release();
     reckon(doc, r);
     const profit =

@@ -26,7 +26,16 @@ export const LINES = [
 ] as const;
 export type Line = (typeof LINES)[number];
 
-export const FAMILIES = ['tax', 'goods', 'wayIn', 'marketplace', 'fulfilment', 'returns', 'other', 'adverts'] as const;
+export const FAMILIES = [
+  'tax',
+  'goods',
+  'wayIn',
+  'marketplace',
+  'fulfilment',
+  'returns',
+  'other',
+  'adverts',
+] as const;
 export type Family = (typeof FAMILIES)[number];
 
 /** A line that gives money back (freeExtra) is negative and so netted in its family. */
@@ -60,12 +69,10 @@ export const BLANKS = [
 ] as const;
 export type Blank = (typeof BLANKS)[number];
 /**
- * What of a blank reaches where, when not every figure depends on it: a bit each, set beside that of the blank they
- * name. Import
- * VAT that would be recovered is no cost, postponed no cash either; delivery by the supplier counts in customs;
- * demand decides
- * the cover only where no months held are typed; what is paid to others than the marketplace is not taken
- * from the payout; a payout that is converted reads returns.
+ * What of a blank reaches where, when not every figure depends on it: a bit each, set beside that of the
+ * blank they name. Import VAT that would be recovered is no cost, postponed no cash either; delivery by the
+ * supplier counts in customs; demand decides the cover only where no months held are typed; what is paid to
+ * others than the marketplace is not taken from the payout; a payout that is converted reads returns.
  */
 const REACHES = {
   importVatAsCost: 'importVat',
@@ -127,7 +134,8 @@ export type Figure = (typeof FIGURES)[number];
 
 const landed = BIT.goods | BIT.freight | BIT.duty | BIT.importVatAsCost | BIT.prep | BIT.deliveryInCost;
 const landedCash = landed | BIT.importVatAsCash | BIT.deliveryInCash;
-const proceeds = BIT.price | BIT.referral | BIT.fulfilment | BIT.storage | BIT.subscription | BIT.returnsInConversion;
+const proceeds =
+  BIT.price | BIT.referral | BIT.fulfilment | BIT.storage | BIT.subscription | BIT.returnsInConversion;
 const contribution = landed | proceeds | BIT.returns | BIT.other;
 const profit = contribution | BIT.adverts;
 
@@ -153,7 +161,8 @@ export const FIGURE_BLANKS: Readonly<Record<Figure, number>> = {
   turnsPerYear: BIT.demandInCover | BIT.demandInCycle,
   yearlyReturnOnCash: profit | landedCash | BIT.demandInCover | BIT.demandInCycle,
   costOfHolding: landedCash | BIT.demandInCycle,
-  payout: BIT.price | BIT.referral | BIT.subscription | BIT.returns | BIT.fulfilmentInPayout | BIT.storageInPayout,
+  payout:
+    BIT.price | BIT.referral | BIT.subscription | BIT.returns | BIT.fulfilmentInPayout | BIT.storageInPayout,
   recoverableVat: BIT.goods | BIT.freight | BIT.duty | BIT.prep | BIT.importVatAsCash | BIT.deliveryInCash,
   cashbackToCome: BIT.goods,
   cifValue: BIT.goods | BIT.freight | BIT.deliveryInCif,

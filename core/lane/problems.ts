@@ -1,7 +1,6 @@
 /**
- * Problems: where no answer exists, the core says which input to change. The line and all that depends on it are
- * unknown.
- * Notices: an answer exists, but the reader should know something about it.
+ * Problems: where no answer exists, the core says which input to change. The line and all that depends on it
+ * are unknown. Notices: an answer exists, but the reader should know something about it.
  */
 export const PROBLEM_TEXTS = {
   noExchangeRate:
@@ -17,18 +16,24 @@ export const PROBLEM_TEXTS = {
   categoryNotOnCard: 'The card of {{marketplace}} has no category "{{category}}". Choose one that it has.',
   underFirstBreak:
     'The quote starts at {{minQty}} pieces; this order is {{bought}}. Order more, or add a price for fewer.',
-  underMinimumOrder: 'The supplier takes no order under {{minimum}} pieces; this order is {{bought}}. Order more.',
-  noCarton: 'The leg "{{leg}}" is charged by carton, but a quote has no units per carton. Add them to the quote.',
-  noContainer: 'The leg "{{leg}}" is charged by container, but its usable volume is not given. Add it to the leg.',
+  underMinimumOrder:
+    'The supplier takes no order under {{minimum}} pieces; this order is {{bought}}. Order more.',
+  noCarton:
+    'The leg "{{leg}}" is charged by carton, but a quote has no units per carton. Add them to the quote.',
+  noContainer:
+    'The leg "{{leg}}" is charged by container, but its usable volume is not given. Add it to the leg.',
   noWeightBand: 'The leg "{{leg}}" has no band for {{kg}} kg. Add one, or ship less at once.',
   noDutyRate:
     'The tax card of {{country}} has no duty for HS {{hsCode}} from {{origin}}. Add it in Rates, or type the duty.',
   noSizeTier:
     'No size tier of {{marketplace}} takes {{sides}} cm at {{kg}} kg. Make the parcel smaller, or fulfil it another way.',
   noWarehouse: '{{marketplace}} has no warehouse in {{country}}. Fulfil it another way.',
-  noStorageRates: 'The card of {{marketplace}} has no storage rates. Type a rate, or say that storage does not apply.',
-  noPostageStep: 'The postage table ends at {{upToKg}} kg; the parcel weighs {{kg}} kg. Add a step to the table.',
-  zeroUnits: 'No units a month are expected, so a monthly cost cannot be spread over them. Change the demand.',
+  noStorageRates:
+    'The card of {{marketplace}} has no storage rates. Type a rate, or say that storage does not apply.',
+  noPostageStep:
+    'The postage table ends at {{upToKg}} kg; the parcel weighs {{kg}} kg. Add a step to the table.',
+  zeroUnits:
+    'No units a month are expected, so a monthly cost cannot be spread over them. Change the demand.',
   zeroConversion: 'A conversion rate of 0 sells nothing. Enter the units that a click sells on average.',
 } as const;
 export type ProblemCode = keyof typeof PROBLEM_TEXTS;

@@ -18,7 +18,8 @@ const seed = fc.integer({ min: 0, max: 2 ** 31 - 1 });
 const lane = (s: number): LaneDocument => randomLane(s);
 const whole = (s: number): LaneDocument => randomLane(s, 0);
 const runs = (numRuns: number) => ({ numRuns, seed: 42 });
-const close = (a: number, b: number): boolean => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b));
+const close = (a: number, b: number): boolean =>
+  Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b));
 const figure = (doc: LaneDocument, f: Figure): number | null => evaluate(doc).figures[f];
 const paidAt = (doc: LaneDocument, price: number): LaneDocument => ({ ...doc, price });
 
@@ -29,7 +30,8 @@ function held(doc: LaneDocument): LaneDocument {
 }
 
 const reclaims = (doc: LaneDocument): boolean =>
-  doc.standing?.kind === 'registered' || (doc.standing?.kind === 'marketplaceRemits' && doc.standing.recoverable);
+  doc.standing?.kind === 'registered' ||
+  (doc.standing?.kind === 'marketplaceRemits' && doc.standing.recoverable);
 
 describe('a result', () => {
   it('adds up: net revenue less every line is the unit profit, families are the sums of their lines', () => {
@@ -53,7 +55,10 @@ describe('a result', () => {
         }
         if (r.figures.unitProfit !== null && r.figures.gross !== null)
           expect(
-            close(r.figures.gross, FAMILIES.reduce((s, f) => s + (r.families[f] ?? 0), 0) + r.figures.unitProfit),
+            close(
+              r.figures.gross,
+              FAMILIES.reduce((s, f) => s + (r.families[f] ?? 0), 0) + r.figures.unitProfit,
+            ),
           ).toBe(true);
       }),
       runs(2000),
@@ -65,8 +70,8 @@ describe('a result', () => {
       fc.property(seed, (s) => {
         const doc = lane(s);
         const r = evaluate(doc);
-        // Freight may show the legs that are known, duty itself where import charges are not, other costs those that
-        // are; none is ever shown as nothing.
+        // Freight may show the legs that are known, duty itself where import charges are not, other costs
+        // those that are; none is ever shown as nothing.
         for (const b of r.blanks)
           if (b in r.lines)
             expect(
@@ -97,9 +102,9 @@ describe('a result', () => {
         for (const f of FIGURES) {
           if (r.figures[f] === null) expect(other.figures[f]).toBeNull();
           else if (isMoney(f))
-            expect(close(other.figures[f] as number, (r.figures[f] as number) * (rate(to) / rate(doc.currency)))).toBe(
-              true,
-            );
+            expect(
+              close(other.figures[f] as number, (r.figures[f] as number) * (rate(to) / rate(doc.currency))),
+            ).toBe(true);
           else expect(other.figures[f]).toBe(r.figures[f]);
         }
       }),
@@ -215,7 +220,10 @@ describe('break-evens and targets', () => {
       let cheapest = 0;
       for (let m = 1; m <= 6000 && cheapest === 0; m++)
         if ((figure(paidAt(doc, m / 100), 'unitProfit') ?? -1) >= -1e-9) cheapest = m;
-      expect({ seed: 70_000 + s, price: Math.round(found.price * 100) }).toEqual({ seed: 70_000 + s, price: cheapest });
+      expect({ seed: 70_000 + s, price: Math.round(found.price * 100) }).toEqual({
+        seed: 70_000 + s,
+        price: cheapest,
+      });
       compared++;
     }
     expect(compared).toBeGreaterThan(25);
@@ -229,12 +237,14 @@ describe('break-evens and targets', () => {
       const card = doc.rates.marketplace;
       const limits = new Set<number>();
       for (const c of card?.categories ?? [])
-        if (c.key === doc.product.category) for (const t of c.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
+        if (c.key === doc.product.category)
+          for (const t of c.referral.tiers) if (t.upTo !== null) limits.add(t.upTo);
       for (const t of card?.warehouse?.tiers ?? [])
         for (const b of t.bands) if (b.upToPrice !== null) limits.add(b.upToPrice);
       const { evaluations } = priceFor(doc);
       most = Math.max(most, evaluations - 4 * limits.size);
-      if (evaluations > 40 + 4 * limits.size) over.push(`seed ${s}: ${evaluations} for ${limits.size} limits`);
+      if (evaluations > 40 + 4 * limits.size)
+        over.push(`seed ${s}: ${evaluations} for ${limits.size} limits`);
     }
     process.stderr.write(`Break-even price: at most ${most} evaluations beside 4 for each limit\n`);
     expect(over).toEqual([]);
@@ -254,7 +264,8 @@ describe('break-evens and targets', () => {
         const doc = held(whole(s));
         const level = (d: LaneDocument): number => {
           const r = evaluate(d).figures;
-          const over = target.figure === 'margin' ? r.netRevenue : target.figure === 'roi' ? r.landedCost : r.gross;
+          const over =
+            target.figure === 'margin' ? r.netRevenue : target.figure === 'roi' ? r.landedCost : r.gross;
           return target.figure === 'unitProfit'
             ? (r.unitProfit as number) - target.value
             : (r.unitProfit as number) - target.value * (over as number);
@@ -265,7 +276,8 @@ describe('break-evens and targets', () => {
           const power = 10 ** minorDigits(doc.currency);
           expect(level(paidAt(doc, price))).toBeGreaterThanOrEqual(-1e-9);
           const cheaper = paidAt(doc, (Math.round(price * power) - 1) / power);
-          if (price * power > 1.5 && figure(cheaper, 'unitProfit') !== null) expect(level(cheaper)).toBeLessThan(0);
+          if (price * power > 1.5 && figure(cheaper, 'unitProfit') !== null)
+            expect(level(cheaper)).toBeLessThan(0);
         }
         if (!Array.isArray(doc.goods)) return;
         for (const [i, c] of doc.goods.entries()) {
@@ -298,7 +310,10 @@ describe('break-evens and targets', () => {
       price: 20,
       goods: null,
       orderQuantity: 50,
-      rates: { tax: taxCardOf('inclusive', 0.25), marketplace: marketplaceCardOf([{ upTo: null, pct: 0.1 }]) },
+      rates: {
+        tax: taxCardOf('inclusive', 0.25),
+        marketplace: marketplaceCardOf([{ upTo: null, pct: 0.1 }]),
+      },
       referralApplies: true,
       product: { category: 'any' },
     });
@@ -388,7 +403,8 @@ describe('no validated lane throws or yields NaN or Infinity', () => {
   };
   const finite = (x: unknown, path = ''): void => {
     if (typeof x === 'number' && !Number.isFinite(x)) throw new Error(`${path} is ${x}`);
-    if (x !== null && typeof x === 'object') for (const [k, v] of Object.entries(x)) finite(v, `${path}.${k}`);
+    if (x !== null && typeof x === 'object')
+      for (const [k, v] of Object.entries(x)) finite(v, `${path}.${k}`);
   };
   it('in evaluation, workings, break-evens and most to pay', () => {
     fc.assert(

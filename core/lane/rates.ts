@@ -1,6 +1,16 @@
 /** Rate cards as a lane reads them: the fees of one marketplace in one country, the taxes of one country, postage. */
 import { z } from 'zod';
-import { country, currency, day, nonNegative, positive, rate, share, shortText, twelve } from '../money/schema.ts';
+import {
+  country,
+  currency,
+  day,
+  nonNegative,
+  positive,
+  rate,
+  share,
+  shortText,
+  twelve,
+} from '../money/schema.ts';
 
 export const FEE_BASES = ['item', 'gross', 'net', 'buyerPays'] as const;
 export type FeeBase = (typeof FEE_BASES)[number];
@@ -171,7 +181,9 @@ export const taxCard = z.strictObject({
   }),
   checkoutTax: rate
     .default(0)
-    .meta({ description: 'Added at checkout in an exclusive regime; only bases of what the buyer pays read it' }),
+    .meta({
+      description: 'Added at checkout in an exclusive regime; only bases of what the buyer pays read it',
+    }),
   customsBasis: z.enum(['CIF', 'FOB']),
   importVatBase: z.enum(['cif', 'customsValue']),
   dutyFreeLimit: blank(nonNegative),

@@ -21,10 +21,10 @@ export interface Trace {
 type Vatable = Pick<PurchasedLine, 'vat' | 'vatRate' | 'recoverable'>;
 
 /**
- * All figures of one lane while they are reckoned: a flat record of numbers that is used again for the next lane, so
- * that
- * a million evaluations allocate nothing. Unknown is NaN. Amounts are per unit sold, in the sales currency, unrounded
- * unless the rules round them. A later form over columns fills the same fields from arrays.
+ * All figures of one lane while they are reckoned: a flat record of numbers that is used again for the next
+ * lane, so that a million evaluations allocate nothing. Unknown is NaN. Amounts are per unit sold, in the
+ * sales currency, unrounded unless the rules round them. A later form over columns fills the same fields from
+ * arrays.
  */
 export class Reckoning {
   // -- how to reckon; the solvers set these
@@ -34,8 +34,8 @@ export class Reckoning {
   unitPrice$ = Number.NaN;
   component$ = -1;
   /**
-   * Whether `units$` beats the lane's demand, so that units a month stay as they are, unknown ones too, while prices
-   * are tried.
+   * Whether `units$` beats the lane's demand, so that units a month stay as they are, unknown ones too, while
+   * prices are tried.
    */
   holdsUnits = false;
   units$ = Number.NaN;
@@ -169,7 +169,12 @@ export class Reckoning {
   }
 
   /** Records a problem once a line and returns NaN, the unknown amount. */
-  problem(code: ProblemCode, line: string, path: string, detail: Record<string, string | number> = {}): number {
+  problem(
+    code: ProblemCode,
+    line: string,
+    path: string,
+    detail: Record<string, string | number> = {},
+  ): number {
     for (let i = 0; i < this.problems.length; i++) {
       const p = this.problems[i] as Problem;
       if (p.code === code && p.path === path && p.line === line) return Number.NaN;
@@ -189,7 +194,8 @@ export class Reckoning {
     const f = exchangeFactor(doc.rates.exchange, currency, doc.currency);
     if (f !== f) {
       const exchange = doc.rates.exchange;
-      const known = exchange !== null && (exchange.base === currency || exchange.rates[currency] !== undefined);
+      const known =
+        exchange !== null && (exchange.base === currency || exchange.rates[currency] !== undefined);
       return this.problem('noExchangeRate', line, 'rates.exchange', {
         currency: known ? doc.currency : currency,
         date: exchange?.date ?? doc.date,
@@ -223,8 +229,8 @@ export class Reckoning {
   }
 
   /**
-   * A purchased line at cost (net and the VAT that is not recovered), in the sales currency; NaN where its amount is
-   * blank.
+   * A purchased line at cost (net and the VAT that is not recovered), in the sales currency; NaN where its
+   * amount is blank.
    */
   cost(line: PurchasedLine, costLine: string): number {
     if (line.amount === null) return Number.NaN;

@@ -17,10 +17,9 @@ const codes = <T extends object>(texts: T) => z.enum(Object.keys(texts) as [keyo
 const detail = z.record(z.string(), z.union([z.string(), z.number()]));
 
 /**
- * What evaluating a lane yields. Amounts per unit sold in `currency`, ratios as fractions. `null` is unknown, and
- * `reasons`
- * says why; `incomplete` names the blanks that a figure had to leave out, `bounds` what the figure is a bound of
- * while it lacks them.
+ * What evaluating a lane yields. Amounts per unit sold in `currency`, ratios as fractions. `null` is unknown,
+ * and `reasons` says why; `incomplete` names the blanks that a figure had to leave out, `bounds` what the
+ * figure is a bound of while it lacks them.
  */
 export const laneResult = z.object({
   format: z.literal('bold-margin/result'),
@@ -184,8 +183,8 @@ export function figureValue(r: Reckoning, figure: Figure): number {
 }
 
 /**
- * Highest cost per click that leaves `target` a unit: `(contribution - target) * conversionRate / V`, for an advert
- * sale or blended over all units.
+ * Highest cost per click that leaves `target` a unit: `(contribution - target) * conversionRate / V`, for an
+ * advert sale or blended over all units.
  */
 export function highestCpc(r: Reckoning, target: number, blended: boolean): number {
   const left = r.contribution - target;
@@ -226,7 +225,11 @@ function reasonFor(r: Reckoning, figure: Figure): string {
     (figure !== 'landedCost' && r.cover !== r.cover && /cover|cash|turns|return|holding/i.test(figure))
   )
     return 'blank: orderQuantity or demand';
-  if (/cash|turns|return|holding/i.test(figure) && figure !== 'landedCash' && r.cashCycleDays !== r.cashCycleDays)
+  if (
+    /cash|turns|return|holding/i.test(figure) &&
+    figure !== 'landedCash' &&
+    r.cashCycleDays !== r.cashCycleDays
+  )
     return 'blank: days (lead, transit or payout)';
   if (r.doc.adverts === 'none' && figure !== 'breakEvenAcos' && /cpc|conversion|acos|adCost/i.test(figure))
     return 'none: adverts';
@@ -295,8 +298,8 @@ export function toResult(r: Reckoning): LaneResult {
 const shared = new Reckoning();
 
 /**
- * Evaluates one lane: every cost line, every figure, problems, blanks, notices. Amounts per unit sold, sales currency.
- * Pure: the same document gives the same result.
+ * Evaluates one lane: every cost line, every figure, problems, blanks, notices. Amounts per unit sold, sales
+ * currency. Pure: the same document gives the same result.
  */
 export function evaluate(doc: LaneDocument): LaneResult {
   return toResult(reckon(doc, shared));
@@ -324,7 +327,8 @@ export function isMoney(figure: Figure): boolean {
 }
 
 /**
- * The same result in another currency, by one table; null where the table lacks a rate. Ratios, days and units stay.
+ * The same result in another currency, by one table; null where the table lacks a rate. Ratios, days and
+ * units stay.
  */
 export function restate(result: LaneResult, to: string, table: ExchangeTable | null): LaneResult | null {
   const f = exchangeFactor(table, result.currency, to);

@@ -19,7 +19,9 @@ const problems = (over: object): string[] => {
   return parsed.success ? [] : issuesOf(parsed.error).map((i) => `${i.path}: ${i.problem}. ${i.remedy}`);
 };
 const quote = (over: object) => ({
-  goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 4 }], ...over } }],
+  goods: [
+    { source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 4 }], ...over } },
+  ],
 });
 
 describe('a lane document', () => {
@@ -132,7 +134,9 @@ describe('rate cards', () => {
   it('take a category key once, weight steps that rise, twelve months', () => {
     const card = marketplaceCardOf([{ upTo: null, pct: 0.1 }]);
     const twice = { ...card, categories: [...card.categories, ...card.categories] };
-    expect(marketplaceCard.safeParse(twice).error?.issues[0]?.message).toBe('Each category key may stand once');
+    expect(marketplaceCard.safeParse(twice).error?.issues[0]?.message).toBe(
+      'Each category key may stand once',
+    );
     const warehouse = (steps: object[]) => ({
       ...card,
       warehouse: { tiers: [{ name: 'a', bands: [{ upToPrice: null, table: { steps } }] }] },
@@ -159,8 +163,10 @@ describe('rate cards', () => {
   it('take VAT rates as shares and duty headings as digits', () => {
     expect(taxCard.safeParse({ ...taxCardOf('inclusive', 19) }).success).toBe(false);
     expect(
-      taxCard.safeParse({ ...taxCardOf('inclusive', 0.19), duties: [{ heading: '44.21', origins: null, pct: 0.1 }] })
-        .success,
+      taxCard.safeParse({
+        ...taxCardOf('inclusive', 0.19),
+        duties: [{ heading: '44.21', origins: null, pct: 0.1 }],
+      }).success,
     ).toBe(false);
   });
 });

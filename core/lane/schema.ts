@@ -1,9 +1,11 @@
 /**
- * The lane document: one candidate product sold on one marketplace, in one country, fulfilled one way, bought on one
- * quote at one order quantity, moved along one route, at one price, with the rates it is computed with.
+ * The lane document: one candidate product sold on one marketplace, in one country, fulfilled one way, bought
+ * on one quote at one order quantity, moved along one route, at one price, with the rates it is computed
+ * with.
  *
- * In any cost line `null` is blank (not known yet), `"none"` is "does not apply" and a number, 0 too, is a number.
- * Percentages are fractions, lengths cm, weights kg, volumes m3. Defaults filled in here are (opt) inputs of the rules.
+ * In any cost line `null` is blank (not known yet), `"none"` is "does not apply" and a number, 0 too, is a
+ * number. Percentages are fractions, lengths cm, weights kg, volumes m3. Defaults filled in here are (opt)
+ * inputs of the rules.
  */
 import { z } from 'zod';
 import {
@@ -27,13 +29,26 @@ import { marketplaceCard, openPostageTable, taxCard } from './rates.ts';
 export const WAYS = ['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'] as const;
 export type Way = (typeof WAYS)[number];
 
-export const INCOTERMS = ['EXW', 'FCA', 'FAS', 'FOB', 'CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP'] as const;
+export const INCOTERMS = [
+  'EXW',
+  'FCA',
+  'FAS',
+  'FOB',
+  'CFR',
+  'CPT',
+  'CIF',
+  'CIP',
+  'DAP',
+  'DPU',
+  'DDP',
+] as const;
 export type Incoterm = (typeof INCOTERMS)[number];
 
 const none = z.literal('none');
 const orBlank = <T extends z.ZodType>(schema: T) => schema.nullable().default(null);
 
-// ---- goods ---------------------------------------------------------------------------------------------------------
+// ---- goods
+// ---------------------------------------------------------------------------------------------------------
 
 export const carton = z.strictObject({
   units: pieces.meta({ description: 'Bought units in a carton' }),
@@ -56,7 +71,9 @@ export const quote = z.strictObject({
       (b) => b.every((x, i) => i === 0 || x.minQty > (b[i - 1]?.minQty ?? 0)),
       'Sort price breaks by rising quantity, each once',
     ),
-  firstPrice: orBlank(nonNegative).meta({ description: 'Unit price first asked, before negotiation; for the record' }),
+  firstPrice: orBlank(nonNegative).meta({
+    description: 'Unit price first asked, before negotiation; for the record',
+  }),
   minimumOrder: nonNegative.default(0),
   extras: z
     .array(z.strictObject({ name: shortText, amount: orBlank(nonNegative) }))
@@ -99,7 +116,10 @@ export const retailPurchase = z.strictObject({
   currency,
   shelfPrice: orBlank(nonNegative),
   discounts: z.array(discount).max(20).default([]),
-  reordered: z.boolean().default(false).meta({ description: 'false: percentages first; true: in the order listed' }),
+  reordered: z
+    .boolean()
+    .default(false)
+    .meta({ description: 'false: percentages first; true: in the order listed' }),
   vat: z.enum(['none', 'included', 'added']).default('none'),
   vatRate: rate.default(0),
   recoverable: z.boolean().nullable().default(null),
@@ -129,11 +149,19 @@ export const component = z.strictObject({
 });
 export type Component = z.output<typeof component>;
 
-// ---- the way in ----------------------------------------------------------------------------------------------------
+// ---- the way in
+// ----------------------------------------------------------------------------------------------------
 
 export const STAGES = ['origin', 'main', 'destination', 'inbound'] as const;
 export type Stage = (typeof STAGES)[number];
-export const FREIGHT_BASES = ['perUnit', 'perKg', 'perCbm', 'perCarton', 'perShipment', 'perContainer'] as const;
+export const FREIGHT_BASES = [
+  'perUnit',
+  'perKg',
+  'perCbm',
+  'perCarton',
+  'perShipment',
+  'perContainer',
+] as const;
 
 export const leg = z.strictObject({
   name: shortText.default(''),
@@ -172,7 +200,8 @@ export const route = z.strictObject({
 });
 export type Route = z.output<typeof route>;
 
-// ---- selling -------------------------------------------------------------------------------------------------------
+// ---- selling
+// -------------------------------------------------------------------------------------------------------
 
 export const METHODS = ['warehouse', 'ownDispatch', 'supplierShips'] as const;
 
@@ -181,7 +210,10 @@ export const ownDispatch = z.strictObject({
     .array(z.strictObject({ name: shortText.default(''), share, postage: openPostageTable }))
     .min(1)
     .max(20)
-    .refine((z) => Math.abs(z.reduce((s, x) => s + x.share, 0) - 1) < 1e-6, 'The shares of the zones must add up to 1'),
+    .refine(
+      (z) => Math.abs(z.reduce((s, x) => s + x.share, 0) - 1) < 1e-6,
+      'The shares of the zones must add up to 1',
+    ),
   vat: z.enum(['none', 'included', 'added']).default('none'),
   vatRate: rate.default(0),
   recoverable: z.boolean().nullable().default(null),
@@ -201,7 +233,10 @@ export const keyword = z.strictObject({
   expectedClicks: orBlank(nonNegative),
 });
 
-export const adverts = z.strictObject({ keywords: z.array(keyword).min(1).max(500), adShare: share.default(1) });
+export const adverts = z.strictObject({
+  keywords: z.array(keyword).min(1).max(500),
+  adShare: share.default(1),
+});
 
 export const returnsTerms = z.strictObject({
   rate: orBlank(z.number().min(0).max(0.99)).meta({ description: 'Returns per unit shipped' }),
@@ -212,7 +247,11 @@ export const returnsTerms = z.strictObject({
 
 export const demand = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('typed'), units: orBlank(nonNegative) }),
-  z.strictObject({ kind: z.literal('marketShare'), marketUnits: orBlank(nonNegative), share: orBlank(share) }),
+  z.strictObject({
+    kind: z.literal('marketShare'),
+    marketUnits: orBlank(nonNegative),
+    share: orBlank(share),
+  }),
   z.strictObject({
     kind: z.literal('offerSplit'),
     listingUnits: orBlank(nonNegative),
@@ -290,7 +329,9 @@ export const laneTerms = z.strictObject({
   shippingCharged: nonNegative.default(0),
   standing: orBlank(standing),
   orderQuantity: orBlank(z.number().min(1e-6).max(1e9)).meta({ description: 'Q, in sold units' }),
-  buyingSpread: rate.default(0).meta({ description: "The bank's cut on foreign payments, as a share of the goods" }),
+  buyingSpread: rate
+    .default(0)
+    .meta({ description: "The bank's cut on foreign payments, as a share of the goods" }),
   route: z.union([none, route]).nullable().default(null),
   importVatPostponed: z.boolean().default(false),
   prep: z
@@ -319,7 +360,11 @@ export const laneTerms = z.strictObject({
     .default(null)
     .meta({ description: 'Used when the method is supplierShips; per order' }),
   storage: z
-    .union([none, z.literal('card'), z.strictObject({ own: purchasedLine.meta({ description: 'Per m3 and month' }) })])
+    .union([
+      none,
+      z.literal('card'),
+      z.strictObject({ own: purchasedLine.meta({ description: 'Per m3 and month' }) }),
+    ])
     .nullable()
     .default(null),
   monthsHeld: orBlank(nonNegative),

@@ -98,7 +98,8 @@ class PriceSearch {
     return this.lowestBetween(a, b, ua, ub, this.bends.slice());
   }
   private lowestBetween(a: number, b: number, ua: number, ub: number, bends: Float64Array): number {
-    // Between tier and band limits only bounds of fees and a payout that turns positive bend the line: cut it there.
+    // Between tier and band limits only bounds of fees and a payout that turns positive bend the line: cut it
+    // there.
     for (let i = 0; i < 4 && b - a > 1; i++) {
       const ka = bends[i] as number;
       const kb = bends[i + 4] as number;
@@ -123,11 +124,13 @@ class PriceSearch {
     if (Math.max(ua, ub) + this.noise < MEETS) return -1;
     const slope = (ub - ua) / (b - a);
     let m = a;
-    if (ua + this.noise < MEETS) m = Math.max(a, Math.min(b, a + Math.ceil((MEETS - this.noise - ua) / slope - 1e-6)));
+    if (ua + this.noise < MEETS)
+      m = Math.max(a, Math.min(b, a + Math.ceil((MEETS - this.noise - ua) / slope - 1e-6)));
     for (let n = 0; m <= b; m++, n++) {
       if (this.meets(m)) return m;
       if (n > LONGEST_WALK) {
-        // Nearly level: skip to where rounding cannot decide any more, then come back to the first of that run.
+        // Nearly level: skip to where rounding cannot decide any more, then come back to the first of that
+        // run.
         const sure = slope > 0 ? Math.min(b, a + Math.ceil((this.noise - ua) / slope)) : b;
         if (!this.meets(sure)) return -1;
         m = sure;
@@ -178,8 +181,8 @@ function priceLimits(doc: LaneDocument, power: number): Limit[] {
 }
 
 /**
- * Bound on what rounding price-dependent fees can move the profit by: half a minor unit for each, with what rides on
- * it.
+ * Bound on what rounding price-dependent fees can move the profit by: half a minor unit for each, with what
+ * rides on it.
  */
 function roundingNoise(doc: LaneDocument, r: Reckoning, power: number, target: Target): number {
   if (target.figure === 'markup' || target.figure === 'priceMultiple') return 1e-9;
@@ -193,7 +196,9 @@ function roundingNoise(doc: LaneDocument, r: Reckoning, power: number, target: T
       ride *= 1 + s.pct * s.of.length;
     }
   const admin = card !== null && card.refund.adminPct > 0 ? r.returnRate * (2 + card.refund.adminPct) : 0;
-  return ((0.5 + 1e-6) / power) * (fees + admin) * ride * (1 + r.returnRate) * (1 + doc.conversionSpread) + 1e-9;
+  return (
+    ((0.5 + 1e-6) / power) * (fees + admin) * ride * (1 + r.returnRate) * (1 + doc.conversionSpread) + 1e-9
+  );
 }
 
 /** Holds all else equal while prices are tried: units a month are those of the lane, unknown where they are. */
@@ -204,12 +209,11 @@ function hold(doc: LaneDocument, r: Reckoning): void {
 }
 
 /**
- * The lowest price on the minor-unit grid, from one minor unit to 100 * max(price, landedCost), that meets a target,
- * and
- * the dips above it (economics, section 9). The price is a shelf price in the sales currency. Unrounded profit is a
- * line
- * between limits: each stretch is solved there and then walked where rounding decides; the answer has been put back
- * through the model. `price` null: unknown (a blank or a problem stands in the way) or never reached.
+ * The lowest price on the minor-unit grid, from one minor unit to 100 * max(price, landedCost), that meets a
+ * target, and the dips above it (economics, section 9). The price is a shelf price in the sales currency.
+ * Unrounded profit is a line between limits: each stretch is solved there and then walked where rounding
+ * decides; the answer has been put back through the model. `price` null: unknown (a blank or a problem stands
+ * in the way) or never reached.
  */
 export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceAnswer {
   const r = new Reckoning();
@@ -273,7 +277,11 @@ export type CostAnswer = {
 /** The same lane with a quote to be filled in, where it has no goods yet: sales currency, EXW, no VAT, any quantity. */
 function withSomeQuote(doc: LaneDocument): LaneDocument {
   if (doc.goods !== null && doc.goods !== 'none') return doc;
-  const source = quote.parse({ kind: 'quote', currency: doc.currency, priceBreaks: [{ minQty: 0, unitPrice: null }] });
+  const source = quote.parse({
+    kind: 'quote',
+    currency: doc.currency,
+    priceBreaks: [{ minQty: 0, unitPrice: null }],
+  });
   return {
     ...doc,
     goods: [{ name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, source }],
@@ -282,12 +290,15 @@ function withSomeQuote(doc: LaneDocument): LaneDocument {
 }
 
 /**
- * The highest value of component `index`'s unit price (retail: shelf price) for which `test` is at least 0. `test`
- * must not
- * rise with the price. Brackets, then secant and halving in turn; the answer always meets the test (exact to about
- * 1e-12).
+ * The highest value of component `index`'s unit price (retail: shelf price) for which `test` is at least 0.
+ * `test` must not rise with the price. Brackets, then secant and halving in turn; the answer always meets the
+ * test (exact to about 1e-12).
  */
-export function highestUnitPrice(doc0: LaneDocument, index: number, test: (r: Reckoning) => number): CostAnswer {
+export function highestUnitPrice(
+  doc0: LaneDocument,
+  index: number,
+  test: (r: Reckoning) => number,
+): CostAnswer {
   const doc = withSomeQuote(doc0);
   const goods = doc.goods as Component[];
   const source = (goods[index] as Component).source;
@@ -300,7 +311,13 @@ export function highestUnitPrice(doc0: LaneDocument, index: number, test: (r: Re
   };
   const answer = (unitPrice: number | null, reason: Unsolved | null): CostAnswer => {
     const incomplete = blanksIn(r.blanks & FIGURE_BLANKS.unitProfit);
-    return { unitPrice, reason, currency: source.currency, incomplete, bound: boundWithout(incomplete, 'atMost') };
+    return {
+      unitPrice,
+      reason,
+      currency: source.currency,
+      incomplete,
+      bound: boundWithout(incomplete, 'atMost'),
+    };
   };
   let lo = 0;
   let flo = at(0);
@@ -358,7 +375,8 @@ export function priceLadder(
 }
 
 /**
- * Units that pay the one-offs back: `up(oneOffs / unitProfit)`; null where a unit loses or is unknown. Same currency.
+ * Units that pay the one-offs back: `up(oneOffs / unitProfit)`; null where a unit loses or is unknown. Same
+ * currency.
  */
 export function breakEvenUnits(oneOffs: number, unitProfit: number | null): number | null {
   return unitProfit === null || unitProfit <= 1e-12 ? null : Math.ceil(oneOffs / unitProfit - 1e-9);

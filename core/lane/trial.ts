@@ -1,11 +1,16 @@
 import type { LaneDocument } from './schema.ts';
 
 /**
- * The lane with its price and the unit prices of its goods multiplied: what worst, expected and best try. Units a
- * month stay
- * those of the lane (`units`, null: unknown), also where they would follow the price. Unknown stays unknown.
+ * The lane with its price and the unit prices of its goods multiplied: what worst, expected and best try.
+ * Units a month stay those of the lane (`units`, null: unknown), also where they would follow the price.
+ * Unknown stays unknown.
  */
-export function trial(doc: LaneDocument, units: number | null, priceFactor: number, costFactor: number): LaneDocument {
+export function trial(
+  doc: LaneDocument,
+  units: number | null,
+  priceFactor: number,
+  costFactor: number,
+): LaneDocument {
   const dearer = (x: number | null) => (x === null ? null : x * costFactor);
   return {
     ...doc,

@@ -8,8 +8,8 @@ import type { Conversion } from '../money/money.ts';
 import type { LaneDocument } from './schema.ts';
 
 /**
- * Where an input came from: what was typed, a quote, a rate card of a date, evidence, a default; `reckoned` for a
- * step between.
+ * Where an input came from: what was typed, a quote, a rate card of a date, evidence, a default; `reckoned`
+ * for a step between.
  */
 export type Origin = { readonly source: string; readonly date: string | null; readonly note: string };
 export type WorkingTerm = {
@@ -56,9 +56,8 @@ export function originOf(doc: LaneDocument, path: string): Origin {
 }
 
 /**
- * A working for reading: what is added and is 0 is left out of formula and terms (a surcharge the card does not
- * have), and so
- * are terms without a value. A working that would be left with nothing stays as it is.
+ * A working for reading: what is added and is 0 is left out of formula and terms (a surcharge the card does
+ * not have), and so are terms without a value. A working that would be left with nothing stays as it is.
  */
 export function withoutNothing(step: Working): Working {
   let formula = step.formula;

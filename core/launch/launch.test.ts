@@ -9,7 +9,9 @@ import { launchPlan, launchResult } from './schema.ts';
 
 const plan = (over: object = {}) => launchPlan.parse(over);
 const quote = (over: object = {}) => [
-  { source: { kind: 'quote' as const, currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }], ...over } },
+  {
+    source: { kind: 'quote' as const, currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }], ...over },
+  },
 ];
 const lane = (over: Partial<LaneDocumentInput> = {}): LaneDocument =>
   plainLane({ price: 20, goods: quote(), orderQuantity: 100, demand: { kind: 'typed', units: 50 }, ...over });
@@ -31,7 +33,13 @@ describe('11 launch budget', () => {
       { name: 'photos', amount: 200, source: 'plan' },
       { name: 'tooling', amount: 100, source: 'quote' },
     ]);
-    expect(r.budget?.lines).toEqual({ oneOffs: 300, goods: 500, advertising: 200, discounts: 60, contingency: 106 });
+    expect(r.budget?.lines).toEqual({
+      oneOffs: 300,
+      goods: 500,
+      advertising: 200,
+      discounts: 60,
+      contingency: 106,
+    });
     expect(r.budget?.total).toBeCloseTo(1166, 9);
     expect(r.budget?.leftOfCash).toBeCloseTo(334, 9);
     // (2000 - 500) / 1.1 - 300 - 200 - 60
@@ -66,16 +74,25 @@ describe('11 launch budget', () => {
   it('restates in the home currency: 500 EUR are 625 USD at 1.25', () => {
     const doc = lane({
       homeCurrency: 'USD',
-      rates: { tax: taxCardOf('exclusive', 0), exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } } },
+      rates: {
+        tax: taxCardOf('exclusive', 0),
+        exchange: { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } },
+      },
     });
     const r = launch(doc, plan({ cash: 1000 }));
-    expect([r.currency, r.budget?.lines.goods, r.mostUnits, r.mostUnitPriceCurrency]).toEqual(['USD', 625, 160, 'EUR']);
+    expect([r.currency, r.budget?.lines.goods, r.mostUnits, r.mostUnitPriceCurrency]).toEqual([
+      'USD',
+      625,
+      160,
+      'EUR',
+    ]);
     expect(r.mostUnitPrice).toBeCloseTo(8, 9);
   });
   it('shelf-price band: 3 to 5 times what of 10 a unit is goods (here all of it, or as the workspace says)', () => {
     expect(launch(lane(), plan({ cash: 1000 })).shelfPriceBand).toEqual({ low: 30, high: 50 });
     expect(
-      launch(lane({ goods: null, price: null }), plan({ cash: 1000, goodsShareOfLanded: 0.6 })).shelfPriceBand,
+      launch(lane({ goods: null, price: null }), plan({ cash: 1000, goodsShareOfLanded: 0.6 }))
+        .shelfPriceBand,
     ).toEqual({ low: 18, high: 30 });
   });
   it('orders come in whole cartons of every component, from the minimum on', () => {
@@ -83,7 +100,8 @@ describe('11 launch budget', () => {
       step: 24,
       first: 120,
     });
-    // Breaks at 50 and 200 in cartons of 24 are reached with 72 and 216; one below the order is reached already.
+    // Breaks at 50 and 200 in cartons of 24 are reached with 72 and 216; one below the order is reached
+    // already.
     expect(
       breakQuantities(
         lane({
@@ -104,7 +122,11 @@ describe('11 launch budget', () => {
       admissibleOrders(
         lane({
           goods: [
-            { unitsInSoldPack: 4, unitsInBoughtPack: 6, source: quote({ carton: { units: 10 } })[0]?.source as never },
+            {
+              unitsInSoldPack: 4,
+              unitsInBoughtPack: 6,
+              source: quote({ carton: { units: 10 } })[0]?.source as never,
+            },
           ],
         }),
       ),
@@ -140,10 +162,15 @@ describe('11 launch budget', () => {
   it('goal 1200 a month and 150 of fixed costs at 15 a unit: 90 units, 2.96 a day; the launch money is back from what sales bring in', () => {
     const r = launch(
       lane(),
-      plan({ monthlyProfitGoal: 1200, monthlyFixedCosts: 150, advertising: { kind: 'daily', perDay: 0, days: 0 } }),
+      plan({
+        monthlyProfitGoal: 1200,
+        monthlyFixedCosts: 150,
+        advertising: { kind: 'daily', perDay: 0, days: 0 },
+      }),
     );
     expect(r.unitsADay).toBeCloseTo(90 / 30.4375, 12);
-    // 500 of launch cash; a month brings 50 times 15 of profit and 5 that were paid for the goods. Cover is two months.
+    // 500 of launch cash; a month brings 50 times 15 of profit and 5 that were paid for the goods. Cover is
+    // two months.
     expect(r.monthsToPayBack).toBeCloseTo(500 / (50 * (15 + 5)), 12);
     expect(launch(lane(), plan({ dailyProfitGoal: 15 })).unitsADay).toBeCloseTo(1, 12);
     expect(launch(lane({ price: 4 }), plan({ monthlyProfitGoal: 100 }))).toMatchObject({
@@ -173,7 +200,9 @@ describe('11 launch budget', () => {
       carton: { units: 50 },
     });
     const r = launch(lane({ goods }), plan({ quantities: [100, 200, 210] }));
-    expect(r.compared.map((c) => [c.quantity, c.unitLandedCash, c.lines.goods, c.admissible, c.coverMonths])).toEqual([
+    expect(
+      r.compared.map((c) => [c.quantity, c.unitLandedCash, c.lines.goods, c.admissible, c.coverMonths]),
+    ).toEqual([
       [100, 5, 500, true, 2],
       [200, 4, 800, true, 4],
       [210, 4, 840, false, 4.2],

@@ -18,9 +18,8 @@ const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
 export type Admissible = { readonly step: number; readonly first: number };
 
 /**
- * Admissible orders (economics, section 11): Q whole and, of every component, a whole number of cartons (without a
- * carton:
- * of bought units), not under the minimum order or the first price break.
+ * Admissible orders (economics, section 11): Q whole and, of every component, a whole number of cartons
+ * (without a carton: of bought units), not under the minimum order or the first price break.
  */
 export function admissibleOrders(doc: LaneDocument): Admissible {
   let step = 1;
@@ -44,8 +43,8 @@ export function quantitiesToCompare(orders: Admissible, quantity: number): numbe
 }
 
 /**
- * The lane's own order quantity, and the least admissible order that reaches each further price break; rising, each
- * once. None where no quantity is known.
+ * The lane's own order quantity, and the least admissible order that reaches each further price break;
+ * rising, each once. None where no quantity is known.
  */
 export function breakQuantities(doc: LaneDocument): number[] {
   const { orderQuantity } = doc;
@@ -70,9 +69,8 @@ export function breakQuantities(doc: LaneDocument): number[] {
 const at = (doc: LaneDocument, orderQuantity: number): LaneDocument => ({ ...doc, orderQuantity });
 
 /**
- * Order quantities at which the cash for the order may fall although more is ordered: price breaks, and weights at
- * which a
- * band of a leg changes its rate. Between them cash never falls as Q rises.
+ * Order quantities at which the cash for the order may fall although more is ordered: price breaks, and
+ * weights at which a band of a leg changes its rate. Between them cash never falls as Q rises.
  */
 function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[] {
   const steps = new Set<number>();
@@ -107,24 +105,28 @@ function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[
 }
 
 /**
- * One-offs of the quotes (tooling, samples), restated in `currency` (the sales currency unless given); NaN without a
- * rate.
+ * One-offs of the quotes (tooling, samples), restated in `currency` (the sales currency unless given); NaN
+ * without a rate.
  */
-export function quotedOneOffs(doc: LaneDocument, currency = doc.currency): { name: string; amount: number }[] {
+export function quotedOneOffs(
+  doc: LaneDocument,
+  currency = doc.currency,
+): { name: string; amount: number }[] {
   if (doc.goods === null || doc.goods === 'none') return [];
   return doc.goods.flatMap(({ source }) =>
     source.kind === 'quote'
       ? source.oneOffs.map((o) => ({
           name: o.name,
-          amount: o.amount === null ? 0 : o.amount * exchangeFactor(doc.rates.exchange, source.currency, currency),
+          amount:
+            o.amount === null ? 0 : o.amount * exchangeFactor(doc.rates.exchange, source.currency, currency),
         }))
       : [],
   );
 }
 
 /**
- * What a launch takes beside the goods, home currency: one-offs, adverts, discounts; NaN where unknown. `r` is the
- * reckoned lane.
+ * What a launch takes beside the goods, home currency: one-offs, adverts, discounts; NaN where unknown. `r`
+ * is the reckoned lane.
  */
 function besideGoods(
   doc: LaneDocument,
@@ -140,7 +142,8 @@ function besideGoods(
   const toHome = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
   const quoted = quotedOneOffs(doc, doc.homeCurrency);
   let advertising = 0;
-  if (plan.advertising?.kind === 'daily') advertising = (plan.advertising.perDay ?? 0) * (plan.advertising.days ?? 0);
+  if (plan.advertising?.kind === 'daily')
+    advertising = (plan.advertising.perDay ?? 0) * (plan.advertising.days ?? 0);
   else if (plan.advertising?.kind === 'units') {
     const card = doc.rates.marketplace;
     const v = card?.advertVat.treatment === 'charged' ? 1 + card.advertVat.rate : r.advertVatFactor;
@@ -165,8 +168,8 @@ function advertsAreOpen({ advertising: a }: LaunchPlan): boolean {
 const cashReckoning = new Reckoning();
 
 /**
- * What the launch of a lane takes at its own order quantity, home currency (economics, section 11); null where
- * unknown.
+ * What the launch of a lane takes at its own order quantity, home currency (economics, section 11); null
+ * where unknown.
  */
 export function launchCash(doc: LaneDocument, plan: LaunchPlan): number | null {
   const r = reckon(doc, cashReckoning);
@@ -176,13 +179,13 @@ export function launchCash(doc: LaneDocument, plan: LaunchPlan): number | null {
 }
 
 /**
- * Launch budget, affordability and goal of a lane (economics, section 11), in the home currency. Cash terms: VAT paid
- * is in.
- * Unknown figures are null, with a reason; blanks the sums had to leave out are named in `incomplete`.
+ * Launch budget, affordability and goal of a lane (economics, section 11), in the home currency. Cash terms:
+ * VAT paid is in. Unknown figures are null, with a reason; blanks the sums had to leave out are named in
+ * `incomplete`.
  *
- * Decisions: the quote's one-offs (tooling, samples) are among the one-offs; launch adverts by units count the advert
- * VAT
- * that is charged or is a cost; break-even month counts calendar months from a first full month of sales.
+ * Decisions: the quote's one-offs (tooling, samples) are among the one-offs; launch adverts by units count
+ * the advert VAT that is charged or is a cost; break-even month counts calendar months from a first full
+ * month of sales.
  */
 export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const home = doc.homeCurrency;
@@ -190,7 +193,8 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const units = r.units;
   const incomplete: string[] = [
     ...blanksIn(
-      r.blanks & (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)),
+      r.blanks &
+        (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)),
     ),
   ];
   const reasons: Record<string, string> = {};
@@ -223,7 +227,8 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
     return {
       quantity,
       admissible:
-        quantity >= orders.first - 1e-9 && Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
+        quantity >= orders.first - 1e-9 &&
+        Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
       unitLandedCash: orNull(unitLandedCash),
       lines: {
         oneOffs: orNull(oneOffs),
@@ -284,7 +289,8 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
 
   // goal
   const unitProfit = r.unitProfit * toHome;
-  const goal = plan.monthlyProfitGoal ?? (plan.dailyProfitGoal === null ? null : plan.dailyProfitGoal * DAYS_A_MONTH);
+  const goal =
+    plan.monthlyProfitGoal ?? (plan.dailyProfitGoal === null ? null : plan.dailyProfitGoal * DAYS_A_MONTH);
   const unitsADay =
     goal === null
       ? Number.NaN
@@ -295,7 +301,8 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   const perMonth = units * (unitProfit + r.landedCash * toHome) - doc.monthlyFixedCosts * toHome;
   let monthsToPayBack = own?.total != null && perMonth > 1e-12 ? own.total / perMonth : Number.NaN;
   if (Number.isNaN(monthsToPayBack))
-    reasons.monthsToPayBack = perMonth <= 1e-12 ? 'not above zero: what a month brings in' : 'blank: demand or budget';
+    reasons.monthsToPayBack =
+      perMonth <= 1e-12 ? 'not above zero: what a month brings in' : 'blank: demand or budget';
   else if (!within(monthsToPayBack, r.cover)) {
     monthsToPayBack = Number.NaN;
     reasons.monthsToPayBack = 'beyond the cover: this order alone does not bring the launch money back';
@@ -329,8 +336,8 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
 }
 
 /**
- * Launch figures that missing launch costs lower, those that they raise, and those that missing costs of a unit
- * raise.
+ * Launch figures that missing launch costs lower, those that they raise, and those that missing costs of a
+ * unit raise.
  */
 const LOWERED = ['mostUnits', 'mostUnitPrice', 'shelfPriceBand'];
 /** The same, where the goods do not count. */
@@ -358,7 +365,8 @@ function launchBounds(ofLaunch: readonly string[], ofUnit: readonly string[]): R
 }
 
 /**
- * Largest admissible order whose cash is not above the budget; 0 where none is. More can cost less at a price break.
+ * Largest admissible order whose cash is not above the budget; 0 where none is. More can cost less at a price
+ * break.
  */
 function mostAffordable(
   doc: LaneDocument,

@@ -14,7 +14,11 @@ export const launchPlan = z.strictObject({
     .default([]),
   advertising: z
     .discriminatedUnion('kind', [
-      z.strictObject({ kind: z.literal('daily'), perDay: nonNegative.nullable(), days: nonNegative.nullable() }),
+      z.strictObject({
+        kind: z.literal('daily'),
+        perDay: nonNegative.nullable(),
+        days: nonNegative.nullable(),
+      }),
       z.strictObject({ kind: z.literal('units'), units: nonNegative.nullable() }),
     ])
     .nullable()
@@ -74,7 +78,9 @@ export const launchResult = z.object({
   smallestOrder: known,
   mostUnits: known,
   shortfall: known,
-  mostPerUnit: known.meta({ description: 'Landed cash a unit may cost at the order quantity, home currency' }),
+  mostPerUnit: known.meta({
+    description: 'Landed cash a unit may cost at the order quantity, home currency',
+  }),
   mostUnitPrice: known.meta({ description: 'The unit price that gives it, in the currency of the quote' }),
   mostUnitPriceCurrency: z.string(),
   shelfPriceBand: z.object({ low: z.number(), high: z.number() }).nullable(),

@@ -6,17 +6,22 @@ const RECKONED = { source: 'reckoned', date: null, note: '' };
 const TYPED = { source: 'typed', date: null, note: '' };
 
 /** How the figures of a launch came about, in the home currency (units: pieces). Keys are those of the result. */
-export function launchWorkings(r: LaunchResult, plan: LaunchPlan): Readonly<Record<string, readonly Working[]>> {
-  const term = (name: string, value: number | null, unit: TermUnit = 'money', typed = false): WorkingTerm => ({
-    name,
-    value,
-    unit,
-    path: '',
-    origin: typed ? TYPED : RECKONED,
-  });
-  const step = (amount: number | null, formula: string, terms: WorkingTerm[], unit: TermUnit = 'money'): Working[] => [
-    { amount, unit, formula, terms, rates: [] },
-  ];
+export function launchWorkings(
+  r: LaunchResult,
+  plan: LaunchPlan,
+): Readonly<Record<string, readonly Working[]>> {
+  const term = (
+    name: string,
+    value: number | null,
+    unit: TermUnit = 'money',
+    typed = false,
+  ): WorkingTerm => ({ name, value, unit, path: '', origin: typed ? TYPED : RECKONED });
+  const step = (
+    amount: number | null,
+    formula: string,
+    terms: WorkingTerm[],
+    unit: TermUnit = 'money',
+  ): Working[] => [{ amount, unit, formula, terms, rates: [] }];
   const b = r.budget;
   const lines = b?.lines;
   const sums = [

@@ -4,9 +4,9 @@
 export const UNREADABLE = Number.NEGATIVE_INFINITY;
 
 /**
- * A number with a decimal point, or with a decimal comma: 1234.50, 1,234.50, 1 234,50, €12.90, 12,90 EUR, 19 %. NaN
- * for a blank
- * cell, `UNREADABLE` for a text, for groups that are not of three digits, and for what is beyond the numbers.
+ * A number with a decimal point, or with a decimal comma: 1234.50, 1,234.50, 1 234,50, €12.90, 12,90 EUR, 19
+ * %. NaN for a blank cell, `UNREADABLE` for a text, for groups that are not of three digits, and for what is
+ * beyond the numbers.
  */
 export function amountOf(text: string, comma: boolean): number {
   const n = text.length;

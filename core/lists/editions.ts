@@ -15,8 +15,8 @@ export class LastEdition {
   met = 0;
 
   /**
-   * Takes a row of the last edition in; the first of several with one barcode counts. Prices in the list's own
-   * currency.
+   * Takes a row of the last edition in; the first of several with one barcode counts. Prices in the list's
+   * own currency.
    */
   add(key: string, cost: number): void {
     if (this.count === this.costs.length) {
@@ -32,8 +32,8 @@ export class LastEdition {
   }
 
   /**
-   * What has become of a product of the new edition, and its price before (NaN: it is new). Prices within half a cent
-   * are the same.
+   * What has become of a product of the new edition, and its price before (NaN: it is new). Prices within
+   * half a cent are the same.
    */
   compare(key: string, cost: number): { readonly change: Change; readonly before: number } {
     const at = this.index.find(key);
@@ -43,7 +43,10 @@ export class LastEdition {
       this.met++;
     }
     const before = this.costs[at - 1] as number;
-    return { change: Math.abs(cost - before) < 0.005 ? 'same' : cost > before ? 'dearer' : 'cheaper', before };
+    return {
+      change: Math.abs(cost - before) < 0.005 ? 'same' : cost > before ? 'dearer' : 'cheaper',
+      before,
+    };
   }
 
   /** Products of the last edition that the new one does not have, once all of it has been compared. */

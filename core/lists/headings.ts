@@ -140,7 +140,17 @@ export const NAMES: Readonly<Record<Role, readonly string[]>> = {
   ],
   width: ['width', 'w', 'w cm', 'w mm', 'b cm', 'breite', 'largeur', 'ancho', 'larghezza', 'szerokość'],
   height: ['height', 'h', 'h cm', 'h mm', 'höhe', 'hoehe', 'hauteur', 'alto', 'altezza', 'wysokość'],
-  weight: ['weight', 'gewicht', 'gross weight', 'bruttogewicht', 'poids', 'peso', 'waga', 'weight kg', 'gewicht kg'],
+  weight: [
+    'weight',
+    'gewicht',
+    'gross weight',
+    'bruttogewicht',
+    'poids',
+    'peso',
+    'waga',
+    'weight kg',
+    'gewicht kg',
+  ],
   price: [
     'shelf price',
     'selling price',

@@ -103,9 +103,10 @@ describe('a mapping', () => {
       { problem: 'No column is the purchase price', remedy: 'Choose the column that holds it.' },
     ]);
     expect(
-      mapIssues(listMap.parse({ columns: { identifier: 'EAN', cost: 'EAN', brand: 'Maker' } }), ['EAN', 'Price']).map(
-        (i) => i.problem,
-      ),
+      mapIssues(listMap.parse({ columns: { identifier: 'EAN', cost: 'EAN', brand: 'Maker' } }), [
+        'EAN',
+        'Price',
+      ]).map((i) => i.problem),
     ).toEqual(['The file has no column "Maker" (brand)', 'The column "EAN" is chosen for two things']);
   });
 });
@@ -163,7 +164,9 @@ describe('rows of a file', () => {
       ['', 'i', ''],
     ];
     const { all } = read(rows);
-    expect(all.map((r) => r.troubles.map((t) => (t.what === 'duplicate' ? t.what : `${t.what}: ${t.why}`)))).toEqual([
+    expect(
+      all.map((r) => r.troubles.map((t) => (t.what === 'duplicate' ? t.what : `${t.what}: ${t.why}`))),
+    ).toEqual([
       ['barcode: missing'],
       ['barcode: wrongCheckDigit'],
       ['barcode: wrongLength'],
@@ -175,7 +178,8 @@ describe('rows of a file', () => {
       ['barcode: missing', 'cost: missing'],
     ]);
     for (const r of all)
-      for (const t of r.troubles) for (const s of Object.values(sayTrouble(t))) expect(s.length).toBeGreaterThan(10);
+      for (const t of r.troubles)
+        for (const s of Object.values(sayTrouble(t))) expect(s.length).toBeGreaterThan(10);
   });
   it('the second of two rows of one product is the one refused, and names the first, however the code is written', () => {
     const upc = `0${'1234567890'}`;
@@ -187,7 +191,13 @@ describe('rows of a file', () => {
       [code(1), 'd', 'text'],
       [code(1), 'e', '7'],
     ]);
-    expect(all.map((r) => r.troubles.map((t) => t.what))).toEqual([[], [], ['duplicate'], ['cost'], ['duplicate']]);
+    expect(all.map((r) => r.troubles.map((t) => t.what))).toEqual([
+      [],
+      [],
+      ['duplicate'],
+      ['cost'],
+      ['duplicate'],
+    ]);
     expect(all[2]?.troubles[0]).toMatchObject({ first: 3 });
     expect(all[4]?.troubles[0]).toMatchObject({ first: 2 });
   });
@@ -257,7 +267,11 @@ describe('market figures joined by barcode', () => {
     const r = reference(Array.from({ length: 10_000 }, (_, i) => [key(i % 4000), i, i, 1]));
     expect(r.count).toBe(10_000);
     for (let i = 0; i < 4000; i += 371)
-      expect(r.listings(key(i)).map((l) => l.price)).toEqual([i, i + 4000, ...(i + 8000 < 10_000 ? [i + 8000] : [])]);
+      expect(r.listings(key(i)).map((l) => l.price)).toEqual([
+        i,
+        i + 4000,
+        ...(i + 8000 < 10_000 ? [i + 8000] : []),
+      ]);
   });
 });
 

@@ -40,7 +40,8 @@ export const ROLES = [...REQUIRED_ROLES, ...OPTIONAL_ROLES] as const;
 export type Role = (typeof ROLES)[number];
 
 /**
- * A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each supplier.
+ * A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each
+ * supplier.
  */
 export const listMap = z.strictObject({
   format: z.literal('bold-margin/list-map').default('bold-margin/list-map'),
@@ -70,10 +71,14 @@ function fits(heading: string, role: Role): number {
 }
 
 /**
- * Share of the filled cells of a column that pass a test; all of them where none is filled, since nothing speaks
- * against it.
+ * Share of the filled cells of a column that pass a test; all of them where none is filled, since nothing
+ * speaks against it.
  */
-function shareOf(rows: readonly (readonly string[])[], column: number, test: (text: string) => boolean): number {
+function shareOf(
+  rows: readonly (readonly string[])[],
+  column: number,
+  test: (text: string) => boolean,
+): number {
   let filled = 0;
   let passed = 0;
   for (const r of rows) {
@@ -86,8 +91,8 @@ function shareOf(rows: readonly (readonly string[])[], column: number, test: (te
 }
 
 /**
- * Guesses a mapping from headings and the first rows: each column gets at most one role, each role the column that
- * fits it best.
+ * Guesses a mapping from headings and the first rows: each column gets at most one role, each role the column
+ * that fits it best.
  */
 export function guessMap(header: readonly string[], rows: readonly (readonly string[])[]): ListMap {
   const decimal = decimalOf(rows);
@@ -155,7 +160,8 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
 
 export type MapIssue = { readonly problem: string; readonly remedy: string };
 /**
- * What keeps a mapping from being used on a file with these headings; `required` are the roles it cannot do without.
+ * What keeps a mapping from being used on a file with these headings; `required` are the roles it cannot do
+ * without.
  */
 export function mapIssues(
   map: ListMap,
@@ -182,7 +188,10 @@ export function mapIssues(
       });
   const doubled = Object.values(map.columns).filter((h, i, all) => all.indexOf(h) !== i);
   for (const h of new Set(doubled))
-    issues.push({ problem: `The column "${h}" is chosen for two things`, remedy: 'Choose each column once.' });
+    issues.push({
+      problem: `The column "${h}" is chosen for two things`,
+      remedy: 'Choose each column once.',
+    });
   return issues;
 }
 
@@ -190,9 +199,8 @@ export function mapIssues(
 export const HEADER_WITHIN = 30;
 
 /**
- * Place of the header among the first rows: the row that holds all headings of a mapping; without one the row with
- * the most
- * different words, the first of several.
+ * Place of the header among the first rows: the row that holds all headings of a mapping; without one the row
+ * with the most different words, the first of several.
  */
 export function headerAmong(rows: readonly (readonly string[])[], map: ListMap | null = null): number {
   const wanted = Object.values(map?.columns ?? {});

@@ -26,7 +26,9 @@ const filter: fc.Arbitrary<ListFilter> = fc.oneof(
   }),
   fc.record({
     kind: fc.constant('verdict' as const),
-    only: fc.uniqueArray(fc.constantFrom('pass' as const, 'near' as const, 'fail' as const), { minLength: 1 }),
+    only: fc.uniqueArray(fc.constantFrom('pass' as const, 'near' as const, 'fail' as const), {
+      minLength: 1,
+    }),
   }),
   fc.record({ kind: fc.constant('flag' as const), flag: fc.constantFrom(...LIST_FLAGS), is: fc.boolean() }),
 );
@@ -39,7 +41,10 @@ describe('a query in an address', () => {
           text: fc.constantFrom('', 'plant pot', '12:3'),
           filters: fc.array(filter, { maxLength: 6 }),
           sort: fc.array(
-            fc.record({ by: fc.constantFrom(...LIST_FIGURES, 'title' as const, 'line' as const), down: fc.boolean() }),
+            fc.record({
+              by: fc.constantFrom(...LIST_FIGURES, 'title' as const, 'line' as const),
+              down: fc.boolean(),
+            }),
             { maxLength: 3 },
           ),
         }),

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { VERDICTS } from '../columns/verdicts.ts';
 
 /**
- * Figures of a row that can be shown, sorted and limited; money per unit sold in the sales currency, `cost`, `paid`
- * and `before` in the list's.
+ * Figures of a row that can be shown, sorted and limited; money per unit sold in the sales currency, `cost`,
+ * `paid` and `before` in the list's.
  */
 export const LIST_FIGURES = [
   'cost',
@@ -29,7 +29,8 @@ export const LIST_FIGURES = [
   'before',
 ] as const;
 export type ListFigure = (typeof LIST_FIGURES)[number];
-export const isListFigure = (id: string): id is ListFigure => (LIST_FIGURES as readonly string[]).includes(id);
+export const isListFigure = (id: string): id is ListFigure =>
+  (LIST_FIGURES as readonly string[]).includes(id);
 export const LIST_TEXTS = ['title', 'brand', 'category', 'code'] as const;
 /** Things that are so or not so of a row. */
 export const LIST_FLAGS = [
@@ -58,7 +59,11 @@ export const listFilter = z.discriminatedUnion('kind', [
     keepUnknown: z.boolean().default(false),
   }),
   /** Rows whose title, brand, category or barcode hold one of the words (`in`), or none of them (`out`). */
-  z.strictObject({ kind: z.literal('words'), mode: z.enum(['in', 'out']), words: z.array(word).min(1).max(30) }),
+  z.strictObject({
+    kind: z.literal('words'),
+    mode: z.enum(['in', 'out']),
+    words: z.array(word).min(1).max(30),
+  }),
   z.strictObject({
     kind: z.literal('oneOf'),
     of: z.enum(['brand', 'category']),
@@ -118,7 +123,8 @@ export function searchOf(q: ListQuery): URLSearchParams {
 }
 
 /**
- * Reads a query from an address; what is not understood there is left out. Filters stand in the order of the address.
+ * Reads a query from an address; what is not understood there is left out. Filters stand in the order of the
+ * address.
  */
 export function queryIn(search: URLSearchParams): ListQuery {
   const filters: ListFilter[] = [];
@@ -165,12 +171,21 @@ export function queryIn(search: URLSearchParams): ListQuery {
 }
 
 /** Columns a row may be shown with, beside its mark: figures, texts, and what the hurdles say. */
-export const LIST_COLUMNS = ['title', 'brand', 'category', 'code', 'verdict', ...LIST_FIGURES, 'bar'] as const;
+export const LIST_COLUMNS = [
+  'title',
+  'brand',
+  'category',
+  'code',
+  'verdict',
+  ...LIST_FIGURES,
+  'bar',
+] as const;
 /** A column of the file that is kept as it is, by its heading; link, picture and notes by these words. */
 export type ExtraColumn = `extra:${string}`;
 export type ListColumn = (typeof LIST_COLUMNS)[number] | ExtraColumn;
 /** The heading of such a column; null where it is another. */
-export const extraOf = (id: ListColumn): string | null => (id.startsWith('extra:') ? id.slice('extra:'.length) : null);
+export const extraOf = (id: ListColumn): string | null =>
+  id.startsWith('extra:') ? id.slice('extra:'.length) : null;
 const extraColumn = z.custom<ExtraColumn>(
   (v) => typeof v === 'string' && v.startsWith('extra:') && v.length > 6 && v.length <= 206,
 );

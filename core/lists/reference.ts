@@ -4,8 +4,8 @@ import { makeColumns } from '../columns/columns.ts';
 import { KeyIndex } from './rows.ts';
 
 /**
- * Which of several listings of one product counts: the one that sells fastest, the cheapest, or the first in the
- * file.
+ * Which of several listings of one product counts: the one that sells fastest, the cheapest, or the first in
+ * the file.
  */
 export const CHOICES = ['sellsFastest', 'cheapest', 'first'] as const;
 export type Choice = (typeof CHOICES)[number];
@@ -58,8 +58,8 @@ export class Reference {
   count = 0;
 
   /**
-   * Takes one row in: `source` holds it at place `i`, `line` is its row in the file, `pack` the pieces that its words
-   * name (0: none).
+   * Takes one row in: `source` holds it at place `i`, `line` is its row in the file, `pack` the pieces that
+   * its words name (0: none).
    */
   add(key: string, line: number, source: ListColumns, i: number, pack: number, title = ''): void {
     if (this.count === this.columns.length) this.grow();

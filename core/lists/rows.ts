@@ -13,13 +13,20 @@ const ABSURD = 1_000_000;
 
 export type RowTrouble =
   | { readonly what: 'barcode'; readonly why: GtinTrouble; readonly value: string }
-  | { readonly what: 'cost'; readonly why: 'missing' | 'text' | 'negative' | 'absurd'; readonly value: string }
+  | {
+      readonly what: 'cost';
+      readonly why: 'missing' | 'text' | 'negative' | 'absurd';
+      readonly value: string;
+    }
   | { readonly what: 'duplicate'; readonly first: number; readonly value: string };
 
 /** What is wrong with a row and what to do, in words. */
 export function sayTrouble(t: RowTrouble): { problem: string; remedy: string } {
   if (t.what === 'duplicate')
-    return { problem: `Barcode ${t.value} stands in row ${t.first} already`, remedy: 'Keep one of the two rows.' };
+    return {
+      problem: `Barcode ${t.value} stands in row ${t.first} already`,
+      remedy: 'Keep one of the two rows.',
+    };
   if (t.what === 'cost')
     return t.why === 'missing'
       ? { problem: 'There is no purchase price', remedy: 'Add it, or take the row out.' }
@@ -30,7 +37,10 @@ export function sayTrouble(t: RowTrouble): { problem: string; remedy: string } {
           }
         : t.why === 'negative'
           ? { problem: `The purchase price ${t.value} is below 0`, remedy: 'Write what a unit costs.' }
-          : { problem: `The purchase price ${t.value} is beyond all measure`, remedy: 'Check its decimal mark.' };
+          : {
+              problem: `The purchase price ${t.value} is beyond all measure`,
+              remedy: 'Check its decimal mark.',
+            };
   switch (t.why) {
     case 'missing':
       return { problem: 'There is no barcode', remedy: 'Add it, or take the row out.' };
@@ -90,9 +100,8 @@ export class KeyIndex {
 
   private place(k: number): number {
     const mask = this.keys.length - 1;
-    // Sixteen codes in a row (without their check digits) stand beside each other, where memory is read at once; such
-    // rows are
-    // spread by a multiplication over both halves of the number.
+    // Sixteen codes in a row (without their check digits) stand beside each other, where memory is read at
+    // once; such rows are spread by a multiplication over both halves of the number.
     const code = Math.floor(k / 10);
     const block = Math.floor(code / 16);
     const high = Math.floor(block / 16777216);
@@ -160,7 +169,11 @@ export class RowReader {
     const at = Object.fromEntries(ROLES.map((r) => [r, -1])) as Record<Role, number>;
     for (const [role, heading] of Object.entries(map.columns)) at[role as Role] = header.indexOf(heading);
     this.at = at;
-    this.more = MORE_COLUMNS.map((role) => ({ role, at: at[role], free: role !== 'price30' && role !== 'price90' }));
+    this.more = MORE_COLUMNS.map((role) => ({
+      role,
+      at: at[role],
+      free: role !== 'price30' && role !== 'price90',
+    }));
     this.comma = map.decimal === 'comma';
     this.cm = LENGTHS[map.lengthUnit];
     this.kg = WEIGHTS[map.weightUnit];
@@ -178,9 +191,9 @@ export class RowReader {
   }
 
   /**
-   * Reads row `line` (as a spreadsheet counts) into place `i` of the columns; what it does not say is left unknown.
-   * Where it has
-   * troubles nothing of it counts. `categoryAt` gives the place of a category on the marketplace's card.
+   * Reads row `line` (as a spreadsheet counts) into place `i` of the columns; what it does not say is left
+   * unknown. Where it has troubles nothing of it counts. `categoryAt` gives the place of a category on the
+   * marketplace's card.
    */
   read(
     cells: readonly string[],
@@ -233,10 +246,13 @@ export class RowReader {
     columns.boughtPack[i] = 1;
     columns.category[i] = categoryAt(this.textAt(cells, this.at.category));
     const field = this.textAt(cells, this.at.packSize);
-    const pack = (field === '' ? null : packField(field)) ?? packIn(this.textAt(cells, this.at.title))?.pieces ?? 0;
+    const pack =
+      (field === '' ? null : packField(field)) ?? packIn(this.textAt(cells, this.at.title))?.pieces ?? 0;
     const listed = this.textAt(cells, this.at.listingPackSize);
     const listingPack =
-      (listed === '' ? null : packField(listed)) ?? packIn(this.textAt(cells, this.at.listingTitle))?.pieces ?? 0;
+      (listed === '' ? null : packField(listed)) ??
+      packIn(this.textAt(cells, this.at.listingTitle))?.pieces ??
+      0;
     if (more !== undefined)
       for (const { role, at, free } of this.more) {
         const x = known(this.numberAt(cells, at));

@@ -18,16 +18,17 @@ export const screenSettings = z.strictObject({
   packs: z
     .enum(['single', 'bought'])
     .default('single')
-    .meta({ description: 'bought: where words say that the price is for a pack, its pieces are sold one by one' }),
+    .meta({
+      description: 'bought: where words say that the price is for a pack, its pieces are sold one by one',
+    }),
   taxClass: z.string().max(200).default('standard'),
 });
 export type ScreenSettings = z.output<typeof screenSettings>;
 
 /**
- * What a workspace keeps of a list: which cards it is weighed on, and its assumptions; home currency, day and VAT
- * standing are
- * those of the workspace. `basis`: which shelf price counts, where the file has it. `categories`: the supplier's
- * words for the card's categories.
+ * What a workspace keeps of a list: which cards it is weighed on, and its assumptions; home currency, day and
+ * VAT standing are those of the workspace. `basis`: which shelf price counts, where the file has it.
+ * `categories`: the supplier's words for the card's categories.
  */
 export const listSettings = z.strictObject({
   country,

@@ -21,11 +21,15 @@ describe('rounding as marketplaces charge', () => {
   });
   it('a rounded amount stays as it is, and is never a minor unit away', () => {
     fc.assert(
-      fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), fc.constantFrom(1, 100, 1000), (x, power) => {
-        const y = roundMinor(x, power);
-        expect(roundMinor(y, power)).toBeCloseTo(y, 12);
-        expect(Math.abs(x - y)).toBeLessThanOrEqual(0.5 / power + 1e-6);
-      }),
+      fc.property(
+        fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+        fc.constantFrom(1, 100, 1000),
+        (x, power) => {
+          const y = roundMinor(x, power);
+          expect(roundMinor(y, power)).toBeCloseTo(y, 12);
+          expect(Math.abs(x - y)).toBeLessThanOrEqual(0.5 / power + 1e-6);
+        },
+      ),
     );
   });
   it('minor units of currencies', () => {
@@ -36,16 +40,18 @@ describe('rounding as marketplaces charge', () => {
 
 describe('bounds', () => {
   it('"not above" and "at least" forgive float noise, and nothing more', () => {
-    expect([within(0.1 + 0.2, 0.3), within(0.300001, 0.3), atLeast(0.3, 0.1 + 0.2), atLeast(0.299999, 0.3)]).toEqual([
-      true,
-      false,
-      true,
-      false,
-    ]);
+    expect([
+      within(0.1 + 0.2, 0.3),
+      within(0.300001, 0.3),
+      atLeast(0.3, 0.1 + 0.2),
+      atLeast(0.299999, 0.3),
+    ]).toEqual([true, false, true, false]);
     expect([up(2.0000000001), up(2.001), up(3)]).toEqual([2, 3, 3]);
   });
   it('a blank bound does not bind, and the upper one wins over a lower one above it', () => {
-    expect([clamp(5, null, null), clamp(5, 6, null), clamp(5, null, 4), clamp(5, 8, 3)]).toEqual([5, 6, 4, 3]);
+    expect([clamp(5, null, null), clamp(5, 6, null), clamp(5, null, 4), clamp(5, 8, 3)]).toEqual([
+      5, 6, 4, 3,
+    ]);
   });
 });
 
@@ -90,7 +96,10 @@ describe('exchange', () => {
     ]);
     expect(
       conversionsOf(
-        [lane('USD'), lane('USD', '2026-11-30', { ...table, date: '2026-11-30', rates: { USD: 1.3, PLN: 4 } })],
+        [
+          lane('USD'),
+          lane('USD', '2026-11-30', { ...table, date: '2026-11-30', rates: { USD: 1.3, PLN: 4 } }),
+        ],
         'EUR',
       ).map((c) => [c.date, c.days]),
     ).toEqual([

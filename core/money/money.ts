@@ -1,7 +1,7 @@
 /**
- * Numbers and money. Amounts are plain numbers in major units (12.90 = twelve euros ninety); the currency is known from
- * the type that holds them. Inside the core an unknown amount is NaN, which spreads through sums by itself; at the edge
- * of the core (`toResult`) it becomes `null` with a reason, so no NaN ever leaves it.
+ * Numbers and money. Amounts are plain numbers in major units (12.90 = twelve euros ninety); the currency is
+ * known from the type that holds them. Inside the core an unknown amount is NaN, which spreads through sums
+ * by itself; at the edge of the core (`toResult`) it becomes `null` with a reason, so no NaN ever leaves it.
  */
 
 /** Minor digits of the currencies that do not have two (ISO 4217). */
@@ -45,8 +45,8 @@ export function powerOfTen(digits: number): number {
 }
 
 /**
- * Rounds half away from zero to whole minor units, as marketplaces charge fees.
- * `round(x) = sign(x) * floor(|x| * 10^d + 0.5 + 1e-7) / 10^d`; the 1e-7 forgives float noise just under a half.
+ * Rounds half away from zero to whole minor units, as marketplaces charge fees. `round(x) = sign(x) *
+ * floor(|x| * 10^d + 0.5 + 1e-7) / 10^d`; the 1e-7 forgives float noise just under a half.
  */
 export function roundMinor(x: number, power: number): number {
   return x < 0 ? -Math.floor(-x * power + 0.5 + 1e-7) / power : Math.floor(x * power + 0.5 + 1e-7) / power;
@@ -92,11 +92,16 @@ export function exchangeFactor(table: ExchangeTable | null, from: string, to: st
 }
 
 /** A rate an amount was converted at: `factor` of `to` for one of `from`, as published on `date`. */
-export type Conversion = { readonly from: string; readonly to: string; readonly factor: number; readonly date: string };
+export type Conversion = {
+  readonly from: string;
+  readonly to: string;
+  readonly factor: number;
+  readonly date: string;
+};
 
 /**
- * The rates at which amounts of these lanes are turned into `to`, each once, with its age in days on the lane's own
- * day.
+ * The rates at which amounts of these lanes are turned into `to`, each once, with its age in days on the
+ * lane's own day.
  */
 export function conversionsOf(
   lanes: readonly {

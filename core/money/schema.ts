@@ -37,7 +37,9 @@ export const shortText = z.string().max(200);
 export const purchasedLine = z.strictObject({
   amount: amount
     .nullable()
-    .meta({ description: 'Major units of `currency`; null: not known yet, and the cost line it belongs to is blank' }),
+    .meta({
+      description: 'Major units of `currency`; null: not known yet, and the cost line it belongs to is blank',
+    }),
   currency,
   vat: z
     .enum(['none', 'included', 'added'])
@@ -55,6 +57,8 @@ export type PurchasedLine = z.output<typeof purchasedLine>;
 export const exchangeTable = z.strictObject({
   date: day,
   base: currency,
-  rates: z.record(currency, positive).meta({ description: 'Units of each currency per one unit of the base' }),
+  rates: z
+    .record(currency, positive)
+    .meta({ description: 'Units of each currency per one unit of the base' }),
   source: shortText.default(''),
 });

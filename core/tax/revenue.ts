@@ -3,10 +3,9 @@ import type { TaxCard } from '../lane/rates.ts';
 import type { LaneDocument, Standing } from '../lane/schema.ts';
 
 /**
- * VAT rate that a seller's shelf price contains: that of the product's class (`typed` beats it) in an inclusive
- * regime, unless the
- * seller is not registered there; 0 in an exclusive one. Null where the tax card is missing or has no rate for the
- * class.
+ * VAT rate that a seller's shelf price contains: that of the product's class (`typed` beats it) in an
+ * inclusive regime, unless the seller is not registered there; 0 in an exclusive one. Null where the tax card
+ * is missing or has no rate for the class.
  */
 export function vatInPrice(
   tax: TaxCard | null,
@@ -20,15 +19,18 @@ export function vatInPrice(
 }
 
 /** Gross at a shelf price: after the average discount, with charged delivery; sales currency, VAT as in the price. */
-export function grossOf(doc: Pick<LaneDocument, 'averageDiscount' | 'shippingCharged'>, price: number): number {
+export function grossOf(
+  doc: Pick<LaneDocument, 'averageDiscount' | 'shippingCharged'>,
+  price: number,
+): number {
   return price * (1 - doc.averageDiscount) + doc.shippingCharged;
 }
 
 /**
- * Revenue and output VAT (economics, section 2).
- * `itemPrice = price (1 - averageDiscount)`, `gross = itemPrice + shippingCharged`, `netRevenue = gross - outputVat`.
- * Decision: an exclusive regime owes no output VAT whatever the standing, so a missing standing is a problem there only
- * where VAT on purchases or fees would depend on it.
+ * Revenue and output VAT (economics, section 2). `itemPrice = price (1 - averageDiscount)`, `gross =
+ * itemPrice + shippingCharged`, `netRevenue = gross - outputVat`. Decision: an exclusive regime owes no
+ * output VAT whatever the standing, so a missing standing is a problem there only where VAT on purchases or
+ * fees would depend on it.
  */
 export function reckonRevenue(r: Reckoning): void {
   const doc = r.doc;

@@ -29,7 +29,11 @@ export function marketplaceCardOf(tiers: { upTo: number | null; pct: number }[])
     country: 'DE',
     currency: 'EUR',
     categories: [
-      { key: 'any', name: 'Anything', referral: { base: 'gross', mode: 'whole', tiers, min: null, max: null } },
+      {
+        key: 'any',
+        name: 'Anything',
+        referral: { base: 'gross', mode: 'whole', tiers, min: null, max: null },
+      },
     ],
   };
 }

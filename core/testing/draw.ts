@@ -73,7 +73,15 @@ export function weightSteps(d: Draw, level: number) {
 
 export function card(d: Draw, currency: string, country: string) {
   const level = LEVEL[currency] ?? 1;
-  const fees = ['referral', 'itemFee', 'payment', 'surcharges', 'subscription', 'fulfilment', 'storage'] as const;
+  const fees = [
+    'referral',
+    'itemFee',
+    'payment',
+    'surcharges',
+    'subscription',
+    'fulfilment',
+    'storage',
+  ] as const;
   const tier = () => {
     let price = 0;
     return {
@@ -130,7 +138,9 @@ export function card(d: Draw, currency: string, country: string) {
       name: 's',
       pct: d.typed(0.01, 0.08, 3),
       of: [
-        ...new Set(d.list(1, 3, () => d.pick(['referral', 'itemFee', 'payment', 'fulfilment', 'storage'] as const))),
+        ...new Set(
+          d.list(1, 3, () => d.pick(['referral', 'itemFee', 'payment', 'fulfilment', 'storage'] as const)),
+        ),
       ],
     })),
     subscriptionMonthly: d.pick([0, 0, 39 * level]),

@@ -1,7 +1,6 @@
 /**
- * The whole lane once more, in exact decimals, written from the rules and not from the core: an independent reckoning
- * for
- * tests. Unknown is Decimal NaN. `hits` names the branches of the rules that were reached.
+ * The whole lane once more, in exact decimals, written from the rules and not from the core: an independent
+ * reckoning for tests. Unknown is Decimal NaN. `hits` names the branches of the rules that were reached.
  */
 import { Decimal } from 'decimal.js';
 import type { Figure, Line } from '../lane/lines.ts';
@@ -87,7 +86,9 @@ function withOpenLinesBlank(doc: LaneDocument): { doc: LaneDocument; otherIsOpen
           ? null
           : storage,
       supplierDelivery:
-        supplierDelivery !== null && supplierDelivery !== 'none' && open(supplierDelivery) ? null : supplierDelivery,
+        supplierDelivery !== null && supplierDelivery !== 'none' && open(supplierDelivery)
+          ? null
+          : supplierDelivery,
       prep: amount === null ? null : prep,
       goods: !Array.isArray(doc.goods)
         ? doc.goods
@@ -95,7 +96,10 @@ function withOpenLinesBlank(doc: LaneDocument): { doc: LaneDocument; otherIsOpen
             const s = c.source;
             if (s.kind === 'quote')
               return [...s.extras, ...s.perOrder].some(open)
-                ? { ...c, source: { ...s, priceBreaks: s.priceBreaks.map((b) => ({ ...b, unitPrice: null })) } }
+                ? {
+                    ...c,
+                    source: { ...s, priceBreaks: s.priceBreaks.map((b) => ({ ...b, unitPrice: null })) },
+                  }
                 : c;
             const isOpen =
               s.discounts.some((x) => (x.kind === 'percent' ? x.share : x.amount) === null) ||
@@ -133,7 +137,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
           .times(x.isNegative() ? -1 : 1);
   };
   const exchange = doc.rates.exchange;
-  const rateOf = (c: string): D => (exchange === null ? unknown : c === exchange.base ? one : num(exchange.rates[c]));
+  const rateOf = (c: string): D =>
+    exchange === null ? unknown : c === exchange.base ? one : num(exchange.rates[c]);
   const fx = (from: string): D => {
     if (from === doc.currency) return one;
     const f = rateOf(doc.currency).div(rateOf(from));
@@ -154,7 +159,11 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   if (s === null) problem('standingMissing');
   /** 1: VAT is a cost, 0: recoverable. */
   const vatIsCost =
-    s === null ? unknown : s.kind === 'registered' || (s.kind === 'marketplaceRemits' && s.recoverable) ? zero : one;
+    s === null
+      ? unknown
+      : s.kind === 'registered' || (s.kind === 'marketplaceRemits' && s.recoverable)
+        ? zero
+        : one;
   let r: D;
   if (doc.typed.vatRate !== null) r = num(doc.typed.vatRate);
   else if (tax === null) r = problem('noTaxCard');
@@ -286,7 +295,9 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     }
   }
   const buyingCosts =
-    doc.goods === null ? zero : (perOrder.isZero() ? zero : perOrder.div(Q)).plus(part(doc.buyingSpread, goods));
+    doc.goods === null
+      ? zero
+      : (perOrder.isZero() ? zero : perOrder.div(Q)).plus(part(doc.buyingSpread, goods));
 
   // section 4
   const STAGE = { origin: 0, main: 1, destination: 2, inbound: 3 } as const;
@@ -294,7 +305,13 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   const rule = first?.kind === 'quote' ? first.incoterm : 'EXW';
   hit(`Incoterms ${rule}`);
   const paysFrom =
-    rule === 'EXW' ? 0 : ['FCA', 'FAS', 'FOB'].includes(rule) ? 1 : ['CFR', 'CPT', 'CIF', 'CIP'].includes(rule) ? 2 : 3;
+    rule === 'EXW'
+      ? 0
+      : ['FCA', 'FAS', 'FOB'].includes(rule)
+        ? 1
+        : ['CFR', 'CPT', 'CIF', 'CIP'].includes(rule)
+          ? 2
+          : 3;
   const insures = ['EXW', 'FCA', 'FAS', 'FOB', 'CFR', 'CPT'].includes(rule);
   const unitM3 =
     doc.product.sides === null
@@ -318,7 +335,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     const allCartons = components.length > 0 && boxes.every((b) => b !== null);
     const loose = Q.times(one.plus(route.packingAllowance));
     const n = allCartons ? sum(cartons) : unknown;
-    const boxed = (f: 'kg' | 'volumeM3'): D => sum(cartons.map((x, i) => x.times(boxes[i]?.[f] ?? Number.NaN)));
+    const boxed = (f: 'kg' | 'volumeM3'): D =>
+      sum(cartons.map((x, i) => x.times(boxes[i]?.[f] ?? Number.NaN)));
     const kg = allCartons && !boxed('kg').isNaN() ? boxed('kg') : loose.times(kgUnit);
     const m3 = allCartons && !boxed('volumeM3').isNaN() ? boxed('volumeM3') : loose.times(unitM3);
     hit(allCartons ? 'cartons' : 'loose');
@@ -444,13 +462,18 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
         );
         fulfilment = fee.isNaN()
           ? problem('noSizeTier')
-          : round(fee.plus(addOns).plus(card.warehouse.peak === null ? zero : overYear(card.warehouse.peak, true)));
+          : round(
+              fee
+                .plus(addOns)
+                .plus(card.warehouse.peak === null ? zero : overYear(card.warehouse.peak, true)),
+            );
         hit('warehouse fee');
       }
     }
   } else if (doc.method === 'ownDispatch') {
     const dispatch = doc.dispatch;
-    if (dispatch === null || (dispatch !== 'none' && doc.product.kg === null)) fulfilment = blank('fulfilment');
+    if (dispatch === null || (dispatch !== 'none' && doc.product.kg === null))
+      fulfilment = blank('fulfilment');
     else if (dispatch !== 'none') {
       hit('own dispatch');
       let postage = zero;
@@ -540,7 +563,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
         const basic = fitting
           .filter((x) => !x.additional)
           .sort(
-            (x, y) => y.heading.length - x.heading.length || Number(y.origins !== null) - Number(x.origins !== null),
+            (x, y) =>
+              y.heading.length - x.heading.length || Number(y.origins !== null) - Number(x.origins !== null),
           )[0];
         if (basic === undefined) duty = problem('noDutyRate');
         for (const x of basic === undefined ? [] : [basic, ...fitting.filter((y) => y.additional)]) {
@@ -576,13 +600,21 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
           hit('import charge');
         }
       const vr =
-        L.importVatRate ?? tax.importVatRates?.[doc.product.taxClass] ?? tax.vatRates[doc.product.taxClass] ?? null;
-      if (tax.importVatRates !== null && tax.importVatRates[doc.product.taxClass] === undefined && vr !== null)
+        L.importVatRate ??
+        tax.importVatRates?.[doc.product.taxClass] ??
+        tax.vatRates[doc.product.taxClass] ??
+        null;
+      if (
+        tax.importVatRates !== null &&
+        tax.importVatRates[doc.product.taxClass] === undefined &&
+        vr !== null
+      )
         hit('import VAT at the VAT rate of the class');
       if (vr === null) blank('importVat');
       else if (vr !== 0) {
         hit(`import VAT on ${tax.importVatBase}`);
-        const on = tax.importVatBase === 'cif' ? cifValue.plus(importCharges).plus(stage[2] as D) : customsValue;
+        const on =
+          tax.importVatBase === 'cif' ? cifValue.plus(importCharges).plus(stage[2] as D) : customsValue;
         importVat = on.plus(dutyBlank ? zero : duty).times(vr);
         if (vatIsCost.isNaN()) irrecoverableVat = recoverableVat = unknown;
         else if (vatIsCost.isZero()) {
@@ -656,7 +688,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       referral = round(bounded);
     }
   }
-  if (L.itemFee !== null || own !== null) itemFee = round(num(L.itemFee ?? category?.itemFee ?? own?.itemFee ?? 0));
+  if (L.itemFee !== null || own !== null)
+    itemFee = round(num(L.itemFee ?? category?.itemFee ?? own?.itemFee ?? 0));
   const pay = own?.payment ?? null;
   if (L.paymentPct !== null || L.paymentFixed !== null || pay !== null)
     payment = round(
@@ -666,7 +699,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     );
 
   // storage
-  const C = doc.monthsHeld !== null ? num(doc.monthsHeld).times(2) : units.gt('1e-9') ? Q.div(units) : unknown;
+  const C =
+    doc.monthsHeld !== null ? num(doc.monthsHeld).times(2) : units.gt('1e-9') ? Q.div(units) : unknown;
   let storage = zero;
   let storesTheirs = false;
   if (!ships && doc.storage !== 'none') {
@@ -686,7 +720,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
         rate = overYear(card.storage.perM3Month, false);
         bands = card.storage.longStay;
       }
-      const F = (x: number | null): D => (x === null || C.lte(0) ? zero : max(zero, C.minus(x)).pow(2).div(C.times(2)));
+      const F = (x: number | null): D =>
+        x === null || C.lte(0) ? zero : max(zero, C.minus(x)).pow(2).div(C.times(2));
       if (bands.some((x) => C.gt(x.fromMonths))) hit('long stay');
       storage = unitM3.times(
         rate
@@ -722,7 +757,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   ofTheirs.subscription = known('subscription', subscription);
   const feeVatRate = card === null || card.feeVat.treatment === 'none' ? 0 : card.feeVat.rate;
   if (card !== null) hit(`VAT on fees ${card.feeVat.treatment}`);
-  const bears = (k: keyof typeof ofTheirs): boolean => feeVatRate > 0 && card !== null && card.feeVat.bears.includes(k);
+  const bears = (k: keyof typeof ofTheirs): boolean =>
+    feeVatRate > 0 && card !== null && card.feeVat.bears.includes(k);
   const keys = Object.keys(ofTheirs) as (keyof typeof ofTheirs)[];
   const bearing = sum(keys.filter(bears).map((k) => ofTheirs[k]));
   const costRate = feeVatRate === 0 ? zero : vatIsCost.times(feeVatRate);
@@ -747,7 +783,11 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     if (card !== null && card.refund.adminPct > 0) {
       const raw = referralBack.times(card.refund.adminPct);
       a = round(card.refund.adminMax === null ? raw : min(raw, num(card.refund.adminMax)));
-      hit(card.refund.adminMax !== null && raw.gt(card.refund.adminMax) ? 'refund fee at its maximum' : 'refund fee');
+      hit(
+        card.refund.adminMax !== null && raw.gt(card.refund.adminMax)
+          ? 'refund fee at its maximum'
+          : 'refund fee',
+      );
     }
     const h = terms.handling === null ? zero : atCost(terms.handling);
     const x = terms.disposal === null ? zero : atCost(terms.disposal);
@@ -835,7 +875,11 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       .plus(P.div(2))
       .plus(wait);
   }
-  const turns = cycle.gt(0) ? min(num(12).div(C), num(365).div(cycle)) : cycle.lte(0) ? num(12).div(C) : unknown;
+  const turns = cycle.gt(0)
+    ? min(num(12).div(C), num(365).div(cycle))
+    : cycle.lte(0)
+      ? num(12).div(C)
+      : unknown;
   if (cycle.lte(0)) hit('paid before paying');
   const acos = ratio(cpc.div(conversion.lt('1e-9') ? unknown : conversion), gross);
   const ifPays = (x: D): D => (contribution.gt(0) ? x : unknown);
@@ -920,7 +964,10 @@ function shelfAfter(s: RetailPurchase, hit: (name: string) => void): D {
   let p = num(s.shelfPrice);
   for (const x of ordered) {
     hit(`discount ${x.kind}${s.reordered ? ' reordered' : ''}`);
-    p = x.kind === 'percent' ? p.times(one.minus(num(x.share))) : max(zero, p.minus(num(x.amount).div(x.covers)));
+    p =
+      x.kind === 'percent'
+        ? p.times(one.minus(num(x.share)))
+        : max(zero, p.minus(num(x.amount).div(x.covers)));
   }
   return p;
 }

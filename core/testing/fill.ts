@@ -10,7 +10,13 @@ export const FILL: Partial<Record<Blank, (doc: LaneDocument) => Partial<LaneDocu
   fulfilment: (d) =>
     d.method === 'supplierShips'
       ? [1, 9].map((amount) => ({
-          supplierDelivery: { amount, currency: d.currency, vat: 'none' as const, vatRate: 0, recoverable: null },
+          supplierDelivery: {
+            amount,
+            currency: d.currency,
+            vat: 'none' as const,
+            vatRate: 0,
+            recoverable: null,
+          },
         }))
       : [1, 9].map((fulfilmentFee) => ({ typed: { ...d.typed, fulfilmentFee } })),
   storage: (d) =>
@@ -24,9 +30,17 @@ export const FILL: Partial<Record<Blank, (doc: LaneDocument) => Partial<LaneDocu
         }),
   prep: (d) =>
     [1, 7].map((standard) => ({
-      prep: { standard, oversize: null, currency: d.currency, vat: 'added' as const, vatRate: 0.2, recoverable: null },
+      prep: {
+        standard,
+        oversize: null,
+        currency: d.currency,
+        vat: 'added' as const,
+        vatRate: 0.2,
+        recoverable: null,
+      },
     })),
-  returns: () => [0.02, 0.3].map((rate) => ({ returns: { rate, resaleShare: 0.5, handling: null, disposal: null } })),
+  returns: () =>
+    [0.02, 0.3].map((rate) => ({ returns: { rate, resaleShare: 0.5, handling: null, disposal: null } })),
   adverts: () =>
     [0.3, 2].map((low) => ({
       adverts: {

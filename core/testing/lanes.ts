@@ -41,7 +41,20 @@ function source(d: Draw) {
   return {
     kind: 'quote' as const,
     ...supplier,
-    incoterm: d.pick(['EXW', 'FCA', 'FAS', 'FOB', 'FOB', 'CFR', 'CPT', 'CIF', 'CIP', 'DAP', 'DPU', 'DDP'] as const),
+    incoterm: d.pick([
+      'EXW',
+      'FCA',
+      'FAS',
+      'FOB',
+      'FOB',
+      'CFR',
+      'CPT',
+      'CIF',
+      'CIP',
+      'DAP',
+      'DPU',
+      'DDP',
+    ] as const),
     priceBreaks: d.list(1, 4, () => {
       const row = { minQty, unitPrice: d.maybe(0.98, () => price) };
       minQty += d.int(50, 300);
@@ -66,7 +79,15 @@ function source(d: Draw) {
 }
 
 function leg(d: Draw) {
-  const basis = d.pick(['perUnit', 'perKg', 'perKg', 'perCbm', 'perCarton', 'perShipment', 'perContainer'] as const);
+  const basis = d.pick([
+    'perUnit',
+    'perKg',
+    'perKg',
+    'perCbm',
+    'perCarton',
+    'perShipment',
+    'perContainer',
+  ] as const);
   const currency = d.pick(CURRENCIES);
   const range = {
     perUnit: [0.05, 1],
@@ -92,7 +113,10 @@ function leg(d: Draw) {
     usableM3: d.maybe(0.96, () => d.pick([28, 58])),
     buyerPays: d.pick([null, null, null, null, true, false]),
     bands: d.chance(0.4)
-      ? d.list(1, 3, () => ({ upToKg: (upTo += d.pick([45, 100, 2000, 100_000])), rate: money(d, 0.5, 6, currency) }))
+      ? d.list(1, 3, () => ({
+          upToKg: (upTo += d.pick([45, 100, 2000, 100_000])),
+          rate: money(d, 0.5, 6, currency),
+        }))
       : [],
   };
 }
@@ -319,4 +343,5 @@ const OPENABLE = [
   /^prep\.standard$/,
   /^otherPerUnit\.\d+\.line\.amount$/,
 ];
-const isOpenable = (path: readonly (string | number)[]): boolean => OPENABLE.some((o) => o.test(path.join('.')));
+const isOpenable = (path: readonly (string | number)[]): boolean =>
+  OPENABLE.some((o) => o.test(path.join('.')));

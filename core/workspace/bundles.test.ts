@@ -24,7 +24,8 @@ it('a makeup that is only ever added to where no circle is said never has one', 
       const left = new Set([...makeup.keys()]);
       for (let again = true; again; ) {
         again = false;
-        for (const x of left) if ((makeup.get(x) ?? []).every((p) => !left.has(p))) again = left.delete(x) || again;
+        for (const x of left)
+          if ((makeup.get(x) ?? []).every((p) => !left.has(p))) again = left.delete(x) || again;
       }
       expect(left.size).toBe(0);
     }),

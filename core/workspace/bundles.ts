@@ -4,9 +4,8 @@
 export type Makeup = ReadonlyMap<string, readonly string[]>;
 
 /**
- * The way by which `part` already contains `whole` (ids, from `part` to `whole`), so that putting `part` into `whole`
- * would close
- * a circle; null where it would not.
+ * The way by which `part` already contains `whole` (ids, from `part` to `whole`), so that putting `part` into
+ * `whole` would close a circle; null where it would not.
  */
 export function circleBy(makeup: Makeup, whole: string, part: string): string[] | null {
   const cameFrom = new Map<string, string | null>([[part, null]]);

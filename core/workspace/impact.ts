@@ -7,7 +7,8 @@ import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 
 /**
- * What a change of rates does to one lane; money per unit in the home currency, each side by its own exchange table.
+ * What a change of rates does to one lane; money per unit in the home currency, each side by its own exchange
+ * table.
  */
 export type Impact = {
   readonly before: number | null;
@@ -24,7 +25,11 @@ export type Impact = {
 const RANK: Readonly<Record<Verdict, number>> = { pass: 2, near: 1, fail: 0, unknown: 1 };
 
 /** Hurdles that passed or were near before and fail after. */
-export function fallsUnder(before: LaneDocument, after: LaneDocument, hurdles: readonly Hurdle[]): Hurdle['figure'][] {
+export function fallsUnder(
+  before: LaneDocument,
+  after: LaneDocument,
+  hurdles: readonly Hurdle[],
+): Hurdle['figure'][] {
   if (hurdles.length === 0) return [];
   const later = judgeHurdles(after, hurdles);
   if (!later.some((h) => h.verdict === 'fail')) return [];

@@ -50,14 +50,11 @@ const BORROWED = [
 ] as const;
 
 /**
- * A lane for another place, made from one that is there: how much is ordered, preparation, returns, season and
- * breakage are
- * taken over; the price net of VAT and the bids are converted at the lane's exchange rate, the VAT of the new place
- * put on and the
- * price ended as prices end there; cards, tax, way in and fulfilment are those of the new place. All that is taken
- * over is marked as
- * borrowed, with where from. `vat`: the rates that shelf prices contain there and here; where either is not known, no
- * price is made up.
+ * A lane for another place, made from one that is there: how much is ordered, preparation, returns, season
+ * and breakage are taken over; the price net of VAT and the bids are converted at the lane's exchange rate,
+ * the VAT of the new place put on and the price ended as prices end there; cards, tax, way in and fulfilment
+ * are those of the new place. All that is taken over is marked as borrowed, with where from. `vat`: the rates
+ * that shelf prices contain there and here; where either is not known, no price is made up.
  */
 export function laneLike(
   base: StoredLane,
@@ -79,7 +76,8 @@ export function laneLike(
     Object.entries(base).filter(([key]) => !(LOCAL as readonly string[]).includes(key)),
   );
   const provenance: Provenance = { ...fresh.provenance };
-  for (const key of BORROWED) if (JSON.stringify(base[key]) !== JSON.stringify(fresh[key])) provenance[key] = borrowed;
+  for (const key of BORROWED)
+    if (JSON.stringify(base[key]) !== JSON.stringify(fresh[key])) provenance[key] = borrowed;
   const cents = (x: number): number => Number((x * factor).toFixed(4));
   const price =
     base.price === null || !known || vat.there === null || vat.here === null

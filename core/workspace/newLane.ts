@@ -29,9 +29,9 @@ export type NewLane = {
 };
 
 /**
- * A lane as the workspace's defaults make it. Every default taken is marked so in the provenance; a default that is
- * blank
- * leaves its line blank. Money defaults are in the home currency; cost per click is restated in the sales currency.
+ * A lane as the workspace's defaults make it. Every default taken is marked so in the provenance; a default
+ * that is blank leaves its line blank. Money defaults are in the home currency; cost per click is restated in
+ * the sales currency.
  */
 export function newLane(n: NewLane): StoredLane {
   const d = n.settings.defaults;
@@ -50,7 +50,11 @@ export function newLane(n: NewLane): StoredLane {
   const freightCardId = ships || check ? null : (n.freightCardId ?? null);
   const postageCardId = method === 'ownDispatch' ? (n.postageCardId ?? null) : null;
   const toSales =
-    n.exchange === null ? (home === n.currency ? 1 : Number.NaN) : exchangeFactor(n.exchange.table, home, n.currency);
+    n.exchange === null
+      ? home === n.currency
+        ? 1
+        : Number.NaN
+      : exchangeFactor(n.exchange.table, home, n.currency);
   const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
 
   const legs = [];
@@ -73,20 +77,25 @@ export function newLane(n: NewLane): StoredLane {
   const importedBrand = n.way === 'ownBrand' || n.way === 'wholesale';
 
   const ads = importedBrand && n.way === 'ownBrand';
-  const clicks = d.clickLow !== null && d.clickHigh !== null && d.conversionRate !== null && toSales === toSales;
+  const clicks =
+    d.clickLow !== null && d.clickHigh !== null && d.conversionRate !== null && toSales === toSales;
 
   return storedLane.parse({
     country: n.country,
     currency: n.currency,
     marketplace: card?.marketplace ?? '',
-    imported: n.origin === null ? byDefault('imported', n.way === 'ownBrand') : crossesCustoms(n.origin, n.country),
+    imported:
+      n.origin === null ? byDefault('imported', n.way === 'ownBrand') : crossesCustoms(n.origin, n.country),
     price: n.price,
     components: n.quoteId === null ? [] : [{ quoteId: n.quoteId }],
     orderQuantity: ships
       ? null
       : check
         ? 1
-        : byDefault('orderQuantity', n.way === 'retail' ? Math.min(d.orderQuantity ?? 10, 10) : d.orderQuantity),
+        : byDefault(
+            'orderQuantity',
+            n.way === 'retail' ? Math.min(d.orderQuantity ?? 10, 10) : d.orderQuantity,
+          ),
     route:
       ships || check
         ? 'none'
@@ -115,14 +124,24 @@ export function newLane(n: NewLane): StoredLane {
       method === 'ownDispatch' && postageCardId === null && d.postagePerParcel !== null
         ? byDefault('dispatch', {
             zones: [
-              { name: '', share: 1, postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] } },
+              {
+                name: '',
+                share: 1,
+                postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] },
+              },
             ],
             packagingKg: 0.15,
           })
         : null,
-    supplierDelivery: ships ? byDefault('supplierDelivery', { amount: d.postagePerParcel ?? 0, currency: home }) : null,
+    supplierDelivery: ships
+      ? byDefault('supplierDelivery', { amount: d.postagePerParcel ?? 0, currency: home })
+      : null,
     storage:
-      method === 'warehouse' && card?.storage ? 'card' : ships || check || method === 'ownDispatch' ? 'none' : null,
+      method === 'warehouse' && card?.storage
+        ? 'card'
+        : ships || check || method === 'ownDispatch'
+          ? 'none'
+          : null,
     returns: check
       ? 'none'
       : d.returnRate === null
@@ -147,7 +166,10 @@ export function newLane(n: NewLane): StoredLane {
             adShare: d.adShare,
           })
         : null,
-    demand: d.monthlyUnits === null ? null : byDefault('demand', { kind: 'typed', units: check ? 1 : d.monthlyUnits }),
+    demand:
+      d.monthlyUnits === null
+        ? null
+        : byDefault('demand', { kind: 'typed', units: check ? 1 : d.monthlyUnits }),
     conversionSpread: d.conversionSpread,
     category: null,
     marketplaceCardId: n.marketplace?.id ?? null,

@@ -42,7 +42,10 @@ export function valueAt(root: unknown, at: Path): unknown {
 export function withValueAt<T>(root: T, at: Path, value: unknown): T {
   const [key, ...rest] = at as [string | number, ...Path];
   if (FORBIDDEN.has(String(key))) throw new TypeError(`No such field: ${key}`);
-  const copy = (Array.isArray(root) ? root.slice() : { ...(root as object) }) as Record<string | number, unknown>;
+  const copy = (Array.isArray(root) ? root.slice() : { ...(root as object) }) as Record<
+    string | number,
+    unknown
+  >;
   const next = rest.length === 0 ? value : withValueAt(copy[key] ?? {}, rest, value);
   if (next === undefined) delete copy[key];
   else copy[key] = next;
@@ -50,9 +53,8 @@ export function withValueAt<T>(root: T, at: Path, value: unknown): T {
 }
 
 /**
- * A copy of `root` as a patch leaves it. A note of where a value came from is taken away by null: it was not there
- * before, and
- * undoing an edit has to undo its note.
+ * A copy of `root` as a patch leaves it. A note of where a value came from is taken away by null: it was not
+ * there before, and undoing an edit has to undo its note.
  */
 export function patched<T>(root: T, p: Pick<Patch, 'path' | 'to'>): T {
   return withValueAt(root, p.path, p.path[0] === 'provenance' && p.to === null ? undefined : p.to);

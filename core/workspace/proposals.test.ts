@@ -95,7 +95,9 @@ describe('proposed lanes', () => {
     // Germany has one route, Poland two; two quotes, two ways.
     expect(list.length).toBe(2 * 2 * 1 + 2 * 2 * 2);
     expect(list.every((p) => p.possible && p.missing.length === 0)).toBe(true);
-    expect(new Set(list.map((p) => [p.country, p.method, p.quoteId, p.freightCardId].join())).size).toBe(list.length);
+    expect(new Set(list.map((p) => [p.country, p.method, p.quoteId, p.freightCardId].join())).size).toBe(
+      list.length,
+    );
     expect(list.filter((p) => p.method === 'ownDispatch').every((p) => p.postageCardId === 'p')).toBe(true);
   });
   it('what each would lack is said, not skipped', () => {
@@ -122,14 +124,15 @@ describe('proposed lanes', () => {
       ['tax', 'standing', 'exchange', 'category', 'postage', 'route', 'quoteExpired'],
     ]);
     expect(list.every((p) => p.possible && p.freightCardId === null)).toBe(true);
-    expect(proposeLanes(ask({ quotes: [], methods: ['warehouse'] }), around()).map((p) => p.missing)).toEqual([
-      ['quote'],
-      ['quote'],
-    ]);
+    expect(proposeLanes(ask({ quotes: [], methods: ['warehouse'] }), around()).map((p) => p.missing)).toEqual(
+      [['quote'], ['quote']],
+    );
     expect(
       proposeLanes(
         ask({ methods: ['warehouse'] }),
-        around({ candidate: candidateData.parse({ name: 'x', way: 'ownBrand', product: { category: 'any' } }) }),
+        around({
+          candidate: candidateData.parse({ name: 'x', way: 'ownBrand', product: { category: 'any' } }),
+        }),
       ).every((p) => p.possible && p.missing[0] === 'size'),
     ).toBe(true);
   });
@@ -145,7 +148,9 @@ describe('proposed lanes', () => {
       { id: 'q1', data: quote() },
       { id: 'q2', data: quote() },
     ];
-    expect(proposeLanes(ask({ methods: ['warehouse'], quotes }), huge).map((p) => [p.possible, p.missing[0]])).toEqual([
+    expect(
+      proposeLanes(ask({ methods: ['warehouse'], quotes }), huge).map((p) => [p.possible, p.missing[0]]),
+    ).toEqual([
       [false, 'tier'],
       [false, 'tier'],
     ]);
@@ -165,7 +170,10 @@ describe('proposed lanes', () => {
       components: [{ quoteId: 'q' }],
       marketplaceCardId: 'older-version',
     });
-    const list = proposeLanes(ask(), around({ lanes: [lane], marketplaceKeys: { 'older-version': 'Testmarket/DE' } }));
+    const list = proposeLanes(
+      ask(),
+      around({ lanes: [lane], marketplaceKeys: { 'older-version': 'Testmarket/DE' } }),
+    );
     expect(list.filter((p) => p.exists).map((p) => [p.country, p.method])).toEqual([['DE', 'warehouse']]);
   });
   it('goods that the supplier ships go no other way', () => {
@@ -229,22 +237,27 @@ describe('a lane like another', () => {
     });
     expect(made.typed.vatRate).toBeNull();
     for (const path of ['price', 'orderQuantity', 'breakage'])
-      expect(made.provenance[path]).toEqual({ source: 'borrowed', date: '2026-11-24', note: 'Testmarket DE' });
-    const bids = (l: typeof made) => (l.adverts !== null && l.adverts !== 'none' ? l.adverts.keywords[0] : null);
+      expect(made.provenance[path]).toEqual({
+        source: 'borrowed',
+        date: '2026-11-24',
+        note: 'Testmarket DE',
+      });
+    const bids = (l: typeof made) =>
+      l.adverts !== null && l.adverts !== 'none' ? l.adverts.keywords[0] : null;
     expect(bids(made)?.low).toBeCloseTo((bids(base)?.low ?? 0) * 4, 3);
   });
   it('carries the price net of VAT from one tax regime to another and back', () => {
     const price = (there: number | null, here: number | null) =>
       laneLike({ ...base, price: 24 }, place('PL', 'PLN'), 'none', { there, here }).price;
     // 24.00 with 20 % in it is 20.00 net: 80.00 at 4, and 98.40 with 23 % in it.
-    expect([price(0.2, 0), price(0.2, 0.23), price(0, 0.25), price(0, 0), price(null, 0.2), price(0.2, null)]).toEqual([
-      80,
-      98.4,
-      120,
-      96,
-      null,
-      null,
-    ]);
+    expect([
+      price(0.2, 0),
+      price(0.2, 0.23),
+      price(0, 0.25),
+      price(0, 0),
+      price(null, 0.2),
+      price(0.2, null),
+    ]).toEqual([80, 98.4, 120, 96, null, null]);
     const tax = (regime: 'inclusive' | 'exclusive') => taxCard.parse(taxCardOf(regime, 0.2));
     expect([
       vatInPrice(tax('inclusive'), { kind: 'registered' }, 'standard'),

@@ -40,7 +40,11 @@ export type Proposal = {
 };
 
 export type Ask = {
-  readonly marketplaces: readonly { readonly id: string; readonly key: string; readonly card: MarketplaceCard }[];
+  readonly marketplaces: readonly {
+    readonly id: string;
+    readonly key: string;
+    readonly card: MarketplaceCard;
+  }[];
   readonly methods: readonly Method[];
   readonly quotes: readonly { readonly id: string; readonly data: QuoteSource }[];
   /** Freight cards to choose from; none: the workspace's default route. */
@@ -61,7 +65,10 @@ export type Around = {
 
 /** Whether a freight card runs from where the goods are made to the country. */
 export function routeFits(card: FreightCard, origin: string | null, country: string): boolean {
-  return (card.to === null || card.to === country) && (card.from === null || origin === null || card.from === origin);
+  return (
+    (card.to === null || card.to === country) &&
+    (card.from === null || origin === null || card.from === origin)
+  );
 }
 
 /** The postage card for buyers in a country: one for that country before one for any. */
@@ -70,11 +77,10 @@ export function postageFor(cards: Ask['postages'], country: string): Ask['postag
 }
 
 /**
- * Proposals in the order marketplace, method, quote, route. What a combination lacks is said; combinations that
- * cannot be (no
- * warehouse there, no size tier that takes the parcel) are named too, and marked so. Freight cards that do not run to
- * the
- * country are passed over; where none runs there, `route` is missing and the default route stands in.
+ * Proposals in the order marketplace, method, quote, route. What a combination lacks is said; combinations
+ * that cannot be (no warehouse there, no size tier that takes the parcel) are named too, and marked so.
+ * Freight cards that do not run to the country are passed over; where none runs there, `route` is missing and
+ * the default route stands in.
  */
 export function proposeLanes(ask: Ask, around: Around): Proposal[] {
   const { candidate: c } = around;
@@ -86,7 +92,12 @@ export function proposeLanes(ask: Ask, around: Around): Proposal[] {
   const parcel =
     c.product.sides === null || c.product.kg === null
       ? null
-      : parcelOf(c.product.sides[0], c.product.sides[1], c.product.sides[2], c.product.kg, { L: 0, W: 0, H: 0, kg: 0 });
+      : parcelOf(c.product.sides[0], c.product.sides[1], c.product.sides[2], c.product.kg, {
+          L: 0,
+          W: 0,
+          H: 0,
+          kg: 0,
+        });
   const there = new Set(
     around.lanes.map((l) =>
       [
@@ -102,7 +113,8 @@ export function proposeLanes(ask: Ask, around: Around): Proposal[] {
     const lacks: Missing[] = [];
     if (!around.taxCountries.has(land)) lacks.push('tax');
     if (around.standings[land] === undefined) lacks.push('standing');
-    if (Number.isNaN(exchangeFactor(around.exchange, around.homeCurrency, m.card.currency))) lacks.push('exchange');
+    if (Number.isNaN(exchangeFactor(around.exchange, around.homeCurrency, m.card.currency)))
+      lacks.push('exchange');
     if (c.product.category === null || !m.card.categories.some((x) => x.key === c.product.category))
       lacks.push('category');
     for (const method of methods) {

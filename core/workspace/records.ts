@@ -1,10 +1,19 @@
 /**
- * What a workspace keeps of a candidate, its quotes and its lanes, and how a lane document is put together from them.
+ * What a workspace keeps of a candidate, its quotes and its lanes, and how a lane document is put together
+ * from them.
  */
 import { z } from 'zod';
 import type { Standing } from '../lane/schema.ts';
 import { laneTerms, product, quote, retailPurchase, WAYS } from '../lane/schema.ts';
-import type { Component, LaneDocument, OwnDispatch, Product, Quote, RetailPurchase, Way } from '../lane/schema.ts';
+import type {
+  Component,
+  LaneDocument,
+  OwnDispatch,
+  Product,
+  Quote,
+  RetailPurchase,
+  Way,
+} from '../lane/schema.ts';
 import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
 import type { BenchmarkCard, CardData, FreightCard, PostageCard } from '../cards/schema.ts';
 import { day, nonNegative, pieces, share, shortText } from '../money/schema.ts';
@@ -71,8 +80,8 @@ export const storedLane = laneTerms.extend({
   taxCardId: z.string().max(64).nullable().default(null),
   exchangeCardId: z.string().max(64).nullable().default(null),
   /**
-   * Where set, the card's legs stand in place of `route`, its zones in place of the postage, its rate in place of
-   * `benchmark`.
+   * Where set, the card's legs stand in place of `route`, its zones in place of the postage, its rate in
+   * place of `benchmark`.
    */
   freightCardId: z.string().max(64).nullable().default(null),
   postageCardId: z.string().max(64).nullable().default(null),
@@ -116,9 +125,8 @@ export type Parts = {
 };
 
 /**
- * Puts a self-contained lane document together. A standing on the lane beats the workspace's for that country; a
- * category
- * on the lane beats the product's.
+ * Puts a self-contained lane document together. A standing on the lane beats the workspace's for that
+ * country; a category on the lane beats the product's.
  */
 export function composeLane(p: Parts): LaneDocument {
   const l = p.lane;
@@ -130,7 +138,12 @@ export function composeLane(p: Parts): LaneDocument {
   for (const c of l.components) {
     const source = quoteOf(c.quoteId);
     if (source !== undefined)
-      goods.push({ name: c.name, unitsInSoldPack: c.unitsInSoldPack, unitsInBoughtPack: c.unitsInBoughtPack, source });
+      goods.push({
+        name: c.name,
+        unitsInSoldPack: c.unitsInSoldPack,
+        unitsInBoughtPack: c.unitsInBoughtPack,
+        source,
+      });
   }
   const freight = card<FreightCard>(l.freightCardId);
   const postage = card<PostageCard>(l.postageCardId);

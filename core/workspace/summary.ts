@@ -110,7 +110,8 @@ export function planOf(candidate: CandidateData, workspacePlan: LaunchPlan): Lau
 }
 
 /**
- * What is stored beside a lane's result so that lanes can be ranked without reading them; money in the home currency.
+ * What is stored beside a lane's result so that lanes can be ranked without reading them; money in the home
+ * currency.
  */
 export type Measures = {
   readonly unitProfit: number | null;

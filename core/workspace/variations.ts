@@ -68,9 +68,13 @@ export function readVariations(rows: readonly (readonly Cell[])[]): {
       else out[column.key] = value;
     });
     const name = String(out.name ?? '');
-    if (name === '') fail('name', { problem: 'The variation has no name', remedy: 'Write a size, colour or pack.' });
+    if (name === '')
+      fail('name', { problem: 'The variation has no name', remedy: 'Write a size, colour or pack.' });
     else if (seen.has(name))
-      fail('name', { problem: `"${name}" stands in row ${seen.get(name)} already`, remedy: 'Keep one of the two.' });
+      fail('name', {
+        problem: `"${name}" stands in row ${seen.get(name)} already`,
+        remedy: 'Keep one of the two.',
+      });
     else seen.set(name, i + 2);
     if (!wrong) list.push(variation.parse(out));
   });
@@ -126,7 +130,10 @@ export function asVariation(doc: LaneDocument, v: Variation): LaneDocument {
     goods,
     price: v.price ?? doc.price,
     product: v.kg === null ? doc.product : { ...doc.product, kg: v.kg },
-    demand: v.shareOfSales === null || units === null ? doc.demand : { kind: 'typed', units: units * v.shareOfSales },
+    demand:
+      v.shareOfSales === null || units === null
+        ? doc.demand
+        : { kind: 'typed', units: units * v.shareOfSales },
   };
 }
 
@@ -147,8 +154,10 @@ export function weighVariations(doc: LaneDocument, list: readonly Variation[]): 
     paying: rows.filter((r) => (r.result.figures.unitProfit ?? -1) > 0).length,
     blended:
       known && total > 0
-        ? rows.reduce((s, r) => s + (r.variation.shareOfSales as number) * (r.result.figures.unitProfit as number), 0) /
-          total
+        ? rows.reduce(
+            (s, r) => s + (r.variation.shareOfSales as number) * (r.result.figures.unitProfit as number),
+            0,
+          ) / total
         : null,
   };
 }

@@ -17,7 +17,9 @@ const settings = settingsSchema.parse({});
 const exchange = { date: '2026-11-20', base: 'EUR', rates: { PLN: 4, USD: 1.25 }, source: '' };
 const card = marketplaceCard.parse({
   ...marketplaceCardOf([{ upTo: null, pct: 0.1 }]),
-  warehouse: { tiers: [{ name: 'any', bands: [{ upToPrice: null, table: { steps: [{ upToKg: 30, fee: 3 }] } }] }] },
+  warehouse: {
+    tiers: [{ name: 'any', bands: [{ upToPrice: null, table: { steps: [{ upToKg: 30, fee: 3 }] } }] }],
+  },
   storage: { perM3Month: Array(12).fill(20) },
 });
 const ask = (way: Way, over: object = {}) => ({
@@ -84,10 +86,13 @@ describe('a new lane by defaults', () => {
       orderQuantity: 1,
     });
     expect(newLane(ask('retail'))).toMatchObject({ orderQuantity: 10, adverts: 'none' });
-    expect(newLane(ask('ownBrand'))).toMatchObject({ imported: true, adverts: { adShare: settings.defaults.adShare } });
-    expect(newLane(ask('ownBrand', { marketplace: { id: 'm', card: { ...card, warehouse: null } } })).method).toBe(
-      'ownDispatch',
-    );
+    expect(newLane(ask('ownBrand'))).toMatchObject({
+      imported: true,
+      adverts: { adShare: settings.defaults.adShare },
+    });
+    expect(
+      newLane(ask('ownBrand', { marketplace: { id: 'm', card: { ...card, warehouse: null } } })).method,
+    ).toBe('ownDispatch');
   });
   it('a default left empty leaves its line blank', () => {
     const bare = settingsSchema.parse({
@@ -121,10 +126,9 @@ describe('a new lane by defaults', () => {
 describe('a lane document put together', () => {
   it('takes standing and category from the lane before those of the workspace and the product', () => {
     expect(compose('ownBrand').standing).toEqual({ kind: 'registered' });
-    expect(compose('ownBrand', {}, { standing: { kind: 'notRegistered' }, category: 'other' })).toMatchObject({
-      standing: { kind: 'notRegistered' },
-      product: { category: 'other' },
-    });
+    expect(compose('ownBrand', {}, { standing: { kind: 'notRegistered' }, category: 'other' })).toMatchObject(
+      { standing: { kind: 'notRegistered' }, product: { category: 'other' } },
+    );
     expect(compose('ownBrand', {}, { country: 'FR' }).standing).toBeNull();
   });
   it('has blank goods without a quote, none where so said, no card where it is gone', () => {
@@ -190,9 +194,11 @@ describe('patches', () => {
     const next = withValueAt(root, ['a', 'b', 1], 9);
     expect([next, root.a.b]).toEqual([{ a: { b: [1, 9, 3] }, c: { d: 1 } }, [1, 2, 3]]);
     expect(next.c).toBe(root.c);
-    expect([valueAt(root, ['a', 'b', 2]), valueAt(root, ['a', 'x', 'y']), valueAt(root, ['a', 'constructor'])]).toEqual(
-      [3, undefined, undefined],
-    );
+    expect([
+      valueAt(root, ['a', 'b', 2]),
+      valueAt(root, ['a', 'x', 'y']),
+      valueAt(root, ['a', 'constructor']),
+    ]).toEqual([3, undefined, undefined]);
   });
   it('reach no prototype', () => {
     for (const key of ['__proto__', 'constructor', 'prototype'])

@@ -1,9 +1,17 @@
-// What the start and test commands share: packages, the private database cluster, child processes. Plain JavaScript
-// with
-// nothing but Node, since it runs before anything is installed.
+// What the start and test commands share: packages, the private database cluster, child processes. Plain
+// JavaScript with nothing but Node, since it runs before anything is installed.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, createHmac, randomBytes } from 'node:crypto';
-import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { connect, createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join, resolve } from 'node:path';
@@ -18,7 +26,8 @@ export function fail(text) {
   process.exit(1);
 }
 
-// ---- packages ------------------------------------------------------------------------------------------------------
+// ---- packages
+// ------------------------------------------------------------------------------------------------------
 
 /** Folder of the newest PostgreSQL server's programs, or null. */
 export function postgresPrograms() {
@@ -43,8 +52,16 @@ function aptInstall(packages) {
   say(`Installing ${packages.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const run = (args) => spawnSync('apt-get', args, { stdio: ['ignore', 2, 2], env }).status === 0;
-  const install = ['install', '-y', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', ...packages];
-  if (!run(['update']) || !run(install)) fail(`Installing ${packages.join(', ')} failed; see the lines above.`);
+  const install = [
+    'install',
+    '-y',
+    '--no-install-recommends',
+    '-o',
+    'Dpkg::Options::=--force-confold',
+    ...packages,
+  ];
+  if (!run(['update']) || !run(install))
+    fail(`Installing ${packages.join(', ')} failed; see the lines above.`);
 }
 
 /** Installs the PostgreSQL server if it is missing, without letting Debian create or start a cluster of its own. */
@@ -78,12 +95,12 @@ export function needModules() {
   writeFileSync(mark, want);
 }
 
-// ---- state ---------------------------------------------------------------------------------------------------------
+// ---- state
+// ---------------------------------------------------------------------------------------------------------
 
 /**
- * Where this checkout's data lives. The database server does not run as root, and a checkout under root's home is
- * closed to
- * the user it does run as; so root's data goes under /var/lib.
+ * Where this checkout's data lives. The database server does not run as root, and a checkout under root's
+ * home is closed to the user it does run as; so root's data goes under /var/lib.
  */
 export function stateDir() {
   if (process.env.BM_STATE_DIR) return process.env.BM_STATE_DIR;
@@ -118,7 +135,8 @@ export function secrets(dir) {
   return more;
 }
 
-// ---- ports and processes -------------------------------------------------------------------------------------------
+// ---- ports and processes
+// -------------------------------------------------------------------------------------------
 
 export function freePort() {
   return new Promise((done, no) => {
@@ -153,7 +171,8 @@ export function alive(pid) {
   }
 }
 
-// ---- the private cluster -------------------------------------------------------------------------------------------
+// ---- the private cluster
+// -------------------------------------------------------------------------------------------
 
 function clusterUser() {
   if (!isRoot) return {};
@@ -174,9 +193,8 @@ function isPostgres(pid) {
 }
 
 /**
- * Makes (once) and starts a cluster in `dir` on a free loopback port; returns { url, stop }. Where it is running
- * already,
- * stop does nothing. `quick` trades safety for speed, for tests only; `port`: on that port.
+ * Makes (once) and starts a cluster in `dir` on a free loopback port; returns { url, stop }. Where it is
+ * running already, stop does nothing. `quick` trades safety for speed, for tests only; `port`: on that port.
  */
 export async function startCluster(dir, ownerPassword, { quick = false, port: wanted = null } = {}) {
   const bin = postgresPrograms();
@@ -188,7 +206,8 @@ export async function startCluster(dir, ownerPassword, { quick = false, port: wa
   const pidFile = join(data, 'postmaster.pid');
   if (existsSync(pidFile)) {
     const [pid, , , port] = readFileSync(pidFile, 'utf8').split('\n');
-    if (alive(Number(pid)) && (await listening(Number(port)))) return { url: url(port), stop: async () => {} };
+    if (alive(Number(pid)) && (await listening(Number(port))))
+      return { url: url(port), stop: async () => {} };
     // A server that was killed leaves its file behind, and another program may have its number by now.
     if (!isPostgres(Number(pid))) rmSync(pidFile, { force: true });
   }
@@ -224,13 +243,11 @@ export async function startCluster(dir, ownerPassword, { quick = false, port: wa
     'autovacuum_naptime=5s',
   ];
   if (quick) settings.push('fsync=off', 'synchronous_commit=off', 'full_page_writes=off');
-  const child = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])], {
-    ...who,
-    env,
-    cwd: '/',
-    detached: true,
-    stdio: ['ignore', 'ignore', 'pipe'],
-  });
+  const child = spawn(
+    join(bin, 'postgres'),
+    ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])],
+    { ...who, env, cwd: '/', detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
+  );
   let log = '';
   child.stderr.on('data', (d) => {
     log = (log + d).slice(-4000);
@@ -294,9 +311,9 @@ begin
 end $$`;
 
 /**
- * Where the roles connect, with passwords drawn from that of the owner's address: every machine that is given the
- * address comes to the
- * same, and nothing else has to be carried over. An address without a password takes those that are kept in `keys`.
+ * Where the roles connect, with passwords drawn from that of the owner's address: every machine that is given
+ * the address comes to the same, and nothing else has to be carried over. An address without a password takes
+ * those that are kept in `keys`.
  */
 export function roleUrls(ownerUrl, keys = {}) {
   const owner = decodeURIComponent(new URL(ownerUrl).password);
@@ -309,7 +326,12 @@ export function roleUrls(ownerUrl, keys = {}) {
         : createHmac('sha256', owner).update(`bold-margin/${role}`).digest('hex').slice(0, 48);
     return u.href;
   };
-  return { BM_APP_URL: as('app'), BM_AUTH_URL: as('auth'), BM_JOBS_URL: as('jobs'), BM_LOADER_URL: as('loader') };
+  return {
+    BM_APP_URL: as('app'),
+    BM_AUTH_URL: as('auth'),
+    BM_JOBS_URL: as('jobs'),
+    BM_LOADER_URL: as('loader'),
+  };
 }
 
 /** Creates the database if it is missing, brings it up to date, sets the passwords of the roles; returns their URLs. */
@@ -367,7 +389,8 @@ export async function throwawayCluster() {
   return { ownerUrl: cluster.url, urls, stop, restart, pid: cluster.pid };
 }
 
-// ---- building and serving ------------------------------------------------------------------------------------------
+// ---- building and serving
+// ------------------------------------------------------------------------------------------
 
 const SOURCES = [
   'core',
@@ -483,8 +506,8 @@ export function keepHelper(file, env, options = {}) {
 }
 
 /**
- * Starts the screening process on a port of its own; after an end of its own lists are read again from the file
- * store.
+ * Starts the screening process on a port of its own; after an end of its own lists are read again from the
+ * file store.
  */
 export async function startScreening(env, options = {}) {
   const port = await freePort();
@@ -499,8 +522,8 @@ export async function startScreening(env, options = {}) {
 }
 
 /**
- * The built application on a throwaway database with the demo data, on a day that stays the same: for measures and
- * pictures.
+ * The built application on a throwaway database with the demo data, on a day that stays the same: for
+ * measures and pictures.
  */
 export async function demoServer() {
   needModules();

@@ -11,8 +11,8 @@ export type Forwarded = {
 };
 
 /**
- * Sends a form of ours to the sign-in service the way a browser would, so that its checks apply. `uncounted`: the
- * password is our own.
+ * Sends a form of ours to the sign-in service the way a browser would, so that its checks apply. `uncounted`:
+ * the password is our own.
  */
 export async function forwardToAuth(
   request: Request,
@@ -27,9 +27,15 @@ export async function forwardToAuth(
   }
   const send = (): Promise<Response> =>
     auth().handler(
-      new Request(`${env().BM_ORIGIN}/api/auth${path}`, { method: 'POST', headers, body: JSON.stringify(body) }),
+      new Request(`${env().BM_ORIGIN}/api/auth${path}`, {
+        method: 'POST',
+        headers,
+        body: JSON.stringify(body),
+      }),
     );
-  const answer = uncounted ? await send() : await counted(path, headers, body as Record<string, unknown>, send);
+  const answer = uncounted
+    ? await send()
+    : await counted(path, headers, body as Record<string, unknown>, send);
   const said = (await answer.json().catch(() => ({}))) as Record<string, unknown>;
   const cookies = new Headers();
   for (const cookie of answer.headers.getSetCookie()) cookies.append('set-cookie', cookie);

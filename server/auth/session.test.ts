@@ -15,7 +15,10 @@ afterAll(closeDatabase);
 
 const request = (cookie: string | null, over: { path?: string; json?: boolean } = {}): Request =>
   new Request(`http://127.0.0.1:4300${over.path ?? '/'}`, {
-    headers: { ...(cookie === null ? {} : { cookie }), ...(over.json ? { 'content-type': 'application/json' } : {}) },
+    headers: {
+      ...(cookie === null ? {} : { cookie }),
+      ...(over.json ? { 'content-type': 'application/json' } : {}),
+    },
   });
 
 describe('who is signed in', () => {
@@ -66,16 +69,24 @@ describe('a workspace', () => {
     editor: { view: true, edit: true, own: false },
     viewer: { view: true, edit: false, own: false },
   };
-  it.each(['owner', 'editor', 'viewer'] as const)('lets an %s do what the role allows, and no more', async (role) => {
-    const { cookie, personId } = await signedIn(w.id, role);
-    for (const need of ['view', 'edit', 'own'] as const) {
-      const said = await saidBy(() => enterWorkspace(request(cookie), w.slug, need));
-      if (may[role][need])
-        expect(said.body).toMatchObject({ workspaceId: w.id, slug: w.slug, role, person: { id: personId } });
-      else expect(said).toMatchObject({ status: 403, body: { error: 'notAllowed', role } });
-    }
-    expect((await workspacesOf(personId)).map((x) => [x.slug, x.role])).toEqual([[w.slug, role]]);
-  });
+  it.each(['owner', 'editor', 'viewer'] as const)(
+    'lets an %s do what the role allows, and no more',
+    async (role) => {
+      const { cookie, personId } = await signedIn(w.id, role);
+      for (const need of ['view', 'edit', 'own'] as const) {
+        const said = await saidBy(() => enterWorkspace(request(cookie), w.slug, need));
+        if (may[role][need])
+          expect(said.body).toMatchObject({
+            workspaceId: w.id,
+            slug: w.slug,
+            role,
+            person: { id: personId },
+          });
+        else expect(said).toMatchObject({ status: 403, body: { error: 'notAllowed', role } });
+      }
+      expect((await workspacesOf(personId)).map((x) => [x.slug, x.role])).toEqual([[w.slug, role]]);
+    },
+  );
   it('of others is not there, as one is that never was', async () => {
     const { cookie, personId } = await signedIn(null);
     const theirs = await saidBy(() => enterWorkspace(request(cookie), w.slug));

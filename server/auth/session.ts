@@ -17,14 +17,17 @@ export async function personOf(request: Request): Promise<Person | null> {
     .catch(() => {
       throw data(null, 503);
     });
-  return session === null ? null : { id: session.user.id, name: session.user.name, email: session.user.email };
+  return session === null
+    ? null
+    : { id: session.user.id, name: session.user.name, email: session.user.email };
 }
 
 /** Who is signed in, or a redirect to the sign-in page that leads back. A background request gets 401 instead. */
 export async function needPerson(request: Request): Promise<Person> {
   const person = await personOf(request);
   if (person !== null) return person;
-  if (request.headers.get('content-type')?.includes('application/json')) throw data({ error: 'signedOut' }, 401);
+  if (request.headers.get('content-type')?.includes('application/json'))
+    throw data({ error: 'signedOut' }, 401);
   const url = new URL(request.url);
   throw redirect(`/sign-in?to=${encodeURIComponent(url.pathname.replace(/\.data$/, '') + url.search)}`);
 }
@@ -41,16 +44,24 @@ const RANK: Readonly<Record<Role, number>> = { viewer: 0, editor: 1, owner: 2 };
 const NEEDS: Readonly<Record<Need, number>> = { view: 0, edit: 1, own: 2 };
 
 /**
- * Lets a signed-in member into the workspace of the URL. Who is no member sees the same 404 as for a workspace that
- * is not
- * there. Throws 403 where the role does not suffice.
+ * Lets a signed-in member into the workspace of the URL. Who is no member sees the same 404 as for a
+ * workspace that is not there. Throws 403 where the role does not suffice.
  */
-export async function enterWorkspace(request: Request, slug: string | undefined, need: Need = 'view'): Promise<Entry> {
+export async function enterWorkspace(
+  request: Request,
+  slug: string | undefined,
+  need: Need = 'view',
+): Promise<Entry> {
   const person = await needPerson(request);
   await countRequest(person.id);
   const [row] = await reachable(() =>
     authDb()
-      .select({ workspaceId: organization.id, slug: organization.slug, name: organization.name, role: member.role })
+      .select({
+        workspaceId: organization.id,
+        slug: organization.slug,
+        name: organization.name,
+        role: member.role,
+      })
       .from(member)
       .innerJoin(organization, eq(member.organizationId, organization.id))
       .where(and(eq(member.userId, person.id), eq(organization.slug, slug ?? '')))

@@ -1,9 +1,8 @@
 /**
- * How often something may be tried, counted in the database, so that several web processes count together. Passwords:
- * by person and
- * address, so that wrong ones of one person lock nobody else; by person from anywhere, and by address over all
- * persons, at higher
- * limits, against guessing from many places and among many names. Only what fails counts against a password.
+ * How often something may be tried, counted in the database, so that several web processes count together.
+ * Passwords: by person and address, so that wrong ones of one person lock nobody else; by person from
+ * anywhere, and by address over all persons, at higher limits, against guessing from many places and among
+ * many names. Only what fails counts against a password.
  */
 import { createHash } from 'node:crypto';
 import { eq, inArray, lt, sql } from 'drizzle-orm';
@@ -20,8 +19,8 @@ export type Limit = {
 };
 
 /**
- * Requests to the sign-in service that check a password, or a secret that stands for one, with the field that names
- * the person.
+ * Requests to the sign-in service that check a password, or a secret that stands for one, with the field that
+ * names the person.
  */
 const CHECKS: Readonly<Record<string, string | null>> = {
   '/sign-in/email': 'email',
@@ -80,8 +79,8 @@ function limitsOf(
 }
 
 /**
- * Counts one more of each; a count older than its window begins anew. Returns whether all are still within their
- * limits.
+ * Counts one more of each; a count older than its window begins anew. Returns whether all are still within
+ * their limits.
  */
 export async function countUp(limits: readonly Limit[]): Promise<boolean> {
   let within = true;
@@ -120,7 +119,8 @@ const tooMany = (): Response =>
   );
 
 /**
- * Lets a request to the sign-in service through, and counts it; too many get 429. The path is that behind /api/auth.
+ * Lets a request to the sign-in service through, and counts it; too many get 429. The path is that behind
+ * /api/auth.
  */
 export async function counted(
   path: string,

@@ -9,7 +9,12 @@ import * as tables from './schema.ts';
 
 /** Connections to the database under one role. */
 export function pool(url: string, max: number): pg.Pool {
-  const p = new pg.Pool({ connectionString: url, max, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000 });
+  const p = new pg.Pool({
+    connectionString: url,
+    max,
+    connectionTimeoutMillis: 4000,
+    idleTimeoutMillis: 30_000,
+  });
   // A dropped idle connection must not end the process; the next query opens a new one.
   p.on('error', (e) => log.warn({ code: (e as { code?: string }).code }, 'a database connection was lost'));
   // Neither must one that is in use, between two statements; the next statement on it says so.
@@ -44,9 +49,8 @@ export const authDb = () => both().auth;
 export type Tx = Parameters<Parameters<Both['app']['transaction']>[0]>[0];
 
 /**
- * Runs `work` in one transaction that sees the rows of one workspace and no other: row-level security reads the
- * setting.
- * Every business query goes through here.
+ * Runs `work` in one transaction that sees the rows of one workspace and no other: row-level security reads
+ * the setting. Every business query goes through here.
  */
 export function inWorkspace<T>(workspaceId: string, work: (tx: Tx) => Promise<T>): Promise<T> {
   return reachable(() =>
@@ -58,8 +62,8 @@ export function inWorkspace<T>(workspaceId: string, work: (tx: Tx) => Promise<T>
 }
 
 /**
- * Turns a database that cannot be reached into an answer 503, for which there is a page; everything else passes
- * through.
+ * Turns a database that cannot be reached into an answer 503, for which there is a page; everything else
+ * passes through.
  */
 export async function reachable<T>(work: () => Promise<T>): Promise<T> {
   try {

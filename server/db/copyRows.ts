@@ -1,6 +1,6 @@
 /**
- * Rows of a list in COPY's binary writing (PostgreSQL, "COPY", file formats): numbers go over as they are, and no
- * text needs escaping.
+ * Rows of a list in COPY's binary writing (PostgreSQL, "COPY", file formats): numbers go over as they are,
+ * and no text needs escaping.
  */
 import type { TextColumn } from '../../core/columns/rank.ts';
 import { Bytes } from '../files/bytes.ts';
@@ -12,9 +12,8 @@ export const COPY_COLUMNS = 'line, key, code, title, brand, category, cost, pric
 const FIELDS = 10;
 
 /**
- * A part's rows for COPY. `more`: JSON of each row, blank where it has none. Texts hold no NUL, which the database
- * does not take:
- * what reads files leaves them out.
+ * A part's rows for COPY. `more`: JSON of each row, blank where it has none. Texts hold no NUL, which the
+ * database does not take: what reads files leaves them out.
  */
 export function copyRows(
   {

@@ -1,7 +1,7 @@
 /**
- * The loader: fills a table for each run of a list by COPY, and attaches it to `bm.list_row`. Its role sees nothing
- * else of the
- * business tables but how far a task is, which it notes in the same transaction as the rows.
+ * The loader: fills a table for each run of a list by COPY, and attaches it to `bm.list_row`. Its role sees
+ * nothing else of the business tables but how far a task is, which it notes in the same transaction as the
+ * rows.
  */
 import { once } from 'node:events';
 import type pg from 'pg';
@@ -45,9 +45,8 @@ async function transaction<T>(workspaceId: string, work: (c: pg.PoolClient) => P
 }
 
 /**
- * The table of a run. Workspace and run are its defaults, so that no row has to name them; its check is what the
- * partition will ask
- * for, so that attaching it reads no row again.
+ * The table of a run. Workspace and run are its defaults, so that no row has to name them; its check is what
+ * the partition will ask for, so that attaching it reads no row again.
  */
 const madeTable = (table: string, workspaceId: string, runId: string): string => {
   if (!/^[\w-]+$/.test(workspaceId)) throw new Error('No such workspace');
@@ -55,9 +54,9 @@ const madeTable = (table: string, workspaceId: string, runId: string): string =>
 };
 
 /**
- * Stores a part of a run: its rows (as `copyRows` writes them; null where only the task moves), and with them how far
- * the task is, both
- * or neither. False where the task has gone on from elsewhere, was cancelled, or is gone: then nothing is stored.
+ * Stores a part of a run: its rows (as `copyRows` writes them; null where only the task moves), and with them
+ * how far the task is, both or neither. False where the task has gone on from elsewhere, was cancelled, or is
+ * gone: then nothing is stored.
  */
 export async function storePart(
   workspaceId: string,
@@ -76,7 +75,10 @@ export async function storePart(
     if (rowCount !== 1) return false;
     if (rows !== null) {
       const table = tableOf(taskId);
-      if (parts === 0 || (await c.query('select to_regclass($1) is null as missing', [table])).rows[0]?.missing)
+      if (
+        parts === 0 ||
+        (await c.query('select to_regclass($1) is null as missing', [table])).rows[0]?.missing
+      )
         await c.query(madeTable(table, workspaceId, taskId));
       const stream = c.query(copyFrom(`copy ${table} (${COPY_COLUMNS}) from stdin (format binary)`));
       stream.end(rows);

@@ -80,7 +80,9 @@ export const rateCard = bm.table(
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.id] }),
     // Two versions of one card cannot be in force from the same day.
-    uniqueIndex('rate_card_one_a_day').on(t.workspaceId, t.kind, t.key, t.inForceFrom).where(sql`withdrawn_at is null`),
+    uniqueIndex('rate_card_one_a_day')
+      .on(t.workspaceId, t.kind, t.key, t.inForceFrom)
+      .where(sql`withdrawn_at is null`),
   ],
 );
 
@@ -140,7 +142,10 @@ export const quote = bm.table(
       columns: [t.workspaceId, t.candidateId],
       foreignColumns: [candidate.workspaceId, candidate.id],
     }).onDelete('cascade'),
-    foreignKey({ columns: [t.workspaceId, t.supplierId], foreignColumns: [supplier.workspaceId, supplier.id] }),
+    foreignKey({
+      columns: [t.workspaceId, t.supplierId],
+      foreignColumns: [supplier.workspaceId, supplier.id],
+    }),
     index('quote_by_candidate').on(t.workspaceId, t.candidateId),
   ],
 );
@@ -162,8 +167,8 @@ export const lane = bm.table(
     result: jsonb('result').$type<LaneResult>(),
     resultAt: when('result_at'),
     /**
-     * Measures of the result in the home currency, by which the best lane of a candidate is found without reading the
-     * others.
+     * Measures of the result in the home currency, by which the best lane of a candidate is found without
+     * reading the others.
      */
     unitProfit: doublePrecision('unit_profit'),
     margin: doublePrecision('margin'),
@@ -204,7 +209,9 @@ export const laneHistory = bm.table(
   },
   (t) => [
     primaryKey({ columns: [t.workspaceId, t.laneId, t.at] }),
-    foreignKey({ columns: [t.workspaceId, t.laneId], foreignColumns: [lane.workspaceId, lane.id] }).onDelete('cascade'),
+    foreignKey({ columns: [t.workspaceId, t.laneId], foreignColumns: [lane.workspaceId, lane.id] }).onDelete(
+      'cascade',
+    ),
   ],
 );
 
@@ -259,7 +266,8 @@ export const outsideAnswer = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.question] })],
 );
 
-// ---- suppliers' lists -----------------------------------------------------------------------------------------------
+// ---- suppliers' lists
+// -----------------------------------------------------------------------------------------------
 
 /** A file in the store, as it came. */
 export type StoredFile = {
@@ -305,11 +313,9 @@ export const supplierList = bm.table(
 );
 
 /**
- * Rows of lists, one partition for each run: the loader fills a table of its own by COPY, indexes it by line and by
- * barcode and
- * attaches it here. All rows of a partition are of one workspace and one run, so neither stands in its indexes. Money
- * in the list's own currency but
- * for the shelf price.
+ * Rows of lists, one partition for each run: the loader fills a table of its own by COPY, indexes it by line
+ * and by barcode and attaches it here. All rows of a partition are of one workspace and one run, so neither
+ * stands in its indexes. Money in the list's own currency but for the shelf price.
  */
 export const listRow = bm.table('list_row', {
   workspaceId: text('workspace_id').notNull(),
@@ -352,7 +358,10 @@ export const goodsMark = bm.table(
     by: text('by'),
     at: when('at').notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.key] }), index('goods_mark_by_time').on(t.workspaceId, t.at)],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.key] }),
+    index('goods_mark_by_time').on(t.workspaceId, t.at),
+  ],
 );
 export type MarkState = 'shortlisted' | 'kept' | 'dropped' | 'ordered';
 

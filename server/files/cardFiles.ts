@@ -28,11 +28,9 @@ const fail = (
 ): CellError => ({ sheet, row, column, problem, remedy });
 
 /**
- * The sheets of a file as those of a card. A workbook has to hold all sheets that the version it follows has rows in;
- * a single
- * CSV table is recognised by its header, and the other sheets stay as they are in that version. Columns may stand in
- * any order;
- * one that is missing, unknown or given twice is said.
+ * The sheets of a file as those of a card. A workbook has to hold all sheets that the version it follows has
+ * rows in; a single CSV table is recognised by its header, and the other sheets stay as they are in that
+ * version. Columns may stand in any order; one that is missing, unknown or given twice is said.
  */
 export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: CardData | null): CellsRead {
   const known = sheetsOf(kind);
@@ -69,7 +67,13 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
       const column = named.columns.find((c) => c.key.toLowerCase() === h.toLowerCase());
       if (column === undefined)
         errors.push(
-          fail(named.key, 1, h, `There is no column "${h}"`, `Use ${named.columns.map((c) => c.key).join(', ')}.`),
+          fail(
+            named.key,
+            1,
+            h,
+            `There is no column "${h}"`,
+            `Use ${named.columns.map((c) => c.key).join(', ')}.`,
+          ),
         );
       else if (at.has(column.key))
         errors.push(fail(named.key, 1, h, `The column "${h}" stands twice`, 'Keep one of the two.'));

@@ -84,8 +84,8 @@ function tablesFrom(
 }
 
 /**
- * CSV with the columns date, currency and rate (units of the currency per one of `base`), in any order, other columns
- * ignored.
+ * CSV with the columns date, currency and rate (units of the currency per one of `base`), in any order, other
+ * columns ignored.
  */
 export function readExchangeCsv(text: string, base: string, source: string): ExchangeRead {
   const file = readCsv(text);
@@ -119,8 +119,8 @@ type Cube = { '@time'?: string; '@currency'?: string; '@rate'?: string; Cube?: C
 const listOf = (x: Cube | Cube[] | undefined): Cube[] => (x === undefined ? [] : Array.isArray(x) ? x : [x]);
 
 /**
- * The open layout of a central bank's reference rates: nested Cube elements with time, currency and rate, per one
- * euro.
+ * The open layout of a central bank's reference rates: nested Cube elements with time, currency and rate, per
+ * one euro.
  */
 export function readReferenceXml(text: string, source: string): ExchangeRead {
   const wrong = (problem: string): ExchangeRead => ({
@@ -151,6 +151,7 @@ export function readReferenceXml(text: string, source: string): ExchangeRead {
   const outer = (top.Envelope as { Cube?: Cube } | undefined)?.Cube;
   const rows: [number, unknown, unknown, unknown][] = [];
   for (const dayCube of listOf(outer?.Cube))
-    for (const c of listOf(dayCube.Cube)) rows.push([rows.length + 1, dayCube['@time'], c['@currency'], c['@rate']]);
+    for (const c of listOf(dayCube.Cube))
+      rows.push([rows.length + 1, dayCube['@time'], c['@currency'], c['@rate']]);
   return tablesFrom(rows, 'EUR', source, 'rates', false);
 }

@@ -34,7 +34,9 @@ const all = async (body: string | Uint8Array, headings = ['ean', 'price']) => {
 };
 
 it('a file of twenty thousand columns is refused at once', async () => {
-  const wide = file(`${Array.from({ length: 20_000 }, (_, i) => `c${i}`).join(',')}\n${'1,'.repeat(19_999)}1\n`);
+  const wide = file(
+    `${Array.from({ length: 20_000 }, (_, i) => `c${i}`).join(',')}\n${'1,'.repeat(19_999)}1\n`,
+  );
   const started = Date.now();
   await expect(firstRows(wide, 40)).rejects.toThrow(/20000 columns/);
   await expect(
@@ -123,7 +125,11 @@ describe('lists as rows', () => {
   });
   it.each([
     ['nothing', '', 'The file is empty. Choose a file with a header line and rows.'],
-    ['a header alone', 'ean,price\n', 'The file has a header and no rows. Choose the file that holds the goods.'],
+    [
+      'a header alone',
+      'ean,price\n',
+      'The file has a header and no rows. Choose the file that holds the goods.',
+    ],
     [
       'one column',
       'ean\n1\n2\n',

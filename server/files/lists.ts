@@ -24,8 +24,8 @@ const tooWide = (columns: number): ListError =>
 
 export type RowsIn = { readonly header: readonly string[]; readonly headerLine: number };
 /**
- * Where reading stands after some rows, so that it can be taken up there: characters and lines done, and how the file
- * is written.
+ * Where reading stands after some rows, so that it can be taken up there: characters and lines done, and how
+ * the file is written.
  */
 export type Position = RowsIn & {
   readonly chars: number;
@@ -36,13 +36,10 @@ export type Position = RowsIn & {
 type Newline = '\r' | '\n' | '\r\n';
 
 /**
- * Reads a CSV file row by row: encoding and delimiter are found, the header is the first row among the first thirty
- * that holds
- * all `headings`. `start` is told the header once; `rows` gets every following row that is not blank, with its line
- * as a
- * spreadsheet counts rows, and may return a promise to be waited for; where that says `stop`, reading ends there.
- * `from`: goes on
- * from an earlier position. Memory stays constant.
+ * Reads a CSV file row by row: encoding and delimiter are found, the header is the first row among the first
+ * thirty that holds all `headings`. `start` is told the header once; `rows` gets every following row that is
+ * not blank, with its line as a spreadsheet counts rows, and may return a promise to be waited for; where
+ * that says `stop`, reading ends there. `from`: goes on from an earlier position. Memory stays constant.
  */
 export async function readList(
   path: string,

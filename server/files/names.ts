@@ -19,8 +19,8 @@ export function savedAs(name: string): { readonly 'content-disposition': string 
 const MOST = 31;
 
 /**
- * A name that a workbook takes: no forbidden character, no apostrophe at either end, not "History", not longer than
- * 31, not taken.
+ * A name that a workbook takes: no forbidden character, no apostrophe at either end, not "History", not
+ * longer than 31, not taken.
  */
 export function sheetName(wanted: string, taken: ReadonlySet<string> = new Set()): string {
   const clean = keepable(wanted)

@@ -6,7 +6,16 @@ import { afterAll, expect, it } from 'vitest';
 import { foldText } from '../../core/columns/rank.ts';
 import { examplePart } from '../testing/examplePart.ts';
 import { Bytes } from './bytes.ts';
-import { codeOf, PART_NUMBERS, PART_TEXTS, PART_WORDS, readPart, textOf, textsOf, writePart } from './parts.ts';
+import {
+  codeOf,
+  PART_NUMBERS,
+  PART_TEXTS,
+  PART_WORDS,
+  readPart,
+  textOf,
+  textsOf,
+  writePart,
+} from './parts.ts';
 import type { Part, PartNumber } from './parts.ts';
 import { diskFull, isDiskFull } from './store.ts';
 
@@ -23,7 +32,10 @@ const value = fc.oneof(
 const column = fc.oneof(
   fc.array(value, { minLength: 5, maxLength: 5 }),
   value.map((x) => Array<number>(5).fill(x)),
-  fc.array(fc.oneof(fc.integer({ min: 0, max: 300 }), fc.constant(Number.NaN)), { minLength: 5, maxLength: 5 }),
+  fc.array(fc.oneof(fc.integer({ min: 0, max: 300 }), fc.constant(Number.NaN)), {
+    minLength: 5,
+    maxLength: 5,
+  }),
 );
 const text = fc.oneof(
   fc.string({ maxLength: 8 }),
@@ -50,7 +62,8 @@ const example = fc
     ) as Record<PartNumber, Float64Array>;
     return { ...part, numbers };
   });
-const wordsOf = ({ values, codes }: Part['words']['brand']): string[] => Array.from(codes, (c) => values[c] as string);
+const wordsOf = ({ values, codes }: Part['words']['brand']): string[] =>
+  Array.from(codes, (c) => values[c] as string);
 let n = 0;
 
 it('columns of every kind read back bit for bit, narrow or not', async () => {
@@ -77,7 +90,9 @@ it('columns of every kind read back bit for bit, narrow or not', async () => {
         );
       // Places may be given for numbers.
       const own = new Float64Array(8);
-      await readPart(path, (name, rows) => (name === 'line' ? own.subarray(2, 2 + rows) : new Float64Array(rows)));
+      await readPart(path, (name, rows) =>
+        name === 'line' ? own.subarray(2, 2 + rows) : new Float64Array(rows),
+      );
       expect([...own.subarray(2, 7)]).toEqual([...part.numbers.line]);
     }),
     { numRuns: 150 },
@@ -135,7 +150,10 @@ it('parts of the first writing are read on', async () => {
   expect(textOf(part.texts.fold, 0)).toBe('großer topf\nlarkmoor\n\n9520000000019');
   // Where only texts are wanted, no number is read.
   const texts = await readPart(join(folder, 'old'), () => null);
-  expect([texts.numbers.cost.length, textOf(texts.texts.fold, 1)]).toEqual([0, 'pot\nlarkmoor\nhome\n95200002']);
+  expect([texts.numbers.cost.length, textOf(texts.texts.fold, 1)]).toEqual([
+    0,
+    'pot\nlarkmoor\nhome\n95200002',
+  ]);
 });
 
 it('a disk that fills leaves no part behind', async () => {

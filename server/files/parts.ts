@@ -1,9 +1,7 @@
 /**
- * Columns of a list in the file store, in parts as the rows were read. A part is one file: a mark, a header that says
- * which column
- * lies where, and the columns one after the other, each from a multiple of eight bytes on, little-endian. It is
- * written whole
- * under its own name and never changed.
+ * Columns of a list in the file store, in parts as the rows were read. A part is one file: a mark, a header
+ * that says which column lies where, and the columns one after the other, each from a multiple of eight bytes
+ * on, little-endian. It is written whole under its own name and never changed.
  */
 import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { INPUT_COLUMNS, MORE_COLUMNS } from '../../core/columns/columns.ts';
@@ -15,9 +13,9 @@ const MARK = 'BMPART2\n';
 /** Parts as they were written before folded texts and dictionaries stood in them; they are read on. */
 const OLD_MARK = 'BMPART1\n';
 /**
- * Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number and in how many
- * digits it was written, packs, notes as bits, how many listings its market figures have and the row of the one that
- * counts.
+ * Numbers of a row, beside those the formulas read: its line in the file, its barcode as a number and in how
+ * many digits it was written, packs, notes as bits, how many listings its market figures have and the row of
+ * the one that counts.
  */
 export const PART_NUMBERS = [
   'line',
@@ -113,8 +111,8 @@ export class WordWriter {
 }
 
 /**
- * How a column of numbers is written: one value for all, or as narrow as holds every value; the largest whole number
- * stands for unknown.
+ * How a column of numbers is written: one value for all, or as narrow as holds every value; the largest whole
+ * number stands for unknown.
  */
 const WIDTHS = { u8: Uint8Array, u16: Uint16Array, u32: Uint32Array, f64: Float64Array } as const;
 type Width = keyof typeof WIDTHS;
@@ -143,10 +141,12 @@ function narrow(values: Float64Array): { what: Width | 'same'; data: Uint8Array;
   // Written as JSON, where -0 would become 0.
   if (same && !Object.is(first, -0))
     return { what: 'same', data: new Uint8Array(0), ...(first === first ? { value: first } : {}) };
-  if (!whole) return { what: 'f64', data: new Uint8Array(values.buffer, values.byteOffset, values.byteLength) };
+  if (!whole)
+    return { what: 'f64', data: new Uint8Array(values.buffer, values.byteOffset, values.byteLength) };
   const what = most < MOST.u8 ? 'u8' : most < MOST.u16 ? 'u16' : 'u32';
   const out = new WIDTHS[what](values.length);
-  for (let i = 0; i < values.length; i++) out[i] = values[i] === values[i] ? (values[i] as number) : MOST[what];
+  for (let i = 0; i < values.length; i++)
+    out[i] = values[i] === values[i] ? (values[i] as number) : MOST[what];
   return { what, data: new Uint8Array(out.buffer) };
 }
 
@@ -203,8 +203,8 @@ export async function writePart(path: string, part: Part): Promise<void> {
 const NOT_READ = new Float64Array(0);
 
 /**
- * Reads a part; columns stored narrower are widened, into `into` where a place is given for them, not at all where it
- * is null.
+ * Reads a part; columns stored narrower are widened, into `into` where a place is given for them, not at all
+ * where it is null.
  */
 export async function readPart(
   path: string,
@@ -214,7 +214,10 @@ export async function readPart(
   const mark = file.toString('latin1', 0, 8);
   if (mark !== MARK && mark !== OLD_MARK) throw new Error('This is no part of a list');
   const length = file.readUInt32LE(8);
-  const { rows, places } = JSON.parse(file.toString('utf8', 16, 16 + length)) as { rows: number; places: Place[] };
+  const { rows, places } = JSON.parse(file.toString('utf8', 16, 16 + length)) as {
+    rows: number;
+    places: Place[];
+  };
   const base = file.byteOffset + 16 + length + ((8 - (length % 8)) % 8);
   // Small files come from a shared pool, whose places need not be multiples of eight.
   const whole = base % 8 === 0 ? file.buffer : file.buffer.slice(base);
@@ -268,7 +271,11 @@ export async function readPart(
 function olderPart(rows: number, numbers: Part['numbers'], text: (name: string) => TextColumn): Part {
   const column = (name: string): string[] => Array.from({ length: rows }, (_, i) => textOf(text(name), i));
   const codes = column('code');
-  const read = { ...numbers, key: Float64Array.from(codes, Number), digits: Float64Array.from(codes, (c) => c.length) };
+  const read = {
+    ...numbers,
+    key: Float64Array.from(codes, Number),
+    digits: Float64Array.from(codes, (c) => c.length),
+  };
   if (numbers.digits !== NOT_READ) numbers.digits.set(read.digits);
   const wordsIn = (name: PartWord): Words => {
     const writer = new WordWriter();
@@ -295,10 +302,9 @@ export function foldOf({
   const { utf8 } = fold;
   const { title } = texts;
   // Texts of which there are few are folded once, the lines around them with them.
-  const [brand, category] = PART_WORDS.map((w) => textsOf(words[w].values.map((v) => `\n${foldText(v)}`))) as [
-    TextColumn,
-    TextColumn,
-  ];
+  const [brand, category] = PART_WORDS.map((w) =>
+    textsOf(words[w].values.map((v) => `\n${foldText(v)}`)),
+  ) as [TextColumn, TextColumn];
   for (let i = 0; i < rows; i++) {
     utf8.foldedCopy(title.bytes, title.offsets[i] as number, title.offsets[i + 1] as number);
     for (const [column, { codes }] of [

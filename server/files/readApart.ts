@@ -1,6 +1,6 @@
 /**
- * Workbooks are read in a process of their own, with bounds of memory and time: what one unpacks to is not known
- * before.
+ * Workbooks are read in a process of their own, with bounds of memory and time: what one unpacks to is not
+ * known before.
  */
 import { fork } from 'node:child_process';
 import { readFileSync } from 'node:fs';
@@ -45,8 +45,8 @@ function memoryOf(pid: number): number {
 
 function readApart(job: WorkbookJob, within: number): Promise<unknown> {
   return new Promise((done, no) => {
-    // The application is started in its own folder; bundled or not, the source of this process lies there. No secret
-    // goes along.
+    // The application is started in its own folder; bundled or not, the source of this process lies there. No
+    // secret goes along.
     const child = fork(join(process.cwd(), 'server/files/workbookProcess.ts'), {
       execArgv: ['--import', 'tsx', '--max-old-space-size=400'],
       serialization: 'advanced',
@@ -71,7 +71,11 @@ function readApart(job: WorkbookJob, within: number): Promise<unknown> {
       // A process that ended by itself without a word ran out of the memory it was given.
       if (said === null) return no(new ListError(fault ?? tooLarge));
       if ('found' in said) return done(said.found);
-      no('fault' in said ? new ListError(said.fault) : Object.assign(new Error(said.failed), { code: said.code }));
+      no(
+        'fault' in said
+          ? new ListError(said.fault)
+          : Object.assign(new Error(said.failed), { code: said.code }),
+      );
     });
     child.send(job);
   });

@@ -9,7 +9,11 @@ import { safeText } from './sheets.ts';
 
 export type OutValue = string | number | null;
 /** `percent`: a fraction, shown as a percentage by spreadsheets. */
-export type RowColumn = { readonly name: string; readonly kind: 'text' | 'number'; readonly percent?: boolean };
+export type RowColumn = {
+  readonly name: string;
+  readonly kind: 'text' | 'number';
+  readonly percent?: boolean;
+};
 export const ROW_FORMATS = ['csv', 'xlsx', 'parquet'] as const;
 export type RowFormat = (typeof ROW_FORMATS)[number];
 type Batches = AsyncIterable<readonly (readonly OutValue[])[]>;
@@ -31,11 +35,22 @@ function filled(work: (out: PassThrough) => Promise<void>): Readable {
   return out;
 }
 
-async function xlsx(out: PassThrough, name: string, columns: readonly RowColumn[], batches: Batches): Promise<void> {
-  const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: out, useStyles: true, useSharedStrings: false });
+async function xlsx(
+  out: PassThrough,
+  name: string,
+  columns: readonly RowColumn[],
+  batches: Batches,
+): Promise<void> {
+  const book = new ExcelJS.stream.xlsx.WorkbookWriter({
+    stream: out,
+    useStyles: true,
+    useSharedStrings: false,
+  });
   const clean = sheetName(name.slice(0, 28));
   const begin = (n: number): ExcelJS.Worksheet => {
-    const sheet = book.addWorksheet(n === 1 ? clean : `${clean} ${n}`, { views: [{ state: 'frozen', ySplit: 1 }] });
+    const sheet = book.addWorksheet(n === 1 ? clean : `${clean} ${n}`, {
+      views: [{ state: 'frozen', ySplit: 1 }],
+    });
     columns.forEach((c, i) => {
       const column = sheet.getColumn(i + 1);
       column.width = c.kind === 'text' ? 24 : 13;
@@ -117,7 +132,12 @@ async function parquet(out: PassThrough, columns: readonly RowColumn[], batches:
 }
 
 /** Rows as a stream of a file's bytes. */
-export function rowsOut(format: RowFormat, name: string, columns: readonly RowColumn[], batches: Batches): Readable {
+export function rowsOut(
+  format: RowFormat,
+  name: string,
+  columns: readonly RowColumn[],
+  batches: Batches,
+): Readable {
   if (format === 'csv') return Readable.from(csv(columns, batches), { objectMode: false });
   return format === 'xlsx'
     ? filled((out) => xlsx(out, name, columns, batches))

@@ -60,8 +60,8 @@ export type FileRead =
   | { ok: false; problem: string; remedy: string };
 
 /**
- * Reads CSV: the delimiter is found, quoting and a byte-order mark are understood. A file that breaks off in a quote
- * is refused.
+ * Reads CSV: the delimiter is found, quoting and a byte-order mark are understood. A file that breaks off in
+ * a quote is refused.
  */
 export function readCsv(text: string): FileRead {
   const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
@@ -78,7 +78,8 @@ export function readCsv(text: string): FileRead {
   if (rows.length > 0 && (rows[rows.length - 1] as string[]).every((c) => c === '')) rows.pop();
   // In place: a long file has few such cells, and none needs a row of its own.
   for (const r of rows)
-    for (let i = 0; i < r.length; i++) if ((r[i] as string).charCodeAt(0) === APOSTROPHE) r[i] = unsafe(r[i] as string);
+    for (let i = 0; i < r.length; i++)
+      if ((r[i] as string).charCodeAt(0) === APOSTROPHE) r[i] = unsafe(r[i] as string);
   return {
     ok: true,
     delimiter: parsed.meta.delimiter,

@@ -42,8 +42,8 @@ export const isDiskFull = (e: unknown): boolean =>
 
 export type Received = { readonly bytes: number; readonly sha256: string };
 /**
- * Takes a stream into a file: whole or not at all. What breaks off, is longer than `most` or finds no room leaves
- * nothing behind.
+ * Takes a stream into a file: whole or not at all. What breaks off, is longer than `most` or finds no room
+ * leaves nothing behind.
  */
 export async function receiveFile(from: Readable, path: string, most = LARGEST_FILE): Promise<Received> {
   const folder = join(path, '..');
@@ -79,7 +79,8 @@ export async function receiveFile(from: Readable, path: string, most = LARGEST_F
 }
 
 async function removeIfEmpty(folder: string): Promise<void> {
-  if ((await readdir(folder).catch(() => ['?'])).length === 0) await rm(folder, { recursive: true, force: true });
+  if ((await readdir(folder).catch(() => ['?'])).length === 0)
+    await rm(folder, { recursive: true, force: true });
 }
 
 /** Whether a file begins like a workbook (a ZIP archive). */
@@ -97,5 +98,8 @@ export async function needRoom(bytes: number): Promise<void> {
   if (fs.bavail * fs.bsize < bytes) throw diskFull();
 }
 
-export const removeFolder = (workspaceId: string, listId: string, ...names: readonly string[]): Promise<void> =>
-  rm(storePath(workspaceId, listId, ...names), { recursive: true, force: true });
+export const removeFolder = (
+  workspaceId: string,
+  listId: string,
+  ...names: readonly string[]
+): Promise<void> => rm(storePath(workspaceId, listId, ...names), { recursive: true, force: true });

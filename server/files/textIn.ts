@@ -6,8 +6,8 @@ import { Readable } from 'node:stream';
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252';
 
 /**
- * The encoding by its byte-order mark; without one UTF-8 where the first bytes are that, else Windows-1252. Null: not
- * text.
+ * The encoding by its byte-order mark; without one UTF-8 where the first bytes are that, else Windows-1252.
+ * Null: not text.
  */
 export function sniffEncoding(head: Uint8Array): Encoding | null {
   if (head[0] === 0xef && head[1] === 0xbb && head[2] === 0xbf) return 'utf-8';
@@ -27,7 +27,9 @@ export function sniffEncoding(head: Uint8Array): Encoding | null {
   if (control > head.length / 50) return null;
   try {
     // A character may be cut off at the end of what was read.
-    new TextDecoder('utf-8', { fatal: true }).decode(head.subarray(0, Math.max(0, head.length - 3)), { stream: true });
+    new TextDecoder('utf-8', { fatal: true }).decode(head.subarray(0, Math.max(0, head.length - 3)), {
+      stream: true,
+    });
     return 'utf-8';
   } catch {
     return 'windows-1252';

@@ -52,13 +52,13 @@ describe('a workbook as a list', () => {
     expect(lines[2]).toBe('EAN,Price,Name');
     expect(lines[3]).toBe('9520000000011,12.5,Pot 🌱 أصيص');
     expect(lines[4]).toMatch(/^9520000000028,2026-03-04,/);
-    const reader = new RowReader(listMap.parse({ columns: { identifier: 'EAN', cost: 'Price', title: 'Name' } }), [
-      'EAN',
-      'Price',
-      'Name',
-    ]);
+    const reader = new RowReader(
+      listMap.parse({ columns: { identifier: 'EAN', cost: 'Price', title: 'Name' } }),
+      ['EAN', 'Price', 'Name'],
+    );
     const columns = makeColumns(1);
-    const read = (line: string) => reader.read(line.split(','), 4, columns, 0, () => -1).troubles.map((t) => t.what);
+    const read = (line: string) =>
+      reader.read(line.split(','), 4, columns, 0, () => -1).troubles.map((t) => t.what);
     expect([lines[3], lines[4], lines[5]].map((l) => read(l as string))).toEqual([[], ['cost'], ['cost']]);
   });
   it('numbers take the decimal mark that its texts use', async () => {

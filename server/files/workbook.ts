@@ -1,9 +1,8 @@
 /**
- * Reads workbooks; runs only in a process of its own (readApart.ts), since what a workbook unpacks to is not known
- * before.
- * As lists: a sheet becomes a CSV file beside it, row for row, formulas by their stored values. Of four libraries
- * measured
- * on 100,000 rows exceljs was the fastest that does not hold the workbook in memory (docs/architecture.md).
+ * Reads workbooks; runs only in a process of its own (readApart.ts), since what a workbook unpacks to is not
+ * known before. As lists: a sheet becomes a CSV file beside it, row for row, formulas by their stored values.
+ * Of four libraries measured on 100,000 rows exceljs was the fastest that does not hold the workbook in
+ * memory (docs/architecture.md).
  */
 import { once } from 'node:events';
 import { createReadStream, createWriteStream } from 'node:fs';
@@ -18,8 +17,8 @@ import { unsafe } from './sheets.ts';
 import type { FileRead, FileSheet } from './sheets.ts';
 
 /**
- * What a workbook may unpack to, in bytes: all of it, the texts its cells share, every other part that is no sheet,
- * one cell.
+ * What a workbook may unpack to, in bytes: all of it, the texts its cells share, every other part that is no
+ * sheet, one cell.
  */
 export type WorkbookLimits = {
   readonly all: number;
@@ -27,9 +26,19 @@ export type WorkbookLimits = {
   readonly part: number;
   readonly cell: number;
 };
-export const LIST_LIMITS: WorkbookLimits = { all: 350_000_000, shared: 64_000_000, part: 8_000_000, cell: 1_000_000 };
+export const LIST_LIMITS: WorkbookLimits = {
+  all: 350_000_000,
+  shared: 64_000_000,
+  part: 8_000_000,
+  cell: 1_000_000,
+};
 /** For workbooks that are held in memory as a whole. */
-export const CARD_LIMITS: WorkbookLimits = { all: 30_000_000, shared: 10_000_000, part: 4_000_000, cell: 100_000 };
+export const CARD_LIMITS: WorkbookLimits = {
+  all: 30_000_000,
+  shared: 10_000_000,
+  part: 4_000_000,
+  cell: 100_000,
+};
 /** Columns of a row that are read. */
 const MOST_COLUMNS = 200;
 
@@ -49,11 +58,13 @@ const MEDIA = /^xl\/media\//;
 const TAG = 0x3c;
 
 /**
- * Unpacks a workbook once without keeping anything, every part counted as it inflates, so that one that grows beyond
- * measure is
- * refused before it is read. Takes a path or the bytes. Returns how many sheets it has.
+ * Unpacks a workbook once without keeping anything, every part counted as it inflates, so that one that grows
+ * beyond measure is refused before it is read. Takes a path or the bytes. Returns how many sheets it has.
  */
-export async function checkWorkbook(from: string | Buffer, limits: WorkbookLimits = LIST_LIMITS): Promise<number> {
+export async function checkWorkbook(
+  from: string | Buffer,
+  limits: WorkbookLimits = LIST_LIMITS,
+): Promise<number> {
   const zip = await new Promise<yauzl.ZipFile>((done, failed) => {
     const opened = (e: Error | null, z: yauzl.ZipFile): void => (e === null ? done(z) : failed(e));
     if (typeof from === 'string') yauzl.open(from, { lazyEntries: true }, opened);
@@ -75,7 +86,11 @@ export async function checkWorkbook(from: string | Buffer, limits: WorkbookLimit
         if (isSheet) sheets++;
         if (name.endsWith('/')) return zip.readEntry();
         const most =
-          isSheet || MEDIA.test(name) ? limits.all : /sharedStrings/i.test(name) ? limits.shared : limits.part;
+          isSheet || MEDIA.test(name)
+            ? limits.all
+            : /sharedStrings/i.test(name)
+              ? limits.shared
+              : limits.part;
         let ofPart = 0;
         let ofCell = 0;
         // An entry that is longer than it says ends in an error here.
@@ -115,7 +130,8 @@ export function cellText(v: unknown, comma: boolean): string {
   if (v instanceof Date) return Number.isNaN(v.getTime()) ? '' : v.toISOString().slice(0, 10);
   if (typeof v === 'object') {
     const o = v as Record<string, unknown>;
-    if (Array.isArray(o.richText)) return o.richText.map((t) => String((t as { text?: unknown }).text ?? '')).join('');
+    if (Array.isArray(o.richText))
+      return o.richText.map((t) => String((t as { text?: unknown }).text ?? '')).join('');
     if ('result' in o || 'formula' in o || 'sharedFormula' in o) return cellText(o.result, comma);
     if ('text' in o) return cellText(o.text, comma);
     if ('error' in o) return String(o.error);
@@ -168,7 +184,10 @@ export async function sheetHeads(path: string, most: number, sheets: number): Pr
     if (heads.length === sheets) break;
   }
   if (heads.length === 0)
-    throw new ListError({ problem: 'The workbook has no sheet', remedy: 'Choose the file that holds the list.' });
+    throw new ListError({
+      problem: 'The workbook has no sheet',
+      remedy: 'Choose the file that holds the list.',
+    });
   return heads;
 }
 
@@ -176,9 +195,8 @@ export async function sheetHeads(path: string, most: number, sheets: number): Pr
 const LOOK = 200;
 
 /**
- * Writes a sheet as CSV (UTF-8, comma between), one line for each of its rows, whole or not at all. Numbers take the
- * decimal mark
- * that the sheet's own texts use, so that the whole file reads one way.
+ * Writes a sheet as CSV (UTF-8, comma between), one line for each of its rows, whole or not at all. Numbers
+ * take the decimal mark that the sheet's own texts use, so that the whole file reads one way.
  */
 export async function convertSheet(path: string, name: string | null, to: string): Promise<void> {
   const part = `${to}.part`;
@@ -207,7 +225,8 @@ export async function convertSheet(path: string, name: string | null, to: string
         text += `${Papa.unparse([cells], { newline: '\r\n' })}\r\n`;
       };
       const settle = (): void => {
-        comma = decimalOf(early.map((r) => r.values.filter((v): v is string => typeof v === 'string'))) === 'comma';
+        comma =
+          decimalOf(early.map((r) => r.values.filter((v): v is string => typeof v === 'string'))) === 'comma';
         for (const r of early) put(r);
         early = [];
       };
@@ -227,7 +246,10 @@ export async function convertSheet(path: string, name: string | null, to: string
       if (text !== '') out.write(text);
     }
     if (!found)
-      throw new ListError({ problem: `The workbook has no sheet "${name}"`, remedy: 'Choose one of its sheets.' });
+      throw new ListError({
+        problem: `The workbook has no sheet "${name}"`,
+        remedy: 'Choose one of its sheets.',
+      });
     out.end();
     await Promise.race([once(out, 'close'), failed]);
     await rename(part, to);

@@ -1,6 +1,6 @@
 /**
- * The process that reads one workbook and ends: readApart.ts starts it, watches its memory and its time, and hears
- * what it found.
+ * The process that reads one workbook and ends: readApart.ts starts it, watches its memory and its time, and
+ * hears what it found.
  */
 import { ListError } from './lists.ts';
 import { isDiskFull } from './store.ts';

@@ -26,7 +26,13 @@ export async function loadEdition(
   return last;
 }
 
-type Of = { kind: string; name: string; listId: string; previousRun: string | null; previous: Source['previous'] };
+type Of = {
+  kind: string;
+  name: string;
+  listId: string;
+  previousRun: string | null;
+  previous: Source['previous'];
+};
 
 /** A first run that was cancelled keeps the rows it has read; they are shown as a part of the list. */
 export async function keepWhatIsRead(workspaceId: string, taskId: string, of: Of): Promise<void> {
@@ -37,7 +43,12 @@ export async function keepWhatIsRead(workspaceId: string, taskId: string, of: Of
       .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId))),
   );
   const work = t?.data as ListTask | undefined;
-  if (t?.state === 'cancelled' && of.kind === 'readList' && of.previousRun === null && (work?.parts?.length ?? 0) > 0)
+  if (
+    t?.state === 'cancelled' &&
+    of.kind === 'readList' &&
+    of.previousRun === null &&
+    (work?.parts?.length ?? 0) > 0
+  )
     await finish(workspaceId, taskId, work as ListTask, of, 'cancelled');
 }
 

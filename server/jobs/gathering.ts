@@ -25,7 +25,10 @@ export class Gathering {
       PART_NUMBERS.map((n) => [n, new Float64Array(new SharedArrayBuffer(8 * capacity))]),
     ) as Record<PartNumber, Float64Array>;
     const spare = makeColumns(capacity);
-    this.columns = { ...spare, ...Object.fromEntries(INPUT_COLUMNS.map((n) => [n, this.numbers[n]])) } as ListColumns;
+    this.columns = {
+      ...spare,
+      ...Object.fromEntries(INPUT_COLUMNS.map((n) => [n, this.numbers[n]])),
+    } as ListColumns;
   }
 
   /** What is to be stored; its texts are copies of the right length, so that they cross to a thread as they are. */

@@ -1,9 +1,8 @@
 /**
- * Who is at which piece of work. The queue itself would wait two minutes for a worker that was killed; here a worker
- * that has been
- * silent for a few seconds loses its piece, and another takes it up where the last chunk was stored. How often a
- * piece took its worker
- * down without getting any further is counted beside it; what was stored and never came to the queue is found.
+ * Who is at which piece of work. The queue itself would wait two minutes for a worker that was killed; here a
+ * worker that has been silent for a few seconds loses its piece, and another takes it up where the last chunk
+ * was stored. How often a piece took its worker down without getting any further is counted beside it; what
+ * was stored and never came to the queue is found.
  */
 import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
@@ -31,9 +30,9 @@ export type Piece = { readonly taskId: string; readonly workspaceId: string };
 const SILENT = `lease.beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`;
 
 /**
- * Takes a piece of work for this process. Null where another is at it and has been heard of lately; else how many
- * workers it has
- * taken down since it last got further (`progress`: how far it is, any number that moves when it does).
+ * Takes a piece of work for this process. Null where another is at it and has been heard of lately; else how
+ * many workers it has taken down since it last got further (`progress`: how far it is, any number that moves
+ * when it does).
  */
 export async function claim(
   piece: Piece,
@@ -52,26 +51,34 @@ export async function claim(
   beating ??= setInterval(() => {
     if (held.size > 0)
       database()
-        .query('update jobs.lease set beat_at = now() where worker = $1 and task_id = any($2)', [me, [...held]])
+        .query('update jobs.lease set beat_at = now() where worker = $1 and task_id = any($2)', [
+          me,
+          [...held],
+        ])
         .catch(() => undefined);
   }, 1000).unref();
   if (row.kills === 0) return { kills: 0 };
   const now = await progress(piece);
   if (now === Number(row.progress)) return { kills: row.kills };
   // It has got further since the last worker went: this is the first at this place.
-  await database().query('update jobs.lease set kills = 1, progress = $2 where task_id = $1', [piece.taskId, now]);
+  await database().query('update jobs.lease set kills = 1, progress = $2 where task_id = $1', [
+    piece.taskId,
+    now,
+  ]);
   return { kills: 1 };
 }
 
 /**
- * Lets go of a piece that is not finished, for whoever takes it from the queue next. Its lease stays: should the
- * piece never come to
- * the queue, or the database be away, its silence brings it back.
+ * Lets go of a piece that is not finished, for whoever takes it from the queue next. Its lease stays: should
+ * the piece never come to the queue, or the database be away, its silence brings it back.
  */
 export async function letGo(taskId: string): Promise<void> {
   held.delete(taskId);
   await database()
-    .query("update jobs.lease set worker = '', beat_at = now() where task_id = $1 and worker = $2", [taskId, me])
+    .query("update jobs.lease set worker = '', beat_at = now() where task_id = $1 and worker = $2", [
+      taskId,
+      me,
+    ])
     .catch(() => undefined);
 }
 
@@ -111,8 +118,8 @@ async function strays(queueName: string, kinds: readonly string[]): Promise<Piec
 }
 
 /**
- * Looks every two seconds for pieces whose worker has fallen silent, or that never came to the queue, and puts them
- * into it again.
+ * Looks every two seconds for pieces whose worker has fallen silent, or that never came to the queue, and
+ * puts them into it again.
  */
 export function sweepLeases(
   queueName: string,

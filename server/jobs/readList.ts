@@ -1,6 +1,6 @@
 /**
- * Reads a supplier's list into columns and rows, part by part; every part is stored whole, with how far the work is,
- * or not at all.
+ * Reads a supplier's list into columns and rows, part by part; every part is stored whole, with how far the
+ * work is, or not at all.
  */
 import { randomBytes } from 'node:crypto';
 import { mkdir, readdir, rm, stat, truncate } from 'node:fs/promises';
@@ -54,7 +54,9 @@ export async function workOnList(workspaceId: string, taskId: string, turn: Turn
     const [list] = await tx
       .select()
       .from(supplierList)
-      .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, (t.data as ListTask).listId)));
+      .where(
+        and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, (t.data as ListTask).listId)),
+      );
     const previous =
       list?.previousId == null
         ? null
@@ -150,7 +152,8 @@ async function readOn(
   turn: Turn,
 ): Promise<ListTask | 'elsewhere'> {
   const until = Date.now() + turn.turnMs;
-  let work: Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> & Pick<ListTask, 'gone' | 'read' | 'ranked'> = {
+  let work: Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> &
+    Pick<ListTask, 'gone' | 'read' | 'ranked'> = {
     steps: 0,
     at: null,
     parts: [],
@@ -194,7 +197,9 @@ async function readOn(
     return at;
   };
   const reference =
-    source.reference === null ? null : await loadReference(workspaceId, source.listId, source.reference, categoryAt);
+    source.reference === null
+      ? null
+      : await loadReference(workspaceId, source.listId, source.reference, categoryAt);
   if (reference !== null && source.storing && (await stat(`${folder}/listings`).catch(() => null)) === null)
     await writePart(`${folder}/listings`, listingsPart(reference, categories));
   const last = source.previous === null ? null : await loadEdition(workspaceId, source.previous);
@@ -242,8 +247,10 @@ async function readOn(
       done,
       total: next === null ? done : Math.round(done / share),
     };
-    // The first part does not wait for the thread to stand; the thread's parts wait for it, and so keep their order.
-    const stored = !long || steps === 0 ? storeGathered(job, storing) : first.then((ok) => ok && inThread(job));
+    // The first part does not wait for the thread to stand; the thread's parts wait for it, and so keep their
+    // order.
+    const stored =
+      !long || steps === 0 ? storeGathered(job, storing) : first.then((ok) => ok && inThread(job));
     if (steps === 0) first = stored;
     storing = stored.then((ok) => {
       g.clear();

@@ -36,14 +36,21 @@ async function fail({ workspaceId, taskId }: LanesJob, error: string): Promise<v
     tx
       .update(task)
       .set({ state: 'failed', error, updatedAt: new Date() })
-      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId), inArray(task.state, ['waiting', 'running']))),
+      .where(
+        and(
+          eq(task.workspaceId, workspaceId),
+          eq(task.id, taskId),
+          inArray(task.state, ['waiting', 'running']),
+        ),
+      ),
   );
 }
 
 export async function serve(service: Service): Promise<void> {
   const boss = await queue(true);
   const send = (job: LanesJob): Promise<unknown> => boss.send(service.queue, job);
-  const othersWait = async (): Promise<boolean> => (await boss.getQueueSize(service.queue, { before: 'active' })) > 0;
+  const othersWait = async (): Promise<boolean> =>
+    (await boss.getQueueSize(service.queue, { before: 'active' })) > 0;
   const failures = new Map<string, number>();
   sweepLeases(service.queue, service.kinds, send);
   await boss.work<LanesJob>(service.queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {

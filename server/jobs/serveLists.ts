@@ -11,5 +11,6 @@ export const serveLists = (): Promise<void> =>
     queue: LISTS,
     kinds: ['checkList', 'readList'],
     stopped: 'The file is kept: look at it, or leave columns out, and read it again.',
-    work: ({ workspaceId, taskId }, othersWait) => workOnList(workspaceId, taskId, { turnMs: TURN_MS, othersWait }),
+    work: ({ workspaceId, taskId }, othersWait) =>
+      workOnList(workspaceId, taskId, { turnMs: TURN_MS, othersWait }),
   });

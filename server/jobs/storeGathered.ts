@@ -1,6 +1,6 @@
 /**
- * Stores a part that was read: its columns in the file store, its rows in the database, with how far the task is; all
- * or nothing.
+ * Stores a part that was read: its columns in the file store, its rows in the database, with how far the task
+ * is; all or nothing.
  */
 import { createWriteStream } from 'node:fs';
 import { finished } from 'node:stream/promises';
@@ -36,12 +36,13 @@ export type PartJob = {
   readonly total: number;
 };
 /** An error that has crossed from one thread to another keeps its code this way. */
-export type PartDone = { readonly stored: boolean } | { readonly failed: string; readonly code: string | undefined };
+export type PartDone =
+  | { readonly stored: boolean }
+  | { readonly failed: string; readonly code: string | undefined };
 
 /**
- * False where the task goes on elsewhere, was cancelled, or is gone. Files are written at once; what counts follows
- * `before`, the
- * part that was read before, so that parts are stored in their order.
+ * False where the task goes on elsewhere, was cancelled, or is gone. Files are written at once; what counts
+ * follows `before`, the part that was read before, so that parts are stored in their order.
  */
 export async function storeGathered(
   { workspaceId, taskId, gathered, path, refused, steps, task, done, total }: PartJob,

@@ -20,7 +20,9 @@ export async function upkeep(): Promise<number> {
 /** A round soon after the start, and one every hour; what fails is tried again at the next. */
 export function keepUp(): void {
   const round = (): void =>
-    void upkeep().catch((e) => log.warn({ message: e instanceof Error ? e.message : String(e) }, 'upkeep stopped'));
+    void upkeep().catch((e) =>
+      log.warn({ message: e instanceof Error ? e.message : String(e) }, 'upkeep stopped'),
+    );
   setTimeout(round, 20_000).unref();
   setInterval(round, EVERY).unref();
 }

@@ -1,9 +1,8 @@
 /**
- * Long work on many lanes: brings them up to the newest versions of their cards, or weighs them again after the
- * settings
- * changed. Worked in chunks, each one transaction that also notes where to go on; a job ends after some seconds and
- * puts the
- * next into the queue, so that a worker that stops loses nothing and others get their turn.
+ * Long work on many lanes: brings them up to the newest versions of their cards, or weighs them again after
+ * the settings changed. Worked in chunks, each one transaction that also notes where to go on; a job ends
+ * after some seconds and puts the next into the queue, so that a worker that stops loses nothing and others
+ * get their turn.
  */
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { fallsUnder, impactOf } from '../../core/workspace/impact.ts';
@@ -128,7 +127,8 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
       if (work.kind !== undefined && kind !== work.kind) continue;
       const id = data[field];
       const key = id === null || id === undefined ? undefined : cardOf.get(id);
-      const to = key === undefined ? undefined : key === only ? (work.version ?? newest.get(key)) : newest.get(key);
+      const to =
+        key === undefined ? undefined : key === only ? (work.version ?? newest.get(key)) : newest.get(key);
       if (to !== undefined && to !== id && (only === null || key === only)) changes[field] = to;
     }
     return changes;
@@ -139,7 +139,11 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
     const same = Object.keys(changes).length === 0;
     return { ...r, changes, same, next: same ? r.data : { ...r.data, ...changes } };
   });
-  const cards = await cardData(tx, workspaceId, cardsOf([...rows.map((r) => r.data), ...after.map((r) => r.next)]));
+  const cards = await cardData(
+    tx,
+    workspaceId,
+    cardsOf([...rows.map((r) => r.data), ...after.map((r) => r.next)]),
+  );
 
   // The database stores one part while the next is evaluated.
   const storing: Promise<void>[] = [];
@@ -182,7 +186,13 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
       today: day,
     };
     const doc = composeLane({ ...parts, lane: r.next });
-    if (!r.same && c.deletedAt === null && c.archivedAt === null && c.droppedAt === null && !noticed.has(c.id)) {
+    if (
+      !r.same &&
+      c.deletedAt === null &&
+      c.archivedAt === null &&
+      c.droppedAt === null &&
+      !noticed.has(c.id)
+    ) {
       const before = composeLane({ ...parts, lane: r.data });
       const hurdles = settings.hurdles[c.data.way] ?? [];
       const [figure] = fallsUnder(before, doc, hurdles);
@@ -225,7 +235,10 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
       {
         kind: 'upToDate',
         data: { count: changed, card: work.key ?? '' },
-        link: work.kind === undefined ? '/weigh' : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}`,
+        link:
+          work.kind === undefined
+            ? '/weigh'
+            : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}`,
       },
     ]);
   await tx

@@ -1,7 +1,7 @@
 /**
- * The one client for services outside: timeouts, a few tries with growing pauses, answers checked and kept. Where
- * nobody answers,
- * what was kept stands, with its time; where nothing was kept, the caller goes on with stored figures.
+ * The one client for services outside: timeouts, a few tries with growing pauses, answers checked and kept.
+ * Where nobody answers, what was kept stands, with its time; where nothing was kept, the caller goes on with
+ * stored figures.
  */
 import { and, eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -61,7 +61,11 @@ export async function ask<T>(
 }
 
 /** Asks for a workspace: a fresh answer is kept and given again, a stale one stands where nobody answers. */
-async function asked<T>(workspaceId: string, question: string, schema: z.ZodType<T>): Promise<FromOutside<T> | null> {
+async function asked<T>(
+  workspaceId: string,
+  question: string,
+  schema: z.ZodType<T>,
+): Promise<FromOutside<T> | null> {
   const url = env().BM_OUTSIDE_URL;
   const [kept] = await inWorkspace(workspaceId, (tx) =>
     tx
@@ -74,13 +78,18 @@ async function asked<T>(workspaceId: string, question: string, schema: z.ZodType
     return { value: known.data, at: kept.at.toISOString(), stale: false };
   const value = url === undefined ? null : await ask(url, question, schema);
   if (value === null)
-    return known?.success && kept !== undefined ? { value: known.data, at: kept.at.toISOString(), stale: true } : null;
+    return known?.success && kept !== undefined
+      ? { value: known.data, at: kept.at.toISOString(), stale: true }
+      : null;
   const at = new Date();
   await inWorkspace(workspaceId, (tx) =>
     tx
       .insert(outsideAnswer)
       .values({ workspaceId, question, answer: value, at })
-      .onConflictDoUpdate({ target: [outsideAnswer.workspaceId, outsideAnswer.question], set: { answer: value, at } }),
+      .onConflictDoUpdate({
+        target: [outsideAnswer.workspaceId, outsideAnswer.question],
+        set: { answer: value, at },
+      }),
   );
   return { value, at: at.toISOString(), stale: false };
 }

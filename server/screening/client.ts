@@ -11,7 +11,8 @@ import type { ListPage } from '../use/lists.ts';
 /** The screening process does not answer: it is starting again, or was never started. */
 export class ScreeningAway extends Error {}
 
-export const screeningToken = (): string => createHmac('sha256', env().BM_SECRET).update('screening').digest('hex');
+export const screeningToken = (): string =>
+  createHmac('sha256', env().BM_SECRET).update('screening').digest('hex');
 
 async function post<T>(body: unknown): Promise<T> {
   const url = env().BM_SCREENING_URL;
@@ -27,7 +28,8 @@ async function post<T>(body: unknown): Promise<T> {
   } catch (e) {
     throw new ScreeningAway(e instanceof Error ? e.message : 'away');
   }
-  if (!res.ok) throw new Error(`The screening process answers ${res.status}: ${(await res.text()).slice(0, 300)}`);
+  if (!res.ok)
+    throw new Error(`The screening process answers ${res.status}: ${(await res.text()).slice(0, 300)}`);
   return (await res.json()) as T;
 }
 
@@ -36,7 +38,8 @@ export type Wanted = Pick<Ask, 'query' | 'show' | 'from' | 'count' | 'remedies' 
 
 async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, line?: number): Promise<T> {
   const { list, shown, screen } = page;
-  if (shown === null || screen === null || list.settings === null) throw new Response('not run', { status: 404 });
+  if (shown === null || screen === null || list.settings === null)
+    throw new Response('not run', { status: 404 });
   const edition = await inWorkspace(
     workspaceId,
     async (tx) =>
@@ -78,7 +81,10 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
       .where(eq(goodsMark.workspaceId, workspaceId)),
   );
   return post<T>({
-    ask: { ...ask, marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought, m.listing]) },
+    ask: {
+      ...ask,
+      marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought, m.listing]),
+    },
     settings,
     line,
   });

@@ -29,8 +29,8 @@ export const spawnWorker = (): ChildProcess =>
   spawn(process.execPath, ['--import', 'tsx', 'server/worker.ts'], { stdio: 'ignore', env: process.env });
 
 /**
- * A workspace for a file of tests, its lists, and the end of every connection after them. Called at the top of the
- * file.
+ * A workspace for a file of tests, its lists, and the end of every connection after them. Called at the top
+ * of the file.
  */
 export function listTests(): { readonly w: TestWorkspace; readonly tools: ListTools } {
   const made = {} as { w: TestWorkspace; tools: ListTools };
@@ -65,7 +65,8 @@ export class ListTools {
       map: { ...setup.map, extras: more.extras ?? [] },
       settings: setup.own,
       previousId: more.previousId ?? null,
-      reference: reference === null ? null : { map: reference.map, sheet: reference.sheet, choice: reference.choice },
+      reference:
+        reference === null ? null : { map: reference.map, sheet: reference.sheet, choice: reference.choice },
     });
     return id;
   }

@@ -13,9 +13,8 @@ export type ZipPart = {
 };
 
 /**
- * Deflated bytes, CRC and length of a part. A stream of stored-then-repeated blocks is joined from pieces that each
- * end on a byte
- * (Z_SYNC_FLUSH), so that a gigabyte is made of one piece written many times.
+ * Deflated bytes, CRC and length of a part. A stream of stored-then-repeated blocks is joined from pieces
+ * that each end on a byte (Z_SYNC_FLUSH), so that a gigabyte is made of one piece written many times.
  */
 function deflated({ start = '', repeat = '', times = 0, end = '' }: ZipPart): {
   pieces: Buffer[];

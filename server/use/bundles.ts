@@ -1,6 +1,6 @@
 /**
- * Components that are other candidates of the workspace: their goods are bought as those candidates' first lane buys
- * them.
+ * Components that are other candidates of the workspace: their goods are bought as those candidates' first
+ * lane buys them.
  */
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { circleBy } from '../../core/workspace/bundles.ts';
@@ -39,7 +39,10 @@ export async function circleAmong(
           .select({ id: candidate.id, name: sql<string>`${candidate.data} ->> 'name'` })
           .from(candidate)
           .where(
-            and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, [...new Set([candidateId, ...way])])),
+            and(
+              eq(candidate.workspaceId, workspaceId),
+              inArray(candidate.id, [...new Set([candidateId, ...way])]),
+            ),
           )
       ).map((c) => [c.id, `"${c.name}"`]),
     );
@@ -52,9 +55,8 @@ export async function circleAmong(
 }
 
 /**
- * What a candidate's goods are, as components for a bundle: copies of the quotes its first lane buys on, each noting
- * the
- * candidate. `error` where there is nothing to take or a circle would close.
+ * What a candidate's goods are, as components for a bundle: copies of the quotes its first lane buys on, each
+ * noting the candidate. `error` where there is nothing to take or a circle would close.
  */
 export async function componentsFrom(
   workspaceId: string,
@@ -67,11 +69,19 @@ export async function componentsFrom(
     const [own] = await tx
       .select({ id: candidate.id })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     const [part] = await tx
       .select({ id: candidate.id, data: candidate.data })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, partId), isNull(candidate.deletedAt)));
+      .where(
+        and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, partId), isNull(candidate.deletedAt)),
+      );
     if (own === undefined || part === undefined)
       return { error: 'This product is no longer there. Choose another one.' };
     const circle = await circleAmong(tx, workspaceId, candidateId, [partId]);

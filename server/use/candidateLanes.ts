@@ -105,7 +105,13 @@ export async function addLane(
     const [row] = await tx
       .select(candidateColumns)
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     if (settings === null || row === undefined) throw new Response('gone', { status: 404 });
     const cards = await cardsInForce(tx, workspaceId, today());
     const [first] = await tx
@@ -167,7 +173,13 @@ export async function putLanes(
     const [of] = await tx
       .select({ id: candidate.id, data: candidate.data })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     if (settings === null || of === undefined) throw new Response('gone', { status: 404 });
     const there = new Set(
       (
@@ -206,7 +218,11 @@ export async function putLanes(
             .select({ id: lane.id })
             .from(lane)
             .where(
-              and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, scenarios)),
+              and(
+                eq(lane.workspaceId, workspaceId),
+                eq(lane.candidateId, candidateId),
+                inArray(lane.id, scenarios),
+              ),
             );
     if (scenarios.some((id) => !base.some((b) => b.id === id) && !rows.some((r) => r.id === id)))
       throw data({ error: 'The lane this is a scenario of is not there any more.' }, 422);
@@ -224,7 +240,12 @@ export async function putLanes(
 }
 
 /** Id of a card with exactly this content: one the workspace has, else a new one kept for the opened lane alone. */
-async function cardAsGiven(tx: Tx, workspaceId: string, kind: CardKind, card: CardData | null): Promise<string | null> {
+async function cardAsGiven(
+  tx: Tx,
+  workspaceId: string,
+  kind: CardKind,
+  card: CardData | null,
+): Promise<string | null> {
   if (card === null) return null;
   const [same] = await tx
     .select({ id: rateCard.id })
@@ -240,22 +261,36 @@ async function cardAsGiven(tx: Tx, workspaceId: string, kind: CardKind, card: Ca
   if (same !== undefined) return same.id;
   const id = newId();
   const { name, day } =
-    'inForceFrom' in card ? { name: card.name, day: card.inForceFrom } : { name: 'Exchange rates', day: card.date };
+    'inForceFrom' in card
+      ? { name: card.name, day: card.inForceFrom }
+      : { name: 'Exchange rates', day: card.date };
   await tx
     .insert(rateCard)
-    .values({ workspaceId, id, kind, key: `${OPENED}${id}`, name, inForceFrom: day, example: false, data: card });
+    .values({
+      workspaceId,
+      id,
+      kind,
+      key: `${OPENED}${id}`,
+      name,
+      inForceFrom: day,
+      example: false,
+      data: card,
+    });
   return id;
 }
 
 /** Reads the text of a lane document; says what it is not, where it is wrong, and what to do. */
-export function readLaneDocument(text: unknown): { ok: true; doc: LaneDocument } | { ok: false; message: string } {
+export function readLaneDocument(
+  text: unknown,
+): { ok: true; doc: LaneDocument } | { ok: false; message: string } {
   let json: unknown;
   try {
     json = JSON.parse(String(text));
   } catch {
     return {
       ok: false,
-      message: 'This file is not a lane document: it is not JSON. Choose a file that was downloaded from a sheet.',
+      message:
+        'This file is not a lane document: it is not JSON. Choose a file that was downloaded from a sheet.',
     };
   }
   const parsed = laneDocument.safeParse(json);
@@ -361,10 +396,9 @@ export async function openAsCandidate(
 }
 
 /**
- * Stores a lane document as one more lane of a candidate, with its own quotes and the very rates it carries, so that
- * its
- * figures are those of the document. Null where the document is about another product: then it is a candidate of its
- * own.
+ * Stores a lane document as one more lane of a candidate, with its own quotes and the very rates it carries,
+ * so that its figures are those of the document. Null where the document is about another product: then it is
+ * a candidate of its own.
  */
 export async function openLaneDocument(
   workspaceId: string,
@@ -376,7 +410,13 @@ export async function openLaneDocument(
     const [of] = await tx
       .select({ data: candidate.data })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     return of === undefined || !sameProduct(doc, of.data)
       ? null
       : laneFromDocument(tx, workspaceId, candidateId, doc, by);

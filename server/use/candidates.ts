@@ -61,8 +61,8 @@ export type Everything = {
 };
 
 /**
- * All candidates of a workspace that are not deleted, with the best lanes of each, quotes and the cards they use: six
- * statements. Null where the workspace is deleted.
+ * All candidates of a workspace that are not deleted, with the best lanes of each, quotes and the cards they
+ * use: six statements. Null where the workspace is deleted.
  */
 export async function loadCandidates(workspaceId: string): Promise<Everything | null> {
   return inWorkspace(workspaceId, async (tx) => {
@@ -74,7 +74,8 @@ export async function loadCandidates(workspaceId: string): Promise<Everything | 
       .where(and(eq(candidate.workspaceId, workspaceId), isNull(candidate.deletedAt)))
       .orderBy(asc(candidate.createdAt));
     const quotes = await tx.select(quoteColumns).from(quote).where(eq(quote.workspaceId, workspaceId));
-    // Ranked in the database by the stored measures: of thousands of lanes only those that are shown are read.
+    // Ranked in the database by the stored measures: of thousands of lanes only those that are shown are
+    // read.
     const by = MEASURE_COLUMNS[settings.bestBy];
     const best = settings.bestBy === 'launchCash' ? sql`${by} asc nulls last` : sql`${by} desc nulls last`;
     const ranked = tx.$with('ranked').as(
@@ -115,7 +116,8 @@ export type Sheet = {
 };
 
 /**
- * One candidate with all its lanes: five statements, however many lanes. Null where there is none (or it is deleted).
+ * One candidate with all its lanes: five statements, however many lanes. Null where there is none (or it is
+ * deleted).
  */
 export async function loadSheet(workspaceId: string, candidateId: string): Promise<Sheet | null> {
   return inWorkspace(workspaceId, async (tx) => {
@@ -123,7 +125,13 @@ export async function loadSheet(workspaceId: string, candidateId: string): Promi
     const [row] = await tx
       .select(candidateColumns)
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     if (settings === null || row === undefined) return null;
     const quotes = await tx
       .select(quoteColumns)
@@ -198,7 +206,8 @@ export function documentsOf(
   );
 }
 
-// ---- creating ------------------------------------------------------------------------------------------------------
+// ---- creating
+// ------------------------------------------------------------------------------------------------------
 
 export const newCandidate = z.object({
   name: z.string().trim().min(1, 'Give the product a name').max(200),

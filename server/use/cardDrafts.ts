@@ -50,12 +50,15 @@ export async function createDraft(
   by: string,
 ): Promise<string> {
   const id = newId();
-  await inWorkspace(workspaceId, (tx) => tx.insert(rateDraft).values({ workspaceId, id, ...draft, updatedBy: by }));
+  await inWorkspace(workspaceId, (tx) =>
+    tx.insert(rateDraft).values({ workspaceId, id, ...draft, updatedBy: by }),
+  );
   return id;
 }
 
 /**
- * Makes a draft from a version: its next version, or (`copy`) a card of its own. Null where there is no such version.
+ * Makes a draft from a version: its next version, or (`copy`) a card of its own. Null where there is no such
+ * version.
  */
 export async function draftFrom(
   workspaceId: string,
@@ -91,7 +94,13 @@ export async function saveDraft(
     const name = nameIn(cells);
     const [row] = await tx
       .update(rateDraft)
-      .set({ cells, edition: edition + 1, updatedAt: new Date(), updatedBy: by, ...(name === '' ? {} : { name }) })
+      .set({
+        cells,
+        edition: edition + 1,
+        updatedAt: new Date(),
+        updatedBy: by,
+        ...(name === '' ? {} : { name }),
+      })
       .where(
         and(
           eq(rateDraft.workspaceId, workspaceId),
@@ -133,8 +142,8 @@ export async function throwDraft(workspaceId: string, id: string, back: boolean)
 }
 
 /**
- * Makes a draft of a freight card's next version with the rate of a quote on its main leg. Null where there is no
- * such card or leg.
+ * Makes a draft of a freight card's next version with the rate of a quote on its main leg. Null where there
+ * is no such card or leg.
  */
 export async function draftFromFreightQuote(
   workspaceId: string,

@@ -68,22 +68,26 @@ export async function loadCards(
   );
 }
 
-// ---- drafts --------------------------------------------------------------------------------------------------------
+// ---- drafts
+// --------------------------------------------------------------------------------------------------------
 
 export type Draft = DraftHead & { cells: Tables; edition: number };
 
-export type DraftSaved = { ok: true; edition: number } | { ok: false; gone: true } | { ok: false; elsewhere: true };
+export type DraftSaved =
+  | { ok: true; edition: number }
+  | { ok: false; gone: true }
+  | { ok: false; elsewhere: true };
 
-// ---- in force ------------------------------------------------------------------------------------------------------
+// ---- in force
+// ------------------------------------------------------------------------------------------------------
 
 export type PutInForce =
   | { ok: true; id: string; key: string; kind: CardKind }
   | { ok: false; errors: readonly CellError[] };
 
 /**
- * Puts a card in force from the day it carries, and has the worker look which candidates would fall under a hurdle. A
- * day that
- * another version has is refused.
+ * Puts a card in force from the day it carries, and has the worker look which candidates would fall under a
+ * hurdle. A day that another version has is refused.
  */
 export async function putInForce(
   workspaceId: string,
@@ -95,7 +99,13 @@ export async function putInForce(
 ): Promise<PutInForce> {
   const put = await storeVersion(workspaceId, kind, data, basedOn, by, draftId);
   if (put.ok)
-    await startTask(workspaceId, 'bringUpToDate', { kind, key: put.key, version: put.id, lookOnly: true }, 0, by);
+    await startTask(
+      workspaceId,
+      'bringUpToDate',
+      { kind, key: put.key, version: put.id, lookOnly: true },
+      0,
+      by,
+    );
   return put;
 }
 
@@ -146,14 +156,16 @@ async function storeVersion(
         errors: [cannotBeInForce(kind, data, [{ kind, key, inForceFrom: cardDay(data) }]) as CellError],
       };
     if (draftId !== null)
-      await tx.delete(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, draftId)));
+      await tx
+        .delete(rateDraft)
+        .where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, draftId)));
     return { ok: true, id, key, kind };
   });
 }
 
 /**
- * Takes exchange tables over, one version a day; a day that is there already stays as it is. Returns how many were
- * new.
+ * Takes exchange tables over, one version a day; a day that is there already stays as it is. Returns how many
+ * were new.
  */
 export async function putExchange(
   workspaceId: string,
@@ -184,8 +196,8 @@ export async function putExchange(
 }
 
 /**
- * Takes a version out of force, or (`back`) puts it back; lanes keep it. False where its day is taken meanwhile or it
- * is gone.
+ * Takes a version out of force, or (`back`) puts it back; lanes keep it. False where its day is taken
+ * meanwhile or it is gone.
  */
 export async function withdraw(workspaceId: string, id: string, back: boolean): Promise<boolean> {
   return inWorkspace(workspaceId, async (tx) => {
@@ -217,11 +229,12 @@ export async function withdraw(workspaceId: string, id: string, back: boolean): 
   });
 }
 
-// ---- import --------------------------------------------------------------------------------------------------------
+// ---- import
+// --------------------------------------------------------------------------------------------------------
 
 /**
- * What an imported file would do; nothing is stored. `cells` are kept by whoever asked, to be applied or opened as a
- * draft.
+ * What an imported file would do; nothing is stored. `cells` are kept by whoever asked, to be applied or
+ * opened as a draft.
  */
 export type Preview = {
   kind: CardKind;
@@ -235,7 +248,11 @@ export type Preview = {
 export function readCardDocument(
   text: string,
 ): { ok: true; kind: CardKind; data: CardData } | { ok: false; errors: CellError[] } {
-  const wrong = (column: string | null, problem: string, remedy: string): { ok: false; errors: CellError[] } => ({
+  const wrong = (
+    column: string | null,
+    problem: string,
+    remedy: string,
+  ): { ok: false; errors: CellError[] } => ({
     ok: false,
     errors: [{ sheet: 'card', row: null, column, problem, remedy }],
   });
@@ -243,7 +260,11 @@ export function readCardDocument(
   try {
     json = JSON.parse(text);
   } catch {
-    return wrong(null, 'The file breaks off or is not JSON', 'Export the card again, and import the whole file.');
+    return wrong(
+      null,
+      'The file breaks off or is not JSON',
+      'Export the card again, and import the whole file.',
+    );
   }
   const head = json as { format?: unknown; version?: unknown; kind?: unknown; data?: unknown } | null;
   if (head === null || typeof head !== 'object' || head.format !== 'bold-margin/rate-card')
@@ -279,7 +300,12 @@ export function readCardDocument(
 }
 
 /** Compares cells with the version they are meant to follow. */
-export function previewOf(kind: CardKind, cells: Tables, base: CardData | null, decimalComma: boolean): Preview {
+export function previewOf(
+  kind: CardKind,
+  cells: Tables,
+  base: CardData | null,
+  decimalComma: boolean,
+): Preview {
   const read = readTables(kind, cells, { decimalComma });
   const changes = read.ok ? compareCards(kind, base, read.data) : [];
   const count = (k: RowChange['kind']): number => changes.filter((c) => c.kind === k).length;

@@ -21,9 +21,8 @@ export const quoteColumns = {
   data: quote.data,
 };
 /**
- * What a lane says, with the card versions it has been brought up to: these stand beside the document, so that a
- * change of rates
- * on thousands of lanes writes a few ids of each and not the whole of it.
+ * What a lane says, with the card versions it has been brought up to: these stand beside the document, so
+ * that a change of rates on thousands of lanes writes a few ids of each and not the whole of it.
  */
 export const laneData = sql<StoredLane>`case when ${lane.newerCards} = '{}'::jsonb then ${lane.data} else ${lane.data} || ${lane.newerCards} end`;
 /** The card version of one kind that a lane is computed with. */
@@ -43,7 +42,11 @@ export const laneColumns = {
 };
 
 /** Data of card versions by id. */
-export async function cardData(tx: Tx, workspaceId: string, ids: readonly string[]): Promise<Record<string, CardData>> {
+export async function cardData(
+  tx: Tx,
+  workspaceId: string,
+  ids: readonly string[],
+): Promise<Record<string, CardData>> {
   if (ids.length === 0) return {};
   const rows = await tx
     .select({ id: rateCard.id, data: rateCard.data })

@@ -5,7 +5,10 @@ import { member, user } from '../db/authSchema.ts';
 import { candidate, lane, quote } from '../db/schema.ts';
 
 /** `at`: when it was last changed, as text to be compared; `by`: who did, where that is known. */
-export type Edition = { readonly at: string; readonly by: { readonly id: string; readonly name: string } | null };
+export type Edition = {
+  readonly at: string;
+  readonly by: { readonly id: string; readonly name: string } | null;
+};
 
 /** The latest change to a candidate, its quotes or its lanes; null where there is no such candidate. */
 export async function editionOf(workspaceId: string, candidateId: string): Promise<Edition | null> {
@@ -13,7 +16,13 @@ export async function editionOf(workspaceId: string, candidateId: string): Promi
     const [whole] = await tx
       .select({ at: candidate.updatedAt, by: candidate.updatedBy })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     if (whole === undefined) return null;
     const [ofLane] = await tx
       .select({ at: lane.updatedAt, by: lane.updatedBy })
@@ -33,7 +42,9 @@ export async function editionOf(workspaceId: string, candidateId: string): Promi
       ...(ofQuote === undefined ? [] : [{ at: ofQuote.at, by: null }]),
     ];
     // Of changes at one moment, the one whose author is known speaks for all.
-    return changes.reduce((a, b) => (b.at > a.at || (b.at.getTime() === a.at.getTime() && a.by === null) ? b : a));
+    return changes.reduce((a, b) =>
+      b.at > a.at || (b.at.getTime() === a.at.getTime() && a.by === null) ? b : a,
+    );
   });
   if (found === null) return null;
   const [who] =

@@ -1,6 +1,6 @@
 /**
- * What people decide about goods, by barcode and across lists: shortlisted, kept, dropped, ordered; and what kept
- * rows become.
+ * What people decide about goods, by barcode and across lists: shortlisted, kept, dropped, ordered; and what
+ * kept rows become.
  */
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
@@ -102,10 +102,15 @@ export const markChange = z.strictObject({
 export type MarkChange = z.output<typeof markChange>;
 
 /**
- * Notes a decision about goods. Profit a month in the sales currency is turned into the home currency by the list's
- * own rates.
+ * Notes a decision about goods. Profit a month in the sales currency is turned into the home currency by the
+ * list's own rates.
  */
-export async function markGoods(workspaceId: string, page: ListPage, change: MarkChange, by: string): Promise<void> {
+export async function markGoods(
+  workspaceId: string,
+  page: ListPage,
+  change: MarkChange,
+  by: string,
+): Promise<void> {
   const factor =
     page.screen === null
       ? Number.NaN
@@ -121,7 +126,8 @@ export async function markGoods(workspaceId: string, page: ListPage, change: Mar
     by,
     at: new Date(),
   };
-  const listings = change.listing === undefined || change.listing === null ? {} : { [page.list.id]: change.listing };
+  const listings =
+    change.listing === undefined || change.listing === null ? {} : { [page.list.id]: change.listing };
   const values = new Map(
     change.rows.map((r) => [
       r.key,
@@ -138,7 +144,9 @@ export async function markGoods(workspaceId: string, page: ListPage, change: Mar
   );
   // Name and profit are those of the moment at which it was decided.
   const decided =
-    change.state === undefined ? {} : { name: sql`excluded.name`, profitPerMonth: sql`excluded.profit_per_month` };
+    change.state === undefined
+      ? {}
+      : { name: sql`excluded.name`, profitPerMonth: sql`excluded.profit_per_month` };
   await inWorkspace(workspaceId, (tx) =>
     tx
       .insert(goodsMark)
@@ -182,7 +190,13 @@ export async function moreOf(
     tx
       .select({ line: listRow.line, more: listRow.more })
       .from(listRow)
-      .where(and(eq(listRow.workspaceId, workspaceId), eq(listRow.runId, runId), inArray(listRow.line, [...lines]))),
+      .where(
+        and(
+          eq(listRow.workspaceId, workspaceId),
+          eq(listRow.runId, runId),
+          inArray(listRow.line, [...lines]),
+        ),
+      ),
   );
   return new Map(rows.map((r) => [r.line, r.more ?? {}]));
 }
@@ -213,8 +227,8 @@ export async function loadRow(workspaceId: string, page: ListPage, line: number)
 }
 
 /**
- * Makes a candidate of a row, everything carried over; `quantity`: sold units to order, where not the list's. A row
- * that was kept already leads to its candidate. Returns its id.
+ * Makes a candidate of a row, everything carried over; `quantity`: sold units to order, where not the list's.
+ * A row that was kept already leads to its candidate. Returns its id.
  */
 export async function keepRow(
   workspaceId: string,
@@ -246,7 +260,9 @@ export async function keepRow(
     workspaceId,
     page,
     {
-      rows: [{ key: row.key, name: row.title.slice(0, 500), profitPerMonth: evaluate(doc).figures.profitPerMonth }],
+      rows: [
+        { key: row.key, name: row.title.slice(0, 500), profitPerMonth: evaluate(doc).figures.profitPerMonth },
+      ],
       state: 'kept',
     },
     by,

@@ -29,7 +29,9 @@ export async function removeLanes(
   return inWorkspace(workspaceId, (tx) =>
     tx
       .delete(lane)
-      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, [...ids])))
+      .where(
+        and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), inArray(lane.id, [...ids])),
+      )
       .returning({ id: lane.id, position: lane.position, data: laneData }),
   );
 }
@@ -59,7 +61,13 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
     const [of] = await tx
       .select({ id: candidate.id, data: candidate.data })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     if (settings === null || of === undefined) return null;
     const quotes = await tx
       .select({ id: quote.id, data: quote.data })
@@ -69,7 +77,9 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
     const lanes = await tx
       .select({ id: lane.id, data: laneData })
       .from(lane)
-      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf)))
+      .where(
+        and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf)),
+      )
       .orderBy(asc(lane.position), asc(lane.createdAt));
     const used = new Set(cardsOf(lanes.map((l) => l.data)));
     const day = today();
@@ -112,8 +122,8 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
 }
 
 /**
- * Orders the same quantity on every lane of a candidate; the lanes are weighed again. Null where the candidate is
- * gone.
+ * Orders the same quantity on every lane of a candidate; the lanes are weighed again. Null where the
+ * candidate is gone.
  */
 export async function setQuantity(
   workspaceId: string,
@@ -153,7 +163,13 @@ export async function addQuote(workspaceId: string, candidateId: string): Promis
     const [of] = await tx
       .select({ data: candidate.data })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      );
     if (settings === null || of === undefined) return null;
     const id = newId();
     const source =

@@ -18,10 +18,15 @@ import { forgetListings, headsOf } from './receiveLists.ts';
 import { listIn, loadList } from './lists.ts';
 import type { Sheet, ListPage, ListSetup } from './lists.ts';
 
-// ---- mapping and settings ------------------------------------------------------------------------------------------
+// ---- mapping and settings
+// ------------------------------------------------------------------------------------------
 
 /** What a new list starts with: the marketplace at home, the workspace's defaults and its hurdles for wholesale. */
-export async function startingSettings(tx: Tx, workspaceId: string, settings: Settings): Promise<ListSettings> {
+export async function startingSettings(
+  tx: Tx,
+  workspaceId: string,
+  settings: Settings,
+): Promise<ListSettings> {
   const cards = await cardsInForce(tx, workspaceId, today());
   const market =
     cards.find((c) => c.kind === 'marketplace' && c.key.endsWith(`/${settings.homeCountry}`)) ??
@@ -78,7 +83,11 @@ export type SetupPage = ListPage & {
 };
 
 /** All that choosing columns and assumptions takes; guesses where nothing has been chosen yet. */
-export async function loadSetup(workspaceId: string, id: string, sheet: string | null): Promise<SetupPage | null> {
+export async function loadSetup(
+  workspaceId: string,
+  id: string,
+  sheet: string | null,
+): Promise<SetupPage | null> {
   const page = await loadList(workspaceId, id);
   if (page === null) return null;
   const sheets = await headsOf(workspaceId, id);
@@ -161,7 +170,9 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
       const [known] = await tx
         .select({ id: supplier.id })
         .from(supplier)
-        .where(and(eq(supplier.workspaceId, workspaceId), sql`lower(${supplier.name}) = lower(${setup.supplier})`));
+        .where(
+          and(eq(supplier.workspaceId, workspaceId), sql`lower(${supplier.name}) = lower(${setup.supplier})`),
+        );
       supplierId = known?.id ?? newId();
       if (known === undefined)
         await tx
@@ -186,7 +197,8 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
     const reference =
       list.reference === null || setup.reference === null ? null : { ...list.reference, ...setup.reference };
     // What was chosen by hand is a row of the sheet before.
-    if (reference !== null && reference.sheet !== list.reference?.sheet) await forgetListings(tx, workspaceId, id);
+    if (reference !== null && reference.sheet !== list.reference?.sheet)
+      await forgetListings(tx, workspaceId, id);
     await tx
       .update(supplierList)
       .set({
@@ -204,9 +216,15 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
 }
 
 /** Assumptions changed beside the grid. */
-export async function saveListSettings(workspaceId: string, id: string, settings: ListSettings): Promise<void> {
+export async function saveListSettings(
+  workspaceId: string,
+  id: string,
+  settings: ListSettings,
+): Promise<void> {
   await inWorkspace(workspaceId, async (tx) => {
-    await needOwn(tx, workspaceId, { card: [settings.marketplaceCardId, settings.taxCardId, settings.exchangeCardId] });
+    await needOwn(tx, workspaceId, {
+      card: [settings.marketplaceCardId, settings.taxCardId, settings.exchangeCardId],
+    });
     await tx
       .update(supplierList)
       .set({ settings, updatedAt: new Date() })

@@ -15,7 +15,8 @@ export async function saveLook(workspaceId: string, id: string, look: ListLook):
   );
 }
 
-// ---- views ---------------------------------------------------------------------------------------------------------
+// ---- views
+// ---------------------------------------------------------------------------------------------------------
 
 export async function loadViews(workspaceId: string): Promise<(typeof listView.$inferSelect)[]> {
   return inWorkspace(workspaceId, (tx) =>

@@ -28,11 +28,13 @@ export type ListRecord = typeof supplierList.$inferSelect;
 /** Rows of a file that are shown before it is mapped. */
 export const HEAD_ROWS = 40;
 
-// ---- bringing a file in --------------------------------------------------------------------------------------------
+// ---- bringing a file in
+// --------------------------------------------------------------------------------------------
 
 export type Sheet = { readonly name: string; readonly rows: readonly (readonly string[])[] };
 
-// ---- reading what there is -----------------------------------------------------------------------------------------
+// ---- reading what there is
+// -----------------------------------------------------------------------------------------
 
 export async function needList(workspaceId: string, id: string): Promise<ListRecord> {
   const list = await inWorkspace(workspaceId, (tx) => listIn(tx, workspaceId, id));
@@ -43,7 +45,9 @@ export async function listIn(tx: Tx, workspaceId: string, id: string): Promise<L
   const [list] = await tx
     .select()
     .from(supplierList)
-    .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id), isNull(supplierList.deletedAt)));
+    .where(
+      and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id), isNull(supplierList.deletedAt)),
+    );
   return list ?? null;
 }
 
@@ -65,8 +69,8 @@ async function workIn(tx: Tx, workspaceId: string, listId: string | null): Promi
 }
 
 /**
- * The run whose rows are shown: the list's own, or while its first run is under way (or was cancelled, or failed half
- * way) that.
+ * The run whose rows are shown: the list's own, or while its first run is under way (or was cancelled, or
+ * failed half way) that.
  */
 function shownRun(list: ListRecord, work: readonly Work[]): Work | null {
   const runs = work.filter((w) => w.kind === 'readList');
@@ -120,7 +124,8 @@ export async function loadLists(workspaceId: string): Promise<ListHead[]> {
             : 'ready'
           : newest.state === 'waiting' || newest.state === 'running'
             ? 'working'
-            : newest.state === 'done' || (newest.state === 'cancelled' && l.runId !== null && l.runId !== newest.id)
+            : newest.state === 'done' ||
+                (newest.state === 'cancelled' && l.runId !== null && l.runId !== newest.id)
               ? 'ready'
               : newest.state;
       return {
@@ -157,8 +162,8 @@ export type ListPage = {
 };
 
 /**
- * A list with its work, and what it is screened with: its own settings, or others tried on it. Null where it is not
- * there.
+ * A list with its work, and what it is screened with: its own settings, or others tried on it. Null where it
+ * is not there.
  */
 export async function loadList(
   workspaceId: string,
@@ -190,10 +195,15 @@ export async function loadList(
 }
 
 /**
- * The one document a list is screened with: its cards, its assumptions, home currency, day and VAT standing of the
- * workspace.
+ * The one document a list is screened with: its cards, its assumptions, home currency, day and VAT standing
+ * of the workspace.
  */
-async function screenIn(tx: Tx, workspaceId: string, own: ListSettings, settings: Settings): Promise<ScreenSettings> {
+async function screenIn(
+  tx: Tx,
+  workspaceId: string,
+  own: ListSettings,
+  settings: Settings,
+): Promise<ScreenSettings> {
   const key = JSON.stringify([
     workspaceId,
     own,
@@ -223,7 +233,9 @@ async function composeScreen(
     [own.marketplaceCardId, own.taxCardId, own.exchangeCardId].filter((c) => c !== null),
   );
   const marketplace =
-    own.marketplaceCardId === null ? null : ((cards[own.marketplaceCardId] as MarketplaceCard | undefined) ?? null);
+    own.marketplaceCardId === null
+      ? null
+      : ((cards[own.marketplaceCardId] as MarketplaceCard | undefined) ?? null);
   return screenSettings.parse({
     format: 'bold-margin/screen',
     version: 1,
@@ -234,7 +246,10 @@ async function composeScreen(
     rates: {
       marketplace,
       tax: own.taxCardId === null ? null : ((cards[own.taxCardId] as TaxCard | undefined) ?? null),
-      exchange: own.exchangeCardId === null ? null : ((cards[own.exchangeCardId] as ExchangeTable | undefined) ?? null),
+      exchange:
+        own.exchangeCardId === null
+          ? null
+          : ((cards[own.exchangeCardId] as ExchangeTable | undefined) ?? null),
     },
     assumptions: {
       ...own.assumptions,
@@ -261,7 +276,8 @@ export async function lookOf(workspaceId: string, list: ListRecord): Promise<Lis
   return last?.look == null ? DEFAULT_LOOK : { columns: last.look.columns, query: DEFAULT_LOOK.query };
 }
 
-// ---- work ----------------------------------------------------------------------------------------------------------
+// ---- work
+// ----------------------------------------------------------------------------------------------------------
 
 /** Checks the rows of a list, or reads it for good. Work on it that is under way is stopped first. */
 export async function startList(
@@ -274,7 +290,8 @@ export async function startList(
   if (list.map === null || list.settings === null)
     throw new FileRefused('The columns of this list have not been chosen', 'Choose them first.');
   const under = await inWorkspace(workspaceId, (tx) => workIn(tx, workspaceId, id));
-  for (const w of under) if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id);
+  for (const w of under)
+    if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id);
   return startTask(workspaceId, kind, { listId: id } satisfies ListTask, 0, by);
 }
 
@@ -309,7 +326,9 @@ export async function clearDeletedLists(workspaceId: string, days = KEPT_DAYS): 
     for (const w of work) if (w.kind === 'readList') await dropRun(workspaceId, w.id);
     await removeFolder(workspaceId, l.id);
     await inWorkspace(workspaceId, (tx) =>
-      tx.delete(supplierList).where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, l.id))),
+      tx
+        .delete(supplierList)
+        .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, l.id))),
     );
   }
   return gone.length;
@@ -325,11 +344,16 @@ export async function refusedFileOf(
   );
   if (from === undefined) return null;
   const path = storePath(workspaceId, page.list.id, from.id, 'refused.csv');
-  return (await stat(path).catch(() => null)) === null ? null : { path, name: `${page.list.name} to mend.csv` };
+  return (await stat(path).catch(() => null)) === null
+    ? null
+    : { path, name: `${page.list.name} to mend.csv` };
 }
 
 /** Rows of the last edition whose goods this one no longer has, piece by piece. */
-export async function* goneGoods(workspaceId: string, page: ListPage): AsyncGenerator<(string | number | null)[][]> {
+export async function* goneGoods(
+  workspaceId: string,
+  page: ListPage,
+): AsyncGenerator<(string | number | null)[][]> {
   const { shown, list } = page;
   if (shown === null || list.previousId === null) return;
   const previous = list.previousId;
@@ -344,7 +368,9 @@ export async function* goneGoods(workspaceId: string, page: ListPage): AsyncGene
       const here = tx
         .select({ one: sql`1` })
         .from(sql`${listRow} as here`)
-        .where(sql`here.workspace_id = ${workspaceId} and here.run_id = ${shown.id} and here.key = ${listRow.key}`);
+        .where(
+          sql`here.workspace_id = ${workspaceId} and here.run_id = ${shown.id} and here.key = ${listRow.key}`,
+        );
       return tx
         .select({
           line: listRow.line,

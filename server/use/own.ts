@@ -1,6 +1,6 @@
 /**
- * Ids inside documents are held against the workspace before they are saved: nothing of another workspace is named,
- * known or not.
+ * Ids inside documents are held against the workspace before they are saved: nothing of another workspace is
+ * named, known or not.
  */
 import { and, eq, inArray } from 'drizzle-orm';
 import { data } from 'react-router';
@@ -16,7 +16,9 @@ export type Named = Partial<Record<keyof typeof TABLES, readonly (string | null 
 /** What of the named ids this workspace does not have, in words; null where it has them all. */
 export async function notOwn(tx: Tx, workspaceId: string, named: Named): Promise<string | null> {
   for (const kind of Object.keys(named) as (keyof typeof TABLES)[]) {
-    const ids = [...new Set((named[kind] ?? []).filter((id): id is string => id !== null && id !== undefined))];
+    const ids = [
+      ...new Set((named[kind] ?? []).filter((id): id is string => id !== null && id !== undefined)),
+    ];
     if (ids.length === 0) continue;
     const table = TABLES[kind] as typeof candidate;
     const there = new Set(

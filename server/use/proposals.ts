@@ -33,7 +33,8 @@ export type Generation = z.output<typeof generation>;
 /** Lanes one candidate may have. */
 export const MOST_LANES = 2000;
 
-// ---- proposals -----------------------------------------------------------------------------------------------------
+// ---- proposals
+// -----------------------------------------------------------------------------------------------------
 
 export const choice = z.object({
   /** Keys of marketplace cards, marketplace/country. */
@@ -58,7 +59,9 @@ export async function around(tx: Tx, workspaceId: string, candidateId: string) {
   const [of] = await tx
     .select(candidateColumns)
     .from(candidate)
-    .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)));
+    .where(
+      and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)),
+    );
   if (settings === null || of === undefined) return null;
   const quotes = await tx
     .select(quoteColumns)
@@ -107,7 +110,9 @@ function propose(a: AroundRow, wanted: Choice): Proposal[] {
       routes: a.cards
         .filter((c) => c.kind === 'freight' && chosen(c.key, wanted.routes))
         .map((c) => ({ id: c.id, card: c.data as FreightCard })),
-      postages: a.cards.filter((c) => c.kind === 'postage').map((c) => ({ id: c.id, card: c.data as PostageCard })),
+      postages: a.cards
+        .filter((c) => c.kind === 'postage')
+        .map((c) => ({ id: c.id, card: c.data as PostageCard })),
     },
     {
       candidate: a.of.data,
@@ -123,7 +128,8 @@ function propose(a: AroundRow, wanted: Choice): Proposal[] {
 }
 
 /**
- * What could be chosen for a candidate, and the lanes that a choice proposes. Null where there is no such candidate.
+ * What could be chosen for a candidate, and the lanes that a choice proposes. Null where there is no such
+ * candidate.
  */
 export async function loadProposals(
   workspaceId: string,
@@ -176,7 +182,8 @@ export async function generateLanes(
     const likeTax =
       like === null || like.taxCardId === null
         ? null
-        : (((await cardData(tx, workspaceId, [like.taxCardId]))[like.taxCardId] as TaxCard | undefined) ?? null);
+        : (((await cardData(tx, workspaceId, [like.taxCardId]))[like.taxCardId] as TaxCard | undefined) ??
+          null);
     const rows = chosen.map((p, i): LaneToStore => {
       const card = byId.get(p.marketplaceCardId)?.data as MarketplaceCard;
       const n = {

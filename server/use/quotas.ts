@@ -1,6 +1,6 @@
 /**
- * What one workspace and one person may take up, so that nobody takes it from the others; said on the lists' page
- * before it bites.
+ * What one workspace and one person may take up, so that nobody takes it from the others; said on the lists'
+ * page before it bites.
  */
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { data } from 'react-router';

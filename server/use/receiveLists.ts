@@ -8,7 +8,14 @@ import type { Tx } from '../db/client.ts';
 import { goodsMark, supplierList } from '../db/schema.ts';
 import type { StoredFile } from '../db/schema.ts';
 import { firstRows } from '../files/lists.ts';
-import { FileRefused, isWorkbook, LARGEST_FILE, receiveFile, removeFolder, storePath } from '../files/store.ts';
+import {
+  FileRefused,
+  isWorkbook,
+  LARGEST_FILE,
+  receiveFile,
+  removeFolder,
+  storePath,
+} from '../files/store.ts';
 import { headsOfWorkbook } from '../files/readApart.ts';
 import { needRoomForList } from './quotas.ts';
 import { newId } from './workspaces.ts';

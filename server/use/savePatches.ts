@@ -24,7 +24,8 @@ import { changeSettings, settingsIn } from './workspaces.ts';
 import { documentsOf } from './candidates.ts';
 import type { LaneRow } from './candidates.ts';
 
-// ---- saving --------------------------------------------------------------------------------------------------------
+// ---- saving
+// --------------------------------------------------------------------------------------------------------
 
 export type Conflict = { patch: Patch; current: unknown };
 
@@ -41,11 +42,9 @@ const TABLES = {
 } as const;
 
 /**
- * Applies edits to one candidate, all or none. Each names what it replaces; where something else stands there by now,
- * nobody's
- * work is overwritten: the conflicts come back with what stands there (`whatever`: a choice from a list, which
- * replaces what
- * stands there). Then the lanes are reckoned again and stored.
+ * Applies edits to one candidate, all or none. Each names what it replaces; where something else stands there
+ * by now, nobody's work is overwritten: the conflicts come back with what stands there (`whatever`: a choice
+ * from a list, which replaces what stands there). Then the lanes are reckoned again and stored.
  */
 export async function savePatches(
   workspaceId: string,
@@ -66,7 +65,13 @@ export async function savePatches(
       const [row] = await tx
         .select(candidateColumns)
         .from(candidate)
-        .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)))
+        .where(
+          and(
+            eq(candidate.workspaceId, workspaceId),
+            eq(candidate.id, candidateId),
+            isNull(candidate.deletedAt),
+          ),
+        )
         .for('update');
       if (settings === null || row === undefined) throw new Stop({ ok: false, gone: true });
       const quotes = await tx
@@ -83,7 +88,10 @@ export async function savePatches(
         { id: string; data: unknown }[]
       >;
 
-      const touched = new Map<string, { entity: Patch['entity']; row: { id: string; data: unknown }; patch: Patch }>();
+      const touched = new Map<
+        string,
+        { entity: Patch['entity']; row: { id: string; data: unknown }; patch: Patch }
+      >();
       const conflicts: Conflict[] = [];
       for (const p of patches) {
         const target = rows[p.entity].find((r) => r.id === p.id);
@@ -125,7 +133,9 @@ export async function savePatches(
       }
       if (invalid.length > 0) throw new Stop({ ok: false, invalid });
 
-      const lanesNow = [...touched.values()].flatMap((t) => (t.entity === 'lane' ? [t.row.data as StoredLane] : []));
+      const lanesNow = [...touched.values()].flatMap((t) =>
+        t.entity === 'lane' ? [t.row.data as StoredLane] : [],
+      );
       const named = namedByLanes(lanesNow, lanesBefore);
       const foreign = named.quote.some((id) => !quotes.some((q) => q.id === id))
         ? 'This names a quote that is not of this product. Choose one that is.'
@@ -143,7 +153,9 @@ export async function savePatches(
       if (circle !== null)
         throw new Stop({
           ok: false,
-          invalid: patches.filter((p) => p.path[0] === 'components').map((patch) => ({ patch, message: circle })),
+          invalid: patches
+            .filter((p) => p.path[0] === 'components')
+            .map((patch) => ({ patch, message: circle })),
         });
 
       const now = new Date();
@@ -200,7 +212,13 @@ export async function savePatches(
  * Keeps what a lane's result was before an edit moved its profit: once for all edits of one person within ten
  * minutes.
  */
-async function keepHistory(tx: Tx, workspaceId: string, was: LaneRow, now: LaneResult, by: string): Promise<void> {
+async function keepHistory(
+  tx: Tx,
+  workspaceId: string,
+  was: LaneRow,
+  now: LaneResult,
+  by: string,
+): Promise<void> {
   if (was.result === null || was.result.figures.unitProfit === now.figures.unitProfit) return;
   const {
     currency,
@@ -242,8 +260,8 @@ async function storeLaunchCash(
 }
 
 /**
- * Stores a launch plan: cash, reserve and the goal belong to the workspace, the rest to the candidate. Both or neither.
- * False where the candidate is gone.
+ * Stores a launch plan: cash, reserve and the goal belong to the workspace, the rest to the candidate. Both
+ * or neither. False where the candidate is gone.
  */
 export async function saveLaunchPlan(
   workspaceId: string,
@@ -255,7 +273,13 @@ export async function saveLaunchPlan(
     const [row] = await tx
       .select({ data: candidate.data })
       .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)))
+      .where(
+        and(
+          eq(candidate.workspaceId, workspaceId),
+          eq(candidate.id, candidateId),
+          isNull(candidate.deletedAt),
+        ),
+      )
       .for('update');
     const before = await settingsIn(tx, workspaceId);
     if (row === undefined || before === null) return false;
@@ -266,9 +290,17 @@ export async function saveLaunchPlan(
       .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
     const settings = await changeSettings(tx, workspaceId, (s) => ({
       ...s,
-      launch: { ...s.launch, cash: plan.cash, reserve: plan.reserve, monthlyProfitGoal: plan.monthlyProfitGoal },
+      launch: {
+        ...s.launch,
+        cash: plan.cash,
+        reserve: plan.reserve,
+        monthlyProfitGoal: plan.monthlyProfitGoal,
+      },
     }));
-    await storeLaunchCash(tx, workspaceId, settings, { id: candidateId, data: { ...row.data, launch: plan } });
+    await storeLaunchCash(tx, workspaceId, settings, {
+      id: candidateId,
+      data: { ...row.data, launch: plan },
+    });
     return true;
   });
 }
@@ -276,7 +308,11 @@ export async function saveLaunchPlan(
 export type Earlier = { at: Date; cause: string; result: EarlierResult };
 
 /** What a lane's result was before its latest changes, newest first. */
-export async function laneHistoryOf(workspaceId: string, candidateId: string, laneId: string): Promise<Earlier[]> {
+export async function laneHistoryOf(
+  workspaceId: string,
+  candidateId: string,
+  laneId: string,
+): Promise<Earlier[]> {
   return inWorkspace(workspaceId, (tx) =>
     tx
       .select({ at: laneHistory.at, cause: laneHistory.cause, result: laneHistory.result })

@@ -84,9 +84,9 @@ function parted(changes: Partial<StoredLane>): { changes: object | null; cards: 
 }
 
 /**
- * Stores many evaluated lanes in one statement; what each result was goes into its history where there is a `cause`
- * and its
- * profit moves. The rows travel as one JSON text: parsing arrays of texts takes the database twice as long.
+ * Stores many evaluated lanes in one statement; what each result was goes into its history where there is a
+ * `cause` and its profit moves. The rows travel as one JSON text: parsing arrays of texts takes the database
+ * twice as long.
  */
 export async function storeLanes(
   tx: Tx,

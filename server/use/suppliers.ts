@@ -39,7 +39,10 @@ export async function loadSuppliers(workspaceId: string): Promise<Supplier[]> {
     const quotes = await tx
       .select({ id: quote.id, candidateId: quote.candidateId, data: quote.data, candidate: candidate.data })
       .from(quote)
-      .innerJoin(candidate, and(eq(candidate.workspaceId, quote.workspaceId), eq(candidate.id, quote.candidateId)))
+      .innerJoin(
+        candidate,
+        and(eq(candidate.workspaceId, quote.workspaceId), eq(candidate.id, quote.candidateId)),
+      )
       .where(and(eq(quote.workspaceId, workspaceId), isNull(candidate.deletedAt)))
       .orderBy(asc(quote.createdAt));
     const used = await tx
@@ -91,7 +94,11 @@ export async function loadSuppliers(workspaceId: string): Promise<Supplier[]> {
 }
 
 /** Stores a supplier; a new name on an existing record goes to its quotes too. Returns its id. */
-export async function saveSupplier(workspaceId: string, id: string | null, record: SupplierRecord): Promise<string> {
+export async function saveSupplier(
+  workspaceId: string,
+  id: string | null,
+  record: SupplierRecord,
+): Promise<string> {
   return inWorkspace(workspaceId, async (tx) => {
     if (id === null) {
       const made = newId();
@@ -112,7 +119,12 @@ export async function saveSupplier(workspaceId: string, id: string | null, recor
       await tx
         .update(quote)
         .set({ data: sql`jsonb_set(${quote.data}, '{supplier}', to_jsonb(${record.name}::text))` })
-        .where(and(eq(quote.workspaceId, workspaceId), sql`lower(${quote.data} ->> 'supplier') = lower(${was.name})`));
+        .where(
+          and(
+            eq(quote.workspaceId, workspaceId),
+            sql`lower(${quote.data} ->> 'supplier') = lower(${was.name})`,
+          ),
+        );
     return id;
   });
 }

@@ -40,7 +40,9 @@ export async function startTask(
   by: string,
 ): Promise<string> {
   const id = newId();
-  await inWorkspace(workspaceId, (tx) => tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by }));
+  await inWorkspace(workspaceId, (tx) =>
+    tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by }),
+  );
   await (await queue()).send(kind === 'checkList' || kind === 'readList' ? LISTS : LANES, {
     workspaceId,
     taskId: id,
@@ -92,11 +94,14 @@ export async function cancelTask(workspaceId: string, id: string): Promise<void>
     tx
       .update(task)
       .set({ state: 'cancelled', updatedAt: new Date() })
-      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, id), inArray(task.state, ['waiting', 'running']))),
+      .where(
+        and(eq(task.workspaceId, workspaceId), eq(task.id, id), inArray(task.state, ['waiting', 'running'])),
+      ),
   );
 }
 
-// ---- notices -------------------------------------------------------------------------------------------------------
+// ---- notices
+// -------------------------------------------------------------------------------------------------------
 
 export type Notice = {
   id: string;
@@ -112,7 +117,8 @@ export async function addNotices(
   workspaceId: string,
   notices: readonly { kind: NoticeKind; data: Record<string, string | number>; link: string }[],
 ): Promise<void> {
-  if (notices.length > 0) await tx.insert(notice).values(notices.map((n) => ({ workspaceId, id: newId(), ...n })));
+  if (notices.length > 0)
+    await tx.insert(notice).values(notices.map((n) => ({ workspaceId, id: newId(), ...n })));
 }
 
 export async function latestNotices(workspaceId: string): Promise<Notice[]> {

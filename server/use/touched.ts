@@ -29,9 +29,9 @@ export type Touched = Impact & {
 };
 
 /**
- * Lanes that a version (or a draft that is read as `data`) of a card would change, with profit before and after in
- * the home
- * currency, largest fall first. Lanes of deleted, archived or dropped candidates are left out.
+ * Lanes that a version (or a draft that is read as `data`) of a card would change, with profit before and
+ * after in the home currency, largest fall first. Lanes of deleted, archived or dropped candidates are left
+ * out.
  */
 export async function touchedBy(
   workspaceId: string,
@@ -122,7 +122,10 @@ export async function lanesOnCard(
   return tx
     .select({ id: lane.id, candidateId: lane.candidateId, data: laneData })
     .from(lane)
-    .innerJoin(candidate, and(eq(candidate.workspaceId, lane.workspaceId), eq(candidate.id, lane.candidateId)))
+    .innerJoin(
+      candidate,
+      and(eq(candidate.workspaceId, lane.workspaceId), eq(candidate.id, lane.candidateId)),
+    )
     .where(
       and(
         eq(lane.workspaceId, workspaceId),
@@ -148,7 +151,10 @@ export type Asked = {
 };
 
 /** The version (`card`) or draft (`draft`) that an address asks about; null where the draft has wrong cells. */
-export async function askedAbout(workspaceId: string, search: URLSearchParams): Promise<Asked | null | 'gone'> {
+export async function askedAbout(
+  workspaceId: string,
+  search: URLSearchParams,
+): Promise<Asked | null | 'gone'> {
   const draftId = search.get('draft');
   if (draftId !== null) {
     const loaded = await loadDraft(workspaceId, draftId);

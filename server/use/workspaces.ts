@@ -87,7 +87,10 @@ export async function changeSettings(
   return next;
 }
 
-export async function saveSettings(workspaceId: string, change: (now: Settings) => Settings): Promise<Settings> {
+export async function saveSettings(
+  workspaceId: string,
+  change: (now: Settings) => Settings,
+): Promise<Settings> {
   return inWorkspace(workspaceId, (tx) => changeSettings(tx, workspaceId, change));
 }
 
@@ -156,7 +159,12 @@ export async function taxedCountries(tx: Tx, workspaceId: string): Promise<strin
       .selectDistinct({ key: rateCard.key })
       .from(rateCard)
       .where(
-        and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, 'tax'), isNull(rateCard.withdrawnAt), notOpened),
+        and(
+          eq(rateCard.workspaceId, workspaceId),
+          eq(rateCard.kind, 'tax'),
+          isNull(rateCard.withdrawnAt),
+          notOpened,
+        ),
       )
   ).map((r) => r.key);
 }
@@ -182,17 +190,26 @@ export async function exportWorkspace(workspaceId: string, name: string): Promis
   return inWorkspace(workspaceId, async (tx) => {
     const [settings, suppliers, cards, candidates, quotes, lanes] = [
       await settingsIn(tx, workspaceId),
-      await tx.select().from(supplier).where(eq(supplier.workspaceId, workspaceId)).orderBy(asc(supplier.createdAt)),
+      await tx
+        .select()
+        .from(supplier)
+        .where(eq(supplier.workspaceId, workspaceId))
+        .orderBy(asc(supplier.createdAt)),
       await tx
         .select()
         .from(rateCard)
         .where(eq(rateCard.workspaceId, workspaceId))
         .orderBy(asc(rateCard.kind), asc(rateCard.key)),
-      await tx.select().from(candidate).where(eq(candidate.workspaceId, workspaceId)).orderBy(asc(candidate.createdAt)),
+      await tx
+        .select()
+        .from(candidate)
+        .where(eq(candidate.workspaceId, workspaceId))
+        .orderBy(asc(candidate.createdAt)),
       await tx.select().from(quote).where(eq(quote.workspaceId, workspaceId)).orderBy(asc(quote.createdAt)),
       await tx.select().from(lane).where(eq(lane.workspaceId, workspaceId)).orderBy(asc(lane.createdAt)),
     ];
-    const bare = <T extends { workspaceId: string }>(rows: T[]) => rows.map(({ workspaceId: _, ...rest }) => rest);
+    const bare = <T extends { workspaceId: string }>(rows: T[]) =>
+      rows.map(({ workspaceId: _, ...rest }) => rest);
     return {
       format: 'bold-margin/workspace',
       version: 1,

@@ -13,7 +13,15 @@ export type FormField = {
 };
 
 /** The pages before the workspace: a heading, a short form, one button. */
-export function AccountPage({ title, lead, children }: { title: string; lead?: string; children: ReactNode }) {
+export function AccountPage({
+  title,
+  lead,
+  children,
+}: {
+  title: string;
+  lead?: string;
+  children: ReactNode;
+}) {
   return (
     <Box
       component="main"
@@ -32,7 +40,13 @@ export function AccountPage({ title, lead, children }: { title: string; lead?: s
         <span />
       </Box>
       <Box
-        sx={{ p: { xs: 3, md: 8 }, display: 'flex', flexDirection: 'column', justifyContent: 'center', maxWidth: 560 }}>
+        sx={{
+          p: { xs: 3, md: 8 },
+          display: 'flex',
+          flexDirection: 'column',
+          justifyContent: 'center',
+          maxWidth: 560,
+        }}>
         <Typography variant="h1" gutterBottom>
           {title}
         </Typography>

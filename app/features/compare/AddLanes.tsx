@@ -25,7 +25,8 @@ type Props = {
 };
 
 /**
- * Choose marketplaces, fulfilment, quotes and routes; every sensible combination is proposed and made in one action.
+ * Choose marketplaces, fulfilment, quotes and routes; every sensible combination is proposed and made in one
+ * action.
  */
 export function AddLanesPage({
   name,
@@ -48,7 +49,8 @@ export function AddLanesPage({
   const [like, setLike] = useState(lanes[0]?.id ?? '');
   const [habit, setHabit] = useState<Habit>('99');
   const fetcher = useFetcher<{ error?: string; tooMany?: number }>();
-  const keyOf = (p: Proposal): string => [p.marketplaceCardId, p.method, p.quoteId, p.freightCardId].join('|');
+  const keyOf = (p: Proposal): string =>
+    [p.marketplaceCardId, p.method, p.quoteId, p.freightCardId].join('|');
   const has = (k: string, v: string): boolean => search.getAll(k).includes(v);
   const set = (k: string, values: readonly string[]): void => {
     const next = new URLSearchParams(search);
@@ -74,9 +76,13 @@ export function AddLanesPage({
     id === null ? t('proposals.defaultRoute') : (routes.find((r) => r.id === id)?.name ?? '');
   const make = (): void => {
     const left = proposals.flatMap((p, i) => (without.has(keyOf(p)) ? [i] : []));
-    void fetcher.submit({ without: left.join(','), like, habit }, { method: 'post', action: `?${search.toString()}` });
+    void fetcher.submit(
+      { without: left.join(','), like, habit },
+      { method: 'post', action: `?${search.toString()}` },
+    );
   };
-  const methods = way === 'supplierShips' ? (['supplierShips'] as const) : METHODS.filter((m) => m !== 'supplierShips');
+  const methods =
+    way === 'supplierShips' ? (['supplierShips'] as const) : METHODS.filter((m) => m !== 'supplierShips');
   const box = (k: string, v: string, label: string) => (
     <FormControlLabel
       key={v}
@@ -88,7 +94,11 @@ export function AddLanesPage({
   return (
     <Box sx={{ maxWidth: 1240 }}>
       <Typography component="span" color="text.secondary">
-        <Box component={Link} to={`${root}/weigh/${candidateId}/compare`} sx={{ color: 'inherit' }} dir="auto">
+        <Box
+          component={Link}
+          to={`${root}/weigh/${candidateId}/compare`}
+          sx={{ color: 'inherit' }}
+          dir="auto">
           {name}
         </Box>{' '}
         /
@@ -127,9 +137,14 @@ export function AddLanesPage({
                       <Button
                         size="small"
                         onClick={() =>
-                          set('m', search.getAll('m').length === markets.length ? [] : markets.map((m) => m.key))
+                          set(
+                            'm',
+                            search.getAll('m').length === markets.length ? [] : markets.map((m) => m.key),
+                          )
                         }>
-                        {search.getAll('m').length === markets.length ? t('proposals.none') : t('proposals.all')}
+                        {search.getAll('m').length === markets.length
+                          ? t('proposals.none')
+                          : t('proposals.all')}
                       </Button>
                     </th>
                     {markNames.map((m) => {
@@ -170,7 +185,9 @@ export function AddLanesPage({
                                 sx={{ p: 0.3 }}
                                 checked={has('m', card.key)}
                                 onChange={() => toggle('m', card.key)}
-                                slotProps={{ input: { 'aria-label': `${m} ${countryName(country, i18n.language)}` } }}
+                                slotProps={{
+                                  input: { 'aria-label': `${m} ${countryName(country, i18n.language)}` },
+                                }}
                               />
                             )}
                           </td>
@@ -202,7 +219,9 @@ export function AddLanesPage({
                 {t('proposals.routes')}{' '}
                 <Button
                   size="small"
-                  onClick={() => set('r', search.getAll('r').length === routes.length ? [] : routes.map((r) => r.key))}>
+                  onClick={() =>
+                    set('r', search.getAll('r').length === routes.length ? [] : routes.map((r) => r.key))
+                  }>
                   {search.getAll('r').length === routes.length ? t('proposals.none') : t('proposals.all')}
                 </Button>
               </Typography>
@@ -246,7 +265,10 @@ export function AddLanesPage({
               />
             )}
             {canEdit && (
-              <Button variant="contained" disabled={makes.length === 0 || fetcher.state !== 'idle'} onClick={make}>
+              <Button
+                variant="contained"
+                disabled={makes.length === 0 || fetcher.state !== 'idle'}
+                onClick={make}>
                 {t('proposals.make', { count: makes.length })}
               </Button>
             )}
@@ -303,13 +325,17 @@ export function AddLanesPage({
                       disabled={!makesIt}
                       checked={makesIt && !off}
                       onChange={() =>
-                        setWithout(new Set(off ? [...without].filter((k) => k !== keyOf(p)) : [...without, keyOf(p)]))
+                        setWithout(
+                          new Set(off ? [...without].filter((k) => k !== keyOf(p)) : [...without, keyOf(p)]),
+                        )
                       }
                       slotProps={{ input: { 'aria-label': t('proposals.keep', { where: where(p) }) } }}
                     />
                     <Box>
                       {where(p)}
-                      <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>
+                      <Box
+                        component="span"
+                        sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>
                         {p.method === 'supplierShips' ? '' : routeName(p.freightCardId)}
                         {quotes.length > 1 &&
                           ` · ${quotes.find((q) => q.id === p.quoteId)?.supplier || t('proposals.noQuote')}`}
@@ -326,7 +352,9 @@ export function AddLanesPage({
                 );
               })}
               {proposals.length > 600 && (
-                <Typography variant="body2">{t('draft.more', { count: f.number(proposals.length - 600) })}</Typography>
+                <Typography variant="body2">
+                  {t('draft.more', { count: f.number(proposals.length - 600) })}
+                </Typography>
               )}
             </Box>
           )}

@@ -25,7 +25,16 @@ import { LaneList } from './LaneList.tsx';
 import { PricesView } from './PricesView.tsx';
 import { QuotesView } from './QuotesView.tsx';
 import { RoutesView } from './RoutesView.tsx';
-import { bestOf, evaluateAll, figureOf, figureText, GROUPS, SORTS, sorted, useDocuments } from './useCompared.ts';
+import {
+  bestOf,
+  evaluateAll,
+  figureOf,
+  figureText,
+  GROUPS,
+  SORTS,
+  sorted,
+  useDocuments,
+} from './useCompared.ts';
 import type { Around, Compared } from './useCompared.ts';
 import './words.ts';
 import { Controls, numberIn } from './Controls.tsx';
@@ -49,7 +58,10 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
   const f = useFormat();
   const [search, setAddress] = useAddress();
   const data = useMemo(() => JSON.parse(payload) as Payload, [payload]);
-  const around = useMemo<Around>(() => ({ ...data, plan: planOf(data.candidate, data.settings.launch) }), [data]);
+  const around = useMemo<Around>(
+    () => ({ ...data, plan: planOf(data.candidate, data.settings.launch) }),
+    [data],
+  );
   const lanesIn = useMemo(
     () => unpack<StoredLane>(data.lanes).map((l, i) => ({ id: data.ids[i] as string, data: l })),
     [data],
@@ -134,7 +146,8 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
         components={{ b, k: <Box component="strong" sx={{ color: 'primary.main' }} /> }}
       />
     );
-  const file = (as: string): string => `${root}/weigh/${data.candidateId}/compare/file?as=${as}&${search.toString()}`;
+  const file = (as: string): string =>
+    `${root}/weigh/${data.candidateId}/compare/file?as=${as}&${search.toString()}`;
 
   return (
     <Box sx={{ maxWidth: 1360 }}>
@@ -177,7 +190,11 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
             </Button>
           )}
         </Box>
-        <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <Menu
+          open={menu !== null}
+          anchorEl={menu}
+          onClose={() => setMenu(null)}
+          onClick={() => setMenu(null)}>
           <MenuItem component="a" href={file('csv')}>
             {t('compare.csv')}
           </MenuItem>
@@ -236,7 +253,9 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               variant="outlined"
               sx={{ mb: 1, py: 0 }}
               action={
-                <Button size="small" onClick={() => post({ intent: 'putLanes', rows: fetcher.data?.undo ?? '[]' })}>
+                <Button
+                  size="small"
+                  onClick={() => post({ intent: 'putLanes', rows: fetcher.data?.undo ?? '[]' })}>
                   {t('undo')}
                 </Button>
               }>
@@ -291,7 +310,8 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               />
               <Box sx={{ width: 190 }}>
                 <Box id="freight-factor" sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
-                  {t('compare.freight')} <b>{t('compare.times', { factor: f.number(question.mainFreight) })}</b>
+                  {t('compare.freight')}{' '}
+                  <b>{t('compare.times', { factor: f.number(question.mainFreight) })}</b>
                 </Box>
                 <Slider
                   size="small"
@@ -338,7 +358,10 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
             <Box
               sx={{
                 display: 'grid',
-                gridTemplateColumns: { xs: '1fr', lg: print || pinned === null ? '1fr' : 'minmax(0, 1fr) 320px' },
+                gridTemplateColumns: {
+                  xs: '1fr',
+                  lg: print || pinned === null ? '1fr' : 'minmax(0, 1fr) 320px',
+                },
                 gap: 3,
               }}>
               <LaneList
@@ -369,7 +392,9 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               )}
             </Box>
           )}
-          {!local && (view === 'lanes' || view === 'grid' || view === 'prices') && <RatesUsed rates={rates} />}
+          {!local && (view === 'lanes' || view === 'grid' || view === 'prices') && (
+            <RatesUsed rates={rates} />
+          )}
           {view === 'grid' && (
             <GridView
               lanes={lanes}

@@ -43,7 +43,14 @@ export const Controls = memo(function Controls({
         aria-label={t('compare.view')}
         sx={{
           minHeight: 34,
-          '& .MuiTab-root': { minHeight: 34, py: 0, px: 1, textTransform: 'none', minWidth: 0, fontSize: '0.86rem' },
+          '& .MuiTab-root': {
+            minHeight: 34,
+            py: 0,
+            px: 1,
+            textTransform: 'none',
+            minWidth: 0,
+            fontSize: '0.86rem',
+          },
         }}>
         {VIEWS.map((x) => (
           <Tab key={x} value={x} label={t(`compare.views.${x}`)} />

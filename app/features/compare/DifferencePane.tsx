@@ -35,7 +35,8 @@ export function DifferencePane({
           diff.total,
         );
   const largest = Math.max(1e-9, ...(diff?.lines ?? []).map((l) => Math.abs(l.effect)));
-  const sign = (x: number | null): string => (x === null ? '–' : `${x > 0 ? '+' : ''}${f.plain(x, currency)}`);
+  const sign = (x: number | null): string =>
+    x === null ? '–' : `${x > 0 ? '+' : ''}${f.plain(x, currency)}`;
   return (
     <Box
       component="aside"
@@ -55,7 +56,11 @@ export function DifferencePane({
             component="h2"
             sx={{ mb: 1, fontWeight: 500, lineHeight: 1.3, '& strong': { fontWeight: 700 } }}>
             {Math.abs(diff.total) < 0.005 ? (
-              <Trans i18nKey="compare.same" values={{ a: place(pinned), b: place(chosen) }} components={{ b }} />
+              <Trans
+                i18nKey="compare.same"
+                values={{ a: place(pinned), b: place(chosen) }}
+                components={{ b }}
+              />
             ) : (
               <Trans
                 i18nKey="compare.difference"
@@ -67,7 +72,9 @@ export function DifferencePane({
                 }}
                 components={{
                   b,
-                  k: <Box component="strong" sx={{ color: diff.total < 0 ? 'error.main' : 'primary.main' }} />,
+                  k: (
+                    <Box component="strong" sx={{ color: diff.total < 0 ? 'error.main' : 'primary.main' }} />
+                  ),
                 }}
               />
             )}
@@ -92,12 +99,21 @@ export function DifferencePane({
                   })}
                 </Box>
               </Box>
-              <Box sx={{ textAlign: 'right', fontWeight: 650, color: l.effect < 0 ? 'error.main' : 'primary.main' }}>
+              <Box
+                sx={{
+                  textAlign: 'right',
+                  fontWeight: 650,
+                  color: l.effect < 0 ? 'error.main' : 'primary.main',
+                }}>
                 {sign(shown[i] ?? null)}
               </Box>
               <Box aria-hidden sx={{ gridColumn: '1 / -1', position: 'relative', height: 4, mt: 0.25 }}>
                 <Box
-                  sx={{ position: 'absolute', height: 4, bgcolor: l.effect < 0 ? 'error.main' : 'primary.main' }}
+                  sx={{
+                    position: 'absolute',
+                    height: 4,
+                    bgcolor: l.effect < 0 ? 'error.main' : 'primary.main',
+                  }}
                   style={
                     l.effect < 0
                       ? { right: '50%', width: `${(50 * -l.effect) / largest}%` }
@@ -105,7 +121,14 @@ export function DifferencePane({
                   }
                 />
                 <Box
-                  sx={{ position: 'absolute', left: '50%', top: -2, width: '1px', height: 8, bgcolor: 'text.primary' }}
+                  sx={{
+                    position: 'absolute',
+                    left: '50%',
+                    top: -2,
+                    width: '1px',
+                    height: 8,
+                    bgcolor: 'text.primary',
+                  }}
                 />
               </Box>
             </Box>

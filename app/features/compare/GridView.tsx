@@ -38,7 +38,10 @@ export function GridView({
   const bestIn = (country: string, m: string): Compared | undefined =>
     lanes.filter((c) => c.doc.country === country && c.doc.marketplace === m).sort(best)[0];
   const table = (): TableToSave => ({
-    name: t('compare.gridOf', { figure: t(`compare.figure.${measure}`), interpolation: { escapeValue: false } }),
+    name: t('compare.gridOf', {
+      figure: t(`compare.figure.${measure}`),
+      interpolation: { escapeValue: false },
+    }),
     columns: [t('form.country'), ...markets.map((m) => m || t('sheet.noMarketplace'))].map((title, i) => ({
       title,
       percent: i > 0 && isShare(measure),
@@ -81,7 +84,10 @@ export function GridView({
             '& tbody th': { textAlign: 'left', fontWeight: 600 },
           }}>
           <Box component="caption" sx={{ textAlign: 'left', pb: 1 }}>
-            <Typography variant="h3" component="h2" sx={{ '&::first-letter': { textTransform: 'uppercase' } }}>
+            <Typography
+              variant="h3"
+              component="h2"
+              sx={{ '&::first-letter': { textTransform: 'uppercase' } }}>
               {t('compare.gridOf', { figure: t(`compare.figure.${measure}`) })}
             </Typography>
           </Box>
@@ -102,7 +108,9 @@ export function GridView({
               <tr key={country}>
                 <th scope="row">{countryName(country, i18n.language)}</th>
                 {markets.map((m) => {
-                  const own = lanes.filter((c) => c.doc.country === country && c.doc.marketplace === m).sort(best);
+                  const own = lanes
+                    .filter((c) => c.doc.country === country && c.doc.marketplace === m)
+                    .sort(best);
                   const [c] = own;
                   if (c === undefined)
                     return (
@@ -130,7 +138,10 @@ export function GridView({
                         }}>
                         <Box
                           component="b"
-                          sx={{ fontWeight: 700, color: x !== null && x < 0 ? 'error.main' : 'text.primary' }}>
+                          sx={{
+                            fontWeight: 700,
+                            color: x !== null && x < 0 ? 'error.main' : 'text.primary',
+                          }}>
                           {x === null || c.light.whole
                             ? figureText(f, measure, x, home)
                             : bounds.of(

@@ -94,11 +94,17 @@ export const LaneLine = memo(function LaneLine({
         <small>{detail}</small>
       </div>
       <div role="cell">
-        {bar === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={bar} scale={scale} height={13} />}
+        {bar === null ? (
+          <small>{t('lanes.noRate')}</small>
+        ) : (
+          <MarginBar result={bar} scale={scale} height={13} />
+        )}
       </div>
       <div role="cell" className="num">
         <b className={profit !== null && profit < 0 ? 'loses' : ''}>
-          {profit === null ? '–' : bounds.of(local ? f.money(profit, c.doc.currency) : f.plain(profit, home), lacking)}
+          {profit === null
+            ? '–'
+            : bounds.of(local ? f.money(profit, c.doc.currency) : f.plain(profit, home), lacking)}
         </b>
         <small>
           {profit === null

@@ -180,7 +180,13 @@ export function PricesView({
             width: '100%',
             maxWidth: 1060,
             fontSize: '0.88rem',
-            '& th, & td': { py: 0.5, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline' },
+            '& th, & td': {
+              py: 0.5,
+              px: 1,
+              textAlign: 'right',
+              borderBottom: '1px solid',
+              borderColor: 'hairline',
+            },
             '& thead th': {
               fontWeight: 400,
               color: 'text.secondary',
@@ -205,7 +211,8 @@ export function PricesView({
           <tbody>
             {rows.map(({ c, then, result }) => {
               const gross = c.light.figures.gross;
-              const off = gross === null || spread === null || spread.median === 0 ? null : gross / spread.median - 1;
+              const off =
+                gross === null || spread === null || spread.median === 0 ? null : gross / spread.median - 1;
               const profit = result?.figures.unitProfit ?? null;
               return (
                 <tr key={c.id}>
@@ -229,7 +236,10 @@ export function PricesView({
                   </Box>
                   <Box
                     component="td"
-                    sx={{ color: profit !== null && profit < 0 ? 'error.main' : 'primary.main', fontWeight: 650 }}>
+                    sx={{
+                      color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
+                      fontWeight: 650,
+                    }}>
                     {f.money(profit, c.doc.currency)}
                     {profit !== null && profit < 0 && ` ${t('lanes.losesWord')}`}
                   </Box>

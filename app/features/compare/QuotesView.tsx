@@ -44,7 +44,9 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
   const docs = useMemo(() => around.quotes.map((q) => onQuote(doc, q.data)), [around.quotes, doc]);
   const most = Math.max(
     quantity * 3,
-    ...around.quotes.flatMap((q) => (q.data.kind === 'quote' ? q.data.priceBreaks.map((b) => b.minQty * 1.5) : [])),
+    ...around.quotes.flatMap((q) =>
+      q.data.kind === 'quote' ? q.data.priceBreaks.map((b) => b.minQty * 1.5) : [],
+    ),
     50,
   );
   const stretches = useMemo(() => crossings(docs, Math.round(most)), [docs, most]);
@@ -56,7 +58,8 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
       })),
     [docs, most],
   );
-  const name = (i: number): string => around.quotes[i]?.data.supplier || `${t('suppliers.supplier')} ${i + 1}`;
+  const name = (i: number): string =>
+    around.quotes[i]?.data.supplier || `${t('suppliers.supplier')} ${i + 1}`;
   const rows = around.quotes
     .map((q, i) => ({ q, i, at: { ...(docs[i] as typeof doc), orderQuantity: quantity } }))
     .map((x) => ({ ...x, result: evaluate(x.at), landed: landedAt(x.at, quantity) }));
@@ -125,7 +128,9 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
           {stretches
             .filter((s) => s.best >= 0)
             .map((s, i) =>
-              i === 0 ? null : t('suppliers.crossing', { quantity: f.number(s.from), supplier: name(s.best) }),
+              i === 0
+                ? null
+                : t('suppliers.crossing', { quantity: f.number(s.from), supplier: name(s.best) }),
             )
             .filter(Boolean)
             .join(' ')}
@@ -196,18 +201,25 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
                             color: expired ? 'error.main' : 'text.secondary',
                             fontWeight: 400,
                           }}>
-                          {t(expired ? 'suppliers.expired' : 'suppliers.valid', { date: f.day(s.validUntil) })}
+                          {t(expired ? 'suppliers.expired' : 'suppliers.valid', {
+                            date: f.day(s.validUntil),
+                          })}
                         </Box>
                       )}
                     </th>
                     <td>{f.money(unit, s.currency)}</td>
                     <td>{s.kind === 'quote' ? s.incoterm : 'EXW'}</td>
                     <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
-                      {landed === null ? t('suppliers.cannot', { quantity: f.number(quantity) }) : f.money(landed, c)}
+                      {landed === null
+                        ? t('suppliers.cannot', { quantity: f.number(quantity) })
+                        : f.money(landed, c)}
                     </Box>
                     <Box
                       component="td"
-                      sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>
+                      sx={{
+                        fontWeight: 650,
+                        color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
+                      }}>
                       {f.money(profit, c)}
                     </Box>
                     {canEdit && (
@@ -262,7 +274,10 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
                 <Tooltip
                   formatter={(x, id) => [f.money(Number(x), c), name(Number(String(id).slice(1)))]}
                   labelFormatter={(x) => f.number(Number(x))}
-                  contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+                  contentStyle={{
+                    background: palette.background.paper,
+                    border: `1px solid ${palette.divider}`,
+                  }}
                 />
                 {stretches.slice(1).map((s) => (
                   <ReferenceLine
@@ -270,7 +285,12 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
                     x={s.from}
                     stroke={palette.primary.main}
                     strokeDasharray="3 3"
-                    label={{ value: f.number(s.from), position: 'top', fontSize: 11, fill: palette.text.primary }}
+                    label={{
+                      value: f.number(s.from),
+                      position: 'top',
+                      fontSize: 11,
+                      fill: palette.text.primary,
+                    }}
                   />
                 ))}
                 <ReferenceLine x={quantity} stroke={palette.text.primary} />

@@ -10,8 +10,8 @@ import { TableFile } from '../../ui/TableFile.tsx';
 type Shop = { id: string; name: string; source: RetailPurchase; landed: number | null };
 
 /**
- * Shops for the same goods, step by step from the shelf to what a unit costs; the order of the discounts can be
- * changed here.
+ * Shops for the same goods, step by step from the shelf to what a unit costs; the order of the discounts can
+ * be changed here.
  */
 export function RetailSteps({
   shops,
@@ -31,7 +31,8 @@ export function RetailSteps({
   const { t } = useTranslation();
   const f = useFormat();
   // Two ways to one amount may differ in the last bit; both are shown alike.
-  const plain = (x: number | null, code: string): string => f.plain(x === null ? null : Number(x.toFixed(6)), code);
+  const plain = (x: number | null, code: string): string =>
+    f.plain(x === null ? null : Number(x.toFixed(6)), code);
   const { revalidate } = useRevalidator();
   const turn = async (shop: Shop): Promise<void> => {
     await fetch(saveUrl, {

@@ -39,7 +39,10 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
   const rows = [
     {
       id: 'now',
-      name: doc.route === null || doc.route === 'none' ? t('line.none') : doc.route.name || t('proposals.defaultRoute'),
+      name:
+        doc.route === null || doc.route === 'none'
+          ? t('line.none')
+          : doc.route.name || t('proposals.defaultRoute'),
       now: true,
       doc,
     },
@@ -109,14 +112,24 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
         </Typography>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.4fr 1fr' }, gap: 4 }}>
-        <Box role="region" tabIndex={0} aria-label={t('routes.title')} sx={{ overflowX: 'auto', position: 'relative' }}>
+        <Box
+          role="region"
+          tabIndex={0}
+          aria-label={t('routes.title')}
+          sx={{ overflowX: 'auto', position: 'relative' }}>
           <Box
             component="table"
             sx={{
               borderCollapse: 'collapse',
               width: '100%',
               fontSize: '0.88rem',
-              '& th, & td': { py: 0.6, px: 1, textAlign: 'right', borderBottom: '1px solid', borderColor: 'hairline' },
+              '& th, & td': {
+                py: 0.6,
+                px: 1,
+                textAlign: 'right',
+                borderBottom: '1px solid',
+                borderColor: 'hairline',
+              },
               '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' },
               '& th:first-of-type': { textAlign: 'left' },
             }}>
@@ -174,7 +187,10 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
                     <td>{f.plain(row.result.figures.landedCash, c)}</td>
                     <Box
                       component="td"
-                      sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>
+                      sx={{
+                        fontWeight: 650,
+                        color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
+                      }}>
                       {f.money(profit, c)}
                       {profit !== null && profit < 0 && (
                         <Box component="span" sx={{ fontWeight: 400, fontSize: '0.76rem' }}>
@@ -221,9 +237,15 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
                   tickFormatter={(x: number) => f.mark(x, c)}
                 />
                 <Tooltip
-                  formatter={(x, id) => [f.money(Number(x), c), rows.find((row) => row.id === id)?.name ?? '']}
+                  formatter={(x, id) => [
+                    f.money(Number(x), c),
+                    rows.find((row) => row.id === id)?.name ?? '',
+                  ]}
                   labelFormatter={(x) => `× ${f.number(Number(x))}`}
-                  contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+                  contentStyle={{
+                    background: palette.background.paper,
+                    border: `1px solid ${palette.divider}`,
+                  }}
                 />
                 <ReferenceLine y={0} stroke={palette.text.primary} />
                 {rows.map((row, i) => (

@@ -141,7 +141,12 @@ export function figureOf(c: Compared, sort: Sort, plan: LaunchPlan): number | nu
   return c.light.figures[sort];
 }
 
-export function sorted(lanes: readonly Compared[], sort: Sort, turned: boolean, plan: LaunchPlan): Compared[] {
+export function sorted(
+  lanes: readonly Compared[],
+  sort: Sort,
+  turned: boolean,
+  plan: LaunchPlan,
+): Compared[] {
   const value = new Map(lanes.map((c) => [c, figureOf(c, sort, plan)]));
   const of = (c: Compared): number | null => value.get(c) ?? null;
   const whole = (c: Compared): boolean => sort === 'gross' || c.light.whole;

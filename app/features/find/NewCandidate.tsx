@@ -86,7 +86,9 @@ export function NewCandidateForm(p: Props) {
       marketplace: card === null || p.chosen === null ? null : { id: p.chosen, card },
       taxCardId: p.taxCardId,
       exchange:
-        p.exchangeCardId === null ? null : { id: p.exchangeCardId, table: p.cards[p.exchangeCardId] as ExchangeTable },
+        p.exchangeCardId === null
+          ? null
+          : { id: p.exchangeCardId, table: p.cards[p.exchangeCardId] as ExchangeTable },
       origin: origin || null,
       price,
       quoteId: 'q',
@@ -223,7 +225,14 @@ export function NewCandidateForm(p: Props) {
             />
           )}
           <SidesField label={t('form.sides')} value={sides} onChange={setSides} width={150} />
-          <NumField label={t('form.weight')} value={kg} onChange={setKg} kind="weight" min={0.000001} width={90} />
+          <NumField
+            label={t('form.weight')}
+            value={kg}
+            onChange={setKg}
+            kind="weight"
+            min={0.000001}
+            width={90}
+          />
           <ChoiceLine
             label={t('form.origin')}
             value={origin}
@@ -240,7 +249,9 @@ export function NewCandidateForm(p: Props) {
             error={hsCode !== '' && !/^\d{4,10}$/.test(hsCode) ? t('find.hsCode') : null}
           />
         </Box>
-        <Box aria-live="polite" sx={{ borderTop: '1px solid', borderColor: 'hairline', pt: 1.5, minHeight: 150 }}>
+        <Box
+          aria-live="polite"
+          sx={{ borderTop: '1px solid', borderColor: 'hairline', pt: 1.5, minHeight: 150 }}>
           {price === null ? (
             <Typography color="text.secondary">{t('find.waiting')}</Typography>
           ) : (
@@ -249,7 +260,10 @@ export function NewCandidateForm(p: Props) {
                 {profit === null ? (
                   cost === null && result.figures.proceeds !== null ? (
                     t('find.afterFees', {
-                      amount: bounds.of(f.money(result.figures.proceeds, currency), result.incomplete.proceeds),
+                      amount: bounds.of(
+                        f.money(result.figures.proceeds, currency),
+                        result.incomplete.proceeds,
+                      ),
                     })
                   ) : (
                     t('find.cannot')
@@ -265,7 +279,9 @@ export function NewCandidateForm(p: Props) {
                       ),
                     }}
                     components={{
-                      k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} />,
+                      k: (
+                        <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} />
+                      ),
                     }}
                   />
                 )}{' '}
@@ -283,7 +299,10 @@ export function NewCandidateForm(p: Props) {
                 {mostToPay?.unitPrice != null &&
                   t(mostToPay.bound === null ? 'find.most' : 'find.mostBound', {
                     cost: bounds.of(
-                      f.money(floorTo(mostToPay.unitPrice, minorDigits(mostToPay.currency)), mostToPay.currency),
+                      f.money(
+                        floorTo(mostToPay.unitPrice, minorDigits(mostToPay.currency)),
+                        mostToPay.currency,
+                      ),
                       mostToPay.incomplete,
                       'lessThan',
                     ),

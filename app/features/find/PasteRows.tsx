@@ -59,9 +59,13 @@ export function readRows(
           currency: currencies[key],
         });
       else if (n.kind === 'number' && n.value >= 0) row[key] = n.value;
-      else if (n.kind === 'number') row.problem ??= t('find.rowNegative', { field: t(`find.${key}`).toLowerCase() });
+      else if (n.kind === 'number')
+        row.problem ??= t('find.rowNegative', { field: t(`find.${key}`).toLowerCase() });
       else if (n.kind !== 'blank')
-        row.problem ??= t('find.rowNotNumber', { field: t(`find.${key}`).toLowerCase(), text: cells[i] ?? '' });
+        row.problem ??= t('find.rowNotNumber', {
+          field: t(`find.${key}`).toLowerCase(),
+          text: cells[i] ?? '',
+        });
     }
     const s = parseSides(cells[3] ?? '', f.locale);
     if (s === null) row.problem ??= t('find.rowSides', { text: cells[3] ?? '' });
@@ -85,7 +89,8 @@ export function PasteRows({
   const f = useFormat();
   const submit = useSubmit();
   const [text, setText] = useState('');
-  const rows = text.trim() === '' ? [] : readRows(text, f, t, { price: currency, cost: settings.homeCurrency });
+  const rows =
+    text.trim() === '' ? [] : readRows(text, f, t, { price: currency, cost: settings.homeCurrency });
   const good = rows.filter((r) => r.problem === null);
   const send = () =>
     void submit(

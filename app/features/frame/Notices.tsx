@@ -79,7 +79,11 @@ export function Notices({ base }: { base: string }) {
         anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
         slotProps={{
-          paper: { role: 'dialog', 'aria-label': t('notices.title'), sx: { p: 2, width: 400, maxHeight: 460 } },
+          paper: {
+            role: 'dialog',
+            'aria-label': t('notices.title'),
+            sx: { p: 2, width: 400, maxHeight: 460 },
+          },
         }}>
         <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
           {t('notices.title')}

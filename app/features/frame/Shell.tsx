@@ -241,7 +241,11 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
           </MenuItem>
         </Menu>
         <PersonMenu anchor={menu?.which === 'person' ? menu.el : null} onClose={() => setMenu(null)} />
-        <Box component="main" id="main" tabIndex={-1} sx={{ px: { xs: 1.75, sm: 3.5 }, py: 2, outline: 'none' }}>
+        <Box
+          component="main"
+          id="main"
+          tabIndex={-1}
+          sx={{ px: { xs: 1.75, sm: 3.5 }, py: 2, outline: 'none' }}>
           {children}
         </Box>
       </Box>
@@ -342,7 +346,8 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
           if (e.key === 'ArrowDown') e.preventDefault(), setAt(Math.min(at + 1, found.length - 1));
           else if (e.key === 'ArrowUp') e.preventDefault(), setAt(Math.max(at - 1, 0));
           else if (e.key === 'Enter')
-            e.preventDefault(), fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]);
+            e.preventDefault(),
+              fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]);
         }}
         sx={{ px: 2, py: 1.25, fontSize: '1.05rem', borderBottom: '1px solid', borderColor: 'hairline' }}
       />
@@ -358,7 +363,9 @@ function Palette({ base, onClose }: { base: string; onClose: () => void }) {
             <ListItemText primary={x.label} secondary={x.hint || null} />
           </ListItemButton>
         ))}
-        {found.length === 0 && <Box sx={{ px: 2, py: 1, color: 'text.secondary' }}>{t('palette.nothing')}</Box>}
+        {found.length === 0 && (
+          <Box sx={{ px: 2, py: 1, color: 'text.secondary' }}>{t('palette.nothing')}</Box>
+        )}
       </List>
     </Dialog>
   );

@@ -73,7 +73,10 @@ function Funding({
   const bounds = useBounds();
   const home = settings.homeCurrency;
 
-  const orders = useMemo(() => (view === undefined ? { step: 1, first: 1 } : admissibleOrders(view.doc)), [view]);
+  const orders = useMemo(
+    () => (view === undefined ? { step: 1, first: 1 } : admissibleOrders(view.doc)),
+    [view],
+  );
   const Q = view?.doc.orderQuantity ?? orders.first;
   const quantities = plan.quantities.length > 0 ? plan.quantities : quantitiesToCompare(orders, Q);
   const result = useMemo(
@@ -155,7 +158,11 @@ function Funding({
         ) : (
           <Trans
             i18nKey={
-              b.leftOfCash === null ? 'fund.answerNoCash' : b.leftOfCash < 0 ? 'fund.answerShort' : 'fund.answer'
+              b.leftOfCash === null
+                ? 'fund.answerNoCash'
+                : b.leftOfCash < 0
+                  ? 'fund.answerShort'
+                  : 'fund.answer'
             }
             values={{
               quantity: f.number(b.quantity),
@@ -168,7 +175,12 @@ function Funding({
             }}
             components={{
               b: <strong />,
-              k: <Box component="strong" sx={{ color: (b.leftOfCash ?? 0) < 0 ? 'error.main' : 'primary.main' }} />,
+              k: (
+                <Box
+                  component="strong"
+                  sx={{ color: (b.leftOfCash ?? 0) < 0 ? 'error.main' : 'primary.main' }}
+                />
+              ),
             }}
           />
         )}{' '}
@@ -239,13 +251,17 @@ function Funding({
               <TextLine
                 label={t('form.name')}
                 value={o.name}
-                onChange={(v) => set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, name: v } : x)) })}
+                onChange={(v) =>
+                  set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, name: v } : x)) })
+                }
                 width={150}
               />
               <NumField
                 label={t('form.amount')}
                 value={o.amount}
-                onChange={(v) => set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, amount: v } : x)) })}
+                onChange={(v) =>
+                  set({ oneOffs: plan.oneOffs.map((x, j) => (j === i ? { ...x, amount: v } : x)) })
+                }
                 kind="money"
                 currency={home}
                 step={10}
@@ -260,7 +276,9 @@ function Funding({
               </Button>
             </Box>
           ))}
-          <Button size="small" onClick={() => set({ oneOffs: [...plan.oneOffs, { name: '', amount: null }] })}>
+          <Button
+            size="small"
+            onClick={() => set({ oneOffs: [...plan.oneOffs, { name: '', amount: null }] })}>
             {t('fund.addOneOff')}
           </Button>
           <Typography variant="h3" component="h2" sx={{ mt: 2, mb: 0.5 }}>
@@ -359,7 +377,10 @@ function Funding({
             <>
               {budgetLines(result, b, t, f).map(([key, label, amount]) => (
                 <Box key={key}>
-                  {row(label, key === 'goods' || key === 'contingency' ? explain(key, label, amount) : amount)}
+                  {row(
+                    label,
+                    key === 'goods' || key === 'contingency' ? explain(key, label, amount) : amount,
+                  )}
                 </Box>
               ))}
               {row(
@@ -400,7 +421,10 @@ function Funding({
               t('fund.mostUnits'),
               result.mostUnits === null
                 ? '–'
-                : bounds.of(f.number(result.mostUnits), result.bounds.mostUnits === undefined ? [] : result.incomplete),
+                : bounds.of(
+                    f.number(result.mostUnits),
+                    result.bounds.mostUnits === undefined ? [] : result.incomplete,
+                  ),
             ),
           )}
           {row(
@@ -408,7 +432,10 @@ function Funding({
             explain(
               'mostPerUnit',
               t('fund.mostPerUnit', { quantity: f.number(Q) }),
-              bound('mostPerUnit', f.money(result.mostPerUnit === null ? null : floorTo(result.mostPerUnit, 2), home)),
+              bound(
+                'mostPerUnit',
+                f.money(result.mostPerUnit === null ? null : floorTo(result.mostPerUnit, 2), home),
+              ),
             ),
           )}
           {row(
@@ -424,7 +451,10 @@ function Funding({
             ),
           )}
           {row(
-            t('fund.band', { low: f.number(plan.priceMultiples.low), high: f.number(plan.priceMultiples.high) }),
+            t('fund.band', {
+              low: f.number(plan.priceMultiples.low),
+              high: f.number(plan.priceMultiples.high),
+            }),
             result.shelfPriceBand === null
               ? '–'
               : bound(
@@ -500,7 +530,9 @@ function Funding({
                       <NumField
                         label={t('fund.quantity', { n: i + 1 })}
                         value={quantities[i] ?? null}
-                        onChange={(v) => set({ quantities: quantities.map((q, j) => (j === i ? (v ?? q) : q)) })}
+                        onChange={(v) =>
+                          set({ quantities: quantities.map((q, j) => (j === i ? (v ?? q) : q)) })
+                        }
                         kind="number"
                         min={0.000001}
                         max={1e9}
@@ -519,7 +551,10 @@ function Funding({
                   ['goodsCash', (c) => f.plain(c.lines.goods, home)],
                   [
                     'totalCash',
-                    (c) => (c.total === null ? '–' : bounds.of(f.plain(c.total, home), result.incomplete, 'atLeast')),
+                    (c) =>
+                      c.total === null
+                        ? '–'
+                        : bounds.of(f.plain(c.total, home), result.incomplete, 'atLeast'),
                   ],
                   ['leftRow', (c) => f.plain(c.leftOfCash, home)],
                   [

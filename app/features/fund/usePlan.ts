@@ -14,10 +14,9 @@ function changesOf(plan: LaunchPlan, known: LaunchPlan): Partial<LaunchPlan> {
 }
 
 /**
- * The plan while it is edited. What is changed is saved a moment later, at once when the page is left, and again
- * while the server
- * does not answer; until then it also stands in the tab. What others change comes in where one has changed nothing
- * oneself.
+ * The plan while it is edited. What is changed is saved a moment later, at once when the page is left, and
+ * again while the server does not answer; until then it also stands in the tab. What others change comes in
+ * where one has changed nothing oneself.
  */
 export function usePlan(
   stored: LaunchPlan,

@@ -21,7 +21,17 @@ type Props = {
 };
 
 /** The assumptions all rows are weighed under, beside them: each change answers for the whole list at once. */
-export function Assumptions({ own, onChange, home, sales, categories, hasBasis, strange, saved, canEdit }: Props) {
+export function Assumptions({
+  own,
+  onChange,
+  home,
+  sales,
+  categories,
+  hasBasis,
+  strange,
+  saved,
+  canEdit,
+}: Props) {
   const { t } = useTranslation();
   const a = own.assumptions;
   const assume = (over: Partial<ListSettings['assumptions']>): void =>
@@ -41,7 +51,9 @@ export function Assumptions({ own, onChange, home, sales, categories, hasBasis, 
   return (
     <Box component="section" aria-label={t('list.assumptions')} sx={{ fontSize: '0.86rem' }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline' }}>
-        <Box component="h2" sx={{ m: 0, fontSize: '1rem', fontFamily: '"Bricolage Grotesque Variable", sans-serif' }}>
+        <Box
+          component="h2"
+          sx={{ m: 0, fontSize: '1rem', fontFamily: '"Bricolage Grotesque Variable", sans-serif' }}>
           {t('list.assumptions')}
         </Box>
         <Box role="status" sx={{ ml: 'auto', fontSize: '0.76rem', color: 'text.secondary' }}>
@@ -53,7 +65,10 @@ export function Assumptions({ own, onChange, home, sales, categories, hasBasis, 
         <ChoiceLine
           label={t('assume.prices')}
           value={a.purchase.vat}
-          options={(['asTyped', 'included', 'added'] as const).map((v) => ({ value: v, label: t(`setup.${v}`) }))}
+          options={(['asTyped', 'included', 'added'] as const).map((v) => ({
+            value: v,
+            label: t(`setup.${v}`),
+          }))}
           onChange={(vat) => buy({ vat, vatRate: vat === 'asTyped' ? 0 : a.purchase.vatRate })}
           width={half}
         />
@@ -63,7 +78,11 @@ export function Assumptions({ own, onChange, home, sales, categories, hasBasis, 
           max={1}
           value={asTyped ? null : a.purchase.vatRate}
           onChange={(x) =>
-            buy(x === null ? { vat: 'asTyped', vatRate: 0 } : { vatRate: x, vat: asTyped ? 'added' : a.purchase.vat })
+            buy(
+              x === null
+                ? { vat: 'asTyped', vatRate: 0 }
+                : { vatRate: x, vat: asTyped ? 'added' : a.purchase.vat },
+            )
           }
           width={half}
         />
@@ -210,7 +229,10 @@ export function Assumptions({ own, onChange, home, sales, categories, hasBasis, 
           onChange={(c) => assume({ category: c === '' ? null : c })}
           width={half}
         />
-        {[...Object.keys(own.categories), ...strange.map(([w]) => w).filter((w) => own.categories[w] === undefined)]
+        {[
+          ...Object.keys(own.categories),
+          ...strange.map(([w]) => w).filter((w) => own.categories[w] === undefined),
+        ]
           .slice(0, 40)
           .map((w) => (
             <ChoiceLine
@@ -293,7 +315,9 @@ export function Assumptions({ own, onChange, home, sales, categories, hasBasis, 
             <Button
               size="small"
               onClick={() =>
-                assume({ hurdles: [...a.hurdles, { figure: 'unitProfit', bound: 'atLeast', level: 2, near: 0.1 }] })
+                assume({
+                  hurdles: [...a.hurdles, { figure: 'unitProfit', bound: 'atLeast', level: 2, near: 0.1 }],
+                })
               }>
               {t('assume.add')}
             </Button>

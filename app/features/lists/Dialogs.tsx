@@ -65,7 +65,10 @@ export function ColumnsDialog({
               aria-label={t('list.pin', { name: titled(c.id) })}
               title={t('list.pin', { name: titled(c.id) })}
               onClick={() => onChange(columns.map((x) => (x.id === c.id ? { ...x, pinned: !x.pinned } : x)))}
-              sx={{ ...plain, ...(c.pinned ? { bgcolor: 'text.primary', color: 'background.default' } : {}) }}>
+              sx={{
+                ...plain,
+                ...(c.pinned ? { bgcolor: 'text.primary', color: 'background.default' } : {}),
+              }}>
               ⇤
             </Box>
             <Box
@@ -130,7 +133,14 @@ export function ViewDialog({
       <form onSubmit={(e) => (e.preventDefault(), name.trim() !== '' && onSave(name.trim(), assumptions))}>
         <DialogTitle>{t('list.saveView')}</DialogTitle>
         <DialogContent>
-          <TextLine label={t('list.viewName')} value={name} onChange={setName} width="100%" maxLength={80} required />
+          <TextLine
+            label={t('list.viewName')}
+            value={name}
+            onChange={setName}
+            width="100%"
+            maxLength={80}
+            required
+          />
           <Box sx={{ fontSize: '0.82rem', color: 'text.secondary', my: 0.5 }}>{t('list.viewHelp')}</Box>
           <Box component="label" sx={{ display: 'flex', gap: 0.75, alignItems: 'center' }}>
             <input type="checkbox" checked={assumptions} onChange={(e) => setAssumptions(e.target.checked)} />

@@ -9,7 +9,8 @@ import { useLatest } from '../../ui/useLatest.ts';
 export const ROW = 34;
 const TICK = 30;
 /**
- * No element is drawn taller than this: browsers cap an element's height, so beyond it the scroll position is scaled.
+ * No element is drawn taller than this: browsers cap an element's height, so beyond it the scroll position is
+ * scaled.
  */
 const TALLEST = 8_000_000;
 const isClient = typeof document !== 'undefined';
@@ -38,9 +39,9 @@ type Props = {
 };
 
 /**
- * Rows of a list, a million deep: only those in view are drawn, and the scroll bar stands for a height that no
- * browser could draw.
- * The wheel and the keys move by rows; dragging the bar moves by its share of the whole.
+ * Rows of a list, a million deep: only those in view are drawn, and the scroll bar stands for a height that
+ * no browser could draw. The wheel and the keys move by rows; dragging the bar moves by its share of the
+ * whole.
  */
 export function Grid({
   columns,
@@ -109,7 +110,8 @@ export function Grid({
     if (count > 0) inView(Math.max(0, from - 10), Math.min(count - 1, to + 20));
   }, [from, to, count, inView]);
 
-  // The wheel moves by rows where the bar is scaled; a listener of our own, since React's may not hold the page still.
+  // The wheel moves by rows where the bar is scaled; a listener of our own, since React's may not hold the
+  // page still.
   const wheel = useLatest((e: WheelEvent): void => {
     if (!scaled || Math.abs(e.deltaX) > Math.abs(e.deltaY)) return;
     e.preventDefault();
@@ -204,7 +206,8 @@ export function Grid({
         borderBottom: '1px solid',
         borderColor: 'text.primary',
       }}>
-      <div style={{ height: Math.max(drawn, 0) + HEAD + (foot === null ? 0 : FOOT), width, minWidth: '100%' }}>
+      <div
+        style={{ height: Math.max(drawn, 0) + HEAD + (foot === null ? 0 : FOOT), width, minWidth: '100%' }}>
         <div
           style={{
             position: 'sticky',
@@ -213,7 +216,11 @@ export function Grid({
             overflow: 'clip',
             width,
           }}>
-          <div role="row" aria-rowindex={1} className="list-head" style={{ gridTemplateColumns: template, width }}>
+          <div
+            role="row"
+            aria-rowindex={1}
+            className="list-head"
+            style={{ gridTemplateColumns: template, width }}>
             <div role="columnheader" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }}>
               <span className="hidden-text">{t('list.chosen', { count: ticked.size })}</span>
             </div>
@@ -249,7 +256,11 @@ export function Grid({
                       {key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}
                     </button>
                   )}
-                  <Edge width={c.width} onWidth={(w) => onWidth(c.id, w)} label={t('list.width', { name: c.title })} />
+                  <Edge
+                    width={c.width}
+                    onWidth={(w) => onWidth(c.id, w)}
+                    label={t('list.width', { name: c.title })}
+                  />
                 </div>
               );
             })}
@@ -282,7 +293,10 @@ export function Grid({
               style={{ gridTemplateColumns: template, width, position: 'absolute', bottom: 0, left: 0 }}>
               <div className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }} />
               {columns.map((c, i) => (
-                <div key={c.id} className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`} style={place(c, i)}>
+                <div
+                  key={c.id}
+                  className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`}
+                  style={place(c, i)}>
                   {foot(c)}
                 </div>
               ))}
@@ -380,7 +394,9 @@ function Edge({ width, onWidth, label }: { width: number; onWidth: (w: number) =
         e.currentTarget.setPointerCapture(e.pointerId);
         start.current = { x: e.clientX, width };
       }}
-      onPointerMove={(e) => start.current !== null && onWidth(clamp(start.current.width + e.clientX - start.current.x))}
+      onPointerMove={(e) =>
+        start.current !== null && onWidth(clamp(start.current.width + e.clientX - start.current.x))
+      }
       onPointerUp={() => {
         start.current = null;
       }}

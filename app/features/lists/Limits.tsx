@@ -23,7 +23,8 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
   const { t } = useTranslation();
   const f = useFormat();
   const set = (filters: ListFilter[]): void => onQuery({ ...query, filters });
-  const replace = (i: number, next: ListFilter): void => set(query.filters.map((x, k) => (k === i ? next : x)));
+  const replace = (i: number, next: ListFilter): void =>
+    set(query.filters.map((x, k) => (k === i ? next : x)));
   const shift = query.text.trim() === '' ? 0 : 1;
   const used = new Set(query.filters.flatMap((x) => (x.kind === 'range' ? [x.figure] : [])));
   const add = (what: string): void => {
@@ -33,7 +34,8 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
       set([...query.filters, { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: ['…'] }]);
     else if (what === 'brand' || what === 'category') {
       const first = sums?.facets?.[what].find(([v]) => v !== '')?.[0];
-      if (first !== undefined) set([...query.filters, { kind: 'oneOf', of: what, values: [first], not: false }]);
+      if (first !== undefined)
+        set([...query.filters, { kind: 'oneOf', of: what, values: [first], not: false }]);
     } else if ((LIST_FLAGS as readonly string[]).includes(what))
       set([...query.filters, { kind: 'flag', flag: what as ListFlag, is: true }]);
     else if (what === 'verdict') set([...query.filters, { kind: 'verdict', only: ['pass', 'near'] }]);
@@ -52,7 +54,13 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
     const s = answer?.funnel[k];
     if (s === undefined) return null;
     return (
-      <Box sx={{ display: 'flex', justifyContent: 'space-between', fontSize: '0.76rem', color: 'text.secondary' }}>
+      <Box
+        sx={{
+          display: 'flex',
+          justifyContent: 'space-between',
+          fontSize: '0.76rem',
+          color: 'text.secondary',
+        }}>
         <span>{t('list.takes', { count: f.number(s.alone, 0) as never })}</span>
         <Box component="span" sx={{ color: 'text.primary', fontWeight: 620 }}>
           {t('list.leaves', { count: f.number(s.left, 0) as never })}
@@ -63,7 +71,9 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
   return (
     <Box component="section" aria-label={t('list.limits')} sx={{ fontSize: '0.86rem' }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', mb: 0.5 }}>
-        <Box component="h2" sx={{ m: 0, fontSize: '1rem', fontFamily: '"Bricolage Grotesque Variable", sans-serif' }}>
+        <Box
+          component="h2"
+          sx={{ m: 0, fontSize: '1rem', fontFamily: '"Bricolage Grotesque Variable", sans-serif' }}>
           {t('list.limits')}
         </Box>
         {(query.filters.length > 0 || query.text !== '') && (
@@ -105,7 +115,9 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
             <Words
               words={x.words}
               onChange={(words) =>
-                words.length === 0 ? set(query.filters.filter((_, k) => k !== i)) : replace(i, { ...x, words })
+                words.length === 0
+                  ? set(query.filters.filter((_, k) => k !== i))
+                  : replace(i, { ...x, words })
               }
               label={t('list.wordsHelp')}
             />
@@ -123,27 +135,33 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
                 width={90}
               />
               <Box sx={{ maxHeight: 132, overflow: 'auto', mt: 0.5 }} role="group" aria-label={nameOf(x)}>
-                {[...new Set([...x.values, ...(sums?.facets?.[x.of] ?? []).map(([v]) => v)])].slice(0, 60).map((v) => (
-                  <Box
-                    key={v}
-                    component="label"
-                    sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center' }}>
-                    <input
-                      type="checkbox"
-                      checked={x.values.includes(v)}
-                      onChange={(e) => {
-                        const values = e.target.checked ? [...x.values, v] : x.values.filter((y) => y !== v);
-                        if (values.length > 0) replace(i, { ...x, values });
-                      }}
-                    />
-                    <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-                      {v === '' ? '–' : v}
+                {[...new Set([...x.values, ...(sums?.facets?.[x.of] ?? []).map(([v]) => v)])]
+                  .slice(0, 60)
+                  .map((v) => (
+                    <Box
+                      key={v}
+                      component="label"
+                      sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center' }}>
+                      <input
+                        type="checkbox"
+                        checked={x.values.includes(v)}
+                        onChange={(e) => {
+                          const values = e.target.checked
+                            ? [...x.values, v]
+                            : x.values.filter((y) => y !== v);
+                          if (values.length > 0) replace(i, { ...x, values });
+                        }}
+                      />
+                      <Box
+                        component="span"
+                        sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                        {v === '' ? '–' : v}
+                      </Box>
+                      <Box component="span" sx={{ ml: 'auto', color: 'text.secondary', fontSize: '0.76rem' }}>
+                        {f.number(sums?.facets?.[x.of].find(([w]) => w === v)?.[1] ?? 0, 0)}
+                      </Box>
                     </Box>
-                    <Box component="span" sx={{ ml: 'auto', color: 'text.secondary', fontSize: '0.76rem' }}>
-                      {f.number(sums?.facets?.[x.of].find(([w]) => w === v)?.[1] ?? 0, 0)}
-                    </Box>
-                  </Box>
-                ))}
+                  ))}
               </Box>
             </>
           )}
@@ -183,7 +201,13 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
           {sums?.funnel[i + shift]?.warning != null && (
             <Box
               role="note"
-              sx={{ fontSize: '0.76rem', mt: 0.25, pl: 1, borderLeft: '3px solid', borderColor: 'text.primary' }}>
+              sx={{
+                fontSize: '0.76rem',
+                mt: 0.25,
+                pl: 1,
+                borderLeft: '3px solid',
+                borderColor: 'text.primary',
+              }}>
               {t(sums.funnel[i + shift]?.warning === 'cluster' ? 'list.cluster' : 'list.nearlyAll')}
             </Box>
           )}
@@ -197,7 +221,9 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
           width="100%"
           options={[
             { value: '', label: '…' },
-            ...figures.filter((x) => !used.has(x)).map((x) => ({ value: x as string, label: t(`listFigure.${x}`) })),
+            ...figures
+              .filter((x) => !used.has(x))
+              .map((x) => ({ value: x as string, label: t(`listFigure.${x}`) })),
             { value: 'wordsIn', label: `${t('list.addWords')}: ${t('list.wordsIn')}` },
             { value: 'wordsOut', label: `${t('list.addWords')}: ${t('list.wordsOut')}` },
             { value: 'brand', label: t('list.addBrand') },
@@ -226,7 +252,9 @@ function Step({
   return (
     <Box sx={{ borderTop: '1px solid', borderColor: 'hairline', py: 0.75 }}>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Box component="b" sx={{ fontWeight: 640, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        <Box
+          component="b"
+          sx={{ fontWeight: 640, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
           {title}
         </Box>
         <Box

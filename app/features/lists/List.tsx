@@ -84,8 +84,8 @@ const AT_ONCE = 100;
 const VERDICTS = ['pass', 'near', 'fail', 'unknown'] as const;
 
 /**
- * A screened list: the answer in a sentence, the limits as a funnel, the rows, and the assumptions or an opened row
- * beside them.
+ * A screened list: the answer in a sentence, the limits as a funnel, the rows, and the assumptions or an
+ * opened row beside them.
  */
 export function ListPage(p: Props) {
   const { t } = useTranslation();
@@ -116,7 +116,9 @@ export function ListPage(p: Props) {
   useEffect(() => {
     const el = above.current;
     if (el === null) return;
-    const watch = new ResizeObserver(() => setTop(Math.round(el.getBoundingClientRect().bottom + window.scrollY)));
+    const watch = new ResizeObserver(() =>
+      setTop(Math.round(el.getBoundingClientRect().bottom + window.scrollY)),
+    );
     watch.observe(el);
     return () => watch.disconnect();
   }, []);
@@ -308,7 +310,8 @@ export function ListPage(p: Props) {
   };
   // Near misses and unknown rows say why, which takes room.
   const explains = query.filters.some(
-    (x) => x.kind === 'verdict' && (x.only.includes('near') || x.only.includes('unknown')) && x.only.length === 1,
+    (x) =>
+      x.kind === 'verdict' && (x.only.includes('near') || x.only.includes('unknown')) && x.only.length === 1,
   );
   const grid: Column[] = columns
     .filter((c) => has(c.id))
@@ -346,7 +349,8 @@ export function ListPage(p: Props) {
               {row.mark !== '' && <em>{t(`listFlag.${row.mark}`)}</em>}
               {row.removedBy.length > 0 && (
                 <em>
-                  {t('list.takenBy')} {row.removedBy.map((k) => (k < 0 ? t('list.textLimit') : k + 1)).join(', ')}
+                  {t('list.takenBy')}{' '}
+                  {row.removedBy.map((k) => (k < 0 ? t('list.textLimit') : k + 1)).join(', ')}
                 </em>
               )}
             </span>
@@ -421,9 +425,10 @@ export function ListPage(p: Props) {
           return (
             <span>
               {figureText(f, 'cost', row.figures.cost, list, sales)}
-              {row.figures.before != null && Math.abs(row.figures.before - (row.figures.cost ?? 0)) >= 0.005 && (
-                <small>{t('list.before', { price: f.plain(row.figures.before, list) })}</small>
-              )}
+              {row.figures.before != null &&
+                Math.abs(row.figures.before - (row.figures.cost ?? 0)) >= 0.005 && (
+                  <small>{t('list.before', { price: f.plain(row.figures.before, list) })}</small>
+                )}
             </span>
           );
         case 'unitProfit':
@@ -596,7 +601,11 @@ export function ListPage(p: Props) {
         )}
         {answer !== null && (
           <Typography
-            sx={{ fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontSize: '1.12rem', lineHeight: 1.35 }}>
+            sx={{
+              fontFamily: '"Bricolage Grotesque Variable", sans-serif',
+              fontSize: '1.12rem',
+              lineHeight: 1.35,
+            }}>
             {running && `${t('list.soFar')}: `}
             {t('list.sentence', {
               rows: f.number(answer.rows, 0),
@@ -608,7 +617,11 @@ export function ListPage(p: Props) {
             {monthly > 0 && (
               <Box component="span" sx={{ color: 'primary.main' }}>
                 {' '}
-                {t('list.tally', { kept: f.number(monthly, 0), amount: f.money(tally.profitPerMonth, p.home) })}.
+                {t('list.tally', {
+                  kept: f.number(monthly, 0),
+                  amount: f.money(tally.profitPerMonth, p.home),
+                })}
+                .
               </Box>
             )}
           </Typography>
@@ -680,7 +693,9 @@ export function ListPage(p: Props) {
             value={query.text}
             aria-label={t('list.search')}
             placeholder={t('list.search')}
-            onChange={(e: { target: { value: string } }) => setQuery({ ...query, text: e.target.value.slice(0, 200) })}
+            onChange={(e: { target: { value: string } }) =>
+              setQuery({ ...query, text: e.target.value.slice(0, 200) })
+            }
             sx={{
               ...fieldInput(false),
               width: 230,
@@ -737,7 +752,10 @@ export function ListPage(p: Props) {
             <Button
               size="small"
               onClick={() =>
-                setQuery({ ...query, text: '', filters: [{ kind: 'flag', flag: 'shortlisted', is: true }] }, false)
+                setQuery(
+                  { ...query, text: '', filters: [{ kind: 'flag', flag: 'shortlisted', is: true }] },
+                  false,
+                )
               }>
               {t('list.tallyShort', { count: f.number(tally.shortlisted, 0) as never })}
             </Button>
@@ -750,7 +768,10 @@ export function ListPage(p: Props) {
               disabled={query.filters.length === 0 && query.text === ''}>
               {t(removed ? 'list.keptShown' : 'list.showRemoved')}
             </Button>
-            <Button size="small" aria-haspopup="menu" onClick={(e) => setMenu({ el: e.currentTarget, which: 'view' })}>
+            <Button
+              size="small"
+              aria-haspopup="menu"
+              onClick={(e) => setMenu({ el: e.currentTarget, which: 'view' })}>
               {t('list.view')} ▾
             </Button>
             <Button
@@ -805,7 +826,9 @@ export function ListPage(p: Props) {
               onUnknown={() => showVerdict('unknown')}
               onNear={() => showVerdict('near')}
               setup={`${url}/setup`}
-              refused={p.counts.invalid > 0 ? { count: p.counts.invalid, url: `${url}/file?what=refused` } : null}
+              refused={
+                p.counts.invalid > 0 ? { count: p.counts.invalid, url: `${url}/file?what=refused` } : null
+              }
               onAssume={() => setSide('assumptions')}
             />
           ) : (
@@ -831,7 +854,9 @@ export function ListPage(p: Props) {
           )}
         </Box>
         {side !== null && (
-          <Box style={tall} sx={{ overflow: 'auto', pl: 2, borderLeft: '1px solid', borderColor: 'hairline' }}>
+          <Box
+            style={tall}
+            sx={{ overflow: 'auto', pl: 2, borderLeft: '1px solid', borderColor: 'hairline' }}>
             {side === 'assumptions' || openLine === null ? (
               <Assumptions
                 own={own}
@@ -892,7 +917,9 @@ export function ListPage(p: Props) {
         ))}
         <MenuItem divider disabled sx={{ minHeight: 0, py: 0 }} />
         <MenuItem onClick={() => (setMenu(null), setDialog('columns'))}>{t('list.columns')}</MenuItem>
-        {p.canEdit && <MenuItem onClick={() => (setMenu(null), setDialog('view'))}>{t('list.saveView')}</MenuItem>}
+        {p.canEdit && (
+          <MenuItem onClick={() => (setMenu(null), setDialog('view'))}>{t('list.saveView')}</MenuItem>
+        )}
       </Menu>
       <Menu open={menu?.which === 'export'} anchorEl={menu?.el ?? null} onClose={() => setMenu(null)}>
         {(
@@ -915,7 +942,10 @@ export function ListPage(p: Props) {
                 postForm(files(what, as), { settings: JSON.stringify(tried) });
               }}
               dense>
-              {t('list.as', { what: t(`list.${word}`), format: as === 'parquet' ? 'Parquet' : as.toUpperCase() })}
+              {t('list.as', {
+                what: t(`list.${word}`),
+                format: as === 'parquet' ? 'Parquet' : as.toUpperCase(),
+              })}
             </MenuItem>
           )),
         )}

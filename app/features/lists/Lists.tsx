@@ -61,7 +61,9 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
   const { now, error, send, stop } = useUpload(
     root,
     ({ id, sameAs }) =>
-      void navigate(`${root}/lists/${id}/setup${sameAs === null ? '' : `?same=${encodeURIComponent(sameAs)}`}`),
+      void navigate(
+        `${root}/lists/${id}/setup${sameAs === null ? '' : `?same=${encodeURIComponent(sameAs)}`}`,
+      ),
     t('lists.broken'),
     { most: largest, text: t('lists.tooLarge', { most: f.number(largest / 1024 / 1024, 0) }) },
   );
@@ -103,7 +105,11 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
             borderColor: over ? 'primary.main' : 'fieldLine',
             borderRadius: 1.5,
           }}>
-          <Button variant="contained" color="primary" onClick={() => choose.current?.click()} disabled={now !== null}>
+          <Button
+            variant="contained"
+            color="primary"
+            onClick={() => choose.current?.click()}
+            disabled={now !== null}>
             {t('lists.choose')}
           </Button>
           <input
@@ -159,7 +165,10 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
       ) : (
         <Table
           size="small"
-          sx={{ '& .wide': { display: { xs: 'none', sm: 'table-cell' } }, '& td, & th': { px: { xs: 0.5, sm: 1 } } }}>
+          sx={{
+            '& .wide': { display: { xs: 'none', sm: 'table-cell' } },
+            '& td, & th': { px: { xs: 0.5, sm: 1 } },
+          }}>
           <TableHead>
             <TableRow>
               <TableCell>{t('lists.name')}</TableCell>
@@ -196,7 +205,9 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
                 <TableCell align="right">
                   {l.valid + l.invalid === 0 ? '–' : f.number(l.valid, 0)}
                   {l.invalid > 0 && (
-                    <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>
+                    <Box
+                      component="span"
+                      sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>
                       {t('lists.invalidToo', { count: l.invalid })}
                     </Box>
                   )}
@@ -244,7 +255,8 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
             shortlisted: f.number(tally.shortlisted, 0),
             dropped: f.number(tally.dropped, 0),
           })}{' '}
-          {tally.kept + tally.ordered > 0 && t('lists.tallyProfit', { amount: f.money(tally.profitPerMonth, home) })}
+          {tally.kept + tally.ordered > 0 &&
+            t('lists.tallyProfit', { amount: f.money(tally.profitPerMonth, home) })}
         </Typography>
       )}
       {(Object.keys(quota) as (keyof Usage)[]).some((k) => usage[k] > quota[k] * 0.7) && (

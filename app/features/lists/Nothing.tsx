@@ -71,7 +71,9 @@ export function Nothing({
   return (
     <Box sx={{ py: 5, px: 2, maxWidth: '62ch', mx: 'auto' }}>
       <Typography variant="h2" sx={{ fontSize: '1.15rem', mb: 1 }}>
-        {verdicts.unknown > 0 ? t('list.nothingKnown', { n: f.number(verdicts.unknown, 0) }) : t('list.nothingPays')}
+        {verdicts.unknown > 0
+          ? t('list.nothingKnown', { n: f.number(verdicts.unknown, 0) })
+          : t('list.nothingPays')}
       </Typography>
       {verdicts.unknown > 0 && (
         <>
@@ -125,9 +127,13 @@ export function Progress({
   const f = useFormat();
   const [mounted] = useState(() => Date.now());
   if (work === null) return null;
-  const since = Math.max(0.5, (Date.now() - (startedAt === null ? mounted : new Date(startedAt).getTime())) / 1000);
+  const since = Math.max(
+    0.5,
+    (Date.now() - (startedAt === null ? mounted : new Date(startedAt).getTime())) / 1000,
+  );
   const rate = work.done / since;
-  const left = rate > 0 && work.total > work.done ? Math.max(1, Math.round((work.total - work.done) / rate)) : 0;
+  const left =
+    rate > 0 && work.total > work.done ? Math.max(1, Math.round((work.total - work.done) / rate)) : 0;
   return (
     <Box role="status" sx={{ fontSize: '0.84rem', my: 0.5 }}>
       {work.done === 0

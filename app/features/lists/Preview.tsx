@@ -37,13 +37,16 @@ export function Preview({
         const row = reader.read(cells, line, columns, i, () => -1, more);
         const num = (x: number | undefined): string =>
           x === undefined || Number.isNaN(x) || x < 0 ? '' : f.number(x, 4);
-        const price = (x: number | undefined): string => (num(x) === '' ? '' : f.plain(x as number, currency));
+        const price = (x: number | undefined): string =>
+          num(x) === '' ? '' : f.plain(x as number, currency);
         const broken = (from: number | undefined, cost: number | undefined): string =>
           num(cost) === '' ? '' : t('setup.priceFrom', { from: num(from), price: price(cost) });
         const sides = [columns.a[i], columns.b[i], columns.c[i]].map(num);
         const cellsOf: Partial<Record<Role, string>> = {
           identifier: row.code === '' ? reader.text(cells, 'identifier') : row.code,
-          cost: row.troubles.some((x) => x.what === 'cost') ? reader.text(cells, 'cost') : price(columns.cost[i]),
+          cost: row.troubles.some((x) => x.what === 'cost')
+            ? reader.text(cells, 'cost')
+            : price(columns.cost[i]),
           price: price(columns.price[i]),
           units: num(columns.units[i]),
           weight: num(columns.kg[i]) && `${num(columns.kg[i])} kg`,
@@ -149,9 +152,14 @@ export function Preview({
                   <Box
                     component="td"
                     colSpan={roles.length}
-                    sx={{ color: r.row.troubles.length > 0 ? 'error.main' : 'text.secondary', fontSize: '0.78rem' }}>
+                    sx={{
+                      color: r.row.troubles.length > 0 ? 'error.main' : 'text.secondary',
+                      fontSize: '0.78rem',
+                    }}>
                     {r.row.troubles.length > 0
-                      ? r.row.troubles.map((x) => `${sayTrouble(x).problem}. ${sayTrouble(x).remedy}`).join(' ')
+                      ? r.row.troubles
+                          .map((x) => `${sayTrouble(x).problem}. ${sayTrouble(x).remedy}`)
+                          .join(' ')
                       : t('setup.repairedTo')}
                   </Box>
                 </tr>

@@ -57,7 +57,10 @@ export function Decide({
           </Button>
         )}
         {state !== 'shortlisted' && state !== 'kept' && (
-          <Button size="small" variant="outlined" onClick={() => onMark({ state: 'shortlisted', reason: '' })}>
+          <Button
+            size="small"
+            variant="outlined"
+            onClick={() => onMark({ state: 'shortlisted', reason: '' })}>
             {t('list.shortlist')}
           </Button>
         )}
@@ -107,7 +110,13 @@ export function Decide({
               </Box>
             ))}
           </Box>
-          <TextLine label={t('list.reason')} value={reason} onChange={setReason} width="100%" maxLength={500} />
+          <TextLine
+            label={t('list.reason')}
+            value={reason}
+            onChange={setReason}
+            width="100%"
+            maxLength={500}
+          />
           <Button type="submit" size="small" sx={{ mt: 0.5 }}>
             {t('list.drop')}
           </Button>
@@ -120,7 +129,14 @@ export function Decide({
           onMark({ note: note.trim(), tags: tagList })
         }>
         <TextLine label={t('list.tags')} value={tags} onChange={setTags} width="100%" />
-        <TextLine label={t('list.note')} value={note} onChange={setNote} width="100%" multiline maxLength={5000} />
+        <TextLine
+          label={t('list.note')}
+          value={note}
+          onChange={setNote}
+          width="100%"
+          multiline
+          maxLength={5000}
+        />
       </Box>
       <span className="hidden-text">{row.code}</span>
     </Box>
@@ -171,7 +187,9 @@ export function Packs({
             onChange={setBought}
             width={110}
           />
-          <Button size="small" onClick={() => sold !== null && bought !== null && onMark({ pack: { sold, bought } })}>
+          <Button
+            size="small"
+            onClick={() => sold !== null && bought !== null && onMark({ pack: { sold, bought } })}>
             {t('list.packConfirm')}
           </Button>
           {mark?.soldPack != null && (

@@ -43,7 +43,18 @@ type Props = {
 };
 
 /** A row opened: the full lane with its workings, what would clear the hurdles, and what is decided about the goods. */
-export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onClose, onMark, onKeep }: Props) {
+export function RowPane({
+  url,
+  line,
+  edition,
+  tried,
+  hurdles,
+  root,
+  canEdit,
+  onClose,
+  onMark,
+  onKeep,
+}: Props) {
   const { t } = useTranslation();
   const bounds = useBounds();
   const f = useFormat();
@@ -142,7 +153,12 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
         )}
       </Box>
       <Typography
-        sx={{ fontFamily: '"Bricolage Grotesque Variable", sans-serif', fontSize: '1.02rem', lineHeight: 1.35, mb: 1 }}>
+        sx={{
+          fontFamily: '"Bricolage Grotesque Variable", sans-serif',
+          fontSize: '1.02rem',
+          lineHeight: 1.35,
+          mb: 1,
+        }}>
         {profit === null
           ? problem === undefined
             ? t('answer.incomplete', { blanks: bounds.list(result.blanks) })
@@ -151,7 +167,9 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
               amount: bounds.of(say(Math.abs(profit)), blanks, profit < 0 ? 'atLeast' : 'atMost'),
               price: say(result.figures.gross),
             })}
-        {profit !== null && blanks.length > 0 && <>. {t('answer.incomplete', { blanks: bounds.list(blanks) })}</>}
+        {profit !== null && blanks.length > 0 && (
+          <>. {t('answer.incomplete', { blanks: bounds.list(blanks) })}</>
+        )}
       </Typography>
       {result.figures.gross !== null && profit !== null && (
         <MarginBar result={result} height={18} breakEven={worked.even} />
@@ -185,7 +203,10 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
             {worked.most.unitPrice === null
               ? '–'
               : bounds.of(
-                  f.money(floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)), worked.most.currency),
+                  f.money(
+                    floorTo(worked.most.unitPrice, minorDigits(worked.most.currency)),
+                    worked.most.currency,
+                  ),
                   worked.most.incomplete,
                   'lessThan',
                 )}
@@ -256,8 +277,10 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
             </Box>{' '}
             {t(`figure.${h.hurdle.figure}`)}{' '}
             <Box component="span" sx={{ color: 'text.secondary' }}>
-              {t(`hurdles.${h.hurdle.bound}`, { level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f) })} ·{' '}
-              {t('hurdles.is', { value: hurdleAmount(h.value, h.hurdle.figure, doc.currency, f) })}
+              {t(`hurdles.${h.hurdle.bound}`, {
+                level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f),
+              })}{' '}
+              · {t('hurdles.is', { value: hurdleAmount(h.value, h.hurdle.figure, doc.currency, f) })}
             </Box>
             {remedy !== null && (
               <Box sx={{ fontSize: '0.8rem' }}>
@@ -330,7 +353,9 @@ export function RowPane({ url, line, edition, tried, hurdles, root, canEdit, onC
         <Alert severity="info" icon={false} sx={{ mt: 1, py: 0 }}>
           {t(`listFlag.${mark.state}`)}
           {mark.reason !== '' && `: ${mark.reason}`}{' '}
-          {mark.candidateId !== null && <Link to={`${root}/weigh/${mark.candidateId}`}>{t('list.openCandidate')}</Link>}
+          {mark.candidateId !== null && (
+            <Link to={`${root}/weigh/${mark.candidateId}`}>{t('list.openCandidate')}</Link>
+          )}
         </Alert>
       )}
       {canEdit && (

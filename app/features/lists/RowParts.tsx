@@ -22,7 +22,8 @@ export function Quantities({
   const { t } = useTranslation();
   const f = useFormat();
   const orders = useMemo(
-    () => breakQuantities(doc).map((of) => ({ of, figures: evaluate({ ...doc, orderQuantity: of }).figures })),
+    () =>
+      breakQuantities(doc).map((of) => ({ of, figures: evaluate({ ...doc, orderQuantity: of }).figures })),
     [doc],
   );
   if (orders.length < 2) return null;
@@ -69,7 +70,10 @@ export function Listings({
         {t('list.listingsOf')}
       </Box>
       {listings.slice(0, 50).map((l) => (
-        <Box component="label" key={l.line} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
+        <Box
+          component="label"
+          key={l.line}
+          sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
           <input
             type="radio"
             name="listing"

@@ -139,7 +139,10 @@ export function ListSetupPage(p: Props) {
     if (known.currency !== null)
       setOwn({
         ...own,
-        assumptions: { ...own.assumptions, purchase: { ...own.assumptions.purchase, currency: known.currency } },
+        assumptions: {
+          ...own.assumptions,
+          purchase: { ...own.assumptions.purchase, currency: known.currency },
+        },
       });
   };
   const set = (over: Partial<ListSettings>): void => setOwn({ ...own, ...over });
@@ -287,16 +290,18 @@ export function ListSetupPage(p: Props) {
               gap: '8px 14px',
               mb: 2,
             }}>
-            {OPTIONAL_ROLES.filter((r) => allRoles || USUAL.has(r) || map.columns[r] !== undefined).map((r) => (
-              <ChoiceLine
-                key={r}
-                label={t(`role.${r}`)}
-                value={map.columns[r] ?? ''}
-                options={options}
-                onChange={(h) => assign(r, h)}
-                width="100%"
-              />
-            ))}
+            {OPTIONAL_ROLES.filter((r) => allRoles || USUAL.has(r) || map.columns[r] !== undefined).map(
+              (r) => (
+                <ChoiceLine
+                  key={r}
+                  label={t(`role.${r}`)}
+                  value={map.columns[r] ?? ''}
+                  options={options}
+                  onChange={(h) => assign(r, h)}
+                  width="100%"
+                />
+              ),
+            )}
             {!allRoles && (
               <Button
                 size="small"
@@ -422,8 +427,13 @@ export function ListSetupPage(p: Props) {
             <ChoiceLine
               label={t('setup.prices')}
               value={own.assumptions.purchase.vat}
-              options={(['asTyped', 'included', 'added'] as const).map((v) => ({ value: v, label: t(`setup.${v}`) }))}
-              onChange={(vat) => buy({ vat, vatRate: vat === 'asTyped' ? 0 : own.assumptions.purchase.vatRate })}
+              options={(['asTyped', 'included', 'added'] as const).map((v) => ({
+                value: v,
+                label: t(`setup.${v}`),
+              }))}
+              onChange={(vat) =>
+                buy({ vat, vatRate: vat === 'asTyped' ? 0 : own.assumptions.purchase.vatRate })
+              }
               width="100%"
             />
             <NumField

@@ -11,9 +11,8 @@ const kept = z.object({
 });
 
 /**
- * The panes left and right of the rows. On a screen under 1400 pixels there is room for one of them beside rows that
- * can be read;
- * the one opened last stays. What is open is remembered in this browser.
+ * The panes left and right of the rows. On a screen under 1400 pixels there is room for one of them beside
+ * rows that can be read; the one opened last stays. What is open is remembered in this browser.
  */
 export function usePanes() {
   const tight = useMediaQuery('(max-width: 1400px)');

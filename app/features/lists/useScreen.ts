@@ -34,9 +34,9 @@ export type Screen = {
 };
 
 /**
- * The rows of a list under a query and assumptions: the window in view first, sums and distributions after it. A
- * newer question
- * overtakes an older one; where the screening is away, it is asked again until it answers.
+ * The rows of a list under a query and assumptions: the window in view first, sums and distributions after
+ * it. A newer question overtakes an older one; where the screening is away, it is asked again until it
+ * answers.
  */
 export function useScreen(
   url: string,
@@ -159,7 +159,8 @@ export function useScreen(
           for (const [i, r] of got.window.entries()) rows.current.set(at + i, r);
           // What lies far from view is let go.
           if (rows.current.size > 4000)
-            for (const i of rows.current.keys()) if (Math.abs(i - view.current[0]) > 1500) rows.current.delete(i);
+            for (const i of rows.current.keys())
+              if (Math.abs(i - view.current[0]) > 1500) rows.current.delete(i);
           drawn((n) => n + 1);
         });
       }
@@ -167,5 +168,14 @@ export function useScreen(
     [post],
   );
 
-  return { answer: answer?.answer ?? null, sums, rowAt: (i) => rows.current.get(i), inView, busy, away, work, refresh };
+  return {
+    answer: answer?.answer ?? null,
+    sums,
+    rowAt: (i) => rows.current.get(i),
+    inView,
+    busy,
+    away,
+    work,
+    refresh,
+  };
 }

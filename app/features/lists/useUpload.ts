@@ -8,7 +8,12 @@ export function useUpload(
   done: (answer: { id: string; sameAs: string | null }) => void,
   broken: string,
   limit: { most: number; text: string } | null = null,
-): { now: Uploading | null; error: string | null; send: (file: File, forList?: string) => void; stop: () => void } {
+): {
+  now: Uploading | null;
+  error: string | null;
+  send: (file: File, forList?: string) => void;
+  stop: () => void;
+} {
   const [now, setNow] = useState<Uploading | null>(null);
   const [error, setError] = useState<string | null>(null);
   const under = useRef<XMLHttpRequest | null>(null);
@@ -24,13 +29,19 @@ export function useUpload(
     under.current = request;
     setError(null);
     setNow({ name: file.name, share: 0 });
-    request.upload.onprogress = (e) => setNow({ name: file.name, share: e.total === 0 ? 1 : e.loaded / e.total });
+    request.upload.onprogress = (e) =>
+      setNow({ name: file.name, share: e.total === 0 ? 1 : e.loaded / e.total });
     request.onload = () => {
       setNow(null);
       try {
         // The frame's data format wraps an answer given outside a page; a plain one is taken as it is.
-        const answer = JSON.parse(request.responseText) as { id?: string; sameAs?: string | null; error?: string };
-        if (request.status === 200 && answer.id !== undefined) done({ id: answer.id, sameAs: answer.sameAs ?? null });
+        const answer = JSON.parse(request.responseText) as {
+          id?: string;
+          sameAs?: string | null;
+          error?: string;
+        };
+        if (request.status === 200 && answer.id !== undefined)
+          done({ id: answer.id, sameAs: answer.sameAs ?? null });
         else setError(answer.error ?? broken);
       } catch {
         setError(request.status === 413 ? request.responseText : broken);

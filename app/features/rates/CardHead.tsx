@@ -21,7 +21,11 @@ export function CardHead({
   fetcher,
   outside,
   base,
-}: Props & { chosen: Version & { data: CardData }; label: string; fetcher: ReturnType<typeof useFetcher<Answer>> }) {
+}: Props & {
+  chosen: Version & { data: CardData };
+  label: string;
+  fetcher: ReturnType<typeof useFetcher<Answer>>;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const [, setAddress] = useAddress();
@@ -90,7 +94,10 @@ export function CardHead({
             </Button>
           )}
           {canEdit && chosen.kind === 'freight' && outside && (
-            <Button size="small" disabled={fetcher.state !== 'idle'} onClick={() => post({ intent: 'freightQuote' })}>
+            <Button
+              size="small"
+              disabled={fetcher.state !== 'idle'}
+              onClick={() => post({ intent: 'freightQuote' })}>
               {t('cards.freightQuote')}
             </Button>
           )}
@@ -135,10 +142,16 @@ export function CardHead({
               />
             </Box>
           )}
-          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })} aria-haspopup="menu">
+          <Button
+            size="small"
+            onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })}
+            aria-haspopup="menu">
             {t('cards.exportTitle')}
           </Button>
-          <Button size="small" onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })} aria-haspopup="menu">
+          <Button
+            size="small"
+            onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })}
+            aria-haspopup="menu">
             {t('cards.more')}
           </Button>
         </Box>

@@ -17,7 +17,12 @@ const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
 const ADD_ONS = ['dangerous', 'oversize'] as const;
 
 /** A referral fee in words that say whether the price picks one rate for all of it, or each part of it has its own. */
-function referralText({ tiers, mode }: Referral, t: TFunction, f: Format, m: (x: number | null) => string): string {
+function referralText(
+  { tiers, mode }: Referral,
+  t: TFunction,
+  f: Format,
+  m: (x: number | null) => string,
+): string {
   if (tiers.length === 1) return t('rates.ofAll', { pct: f.percent(tiers[0]?.pct ?? null) });
   return tiers
     .map((x, i) => {
@@ -134,7 +139,10 @@ export function MarketplaceTables({
               ? t('rates.nothingBack')
               : back
                   .map((x) =>
-                    t('rates.feeBack', { pct: f.percent(card.refund.back[x], 0), fee: t(`lines.${x}`).toLowerCase() }),
+                    t('rates.feeBack', {
+                      pct: f.percent(card.refund.back[x], 0),
+                      fee: t(`lines.${x}`).toLowerCase(),
+                    }),
                   )
                   .join(', ')}
             {card.refund.adminPct > 0 &&
@@ -146,7 +154,10 @@ export function MarketplaceTables({
           <td>
             {card.payoutEveryDays === null || card.payoutDelayDays === null
               ? t('rates.payoutNotSaid')
-              : t('rates.payoutText', { every: f.number(card.payoutEveryDays), after: f.number(card.payoutDelayDays) })}
+              : t('rates.payoutText', {
+                  every: f.number(card.payoutEveryDays),
+                  after: f.number(card.payoutDelayDays),
+                })}
           </td>
         </tr>
       </Rows>
@@ -171,8 +182,12 @@ export function MarketplaceTables({
               </td>
               <td>
                 {tier.maxKg === null ? t('rates.anySide') : f.number(tier.maxKg)}
-                {tier.divisor !== null && <Small>{t('rates.byVolume', { divisor: f.number(tier.divisor) })}</Small>}
-                {tier.packagingKg > 0 && <Small>{t('rates.packagingKg', { kg: f.number(tier.packagingKg) })}</Small>}
+                {tier.divisor !== null && (
+                  <Small>{t('rates.byVolume', { divisor: f.number(tier.divisor) })}</Small>
+                )}
+                {tier.packagingKg > 0 && (
+                  <Small>{t('rates.packagingKg', { kg: f.number(tier.packagingKg) })}</Small>
+                )}
               </td>
               <td>
                 {tier.bands.map((b, j) => (
@@ -200,18 +215,23 @@ export function MarketplaceTables({
           ))}
         </Rows>
       )}
-      {card.warehouse !== null && (card.warehouse.addOns.dangerous > 0 || card.warehouse.addOns.oversize > 0) && (
-        <Rows caption={t('rates.addOns')} head={[t('rates.what'), t('rates.howMuch')]}>
-          {ADD_ONS.filter((x) => (card.warehouse?.addOns[x] ?? 0) > 0).map((x) => (
-            <tr key={x}>
-              <td>{t(`rates.${x}`)}</td>
-              <td>{m(card.warehouse?.addOns[x] ?? null)}</td>
-            </tr>
-          ))}
-        </Rows>
+      {card.warehouse !== null &&
+        (card.warehouse.addOns.dangerous > 0 || card.warehouse.addOns.oversize > 0) && (
+          <Rows caption={t('rates.addOns')} head={[t('rates.what'), t('rates.howMuch')]}>
+            {ADD_ONS.filter((x) => (card.warehouse?.addOns[x] ?? 0) > 0).map((x) => (
+              <tr key={x}>
+                <td>{t(`rates.${x}`)}</td>
+                <td>{m(card.warehouse?.addOns[x] ?? null)}</td>
+              </tr>
+            ))}
+          </Rows>
+        )}
+      {card.warehouse?.peak != null && (
+        <ByMonth caption={t('rates.peak')} months={card.warehouse.peak} m={m} />
       )}
-      {card.warehouse?.peak != null && <ByMonth caption={t('rates.peak')} months={card.warehouse.peak} m={m} />}
-      {card.storage !== null && <ByMonth caption={t('rates.storage')} months={card.storage.perM3Month} m={m} />}
+      {card.storage !== null && (
+        <ByMonth caption={t('rates.storage')} months={card.storage.perM3Month} m={m} />
+      )}
       {card.storage !== null && card.storage.longStay.length > 0 && (
         <Typography variant="body2" color="text.secondary">
           {card.storage.longStay
@@ -253,7 +273,8 @@ export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) 
   const form = CARD_FORMS[kind];
   const written = form.write(data);
   const fields = form.fields.filter(
-    (f) => !['name', 'inForceFrom', 'note'].includes(f.key) && cellText(f, written.fields[f.key] ?? null) !== '',
+    (f) =>
+      !['name', 'inForceFrom', 'note'].includes(f.key) && cellText(f, written.fields[f.key] ?? null) !== '',
   );
   return (
     <Box sx={{ maxWidth: 760 }}>
@@ -272,7 +293,9 @@ export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) 
           // Columns that say nothing anywhere are left out.
           const used = s.columns
             .map((c, i) => ({ c, i }))
-            .filter(({ c, i }) => rows.some((r) => !['', '0', '0%', 'none'].includes(cellText(c, r[i] ?? null))));
+            .filter(({ c, i }) =>
+              rows.some((r) => !['', '0', '0%', 'none'].includes(cellText(c, r[i] ?? null))),
+            );
           return (
             <Rows
               key={s.key}

@@ -40,7 +40,8 @@ export function ChangeList({ kind, changes }: { kind: CardKind; changes: readonl
               <Box
                 key={`${c.row}${c.kind}`}
                 sx={{ display: 'grid', gridTemplateColumns: '76px 1fr', gap: 1, py: 0.15 }}>
-                <Box sx={{ color: c.kind === 'removed' ? 'error.main' : 'text.secondary', fontSize: '0.8rem' }}>
+                <Box
+                  sx={{ color: c.kind === 'removed' ? 'error.main' : 'text.secondary', fontSize: '0.8rem' }}>
                   {c.kind === 'added' ? '+ ' : c.kind === 'removed' ? '− ' : '± '}
                   {t(`change.${c.kind}`)}
                 </Box>

@@ -26,8 +26,8 @@ type Props = {
 };
 
 /**
- * A card edited like a sheet: its tables, what is wrong in them, what differs from the version before, and the way
- * into force.
+ * A card edited like a sheet: its tables, what is wrong in them, what differs from the version before, and
+ * the way into force.
  */
 export function DraftPage({ draft, base, canEdit, root }: Props) {
   const { t } = useTranslation();
@@ -117,7 +117,9 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
         </Typography>
         <Typography color="text.secondary">
           {t('draft.title')},{' '}
-          {base === null ? t('draft.new') : t('draft.of', { name: `${base.name} ${f.day(base.inForceFrom)}` })}
+          {base === null
+            ? t('draft.new')
+            : t('draft.of', { name: `${base.name} ${f.day(base.inForceFrom)}` })}
         </Typography>
         <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}>
           {canEdit && (
@@ -163,7 +165,14 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
         sx={{
           minHeight: 34,
           mb: 1,
-          '& .MuiTab-root': { minHeight: 34, py: 0, textTransform: 'none', fontSize: '0.86rem', minWidth: 0, px: 1.5 },
+          '& .MuiTab-root': {
+            minHeight: 34,
+            py: 0,
+            textTransform: 'none',
+            fontSize: '0.86rem',
+            minWidth: 0,
+            px: 1.5,
+          },
         }}>
         {sheets.map((s) => {
           const wrong = errors.filter((e) => e.sheet === s.key).length;
@@ -199,7 +208,9 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
         rows={rows}
         errors={[...errors, ...refused]
           .filter((e) => e.sheet === chosen.key)
-          .map((e) => (e.row === null && fieldRows ? { ...e, row: rows.findIndex((r) => r[0] === e.column) + 2 } : e))}
+          .map((e) =>
+            e.row === null && fieldRows ? { ...e, row: rows.findIndex((r) => r[0] === e.column) + 2 } : e,
+          )}
         readOnly={!canEdit}
         canAddRows={!fieldRows}
         focus={focus}
@@ -210,7 +221,11 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 3, mt: 2 }}>
         <Box component="section" aria-label={t('draft.errors', { count: errors.length })}>
-          <Typography variant="h3" component="h2" sx={{ mb: 0.5 }} color={errors.length > 0 ? 'error' : 'text.primary'}>
+          <Typography
+            variant="h3"
+            component="h2"
+            sx={{ mb: 0.5 }}
+            color={errors.length > 0 ? 'error' : 'text.primary'}>
             {errors.length === 0 ? t('draft.noErrors') : t('draft.errors', { count: errors.length })}
           </Typography>
           {refused.map((e) => (
@@ -232,14 +247,18 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
                   {t('draft.touches')}
                 </Button>
               )}
-              <Button color="error" onClick={() => void fetcher.submit({ intent: 'throwAway' }, { method: 'post' })}>
+              <Button
+                color="error"
+                onClick={() => void fetcher.submit({ intent: 'throwAway' }, { method: 'post' })}>
                 {t('draft.throwAway')}
               </Button>
             </Box>
           )}
         </Box>
         {base !== null && read.ok && (
-          <Box component="section" aria-label={t('draft.changes', { count: changes.length, name: base.name })}>
+          <Box
+            component="section"
+            aria-label={t('draft.changes', { count: changes.length, name: base.name })}>
             <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
               {changes.length === 0
                 ? t('draft.noChanges', { name: base.name })
@@ -254,7 +273,13 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
 }
 
 /** What is wrong, each with its place and remedy; `onChoose` leads to the cell. */
-export function ErrorList({ errors, onChoose }: { errors: readonly CellError[]; onChoose?: (e: CellError) => void }) {
+export function ErrorList({
+  errors,
+  onChoose,
+}: {
+  errors: readonly CellError[];
+  onChoose?: (e: CellError) => void;
+}) {
   const { t } = useTranslation();
   const shown = errors.slice(0, 30);
   return (

@@ -31,9 +31,8 @@ type Place = { row: number; column: number };
 const ROW = 29;
 
 /**
- * Cells edited in place as in a spreadsheet: arrow keys, Enter and F2 to edit, Escape to leave as it was, Shift to
- * select, paste
- * of any block, Delete, Ctrl+D to fill down. Only the rows in view are drawn.
+ * Cells edited in place as in a spreadsheet: arrow keys, Enter and F2 to edit, Escape to leave as it was,
+ * Shift to select, paste of any block, Delete, Ctrl+D to fill down. Only the rows in view are drawn.
  */
 export function DraftGrid({
   label,
@@ -143,7 +142,10 @@ export function DraftGrid({
     } else if (e.key === 'Home' || e.key === 'End')
       e.preventDefault(),
         go(
-          { row: mod ? (e.key === 'Home' ? 0 : rows.length - 1) : at.row, column: e.key === 'Home' ? 0 : width - 1 },
+          {
+            row: mod ? (e.key === 'Home' ? 0 : rows.length - 1) : at.row,
+            column: e.key === 'Home' ? 0 : width - 1,
+          },
           e.shiftKey,
         );
     else if (e.key === 'Enter' || e.key === 'F2')
@@ -208,7 +210,9 @@ export function DraftGrid({
     e.preventDefault();
     const lines: string[] = [];
     for (let row = range.r0; row <= range.r1; row++)
-      lines.push(Array.from({ length: range.c1 - range.c0 + 1 }, (_, i) => text(row, range.c0 + i)).join('\t'));
+      lines.push(
+        Array.from({ length: range.c1 - range.c0 + 1 }, (_, i) => text(row, range.c0 + i)).join('\t'),
+      );
     e.clipboardData.setData('text/plain', lines.join('\n'));
   };
   const here = columnOf(at.row, at.column);
@@ -273,7 +277,13 @@ export function DraftGrid({
             </Box>
           ))}
         </Box>
-        <Box sx={{ height: virtual.getTotalSize(), position: 'relative', minWidth: 'max-content', width: '100%' }}>
+        <Box
+          sx={{
+            height: virtual.getTotalSize(),
+            position: 'relative',
+            minWidth: 'max-content',
+            width: '100%',
+          }}>
           {virtual.getVirtualItems().map((item) => (
             <Box
               key={item.key}
@@ -307,7 +317,8 @@ export function DraftGrid({
                 const row = item.index;
                 const own = columnOf(row, column);
                 const active = row === at.row && column === at.column;
-                const selected = row >= range.r0 && row <= range.r1 && column >= range.c0 && column <= range.c1;
+                const selected =
+                  row >= range.r0 && row <= range.r1 && column >= range.c0 && column <= range.c1;
                 const problem = wrong.get(`${row}/${column}`);
                 return (
                   <Box
@@ -357,7 +368,9 @@ export function DraftGrid({
           <Button
             size="small"
             onClick={() => (
-              onRows([...rows, columns.map(() => '')]), setAt({ row: rows.length, column: 0 }), setAnchor(null)
+              onRows([...rows, columns.map(() => '')]),
+              setAt({ row: rows.length, column: 0 }),
+              setAnchor(null)
             )}>
             {t('draft.addRow')}
           </Button>
@@ -366,7 +379,8 @@ export function DraftGrid({
           <Button
             size="small"
             onClick={() => (
-              onRows(rows.filter((_, i) => i < range.r0 || i > range.r1)), go({ row: range.r0, column: at.column })
+              onRows(rows.filter((_, i) => i < range.r0 || i > range.r1)),
+              go({ row: range.r0, column: at.column })
             )}>
             {t('draft.removeRows')} {range.r0 === range.r1 ? range.r0 + 2 : `${range.r0 + 2}–${range.r1 + 2}`}
           </Button>

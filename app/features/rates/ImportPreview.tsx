@@ -84,7 +84,11 @@ export function ImportPreview({
         </Typography>
       )}
       {preview !== undefined && errors.length === 0 && (
-        <Box tabIndex={0} role="group" aria-label={t('import.title')} sx={{ maxHeight: 300, overflowY: 'auto', mb: 1 }}>
+        <Box
+          tabIndex={0}
+          role="group"
+          aria-label={t('import.title')}
+          sx={{ maxHeight: 300, overflowY: 'auto', mb: 1 }}>
           <ChangeList kind={preview.kind} changes={preview.changes} />
         </Box>
       )}
@@ -131,7 +135,13 @@ export function ImportPreview({
                   checked={comma}
                   onChange={(e) => (
                     setComma(e.target.checked),
-                    submit({ intent: 'readAgain', id: cardId, cells: preview.cells, comma: e.target.checked, from })
+                    submit({
+                      intent: 'readAgain',
+                      id: cardId,
+                      cells: preview.cells,
+                      comma: e.target.checked,
+                      from,
+                    })
                   )}
                 />
               }
@@ -148,7 +158,11 @@ export function ImportPreview({
             variant="contained"
             disabled={busy}
             onClick={() =>
-              submit({ intent: 'applyRates', id: cardId, tables: rates.tables as NonNullable<Body['tables']> })
+              submit({
+                intent: 'applyRates',
+                id: cardId,
+                tables: rates.tables as NonNullable<Body['tables']>,
+              })
             }>
             {t('import.applyRates')}
           </Button>

@@ -80,7 +80,9 @@ export function RatesPage(props: Props) {
   const price = item.price ?? (card === null ? null : examplePrice(card.currency, props.exchange));
   const newest = current(versions, today);
   const label = (v: Version): string => (v.kind === 'tax' ? countryName(v.key, i18n.language) : v.name);
-  const found = newest.filter((v) => `${label(v)} ${v.key}`.toLowerCase().includes(words.trim().toLowerCase()));
+  const found = newest.filter((v) =>
+    `${label(v)} ${v.key}`.toLowerCase().includes(words.trim().toLowerCase()),
+  );
   const post = (body: Record<string, string>): void => void fetcher.submit(body, { method: 'post' });
   const thrown = search.get('thrown');
   return (
@@ -95,7 +97,11 @@ export function RatesPage(props: Props) {
             {t('cards.newCard')}
           </Button>
         )}
-        <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <Menu
+          open={menu !== null}
+          anchorEl={menu}
+          onClose={() => setMenu(null)}
+          onClick={() => setMenu(null)}>
           {CARD_KINDS.map((kind) => (
             <MenuItem key={kind} onClick={() => post({ intent: 'new', kind })}>
               {t(`cards.kind.${kind}`)}
@@ -145,7 +151,10 @@ export function RatesPage(props: Props) {
               return own.length === 0 ? null : (
                 <Group key={kind} title={t(`cards.kind.${kind}`)}>
                   {own.map((h) => (
-                    <CardLink key={h.id} to={`?card=${h.id}`} here={h.kind === chosen?.kind && h.key === chosen.key}>
+                    <CardLink
+                      key={h.id}
+                      to={`?card=${h.id}`}
+                      here={h.kind === chosen?.kind && h.key === chosen.key}>
                       {label(h)}
                     </CardLink>
                   ))}
@@ -202,7 +211,11 @@ export function RatesPage(props: Props) {
                   />
                 </Box>
               ) : chosen.kind === 'tax' ? (
-                <TaxTables card={chosen.data as TaxCard} standing={standings[chosen.key] ?? null} base={base} />
+                <TaxTables
+                  card={chosen.data as TaxCard}
+                  standing={standings[chosen.key] ?? null}
+                  base={base}
+                />
               ) : chosen.kind === 'exchange' ? (
                 <ExchangeRows table={chosen.data as ExchangeTable} />
               ) : (

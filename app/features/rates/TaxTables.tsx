@@ -27,19 +27,35 @@ function chargeText(c: TaxCard['importCharges'][number], currency: string, t: TF
     c.max !== null && t('rates.atMost', { amount: f.money(c.max, currency) }),
   ].filter(Boolean);
   const share =
-    (c.pct > 0 || limits.length > 0) && [t('rates.ofCustoms', { pct: f.percent(c.pct) }), ...limits].join(', ');
-  return listed([share, c.flat > 0 && `${f.money(c.flat, currency)} ${t('rates.aShipment')}`], t('line.none'));
+    (c.pct > 0 || limits.length > 0) &&
+    [t('rates.ofCustoms', { pct: f.percent(c.pct) }), ...limits].join(', ');
+  return listed(
+    [share, c.flat > 0 && `${f.money(c.flat, currency)} ${t('rates.aShipment')}`],
+    t('line.none'),
+  );
 }
 
 /** A country's tax card, readable. */
-export function TaxTables({ card, standing, base }: { card: TaxCard; standing: Standing | null; base: string }) {
+export function TaxTables({
+  card,
+  standing,
+  base,
+}: {
+  card: TaxCard;
+  standing: Standing | null;
+  base: string;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   return (
     <Box sx={{ maxWidth: 640 }}>
       <Rows
         caption={t('rates.vat')}
-        head={[t('form.taxClass'), t('rates.rate'), ...(card.importVatRates === null ? [] : [t('rates.importVat')])]}>
+        head={[
+          t('form.taxClass'),
+          t('rates.rate'),
+          ...(card.importVatRates === null ? [] : [t('rates.importVat')]),
+        ]}>
         {Object.entries(card.vatRates).map(([k, v]) => (
           <tr key={k}>
             <td>{k}</td>

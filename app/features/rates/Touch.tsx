@@ -91,7 +91,10 @@ export function TouchPage({
             <Button
               size="small"
               onClick={() =>
-                void cancel.submit({ intent: 'cancel', id: task.id }, { method: 'post', action: `${root}/pulse` })
+                void cancel.submit(
+                  { intent: 'cancel', id: task.id },
+                  { method: 'post', action: `${root}/pulse` },
+                )
               }>
               {t('cancel')}
             </Button>
@@ -219,8 +222,8 @@ export function TouchPage({
                         {x.candidate}
                       </Box>
                       <Box sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
-                        {countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')} ·{' '}
-                        {t(`method.${x.method}`)}
+                        {countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')}{' '}
+                        · {t(`method.${x.method}`)}
                       </Box>
                     </th>
                     <td>{money(x.before)}</td>
@@ -242,13 +245,16 @@ export function TouchPage({
                       {x.why
                         .slice(0, 3)
                         .map(
-                          (d) => `${t(`lines.${d.line}`, { defaultValue: t(`figure.${d.line}`) })} ${signed(d.effect)}`,
+                          (d) =>
+                            `${t(`lines.${d.line}`, { defaultValue: t(`figure.${d.line}`) })} ${signed(d.effect)}`,
                         )
                         .join(', ')}
                       {x.lost.length > 0 && (
                         <Box sx={{ color: 'error.main' }}>
                           {x.lost
-                            .map((b) => t(`blank.${b}`, { defaultValue: t(`problemShort.${b}`, { defaultValue: b }) }))
+                            .map((b) =>
+                              t(`blank.${b}`, { defaultValue: t(`problemShort.${b}`, { defaultValue: b }) }),
+                            )
                             .join(', ')}
                           : {t('touch.unknown')}
                         </Box>

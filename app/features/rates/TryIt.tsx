@@ -109,7 +109,9 @@ export function TryIt({
           beside.card,
           beside.tax,
           item,
-          beside.card.categories.some((c) => c.key === category) ? category : (beside.card.categories[0]?.key ?? ''),
+          beside.card.categories.some((c) => c.key === category)
+            ? category
+            : (beside.card.categories[0]?.key ?? ''),
           secondPrice,
           homeCurrency,
           standings[beside.card.country] ?? null,
@@ -185,16 +187,19 @@ export function TryIt({
           width={110}
         />
       </Box>
-      {beside !== null && beside.card.currency !== card.currency && exchange !== null && !Number.isNaN(factor) && (
-        <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
-          {t('workings.rate', {
-            from: card.currency,
-            to: beside.card.currency,
-            rate: f.number(factor, 6),
-            date: f.day(exchange.date),
-          })}
-        </Typography>
-      )}
+      {beside !== null &&
+        beside.card.currency !== card.currency &&
+        exchange !== null &&
+        !Number.isNaN(factor) && (
+          <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+            {t('workings.rate', {
+              from: card.currency,
+              to: beside.card.currency,
+              rate: f.number(factor, 6),
+              date: f.day(exchange.date),
+            })}
+          </Typography>
+        )}
       {r.problems.map((p) => (
         <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>
           {t(`problem.${p.code}`, p.detail as Record<string, string>)}
@@ -272,7 +277,10 @@ export function TryIt({
         <ChoiceLine
           label={t('tryTwo.with')}
           value={beside?.id ?? ''}
-          options={[{ value: '', label: t('tryTwo.none') }, ...others.map((o) => ({ value: o.id, label: o.name }))]}
+          options={[
+            { value: '', label: t('tryTwo.none') },
+            ...others.map((o) => ({ value: o.id, label: o.name })),
+          ]}
           onChange={onBeside}
           width="100%"
         />

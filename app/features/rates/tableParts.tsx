@@ -64,7 +64,13 @@ export function Small({ children }: { children: ReactNode }) {
   return (
     <Box
       component="span"
-      sx={{ display: 'block', color: 'text.secondary', fontSize: '0.78rem', fontWeight: 400, whiteSpace: 'nowrap' }}>
+      sx={{
+        display: 'block',
+        color: 'text.secondary',
+        fontSize: '0.78rem',
+        fontWeight: 400,
+        whiteSpace: 'nowrap',
+      }}>
       {children}
     </Box>
   );

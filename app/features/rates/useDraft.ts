@@ -103,10 +103,16 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
   const undo = useCallback(() => step(past.current, future.current), [step]);
   const redo = useCallback(() => step(future.current, past.current), [step]);
 
-  // What an earlier page of this tab could not save comes back, as long as nobody has changed the draft since.
+  // What an earlier page of this tab could not save comes back, as long as nobody has changed the draft
+  // since.
   useEffect(() => {
     const kept = keptTables.safeParse(keptInTab(tab));
-    if (canEdit && kept.success && kept.data.edition === now.current.edition && kept.data.cells !== now.current.cells)
+    if (
+      canEdit &&
+      kept.success &&
+      kept.data.edition === now.current.edition &&
+      kept.data.cells !== now.current.cells
+    )
       take(kept.data.cells);
   }, [canEdit, tab, take]);
 

@@ -71,7 +71,9 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
     <Box sx={{ maxWidth: 980 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2 }}>
         <Typography variant="h1">{t('nav.settings')}</Typography>
-        <Box role="status" sx={{ fontSize: '0.84rem', color: fetcher.data?.error ? 'error.main' : 'text.secondary' }}>
+        <Box
+          role="status"
+          sx={{ fontSize: '0.84rem', color: fetcher.data?.error ? 'error.main' : 'text.secondary' }}>
           {!canEdit
             ? t('saving.viewer')
             : (fetcher.data?.error ?? t(fetcher.state === 'idle' ? 'saving.saved' : 'saving.saving'))}
@@ -151,7 +153,10 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
       </Section>
       <Section title={t('settings.ways')} text={t('settings.waysText')}>
         {WAYS.map((w) => (
-          <Box key={w} component="label" sx={{ display: 'flex', gap: 0.75, fontSize: '0.9rem', alignItems: 'center' }}>
+          <Box
+            key={w}
+            component="label"
+            sx={{ display: 'flex', gap: 0.75, fontSize: '0.9rem', alignItems: 'center' }}>
             <input
               type="checkbox"
               checked={settings.ways.includes(w)}
@@ -170,8 +175,10 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
             <Box key={w}>
               <Box sx={{ fontWeight: 650, fontSize: '0.9rem' }}>{t(`way.${w}`)}</Box>
               {(settings.hurdles[w] ?? []).map((h, i) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place alone
-                <Box key={i} sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 0.5 }}>
+                <Box
+                  // biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place alone
+                  key={i}
+                  sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 0.5 }}>
                   <ChoiceLine
                     label={t('settings.figure')}
                     value={h.figure}
@@ -193,7 +200,13 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
                     label={t('settings.level')}
                     value={h.level}
                     onChange={(v) => set(['hurdles', w, i, 'level'], v ?? 0)}
-                    kind={PERCENT_FIGURES.has(h.figure) ? 'percent' : MONEY_FIGURES.has(h.figure) ? 'money' : 'number'}
+                    kind={
+                      PERCENT_FIGURES.has(h.figure)
+                        ? 'percent'
+                        : MONEY_FIGURES.has(h.figure)
+                          ? 'money'
+                          : 'number'
+                    }
                     currency={home}
                     min={-1e12}
                     width={110}
@@ -225,7 +238,10 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
                 onClick={() =>
                   set(
                     ['hurdles', w],
-                    [...(settings.hurdles[w] ?? []), { figure: 'unitProfit', bound: 'atLeast', level: 1, near: 0.1 }],
+                    [
+                      ...(settings.hurdles[w] ?? []),
+                      { figure: 'unitProfit', bound: 'atLeast', level: 1, near: 0.1 },
+                    ],
                   )
                 }>
                 {t('settings.addHurdle')}
@@ -311,7 +327,10 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
                 borderColor: 'hairline',
                 overflowWrap: 'anywhere',
               }}>
-              {t('settings.invited', { email: i.email, role: t(`roles.${i.role ?? 'viewer'}`).toLowerCase() })}{' '}
+              {t('settings.invited', {
+                email: i.email,
+                role: t(`roles.${i.role ?? 'viewer'}`).toLowerCase(),
+              })}{' '}
               <code>{i.link}</code> <Act intent="uninvite" id={i.id} label={t('settings.takeBack')} />
             </Box>
           ))}
@@ -382,7 +401,17 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
   );
 }
 
-function Section({ title, text, id, children }: { title: string; text?: string; id?: string; children: ReactNode }) {
+function Section({
+  title,
+  text,
+  id,
+  children,
+}: {
+  title: string;
+  text?: string;
+  id?: string;
+  children: ReactNode;
+}) {
   return (
     <Box component="section" id={id} sx={{ mt: 3.5 }}>
       <Typography variant="h2" sx={{ mb: 0.5 }}>
@@ -393,7 +422,9 @@ function Section({ title, text, id, children }: { title: string; text?: string; 
           {text}
         </Typography>
       )}
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, rowGap: 1.5, alignItems: 'flex-end' }}>{children}</Box>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, rowGap: 1.5, alignItems: 'flex-end' }}>
+        {children}
+      </Box>
     </Box>
   );
 }

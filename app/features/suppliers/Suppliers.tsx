@@ -47,7 +47,9 @@ export function SuppliersPage({
   const f = useFormat();
   const [search] = useAddress();
   const isNew = search.get('new') === '1';
-  const chosen = isNew ? null : (suppliers.find((s) => s.name === search.get('name')) ?? suppliers[0] ?? null);
+  const chosen = isNew
+    ? null
+    : (suppliers.find((s) => s.name === search.get('name')) ?? suppliers[0] ?? null);
   return (
     <Box sx={{ maxWidth: 1240 }}>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap', mb: 1.5 }}>
@@ -182,7 +184,8 @@ export function SuppliersPage({
                               component="td"
                               sx={{
                                 fontWeight: 650,
-                                color: q.bestProfit !== null && q.bestProfit < 0 ? 'error.main' : 'primary.main',
+                                color:
+                                  q.bestProfit !== null && q.bestProfit < 0 ? 'error.main' : 'primary.main',
                               }}>
                               {f.money(q.bestProfit, homeCurrency)}
                               {q.bestProfit !== null && q.bestProfit < 0 && ` ${t('lanes.losesWord')}`}

@@ -22,7 +22,11 @@ export const Conflicts = memo(function Conflicts() {
   const conflicts = useSelected((x) => x.conflicts);
   const invalid = useSelected((x) => x.invalid);
   const show = (v: unknown) =>
-    v === null || v === undefined ? t('line.blank') : typeof v === 'object' ? t('sheet.severalValues') : String(v);
+    v === null || v === undefined
+      ? t('line.blank')
+      : typeof v === 'object'
+        ? t('sheet.severalValues')
+        : String(v);
   return (
     <>
       {conflicts
@@ -42,7 +46,11 @@ export const Conflicts = memo(function Conflicts() {
                 </Button>
               </>
             }>
-            {t('sheet.conflict', { field: c.patch.path.join(' › '), theirs: show(c.current), mine: show(c.patch.to) })}
+            {t('sheet.conflict', {
+              field: c.patch.path.join(' › '),
+              theirs: show(c.current),
+              mine: show(c.patch.to),
+            })}
           </Alert>
         ))}
       {invalid.length > 0 && (
@@ -89,7 +97,8 @@ export const Answer = memo(function Answer({ view, answers }: { view: LaneView; 
     answers.hurdles.find((h) => h.result.verdict === 'near');
   const incomplete = result.incomplete.unitProfit ?? [];
   const launchLacks = answers.launch.incomplete;
-  const amount = (h: NonNullable<typeof missed>['result']) => hurdleAmount(h.short, h.hurdle.figure, doc.currency, f);
+  const amount = (h: NonNullable<typeof missed>['result']) =>
+    hurdleAmount(h.short, h.hurdle.figure, doc.currency, f);
   return (
     <Typography
       variant="h4"
@@ -106,10 +115,17 @@ export const Answer = memo(function Answer({ view, answers }: { view: LaneView; 
           i18nKey={profit < 0 ? 'answer.loses' : 'answer.keeps'}
           values={{
             ...at,
-            amount: bounds.of(f.money(Math.abs(profit), doc.currency), incomplete, profit < 0 ? 'atLeast' : 'atMost'),
+            amount: bounds.of(
+              f.money(Math.abs(profit), doc.currency),
+              incomplete,
+              profit < 0 ? 'atLeast' : 'atMost',
+            ),
             margin: bounds.of(f.percent(result.figures.margin), incomplete),
           }}
-          components={{ b, k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} /> }}
+          components={{
+            b,
+            k: <Box component="strong" sx={{ color: profit < 0 ? 'error.main' : 'primary.main' }} />,
+          }}
         />
       )}{' '}
       {profit !== null && incomplete.length > 0 && (
@@ -124,7 +140,11 @@ export const Answer = memo(function Answer({ view, answers }: { view: LaneView; 
           <Trans
             i18nKey={answers.breakEven.bound === null ? 'answer.breakEven' : 'answer.breakEvenBound'}
             values={{
-              price: bounds.of(f.money(answers.breakEven.price, doc.currency), answers.breakEven.incomplete, 'above'),
+              price: bounds.of(
+                f.money(answers.breakEven.price, doc.currency),
+                answers.breakEven.incomplete,
+                'above',
+              ),
             }}
             components={{ b }}
           />

@@ -35,7 +35,10 @@ export function Breakdown({
   const { result, doc } = view;
   const gross = result.figures.gross;
   const digits = minorDigits(doc.currency);
-  const rounded = roundToTotal([...FAMILIES.map((x) => result.families[x]), result.figures.unitProfit], digits);
+  const rounded = roundToTotal(
+    [...FAMILIES.map((x) => result.families[x]), result.figures.unitProfit],
+    digits,
+  );
   const profit = result.figures.unitProfit;
   const bounds = useBounds();
   const lacking = result.incomplete.unitProfit;
@@ -76,7 +79,9 @@ export function Breakdown({
       {FAMILIES.map((family, i) => {
         const value = result.families[family];
         const lines = FAMILY_LINES[family];
-        const missing = lines.filter((l) => result.lines[l] === null || (result.blanks as string[]).includes(l));
+        const missing = lines.filter(
+          (l) => result.lines[l] === null || (result.blanks as string[]).includes(l),
+        );
         const isOpen = open === family;
         return (
           <Box
@@ -123,7 +128,9 @@ export function Breakdown({
           {profit !== null && profit < 0 ? (
             t('sheet.loses')
           ) : (
-            <Box component="span" sx={{ display: 'inline-block', '&::first-letter': { textTransform: 'uppercase' } }}>
+            <Box
+              component="span"
+              sx={{ display: 'inline-block', '&::first-letter': { textTransform: 'uppercase' } }}>
               {t(`bar.${bounds.keeps(lacking)}`)}
             </Box>
           )}
@@ -257,7 +264,9 @@ function Lines({ family, view, total }: { family: Family; view: LaneView; total:
           <Box component="dt" sx={{ pl: 3 }}>
             {t(`lines.${l}`)}
             {typed[l] && (
-              <Box component="span" sx={{ color: 'text.secondary', fontStyle: 'italic', fontSize: '0.76rem' }}>
+              <Box
+                component="span"
+                sx={{ color: 'text.secondary', fontStyle: 'italic', fontSize: '0.76rem' }}>
                 {' '}
                 {t('form.beatsCard')}
               </Box>
@@ -285,7 +294,10 @@ function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType
         ? t('describe.exclusive')
         : t('describe.tax', {
             rate: f.percent(doc.typed.vatRate ?? doc.rates.tax?.vatRates[doc.product.taxClass] ?? null, 0),
-            standing: doc.standing === null ? t('standing.missing') : t(`standing.${doc.standing.kind}`).toLowerCase(),
+            standing:
+              doc.standing === null
+                ? t('standing.missing')
+                : t(`standing.${doc.standing.kind}`).toLowerCase(),
           });
     case 'goods': {
       const s = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;
@@ -309,7 +321,10 @@ function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType
     case 'marketplace':
       return doc.rates.marketplace === null
         ? ''
-        : t('describe.card', { name: doc.rates.marketplace.name, date: f.day(doc.rates.marketplace.inForceFrom) });
+        : t('describe.card', {
+            name: doc.rates.marketplace.name,
+            date: f.day(doc.rates.marketplace.inForceFrom),
+          });
     case 'fulfilment':
       return t(`method.${doc.method}`);
     case 'returns':

@@ -22,7 +22,9 @@ export default function ComponentOf({ laneId, candidateId }: { laneId: string; c
     if (answer?.components === undefined || answer === taken || adding.state !== 'idle') return;
     setTaken(answer);
     setOpen(false);
-    store.edit([{ entity: 'lane', id: laneId, path: ['components'], to: [...components, ...answer.components] }]);
+    store.edit([
+      { entity: 'lane', id: laneId, path: ['components'], to: [...components, ...answer.components] },
+    ]);
   }, [answer, taken, adding.state, store, laneId, components]);
   if (!open)
     return (

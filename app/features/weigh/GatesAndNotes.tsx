@@ -45,7 +45,9 @@ export const GatesAndNotes = memo(function GatesAndNotes({ candidateId }: { cand
                       id: candidateId,
                       path: ['gates', g],
                       to:
-                        e.target.value === '' ? null : { passed: e.target.value === 'yes', note: gates[g]?.note ?? '' },
+                        e.target.value === ''
+                          ? null
+                          : { passed: e.target.value === 'yes', note: gates[g]?.note ?? '' },
                     },
                   ])
                 }
@@ -187,7 +189,9 @@ function ScoreField({ candidateId }: { candidateId: string }) {
       <Button
         size="small"
         onClick={() =>
-          store.edit([{ entity: 'candidate', id: candidateId, path: ['score'], to: { value: null, reason: '' } }])
+          store.edit([
+            { entity: 'candidate', id: candidateId, path: ['score'], to: { value: null, reason: '' } },
+          ])
         }>
         {t('sheet.addScore')}
       </Button>
@@ -203,7 +207,13 @@ function ScoreField({ candidateId }: { candidateId: string }) {
         max={10}
         width={110}
       />
-      <Text entity="candidate" id={candidateId} path={['score', 'reason']} label={t('sheet.scoreReason')} width={220} />
+      <Text
+        entity="candidate"
+        id={candidateId}
+        path={['score', 'reason']}
+        label={t('sheet.scoreReason')}
+        width={220}
+      />
     </>
   );
 }

@@ -3,7 +3,16 @@ import { Box, Typography } from '@mui/material';
 import { useTheme } from '@mui/material/styles';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import {
+  CartesianGrid,
+  Line,
+  LineChart,
+  ReferenceLine,
+  ResponsiveContainer,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import { evaluate } from '../../../core/lane/result.ts';
 import { priceFor } from '../../../core/lane/solve.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
@@ -24,11 +33,15 @@ export function Ladder({ view }: Part) {
   const typed = (useValue('lane', view.id, ['rivalPrices']) as number[] | undefined) ?? [];
   const [text, setText] = useState<string | null>(null);
   const rivals = [
-    ...new Set([...typed, ...(doc.demand?.kind === 'offerSplit' ? doc.demand.rivals.filter((x) => x !== null) : [])]),
+    ...new Set([
+      ...typed,
+      ...(doc.demand?.kind === 'offerSplit' ? doc.demand.rivals.filter((x) => x !== null) : []),
+    ]),
   ];
   const even = priceFor(doc);
   const price = doc.price ?? even.price ?? 20;
-  const priceOf = (gross: number): number => Math.max(0, (gross - doc.shippingCharged) / (1 - doc.averageDiscount));
+  const priceOf = (gross: number): number =>
+    Math.max(0, (gross - doc.shippingCharged) / (1 - doc.averageDiscount));
   const at = (gross: number) => {
     const r = evaluate({ ...doc, price: priceOf(gross) });
     return {
@@ -192,7 +205,12 @@ export function Ladder({ view }: Part) {
                 label={
                   m.kind === 'rival'
                     ? undefined
-                    : { value: t(`ladder.${m.kind}`), position: 'top', fontSize: 11, fill: palette.text.primary }
+                    : {
+                        value: t(`ladder.${m.kind}`),
+                        position: 'top',
+                        fontSize: 11,
+                        fill: palette.text.primary,
+                      }
                 }
               />
             ))}

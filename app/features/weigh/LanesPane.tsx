@@ -59,7 +59,13 @@ export const LanesPane = memo(function LanesPane({
             <Box
               component={Link}
               to={`${base}/${candidate.id}/compare`}
-              sx={{ ml: 'auto', color: 'inherit', display: 'inline-block', minHeight: 24, lineHeight: '24px' }}>
+              sx={{
+                ml: 'auto',
+                color: 'inherit',
+                display: 'inline-block',
+                minHeight: 24,
+                lineHeight: '24px',
+              }}>
               {t('lanes.compare')}
             </Box>
           )}
@@ -193,7 +199,11 @@ const LaneRow = memo(function LaneRow({
             {v.doc.marketplace || t('sheet.noMarketplace')} · {f.money(v.doc.price, v.doc.currency)}
           </small>
         </span>
-        {v.home === null ? <small>{t('lanes.noRate')}</small> : <MarginBar result={v.home} scale={scale} height={12} />}
+        {v.home === null ? (
+          <small>{t('lanes.noRate')}</small>
+        ) : (
+          <MarginBar result={v.home} scale={scale} height={12} />
+        )}
         <span className="lane-keeps">
           <b className={profit === null ? 'unknown' : profit < 0 ? 'loses' : ''}>
             {profit === null ? '–' : bounds.of(f.plain(profit, v.home?.currency ?? v.doc.currency), lacking)}

@@ -88,7 +88,10 @@ function Variations({ view, candidateId }: Part) {
             table={() => ({
               name: `${store.get().state.candidate.data.name} ${t('more.variations')}`,
               columns: [
-                ...VARIATION_COLUMNS.map((x) => ({ title: t(`variations.${x.key}`), percent: x.kind === 'share' })),
+                ...VARIATION_COLUMNS.map((x) => ({
+                  title: t(`variations.${x.key}`),
+                  percent: x.kind === 'share',
+                })),
                 { title: t('form.currency') },
                 { title: t('variations.keeps') },
                 { title: t('figure.margin'), percent: true },
@@ -138,7 +141,10 @@ function Variations({ view, candidateId }: Part) {
                     </th>
                     <Box
                       component="td"
-                      sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>
+                      sx={{
+                        fontWeight: 650,
+                        color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
+                      }}>
                       {f.money(profit, c)}
                       {profit !== null && profit < 0 && ` ${t('lanes.losesWord')}`}
                     </Box>
@@ -166,9 +172,14 @@ function Sure({ view }: Part) {
   const table_ = doc.rates.exchange;
   const own = ownInputs(doc);
   const say = (input: string, source: string, note: string): void =>
-    store.edit([{ entity: 'lane', id: view.id, path: ['provenance', input], to: { source, date: doc.date, note } }]);
+    store.edit([
+      { entity: 'lane', id: view.id, path: ['provenance', input], to: { source, date: doc.date, note } },
+    ]);
   const foreign = [
-    ...new Set([doc.homeCurrency, ...(Array.isArray(doc.goods) ? doc.goods.map((g) => g.source.currency) : [])]),
+    ...new Set([
+      doc.homeCurrency,
+      ...(Array.isArray(doc.goods) ? doc.goods.map((g) => g.source.currency) : []),
+    ]),
   ].filter((x) => x !== doc.currency);
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 1.2fr' }, gap: 4 }}>
@@ -236,12 +247,21 @@ function Sure({ view }: Part) {
         {own.map((x) => (
           <Box
             key={x.input}
-            sx={{ display: 'grid', gridTemplateColumns: '190px 1fr 90px', gap: 1.5, alignItems: 'end', py: 0.25 }}>
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '190px 1fr 90px',
+              gap: 1.5,
+              alignItems: 'end',
+              py: 0.25,
+            }}>
             <ChoiceLine
               label={t('sure.comes', { input: t(`sure.inputs.${x.input}`) })}
               value={x.source}
               width={190}
-              options={[...new Set([...OWN_SOURCES, x.source])].map((v) => ({ value: v, label: t(`source.${v}`) }))}
+              options={[...new Set([...OWN_SOURCES, x.source])].map((v) => ({
+                value: v,
+                label: t(`source.${v}`),
+              }))}
               onChange={(source) => say(x.input, source, x.note)}
             />
             <NoteLine
@@ -260,7 +280,15 @@ function Sure({ view }: Part) {
 }
 
 /** A short text that is taken when one leaves it. */
-function NoteLine({ label, value, onDone }: { label: string; value: string; onDone: (text: string) => void }) {
+function NoteLine({
+  label,
+  value,
+  onDone,
+}: {
+  label: string;
+  value: string;
+  onDone: (text: string) => void;
+}) {
   const [text, setText] = useState<string | null>(null);
   return (
     <Box
@@ -277,7 +305,10 @@ function History({ view, base, candidateId }: Part) {
   const { t } = useTranslation();
   const f = useFormat();
   const { load, data } = useFetcher<{ earlier: { at: string; cause: string; result: EarlierResult }[] }>();
-  useEffect(() => void load(`${base}/${candidateId}/history?lane=${view.id}`), [load, base, candidateId, view.id]);
+  useEffect(
+    () => void load(`${base}/${candidateId}/history?lane=${view.id}`),
+    [load, base, candidateId, view.id],
+  );
   const c = view.doc.currency;
   if (data === undefined) return <Typography variant="body2">{t('more.loading')}</Typography>;
   if (data.earlier.length === 0) return <Typography>{t('history.none')}</Typography>;

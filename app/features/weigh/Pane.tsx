@@ -1,7 +1,15 @@
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 
-export function Pane({ title, aside, children }: { title: ReactNode; aside?: ReactNode; children: ReactNode }) {
+export function Pane({
+  title,
+  aside,
+  children,
+}: {
+  title: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <Box component="section" sx={{ mb: 2.5 }}>
       <Box

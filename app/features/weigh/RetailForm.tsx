@@ -44,13 +44,23 @@ export function PackRow({ laneId }: { laneId: string }) {
   );
 }
 
-export function RetailForm({ quoteId, retail, laneId }: { quoteId: string; retail: RetailPurchase; laneId: string }) {
+export function RetailForm({
+  quoteId,
+  retail,
+  laneId,
+}: {
+  quoteId: string;
+  retail: RetailPurchase;
+  laneId: string;
+}) {
   const { t } = useTranslation();
   const store = useStore();
   const vat = useVatOptions();
   const q = { entity: 'quote' as const, id: quoteId };
   const toggle = (key: 'giftCard' | 'cashback' | 'delivery', value: unknown) => (
-    <Button size="small" onClick={() => store.edit([{ ...q, path: [key], to: retail[key] === null ? value : null }])}>
+    <Button
+      size="small"
+      onClick={() => store.edit([{ ...q, path: [key], to: retail[key] === null ? value : null }])}>
       {retail[key] === null ? t(`form.add.${key}`) : t(`form.drop.${key}`)}
     </Button>
   );
@@ -76,16 +86,36 @@ export function RetailForm({ quoteId, retail, laneId }: { quoteId: string; retai
         />
         <Choice {...q} path={['currency']} label={t('form.currency')} options={same(CURRENCIES)} width={84} />
         <Choice {...q} path={['vat']} label={t('form.vatOnPurchase')} options={vat} width={130} />
-        {retail.vat !== 'none' && <Num {...q} path={['vatRate']} label={t('form.vatRate')} kind="percent" zero />}
+        {retail.vat !== 'none' && (
+          <Num {...q} path={['vatRate']} label={t('form.vatRate')} kind="percent" zero />
+        )}
         <Text {...q} path={['supplier']} label={t('form.shop')} width={150} />
       </Row>
       <Row title={t('form.discounts')}>
-        <List {...q} path={['discounts']} make={() => ({ kind: 'percent', share: null })} add={t('form.addDiscount')}>
+        <List
+          {...q}
+          path={['discounts']}
+          make={() => ({ kind: 'percent', share: null })}
+          add={t('form.addDiscount')}>
           {(i, p) =>
             retail.discounts[i]?.kind === 'coupon' ? (
               <>
-                <Num {...q} path={[...p, 'amount']} label={t('form.coupon')} kind="money" currency={retail.currency} />
-                <Num {...q} path={[...p, 'covers']} label={t('form.covers')} kind="number" min={1} whole required />
+                <Num
+                  {...q}
+                  path={[...p, 'amount']}
+                  label={t('form.coupon')}
+                  kind="money"
+                  currency={retail.currency}
+                />
+                <Num
+                  {...q}
+                  path={[...p, 'covers']}
+                  label={t('form.covers')}
+                  kind="number"
+                  min={1}
+                  whole
+                  required
+                />
               </>
             ) : (
               <Num {...q} path={[...p, 'share']} label={t('form.percentOff')} kind="percent" max={1} />
@@ -96,7 +126,11 @@ export function RetailForm({ quoteId, retail, laneId }: { quoteId: string; retai
           size="small"
           onClick={() =>
             store.edit([
-              { ...q, path: ['discounts'], to: [...retail.discounts, { kind: 'coupon', amount: null, covers: 1 }] },
+              {
+                ...q,
+                path: ['discounts'],
+                to: [...retail.discounts, { kind: 'coupon', amount: null, covers: 1 }],
+              },
             ])
           }>
           {t('form.addCoupon')}
@@ -115,10 +149,24 @@ export function RetailForm({ quoteId, retail, laneId }: { quoteId: string; retai
       </Row>
       <Row>
         <Num {...q} path={['salesTax']} label={t('form.salesTax')} kind="percent" max={1} zero />
-        <Choice {...q} path={['exempt']} label={t('form.exempt')} map="boolean" options={yesNo(t)} width={120} />
+        <Choice
+          {...q}
+          path={['exempt']}
+          label={t('form.exempt')}
+          map="boolean"
+          options={yesNo(t)}
+          width={120}
+        />
         {retail.giftCard !== null && (
           <>
-            <Num {...q} path={['giftCard', 'discount']} label={t('form.giftCard')} kind="percent" max={1} width={150} />
+            <Num
+              {...q}
+              path={['giftCard', 'discount']}
+              label={t('form.giftCard')}
+              kind="percent"
+              max={1}
+              width={150}
+            />
             <Num
               {...q}
               path={['giftCard', 'part']}

@@ -72,7 +72,10 @@ export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
                 <td>{f.plain(v.result.figures.landedCost, c)}</td>
                 <Box
                   component="td"
-                  sx={{ fontWeight: 650, color: profit !== null && profit < 0 ? 'error.main' : 'primary.main' }}>
+                  sx={{
+                    fontWeight: 650,
+                    color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
+                  }}>
                   {f.money(profit, c)}
                   {profit !== null && profit < 0 && ` ${t('lanes.losesWord')}`}
                 </Box>

@@ -38,8 +38,8 @@ export type SheetProps = {
 };
 
 /**
- * The candidate's sheet: the answer in a sentence, the live bar, the breakdown that is the form, and what follows
- * from it.
+ * The candidate's sheet: the answer in a sentence, the live bar, the breakdown that is the form, and what
+ * follows from it.
  */
 export function Sheet({ state, frame, cardHeads, usedHeads, canEdit, base, dropped }: SheetProps) {
   const store = useRef<SheetStore>(null);
@@ -60,7 +60,14 @@ export function Sheet({ state, frame, cardHeads, usedHeads, canEdit, base, dropp
   }, [current]);
   return (
     <SheetContext value={current}>
-      <SheetBody frame={frame} cardHeads={cardHeads} usedHeads={usedHeads} base={base} dropped={dropped} by={by} />
+      <SheetBody
+        frame={frame}
+        cardHeads={cardHeads}
+        usedHeads={usedHeads}
+        base={base}
+        dropped={dropped}
+        by={by}
+      />
     </SheetContext>
   );
 }
@@ -162,7 +169,13 @@ function SheetBody({
               />
             </Box>
             <Box sx={{ minWidth: 0 }}>
-              <LanesPane views={lanesOnly} cardHeads={cardHeads} chosen={chosen.id} onChoose={choose} base={base} />
+              <LanesPane
+                views={lanesOnly}
+                cardHeads={cardHeads}
+                chosen={chosen.id}
+                onChoose={choose}
+                base={base}
+              />
               <HurdlesPane view={late ?? chosen} answers={answers} />
               <TargetsPane view={late ?? chosen} answers={answers} />
               <TrialsPane view={late ?? chosen} />
@@ -182,7 +195,10 @@ function SheetBody({
                   size="small"
                   aria-expanded={more === x}
                   onClick={() => setAddress({ more: more === x ? null : x })}
-                  sx={{ fontWeight: more === x ? 700 : 500, textDecoration: more === x ? 'underline' : 'none' }}>
+                  sx={{
+                    fontWeight: more === x ? 700 : 500,
+                    textDecoration: more === x ? 'underline' : 'none',
+                  }}>
                   {t(`sheet.moreTabs.${x}`)}
                 </Button>
               ))}
@@ -227,7 +243,8 @@ const Head = memo(function Head({
   const fetcher = useFetcher();
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
-  const act = (body: Record<string, string>) => void fetcher.submit(body, { method: 'post', action: `${base}` });
+  const act = (body: Record<string, string>) =>
+    void fetcher.submit(body, { method: 'post', action: `${base}` });
   const text = () => JSON.stringify(viewOf()?.doc, null, 2);
   const hasLane = viewOf() !== undefined;
   return (
@@ -243,14 +260,22 @@ const Head = memo(function Head({
           <Text entity="candidate" id={id} path={['name']} label={t('form.name')} width="100%" required />
         </Box>
       ) : (
-        <Typography component="h1" sx={{ fontWeight: 650, fontSize: '0.95rem', overflowWrap: 'anywhere' }} dir="auto">
+        <Typography
+          component="h1"
+          sx={{ fontWeight: 650, fontSize: '0.95rem', overflowWrap: 'anywhere' }}
+          dir="auto">
           {name}
         </Typography>
       )}
       <Chip size="small" variant="outlined" label={t(`way.${way}`)} />
       <Chip size="small" variant="outlined" label={t(`stageOfWork.${stage}`)} />
       {dropped !== null && (
-        <Chip size="small" color="error" variant="outlined" label={t('weigh.droppedWith', { reason: dropped })} />
+        <Chip
+          size="small"
+          color="error"
+          variant="outlined"
+          label={t('weigh.droppedWith', { reason: dropped })}
+        />
       )}
       <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 0.5 }}>
         <SaveState back={`${base}/${id}`} by={by} />
@@ -261,9 +286,15 @@ const Head = memo(function Head({
           aria-haspopup="menu">
           <MoreIcon fontSize="small" />
         </IconButton>
-        <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <Menu
+          open={menu !== null}
+          anchorEl={menu}
+          onClose={() => setMenu(null)}
+          onClick={() => setMenu(null)}>
           {store.canEdit && (
-            <MenuItem onClick={() => setNaming(!naming)}>{naming ? t('sheet.renameDone') : t('sheet.rename')}</MenuItem>
+            <MenuItem onClick={() => setNaming(!naming)}>
+              {naming ? t('sheet.renameDone') : t('sheet.rename')}
+            </MenuItem>
           )}
           {hasLane && (
             <MenuItem onClick={() => download(`${name} ${viewOf()?.doc.country}.lane.json`, text())}>
@@ -279,7 +310,9 @@ const Head = memo(function Head({
           {store.canEdit && (
             <MenuItem onClick={() => act({ intent: 'archive', ids: id })}>{t('weigh.archive')}</MenuItem>
           )}
-          {store.canEdit && <MenuItem onClick={() => act({ intent: 'delete', ids: id })}>{t('weigh.delete')}</MenuItem>}
+          {store.canEdit && (
+            <MenuItem onClick={() => act({ intent: 'delete', ids: id })}>{t('weigh.delete')}</MenuItem>
+          )}
         </Menu>
       </Box>
     </Box>
@@ -310,14 +343,22 @@ function SaveState({ back, by }: { back: string; by: string | null }) {
       </Typography>
       <Tooltip title={t('sheet.undo')}>
         <span>
-          <IconButton size="small" onClick={() => store.undo()} disabled={!canUndo} aria-label={t('sheet.undo')}>
+          <IconButton
+            size="small"
+            onClick={() => store.undo()}
+            disabled={!canUndo}
+            aria-label={t('sheet.undo')}>
             <UndoIcon fontSize="small" />
           </IconButton>
         </span>
       </Tooltip>
       <Tooltip title={t('sheet.redo')}>
         <span>
-          <IconButton size="small" onClick={() => store.redo()} disabled={!canRedo} aria-label={t('sheet.redo')}>
+          <IconButton
+            size="small"
+            onClick={() => store.redo()}
+            disabled={!canRedo}
+            aria-label={t('sheet.redo')}>
             <RedoIcon fontSize="small" />
           </IconButton>
         </span>

@@ -18,7 +18,13 @@ import type { Answers, LaneView } from './useFigures.ts';
 import { Pane } from './Pane.tsx';
 
 /** Break-evens, and what a target would take. */
-export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: LaneView; answers: Answers }) {
+export const TargetsPane = memo(function TargetsPane({
+  view,
+  answers,
+}: {
+  view: LaneView;
+  answers: Answers;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const { doc, result } = view;
@@ -62,7 +68,11 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
           steps={() => proofSteps(doc, priceProof(doc, answers.breakEven))}>
           {answers.breakEven.price === null
             ? '–'
-            : bounds.of(f.money(answers.breakEven.price, doc.currency), answers.breakEven.incomplete, 'above')}
+            : bounds.of(
+                f.money(answers.breakEven.price, doc.currency),
+                answers.breakEven.incomplete,
+                'above',
+              )}
         </Explain>,
         answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null,
       )}
@@ -99,7 +109,10 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
         <Figure doc={doc} of="highestCpc" label={t('targets.highestCpc')}>
           {result.figures.highestCpc === null
             ? '–'
-            : bounds.of(f.money(floorTo(result.figures.highestCpc, 2), doc.currency), result.incomplete.highestCpc)}
+            : bounds.of(
+                f.money(floorTo(result.figures.highestCpc, 2), doc.currency),
+                result.incomplete.highestCpc,
+              )}
         </Figure>,
         t('targets.perAdSale'),
       )}
@@ -108,7 +121,11 @@ export const TargetsPane = memo(function TargetsPane({ view, answers }: { view: 
         <Figure doc={doc} of="lowestConversion" label={t('targets.lowestConversion')}>
           {result.figures.lowestConversion === null
             ? '–'
-            : bounds.of(f.percent(result.figures.lowestConversion), result.incomplete.lowestConversion, 'atLeast')}
+            : bounds.of(
+                f.percent(result.figures.lowestConversion),
+                result.incomplete.lowestConversion,
+                'atLeast',
+              )}
         </Figure>,
         t('targets.perAdSale'),
       )}
@@ -189,7 +206,14 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
   return (
     <Pane title={t('trials.title')}>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-end' }}>
-        <NumField label={t('trials.spread')} value={spread} onChange={setSpread} kind="percent" max={0.9} width={120} />
+        <NumField
+          label={t('trials.spread')}
+          value={spread}
+          onChange={setSpread}
+          kind="percent"
+          max={0.9}
+          width={120}
+        />
         <Box
           component="table"
           sx={{
@@ -229,10 +253,14 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
                       color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
                       fontWeight: '680 !important',
                     }}>
-                    {profit === null ? '–' : bounds.of(f.plain(profit, doc.currency), r.incomplete.unitProfit)}
+                    {profit === null
+                      ? '–'
+                      : bounds.of(f.plain(profit, doc.currency), r.incomplete.unitProfit)}
                   </Box>
                   <td>
-                    {r.figures.margin === null ? '–' : bounds.of(f.percent(r.figures.margin), r.incomplete.margin)}
+                    {r.figures.margin === null
+                      ? '–'
+                      : bounds.of(f.percent(r.figures.margin), r.incomplete.margin)}
                   </td>
                 </tr>
               );

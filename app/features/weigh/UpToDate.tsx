@@ -14,7 +14,8 @@ import type { Frame, LaneView } from './useFigures.ts';
 type Props = { view: LaneView; ids: string; frame: Frame; root: string };
 
 /**
- * What newer versions of its cards would change on one lane, line by line, and the button that brings it up to date.
+ * What newer versions of its cards would change on one lane, line by line, and the button that brings it up
+ * to date.
  */
 export default function UpToDate({ view, ids, frame, root }: Props) {
   const { t } = useTranslation();
@@ -31,7 +32,10 @@ export default function UpToDate({ view, ids, frame, root }: Props) {
         .map(([kind, id]) => ({ field: CARD_FIELDS[kind], id })),
     [ids],
   );
-  useEffect(() => void load(`${root}/rates/data?ids=${newer.map((x) => x.id).join(',')}`), [load, root, newer]);
+  useEffect(
+    () => void load(`${root}/rates/data?ids=${newer.map((x) => x.id).join(',')}`),
+    [load, root, newer],
+  );
   const after = useMemo(() => {
     if (data === undefined) return null;
     const { settings, cards, today } = frame;
@@ -69,7 +73,9 @@ export default function UpToDate({ view, ids, frame, root }: Props) {
           <Trans
             i18nKey="sheet.upToDate.answer"
             values={{ after: f.money(now, c), before: f.money(was, c), by: said }}
-            components={{ k: <Box component="strong" sx={{ color: now < 0 ? 'error.main' : 'primary.main' }} /> }}
+            components={{
+              k: <Box component="strong" sx={{ color: now < 0 ? 'error.main' : 'primary.main' }} />,
+            }}
           />
         )}
       </Typography>
@@ -79,7 +85,9 @@ export default function UpToDate({ view, ids, frame, root }: Props) {
           variant="contained"
           sx={{ mt: 0.5 }}
           onClick={() => {
-            store.edit(newer.map((x) => ({ entity: 'lane' as const, id: view.id, path: [x.field], to: x.id })));
+            store.edit(
+              newer.map((x) => ({ entity: 'lane' as const, id: view.id, path: [x.field], to: x.id })),
+            );
             // The cards' own figures come from the server.
             void store.flush().then(() => revalidate());
           }}>

@@ -14,7 +14,14 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
   return (
     <>
       <Row>
-        <Choice {...l} path={['imported']} label={t('form.imported')} map="boolean" options={yesNo(t)} width={150} />
+        <Choice
+          {...l}
+          path={['imported']}
+          label={t('form.imported')}
+          map="boolean"
+          options={yesNo(t)}
+          width={150}
+        />
         <Choice
           {...c}
           path={['product', 'origin']}
@@ -24,7 +31,14 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
           width={90}
         />
         <Text {...c} path={['product', 'hsCode']} label={t('form.hsCode')} width={110} blank maxLength={10} />
-        <Num {...l} path={['typed', 'dutyPct']} label={t('form.dutyTyped')} kind="percent" max={100} width={140} />
+        <Num
+          {...l}
+          path={['typed', 'dutyPct']}
+          label={t('form.dutyTyped')}
+          kind="percent"
+          max={100}
+          width={140}
+        />
       </Row>
       {doc.method !== 'supplierShips' && (
         <>
@@ -43,7 +57,14 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
                 label={t('form.route')}
                 known={() => ({
                   name: '',
-                  legs: [legSchema.parse({ stage: 'main', basis: 'perCbm', rate: null, currency: doc.homeCurrency })],
+                  legs: [
+                    legSchema.parse({
+                      stage: 'main',
+                      basis: 'perCbm',
+                      rate: null,
+                      currency: doc.homeCurrency,
+                    }),
+                  ],
                   packingAllowance: 0,
                   insuranceRate: 0,
                   transitDays: null,
@@ -57,7 +78,9 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
               <List
                 {...l}
                 path={['route', 'legs']}
-                make={() => legSchema.parse({ stage: 'main', basis: 'perCbm', rate: null, currency: doc.homeCurrency })}
+                make={() =>
+                  legSchema.parse({ stage: 'main', basis: 'perCbm', rate: null, currency: doc.homeCurrency })
+                }
                 add={t('form.addLeg')}
                 empty={t('form.noLegs')}>
                 {(i, p) => {
@@ -112,10 +135,22 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
                         width={80}
                       />
                       {leg.basis === 'perKg' && (
-                        <Num {...l} path={[...p, 'divisor']} label={t('form.divisor')} kind="number" width={100} />
+                        <Num
+                          {...l}
+                          path={[...p, 'divisor']}
+                          label={t('form.divisor')}
+                          kind="number"
+                          width={100}
+                        />
                       )}
                       {leg.basis === 'perContainer' && (
-                        <Num {...l} path={[...p, 'usableM3']} label={t('form.usableM3')} kind="number" width={100} />
+                        <Num
+                          {...l}
+                          path={[...p, 'usableM3']}
+                          label={t('form.usableM3')}
+                          kind="number"
+                          width={100}
+                        />
                       )}
                     </>
                   );
@@ -139,7 +174,13 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
                   width={130}
                 />
                 <Num {...l} path={['route', 'transitDays']} label={t('form.transitDays')} kind="number" />
-                <Num {...l} path={['route', 'inboundDays']} label={t('form.inboundDays')} kind="number" zero />
+                <Num
+                  {...l}
+                  path={['route', 'inboundDays']}
+                  label={t('form.inboundDays')}
+                  kind="number"
+                  zero
+                />
               </Row>
             </>
           )}

@@ -21,7 +21,10 @@ export function perHundred(bar: BarResult): BarResult {
     families: Object.fromEntries(
       FAMILIES.map((x) => [x, bar.families[x] === null ? null : (bar.families[x] as number) * f]),
     ) as BarResult['families'],
-    figures: { gross: gross * f, unitProfit: bar.figures.unitProfit === null ? null : bar.figures.unitProfit * f },
+    figures: {
+      gross: gross * f,
+      unitProfit: bar.figures.unitProfit === null ? null : bar.figures.unitProfit * f,
+    },
   };
 }
 
@@ -78,7 +81,9 @@ export function LaneCells({
           fontSize: '0.92rem',
         }}>
         {profit === null ? '–' : bounds.of(f.plain(profit, lane.bar.currency || homeCurrency), lacking)}
-        {profit !== null && profit < 0 && <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>}
+        {profit !== null && profit < 0 && (
+          <Box sx={{ fontSize: '0.74rem', lineHeight: 1 }}>{t('lanes.losesWord')}</Box>
+        )}
       </TableCell>
       {incomplete || profit === null ? (
         <TableCell
@@ -129,7 +134,9 @@ export function LaneCells({
               color: lane.stale ? 'error.main' : 'text.secondary',
               fontWeight: lane.stale ? 650 : 400,
             }}>
-            {lane.stale ? t('weigh.quoteExpired') : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}
+            {lane.stale
+              ? t('weigh.quoteExpired')
+              : t('weigh.quoteOf', { date: f.dayShort(lane.quoteDate as string) })}
           </Box>
         )}
       </TableCell>
@@ -143,8 +150,8 @@ export function LaneCells({
 }
 
 /**
- * Five gates in order: passed is a solid stroke, near half, failed an outlined box with a cross bar, open a faint
- * stroke.
+ * Five gates in order: passed is a solid stroke, near half, failed an outlined box with a cross bar, open a
+ * faint stroke.
  */
 export function Gates({
   gates,
@@ -190,7 +197,8 @@ export function Gates({
                   ? { bgcolor: 'text.primary' }
                   : gates[g] === 'near'
                     ? {
-                        background: 'linear-gradient(90deg, var(--mui-palette-text-primary) 50%, transparent 50%)',
+                        background:
+                          'linear-gradient(90deg, var(--mui-palette-text-primary) 50%, transparent 50%)',
                         border: '1px solid',
                         borderColor: 'text.primary',
                       }

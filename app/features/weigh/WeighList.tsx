@@ -96,7 +96,11 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
 
   const show = search.get('show') ?? 'live';
   const shelf = lines.filter((l) =>
-    show === 'archived' ? l.archived : show === 'dropped' ? l.dropped !== null : !l.archived && l.dropped === null,
+    show === 'archived'
+      ? l.archived
+      : show === 'dropped'
+        ? l.dropped !== null
+        : !l.archived && l.dropped === null,
   );
   const best = (l: CandidateLine): LaneLine | undefined => l.lanes[l.best];
   const profit = (l: CandidateLine) => best(l)?.bar.figures.unitProfit ?? null;
@@ -152,8 +156,11 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
     }),
   });
   const takes = (key: string) =>
-    shelf.filter((l) => Object.entries(tests).every(([k, ok]) => k === key || ok(l)) && !tests[key]?.(l)).length;
-  const sort = (SORTS as readonly string[]).includes(search.get('sort') ?? '') ? (search.get('sort') as Sort) : 'keeps';
+    shelf.filter((l) => Object.entries(tests).every(([k, ok]) => k === key || ok(l)) && !tests[key]?.(l))
+      .length;
+  const sort = (SORTS as readonly string[]).includes(search.get('sort') ?? '')
+    ? (search.get('sort') as Sort)
+    : 'keeps';
   const down = search.get('down') !== '0';
   const key = (l: CandidateLine): number | string => {
     switch (sort) {
@@ -186,7 +193,8 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
   const cleared = lines.filter((l) => !l.archived && l.dropped === null && best(l)?.cleared).length;
   const tags = [...new Set(lines.flatMap((l) => l.tags))].sort();
   const done = search.get('done');
-  const post = (body: Record<string, string>) => void submit(body, { method: 'post', action: `${base}/weigh` });
+  const post = (body: Record<string, string>) =>
+    void submit(body, { method: 'post', action: `${base}/weigh` });
   const head = (name: Sort, label: string, align: 'left' | 'right' = 'right', width?: string) => (
     <TableCell
       align={align}
@@ -249,7 +257,9 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
         <Empty base={base} canEdit={canEdit} />
       ) : (
         <>
-          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1.5, alignItems: 'center' }} role="search">
+          <Box
+            sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1.5, alignItems: 'center' }}
+            role="search">
             <Limit
               label={t('weigh.words')}
               value={search.get('q') ?? ''}
@@ -260,14 +270,20 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
             <Pick
               label={t('weigh.way')}
               value={search.get('way') ?? ''}
-              options={['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'].map((w) => [w, t(`way.${w}`)])}
+              options={['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'].map((w) => [
+                w,
+                t(`way.${w}`),
+              ])}
               onChange={(v) => set({ way: v })}
               takes={search.get('way') ? takes('way') : 0}
             />
             <Pick
               label={t('weigh.stage')}
               value={search.get('stage') ?? ''}
-              options={['idea', 'checking', 'sampling', 'ordering', 'selling'].map((w) => [w, t(`stageOfWork.${w}`)])}
+              options={['idea', 'checking', 'sampling', 'ordering', 'selling'].map((w) => [
+                w,
+                t(`stageOfWork.${w}`),
+              ])}
               onChange={(v) => set({ stage: v })}
               takes={search.get('stage') ? takes('stage') : 0}
             />
@@ -308,7 +324,9 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
             {['q', 'way', 'stage', 'tag', 'keeps', 'launch'].some((k) => search.get(k)) && (
               <Button
                 size="small"
-                onClick={() => set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })}>
+                onClick={() =>
+                  set({ q: null, way: null, stage: null, tag: null, keeps: null, launch: null })
+                }>
                 {t('weigh.clear')}
               </Button>
             )}
@@ -466,7 +484,10 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
                             i !== l.best && (
                               <TableRow
                                 key={x.id}
-                                sx={{ bgcolor: 'paperTint', '& td': { borderBottomColor: 'transparent', py: 0.4 } }}>
+                                sx={{
+                                  bgcolor: 'paperTint',
+                                  '& td': { borderBottomColor: 'transparent', py: 0.4 },
+                                }}>
                                 <TableCell sx={{ pl: 3, fontSize: '0.84rem' }}>
                                   <Box
                                     component={Link}
@@ -476,7 +497,12 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
                                     {x.marketplace || t('sheet.noMarketplace')}
                                   </Box>
                                 </TableCell>
-                                <LaneCells lane={x} bar={barOf(x)} scale={scale} homeCurrency={homeCurrency} />
+                                <LaneCells
+                                  lane={x}
+                                  bar={barOf(x)}
+                                  scale={scale}
+                                  homeCurrency={homeCurrency}
+                                />
                                 <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
                                 <TableCell />
                               </TableRow>
@@ -508,13 +534,19 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
         {menu?.line.dropped === null ? (
           <MenuItem onClick={() => setDropping(menu.line)}>{t('weigh.drop')}</MenuItem>
         ) : (
-          <MenuItem onClick={() => post({ intent: 'undrop', ids: menu?.line.id ?? '' })}>{t('weigh.undrop')}</MenuItem>
+          <MenuItem onClick={() => post({ intent: 'undrop', ids: menu?.line.id ?? '' })}>
+            {t('weigh.undrop')}
+          </MenuItem>
         )}
         <MenuItem
-          onClick={() => post({ intent: menu?.line.archived ? 'unarchive' : 'archive', ids: menu?.line.id ?? '' })}>
+          onClick={() =>
+            post({ intent: menu?.line.archived ? 'unarchive' : 'archive', ids: menu?.line.id ?? '' })
+          }>
           {t(menu?.line.archived ? 'weigh.unarchive' : 'weigh.archive')}
         </MenuItem>
-        <MenuItem onClick={() => post({ intent: 'delete', ids: menu?.line.id ?? '' })}>{t('weigh.delete')}</MenuItem>
+        <MenuItem onClick={() => post({ intent: 'delete', ids: menu?.line.id ?? '' })}>
+          {t('weigh.delete')}
+        </MenuItem>
       </Menu>
       {dropping !== null && (
         <Dialog open onClose={() => setDropping(null)} fullWidth maxWidth="xs">

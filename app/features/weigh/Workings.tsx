@@ -42,7 +42,11 @@ export function Explain({ label, currency, amountCurrency = currency, steps, chi
           onClose={() => setOpen(null)}
           anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
           slotProps={{
-            paper: { role: 'dialog', 'aria-label': t('workings.of', { figure: label }), sx: { p: 2, maxWidth: 520 } },
+            paper: {
+              role: 'dialog',
+              'aria-label': t('workings.of', { figure: label }),
+              sx: { p: 2, maxWidth: 520 },
+            },
           }}>
           <Typography variant="h3" gutterBottom>
             {label}
@@ -117,12 +121,22 @@ function amountText(value: number | null, unit: TermUnit, currency: string, f: F
         : f.number(value, 4);
 }
 
-function Step({ step, currency, amountCurrency }: { step: Working; currency: string; amountCurrency: string }) {
+function Step({
+  step,
+  currency,
+  amountCurrency,
+}: {
+  step: Working;
+  currency: string;
+  amountCurrency: string;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const { amount, formula, terms, unit } = withoutNothing(step);
   const name = (key: string) =>
-    t(`term.${key}`, { defaultValue: t(`lines.${key}`, { defaultValue: t(`figure.${key}`, { defaultValue: key }) }) });
+    t(`term.${key}`, {
+      defaultValue: t(`lines.${key}`, { defaultValue: t(`figure.${key}`, { defaultValue: key }) }),
+    });
   const inWords = formula
     .replace(/[A-Za-z]\w*/g, (word) => name(word))
     .replaceAll(' * ', ' × ')
@@ -145,7 +159,11 @@ function Step({ step, currency, amountCurrency }: { step: Working; currency: str
       </Typography>
       <Box
         component="table"
-        sx={{ borderCollapse: 'collapse', fontSize: '0.82rem', '& td': { py: 0.25, pr: 1.5, verticalAlign: 'top' } }}>
+        sx={{
+          borderCollapse: 'collapse',
+          fontSize: '0.82rem',
+          '& td': { py: 0.25, pr: 1.5, verticalAlign: 'top' },
+        }}>
         <tbody>
           {terms.map((term) => (
             <tr key={term.name}>

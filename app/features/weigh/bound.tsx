@@ -14,15 +14,18 @@ export type At = { entity: Patch['entity']; id: string; path: Path };
 const GROUPS = new Set(['route', 'prep', 'returns', 'adverts', 'dispatch', 'supplierDelivery', 'storage']);
 
 /**
- * "default" or "guess" where the lane says that this value, or the little group it belongs to, was not typed by
- * anybody.
+ * "default" or "guess" where the lane says that this value, or the little group it belongs to, was not typed
+ * by anybody.
  */
 function useTag(at: At): string | undefined {
   const { t } = useTranslation();
-  const provenance = useValue('lane', at.entity === 'lane' ? at.id : '', ['provenance']) as Provenance | undefined;
+  const provenance = useValue('lane', at.entity === 'lane' ? at.id : '', ['provenance']) as
+    | Provenance
+    | undefined;
   if (at.entity !== 'lane' || provenance === undefined) return undefined;
   const said =
-    provenance[at.path.join('.')] ?? (GROUPS.has(String(at.path[0])) ? undefined : provenance[String(at.path[0])]);
+    provenance[at.path.join('.')] ??
+    (GROUPS.has(String(at.path[0])) ? undefined : provenance[String(at.path[0])]);
   return said?.source === 'default' || said?.source === 'guess' ? t(`source.${said.source}`) : undefined;
 }
 
@@ -31,7 +34,10 @@ function useMessage(at: At): string | null {
     invalid.length === 0
       ? null
       : (invalid.find(
-          (i) => i.patch.entity === at.entity && i.patch.id === at.id && i.patch.path.join('.') === at.path.join('.'),
+          (i) =>
+            i.patch.entity === at.entity &&
+            i.patch.id === at.id &&
+            i.patch.path.join('.') === at.path.join('.'),
         )?.message ?? null),
   );
 }
@@ -61,7 +67,8 @@ export const Num = memo(function Num({ entity, id, path, also, zero = false, ...
 }, sameProps);
 
 /**
- * Paths are written inline; compare them by content so that a keystroke elsewhere does not render every field again.
+ * Paths are written inline; compare them by content so that a keystroke elsewhere does not render every field
+ * again.
  */
 function sameProps(a: object, b: object): boolean {
   const keys = Object.keys(a);
@@ -136,7 +143,13 @@ export const Choice = memo(function Choice({
             id,
             path,
             to:
-              map === 'boolean' ? v === 'yes' : map !== undefined && v === '' ? null : map === 'month' ? Number(v) : v,
+              map === 'boolean'
+                ? v === 'yes'
+                : map !== undefined && v === ''
+                  ? null
+                  : map === 'month'
+                    ? Number(v)
+                    : v,
           },
         ])
       }
@@ -147,11 +160,23 @@ export const Choice = memo(function Choice({
 export const Sides = memo(function Sides({ entity, id, path, label }: At & { label: string }) {
   const store = useStore();
   const value = useValue(entity, id, path) as [number, number, number] | null;
-  return <SidesField label={label} value={value} onChange={(v) => store.edit([{ entity, id, path, to: v }])} />;
+  return (
+    <SidesField label={label} value={value} onChange={(v) => store.edit([{ entity, id, path, to: v }])} />
+  );
 }, sameProps);
 
 /** What a cost line is: known, not known yet (blank), or none because it does not apply. */
-export function LineState({ id, path, known, label }: { id: string; path: Path; known: () => unknown; label: string }) {
+export function LineState({
+  id,
+  path,
+  known,
+  label,
+}: {
+  id: string;
+  path: Path;
+  known: () => unknown;
+  label: string;
+}) {
   const { t } = useTranslation();
   const store = useStore();
   const value = useValue('lane', id, path);
@@ -199,7 +224,9 @@ export function Row({ children, title }: { children: ReactNode; title?: string }
   return (
     <Box sx={{ mb: 1.75 }}>
       {title && <Box sx={{ fontSize: '0.8rem', fontWeight: 650, mb: 0.5 }}>{title}</Box>}
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, rowGap: 1.25, alignItems: 'flex-start' }}>{children}</Box>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, rowGap: 1.25, alignItems: 'flex-start' }}>
+        {children}
+      </Box>
     </Box>
   );
 }
@@ -213,13 +240,20 @@ export function List({
   add,
   children,
   empty,
-}: At & { make: () => unknown; add: string; children: (index: number, path: Path) => ReactNode; empty?: string }) {
+}: At & {
+  make: () => unknown;
+  add: string;
+  children: (index: number, path: Path) => ReactNode;
+  empty?: string;
+}) {
   const { t } = useTranslation();
   const store = useStore();
   const items = (useValue(entity, id, path) as unknown[] | undefined) ?? [];
   return (
     <Box sx={{ mb: 1.5 }}>
-      {items.length === 0 && empty && <Box sx={{ fontSize: '0.82rem', color: 'text.secondary' }}>{empty}</Box>}
+      {items.length === 0 && empty && (
+        <Box sx={{ fontSize: '0.82rem', color: 'text.secondary' }}>{empty}</Box>
+      )}
       {items.map((_, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows are told apart by their place alone
         <Box key={i} sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-end', mb: 1 }}>

@@ -22,7 +22,14 @@ export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: For
           width={180}
         />
         <Sides {...c} path={['product', 'sides']} label={t('form.sides')} />
-        <Num {...c} path={['product', 'kg']} label={t('form.weight')} kind="weight" min={0.000001} step={0.05} />
+        <Num
+          {...c}
+          path={['product', 'kg']}
+          label={t('form.weight')}
+          kind="weight"
+          min={0.000001}
+          step={0.05}
+        />
         <Choice
           {...c}
           path={['product', 'oversize']}
@@ -105,15 +112,21 @@ export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: For
                       label={t('form.postage')}
                       kind="money"
                       currency={
-                        (doc.dispatch as { zones: { postage: { currency: string } }[] }).zones[0]?.postage.currency ??
-                        doc.homeCurrency
+                        (doc.dispatch as { zones: { postage: { currency: string } }[] }).zones[0]?.postage
+                          .currency ?? doc.homeCurrency
                       }
                       zero
                     />
                   </>
                 )}
               </List>
-              <Num {...l} path={['dispatch', 'packagingKg']} label={t('form.packagingKg')} kind="weight" zero />
+              <Num
+                {...l}
+                path={['dispatch', 'packagingKg']}
+                label={t('form.packagingKg')}
+                kind="weight"
+                zero
+              />
             </>
           )}
         </Row>
@@ -177,7 +190,14 @@ export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: For
               width={170}
             />
           )}
-          <Num {...l} path={['monthsHeld']} label={t('form.monthsHeld')} kind="number" step={0.5} width={150} />
+          <Num
+            {...l}
+            path={['monthsHeld']}
+            label={t('form.monthsHeld')}
+            kind="number"
+            step={0.5}
+            width={150}
+          />
         </Row>
       )}
     </>
@@ -194,7 +214,12 @@ export function ReturnsForm({ laneId, doc }: FormProps) {
           id={laneId}
           path={['returns']}
           label={t('family.returns')}
-          known={() => ({ rate: null, resaleShare: 0, handling: purchased(doc.homeCurrency), disposal: null })}
+          known={() => ({
+            rate: null,
+            resaleShare: 0,
+            handling: purchased(doc.homeCurrency),
+            disposal: null,
+          })}
         />
         {doc.returns !== null && doc.returns !== 'none' && (
           <>
@@ -221,7 +246,15 @@ export function ReturnsForm({ laneId, doc }: FormProps) {
         )}
       </Row>
       <Row>
-        <Num {...l} path={['breakage']} label={t('form.breakage')} kind="percent" max={0.99} zero width={190} />
+        <Num
+          {...l}
+          path={['breakage']}
+          label={t('form.breakage')}
+          kind="percent"
+          max={0.99}
+          zero
+          width={190}
+        />
       </Row>
     </>
   );

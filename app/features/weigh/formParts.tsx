@@ -5,7 +5,13 @@ import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useStore, useValue } from './store.ts';
 
-export type CardHeads = readonly { id: string; kind: string; key: string; name: string; inForceFrom: string }[];
+export type CardHeads = readonly {
+  id: string;
+  kind: string;
+  key: string;
+  name: string;
+  inForceFrom: string;
+}[];
 
 export type FormProps = { laneId: string; candidateId: string; doc: LaneDocument; cardHeads?: CardHeads };
 
@@ -105,7 +111,13 @@ export const COUNTRIES = [
 export const same = (list: readonly string[]) => list.map((v) => ({ value: v, label: v }));
 
 /** Something bought, opened and not filled in. */
-export const purchased = (currency: string) => ({ amount: null, currency, vat: 'none', vatRate: 0, recoverable: null });
+export const purchased = (currency: string) => ({
+  amount: null,
+  currency,
+  vat: 'none',
+  vatRate: 0,
+  recoverable: null,
+});
 
 export function useVatOptions() {
   const { t } = useTranslation();

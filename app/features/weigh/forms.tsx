@@ -13,7 +13,14 @@ import { FulfilmentForm, ReturnsForm, OtherForm } from './deliveryForms.tsx';
 import { WayInForm } from './WayInForm.tsx';
 
 /** A keyword, opened and not filled in. */
-const OPEN_KEYWORD = { text: '', low: null, high: null, weight: 0.5, conversionRate: null, expectedClicks: null };
+const OPEN_KEYWORD = {
+  text: '',
+  low: null,
+  high: null,
+  weight: 0.5,
+  conversionRate: null,
+  expectedClicks: null,
+};
 
 function TaxForm({ laneId, candidateId, doc }: FormProps) {
   const { t } = useTranslation();
@@ -103,7 +110,14 @@ function TaxForm({ laneId, candidateId, doc }: FormProps) {
         />
       </Row>
       <Row title={t('form.typedBeats')}>
-        <Num entity="lane" id={laneId} path={['typed', 'vatRate']} label={t('form.vatRate')} kind="percent" max={1} />
+        <Num
+          entity="lane"
+          id={laneId}
+          path={['typed', 'vatRate']}
+          label={t('form.vatRate')}
+          kind="percent"
+          max={1}
+        />
         <Num
           entity="lane"
           id={laneId}
@@ -143,7 +157,8 @@ function MarketplaceForm({ laneId, doc }: FormProps) {
               {
                 value: '',
                 label: t('form.categoryOfProduct', {
-                  category: card.categories.find((c) => c.key === doc.product.category)?.name ?? t('form.notSet'),
+                  category:
+                    card.categories.find((c) => c.key === doc.product.category)?.name ?? t('form.notSet'),
                 }),
               },
               ...card.categories.map((c) => ({ value: c.key, label: c.name })),
@@ -160,12 +175,31 @@ function MarketplaceForm({ laneId, doc }: FormProps) {
           zero
           width={170}
         />
-        <Num {...l} path={['accountUnitsPerMonth']} label={t('form.accountUnits')} kind="number" width={170} />
+        <Num
+          {...l}
+          path={['accountUnitsPerMonth']}
+          label={t('form.accountUnits')}
+          kind="number"
+          width={170}
+        />
       </Row>
       <Row title={t('form.typedBeats')}>
         <Num {...l} path={['typed', 'referralPct']} label={t('form.referralPct')} kind="percent" max={1} />
-        <Num {...l} path={['typed', 'itemFee']} label={t('form.itemFee')} kind="money" currency={doc.currency} />
-        <Num {...l} path={['typed', 'paymentPct']} label={t('form.paymentPct')} kind="percent" max={1} step={0.1} />
+        <Num
+          {...l}
+          path={['typed', 'itemFee']}
+          label={t('form.itemFee')}
+          kind="money"
+          currency={doc.currency}
+        />
+        <Num
+          {...l}
+          path={['typed', 'paymentPct']}
+          label={t('form.paymentPct')}
+          kind="percent"
+          max={1}
+          step={0.1}
+        />
         <Num
           {...l}
           path={['typed', 'paymentFixed']}
@@ -199,7 +233,15 @@ function AdvertsForm({ laneId, doc }: FormProps) {
           known={() => ({ keywords: [OPEN_KEYWORD], adShare: 1 })}
         />
         {doc.adverts !== null && doc.adverts !== 'none' && (
-          <Num {...l} path={['adverts', 'adShare']} label={t('form.adShare')} kind="percent" max={1} zero width={170} />
+          <Num
+            {...l}
+            path={['adverts', 'adShare']}
+            label={t('form.adShare')}
+            kind="percent"
+            max={1}
+            zero
+            width={170}
+          />
         )}
       </Row>
       {doc.adverts !== null && doc.adverts !== 'none' && (
@@ -263,9 +305,12 @@ export function DemandForm({ laneId, doc }: FormProps) {
                 : { kind, listingUnits: null, variationShare: 1, retailArmShare: 0, band: 0, rivals: [] },
       },
     ]);
-  const rivals = d?.kind === 'offerSplit' ? [...new Set(d.rivals.filter((x) => x !== null))].sort((a, b) => a - b) : [];
+  const rivals =
+    d?.kind === 'offerSplit' ? [...new Set(d.rivals.filter((x) => x !== null))].sort((a, b) => a - b) : [];
   const months = Array.from({ length: 12 }, (_, i) =>
-    new Intl.DateTimeFormat(f.locale, { month: 'short', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, i, 1))),
+    new Intl.DateTimeFormat(f.locale, { month: 'short', timeZone: 'UTC' }).format(
+      new Date(Date.UTC(2026, i, 1)),
+    ),
   );
   return (
     <>
@@ -302,17 +347,36 @@ export function DemandForm({ laneId, doc }: FormProps) {
         )}
         {d?.kind === 'marketShare' && (
           <>
-            <Num {...l} path={['demand', 'marketUnits']} label={t('form.marketUnits')} kind="number" width={150} />
+            <Num
+              {...l}
+              path={['demand', 'marketUnits']}
+              label={t('form.marketUnits')}
+              kind="number"
+              width={150}
+            />
             <Num {...l} path={['demand', 'share']} label={t('form.share')} kind="percent" max={1} />
           </>
         )}
         {d?.kind === 'offerSplit' && (
           <>
-            <Num {...l} path={['demand', 'listingUnits']} label={t('form.listingUnits')} kind="number" width={130} />
+            <Num
+              {...l}
+              path={['demand', 'listingUnits']}
+              label={t('form.listingUnits')}
+              kind="number"
+              width={130}
+            />
             <Num {...l} path={['demand', 'band']} label={t('form.band')} kind="percent" zero width={130} />
             <List {...l} path={['demand', 'rivals']} make={() => null} add={t('form.addRival')}>
               {(_, p) => (
-                <Num {...l} path={p} label={t('form.rivalPrice')} kind="money" currency={doc.currency} width={130} />
+                <Num
+                  {...l}
+                  path={p}
+                  label={t('form.rivalPrice')}
+                  kind="money"
+                  currency={doc.currency}
+                  width={130}
+                />
               )}
             </List>
           </>
@@ -334,13 +398,24 @@ export function DemandForm({ laneId, doc }: FormProps) {
       )}
       <Row title={t('form.season')}>
         {doc.season === null ? (
-          <Button size="small" onClick={() => store.edit([{ ...l, path: ['season'], to: Array(12).fill(1) }])}>
+          <Button
+            size="small"
+            onClick={() => store.edit([{ ...l, path: ['season'], to: Array(12).fill(1) }])}>
             {t('form.addSeason')}
           </Button>
         ) : (
           <>
             {months.map((name, i) => (
-              <Num key={name} {...l} path={['season', i]} label={name} kind="number" zero step={0.1} width={52} />
+              <Num
+                key={name}
+                {...l}
+                path={['season', i]}
+                label={name}
+                kind="number"
+                zero
+                step={0.1}
+                width={52}
+              />
             ))}
             <Button
               size="small"

@@ -37,7 +37,9 @@ function QuoteForm({
   const first = Array.isArray(doc.goods) ? doc.goods[0] : undefined;
   const rates = Math.max(
     0,
-    first === undefined || doc.orderQuantity === null ? 0 : priceBreakAt(quote, doc.orderQuantity * packRatio(first)),
+    first === undefined || doc.orderQuantity === null
+      ? 0
+      : priceBreakAt(quote, doc.orderQuantity * packRatio(first)),
   );
   const vat = useVatOptions();
   const q = { entity: 'quote' as const, id: quoteId };
@@ -46,7 +48,14 @@ function QuoteForm({
       {(i, p) => (
         <>
           <Text {...q} path={[...p, 'name']} label={t('form.name')} width={150} />
-          <Num {...q} path={[...p, 'amount']} label={t('form.amount')} kind="money" currency={quote.currency} zero />
+          <Num
+            {...q}
+            path={[...p, 'amount']}
+            label={t('form.amount')}
+            kind="money"
+            currency={quote.currency}
+            zero
+          />
           <span hidden>{i}</span>
         </>
       )}
@@ -84,7 +93,9 @@ function QuoteForm({
       </Row>
       <Row>
         <Choice {...q} path={['vat']} label={t('form.vatOnPurchase')} options={vat} width={130} />
-        {quote.vat !== 'none' && <Num {...q} path={['vatRate']} label={t('form.vatRate')} kind="percent" zero />}
+        {quote.vat !== 'none' && (
+          <Num {...q} path={['vatRate']} label={t('form.vatRate')} kind="percent" zero />
+        )}
         <Num
           {...q}
           path={['firstPrice']}
@@ -169,7 +180,9 @@ function CartonButton({ quoteId }: { quoteId: string }) {
     <Button
       size="small"
       onClick={() =>
-        store.edit([{ entity: 'quote', id: quoteId, path: ['carton'], to: { units: 20, volumeM3: null, kg: null } }])
+        store.edit([
+          { entity: 'quote', id: quoteId, path: ['carton'], to: { units: 20, volumeM3: null, kg: null } },
+        ])
       }>
       {t('form.addCarton')}
     </Button>
@@ -204,7 +217,11 @@ export function GoodsForm({ laneId, candidateId, doc }: FormProps) {
                       title:
                         c.name === ''
                           ? t('form.component', { n: i + 1 })
-                          : t('form.componentNamed', { n: i + 1, name: c.name, interpolation: { escapeValue: false } }),
+                          : t('form.componentNamed', {
+                              n: i + 1,
+                              name: c.name,
+                              interpolation: { escapeValue: false },
+                            }),
                     }
                   : {})}>
                 <ChoiceLine
@@ -234,7 +251,12 @@ export function GoodsForm({ laneId, candidateId, doc }: FormProps) {
                     size="small"
                     onClick={() =>
                       store.edit([
-                        { entity: 'lane', id: laneId, path: ['components'], to: components.filter((_, j) => j !== i) },
+                        {
+                          entity: 'lane',
+                          id: laneId,
+                          path: ['components'],
+                          to: components.filter((_, j) => j !== i),
+                        },
                       ])
                     }>
                     {t('form.removeComponent')}
@@ -259,7 +281,10 @@ export function GoodsForm({ laneId, candidateId, doc }: FormProps) {
               void store
                 .flush()
                 .then(() =>
-                  fetcher.submit({ intent: 'addQuote' }, { method: 'post', action: `../weigh/${candidateId}` }),
+                  fetcher.submit(
+                    { intent: 'addQuote' },
+                    { method: 'post', action: `../weigh/${candidateId}` },
+                  ),
                 )
             }>
             {t('form.addQuote')}
@@ -278,7 +303,13 @@ export function GoodsForm({ laneId, candidateId, doc }: FormProps) {
                     path: ['components'],
                     to: [
                       ...components,
-                      { quoteId: free.id, name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, candidateId: null },
+                      {
+                        quoteId: free.id,
+                        name: '',
+                        unitsInSoldPack: 1,
+                        unitsInBoughtPack: 1,
+                        candidateId: null,
+                      },
                     ],
                   },
                 ])
@@ -293,7 +324,14 @@ export function GoodsForm({ laneId, candidateId, doc }: FormProps) {
           id={laneId}
           path={['prep']}
           label={t('form.prep')}
-          known={() => ({ standard: null, oversize: null, currency: home, vat: 'none', vatRate: 0, recoverable: null })}
+          known={() => ({
+            standard: null,
+            oversize: null,
+            currency: home,
+            vat: 'none',
+            vatRate: 0,
+            recoverable: null,
+          })}
         />
         {doc.prep !== null && doc.prep !== 'none' && (
           <>

@@ -15,7 +15,13 @@ import { Pane } from './Pane.tsx';
 /** The lanes stacked on one scale in the home currency; choose, add, remove, open a lane document. */
 export const MOST_SHOWN = 12;
 
-export const HurdlesPane = memo(function HurdlesPane({ view, answers }: { view: LaneView; answers: Answers }) {
+export const HurdlesPane = memo(function HurdlesPane({
+  view,
+  answers,
+}: {
+  view: LaneView;
+  answers: Answers;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const { doc } = view;
@@ -28,7 +34,9 @@ export const HurdlesPane = memo(function HurdlesPane({ view, answers }: { view: 
           remedy === null
             ? []
             : [
-                remedy.price !== null ? t('hurdles.atPrice', { price: f.money(remedy.price, doc.currency) }) : null,
+                remedy.price !== null
+                  ? t('hurdles.atPrice', { price: f.money(remedy.price, doc.currency) })
+                  : null,
                 remedy.unitPrice !== null
                   ? t('hurdles.atQuote', {
                       price: f.money(
@@ -44,11 +52,22 @@ export const HurdlesPane = memo(function HurdlesPane({ view, answers }: { view: 
         return (
           <Box
             key={`${h.hurdle.figure}${h.hurdle.bound}`}
-            sx={{ display: 'grid', gridTemplateColumns: '64px 1fr', columnGap: 1, py: 0.4, fontSize: '0.88rem' }}>
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '64px 1fr',
+              columnGap: 1,
+              py: 0.4,
+              fontSize: '0.88rem',
+            }}>
             <Box
               sx={{
                 fontWeight: weight,
-                color: h.verdict === 'fail' ? 'error.main' : h.verdict === 'pass' ? 'text.secondary' : 'text.primary',
+                color:
+                  h.verdict === 'fail'
+                    ? 'error.main'
+                    : h.verdict === 'pass'
+                      ? 'text.secondary'
+                      : 'text.primary',
                 fontSize: '0.82rem',
               }}>
               {t(`verdict.${h.verdict}`)}
@@ -56,9 +75,14 @@ export const HurdlesPane = memo(function HurdlesPane({ view, answers }: { view: 
             <Box>
               {t(`figure.${h.hurdle.figure}`)}{' '}
               <Box component="span" sx={{ color: 'text.secondary' }}>
-                {t(`hurdles.${h.hurdle.bound}`, { level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f) })} ·{' '}
+                {t(`hurdles.${h.hurdle.bound}`, {
+                  level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f),
+                })}{' '}
+                ·{' '}
                 {t(
-                  h.verdict === 'unknown' && restsOnDefault(doc, h.hurdle.figure) ? 'hurdles.isDefault' : 'hurdles.is',
+                  h.verdict === 'unknown' && restsOnDefault(doc, h.hurdle.figure)
+                    ? 'hurdles.isDefault'
+                    : 'hurdles.is',
                   {
                     value:
                       h.value === null
@@ -158,7 +182,9 @@ export const LaunchPane = memo(function LaunchPane({
             </Box>
           )}
           {l.incomplete.length > 0 && (
-            <Box sx={{ color: 'text.secondary' }}>{t('launch.incomplete', { blanks: bounds.list(l.incomplete) })}</Box>
+            <Box sx={{ color: 'text.secondary' }}>
+              {t('launch.incomplete', { blanks: bounds.list(l.incomplete) })}
+            </Box>
           )}
         </Box>
       )}

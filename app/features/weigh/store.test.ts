@@ -88,7 +88,10 @@ describe('the sheet while it is edited', () => {
     for (const mine of [true, false]) {
       const s = store();
       answer = () =>
-        Response.json({ ok: false, conflicts: [{ patch: { ...price(25), from: 20 }, current: 30 }] }, { status: 409 });
+        Response.json(
+          { ok: false, conflicts: [{ patch: { ...price(25), from: 20 }, current: 30 }] },
+          { status: 409 },
+        );
       s.edit([price(25)]);
       await settle();
       expect([s.get().saving, s.get().conflicts.length, priceOf(s)]).toEqual(['conflict', 1, 25]);
@@ -135,7 +138,10 @@ describe('the sheet while it is edited', () => {
         {
           ok: false,
           invalid: [
-            { patch: Object.fromEntries(Object.entries(sent[0]?.[0] ?? {}).reverse()), message: 'Use at most 1.' },
+            {
+              patch: Object.fromEntries(Object.entries(sent[0]?.[0] ?? {}).reverse()),
+              message: 'Use at most 1.',
+            },
           ],
         },
         { status: 422 },
@@ -143,7 +149,9 @@ describe('the sheet while it is edited', () => {
     };
     s.edit([{ entity: 'lane', id: 'l', path: ['averageDiscount'], to: 5 }]);
     await settle();
-    expect(s.get().invalid).toMatchObject([{ message: 'Use at most 1.', patch: { path: ['averageDiscount'] } }]);
+    expect(s.get().invalid).toMatchObject([
+      { message: 'Use at most 1.', patch: { path: ['averageDiscount'] } },
+    ]);
     expect(sent.at(-1)?.every((p) => p.path[0] === 'provenance')).toBe(true);
     expect([sent.length, s.get().saving]).toEqual([2, 'invalid']);
     s.edit([{ entity: 'lane', id: 'l', path: ['averageDiscount'], to: 0.5 }]);
@@ -168,10 +176,9 @@ describe('the sheet while it is edited', () => {
     await settle();
     arrive();
     await settle();
-    expect(sent.map((patches) => patches.filter((p) => p.path[0] === 'price').map((p) => [p.from, p.to]))).toEqual([
-      [[20, 21]],
-      [[21, 22]],
-    ]);
+    expect(
+      sent.map((patches) => patches.filter((p) => p.path[0] === 'price').map((p) => [p.from, p.to])),
+    ).toEqual([[[20, 21]], [[21, 22]]]);
     expect([s.get().saving, priceOf(s)]).toEqual(['saved', 22]);
   });
   it('a viewer tries values without saving any', async () => {

@@ -29,12 +29,17 @@ type Snapshot = {
   readonly conflicts: readonly Conflict[];
   readonly invalid: readonly { patch: Patch; message: string }[];
 };
-type Change = { readonly entity: Patch['entity']; readonly id: string; readonly path: Path; readonly to: unknown };
+type Change = {
+  readonly entity: Patch['entity'];
+  readonly id: string;
+  readonly path: Path;
+  readonly to: unknown;
+};
 
 /**
  * What is on the sheet while it is edited: applies each change at once, keeps undo and redo, and saves in the
- * background. What
- * is not saved yet also stands in the tab's session storage, so that a lost session or a reload loses nothing.
+ * background. What is not saved yet also stands in the tab's session storage, so that a lost session or a
+ * reload loses nothing.
  */
 export class SheetStore {
   private snapshot: Snapshot;
@@ -99,9 +104,8 @@ export class SheetStore {
   }
 
   /**
-   * Applies changes as one step of undo. A run of changes at one place within a second is one step. `source` is what
-   * a lane notes
-   * of them: a figure put there to be typed over is a guess.
+   * Applies changes as one step of undo. A run of changes at one place within a second is one step. `source`
+   * is what a lane notes of them: a figure put there to be typed over is a guess.
    */
   edit(changes: readonly Change[], source: 'typed' | 'guess' = 'typed'): void {
     const patches: Patch[] = [];

@@ -14,7 +14,11 @@ import type { Settings } from '../../../core/workspace/settings.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
 import type { LaneState, SheetState } from './store.ts';
 
-export type Frame = { readonly settings: Settings; readonly cards: Record<string, CardData>; readonly today: string };
+export type Frame = {
+  readonly settings: Settings;
+  readonly cards: Record<string, CardData>;
+  readonly today: string;
+};
 export type LaneView = {
   readonly id: string;
   readonly state: LaneState;
@@ -59,12 +63,19 @@ export function useLaneViews(state: SheetState, frame: Frame): LaneView[] {
       today: frame.today,
     });
     const result = evaluate(doc);
-    const view = { id: l.id, state: l, doc, result, home: restate(result, doc.homeCurrency, doc.rates.exchange) };
+    const view = {
+      id: l.id,
+      state: l,
+      doc,
+      result,
+      home: restate(result, doc.homeCurrency, doc.rates.exchange),
+    };
     kept.current.set(l.id, { deps, view });
     return view;
   });
   // The same array while nothing in it changed, so that what hangs on it is not drawn again.
-  if (views.length !== last.current.length || views.some((v, i) => v !== last.current[i])) last.current = views;
+  if (views.length !== last.current.length || views.some((v, i) => v !== last.current[i]))
+    last.current = views;
   return last.current;
 }
 
