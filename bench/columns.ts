@@ -5,10 +5,12 @@ import Papa from 'papaparse';
 /** Measures of lists in columns: evaluation of all rows, beside the one-by-one evaluation of the same rows. */
 import { assumptions, laneOfRow } from '../core/columns/assumptions.ts';
 import type { ListRates, RowInputs } from '../core/columns/assumptions.ts';
-import { makeColumns, makeResults } from '../core/columns/columns.ts';
-import { ListEvaluator } from '../core/columns/evaluate.ts';
+import { makeColumns, makeResults, makeSolved } from '../core/columns/columns.ts';
+import { ListEvaluator, makePrepared } from '../core/columns/evaluate.ts';
+import { solveColumns } from '../core/columns/solve.ts';
 import { selectRows, sortRows, summarise } from '../core/columns/select.ts';
 import { judgeRows } from '../core/columns/verdicts.ts';
+import { highestPurchaseCost, priceFor } from '../core/lane/solve.ts';
 import { reckon } from '../core/lane/evaluate.ts';
 import type { MarketplaceCard, TaxCard } from '../core/lane/rates.ts';
 import { Reckoning } from '../core/lane/reckoning.ts';
@@ -88,6 +90,13 @@ export async function measureColumns(): Promise<Measure[]> {
     evaluator.run(columns, out);
     evaluating.push(performance.now() - started);
   }
+  const few = { ...columns, length: 100_000 };
+  const prepared = makePrepared(few.length, evaluator.width);
+  evaluator.prepare(few, prepared);
+  const solved = makeSolved(few.length);
+  const solvedFrom = performance.now();
+  solveColumns(evaluator, few, prepared, solved);
+  const solving = performance.now() - solvedFrom;
   const docs = sample.map((row) => laneOfRow(set, rates, row));
   const r = new Reckoning();
   const single: number[] = [];
@@ -139,6 +148,12 @@ export async function measureColumns(): Promise<Measure[]> {
     sortRows(allRows, [{ values: out.unitProfit, down: true }]);
     everything.push(performance.now() - started);
   }
+  const aloneFrom = performance.now();
+  for (const doc of docs.slice(0, 500)) {
+    priceFor(doc);
+    highestPurchaseCost(doc);
+  }
+  const solvedAlone = rate(performance.now() - aloneFrom, 500);
   const bulk = rate(median(evaluating.slice(2)), ROWS);
   const alone = rate(median(single.slice(10)), docs.length);
   return [
@@ -173,6 +188,14 @@ export async function measureColumns(): Promise<Measure[]> {
       aim: 'at most 500',
       yardstick: `a million rows by one key: ${median(everything.slice(1)).toFixed(0)} ms`,
       ratio: null,
+    },
+    {
+      name: 'Break-even price and most to pay of 100,000 rows over columns, one core',
+      value: rate(solving, few.length),
+      unit: 'rows/s',
+      aim: '',
+      yardstick: `the same of 500 rows one by one: ${Math.round(solvedAlone).toLocaleString('en')} a second`,
+      ratio: rate(solving, few.length) / solvedAlone,
     },
     await measureReading(),
   ];

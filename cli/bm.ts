@@ -28,7 +28,7 @@ const USAGE = `Use:
   bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
   bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
   bm launch [file] [--jsonl]                     launch budget and affordability
-  bm screen FILE --map MAP.json --settings SETTINGS.json [--as csv|jsonl] [--only pass,near] [--invalid FILE]
+  bm screen FILE --map MAP.json --settings SETTINGS.json [--as csv|jsonl] [--only pass,near] [--solve] [--invalid FILE]
             [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
                                                  a supplier's list, row by row; what is wrong goes to --invalid; market
                                                  figures it lacks come from --reference; --previous is its last edition
@@ -136,6 +136,7 @@ async function main(): Promise<number> {
       'reference-map': { type: 'string' },
       choose: { type: 'string', default: 'sellsFastest' },
       previous: { type: 'string' },
+      solve: { type: 'boolean', default: false },
       workings: { type: 'boolean', default: false },
       jsonl: { type: 'boolean', default: false },
       target: { type: 'string', multiple: true, default: [] },
@@ -176,6 +177,7 @@ async function main(): Promise<number> {
         referenceMap: values['reference-map'],
         choose,
         previous: values.previous,
+        solve: values.solve,
         map: values.map,
         settings: values.settings,
         as: values.as,

@@ -4,9 +4,10 @@ import { once } from 'node:events';
 import type { Writable } from 'node:stream';
 import Papa from 'papaparse';
 import type { z } from 'zod';
-import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
+import { makeColumns, makeResults, makeSolved, SOLVED_COLUMNS, TROUBLES } from '../core/columns/columns.ts';
 import type { ListColumns } from '../core/columns/columns.ts';
-import { ListEvaluator } from '../core/columns/evaluate.ts';
+import { ListEvaluator, makePrepared } from '../core/columns/evaluate.ts';
+import { solveColumns } from '../core/columns/solve.ts';
 import { judgeRows, VERDICTS } from '../core/columns/verdicts.ts';
 import { fileTrouble, readText } from './files.ts';
 import { packsAsNamed } from '../core/goods/packs.ts';
@@ -93,6 +94,8 @@ export type ScreenOptions = {
   choose?: Choice;
   /** The supplier's last edition, read by the same mapping. */
   previous?: string | undefined;
+  /** Whether break-even price and most to pay are wanted too. */
+  solve?: boolean;
 };
 
 async function write(out: Writable, text: string): Promise<void> {
@@ -166,6 +169,7 @@ export async function screen(
   };
   const head = [
     ...HEAD,
+    ...(options.solve ? SOLVED_COLUMNS : []),
     ...(options.reference === undefined ? [] : ['listings']),
     ...(options.previous === undefined ? [] : ['change', 'priceBefore']),
   ];
@@ -188,6 +192,8 @@ export async function screen(
   let columns = makeColumns(0);
   let results = makeResults(0);
   let verdicts = new Uint8Array(0);
+  let prepared = makePrepared(0, evaluator.width);
+  let solved = makeSolved(0);
   let of = file;
   try {
     const reference = options.reference === undefined || referenceMap === null ? null : new Reference();
@@ -221,6 +227,8 @@ export async function screen(
           columns = makeColumns(capacity, [settings.taxClass]);
           results = makeResults(capacity);
           verdicts = new Uint8Array(capacity);
+          prepared = makePrepared(capacity, evaluator.width);
+          solved = makeSolved(capacity);
         }
         const rows = batch.map((cells, i) => {
           const row = r.read(cells, lines[i] as number, columns, i, categoryAt);
@@ -236,8 +244,9 @@ export async function screen(
           }
           return { ...row, listings: found?.matches ?? 0 };
         });
-        evaluator.prepare(columns);
+        evaluator.prepare(columns, prepared);
         evaluator.run(columns, results, 0, batch.length);
+        if (options.solve) solveColumns(evaluator, columns, prepared, solved);
         judgeRows(settings.assumptions, rates, columns, results, verdicts, 0, batch.length);
         const good: Line[] = [];
         const bad: Line[] = [];
@@ -277,6 +286,7 @@ export async function screen(
             verdict,
             why,
             boundOf('unitProfit', blanksIn(results.blanks[i] as number)) ?? '',
+            ...(options.solve ? SOLVED_COLUMNS.map((f) => figure(solved[f][i])) : []),
             ...(reference === null ? [] : [row.listings]),
             ...(now === null ? [] : [now.change, figure(now.before)]),
           ]);

@@ -1,4 +1,6 @@
 /** One thread of the evaluation. */
-import { evaluateRange } from './evaluateRange.ts';
+import { evaluateRange, solveRange } from './evaluateRange.ts';
+import type { Range, SolveRange } from './evaluateRange.ts';
 
-export default evaluateRange;
+export default (range: Range | SolveRange): void =>
+  range.task === 'solve' ? solveRange(range) : evaluateRange(range);

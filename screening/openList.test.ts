@@ -7,7 +7,9 @@ import { laneOfRow } from '../core/columns/assumptions.ts';
 import { INPUT_COLUMNS, makeColumns, MORE_COLUMNS } from '../core/columns/columns.ts';
 import { foldText, rankTexts } from '../core/columns/rank.ts';
 import { judgeHurdles } from '../core/lane/hurdles.ts';
+import { BIT, FIGURE_BLANKS } from '../core/lane/lines.ts';
 import { evaluate } from '../core/lane/result.ts';
+import { highestPurchaseCost, priceFor } from '../core/lane/solve.ts';
 import { listMap } from '../core/lists/map.ts';
 import { listQuery } from '../core/lists/query.ts';
 import type { ListFilter } from '../core/lists/query.ts';
@@ -31,7 +33,7 @@ import {
 import type { PartNumber } from '../server/files/parts.ts';
 import { ask } from './ask.ts';
 import type { Answer, Ask, ListRow } from './ask.ts';
-import { evaluateRange } from './evaluateRange.ts';
+import runRange from './evaluateThread.ts';
 import { OpenList } from './openList.ts';
 
 const ROWS = 1500;
@@ -126,7 +128,7 @@ async function store(): Promise<void> {
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'bold-margin-screening-'));
   await store();
-  list = new OpenList(folder, { run: async (range) => evaluateRange(range) }, 2);
+  list = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -181,7 +183,7 @@ describe('a list in memory', () => {
         }),
         fc.nat(3000),
         async (steps, expected) => {
-          const growing = new OpenList(folder, { run: async (range) => evaluateRange(range) }, 2);
+          const growing = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
           let parts = 0;
           for (const step of steps) {
             parts = Math.max(parts, step.parts);
@@ -192,11 +194,9 @@ describe('a list in memory', () => {
               expected,
             });
             const here = await growing.answer(asked);
-            const atOnce = await new OpenList(
-              folder,
-              { run: async (range) => evaluateRange(range) },
-              2,
-            ).answer(asked);
+            const atOnce = await new OpenList(folder, { run: async (range) => runRange(range) }, 2).answer(
+              asked,
+            );
             expect({ ...here, took: null }).toEqual({ ...atOnce, took: null });
           }
         },
@@ -220,6 +220,10 @@ describe('a list in memory', () => {
         expect(Math.abs((row.figures.unitProfit as number) - single)).toBeLessThanOrEqual(
           1e-9 * Math.max(1, Math.abs(single)),
         );
+      expect(row.figures.breakEvenPrice).toBe(priceFor(doc).price);
+      const most = highestPurchaseCost(doc).unitPrice;
+      if (most === null) expect(row.figures.mostToPay).toBeNull();
+      else expect(row.figures.mostToPay).toBeCloseTo(most, 9);
       const verdicts = judgeHurdles(doc, settings.assumptions.hurdles).map((h) => h.verdict);
       expect(row.verdict).toBe(
         verdicts.includes('fail')
@@ -238,7 +242,14 @@ describe('a list in memory', () => {
     const filter: fc.Arbitrary<ListFilter> = fc.oneof(
       fc.record({
         kind: fc.constant('range' as const),
-        figure: fc.constantFrom('unitProfit' as const, 'roi' as const, 'cost' as const, 'units' as const),
+        figure: fc.constantFrom(
+          'unitProfit' as const,
+          'roi' as const,
+          'cost' as const,
+          'units' as const,
+          'breakEvenPrice' as const,
+          'mostToPay' as const,
+        ),
         min: fc.option(fc.integer({ min: -2, max: 20 })),
         max: fc.option(fc.integer({ min: 0, max: 60 })),
         keepUnknown: fc.boolean(),
@@ -301,7 +312,8 @@ describe('a list in memory', () => {
         fc.array(filter, { maxLength: 4 }),
         fc.constantFrom('', 'plant', 'pot glazed', '952'),
         fc.boolean(),
-        async (filters, text, down) => {
+        fc.constantFrom('unitProfit' as const, 'breakEvenPrice' as const, 'mostToPay' as const),
+        async (filters, text, down, by) => {
           const tokens = foldText(text).split(' ').filter(Boolean);
           const said = (r: ListRow): boolean =>
             tokens.every((t) => foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(t));
@@ -309,18 +321,25 @@ describe('a list in memory', () => {
             text,
             filters,
             sort: [
-              { by: 'unitProfit' as const, down },
+              { by, down },
               { by: 'title' as const, down: false },
             ],
           };
           const got = await answer({ query });
           const want = all.filter((r) => said(r) && filters.every((f) => stays(r, f)));
           expect(got.kept).toBe(want.length);
-          const profit = (r: ListRow): number => r.figures.unitProfit ?? Number.NaN;
+          const profit = (r: ListRow): number => r.figures[by] ?? Number.NaN;
           expect(got.window.map((r) => r.line).toSorted((a, b) => a - b)).toEqual(want.map((r) => r.line));
+          // What is whole comes before what is a bound, and that before what is not known.
+          const lacking = (r: ListRow): number =>
+            r.blanks & FIGURE_BLANKS.unitProfit & ~(by === 'mostToPay' ? BIT.goods : BIT.price);
+          const place = (r: ListRow): number =>
+            Number.isNaN(profit(r)) ? 2 : lacking(r) === 0 || by === 'unitProfit' ? 0 : 1;
           for (let i = 1; i < got.window.length; i++) {
-            const [a, b] = [profit(got.window[i - 1] as ListRow), profit(got.window[i] as ListRow)];
-            expect(Number.isNaN(b) || (down ? a >= b : a <= b)).toBe(true);
+            const [x, y] = [got.window[i - 1] as ListRow, got.window[i] as ListRow];
+            expect(place(x)).toBeLessThanOrEqual(place(y));
+            if (place(x) < place(y) || place(y) === 2) continue;
+            expect(down ? profit(x) >= profit(y) : profit(x) <= profit(y)).toBe(true);
           }
           const shift = text === '' ? 0 : 1;
           for (const [k, f] of filters.entries())

@@ -2,21 +2,36 @@
  * One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves,
  * in its order.
  */
-import { INPUT_COLUMNS, RESULT_COLUMNS, TROUBLES } from '../core/columns/columns.ts';
-import type { InputColumn, ListColumns, ListResults } from '../core/columns/columns.ts';
+import {
+  INPUT_COLUMNS,
+  makeResults,
+  makeSolved,
+  pickRows,
+  RESULT_COLUMNS,
+  SOLVED_COLUMNS,
+  TROUBLES,
+} from '../core/columns/columns.ts';
+import type {
+  InputColumn,
+  ListColumns,
+  ListResults,
+  SolvedColumn,
+  SolvedColumns,
+} from '../core/columns/columns.ts';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
-import { ListEvaluator, preparedBy } from '../core/columns/evaluate.ts';
+import { ListEvaluator, makePrepared, preparedBy } from '../core/columns/evaluate.ts';
 import type { Prepared } from '../core/columns/evaluate.ts';
 import { packsAsNamed } from '../core/goods/packs.ts';
 import { foldText } from '../core/columns/rank.ts';
 import type { TextColumn } from '../core/columns/rank.ts';
+import { solveColumns } from '../core/columns/solve.ts';
 import { histogram, limitWarning, selectRows, sortRows, summarise } from '../core/columns/select.ts';
 import type { Limit, SortKey } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
 import { BIT, BLANKS, FIGURE_BLANKS } from '../core/lane/lines.ts';
-import { LIST_FIGURES } from '../core/lists/query.ts';
+import { asksForSolved, isSolved, LIST_FIGURES } from '../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag, ListSort } from '../core/lists/query.ts';
 import { FILLED } from '../core/lists/reference.ts';
 import {
@@ -31,8 +46,8 @@ import {
 import type { Part, PartNumber } from '../server/files/parts.ts';
 import { MARK_STATES } from './ask.ts';
 import type { Answer, Ask, FigureStats, ListRow, OpenedRow, RowListing } from './ask.ts';
-import { evaluateRange } from './evaluateRange.ts';
-import type { Range } from './evaluateRange.ts';
+import { evaluateRange, solveRange } from './evaluateRange.ts';
+import type { Range, SolveRange } from './evaluateRange.ts';
 import { shared, makeRoom, Dictionary } from './room.ts';
 import type { Evaluated, Counts, Room, Marks, Chosen } from './room.ts';
 
@@ -58,8 +73,17 @@ const LISTED_BIT = {
 /** Rows for which room is made on the word of a file that is still read. */
 const MOST_EXPECTED = 1_200_000;
 
-/** Figures that are bounds where costs are blank. */
-const BOUNDED = ['unitProfit', 'margin', 'roi', 'profitPerMonth', 'landedCost'] as const;
+/** Figures that are bounds where these costs are blank. */
+const BOUNDED: Partial<Record<ListFigure, number>> = {
+  ...Object.fromEntries(
+    (['unitProfit', 'margin', 'roi', 'profitPerMonth', 'landedCost'] as const).map((f) => [
+      f,
+      FIGURE_BLANKS[f] & ~BIT.demand,
+    ]),
+  ),
+  breakEvenPrice: FIGURE_BLANKS.unitProfit & ~BIT.price,
+  mostToPay: FIGURE_BLANKS.unitProfit & ~BIT.goods,
+};
 const ONE_PIECE = { sold: 1, bought: 1 } as const;
 
 export class OpenList {
@@ -84,7 +108,7 @@ export class OpenList {
 
   constructor(
     private readonly folder: string,
-    private readonly threads: { run(range: Range): Promise<unknown> },
+    private readonly threads: { run(range: Range | SolveRange): Promise<unknown> },
     private readonly threadCount: number,
   ) {}
 
@@ -102,16 +126,19 @@ export class OpenList {
     if (!this.takeMarks(ask)) return { needsMarks: true };
     const t1 = performance.now();
     const e = await this.evaluate(ask);
+    if (asksForSolved(ask.query)) await this.solve(e);
     const t2 = performance.now();
     const c = this.choose(ask, e);
     const t3 = performance.now();
     const kept = c.selected.rows.length;
     const rows = this.ordered(ask, e, c);
     const t4 = performance.now();
-    const window: ListRow[] = [];
-    for (let i = ask.from; i < Math.min(rows.length, ask.from + ask.count); i++)
-      window.push(this.row(ask, e, c, rows[i] as number));
-    const stats = ask.figures.map((f) => this.stats(f, e, c.selected.rows));
+    const shown = [...rows.subarray(ask.from, ask.from + ask.count)];
+    const solved = this.solvedOf(e, shown);
+    const window = shown.map((i, k) => this.row(ask, e, c, i, solved(k)));
+    const stats = ask.figures
+      .filter((f) => e.solved !== null || !isSolved(f))
+      .map((f) => this.stats(f, e, c.selected.rows));
     const shift = ask.query.text.trim() === '' ? 0 : 1;
     const funnel = c.limits.map((_, k) => {
       const f = ask.query.filters[k - shift];
@@ -267,6 +294,7 @@ export class OpenList {
     const { prepared } = this;
     const run = async (first: number, to: number, isReady: boolean): Promise<void> => {
       const range = (a: number, b: number): Range => ({
+        task: 'evaluate',
         settings: ask.settings,
         columns,
         results,
@@ -275,13 +303,7 @@ export class OpenList {
         from: a,
         to: b,
       });
-      if (to - first < ALONE) return evaluateRange(range(first, to));
-      const size = Math.ceil((to - first) / this.threadCount);
-      await Promise.all(
-        Array.from({ length: this.threadCount }, (_, k) =>
-          this.threads.run(range(first + k * size, Math.min(to, first + (k + 1) * size))),
-        ),
-      );
+      await this.inThreads(first, to, range, evaluateRange);
     };
     const ready = Math.max(from, Math.min(n, prepared.rows));
     if (ready > from) await run(from, ready, true);
@@ -294,11 +316,70 @@ export class OpenList {
       columns,
       results,
       verdicts,
+      solved: null,
       falseBargains: null,
       counts: null,
       done: n,
     };
     return this.evaluated;
+  }
+
+  /** Does a range of rows here where it is short, else shared out among the threads. */
+  private async inThreads<R extends Range | SolveRange>(
+    first: number,
+    to: number,
+    range: (from: number, to: number) => R,
+    here: (range: R) => void,
+  ): Promise<void> {
+    if (to - first < ALONE) return here(range(first, to));
+    const size = Math.ceil((to - first) / this.threadCount);
+    await Promise.all(
+      Array.from({ length: this.threadCount }, (_, k) =>
+        this.threads.run(range(first + k * size, Math.min(to, first + (k + 1) * size))),
+      ),
+    );
+  }
+
+  /** Break-even price and most to pay of all rows: only where a query limits or orders by them. */
+  private async solve(e: Evaluated): Promise<void> {
+    if (e.solved !== null || this.prepared === null) return;
+    const prepared = { ...this.prepared, ready: true };
+    const solved = { breakEvenPrice: shared(e.done), mostToPay: shared(e.done) };
+    const range = (from: number, to: number): SolveRange => ({
+      task: 'solve',
+      settings: e.settings,
+      columns: e.columns,
+      prepared,
+      solved,
+      from,
+      to,
+    });
+    await this.inThreads(0, e.done, range, solveRange);
+    e.solved = solved;
+  }
+
+  /** The same of the rows in a window, by their place in it. */
+  private solvedOf(e: Evaluated, rows: readonly number[]): (k: number) => Solved {
+    const picked = e.solved === null ? this.solveRows(e, rows) : null;
+    return (k) =>
+      Object.fromEntries(
+        SOLVED_COLUMNS.map((f) => [f, known((picked?.[f][k] ?? e.solved?.[f][rows[k] as number]) as number)]),
+      ) as Solved;
+  }
+
+  private solveRows(e: Evaluated, rows: readonly number[]): SolvedColumns {
+    const columns = pickRows(e.columns, rows);
+    const { settings } = e;
+    const evaluator = new ListEvaluator(settings.assumptions, {
+      ...settings.rates,
+      country: settings.country,
+      currency: settings.currency,
+    });
+    const prepared = makePrepared(rows.length, evaluator.width);
+    evaluator.prepare(columns, prepared);
+    const into = makeSolved(rows.length);
+    solveColumns(evaluator, columns, prepared, into);
+    return into;
   }
 
   /**
@@ -452,22 +533,10 @@ export class OpenList {
     const packs = (i: number) => this.packsOf(i);
     for (let i = 0; i < this.rows; i++) if (packs(i).sold !== packs(i).bought) odd.push(i);
     if (odd.length > 0) {
-      const pick = (a: Float64Array): Float64Array => Float64Array.from(odd, (i) => a[i] as number);
-      const base = {
-        ...Object.fromEntries(INPUT_COLUMNS.map((c) => [c, pick(e.columns[c])])),
-        length: odd.length,
-        category: Int16Array.from(odd, (i) => e.columns.category[i] as number),
-        taxClass: new Uint8Array(odd.length),
-        taxClasses: e.columns.taxClasses,
-      } as ListColumns;
+      const base = pickRows(e.columns, odd);
       const rates = { ...e.settings.rates, country: e.settings.country, currency: e.settings.currency };
       const profit = (sold: Float64Array, bought: Float64Array): Float64Array => {
-        const out = {
-          ...Object.fromEntries(RESULT_COLUMNS.map((c) => [c, new Float64Array(odd.length)])),
-          length: odd.length,
-          blanks: new Uint32Array(odd.length),
-          trouble: new Uint8Array(odd.length),
-        } as ListResults;
+        const out = makeResults(odd.length);
         const evaluator = new ListEvaluator(e.settings.assumptions, rates);
         const columns = { ...base, soldPack: sold, boughtPack: bought };
         evaluator.prepare(columns);
@@ -493,6 +562,7 @@ export class OpenList {
 
   private figure(f: ListFigure, e: Evaluated): Float64Array {
     if (f === 'price' || f === 'units' || f === 'kg') return e.columns[f];
+    if (isSolved(f)) return (e.solved as SolvedColumns)[f];
     if (f === 'pack') return this.numbers.pack.subarray(0, this.rows);
     if ((RESULT_COLUMNS as readonly string[]).includes(f))
       return e.results[f as (typeof RESULT_COLUMNS)[number]];
@@ -616,10 +686,11 @@ export class OpenList {
     const key = JSON.stringify([ask.show, ask.query.sort]);
     if (this.order?.key === key) return this.order.rows;
     const keys: SortKey[] = ask.query.sort.flatMap(({ by, down }): SortKey[] => {
-      const figure = (BOUNDED as readonly string[]).includes(by) ? (by as (typeof BOUNDED)[number]) : null;
-      return figure === null
-        ? [this.sortKey(by, down, e)]
-        : [{ values: this.wholeness(figure, e), down: false }, this.sortKey(by, down, e)];
+      const costs = BOUNDED[by as ListFigure];
+      const key = this.sortKey(by, down, e);
+      return costs === undefined
+        ? [key]
+        : [{ values: this.wholeness(key.values, costs, e), down: false }, key];
     });
     this.order = { key, rows: sortRows(base, keys) };
     return this.order.rows;
@@ -629,12 +700,10 @@ export class OpenList {
    * Of each row whether a figure is whole (0), lacks costs (1) or is not known (2): what is a bound comes
    * after what is whole.
    */
-  private wholeness(figure: (typeof BOUNDED)[number], e: Evaluated): Float64Array {
-    const values = this.figure(figure, e);
-    const mask = FIGURE_BLANKS[figure] & ~BIT.demand;
+  private wholeness(values: Float64Array | Uint32Array, costs: number, e: Evaluated): Float64Array {
     const out = new Float64Array(this.rows);
     for (let i = 0; i < this.rows; i++)
-      out[i] = values[i] !== values[i] ? 2 : ((e.results.blanks[i] as number) & mask) === 0 ? 0 : 1;
+      out[i] = values[i] !== values[i] ? 2 : ((e.results.blanks[i] as number) & costs) === 0 ? 0 : 1;
     return out;
   }
 
@@ -672,14 +741,14 @@ export class OpenList {
     return textOf(b.title, row - b.from);
   }
 
-  private row(ask: Ask, e: Evaluated, c: Chosen, i: number): ListRow {
+  private row(ask: Ask, e: Evaluated, c: Chosen, i: number, solved: Solved): ListRow {
     const bits = c.selected.removedBy[i] as number;
     const shift = ask.query.text.trim() === '' ? 0 : 1;
     const removedBy: number[] = [];
     if (bits !== 0)
       for (let k = 0; k < c.limits.length; k++) if (((bits >>> k) & 1) === 1) removedBy.push(k - shift);
     const figures = Object.fromEntries(
-      LIST_FIGURES.map((f) => [f, known(this.figure(f, e)[i] as number)]),
+      LIST_FIGURES.map((f) => [f, isSolved(f) ? solved[f] : known(this.figure(f, e)[i] as number)]),
     ) as ListRow['figures'];
     const verdict = VERDICTS[e.verdicts[i] as number] as ListRow['verdict'];
     return {
@@ -771,6 +840,7 @@ export class OpenList {
       await this.load(ask);
       if (!this.takeMarks(ask)) return null;
       const e = await this.evaluate(ask);
+      if (asksForSolved(ask.query)) await this.solve(e);
       const c = this.choose(ask, e);
       const lines = this.numbers.line.subarray(0, this.rows);
       // Rows stand in the order of the file.
@@ -785,7 +855,7 @@ export class OpenList {
       if ((this.numbers.listings[lo] as number) > 1) await this.loadListings();
       return {
         inputs: this.inputs(e, lo),
-        row: this.row({ ...ask, remedies: true }, e, c, lo),
+        row: this.row({ ...ask, remedies: true }, e, c, lo, this.solvedOf(e, [lo])(0)),
         listings: this.listingsOf(lo),
       };
     });
@@ -874,6 +944,7 @@ export class OpenList {
   }
 }
 
+type Solved = Readonly<Record<SolvedColumn, number | null>>;
 const known = (x: number): number | null => (Number.isFinite(x) ? x : null);
 let every = new Uint32Array(0);
 /** All rows in their order; made once for the longest list. */

@@ -1,6 +1,6 @@
 /** Room for the columns of a list that grows, and its words by number. */
 import { RESULT_COLUMNS } from '../core/columns/columns.ts';
-import type { InputColumn, ListColumns, ListResults } from '../core/columns/columns.ts';
+import type { InputColumn, ListColumns, ListResults, SolvedColumns } from '../core/columns/columns.ts';
 import { foldText } from '../core/columns/rank.ts';
 import type { Limit, Selected } from '../core/columns/select.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
@@ -78,6 +78,8 @@ export type Evaluated = {
   readonly columns: ListColumns;
   readonly results: ListResults;
   readonly verdicts: Uint8Array;
+  /** Break-even price and most to pay of all rows, once a query has asked for them. */
+  solved: SolvedColumns | null;
   falseBargains: Uint8Array | null;
   counts: Counts | null;
   readonly done: number;

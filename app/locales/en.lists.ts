@@ -152,6 +152,8 @@ export const listWords = {
     margin: 'Margin',
     roi: 'ROI',
     profitPerMonth: 'Keeps a month',
+    breakEvenPrice: 'Break-even price',
+    mostToPay: 'Most to pay',
     landedCost: 'Landed cost',
     fees: 'Marketplace fees',
     fulfilment: 'Fulfilment',
@@ -237,6 +239,7 @@ export const listWords = {
     sentence:
       '{{pass}} of {{rows}} rows clear your hurdles, {{near}} come near, {{fail}} do not; {{unknown}} cannot be told yet.',
     all: 'All rows',
+    noAnswer: { breakEvenPrice: 'at no price', mostToPay: 'not even free' },
     pass: 'Pay',
     near: 'Near misses',
     fail: 'Do not',

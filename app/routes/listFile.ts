@@ -25,11 +25,12 @@ import type { Route } from './+types/listFile.ts';
 const PIECE = 2500;
 const PERCENT: ReadonlySet<ListFigure> = new Set(['margin', 'roi']);
 /** Figures in the currency of the list, and in that it sells in. */
-const IN_PURCHASE: ReadonlySet<ListFigure> = new Set(['cost', 'paid', 'before']);
+const IN_PURCHASE: ReadonlySet<ListFigure> = new Set(['cost', 'paid', 'before', 'mostToPay']);
 const IN_SALES: ReadonlySet<ListFigure> = new Set([
   'price',
   'unitProfit',
   'profitPerMonth',
+  'breakEvenPrice',
   'landedCost',
   'fees',
   'fulfilment',

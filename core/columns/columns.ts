@@ -48,6 +48,14 @@ export const RESULT_COLUMNS = [
 export type ResultColumn = (typeof RESULT_COLUMNS)[number];
 
 /**
+ * What is solved for, where it is asked for: the lowest shelf price at which a unit loses nothing (sales
+ * currency), and the most that may be paid for a bought unit, as the list writes its prices.
+ */
+export const SOLVED_COLUMNS = ['breakEvenPrice', 'mostToPay'] as const;
+export type SolvedColumn = (typeof SOLVED_COLUMNS)[number];
+export type SolvedColumns = Readonly<Record<SolvedColumn, Float64Array>>;
+
+/**
  * What a row may say beside that: average shelf prices of 30 and 90 days, sales rank, sellers, the supplier's
  * stock.
  */
@@ -104,6 +112,21 @@ export function makeColumns(length: number, taxClasses: readonly string[] = ['st
     taxClass: new Uint8Array(length),
     taxClasses,
   };
+}
+
+export function makeSolved(length: number): SolvedColumns {
+  return empty(SOLVED_COLUMNS, length);
+}
+
+/** Some rows of the columns, in the order given, as columns of their own. */
+export function pickRows(columns: ListColumns, rows: readonly number[]): ListColumns {
+  const picked = makeColumns(rows.length, columns.taxClasses);
+  rows.forEach((from, to) => {
+    for (const name of INPUT_COLUMNS) picked[name][to] = columns[name][from] as number;
+    picked.category[to] = columns.category[from] as number;
+    picked.taxClass[to] = columns.taxClass[from] as number;
+  });
+  return picked;
 }
 
 export function makeResults(length: number): ListResults {

@@ -17,9 +17,19 @@ const NO_STEP = -2;
 /** What size and weight alone decide of each row. */
 export type Prepared = { readonly bandFees: Float64Array; readonly tiers: Int16Array };
 
+/** Room for what is prepared for so many rows; `width`: that of the evaluator. */
+export const makePrepared = (length: number, width: number): Prepared => ({
+  bandFees: new Float64Array(length * width),
+  tiers: new Int16Array(length),
+});
+
 /** What `prepare` reads of settings: as long as it stays the same, what was prepared can be used again. */
 export const preparedBy = (a: Assumptions, rates: ListRates): string =>
   JSON.stringify([rates, a.method, a.dispatch, a.saleMonth, a.standing]);
+
+/** A fee that follows the price: rounded to the minor unit, unless the solver asks for the unrounded function. */
+const fee = (x: number, power: number, free: Float64Array | null): number =>
+  free === null ? roundMinor(x, power) : x;
 
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
 
@@ -38,8 +48,8 @@ function overTheYear(months: readonly number[], saleMonth: number | null): numbe
  * (evaluate.test.ts). Scope: what `laneOfRow` can say.
  */
 export class ListEvaluator {
-  private readonly a: Assumptions;
-  private readonly rates: ListRates;
+  readonly assumptions: Assumptions;
+  readonly rates: ListRates;
   private readonly power: number;
   private readonly card: MarketplaceCard | null;
   private readonly cardFits: boolean;
@@ -52,12 +62,13 @@ export class ListEvaluator {
   /** Fees that are prepared for a row: one for each price band of the tier with the most. */
   readonly width: number;
   private prepared: ListColumns | null = null;
+  private terms: ReturnType<ListEvaluator['termsOf']> | null = null;
 
   /** One's own dispatch; null where a part of it was opened and not filled in. */
   private readonly dispatch: Assumptions['dispatch'];
 
   constructor(a: Assumptions, rates: ListRates) {
-    this.a = a;
+    this.assumptions = a;
     this.dispatch = wholeDispatch(a.dispatch);
     this.rates = rates;
     this.power = powerOfTen(minorDigits(rates.currency));
@@ -87,7 +98,7 @@ export class ListEvaluator {
    * that key.
    */
   categoryAt(key: string | null): number {
-    const wanted = key ?? this.a.category;
+    const wanted = key ?? this.assumptions.category;
     if (wanted === null) return -1;
     const at = (this.card?.categories ?? []).findIndex((c) => c.key === wanted);
     return at < 0 ? -2 : at;
@@ -103,20 +114,14 @@ export class ListEvaluator {
   }
 
   /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
-  prepare(
-    columns: ListColumns,
-    into: Prepared = {
-      bandFees: new Float64Array(columns.length * this.width),
-      tiers: new Int16Array(columns.length),
-    },
-  ): void {
+  prepare(columns: ListColumns, into: Prepared = makePrepared(columns.length, this.width)): void {
     const n = columns.length;
     this.takePrepared(columns, into);
     into.bandFees.fill(0);
     into.tiers.fill(-1);
     const { a, b, c, kg } = columns;
     const { power, width, bandFees, tiers } = this;
-    if (this.a.method === 'ownDispatch') {
+    if (this.assumptions.method === 'ownDispatch') {
       const d = this.dispatch;
       const zones = d === null ? [] : d.zones.map((z) => ({ ...z, fx: this.fx(z.postage.currency) }));
       const vatCost = d === null ? 0 : d.recoverable === null ? this.vatIsCost : d.recoverable ? 0 : 1;
@@ -152,7 +157,7 @@ export class ListEvaluator {
     }
     const warehouse = this.card?.warehouse ?? null;
     if (warehouse === null) return;
-    const peak = warehouse.peak === null ? 0 : overTheYear(warehouse.peak, this.a.saleMonth);
+    const peak = warehouse.peak === null ? 0 : overTheYear(warehouse.peak, this.assumptions.saleMonth);
     for (let i = 0; i < n; i++) {
       const [x, y, z, w] = [a[i] as number, b[i] as number, c[i] as number, kg[i] as number];
       if (x !== x || y !== y || z !== z || w !== w) continue;
@@ -174,28 +179,38 @@ export class ListEvaluator {
     this.bandFees = bandFees;
     this.tiers = tiers;
     this.prepared = columns;
+    this.terms = null;
   }
 
-  /** Evaluates rows `from` up to `to` into `out`. Money per unit sold in the sales currency; unknown is NaN. */
-  run(columns: ListColumns, out: ListResults, from = 0, to = columns.length): void {
+  /**
+   * Evaluates rows `from` up to `to` of the columns into `out`. Money per unit sold in the sales currency;
+   * unknown is NaN. The shelf price of row i is that at `i - shift` of `prices`, and its place in `out` is the
+   * same. `free`, where given (for one row): fees that follow the price stay unrounded, and it notes where the
+   * price function bends: raw referral over its least and most, refund fee over its most, payout (economics,
+   * section 9).
+   */
+  run(
+    columns: ListColumns,
+    out: ListResults,
+    from = 0,
+    to = columns.length,
+    prices: Float64Array = columns.price,
+    shift = 0,
+    free: Float64Array | null = null,
+  ): void {
     if (this.prepared !== columns) this.prepare(columns);
+    this.terms ??= this.termsOf(columns);
     const {
-      a: set,
-      rates,
+      set,
       card,
       cardFits,
       categories,
-      vatIsCost,
       kind,
       power,
       bandFees,
       tiers,
       width,
-    } = this;
-    const tax = rates.tax;
-    const {
       cost,
-      price,
       units,
       soldPack,
       boughtPack,
@@ -212,118 +227,60 @@ export class ListEvaluator {
       breakCost2,
       category,
       taxClass,
-    } = columns;
-    const inclusive = tax === null || tax.regime === 'inclusive';
-    const classRates = columns.taxClasses.map((k) => tax?.vatRates[k] ?? (inclusive ? Number.NaN : 0));
-    const checkout = 1 + (tax?.checkoutTax ?? 0);
-    const flat = set.standing?.kind === 'flatRate' ? set.standing.rate : 0;
-
-    const { purchase: p } = set;
-    const purchaseFx = this.fx(p.currency);
-    const homeFx = this.fx(set.homeCurrency);
-    const isRetail = p.discount !== 0 || p.salesTax !== 0 || p.cashback !== 0;
-    const noVat = p.vat === 'asTyped';
-    const included = p.vat === 'included';
-    const purchaseVatCost = p.recoverable === null ? vatIsCost : p.recoverable ? 0 : 1;
-    const legUnit = set.inbound.perUnit;
-    const legKg = set.inbound.perKg;
-    const prep = set.prep === null ? 0 : this.inSales(set.prep, set.homeCurrency);
-    const prepBit = set.prep === null ? BIT.prep : 0;
-    const other = set.otherPerUnit === 0 ? 0 : set.otherPerUnit * homeFx;
-
-    const payment = cardFits ? (card?.payment ?? null) : null;
-    const cardItemFee = card?.itemFee ?? 0;
-    const surcharges = (card?.surcharges ?? []).map((s) => ({ pct: s.pct, of: s.of as readonly FeeKey[] }));
-    const feeVat =
-      card !== null && card.feeVat.treatment !== 'none' && card.feeVat.rate !== 0 ? card.feeVat : null;
-    const carries = (key: FeeKey): number =>
-      card !== null && card.feeVat.treatment !== 'none' && card.feeVat.bears.includes(key) ? 1 : 0;
-    const bears = {
-      referral: feeVat === null ? 0 : carries('referral'),
-      itemFee: feeVat === null ? 0 : carries('itemFee'),
-      payment: feeVat === null ? 0 : carries('payment'),
-      surcharges: feeVat === null ? 0 : carries('surcharges'),
-      fulfilment: feeVat === null ? 0 : carries('fulfilment'),
-      storage: feeVat === null ? 0 : carries('storage'),
-    };
-    const feeVatCost = feeVat === null ? 0 : feeVat.rate * vatIsCost;
-    const charged = card !== null && card.feeVat.treatment === 'charged' ? card.feeVat.rate : 0;
-    const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
-    // Of each fee the part that comes back on a return, as a cost and as it is paid out, with the VAT it
-    // bears.
-    const carried = (key: keyof typeof back, vat: number): number =>
-      back[key] === 0 ? 0 : back[key] * (1 + (bears[key] === 0 ? 0 : vat));
-    const backCost = {
-      referral: carried('referral', feeVatCost),
-      itemFee: carried('itemFee', feeVatCost),
-      payment: carried('payment', feeVatCost),
-      surcharges: carried('surcharges', feeVatCost),
-    };
-    const backPaid = {
-      referral: carried('referral', charged),
-      itemFee: carried('itemFee', charged),
-      payment: carried('payment', charged),
-      surcharges: carried('surcharges', charged),
-    };
-    // The refund fee is part of the referral, and bears VAT as it does.
-    const adminCost = 1 + (bears.referral === 0 ? 0 : feeVatCost);
-    const adminCharged = 1 + (bears.referral === 0 ? 0 : charged);
-
-    const open =
-      set.returns !== null &&
-      set.returns !== 'none' &&
-      (set.returns.rate === null ||
-        (set.returns.rate > 0 &&
-          (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
-    const terms = open ? null : set.returns;
-    const returnsBit = terms === null ? BIT.returns : 0;
-    const q = terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
-    const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
-    const line = (
-      l: {
-        amount: number | null;
-        currency: string;
-        vat: string;
-        vatRate: number;
-        recoverable: boolean | null;
-      } | null,
-    ): number => {
-      if (l === null) return 0;
-      const amount = l.amount ?? Number.NaN;
-      const net = this.inSales(l.vat === 'included' ? amount / (1 + l.vatRate) : amount, l.currency);
-      const due = l.vat === 'none' ? 0 : net * l.vatRate;
-      return due === 0 ? net : net + due * (l.recoverable === null ? vatIsCost : l.recoverable ? 0 : 1);
-    };
-    const handling = terms === null || terms === 'none' ? 0 : line(terms.handling);
-    const disposal = terms === null || terms === 'none' ? 0 : line(terms.disposal);
-    const breakage = set.breakage;
-
-    const advertFactor =
-      card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0
-        ? 1 + card.advertVat.rate * vatIsCost
-        : 1;
-    const adverts =
-      set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor;
-    const advertsBit = set.advertPerSale === null ? BIT.adverts : 0;
-
-    const warehouseMethod = set.method === 'warehouse';
-    const bandLimits = (card?.warehouse?.tiers ?? []).map((t) => t.bands.map((x) => x.upToPrice));
-    const storageRate = card?.storage ? overTheYear(card.storage.perM3Month, set.saleMonth) : Number.NaN;
-    const longStay = card?.storage?.longStay ?? [];
-    const fixedCover = set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld;
-    const converts = set.conversionSpread > 0 && rates.currency !== set.homeCurrency;
-    const foreign = (l: { amount: number | null; currency: string } | null): boolean =>
-      l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
-    const noRate =
-      (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) ||
-      (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
-
+      p,
+      tax,
+      inclusive,
+      classRates,
+      checkout,
+      flat,
+      purchaseFx,
+      homeFx,
+      isRetail,
+      noVat,
+      included,
+      purchaseVatCost,
+      legUnit,
+      legKg,
+      prep,
+      prepBit,
+      other,
+      payment,
+      cardItemFee,
+      surcharges,
+      feeVat,
+      bears,
+      feeVatCost,
+      charged,
+      back,
+      backCost,
+      backPaid,
+      adminCost,
+      adminCharged,
+      returnsBit,
+      q,
+      resale,
+      handling,
+      disposal,
+      breakage,
+      adverts,
+      advertsBit,
+      warehouseMethod,
+      bandLimits,
+      storageRate,
+      longStay,
+      fixedCover,
+      converts,
+      noRate,
+    } = this.terms;
     for (let i = from; i < to; i++) {
+      const at = i - shift;
+      const shelf = prices[at] as number;
       let blanks = prepBit | returnsBit | advertsBit;
       let trouble = noRate ? CODE.noExchangeRate : 0;
-      const shelf = price[i] as number;
       const marketUnits = units[i] as number;
       if (shelf !== shelf) blanks |= BIT.price;
+
+      if (free !== null) free.fill(0);
 
       // -- revenue and output VAT (section 2); without discount or charged delivery gross is the shelf price
       const gross = shelf;
@@ -464,26 +421,29 @@ export class ListEvaluator {
         referral = itemFee = paymentFee = Number.NaN;
         trouble = CODE.cardCurrency;
       } else {
-        const at = category[i] as number;
-        const own = at >= 0 ? (categories[at] as Category) : null;
+        const place = category[i] as number;
+        const own = place >= 0 ? (categories[place] as Category) : null;
         if (own !== null) {
           const base = own.base === 'net' ? netBase : own.base === 'buyerPays' ? buyerPays : gross;
-          referral = roundMinor(
-            clamp(referralBeforeBounds(own.rule, base), own.rule.min, own.rule.max),
-            power,
-          );
-        } else if (at === -1) blanks |= BIT.referral;
+          const raw = referralBeforeBounds(own.rule, base);
+          referral = fee(clamp(raw, own.rule.min, own.rule.max), power, free);
+          if (free !== null) {
+            free[0] = own.rule.min === null ? 0 : raw - own.rule.min;
+            free[1] = own.rule.max === null ? 0 : raw - own.rule.max;
+          }
+        } else if (place === -1) blanks |= BIT.referral;
         else {
           referral = Number.NaN;
           trouble = CODE.categoryNotOnCard;
         }
         itemFee = Math.floor((own === null ? cardItemFee : own.itemFee) * power + 0.5 + 1e-7) / power;
         if (payment !== null)
-          paymentFee = roundMinor(
+          paymentFee = fee(
             payment.pct *
               (payment.base === 'net' ? netBase : payment.base === 'buyerPays' ? buyerPays : gross) +
               payment.fixed,
             power,
+            free,
           );
       }
 
@@ -534,7 +494,7 @@ export class ListEvaluator {
                       ? storage
                       : 0;
         }
-        extra += roundMinor(s.pct * base, power);
+        extra += fee(s.pct * base, power, free);
       }
       const bearing =
         feeVat === null
@@ -564,10 +524,9 @@ export class ListEvaluator {
           extra * backPaid.surcharges;
         if (card !== null && card.refund.adminPct > 0) {
           const raw = back.referral === 0 ? 0 : card.refund.adminPct * back.referral * referral;
-          admin = roundMinor(
-            card.refund.adminMax !== null && raw > card.refund.adminMax ? card.refund.adminMax : raw,
-            power,
-          );
+          const most = card.refund.adminMax;
+          admin = fee(most !== null && raw > most ? most : raw, power, free);
+          if (free !== null) free[2] = most === null ? 0 : raw - most;
         }
       }
       let conversion = 0;
@@ -577,6 +536,7 @@ export class ListEvaluator {
         if (charged > 0) fees += bearing * charged;
         const payout = (1 - q) * (gross - withheld) - fees + q * (feesBackPaid - admin * adminCharged);
         conversion = set.conversionSpread * Math.max(0, payout);
+        if (free !== null) free[3] = payout;
       }
       const returns =
         q === 0
@@ -595,23 +555,237 @@ export class ListEvaluator {
         netRevenue - referral - itemFee - paymentFee - extra - vatOnFees - fulfilment - storage - conversion;
       const contribution = proceeds - landedCost - broken - returns - other;
       const unitProfit = contribution - adverts;
-      out.gross[i] = gross;
-      out.netRevenue[i] = netRevenue;
-      out.fees[i] = referral + itemFee + paymentFee + extra + vatOnFees;
-      out.fulfilment[i] = fulfilment;
-      out.goods[i] = goods;
-      out.landedCost[i] = landedCost;
-      out.landedCash[i] = landedCash;
-      out.proceeds[i] = proceeds;
-      out.contribution[i] = contribution;
-      out.unitProfit[i] = unitProfit;
-      out.margin[i] = netRevenue > 1e-12 ? unitProfit / netRevenue : Number.NaN;
-      out.roi[i] = landedCost > 1e-12 ? unitProfit / landedCost : Number.NaN;
-      out.profitPerMonth[i] = unitProfit * sells;
-      out.quantity[i] = Q;
-      out.paid[i] = paid;
-      out.blanks[i] = blanks;
-      out.trouble[i] = trouble;
+      out.gross[at] = gross;
+      out.netRevenue[at] = netRevenue;
+      out.fees[at] = referral + itemFee + paymentFee + extra + vatOnFees;
+      out.fulfilment[at] = fulfilment;
+      out.goods[at] = goods;
+      out.landedCost[at] = landedCost;
+      out.landedCash[at] = landedCash;
+      out.proceeds[at] = proceeds;
+      out.contribution[at] = contribution;
+      out.unitProfit[at] = unitProfit;
+      out.margin[at] = netRevenue > 1e-12 ? unitProfit / netRevenue : Number.NaN;
+      out.roi[at] = landedCost > 1e-12 ? unitProfit / landedCost : Number.NaN;
+      out.profitPerMonth[at] = unitProfit * sells;
+      out.quantity[at] = Q;
+      out.paid[at] = paid;
+      out.blanks[at] = blanks;
+      out.trouble[at] = trouble;
     }
+  }
+
+  /** What the assumptions decide for all rows of the columns. */
+  private termsOf(columns: ListColumns) {
+    const {
+      assumptions: set,
+      rates,
+      card,
+      cardFits,
+      categories,
+      vatIsCost,
+      kind,
+      power,
+      bandFees,
+      tiers,
+      width,
+    } = this;
+    const tax = rates.tax;
+    const {
+      cost,
+      units,
+      soldPack,
+      boughtPack,
+      a,
+      b,
+      c,
+      kg,
+      vatRate,
+      minimumOrder,
+      carton,
+      breakFrom,
+      breakCost,
+      breakFrom2,
+      breakCost2,
+      category,
+      taxClass,
+    } = columns;
+    const inclusive = tax === null || tax.regime === 'inclusive';
+    const classRates = columns.taxClasses.map((k) => tax?.vatRates[k] ?? (inclusive ? Number.NaN : 0));
+    const checkout = 1 + (tax?.checkoutTax ?? 0);
+    const flat = set.standing?.kind === 'flatRate' ? set.standing.rate : 0;
+
+    const { purchase: p } = set;
+    const purchaseFx = this.fx(p.currency);
+    const homeFx = this.fx(set.homeCurrency);
+    const isRetail = p.discount !== 0 || p.salesTax !== 0 || p.cashback !== 0;
+    const noVat = p.vat === 'asTyped';
+    const included = p.vat === 'included';
+    const purchaseVatCost = p.recoverable === null ? vatIsCost : p.recoverable ? 0 : 1;
+    const legUnit = set.inbound.perUnit;
+    const legKg = set.inbound.perKg;
+    const prep = set.prep === null ? 0 : this.inSales(set.prep, set.homeCurrency);
+    const prepBit = set.prep === null ? BIT.prep : 0;
+    const other = set.otherPerUnit === 0 ? 0 : set.otherPerUnit * homeFx;
+
+    const payment = cardFits ? (card?.payment ?? null) : null;
+    const cardItemFee = card?.itemFee ?? 0;
+    const surcharges = (card?.surcharges ?? []).map((s) => ({ pct: s.pct, of: s.of as readonly FeeKey[] }));
+    const feeVat =
+      card !== null && card.feeVat.treatment !== 'none' && card.feeVat.rate !== 0 ? card.feeVat : null;
+    const carries = (key: FeeKey): number =>
+      card !== null && card.feeVat.treatment !== 'none' && card.feeVat.bears.includes(key) ? 1 : 0;
+    const bears = {
+      referral: feeVat === null ? 0 : carries('referral'),
+      itemFee: feeVat === null ? 0 : carries('itemFee'),
+      payment: feeVat === null ? 0 : carries('payment'),
+      surcharges: feeVat === null ? 0 : carries('surcharges'),
+      fulfilment: feeVat === null ? 0 : carries('fulfilment'),
+      storage: feeVat === null ? 0 : carries('storage'),
+    };
+    const feeVatCost = feeVat === null ? 0 : feeVat.rate * vatIsCost;
+    const charged = card !== null && card.feeVat.treatment === 'charged' ? card.feeVat.rate : 0;
+    const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
+    // Of each fee the part that comes back on a return, as a cost and as it is paid out, with the VAT it
+    // bears.
+    const carried = (key: keyof typeof back, vat: number): number =>
+      back[key] === 0 ? 0 : back[key] * (1 + (bears[key] === 0 ? 0 : vat));
+    const backCost = {
+      referral: carried('referral', feeVatCost),
+      itemFee: carried('itemFee', feeVatCost),
+      payment: carried('payment', feeVatCost),
+      surcharges: carried('surcharges', feeVatCost),
+    };
+    const backPaid = {
+      referral: carried('referral', charged),
+      itemFee: carried('itemFee', charged),
+      payment: carried('payment', charged),
+      surcharges: carried('surcharges', charged),
+    };
+    // The refund fee is part of the referral, and bears VAT as it does.
+    const adminCost = 1 + (bears.referral === 0 ? 0 : feeVatCost);
+    const adminCharged = 1 + (bears.referral === 0 ? 0 : charged);
+
+    const open =
+      set.returns !== null &&
+      set.returns !== 'none' &&
+      (set.returns.rate === null ||
+        (set.returns.rate > 0 &&
+          (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
+    const terms = open ? null : set.returns;
+    const returnsBit = terms === null ? BIT.returns : 0;
+    const q = terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
+    const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
+    const line = (
+      l: {
+        amount: number | null;
+        currency: string;
+        vat: string;
+        vatRate: number;
+        recoverable: boolean | null;
+      } | null,
+    ): number => {
+      if (l === null) return 0;
+      const amount = l.amount ?? Number.NaN;
+      const net = this.inSales(l.vat === 'included' ? amount / (1 + l.vatRate) : amount, l.currency);
+      const due = l.vat === 'none' ? 0 : net * l.vatRate;
+      return due === 0 ? net : net + due * (l.recoverable === null ? vatIsCost : l.recoverable ? 0 : 1);
+    };
+    const handling = terms === null || terms === 'none' ? 0 : line(terms.handling);
+    const disposal = terms === null || terms === 'none' ? 0 : line(terms.disposal);
+    const breakage = set.breakage;
+
+    const advertFactor =
+      card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0
+        ? 1 + card.advertVat.rate * vatIsCost
+        : 1;
+    const adverts =
+      set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor;
+    const advertsBit = set.advertPerSale === null ? BIT.adverts : 0;
+
+    const warehouseMethod = set.method === 'warehouse';
+    const bandLimits = (card?.warehouse?.tiers ?? []).map((t) => t.bands.map((x) => x.upToPrice));
+    const storageRate = card?.storage ? overTheYear(card.storage.perM3Month, set.saleMonth) : Number.NaN;
+    const longStay = card?.storage?.longStay ?? [];
+    const fixedCover = set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld;
+    const converts = set.conversionSpread > 0 && rates.currency !== set.homeCurrency;
+    const foreign = (l: { amount: number | null; currency: string } | null): boolean =>
+      l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
+    const noRate =
+      (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) ||
+      (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
+
+    return {
+      set,
+      card,
+      cardFits,
+      categories,
+      kind,
+      power,
+      bandFees,
+      tiers,
+      width,
+      cost,
+      units,
+      soldPack,
+      boughtPack,
+      a,
+      b,
+      c,
+      kg,
+      vatRate,
+      minimumOrder,
+      carton,
+      breakFrom,
+      breakCost,
+      breakFrom2,
+      breakCost2,
+      category,
+      taxClass,
+      p,
+      tax,
+      inclusive,
+      classRates,
+      checkout,
+      flat,
+      purchaseFx,
+      homeFx,
+      isRetail,
+      noVat,
+      included,
+      purchaseVatCost,
+      legUnit,
+      legKg,
+      prep,
+      prepBit,
+      other,
+      payment,
+      cardItemFee,
+      surcharges,
+      feeVat,
+      bears,
+      feeVatCost,
+      charged,
+      back,
+      backCost,
+      backPaid,
+      adminCost,
+      adminCharged,
+      returnsBit,
+      q,
+      resale,
+      handling,
+      disposal,
+      breakage,
+      adverts,
+      advertsBit,
+      warehouseMethod,
+      bandLimits,
+      storageRate,
+      longStay,
+      fixedCover,
+      converts,
+      noRate,
+    };
   }
 }

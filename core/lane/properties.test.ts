@@ -330,6 +330,12 @@ describe('break-evens and targets', () => {
       goods: [{ source: { kind: 'quote', currency: 'EUR', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }],
     });
     expect(highestPurchaseCost(loses)).toMatchObject({ unitPrice: null, reason: 'losesEvenFree' });
+    // Free it is known, at a price it is not: there is no rate for the supplier's currency.
+    const noRate = plainLane({
+      price: 10,
+      goods: [{ source: { kind: 'quote', currency: 'JPY', priceBreaks: [{ minQty: 0, unitPrice: 5 }] } }],
+    });
+    expect(highestPurchaseCost(noRate)).toMatchObject({ unitPrice: null, reason: 'unknown' });
     const never = plainLane({
       price: 10,
       referralApplies: true,

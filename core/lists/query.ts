@@ -1,10 +1,12 @@
 /** What is asked of a screened list: which rows, in which order, which columns. It lives in the address of the page. */
 import { z } from 'zod';
+import { SOLVED_COLUMNS } from '../columns/columns.ts';
+import type { SolvedColumn } from '../columns/columns.ts';
 import { VERDICTS } from '../columns/verdicts.ts';
 
 /**
  * Figures of a row that can be shown, sorted and limited; money per unit sold in the sales currency, `cost`,
- * `paid` and `before` in the list's.
+ * `paid`, `mostToPay` and `before` in the list's, per bought unit.
  */
 export const LIST_FIGURES = [
   'cost',
@@ -14,6 +16,8 @@ export const LIST_FIGURES = [
   'margin',
   'roi',
   'profitPerMonth',
+  'breakEvenPrice',
+  'mostToPay',
   'landedCost',
   'fees',
   'fulfilment',
@@ -94,6 +98,12 @@ export const SHORT_LIST: ListQuery = {
   filters: [{ kind: 'verdict', only: ['pass'] }],
   sort: [{ by: 'profitPerMonth', down: true }],
 };
+
+/** Whether a query asks for what has to be solved for every row first. */
+export const asksForSolved = (q: ListQuery): boolean =>
+  q.sort.some((s) => isSolved(s.by)) || q.filters.some((f) => f.kind === 'range' && isSolved(f.figure));
+export const isSolved = (id: string): id is SolvedColumn =>
+  (SOLVED_COLUMNS as readonly string[]).includes(id);
 
 const bound = (x: number | null): string => (x === null ? '' : String(x));
 /** A query as parameters of an address, readable and short; `queryIn` reads it back. */
@@ -215,7 +225,9 @@ export const DEFAULT_LOOK: ListLook = {
     { id: 'roi', width: 56, pinned: false },
     { id: 'profitPerMonth', width: 92, pinned: false },
     { id: 'cost', width: 76, pinned: false },
+    { id: 'mostToPay', width: 84, pinned: false },
     { id: 'price', width: 76, pinned: false },
+    { id: 'breakEvenPrice', width: 84, pinned: false },
     { id: 'units', width: 66, pinned: false },
     { id: 'quantity', width: 66, pinned: false },
     { id: 'code', width: 138, pinned: false },

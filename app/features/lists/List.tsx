@@ -442,6 +442,18 @@ export function ListPage(p: Props) {
             </b>
           );
         }
+        case 'breakEvenPrice':
+        case 'mostToPay': {
+          const x = row.figures[id] ?? null;
+          if (x === null && (row.figures.unitProfit ?? null) === null) return '–';
+          if (x === null) return <small>{t(`list.noAnswer.${id}`)}</small>;
+          const blanks = blanksIn(row.blanks).filter((b) => b !== 'goods');
+          return bounds.of(
+            figureText(f, id, x, list, sales),
+            blanks,
+            id === 'mostToPay' ? 'lessThan' : 'above',
+          );
+        }
         case 'margin':
         case 'roi':
           return row.figures[id] == null

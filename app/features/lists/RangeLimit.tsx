@@ -7,6 +7,16 @@ import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 
+const IN_SALES: ReadonlySet<ListFigure> = new Set([
+  'price',
+  'unitProfit',
+  'profitPerMonth',
+  'breakEvenPrice',
+  'landedCost',
+  'fees',
+  'fulfilment',
+]);
+
 /** The unit a figure of a list is shown in. */
 export function figureKind(
   f: ListFigure,
@@ -14,9 +24,9 @@ export function figureKind(
   sales: string,
 ): { kind: 'money' | 'percent' | 'number'; currency?: string } {
   if (f === 'margin' || f === 'roi') return { kind: 'percent' };
-  if (f === 'cost' || f === 'paid' || f === 'before') return { kind: 'money', currency: list };
-  if (['price', 'unitProfit', 'profitPerMonth', 'landedCost', 'fees', 'fulfilment'].includes(f))
-    return { kind: 'money', currency: sales };
+  if (f === 'cost' || f === 'paid' || f === 'before' || f === 'mostToPay')
+    return { kind: 'money', currency: list };
+  if (IN_SALES.has(f)) return { kind: 'money', currency: sales };
   return { kind: 'number' };
 }
 
