@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import ExcelJS from 'exceljs';
 import { root } from '../scripts/lib/system.mjs';
+import { cardId, draftSaved, importFile, openCard, turnTo, typeDown, workbook } from './cardSteps.ts';
 import {
   addProduct,
   another,
@@ -20,52 +21,6 @@ import {
   test,
 } from './help.ts';
 
-const openCard = async (page: Page, base: string, name: string): Promise<void> => {
-  await page.goto(at(`${base}/rates`));
-  await ready(page);
-  await page
-    .getByRole('navigation', { name: 'Cards' })
-    .getByRole('link', { name, exact: true })
-    .first()
-    .click();
-  await page.waitForURL(/card=/);
-  await expect(page.getByRole('heading', { level: 2, name, exact: true })).toBeVisible();
-  await ready(page);
-};
-const cardId = (page: Page): string => new URL(page.url()).searchParams.get('card') ?? '';
-/** The card of the page as a workbook. */
-async function workbook(page: Page, base: string): Promise<ExcelJS.Workbook> {
-  const book = new ExcelJS.Workbook();
-  await book.xlsx.load(
-    (await (
-      await page.request.get(at(`${base}/rates/file?card=${cardId(page)}&as=xlsx`))
-    ).body()) as unknown as ArrayBuffer,
-  );
-  return book;
-}
-async function importFile(page: Page, name: string, body: Buffer | string): Promise<void> {
-  const path = join(tmpdir(), `bm-${Date.now()}-${name}`);
-  writeFileSync(path, body);
-  await page.getByLabel('Import a file').setInputFiles(path);
-  await expect(page.getByRole('region', { name: 'What this file would do' })).toBeVisible();
-}
-/** Types into cells downwards from the active one; null leaves a cell as it is. */
-async function typeDown(page: Page, values: (string | null)[]): Promise<void> {
-  for (const v of values) {
-    if (v === null) await page.keyboard.press('ArrowDown');
-    else {
-      await page.keyboard.type(v);
-      await page.keyboard.press('Enter');
-    }
-  }
-}
-/** Turns to a sheet of the draft and puts the focus on its first cell. */
-async function turnTo(page: Page, sheet: string): Promise<void> {
-  await page.getByRole('tab', { name: new RegExp(`^${sheet}`) }).click();
-  await page.getByRole('grid', { name: sheet, exact: true }).focus();
-}
-const draftSaved = (page: Page) =>
-  expect(page.getByRole('status').filter({ hasText: 'Draft saved' })).toBeVisible();
 /** Every lane document of a comparison, evaluated by the command line. */
 function evaluateAll(
   jsonl: string,
@@ -170,7 +125,7 @@ test('from today on: lanes keep their version until they are brought up to date,
   await page.getByRole('link', { name: 'All lanes on this card' }).click();
   await page.waitForURL(/rates\/touch/);
   await page.getByRole('button', { name: 'Bring this lane up to date' }).click();
-  await expect(page.getByText('Done: 1 lanes are up to date.')).toBeVisible();
+  await expect(page.getByText('Done: 1 lane is up to date.')).toBeVisible();
   await page.goto(`${sheet}?more=history`);
   await expect(page.getByTestId('unit-profit')).not.toHaveText(before);
   await expect(page.getByText('rates changed')).toBeVisible();

@@ -226,6 +226,8 @@ export const cardWords = {
   touch: {
     title: 'What {{name}} of {{date}} touches',
     none: 'No candidate uses an older version of this card.',
+    lists_one: '{{count}} list is weighed with an older version; it shows what this one would change:',
+    lists_other: '{{count}} lists are weighed with an older version; each shows what this one would change:',
     lanes_one: '{{count}} lane',
     lanes_other: '{{count}} lanes',
     of_one: 'of {{count}} candidate',
@@ -250,7 +252,8 @@ export const cardWords = {
     unknown: 'not known any more',
     draft: 'This is a draft: put it in force to bring lanes up to date.',
     working: 'Bringing lanes up to date: {{done}} of {{total}}',
-    done: 'Done: {{count}} lanes are up to date.',
+    done_one: 'Done: {{count}} lane is up to date.',
+    done_other: 'Done: {{count}} lanes are up to date.',
     cancelled: 'Stopped after {{done}} of {{total}}.',
     failed: 'It stopped with an error; what was done is kept.',
     back: 'Back to the card',

@@ -4,6 +4,7 @@ import { enterWorkspace } from '../../server/auth/session.ts';
 import { askList, ScreeningAway } from '../../server/screening/client.ts';
 import { tallyOf } from '../../server/use/goods.ts';
 import { extrasOf, loadList, lookOf } from '../../server/use/lists.ts';
+import { cardsOfList } from '../../server/use/listCards.ts';
 import { loadViews } from '../../server/use/listViews.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListPage } from '../features/lists/List.tsx';
@@ -88,6 +89,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       look: l,
       assumptions,
     })),
+    cards: await cardsOfList(entry.workspaceId, list.settings),
     tally: await tallyOf(entry.workspaceId, list.id),
   };
 }

@@ -1,6 +1,7 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
+import { listsOnCard } from '../../server/use/listCards.ts';
 import { askedAbout, touchedBy } from '../../server/use/touched.ts';
 import { loadTask, startTask } from '../../server/use/tasks.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
@@ -17,6 +18,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const settings = await settingsOf(entry.workspaceId);
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   const touched = await touchedBy(entry.workspaceId, about.kind, about.key, about.data, about.versionId);
+  const lists = await listsOnCard(entry.workspaceId, about.kind, about.key, about.versionId);
   const taskId = search.get('task');
   return {
     touched: touched.slice(0, 500),
@@ -24,6 +26,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     candidates: new Set(touched.map((t) => t.candidateId)).size,
     falls: touched.filter((t) => t.change !== null && t.change < -0.005).length,
     under: touched.filter((t) => t.dropped.length > 0).length,
+    lists,
     name: about.name,
     day: about.day,
     kind: about.kind,

@@ -29,7 +29,10 @@ type Props = {
   onWidth: (id: ListColumn, width: number) => void /** Puts a column at the place of another. */;
   onMove: (id: ListColumn, to: ListColumn) => void;
   ticked: ReadonlySet<number>;
+  /** Whether every row that can be is ticked. */
+  allTicked: boolean;
   onTick: (row: ListRow, index: number, range: boolean) => void;
+  onTickAll: () => void;
   opened: number | null;
   onOpen: (row: ListRow, index: number) => void;
   /** Changes with the question; the grid goes back to its top. */
@@ -55,7 +58,9 @@ export function Grid({
   onWidth,
   onMove,
   ticked,
+  allTicked,
   onTick,
+  onTickAll,
   opened,
   onOpen,
   question,
@@ -222,7 +227,16 @@ export function Grid({
             className="list-head"
             style={{ gridTemplateColumns: template, width }}>
             <div role="columnheader" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }}>
-              <span className="hidden-text">{t('list.chosen', { count: ticked.size })}</span>
+              <input
+                type="checkbox"
+                checked={allTicked}
+                disabled={count === 0}
+                ref={(el) => {
+                  if (el !== null) el.indeterminate = ticked.size > 0 && !allTicked;
+                }}
+                onChange={onTickAll}
+                aria-label={t('list.tickAll')}
+              />
             </div>
             {columns.map((c, i) => {
               const at = sort.findIndex((k) => k.by === c.id);

@@ -25,6 +25,48 @@ export type Change = {
   listing?: number | null;
 };
 
+/** Why something is dropped: one of the usual reasons, or words of one's own. */
+export function DropReason({ onDrop }: { onDrop: (reason: string) => void }) {
+  const { t } = useTranslation();
+  const [reason, setReason] = useState('');
+  return (
+    <Box
+      component="form"
+      onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), onDrop(reason.trim()))}
+      sx={{ mt: 1 }}>
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 0.5 }}>
+        {(['price', 'brand', 'size', 'slow', 'risk'] as const).map((r) => (
+          <Box
+            key={r}
+            component="button"
+            type="button"
+            onClick={() => setReason(t(`list.reasons.${r}`))}
+            sx={{
+              font: 'inherit',
+              fontSize: '0.8rem',
+              color: 'text.primary',
+              bgcolor: 'transparent',
+              border: '1px solid',
+              borderColor: 'fieldLine',
+              borderRadius: 1,
+              px: 0.75,
+              minHeight: 24,
+              cursor: 'pointer',
+            }}>
+            {t(`list.reasons.${r}`)}
+          </Box>
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'end' }}>
+        <TextLine label={t('list.reason')} value={reason} onChange={setReason} width="100%" maxLength={500} />
+        <Button type="submit" size="small" variant="outlined">
+          {t('list.drop')}
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
 /** Keep, shortlist, drop with a reason; tags and a note. */
 export function Decide({
   row,
@@ -39,7 +81,6 @@ export function Decide({
 }) {
   const { t } = useTranslation();
   const [dropping, setDropping] = useState(false);
-  const [reason, setReason] = useState('');
   const [note, setNote] = useState(mark?.note ?? '');
   const [tags, setTags] = useState(mark?.tags.join(', ') ?? '');
   const state = mark?.state ?? null;
@@ -81,46 +122,7 @@ export function Decide({
         )}
       </Box>
       {dropping && (
-        <Box
-          component="form"
-          onSubmit={(e: { preventDefault: () => void }) => (
-            e.preventDefault(), onMark({ state: 'dropped', reason: reason.trim() }), setDropping(false)
-          )}
-          sx={{ mt: 1 }}>
-          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 0.5 }}>
-            {(['price', 'brand', 'size', 'slow', 'risk'] as const).map((r) => (
-              <Box
-                key={r}
-                component="button"
-                type="button"
-                onClick={() => setReason(t(`list.reasons.${r}`))}
-                sx={{
-                  font: 'inherit',
-                  fontSize: '0.8rem',
-                  color: 'text.primary',
-                  bgcolor: 'transparent',
-                  border: '1px solid',
-                  borderColor: 'fieldLine',
-                  borderRadius: 1,
-                  px: 0.75,
-                  minHeight: 24,
-                  cursor: 'pointer',
-                }}>
-                {t(`list.reasons.${r}`)}
-              </Box>
-            ))}
-          </Box>
-          <TextLine
-            label={t('list.reason')}
-            value={reason}
-            onChange={setReason}
-            width="100%"
-            maxLength={500}
-          />
-          <Button type="submit" size="small" sx={{ mt: 0.5 }}>
-            {t('list.drop')}
-          </Button>
-        </Box>
+        <DropReason onDrop={(reason) => (onMark({ state: 'dropped', reason }), setDropping(false))} />
       )}
       <Box
         sx={{ display: 'grid', gap: 0.75, mt: 1 }}

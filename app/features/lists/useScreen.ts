@@ -18,6 +18,8 @@ type Ask = {
 };
 /** Rows asked for at once. */
 const CHUNK = 100;
+/** The most that one question may ask for. */
+const AT_MOST = 500;
 
 export type Screen = {
   readonly answer: Answer | null;
@@ -29,6 +31,10 @@ export type Screen = {
   readonly busy: boolean;
   readonly away: boolean;
   readonly work: Work | null;
+  /** The first rows of the question, however far down; fewer where the screening is away. */
+  readonly rowsUpTo: (most: number) => Promise<ListRow[]>;
+  /** What the verdicts would be under other settings. */
+  readonly verdictsUnder: (settings: ListSettings) => Promise<Answer['verdicts'] | null>;
   /** Asks again: marks have changed. */
   readonly refresh: () => void;
 };
@@ -168,9 +174,33 @@ export function useScreen(
     [post],
   );
 
+  const rowsUpTo = useCallback(
+    async (most: number): Promise<ListRow[]> => {
+      const out: ListRow[] = [];
+      while (out.length < most) {
+        const count = Math.min(AT_MOST, most - out.length);
+        const got = await post({ ...asked.current, remedies: false, from: out.length, count });
+        if (got === null || got === 'away') return out;
+        out.push(...got.window);
+        if (got.window.length < count) return out;
+      }
+      return out;
+    },
+    [post],
+  );
+  const verdictsUnder = useCallback(
+    async (settings: ListSettings): Promise<Answer['verdicts'] | null> => {
+      const got = await post({ ...asked.current, settings, count: 0 });
+      return got === null || got === 'away' ? null : got.verdicts;
+    },
+    [post],
+  );
+
   return {
     answer: answer?.answer ?? null,
     sums,
+    rowsUpTo,
+    verdictsUnder,
     rowAt: (i) => rows.current.get(i),
     inView,
     busy,

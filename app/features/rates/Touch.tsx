@@ -22,6 +22,7 @@ type Props = {
   candidates: number;
   falls: number;
   under: number;
+  lists: { id: string; name: string }[];
   name: string;
   day: string;
   back: string;
@@ -40,6 +41,7 @@ export function TouchPage({
   candidates,
   falls,
   under,
+  lists,
   name,
   day,
   back,
@@ -121,6 +123,7 @@ export function TouchPage({
           {t('touch.failed')}
         </Alert>
       )}
+      {lists.length > 0 && <Lists lists={lists} root={root} />}
       {all === 0 ? (
         <Typography sx={{ mt: 1 }}>{t('touch.none')}</Typography>
       ) : (
@@ -274,5 +277,24 @@ export function TouchPage({
         </>
       )}
     </Box>
+  );
+}
+
+/** Lists that are weighed with an older version; each says of itself what the newer one would change. */
+function Lists({ lists, root }: { lists: Props['lists']; root: string }) {
+  const { t } = useTranslation();
+  return (
+    <Typography variant="body2" sx={{ mb: 1 }}>
+      {t('touch.lists', { count: lists.length })}{' '}
+      {lists.slice(0, 20).map((l, i) => (
+        <span key={l.id}>
+          {i > 0 && ', '}
+          <Box component={Link} to={`${root}/lists/${l.id}`} dir="auto" sx={{ color: 'inherit' }}>
+            {l.name}
+          </Box>
+        </span>
+      ))}
+      {lists.length > 20 && ' …'}
+    </Typography>
   );
 }

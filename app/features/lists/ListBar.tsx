@@ -1,0 +1,178 @@
+/** The line above the rows: verdicts, search, what is ticked, and what can be opened. */
+import { Box, Button } from '@mui/material';
+import { useState } from 'react';
+import type { ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+import type { ListQuery } from '../../../core/lists/query.ts';
+import type { Answer, ListRow } from '../../../screening/ask.ts';
+import { fieldInput } from '../../ui/Field.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { DropReason } from './RowDecisions.tsx';
+import type { Change } from './RowDecisions.tsx';
+
+const VERDICTS = ['pass', 'near', 'fail', 'unknown'] as const;
+export type VerdictName = (typeof VERDICTS)[number];
+
+export function ListBar({
+  query,
+  removed,
+  answer,
+  onVerdict,
+  onText,
+  middle,
+  children,
+}: {
+  query: ListQuery;
+  removed: boolean;
+  answer: Answer | null;
+  onVerdict: (v: VerdictName | null) => void;
+  onText: (text: string) => void;
+  /** What is ticked, or what was said last. */
+  middle: ReactNode;
+  /** The buttons at the end. */
+  children: ReactNode;
+}) {
+  const { t } = useTranslation();
+  return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', my: 0.75 }}>
+      <VerdictTabs query={query} removed={removed} answer={answer} onVerdict={onVerdict} />
+      <Box
+        component="input"
+        type="search"
+        value={query.text}
+        aria-label={t('list.search')}
+        placeholder={t('list.search')}
+        onChange={(e: { target: { value: string } }) => onText(e.target.value.slice(0, 200))}
+        sx={{
+          ...fieldInput(false),
+          width: 230,
+          height: 30,
+          border: 0,
+          borderBottom: '1.5px solid',
+          borderColor: 'fieldLine',
+          font: 'inherit',
+          fontSize: '0.86rem',
+          color: 'text.primary',
+        }}
+      />
+      {middle}
+      <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5 }}>{children}</Box>
+    </Box>
+  );
+}
+
+/** All rows, or those of one verdict, with how many there are. */
+function VerdictTabs({
+  query,
+  removed,
+  answer,
+  onVerdict,
+}: {
+  query: ListQuery;
+  removed: boolean;
+  answer: Answer | null;
+  onVerdict: (v: VerdictName | null) => void;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const only = query.filters.find((x) => x.kind === 'verdict');
+  const isOn = (v: VerdictName | null): boolean =>
+    !removed && (v === null ? only === undefined : only?.only.length === 1 && only.only[0] === v);
+  return (
+    <Box
+      role="group"
+      aria-label={t('list.hurdles')}
+      sx={{
+        display: 'flex',
+        border: '1px solid',
+        borderColor: 'fieldLine',
+        borderRadius: 1,
+        overflow: 'hidden',
+      }}>
+      {([null, ...VERDICTS] as const).map((v) => (
+        <Box
+          key={v ?? 'all'}
+          component="button"
+          type="button"
+          aria-pressed={isOn(v)}
+          onClick={() => onVerdict(v)}
+          sx={{
+            font: 'inherit',
+            fontSize: '0.82rem',
+            border: 0,
+            px: 1.25,
+            height: 30,
+            cursor: 'pointer',
+            bgcolor: isOn(v) ? 'text.primary' : 'transparent',
+            color: isOn(v) ? 'background.default' : 'text.primary',
+            fontWeight: isOn(v) ? 640 : 450,
+          }}>
+          {t(v === null ? 'list.all' : `list.${v}`)}{' '}
+          <Box component="span" sx={{ opacity: 0.75 }}>
+            {answer === null ? '' : f.number(v === null ? answer.rows : answer.verdicts[v], 0)}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** What can be done with the rows that are ticked: shortlisted, kept, dropped with one reason for all. */
+export function TickedRows({
+  rows,
+  canEdit,
+  onMark,
+  onKeep,
+  onPacks,
+  onUntick,
+}: {
+  rows: readonly ListRow[];
+  canEdit: boolean;
+  onMark: (change: Change) => void;
+  onKeep: () => void;
+  onPacks: () => void;
+  onUntick: () => void;
+}) {
+  const { t } = useTranslation();
+  const [dropping, setDropping] = useState(false);
+  const f = useFormat();
+  const name = t('list.chosen', { n: f.number(rows.length, 0) });
+  const hasPacks = rows.some((r) => (r.figures.pack ?? 0) > 1 || r.listingPack > 1);
+  return (
+    <>
+      <Box role="toolbar" aria-label={name} sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
+        <b>{name}</b>
+        {canEdit && (
+          <>
+            <Button
+              size="small"
+              variant="contained"
+              color="primary"
+              onClick={() => onMark({ state: 'shortlisted', reason: '' })}>
+              {t('list.shortlist')}
+            </Button>
+            <Button size="small" onClick={onKeep}>
+              {t('list.keepMany')}
+            </Button>
+            <Button size="small" aria-expanded={dropping} onClick={() => setDropping(!dropping)}>
+              {t('list.drop')}
+            </Button>
+            {hasPacks && (
+              <Button size="small" onClick={onPacks}>
+                {t('list.packBulk')}
+              </Button>
+            )}
+          </>
+        )}
+        <Button size="small" onClick={onUntick}>
+          {t('list.untick')}
+        </Button>
+      </Box>
+      {dropping && (
+        <Box sx={{ flexBasis: '100%', maxWidth: 640 }}>
+          <DropReason onDrop={(reason) => (onMark({ state: 'dropped', reason }), setDropping(false))} />
+        </Box>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,67 @@
+/** What the page of a list is given. */
+import type { ListLook, ListQuery } from '../../../core/lists/query.ts';
+import type { ListSettings, ScreenSettings } from '../../../core/lists/settings.ts';
+import type { Answer } from '../../../screening/ask.ts';
+
+/** A card version the list is weighed with, and the one in force where that is another. */
+export type ListCard = {
+  field: 'marketplaceCardId' | 'taxCardId' | 'exchangeCardId';
+  id: string;
+  name: string;
+  day: string;
+  now: { id: string; day: string } | null;
+};
+export type Tally = {
+  kept: number;
+  shortlisted: number;
+  dropped: number;
+  ordered: number;
+  profitPerMonth: number;
+};
+export type View = {
+  id: string;
+  name: string;
+  look: ListLook;
+  assumptions: ListSettings['assumptions'] | null;
+};
+export type ListData = {
+  list: {
+    id: string;
+    name: string;
+    extras: string[];
+    listCurrency: string;
+    hasPrevious: boolean;
+    hasReference: boolean;
+    has: string[];
+  };
+  supplierName: string;
+  own: ListSettings;
+  screen: ScreenSettings;
+  look: ListLook;
+  query: ListQuery;
+  answer: Answer | null;
+  work: {
+    id: string;
+    state: string;
+    done: number;
+    total: number;
+    error: string | null;
+    startedAt: string | null;
+    shown: boolean;
+  } | null;
+  home: string;
+  counts: {
+    valid: number;
+    invalid: number;
+    repaired: number;
+    completed: number;
+    garbled: number;
+    changes: Record<string, number>;
+    gone: number | null;
+  };
+  views: View[];
+  tally: Tally;
+  cards: ListCard[];
+  root: string;
+  canEdit: boolean;
+};

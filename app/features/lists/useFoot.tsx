@@ -1,0 +1,65 @@
+/** What stands under and above the rows of a list. */
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import type { ListFigure } from '../../../core/lists/query.ts';
+import { useFormat } from '../../ui/locale.ts';
+import { useLatest } from '../../ui/useLatest.ts';
+import type { Column } from './Grid.tsx';
+import { figureText } from './RangeLimit.tsx';
+import type { Screen } from './useScreen.ts';
+
+/** Sums under the columns. */
+export function useFoot(screen: Screen, shownCount: number, list: string, sales: string) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  return useCallback(
+    (c: Column) => {
+      const s = screen.sums?.stats.find((x) => x.figure === c.id);
+      if (c.id === 'title')
+        return (
+          <>
+            {t('list.shown', { count: shownCount, n: f.number(shownCount, 0) })}
+            <small>
+              {t('list.median')} · {t('list.sum')}
+            </small>
+          </>
+        );
+      if (s === undefined || s.known === 0) return null;
+      const adds = ['profitPerMonth', 'units', 'quantity', 'stock'].includes(c.id);
+      return (
+        <>
+          {figureText(f, c.id as ListFigure, s.median, list, sales)}
+          <small>{adds ? figureText(f, c.id as ListFigure, s.sum, list, sales) : ' '}</small>
+        </>
+      );
+    },
+    [screen.sums, shownCount, f, t, list, sales],
+  );
+}
+
+/** What stands above the rows (rows to mend, the edition before) is known once all are read. */
+export function useRevalidatedWhenRead({ work }: Screen, revalidate: () => void): void {
+  const running = work?.state === 'waiting' || work?.state === 'running';
+  const wasRunning = useRef(running);
+  const again = useLatest(revalidate);
+  useEffect(() => {
+    if (wasRunning.current && !running) again();
+    wasRunning.current = running;
+  }, [running, again]);
+}
+
+/** Where the rows begin: what stands above them may take a line more or less. */
+export function useRowsTop() {
+  const above = useRef<HTMLDivElement>(null);
+  const [top, setTop] = useState(176);
+  useEffect(() => {
+    const el = above.current;
+    if (el === null) return;
+    const watch = new ResizeObserver(() =>
+      setTop(Math.round(el.getBoundingClientRect().bottom + window.scrollY)),
+    );
+    watch.observe(el);
+    return () => watch.disconnect();
+  }, []);
+  return { above, top };
+}
