@@ -22,6 +22,7 @@ export default [
     route('lists/:list/row/:line', 'routes/listRow.ts'),
     route('lists/:list/file', 'routes/listFile.ts'),
     route('weigh', 'routes/weigh.tsx'),
+    route('weigh/:candidate/lanes', 'routes/weighLanes.ts'),
     route('weigh/:candidate', 'routes/sheet.tsx'),
     route('weigh/:candidate/save', 'routes/sheetSave.ts'),
     route('weigh/:candidate/edition', 'routes/edition.ts'),

@@ -17,12 +17,7 @@ import { generateLanes } from '../server/use/proposals.ts';
 import { cardsInForce, newId } from '../server/use/workspaces.ts';
 import type { Measure } from './core.ts';
 import { median, scripting } from './sheet.ts';
-
-async function timed<T>(work: () => Promise<T>): Promise<{ value: T; ms: number }> {
-  const started = performance.now();
-  const value = await work();
-  return { value, ms: performance.now() - started };
-}
+import { CHROMIUM, timed } from './tools.ts';
 
 /**
  * A candidate with five quotes; its lanes are every combination of all marketplaces, two ways of fulfilment
@@ -103,16 +98,7 @@ let total = 0;
 let took = 0;
 
 async function measureComparison(origin: string, many: string, one: string): Promise<Measure[]> {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-sync',
-      '--no-first-run',
-    ],
-  });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
   try {
     const page = await (
       await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })

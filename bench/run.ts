@@ -13,6 +13,7 @@ import { measureColumns } from './columns.ts';
 import { measureLists } from './lists.ts';
 import { measureMany } from './many.ts';
 import { measureSheet } from './sheet.ts';
+import { measureWeigh } from './weigh.ts';
 
 /** Business statements that the sheet's loader sends, for the candidate with the most lanes. */
 async function measureLoader(): Promise<Measure> {
@@ -45,20 +46,23 @@ async function measureLoader(): Promise<Measure> {
 
 const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
 const measures =
-  only === 'many'
-    ? await measureMany(env().BM_ORIGIN)
-    : only === 'lists'
-      ? [...(await measureColumns()), ...(await measureLists())]
-      : only === 'import'
-        ? await measureLists()
-        : [
-            ...measureCore(),
-            ...(await measureColumns()),
-            ...(await measureLists()),
-            await measureLoader(),
-            ...(await measureSheet(env().BM_ORIGIN)),
-            ...(await measureMany(env().BM_ORIGIN)),
-          ];
+  only === 'weigh'
+    ? await measureWeigh(env().BM_ORIGIN)
+    : only === 'many'
+      ? await measureMany(env().BM_ORIGIN)
+      : only === 'lists'
+        ? [...(await measureColumns()), ...(await measureLists())]
+        : only === 'import'
+          ? await measureLists()
+          : [
+              ...measureCore(),
+              ...(await measureColumns()),
+              ...(await measureLists()),
+              await measureLoader(),
+              ...(await measureSheet(env().BM_ORIGIN)),
+              ...(await measureWeigh(env().BM_ORIGIN)),
+              ...(await measureMany(env().BM_ORIGIN)),
+            ];
 await Promise.all([closeQueue(), closeLoader(), closeLeases()]);
 await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);

@@ -6,16 +6,10 @@ import { laneDocument } from '../core/lane/schema.ts';
 import type { Patch } from '../core/workspace/patch.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
 import { candidate, lane } from './db/schema.ts';
-import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
+import { makeWorkspace, pricePatch, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import {
-  createCandidates,
-  documentsOf,
-  duplicateCandidate,
-  loadCandidates,
-  loadSheet,
-  setFate,
-} from './use/candidates.ts';
+import { createCandidates, documentsOf, duplicateCandidate, loadSheet, setFate } from './use/candidates.ts';
+import { loadWeighed } from './use/weigh.ts';
 import {
   addLane,
   openAsCandidate,
@@ -42,13 +36,6 @@ async function fresh(over = {}): Promise<{ id: string; sheet: Sheet }> {
 }
 const again = async (id: string): Promise<Sheet> => (await loadSheet(w.id, id)) as Sheet;
 const docs = (s: Sheet) => documentsOf(s, s.candidate.data, s.quotes);
-const pricePatch = (s: Sheet, from: number | null, to: unknown): Patch => ({
-  entity: 'lane',
-  id: s.lanes[0]?.id ?? '',
-  path: ['price'],
-  from,
-  to,
-});
 
 describe('a new candidate', () => {
   it('three fields and a size give a whole first answer, its defaults marked as defaults', async () => {
@@ -65,7 +52,7 @@ describe('a new candidate', () => {
     expect(evaluate(docs(sheet)[0] as never).blanks).toContain('duty');
   });
   it('twenty in one transaction; one bad one and none is there', async () => {
-    const before = (await loadCandidates(w.id))?.candidates.length ?? -1;
+    const before = (await loadWeighed(w.id))?.candidates.length ?? -1;
     const ids = await createCandidates(
       w.id,
       Array.from({ length: 20 }, (_, i) => someCandidate(w, { name: `Row ${i}` })),
@@ -75,7 +62,7 @@ describe('a new candidate', () => {
     await expect(
       createCandidates(w.id, [someCandidate(w), someCandidate(w, { name: ' ' })], w.personId),
     ).rejects.toThrow();
-    expect((await loadCandidates(w.id))?.candidates.length).toBe(before + 20);
+    expect((await loadWeighed(w.id))?.candidates.length).toBe(before + 20);
   });
 });
 
@@ -308,7 +295,7 @@ describe('settings and the whole workspace', () => {
     const x = await makeWorkspace();
     await createCandidates(x.id, [someCandidate(x)], x.personId);
     await setWorkspaceDeleted(x.id, true);
-    expect([await isWorkspaceDeleted(x.id), await loadCandidates(x.id)]).toEqual([true, null]);
+    expect([await isWorkspaceDeleted(x.id), await loadWeighed(x.id)]).toEqual([true, null]);
     await setWorkspaceDeleted(x.id, false);
     expect(await inWorkspace(x.id, (tx) => tx.select({ id: candidate.id }).from(candidate))).toHaveLength(1);
   });

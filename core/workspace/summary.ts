@@ -11,6 +11,7 @@ import { exchangeFactor } from '../money/money.ts';
 import { launch, launchCash } from '../launch/launch.ts';
 import type { LaunchPlan } from '../launch/schema.ts';
 import type { CandidateData, Gate } from './records.ts';
+import type { WeighLine } from './weighLine.ts';
 
 /** What a table shows of a lane. Money of `result` in the sales currency, of `home` in the home currency. */
 export type LaneSummary = {
@@ -73,14 +74,14 @@ export function bestLane(lanes: readonly LaneSummary[], measure: Measure = 'unit
 export type GateState = 'passed' | 'near' | 'failed' | 'open';
 
 /** The five gates in order: affordable and profitable computed from the best lane, the others as ticked by hand. */
-export function gatesOf(candidate: CandidateData, best: LaneSummary | null): Record<Gate, GateState> {
+export function gatesOf(candidate: CandidateData, best: WeighLine | null): Record<Gate, GateState> {
   const hand = (g: 'demanded' | 'enterable' | 'permitted'): GateState => {
     const said = candidate.gates[g];
     return said === null ? 'open' : said.passed ? 'passed' : 'failed';
   };
   const verdicts = best?.hurdles.map((h) => h.verdict) ?? [];
   const profitable: GateState =
-    best === null || best.result.figures.unitProfit === null
+    best === null || best.bar.figures.unitProfit === null
       ? 'open'
       : verdicts.includes('fail')
         ? 'failed'

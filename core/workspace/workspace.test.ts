@@ -11,6 +11,8 @@ import type { Patch } from './patch.ts';
 import { candidateData, composeLane, quoteSource } from './records.ts';
 import { settings as settingsSchema } from './settings.ts';
 import { bestLane, completeness, gatesOf, planOf, summarise } from './summary.ts';
+import { conversionsIn, weighLine } from './weighLine.ts';
+import type { WeighLine } from './weighLine.ts';
 import type { LaneSummary } from './summary.ts';
 
 const settings = settingsSchema.parse({});
@@ -142,16 +144,30 @@ describe('a lane document put together', () => {
 });
 
 describe('summaries and gates', () => {
+  const docAt = (price: number, over: object) => ({ ...compose('wholesale', { price }), ...over });
   const summary = (price: number, over: object = {}): LaneSummary =>
     summarise(
-      { ...compose('wholesale', { price }), ...over },
+      docAt(price, over),
       settings.hurdles.wholesale ?? [],
       planOf(candidate('wholesale'), { ...settings.launch, cash: 2000, reserve: 0 }),
     );
+  const line = (price: number, over: object = {}): WeighLine =>
+    weighLine(docAt(price, over), summary(price, over));
   it('the best lane keeps most; a whole result comes before an incomplete one', () => {
     expect(bestLane([summary(18), summary(25), summary(12)])).toBe(1);
     expect(bestLane([summary(18), summary(40, { returns: null })])).toBe(0);
     expect(bestLane([])).toBe(-1);
+  });
+  it('the rates of several lines stand once each', () => {
+    const [a, b] = [line(18), line(25)];
+    const rate = { from: 'SEK', to: 'EUR', factor: 0.09, date: '2026-11-20', days: 4 };
+    expect(conversionsIn([a, b])).toEqual([]);
+    expect(
+      conversionsIn([
+        { ...a, conversions: [rate] },
+        { ...b, conversions: [rate] },
+      ]),
+    ).toEqual([rate]);
   });
   it('affordable and profitable are computed, the others as ticked', () => {
     const c = candidate('wholesale', {
@@ -161,17 +177,17 @@ describe('summaries and gates', () => {
         permitted: null,
       },
     });
-    expect(gatesOf(c, summary(30))).toEqual({
+    expect(gatesOf(c, line(30))).toEqual({
       affordable: 'passed',
       demanded: 'passed',
       enterable: 'failed',
       profitable: 'passed',
       permitted: 'open',
     });
-    expect(gatesOf(c, summary(9)).profitable).toBe('failed');
-    expect(gatesOf(c, summary(30, { returns: null })).profitable).toBe('open');
+    expect(gatesOf(c, line(9)).profitable).toBe('failed');
+    expect(gatesOf(c, line(30, { returns: null })).profitable).toBe('open');
     expect(gatesOf(c, null)).toMatchObject({ affordable: 'open', profitable: 'open' });
-    expect(gatesOf(c, summary(30, { orderQuantity: 1000 })).affordable).toBe('failed');
+    expect(gatesOf(c, line(30, { orderQuantity: 1000 })).affordable).toBe('failed');
   });
   it('a candidate has its own launch plan, the workspace the cash', () => {
     const own = { ...settings.launch, contingency: 0.2, cash: 1, reserve: 1 };

@@ -21,6 +21,7 @@ import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import type { Tables } from '../../core/cards/reader.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
+import type { WeighLine } from '../../core/workspace/weighLine.ts';
 import type { ListMap } from '../../core/lists/map.ts';
 import type { ListLook } from '../../core/lists/query.ts';
 import type { Choice } from '../../core/lists/reference.ts';
@@ -178,6 +179,8 @@ export const lane = bm.table(
     launchCash: doublePrecision('launch_cash'),
     /** Whether no cost line of the unit profit is blank. */
     whole: boolean('whole').notNull().default(false),
+    /** What a list of candidates shows of the lane, and the state it was worked out in. */
+    shown: jsonb('shown').$type<{ key: string; line: WeighLine }>(),
     /** A scenario is a named copy of this lane's inputs; it is compared with it, and counts nowhere else. */
     scenarioOf: text('scenario_of'),
     createdAt: when('created_at').notNull().defaultNow(),

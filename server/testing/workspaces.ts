@@ -6,6 +6,8 @@ import { today } from '../env.ts';
 import type { NewCandidate } from '../use/candidates.ts';
 import { cardsInForce, furnishWorkspace, newId } from '../use/workspaces.ts';
 import type { CardRow } from '../use/workspaces.ts';
+import type { Patch } from '../../core/workspace/patch.ts';
+import type { Sheet } from '../use/candidates.ts';
 
 export type TestWorkspace = { id: string; slug: string; personId: string; cards: CardRow[] };
 
@@ -49,3 +51,12 @@ export function someCandidate(w: TestWorkspace, over: Partial<NewCandidate> = {}
     ...over,
   };
 }
+
+/** Changes the price of a sheet's first lane. */
+export const pricePatch = (s: Sheet, from: number | null, to: unknown): Patch => ({
+  entity: 'lane',
+  id: s.lanes[0]?.id ?? '',
+  path: ['price'],
+  from,
+  to,
+});

@@ -12,7 +12,7 @@ import type { Settings } from '../../core/workspace/settings.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import { today } from '../env.ts';
-import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
+import { candidateColumns, laneColumns, quoteColumns } from './columns.ts';
 import { insertLanes } from './storeLanes.ts';
 import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
@@ -38,71 +38,6 @@ export type LaneRow = {
   scenarioOf: string | null;
 };
 export type CardHead = Omit<CardRow, 'data'>;
-
-/** How many lanes of a candidate a list reads; the rest are counted. */
-const LANES_IN_LIST = 12;
-const MEASURE_COLUMNS = {
-  unitProfit: lane.unitProfit,
-  margin: lane.margin,
-  roi: lane.roi,
-  profitPerMonth: lane.profitPerMonth,
-  yearlyReturnOnCash: lane.yearlyReturnOnCash,
-  launchCash: lane.launchCash,
-} as const;
-
-export type Everything = {
-  settings: Settings;
-  candidates: CandidateRow[];
-  quotes: QuoteRow[];
-  lanes: LaneRow[];
-  laneCounts: Record<string, number>;
-  cards: Record<string, CardData>;
-  today: string;
-};
-
-/**
- * All candidates of a workspace that are not deleted, with the best lanes of each, quotes and the cards they
- * use: six statements. Null where the workspace is deleted.
- */
-export async function loadCandidates(workspaceId: string): Promise<Everything | null> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const settings = await settingsIn(tx, workspaceId);
-    if (settings === null) return null;
-    const candidates = await tx
-      .select(candidateColumns)
-      .from(candidate)
-      .where(and(eq(candidate.workspaceId, workspaceId), isNull(candidate.deletedAt)))
-      .orderBy(asc(candidate.createdAt));
-    const quotes = await tx.select(quoteColumns).from(quote).where(eq(quote.workspaceId, workspaceId));
-    // Ranked in the database by the stored measures: of thousands of lanes only those that are shown are
-    // read.
-    const by = MEASURE_COLUMNS[settings.bestBy];
-    const best = settings.bestBy === 'launchCash' ? sql`${by} asc nulls last` : sql`${by} desc nulls last`;
-    const ranked = tx.$with('ranked').as(
-      tx
-        .select({
-          id: lane.id,
-          n: sql<number>`row_number() over (partition by ${lane.candidateId} order by (${by} is null), ${lane.whole} desc, ${best}, ${lane.position})`.as(
-            'n',
-          ),
-          of: sql<number>`count(*) over (partition by ${lane.candidateId})`.as('of'),
-        })
-        .from(lane)
-        .where(and(eq(lane.workspaceId, workspaceId), isNull(lane.scenarioOf))),
-    );
-    const found = await tx
-      .with(ranked)
-      .select({ ...laneColumns, of: ranked.of })
-      .from(lane)
-      .innerJoin(ranked, eq(ranked.id, lane.id))
-      .where(and(eq(lane.workspaceId, workspaceId), sql`${ranked.n} <= ${LANES_IN_LIST}`))
-      .orderBy(asc(lane.position));
-    const laneCounts = Object.fromEntries(found.map((l) => [l.candidateId, Number(l.of)]));
-    const lanes = found.map(({ of: _, ...l }) => l);
-    const cards = await cardData(tx, workspaceId, cardsOf(lanes.map((l) => l.data)));
-    return { settings, candidates, quotes, lanes, laneCounts, cards, today: today() };
-  });
-}
 
 export type Sheet = {
   settings: Settings;

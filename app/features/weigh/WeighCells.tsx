@@ -35,8 +35,8 @@ export function LaneCells({
   homeCurrency,
   bold = false,
 }: {
-  lane: LaneLine | undefined;
-  bar: BarResult | undefined;
+  lane: LaneLine | null;
+  bar: BarResult | null;
   scale: number;
   homeCurrency: string;
   bold?: boolean;
@@ -44,7 +44,7 @@ export function LaneCells({
   const { t } = useTranslation();
   const f = useFormat();
   const bounds = useBounds();
-  if (lane === undefined || bar === undefined)
+  if (lane === null || bar === null)
     return (
       <>
         <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }} />
@@ -105,6 +105,12 @@ export function LaneCells({
           {profit === null && lane.problems[0] !== undefined
             ? t(`problemShort.${lane.problems[0]}`)
             : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}
+          {lane.complete < 1 && (
+            <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
+              {' · '}
+              {t('weigh.known', { share: f.percent(lane.complete, 0) })}
+            </Box>
+          )}
         </TableCell>
       ) : (
         <TableCell align="right">{f.percent(lane.margin)}</TableCell>
@@ -160,14 +166,14 @@ export function Gates({
 }: {
   gates: Record<Gate, GateState>;
   dropped: string | null;
-  missed: LaneLine['missed'];
+  missed: LaneLine['hurdles'];
 }) {
   const { t } = useTranslation();
   const words = GATES.map((g) => `${t(`gates.${g}`)}: ${t(`gates.${gates[g]}`)}`).join('; ');
   const reached = GATES.findIndex((g) => gates[g] === 'failed');
   const next = GATES.findIndex((g) => gates[g] === 'open');
   const failed = missed.filter((m) => m.verdict === 'fail');
-  const figures = (list: LaneLine['missed']) =>
+  const figures = (list: LaneLine['hurdles']) =>
     list.map((m) => t(`figure.${m.figure}`).replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())).join(', ');
   // What stops it by figures says more than the name of the gate.
   const missedText =

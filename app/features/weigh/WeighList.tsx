@@ -2,62 +2,33 @@ import {
   Alert,
   Box,
   Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  IconButton,
-  Menu,
-  MenuItem,
   Table,
   TableBody,
   TableCell,
   TableHead,
   TableRow,
-  TextField,
   Typography,
 } from '@mui/material';
-import DownIcon from '@mui/icons-material/ExpandMore';
-import MoreIcon from '@mui/icons-material/MoreHoriz';
-import { Fragment, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Form, Link, useSubmit } from 'react-router';
+import { Link, useFetcher, useSubmit } from 'react-router';
 import type { GateState } from '../../../core/workspace/summary.ts';
 import type { Gate } from '../../../core/workspace/records.ts';
 import { boundWithout } from '../../../core/lane/bounds.ts';
-import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
-import type { BarResult } from '../../ui/MarginBar.tsx';
+import type { WeighLine } from '../../../core/workspace/weighLine.ts';
+import { barExtent } from '../../ui/MarginBar.tsx';
 import { parseNumber } from '../../ui/parseNumber.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { TableToSave } from '../../ui/TableFile.tsx';
-import { countryName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
-import { perHundred, LaneCells, Gates } from './WeighCells.tsx';
+import { CandidateMenu, DropDialog, Ticked } from './WeighActions.tsx';
+import { perHundred } from './WeighCells.tsx';
+import { CandidateRow } from './WeighRow.tsx';
 import { Limit, Pick, Empty } from './WeighLimits.tsx';
 
-export type LaneLine = {
-  id: string;
-  country: string;
-  marketplace: string;
-  currency: string;
-  bar: BarResult;
-  margin: number | null;
-  roi: number | null;
-  breakEven: number | null;
-  mostToPay: number | null;
-  mostToPayCurrency: string;
-  launchCash: number | null;
-  launchLacks: readonly string[];
-  missed: { figure: string; verdict: string }[];
-  cleared: boolean;
-  blanks: readonly string[];
-  problems: string[];
-  stale: boolean;
-  quoteDate: string | null;
-  complete: number;
-};
+export type LaneLine = WeighLine & { readonly id: string };
 export type CandidateLine = {
   id: string;
   name: string;
@@ -66,33 +37,41 @@ export type CandidateLine = {
   tags: string[];
   archived: boolean;
   dropped: string | null;
-  score: number | null;
   changed: string;
   gates: Record<Gate, GateState>;
-  best: number;
+  best: LaneLine | null;
   laneCount: number;
-  lanes: LaneLine[];
 };
+type Opened = { id: string; lanes: LaneLine[] };
 type Props = {
   lines: CandidateLine[];
+  /** The lanes of the candidate that the address opens. */
+  opened: Opened | null;
   rates: Parameters<typeof RatesUsed>[0]['rates'];
   homeCurrency: string;
   toSpend: number | null;
-  today: string;
   base: string;
   canEdit: boolean;
 };
+/** Rows that are drawn at first; the others follow as one comes near them. */
+const FIRST_ROWS = 24;
 
 const SORTS = ['keeps', 'margin', 'roi', 'launch', 'name', 'changed'] as const;
 type Sort = (typeof SORTS)[number];
 
-export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }: Props) {
-  const { t, i18n } = useTranslation();
+export function WeighList({ lines, opened, rates, homeCurrency, toSpend, base, canEdit }: Props) {
+  const { t } = useTranslation();
   const f = useFormat();
   const [search, set] = useAddress();
   const submit = useSubmit();
   const [menu, setMenu] = useState<{ el: HTMLElement; line: CandidateLine } | null>(null);
-  const [dropping, setDropping] = useState<CandidateLine | null>(null);
+  const [dropping, setDropping] = useState<CandidateLine[] | null>(null);
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
+  const tick = (id: string): void => {
+    const next = new Set(ticked);
+    if (!next.delete(id)) next.add(id);
+    setTicked(next);
+  };
 
   const show = search.get('show') ?? 'live';
   const shelf = lines.filter((l) =>
@@ -102,7 +81,7 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
         ? l.dropped !== null
         : !l.archived && l.dropped === null,
   );
-  const best = (l: CandidateLine): LaneLine | undefined => l.lanes[l.best];
+  const best = (l: CandidateLine): LaneLine | null => l.best;
   const profit = (l: CandidateLine) => best(l)?.bar.figures.unitProfit ?? null;
   const bound = (key: string) => {
     const n = parseNumber(search.get(key) ?? '', f.locale);
@@ -149,7 +128,7 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
         b?.mostToPayCurrency ?? null,
         b?.mostToPay ?? null,
         b?.launchCash ?? null,
-        b === null || b === undefined
+        b === null
           ? null
           : t(`bound.word.${boundWithout(b.bar.incomplete.unitProfit ?? [], 'atMost') ?? 'whole'}`),
       ];
@@ -183,14 +162,15 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
     .sort((a, b) => (key(a) < key(b) ? 1 : key(a) > key(b) ? -1 : 0) * (down ? 1 : -1));
   const hundred = search.get('bars') !== 'money';
   const openId = search.get('open');
+  const openLanes = useOpenLanes(opened, openId, base);
+  const { drawn, more } = useRowsAsNeeded(shown.length);
   const barOf = (x: LaneLine) => (hundred ? perHundred(x.bar) : x.bar);
   const scale = Math.max(
     1e-9,
-    ...shown.flatMap((l) =>
-      (l.id === openId ? l.lanes : l.lanes.filter((_, i) => i === l.best)).map((x) => barExtent(barOf(x))),
-    ),
+    ...shown.flatMap((l) => l.best ?? []).map((x) => barExtent(barOf(x))),
+    ...openLanes.map((x) => barExtent(barOf(x))),
   );
-  const cleared = lines.filter((l) => !l.archived && l.dropped === null && best(l)?.cleared).length;
+  const cleared = lines.filter((l) => !l.archived && l.dropped === null && clears(best(l))).length;
   const tags = [...new Set(lines.flatMap((l) => l.tags))].sort();
   const done = search.get('done');
   const post = (body: Record<string, string>) =>
@@ -331,6 +311,14 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
               </Button>
             )}
           </Box>
+          {ticked.size > 0 && (
+            <Ticked
+              lines={lines.filter((l) => ticked.has(l.id))}
+              onDrop={() => setDropping(lines.filter((l) => ticked.has(l.id)))}
+              onUntick={() => setTicked(new Set())}
+              post={post}
+            />
+          )}
           <Box sx={{ overflowX: 'auto', position: 'relative' }}>
             <Table
               size="small"
@@ -346,6 +334,16 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
               }}>
               <TableHead>
                 <TableRow>
+                  {canEdit && (
+                    <TableCell padding="none" sx={{ width: 26 }}>
+                      <input
+                        type="checkbox"
+                        checked={shown.length > 0 && shown.every((l) => ticked.has(l.id))}
+                        onChange={(e) => setTicked(new Set(e.target.checked ? shown.map((l) => l.id) : []))}
+                        aria-label={t('weigh.tickAll')}
+                      />
+                    </TableCell>
+                  )}
                   {head('name', t('weigh.candidate'), 'left', '24%')}
                   <TableCell sx={{ width: '22%', display: { xs: 'none', sm: 'table-cell' } }}>
                     {t('weigh.where')}{' '}
@@ -387,133 +385,26 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
                 </TableRow>
               </TableHead>
               <TableBody>
-                {shown.map((l) => {
-                  const b = best(l);
-                  const isOpen = l.id === openId;
-                  return (
-                    <Fragment key={l.id}>
-                      <TableRow
-                        hover
-                        sx={{
-                          bgcolor: isOpen ? 'paperTint' : undefined,
-                          '& td, & th': { borderBottomColor: isOpen ? 'transparent' : undefined },
-                        }}>
-                        <TableCell component="th" scope="row" sx={{ maxWidth: { xs: 190, md: 'none' } }}>
-                          <Box
-                            component={Link}
-                            to={`${base}/weigh/${l.id}${b === undefined ? '' : `?lane=${b.id}`}`}
-                            prefetch="intent"
-                            dir="auto"
-                            sx={{
-                              color: 'inherit',
-                              textDecoration: 'none',
-                              display: 'inline-block',
-                              minHeight: 24,
-                              lineHeight: '24px',
-                              fontWeight: 640,
-                              fontSize: '0.9rem',
-                              overflowWrap: 'anywhere',
-                              '&:hover': { textDecoration: 'underline' },
-                            }}>
-                            {l.name}
-                          </Box>
-                          <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
-                            {b === undefined
-                              ? t('weigh.noLane')
-                              : `${countryName(b.country, i18n.language)} · ${b.marketplace || t('sheet.noMarketplace')}`}
-                            {l.lanes.length > 1 && (
-                              <Box
-                                component="button"
-                                type="button"
-                                aria-expanded={isOpen}
-                                onClick={() => set({ open: isOpen ? null : l.id })}
-                                sx={{
-                                  font: 'inherit',
-                                  color: 'inherit',
-                                  border: 0,
-                                  bgcolor: 'transparent',
-                                  cursor: 'pointer',
-                                  p: 0,
-                                  ml: 0.5,
-                                  minHeight: 24,
-                                  verticalAlign: 'middle',
-                                  whiteSpace: 'nowrap',
-                                }}>
-                                · {t('weigh.bestOf', { count: l.laneCount })}
-                                <DownIcon
-                                  sx={{
-                                    fontSize: 15,
-                                    verticalAlign: 'text-bottom',
-                                    transform: isOpen ? 'rotate(180deg)' : 'none',
-                                  }}
-                                />
-                              </Box>
-                            )}
-                          </Box>
-                          {b !== undefined && (
-                            <Box sx={{ display: { sm: 'none' }, mt: 0.25 }}>
-                              <MarginBar result={barOf(b)} scale={scale} height={8} />
-                            </Box>
-                          )}
-                        </TableCell>
-                        <LaneCells
-                          lane={b}
-                          bar={b === undefined ? undefined : barOf(b)}
-                          scale={scale}
-                          homeCurrency={homeCurrency}
-                          bold
-                        />
-                        <TableCell sx={{ pl: 3, display: { xs: 'none', md: 'table-cell' } }}>
-                          <Gates gates={l.gates} dropped={l.dropped} missed={b?.missed ?? []} />
-                        </TableCell>
-                        <TableCell sx={{ p: 0 }}>
-                          {canEdit && (
-                            <IconButton
-                              size="small"
-                              aria-label={t('weigh.actions', { name: l.name })}
-                              aria-haspopup="menu"
-                              onClick={(e) => setMenu({ el: e.currentTarget, line: l })}>
-                              <MoreIcon fontSize="small" />
-                            </IconButton>
-                          )}
-                        </TableCell>
-                      </TableRow>
-                      {isOpen &&
-                        l.lanes.map(
-                          (x, i) =>
-                            i !== l.best && (
-                              <TableRow
-                                key={x.id}
-                                sx={{
-                                  bgcolor: 'paperTint',
-                                  '& td': { borderBottomColor: 'transparent', py: 0.4 },
-                                }}>
-                                <TableCell sx={{ pl: 3, fontSize: '0.84rem' }}>
-                                  <Box
-                                    component={Link}
-                                    to={`${base}/weigh/${l.id}?lane=${x.id}`}
-                                    sx={{ color: 'inherit' }}>
-                                    {countryName(x.country, i18n.language)} ·{' '}
-                                    {x.marketplace || t('sheet.noMarketplace')}
-                                  </Box>
-                                </TableCell>
-                                <LaneCells
-                                  lane={x}
-                                  bar={barOf(x)}
-                                  scale={scale}
-                                  homeCurrency={homeCurrency}
-                                />
-                                <TableCell sx={{ display: { xs: 'none', md: 'table-cell' } }} />
-                                <TableCell />
-                              </TableRow>
-                            ),
-                        )}
-                    </Fragment>
-                  );
-                })}
+                {shown.slice(0, drawn).map((l) => (
+                  <CandidateRow
+                    key={l.id}
+                    line={l}
+                    barOf={barOf}
+                    scale={scale}
+                    base={base}
+                    homeCurrency={homeCurrency}
+                    isOpen={l.id === openId}
+                    lanes={l.id === openId ? openLanes : []}
+                    ticked={ticked.has(l.id)}
+                    onOpen={() => set({ open: l.id === openId ? null : l.id })}
+                    onTick={canEdit ? () => tick(l.id) : null}
+                    onMenu={canEdit ? (el) => setMenu({ el, line: l }) : null}
+                  />
+                ))}
               </TableBody>
             </Table>
           </Box>
+          {shown.length > drawn && <div ref={more}>{t('weigh.more', { count: shown.length - drawn })}</div>}
           {shown.length === 0 && <Typography sx={{ my: 3 }}>{t('weigh.nothing')}</Typography>}
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', mt: 0.5 }}>
             <Box sx={{ flex: 1 }}>
@@ -523,55 +414,57 @@ export function WeighList({ lines, rates, homeCurrency, toSpend, base, canEdit }
           </Box>
         </>
       )}
-      <Menu
-        open={menu !== null}
-        anchorEl={menu?.el ?? null}
-        onClose={() => setMenu(null)}
-        onClick={() => setMenu(null)}>
-        <MenuItem onClick={() => post({ intent: 'duplicate', id: menu?.line.id ?? '' })}>
-          {t('weigh.duplicate')}
-        </MenuItem>
-        {menu?.line.dropped === null ? (
-          <MenuItem onClick={() => setDropping(menu.line)}>{t('weigh.drop')}</MenuItem>
-        ) : (
-          <MenuItem onClick={() => post({ intent: 'undrop', ids: menu?.line.id ?? '' })}>
-            {t('weigh.undrop')}
-          </MenuItem>
-        )}
-        <MenuItem
-          onClick={() =>
-            post({ intent: menu?.line.archived ? 'unarchive' : 'archive', ids: menu?.line.id ?? '' })
-          }>
-          {t(menu?.line.archived ? 'weigh.unarchive' : 'weigh.archive')}
-        </MenuItem>
-        <MenuItem onClick={() => post({ intent: 'delete', ids: menu?.line.id ?? '' })}>
-          {t('weigh.delete')}
-        </MenuItem>
-      </Menu>
+      {menu !== null && (
+        <CandidateMenu
+          {...menu}
+          onClose={() => setMenu(null)}
+          onDrop={() => setDropping([menu.line])}
+          post={post}
+        />
+      )}
       {dropping !== null && (
-        <Dialog open onClose={() => setDropping(null)} fullWidth maxWidth="xs">
-          <Form method="post" action={`${base}/weigh`} onSubmit={() => setDropping(null)}>
-            <DialogTitle>{t('weigh.dropTitle', { name: dropping.name })}</DialogTitle>
-            <DialogContent>
-              <input type="hidden" name="intent" value="drop" />
-              <input type="hidden" name="ids" value={dropping.id} />
-              <TextField
-                name="reason"
-                label={t('weigh.reason')}
-                autoFocus
-                margin="dense"
-                slotProps={{ htmlInput: { maxLength: 300 } }}
-              />
-            </DialogContent>
-            <DialogActions>
-              <Button onClick={() => setDropping(null)}>{t('cancel')}</Button>
-              <Button type="submit" variant="contained">
-                {t('weigh.drop')}
-              </Button>
-            </DialogActions>
-          </Form>
-        </Dialog>
+        <DropDialog
+          lines={dropping}
+          base={base}
+          onClose={() => {
+            setDropping(null);
+            setTicked(new Set());
+          }}
+        />
       )}
     </Box>
   );
+}
+
+/** Whether a lane clears all hurdles there are. */
+const clears = (b: LaneLine | null): boolean =>
+  b !== null && b.hurdles.length > 0 && b.hurdles.every((h) => h.verdict === 'pass');
+
+/** The lanes of the candidate that is opened: those that came with the page, else asked for. */
+function useOpenLanes(first: Opened | null, openId: string | null, base: string): readonly LaneLine[] {
+  const fetcher = useFetcher<Opened>();
+  const { load } = fetcher;
+  const has = first?.id === openId ? first : fetcher.data?.id === openId ? fetcher.data : null;
+  const isMissing = openId !== null && has === null;
+  useEffect(() => {
+    if (isMissing) void load(`${base}/weigh/${openId}/lanes`);
+  }, [isMissing, openId, base, load]);
+  return has?.lanes ?? [];
+}
+
+/** How many rows are drawn, and what to put below them: as it comes near the view, more are. */
+function useRowsAsNeeded(all: number) {
+  const [drawn, setDrawn] = useState(FIRST_ROWS);
+  const more = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the mark below the rows comes and goes with them
+  useEffect(() => {
+    const el = more.current;
+    if (el === null) return;
+    const near = new IntersectionObserver(([e]) => e?.isIntersecting && setDrawn((n) => n + FIRST_ROWS), {
+      rootMargin: '600px',
+    });
+    near.observe(el);
+    return () => near.disconnect();
+  }, [drawn, all]);
+  return { drawn, more };
 }

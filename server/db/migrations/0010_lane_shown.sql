@@ -1,0 +1,1 @@
+ALTER TABLE "bm"."lane" ADD COLUMN "shown" jsonb;
