@@ -52,6 +52,7 @@ test('all rows shown are ticked at once, also those not in view, and dropped wit
   await expect(chosen).toBeHidden();
   // one row is spared
   await all.click();
+  await expect(chosen).toBeVisible();
   await page.getByRole('checkbox', { name: 'Tick row 2', exact: true }).click();
   const rest = page.getByRole('toolbar', { name: '139 ticked' });
   await rest.getByRole('button', { name: 'Drop' }).click();

@@ -41,7 +41,7 @@ test('limits say what they take away, stand in the address, and Back undoes them
 test('sorts by any figure, both ways', async ({ page }) => {
   await enterDemo(page);
   const margins = async (): Promise<number[]> =>
-    (await page.locator('tbody tr > td:nth-of-type(3)').allInnerTexts()).flatMap((x) =>
+    (await page.locator('tbody tr > td:nth-of-type(4)').allInnerTexts()).flatMap((x) =>
       /^−?\d+\.\d%$/.test(x.trim()) ? Number(x.replace('−', '-').replace('%', '')) : [],
     );
   await page.getByRole('button', { name: 'Margin', exact: true }).click();
@@ -99,6 +99,34 @@ test('duplicate, archive, drop with a reason, delete: each with a way back', asy
   await act('Take up again');
   await page.waitForURL(/\/weigh$/);
   await expect(names(page)).toHaveCount(2);
+});
+
+test('several candidates are ticked and dropped with one reason, archived, deleted, each with a way back', async ({
+  page,
+}) => {
+  const { base } = await newcomer(page);
+  for (const name of ['Frog shelter', 'Snail lodge', 'Moth hotel']) await addProduct(page, base, { name });
+  await page.goto(at(`${base}/weigh`));
+  await ready(page);
+  await page.getByRole('checkbox', { name: 'Tick Frog shelter' }).check();
+  await page.getByRole('checkbox', { name: 'Tick Moth hotel' }).check();
+  const ticked = page.getByRole('toolbar', { name: '2 candidates ticked' });
+  await ticked.getByRole('button', { name: 'Drop' }).click();
+  await page.getByLabel('Why?').fill('same pond, same buyers');
+  await page.getByRole('dialog').getByRole('button', { name: 'Drop' }).click();
+  await expect(names(page)).toHaveText(['Snail lodge']);
+  await expect(ticked).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(names(page)).toHaveCount(3);
+  await page.getByRole('checkbox', { name: 'Tick all candidates shown' }).check();
+  await page
+    .getByRole('toolbar', { name: '3 candidates ticked' })
+    .getByRole('button', { name: 'Archive' })
+    .click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Archived.' })).toBeVisible();
+  await expect(names(page)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(names(page)).toHaveCount(3);
 });
 
 test('gates: two are computed, three are ticked by hand with a note', async ({ page }) => {

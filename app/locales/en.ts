@@ -744,6 +744,7 @@ export const en = {
     dropMany: 'Drop {{count}} candidates?',
     ticked_one: '{{count}} candidate ticked',
     ticked_other: '{{count}} candidates ticked',
+    untick: 'Untick',
     tickOne: 'Tick {{name}}',
     tickAll: 'Tick all candidates shown',
     more: '{{count}} more below',

@@ -138,7 +138,7 @@ export function Ticked({
         {t('weigh.delete')}
       </Button>
       <Button size="small" onClick={onUntick}>
-        {t('list.untick')}
+        {t('weigh.untick')}
       </Button>
     </Box>
   );

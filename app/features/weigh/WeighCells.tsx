@@ -106,8 +106,7 @@ export function LaneCells({
             ? t(`problemShort.${lane.problems[0]}`)
             : t('weigh.incomplete', { blanks: bounds.list(lane.blanks.filter((b) => b !== 'demand')) })}
           {lane.complete < 1 && (
-            <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
-              {' · '}
+            <Box component="span" sx={{ display: 'block' }}>
               {t('weigh.known', { share: f.percent(lane.complete, 0) })}
             </Box>
           )}
