@@ -1,4 +1,5 @@
-import { Badge, Box, Button, IconButton, Popover, Typography } from '@mui/material';
+import { Badge, Box, Button, IconButton, Typography } from '@mui/material';
+import { Popover } from '../../ui/later.tsx';
 import BellIcon from '@mui/icons-material/MailOutlined';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';

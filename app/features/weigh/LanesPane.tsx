@@ -1,5 +1,6 @@
 /** The lanes of a candidate beside its sheet. */
-import { Box, Button, IconButton, Menu, MenuItem, Typography } from '@mui/material';
+import { Box, Button, IconButton, MenuItem, Typography } from '@mui/material';
+import { Menu } from '../../ui/later.tsx';
 import AddIcon from '@mui/icons-material/Add';
 import CloseIcon from '@mui/icons-material/Close';
 import { memo, useRef, useState } from 'react';

@@ -1,8 +1,10 @@
-import { Alert, Box, Button, Chip, IconButton, Menu, MenuItem, Tooltip, Typography } from '@mui/material';
+import { Alert, Box, Button, IconButton, MenuItem, Typography } from '@mui/material';
+import { Menu } from '../../ui/later.tsx';
 import MoreIcon from '@mui/icons-material/MoreHoriz';
 import RedoIcon from '@mui/icons-material/Redo';
 import UndoIcon from '@mui/icons-material/Undo';
 import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useRevalidator } from 'react-router';
@@ -267,16 +269,9 @@ const Head = memo(function Head({
           {name}
         </Typography>
       )}
-      <Chip size="small" variant="outlined" label={t(`way.${way}`)} />
-      <Chip size="small" variant="outlined" label={t(`stageOfWork.${stage}`)} />
-      {dropped !== null && (
-        <Chip
-          size="small"
-          color="error"
-          variant="outlined"
-          label={t('weigh.droppedWith', { reason: dropped })}
-        />
-      )}
+      <Tag>{t(`way.${way}`)}</Tag>
+      <Tag>{t(`stageOfWork.${stage}`)}</Tag>
+      {dropped !== null && <Tag color="error.main">{t('weigh.droppedWith', { reason: dropped })}</Tag>}
       <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 0.5 }}>
         <SaveState back={`${base}/${id}`} by={by} />
         <IconButton
@@ -319,6 +314,23 @@ const Head = memo(function Head({
   );
 });
 
+function Tag({ color = 'text.primary', children }: { color?: string; children: ReactNode }) {
+  return (
+    <Box
+      component="span"
+      sx={{
+        border: '1px solid',
+        borderColor: 'fieldLine',
+        borderRadius: 1,
+        px: 1,
+        fontSize: '0.8rem',
+        color,
+      }}>
+      {children}
+    </Box>
+  );
+}
+
 /** What has been saved, and the way back and forth through one's own changes. */
 function SaveState({ back, by }: { back: string; by: string | null }) {
   const { t } = useTranslation();
@@ -341,28 +353,22 @@ function SaveState({ back, by }: { back: string; by: string | null }) {
           </>
         )}
       </Typography>
-      <Tooltip title={t('sheet.undo')}>
-        <span>
-          <IconButton
-            size="small"
-            onClick={() => store.undo()}
-            disabled={!canUndo}
-            aria-label={t('sheet.undo')}>
-            <UndoIcon fontSize="small" />
-          </IconButton>
-        </span>
-      </Tooltip>
-      <Tooltip title={t('sheet.redo')}>
-        <span>
-          <IconButton
-            size="small"
-            onClick={() => store.redo()}
-            disabled={!canRedo}
-            aria-label={t('sheet.redo')}>
-            <RedoIcon fontSize="small" />
-          </IconButton>
-        </span>
-      </Tooltip>
+      <IconButton
+        size="small"
+        onClick={() => store.undo()}
+        disabled={!canUndo}
+        title={t('sheet.undo')}
+        aria-label={t('sheet.undo')}>
+        <UndoIcon fontSize="small" />
+      </IconButton>
+      <IconButton
+        size="small"
+        onClick={() => store.redo()}
+        disabled={!canRedo}
+        title={t('sheet.redo')}
+        aria-label={t('sheet.redo')}>
+        <RedoIcon fontSize="small" />
+      </IconButton>
     </>
   );
 }

@@ -1,4 +1,5 @@
-import { Box, Popover, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
+import { Popover } from '../../ui/later.tsx';
 import type { TFunction } from 'i18next';
 import { useState } from 'react';
 import type { MouseEvent, ReactNode } from 'react';

@@ -1,0 +1,102 @@
+import { Box, Dialog, InputBase, List, ListItemButton, ListItemText } from '@mui/material';
+import { useEffect, useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { useFetcher, useNavigate } from 'react-router';
+
+const PLACES = ['find', 'weigh', 'fund', 'rates', 'settings'] as const;
+
+type Found = { key: string; label: string; hint: string; to: string };
+
+/** Search and commands in one place: type, choose with the arrow keys, Enter. */
+export default function Palette({ base, onClose }: { base: string; onClose: () => void }) {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const fetcher = useFetcher<{ names: { id: string; name: string }[] }>({ key: 'names' });
+  const [text, setText] = useState('');
+  const [at, setAt] = useState(0);
+  // Enter pressed before the names have come goes on as soon as they have.
+  const [waiting, setWaiting] = useState(false);
+  if (fetcher.state === 'idle' && fetcher.data === undefined) void fetcher.load(`${base}/names`);
+  const all = useMemo<Found[]>(
+    () => [
+      ...PLACES.map((p) => ({
+        key: p,
+        label: t('palette.go', { place: t(`nav.${p}`) }),
+        hint: '',
+        to: `${base}/${p}`,
+      })),
+      { key: 'lists', label: t('find.lists'), hint: '', to: `${base}/lists` },
+      { key: 'suppliers', label: t('palette.suppliers'), hint: '', to: `${base}/suppliers` },
+      { key: 'export', label: t('settings.export'), hint: '', to: `${base}/settings#export` },
+      ...(fetcher.data?.names ?? []).map((c) => ({
+        key: c.id,
+        label: c.name,
+        hint: t('palette.candidate'),
+        to: `${base}/weigh/${c.id}`,
+      })),
+    ],
+    [fetcher.data, base, t],
+  );
+  const found = all.filter((x) => x.label.toLowerCase().includes(text.trim().toLowerCase())).slice(0, 9);
+  const go = (x: Found | undefined) => {
+    if (x === undefined) return;
+    onClose();
+    void navigate(x.to);
+  };
+  const first = found[0];
+  useEffect(() => {
+    if (!waiting || fetcher.data === undefined) return;
+    setWaiting(false);
+    if (first !== undefined) {
+      onClose();
+      void navigate(first.to);
+    }
+  }, [waiting, fetcher.data, first, navigate, onClose]);
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      fullWidth
+      maxWidth="sm"
+      aria-label={t('nav.search')}
+      sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: 8 } }}>
+      <InputBase
+        autoFocus
+        value={text}
+        placeholder={t('nav.search')}
+        onChange={(e) => (setText(e.target.value), setAt(0))}
+        inputProps={{
+          'aria-label': t('nav.search'),
+          role: 'combobox',
+          'aria-expanded': true,
+          'aria-controls': 'palette-list',
+          'aria-activedescendant': found[at] ? `palette-${found[at].key}` : undefined,
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'ArrowDown') e.preventDefault(), setAt(Math.min(at + 1, found.length - 1));
+          else if (e.key === 'ArrowUp') e.preventDefault(), setAt(Math.max(at - 1, 0));
+          else if (e.key === 'Enter')
+            e.preventDefault(),
+              fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]);
+        }}
+        sx={{ px: 2, py: 1.25, fontSize: '1.05rem', borderBottom: '1px solid', borderColor: 'hairline' }}
+      />
+      <List id="palette-list" role="listbox" dense>
+        {found.map((x, i) => (
+          <ListItemButton
+            key={x.key}
+            id={`palette-${x.key}`}
+            role="option"
+            aria-selected={i === at}
+            selected={i === at}
+            onClick={() => go(x)}>
+            <ListItemText primary={x.label} secondary={x.hint || null} />
+          </ListItemButton>
+        ))}
+        {found.length === 0 && (
+          <Box sx={{ px: 2, py: 1, color: 'text.secondary' }}>{t('palette.nothing')}</Box>
+        )}
+      </List>
+    </Dialog>
+  );
+}
