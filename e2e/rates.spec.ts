@@ -282,7 +282,7 @@ test('eight countries on three marketplaces in one screen, every figure as the c
   await page.waitForURL(/\?lane=/);
   await ready(page);
   await openFamily(page, 'Tax');
-  await page.locator('#standing').selectOption('registered');
+  await page.getByLabel('VAT standing there').selectOption('registered');
   await saved(page);
   const { path } = await downloadLane(page);
   const own = bm<{ figures: { unitProfit: number } }>('evaluate', path);

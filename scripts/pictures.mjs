@@ -62,7 +62,9 @@ try {
     [/Weight/, '1.2'],
   ])
     await page.getByLabel(label).fill(text);
-  await page.getByLabel('Origin').selectOption('PL');
+  await page.getByLabel('Origin').click();
+  await page.keyboard.type('Poland');
+  await page.getByRole('option', { name: 'Poland' }).click();
   await shoot(page, 'find');
   await page.goto(`${base}/weigh`);
   await sheet(page);

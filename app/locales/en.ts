@@ -458,6 +458,7 @@ export const en = {
     removeNumber: 'Remove row {{n}}',
   },
   field: {
+    noSuchOption: 'None of that name',
     negative: 'Cannot be below 0',
     tooSmall: 'At least {{min}}',
     tooLarge: 'At most {{max}}',
@@ -1132,6 +1133,12 @@ export const en = {
     money: 'Money',
     benchmark: 'The bank pays a year',
     standing: 'VAT standing',
+    standingAll: 'In every country shown',
+    setAll_one: 'Set for {{count}} country',
+    setAll_other: 'Set for all {{count}} countries',
+    setMissing_one: 'Only for the {{count}} without one',
+    setMissing_other: 'Only for the {{count}} without one',
+    otherCountry: 'Another country',
     standingText:
       'Where you are registered, VAT on what you buy comes back; elsewhere it is a cost. A lane may say otherwise.',
     ways: 'Ways of working',

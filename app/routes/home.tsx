@@ -1,4 +1,5 @@
 import { Link, MenuItem, Stack, TextField, Typography } from '@mui/material';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { data, Form, redirect, useActionData, useLoaderData, useNavigation } from 'react-router';
 import { z } from 'zod';
@@ -9,7 +10,8 @@ import { COUNTRY_CURRENCY } from '../../core/tax/countries.ts';
 import { needPerson, workspacesOf } from '../../server/auth/session.ts';
 import { createWorkspace, isWorkspaceDeleted } from '../../server/use/workspaces.ts';
 import { AccountPage } from '../features/account/AccountForm.tsx';
-import { countryName } from '../ui/names.ts';
+import { useCountries, useCurrencies } from '../ui/names.ts';
+import { SearchChoice } from '../ui/SearchChoice.tsx';
 import type { Route } from './+types/home.ts';
 
 export async function loader({ request }: Route.LoaderArgs) {
@@ -18,11 +20,7 @@ export async function loader({ request }: Route.LoaderArgs) {
   if (!url.searchParams.has('new'))
     for (const w of await workspacesOf(person.id))
       if (!(await isWorkspaceDeleted(w.id))) throw redirect(`/w/${w.slug}/weigh`);
-  return {
-    name: person.name,
-    countries: Object.keys(COUNTRY_CURRENCY),
-    currencies: ['EUR', 'GBP', 'USD', 'PLN', 'JPY', 'AED'],
-  };
+  return { name: person.name };
 }
 
 const input = z.object({
@@ -49,8 +47,11 @@ export async function action({ request }: Route.ActionArgs) {
 }
 
 export default function Welcome() {
-  const { t, i18n } = useTranslation();
-  const { name, countries, currencies } = useLoaderData<typeof loader>();
+  const { t } = useTranslation();
+  const { name } = useLoaderData<typeof loader>();
+  const [countries, currencies] = [useCountries(), useCurrencies()];
+  const [home, setHome] = useState('DE');
+  const [money, setMoney] = useState('EUR');
   const failed = useActionData<typeof action>();
   const busy = useNavigation().state !== 'idle';
   return (
@@ -64,20 +65,25 @@ export default function Welcome() {
             error={failed?.error === 'name'}
             slotProps={{ inputLabel: { required: false } }}
           />
-          <TextField select name="country" label={t('welcome.country')} defaultValue="DE">
-            {countries.map((c) => (
-              <MenuItem key={c} value={c}>
-                {countryName(c, i18n.language)}
-              </MenuItem>
-            ))}
-          </TextField>
-          <TextField select name="currency" label={t('welcome.currency')} defaultValue="EUR">
-            {currencies.map((c) => (
-              <MenuItem key={c} value={c}>
-                {c}
-              </MenuItem>
-            ))}
-          </TextField>
+          <SearchChoice
+            name="country"
+            label={t('welcome.country')}
+            value={home}
+            options={countries}
+            onChange={(c) => {
+              setHome(c);
+              setMoney(COUNTRY_CURRENCY[c] ?? money);
+            }}
+            width="100%"
+          />
+          <SearchChoice
+            name="currency"
+            label={t('welcome.currency')}
+            value={money}
+            options={currencies}
+            onChange={setMoney}
+            width="100%"
+          />
           <TextField
             select
             name="registered"

@@ -1,5 +1,5 @@
 import { Box, InputBase } from '@mui/material';
-import type { KeyboardEvent, ReactNode } from 'react';
+import type { CSSProperties, KeyboardEvent, ReactNode } from 'react';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFormat } from './locale.ts';
@@ -67,6 +67,22 @@ export const fieldInput = (error: boolean) => ({
   '&.Mui-focused': { borderColor: 'primary.main', boxShadow: '0 1px 0 var(--mui-palette-primary-main)' },
   '& input, & textarea': { py: 0.5, fontSize: '0.92rem', fontWeight: 550 },
 });
+
+/** The same for a bare input. */
+export const fieldLook: CSSProperties = {
+  width: '100%',
+  height: 31,
+  boxSizing: 'border-box',
+  font: 'inherit',
+  fontWeight: 550,
+  color: 'var(--mui-palette-text-primary)',
+  background: 'var(--mui-palette-background-paper)',
+  border: 0,
+  borderBottom: '1.5px solid var(--mui-palette-fieldLine)',
+  borderRadius: '4px 4px 0 0',
+  padding: '0 6px',
+  textOverflow: 'ellipsis',
+};
 
 export type NumFieldProps = {
   label: string;

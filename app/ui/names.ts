@@ -1,3 +1,7 @@
+import { useTranslation } from 'react-i18next';
+import { COUNTRIES, CURRENCIES } from '../../core/money/iso.ts';
+import type { Option } from './SearchChoice.tsx';
+
 const names = new Map<string, Intl.DisplayNames>();
 /** Name of a country in a language. */
 export function countryName(code: string, language: string): string {
@@ -7,4 +11,43 @@ export function countryName(code: string, language: string): string {
     names.set(language, n);
   }
   return n.of(code) ?? code;
+}
+
+const currencies = new Map<string, Intl.DisplayNames>();
+/** Name of a currency in a language. */
+export function currencyName(code: string, language: string): string {
+  let n = currencies.get(language);
+  if (n === undefined) {
+    n = new Intl.DisplayNames([language], { type: 'currency' });
+    currencies.set(language, n);
+  }
+  return n.of(code) ?? code;
+}
+
+const named = (codes: readonly string[], nameOf: (code: string) => string, language: string): Option[] =>
+  codes
+    .map((code) => ({ value: code, label: `${nameOf(code)} · ${code}` }))
+    .sort((a, b) => a.label.localeCompare(b.label, language));
+
+const lists = new Map<string, Option[]>();
+function listOf(key: string, make: () => Option[]): Option[] {
+  const known = lists.get(key) ?? make();
+  lists.set(key, known);
+  return known;
+}
+
+/** Every country, by its name in the reader's language. */
+export function useCountries(): Option[] {
+  const { i18n } = useTranslation();
+  const { language } = i18n;
+  return listOf(`countries ${language}`, () => named(COUNTRIES, (c) => countryName(c, language), language));
+}
+
+/** Every currency, by its name in the reader's language. */
+export function useCurrencies(): Option[] {
+  const { i18n } = useTranslation();
+  const { language } = i18n;
+  return listOf(`currencies ${language}`, () =>
+    named(CURRENCIES, (c) => currencyName(c, language), language),
+  );
 }

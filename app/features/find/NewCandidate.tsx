@@ -17,7 +17,8 @@ import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
-import { COUNTRIES } from '../weigh/formParts.tsx';
+import { useCountries, useCurrencies } from '../../ui/names.ts';
+import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { PasteRows, OpenDocument } from './PasteRows.tsx';
 
 export type Props = {
@@ -138,9 +139,8 @@ export function NewCandidateForm(p: Props) {
       { method: 'post', encType: 'application/json' },
     );
   };
-  const currencies = [
-    ...new Set([p.settings.homeCurrency, 'EUR', 'USD', 'GBP', 'CNY', 'PLN', 'JPY', 'INR', 'TRY', 'AED']),
-  ];
+  const currencies = useCurrencies();
+  const countries = useCountries();
   return (
     <Box sx={{ maxWidth: 1080 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2 }}>
@@ -192,12 +192,11 @@ export function NewCandidateForm(p: Props) {
             currency={costCurrency}
             width={150}
           />
-          <ChoiceLine
+          <SearchChoice
             label={t('form.currency')}
             value={costCurrency}
-            options={currencies.map((c) => ({ value: c, label: c }))}
+            options={currencies}
             onChange={setCostCurrency}
-            width={86}
           />
         </Box>
         <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
@@ -233,12 +232,11 @@ export function NewCandidateForm(p: Props) {
             min={0.000001}
             width={90}
           />
-          <ChoiceLine
+          <SearchChoice
             label={t('form.origin')}
             value={origin}
-            options={[{ value: '', label: '–' }, ...COUNTRIES.map((c) => ({ value: c, label: c }))]}
+            options={[{ value: '', label: '–' }, ...countries]}
             onChange={setOrigin}
-            width={76}
           />
           <TextLine
             label={t('form.hsCode')}

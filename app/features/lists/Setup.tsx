@@ -8,6 +8,8 @@ import type { Choice } from '../../../core/lists/reference.ts';
 import { CHOICES } from '../../../core/lists/reference.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
+import { useCurrencies } from '../../ui/names.ts';
+import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useUpload } from './useUpload.ts';
 import './words.ts';
@@ -60,28 +62,10 @@ type Props = {
   canEdit: boolean;
   error: string | null;
 };
-const CURRENCIES = [
-  'EUR',
-  'GBP',
-  'USD',
-  'PLN',
-  'CZK',
-  'SEK',
-  'DKK',
-  'CHF',
-  'HUF',
-  'RON',
-  'NOK',
-  'CNY',
-  'JPY',
-  'TRY',
-  'AED',
-  'INR',
-];
-
 /** Says once how a list is read and on what terms its rows are weighed, with the first rows as they will be read. */
 export function ListSetupPage(p: Props) {
   const { t } = useTranslation();
+  const currencies = useCurrencies();
   const f = useFormat();
   const submit = useSubmit();
   const busy = useNavigation().state !== 'idle';
@@ -407,13 +391,10 @@ export function ListSetupPage(p: Props) {
               onChange={(method) => assume({ method })}
               width="100%"
             />
-            <ChoiceLine
+            <SearchChoice
               label={t('setup.currency')}
               value={own.assumptions.purchase.currency}
-              options={[...new Set([p.home, own.assumptions.purchase.currency, ...CURRENCIES])].map((c) => ({
-                value: c,
-                label: c,
-              }))}
+              options={currencies}
               onChange={(currency) => buy({ currency })}
               width="100%"
             />

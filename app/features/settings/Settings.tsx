@@ -21,8 +21,10 @@ import type { Path } from '../../../core/workspace/patch.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import type { NumberKind } from '../../ui/Field.tsx';
-import { countryName } from '../../ui/names.ts';
+import { useCountries, useCurrencies } from '../../ui/names.ts';
+import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import type { WorkspaceHead } from '../frame/Shell.tsx';
+import { Standings } from './Standings.tsx';
 
 type Props = {
   settings: Settings;
@@ -39,7 +41,8 @@ const MONEY_FIGURES = new Set(['unitProfit', 'profitPerMonth', 'gross']);
 
 /** What the workspace decides once; each change is saved where it stands. */
 export function SettingsPage({ settings: loaded, me, members, invitations, countries, said, head }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t } = useTranslation();
+  const [everyCountry, everyCurrency] = [useCountries(), useCurrencies()];
   const fetcher = useFetcher<{ error: string | null }>({ key: 'settings' });
   const [settings, setSettings] = useState(loaded);
   const [asking, setAsking] = useState(false);
@@ -80,17 +83,17 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
         </Box>
       </Box>
       <Section title={t('settings.money')}>
-        <ChoiceLine
+        <SearchChoice
           label={t('welcome.currency')}
           value={home}
-          options={['EUR', 'GBP', 'USD', 'PLN', 'JPY', 'AED'].map((c) => ({ value: c, label: c }))}
+          options={everyCurrency}
           onChange={(v) => set(['homeCurrency'], v)}
-          width={110}
+          width={190}
         />
-        <ChoiceLine
+        <SearchChoice
           label={t('welcome.country')}
           value={settings.homeCountry}
-          options={countries.map((c) => ({ value: c, label: countryName(c, i18n.language) }))}
+          options={everyCountry}
           onChange={(v) => set(['homeCountry'], v)}
           width={190}
         />
@@ -100,56 +103,13 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
         {num(['defaults', 'benchmarkRate'], t('settings.benchmark'), 'percent', false)}
       </Section>
       <Section title={t('settings.standing')} id="standing" text={t('settings.standingText')}>
-        {countries.map((c) => (
-          <Box key={c} sx={{ display: 'flex', gap: 1 }}>
-            <ChoiceLine
-              label={countryName(c, i18n.language)}
-              value={settings.standings[c]?.kind ?? ''}
-              width={200}
-              options={[
-                { value: '', label: t('standing.missing') },
-                ...['registered', 'notRegistered', 'flatRate', 'marketplaceRemits'].map((k) => ({
-                  value: k,
-                  label: t(`standing.${k}`),
-                })),
-              ]}
-              onChange={(k) =>
-                set(
-                  ['standings', c],
-                  k === ''
-                    ? undefined
-                    : k === 'flatRate'
-                      ? { kind: k, rate: 0.05 }
-                      : k === 'marketplaceRemits'
-                        ? { kind: k, recoverable: false }
-                        : { kind: k },
-                )
-              }
-            />
-            {settings.standings[c]?.kind === 'flatRate' && (
-              <NumField
-                label={t('form.flatRate')}
-                value={(valueAt(settings, ['standings', c, 'rate']) as number | undefined) ?? null}
-                onChange={(v) => set(['standings', c, 'rate'], v ?? 0)}
-                kind="percent"
-                max={1}
-                width={90}
-              />
-            )}
-            {settings.standings[c]?.kind === 'marketplaceRemits' && (
-              <ChoiceLine
-                label={t('form.recoverable')}
-                value={valueAt(settings, ['standings', c, 'recoverable']) ? 'yes' : 'no'}
-                options={[
-                  { value: 'no', label: t('no') },
-                  { value: 'yes', label: t('yes') },
-                ]}
-                onChange={(v) => set(['standings', c, 'recoverable'], v === 'yes')}
-                width={110}
-              />
-            )}
-          </Box>
-        ))}
+        <Standings
+          standings={settings.standings}
+          countries={countries}
+          canEdit={canEdit}
+          onCountry={(c, to) => set(['standings', c], to ?? undefined)}
+          onAll={(to) => set(['standings'], to)}
+        />
       </Section>
       <Section title={t('settings.ways')} text={t('settings.waysText')}>
         {WAYS.map((w) => (

@@ -3,7 +3,8 @@ import { useTranslation } from 'react-i18next';
 import type { RetailPurchase } from '../../../core/lane/schema.ts';
 import { Choice, List, Num, Row, Text } from './bound.tsx';
 import { useStore } from './store.ts';
-import { CURRENCIES, same, purchased, useVatOptions, yesNo } from './formParts.tsx';
+import { purchased, useVatOptions, yesNo } from './formParts.tsx';
+import { useCurrencies } from '../../ui/names.ts';
 
 export function PackRow({ laneId }: { laneId: string }) {
   const { t } = useTranslation();
@@ -54,6 +55,7 @@ export function RetailForm({
   laneId: string;
 }) {
   const { t } = useTranslation();
+  const currencies = useCurrencies();
   const store = useStore();
   const vat = useVatOptions();
   const q = { entity: 'quote' as const, id: quoteId };
@@ -84,7 +86,14 @@ export function RetailForm({
           min={0.000001}
           max={1e9}
         />
-        <Choice {...q} path={['currency']} label={t('form.currency')} options={same(CURRENCIES)} width={84} />
+        <Choice
+          {...q}
+          path={['currency']}
+          label={t('form.currency')}
+          options={currencies}
+          search
+          width={150}
+        />
         <Choice {...q} path={['vat']} label={t('form.vatOnPurchase')} options={vat} width={130} />
         {retail.vat !== 'none' && (
           <Num {...q} path={['vatRate']} label={t('form.vatRate')} kind="percent" zero />

@@ -2,11 +2,13 @@ import { useTranslation } from 'react-i18next';
 import { FREIGHT_BASES, leg as legSchema, STAGES } from '../../../core/lane/schema.ts';
 import { Choice, LineState, List, Num, Row, Text } from './bound.tsx';
 import { useValue } from './store.ts';
-import { FromCard, CURRENCIES, COUNTRIES, same, yesNo } from './formParts.tsx';
+import { FromCard, yesNo } from './formParts.tsx';
+import { useCurrencies, useCountries } from '../../ui/names.ts';
 import type { FormProps } from './formParts.tsx';
 
 export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps) {
   const { t } = useTranslation();
+  const [countries, currencies] = [useCountries(), useCurrencies()];
   const c = { entity: 'candidate' as const, id: candidateId };
   const l = { entity: 'lane' as const, id: laneId };
   const carded = (useValue('lane', laneId, ['freightCardId']) as string | null | undefined) ?? null;
@@ -27,8 +29,9 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
           path={['product', 'origin']}
           label={t('form.origin')}
           map="nullable"
-          options={[{ value: '', label: '–' }, ...same(COUNTRIES)]}
-          width={90}
+          options={[{ value: '', label: '–' }, ...countries]}
+          search
+          width={150}
         />
         <Text {...c} path={['product', 'hsCode']} label={t('form.hsCode')} width={110} blank maxLength={10} />
         <Num
@@ -114,8 +117,9 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
                         {...l}
                         path={[...p, 'currency']}
                         label={t('form.currency')}
-                        options={same(CURRENCIES)}
-                        width={76}
+                        options={currencies}
+                        search
+                        width={150}
                       />
                       <Num
                         {...l}

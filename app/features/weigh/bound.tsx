@@ -6,6 +6,7 @@ import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { Provenance } from '../../../core/lane/schema.ts';
 import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
 import type { NumFieldProps } from '../../ui/Field.tsx';
+import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useSelected, useStore, useValue } from './store.ts';
 
 export type At = { entity: Patch['entity']; id: string; path: Path };
@@ -119,24 +120,28 @@ export const Choice = memo(function Choice({
   label,
   width,
   map,
+  search = false,
 }: At & {
   label: string;
   options: readonly { value: string; label: string }[];
   width?: number | string;
   map?: 'boolean' | 'nullable' | 'month';
+  /** Many options: found by typing. */
+  search?: boolean;
 }) {
   const store = useStore();
   const value = useValue(entity, id, path);
   const tag = useTag({ entity, id, path });
   const shown = map === 'boolean' ? (value ? 'yes' : 'no') : String(value ?? '');
+  const Field = search ? SearchChoice : ChoiceLine;
   return (
-    <ChoiceLine
+    <Field
       label={label}
       tag={tag}
       options={options}
       value={shown}
       {...(width === undefined ? {} : { width })}
-      onChange={(v) =>
+      onChange={(v: string) =>
         store.edit([
           {
             entity,

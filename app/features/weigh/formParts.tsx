@@ -2,7 +2,7 @@
 import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
-import { ChoiceLine } from '../../ui/Field.tsx';
+import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useStore, useValue } from './store.ts';
 
 export type CardHeads = readonly {
@@ -36,7 +36,7 @@ export function FromCard({
   const own = cardHeads.filter((c) => c.kind === kind);
   const known = value === '' || own.some((c) => c.id === value);
   return (
-    <ChoiceLine
+    <SearchChoice
       label={t('form.fromCard')}
       value={value}
       width={230}
@@ -61,52 +61,6 @@ export function FromCard({
     />
   );
 }
-
-export const CURRENCIES = [
-  'EUR',
-  'USD',
-  'GBP',
-  'PLN',
-  'JPY',
-  'AED',
-  'CNY',
-  'INR',
-  'TRY',
-  'CHF',
-  'SEK',
-  'DKK',
-  'CZK',
-  'CAD',
-  'AUD',
-];
-
-export const COUNTRIES = [
-  'DE',
-  'FR',
-  'ES',
-  'IT',
-  'PL',
-  'GB',
-  'US',
-  'JP',
-  'AE',
-  'CN',
-  'IN',
-  'TR',
-  'NL',
-  'BE',
-  'AT',
-  'SE',
-  'CZ',
-  'VN',
-  'BD',
-  'PK',
-  'CH',
-  'CA',
-  'AU',
-  'KR',
-  'MX',
-];
 
 export const same = (list: readonly string[]) => list.map((v) => ({ value: v, label: v }));
 

@@ -6,7 +6,9 @@ import { priceLadder } from '../../../core/lane/solve.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { Choice, LineState, List, Num, Row, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
+import type { Standing } from '../../../core/lane/schema.ts';
 import { same, yesNo } from './formParts.tsx';
+import { StandingChoice } from '../../ui/StandingChoice.tsx';
 import type { FormProps } from './formParts.tsx';
 import { GoodsForm } from './goodsForms.tsx';
 import { FulfilmentForm, ReturnsForm, OtherForm } from './deliveryForms.tsx';
@@ -25,82 +27,21 @@ const OPEN_KEYWORD = {
 function TaxForm({ laneId, candidateId, doc }: FormProps) {
   const { t } = useTranslation();
   const store = useStore();
-  const own = useValue('lane', laneId, ['standing']) as { kind: string; rate?: number } | null;
+  const own = useValue('lane', laneId, ['standing']) as Standing | null | undefined;
   const classes = Object.keys(doc.rates.tax?.vatRates ?? { standard: 0 });
   if (!classes.includes(doc.product.taxClass)) classes.push(doc.product.taxClass);
   return (
     <>
       <Row>
-        <Box sx={{ width: 210 }}>
-          <Box component="label" htmlFor="standing" sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
-            {t('form.standing')}
-          </Box>
-          <Box
-            component="select"
-            id="standing"
-            value={own?.kind ?? ''}
-            onChange={(e: { target: { value: string } }) => {
-              const k = e.target.value;
-              store.edit([
-                {
-                  entity: 'lane',
-                  id: laneId,
-                  path: ['standing'],
-                  to:
-                    k === ''
-                      ? null
-                      : k === 'flatRate'
-                        ? { kind: k, rate: 0.05 }
-                        : k === 'marketplaceRemits'
-                          ? { kind: k, recoverable: false }
-                          : { kind: k },
-                },
-              ]);
-            }}
-            sx={{
-              width: '100%',
-              height: 31,
-              font: 'inherit',
-              color: 'text.primary',
-              bgcolor: 'background.paper',
-              border: 0,
-              borderBottom: '1.5px solid',
-              borderColor: 'fieldLine',
-            }}>
-            <option value="">
-              {t('form.standingOfWorkspace', {
-                standing: doc.standing === null ? t('standing.missing') : t(`standing.${doc.standing.kind}`),
-              })}
-            </option>
-            {['registered', 'notRegistered', 'flatRate', 'marketplaceRemits'].map((k) => (
-              <option key={k} value={k}>
-                {t(`standing.${k}`)}
-              </option>
-            ))}
-          </Box>
-        </Box>
-        {own?.kind === 'marketplaceRemits' && (
-          <Choice
-            entity="lane"
-            id={laneId}
-            path={['standing', 'recoverable']}
-            label={t('form.recoverable')}
-            map="boolean"
-            options={yesNo(t)}
-            width={150}
-          />
-        )}
-        {own?.kind === 'flatRate' && (
-          <Num
-            entity="lane"
-            id={laneId}
-            path={['standing', 'rate']}
-            label={t('form.flatRate')}
-            kind="percent"
-            max={1}
-            zero
-          />
-        )}
+        <StandingChoice
+          label={t('form.standing')}
+          none={t('form.standingOfWorkspace', {
+            standing: doc.standing === null ? t('standing.missing') : t(`standing.${doc.standing.kind}`),
+          })}
+          standing={own ?? null}
+          onChange={(to) => store.edit([{ entity: 'lane', id: laneId, path: ['standing'], to }])}
+          width={210}
+        />
         <Choice
           entity="candidate"
           id={candidateId}

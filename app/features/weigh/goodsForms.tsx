@@ -11,7 +11,8 @@ import { useFormat } from '../../ui/locale.ts';
 import type { StoredLane } from '../../../core/workspace/records.ts';
 import { Choice, LineState, List, Num, Row, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
-import { CURRENCIES, same, useVatOptions } from './formParts.tsx';
+import { same, useVatOptions } from './formParts.tsx';
+import { useCurrencies } from '../../ui/names.ts';
 import type { FormProps } from './formParts.tsx';
 import { RetailForm } from './RetailForm.tsx';
 import { PackRow } from './RetailForm.tsx';
@@ -30,6 +31,7 @@ function QuoteForm({
   doc: LaneDocument;
 }) {
   const { t } = useTranslation();
+  const currencies = useCurrencies();
   const f = useFormat();
   const { way } = doc;
   const several = quote.priceBreaks.length > 1;
@@ -87,7 +89,14 @@ function QuoteForm({
           max={1e9}
           step={10}
         />
-        <Choice {...q} path={['currency']} label={t('form.currency')} options={same(CURRENCIES)} width={84} />
+        <Choice
+          {...q}
+          path={['currency']}
+          label={t('form.currency')}
+          options={currencies}
+          search
+          width={150}
+        />
         <Choice {...q} path={['incoterm']} label={t('form.incoterm')} options={same(INCOTERMS)} width={84} />
         <Text {...q} path={['supplier']} label={t('form.supplier')} width={170} />
       </Row>
