@@ -457,6 +457,11 @@ export const en = {
     remove: 'Remove',
     removeNumber: 'Remove row {{n}}',
   },
+  rivals: {
+    above: 'above {{above}} of {{of}} rivals',
+    aboveAll_one: 'above the one rival typed, who asks {{dearest}}',
+    aboveAll_other: 'above all {{count}} rivals typed; the dearest asks {{dearest}}',
+  },
   field: {
     noSuchOption: 'None of that name',
     negative: 'Cannot be below 0',

@@ -12,6 +12,7 @@ import { roundToTotal, useFormat } from '../../ui/locale.ts';
 import { Num } from './bound.tsx';
 import { DemandForm, FamilyForm } from './forms.tsx';
 import type { LaneView } from './useFigures.ts';
+import { useRivals } from './useRivals.ts';
 import { Figure } from './Workings.tsx';
 import type { SheetProps } from './Sheet.tsx';
 
@@ -42,6 +43,7 @@ export function Breakdown({
   const profit = result.figures.unitProfit;
   const bounds = useBounds();
   const lacking = result.incomplete.unitProfit;
+  const dear = useRivals(view.id, doc)(doc.price);
   const form = { laneId: view.id, candidateId, doc };
   return (
     <Box>
@@ -75,6 +77,11 @@ export function Breakdown({
           zero
           width={150}
         />
+        {dear !== null && (
+          <Box role="note" sx={{ alignSelf: 'end', fontSize: '0.82rem', color: 'error.main', pb: 0.75 }}>
+            {dear}
+          </Box>
+        )}
       </Box>
       {FAMILIES.map((family, i) => {
         const value = result.families[family];

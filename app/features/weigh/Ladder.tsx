@@ -14,6 +14,8 @@ import {
   YAxis,
 } from 'recharts';
 import { evaluate } from '../../../core/lane/result.ts';
+import { grossOf } from '../../../core/tax/revenue.ts';
+import { rivalPrices } from '../../../core/demand/rivals.ts';
 import { priceFor } from '../../../core/lane/solve.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { TextLine } from '../../ui/Field.tsx';
@@ -32,12 +34,7 @@ export function Ladder({ view }: Part) {
   const c = doc.currency;
   const typed = (useValue('lane', view.id, ['rivalPrices']) as number[] | undefined) ?? [];
   const [text, setText] = useState<string | null>(null);
-  const rivals = [
-    ...new Set([
-      ...typed,
-      ...(doc.demand?.kind === 'offerSplit' ? doc.demand.rivals.filter((x) => x !== null) : []),
-    ]),
-  ];
+  const rivals = rivalPrices(doc.demand, typed);
   const even = priceFor(doc);
   const price = doc.price ?? even.price ?? 20;
   const priceOf = (gross: number): number =>
@@ -53,7 +50,7 @@ export function Ladder({ view }: Part) {
     };
   };
   const grossNow = view.result.figures.gross ?? price;
-  const grossEven = even.price === null ? null : even.price * (1 - doc.averageDiscount) + doc.shippingCharged;
+  const grossEven = even.price === null ? null : grossOf(doc, even.price);
   const marks = [
     ...rivals.map((x) => ({ x, kind: 'rival' as const })),
     { x: grossNow, kind: 'now' as const },

@@ -16,6 +16,7 @@ import { floorTo, useFormat } from '../../ui/locale.ts';
 import { Explain, Figure } from './Workings.tsx';
 import type { Answers, LaneView } from './useFigures.ts';
 import { Pane } from './Pane.tsx';
+import { useRivals } from './useRivals.ts';
 
 /** Break-evens, and what a target would take. */
 export const TargetsPane = memo(function TargetsPane({
@@ -34,6 +35,8 @@ export const TargetsPane = memo(function TargetsPane({
   const target: Target | null = value === null ? null : { figure, value };
   const price = target === null ? null : priceFor(doc, target);
   const cost = target === null ? null : highestPurchaseCost(doc, target);
+  const above = useRivals(view.id, doc);
+  const dearTarget = above(price?.price ?? null);
   const headroom = priceHeadroom(doc.price, answers.breakEven.price);
   const line = (label: string, text: ReactNode, note?: string | null) => (
     <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, fontSize: '0.88rem', py: 0.2 }}>
@@ -74,7 +77,9 @@ export const TargetsPane = memo(function TargetsPane({
                 'above',
               )}
         </Explain>,
-        answers.breakEven.price === null ? t(`unsolved.${answers.breakEven.reason}`) : dips || null,
+        answers.breakEven.price === null
+          ? t(`unsolved.${answers.breakEven.reason}`)
+          : [above(answers.breakEven.price), dips].filter(Boolean).join(' ') || null,
       )}
       {line(
         t('targets.headroom'),
@@ -173,6 +178,7 @@ export const TargetsPane = memo(function TargetsPane({
                   : t('targets.takesPrice', {
                       price: bounds.of(f.money(price.price, doc.currency), price.incomplete, 'above'),
                     }),
+                dearTarget === null ? '' : `(${dearTarget})`,
                 cost.unitPrice === null
                   ? t(`targets.unsolved.cost.${cost.reason}`)
                   : t('targets.takesCost', {
@@ -182,7 +188,9 @@ export const TargetsPane = memo(function TargetsPane({
                         'lessThan',
                       ),
                     }),
-              ].join(' ')}
+              ]
+                .filter(Boolean)
+                .join(' ')}
         </Box>
       </Box>
     </Pane>

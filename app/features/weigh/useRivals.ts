@@ -1,0 +1,23 @@
+/** Says of a price that it is above the rivals that are typed on a lane. */
+import { useTranslation } from 'react-i18next';
+import { aboveRivals, rivalPrices } from '../../../core/demand/rivals.ts';
+import type { LaneDocument } from '../../../core/lane/schema.ts';
+import { grossOf } from '../../../core/tax/revenue.ts';
+import { useFormat } from '../../ui/locale.ts';
+import { useValue } from './store.ts';
+
+/** For a shelf price of the lane: "above 2 of 3 rivals", "above every rival: …"; null where it is not. */
+export function useRivals(laneId: string, doc: LaneDocument): (price: number | null) => string | null {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const ladder = useValue('lane', laneId, ['rivalPrices']) as number[] | undefined;
+  const rivals = rivalPrices(doc.demand, ladder);
+  return (price) => {
+    const found = aboveRivals(price === null ? null : grossOf(doc, price), rivals);
+    if (found === null) return null;
+    const { above, of, dearest } = found;
+    return above === of
+      ? t('rivals.aboveAll', { count: of, dearest: f.money(dearest, doc.currency) })
+      : t('rivals.above', { above, of });
+  };
+}
