@@ -101,8 +101,8 @@ test('from today on: lanes keep their version until they are brought up to date,
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   // a wrong cell is marked, named and leads to itself; undo brings back what stood there
-  await typeDown(page, ['40']);
-  await expect(page.getByText('40 is over 1, that is over 100 %').first()).toBeVisible();
+  await typeDown(page, ['400']);
+  await expect(page.getByText('4 is over 1, that is over 100 %').first()).toBeVisible();
   await expect(page.getByRole('button', { name: /^Put in force/ })).toBeDisabled();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Every cell is in order.')).toBeVisible();

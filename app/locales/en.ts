@@ -457,6 +457,12 @@ export const en = {
     remove: 'Remove',
     removeNumber: 'Remove row {{n}}',
   },
+  mend: {
+    standing: 'VAT standing in Settings',
+    tax: 'Write a tax card for {{country}}',
+    marketplace: 'Write a card for {{country}}',
+    card: { tax: 'Open the tax card', marketplace: 'Open the card', exchange: 'Exchange rates' },
+  },
   rivals: {
     above: 'above {{above}} of {{of}} rivals',
     aboveAll_one: 'above the one rival typed, who asks {{dearest}}',

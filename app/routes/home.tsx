@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { Button } from '@mui/material';
 import { WAYS } from '../../core/lane/schema.ts';
 import { country, currency } from '../../core/money/schema.ts';
-import { COUNTRY_CURRENCY } from '../../core/tax/countries.ts';
+import { CURRENCY_OF } from '../../core/money/iso.ts';
 import { needPerson, workspacesOf } from '../../server/auth/session.ts';
 import { createWorkspace, isWorkspaceDeleted } from '../../server/use/workspaces.ts';
 import { AccountPage } from '../features/account/AccountForm.tsx';
@@ -72,7 +72,7 @@ export default function Welcome() {
             options={countries}
             onChange={(c) => {
               setHome(c);
-              setMoney(COUNTRY_CURRENCY[c] ?? money);
+              setMoney(CURRENCY_OF[c] ?? money);
             }}
             width="100%"
           />

@@ -1,5 +1,6 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
+import { country as countryCode, currency as currencyCode, shortText } from '../../core/money/schema.ts';
 import { blankCells, compareCards, draftOf, readTables } from '../../core/cards/tables.ts';
 import { CARD_KINDS, cardDay, cardFrom } from '../../core/cards/schema.ts';
 import type { CardData, CardKind, FreightCard } from '../../core/cards/schema.ts';
@@ -43,7 +44,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   const byKey = list.versions.find(
     (v) =>
       v.kind === search.get('kind') &&
-      v.key === search.get('key') &&
+      (v.key === search.get('key') || search.get('key') === null) &&
       !v.withdrawn &&
       v.inForceFrom <= today(),
   );
@@ -51,6 +52,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     search.get('card') ??
     byKey?.id ??
     inForce.find((c) => c.kind === 'marketplace' && c.key.endsWith(`/${settings.homeCountry}`))?.id ??
+    inForce.find((c) => c.kind === 'marketplace')?.id ??
     inForce[0]?.id ??
     '';
   const [withId, besideId] = [search.get('with') ?? '', search.get('beside') ?? ''];
@@ -151,7 +153,7 @@ export async function action({ request, params }: Route.ActionArgs) {
       throw toDraft(
         await createDraft(
           workspaceId,
-          { kind, name: '', cells: blankCells(kind, today()), basedOn: null },
+          { kind, name: '', cells: blankCells(kind, today(), startOf(form)), basedOn: null },
           person.id,
         ),
       );
@@ -201,6 +203,19 @@ export async function action({ request, params }: Route.ActionArgs) {
       return data({}, 400);
   }
 }
+
+/** What a new card is for, where that is known: the lane that lacks it says so. */
+const startOf = (form: FormData): Readonly<Record<string, string>> =>
+  z
+    .object({
+      country: countryCode.optional().catch(undefined),
+      currency: currencyCode.optional().catch(undefined),
+      marketplace: shortText.optional().catch(undefined),
+    })
+    .transform((o) =>
+      Object.fromEntries(Object.entries(o).filter((e): e is [string, string] => typeof e[1] === 'string')),
+    )
+    .parse(Object.fromEntries(form));
 
 /** Reads a file against the version it is meant to follow. */
 async function imported(workspaceId: string, id: string, file: unknown) {

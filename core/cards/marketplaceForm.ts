@@ -197,7 +197,8 @@ export const marketplaceForm: CardForm = {
     }
     const out = categories.map((c, i) => {
       const tiers = tiersOf.get(String(c.key)) ?? [];
-      if (tiers.length === 0)
+      // A tier that is there and wrong is said where it stands, not here once more.
+      if (tiers.length === 0 && !r.names('referralTiers', 'category', String(c.key)))
         r.fail(
           'categories',
           c.line,

@@ -144,6 +144,12 @@ export class Reader {
     return out;
   }
 
+  /** Whether a row of a sheet, right or wrong, says this text in a column. */
+  names(sheet: string, column: string, text: string): boolean {
+    const at = this.sheets.find((s) => s.key === sheet)?.columns.findIndex((c) => c.key === column) ?? -1;
+    return (this.tables[sheet] ?? []).some((row) => at >= 0 && String(row[at] ?? '').trim() === text);
+  }
+
   fail(sheet: string, row: number | null, column: string | null, problem: string, remedy: string): void {
     if (this.errors.length < MOST_ERRORS) this.errors.push({ sheet, row, column, problem, remedy });
   }

@@ -251,7 +251,11 @@ const USUAL: Readonly<Record<string, string>> = {
  * The cells of a card made from nothing, in force from `day`: its fields, and a first row where a card cannot
  * do without.
  */
-export function blankCells(kind: CardKind, day: string): Tables {
+export function blankCells(
+  kind: CardKind,
+  day: string,
+  known: Readonly<Record<string, string>> = {},
+): Tables {
   const form = CARD_FORMS[kind];
   const first: Readonly<Record<string, Cell[][]>> =
     kind === 'marketplace'
@@ -260,7 +264,7 @@ export function blankCells(kind: CardKind, day: string): Tables {
           referralTiers: [['all', '', '']],
         }
       : kind === 'tax'
-        ? { vatRates: [['standard', '', '']], duties: [['', '', 'no', '0%', '', '']] }
+        ? { vatRates: [['standard', '', '']], duties: [] }
         : kind === 'postage'
           ? { zones: [['all', '100%', '']], weightSteps: [['all', '', '', '']] }
           : kind === 'freight'
@@ -273,7 +277,7 @@ export function blankCells(kind: CardKind, day: string): Tables {
   return {
     [CARD_SHEET]: form.fields.map((f) => [
       f.key,
-      f.key === 'inForceFrom' || f.key === 'date' ? day : (USUAL[f.key] ?? ''),
+      f.key === 'inForceFrom' || f.key === 'date' ? day : (known[f.key] ?? USUAL[f.key] ?? ''),
     ]),
     ...Object.fromEntries(form.sheets.map((s) => [s.key, first[s.key] ?? []])),
   };

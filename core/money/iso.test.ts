@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { COUNTRY_CURRENCY } from '../tax/countries.ts';
-import { COUNTRIES, CURRENCIES } from './iso.ts';
+import { COUNTRIES, CURRENCIES, CURRENCY_OF } from './iso.ts';
 import { country, currency } from './schema.ts';
 
 describe('codes to choose from', () => {
@@ -19,13 +19,13 @@ describe('codes to choose from', () => {
     }
     expect([...new Set(CURRENCIES)].sort()).toEqual(CURRENCIES);
     expect([...new Set(COUNTRIES)].sort()).toEqual(COUNTRIES);
+    for (const c of COUNTRIES) expect(CURRENCIES, c).toContain(CURRENCY_OF[c]);
     expect(CURRENCIES.length).toBeGreaterThan(150);
     expect(COUNTRIES.length).toBeGreaterThan(240);
   });
   it('hold those that the starter cards use', () => {
     for (const [c, money] of Object.entries(COUNTRY_CURRENCY)) {
-      expect(COUNTRIES).toContain(c);
-      expect(CURRENCIES).toContain(money);
+      expect(CURRENCY_OF[c]).toBe(money);
     }
   });
 });

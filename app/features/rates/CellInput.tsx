@@ -1,5 +1,8 @@
+/** The field of the cell that is edited. */
 import { useRef, useState } from 'react';
 import type { Column } from '../../../core/cards/cells.ts';
+import { useCountries, useCurrencies } from '../../ui/names.ts';
+import type { Option } from '../../ui/SearchChoice.tsx';
 
 export const align = (c: Column): 'left' | 'right' =>
   ['number', 'share', 'rate', 'days', 'month'].includes(c.kind) ? 'right' : 'left';
@@ -17,6 +20,7 @@ export function CellInput({
 }) {
   const [value, setValue] = useState(initial);
   const done = useRef(false);
+  const options = useOptions(column);
   const finish = (dRow: number, dColumn: number): void => {
     if (done.current) return;
     done.current = true;
@@ -29,7 +33,7 @@ export function CellInput({
         autoFocus
         value={value}
         aria-label={column.key}
-        list={column.choices ? 'cell-choices' : undefined}
+        list={options.length > 0 ? 'cell-choices' : undefined}
         onChange={(e) => setValue(e.target.value)}
         onBlur={() => finish(0, 0)}
         onKeyDown={(e) => {
@@ -43,13 +47,30 @@ export function CellInput({
         }}
         style={{ textAlign: align(column) }}
       />
-      {column.choices && (
+      {options.length > 0 && (
         <datalist id="cell-choices">
-          {column.choices.map((c) => (
-            <option key={c} value={c} />
+          {options.map((o) => (
+            <option key={o.value} value={o.value}>
+              {o.label}
+            </option>
           ))}
         </datalist>
       )}
     </>
   );
+}
+
+/** What a cell may hold, where that is a list: the choices of its column, every country, every currency. */
+function useOptions(column: Column): readonly Option[] {
+  const countries = useCountries();
+  const currencies = useCurrencies();
+  switch (column.kind) {
+    case 'country':
+    case 'countries':
+      return countries;
+    case 'currency':
+      return currencies;
+    default:
+      return (column.choices ?? []).map((c) => ({ value: c, label: c }));
+  }
 }

@@ -7,6 +7,8 @@ import type { Column } from '../../../core/cards/cells.ts';
 import type { CellError, Grid } from '../../../core/cards/reader.ts';
 import { CellInput } from './CellInput.tsx';
 import { align } from './CellInput.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { typedCell } from './typedCell.ts';
 
 export type CellEdit = { readonly row: number; readonly column: number; readonly text: string };
 type Props = {
@@ -77,6 +79,7 @@ export function DraftGrid({
     c0: Math.min(at.column, anchor?.column ?? at.column),
     c1: Math.max(at.column, anchor?.column ?? at.column),
   };
+  const f = useFormat();
   const text = (row: number, column: number): string => String(rows[row]?.[column] ?? '');
   const width = columns.length;
   const template = `44px ${columns.map((c, i) => (fixed ? (i === 0 ? '220px' : 'minmax(260px, 1fr)') : c.kind === 'text' || c.kind === 'choices' || c.kind === 'countries' ? 'minmax(130px, 1.4fr)' : 'minmax(96px, 1fr)')).join(' ')}`;
@@ -100,7 +103,9 @@ export function DraftGrid({
   };
   const commit = (value: string, then: Place): void => {
     setEditing(null);
-    if (value !== text(at.row, at.column)) onEdit([{ ...at, text: value }]);
+    const own = columnOf(at.row, at.column);
+    const kept = own === null ? value : typedCell(own, value, f.locale);
+    if (kept !== text(at.row, at.column)) onEdit([{ ...at, text: kept }]);
     go(then);
     box.current?.focus();
   };

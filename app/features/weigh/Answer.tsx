@@ -1,4 +1,4 @@
-/** The answer of a sheet in a sentence, and what stands in its way: conflicts, problems, newer rates. */
+/** The answer of a sheet in a sentence, and what stands beside it: conflicts, newer rates. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { memo, Suspense, useState, lazy } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
@@ -256,25 +256,5 @@ export function NewerRates({
         </Suspense>
       )}
     </Alert>
-  );
-}
-
-export function Problems({ view }: { view: LaneView }) {
-  const { t } = useTranslation();
-  const { problems, notices } = view.result;
-  if (problems.length + notices.length === 0) return null;
-  return (
-    <Box sx={{ display: 'grid', gap: 0.75, my: 1 }}>
-      {problems.map((p) => (
-        <Alert key={p.code + p.path} severity="error" variant="outlined">
-          {t(`problem.${p.code}`, p.detail as Record<string, string>)}
-        </Alert>
-      ))}
-      {notices.map((n) => (
-        <Alert key={n.code + n.path} severity="warning" variant="outlined">
-          {t(`notice.${n.code}`, n.detail as Record<string, string>)}
-        </Alert>
-      ))}
-    </Box>
   );
 }

@@ -22,7 +22,8 @@ import { SheetContext, SheetStore, useSelected, useSnapshot, useStore, useValue 
 import type { SheetState } from './store.ts';
 import { answersFor, useLaneViews } from './useFigures.ts';
 import type { Frame, LaneView } from './useFigures.ts';
-import { Conflicts, Answer, NewerRates, Problems } from './Answer.tsx';
+import { Conflicts, Answer, NewerRates } from './Answer.tsx';
+import { Problems } from './Problems.tsx';
 import { Breakdown } from './Breakdown.tsx';
 import { GatesAndNotes } from './GatesAndNotes.tsx';
 
@@ -126,7 +127,7 @@ function SheetBody({
             onChoose={toggle}
             chosen={open === 'demand' ? null : open}
           />
-          <Problems view={chosen} />
+          <Problems view={chosen} root={base.replace(/\/weigh$/, '')} canEdit={store.canEdit} />
           <NewerRates
             key={chosen.id}
             view={chosen}
