@@ -323,7 +323,7 @@ test('exchange rates from the feed, from files, and without the feed', async ({ 
   const { base } = await newcomer(page);
   await openCard(page, base, 'Example exchange rates');
   await page.getByRole('button', { name: "Fetch today's rates" }).click();
-  await expect(page.getByText(/^as of \d{4}-/)).toBeVisible();
+  await expect(page.getByText(/^These rates, as of \d{4}-/)).toBeVisible();
   await page.goto(at(`${base}/rates?kind=exchange&key=exchange`));
   await expect(page.getByText('of today')).toBeVisible();
   await importFile(

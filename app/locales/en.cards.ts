@@ -47,7 +47,8 @@ export const cardWords = {
     touches: 'What it touches',
     freightQuote: 'Ask for a quote',
     fetchRates: "Fetch today's rates",
-    fetched: 'as of {{at}}',
+    fetched: 'These rates, as of {{at}}, are in force from today.',
+    fetchedLanes: 'Lanes on older rates',
     fetchStale: 'The service did not answer; the rates as of {{at}} stand.',
     fetchFailed:
       'The service did not answer. The stored rates stand; try again later, or type or import them.',

@@ -458,6 +458,7 @@ export const en = {
     removeNumber: 'Remove row {{n}}',
   },
   mend: {
+    taxName: 'Taxes of {{country}}',
     standing: 'VAT standing in Settings',
     tax: 'Write a tax card for {{country}}',
     marketplace: 'Write a card for {{country}}',

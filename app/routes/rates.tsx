@@ -208,6 +208,7 @@ export async function action({ request, params }: Route.ActionArgs) {
 const startOf = (form: FormData): Readonly<Record<string, string>> =>
   z
     .object({
+      name: shortText.optional().catch(undefined),
       country: countryCode.optional().catch(undefined),
       currency: currencyCode.optional().catch(undefined),
       marketplace: shortText.optional().catch(undefined),

@@ -213,6 +213,14 @@ export function CardHead({
           variant="outlined"
           sx={{ mb: 1 }}
           onClose={() => setDismissed(fetcher.data)}>
+          {said.fetched !== null && !said.fetched.stale && (
+            <Box
+              component={Link}
+              to={`${base}/rates/touch?card=${chosen.id}`}
+              sx={{ float: 'right', color: 'inherit', ml: 2 }}>
+              {t('cards.fetchedLanes')}
+            </Box>
+          )}
           {said.fetched === null
             ? t('cards.fetchFailed')
             : t(said.fetched.stale ? 'cards.fetchStale' : 'cards.fetched', {

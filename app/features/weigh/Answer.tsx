@@ -7,6 +7,7 @@ import { CARD_FIELDS } from '../../../core/workspace/records.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { isQuoted } from '../../../core/goods/goods.ts';
+import { inSentence } from '../../ui/inSentence.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { countryName } from '../../ui/names.ts';
@@ -190,7 +191,7 @@ export const Answer = memo(function Answer({ view, answers }: { view: LaneView; 
       {missed !== undefined && profit !== null && (
         <Box component="span" sx={{ color: 'text.secondary' }}>
           {t(missed.result.hurdle.bound === 'atLeast' ? 'answer.misses' : 'answer.exceeds', {
-            figure: t(`figure.${missed.result.hurdle.figure}`).toLowerCase(),
+            figure: inSentence(t(`figure.${missed.result.hurdle.figure}`)),
             by: amount(missed.result),
           })}
         </Box>

@@ -8,6 +8,7 @@ import type { Family } from '../../../core/lane/lines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
+import { inSentence } from '../../ui/inSentence.ts';
 import { roundToTotal, useFormat } from '../../ui/locale.ts';
 import { Num } from './bound.tsx';
 import { DemandForm, FamilyForm } from './forms.tsx';
@@ -104,11 +105,19 @@ export function Breakdown({
               family={family}
               open={isOpen}
               toggle={toggle}
-              amount={value === null ? '–' : f.plain(rounded[i] ?? null, doc.currency)}
-              share={value === null || !gross ? '' : f.percent(value / gross)}
+              amount={
+                value === null || (missing.length > 0 && value === 0)
+                  ? '–'
+                  : bounds.of(f.plain(rounded[i] ?? null, doc.currency), missing, 'atLeast')
+              }
+              share={
+                value === null || !gross || (missing.length > 0 && value === 0)
+                  ? ''
+                  : f.percent(value / gross)
+              }
               says={
                 missing.length > 0
-                  ? t('line.missing', { lines: missing.map((l) => t(`lines.${l}`).toLowerCase()).join(', ') })
+                  ? t('line.missing', { lines: missing.map((l) => inSentence(t(`lines.${l}`))).join(', ') })
                   : describe(family, doc, t, f)
               }
             />
@@ -302,9 +311,7 @@ function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType
         : t('describe.tax', {
             rate: f.percent(doc.typed.vatRate ?? doc.rates.tax?.vatRates[doc.product.taxClass] ?? null, 0),
             standing:
-              doc.standing === null
-                ? t('standing.missing')
-                : t(`standing.${doc.standing.kind}`).toLowerCase(),
+              doc.standing === null ? t('standing.missing') : inSentence(t(`standing.${doc.standing.kind}`)),
           });
     case 'goods': {
       const s = Array.isArray(doc.goods) ? doc.goods[0]?.source : undefined;

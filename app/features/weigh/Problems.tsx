@@ -59,6 +59,10 @@ function Mend({ problem, doc, root }: { problem: Problem; doc: LaneDocument; roo
   if (code === 'noTaxCard' || code === 'noMarketplaceCard') {
     const kind = code === 'noTaxCard' ? 'tax' : 'marketplace';
     const { country, currency, marketplace } = doc;
+    const name =
+      kind === 'tax'
+        ? t('mend.taxName', { country: countryName(country, i18n.language) })
+        : `${marketplace} ${country}`;
     return (
       <Button
         size="small"
@@ -66,7 +70,7 @@ function Mend({ problem, doc, root }: { problem: Problem; doc: LaneDocument; roo
         disabled={fetcher.state !== 'idle'}
         onClick={() =>
           void fetcher.submit(
-            { intent: 'new', kind, country, currency, marketplace },
+            { intent: 'new', kind, name, country, currency, marketplace },
             { method: 'post', action: `${root}/rates` },
           )
         }>

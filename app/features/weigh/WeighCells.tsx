@@ -9,6 +9,7 @@ import { FAMILIES } from '../../../core/lane/lines.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
+import { inSentence } from '../../ui/inSentence.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import type { LaneLine } from './WeighList.tsx';
 
@@ -173,7 +174,7 @@ export function Gates({
   const next = GATES.findIndex((g) => gates[g] === 'open');
   const failed = missed.filter((m) => m.verdict === 'fail');
   const figures = (list: LaneLine['hurdles']) =>
-    list.map((m) => t(`figure.${m.figure}`).replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())).join(', ');
+    list.map((m) => inSentence(t(`figure.${m.figure}`))).join(', ');
   // What stops it by figures says more than the name of the gate.
   const missedText =
     reached >= 0 && GATES[reached] !== 'profitable'
@@ -225,9 +226,9 @@ export function Gates({
             : missedText !== null
               ? missedText
               : reached >= 0
-                ? t('gates.stopped', { gate: t(`gates.${GATES[reached]}`).toLowerCase() })
+                ? t('gates.stopped', { gate: inSentence(t(`gates.${GATES[reached]}`)) })
                 : next >= 0
-                  ? t('gates.next', { gate: t(`gates.${GATES[next]}`).toLowerCase() })
+                  ? t('gates.next', { gate: inSentence(t(`gates.${GATES[next]}`)) })
                   : t('gates.all')}
         </Box>
       </Box>

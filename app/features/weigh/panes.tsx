@@ -7,6 +7,7 @@ import { minorDigits } from '../../../core/money/money.ts';
 import { restsOnDefault } from '../../../core/lane/hurdles.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
+import { inSentence } from '../../ui/inSentence.ts';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { Explain } from './Workings.tsx';
 import type { Answers, LaneView } from './useFigures.ts';
@@ -27,7 +28,7 @@ export const HurdlesPane = memo(function HurdlesPane({
   const { doc } = view;
   const bounds = useBounds();
   return (
-    <Pane title={t('hurdles.title')} aside={t('hurdles.aside', { way: t(`way.${doc.way}`).toLowerCase() })}>
+    <Pane title={t('hurdles.title')} aside={t('hurdles.aside', { way: inSentence(t(`way.${doc.way}`)) })}>
       {answers.hurdles.map(({ result: h, remedy }) => {
         const weight = h.verdict === 'pass' || h.verdict === 'unknown' ? 400 : 680;
         const ways =
