@@ -34,7 +34,7 @@ test('lanes on one scale: best first, sorted, grouped, per 100, in local currenc
   );
   await expect(lanes(page)).toHaveCount(9);
   const keeps = async (): Promise<number[]> =>
-    (await page.locator('.compared .num:nth-child(4) b').allInnerTexts()).map((x) =>
+    (await page.locator('.compared .num:nth-child(5) b').allInnerTexts()).map((x) =>
       Number(x.replace('−', '-')),
     );
   const first = await keeps();
@@ -49,6 +49,22 @@ test('lanes on one scale: best first, sorted, grouped, per 100, in local currenc
   await expect(page.getByText('zł').first()).toBeVisible();
   await page.reload();
   await expect(page.locator('.compared-group')).toHaveCount(3);
+});
+
+test('several lanes are ticked: shown alone, dropped together, and brought back', async ({ page }) => {
+  await openComparison(page, 'Bee house, larch, three chambers');
+  const all = await lanes(page).count();
+  for (const where of ['France · Alderway', 'Italy · Alderway'])
+    await page
+      .getByRole('checkbox', { name: `Tick ${where}` })
+      .first()
+      .check();
+  const ticked = page.getByRole('toolbar', { name: '2 lanes ticked' });
+  await ticked.getByRole('button', { name: 'Show only these' }).click();
+  await expect(lanes(page)).toHaveCount(2);
+  await expect(page.getByText(`2 of ${all} lanes shown.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await expect(lanes(page)).toHaveCount(all);
 });
 
 test('why one keeps less than another: the lines add up to the difference', async ({ page }) => {
@@ -169,6 +185,12 @@ test('prices set across lanes, lanes dropped and brought back', async ({ page })
   await expect(lanes(page)).toHaveCount(4);
   await page.getByRole('button', { name: 'Drop Italy · Alderway' }).click();
   await expect(lanes(page)).toHaveCount(3);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(lanes(page)).toHaveCount(4);
+  for (const where of ['Italy · Alderway', 'Spain · Alderway'])
+    await page.getByRole('checkbox', { name: `Tick ${where}` }).check();
+  await page.getByRole('button', { name: 'Drop these lanes' }).click();
+  await expect(lanes(page)).toHaveCount(2);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(lanes(page)).toHaveCount(4);
   await page.getByRole('tab', { name: 'Prices' }).click();

@@ -14,6 +14,7 @@ import { CARD_FIELDS } from '../../../core/workspace/records.ts';
 import type { StoredLane } from '../../../core/workspace/records.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
 import { NumField } from '../../ui/Field.tsx';
+import { inSentence } from '../../ui/inSentence.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
@@ -22,6 +23,7 @@ import { useLatest } from '../../ui/useLatest.ts';
 import { DifferencePane } from './DifferencePane.tsx';
 import { GridView } from './GridView.tsx';
 import { LaneList } from './LaneList.tsx';
+import { TickedLanes, useTicked } from './TickedLanes.tsx';
 import { PricesView } from './PricesView.tsx';
 import { QuotesView } from './QuotesView.tsx';
 import { RoutesView } from './RoutesView.tsx';
@@ -85,7 +87,11 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
   const home = data.settings.homeCurrency;
   const place = (c: Compared): string =>
     `${countryName(c.doc.country, i18n.language)} · ${c.doc.marketplace || t('sheet.noMarketplace')}`;
-  const shown = useMemo(() => sorted(lanes, sort, turned, around.plan), [lanes, sort, turned, around.plan]);
+  const { ticked, onTick, untick, only, setOnly } = useTicked();
+  const shown = useMemo(
+    () => sorted(only === null ? lanes : lanes.filter((c) => only.has(c.id)), sort, turned, around.plan),
+    [lanes, only, sort, turned, around.plan],
+  );
   const rates = useMemo(
     () =>
       conversionsOf(
@@ -137,7 +143,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
       <Trans
         i18nKey="compare.answer"
         values={{
-          where: `${place(best)}, ${t(`method.${best.doc.method}`).toLowerCase()}`,
+          where: `${place(best)}, ${inSentence(t(`method.${best.doc.method}`))}`,
           measure: t(`compare.figure.${measure}`),
           value: figureText(f, measure, bestValue, home),
           count: keeping,
@@ -354,6 +360,27 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               )}
             </Box>
           )}
+          {view === 'lanes' && !print && (
+            <TickedLanes
+              count={ticked.size}
+              all={lanes.length}
+              shown={only === null ? null : shown.length}
+              onOnly={() => {
+                setOnly(new Set(ticked));
+                untick();
+              }}
+              onAll={() => setOnly(null)}
+              onDrop={
+                canEdit
+                  ? () => {
+                      post({ intent: 'drop', ids: [...ticked].join(',') });
+                      untick();
+                    }
+                  : null
+              }
+              onUntick={untick}
+            />
+          )}
           {view === 'lanes' && (
             <Box
               sx={{
@@ -381,6 +408,8 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
                 onPin={(id) => setAddress({ pin: id === search.get('pin') ? null : id })}
                 onChoose={(id) => setAddress({ lane: id })}
                 onDrop={canEdit ? (id) => post({ intent: 'drop', ids: id }) : null}
+                ticked={ticked}
+                onTick={onTick}
                 sheet={`${root}/weigh/${data.candidateId}`}
               />
               {!print && pinned !== null && (

@@ -1,3 +1,4 @@
+/** One lane of a comparison. */
 import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -26,6 +27,8 @@ type LineProps = {
   pinned: boolean;
   chosen: boolean;
   canDrop: boolean;
+  ticked: boolean;
+  onTick: (id: string) => void;
   onPin: (id: string) => void;
   onChoose: (id: string) => void;
   onDrop: (id: string) => void;
@@ -51,6 +54,8 @@ export const LaneLine = memo(function LaneLine({
   pinned,
   chosen,
   canDrop,
+  ticked,
+  onTick,
   onPin,
   onChoose,
   onDrop,
@@ -74,6 +79,15 @@ export const LaneLine = memo(function LaneLine({
       className={`compared${chosen ? ' chosen' : ''}${pinned ? ' pinned' : ''}`}
       style={{ transform: `translateY(${start}px)`, gridTemplateColumns: template }}
       onClick={() => onChoose(c.id)}>
+      <div role="cell">
+        <input
+          type="checkbox"
+          checked={ticked}
+          aria-label={t('compare.tick', { where: place })}
+          onClick={(e) => e.stopPropagation()}
+          onChange={() => onTick(c.id)}
+        />
+      </div>
       <div role="cell">
         <button
           type="button"

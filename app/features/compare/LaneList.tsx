@@ -35,6 +35,8 @@ type Props = {
   onPin: (id: string) => void;
   onChoose: (id: string) => void;
   onDrop: ((id: string) => void) | null;
+  ticked: ReadonlySet<string>;
+  onTick: (ids: readonly string[], to: boolean) => void;
   sheet: string;
 };
 
@@ -56,6 +58,8 @@ export function LaneList({
   onPin,
   onChoose,
   onDrop,
+  ticked,
+  onTick,
   sheet,
 }: Props) {
   const { t, i18n } = useTranslation();
@@ -118,10 +122,12 @@ export function LaneList({
   useEffect(() => virtual.measure(), [virtual, group, lines.length]);
   const extra = ['unitProfit', 'margin', 'roi', 'breakEven'].includes(sort) ? null : sort;
   // Beside a pinned lane the difference takes the place of the ROI.
-  const template = `26px minmax(140px, 1.1fr) minmax(140px, 2fr) 92px 56px ${pinned === null ? '56px ' : ''}92px${extra === null ? '' : ' 88px'}${pinned === null ? '' : ' 60px'} 26px`;
+  const template = `20px 26px minmax(140px, 1.1fr) minmax(140px, 2fr) 92px 56px ${pinned === null ? '56px ' : ''}92px${extra === null ? '' : ' 88px'}${pinned === null ? '' : ' 60px'} 26px`;
   const pin = useLatest(onPin);
   const choose = useLatest(onChoose);
   const drop = useLatest((id: string) => onDrop?.(id));
+  const tick = useLatest((id: string) => onTick([id], !ticked.has(id)));
+  const allTicked = lanes.length > 0 && lanes.every((c) => ticked.has(c.id));
   const keeps = (c: Compared): number | null => c.light.figures.unitProfit;
   const step = rulerStep(scale);
   const marks: number[] = [];
@@ -170,6 +176,8 @@ export function LaneList({
         pinned={pinned?.id === c.id}
         chosen={chosen?.id === c.id}
         canDrop={onDrop !== null}
+        ticked={ticked.has(c.id)}
+        onTick={tick}
         onPin={pin}
         onChoose={choose}
         onDrop={drop}
@@ -198,6 +206,19 @@ export function LaneList({
         color: 'text.secondary',
         '& > div': { textAlign: 'right' },
       }}>
+      <div role="columnheader">
+        <input
+          type="checkbox"
+          checked={allTicked}
+          aria-label={t('compare.tickAll')}
+          onChange={() =>
+            onTick(
+              lanes.map((c) => c.id),
+              !allTicked,
+            )
+          }
+        />
+      </div>
       <div role="columnheader">
         <span className="hidden-text">{t('compare.pin', { where: '' })}</span>
       </div>
