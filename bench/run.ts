@@ -10,6 +10,7 @@ import { closeLoader } from '../server/db/loader.ts';
 import { closeQueue } from '../server/jobs/boss.ts';
 import { closeLeases } from '../server/jobs/leases.ts';
 import { measureColumns } from './columns.ts';
+import { measureGrid } from './grid.ts';
 import { measureLists } from './lists.ts';
 import { measureMany } from './many.ts';
 import { measureSheet } from './sheet.ts';
@@ -44,25 +45,25 @@ async function measureLoader(): Promise<Measure> {
   };
 }
 
-const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
-const measures =
-  only === 'weigh'
-    ? await measureWeigh(env().BM_ORIGIN)
-    : only === 'many'
-      ? await measureMany(env().BM_ORIGIN)
-      : only === 'lists'
-        ? [...(await measureColumns()), ...(await measureLists())]
-        : only === 'import'
-          ? await measureLists()
-          : [
-              ...measureCore(),
-              ...(await measureColumns()),
-              ...(await measureLists()),
-              await measureLoader(),
-              ...(await measureSheet(env().BM_ORIGIN)),
-              ...(await measureWeigh(env().BM_ORIGIN)),
-              ...(await measureMany(env().BM_ORIGIN)),
-            ];
+const origin = env().BM_ORIGIN;
+/** Groups of measures, each by the word that asks for it alone; without a word all of them are taken. */
+const GROUPS: Readonly<Record<string, () => Measure[] | Promise<Measure[]>>> = {
+  core: measureCore,
+  columns: measureColumns,
+  import: measureLists,
+  loader: async () => [await measureLoader()],
+  sheet: () => measureSheet(origin),
+  grid: () => measureGrid(origin),
+  weigh: () => measureWeigh(origin),
+  many: () => measureMany(origin),
+};
+const words = process.argv.slice(2).filter((a) => !a.startsWith('--'));
+const unknown = words.filter((w) => GROUPS[w] === undefined);
+if (unknown.length > 0)
+  throw new Error(`${unknown.join(', ')}: use any of ${Object.keys(GROUPS).join(', ')}`);
+const measures: Measure[] = [];
+for (const [name, take] of Object.entries(GROUPS))
+  if (words.length === 0 || words.includes(name)) measures.push(...(await take()));
 await Promise.all([closeQueue(), closeLoader(), closeLeases()]);
 await closeDatabase();
 if (process.argv.includes('--json')) process.stdout.write(`${JSON.stringify(measures, null, 2)}\n`);

@@ -1,3 +1,4 @@
+/** Freight and postage cards of the demo, drawn by a stated rule. */
 import { benchmarkCard, freightCard, postageCard } from '../core/cards/schema.ts';
 import { COUNTRY_CURRENCY } from '../core/tax/countries.ts';
 import { drawer, money } from './drawing.ts';

@@ -1,3 +1,4 @@
+/** Customs: the value that duty is taken of, duty, import charges, import VAT (economics, section 4). */
 import type { TaxCard } from '../lane/rates.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';

@@ -258,3 +258,31 @@ export const NAMES: Readonly<Record<Role, readonly string[]>> = {
   listingTitle: ['listing title', 'market title'],
   listingPackSize: ['listing pack', 'listing pack size'],
 };
+
+/** What suppliers call their own number of an article: kept as it is, and in every file that goes out. */
+export const ARTICLE_NUMBERS: readonly string[] = [
+  'article no',
+  'article nr',
+  'article number',
+  'item no',
+  'item number',
+  'item code',
+  'product code',
+  'product no',
+  'supplier code',
+  'sku',
+  'ref',
+  'reference',
+  'artikelnummer',
+  'artikel nr',
+  'art nr',
+  'bestellnummer',
+  'bestell nr',
+  'référence',
+  'référence article',
+  'codice articolo',
+  'código artículo',
+  'referencia',
+  'nr artykułu',
+  'artikelnr',
+];

@@ -95,6 +95,11 @@ describe('a mapping', () => {
       ],
     );
     expect(odd.columns).toMatchObject({ identifier: 'Nr', title: 'Libellé', cost: "Prix d'achat" });
+    // The supplier's own number of an article goes along as it is.
+    expect(odd.extras).toEqual(['Ref']);
+    expect(
+      guessMap(['Art.-Nr.', 'EAN', 'Netto', 'Farbe'], [['A-7', code(1), '4,50', 'blau']]).extras,
+    ).toEqual(['Art.-Nr.']);
     expect(guessMap(['Price list'], [['for gardeners']]).columns.cost).toBeUndefined();
   });
   it('says what is missing, chosen twice or not in the file', () => {

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { isGtin, readGtin } from '../goods/gtin.ts';
 import { shortText } from '../money/schema.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
-import { NAMES } from './headings.ts';
+import { ARTICLE_NUMBERS, NAMES } from './headings.ts';
 
 export const REQUIRED_ROLES = ['identifier', 'cost'] as const;
 export const OPTIONAL_ROLES = [
@@ -150,8 +150,10 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
         ? 'oz'
         : 'kg';
   const side = columns.length ?? columns.size ?? '';
+  const numbers = new Set(ARTICLE_NUMBERS.map(plain));
   return listMap.parse({
     columns,
+    extras: header.filter((h, i) => !taken.has(i) && numbers.has(plain(h).replace(/[-\s]+/g, ' '))),
     decimal,
     weightUnit: unit,
     lengthUnit: /\bmm\b/i.test(side) ? 'mm' : /\b(in|inch|inches)\b/i.test(side) ? 'in' : 'cm',

@@ -1,3 +1,4 @@
+/** The lanes of a comparison under each other, on one ruler. */
 import { Box } from '@mui/material';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';

@@ -1,3 +1,4 @@
+/** The command bar, opened. */
 import { Box, Dialog, InputBase, List, ListItemButton, ListItemText } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';

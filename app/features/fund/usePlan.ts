@@ -1,3 +1,4 @@
+/** A launch plan that is edited: what is typed, what is saved, what others changed meanwhile. */
 import equal from 'fast-deep-equal';
 import { useEffect, useRef, useState } from 'react';
 import { useRevalidator } from 'react-router';

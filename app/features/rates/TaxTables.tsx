@@ -1,3 +1,4 @@
+/** What a tax card says, as tables. */
 import { Box } from '@mui/material';
 import type { TFunction } from 'i18next';
 import { useTranslation } from 'react-i18next';

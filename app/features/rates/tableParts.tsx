@@ -1,3 +1,4 @@
+/** Parts that the tables of all cards share. */
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { useFormat } from '../../ui/locale.ts';

@@ -1,3 +1,4 @@
+/** A titled part of a sheet. */
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 

@@ -1,3 +1,4 @@
+/** A purchase in a shop: shelf price, discounts in their order, gift cards, cashback. */
 import { Button } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { RetailPurchase } from '../../../core/lane/schema.ts';
