@@ -213,6 +213,10 @@ test('settings: a hurdle, a standing and a default, each saved where it stands a
   await ready(page);
   await page.getByLabel('France').selectOption('Not registered');
   await page.getByLabel('Level, EUR').first().fill('50');
+  // A hurdle that is added is none before its level is typed.
+  const own = page.getByRole('button', { name: 'Add a hurdle' }).first();
+  await own.click();
+  await expect(page.getByRole('button', { name: 'Add a hurdle' }).first()).toBeDisabled();
   const stored = page.waitForResponse(
     (r) =>
       r.url().includes('/settings') &&

@@ -1,10 +1,11 @@
-import { Box, Button } from '@mui/material';
+import { Box } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
 import { HURDLE_FIGURES } from '../../../core/lane/hurdles.ts';
-import { isMoney } from '../../../core/lane/result.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
+import { hurdleKind } from '../../ui/figures.ts';
+import { NewHurdle } from '../../ui/NewHurdle.tsx';
 
 /** Figures of a row that a hurdle can be about here. */
 const ROW_HURDLES = HURDLE_FIGURES.filter((h) => !['yearlyReturnOnCash', 'coverMonths'].includes(h));
@@ -271,17 +272,12 @@ export function Assumptions({
             />
             <NumField
               label={t('assume.level')}
-              kind={
-                isMoney(h.figure)
-                  ? 'money'
-                  : ['margin', 'roi', 'marginOnShelfPrice', 'markup'].includes(h.figure)
-                    ? 'percent'
-                    : 'number'
-              }
-              {...(isMoney(h.figure) ? { currency: home } : {})}
+              kind={hurdleKind(h.figure)}
+              currency={home}
               min={-1e6}
               value={h.level}
-              onChange={(x) => hurdle(i, { level: x ?? 0 })}
+              required
+              onChange={(x) => x !== null && hurdle(i, { level: x })}
               width="100%"
             />
             <NumField
@@ -312,15 +308,12 @@ export function Assumptions({
         ))}
         {a.hurdles.length < 12 && (
           <Box sx={{ gridColumn: '1 / -1' }}>
-            <Button
-              size="small"
-              onClick={() =>
-                assume({
-                  hurdles: [...a.hurdles, { figure: 'unitProfit', bound: 'atLeast', level: 2, near: 0.1 }],
-                })
-              }>
-              {t('assume.add')}
-            </Button>
+            <NewHurdle
+              add={t('assume.add')}
+              figures={ROW_HURDLES}
+              home={home}
+              onAdd={(h) => assume({ hurdles: [...a.hurdles, h] })}
+            />
           </Box>
         )}
       </Box>

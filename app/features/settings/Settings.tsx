@@ -22,6 +22,8 @@ import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import type { NumberKind } from '../../ui/Field.tsx';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
+import { hurdleKind } from '../../ui/figures.ts';
+import { NewHurdle } from '../../ui/NewHurdle.tsx';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import type { WorkspaceHead } from '../frame/Shell.tsx';
 import { Standings } from './Standings.tsx';
@@ -35,9 +37,6 @@ type Props = {
   said: { error: string | null; link: string | null } | null;
   head: WorkspaceHead;
 };
-
-const PERCENT_FIGURES = new Set(['margin', 'roi', 'marginOnShelfPrice', 'markup', 'yearlyReturnOnCash']);
-const MONEY_FIGURES = new Set(['unitProfit', 'profitPerMonth', 'gross']);
 
 /** What the workspace decides once; each change is saved where it stands. */
 export function SettingsPage({ settings: loaded, me, members, invitations, countries, said, head }: Props) {
@@ -159,14 +158,9 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
                   <NumField
                     label={t('settings.level')}
                     value={h.level}
-                    onChange={(v) => set(['hurdles', w, i, 'level'], v ?? 0)}
-                    kind={
-                      PERCENT_FIGURES.has(h.figure)
-                        ? 'percent'
-                        : MONEY_FIGURES.has(h.figure)
-                          ? 'money'
-                          : 'number'
-                    }
+                    onChange={(v) => v !== null && set(['hurdles', w, i, 'level'], v)}
+                    required
+                    kind={hurdleKind(h.figure)}
                     currency={home}
                     min={-1e12}
                     width={110}
@@ -193,19 +187,12 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
                   </Button>
                 </Box>
               ))}
-              <Button
-                size="small"
-                onClick={() =>
-                  set(
-                    ['hurdles', w],
-                    [
-                      ...(settings.hurdles[w] ?? []),
-                      { figure: 'unitProfit', bound: 'atLeast', level: 1, near: 0.1 },
-                    ],
-                  )
-                }>
-                {t('settings.addHurdle')}
-              </Button>
+              <NewHurdle
+                add={t('settings.addHurdle')}
+                figures={HURDLE_FIGURES}
+                home={home}
+                onAdd={(h) => set(['hurdles', w], [...(settings.hurdles[w] ?? []), h])}
+              />
             </Box>
           ))}
         </Box>
