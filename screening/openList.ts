@@ -1,6 +1,7 @@
 /**
  * One list in memory: its columns, what they come to under a set of assumptions, and the rows a query leaves,
- * in its order.
+ * in its order. It stands in one file because each step works on what the step before has left (columns,
+ * evaluation, choice, order), and what a changed question leaves as it was has to be seen in one place.
  */
 import {
   INPUT_COLUMNS,
@@ -24,13 +25,12 @@ import { ListEvaluator, makePrepared, preparedBy } from '../core/columns/evaluat
 import type { Prepared } from '../core/columns/evaluate.ts';
 import { packsAsNamed } from '../core/goods/packs.ts';
 import { foldText } from '../core/columns/rank.ts';
-import type { TextColumn } from '../core/columns/rank.ts';
 import { solveColumns } from '../core/columns/solve.ts';
-import { histogram, limitWarning, selectRows, sortRows, summarise } from '../core/columns/select.ts';
+import { limitWarning, selectRows, sortRows } from '../core/columns/select.ts';
 import type { Limit, SortKey } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
-import { BIT, BLANKS, FIGURE_BLANKS } from '../core/lane/lines.ts';
+import { BIT, FIGURE_BLANKS } from '../core/lane/lines.ts';
 import { asksForSolved, isSolved, LIST_FIGURES } from '../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag, ListSort } from '../core/lists/query.ts';
 import { FILLED } from '../core/lists/reference.ts';
@@ -44,22 +44,17 @@ import {
   textOf,
 } from '../server/files/parts.ts';
 import type { Part, PartNumber } from '../server/files/parts.ts';
+import { Texts } from './texts.ts';
+import { allRows, countsOf, facetOf, statsOf } from './summaries.ts';
 import { MARK_STATES } from './ask.ts';
-import type { Answer, Ask, FigureStats, ListRow, OpenedRow, RowListing } from './ask.ts';
+import type { Answer, Ask, ListRow, OpenedRow, RowListing } from './ask.ts';
 import { evaluateRange, solveRange } from './evaluateRange.ts';
 import type { Range, SolveRange } from './evaluateRange.ts';
 import { shared, makeRoom, Dictionary } from './room.ts';
-import type { Evaluated, Counts, Room, Marks, Chosen } from './room.ts';
+import type { Evaluated, Room, Marks, Chosen } from './room.ts';
 
-type Block = {
-  readonly from: number;
-  readonly rows: number;
-  readonly title: TextColumn;
-  readonly fold: TextColumn;
-};
 /** Below this many rows a thread costs more than it saves. */
 const ALONE = 20_000;
-const BINS = 24;
 /** What a listing of the market figures says, and what of a row it fills. */
 const LISTED = ['price', 'units', 'a', 'b', 'c', 'kg'] as const;
 const LISTED_BIT = {
@@ -91,7 +86,7 @@ export class OpenList {
   used = Date.now();
   private capacity = 0;
   private numbers = {} as Record<PartNumber, Float64Array>;
-  private readonly blocks: Block[] = [];
+  private readonly texts = new Texts();
   private readonly loaded = new Set<string>();
   private readonly brands = new Dictionary();
   private readonly categoriesOf = new Dictionary();
@@ -138,7 +133,7 @@ export class OpenList {
     const window = shown.map((i, k) => this.row(ask, e, c, i, solved(k)));
     const stats = ask.figures
       .filter((f) => e.solved !== null || !isSolved(f))
-      .map((f) => this.stats(f, e, c.selected.rows));
+      .map((f) => statsOf(f, this.figure(f, e), this.rows, c.selected.rows));
     const shift = ask.query.text.trim() === '' ? 0 : 1;
     const funnel = c.limits.map((_, k) => {
       const f = ask.query.filters[k - shift];
@@ -157,13 +152,13 @@ export class OpenList {
       kept,
       funnel,
       window,
-      ...this.counts(e),
+      ...countsOf(e, this.rows),
       strange: ask.facets ? this.strange(ask) : [],
       stats,
       facets: ask.facets
         ? {
-            brand: this.facet(this.brands, c.selected.rows),
-            category: this.facet(this.categoriesOf, c.selected.rows),
+            brand: facetOf(this.brands, c.selected.rows),
+            category: facetOf(this.categoriesOf, c.selected.rows),
           }
         : null,
       took: { load: t1 - t0, evaluate: t2 - t1, select: t3 - t2, sort: t4 - t3 },
@@ -185,17 +180,7 @@ export class OpenList {
       const part = await readPart(`${this.folder}/${p.name}`, (n, rows) =>
         this.numbers[n].subarray(from, from + rows),
       );
-      // Texts are copied out, so that the rest of the file does not stay in memory.
-      const copied = (c: TextColumn): TextColumn => ({
-        bytes: Buffer.from(c.bytes),
-        offsets: c.offsets.slice(),
-      });
-      this.blocks.push({
-        from,
-        rows: part.rows,
-        title: copied(part.texts.title),
-        fold: copied(part.texts.fold),
-      });
+      this.texts.take(from, part);
       this.brands.take(from, part.words.brand);
       this.categoriesOf.take(from, part.words.category);
       this.rows += part.rows;
@@ -574,7 +559,9 @@ export class OpenList {
     if (this.chosen?.key === key) return this.chosen;
     const limits: Limit[] = ask.query.filters.map((f) => this.limitOf(f, e));
     if (ask.query.text.trim() !== '')
-      limits.unshift({ stays: this.holding(foldText(ask.query.text).split(/\s+/).filter(Boolean), 'all') });
+      limits.unshift({
+        stays: this.texts.holding(foldText(ask.query.text).split(/\s+/).filter(Boolean), 'all', this.rows),
+      });
     const selected = selectRows(this.rows, limits);
     let removed: Uint32Array | null = null;
     if (ask.show === 'removed') {
@@ -592,7 +579,7 @@ export class OpenList {
       case 'range':
         return { values: this.figure(f.figure, e), min: f.min, max: f.max, keepUnknown: f.keepUnknown };
       case 'words': {
-        const holds = this.holding(f.words.map(foldText), 'any');
+        const holds = this.texts.holding(f.words.map(foldText), 'any', this.rows);
         if (f.mode === 'out') for (let i = 0; i < holds.length; i++) holds[i] = holds[i] === 1 ? 0 : 1;
         return { stays: holds };
       }
@@ -650,36 +637,6 @@ export class OpenList {
     }
   }
 
-  /** Rows whose folded text holds the words: all of them, or any. */
-  private holding(words: readonly string[], how: 'all' | 'any'): Uint8Array {
-    const out = new Uint8Array(this.rows).fill(how === 'all' ? 1 : 0);
-    for (const word of words) {
-      const needle = Buffer.from(word);
-      if (needle.length === 0) continue;
-      const found = how === 'all' ? new Uint8Array(this.rows) : out;
-      for (const b of this.blocks) {
-        const { bytes, offsets } = b.fold;
-        const hay = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-        for (let at = hay.indexOf(needle), row = 0; at >= 0; ) {
-          // The row that holds this place; rows follow each other, so the search goes on from the last one.
-          let step = 1;
-          while (row + step < b.rows && (offsets[row + step] as number) <= at) {
-            row += step;
-            step *= 2;
-          }
-          while ((offsets[row + 1] as number) <= at) row++;
-          // A text that begins in one row and ends in the next is in neither.
-          if (at + needle.length <= (offsets[row + 1] as number)) {
-            found[b.from + row] = 1;
-            at = hay.indexOf(needle, offsets[row + 1] as number);
-          } else at = hay.indexOf(needle, at + 1);
-        }
-      }
-      if (how === 'all') for (let i = 0; i < this.rows; i++) if (found[i] === 0) out[i] = 0;
-    }
-    return out;
-  }
-
   private ordered(ask: Ask, e: Evaluated, c: Chosen): Uint32Array {
     const base = ask.show === 'removed' ? (c.removed as Uint32Array) : c.selected.rows;
     if (ask.query.sort.length === 0) return base;
@@ -729,18 +686,6 @@ export class OpenList {
   // ---- rows and sums
   // -----------------------------------------------------------------------------------------------
 
-  private titleAt(row: number): string {
-    let lo = 0;
-    let hi = this.blocks.length - 1;
-    while (lo < hi) {
-      const mid = (lo + hi + 1) >> 1;
-      if ((this.blocks[mid] as Block).from <= row) lo = mid;
-      else hi = mid - 1;
-    }
-    const b = this.blocks[lo] as Block;
-    return textOf(b.title, row - b.from);
-  }
-
   private row(ask: Ask, e: Evaluated, c: Chosen, i: number, solved: Solved): ListRow {
     const bits = c.selected.removedBy[i] as number;
     const shift = ask.query.text.trim() === '' ? 0 : 1;
@@ -755,7 +700,7 @@ export class OpenList {
       line: this.numbers.line[i] as number,
       key: this.numbers.key[i] as number,
       code: codeOf(this.numbers.key[i] as number, this.numbers.digits[i] as number),
-      title: this.titleAt(i),
+      title: this.texts.titleAt(i),
       brand: this.brands.at(i),
       category: this.categoriesOf.at(i),
       figures,
@@ -863,92 +808,13 @@ export class OpenList {
     return next;
   }
 
-  private stats(f: ListFigure, e: Evaluated, rows: Uint32Array): FigureStats {
-    const values = this.figure(f, e);
-    const s = summarise(rows, values);
-    const [from, to] = this.spread(values);
-    return {
-      figure: f,
-      known: s.known,
-      sum: s.sum,
-      median: s.median,
-      ...histogram(allRows(this.rows), values, from, to, BINS),
-    };
-  }
-
-  /** Where nearly all of a column lies, from a sample: its first and ninety-eighth hundredth. */
-  private spread(values: Float64Array): [number, number] {
-    const step = Math.max(1, Math.floor(this.rows / 5000));
-    const sample: number[] = [];
-    for (let i = 0; i < this.rows; i += step) if (values[i] === values[i]) sample.push(values[i] as number);
-    if (sample.length === 0) return [0, 0];
-    sample.sort((a, b) => a - b);
-    return [
-      sample[Math.floor(sample.length * 0.01)] as number,
-      sample[Math.min(sample.length - 1, Math.floor(sample.length * 0.98))] as number,
-    ];
-  }
-
-  /** How the rows stand, counted once for an evaluation. */
-  private counts(e: Evaluated): Counts {
-    if (e.counts !== null) return e.counts;
-    const verdicts = [0, 0, 0, 0];
-    const troubles = TROUBLES.map(() => 0);
-    const blanks = BLANKS.map(() => 0);
-    let [noMarket, noCategory, troubled, noPrice] = [0, 0, 0, 0];
-    for (let i = 0; i < this.rows; i++) {
-      const v = e.verdicts[i] as number;
-      (verdicts[v] as number)++;
-      const priced = e.columns.price[i] === e.columns.price[i];
-      const trouble = e.results.trouble[i] as number;
-      if (!priced) noMarket++;
-      if ((e.columns.category[i] as number) < 0) noCategory++;
-      if (trouble !== 0) troubled++;
-      if (VERDICTS[v] !== 'unknown') continue;
-      if (trouble !== 0) (troubles[trouble] as number)++;
-      else if (!priced) noPrice++;
-      else
-        for (let k = 0; k < BLANKS.length; k++)
-          if (((e.results.blanks[i] as number) & (1 << k)) !== 0) (blanks[k] as number)++;
-    }
-    const lacking = [
-      ...TROUBLES.map((t, k) => [t, troubles[k] as number] as [string, number]),
-      ['price', noPrice] as [string, number],
-      ...BLANKS.map((b, k) => [b, blanks[k] as number] as [string, number]),
-    ]
-      .filter(([what, n]) => what !== '' && n > 0)
-      .sort((x, y) => y[1] - x[1]);
-    e.counts = {
-      verdicts: Object.fromEntries(VERDICTS.map((v, k) => [v, verdicts[k] as number])) as Answer['verdicts'],
-      unknown: { noMarket, noCategory, troubled },
-      lacking,
-    };
-    return e.counts;
-  }
-
   private strange(ask: Ask): [string, number][] {
     const has = new Set(ask.settings.rates.marketplace?.categories.map((c) => c.key) ?? []);
-    return this.facet(this.categoriesOf, allRows(this.rows))
+    return facetOf(this.categoriesOf, allRows(this.rows))
       .filter(([word]) => word !== '' && !has.has(ask.categories[word] ?? word))
       .slice(0, 60);
-  }
-
-  private facet(dictionary: Dictionary, rows: Uint32Array): [string, number][] {
-    const counts = new Uint32Array(dictionary.values.length);
-    for (const i of rows) (counts[dictionary.codes[i] as number] as number)++;
-    return dictionary.values
-      .map((v, k): [string, number] => [v, counts[k] as number])
-      .filter(([, n]) => n > 0)
-      .sort((a, b) => b[1] - a[1])
-      .slice(0, 200);
   }
 }
 
 type Solved = Readonly<Record<SolvedColumn, number | null>>;
 const known = (x: number): number | null => (Number.isFinite(x) ? x : null);
-let every = new Uint32Array(0);
-/** All rows in their order; made once for the longest list. */
-function allRows(n: number): Uint32Array {
-  if (every.length < n) every = Uint32Array.from({ length: n }, (_, i) => i);
-  return every.subarray(0, n);
-}

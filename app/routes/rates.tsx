@@ -186,7 +186,11 @@ export async function action({ request, params }: Route.ActionArgs) {
       const got = await ratesFromOutside(workspaceId);
       if (got === null) return data({ fetched: null });
       await putExchange(workspaceId, [got.table], person.id);
-      return data({ fetched: { at: got.at, stale: got.stale } });
+      const { versions } = await listCards(workspaceId);
+      const card = versions.find(
+        (v) => v.kind === 'exchange' && v.inForceFrom === got.table.date && !v.withdrawn,
+      );
+      return data({ fetched: { at: got.at, stale: got.stale, card: card?.id ?? null } });
     }
     case 'freightQuote': {
       const [card] = await loadCards(workspaceId, [id]);

@@ -9,14 +9,23 @@ const PLACES = ['find', 'weigh', 'fund', 'rates', 'settings'] as const;
 type Found = { key: string; label: string; hint: string; to: string };
 
 /** Search and commands in one place: type, choose with the arrow keys, Enter. */
-export default function Palette({ base, onClose }: { base: string; onClose: () => void }) {
+export default function Palette({
+  base,
+  started,
+  onClose,
+}: {
+  base: string;
+  /** What was typed, and whether Enter was pressed, before this stood here. */
+  started: { text: string; enter: boolean };
+  onClose: () => void;
+}) {
   const { t } = useTranslation();
   const navigate = useNavigate();
   const fetcher = useFetcher<{ names: { id: string; name: string }[] }>({ key: 'names' });
-  const [text, setText] = useState('');
+  const [text, setText] = useState(started.text);
   const [at, setAt] = useState(0);
   // Enter pressed before the names have come goes on as soon as they have.
-  const [waiting, setWaiting] = useState(false);
+  const [waiting, setWaiting] = useState(started.enter);
   if (fetcher.state === 'idle' && fetcher.data === undefined) void fetcher.load(`${base}/names`);
   const all = useMemo<Found[]>(
     () => [

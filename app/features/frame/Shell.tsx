@@ -5,7 +5,7 @@ import RatesIcon from '@mui/icons-material/TableChartOutlined';
 import SearchIcon from '@mui/icons-material/Search';
 import SettingsIcon from '@mui/icons-material/TuneOutlined';
 import WeighIcon from '@mui/icons-material/BalanceOutlined';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
@@ -47,7 +47,13 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
   // Lists are a part of Find.
   const { pathname } = useLocation();
   const base = `/w/${head.slug}`;
-  useHotkeys('mod+k', (e) => (e.preventDefault(), setPalette(true)), { enableOnFormTags: true });
+  /** What is typed while the command bar is still being loaded. */
+  const started = useRef({ text: '', enter: false });
+  const openPalette = (): void => {
+    started.current = { text: '', enter: false };
+    setPalette(true);
+  };
+  useHotkeys('mod+k', (e) => (e.preventDefault(), openPalette()), { enableOnFormTags: true });
   const initials = head.person.name
     .split(/\s+/)
     .map((p) => p[0])
@@ -145,7 +151,7 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
             component="button"
             type="button"
             aria-label={t('nav.search')}
-            onClick={() => setPalette(true)}
+            onClick={openPalette}
             sx={{
               display: 'flex',
               justifyContent: 'space-between',
@@ -241,8 +247,8 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
         </Box>
       </Box>
       {palette && (
-        <Suspense fallback={null}>
-          <Palette base={base} onClose={() => setPalette(false)} />
+        <Suspense fallback={<PaletteField started={started.current} />}>
+          <Palette base={base} started={started.current} onClose={() => setPalette(false)} />
         </Suspense>
       )}
     </Box>
@@ -267,6 +273,40 @@ function PersonMenu({ anchor, onClose }: { anchor: HTMLElement | null; onClose: 
         {t('account.signOut')}
       </MenuItem>
     </Menu>
+  );
+}
+
+/** Takes the keys until the command bar has been loaded, so that none is lost. */
+function PaletteField({ started }: { started: { text: string; enter: boolean } }) {
+  const { t } = useTranslation();
+  return (
+    <Box
+      component="input"
+      autoFocus
+      aria-label={t('nav.search')}
+      onChange={(e: { target: { value: string } }) => {
+        started.text = e.target.value;
+      }}
+      onKeyDown={(e: { key: string }) => {
+        if (e.key === 'Enter') started.enter = true;
+      }}
+      sx={{
+        position: 'fixed',
+        zIndex: 20,
+        top: 64,
+        left: '50%',
+        transform: 'translateX(-50%)',
+        width: 'min(600px, 90vw)',
+        font: 'inherit',
+        fontSize: '1.05rem',
+        p: 2,
+        border: '1px solid',
+        borderColor: 'fieldLine',
+        borderRadius: 1,
+        bgcolor: 'background.paper',
+        color: 'text.primary',
+      }}
+    />
   );
 }
 

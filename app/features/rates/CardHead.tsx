@@ -213,19 +213,19 @@ export function CardHead({
           variant="outlined"
           sx={{ mb: 1 }}
           onClose={() => setDismissed(fetcher.data)}>
-          {said.fetched !== null && !said.fetched.stale && (
-            <Box
-              component={Link}
-              to={`${base}/rates/touch?card=${chosen.id}`}
-              sx={{ float: 'right', color: 'inherit', ml: 2 }}>
-              {t('cards.fetchedLanes')}
-            </Box>
-          )}
           {said.fetched === null
             ? t('cards.fetchFailed')
             : t(said.fetched.stale ? 'cards.fetchStale' : 'cards.fetched', {
                 at: said.fetched.at.replace('T', ' ').slice(0, 16),
               })}
+          {said.fetched?.card != null && !said.fetched.stale && (
+            <Box
+              component={Link}
+              to={`${base}/rates/touch?card=${said.fetched.card}`}
+              sx={{ color: 'inherit', ml: 1 }}>
+              {t('cards.fetchedLanes')}
+            </Box>
+          )}
         </Alert>
       )}
       {said !== undefined &&

@@ -60,7 +60,7 @@ export type Answer = {
   };
   rates?: { tables: ExchangeTable[] };
   rateErrors?: CellError[];
-  fetched?: { at: string; stale: boolean } | null;
+  fetched?: { at: string; stale: boolean; card: string | null } | null;
 };
 
 /** The cards behind every figure: what is in force, its versions, and any item tried on it. */
