@@ -36,8 +36,7 @@ const window: Wanted = {
   facets: false,
 };
 
-/** Writes a supplier's list of so many rows. */
-export async function writeList(path: string, rows: number): Promise<void> {
+async function write(path: string, rows: number): Promise<void> {
   const out = createWriteStream(path);
   out.write(`${TIDY_HEADER.join(',')}\n`);
   for (let i = 0; i < rows; i += 2000) {
@@ -94,7 +93,7 @@ export async function measureLists(): Promise<Measure[]> {
     let page: ListPage | null = null;
     for (const rows of SIZES) {
       const path = join(folder, `${rows}.csv`);
-      await writeList(path, rows);
+      await write(path, rows);
       const alone = median([await parseAlone(path), await parseAlone(path), await parseAlone(path)]);
       const { id } = await receiveList(w.id, `${rows}.csv`, createReadStream(path), w.by);
       const setup = await loadSetup(w.id, id, null);

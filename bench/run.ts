@@ -10,7 +10,6 @@ import { closeLoader } from '../server/db/loader.ts';
 import { closeQueue } from '../server/jobs/boss.ts';
 import { closeLeases } from '../server/jobs/leases.ts';
 import { measureColumns } from './columns.ts';
-import { measureGrid } from './grid.ts';
 import { measureLists } from './lists.ts';
 import { measureMany } from './many.ts';
 import { measureSheet } from './sheet.ts';
@@ -53,7 +52,6 @@ const GROUPS: Readonly<Record<string, () => Measure[] | Promise<Measure[]>>> = {
   import: measureLists,
   loader: async () => [await measureLoader()],
   sheet: () => measureSheet(origin),
-  grid: () => measureGrid(origin),
   weigh: () => measureWeigh(origin),
   many: () => measureMany(origin),
 };
