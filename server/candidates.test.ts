@@ -290,6 +290,7 @@ describe('settings and the whole workspace', () => {
     );
     expect(out.lanes).toHaveLength(rows[0]?.n ?? -1);
     expect(JSON.stringify(out)).not.toContain('workspaceId');
+    for (const l of out.lanes) expect(l).not.toHaveProperty('shown');
   });
   it('deletes with everything still there, and brings it back', async () => {
     const x = await makeWorkspace();

@@ -219,7 +219,11 @@ export async function exportWorkspace(workspaceId: string, name: string): Promis
       rateCards: bare(cards),
       candidates: bare(candidates),
       quotes: bare(quotes),
-      lanes: bare(lanes).map(({ newerCards, ...l }) => ({ ...l, data: { ...l.data, ...newerCards } })),
+      // What lists show of a lane is worked out from the rest.
+      lanes: bare(lanes).map(({ newerCards, shown: _, ...l }) => ({
+        ...l,
+        data: { ...l.data, ...newerCards },
+      })),
     };
   });
 }
