@@ -200,16 +200,8 @@ export class ListEvaluator {
   ): void {
     if (this.prepared !== columns) this.prepare(columns);
     this.terms ??= this.termsOf(columns);
+    const { assumptions: set, card, cardFits, categories, kind, power, bandFees, tiers, width } = this;
     const {
-      set,
-      card,
-      cardFits,
-      categories,
-      kind,
-      power,
-      bandFees,
-      tiers,
-      width,
       cost,
       units,
       soldPack,
@@ -227,6 +219,8 @@ export class ListEvaluator {
       breakCost2,
       category,
       taxClass,
+    } = columns;
+    const {
       p,
       tax,
       inclusive,
@@ -577,60 +571,13 @@ export class ListEvaluator {
 
   /** What the assumptions decide for all rows of the columns. */
   private termsOf(columns: ListColumns) {
-    const {
-      assumptions: set,
-      rates,
-      card,
-      cardFits,
-      categories,
-      vatIsCost,
-      kind,
-      power,
-      bandFees,
-      tiers,
-      width,
-    } = this;
+    const { assumptions: set, rates, card, cardFits, vatIsCost } = this;
     const tax = rates.tax;
-    const {
-      cost,
-      units,
-      soldPack,
-      boughtPack,
-      a,
-      b,
-      c,
-      kg,
-      vatRate,
-      minimumOrder,
-      carton,
-      breakFrom,
-      breakCost,
-      breakFrom2,
-      breakCost2,
-      category,
-      taxClass,
-    } = columns;
     const inclusive = tax === null || tax.regime === 'inclusive';
-    const classRates = columns.taxClasses.map((k) => tax?.vatRates[k] ?? (inclusive ? Number.NaN : 0));
-    const checkout = 1 + (tax?.checkoutTax ?? 0);
-    const flat = set.standing?.kind === 'flatRate' ? set.standing.rate : 0;
 
     const { purchase: p } = set;
-    const purchaseFx = this.fx(p.currency);
     const homeFx = this.fx(set.homeCurrency);
-    const isRetail = p.discount !== 0 || p.salesTax !== 0 || p.cashback !== 0;
-    const noVat = p.vat === 'asTyped';
-    const included = p.vat === 'included';
-    const purchaseVatCost = p.recoverable === null ? vatIsCost : p.recoverable ? 0 : 1;
     const legUnit = set.inbound.perUnit;
-    const legKg = set.inbound.perKg;
-    const prep = set.prep === null ? 0 : this.inSales(set.prep, set.homeCurrency);
-    const prepBit = set.prep === null ? BIT.prep : 0;
-    const other = set.otherPerUnit === 0 ? 0 : set.otherPerUnit * homeFx;
-
-    const payment = cardFits ? (card?.payment ?? null) : null;
-    const cardItemFee = card?.itemFee ?? 0;
-    const surcharges = (card?.surcharges ?? []).map((s) => ({ pct: s.pct, of: s.of as readonly FeeKey[] }));
     const feeVat =
       card !== null && card.feeVat.treatment !== 'none' && card.feeVat.rate !== 0 ? card.feeVat : null;
     const carries = (key: FeeKey): number =>
@@ -650,21 +597,8 @@ export class ListEvaluator {
     // bears.
     const carried = (key: keyof typeof back, vat: number): number =>
       back[key] === 0 ? 0 : back[key] * (1 + (bears[key] === 0 ? 0 : vat));
-    const backCost = {
-      referral: carried('referral', feeVatCost),
-      itemFee: carried('itemFee', feeVatCost),
-      payment: carried('payment', feeVatCost),
-      surcharges: carried('surcharges', feeVatCost),
-    };
-    const backPaid = {
-      referral: carried('referral', charged),
-      itemFee: carried('itemFee', charged),
-      payment: carried('payment', charged),
-      surcharges: carried('surcharges', charged),
-    };
     // The refund fee is part of the referral, and bears VAT as it does.
     const adminCost = 1 + (bears.referral === 0 ? 0 : feeVatCost);
-    const adminCharged = 1 + (bears.referral === 0 ? 0 : charged);
 
     const open =
       set.returns !== null &&
@@ -673,9 +607,7 @@ export class ListEvaluator {
         (set.returns.rate > 0 &&
           (set.returns.handling?.amount === null || set.returns.disposal?.amount === null)));
     const terms = open ? null : set.returns;
-    const returnsBit = terms === null ? BIT.returns : 0;
     const q = terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
-    const resale = terms === null || terms === 'none' ? 0 : terms.resaleShare;
     const line = (
       l: {
         amount: number | null;
@@ -691,101 +623,71 @@ export class ListEvaluator {
       const due = l.vat === 'none' ? 0 : net * l.vatRate;
       return due === 0 ? net : net + due * (l.recoverable === null ? vatIsCost : l.recoverable ? 0 : 1);
     };
-    const handling = terms === null || terms === 'none' ? 0 : line(terms.handling);
-    const disposal = terms === null || terms === 'none' ? 0 : line(terms.disposal);
-    const breakage = set.breakage;
 
     const advertFactor =
       card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0
         ? 1 + card.advertVat.rate * vatIsCost
         : 1;
-    const adverts =
-      set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor;
-    const advertsBit = set.advertPerSale === null ? BIT.adverts : 0;
-
-    const warehouseMethod = set.method === 'warehouse';
-    const bandLimits = (card?.warehouse?.tiers ?? []).map((t) => t.bands.map((x) => x.upToPrice));
-    const storageRate = card?.storage ? overTheYear(card.storage.perM3Month, set.saleMonth) : Number.NaN;
-    const longStay = card?.storage?.longStay ?? [];
-    const fixedCover = set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld;
-    const converts = set.conversionSpread > 0 && rates.currency !== set.homeCurrency;
     const foreign = (l: { amount: number | null; currency: string } | null): boolean =>
       l !== null && l.amount !== 0 && Number.isNaN(this.fx(l.currency));
-    const noRate =
-      (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) ||
-      (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal)));
 
     return {
-      set,
-      card,
-      cardFits,
-      categories,
-      kind,
-      power,
-      bandFees,
-      tiers,
-      width,
-      cost,
-      units,
-      soldPack,
-      boughtPack,
-      a,
-      b,
-      c,
-      kg,
-      vatRate,
-      minimumOrder,
-      carton,
-      breakFrom,
-      breakCost,
-      breakFrom2,
-      breakCost2,
-      category,
-      taxClass,
       p,
       tax,
       inclusive,
-      classRates,
-      checkout,
-      flat,
-      purchaseFx,
       homeFx,
-      isRetail,
-      noVat,
-      included,
-      purchaseVatCost,
       legUnit,
-      legKg,
-      prep,
-      prepBit,
-      other,
-      payment,
-      cardItemFee,
-      surcharges,
       feeVat,
       bears,
       feeVatCost,
       charged,
       back,
-      backCost,
-      backPaid,
       adminCost,
-      adminCharged,
-      returnsBit,
       q,
-      resale,
-      handling,
-      disposal,
-      breakage,
-      adverts,
-      advertsBit,
-      warehouseMethod,
-      bandLimits,
-      storageRate,
-      longStay,
-      fixedCover,
-      converts,
-      noRate,
+      classRates: columns.taxClasses.map((k) => tax?.vatRates[k] ?? (inclusive ? Number.NaN : 0)),
+      checkout: 1 + (tax?.checkoutTax ?? 0),
+      flat: set.standing?.kind === 'flatRate' ? set.standing.rate : 0,
+      purchaseFx: this.fx(p.currency),
+      isRetail: p.discount !== 0 || p.salesTax !== 0 || p.cashback !== 0,
+      noVat: p.vat === 'asTyped',
+      included: p.vat === 'included',
+      purchaseVatCost: p.recoverable === null ? vatIsCost : p.recoverable ? 0 : 1,
+      legKg: set.inbound.perKg,
+      prep: set.prep === null ? 0 : this.inSales(set.prep, set.homeCurrency),
+      prepBit: set.prep === null ? BIT.prep : 0,
+      other: set.otherPerUnit === 0 ? 0 : set.otherPerUnit * homeFx,
+      payment: cardFits ? (card?.payment ?? null) : null,
+      cardItemFee: card?.itemFee ?? 0,
+      surcharges: (card?.surcharges ?? []).map((s) => ({ pct: s.pct, of: s.of as readonly FeeKey[] })),
+      backCost: {
+        referral: carried('referral', feeVatCost),
+        itemFee: carried('itemFee', feeVatCost),
+        payment: carried('payment', feeVatCost),
+        surcharges: carried('surcharges', feeVatCost),
+      },
+      backPaid: {
+        referral: carried('referral', charged),
+        itemFee: carried('itemFee', charged),
+        payment: carried('payment', charged),
+        surcharges: carried('surcharges', charged),
+      },
+      adminCharged: 1 + (bears.referral === 0 ? 0 : charged),
+      returnsBit: terms === null ? BIT.returns : 0,
+      resale: terms === null || terms === 'none' ? 0 : terms.resaleShare,
+      handling: terms === null || terms === 'none' ? 0 : line(terms.handling),
+      disposal: terms === null || terms === 'none' ? 0 : line(terms.disposal),
+      breakage: set.breakage,
+      adverts: set.advertPerSale === null || set.advertPerSale === 0 ? 0 : set.advertPerSale * advertFactor,
+      advertsBit: set.advertPerSale === null ? BIT.adverts : 0,
+      warehouseMethod: set.method === 'warehouse',
+      bandLimits: (card?.warehouse?.tiers ?? []).map((t) => t.bands.map((x) => x.upToPrice)),
+      storageRate: card?.storage ? overTheYear(card.storage.perM3Month, set.saleMonth) : Number.NaN,
+      longStay: card?.storage?.longStay ?? [],
+      fixedCover: set.monthsHeld === null ? Number.NaN : 2 * set.monthsHeld,
+      converts: set.conversionSpread > 0 && rates.currency !== set.homeCurrency,
+      noRate:
+        (homeFx !== homeFx && ((set.prep ?? 0) !== 0 || legUnit > 0 || set.otherPerUnit !== 0)) ||
+        (q > 0 && terms !== null && terms !== 'none' && (foreign(terms.handling) || foreign(terms.disposal))),
     };
   }
 }
