@@ -174,7 +174,9 @@ export async function measureColumns(): Promise<Measure[]> {
       ratio: null,
     },
     {
-      name: 'A changed assumption on a million rows: evaluated, held against hurdles, limited, put in order, summed up, one core',
+      name:
+        'A changed assumption on a million rows: evaluated, held against hurdles, limited, put in ' +
+        'order, summed up, one core',
       value: median(changed.slice(1)),
       unit: 'ms',
       aim: 'at most 1,000',

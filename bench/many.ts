@@ -272,7 +272,9 @@ async function measureWeighing(workspaceId: string, from: string): Promise<Measu
     for (const part of parts)
       await inWorkspace(workspaceId, (tx) =>
         tx.execute(
-          sql`update bm.lane l set data = u.data, result = u.result from jsonb_to_recordset(${part}::jsonb) as u(id text, data jsonb, result jsonb) where l.workspace_id = ${workspaceId} and l.id = u.id`,
+          sql`update bm.lane l set data = u.data, result = u.result
+              from jsonb_to_recordset(${part}::jsonb) as u(id text, data jsonb, result jsonb)
+              where l.workspace_id = ${workspaceId} and l.id = u.id`,
         ),
       );
     return (1000 * texts.length) / (performance.now() - started);

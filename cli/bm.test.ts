@@ -91,28 +91,32 @@ describe('bm', () => {
     expect(workings.unitProfit?.[0]?.formula).toBe('contribution - adverts');
     expect(workings.margin?.[0]?.formula).toBe('unitProfit / netRevenue');
   });
-  it('a document a line: an invalid line keeps its place, exit 2, and says line, path, problem and remedy', async () => {
-    const good = JSON.stringify(randomLane(3));
-    const run = await bm(
-      ['evaluate', '--jsonl'],
-      `${good}\n{"format":"bold-margin/lane"}\nnot json\n${good}\n`,
-    );
-    const lines = run.out
-      .trim()
-      .split('\n')
-      .map((l) => JSON.parse(l) as Record<string, unknown>);
-    expect(lines).toHaveLength(4);
-    expect(lines[0]).toEqual(lines[3]);
-    expect(lines[1]).toMatchObject({
-      line: 2,
-      problems: expect.arrayContaining([
-        expect.objectContaining({ path: 'country', remedy: expect.stringMatching(/./) }),
-      ]),
-    });
-    expect(lines[2]).toMatchObject({ line: 3, problems: [{ problem: 'This is not JSON' }] });
-    expect(run.code).toBe(2);
-    expect(run.err).toMatch(/^line 2: version: /m);
-  });
+  it(
+    'a document a line: an invalid line keeps its place, exit 2, and says line, path, problem and ' +
+      'remedy',
+    async () => {
+      const good = JSON.stringify(randomLane(3));
+      const run = await bm(
+        ['evaluate', '--jsonl'],
+        `${good}\n{"format":"bold-margin/lane"}\nnot json\n${good}\n`,
+      );
+      const lines = run.out
+        .trim()
+        .split('\n')
+        .map((l) => JSON.parse(l) as Record<string, unknown>);
+      expect(lines).toHaveLength(4);
+      expect(lines[0]).toEqual(lines[3]);
+      expect(lines[1]).toMatchObject({
+        line: 2,
+        problems: expect.arrayContaining([
+          expect.objectContaining({ path: 'country', remedy: expect.stringMatching(/./) }),
+        ]),
+      });
+      expect(lines[2]).toMatchObject({ line: 3, problems: [{ problem: 'This is not JSON' }] });
+      expect(run.code).toBe(2);
+      expect(run.err).toMatch(/^line 2: version: /m);
+    },
+  );
   it('streams: the first answer is there before the last document is', async () => {
     const child = spawn(
       process.execPath,

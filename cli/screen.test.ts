@@ -126,28 +126,32 @@ describe('a list at the prompt', () => {
     expect(answers).toBeGreaterThan(4000);
   }, 60_000);
 
-  it('of the messy list: counts add up, barcodes are repaired where proven, and what is refused comes mendable', async () => {
-    const invalid = join(folder, 'invalid.csv');
-    const { code, said, rows } = await run(messy, MESSY_MAP, { invalid });
-    const [, all, valid, bad, repaired] =
-      /^(\d+) rows: (\d+) valid, (\d+) invalid .*; (\d+) barcodes repaired/.exec(said)?.map(Number) ?? [];
-    expect([code, all, rows.length]).toEqual([0, 3000, valid]);
-    expect((valid as number) + (bad as number)).toBe(3000);
-    expect(bad).toBeGreaterThan(150);
-    expect(repaired).toBeGreaterThan(10);
-    expect(rows.filter((r) => r.pack === 12).length).toBeGreaterThan(50);
-    const refused = Papa.parse<Record<string, string>>(readFileSync(invalid, 'utf8'), {
-      header: true,
-      skipEmptyLines: true,
-    }).data;
-    expect(refused.length).toBe(bad);
-    for (const r of refused)
-      expect((r.problem as string).length * (r.remedy as string).length).toBeGreaterThan(100);
-    // Mended, the refused rows are read alone, by the same mapping.
-    const mended = refused.map((r, i) => ({ ...r, EAN: demoRow(500_000 + i).barcode, 'EK netto': '3,50' }));
-    const again = await run(put('mended.csv', Papa.unparse(mended)), MESSY_MAP);
-    expect(again.said).toMatch(new RegExp(`^${bad} rows: ${bad} valid, 0 invalid`));
-  });
+  it(
+    'of the messy list: counts add up, barcodes are repaired where proven, and what is refused comes ' +
+      'mendable',
+    async () => {
+      const invalid = join(folder, 'invalid.csv');
+      const { code, said, rows } = await run(messy, MESSY_MAP, { invalid });
+      const [, all, valid, bad, repaired] =
+        /^(\d+) rows: (\d+) valid, (\d+) invalid .*; (\d+) barcodes repaired/.exec(said)?.map(Number) ?? [];
+      expect([code, all, rows.length]).toEqual([0, 3000, valid]);
+      expect((valid as number) + (bad as number)).toBe(3000);
+      expect(bad).toBeGreaterThan(150);
+      expect(repaired).toBeGreaterThan(10);
+      expect(rows.filter((r) => r.pack === 12).length).toBeGreaterThan(50);
+      const refused = Papa.parse<Record<string, string>>(readFileSync(invalid, 'utf8'), {
+        header: true,
+        skipEmptyLines: true,
+      }).data;
+      expect(refused.length).toBe(bad);
+      for (const r of refused)
+        expect((r.problem as string).length * (r.remedy as string).length).toBeGreaterThan(100);
+      // Mended, the refused rows are read alone, by the same mapping.
+      const mended = refused.map((r, i) => ({ ...r, EAN: demoRow(500_000 + i).barcode, 'EK netto': '3,50' }));
+      const again = await run(put('mended.csv', Papa.unparse(mended)), MESSY_MAP);
+      expect(again.said).toMatch(new RegExp(`^${bad} rows: ${bad} valid, 0 invalid`));
+    },
+  );
 
   it('packs cost what they cost, unless the pack of the listing is known: then their share', async () => {
     const list = put(
@@ -178,54 +182,59 @@ describe('a list at the prompt', () => {
     expect(joined.rows[0]?.landedCost).toBeCloseTo(one, 4);
   });
 
-  it('market figures that a list lacks come from a reference; the last edition says what is new, gone, dearer, cheaper', async () => {
-    const line = (n: number, price: number): string => `${demoRow(n).barcode},"A pot",${price.toFixed(2)}\n`;
-    const list = put('bare.csv', `Barcode,Title,Net price\n${line(1, 4)}${line(2, 5)}${line(3, 6)}`);
-    const previous = put('last.csv', `Barcode,Title,Net price\n${line(1, 3.5)}${line(2, 5)}${line(9, 5)}`);
-    const market = put(
-      'market.csv',
-      `GTIN;Preis;Absatz;Maße;Gewicht\n${demoRow(1).barcode};19,90;40;20 x 10 x 5;0,4\n${demoRow(1).barcode};24,90;90;20 x 10 x 5;0,4\n${demoRow(2).barcode};9,90;1;20 x 10 x 5;0,4\n`,
-    );
-    const over = {
-      reference: market,
-      referenceMap: put(
-        'market-map.json',
-        JSON.stringify({
-          decimal: 'comma',
-          columns: { identifier: 'GTIN', price: 'Preis', units: 'Absatz', size: 'Maße', weight: 'Gewicht' },
-        }),
-      ),
-      previous,
-    };
-    const { code, said, rows } = await run(
-      list,
-      { columns: { identifier: 'Barcode', title: 'Title', cost: 'Net price' } },
-      over,
-    );
-    expect(code).toBe(0);
-    expect(rows.map((r) => [r.shelfPrice, r.listings, r.change, r.priceBefore, r.verdict])).toEqual([
-      [24.9, 2, 'dearer', 3.5, 'pass'],
-      [9.9, 1, 'same', 5, 'fail'],
-      [null, 0, 'new', null, 'unknown'],
-    ]);
-    expect(said).toContain('2 completed from 3 listings; 1 dearer, 1 same, 1 new, 1 gone');
-    const cheapest = await run(
-      list,
-      { columns: { identifier: 'Barcode', title: 'Title', cost: 'Net price' } },
-      { ...over, choose: 'cheapest' },
-    );
-    expect(cheapest.rows[0]?.shelfPrice).toBe(19.9);
-    expect(
-      await run(list, { columns: { identifier: 'Barcode', cost: 'Net price' } }, { reference: market }),
-    ).toMatchObject({ code: 2, said: expect.stringContaining('Give --reference-map FILE.json.') });
-    expect(
-      await run(
+  it(
+    'market figures that a list lacks come from a reference; the last edition says what is new, ' +
+      'gone, dearer, cheaper',
+    async () => {
+      const line = (n: number, price: number): string =>
+        `${demoRow(n).barcode},"A pot",${price.toFixed(2)}\n`;
+      const list = put('bare.csv', `Barcode,Title,Net price\n${line(1, 4)}${line(2, 5)}${line(3, 6)}`);
+      const previous = put('last.csv', `Barcode,Title,Net price\n${line(1, 3.5)}${line(2, 5)}${line(9, 5)}`);
+      const market = put(
+        'market.csv',
+        `GTIN;Preis;Absatz;Maße;Gewicht\n${demoRow(1).barcode};19,90;40;20 x 10 x 5;0,4\n${demoRow(1).barcode};24,90;90;20 x 10 x 5;0,4\n${demoRow(2).barcode};9,90;1;20 x 10 x 5;0,4\n`,
+      );
+      const over = {
+        reference: market,
+        referenceMap: put(
+          'market-map.json',
+          JSON.stringify({
+            decimal: 'comma',
+            columns: { identifier: 'GTIN', price: 'Preis', units: 'Absatz', size: 'Maße', weight: 'Gewicht' },
+          }),
+        ),
+        previous,
+      };
+      const { code, said, rows } = await run(
         list,
-        { columns: { identifier: 'Barcode', cost: 'Net price' } },
-        { ...over, previous: join(folder, 'gone.csv') },
-      ),
-    ).toMatchObject({ code: 2, said: expect.stringContaining('gone.csv') });
-  });
+        { columns: { identifier: 'Barcode', title: 'Title', cost: 'Net price' } },
+        over,
+      );
+      expect(code).toBe(0);
+      expect(rows.map((r) => [r.shelfPrice, r.listings, r.change, r.priceBefore, r.verdict])).toEqual([
+        [24.9, 2, 'dearer', 3.5, 'pass'],
+        [9.9, 1, 'same', 5, 'fail'],
+        [null, 0, 'new', null, 'unknown'],
+      ]);
+      expect(said).toContain('2 completed from 3 listings; 1 dearer, 1 same, 1 new, 1 gone');
+      const cheapest = await run(
+        list,
+        { columns: { identifier: 'Barcode', title: 'Title', cost: 'Net price' } },
+        { ...over, choose: 'cheapest' },
+      );
+      expect(cheapest.rows[0]?.shelfPrice).toBe(19.9);
+      expect(
+        await run(list, { columns: { identifier: 'Barcode', cost: 'Net price' } }, { reference: market }),
+      ).toMatchObject({ code: 2, said: expect.stringContaining('Give --reference-map FILE.json.') });
+      expect(
+        await run(
+          list,
+          { columns: { identifier: 'Barcode', cost: 'Net price' } },
+          { ...over, previous: join(folder, 'gone.csv') },
+        ),
+      ).toMatchObject({ code: 2, said: expect.stringContaining('gone.csv') });
+    },
+  );
 
   it('only what is asked for, as CSV that no spreadsheet runs', async () => {
     const list = put(

@@ -305,7 +305,13 @@ export async function screen(
     );
     const list = (m: ReadonlyMap<string, number>): string => [...m].map(([k, n]) => `${n} ${k}`).join(', ');
     say(
-      `${read.rows} rows: ${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}; ${counts.repaired} barcodes repaired; ${list(counts.verdicts)}${reference === null ? '' : `; ${counts.completed} completed from ${reference.count} listings`}${last === null ? '' : `; ${list(counts.changes)}, ${last.gone} gone`}.\n`,
+      `${read.rows} rows: ${[
+        `${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}`,
+        `${counts.repaired} barcodes repaired`,
+        list(counts.verdicts),
+        ...(reference === null ? [] : [`${counts.completed} completed from ${reference.count} listings`]),
+        ...(last === null ? [] : [`${list(counts.changes)}, ${last.gone} gone`]),
+      ].join('; ')}.\n`,
     );
     return 0;
   } catch (e) {

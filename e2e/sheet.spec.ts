@@ -26,39 +26,41 @@ const sheetOf = async (page: Page, name: string): Promise<void> => {
 };
 
 test.describe('what people type', () => {
-  test('12,90 and 12.90 are one price; 1,234 is echoed; signs and spaces are taken; another currency, text, negative and huge are refused with a remedy', async ({
-    page,
-  }) => {
-    const { base } = await newcomer(page);
-    await addProduct(page, base);
-    for (const text of ['12,90', '12.90', ' € 12.90', '12,90 EUR']) {
-      await price(page).fill('20');
-      await price(page).fill(text);
-      await expect(answer(page)).toContainText('at €12.90');
-    }
-    await price(page).fill('1,234');
-    await expect(page.getByText('Read as €1,234.00')).toBeVisible();
-    await expect(answer(page)).toContainText('at €1,234.00');
-    await price(page).fill('18');
-    await expect(answer(page)).toContainText('at €18.00');
-    for (const [text, message] of [
-      ['$ 12.90', 'That is in USD; this field is in EUR'],
-      ['twelve', 'Not a number'],
-      ['-4', 'Cannot be below 0'],
-      ['9000000000000', 'At most'],
-    ] as const) {
-      await price(page).fill(text);
-      await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible();
-      // The last good value stays in the sums.
+  test(
+    '12,90 and 12.90 are one price; 1,234 is echoed; signs and spaces are taken; another currency, ' +
+      'text, negative and huge are refused with a remedy',
+    async ({ page }) => {
+      const { base } = await newcomer(page);
+      await addProduct(page, base);
+      for (const text of ['12,90', '12.90', ' € 12.90', '12,90 EUR']) {
+        await price(page).fill('20');
+        await price(page).fill(text);
+        await expect(answer(page)).toContainText('at €12.90');
+      }
+      await price(page).fill('1,234');
+      await expect(page.getByText('Read as €1,234.00')).toBeVisible();
+      await expect(answer(page)).toContainText('at €1,234.00');
+      await price(page).fill('18');
       await expect(answer(page)).toContainText('at €18.00');
-    }
-    await price(page).fill('');
-    await expect(answer(page)).toContainText('Enter a price');
-    await expect(page.getByTestId('unit-profit')).toContainText('–');
-    await price(page).fill('0');
-    await expect(answer(page)).toContainText('loses');
-    await saved(page);
-  });
+      for (const [text, message] of [
+        ['$ 12.90', 'That is in USD; this field is in EUR'],
+        ['twelve', 'Not a number'],
+        ['-4', 'Cannot be below 0'],
+        ['9000000000000', 'At most'],
+      ] as const) {
+        await price(page).fill(text);
+        await expect(page.getByRole('alert').filter({ hasText: message })).toBeVisible();
+        // The last good value stays in the sums.
+        await expect(answer(page)).toContainText('at €18.00');
+      }
+      await price(page).fill('');
+      await expect(answer(page)).toContainText('Enter a price');
+      await expect(page.getByTestId('unit-profit')).toContainText('–');
+      await price(page).fill('0');
+      await expect(answer(page)).toContainText('loses');
+      await saved(page);
+    },
+  );
 
   test('an empty cost is not zero: the answer says what is not known yet', async ({ page }) => {
     const { base } = await newcomer(page);

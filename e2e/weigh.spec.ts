@@ -5,18 +5,20 @@ const names = (page: Page) => page.getByRole('row').getByRole('rowheader').getBy
 const row = (page: Page, name: string) =>
   page.getByRole('row').filter({ has: page.getByRole('link', { name, exact: true }) });
 
-test('every candidate of the demo with its figures; a loss has sign and word; an incomplete one says what is missing; one fits no tier', async ({
-  page,
-}) => {
-  await enterDemo(page);
-  await expect(names(page)).toHaveCount(15);
-  await expect(page.getByText('15 candidates')).toBeVisible();
-  await expect(row(page, 'Propagation tray, steel, four pieces')).toContainText(/−\d+\.\d\d\s*loses/);
-  await expect(row(page, 'Rain gauge, brass, on a stake')).toContainText(/not known: .*adverts/);
-  await expect(row(page, 'Willow arch, 240 cm')).toContainText('fits no size tier');
-  await expect(row(page, 'Hedgehog shelter, slate roof')).toContainText('quote expired');
-  await expect(row(page, 'Window feeder, two suction rails')).toContainText('misses margin');
-});
+test(
+  'every candidate of the demo with its figures; a loss has sign and word; an incomplete one says ' +
+    'what is missing; one fits no tier',
+  async ({ page }) => {
+    await enterDemo(page);
+    await expect(names(page)).toHaveCount(15);
+    await expect(page.getByText('15 candidates')).toBeVisible();
+    await expect(row(page, 'Propagation tray, steel, four pieces')).toContainText(/−\d+\.\d\d\s*loses/);
+    await expect(row(page, 'Rain gauge, brass, on a stake')).toContainText(/not known: .*adverts/);
+    await expect(row(page, 'Willow arch, 240 cm')).toContainText('fits no size tier');
+    await expect(row(page, 'Hedgehog shelter, slate roof')).toContainText('quote expired');
+    await expect(row(page, 'Window feeder, two suction rails')).toContainText('misses margin');
+  },
+);
 
 test('limits say what they take away, stand in the address, and Back undoes them', async ({ page }) => {
   await enterDemo(page);
@@ -148,42 +150,44 @@ test('gates: two are computed, three are ticked by hand with a note', async ({ p
   ).toBeVisible();
 });
 
-test('twenty rows pasted from a spreadsheet: each read, wrong ones named with row and reason, the good ones added', async ({
-  page,
-}) => {
-  const { base } = await newcomer(page);
-  await page.goto(at(`${base}/find`));
-  await ready(page);
-  const rows = [
-    'Name\tPrice\tCost\tSize\tWeight',
-    ...Array.from(
-      { length: 17 },
-      (_, i) =>
-        `Pot ${i + 1}\t${(12.5 + i).toFixed(2).replace('.', ',')}\t€3.${10 + i}\t10 x 10 x ${5 + i}\t${200 + i} g`,
-    ),
-    '\t10\t2',
-    'Dear pot\t$10\t2',
-    'Odd pot\t10\tabc',
-    'Flat pot\t10\t2\t20 x 15',
-    'Minus pot\t-1\t2',
-  ];
-  await page.getByRole('textbox', { name: 'Paste rows from a spreadsheet' }).fill(rows.join('\n'));
-  const table = page.getByRole('table');
-  await expect(table.getByText('ready')).toHaveCount(17);
-  for (const reason of [
-    'no name: write one in the first column',
-    'price you would ask is in USD; it belongs in EUR',
-    'what a unit costs "abc" is not a number',
-    '"20 x 15" is not three sides',
-    'price you would ask is below 0',
-  ])
-    await expect(table.getByText(reason)).toBeVisible();
-  await expect(table.getByRole('row').nth(18)).toContainText('19');
-  await page.getByRole('button', { name: 'Add 17 of 22' }).click();
-  await page.waitForURL(/\/weigh/);
-  await expect(names(page)).toHaveCount(17);
-  await expect(page.getByRole('link', { name: 'Pot 7', exact: true })).toBeVisible();
-});
+test(
+  'twenty rows pasted from a spreadsheet: each read, wrong ones named with row and reason, the good ' +
+    'ones added',
+  async ({ page }) => {
+    const { base } = await newcomer(page);
+    await page.goto(at(`${base}/find`));
+    await ready(page);
+    const rows = [
+      'Name\tPrice\tCost\tSize\tWeight',
+      ...Array.from(
+        { length: 17 },
+        (_, i) =>
+          `Pot ${i + 1}\t${(12.5 + i).toFixed(2).replace('.', ',')}\t€3.${10 + i}\t10 x 10 x ${5 + i}\t${200 + i} g`,
+      ),
+      '\t10\t2',
+      'Dear pot\t$10\t2',
+      'Odd pot\t10\tabc',
+      'Flat pot\t10\t2\t20 x 15',
+      'Minus pot\t-1\t2',
+    ];
+    await page.getByRole('textbox', { name: 'Paste rows from a spreadsheet' }).fill(rows.join('\n'));
+    const table = page.getByRole('table');
+    await expect(table.getByText('ready')).toHaveCount(17);
+    for (const reason of [
+      'no name: write one in the first column',
+      'price you would ask is in USD; it belongs in EUR',
+      'what a unit costs "abc" is not a number',
+      '"20 x 15" is not three sides',
+      'price you would ask is below 0',
+    ])
+      await expect(table.getByText(reason)).toBeVisible();
+    await expect(table.getByRole('row').nth(18)).toContainText('19');
+    await page.getByRole('button', { name: 'Add 17 of 22' }).click();
+    await page.waitForURL(/\/weigh/);
+    await expect(names(page)).toHaveCount(17);
+    await expect(page.getByRole('link', { name: 'Pot 7', exact: true })).toBeVisible();
+  },
+);
 
 test('the keyboard alone: search, open, go to another place', async ({ page }) => {
   await enterDemo(page);

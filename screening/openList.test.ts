@@ -162,48 +162,52 @@ const answer = async (over: Partial<Ask>): Promise<Answer> => {
 };
 
 describe('a list in memory', () => {
-  it('grows part by part, asked in between under whatever assumptions, and comes to the same as one that is read at once', async () => {
-    const dearer = {
-      ...settings,
-      assumptions: { ...settings.assumptions, inbound: { perUnit: 0.4, perKg: 0.1 } },
-    };
-    const variants: Partial<Ask>[] = [
-      {},
-      { settings: dearer },
-      { basis: '30' },
-      { settings: { ...settings, packs: 'bought' } },
-      { marksEdition: '1', marks: [[Number('9521000000018'), 2, 3, 1, null]] },
-      { marksEdition: '2', marks: [[Number(demoRow(LISTED_LINE - 2).barcode), 1, null, null, 9]] },
-    ];
-    await fc.assert(
-      fc.asyncProperty(
-        fc.array(fc.record({ parts: fc.integer({ min: 1, max: 3 }), variant: fc.nat(variants.length - 1) }), {
-          minLength: 1,
-          maxLength: 6,
-        }),
-        fc.nat(3000),
-        async (steps, expected) => {
-          const growing = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
-          let parts = 0;
-          for (const step of steps) {
-            parts = Math.max(parts, step.parts);
-            const asked = question({
-              ...variants[step.variant],
-              parts: question({}).parts.slice(0, parts),
-              ranked: parts === 3,
-              expected,
-            });
-            const here = await growing.answer(asked);
-            const atOnce = await new OpenList(folder, { run: async (range) => runRange(range) }, 2).answer(
-              asked,
-            );
-            expect({ ...here, took: null }).toEqual({ ...atOnce, took: null });
-          }
-        },
-      ),
-      { numRuns: 25 },
-    );
-  });
+  it(
+    'grows part by part, asked in between under whatever assumptions, and comes to the same as one ' +
+      'that is read at once',
+    async () => {
+      const dearer = {
+        ...settings,
+        assumptions: { ...settings.assumptions, inbound: { perUnit: 0.4, perKg: 0.1 } },
+      };
+      const variants: Partial<Ask>[] = [
+        {},
+        { settings: dearer },
+        { basis: '30' },
+        { settings: { ...settings, packs: 'bought' } },
+        { marksEdition: '1', marks: [[Number('9521000000018'), 2, 3, 1, null]] },
+        { marksEdition: '2', marks: [[Number(demoRow(LISTED_LINE - 2).barcode), 1, null, null, 9]] },
+      ];
+      await fc.assert(
+        fc.asyncProperty(
+          fc.array(
+            fc.record({ parts: fc.integer({ min: 1, max: 3 }), variant: fc.nat(variants.length - 1) }),
+            { minLength: 1, maxLength: 6 },
+          ),
+          fc.nat(3000),
+          async (steps, expected) => {
+            const growing = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
+            let parts = 0;
+            for (const step of steps) {
+              parts = Math.max(parts, step.parts);
+              const asked = question({
+                ...variants[step.variant],
+                parts: question({}).parts.slice(0, parts),
+                ranked: parts === 3,
+                expected,
+              });
+              const here = await growing.answer(asked);
+              const atOnce = await new OpenList(folder, { run: async (range) => runRange(range) }, 2).answer(
+                asked,
+              );
+              expect({ ...here, took: null }).toEqual({ ...atOnce, took: null });
+            }
+          },
+        ),
+        { numRuns: 25 },
+      );
+    },
+  );
 
   it('holds every row once, and each comes to what its own lane comes to', async () => {
     const { window, rows } = await answer({});
@@ -237,124 +241,128 @@ describe('a list in memory', () => {
     }
   });
 
-  it('chooses and orders as a plain filter and sort do, and says of each row that went which limit took it', async () => {
-    const all = (await answer({})).window;
-    const filter: fc.Arbitrary<ListFilter> = fc.oneof(
-      fc.record({
-        kind: fc.constant('range' as const),
-        figure: fc.constantFrom(
-          'unitProfit' as const,
-          'roi' as const,
-          'cost' as const,
-          'units' as const,
-          'breakEvenPrice' as const,
-          'mostToPay' as const,
-        ),
-        min: fc.option(fc.integer({ min: -2, max: 20 })),
-        max: fc.option(fc.integer({ min: 0, max: 60 })),
-        keepUnknown: fc.boolean(),
-      }),
-      fc.record({
-        kind: fc.constant('words' as const),
-        mode: fc.constantFrom('in' as const, 'out' as const),
-        words: fc.array(fc.constantFrom('pot', 'LARCH', 'tiefgrun', 'zzz', 'set of 6'), {
-          minLength: 1,
-          maxLength: 3,
+  it(
+    'chooses and orders as a plain filter and sort do, and says of each row that went which limit ' +
+      'took it',
+    async () => {
+      const all = (await answer({})).window;
+      const filter: fc.Arbitrary<ListFilter> = fc.oneof(
+        fc.record({
+          kind: fc.constant('range' as const),
+          figure: fc.constantFrom(
+            'unitProfit' as const,
+            'roi' as const,
+            'cost' as const,
+            'units' as const,
+            'breakEvenPrice' as const,
+            'mostToPay' as const,
+          ),
+          min: fc.option(fc.integer({ min: -2, max: 20 })),
+          max: fc.option(fc.integer({ min: 0, max: 60 })),
+          keepUnknown: fc.boolean(),
         }),
-      }),
-      fc.record({
-        kind: fc.constant('oneOf' as const),
-        of: fc.constant('brand' as const),
-        values: fc.subarray(['Larkmoor', 'Pentlow', 'Nobody'], { minLength: 1 }),
-        not: fc.boolean(),
-      }),
-      fc.record({
-        kind: fc.constant('verdict' as const),
-        only: fc.subarray<'pass' | 'near' | 'fail' | 'unknown'>(['pass', 'near', 'fail', 'unknown'], {
-          minLength: 1,
+        fc.record({
+          kind: fc.constant('words' as const),
+          mode: fc.constantFrom('in' as const, 'out' as const),
+          words: fc.array(fc.constantFrom('pot', 'LARCH', 'tiefgrun', 'zzz', 'set of 6'), {
+            minLength: 1,
+            maxLength: 3,
+          }),
         }),
-      }),
-      fc.record({
-        kind: fc.constant('flag' as const),
-        flag: fc.constantFrom('multipack' as const, 'noMarket' as const),
-        is: fc.boolean(),
-      }),
-    );
-    const stays = (r: ListRow, f: ListFilter): boolean => {
-      switch (f.kind) {
-        case 'range': {
-          const x = r.figures[f.figure] ?? null;
-          return x === null
-            ? f.keepUnknown
-            : (f.min === null || x >= f.min) && (f.max === null || x <= f.max);
-        }
-        case 'words':
-          return (
-            f.words.some((v) =>
-              foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(foldText(v)),
-            ) ===
-            (f.mode === 'in')
-          );
-        case 'oneOf':
-          return f.values.includes(r.brand) !== f.not;
-        case 'verdict':
-          return f.only.includes(r.verdict);
-        case 'flag':
-          return (
-            (f.flag === 'multipack'
-              ? (r.figures.pack ?? 0) > 1 || r.listingPack > 1
-              : r.figures.price === null || r.figures.units === null) === f.is
-          );
-      }
-    };
-    await fc.assert(
-      fc.asyncProperty(
-        fc.array(filter, { maxLength: 4 }),
-        fc.constantFrom('', 'plant', 'pot glazed', '952'),
-        fc.boolean(),
-        fc.constantFrom('unitProfit' as const, 'breakEvenPrice' as const, 'mostToPay' as const),
-        async (filters, text, down, by) => {
-          const tokens = foldText(text).split(' ').filter(Boolean);
-          const said = (r: ListRow): boolean =>
-            tokens.every((t) => foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(t));
-          const query = {
-            text,
-            filters,
-            sort: [
-              { by, down },
-              { by: 'title' as const, down: false },
-            ],
-          };
-          const got = await answer({ query });
-          const want = all.filter((r) => said(r) && filters.every((f) => stays(r, f)));
-          expect(got.kept).toBe(want.length);
-          const profit = (r: ListRow): number => r.figures[by] ?? Number.NaN;
-          expect(got.window.map((r) => r.line).toSorted((a, b) => a - b)).toEqual(want.map((r) => r.line));
-          // What is whole comes before what is a bound, and that before what is not known.
-          const lacking = (r: ListRow): number =>
-            r.blanks & FIGURE_BLANKS.unitProfit & ~(by === 'mostToPay' ? BIT.goods : BIT.price);
-          const place = (r: ListRow): number =>
-            Number.isNaN(profit(r)) ? 2 : lacking(r) === 0 || by === 'unitProfit' ? 0 : 1;
-          for (let i = 1; i < got.window.length; i++) {
-            const [x, y] = [got.window[i - 1] as ListRow, got.window[i] as ListRow];
-            expect(place(x)).toBeLessThanOrEqual(place(y));
-            if (place(x) < place(y) || place(y) === 2) continue;
-            expect(down ? profit(x) >= profit(y) : profit(x) <= profit(y)).toBe(true);
+        fc.record({
+          kind: fc.constant('oneOf' as const),
+          of: fc.constant('brand' as const),
+          values: fc.subarray(['Larkmoor', 'Pentlow', 'Nobody'], { minLength: 1 }),
+          not: fc.boolean(),
+        }),
+        fc.record({
+          kind: fc.constant('verdict' as const),
+          only: fc.subarray<'pass' | 'near' | 'fail' | 'unknown'>(['pass', 'near', 'fail', 'unknown'], {
+            minLength: 1,
+          }),
+        }),
+        fc.record({
+          kind: fc.constant('flag' as const),
+          flag: fc.constantFrom('multipack' as const, 'noMarket' as const),
+          is: fc.boolean(),
+        }),
+      );
+      const stays = (r: ListRow, f: ListFilter): boolean => {
+        switch (f.kind) {
+          case 'range': {
+            const x = r.figures[f.figure] ?? null;
+            return x === null
+              ? f.keepUnknown
+              : (f.min === null || x >= f.min) && (f.max === null || x <= f.max);
           }
-          const shift = text === '' ? 0 : 1;
-          for (const [k, f] of filters.entries())
-            expect(got.funnel[k + shift]?.alone).toBe(all.filter((r) => !stays(r, f)).length);
-          const removed = await answer({ query, show: 'removed' });
-          expect(removed.window.length).toBe(ROWS - want.length);
-          for (const r of removed.window.slice(0, 40))
-            expect(r.removedBy.filter((k) => k >= 0)).toEqual(
-              filters.flatMap((f, k) => (stays(r, f) ? [] : [k])),
+          case 'words':
+            return (
+              f.words.some((v) =>
+                foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(foldText(v)),
+              ) ===
+              (f.mode === 'in')
             );
-        },
-      ),
-      { numRuns: 60 },
-    );
-  });
+          case 'oneOf':
+            return f.values.includes(r.brand) !== f.not;
+          case 'verdict':
+            return f.only.includes(r.verdict);
+          case 'flag':
+            return (
+              (f.flag === 'multipack'
+                ? (r.figures.pack ?? 0) > 1 || r.listingPack > 1
+                : r.figures.price === null || r.figures.units === null) === f.is
+            );
+        }
+      };
+      await fc.assert(
+        fc.asyncProperty(
+          fc.array(filter, { maxLength: 4 }),
+          fc.constantFrom('', 'plant', 'pot glazed', '952'),
+          fc.boolean(),
+          fc.constantFrom('unitProfit' as const, 'breakEvenPrice' as const, 'mostToPay' as const),
+          async (filters, text, down, by) => {
+            const tokens = foldText(text).split(' ').filter(Boolean);
+            const said = (r: ListRow): boolean =>
+              tokens.every((t) => foldText(`${r.title}\n${r.brand}\n${r.category}\n${r.code}`).includes(t));
+            const query = {
+              text,
+              filters,
+              sort: [
+                { by, down },
+                { by: 'title' as const, down: false },
+              ],
+            };
+            const got = await answer({ query });
+            const want = all.filter((r) => said(r) && filters.every((f) => stays(r, f)));
+            expect(got.kept).toBe(want.length);
+            const profit = (r: ListRow): number => r.figures[by] ?? Number.NaN;
+            expect(got.window.map((r) => r.line).toSorted((a, b) => a - b)).toEqual(want.map((r) => r.line));
+            // What is whole comes before what is a bound, and that before what is not known.
+            const lacking = (r: ListRow): number =>
+              r.blanks & FIGURE_BLANKS.unitProfit & ~(by === 'mostToPay' ? BIT.goods : BIT.price);
+            const place = (r: ListRow): number =>
+              Number.isNaN(profit(r)) ? 2 : lacking(r) === 0 || by === 'unitProfit' ? 0 : 1;
+            for (let i = 1; i < got.window.length; i++) {
+              const [x, y] = [got.window[i - 1] as ListRow, got.window[i] as ListRow];
+              expect(place(x)).toBeLessThanOrEqual(place(y));
+              if (place(x) < place(y) || place(y) === 2) continue;
+              expect(down ? profit(x) >= profit(y) : profit(x) <= profit(y)).toBe(true);
+            }
+            const shift = text === '' ? 0 : 1;
+            for (const [k, f] of filters.entries())
+              expect(got.funnel[k + shift]?.alone).toBe(all.filter((r) => !stays(r, f)).length);
+            const removed = await answer({ query, show: 'removed' });
+            expect(removed.window.length).toBe(ROWS - want.length);
+            for (const r of removed.window.slice(0, 40))
+              expect(r.removedBy.filter((k) => k >= 0)).toEqual(
+                filters.flatMap((f, k) => (stays(r, f) ? [] : [k])),
+              );
+          },
+        ),
+        { numRuns: 60 },
+      );
+    },
+  );
 
   it('titles order by the alphabet; brands too', async () => {
     const titles = (
@@ -414,45 +422,50 @@ describe('a list in memory', () => {
     expect(confirmed.window[4]?.figures.landedCost).toBeLessThan(got.window[0]?.figures.landedCost as number);
   });
 
-  it("of several listings another may be chosen by hand: what the row had from the market figures is that listing's, the rest stays", async () => {
-    const at = LISTED_LINE - 2;
-    const before = (await answer({ marksEdition: '5', marks: [] })).window;
-    const row = before[at] as ListRow;
-    const opened = async (over: Partial<Ask>) => list.laneAt(question(over), LISTED_LINE);
-    const byRule = await opened({ marksEdition: '5', marks: [] });
-    expect(byRule?.listings.map((l) => [l.line, l.title, l.price, l.units, l.counts])).toEqual([
-      [4, 'Pot, small', 20, null, true],
-      [9, 'Pot, large', 44.5, 700, false],
-    ]);
-    const chosen = (await answer({ marksEdition: '6', marks: [[row.key, 0, null, null, 9]] })).window;
-    expect([chosen[at]?.figures.price, chosen[at]?.figures.kg, chosen[at]?.figures.units]).toEqual([
-      44.5,
-      0.2,
-      row.figures.units,
-    ]);
-    const byHand = await opened({ marksEdition: '6', marks: null });
-    expect(byHand?.inputs).toMatchObject({
-      price: 44.5,
-      kg: 0.2,
-      cost: byRule?.inputs.cost,
-      sides: byRule?.inputs.sides,
-    });
-    expect(byHand?.listings.map((l) => l.counts)).toEqual([false, true]);
-    const doc = laneOfRow(
-      settings.assumptions,
-      { ...settings.rates, country: settings.country, currency: settings.currency },
-      byHand?.inputs as never,
-    );
-    expect(chosen[at]?.figures.unitProfit).toBeCloseTo(evaluate(doc).figures.unitProfit as number, 9);
-    // Every other row is as it was, and so is this one when the choice is taken back.
-    expect(chosen.filter((_, i) => i !== at)).toEqual(before.filter((_, i) => i !== at));
-    expect((await answer({ marksEdition: '7', marks: [[row.key, 0, null, null, null]] })).window).toEqual(
-      before,
-    );
-    expect(
-      (await opened({ marksEdition: '8', marks: [[before[3]?.key as number, 0, null, null, 9]] }))?.listings,
-    ).toHaveLength(2);
-  });
+  it(
+    'of several listings another may be chosen by hand: what the row had from the market figures is ' +
+      "that listing's, the rest stays",
+    async () => {
+      const at = LISTED_LINE - 2;
+      const before = (await answer({ marksEdition: '5', marks: [] })).window;
+      const row = before[at] as ListRow;
+      const opened = async (over: Partial<Ask>) => list.laneAt(question(over), LISTED_LINE);
+      const byRule = await opened({ marksEdition: '5', marks: [] });
+      expect(byRule?.listings.map((l) => [l.line, l.title, l.price, l.units, l.counts])).toEqual([
+        [4, 'Pot, small', 20, null, true],
+        [9, 'Pot, large', 44.5, 700, false],
+      ]);
+      const chosen = (await answer({ marksEdition: '6', marks: [[row.key, 0, null, null, 9]] })).window;
+      expect([chosen[at]?.figures.price, chosen[at]?.figures.kg, chosen[at]?.figures.units]).toEqual([
+        44.5,
+        0.2,
+        row.figures.units,
+      ]);
+      const byHand = await opened({ marksEdition: '6', marks: null });
+      expect(byHand?.inputs).toMatchObject({
+        price: 44.5,
+        kg: 0.2,
+        cost: byRule?.inputs.cost,
+        sides: byRule?.inputs.sides,
+      });
+      expect(byHand?.listings.map((l) => l.counts)).toEqual([false, true]);
+      const doc = laneOfRow(
+        settings.assumptions,
+        { ...settings.rates, country: settings.country, currency: settings.currency },
+        byHand?.inputs as never,
+      );
+      expect(chosen[at]?.figures.unitProfit).toBeCloseTo(evaluate(doc).figures.unitProfit as number, 9);
+      // Every other row is as it was, and so is this one when the choice is taken back.
+      expect(chosen.filter((_, i) => i !== at)).toEqual(before.filter((_, i) => i !== at));
+      expect((await answer({ marksEdition: '7', marks: [[row.key, 0, null, null, null]] })).window).toEqual(
+        before,
+      );
+      expect(
+        (await opened({ marksEdition: '8', marks: [[before[3]?.key as number, 0, null, null, 9]] }))
+          ?.listings,
+      ).toHaveLength(2);
+    },
+  );
 
   it('sums, distributions and counts are those of the rows', async () => {
     const { window, stats, facets, verdicts } = await answer({ figures: ['unitProfit'], facets: true });

@@ -13,7 +13,10 @@ type Block = {
 export class Texts {
   private readonly blocks: Block[] = [];
 
-  /** Takes the texts of a part whose first row is `from`. Copied out, so that the rest of the file does not stay in memory. */
+  /**
+   * Takes the texts of a part whose first row is `from`. Copied out, so that the rest of the file does not
+   * stay in memory.
+   */
   take(from: number, part: Part): void {
     const copied = (c: TextColumn): TextColumn => ({
       bytes: Buffer.from(c.bytes),

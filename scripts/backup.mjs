@@ -65,7 +65,9 @@ else {
   await prepareDatabase(cluster.url, keys);
   // Rows of a run that was never finished belong to no list, and would keep their schema from being put back.
   const UNFINISHED =
-    "do $$ declare t text; begin for t in select c.relname from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'lists' and c.relkind = 'r' and not c.relispartition loop execute format('drop table lists.%I', t); end loop; end $$";
+    'do $$ declare t text; begin for t in select c.relname from pg_class c join pg_namespace n on ' +
+    "n.oid = c.relnamespace where n.nspname = 'lists' and c.relkind = 'r' and not c.relispartition " +
+    "loop execute format('drop table lists.%I', t); end loop; end $$";
   ok =
     run(join(bin, 'pg_restore'), ['--list', '--file=/dev/null', path]) &&
     run(join(bin, 'psql'), ['--quiet', '--command', UNFINISHED]) &&
@@ -92,7 +94,8 @@ else {
         [
           '--quiet',
           '--command',
-          "update bm.task set state = 'failed', error = 'It was under way when the backup was made. Start it again.' where state in ('waiting', 'running')",
+          "update bm.task set state = 'failed', error = 'It was under way when the backup was " +
+            "made. Start it again.' where state in ('waiting', 'running')",
         ],
         { stdio: ['ignore', 2, 2], env },
       ).status === 0;

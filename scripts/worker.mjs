@@ -6,7 +6,8 @@ import { fail, keepHelper, needModules, roleUrls, say } from './lib/system.mjs';
 const { DATABASE_URL, BM_FILES_DIR } = process.env;
 if (!DATABASE_URL || !BM_FILES_DIR)
   fail(
-    'A worker takes DATABASE_URL (the address the application was started with) and BM_FILES_DIR (the folder that holds its files).',
+    'A worker takes DATABASE_URL (the address the application was started with) and BM_FILES_DIR ' +
+      '(the folder that holds its files).',
   );
 needModules();
 const urls = roleUrls(DATABASE_URL);
@@ -17,7 +18,8 @@ await client.connect().then(
   (e) =>
     fail(
       e.code === '28P01'
-        ? 'The database does not know this worker. Start the application once with the same DATABASE_URL (npm run start), which makes its roles.'
+        ? 'The database does not know this worker. Start the application once with the same ' +
+            'DATABASE_URL (npm run start), which makes its roles.'
         : `The database does not answer: ${e.message}`,
     ),
 );

@@ -45,14 +45,17 @@ it('a backup is put back over what has become of the database since, with the qu
     `insert into bm.workspace (workspace_id, settings) values ('w', '{"homeCurrency": "PLN"}')`,
   );
   await owner.query(
-    `insert into bm.task (workspace_id, id, kind, state) values ('w', 'a', 'weighAgain', 'running'), ('w', 'b', 'weighAgain', 'done')`,
+    `insert into bm.task (workspace_id, id, kind, state) values ('w', 'a', 'weighAgain', 'running'), ('w',
+        'b', 'weighAgain', 'done')`,
   );
   // A list's rows with their partition, a run that was never finished, and a file in the store.
   const RUN = '00000000-0000-4000-8000-000000000001';
   const table = (name: string) =>
-    `create table lists.${name} (like bm.list_row, check (run_id is not null and run_id = '${RUN}'::uuid)); alter table lists.${name} owner to bm_loader`;
+    `create table lists.${name} (like bm.list_row, check (run_id is not null and run_id = '${RUN}'::uuid));
+        alter table lists.${name} owner to bm_loader`;
   await owner.query(
-    `${table('r_done')}; insert into lists.r_done values ('w', '${RUN}', 2, 9520000000019, '9520000000019', 'Pot', '', '', 1.5); alter table bm.list_row attach partition lists.r_done for values in ('${RUN}')`,
+    `${table('r_done')}; insert into lists.r_done values ('w', '${RUN}', 2, 9520000000019, '9520000000019',
+        'Pot', '', '', 1.5); alter table bm.list_row attach partition lists.r_done for values in ('${RUN}')`,
   );
   const store = join(folder, 'state/files/w');
   mkdirSync(store, { recursive: true });

@@ -25,92 +25,100 @@ const file = (rows: readonly (readonly string[])[]): string =>
   Papa.unparse([['Barcode', 'Title', 'Net price'], ...rows]);
 
 describe('rows that no list should have', () => {
-  it('letters from everywhere, NULs and what a spreadsheet would run come through; figures that are none are refused with their row', async () => {
-    const good: [string, string][] = [
-      ['أصيص نبات', 'أصيص نبات'],
-      ['🌱🪴 Pot', '🌱🪴 Pot'],
-      ['Pot\0 with a NUL', 'Pot with a NUL'],
-      ['=HYPERLINK("http://x","y")', '=HYPERLINK("http://x","y")'],
-      ['+1+cmd|x', '+1+cmd|x'],
-      ['@SUM(A1)', '@SUM(A1)'],
-      ['Tab\there', 'Tab\there'],
-      ['Back\\slash "quoted"', 'Back\\slash "quoted"'],
-      ['Two\nlines', 'Two\nlines'],
-      [`${'x'.repeat(1999)}🌱`, 'x'.repeat(1999)],
-    ];
-    const prices = [
-      '1e308',
-      '1e999',
-      '2026-03-04',
-      '04.03.2026',
-      'NaN',
-      'Infinity',
-      '-0.01',
-      'call us',
-      '',
-      '12,34,56',
-    ];
-    const id = await made.tools.bring(
-      file([
-        ...good.map(([title], i) => [code(i), title, '2.50']),
-        ...prices.map((price, i) => [code(100 + i), 'Bad', price]),
-      ]),
-    );
-    const page = await made.tools.read(id);
-    expect(page.shown).toMatchObject({
-      state: 'done',
-      data: { valid: good.length, invalid: prices.length, garbled: 0 },
-    });
-    const stored = await made.tools.rowsOf(page.shown?.id as string);
-    expect(stored.map((r) => r.title.slice(0, 1999))).toEqual(good.map(([, title]) => title));
-    expect(stored.every((r) => r.cost === 2.5)).toBe(true);
-    const refused = Papa.parse<Record<string, string>>(
-      readFileSync(storePath(made.w.id, id, page.shown?.id as string, 'refused.csv'), 'utf8')
-        .replace('\ufeff', '')
-        .trim(),
-      { header: true },
-    ).data;
-    expect(refused.map((r) => r['Net price'])).toEqual(prices);
-    expect(
-      refused.every((r) => (r.problem ?? '') !== '' && (r.remedy ?? '') !== '' && Number(r.row) > 1),
-    ).toBe(true);
-    // As a file no title begins with what a spreadsheet runs.
-    const out = await Readable.from(
-      rowsOut(
-        'csv',
-        'x',
-        [{ name: 'title', kind: 'text' }],
-        (async function* () {
-          yield stored.map((r) => [r.title]);
-        })(),
-      ),
-    ).toArray();
-    const titles = Papa.parse<string[]>(Buffer.concat(out).toString('utf8').replace('\ufeff', '').trim())
-      .data.slice(1)
-      .map(([t]) => t ?? '');
-    expect(titles.filter((t) => /^[=+@\t-]/.test(t))).toEqual([]);
-    expect(titles.filter((t) => t.startsWith("'"))).toHaveLength(3);
-  });
+  it(
+    'letters from everywhere, NULs and what a spreadsheet would run come through; figures that are ' +
+      'none are refused with their row',
+    async () => {
+      const good: [string, string][] = [
+        ['أصيص نبات', 'أصيص نبات'],
+        ['🌱🪴 Pot', '🌱🪴 Pot'],
+        ['Pot\0 with a NUL', 'Pot with a NUL'],
+        ['=HYPERLINK("http://x","y")', '=HYPERLINK("http://x","y")'],
+        ['+1+cmd|x', '+1+cmd|x'],
+        ['@SUM(A1)', '@SUM(A1)'],
+        ['Tab\there', 'Tab\there'],
+        ['Back\\slash "quoted"', 'Back\\slash "quoted"'],
+        ['Two\nlines', 'Two\nlines'],
+        [`${'x'.repeat(1999)}🌱`, 'x'.repeat(1999)],
+      ];
+      const prices = [
+        '1e308',
+        '1e999',
+        '2026-03-04',
+        '04.03.2026',
+        'NaN',
+        'Infinity',
+        '-0.01',
+        'call us',
+        '',
+        '12,34,56',
+      ];
+      const id = await made.tools.bring(
+        file([
+          ...good.map(([title], i) => [code(i), title, '2.50']),
+          ...prices.map((price, i) => [code(100 + i), 'Bad', price]),
+        ]),
+      );
+      const page = await made.tools.read(id);
+      expect(page.shown).toMatchObject({
+        state: 'done',
+        data: { valid: good.length, invalid: prices.length, garbled: 0 },
+      });
+      const stored = await made.tools.rowsOf(page.shown?.id as string);
+      expect(stored.map((r) => r.title.slice(0, 1999))).toEqual(good.map(([, title]) => title));
+      expect(stored.every((r) => r.cost === 2.5)).toBe(true);
+      const refused = Papa.parse<Record<string, string>>(
+        readFileSync(storePath(made.w.id, id, page.shown?.id as string, 'refused.csv'), 'utf8')
+          .replace('\ufeff', '')
+          .trim(),
+        { header: true },
+      ).data;
+      expect(refused.map((r) => r['Net price'])).toEqual(prices);
+      expect(
+        refused.every((r) => (r.problem ?? '') !== '' && (r.remedy ?? '') !== '' && Number(r.row) > 1),
+      ).toBe(true);
+      // As a file no title begins with what a spreadsheet runs.
+      const out = await Readable.from(
+        rowsOut(
+          'csv',
+          'x',
+          [{ name: 'title', kind: 'text' }],
+          (async function* () {
+            yield stored.map((r) => [r.title]);
+          })(),
+        ),
+      ).toArray();
+      const titles = Papa.parse<string[]>(Buffer.concat(out).toString('utf8').replace('\ufeff', '').trim())
+        .data.slice(1)
+        .map(([t]) => t ?? '');
+      expect(titles.filter((t) => /^[=+@\t-]/.test(t))).toEqual([]);
+      expect(titles.filter((t) => t.startsWith("'"))).toHaveLength(3);
+    },
+  );
 
-  it('ragged rows and blank ones: what is missing is unknown, what is too much is left, lines count as a spreadsheet counts them', async () => {
-    const page = await made.tools.read(
-      await made.tools.bring(
-        [
-          'Barcode,Title,Net price,Shelf price',
-          `${code(1)},Pot,2.50`,
-          '',
-          ',,,',
-          `${code(2)},Pot,2.50,9.90,and,more`,
-          `${code(3)}`,
-        ].join('\n'),
-      ),
-    );
-    expect(page.shown?.data).toMatchObject({ valid: 2, invalid: 1, troubles: { cost: 1 } });
-    expect((await made.tools.rowsOf(page.shown?.id as string)).map((r) => [r.line, r.price])).toEqual([
-      [2, null],
-      [5, 9.9],
-    ]);
-  });
+  it(
+    'ragged rows and blank ones: what is missing is unknown, what is too much is left, lines count ' +
+      'as a spreadsheet counts them',
+    async () => {
+      const page = await made.tools.read(
+        await made.tools.bring(
+          [
+            'Barcode,Title,Net price,Shelf price',
+            `${code(1)},Pot,2.50`,
+            '',
+            ',,,',
+            `${code(2)},Pot,2.50,9.90,and,more`,
+            `${code(3)}`,
+          ].join('\n'),
+        ),
+      );
+      expect(page.shown?.data).toMatchObject({ valid: 2, invalid: 1, troubles: { cost: 1 } });
+      expect((await made.tools.rowsOf(page.shown?.id as string)).map((r) => [r.line, r.price])).toEqual([
+        [2, null],
+        [5, 9.9],
+      ]);
+    },
+  );
 
   it('two encodings in one file: every row is read, and how many have letters that were lost is said', async () => {
     const head = `Barcode,Title,Net price\n${Array.from({ length: 4000 }, (_, i) => `${code(i)},Blumentöpfe groß,2.50`).join('\n')}\n`;

@@ -181,7 +181,9 @@ describe('cards as files', () => {
       ],
     });
     const xml =
-      '<?xml version="1.0"?><g:Envelope xmlns:g="urn:g" xmlns="urn:x"><g:subject>Reference rates</g:subject><Cube><Cube time="2026-11-24"><Cube currency="USD" rate="1.0834"/><Cube currency="JPY" rate="162.5"/></Cube></Cube></g:Envelope>';
+      '<?xml version="1.0"?><g:Envelope xmlns:g="urn:g" xmlns="urn:x"><g:subject>Reference ' +
+      'rates</g:subject><Cube><Cube time="2026-11-24"><Cube currency="USD" rate="1.0834"/><Cube ' +
+      'currency="JPY" rate="162.5"/></Cube></Cube></g:Envelope>';
     expect(readReferenceXml(xml, 'daily')).toEqual({
       ok: true,
       tables: [{ date: '2026-11-24', base: 'EUR', source: 'daily', rates: { USD: 1.0834, JPY: 162.5 } }],
@@ -289,94 +291,98 @@ describe('from draft to force', () => {
     );
     expect(wrong).toMatchObject({ changes: [], errors: [{ sheet: 'surcharges', row: 2, column: 'pct' }] });
   });
-  it('a change touches its lanes, says why, falls under a hurdle with a notice, and lanes keep what they were until brought up to date', async () => {
-    const [id] = (await createCandidates(
-      w.id,
-      [someCandidate(w, { price: 34.9, cost: 5.2, origin: 'DE' })],
-      w.personId,
-    )) as [string];
-    await inWorkspace(w.id, (tx) =>
-      tx
-        .update(lane)
-        .set({ unitProfit: 1 })
-        .where(and(eq(lane.workspaceId, w.id), eq(lane.candidateId, 'none'))),
-    );
-    const before = await loadSheet(w.id, id);
-    const was = before?.lanes[0]?.result?.figures.unitProfit as number;
-    const next = dearer(card('Alderway/DE').data, env().BM_TODAY ?? new Date().toISOString().slice(0, 10));
-    const touched = await touchedBy(w.id, 'marketplace', 'Alderway/DE', next, null);
-    expect(touched).toHaveLength(1);
-    expect(touched[0]).toMatchObject({
-      candidateId: id,
-      candidate: 'Bird bath',
-      country: 'DE',
-      why: [{ line: 'referral' }, ...(touched[0]?.why.slice(1) ?? [])],
-    });
-    expect(touched[0]?.change as number).toBeLessThan(-1);
-    expect(touched[0]?.why.reduce((s, d) => s + d.effect, 0)).toBeCloseTo(touched[0]?.change as number, 9);
-    const put = await putInForce(w.id, 'marketplace', next, card('Alderway/DE').id, w.personId);
-    if (!put.ok) throw new Error('not in force');
-    expect((await loadSheet(w.id, id))?.lanes[0]?.result?.figures.unitProfit).toBe(was);
-
-    const taskId = await startTask(
-      w.id,
-      'bringUpToDate',
-      { kind: 'marketplace', key: 'Alderway/DE' },
-      1,
-      w.personId,
-    );
-    expect((await tasksNow(w.id)).map((t) => [t.id, t.state])).toContainEqual([taskId, 'waiting']);
-    expect(await workOnLanes({ workspaceId: w.id, taskId })).toBe(false);
-    expect(await loadTask(w.id, taskId)).toMatchObject({ state: 'done', done: 1, data: { changed: 1 } });
-    const now = await loadSheet(w.id, id);
-    expect(now?.lanes[0]?.data.marketplaceCardId).toBe(put.id);
-    expect(now?.lanes[0]?.result?.figures.unitProfit).toBeCloseTo(was + (touched[0]?.change as number), 9);
-    const [kept] = await inWorkspace(w.id, (tx) =>
-      tx
-        .select()
-        .from(laneHistory)
-        .where(and(eq(laneHistory.workspaceId, w.id), eq(laneHistory.laneId, now?.lanes[0]?.id ?? ''))),
-    );
-    expect([kept?.cause, kept?.result.figures.unitProfit]).toEqual(['rates', was]);
-    const notices = await latestNotices(w.id);
-    expect(notices.map((n) => n.kind)).toContain('upToDate');
-    if ((touched[0]?.dropped.length ?? 0) > 0)
-      expect(notices.find((n) => n.kind === 'underHurdle')).toMatchObject({
-        data: { candidate: 'Bird bath', figure: touched[0]?.dropped[0] },
-        link: `/weigh/${id}?lane=${now?.lanes[0]?.id}`,
-      });
-    // the new version is read wherever the lane is, and an edit keeps it
-    expect((await loadComparison(w.id, id))?.lanes[0]?.data.marketplaceCardId).toBe(put.id);
-    expect(
-      await savePatches(
+  it(
+    'a change touches its lanes, says why, falls under a hurdle with a notice, and lanes keep what ' +
+      'they were until brought up to date',
+    async () => {
+      const [id] = (await createCandidates(
         w.id,
-        id,
-        [{ entity: 'lane', id: now?.lanes[0]?.id ?? '', path: ['breakage'], from: 0, to: 0.01 }],
+        [someCandidate(w, { price: 34.9, cost: 5.2, origin: 'DE' })],
         w.personId,
-      ),
-    ).toMatchObject({ ok: true });
-    expect((await loadSheet(w.id, id))?.lanes[0]?.data).toMatchObject({
-      breakage: 0.01,
-      marketplaceCardId: put.id,
-    });
-    const exported = (await exportWorkspace(w.id, 'Test')) as {
-      lanes: { candidateId: string; data: StoredLane }[];
-    };
-    expect(exported.lanes.find((l) => l.candidateId === id)?.data).toMatchObject({
-      breakage: 0.01,
-      marketplaceCardId: put.id,
-    });
-    // done twice, nothing more happens
-    const again = await startTask(
-      w.id,
-      'bringUpToDate',
-      { kind: 'marketplace', key: 'Alderway/DE' },
-      1,
-      w.personId,
-    );
-    await workOnLanes({ workspaceId: w.id, taskId: again });
-    expect(await loadTask(w.id, again)).toMatchObject({ state: 'done', data: { changed: 0 } });
-  });
+      )) as [string];
+      await inWorkspace(w.id, (tx) =>
+        tx
+          .update(lane)
+          .set({ unitProfit: 1 })
+          .where(and(eq(lane.workspaceId, w.id), eq(lane.candidateId, 'none'))),
+      );
+      const before = await loadSheet(w.id, id);
+      const was = before?.lanes[0]?.result?.figures.unitProfit as number;
+      const next = dearer(card('Alderway/DE').data, env().BM_TODAY ?? new Date().toISOString().slice(0, 10));
+      const touched = await touchedBy(w.id, 'marketplace', 'Alderway/DE', next, null);
+      expect(touched).toHaveLength(1);
+      expect(touched[0]).toMatchObject({
+        candidateId: id,
+        candidate: 'Bird bath',
+        country: 'DE',
+        why: [{ line: 'referral' }, ...(touched[0]?.why.slice(1) ?? [])],
+      });
+      expect(touched[0]?.change as number).toBeLessThan(-1);
+      expect(touched[0]?.why.reduce((s, d) => s + d.effect, 0)).toBeCloseTo(touched[0]?.change as number, 9);
+      const put = await putInForce(w.id, 'marketplace', next, card('Alderway/DE').id, w.personId);
+      if (!put.ok) throw new Error('not in force');
+      expect((await loadSheet(w.id, id))?.lanes[0]?.result?.figures.unitProfit).toBe(was);
+
+      const taskId = await startTask(
+        w.id,
+        'bringUpToDate',
+        { kind: 'marketplace', key: 'Alderway/DE' },
+        1,
+        w.personId,
+      );
+      expect((await tasksNow(w.id)).map((t) => [t.id, t.state])).toContainEqual([taskId, 'waiting']);
+      expect(await workOnLanes({ workspaceId: w.id, taskId })).toBe(false);
+      expect(await loadTask(w.id, taskId)).toMatchObject({ state: 'done', done: 1, data: { changed: 1 } });
+      const now = await loadSheet(w.id, id);
+      expect(now?.lanes[0]?.data.marketplaceCardId).toBe(put.id);
+      expect(now?.lanes[0]?.result?.figures.unitProfit).toBeCloseTo(was + (touched[0]?.change as number), 9);
+      const [kept] = await inWorkspace(w.id, (tx) =>
+        tx
+          .select()
+          .from(laneHistory)
+          .where(and(eq(laneHistory.workspaceId, w.id), eq(laneHistory.laneId, now?.lanes[0]?.id ?? ''))),
+      );
+      expect([kept?.cause, kept?.result.figures.unitProfit]).toEqual(['rates', was]);
+      const notices = await latestNotices(w.id);
+      expect(notices.map((n) => n.kind)).toContain('upToDate');
+      if ((touched[0]?.dropped.length ?? 0) > 0)
+        expect(notices.find((n) => n.kind === 'underHurdle')).toMatchObject({
+          data: { candidate: 'Bird bath', figure: touched[0]?.dropped[0] },
+          link: `/weigh/${id}?lane=${now?.lanes[0]?.id}`,
+        });
+      // the new version is read wherever the lane is, and an edit keeps it
+      expect((await loadComparison(w.id, id))?.lanes[0]?.data.marketplaceCardId).toBe(put.id);
+      expect(
+        await savePatches(
+          w.id,
+          id,
+          [{ entity: 'lane', id: now?.lanes[0]?.id ?? '', path: ['breakage'], from: 0, to: 0.01 }],
+          w.personId,
+        ),
+      ).toMatchObject({ ok: true });
+      expect((await loadSheet(w.id, id))?.lanes[0]?.data).toMatchObject({
+        breakage: 0.01,
+        marketplaceCardId: put.id,
+      });
+      const exported = (await exportWorkspace(w.id, 'Test')) as {
+        lanes: { candidateId: string; data: StoredLane }[];
+      };
+      expect(exported.lanes.find((l) => l.candidateId === id)?.data).toMatchObject({
+        breakage: 0.01,
+        marketplaceCardId: put.id,
+      });
+      // done twice, nothing more happens
+      const again = await startTask(
+        w.id,
+        'bringUpToDate',
+        { kind: 'marketplace', key: 'Alderway/DE' },
+        1,
+        w.personId,
+      );
+      await workOnLanes({ workspaceId: w.id, taskId: again });
+      expect(await loadTask(w.id, again)).toMatchObject({ state: 'done', data: { changed: 0 } });
+    },
+  );
   it('a cancelled task stores nothing more; one that only looks stores nothing', async () => {
     const [id] = (await createCandidates(w.id, [someCandidate(w, { name: 'Looked at' })], w.personId)) as [
       string,

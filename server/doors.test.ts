@@ -103,7 +103,8 @@ describe('long work', () => {
     for (let i = 0; i < 400 && !ends((await stateOf(id))?.state); i++)
       await new Promise((next) => setTimeout(next, 100));
   };
-  it('that was stored and never came to the queue is found and done; what takes its worker down three times fails with the reason', async () => {
+  it('that was stored and never came to the queue is found and done; what takes its worker down three ' +
+    'times fails with the reason', async () => {
     const [stray, killer, kept] = [newId(), newId(), newId()];
     const old = new Date(Date.now() - 60_000);
     await inWorkspace(mine.id, (tx) =>
@@ -121,7 +122,8 @@ describe('long work', () => {
     );
     // Both have lost two workers; of one that was before it got further.
     const lease =
-      "insert into jobs.lease (task_id, workspace_id, queue, worker, beat_at, kills, progress) values ($1, $2, $3, $4, now() - interval '1 minute', 2, $5)";
+      'insert into jobs.lease (task_id, workspace_id, queue, worker, beat_at, kills, progress) ' +
+      "values ($1, $2, $3, $4, now() - interval '1 minute', 2, $5)";
     await jobs.query(lease, [killer, mine.id, 'lanes', 'gone', 0]);
     await jobs.query(lease, [kept, mine.id, 'lanes', 'gone', 77]);
     const worker = spawnWorker();

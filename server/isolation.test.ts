@@ -109,70 +109,84 @@ async function asWorkspace<T>(workspace: string | null, work: (c: pg.Client) => 
 }
 
 describe('the second wall', () => {
-  it('the application, the sign-in and the queue connect as roles that own nothing and cannot pass row-level security', async () => {
-    for (const [c, role] of [
-      [app, 'bm_app'],
-      [auth, 'bm_auth'],
-      [jobs, 'bm_jobs'],
-    ] as const) {
-      const { rows } = await c.query(
-        'select current_user as name, r.rolsuper, r.rolbypassrls, r.rolcreatedb, r.rolcreaterole from pg_roles r where r.rolname = current_user',
+  it(
+    'the application, the sign-in and the queue connect as roles that own nothing and cannot pass ' +
+      'row-level security',
+    async () => {
+      for (const [c, role] of [
+        [app, 'bm_app'],
+        [auth, 'bm_auth'],
+        [jobs, 'bm_jobs'],
+      ] as const) {
+        const { rows } = await c.query(
+          'select current_user as name, r.rolsuper, r.rolbypassrls, r.rolcreatedb, r.rolcreaterole ' +
+            'from pg_roles r where r.rolname = current_user',
+        );
+        expect(rows).toEqual([
+          { name: role, rolsuper: false, rolbypassrls: false, rolcreatedb: false, rolcreaterole: false },
+        ]);
+        const { rows: owned } = await owner.query(
+          'select c.relname from pg_class c join pg_roles r on r.oid = c.relowner where r.rolname = $1',
+          [role],
+        );
+        expect(owned).toEqual([]);
+        const { rows: member } = await owner.query(
+          'select 1 from pg_auth_members m join pg_roles r on r.oid = m.member where r.rolname = $1',
+          [role],
+        );
+        expect(member).toEqual([]);
+      }
+    },
+  );
+  it(
+    'every business table has workspace_id first in its key and forced row-level security; those of ' +
+      'sign-in and queue are the only others',
+    async () => {
+      const { rows } = await owner.query(
+        'select n.nspname, c.relname, c.relrowsecurity, c.relforcerowsecurity, (select count(*)::int ' +
+          'from pg_policy p where p.polrelid = c.oid) as policies from pg_class c join pg_namespace n ' +
+          "on n.oid = c.relnamespace where c.relkind in ('r', 'p') and n.nspname not in ('pg_catalog', " +
+          "'information_schema') order by 1, 2",
       );
-      expect(rows).toEqual([
-        { name: role, rolsuper: false, rolbypassrls: false, rolcreatedb: false, rolcreaterole: false },
+      const business = rows.filter((r) => r.nspname === 'bm');
+      expect(business.map((r) => r.relname).sort()).toEqual([...TABLES].sort());
+      // Of tasks the queue sees by a policy of its own which are not finished.
+      for (const r of business)
+        expect(r).toMatchObject({
+          relrowsecurity: true,
+          relforcerowsecurity: true,
+          policies: r.relname === 'task' ? 2 : 1,
+        });
+      expect(
+        rows
+          .filter((r) => r.nspname !== 'bm' && r.nspname !== 'lists' && !/^j[0-9a-f]{40,}$/.test(r.relname))
+          .map((r) => `${r.nspname}.${r.relname}`),
+      ).toEqual([
+        'auth.account',
+        'auth.attempt',
+        'auth.invitation',
+        'auth.member',
+        'auth.organization',
+        'auth.session',
+        'auth.user',
+        'auth.verification',
+        'drizzle.__drizzle_migrations',
+        'jobs.archive',
+        'jobs.job',
+        'jobs.lease',
+        'jobs.queue',
+        'jobs.schedule',
+        'jobs.subscription',
+        'jobs.version',
       ]);
-      const { rows: owned } = await owner.query(
-        'select c.relname from pg_class c join pg_roles r on r.oid = c.relowner where r.rolname = $1',
-        [role],
+      const { rows: keys } = await owner.query(
+        'select c.relname, a.attname from pg_index i join pg_class c on c.oid = i.indrelid join ' +
+          'pg_namespace n on n.oid = c.relnamespace join pg_attribute a on a.attrelid = c.oid and ' +
+          "a.attnum = i.indkey[0] where n.nspname = 'bm'",
       );
-      expect(owned).toEqual([]);
-      const { rows: member } = await owner.query(
-        'select 1 from pg_auth_members m join pg_roles r on r.oid = m.member where r.rolname = $1',
-        [role],
-      );
-      expect(member).toEqual([]);
-    }
-  });
-  it('every business table has workspace_id first in its key and forced row-level security; those of sign-in and queue are the only others', async () => {
-    const { rows } = await owner.query(
-      "select n.nspname, c.relname, c.relrowsecurity, c.relforcerowsecurity, (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies from pg_class c join pg_namespace n on n.oid = c.relnamespace where c.relkind in ('r', 'p') and n.nspname not in ('pg_catalog', 'information_schema') order by 1, 2",
-    );
-    const business = rows.filter((r) => r.nspname === 'bm');
-    expect(business.map((r) => r.relname).sort()).toEqual([...TABLES].sort());
-    // Of tasks the queue sees by a policy of its own which are not finished.
-    for (const r of business)
-      expect(r).toMatchObject({
-        relrowsecurity: true,
-        relforcerowsecurity: true,
-        policies: r.relname === 'task' ? 2 : 1,
-      });
-    expect(
-      rows
-        .filter((r) => r.nspname !== 'bm' && r.nspname !== 'lists' && !/^j[0-9a-f]{40,}$/.test(r.relname))
-        .map((r) => `${r.nspname}.${r.relname}`),
-    ).toEqual([
-      'auth.account',
-      'auth.attempt',
-      'auth.invitation',
-      'auth.member',
-      'auth.organization',
-      'auth.session',
-      'auth.user',
-      'auth.verification',
-      'drizzle.__drizzle_migrations',
-      'jobs.archive',
-      'jobs.job',
-      'jobs.lease',
-      'jobs.queue',
-      'jobs.schedule',
-      'jobs.subscription',
-      'jobs.version',
-    ]);
-    const { rows: keys } = await owner.query(
-      "select c.relname, a.attname from pg_index i join pg_class c on c.oid = i.indrelid join pg_namespace n on n.oid = c.relnamespace join pg_attribute a on a.attrelid = c.oid and a.attnum = i.indkey[0] where n.nspname = 'bm'",
-    );
-    for (const k of keys) expect(k).toMatchObject({ attname: 'workspace_id' });
-  });
+      for (const k of keys) expect(k).toMatchObject({ attname: 'workspace_id' });
+    },
+  );
   it('the roles see nothing of each other', async () => {
     await expect(app.query('select * from auth.session')).rejects.toThrow(/permission denied/);
     await expect(app.query('select * from auth."user"')).rejects.toThrow(/permission denied/);
@@ -223,13 +237,15 @@ describe.each(TABLES)('bm.%s', (table) => {
     });
     const copy = async (c: pg.Client) => {
       const { rows } = await c.query(
-        "select column_name from information_schema.columns where table_schema = 'bm' and table_name = $1 order by ordinal_position",
+        "select column_name from information_schema.columns where table_schema = 'bm' and " +
+          'table_name = $1 order by ordinal_position',
         [table],
       );
       const columns = rows.map((r) => r.column_name as string);
       const values = columns.map((k) => (k === 'workspace_id' ? '$1' : k === 'id' ? "'copied'" : `"${k}"`));
       await c.query(
-        `insert into bm.${table} (${columns.map((k) => `"${k}"`).join(', ')}) select ${values.join(', ')} from bm.${table} limit 1`,
+        `insert into bm.${table} (${columns.map((k) => `"${k}"`).join(', ')}) select ${values.join(', ')}
+            from bm.${table} limit 1`,
         [theirs.id],
       );
     };

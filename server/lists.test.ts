@@ -28,28 +28,32 @@ const rowsOf = (runId: string) => made.tools.rowsOf(runId);
 const columnsOf = (id: string) => made.tools.columnsOf(id);
 
 describe('a list is read', () => {
-  it('whole: every row stands once in the columns and in the database, and the counts add up to the rows of the file', async () => {
-    const id = await bring(tidy(3000));
-    const run = await startList(made.w.id, id, 'readList', made.w.personId);
-    expect(await workOnList(made.w.id, run, alone)).toBe(false);
-    const page = await loadList(made.w.id, id);
-    expect(page?.shown).toMatchObject({
-      id: run,
-      state: 'done',
-      done: 3000,
-      total: 3000,
-      data: { valid: 3000, invalid: 0, ranked: true },
-    });
-    const stored = await rowsOf(run);
-    expect(stored.map((r) => r.line)).toEqual(Array.from({ length: 3000 }, (_, i) => i + 2));
-    expect((await columnsOf(id)).lines).toEqual(stored.map((r) => r.line));
-    expect((await columnsOf(id)).titles).toBe(3000);
-    expect((await loadLists(made.w.id)).find((l) => l.id === id)).toMatchObject({
-      state: 'ready',
-      valid: 3000,
-      supplier: 'Brook and Bell',
-    });
-  });
+  it(
+    'whole: every row stands once in the columns and in the database, and the counts add up to the ' +
+      'rows of the file',
+    async () => {
+      const id = await bring(tidy(3000));
+      const run = await startList(made.w.id, id, 'readList', made.w.personId);
+      expect(await workOnList(made.w.id, run, alone)).toBe(false);
+      const page = await loadList(made.w.id, id);
+      expect(page?.shown).toMatchObject({
+        id: run,
+        state: 'done',
+        done: 3000,
+        total: 3000,
+        data: { valid: 3000, invalid: 0, ranked: true },
+      });
+      const stored = await rowsOf(run);
+      expect(stored.map((r) => r.line)).toEqual(Array.from({ length: 3000 }, (_, i) => i + 2));
+      expect((await columnsOf(id)).lines).toEqual(stored.map((r) => r.line));
+      expect((await columnsOf(id)).titles).toBe(3000);
+      expect((await loadLists(made.w.id)).find((l) => l.id === id)).toMatchObject({
+        state: 'ready',
+        valid: 3000,
+        supplier: 'Brook and Bell',
+      });
+    },
+  );
 
   it('a messy one: what is refused can be mended from its own file and read alone', async () => {
     const id = await bring(windows1252(messyFile(500)), 'Preisliste.csv');
@@ -129,44 +133,48 @@ describe('a list is read', () => {
 });
 
 describe('a worker that is killed', () => {
-  it('at ten random moments: every list is whole in the end, no row lost or doubled, and others take it up within seconds', async () => {
-    const rows = 150_000;
-    let killed = 0;
-    let worker = spawnWorker();
-    // One list after another, until all ten moments have come while one was being read.
-    for (let seed = 20; killed < 10; seed++) {
-      const id = await bring(`${tidy(rows, seed)}\n${tidyLine(demoRow(7, seed))}\n`);
-      const run = await startList(made.w.id, id, 'readList', made.w.personId);
-      const started = Date.now();
-      for (;;) {
-        await new Promise((done) => setTimeout(done, killed < 10 ? 700 + Math.random() * 1300 : 300));
-        const work = (await loadList(made.w.id, id))?.work[0];
-        if (work?.state === 'done' || Date.now() - started > 110_000) break;
-        if (killed < 10 && (work?.done ?? 0) > 0) {
-          worker.kill('SIGKILL');
-          killed++;
-          worker = spawnWorker();
+  it(
+    'at ten random moments: every list is whole in the end, no row lost or doubled, and others take ' +
+      'it up within seconds',
+    async () => {
+      const rows = 150_000;
+      let killed = 0;
+      let worker = spawnWorker();
+      // One list after another, until all ten moments have come while one was being read.
+      for (let seed = 20; killed < 10; seed++) {
+        const id = await bring(`${tidy(rows, seed)}\n${tidyLine(demoRow(7, seed))}\n`);
+        const run = await startList(made.w.id, id, 'readList', made.w.personId);
+        const started = Date.now();
+        for (;;) {
+          await new Promise((done) => setTimeout(done, killed < 10 ? 700 + Math.random() * 1300 : 300));
+          const work = (await loadList(made.w.id, id))?.work[0];
+          if (work?.state === 'done' || Date.now() - started > 110_000) break;
+          if (killed < 10 && (work?.done ?? 0) > 0) {
+            worker.kill('SIGKILL');
+            killed++;
+            worker = spawnWorker();
+          }
         }
+        const page = await loadList(made.w.id, id);
+        expect(page?.shown).toMatchObject({
+          state: 'done',
+          data: { valid: rows, invalid: 1, troubles: { duplicate: 1 } },
+        });
+        const lines = Array.from({ length: rows }, (_, i) => i + 2);
+        expect((await rowsOf(run)).map((r) => r.line)).toEqual(lines);
+        expect((await columnsOf(id)).lines).toEqual(lines);
+        expect(
+          readFileSync(storePath(made.w.id, id, run, 'refused.csv'), 'utf8')
+            .trim()
+            .split('\r\n'),
+        ).toHaveLength(2);
+        expect(readdirSync(storePath(made.w.id, id, run)).filter((f) => f.startsWith('part-'))).toHaveLength(
+          page?.shown?.data.parts?.length ?? -1,
+        );
       }
-      const page = await loadList(made.w.id, id);
-      expect(page?.shown).toMatchObject({
-        state: 'done',
-        data: { valid: rows, invalid: 1, troubles: { duplicate: 1 } },
-      });
-      const lines = Array.from({ length: rows }, (_, i) => i + 2);
-      expect((await rowsOf(run)).map((r) => r.line)).toEqual(lines);
-      expect((await columnsOf(id)).lines).toEqual(lines);
-      expect(
-        readFileSync(storePath(made.w.id, id, run, 'refused.csv'), 'utf8')
-          .trim()
-          .split('\r\n'),
-      ).toHaveLength(2);
-      expect(readdirSync(storePath(made.w.id, id, run)).filter((f) => f.startsWith('part-'))).toHaveLength(
-        page?.shown?.data.parts?.length ?? -1,
-      );
-    }
-    worker.kill('SIGKILL');
-  });
+      worker.kill('SIGKILL');
+    },
+  );
 });
 
 describe('a worker process', () => {
@@ -219,7 +227,8 @@ describe('a worker process', () => {
     try {
       await until(id, (s) => s === 'running');
       await owner.query(
-        "select pg_terminate_backend(pid) from pg_stat_activity where usename in ('bm_loader', 'bm_jobs') and pid <> pg_backend_pid()",
+        "select pg_terminate_backend(pid) from pg_stat_activity where usename in ('bm_loader', " +
+          "'bm_jobs') and pid <> pg_backend_pid()",
       );
       await until(id, (s) => s === 'done');
     } finally {

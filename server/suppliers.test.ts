@@ -106,7 +106,8 @@ describe('bundles of candidates', () => {
     await put(box, set);
     expect(await componentsFrom(w.id, lid, set)).toEqual({
       error:
-        '"Hamper" is itself made of "Box", made of "Lid": a bundle cannot contain itself. Choose another product, or take that component out there first.',
+        '"Hamper" is itself made of "Box", made of "Lid": a bundle cannot contain itself. Choose ' +
+        'another product, or take that component out there first.',
     });
     expect(await componentsFrom(w.id, set, set)).toEqual({
       error: '"Hamper" cannot be a component of itself. Choose another product.',

@@ -167,7 +167,9 @@ export const cardWords = {
     title: 'Draft',
     of: 'next version of {{name}}',
     new: 'a new card',
-    lead: 'Edit it like a sheet: type, paste from a spreadsheet, fill down with Ctrl+D, undo with Ctrl+Z. Percentages carry their sign.',
+    lead:
+      'Edit it like a sheet: type, paste from a spreadsheet, fill down with Ctrl+D, undo with ' +
+      'Ctrl+Z. Percentages carry their sign.',
     addRow: 'Add a row',
     removeRows: 'Remove row',
     fillDown: 'Fill down',
@@ -249,7 +251,9 @@ export const cardWords = {
     hurdles: 'Falls under',
     bring_one: 'Bring this lane up to date',
     bring_other: 'Bring all {{count}} lanes up to date',
-    lead: 'Unit profit in {{currency}}, largest fall first. Lanes keep the version they were computed with until you bring them up to date.',
+    lead:
+      'Unit profit in {{currency}}, largest fall first. Lanes keep the version they were computed ' +
+      'with until you bring them up to date.',
     unknown: 'not known any more',
     draft: 'This is a draft: put it in force to bring lanes up to date.',
     working: 'Bringing lanes up to date: {{done}} of {{total}}',

@@ -27,7 +27,9 @@ export const compareWords = {
     showAll: 'Show all',
     title: 'Lanes side by side',
     add: 'Add lanes',
-    none: 'There is no lane to compare yet. Choose marketplaces, ways of fulfilment and routes, and all sensible lanes are made at once.',
+    none:
+      'There is no lane to compare yet. Choose marketplaces, ways of fulfilment and routes, and all ' +
+      'sensible lanes are made at once.',
     answer:
       '<b>{{where}}</b> is best by {{measure}}: <k>{{value}}</k>. {{count}} of {{all}} lanes keep something.',
     answerNone: 'None of the {{all}} lanes keeps anything.',
@@ -94,7 +96,8 @@ export const compareWords = {
     unknown: 'What one of the two keeps is not known.',
     sum: 'Together',
     choose:
-      'Pin a lane with the mark at its left, then choose another: here stands why one keeps more than the other, line by line.',
+      'Pin a lane with the mark at its left, then choose another: here stands why one keeps more ' +
+      'than the other, line by line.',
     of: '{{a}} → {{b}}',
     newer_one: '{{count}} lane is computed with rates that have a newer version; see what would change',
     newer_other: '{{count}} lanes are computed with rates that have a newer version; see what would change',
@@ -141,7 +144,9 @@ export const compareWords = {
   },
   proposals: {
     title: 'Add lanes to {{name}}',
-    lead: 'Choose where and how to sell. Every sensible combination is proposed; what one would lack is said, and can be mended afterwards.',
+    lead:
+      'Choose where and how to sell. Every sensible combination is proposed; what one would lack is ' +
+      'said, and can be mended afterwards.',
     marketplaces: 'Marketplaces',
     methods: 'Fulfilment',
     quotes: 'Quotes',
@@ -152,7 +157,8 @@ export const compareWords = {
     like: 'Like lane',
     likeNone: 'the defaults of the workspace',
     likeText:
-      'Its order quantity, returns and bids are taken over and its price is converted; all of that is marked as borrowed.',
+      'Its order quantity, returns and bids are taken over and its price is converted; all of that ' +
+      'is marked as borrowed.',
     habit: 'Prices end',
     make_one: 'Make {{count}} lane',
     make_other: 'Make {{count}} lanes',

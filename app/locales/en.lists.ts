@@ -2,7 +2,9 @@
 export const listWords = {
   lists: {
     title: 'Supplier lists',
-    lead: 'Drop a price list here, say once which column is what, and see which rows are worth ordering, with the reason for each one that is not.',
+    lead:
+      'Drop a price list here, say once which column is what, and see which rows are worth ordering, ' +
+      'with the reason for each one that is not.',
     byHand: 'One product by hand',
     choose: 'Choose a file',
     drop: 'Drop a CSV or XLSX file anywhere on this page',
@@ -33,7 +35,8 @@ export const listWords = {
     removed: '"{{name}}" is deleted. For 30 days it can be brought back; then its file leaves the disk.',
     tooLarge: 'The file is larger than {{most}} MB. Split it, or leave out columns that are not needed.',
     quota:
-      'This workspace has {{lists}} of {{ofLists}} lists, {{gb}} of {{ofGb}} GB of files and {{rows}} of {{ofRows}} rows that it may have.',
+      'This workspace has {{lists}} of {{ofLists}} lists, {{gb}} of {{ofGb}} GB of files and ' +
+      '{{rows}} of {{ofRows}} rows that it may have.',
     cancel: 'Stop',
     open: 'Open {{name}}',
     setup: 'Columns and terms',
@@ -92,7 +95,8 @@ export const listWords = {
     failed: 'The check stopped: {{error}}',
     reference: 'Market figures of your own',
     referenceHelp:
-      'A file with barcodes and what you know of the market (shelf price, units a month, category, size) fills what the list lacks.',
+      'A file with barcodes and what you know of the market (shelf price, units a month, category, ' +
+      'size) fills what the list lacks.',
     referenceAdd: 'Add market figures',
     referenceFile: '{{name}}',
     choice: 'Where a barcode has several listings',
@@ -209,7 +213,8 @@ export const listWords = {
     price:
       'Choose the column of shelf prices under Columns and terms, or bring market figures of your own there.',
     demand:
-      'Units a month are missing: type Months held under Assumptions, choose their column under Columns and terms, or bring market figures of your own there.',
+      'Units a month are missing: type Months held under Assumptions, choose their column under ' +
+      'Columns and terms, or bring market figures of your own there.',
     fulfilment:
       'Fulfilment goes by size and weight: choose their columns, or bring market figures that have them.',
     referral:
@@ -219,7 +224,8 @@ export const listWords = {
     standingMissing: 'Say in the settings of the workspace how you stand with VAT in this country.',
     noTaxCard: 'There is no tax card for this country in force; make one under Rates.',
     storage:
-      'Storage goes by size and by how long it stays: type Months held under Assumptions, or choose the columns of sizes and of units a month under Columns and terms.',
+      'Storage goes by size and by how long it stays: type Months held under Assumptions, or ' +
+      'choose the columns of sizes and of units a month under Columns and terms.',
     prep: 'Say under Assumptions what preparing a unit costs, 0 where nothing does.',
     returns: 'Say under Assumptions how much is returned, 0 where nothing is.',
     adverts: 'Say under Assumptions what adverts cost a sale, 0 where you run none.',
@@ -237,11 +243,13 @@ export const listWords = {
   listVerdict: { pass: 'pays', near: 'near', fail: 'does not', unknown: 'unknown' },
   list: {
     sentence:
-      '{{pass}} of {{rows}} rows clear your hurdles, {{near}} come near, {{fail}} do not; {{unknown}} cannot be told yet.',
+      '{{pass}} of {{rows}} rows clear your hurdles, {{near}} come near, {{fail}} do not; ' +
+      '{{unknown}} cannot be told yet.',
     all: 'All rows',
     tickAll: 'Tick all rows shown',
     tickedSome:
-      'The first {{n}} of {{all}} rows are ticked: that many are decided about at once. Limit the rows further for the others.',
+      'The first {{n}} of {{all}} rows are ticked: that many are decided about at once. Limit the ' +
+      'rows further for the others.',
     weighedWith: 'Weighed with',
     version: '{{name}}, version of {{date}}',
     newer: {
@@ -400,7 +408,8 @@ export const listWords = {
     mostUnknown_other: '{{n}} rows cannot be told: {{what}}.',
     noneGood: 'No row of this list could be read.',
     noneGoodHelp:
-      'Each row comes as a file with what is wrong and what to do. Often a column was chosen wrongly: look at Columns and terms first.',
+      'Each row comes as a file with what is wrong and what to do. Often a column was chosen ' +
+      'wrongly: look at Columns and terms first.',
     noneGoodEmpty: 'The file has no rows under its header.',
     nothingKnown: 'No row can be said to pay: {{n}} cannot be told yet.',
     rowsOf_one: '{{n}} row',

@@ -8,9 +8,18 @@ import { compareWords } from './en.compare.ts';
 import { listWords } from './en.lists.ts';
 import { moreWords } from './en.more.ts';
 import { supplierWords } from './en.suppliers.ts';
+import { workingWords } from './en.workings.ts';
 import { en } from './en.ts';
 
-const places: readonly object[] = [en, cardWords, compareWords, listWords, moreWords, supplierWords];
+const places: readonly object[] = [
+  en,
+  cardWords,
+  compareWords,
+  listWords,
+  moreWords,
+  supplierWords,
+  workingWords,
+];
 const at = (words: object, key: string): unknown =>
   key
     .split('.')

@@ -194,47 +194,51 @@ describe('an opened row', () => {
 });
 
 describe('what is decided', () => {
-  it('a row is kept with the order that was looked at, everything the file said, tags and note; the tally adds it up', async () => {
-    const first = (await asked()).window[0];
-    const of = [{ key: first?.key, name: 'Pot 0', profitPerMonth: null }];
-    expect(
-      (
-        await send(act, editor, {
-          what: 'mark',
-          change: { rows: of, note: 'ask for a sample', tags: ['spring'] },
-        })
-      ).status,
-    ).toBe(200);
-    const said = (await send(act, editor, { what: 'keep', lines: [2], quantity: 48 })).body as {
-      kept: string[];
-      tally: { kept: number; profitPerMonth: number };
-    };
-    expect(said.kept).toHaveLength(1);
-    const sheet = await loadSheet(made.w.id, said.kept[0] as string);
-    expect(sheet?.candidate.data).toMatchObject({ name: 'Pot 0', tags: ['spring'] });
-    expect(sheet?.candidate.data.notes).toMatch(
-      /Barcode 9520{9}\d[\s\S]*row 2[\s\S]*Colour: =green[\s\S]*ask for a sample/,
-    );
-    expect(sheet?.lanes[0]?.data.orderQuantity).toBe(48);
-    expect(sheet?.quotes[0]?.data).toMatchObject({
-      carton: { units: 12 },
-      priceBreaks: [
-        { minQty: 0, unitPrice: 3 },
-        { minQty: 40, unitPrice: 2.5 },
-      ],
-    });
-    expect(said.tally).toMatchObject({ kept: 1 });
-    expect(said.tally.profitPerMonth).toBeGreaterThan(0);
-    // Kept once, it leads to the same candidate.
-    expect(((await send(act, editor, { what: 'keep', lines: [2] })).body as { kept: string[] }).kept).toEqual(
-      said.kept,
-    );
-    expect(
-      (await asked({ query: { filters: [{ kind: 'flag', flag: 'kept', is: true }] } })).window.map(
-        (r) => r.mark,
-      ),
-    ).toEqual(['kept']);
-  });
+  it(
+    'a row is kept with the order that was looked at, everything the file said, tags and note; the ' +
+      'tally adds it up',
+    async () => {
+      const first = (await asked()).window[0];
+      const of = [{ key: first?.key, name: 'Pot 0', profitPerMonth: null }];
+      expect(
+        (
+          await send(act, editor, {
+            what: 'mark',
+            change: { rows: of, note: 'ask for a sample', tags: ['spring'] },
+          })
+        ).status,
+      ).toBe(200);
+      const said = (await send(act, editor, { what: 'keep', lines: [2], quantity: 48 })).body as {
+        kept: string[];
+        tally: { kept: number; profitPerMonth: number };
+      };
+      expect(said.kept).toHaveLength(1);
+      const sheet = await loadSheet(made.w.id, said.kept[0] as string);
+      expect(sheet?.candidate.data).toMatchObject({ name: 'Pot 0', tags: ['spring'] });
+      expect(sheet?.candidate.data.notes).toMatch(
+        /Barcode 9520{9}\d[\s\S]*row 2[\s\S]*Colour: =green[\s\S]*ask for a sample/,
+      );
+      expect(sheet?.lanes[0]?.data.orderQuantity).toBe(48);
+      expect(sheet?.quotes[0]?.data).toMatchObject({
+        carton: { units: 12 },
+        priceBreaks: [
+          { minQty: 0, unitPrice: 3 },
+          { minQty: 40, unitPrice: 2.5 },
+        ],
+      });
+      expect(said.tally).toMatchObject({ kept: 1 });
+      expect(said.tally.profitPerMonth).toBeGreaterThan(0);
+      // Kept once, it leads to the same candidate.
+      expect(
+        ((await send(act, editor, { what: 'keep', lines: [2] })).body as { kept: string[] }).kept,
+      ).toEqual(said.kept);
+      expect(
+        (await asked({ query: { filters: [{ kind: 'flag', flag: 'kept', is: true }] } })).window.map(
+          (r) => r.mark,
+        ),
+      ).toEqual(['kept']);
+    },
+  );
   it.each([
     ['an act there is not', { what: 'buy' }],
     ['no row', { what: 'keep', lines: [] }],

@@ -314,9 +314,8 @@ async function applied(workspaceId: string, root: string, body: unknown, by: str
           card: (own.card ?? []).map((r) => (r[0] === 'inForceFrom' || r[0] === 'date' ? [r[0], t.from] : r)),
         }
       : own;
-    throw redirect(
-      `${root}/draft/${await createDraft(workspaceId, { kind: card.kind, name: card.name, cells, basedOn: card.id }, by)}`,
-    );
+    const draft = { kind: card.kind, name: card.name, cells, basedOn: card.id };
+    throw redirect(`${root}/draft/${await createDraft(workspaceId, draft, by)}`);
   }
   const read = readTables(card.kind, t.cells);
   if (!read.ok) return data({ errors: [...read.errors] }, 422);

@@ -93,7 +93,8 @@ export async function action({ request, params }: Route.ActionArgs) {
         ? data(
             {
               error:
-                'This document is about another product: its size, weight or codes differ. Open it in Find, as a candidate of its own.',
+                'This document is about another product: its size, weight or codes differ. Open it ' +
+                'in Find, as a candidate of its own.',
             },
             422,
           )

@@ -1,3 +1,3 @@
-/** A label as it stands within a sentence: its first letter small, unless it begins with an abbreviation such as VAT or ROI. */
+/** A label as it stands within a sentence: its first letter small, unless an abbreviation leads (VAT, ROI). */
 export const inSentence = (label: string): string =>
   label.replace(/^\p{Lu}(?=\p{Ll})/u, (c) => c.toLowerCase());

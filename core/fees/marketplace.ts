@@ -204,7 +204,8 @@ export function reckonReturns(r: Reckoning): void {
     r.trace?.line(
       'returns',
       r.returns,
-      'returnRate * (netRevenue - feesBack + refundFee + handling + (1 - resaleShare) * disposal - resaleShare * landedCost)',
+      'returnRate * (netRevenue - feesBack + refundFee + handling + (1 - resaleShare) * disposal - ' +
+        'resaleShare * landedCost)',
       [
         ['returnRate', terms.rate, 'share', 'returns.rate'],
         ['netRevenue', r.netRevenue, 'money', ''],

@@ -42,20 +42,24 @@ describe('the shipment of an order', () => {
     });
     expect(shipment(lane, 100).cartons).toBe(13);
   });
-  it('without a carton, loose units with the packing allowance; what a carton does not state is taken from them', () => {
-    const lane = plainLane({ product, goods: goods({}) as never });
-    expect(unitVolume(lane)).toBeCloseTo(0.001, 12);
-    const s = shipment(lane, 100);
-    expect([s.cartons, s.kg, s.m3].map((x) => Number(x.toFixed(9)))).toEqual([Number.NaN, 55, 0.11]);
-    const half = shipment(
-      plainLane({
-        product,
-        goods: goods({ source: { carton: { units: 24, volumeM3: null, kg: 13 } } }) as never,
-      }),
-      100,
-    );
-    expect([half.cartons, half.kg, Number(half.m3.toFixed(9))]).toEqual([5, 65, 0.11]);
-  });
+  it(
+    'without a carton, loose units with the packing allowance; what a carton does not state is taken ' +
+      'from them',
+    () => {
+      const lane = plainLane({ product, goods: goods({}) as never });
+      expect(unitVolume(lane)).toBeCloseTo(0.001, 12);
+      const s = shipment(lane, 100);
+      expect([s.cartons, s.kg, s.m3].map((x) => Number(x.toFixed(9)))).toEqual([Number.NaN, 55, 0.11]);
+      const half = shipment(
+        plainLane({
+          product,
+          goods: goods({ source: { carton: { units: 24, volumeM3: null, kg: 13 } } }) as never,
+        }),
+        100,
+      );
+      expect([half.cartons, half.kg, Number(half.m3.toFixed(9))]).toEqual([5, 65, 0.11]);
+    },
+  );
   it('without size or weight what depends on them is not known', () => {
     const s = shipment(plainLane({ goods: goods({}) as never }), 10);
     expect([s.kg, s.m3].every(Number.isNaN)).toBe(true);

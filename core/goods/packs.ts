@@ -11,7 +11,8 @@ export type PackFound = {
 
 const COUNT = '(\\d{1,4})';
 const NOUN =
-  '(?:pcs?|pieces?|pack|packs|count|ct|units?|st(?:ü|ue)ck|stk|st\\.|teilig|tlg|er[- ]?(?:pack|set)|pi[eè]ces?|pi[eè]ce|unit[eé]s?|unidades|uds?|piezas|pezzi|pz|confezioni|sztuk|szt|stuks)';
+  '(?:pcs?|pieces?|pack|packs|count|ct|units?|st(?:ü|ue)ck|stk|st\\.|teilig|tlg|er[- ' +
+  ']?(?:pack|set)|pi[eè]ces?|pi[eè]ce|unit[eé]s?|unidades|uds?|piezas|pezzi|pz|confezioni|sztuk|szt|stuks)';
 const MEASURE = '(?:mg|g|kg|ml|cl|dl|l|oz|lb|mm|cm|m|inch|in)';
 /** Lengths beside each other are sides; weights and volumes are pieces of so much. */
 const CONTENT = '(?:mg|g|kg|ml|cl|dl|l|oz|lb)';

@@ -77,25 +77,29 @@ describe('customs', () => {
     expect(got.figures.importVat).toBeCloseTo(0.385, 12);
     expect(got.blanks).toEqual([]);
   });
-  it('a blank import VAT is a cost where VAT is one, cash where it is recovered, and neither where it is postponed too', () => {
-    const without = { regime: 'inclusive', vatRates: { standard: 0.2 } };
-    const as = (over: object) => lane({ ...reduced, typed: { vatRate: 0.2 }, ...over }, without);
-    expect(
-      (
-        ['unitProfit', 'landedCost', 'roi', 'markup', 'landedCash', 'recoverableVat', 'importVat'] as const
-      ).map((f) => marked(as({ standing: { kind: 'registered' } }), f).join()),
-    ).toEqual(['', '', '', '', 'importVat', 'importVat', 'importVat']);
-    expect(
-      (['unitProfit', 'landedCost', 'landedCash', 'importVat'] as const).map((f) =>
-        marked(as({ standing: { kind: 'notRegistered' } }), f).join(),
-      ),
-    ).toEqual(['importVat', 'importVat', 'importVat', 'importVat']);
-    expect(
-      (['unitProfit', 'landedCash', 'importVat'] as const).map((f) =>
-        marked(as({ standing: { kind: 'registered' }, importVatPostponed: true }), f).join(),
-      ),
-    ).toEqual(['', '', 'importVat']);
-  });
+  it(
+    'a blank import VAT is a cost where VAT is one, cash where it is recovered, and neither where it ' +
+      'is postponed too',
+    () => {
+      const without = { regime: 'inclusive', vatRates: { standard: 0.2 } };
+      const as = (over: object) => lane({ ...reduced, typed: { vatRate: 0.2 }, ...over }, without);
+      expect(
+        (
+          ['unitProfit', 'landedCost', 'roi', 'markup', 'landedCash', 'recoverableVat', 'importVat'] as const
+        ).map((f) => marked(as({ standing: { kind: 'registered' } }), f).join()),
+      ).toEqual(['', '', '', '', 'importVat', 'importVat', 'importVat']);
+      expect(
+        (['unitProfit', 'landedCost', 'landedCash', 'importVat'] as const).map((f) =>
+          marked(as({ standing: { kind: 'notRegistered' } }), f).join(),
+        ),
+      ).toEqual(['importVat', 'importVat', 'importVat', 'importVat']);
+      expect(
+        (['unitProfit', 'landedCash', 'importVat'] as const).map((f) =>
+          marked(as({ standing: { kind: 'registered' }, importVatPostponed: true }), f).join(),
+        ),
+      ).toEqual(['', '', 'importVat']);
+    },
+  );
   it('a tax card of percentages alone needs no exchange rate; one with an amount does', () => {
     const foreign = (over: object) => evaluate(lane({ imported: true }, { currency: 'USD', ...over }));
     expect(foreign({})).toMatchObject({ problems: [], lines: { duty: 0.5 }, figures: { unitProfit: 24.5 } });

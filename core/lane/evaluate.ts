@@ -144,7 +144,8 @@ function traceResult(r: Reckoning, doc: LaneDocument): void {
   t.line(
     'proceeds',
     r.proceeds,
-    'netRevenue - referral - itemFee - payment - surcharges - subscription - feeVat - fulfilment - storage - currencyConversion',
+    'netRevenue - referral - itemFee - payment - surcharges - subscription - feeVat - fulfilment - ' +
+      'storage - currencyConversion',
     [
       m('netRevenue', r.netRevenue),
       m('referral', r.referral),

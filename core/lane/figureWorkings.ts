@@ -89,7 +89,8 @@ const FORMULAS: Partial<Record<Figure, Row | ((r: Reckoning) => Row)>> = {
           ['payoutEveryDays', 'payoutDelayDays', 'creditDays'],
         ]
       : [
-          'depositShare * leadDays + transitDays + inboundDays - (1 - depositShare) * creditDays + 30.4375 * coverMonths / 2 + payoutEveryDays / 2 + payoutDelayDays',
+          'depositShare * leadDays + transitDays + inboundDays - (1 - depositShare) * creditDays + ' +
+            '30.4375 * coverMonths / 2 + payoutEveryDays / 2 + payoutDelayDays',
           [
             'depositShare',
             'leadDays',

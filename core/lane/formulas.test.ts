@@ -106,27 +106,34 @@ describe('2 revenue and tax', () => {
       line({ ...at({ kind: 'registered' }), rates: { tax: taxCardOf('exclusive', 0.2) } }, 'outputVat'),
     ).toBe(0);
   });
-  it('VAT on a purchase of 10 plus 20 %: recovered it ties cash, else it is a line of its own; a line may say otherwise', () => {
-    const goods = quote(10, { vat: 'added', vatRate: 0.2 });
-    expect([
-      fig(at({ kind: 'registered' }, { goods }), 'landedCost'),
-      fig(at({ kind: 'registered' }, { goods }), 'landedCash'),
-    ]).toEqual([10, 12]);
-    expect([
-      fig(at({ kind: 'notRegistered' }, { goods }), 'landedCost'),
-      line(at({ kind: 'notRegistered' }, { goods }), 'irrecoverableVat'),
-    ]).toEqual([12, 2]);
-    expect(
-      fig(
-        at({ kind: 'registered' }, { goods: quote(10, { vat: 'added', vatRate: 0.2, recoverable: false }) }),
-        'landedCost',
-      ),
-    ).toBe(12);
-    expect(
-      line(at({ kind: 'registered' }, { goods: quote(12, { vat: 'included', vatRate: 0.2 }) }), 'goods'),
-    ).toBeCloseTo(10, 12);
-    expect(fig(at({ kind: 'marketplaceRemits', recoverable: true }, { goods }), 'landedCost')).toBe(10);
-  });
+  it(
+    'VAT on a purchase of 10 plus 20 %: recovered it ties cash, else it is a line of its own; a line ' +
+      'may say otherwise',
+    () => {
+      const goods = quote(10, { vat: 'added', vatRate: 0.2 });
+      expect([
+        fig(at({ kind: 'registered' }, { goods }), 'landedCost'),
+        fig(at({ kind: 'registered' }, { goods }), 'landedCash'),
+      ]).toEqual([10, 12]);
+      expect([
+        fig(at({ kind: 'notRegistered' }, { goods }), 'landedCost'),
+        line(at({ kind: 'notRegistered' }, { goods }), 'irrecoverableVat'),
+      ]).toEqual([12, 2]);
+      expect(
+        fig(
+          at(
+            { kind: 'registered' },
+            { goods: quote(10, { vat: 'added', vatRate: 0.2, recoverable: false }) },
+          ),
+          'landedCost',
+        ),
+      ).toBe(12);
+      expect(
+        line(at({ kind: 'registered' }, { goods: quote(12, { vat: 'included', vatRate: 0.2 }) }), 'goods'),
+      ).toBeCloseTo(10, 12);
+      expect(fig(at({ kind: 'marketplaceRemits', recoverable: true }, { goods }), 'landedCost')).toBe(10);
+    },
+  );
   it('VAT on fees of 2.40 at 20 %: charged and not recovered 0.48; recovered nothing, but it lowers the payout', () => {
     const c = (treatment: 'charged' | 'reverseCharge' | 'none') => card({ feeVat: { treatment, rate: 0.2 } });
     const of = (kind: 'registered' | 'notRegistered', treatment: 'charged' | 'reverseCharge' | 'none') =>
@@ -142,34 +149,38 @@ describe('2 revenue and tax', () => {
     expect(of('registered', 'reverseCharge').figures.payout).toBeCloseTo(21.6, 12);
     expect(of('notRegistered', 'none').lines.feeVat).toBe(0);
   });
-  it('fee bases of 24 + 3 delivery at 20 %: item 24, gross 27, net 22.50; of what the buyer pays with 8 % checkout tax 29.16', () => {
-    const c = (base: string) =>
-      card({
-        categories: [
-          {
-            key: 'any',
-            name: 'Any',
-            referral: { base, mode: 'whole', tiers: [{ upTo: null, pct: 0.1 }], min: null, max: null },
-          },
-        ],
-      });
-    const of = (base: string, over: Over = {}) =>
-      line(
-        marketplace(c(base), {
-          price: 24,
-          shippingCharged: 3,
-          standing: { kind: 'registered' },
-          rates: { tax: inclusive(0.2) },
-          ...over,
-        }),
-        'referral',
+  it(
+    'fee bases of 24 + 3 delivery at 20 %: item 24, gross 27, net 22.50; of what the buyer pays with ' +
+      '8 % checkout tax 29.16',
+    () => {
+      const c = (base: string) =>
+        card({
+          categories: [
+            {
+              key: 'any',
+              name: 'Any',
+              referral: { base, mode: 'whole', tiers: [{ upTo: null, pct: 0.1 }], min: null, max: null },
+            },
+          ],
+        });
+      const of = (base: string, over: Over = {}) =>
+        line(
+          marketplace(c(base), {
+            price: 24,
+            shippingCharged: 3,
+            standing: { kind: 'registered' },
+            rates: { tax: inclusive(0.2) },
+            ...over,
+          }),
+          'referral',
+        );
+      expect([of('item'), of('gross'), of('net'), of('buyerPays')]).toEqual([2.4, 2.7, 2.25, 2.7]);
+      expect(of('net', { standing: { kind: 'notRegistered' } })).toBe(2.7);
+      expect(of('buyerPays', { rates: { tax: { ...taxCardOf('exclusive', 0), checkoutTax: 0.08 } } })).toBe(
+        2.92,
       );
-    expect([of('item'), of('gross'), of('net'), of('buyerPays')]).toEqual([2.4, 2.7, 2.25, 2.7]);
-    expect(of('net', { standing: { kind: 'notRegistered' } })).toBe(2.7);
-    expect(of('buyerPays', { rates: { tax: { ...taxCardOf('exclusive', 0), checkoutTax: 0.08 } } })).toBe(
-      2.92,
-    );
-  });
+    },
+  );
 });
 
 describe('3 what the goods cost', () => {
@@ -230,30 +241,34 @@ describe('3 what the goods cost', () => {
     expect(line({ goods: retail({ discounts: steps, reordered: true }) }, 'goods')).toBeCloseTo(12.75, 12);
     expect(line({ goods: retail({ discounts: [{ kind: 'coupon', amount: 50 }] }) }, 'goods')).toBe(0);
   });
-  it('sales tax, unless exempt; gift cards on half the bill; cashback on what tax counts for, not where gift cards pay', () => {
-    expect(line({ goods: retail({ salesTax: 0.1 }) }, 'goods')).toBeCloseTo(22, 12);
-    expect(line({ goods: retail({ salesTax: 0.1, exempt: true }) }, 'goods')).toBeCloseTo(20, 12);
-    // bill 22, half by cards at 10 % off: 1.10 saved
-    expect(
-      line({ goods: retail({ salesTax: 0.1, giftCard: { discount: 0.1, part: 0.5 } }) }, 'goods'),
-    ).toBeCloseTo(20.9, 12);
-    // 5 % of 22, of the half not paid by cards: 0.55
-    expect(
-      fig(
-        {
-          goods: retail({
-            salesTax: 0.1,
-            giftCard: { discount: 0.1, part: 0.5 },
-            cashback: { share: 0.05, taxCounts: true, giftCardsCount: false },
-          }),
-        },
-        'cashbackToCome',
-      ),
-    ).toBeCloseTo(0.55, 12);
-    expect(
-      line({ goods: retail({ delivery: eur(12, 'included', 0.2) }), orderQuantity: 4 }, 'goods'),
-    ).toBeCloseTo(22.5, 12);
-  });
+  it(
+    'sales tax, unless exempt; gift cards on half the bill; cashback on what tax counts for, not ' +
+      'where gift cards pay',
+    () => {
+      expect(line({ goods: retail({ salesTax: 0.1 }) }, 'goods')).toBeCloseTo(22, 12);
+      expect(line({ goods: retail({ salesTax: 0.1, exempt: true }) }, 'goods')).toBeCloseTo(20, 12);
+      // bill 22, half by cards at 10 % off: 1.10 saved
+      expect(
+        line({ goods: retail({ salesTax: 0.1, giftCard: { discount: 0.1, part: 0.5 } }) }, 'goods'),
+      ).toBeCloseTo(20.9, 12);
+      // 5 % of 22, of the half not paid by cards: 0.55
+      expect(
+        fig(
+          {
+            goods: retail({
+              salesTax: 0.1,
+              giftCard: { discount: 0.1, part: 0.5 },
+              cashback: { share: 0.05, taxCounts: true, giftCardsCount: false },
+            }),
+          },
+          'cashbackToCome',
+        ),
+      ).toBeCloseTo(0.55, 12);
+      expect(
+        line({ goods: retail({ delivery: eur(12, 'included', 0.2) }), orderQuantity: 4 }, 'goods'),
+      ).toBeCloseTo(22.5, 12);
+    },
+  );
   it('a bundle sums its components; a free extra brings its own profit', () => {
     const goods = [...quote(3), ...retail({ shelfPrice: 2 })];
     expect(line({ goods }, 'goods')).toBe(5);
@@ -364,21 +379,25 @@ describe('4 freight, duty, landed cost', () => {
       ).figures.customsValue,
     ).toBeCloseTo(3, 12);
   });
-  it('the most exact heading rates it, an origin of its own before all, additional duties on top, free under the limit', () => {
-    const duties = [
-      { heading: '', origins: null, pct: 0.9 },
-      { heading: '4421', origins: null, pct: 0.04 },
-      { heading: '4421', origins: ['CN'], pct: 0.06 },
-      { heading: '44', origins: ['CN'], pct: 0.1, additional: true },
-    ];
-    expect(customs({ duties }).lines.duty).toBeCloseTo(0.8, 12);
-    expect(customs({ duties, dutyFreeLimit: 550 }).lines.duty).toBe(0);
-    expect(customs({ duties, dutyFreeLimit: 549 }).lines.duty).toBeCloseTo(0.8, 12);
-    expect(customs({ duties: [{ heading: '39', origins: null, pct: 0.1 }] }).problems).toMatchObject([
-      { code: 'noDutyRate' },
-    ]);
-    expect(customs({ duties }, { typed: { dutyPct: 0.02 } }).lines.duty).toBeCloseTo(0.1, 12);
-  });
+  it(
+    'the most exact heading rates it, an origin of its own before all, additional duties on top, ' +
+      'free under the limit',
+    () => {
+      const duties = [
+        { heading: '', origins: null, pct: 0.9 },
+        { heading: '4421', origins: null, pct: 0.04 },
+        { heading: '4421', origins: ['CN'], pct: 0.06 },
+        { heading: '44', origins: ['CN'], pct: 0.1, additional: true },
+      ];
+      expect(customs({ duties }).lines.duty).toBeCloseTo(0.8, 12);
+      expect(customs({ duties, dutyFreeLimit: 550 }).lines.duty).toBe(0);
+      expect(customs({ duties, dutyFreeLimit: 549 }).lines.duty).toBeCloseTo(0.8, 12);
+      expect(customs({ duties: [{ heading: '39', origins: null, pct: 0.1 }] }).problems).toMatchObject([
+        { code: 'noDutyRate' },
+      ]);
+      expect(customs({ duties }, { typed: { dutyPct: 0.02 } }).lines.duty).toBeCloseTo(0.1, 12);
+    },
+  );
   it('import charges of a shipment worth 550: 2 % held between 20 and 30, and 33 flat, over 110 units', () => {
     expect(
       customs(
@@ -393,17 +412,21 @@ describe('4 freight, duty, landed cost', () => {
       ).lines.importCharges,
     ).toBeCloseTo(63 / 110, 12);
   });
-  it('import VAT 20 % on 5 + 0.50 + duty 0.50: 1.20; on the customs value 1.10; postponed it ties no cash; unregistered it is a cost', () => {
-    const typed = { dutyPct: 0.1 };
-    expect(customs({}, { typed }).figures.importVat).toBeCloseTo(1.2, 12);
-    expect(customs({ importVatBase: 'customsValue' }, { typed }).figures.importVat).toBeCloseTo(1.1, 12);
-    expect(customs({}, { typed }).figures.recoverableVat).toBeCloseTo(1.2, 12);
-    expect(customs({}, { typed, importVatPostponed: true }).figures.recoverableVat).toBe(0);
-    expect(customs({}, { typed, standing: { kind: 'notRegistered' } }).lines.irrecoverableVat).toBeCloseTo(
-      1.2,
-      12,
-    );
-  });
+  it(
+    'import VAT 20 % on 5 + 0.50 + duty 0.50: 1.20; on the customs value 1.10; postponed it ties no ' +
+      'cash; unregistered it is a cost',
+    () => {
+      const typed = { dutyPct: 0.1 };
+      expect(customs({}, { typed }).figures.importVat).toBeCloseTo(1.2, 12);
+      expect(customs({ importVatBase: 'customsValue' }, { typed }).figures.importVat).toBeCloseTo(1.1, 12);
+      expect(customs({}, { typed }).figures.recoverableVat).toBeCloseTo(1.2, 12);
+      expect(customs({}, { typed, importVatPostponed: true }).figures.recoverableVat).toBe(0);
+      expect(customs({}, { typed, standing: { kind: 'notRegistered' } }).lines.irrecoverableVat).toBeCloseTo(
+        1.2,
+        12,
+      );
+    },
+  );
   it('no customs under DDP or inside the border', () => {
     expect(
       customs({}, { typed: { dutyPct: 0.1 }, goods: quote(4, { incoterm: 'DDP', carton }) }).lines.duty,
@@ -517,14 +540,18 @@ describe('5 marketplace fees', () => {
         ...over,
       }),
     );
-  it('the first tier that holds the sorted sides; weight steps; past the last step so much for each further one', () => {
-    const of = (sides: [number, number, number], kg: number, over: Over = {}) =>
-      stored({ product: { category: 'any', sides, kg }, ...over }).lines.fulfilment;
-    expect([of([10, 20, 25], 0.5), of([10, 20, 25], 0.51), of([10, 20, 25], 1.6)]).toEqual([3, 4, 5.4]);
-    // large: 40 * 20 * 15 / 5000 = 2.4 kg + 0.1 packaging = 2.5: fee of 1 kg and two further steps; by price
-    // band
-    expect([of([40, 20, 15], 0.5, { price: 20 }), of([40, 20, 15], 0.5, { price: 20.01 })]).toEqual([7, 8]);
-  });
+  it(
+    'the first tier that holds the sorted sides; weight steps; past the last step so much for each ' +
+      'further one',
+    () => {
+      const of = (sides: [number, number, number], kg: number, over: Over = {}) =>
+        stored({ product: { category: 'any', sides, kg }, ...over }).lines.fulfilment;
+      expect([of([10, 20, 25], 0.5), of([10, 20, 25], 0.51), of([10, 20, 25], 1.6)]).toEqual([3, 4, 5.4]);
+      // large: 40 * 20 * 15 / 5000 = 2.4 kg + 0.1 packaging = 2.5: fee of 1 kg and two further steps; by price
+      // band
+      expect([of([40, 20, 15], 0.5, { price: 20 }), of([40, 20, 15], 0.5, { price: 20.01 })]).toEqual([7, 8]);
+    },
+  );
   it('nothing fits: a problem that names the parcel', () => {
     expect(stored({ product: { category: 'any', sides: [90, 40, 40], kg: 3 } }).problems).toMatchObject([
       { code: 'noSizeTier', detail: { sides: '90 × 40 × 40', kg: 3 } },
@@ -570,50 +597,58 @@ describe('5 marketplace fees', () => {
       ).problems,
     ).toMatchObject([{ code: 'noPostageStep' }]);
   });
-  it('supplier ships: delivery per order, no route, prep or storage; 1 unit unless typed; counted by customs if imported', () => {
-    const over: Over = {
-      method: 'supplierShips',
-      orderQuantity: null,
-      supplierDelivery: eur(6),
-      goods: quote(10),
-      prep: { standard: 5, currency: 'EUR' },
-      storage: null,
-      route: null,
-    };
-    const r = evaluate(plainLane({ ...over, price: 30 }));
-    expect([
-      r.lines.fulfilment,
-      r.lines.prep,
-      r.lines.storage,
-      r.lines.freight,
-      r.blanks,
-      r.figures.unitProfit,
-    ]).toEqual([6, 0, 0, 0, ['demand'], 14]);
-    expect(line({ ...over, orderQuantity: 3 }, 'fulfilment')).toBe(2);
-    expect(fig({ ...over, imported: true, typed: { dutyPct: 0 } }, 'cifValue')).toBe(16);
-  });
-  it('storage of 0.002 m3: cover 4 months at a mean of 37.5, long stay past 2 and 3 months; months held; a sale month', () => {
-    const over: Over = {
-      storage: 'card',
-      orderQuantity: 200,
-      demand: { kind: 'typed', units: 50 },
-      product: { category: 'any', sides: [20, 10, 10], kg: 0.5 },
-    };
-    // F(2) = 4/8, F(3) = 1/8: 20 * (0.5 - 0.125) + 50 * 0.125 = 13.75; 37.5 * 2 = 75
-    expect(stored(over).lines.storage).toBeCloseTo(0.002 * (75 + 13.75), 12);
-    expect(stored({ ...over, monthsHeld: 0.5 }).lines.storage).toBeCloseTo(0.002 * 37.5 * 0.5, 12);
-    expect(stored({ ...over, monthsHeld: 0.5, saleMonth: 12 }).lines.storage).toBeCloseTo(
-      0.002 * 60 * 0.5,
-      12,
-    );
-    expect(
-      stored({ ...over, storage: { own: eur(10, 'added', 0.2) }, standing: { kind: 'notRegistered' } }).lines
-        .storage,
-    ).toBeCloseTo(0.002 * 12 * 2, 12);
-    expect(stored({ ...over, demand: { kind: 'typed', units: 0 } }).problems).toMatchObject([
-      { code: 'zeroUnits', path: 'demand' },
-    ]);
-  });
+  it(
+    'supplier ships: delivery per order, no route, prep or storage; 1 unit unless typed; counted by ' +
+      'customs if imported',
+    () => {
+      const over: Over = {
+        method: 'supplierShips',
+        orderQuantity: null,
+        supplierDelivery: eur(6),
+        goods: quote(10),
+        prep: { standard: 5, currency: 'EUR' },
+        storage: null,
+        route: null,
+      };
+      const r = evaluate(plainLane({ ...over, price: 30 }));
+      expect([
+        r.lines.fulfilment,
+        r.lines.prep,
+        r.lines.storage,
+        r.lines.freight,
+        r.blanks,
+        r.figures.unitProfit,
+      ]).toEqual([6, 0, 0, 0, ['demand'], 14]);
+      expect(line({ ...over, orderQuantity: 3 }, 'fulfilment')).toBe(2);
+      expect(fig({ ...over, imported: true, typed: { dutyPct: 0 } }, 'cifValue')).toBe(16);
+    },
+  );
+  it(
+    'storage of 0.002 m3: cover 4 months at a mean of 37.5, long stay past 2 and 3 months; months ' +
+      'held; a sale month',
+    () => {
+      const over: Over = {
+        storage: 'card',
+        orderQuantity: 200,
+        demand: { kind: 'typed', units: 50 },
+        product: { category: 'any', sides: [20, 10, 10], kg: 0.5 },
+      };
+      // F(2) = 4/8, F(3) = 1/8: 20 * (0.5 - 0.125) + 50 * 0.125 = 13.75; 37.5 * 2 = 75
+      expect(stored(over).lines.storage).toBeCloseTo(0.002 * (75 + 13.75), 12);
+      expect(stored({ ...over, monthsHeld: 0.5 }).lines.storage).toBeCloseTo(0.002 * 37.5 * 0.5, 12);
+      expect(stored({ ...over, monthsHeld: 0.5, saleMonth: 12 }).lines.storage).toBeCloseTo(
+        0.002 * 60 * 0.5,
+        12,
+      );
+      expect(
+        stored({ ...over, storage: { own: eur(10, 'added', 0.2) }, standing: { kind: 'notRegistered' } })
+          .lines.storage,
+      ).toBeCloseTo(0.002 * 12 * 2, 12);
+      expect(stored({ ...over, demand: { kind: 'typed', units: 0 } }).problems).toMatchObject([
+        { code: 'zeroUnits', path: 'demand' },
+      ]);
+    },
+  );
   it('a fee typed on the lane beats the card', () => {
     const r = stored({
       typed: {
@@ -642,27 +677,31 @@ describe('5 marketplace fees', () => {
 });
 
 describe('6 returns', () => {
-  it('gives back 30 of revenue and 3 of referral, keeps 0.60 of it, costs 1 to handle, 0.50 to throw half away, and brings half of 8 back', () => {
-    const c = card({ refund: { adminPct: 0.2, adminMax: 5 } });
-    const over = marketplace(c, {
-      price: 30,
-      goods: quote(8),
-      returns: { rate: 0.1, resaleShare: 0.5, handling: eur(1), disposal: eur(1) },
-    });
-    expect(line(over, 'returns')).toBeCloseTo(0.1 * (30 - 3 + 0.6 + 1 + 0.5 - 4), 12);
-    // payout: 0.9 * 30 - 3 + 0.1 * (3 - 0.6)
-    expect(fig(over, 'payout')).toBeCloseTo(24.24, 12);
-    expect(
-      line(
-        marketplace(card({ refund: { adminPct: 0.2, adminMax: 0.25 } }), {
-          price: 30,
-          goods: quote(8),
-          returns: { rate: 0.1, resaleShare: 0.5 },
-        }),
-        'returns',
-      ),
-    ).toBeCloseTo(0.1 * (30 - 3 + 0.25 - 4), 12);
-  });
+  it(
+    'gives back 30 of revenue and 3 of referral, keeps 0.60 of it, costs 1 to handle, 0.50 to throw ' +
+      'half away, and brings half of 8 back',
+    () => {
+      const c = card({ refund: { adminPct: 0.2, adminMax: 5 } });
+      const over = marketplace(c, {
+        price: 30,
+        goods: quote(8),
+        returns: { rate: 0.1, resaleShare: 0.5, handling: eur(1), disposal: eur(1) },
+      });
+      expect(line(over, 'returns')).toBeCloseTo(0.1 * (30 - 3 + 0.6 + 1 + 0.5 - 4), 12);
+      // payout: 0.9 * 30 - 3 + 0.1 * (3 - 0.6)
+      expect(fig(over, 'payout')).toBeCloseTo(24.24, 12);
+      expect(
+        line(
+          marketplace(card({ refund: { adminPct: 0.2, adminMax: 0.25 } }), {
+            price: 30,
+            goods: quote(8),
+            returns: { rate: 0.1, resaleShare: 0.5 },
+          }),
+          'returns',
+        ),
+      ).toBeCloseTo(0.1 * (30 - 3 + 0.25 - 4), 12);
+    },
+  );
   it('a return can pay: goods that come back saleable are worth more than the sale', () => {
     expect(
       line({ price: 5, goods: quote(8), returns: { rate: 0.1, resaleShare: 1 } }, 'returns'),

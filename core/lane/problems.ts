@@ -4,11 +4,13 @@
  */
 export const PROBLEM_TEXTS = {
   noExchangeRate:
-    'There is no exchange rate for {{currency}} on {{date}}. Add one to the exchange rates, or quote in another currency.',
+    'There is no exchange rate for {{currency}} on {{date}}. Add one to the exchange rates, or ' +
+    'quote in another currency.',
   standingMissing: 'Your VAT standing in {{country}} is not set. Choose it in Settings or on this lane.',
   noTaxCard: 'There is no tax card for {{country}}. Add one in Rates, or type the VAT rate on the lane.',
   noTaxClass:
-    'The tax card of {{country}} has no rate for the tax class "{{taxClass}}". Choose another class, or type the VAT rate.',
+    'The tax card of {{country}} has no rate for the tax class "{{taxClass}}". Choose another ' +
+    'class, or type the VAT rate.',
   noMarketplaceCard:
     'There is no rate card for {{marketplace}} in {{country}}. Add one in Rates, or type the fees on the lane.',
   cardCurrency:
@@ -26,7 +28,8 @@ export const PROBLEM_TEXTS = {
   noDutyRate:
     'The tax card of {{country}} has no duty for HS {{hsCode}} from {{origin}}. Add it in Rates, or type the duty.',
   noSizeTier:
-    'No size tier of {{marketplace}} takes {{sides}} cm at {{kg}} kg. Make the parcel smaller, or fulfil it another way.',
+    'No size tier of {{marketplace}} takes {{sides}} cm at {{kg}} kg. Make the parcel smaller, or ' +
+    'fulfil it another way.',
   noWarehouse: '{{marketplace}} has no warehouse in {{country}}. Fulfil it another way.',
   noStorageRates:
     'The card of {{marketplace}} has no storage rates. Type a rate, or say that storage does not apply.',

@@ -91,7 +91,8 @@ export const quote = z.strictObject({
     .default(0)
     .meta({
       description:
-        'Freight and insurance inside the unit price, net of VAT, per bought unit; leaves an FOB customs value. Counts under the C and D rules alone',
+        'Freight and insurance inside the unit price, net of VAT, per bought unit; leaves an FOB ' +
+        'customs value. Counts under the C and D rules alone',
     }),
   vat: z.enum(['none', 'included', 'added']).default('none'),
   vatRate: rate.default(0),

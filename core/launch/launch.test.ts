@@ -159,26 +159,30 @@ describe('11 launch budget', () => {
       smallestOrder: 100,
     });
   });
-  it('goal 1200 a month and 150 of fixed costs at 15 a unit: 90 units, 2.96 a day; the launch money is back from what sales bring in', () => {
-    const r = launch(
-      lane(),
-      plan({
-        monthlyProfitGoal: 1200,
-        monthlyFixedCosts: 150,
-        advertising: { kind: 'daily', perDay: 0, days: 0 },
-      }),
-    );
-    expect(r.unitsADay).toBeCloseTo(90 / 30.4375, 12);
-    // 500 of launch cash; a month brings 50 times 15 of profit and 5 that were paid for the goods. Cover is
-    // two months.
-    expect(r.monthsToPayBack).toBeCloseTo(500 / (50 * (15 + 5)), 12);
-    expect(launch(lane(), plan({ dailyProfitGoal: 15 })).unitsADay).toBeCloseTo(1, 12);
-    expect(launch(lane({ price: 4 }), plan({ monthlyProfitGoal: 100 }))).toMatchObject({
-      unitsADay: null,
-      monthsToPayBack: null,
-      reasons: { unitsADay: 'not above zero: unitProfit' },
-    });
-  });
+  it(
+    'goal 1200 a month and 150 of fixed costs at 15 a unit: 90 units, 2.96 a day; the launch money ' +
+      'is back from what sales bring in',
+    () => {
+      const r = launch(
+        lane(),
+        plan({
+          monthlyProfitGoal: 1200,
+          monthlyFixedCosts: 150,
+          advertising: { kind: 'daily', perDay: 0, days: 0 },
+        }),
+      );
+      expect(r.unitsADay).toBeCloseTo(90 / 30.4375, 12);
+      // 500 of launch cash; a month brings 50 times 15 of profit and 5 that were paid for the goods. Cover is
+      // two months.
+      expect(r.monthsToPayBack).toBeCloseTo(500 / (50 * (15 + 5)), 12);
+      expect(launch(lane(), plan({ dailyProfitGoal: 15 })).unitsADay).toBeCloseTo(1, 12);
+      expect(launch(lane({ price: 4 }), plan({ monthlyProfitGoal: 100 }))).toMatchObject({
+        unitsADay: null,
+        monthsToPayBack: null,
+        reasons: { unitsADay: 'not above zero: unitProfit' },
+      });
+    },
+  );
   it('one-offs of 470 are back after 32 units; the month is counted on the sales plan', () => {
     expect(launch(lane(), plan({ oneOffs: [{ name: 'a', amount: 470 }] }))).toMatchObject({
       breakEvenUnits: 32,

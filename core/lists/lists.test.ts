@@ -186,26 +186,30 @@ describe('rows of a file', () => {
       for (const t of r.troubles)
         for (const s of Object.values(sayTrouble(t))) expect(s.length).toBeGreaterThan(10);
   });
-  it('the second of two rows of one product is the one refused, and names the first, however the code is written', () => {
-    const upc = `0${'1234567890'}`;
-    const full = upc + checkDigit(upc);
-    const { all } = read([
-      [code(1), 'a', '4'],
-      [full, 'b', '5'],
-      [`0${full}`, 'c', '6'],
-      [code(1), 'd', 'text'],
-      [code(1), 'e', '7'],
-    ]);
-    expect(all.map((r) => r.troubles.map((t) => t.what))).toEqual([
-      [],
-      [],
-      ['duplicate'],
-      ['cost'],
-      ['duplicate'],
-    ]);
-    expect(all[2]?.troubles[0]).toMatchObject({ first: 3 });
-    expect(all[4]?.troubles[0]).toMatchObject({ first: 2 });
-  });
+  it(
+    'the second of two rows of one product is the one refused, and names the first, however the code ' +
+      'is written',
+    () => {
+      const upc = `0${'1234567890'}`;
+      const full = upc + checkDigit(upc);
+      const { all } = read([
+        [code(1), 'a', '4'],
+        [full, 'b', '5'],
+        [`0${full}`, 'c', '6'],
+        [code(1), 'd', 'text'],
+        [code(1), 'e', '7'],
+      ]);
+      expect(all.map((r) => r.troubles.map((t) => t.what))).toEqual([
+        [],
+        [],
+        ['duplicate'],
+        ['cost'],
+        ['duplicate'],
+      ]);
+      expect(all[2]?.troubles[0]).toMatchObject({ first: 3 });
+      expect(all[4]?.troubles[0]).toMatchObject({ first: 2 });
+    },
+  );
   it('ragged rows, right-to-left and emoji titles, and NUL bytes do no harm', () => {
     const { all } = read([
       [code(1)],

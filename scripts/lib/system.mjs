@@ -282,11 +282,13 @@ async function prepareQueue(ownerUrl, client) {
   await boss.stop({ graceful: false });
   // Which worker is at which piece of work: one that falls silent is replaced within seconds.
   await client.query(
-    'create table if not exists jobs.lease (task_id text primary key, workspace_id text not null, queue text not null, worker text not null, beat_at timestamptz not null default now())',
+    'create table if not exists jobs.lease (task_id text primary key, workspace_id text not null, ' +
+      'queue text not null, worker text not null, beat_at timestamptz not null default now())',
   );
   // How often the piece has taken its worker down without getting any further.
   await client.query(
-    'alter table jobs.lease add column if not exists kills int not null default 0, add column if not exists progress bigint not null default -1',
+    'alter table jobs.lease add column if not exists kills int not null default 0, add column if ' +
+      'not exists progress bigint not null default -1',
   );
   for (const what of [
     'SELECT, INSERT, UPDATE, DELETE ON ALL TABLES',
@@ -306,7 +308,8 @@ begin
   alter table bm.list_row owner to bm_loader;
   revoke create on schema bm from bm_loader;
   alter schema lists owner to bm_loader;
-  for t in select tablename from pg_tables where schemaname = 'lists' and tableowner <> 'bm_loader' loop execute format('alter table lists.%I owner to bm_loader', t.tablename); end loop;
+  for t in select tablename from pg_tables where schemaname = 'lists'
+  and tableowner <> 'bm_loader' loop execute format('alter table lists.%I owner to bm_loader', t.tablename); end loop;
   grant select, insert, update, delete on bm.list_row to bm_app;
 end $$`;
 

@@ -29,20 +29,26 @@ describe('who is signed in', () => {
     expect(await personOf(request('better-auth.session_token=made.up'))).toBeNull();
     expect(await personOf(request(`${cookie.slice(0, -6)}AAAAAA`))).toBeNull();
   });
-  it('nobody is led to signing in and back again, with what stood in the address; a request in the background is told', async () => {
-    const page = await saidBy(() => needPerson(request(null, { path: '/w/shop/lists?sort=-margin' })));
-    expect([page.status, page.headers.get('location')]).toEqual([
-      302,
-      '/sign-in?to=%2Fw%2Fshop%2Flists%3Fsort%3D-margin',
-    ]);
-    expect(
-      (await saidBy(() => needPerson(request(null, { path: '/w/shop/lists.data' })))).headers.get('location'),
-    ).toBe('/sign-in?to=%2Fw%2Fshop%2Flists');
-    expect(await saidBy(() => needPerson(request(null, { json: true })))).toMatchObject({
-      status: 401,
-      body: { error: 'signedOut' },
-    });
-  });
+  it(
+    'nobody is led to signing in and back again, with what stood in the address; a request in the ' +
+      'background is told',
+    async () => {
+      const page = await saidBy(() => needPerson(request(null, { path: '/w/shop/lists?sort=-margin' })));
+      expect([page.status, page.headers.get('location')]).toEqual([
+        302,
+        '/sign-in?to=%2Fw%2Fshop%2Flists%3Fsort%3D-margin',
+      ]);
+      expect(
+        (await saidBy(() => needPerson(request(null, { path: '/w/shop/lists.data' })))).headers.get(
+          'location',
+        ),
+      ).toBe('/sign-in?to=%2Fw%2Fshop%2Flists');
+      expect(await saidBy(() => needPerson(request(null, { json: true })))).toMatchObject({
+        status: 401,
+        body: { error: 'signedOut' },
+      });
+    },
+  );
   it.each([
     ['/w/shop/weigh?x=1', '/w/shop/weigh?x=1'],
     ['//elsewhere.example', '/'],

@@ -91,8 +91,10 @@ export async function countUp(limits: readonly Limit[]): Promise<boolean> {
       .onConflictDoUpdate({
         target: attempt.key,
         set: {
-          count: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then ${by}::int else ${attempt.count} + ${by}::int end`,
-          since: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then now() else ${attempt.since} end`,
+          count: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then ${by}::int
+              else ${attempt.count} + ${by}::int end`,
+          since: sql`case when ${attempt.since} < now() - make_interval(secs => ${seconds}) then now()
+              else ${attempt.since} end`,
         },
       })
       .returning({ count: attempt.count });

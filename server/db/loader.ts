@@ -50,7 +50,9 @@ async function transaction<T>(workspaceId: string, work: (c: pg.PoolClient) => P
  */
 const madeTable = (table: string, workspaceId: string, runId: string): string => {
   if (!/^[\w-]+$/.test(workspaceId)) throw new Error('No such workspace');
-  return `create table if not exists ${table} (like bm.list_row, constraint of_run check (run_id is not null and run_id = '${runId}'::uuid)); alter table ${table} alter column workspace_id set default '${workspaceId}', alter column run_id set default '${runId}'`;
+  return `create table if not exists ${table} (like bm.list_row, constraint of_run check (run_id is not null
+      and run_id = '${runId}'::uuid)); alter table ${table} alter column workspace_id
+      set default '${workspaceId}', alter column run_id set default '${runId}'`;
 };
 
 /**
@@ -69,7 +71,9 @@ export async function storePart(
 ): Promise<boolean> {
   return transaction(workspaceId, async (c) => {
     const { rowCount } = await c.query(
-      "update bm.task set state = 'running', data = $3, done = $4, total = $5, updated_at = now() where workspace_id = $1 and id = $2 and state in ('waiting', 'running') and coalesce((data ->> 'steps')::int, 0) = $6",
+      "update bm.task set state = 'running', data = $3, done = $4, total = $5, updated_at = now() " +
+        "where workspace_id = $1 and id = $2 and state in ('waiting', 'running') and coalesce((data " +
+        "->> 'steps')::int, 0) = $6",
       [workspaceId, taskId, JSON.stringify(data), done, total, parts],
     );
     if (rowCount !== 1) return false;

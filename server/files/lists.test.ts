@@ -92,10 +92,14 @@ describe('lists as rows', () => {
       ['1', '2', 'x'],
     ]);
   });
-  it('the header may stand below a title; blank rows are passed over, and lines counted as a spreadsheet does', async () => {
-    const read = await all('Price list,,\n,,\nean,price,name\n1,2,x\n\n,,\n3,4,"two\nlines"\n5,6,z\n');
-    expect([read.headerLine, read.rows.length, read.lines]).toEqual([3, 3, [4, 7, 8]]);
-  });
+  it(
+    'the header may stand below a title; blank rows are passed over, and lines counted as a ' +
+      'spreadsheet does',
+    async () => {
+      const read = await all('Price list,,\n,,\nean,price,name\n1,2,x\n\n,,\n3,4,"two\nlines"\n5,6,z\n');
+      expect([read.headerLine, read.rows.length, read.lines]).toEqual([3, 3, [4, 7, 8]]);
+    },
+  );
   it('ragged rows come as they are', async () => {
     expect((await all('ean,price\n1\n2,3,4\n')).rows).toEqual([['1'], ['2', '3', '4']]);
   });
@@ -138,7 +142,8 @@ describe('lists as rows', () => {
     [
       'other headings',
       'code,cost\n1,2\n',
-      'No row among the first 30 has the columns "ean", "price". The file has "code", "cost"; name these in the mapping.',
+      'No row among the first 30 has the columns "ean", "price". The file has "code", "cost"; name ' +
+        'these in the mapping.',
     ],
     [
       'a renamed workbook',
@@ -158,7 +163,8 @@ describe('lists as rows', () => {
     [
       'a cell of two million characters',
       `ean,price,name\n1,2,"${'x'.repeat(2_000_000)}"\n`,
-      'A cell in row 2 is over a million characters long: a quotation mark is not closed there. Close or remove it, and choose the file again.',
+      'A cell in row 2 is over a million characters long: a quotation mark is not closed there. ' +
+        'Close or remove it, and choose the file again.',
     ],
   ])('%s is refused with a remedy', async (_, body, message) => {
     await expect(all(body as string)).rejects.toThrow(message);

@@ -30,7 +30,11 @@ export const unsafe = (text: string): string =>
 
 /** CSV with a header line, comma between, decimal point, UTF-8 with a mark so that spreadsheets read it so. */
 export function writeCsv(sheet: OutSheet): string {
-  return `\ufeff${Papa.unparse([sheet.columns.map((c) => safeText(c.title)), ...sheet.rows.map((r) => r.map((c) => (typeof c === 'string' ? safeText(c) : c)))], { newline: '\r\n' })}\r\n`;
+  const lines = [
+    sheet.columns.map((c) => safeText(c.title)),
+    ...sheet.rows.map((r) => r.map((c) => (typeof c === 'string' ? safeText(c) : c))),
+  ];
+  return `\ufeff${Papa.unparse(lines, { newline: '\r\n' })}\r\n`;
 }
 
 /** An XLSX workbook, one sheet a table: numbers as numbers, texts as texts (never formulas), the header frozen. */

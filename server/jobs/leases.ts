@@ -41,7 +41,8 @@ export async function claim(
 ): Promise<{ kills: number } | null> {
   const { rows } = await database().query<{ kills: number; progress: string }>(
     `insert into jobs.lease (task_id, workspace_id, queue, worker) values ($1, $2, $3, $4)
-     on conflict (task_id) do update set worker = $4, beat_at = now(), kills = lease.kills + case when lease.worker in ('', $4) then 0 else 1 end
+     on conflict (task_id) do update set worker = $4, beat_at = now(), kills = lease.kills + case
+     when lease.worker in ('', $4) then 0 else 1 end
      where lease.worker in ($4, '') or ${SILENT} returning kills, progress`,
     [piece.taskId, piece.workspaceId, queueName, me],
   );
@@ -97,7 +98,8 @@ const QUEUED =
 /** Leases whose worker has fallen silent; they are nobody's from now on, and a worker that held one has been lost. */
 async function silent(queueName: string): Promise<Piece[]> {
   const { rows } = await database().query<{ task_id: string; workspace_id: string }>(
-    `update jobs.lease set worker = '', kills = kills + case when worker = '' then 0 else 1 end, beat_at = now() where queue = $1 and ${SILENT} and not ${QUEUED} returning task_id, workspace_id`,
+    `update jobs.lease set worker = '', kills = kills + case when worker = '' then 0 else 1 end,
+        beat_at = now() where queue = $1 and ${SILENT} and not ${QUEUED} returning task_id, workspace_id`,
     [queueName],
   );
   return rows.map((r) => ({ taskId: r.task_id, workspaceId: r.workspace_id }));
@@ -108,9 +110,11 @@ async function strays(queueName: string, kinds: readonly string[]): Promise<Piec
   const { rows } = await database().query<{ task_id: string; workspace_id: string }>(
     `insert into jobs.lease (task_id, workspace_id, queue, worker)
      select t.id, t.workspace_id, $1, '' from bm.task t
-     where t.kind = any($2) and t.state in ('waiting', 'running') and t.updated_at < now() - make_interval(secs => ${STRAY_SECONDS})
+     where t.kind = any($2) and t.state in ('waiting', 'running')
+     and t.updated_at < now() - make_interval(secs => ${STRAY_SECONDS})
        and not exists (select 1 from jobs.lease l where l.task_id = t.id)
-       and not exists (select 1 from jobs.job j where j.name = $1 and j.state < 'completed' and j.data ->> 'taskId' = t.id)
+       and not exists (select 1 from jobs.job j where j.name = $1 and j.state < 'completed'
+       and j.data ->> 'taskId' = t.id)
      on conflict do nothing returning task_id, workspace_id`,
     [queueName, kinds],
   );

@@ -220,10 +220,11 @@ async function readOn(
     const name = `part-${String(work.parts.length).padStart(4, '0')}-${randomBytes(4).toString('hex')}`;
     const keeps = source.storing && g.count > 0;
     const steps = work.steps;
+    const refusedHead = `\ufeff${Papa.unparse([[...header, 'row', 'problem', 'remedy']])}\r\n`;
     const refused =
       g.refused.length === 0
         ? null
-        : `${work.refusedBytes === 0 ? `\ufeff${Papa.unparse([[...header, 'row', 'problem', 'remedy']])}\r\n` : ''}${Papa.unparse(g.refused)}\r\n`;
+        : `${work.refusedBytes === 0 ? refusedHead : ''}${Papa.unparse(g.refused)}\r\n`;
     const done = work.valid + work.invalid;
     const share = next === null || size === 0 ? 1 : Math.max(1e-6, Math.min(1, next.chars / size));
     work = {

@@ -46,7 +46,8 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
       (
         await tx
           .select({
-            edition: sql<string>`count(*) || '/' || coalesce(max(extract(epoch from ${goodsMark.at}) * 1000000)::bigint::text, '')`,
+            edition: sql<string>`count(*) || '/' || coalesce(max(extract(epoch
+                from ${goodsMark.at}) * 1000000)::bigint::text, '')`,
           })
           .from(goodsMark)
           .where(eq(goodsMark.workspaceId, workspaceId))

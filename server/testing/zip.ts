@@ -95,19 +95,39 @@ export function writeZip(path: string, parts: readonly ZipPart[]): string {
 const BOOK: readonly ZipPart[] = [
   {
     name: '[Content_Types].xml',
-    end: '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="xml" ContentType="application/xml"/><Override PartName="/xl/workbook.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>',
+    end:
+      '<?xml version="1.0"?><Types ' +
+      'xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default ' +
+      'Extension="rels" ' +
+      'ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default ' +
+      'Extension="xml" ContentType="application/xml"/><Override PartName="/xl/workbook.xml" ' +
+      'ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/><Override ' +
+      'PartName="/xl/worksheets/sheet1.xml" ' +
+      'ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>',
   },
   {
     name: '_rels/.rels',
-    end: '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" Target="xl/workbook.xml"/></Relationships>',
+    end:
+      '<?xml version="1.0"?><Relationships ' +
+      'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" ' +
+      'Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" ' +
+      'Target="xl/workbook.xml"/></Relationships>',
   },
   {
     name: 'xl/workbook.xml',
-    end: '<?xml version="1.0"?><workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="One" sheetId="1" r:id="rId1"/></sheets></workbook>',
+    end:
+      '<?xml version="1.0"?><workbook ' +
+      'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" ' +
+      'xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet ' +
+      'name="One" sheetId="1" r:id="rId1"/></sheets></workbook>',
   },
   {
     name: 'xl/_rels/workbook.xml.rels',
-    end: '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" Target="worksheets/sheet1.xml"/></Relationships>',
+    end:
+      '<?xml version="1.0"?><Relationships ' +
+      'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" ' +
+      'Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" ' +
+      'Target="worksheets/sheet1.xml"/></Relationships>',
   },
 ];
 const SHEET = {

@@ -13,7 +13,9 @@ import { newId } from './workspaces.ts';
 
 async function makeupOf(tx: Tx, workspaceId: string): Promise<Makeup> {
   const rows = await tx.execute(
-    sql`select distinct l.candidate_id as whole, c ->> 'candidateId' as part from bm.lane l, jsonb_array_elements(l.data -> 'components') c where l.workspace_id = ${workspaceId} and c ->> 'candidateId' is not null`,
+    sql`select distinct l.candidate_id as whole, c ->> 'candidateId' as part from bm.lane l,
+        jsonb_array_elements(l.data -> 'components') c where l.workspace_id = ${workspaceId}
+        and c ->> 'candidateId' is not null`,
   );
   const makeup = new Map<string, string[]>();
   for (const r of rows.rows as { whole: string; part: string }[])

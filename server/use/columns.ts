@@ -24,7 +24,8 @@ export const quoteColumns = {
  * What a lane says, with the card versions it has been brought up to: these stand beside the document, so
  * that a change of rates on thousands of lanes writes a few ids of each and not the whole of it.
  */
-export const laneData = sql<StoredLane>`case when ${lane.newerCards} = '{}'::jsonb then ${lane.data} else ${lane.data} || ${lane.newerCards} end`;
+export const laneData = sql<StoredLane>`case when ${lane.newerCards} = '{}'::jsonb then ${lane.data}
+    else ${lane.data} || ${lane.newerCards} end`;
 /** The card version of one kind that a lane is computed with. */
 export const laneCard = (kind: CardKind) =>
   sql<

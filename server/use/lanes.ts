@@ -92,7 +92,8 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
         name: rateCard.name,
         inForceFrom: rateCard.inForceFrom,
         live: sql<boolean>`${rateCard.withdrawnAt} is null and ${rateCard.inForceFrom} <= ${day} and ${notOpened}`,
-        data: sql<CardData | null>`case when ${rateCard.kind} = 'freight' or ${inArray(rateCard.id, [...used, ''])} then ${rateCard.data} end`,
+        data: sql<CardData | null>`case
+            when ${rateCard.kind} = 'freight' or ${inArray(rateCard.id, [...used, ''])} then ${rateCard.data} end`,
       })
       .from(rateCard)
       .where(eq(rateCard.workspaceId, workspaceId))

@@ -81,7 +81,8 @@ export async function around(tx: Tx, workspaceId: string, candidateId: string) {
       data: sql<{
         marketplace: string;
         country: string;
-      }>`jsonb_build_object('marketplace', ${rateCard.data} -> 'marketplace', 'country', ${rateCard.data} -> 'country')`,
+      }>`jsonb_build_object('marketplace', ${rateCard.data} -> 'marketplace',
+          'country', ${rateCard.data} -> 'country')`,
     })
     .from(rateCard)
     .where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.kind, 'marketplace')));

@@ -227,8 +227,10 @@ async function keepHistory(
   } = was.result;
   await tx.execute(sql`
     insert into ${laneHistory} (workspace_id, lane_id, by, cause, result)
-    select ${workspaceId}, ${was.id}, ${by}, 'edit', ${JSON.stringify({ currency, lines, figures: { unitProfit, gross } } satisfies EarlierResult)}::jsonb
-    where not exists (select 1 from ${laneHistory} where workspace_id = ${workspaceId} and lane_id = ${was.id} and by = ${by} and cause = 'edit' and at > now() - interval '10 minutes')`);
+    select ${workspaceId}, ${was.id}, ${by},
+    'edit', ${JSON.stringify({ currency, lines, figures: { unitProfit, gross } } satisfies EarlierResult)}::jsonb
+    where not exists (select 1 from ${laneHistory} where workspace_id = ${workspaceId}
+    and lane_id = ${was.id} and by = ${by} and cause = 'edit' and at > now() - interval '10 minutes')`);
 }
 
 /** What the launch of each lane takes under the candidate's plan, stored beside the lanes. */
@@ -255,7 +257,8 @@ async function storeLaunchCash(
     })),
   );
   await tx.execute(
-    sql`update bm.lane l set launch_cash = u.c from jsonb_to_recordset(${rows}::jsonb) as u(id text, c float8) where l.workspace_id = ${workspaceId} and l.id = u.id`,
+    sql`update bm.lane l set launch_cash = u.c from jsonb_to_recordset(${rows}::jsonb) as u(id text,
+        c float8) where l.workspace_id = ${workspaceId} and l.id = u.id`,
   );
 }
 

@@ -112,14 +112,25 @@ export async function storeLanes(
   );
   await tx.execute(sql`
     with u as materialized (
-      select * from jsonb_to_recordset(${rows}::jsonb) as u(id text, changes jsonb, cards jsonb, result jsonb, p float8, m float8, r float8, n float8, y float8, c float8, w boolean)
+      select * from jsonb_to_recordset(${rows}::jsonb) as u(
+        id text, changes jsonb, cards jsonb, result jsonb,
+        p float8, m float8, r float8, n float8, y float8, c float8, w boolean)
     ), kept as (
       insert into bm.lane_history (workspace_id, lane_id, by, cause, result)
-      select l.workspace_id, l.id, ${by}, ${cause ?? ''}, jsonb_build_object('currency', l.result -> 'currency', 'lines', l.result -> 'lines', 'figures', jsonb_build_object('unitProfit', l.result -> 'figures' -> 'unitProfit', 'gross', l.result -> 'figures' -> 'gross'))
+      select l.workspace_id, l.id, ${by}, ${cause ?? ''}, jsonb_build_object(
+        'currency', l.result -> 'currency',
+        'lines', l.result -> 'lines',
+        'figures', jsonb_build_object(
+          'unitProfit', l.result -> 'figures' -> 'unitProfit',
+          'gross', l.result -> 'figures' -> 'gross'))
       from u join bm.lane l on l.workspace_id = ${workspaceId} and l.id = u.id
       where ${cause}::text is not null and l.result is not null and l.unit_profit is distinct from u.p
     )
-    update bm.lane l set data = case when u.changes is null then l.data else l.data || u.changes end, newer_cards = case when u.cards is null then l.newer_cards else l.newer_cards || u.cards end, result = u.result, result_at = now(),
-      unit_profit = u.p, margin = u.m, roi = u.r, profit_per_month = u.n, yearly_return_on_cash = u.y, launch_cash = u.c, whole = u.w
+    update bm.lane l set
+      data = case when u.changes is null then l.data else l.data || u.changes end,
+      newer_cards = case when u.cards is null then l.newer_cards else l.newer_cards || u.cards end,
+      result = u.result, result_at = now(),
+      unit_profit = u.p, margin = u.m, roi = u.r, profit_per_month = u.n,
+      yearly_return_on_cash = u.y, launch_cash = u.c, whole = u.w
     from u where l.workspace_id = ${workspaceId} and l.id = u.id`);
 }

@@ -104,9 +104,8 @@ async function rankedLanes(
     tx
       .select({
         id: lane.id,
-        n: sql<number>`row_number() over (partition by ${lane.candidateId} order by (${by} is null), ${lane.whole} desc, ${best}, ${lane.position})`.as(
-          'n',
-        ),
+        n: sql<number>`row_number() over (partition by ${lane.candidateId}
+            order by (${by} is null), ${lane.whole} desc, ${best}, ${lane.position})`.as('n'),
         of: sql<number>`count(*) over (partition by ${lane.candidateId})`.as('of'),
       })
       .from(lane)

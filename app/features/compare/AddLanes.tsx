@@ -346,7 +346,11 @@ export function AddLanesPage({
                         ? t('proposals.exists')
                         : p.missing.length === 0
                           ? t('proposals.complete')
-                          : `${p.possible ? '' : `${t('proposals.cannot')}: `}${p.possible ? t('proposals.lacks', { list: p.missing.map((x) => t(`proposals.missing.${x}`)).join(', ') }) : t(`proposals.missing.${p.missing[0]}`)}`}
+                          : p.possible
+                            ? t('proposals.lacks', {
+                                list: p.missing.map((x) => t(`proposals.missing.${x}`)).join(', '),
+                              })
+                            : `${t('proposals.cannot')}: ${t(`proposals.missing.${p.missing[0]}`)}`}
                     </Box>
                   </Box>
                 );

@@ -172,7 +172,8 @@ export function GridView({
                                   border: '1px solid',
                                   borderColor: 'error.main',
                                   backgroundImage:
-                                    'repeating-linear-gradient(135deg, var(--mui-palette-error-main) 0 2px, transparent 2px 5px)',
+                                    'repeating-linear-gradient(135deg, ' +
+                                    'var(--mui-palette-error-main) 0 2px, transparent 2px 5px)',
                                 }
                               : { bgcolor: 'primary.main' }),
                           }}

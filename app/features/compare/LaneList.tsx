@@ -123,7 +123,14 @@ export function LaneList({
   useEffect(() => virtual.measure(), [virtual, group, lines.length]);
   const extra = ['unitProfit', 'margin', 'roi', 'breakEven'].includes(sort) ? null : sort;
   // Beside a pinned lane the difference takes the place of the ROI.
-  const template = `20px 26px minmax(140px, 1.1fr) minmax(140px, 2fr) 92px 56px ${pinned === null ? '56px ' : ''}92px${extra === null ? '' : ' 88px'}${pinned === null ? '' : ' 60px'} 26px`;
+  const template = [
+    '20px 26px minmax(140px, 1.1fr) minmax(140px, 2fr) 92px 56px',
+    ...(pinned === null ? ['56px'] : []),
+    '92px',
+    ...(extra === null ? [] : ['88px']),
+    ...(pinned === null ? [] : ['60px']),
+    '26px',
+  ].join(' ');
   const pin = useLatest(onPin);
   const choose = useLatest(onChoose);
   const drop = useLatest((id: string) => onDrop?.(id));
@@ -169,7 +176,12 @@ export function LaneList({
         home={home}
         place={place(c)}
         land={countryName(c.doc.country, i18n.language)}
-        detail={`${c.doc.marketplace || t('sheet.noMarketplace')} · ${t(`method.${c.doc.method}`)}${ownRoute(c) ? ` · ${routeOf(c)}` : ''}${quotes.length > 1 ? ` · ${supplierOf(c)}` : ''}`}
+        detail={[
+          c.doc.marketplace || t('sheet.noMarketplace'),
+          t(`method.${c.doc.method}`),
+          ...(ownRoute(c) ? [routeOf(c)] : []),
+          ...(quotes.length > 1 ? [supplierOf(c)] : []),
+        ].join(' · ')}
         sort={extra}
         extra={extra === null ? null : figureOf(c, extra, plan)}
         delta={delta}

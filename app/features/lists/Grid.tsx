@@ -2,6 +2,7 @@ import { Box } from '@mui/material';
 import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { DragEvent, KeyboardEvent, PointerEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
+import { classes } from '../../ui/classes.ts';
 import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';
 import type { ListRow } from '../../../screening/ask.ts';
 import { useLatest } from '../../ui/useLatest.ts';
@@ -246,7 +247,11 @@ export function Grid({
                   key={c.id}
                   role="columnheader"
                   aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'}
-                  className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}${over === c.id && dragged !== null && dragged !== c.id ? ' list-target' : ''}`}
+                  className={classes(
+                    c.right && 'num',
+                    c.pinned && 'fixed',
+                    over === c.id && dragged !== null && dragged !== c.id && 'list-target',
+                  )}
                   style={place(c, i)}
                   onDragOver={(e) => {
                     if (dragged === null) return;
@@ -362,7 +367,7 @@ const Line = memo(function Line({
       id={`row-${index}`}
       aria-rowindex={index + 2}
       aria-selected={ticked}
-      className={`list-row${active ? ' active' : ''}${opened ? ' opened' : ''}${row !== undefined && row.mark !== '' ? ` ${row.mark}` : ''}`}
+      className={classes('list-row', active && 'active', opened && 'opened', row?.mark ?? false)}
       style={{ gridTemplateColumns: template, transform: `translateY(${y}px)`, width }}
       onClick={() => row !== undefined && onOpen(row)}>
       <div role="gridcell" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 1 }}>

@@ -7,6 +7,7 @@ import { CARD_FORMS } from '../../../core/cards/forms.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
 import type { MarketplaceCard, Referral, SizeTier } from '../../../core/lane/rates.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
+import { inSentence } from '../../ui/inSentence.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import './words.ts';
@@ -106,7 +107,7 @@ export function MarketplaceTables({
           <Box component="tr" key={s.name} {...applied(true)}>
             <td>{s.name}</td>
             <td>
-              {f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => t(`lines.${x}`).toLowerCase()).join(', ')}
+              {f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => inSentence(t(`lines.${x}`))).join(', ')}
             </td>
           </Box>
         ))}
@@ -121,7 +122,10 @@ export function MarketplaceTables({
           <td>
             {card.feeVat.treatment === 'none'
               ? t('line.none')
-              : `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}: ${card.feeVat.bears.map((x) => t(`lines.${x}`).toLowerCase()).join(', ') || t('line.none')}`}
+              : [
+                  `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}:`,
+                  card.feeVat.bears.map((x) => inSentence(t(`lines.${x}`))).join(', ') || t('line.none'),
+                ].join(' ')}
           </td>
         </tr>
         <tr>
@@ -146,7 +150,10 @@ export function MarketplaceTables({
                   )
                   .join(', ')}
             {card.refund.adminPct > 0 &&
-              `; ${card.refund.adminMax === null ? t('rates.refundFeeOpen', { pct: f.percent(card.refund.adminPct, 0) }) : t('rates.refundFee', { pct: f.percent(card.refund.adminPct, 0), max: m(card.refund.adminMax) })}`}
+              `; ${t(card.refund.adminMax === null ? 'rates.refundFeeOpen' : 'rates.refundFee', {
+                pct: f.percent(card.refund.adminPct, 0),
+                max: m(card.refund.adminMax),
+              })}`}
           </td>
         </tr>
         <tr>

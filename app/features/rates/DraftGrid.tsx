@@ -8,6 +8,7 @@ import type { CellError, Grid } from '../../../core/cards/reader.ts';
 import { CellInput } from './CellInput.tsx';
 import { align } from './CellInput.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { classes } from '../../ui/classes.ts';
 import { typedCell } from './typedCell.ts';
 
 export type CellEdit = { readonly row: number; readonly column: number; readonly text: string };
@@ -82,7 +83,15 @@ export function DraftGrid({
   const f = useFormat();
   const text = (row: number, column: number): string => String(rows[row]?.[column] ?? '');
   const width = columns.length;
-  const template = `44px ${columns.map((c, i) => (fixed ? (i === 0 ? '220px' : 'minmax(260px, 1fr)') : c.kind === 'text' || c.kind === 'choices' || c.kind === 'countries' ? 'minmax(130px, 1.4fr)' : 'minmax(96px, 1fr)')).join(' ')}`;
+  const widthOf = (c: Column, i: number): string =>
+    fixed
+      ? i === 0
+        ? '220px'
+        : 'minmax(260px, 1fr)'
+      : ['text', 'choices', 'countries'].includes(c.kind)
+        ? 'minmax(130px, 1.4fr)'
+        : 'minmax(96px, 1fr)';
+  const template = ['44px', ...columns.map(widthOf)].join(' ');
 
   useEffect(() => {
     if (focus === null) return;
@@ -347,7 +356,13 @@ export function DraftGrid({
                       go({ row, column }, e.shiftKey);
                     }}
                     onDoubleClick={() => own !== null && !readOnly && setEditing(text(row, column))}
-                    className={`cell${selected ? ' selected' : ''}${active && hasFocus ? ' active' : ''}${problem === undefined ? '' : ' wrong'}${own === null ? ' fixed' : ''}`}
+                    className={classes(
+                      'cell',
+                      selected && 'selected',
+                      active && hasFocus && 'active',
+                      problem !== undefined && 'wrong',
+                      own === null && 'fixed',
+                    )}
                     style={{ textAlign: fixed ? 'left' : align(own ?? c) }}>
                     {active && editing !== null ? (
                       <CellInput

@@ -100,6 +100,14 @@ export const Answer = memo(function Answer({ view, answers }: { view: LaneView; 
   const launchLacks = answers.launch.incomplete;
   const amount = (h: NonNullable<typeof missed>['result']) =>
     hurdleAmount(h.short, h.hurdle.figure, doc.currency, f);
+  const pays =
+    quoted === null
+      ? 'payNoQuote'
+      : source?.kind === 'retail'
+        ? 'payShop'
+        : source !== undefined && isQuoted(source)
+          ? 'pay'
+          : 'payTyped';
   return (
     <Typography
       variant="h4"
@@ -152,7 +160,7 @@ export const Answer = memo(function Answer({ view, answers }: { view: LaneView; 
         ))}{' '}
       {answers.mostToPay.unitPrice !== null && (
         <Trans
-          i18nKey={`answer.${source?.kind === 'retail' && quoted !== null ? 'payShop' : quoted === null ? 'payNoQuote' : source !== undefined && isQuoted(source) ? 'pay' : 'payTyped'}${answers.mostToPay.bound === null ? '' : 'Bound'}`}
+          i18nKey={`answer.${pays}${answers.mostToPay.bound === null ? '' : 'Bound'}`}
           values={{
             most: bounds.of(
               f.money(

@@ -213,7 +213,8 @@ export function Gates({
                           border: '1.5px solid',
                           borderColor: 'error.main',
                           background:
-                            'linear-gradient(to top right, transparent 44%, var(--mui-palette-error-main) 44% 56%, transparent 56%)',
+                            'linear-gradient(to top right, transparent 44%, ' +
+                            'var(--mui-palette-error-main) 44% 56%, transparent 56%)',
                         }
                       : { bgcolor: 'hairline' }),
               }}

@@ -1,15 +1,14 @@
-import { Box, Typography } from '@mui/material';
+import { Typography } from '@mui/material';
 import { Popover } from '../../ui/later.tsx';
-import type { TFunction } from 'i18next';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { MouseEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
-import { withoutNothing, workings } from '../../../core/lane/workings.ts';
-import type { Working, WorkingTerm } from '../../../core/lane/workings.ts';
-import type { TermUnit } from '../../../core/lane/reckoning.ts';
-import { useFormat } from '../../ui/locale.ts';
-import type { Format } from '../../ui/locale.ts';
+import { workings } from '../../../core/lane/workings.ts';
+import type { Working } from '../../../core/lane/workings.ts';
+
+/** Loaded when workings are first opened. */
+const WorkingSteps = lazy(() => import('./WorkingSteps.tsx'));
 
 type ExplainProps = {
   label: string;
@@ -53,10 +52,9 @@ export function Explain({ label, currency, amountCurrency = currency, steps, chi
             {label}
           </Typography>
           {open.steps.length === 0 && <Typography variant="body2">{t('workings.none')}</Typography>}
-          {open.steps.map((w, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name and never move
-            <Step key={i} step={w} currency={currency} amountCurrency={amountCurrency} />
-          ))}
+          <Suspense fallback={null}>
+            <WorkingSteps steps={open.steps} currency={currency} amountCurrency={amountCurrency} />
+          </Suspense>
         </Popover>
       )}
     </>
@@ -79,108 +77,5 @@ export function Figure({
     <Explain label={label} currency={doc.currency} steps={() => workings(doc)[of] ?? []}>
       {children}
     </Explain>
-  );
-}
-
-/** A choice of the document in words; names of one's own as they are. */
-function wordsOf(term: string, value: string, t: TFunction): string {
-  const within = {
-    standing: 'standing',
-    basis: 'basis',
-    treatment: 'treatment',
-    regime: 'regime',
-    imported: 'importedAs',
-  }[term];
-  return within === undefined ? value : t(`${within}.${value}`, { defaultValue: value });
-}
-
-function termText(term: WorkingTerm, currency: string, f: Format, t: TFunction): string {
-  if (term.value === null) return '–';
-  if (typeof term.value === 'string') return wordsOf(term.name, term.value, t);
-  switch (term.unit) {
-    case 'money':
-      return `${f.number(term.value, 4)} ${currency}`;
-    case 'share':
-      return f.percent(term.value, 2);
-    case 'kg':
-      return `${f.number(term.value, 4)} kg`;
-    case 'm3':
-      return `${f.number(term.value, 6)} m³`;
-    default:
-      return f.number(term.value, 6);
-  }
-}
-
-/** A working in its unit: money with its currency, shares as percentages, the rest as numbers. */
-function amountText(value: number | null, unit: TermUnit, currency: string, f: Format): string {
-  return value === null
-    ? '–'
-    : unit === 'share'
-      ? f.percent(value, 2)
-      : unit === 'money' || unit === 'number'
-        ? `${f.number(value, 4)}${unit === 'money' ? ` ${currency}` : ''}`
-        : f.number(value, 4);
-}
-
-function Step({
-  step,
-  currency,
-  amountCurrency,
-}: {
-  step: Working;
-  currency: string;
-  amountCurrency: string;
-}) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const { amount, formula, terms, unit } = withoutNothing(step);
-  const name = (key: string) =>
-    t(`term.${key}`, {
-      defaultValue: t(`lines.${key}`, { defaultValue: t(`figure.${key}`, { defaultValue: key }) }),
-    });
-  const inWords = formula
-    .replace(/[A-Za-z]\w*/g, (word) => name(word))
-    .replaceAll(' * ', ' × ')
-    .replaceAll(' / ', ' ÷ ')
-    .replaceAll(' - ', ' − ');
-  const foreign = amountCurrency !== currency;
-  return (
-    <Box sx={{ mb: 1.5 }}>
-      {step.rates.map((r) => (
-        <Typography key={r.from} variant="body2" color="text.secondary">
-          {t('workings.rate', { from: r.from, to: r.to, rate: f.number(r.factor, 6), date: f.day(r.date) })}
-        </Typography>
-      ))}
-      <Typography variant="body2" sx={{ mb: 1 }}>
-        {inWords} ={' '}
-        <b>
-          {amountText(amount, unit, amountCurrency, f)}
-          {foreign && amount !== null && unit !== 'money' ? ` ${amountCurrency}` : ''}
-        </b>
-      </Typography>
-      <Box
-        component="table"
-        sx={{
-          borderCollapse: 'collapse',
-          fontSize: '0.82rem',
-          '& td': { py: 0.25, pr: 1.5, verticalAlign: 'top' },
-        }}>
-        <tbody>
-          {terms.map((term) => (
-            <tr key={term.name}>
-              <td>{name(term.name)}</td>
-              <Box component="td" sx={{ textAlign: 'right', fontWeight: 600 }}>
-                {termText(term, currency, f, t)}
-              </Box>
-              <Box component="td" sx={{ color: 'text.secondary' }}>
-                {t(`source.${term.origin.source}`)}
-                {term.origin.note ? ` · ${term.origin.note}` : ''}
-                {term.origin.date ? ` · ${f.day(term.origin.date)}` : ''}
-              </Box>
-            </tr>
-          ))}
-        </tbody>
-      </Box>
-    </Box>
   );
 }
