@@ -2,6 +2,7 @@
  * The demo: Fernhollow Goods, a made-up small company in Leipzig that sells things for garden wildlife and
  * window-sill growing. Suppliers, goods and figures are invented. Barcodes, where they come, are from GS1's
  * demonstration prefix 952.
+ * It is data, told candidate after candidate, in one file so that the whole story is seen at once.
  */
 import type { Way } from '../core/lane/schema.ts';
 import type { z } from 'zod';

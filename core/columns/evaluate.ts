@@ -1,3 +1,7 @@
+/**
+ * The rules of a lane over the columns of a list, in the lane's own order. One file: what all rows share is
+ * worked out once and then read by the loop over the rows, and both have to be seen together.
+ */
 import { countedKg, agedShare, parcelOf, sizeTierOf, stepFee } from '../fees/fulfilment.ts';
 import type { Parcel } from '../fees/fulfilment.ts';
 import { referralBeforeBounds } from '../fees/referral.ts';

@@ -1,6 +1,7 @@
 /**
  * The whole lane once more, in exact decimals, written from the rules and not from the core: an independent
- * reckoning for tests. Unknown is Decimal NaN. `hits` names the branches of the rules that were reached.
+ * reckoning for tests. Unknown is Decimal NaN. `hits` names the branches of the rules that were reached. It
+ * stays one file, to be read from top to bottom beside the page of the rules, section by section.
  */
 import { Decimal } from 'decimal.js';
 import type { Figure, Line } from '../lane/lines.ts';

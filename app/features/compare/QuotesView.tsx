@@ -9,6 +9,7 @@ import { crossings, landedAt, onQuote } from '../../../core/compare/quotes.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
+import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { RetailSteps } from './RetailSteps.tsx';
@@ -137,111 +138,91 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
         </Typography>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.3fr 1fr' }, gap: 4 }}>
-        <Box role="region" tabIndex={0} aria-label={t('suppliers.title')} sx={{ overflowX: 'auto' }}>
-          <Box
-            component="table"
-            sx={{
-              borderCollapse: 'collapse',
-              width: '100%',
-              fontSize: '0.88rem',
-              '& th, & td': {
-                py: 0.6,
-                px: 1,
-                textAlign: 'right',
-                borderBottom: '1px solid',
-                borderColor: 'hairline',
-                verticalAlign: 'top',
-              },
-              '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' },
-              '& th:first-of-type': { textAlign: 'left' },
-            }}>
-            <thead>
-              <tr>
-                <th scope="col">{t('suppliers.supplier')}</th>
-                <th scope="col">{t('suppliers.unit')}</th>
-                <th scope="col">{t('suppliers.rule')}</th>
-                <th scope="col">{t('suppliers.landed')}</th>
-                <th scope="col">{t('suppliers.keeps')}</th>
-                {canEdit && (
-                  <th>
-                    <span className="hidden-text">{t('suppliers.use')}</span>
-                  </th>
-                )}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map(({ q, i, result, landed }) => {
-                const s = q.data;
-                const unit = unitAt(s, quantity);
-                const expired = s.validUntil !== null && around.today > s.validUntil;
-                const profit = landed === null ? null : result.figures.unitProfit;
-                return (
-                  <tr key={q.id}>
-                    <th scope="row" style={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
-                      <Box
-                        component="svg"
-                        aria-hidden
-                        viewBox="0 0 26 6"
-                        sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}>
-                        <line
-                          x1="0"
-                          y1="3"
-                          x2="26"
-                          y2="3"
-                          stroke={palette.text.primary}
-                          strokeWidth="2"
-                          strokeDasharray={DASHES[i % DASHES.length]}
-                        />
-                      </Box>
-                      <bdi>{name(i)}</bdi>
-                      {s.validUntil !== null && (
-                        <Box
-                          sx={{
-                            fontSize: '0.76rem',
-                            color: expired ? 'error.main' : 'text.secondary',
-                            fontWeight: 400,
-                          }}>
-                          {t(expired ? 'suppliers.expired' : 'suppliers.valid', {
-                            date: f.day(s.validUntil),
-                          })}
-                        </Box>
-                      )}
-                    </th>
-                    <td>{f.money(unit, s.currency)}</td>
-                    <td>{s.kind === 'quote' ? s.incoterm : 'EXW'}</td>
-                    <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
-                      {landed === null
-                        ? t('suppliers.cannot', { quantity: f.number(quantity) })
-                        : f.money(landed, c)}
-                    </Box>
+        <FigureTable label={t('suppliers.title')}>
+          <thead>
+            <tr>
+              <th scope="col">{t('suppliers.supplier')}</th>
+              <th scope="col">{t('suppliers.unit')}</th>
+              <th scope="col">{t('suppliers.rule')}</th>
+              <th scope="col">{t('suppliers.landed')}</th>
+              <th scope="col">{t('suppliers.keeps')}</th>
+              {canEdit && (
+                <th>
+                  <span className="hidden-text">{t('suppliers.use')}</span>
+                </th>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ q, i, result, landed }) => {
+              const s = q.data;
+              const unit = unitAt(s, quantity);
+              const expired = s.validUntil !== null && around.today > s.validUntil;
+              const profit = landed === null ? null : result.figures.unitProfit;
+              return (
+                <tr key={q.id}>
+                  <th scope="row" style={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
                     <Box
-                      component="td"
-                      sx={{
-                        fontWeight: 650,
-                        color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
-                      }}>
-                      {f.money(profit, c)}
+                      component="svg"
+                      aria-hidden
+                      viewBox="0 0 26 6"
+                      sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}>
+                      <line
+                        x1="0"
+                        y1="3"
+                        x2="26"
+                        y2="3"
+                        stroke={palette.text.primary}
+                        strokeWidth="2"
+                        strokeDasharray={DASHES[i % DASHES.length]}
+                      />
                     </Box>
-                    {canEdit && (
-                      <td>
-                        {q.id === own ? (
-                          t('routes.now')
-                        ) : (
-                          <Button size="small" onClick={() => use(q.id)}>
-                            {t('suppliers.use')}
-                          </Button>
-                        )}{' '}
-                        <Box component={Link} to={`${sheet}?lane=${chosen.id}`} sx={{ color: 'inherit' }}>
-                          {t('rates.change')}
-                        </Box>
-                      </td>
+                    <bdi>{name(i)}</bdi>
+                    {s.validUntil !== null && (
+                      <Box
+                        sx={{
+                          fontSize: '0.76rem',
+                          color: expired ? 'error.main' : 'text.secondary',
+                          fontWeight: 400,
+                        }}>
+                        {t(expired ? 'suppliers.expired' : 'suppliers.valid', { date: f.day(s.validUntil) })}
+                      </Box>
                     )}
-                  </tr>
-                );
-              })}
-            </tbody>
-          </Box>
-        </Box>
+                  </th>
+                  <td>{f.money(unit, s.currency)}</td>
+                  <td>{s.kind === 'quote' ? s.incoterm : 'EXW'}</td>
+                  <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
+                    {landed === null
+                      ? t('suppliers.cannot', { quantity: f.number(quantity) })
+                      : f.money(landed, c)}
+                  </Box>
+                  <Box
+                    component="td"
+                    sx={{
+                      fontWeight: 650,
+                      color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
+                    }}>
+                    {f.money(profit, c)}
+                  </Box>
+                  {canEdit && (
+                    <td>
+                      {q.id === own ? (
+                        t('routes.now')
+                      ) : (
+                        <Button size="small" onClick={() => use(q.id)}>
+                          {t('suppliers.use')}
+                        </Button>
+                      )}{' '}
+                      <Box component={Link} to={`${sheet}?lane=${chosen.id}`} sx={{ color: 'inherit' }}>
+                        {t('rates.change')}
+                      </Box>
+                    </td>
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </FigureTable>
         <Box>
           <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
             {t('suppliers.chart')}

@@ -9,6 +9,7 @@ import { asked } from '../../../core/compare/whatIf.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import { routeFits } from '../../../core/workspace/proposals.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
+import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
@@ -112,108 +113,87 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
         </Typography>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.4fr 1fr' }, gap: 4 }}>
-        <Box
-          role="region"
-          tabIndex={0}
-          aria-label={t('routes.title')}
-          sx={{ overflowX: 'auto', position: 'relative' }}>
-          <Box
-            component="table"
-            sx={{
-              borderCollapse: 'collapse',
-              width: '100%',
-              fontSize: '0.88rem',
-              '& th, & td': {
-                py: 0.6,
-                px: 1,
-                textAlign: 'right',
-                borderBottom: '1px solid',
-                borderColor: 'hairline',
-              },
-              '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' },
-              '& th:first-of-type': { textAlign: 'left' },
-            }}>
-            <thead>
-              <tr>
-                <th scope="col">{t('routes.route')}</th>
-                <th scope="col">{t('routes.freight')}</th>
-                <th scope="col">{t('routes.landed')}</th>
-                <th scope="col">{t('routes.days')}</th>
-                <th scope="col">{t('routes.cycle')}</th>
-                <th scope="col">{t('routes.tied')}</th>
-                <th scope="col">{t('routes.keeps')}</th>
-                {canEdit && (
-                  <th>
-                    <span className="hidden-text">{t('routes.use')}</span>
-                  </th>
-                )}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row, i) => {
-                const profit = row.result.figures.unitProfit;
-                return (
-                  <tr key={row.id}>
-                    <th scope="row" style={{ fontWeight: row === cheapest ? 700 : 400 }}>
-                      <Box
-                        component="svg"
-                        aria-hidden
-                        viewBox="0 0 26 6"
-                        sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}>
-                        <line
-                          x1="0"
-                          y1="3"
-                          x2="26"
-                          y2="3"
-                          stroke={palette.text.primary}
-                          strokeWidth="2"
-                          strokeDasharray={DASHES[i % DASHES.length]}
-                        />
-                      </Box>
-                      {row.name}
-                      {row.now && (
-                        <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}>
-                          {' '}
-                          {t('routes.now')}
-                        </Box>
-                      )}
-                    </th>
-                    <td>{f.plain(row.result.lines.freight, c)}</td>
-                    <Box component="td" sx={{ fontWeight: row === cheapest ? 700 : 400 }}>
-                      {f.money(row.result.figures.landedCost, c)}
-                    </Box>
-                    <td>{f.number(days(row.doc), 0)}</td>
-                    <td>{f.number(row.result.figures.cashCycleDays, 0)}</td>
-                    <td>{f.plain(row.result.figures.landedCash, c)}</td>
+        <FigureTable label={t('routes.title')}>
+          <thead>
+            <tr>
+              <th scope="col">{t('routes.route')}</th>
+              <th scope="col">{t('routes.freight')}</th>
+              <th scope="col">{t('routes.landed')}</th>
+              <th scope="col">{t('routes.days')}</th>
+              <th scope="col">{t('routes.cycle')}</th>
+              <th scope="col">{t('routes.tied')}</th>
+              <th scope="col">{t('routes.keeps')}</th>
+              {canEdit && (
+                <th>
+                  <span className="hidden-text">{t('routes.use')}</span>
+                </th>
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, i) => {
+              const profit = row.result.figures.unitProfit;
+              return (
+                <tr key={row.id}>
+                  <th scope="row" style={{ fontWeight: row === cheapest ? 700 : 400 }}>
                     <Box
-                      component="td"
-                      sx={{
-                        fontWeight: 650,
-                        color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
-                      }}>
-                      {f.money(profit, c)}
-                      {profit !== null && profit < 0 && (
-                        <Box component="span" sx={{ fontWeight: 400, fontSize: '0.76rem' }}>
-                          {' '}
-                          {t('lanes.losesWord')}
-                        </Box>
-                      )}
+                      component="svg"
+                      aria-hidden
+                      viewBox="0 0 26 6"
+                      sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}>
+                      <line
+                        x1="0"
+                        y1="3"
+                        x2="26"
+                        y2="3"
+                        stroke={palette.text.primary}
+                        strokeWidth="2"
+                        strokeDasharray={DASHES[i % DASHES.length]}
+                      />
                     </Box>
-                    {canEdit && (
-                      <td>
-                        {!row.now && (
-                          <Button size="small" onClick={() => use(row.id)}>
-                            {t('routes.use')}
-                          </Button>
-                        )}
-                      </td>
+                    {row.name}
+                    {row.now && (
+                      <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}>
+                        {' '}
+                        {t('routes.now')}
+                      </Box>
                     )}
-                  </tr>
-                );
-              })}
-            </tbody>
-          </Box>
-        </Box>
+                  </th>
+                  <td>{f.plain(row.result.lines.freight, c)}</td>
+                  <Box component="td" sx={{ fontWeight: row === cheapest ? 700 : 400 }}>
+                    {f.money(row.result.figures.landedCost, c)}
+                  </Box>
+                  <td>{f.number(days(row.doc), 0)}</td>
+                  <td>{f.number(row.result.figures.cashCycleDays, 0)}</td>
+                  <td>{f.plain(row.result.figures.landedCash, c)}</td>
+                  <Box
+                    component="td"
+                    sx={{
+                      fontWeight: 650,
+                      color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
+                    }}>
+                    {f.money(profit, c)}
+                    {profit !== null && profit < 0 && (
+                      <Box component="span" sx={{ fontWeight: 400, fontSize: '0.76rem' }}>
+                        {' '}
+                        {t('lanes.losesWord')}
+                      </Box>
+                    )}
+                  </Box>
+                  {canEdit && (
+                    <td>
+                      {!row.now && (
+                        <Button size="small" onClick={() => use(row.id)}>
+                          {t('routes.use')}
+                        </Button>
+                      )}
+                    </td>
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </FigureTable>
         <Box>
           <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
             {t('routes.chart')}

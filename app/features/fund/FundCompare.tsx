@@ -18,7 +18,7 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
   const { t } = useTranslation();
   const f = useFormat();
   const bounds = useBounds();
-  const { row, bound } = useFundRows(result, plan, home);
+  const { bound } = useFundRows(result, plan, home);
   const unitLacks = view.result.incomplete.unitProfit;
   // The chart is drawn in the browser alone.
   const [client, setClient] = useState(false);

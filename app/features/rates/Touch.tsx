@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Form, Link, useFetcher, useNavigation, useRevalidator } from 'react-router';
 import type { Impact } from '../../../core/workspace/impact.ts';
 import { useAddress } from '../../ui/useAddress.ts';
+import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import './words.ts';
@@ -175,100 +176,78 @@ export function TouchPage({
               </Button>
             ))}
           </Box>
-          <Box
-            role="region"
-            tabIndex={0}
-            aria-label={t('touch.title', { name, date: f.day(day) })}
-            sx={{ overflowX: 'auto' }}>
-            <Box
-              component="table"
-              sx={{
-                borderCollapse: 'collapse',
-                width: '100%',
-                fontSize: '0.88rem',
-                '& th, & td': {
-                  py: 0.6,
-                  px: 1,
-                  textAlign: 'right',
-                  borderBottom: '1px solid',
-                  borderColor: 'hairline',
-                  verticalAlign: 'top',
-                },
-                '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' },
-                '& .text': { textAlign: 'left' },
-              }}>
-              <thead>
-                <tr>
-                  <th scope="col" className="text">
-                    {t('touch.candidate')}
-                  </th>
-                  <th scope="col">{t('touch.before')}</th>
-                  <th scope="col">{t('touch.after')}</th>
-                  <th scope="col">{t('touch.change')}</th>
-                  <th scope="col" className="text">
-                    {t('touch.why')}
-                  </th>
-                  <th scope="col" className="text">
-                    {t('touch.hurdles')}
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {shown.map((x) => (
-                  <tr key={x.laneId}>
-                    <th scope="row" className="text" style={{ fontWeight: 400 }}>
-                      <Box
-                        component={Link}
-                        to={`${root}/weigh/${x.candidateId}?lane=${x.laneId}`}
-                        dir="auto"
-                        sx={{ color: 'text.primary', fontWeight: 650 }}>
-                        {x.candidate}
-                      </Box>
-                      <Box sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
-                        {countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')}{' '}
-                        · {t(`method.${x.method}`)}
-                      </Box>
-                    </th>
-                    <td>{money(x.before)}</td>
-                    <td>
-                      {money(x.after)}
-                      {x.after !== null && x.after < 0 && (
-                        <Box sx={{ fontSize: '0.74rem', color: 'error.main' }}>{t('lanes.losesWord')}</Box>
-                      )}
-                    </td>
+          <FigureTable label={t('touch.title', { name, date: f.day(day) })}>
+            <thead>
+              <tr>
+                <th scope="col" className="text">
+                  {t('touch.candidate')}
+                </th>
+                <th scope="col">{t('touch.before')}</th>
+                <th scope="col">{t('touch.after')}</th>
+                <th scope="col">{t('touch.change')}</th>
+                <th scope="col" className="text">
+                  {t('touch.why')}
+                </th>
+                <th scope="col" className="text">
+                  {t('touch.hurdles')}
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((x) => (
+                <tr key={x.laneId}>
+                  <th scope="row" className="text" style={{ fontWeight: 400 }}>
                     <Box
-                      component="td"
-                      sx={{
-                        fontWeight: 680,
-                        color: x.change !== null && x.change < 0 ? 'error.main' : 'text.primary',
-                      }}>
-                      {signed(x.change, x.before)}
+                      component={Link}
+                      to={`${root}/weigh/${x.candidateId}?lane=${x.laneId}`}
+                      dir="auto"
+                      sx={{ color: 'text.primary', fontWeight: 650 }}>
+                      {x.candidate}
                     </Box>
-                    <td className="text">
-                      {x.why
-                        .slice(0, 3)
-                        .map(
-                          (d) =>
-                            `${t(`lines.${d.line}`, { defaultValue: t(`figure.${d.line}`) })} ${signed(d.effect)}`,
-                        )
-                        .join(', ')}
-                      {x.lost.length > 0 && (
-                        <Box sx={{ color: 'error.main' }}>
-                          {x.lost
-                            .map((b) =>
-                              t(`blank.${b}`, { defaultValue: t(`problemShort.${b}`, { defaultValue: b }) }),
-                            )
-                            .join(', ')}
-                          : {t('touch.unknown')}
-                        </Box>
-                      )}
-                    </td>
-                    <td className="text">{x.dropped.map((d) => t(`figure.${d}`)).join(', ')}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </Box>
-          </Box>
+                    <Box sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
+                      {countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')} ·{' '}
+                      {t(`method.${x.method}`)}
+                    </Box>
+                  </th>
+                  <td>{money(x.before)}</td>
+                  <td>
+                    {money(x.after)}
+                    {x.after !== null && x.after < 0 && (
+                      <Box sx={{ fontSize: '0.74rem', color: 'error.main' }}>{t('lanes.losesWord')}</Box>
+                    )}
+                  </td>
+                  <Box
+                    component="td"
+                    sx={{
+                      fontWeight: 680,
+                      color: x.change !== null && x.change < 0 ? 'error.main' : 'text.primary',
+                    }}>
+                    {signed(x.change, x.before)}
+                  </Box>
+                  <td className="text">
+                    {x.why
+                      .slice(0, 3)
+                      .map(
+                        (d) =>
+                          `${t(`lines.${d.line}`, { defaultValue: t(`figure.${d.line}`) })} ${signed(d.effect)}`,
+                      )
+                      .join(', ')}
+                    {x.lost.length > 0 && (
+                      <Box sx={{ color: 'error.main' }}>
+                        {x.lost
+                          .map((b) =>
+                            t(`blank.${b}`, { defaultValue: t(`problemShort.${b}`, { defaultValue: b }) }),
+                          )
+                          .join(', ')}
+                        : {t('touch.unknown')}
+                      </Box>
+                    )}
+                  </td>
+                  <td className="text">{x.dropped.map((d) => t(`figure.${d}`)).join(', ')}</td>
+                </tr>
+              ))}
+            </tbody>
+          </FigureTable>
           {all > touched.length && (
             <Typography variant="body2" sx={{ mt: 1 }}>
               {t('touch.shown', { shown: f.number(touched.length), all: f.number(all) })}

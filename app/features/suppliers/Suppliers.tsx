@@ -6,6 +6,7 @@ import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { addWords } from '../../i18n.ts';
 import { supplierWords } from '../../locales/en.suppliers.ts';
 import { fieldInput } from '../../ui/Field.tsx';
+import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
@@ -108,94 +109,76 @@ export function SuppliersPage({
               (chosen.quotes.length === 0 ? (
                 <Typography>{t('supplierList.nothing')}</Typography>
               ) : (
-                <Box role="region" tabIndex={0} aria-label={chosen.name} sx={{ overflowX: 'auto' }}>
-                  <Box
-                    component="table"
-                    sx={{
-                      borderCollapse: 'collapse',
-                      width: '100%',
-                      fontSize: '0.88rem',
-                      '& th, & td': {
-                        py: 0.6,
-                        px: 1,
-                        textAlign: 'right',
-                        borderBottom: '1px solid',
-                        borderColor: 'hairline',
-                        verticalAlign: 'top',
-                      },
-                      '& thead th': { fontWeight: 400, color: 'text.secondary', fontSize: '0.78rem' },
-                      '& th:first-of-type': { textAlign: 'left' },
-                    }}>
-                    <thead>
-                      <tr>
-                        <th scope="col">{t('supplierList.candidate')}</th>
-                        <th scope="col">{t('supplierList.price')}</th>
-                        <th scope="col">{t('supplierList.rule')}</th>
-                        <th scope="col">{t('supplierList.minimum')}</th>
-                        <th scope="col">{t('supplierList.date')}</th>
-                        <th scope="col">{t('supplierList.valid')}</th>
-                        <th scope="col">{t('supplierList.lanes')}</th>
-                        <th scope="col">{t('supplierList.best', { currency: homeCurrency })}</th>
-                      </tr>
-                    </thead>
-                    <tbody>
-                      {chosen.quotes.map((q) => {
-                        const d = q.data;
-                        const expired = d.validUntil !== null && today > d.validUntil;
-                        return (
-                          <tr key={q.id}>
-                            <th scope="row" style={{ fontWeight: 400 }}>
-                              <Box
-                                component={Link}
-                                to={`${root}/weigh/${q.candidateId}`}
-                                dir="auto"
-                                sx={{ color: 'text.primary', fontWeight: 600 }}>
-                                {q.candidate}
-                              </Box>
-                            </th>
-                            <td>
-                              {d.kind === 'quote'
-                                ? d.priceBreaks.map((b) => (
-                                    <div key={b.minQty}>
-                                      {d.priceBreaks.length > 1 || b.minQty > 0
-                                        ? t('supplierList.breaks', {
-                                            quantity: f.number(b.minQty),
-                                            price: f.money(b.unitPrice, d.currency),
-                                          })
-                                        : f.money(b.unitPrice, d.currency)}
-                                    </div>
-                                  ))
-                                : f.money(d.shelfPrice, d.currency)}
-                              {d.kind === 'quote' && d.firstPrice != null && (
-                                <Box sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
-                                  {t('supplierList.first', { price: f.money(d.firstPrice, d.currency) })}
-                                </Box>
-                              )}
-                            </td>
-                            <td>{d.kind === 'quote' ? d.incoterm : 'EXW'}</td>
-                            <td>{d.kind === 'quote' ? f.number(d.minimumOrder) : ''}</td>
-                            <td>{d.date === null ? '–' : f.day(d.date)}</td>
-                            <Box component="td" sx={{ color: expired ? 'error.main' : 'inherit' }}>
-                              {d.validUntil === null ? '–' : f.day(d.validUntil)}
-                              {expired && <Box sx={{ fontSize: '0.76rem' }}>{t('supplierList.expired')}</Box>}
-                            </Box>
-                            <td>{q.lanes}</td>
+                <FigureTable label={chosen.name}>
+                  <thead>
+                    <tr>
+                      <th scope="col">{t('supplierList.candidate')}</th>
+                      <th scope="col">{t('supplierList.price')}</th>
+                      <th scope="col">{t('supplierList.rule')}</th>
+                      <th scope="col">{t('supplierList.minimum')}</th>
+                      <th scope="col">{t('supplierList.date')}</th>
+                      <th scope="col">{t('supplierList.valid')}</th>
+                      <th scope="col">{t('supplierList.lanes')}</th>
+                      <th scope="col">{t('supplierList.best', { currency: homeCurrency })}</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {chosen.quotes.map((q) => {
+                      const d = q.data;
+                      const expired = d.validUntil !== null && today > d.validUntil;
+                      return (
+                        <tr key={q.id}>
+                          <th scope="row" style={{ fontWeight: 400 }}>
                             <Box
-                              component="td"
-                              sx={{
-                                fontWeight: 650,
-                                color:
-                                  q.bestProfit !== null && q.bestProfit < 0 ? 'error.main' : 'primary.main',
-                              }}>
-                              {f.money(q.bestProfit, homeCurrency)}
-                              {q.bestProfit !== null && q.bestProfit < 0 && ` ${t('lanes.losesWord')}`}
+                              component={Link}
+                              to={`${root}/weigh/${q.candidateId}`}
+                              dir="auto"
+                              sx={{ color: 'text.primary', fontWeight: 600 }}>
+                              {q.candidate}
                             </Box>
-                          </tr>
-                        );
-                      })}
-                    </tbody>
-                  </Box>
-                </Box>
+                          </th>
+                          <td>
+                            {d.kind === 'quote'
+                              ? d.priceBreaks.map((b) => (
+                                  <div key={b.minQty}>
+                                    {d.priceBreaks.length > 1 || b.minQty > 0
+                                      ? t('supplierList.breaks', {
+                                          quantity: f.number(b.minQty),
+                                          price: f.money(b.unitPrice, d.currency),
+                                        })
+                                      : f.money(b.unitPrice, d.currency)}
+                                  </div>
+                                ))
+                              : f.money(d.shelfPrice, d.currency)}
+                            {d.kind === 'quote' && d.firstPrice != null && (
+                              <Box sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
+                                {t('supplierList.first', { price: f.money(d.firstPrice, d.currency) })}
+                              </Box>
+                            )}
+                          </td>
+                          <td>{d.kind === 'quote' ? d.incoterm : 'EXW'}</td>
+                          <td>{d.kind === 'quote' ? f.number(d.minimumOrder) : ''}</td>
+                          <td>{d.date === null ? '–' : f.day(d.date)}</td>
+                          <Box component="td" sx={{ color: expired ? 'error.main' : 'inherit' }}>
+                            {d.validUntil === null ? '–' : f.day(d.validUntil)}
+                            {expired && <Box sx={{ fontSize: '0.76rem' }}>{t('supplierList.expired')}</Box>}
+                          </Box>
+                          <td>{q.lanes}</td>
+                          <Box
+                            component="td"
+                            sx={{
+                              fontWeight: 650,
+                              color:
+                                q.bestProfit !== null && q.bestProfit < 0 ? 'error.main' : 'primary.main',
+                            }}>
+                            {f.money(q.bestProfit, homeCurrency)}
+                            {q.bestProfit !== null && q.bestProfit < 0 && ` ${t('lanes.losesWord')}`}
+                          </Box>
+                        </tr>
+                      );
+                    })}
+                  </tbody>
+                </FigureTable>
               ))}
             {chosen !== null && chosen.country !== null && (
               <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
