@@ -11,6 +11,7 @@ import { closeQueue } from '../server/jobs/boss.ts';
 import { closeLeases } from '../server/jobs/leases.ts';
 import { measureColumns } from './columns.ts';
 import { measureLists } from './lists.ts';
+import { measureGrid } from './grid.ts';
 import { measureMany } from './many.ts';
 import { measureSheet } from './sheet.ts';
 import { measureWeigh } from './weigh.ts';
@@ -52,6 +53,7 @@ const GROUPS: Readonly<Record<string, () => Measure[] | Promise<Measure[]>>> = {
   import: measureLists,
   loader: async () => [await measureLoader()],
   sheet: () => measureSheet(origin),
+  grid: () => measureGrid(origin),
   weigh: () => measureWeigh(origin),
   many: () => measureMany(origin),
 };

@@ -87,6 +87,8 @@ const server = createServer((req, res) => {
   const say = (status: number, body: unknown): void => {
     res.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
   };
+  const left = new AbortController();
+  res.once('close', () => left.abort());
   void (async () => {
     const given = Buffer.from(req.headers.authorization ?? '');
     if (given.length !== token.length || !timingSafeEqual(given, token))
@@ -108,8 +110,9 @@ const server = createServer((req, res) => {
     if (![a.workspaceId, a.listId, a.runId, ...a.parts.map((p) => p.name)].every((n) => NAME.test(n)))
       return say(422, { error: 'a name may not be so' });
     const list = open(a.workspaceId, a.listId, a.runId);
-    say(200, line === undefined ? await list.answer(a) : await list.laneAt(a, line));
+    say(200, line === undefined ? await list.answer(a, left.signal) : await list.laneAt(a, line));
   })().catch((e) => {
+    if (left.signal.aborted) return;
     process.stderr.write(
       `${JSON.stringify({ msg: 'a question could not be answered', message: e instanceof Error ? e.message : String(e) })}\n`,
     );

@@ -3,6 +3,7 @@
  * in its order. It stands in one file because each step works on what the step before has left (columns,
  * evaluation, choice, order), and what a changed question leaves as it was has to be seen in one place.
  */
+import { setImmediate } from 'node:timers/promises';
 import {
   INPUT_COLUMNS,
   makeResults,
@@ -47,7 +48,7 @@ import type { Part, PartNumber } from '../server/files/parts.ts';
 import { Texts } from './texts.ts';
 import { allRows, countsOf, facetOf, statsOf } from './summaries.ts';
 import { MARK_STATES } from './ask.ts';
-import type { Answer, Ask, ListRow, OpenedRow, RowListing } from './ask.ts';
+import type { Answer, Ask, FigureStats, ListRow, OpenedRow, RowListing } from './ask.ts';
 import { evaluateRange, solveRange } from './evaluateRange.ts';
 import type { Range, SolveRange } from './evaluateRange.ts';
 import { shared, makeRoom, Dictionary } from './room.ts';
@@ -107,15 +108,20 @@ export class OpenList {
     private readonly threadCount: number,
   ) {}
 
-  /** Answers one question after another: they share what has been worked out. */
-  answer(ask: Ask): Promise<Answer | { needsMarks: true }> {
+  /**
+   * Answers one question after another: they share what has been worked out.
+   *
+   * @throws the signal's reason where whoever asked has left: a question nobody waits for holds up no other.
+   */
+  answer(ask: Ask, left?: AbortSignal): Promise<Answer | { needsMarks: true }> {
     this.used = Date.now();
-    const next = this.work.then(() => this.answerNow(ask));
+    const next = this.work.then(() => this.answerNow(ask, left));
     this.work = next.catch(() => undefined);
     return next;
   }
 
-  private async answerNow(ask: Ask): Promise<Answer | { needsMarks: true }> {
+  private async answerNow(ask: Ask, left?: AbortSignal): Promise<Answer | { needsMarks: true }> {
+    left?.throwIfAborted();
     const t0 = performance.now();
     await this.load(ask);
     if (!this.takeMarks(ask)) return { needsMarks: true };
@@ -131,9 +137,14 @@ export class OpenList {
     const shown = [...rows.subarray(ask.from, ask.from + ask.count)];
     const solved = this.solvedOf(e, shown);
     const window = shown.map((i, k) => this.row(ask, e, c, i, solved(k)));
-    const stats = ask.figures
-      .filter((f) => e.solved !== null || !isSolved(f))
-      .map((f) => statsOf(f, this.figure(f, e), this.rows, c.selected.rows));
+    const stats: FigureStats[] = [];
+    for (const f of ask.figures) {
+      if (e.solved === null && isSolved(f)) continue;
+      stats.push(statsOf(f, this.figure(f, e), this.rows, c.selected.rows));
+      // Sums take a while: a turn of the event loop tells whether somebody still waits for them.
+      await setImmediate();
+      left?.throwIfAborted();
+    }
     const shift = ask.query.text.trim() === '' ? 0 : 1;
     const funnel = c.limits.map((_, k) => {
       const f = ask.query.filters[k - shift];

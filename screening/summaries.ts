@@ -47,22 +47,24 @@ export function countsOf(e: Evaluated, all: number): Counts {
   if (e.counts !== null) return e.counts;
   const verdicts = [0, 0, 0, 0];
   const troubles = TROUBLES.map(() => 0);
-  const blanks = BLANKS.map(() => 0);
+  const blanks = new Array<number>(32).fill(0);
   let [noMarket, noCategory, troubled, noPrice] = [0, 0, 0, 0];
+  const { price, category } = e.columns;
+  const unknown = VERDICTS.indexOf('unknown');
   for (let i = 0; i < all; i++) {
     const v = e.verdicts[i] as number;
     (verdicts[v] as number)++;
-    const priced = e.columns.price[i] === e.columns.price[i];
+    const priced = price[i] === price[i];
     const trouble = e.results.trouble[i] as number;
     if (!priced) noMarket++;
-    if ((e.columns.category[i] as number) < 0) noCategory++;
+    if ((category[i] as number) < 0) noCategory++;
     if (trouble !== 0) troubled++;
-    if (VERDICTS[v] !== 'unknown') continue;
+    if (v !== unknown) continue;
     if (trouble !== 0) (troubles[trouble] as number)++;
     else if (!priced) noPrice++;
     else
-      for (let k = 0; k < BLANKS.length; k++)
-        if (((e.results.blanks[i] as number) & (1 << k)) !== 0) (blanks[k] as number)++;
+      for (let bits = e.results.blanks[i] as number; bits !== 0; bits &= bits - 1)
+        (blanks[31 - Math.clz32(bits & -bits)] as number)++;
   }
   const lacking = [
     ...TROUBLES.map((t, k) => [t, troubles[k] as number] as [string, number]),

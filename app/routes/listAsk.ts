@@ -32,7 +32,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   const page = await loadList(entry.workspaceId, params.list, settings);
   if (page === null) throw data(null, 404);
   try {
-    const answer = await askList(entry.workspaceId, page, wanted);
+    const answer = await askList(entry.workspaceId, page, wanted, request.signal);
     const extra =
       more && page.shown !== null
         ? await moreOf(

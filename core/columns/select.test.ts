@@ -103,7 +103,10 @@ describe('summaries', () => {
   it('median, sum and ends of what is known', () => {
     fc.assert(
       fc.property(numbers, (values) => {
-        const known = [...values].filter((x) => !Number.isNaN(x)).sort((a, b) => a - b);
+        const known = [...values]
+          .filter((x) => !Number.isNaN(x))
+          .map((x) => x + 0)
+          .sort((a, b) => a - b);
         const got = summarise(all(values.length), values);
         expect(got.known).toBe(known.length);
         expect(got.median).toEqual(
@@ -115,6 +118,28 @@ describe('summaries', () => {
         );
         expect([got.min, got.max]).toEqual([known[0] ?? null, known[known.length - 1] ?? null]);
       }),
+    );
+  });
+  it('the median of many equal values, in whatever order they come', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom(0, 1, 1, 2, 1e9), { minLength: 1, maxLength: 400 }),
+        fc.constantFrom('as drawn', 'rising', 'falling', 'rising and falling'),
+        (drawn, order) => {
+          const up = [...drawn].sort((a, b) => a - b);
+          const values =
+            order === 'as drawn'
+              ? drawn
+              : order === 'rising'
+                ? up
+                : order === 'falling'
+                  ? [...up].reverse()
+                  : [...up.filter((_, i) => i % 2 === 0), ...up.filter((_, i) => i % 2 === 1).reverse()];
+          const half = up.length >> 1;
+          const want = up.length % 2 === 1 ? up[half] : ((up[half - 1] as number) + (up[half] as number)) / 2;
+          expect(summarise(all(values.length), Float64Array.from(values)).median).toBe(want);
+        },
+      ),
     );
   });
   it('a histogram counts every row once', () => {

@@ -14,7 +14,7 @@ export class ScreeningAway extends Error {}
 export const screeningToken = (): string =>
   createHmac('sha256', env().BM_SECRET).update('screening').digest('hex');
 
-async function post<T>(body: unknown): Promise<T> {
+async function post<T>(body: unknown, left?: AbortSignal): Promise<T> {
   const url = env().BM_SCREENING_URL;
   if (url === undefined) throw new ScreeningAway('no screening process');
   let res: Response;
@@ -23,7 +23,7 @@ async function post<T>(body: unknown): Promise<T> {
       method: 'POST',
       headers: { authorization: `Bearer ${screeningToken()}`, 'content-type': 'application/json' },
       body: JSON.stringify(body),
-      signal: AbortSignal.timeout(60_000),
+      signal: AbortSignal.any([AbortSignal.timeout(60_000), ...(left === undefined ? [] : [left])]),
     });
   } catch (e) {
     throw new ScreeningAway(e instanceof Error ? e.message : 'away');
@@ -36,7 +36,12 @@ async function post<T>(body: unknown): Promise<T> {
 /** What is asked beside list, run and marks. */
 export type Wanted = Pick<Ask, 'query' | 'show' | 'from' | 'count' | 'remedies' | 'figures' | 'facets'>;
 
-async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, line?: number): Promise<T> {
+async function askWith<T>(
+  workspaceId: string,
+  page: ListPage,
+  wanted: Wanted,
+  { line, left }: { line?: number; left?: AbortSignal } = {},
+): Promise<T> {
   const { list, shown, screen } = page;
   if (shown === null || screen === null || list.settings === null)
     throw new Response('not run', { status: 404 });
@@ -67,7 +72,7 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
     ...wanted,
   };
   const settings = JSON.stringify(screen);
-  const first = await post<T | { needsMarks: true } | null>({ ask, settings, line });
+  const first = await post<T | { needsMarks: true } | null>({ ask, settings, line }, left);
   if (first !== null && !(typeof first === 'object' && 'needsMarks' in first)) return first as T;
   const marks = await inWorkspace(workspaceId, (tx) =>
     tx
@@ -81,19 +86,30 @@ async function askWith<T>(workspaceId: string, page: ListPage, wanted: Wanted, l
       .from(goodsMark)
       .where(eq(goodsMark.workspaceId, workspaceId)),
   );
-  return post<T>({
-    ask: {
-      ...ask,
-      marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought, m.listing]),
+  return post<T>(
+    {
+      ask: {
+        ...ask,
+        marks: marks.map((m) => [m.key, MARK_STATES.indexOf(m.state ?? ''), m.sold, m.bought, m.listing]),
+      },
+      settings,
+      line,
     },
-    settings,
-    line,
-  });
+    left,
+  );
 }
 
-/** Rows of a list as a query leaves them, with counts and, where asked for, sums and distributions. */
-export const askList = async (workspaceId: string, page: ListPage, wanted: Wanted): Promise<Answer> =>
-  hasNoRows(page) ? NO_ROWS : askWith<Answer>(workspaceId, page, wanted);
+/**
+ * Rows of a list as a query leaves them, with counts and, where asked for, sums and distributions. `left`
+ * tells when whoever asked has left: what nobody waits for is not worked out.
+ */
+export const askList = async (
+  workspaceId: string,
+  page: ListPage,
+  wanted: Wanted,
+  left?: AbortSignal,
+): Promise<Answer> =>
+  hasNoRows(page) ? NO_ROWS : askWith<Answer>(workspaceId, page, wanted, left === undefined ? {} : { left });
 /** Before the first rows are read, and of a list in which no row is good. */
 const hasNoRows = ({ shown }: ListPage): boolean => (shown?.data.parts ?? []).length === 0;
 const NO_ROWS: Answer = {
@@ -126,5 +142,5 @@ export const askRow = async (workspaceId: string, page: ListPage, line: number):
           figures: [],
           facets: false,
         },
-        line,
+        { line },
       );

@@ -1,5 +1,5 @@
 import { Box } from '@mui/material';
-import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DragEvent, KeyboardEvent, PointerEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { classes } from '../../ui/classes.ts';
@@ -159,13 +159,12 @@ export function Grid({
       onTick(row, active, e.shiftKey);
     }
   };
-  let pinnedAt = TICK;
-  const places = columns.map((c) => {
-    const left = pinnedAt;
-    if (c.pinned) pinnedAt += c.width;
-    return left;
-  });
+  const places = useMemo(() => placesOf(columns), [columns]);
   const template = `${TICK}px ${columns.map((c) => `${c.width}px`).join(' ')}`;
+  const openAt = useLatest((row: ListRow, index: number): void => {
+    setActive(index);
+    onOpen(row, index);
+  });
   const width = TICK + columns.reduce((s, c) => s + c.width, 0);
   const place = (c: Column, i: number) =>
     c.pinned ? { position: 'sticky' as const, left: places[i] as number, zIndex: 1 } : {};
@@ -302,7 +301,7 @@ export function Grid({
                 ticked={row !== undefined && ticked.has(row.key)}
                 opened={row !== undefined && row.line === opened}
                 onTick={onTick}
-                onOpen={(r) => (setActive(i), onOpen(r, i))}
+                onOpen={openAt}
               />
             );
           })}
@@ -329,6 +328,16 @@ export function Grid({
 const HEAD = 40;
 const FOOT = 40;
 
+/** Where each column begins if it is pinned, in pixels from the left. */
+function placesOf(columns: readonly Column[]): number[] {
+  let pinnedAt = TICK;
+  return columns.map((c) => {
+    const left = pinnedAt;
+    if (c.pinned) pinnedAt += c.width;
+    return left;
+  });
+}
+
 type LineProps = {
   index: number;
   row: ListRow | undefined;
@@ -342,8 +351,9 @@ type LineProps = {
   ticked: boolean;
   opened: boolean;
   onTick: Props['onTick'];
-  onOpen: (row: ListRow) => void;
+  onOpen: (row: ListRow, index: number) => void;
 };
+/** A row is drawn again only where something of its own has changed. */
 const Line = memo(function Line({
   index,
   row,
@@ -369,7 +379,7 @@ const Line = memo(function Line({
       aria-selected={ticked}
       className={classes('list-row', active && 'active', opened && 'opened', row?.mark ?? false)}
       style={{ gridTemplateColumns: template, transform: `translateY(${y}px)`, width }}
-      onClick={() => row !== undefined && onOpen(row)}>
+      onClick={() => row !== undefined && onOpen(row, index)}>
       <div role="gridcell" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 1 }}>
         {row !== undefined && (
           <input

@@ -1,5 +1,5 @@
 import { Box, Button, LinearProgress } from '@mui/material';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useRevalidator } from 'react-router';
 import type { ListRow } from '../../../screening/ask.ts';
@@ -87,24 +87,25 @@ export function ListPage(p: ListData) {
     openSide('row');
   });
   const titled = useTitled();
-  /** Whether this list has a column: a look may come from another. */
-  const has = (id: ListColumn): boolean => {
-    const extra = extraOf(id);
-    return extra !== null ? p.list.extras.includes(extra) : !isListFigure(id) || can.includes(id);
-  };
   // Near misses and unknown rows say why, which takes room.
   const explains = query.filters.some(
     (x) =>
       x.kind === 'verdict' && (x.only.includes('near') || x.only.includes('unknown')) && x.only.length === 1,
   );
-  const grid: Column[] = columns
-    .filter((c) => has(c.id))
-    .map((c) => ({
-      ...c,
-      width: c.id === 'verdict' && explains ? Math.max(c.width, 210) : c.width,
-      title: titled(c.id),
-      right: isListFigure(c.id),
-    }));
+  const grid = useMemo(
+    () =>
+      columns
+        .filter((c) => hasColumn(c.id, p.list.extras, can))
+        .map(
+          (c): Column => ({
+            ...c,
+            width: c.id === 'verdict' && explains ? Math.max(c.width, 210) : c.width,
+            title: titled(c.id),
+            right: isListFigure(c.id),
+          }),
+        ),
+    [columns, p.list.extras, can, explains, titled],
+  );
   const scale = screen.sums?.stats.find((x) => x.figure === 'price')?.to ?? 0;
   const cell = useCell({ list, sales, scale });
   const foot = useFoot(screen, shownCount, list, sales);
@@ -396,12 +397,21 @@ const figuresOf = (list: ListData['list']): ListFigure[] =>
           : true,
   );
 
+/** Whether this list has a column: a look may come from another. */
+function hasColumn(id: ListColumn, extras: readonly string[], can: readonly ListFigure[]): boolean {
+  const extra = extraOf(id);
+  return extra !== null ? extras.includes(extra) : !isListFigure(id) || can.includes(id);
+}
+
 /** The heading of a column. */
 function useTitled(): (id: ListColumn) => string {
   const { t } = useTranslation();
-  return (id) => {
-    const extra = extraOf(id);
-    if (extra !== null) return ['link', 'picture', 'notes'].includes(extra) ? t(`role.${extra}`) : extra;
-    return t(isListFigure(id) ? `listFigure.${id}` : `listText.${id}`);
-  };
+  return useCallback(
+    (id) => {
+      const extra = extraOf(id);
+      if (extra !== null) return ['link', 'picture', 'notes'].includes(extra) ? t(`role.${extra}`) : extra;
+      return t(isListFigure(id) ? `listFigure.${id}` : `listText.${id}`);
+    },
+    [t],
+  );
 }

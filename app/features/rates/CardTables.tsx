@@ -3,6 +3,7 @@ import type { TFunction } from 'i18next';
 import { useTranslation } from 'react-i18next';
 import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/fees/fulfilment.ts';
 import { cellText } from '../../../core/cards/cells.ts';
+import { shownCell } from './choiceWords.ts';
 import { CARD_FORMS } from '../../../core/cards/forms.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
 import type { MarketplaceCard, Referral, SizeTier } from '../../../core/lane/rates.ts';
@@ -289,7 +290,7 @@ export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) 
         {fields.map((f) => (
           <tr key={f.key}>
             <td>{t(`cards.column.${f.key}`)}</td>
-            <td>{cellText(f, written.fields[f.key] ?? null)}</td>
+            <td>{shownCell(t, f, cellText(f, written.fields[f.key] ?? null))}</td>
           </tr>
         ))}
       </Rows>
@@ -311,7 +312,7 @@ export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) 
               {rows.map((r) => (
                 <tr key={r.slice(0, Math.max(2, s.identity)).join('|')}>
                   {used.map(({ c, i }) => (
-                    <td key={c.key}>{cellText(c, r[i] ?? null)}</td>
+                    <td key={c.key}>{shownCell(t, c, cellText(c, r[i] ?? null))}</td>
                   ))}
                 </tr>
               ))}

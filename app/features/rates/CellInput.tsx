@@ -1,6 +1,8 @@
 /** The field of the cell that is edited. */
 import { useRef, useState } from 'react';
 import type { Column } from '../../../core/cards/cells.ts';
+import { useTranslation } from 'react-i18next';
+import { choiceWord } from './choiceWords.ts';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
 import type { Option } from '../../ui/SearchChoice.tsx';
 
@@ -64,6 +66,7 @@ export function CellInput({
 function useOptions(column: Column): readonly Option[] {
   const countries = useCountries();
   const currencies = useCurrencies();
+  const { t } = useTranslation();
   switch (column.kind) {
     case 'country':
     case 'countries':
@@ -71,6 +74,9 @@ function useOptions(column: Column): readonly Option[] {
     case 'currency':
       return currencies;
     default:
-      return (column.choices ?? []).map((c) => ({ value: c, label: c }));
+      return (column.choices ?? []).map((c) => {
+        const word = choiceWord(t, column, c);
+        return { value: word, label: word };
+      });
   }
 }

@@ -7,6 +7,7 @@ import type { CardKind } from '../../../core/cards/schema.ts';
 import { columnAt, sheetsOf } from '../../../core/cards/tables.ts';
 import type { RowChange } from '../../../core/cards/tables.ts';
 import { CARD_SHEET } from '../../../core/cards/reader.ts';
+import { shownCell } from './choiceWords.ts';
 
 const FIRST = 40;
 
@@ -22,7 +23,7 @@ export function ChangeList({ kind, changes }: { kind: CardKind; changes: readonl
         : (sheetsOf(kind)
             .find((s) => s.key === sheet)
             ?.columns.find((x) => x.key === column) ?? null);
-    const out = c === null ? String(value ?? '') : cellText(c, value);
+    const out = c === null ? String(value ?? '') : shownCell(t, c, cellText(c, value));
     return out === '' ? t('line.blank') : out;
   };
   if (changes.length === 0) return null;

@@ -9,6 +9,7 @@ import { CellInput } from './CellInput.tsx';
 import { align } from './CellInput.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { classes } from '../../ui/classes.ts';
+import { choiceWord, namedChoices, shownCell } from './choiceWords.ts';
 import { typedCell } from './typedCell.ts';
 
 export type CellEdit = { readonly row: number; readonly column: number; readonly text: string };
@@ -82,6 +83,11 @@ export function DraftGrid({
   };
   const f = useFormat();
   const text = (row: number, column: number): string => String(rows[row]?.[column] ?? '');
+  /** A cell in the reader's words. */
+  const shown = (row: number, column: number): string => {
+    const own = columnOf(row, column) ?? columns[column];
+    return own === undefined ? text(row, column) : shownCell(t, own, text(row, column));
+  };
   const width = columns.length;
   const widthOf = (c: Column, i: number): string =>
     fixed
@@ -113,7 +119,7 @@ export function DraftGrid({
   const commit = (value: string, then: Place): void => {
     setEditing(null);
     const own = columnOf(at.row, at.column);
-    const kept = own === null ? value : typedCell(own, value, f.locale);
+    const kept = own === null ? value : typedCell(own, namedChoices(t, own, value), f.locale);
     if (kept !== text(at.row, at.column)) onEdit([{ ...at, text: kept }]);
     go(then);
     box.current?.focus();
@@ -163,7 +169,7 @@ export function DraftGrid({
           e.shiftKey,
         );
     else if (e.key === 'Enter' || e.key === 'F2')
-      e.preventDefault(), editable(at.row, at.column) && setEditing(text(at.row, at.column));
+      e.preventDefault(), editable(at.row, at.column) && setEditing(shown(at.row, at.column));
     else if (e.key === 'Delete' || e.key === 'Backspace') e.preventDefault(), onEdit(block(() => ''));
     else if (mod && e.key.toLowerCase() === 'd') e.preventDefault(), fillDown();
     else if (mod && e.key.toLowerCase() === 'a')
@@ -355,7 +361,7 @@ export function DraftGrid({
                       box.current?.focus();
                       go({ row, column }, e.shiftKey);
                     }}
-                    onDoubleClick={() => own !== null && !readOnly && setEditing(text(row, column))}
+                    onDoubleClick={() => own !== null && !readOnly && setEditing(shown(row, column))}
                     className={classes(
                       'cell',
                       selected && 'selected',
@@ -374,7 +380,7 @@ export function DraftGrid({
                     ) : fixed && column === 0 ? (
                       fixed(row)
                     ) : (
-                      text(row, column)
+                      shown(row, column)
                     )}
                   </Box>
                 );
@@ -419,7 +425,7 @@ export function DraftGrid({
             lineHeight: 1.35,
             pt: 0.4,
           }}>
-          {says ?? (here?.choices ? here.choices.join(' · ') : '')}
+          {says ?? here?.choices?.map((c) => choiceWord(t, here, c)).join(' · ') ?? ''}
         </Box>
       </Box>
     </Box>

@@ -1,0 +1,151 @@
+/** From a key in a list's assumptions to the repainted grid, in real Chromium, at 200,000 rows. */
+import { Readable } from 'node:stream';
+import { setTimeout as wait } from 'node:timers/promises';
+import { chromium } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { eq } from 'drizzle-orm';
+import { demoRow, TIDY_HEADER, tidyLine } from '../demo/lists.ts';
+import { member, organization } from '../server/db/authSchema.ts';
+import { authDb } from '../server/db/client.ts';
+import { loadList, loadLists, startList } from '../server/use/lists.ts';
+import { loadSetup, saveSetup } from '../server/use/listSetup.ts';
+import { receiveList } from '../server/use/receiveLists.ts';
+import type { Measure } from './core.ts';
+import { median } from './sheet.ts';
+import { CHROMIUM } from './tools.ts';
+
+const ROWS = 200_000;
+const KEYS = 40;
+
+export async function measureGrid(origin: string): Promise<Measure[]> {
+  const [w] = await authDb()
+    .select({ id: organization.id, by: member.userId })
+    .from(organization)
+    .innerJoin(member, eq(member.organizationId, organization.id))
+    .limit(1);
+  if (w === undefined) throw new Error('no workspace');
+  const id = await longList(w.id, w.by);
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
+  try {
+    const page = await (
+      await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
+    ).newPage();
+    await page.goto(`${origin}/sign-in`);
+    await page.getByRole('button', { name: 'Enter the demo' }).click();
+    await page.waitForURL(/weigh/);
+    await page.goto(`${page.url().replace(/weigh.*/, '')}lists/${id}?all=1&sort=line`);
+    await page.locator('html[data-answers]').waitFor({ state: 'attached' });
+    await page.getByRole('button', { name: 'Assumptions' }).click();
+    const repainted = await keyToGrid(page);
+    return [
+      {
+        name: `Key in the assumptions of a list of ${ROWS.toLocaleString('en')} rows to the repainted grid, median of ${KEYS}`,
+        value: median(repainted),
+        unit: 'ms',
+        aim: 'under 150',
+        yardstick: `slowest ${Math.max(...repainted).toFixed(0)} ms; a bare page there and back ${(await bareTrip(page)).toFixed(1)} ms`,
+        ratio: null,
+      },
+    ];
+  } finally {
+    await browser.close();
+  }
+}
+
+/** The demo's stock list, longer, under the same settings, read to its end. */
+async function longList(workspaceId: string, by: string): Promise<string> {
+  const short = (await loadLists(workspaceId)).find((l) => l.name === 'Stock list November');
+  const like = short === undefined ? null : await loadSetup(workspaceId, short.id, null);
+  if (like === null) throw new Error('the demo has no stock list');
+  const lines = function* () {
+    yield `${TIDY_HEADER.join(',')}\n`;
+    for (let i = 0; i < ROWS; i++) yield `${tidyLine(demoRow(i))}\n`;
+  };
+  const { id } = await receiveList(
+    workspaceId,
+    'long.csv',
+    Readable.from(lines(), { objectMode: false }),
+    by,
+  );
+  const setup = await loadSetup(workspaceId, id, null);
+  if (setup === null) throw new Error('no set-up');
+  await saveSetup(workspaceId, id, {
+    name: 'Long stock list',
+    supplier: '',
+    sheet: null,
+    map: setup.map,
+    previousId: null,
+    reference: null,
+    settings: { ...like.own },
+  });
+  await startList(workspaceId, id, 'readList', by);
+  for (;;) {
+    await wait(200);
+    const work = (await loadList(workspaceId, id))?.work[0];
+    if (work?.state === 'failed') throw new Error(work.error ?? 'failed');
+    if (work?.state === 'done') return id;
+  }
+}
+
+/** Milliseconds from each key to the first frame after the grid's rows have changed. */
+async function keyToGrid(page: Page): Promise<number[]> {
+  const field = page.getByLabel('Inbound a unit, EUR');
+  await field.fill('0.2');
+  await page.waitForTimeout(2500);
+  await page.evaluate(() => {
+    const grid = document.querySelector('[role="grid"]') as HTMLElement;
+    const bench = {
+      at: 0,
+      before: '',
+      ms: 0,
+      rows(): string {
+        return [...grid.querySelectorAll('[role="row"]')].map((r) => r.textContent).join();
+      },
+    };
+    Object.assign(window, { bench });
+    document.addEventListener(
+      'keydown',
+      () => {
+        bench.before = bench.rows();
+        bench.ms = 0;
+        bench.at = performance.now();
+      },
+      true,
+    );
+    new MutationObserver(() => {
+      if (bench.ms !== 0 || bench.rows() === bench.before) return;
+      bench.ms = -1;
+      requestAnimationFrame(() =>
+        setTimeout(() => {
+          bench.ms = performance.now() - bench.at;
+        }),
+      );
+    }).observe(grid, { subtree: true, childList: true, characterData: true });
+  });
+  await field.focus();
+  await page.keyboard.press('End');
+  const all: number[] = [];
+  for (let i = 0; i < KEYS; i++) {
+    await page.keyboard.press(i % 2 === 0 ? String(1 + ((i / 2) % 9)) : 'Backspace');
+    await page.waitForFunction(() => (window as unknown as { bench: { ms: number } }).bench.ms > 0);
+    all.push(await page.evaluate(() => (window as unknown as { bench: { ms: number } }).bench.ms));
+    // What follows the grid (sums, distributions, saving) has its time, as between two keys of somebody who looks.
+    await page.waitForTimeout(i % 8 === 7 ? 1500 : 250);
+  }
+  return all;
+}
+
+/** What an answer of the server takes that reads no list, median of 20. */
+async function bareTrip(page: Page): Promise<number> {
+  return median(
+    await page.evaluate(async () => {
+      const all: number[] = [];
+      for (let i = 0; i < 20; i++) {
+        const started = performance.now();
+        await (await fetch('/names')).text();
+        all.push(performance.now() - started);
+      }
+      return all;
+    }),
+  );
+}
