@@ -2,7 +2,8 @@
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import type { CardData, CardKind } from '../core/cards/schema.ts';
-import { minorDigits, powerOfTen, roundMinor } from '../core/money/money.ts';
+import { minorDigits, powerOfTen } from '../core/money/money.ts';
+import { roundMinor } from '../core/rules/numbers.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
 
 /** Example exchange rates per euro: round figures, not those of any day. */

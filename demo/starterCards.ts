@@ -7,7 +7,8 @@
 import type { MarketplaceCard, SizeTier, TaxCard } from '../core/lane/rates.ts';
 import { marketplaceCard, taxCard } from '../core/lane/rates.ts';
 import { COUNTRY_CURRENCY } from '../core/tax/countries.ts';
-import { minorDigits, powerOfTen, roundMinor } from '../core/money/money.ts';
+import { minorDigits, powerOfTen } from '../core/money/money.ts';
+import { roundMinor } from '../core/rules/numbers.ts';
 import { drawFreight, drawPostage, drawBenchmarks } from './starterFreight.ts';
 import { drawer, money } from './drawing.ts';
 import type { Draw } from './drawing.ts';

@@ -1,7 +1,8 @@
 import { data } from 'react-router';
 import { boundOf } from '../../core/lane/bounds.ts';
 import { asked } from '../../core/compare/whatIf.ts';
-import { exchangeFactor, minorDigits, powerOfTen, roundMinor } from '../../core/money/money.ts';
+import { exchangeFactor, minorDigits, powerOfTen } from '../../core/money/money.ts';
+import { roundMinor } from '../../core/rules/numbers.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import { LINES } from '../../core/lane/lines.ts';
 import { priceFor } from '../../core/lane/solve.ts';

@@ -1,3 +1,4 @@
+import { adCostPerAdSale, adCostPerUnit, advertVatFactor, costPerClick } from '../rules/adverts.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 
 /**
@@ -10,7 +11,7 @@ export function reckonAdverts(r: Reckoning): void {
   const card = doc.rates.marketplace;
   r.advertVatFactor = 1;
   if (card !== null && card.advertVat.treatment !== 'none' && card.advertVat.rate > 0)
-    r.advertVatFactor = 1 + card.advertVat.rate * r.vatIsCost;
+    r.advertVatFactor = advertVatFactor(card.advertVat.rate, r.vatIsCost);
   r.cpc = r.conversionRate = r.adCostPerAdSale = Number.NaN;
   r.adShare = 1;
   r.adverts = 0;
@@ -42,12 +43,12 @@ export function reckonAdverts(r: Reckoning): void {
       return;
     }
     const w = weighted ? (k.expectedClicks as number) / clicks : 1 / keywords.length;
-    cpc += w * (k.low + k.weight * (k.high - k.low));
+    cpc += w * costPerClick(k.low, k.high, k.weight);
     conversion += w * k.conversionRate;
   }
   r.cpc = cpc;
   r.conversionRate = conversion;
-  if (conversion >= 1e-9) r.adCostPerAdSale = (cpc * r.advertVatFactor) / conversion;
+  if (conversion >= 1e-9) r.adCostPerAdSale = adCostPerAdSale(cpc, r.advertVatFactor, conversion);
   if (ads.adShare === 0) {
     r.trace?.line('adverts', 0, '0', [['adShare', 0, 'share', 'adverts.adShare']]);
     return;
@@ -56,7 +57,7 @@ export function reckonAdverts(r: Reckoning): void {
     r.adverts = r.problem('zeroConversion', 'adverts', 'adverts.keywords.0.conversionRate');
     return;
   }
-  r.adverts = ads.adShare * r.adCostPerAdSale;
+  r.adverts = adCostPerUnit(ads.adShare, r.adCostPerAdSale);
   r.trace?.line('adverts', r.adverts, 'adShare * costPerClick * vatFactor / conversionRate', [
     ['adShare', ads.adShare, 'share', 'adverts.adShare'],
     ['costPerClick', cpc, 'money', 'adverts.keywords'],

@@ -1,6 +1,6 @@
 /** The one set of assumptions a supplier's list is screened under, and the lane document that a single row of it is. */
 import { z } from 'zod';
-import { priceBreakAt } from '../goods/goods.ts';
+import { priceBreakAt } from '../rules/goods.ts';
 import { orderStep } from '../goods/orders.ts';
 import { hurdle } from '../lane/hurdles.ts';
 import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
@@ -239,9 +239,8 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
             : {
                 kind: 'retail',
                 currency: p.currency,
-                shelfPrice: (
-                  priceBreaks[priceBreakAt({ priceBreaks }, bought)] as { unitPrice: number | null }
-                ).unitPrice,
+                shelfPrice: (priceBreaks[priceBreakAt(priceBreaks, bought)] as { unitPrice: number | null })
+                  .unitPrice,
                 discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }],
                 vat,
                 vatRate,

@@ -2,12 +2,14 @@
  * The rules of a lane over the columns of a list, in the lane's own order. One file: what all rows share is
  * worked out once and then read by the loop over the rows, and both have to be seen together.
  */
-import { countedKg, agedShare, parcelOf, sizeTierOf, stepFee } from '../fees/fulfilment.ts';
-import type { Parcel } from '../fees/fulfilment.ts';
-import { referralBeforeBounds } from '../fees/referral.ts';
+import { countedKg, parcelOf, sizeTierOf, stepFee } from '../rules/parcel.ts';
+import { agedShare } from '../rules/storage.ts';
+import type { Parcel } from '../rules/parcel.ts';
+import { referralBeforeBounds } from '../rules/fees.ts';
 import { BIT } from '../lane/lines.ts';
 import type { FeeBase, FeeKey, MarketplaceCard, Referral, SizeTier } from '../lane/rates.ts';
-import { clamp, exchangeFactor, minorDigits, powerOfTen, roundMinor, within } from '../money/money.ts';
+import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
+import { clamp, roundMinor, within } from '../rules/numbers.ts';
 import type { Assumptions, ListRates } from './assumptions.ts';
 import { paidAt, quantityOf, wholeDispatch } from './assumptions.ts';
 import { TROUBLES } from './columns.ts';

@@ -1,3 +1,4 @@
+import { offerSplit, runningLimit, shareOfMarket } from '../rules/demand.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 
@@ -25,7 +26,7 @@ export function reckonDemand(r: Reckoning): void {
       'pieces',
     );
   } else if (d.kind === 'marketShare') {
-    r.units = (d.marketUnits ?? Number.NaN) * (d.share ?? Number.NaN);
+    r.units = shareOfMarket(d.marketUnits ?? Number.NaN, d.share ?? Number.NaN);
     r.trace?.line(
       'expectedMonthlyUnits',
       r.units,
@@ -39,12 +40,12 @@ export function reckonDemand(r: Reckoning): void {
   } else {
     let floor = r.gross;
     for (let i = 0; i < d.rivals.length; i++) floor = Math.min(floor, d.rivals[i] as number);
-    const limit = floor * (1 + d.band) + 1e-9;
+    const limit = runningLimit(floor, d.band);
     let running = 0;
     for (let i = 0; i < d.rivals.length; i++) if ((d.rivals[i] as number) <= limit) running++;
     if (r.gross !== r.gross) r.units = Number.NaN;
     else if (r.gross <= limit)
-      r.units = ((d.listingUnits ?? Number.NaN) * d.variationShare * (1 - d.retailArmShare)) / (running + 1);
+      r.units = offerSplit(d.listingUnits ?? Number.NaN, d.variationShare, d.retailArmShare, running);
     else {
       r.units = 0;
       r.notice('outOfTheRunning', 'price', { rivals: running });

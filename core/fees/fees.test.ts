@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { referral, sizeTier, weightSteps } from '../lane/rates.ts';
-import { agedShare, countedKg, fitsTier, parcelOf, priceBandOf, sizeTierOf, stepFee } from './fulfilment.ts';
-import { referralBeforeBounds } from './referral.ts';
+import { agedShare } from '../rules/storage.ts';
+import { countedKg, fitsTier, parcelOf, priceBandOf, sizeTierOf, stepFee } from '../rules/parcel.ts';
+import { referralBeforeBounds } from '../rules/fees.ts';
 
 describe('referral tiers', () => {
   const tiers = [
@@ -120,7 +121,7 @@ describe('size tiers', () => {
     expect(sizeTierOf([tier({ maxL: 20 })], p)).toBe(-1);
   });
   it('price bands hold their upper limit', () => {
-    expect([9.99, 10, 10.01, 500].map((x) => priceBandOf(tier({}), x))).toEqual([0, 0, 1, 1]);
+    expect([9.99, 10, 10.01, 500].map((x) => priceBandOf(tier({}).bands, x))).toEqual([0, 0, 1, 1]);
   });
   it('weight steps: the first that holds it, then so much for each begun step, then no answer', () => {
     const open = weightSteps.parse({

@@ -2,77 +2,22 @@ import { unitVolume } from '../freight/shipment.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { SizeTier } from '../lane/rates.ts';
-import { up, within } from '../money/money.ts';
+import { isUnknown, meanOfSales, meanOfYear, roundMinor, within } from '../rules/numbers.ts';
+import {
+  countedKg,
+  parcelOf,
+  priceBandOf,
+  sizeTierOf,
+  stepFee,
+  volumetricKg,
+  warehouseFee,
+} from '../rules/parcel.ts';
+import type { Parcel, WeightSteps } from '../rules/parcel.ts';
+import { coverMonths, coverOfMonthsHeld, longStayRate, storage as storageCost } from '../rules/storage.ts';
+import type { LongStay } from '../rules/storage.ts';
 import type { PurchasedLine } from '../money/schema.ts';
 
-/** Parcel sides sorted, longest first, cm, and weight, kg. */
-export type Parcel = { L: number; W: number; H: number; kg: number };
-
-/** Weight a tier counts: the scale's, or the volumetric weight where the tier has a divisor and that is more. */
-export function countedKg(tier: SizeTier, p: Parcel): number {
-  return tier.divisor === null ? p.kg : Math.max(p.kg, (p.L * p.W * p.H) / tier.divisor);
-}
-
-/** Whether the parcel is within the limits of a tier; blank limits do not bind. */
-export function fitsTier(tier: SizeTier, p: Parcel): boolean {
-  return (
-    (tier.maxL === null || within(p.L, tier.maxL)) &&
-    (tier.maxW === null || within(p.W, tier.maxW)) &&
-    (tier.maxH === null || within(p.H, tier.maxH)) &&
-    (tier.maxKg === null || within(countedKg(tier, p), tier.maxKg)) &&
-    (tier.maxLengthGirth === null || within(p.L + 2 * (p.W + p.H), tier.maxLengthGirth))
-  );
-}
-
-/** Index of the first tier, in the card's order, that takes the parcel; -1 where none does. */
-export function sizeTierOf(tiers: readonly SizeTier[], p: Parcel): number {
-  for (let i = 0; i < tiers.length; i++) if (fitsTier(tiers[i] as SizeTier, p)) return i;
-  return -1;
-}
-
-/** Index of the price band that holds `itemPrice` (upper limit inclusive). */
-export function priceBandOf(tier: SizeTier, itemPrice: number): number {
-  for (let i = 0; i < tier.bands.length; i++) {
-    const b = tier.bands[i] as SizeTier['bands'][number];
-    if (b.upToPrice === null || within(itemPrice, b.upToPrice)) return i;
-  }
-  return tier.bands.length - 1;
-}
-
-type Steps = {
-  readonly steps: readonly { readonly upToKg: number; readonly fee: number | null }[];
-  readonly stepKg: number | null;
-  readonly stepFee: number;
-};
-
-/**
- * Fee of a weight: the first step that holds it; past the last, `lastFee + up((kg - lastUpTo) / stepKg) *
- * stepFee`. NaN where the table ends (no stepKg), or the step that holds it has no fee yet.
- */
-export function stepFee(table: Steps, kg: number): number {
-  const steps = table.steps;
-  for (let i = 0; i < steps.length; i++) {
-    const s = steps[i] as Steps['steps'][number];
-    if (within(kg, s.upToKg)) return s.fee ?? Number.NaN;
-  }
-  const last = steps[steps.length - 1] as Steps['steps'][number];
-  return table.stepKg === null
-    ? Number.NaN
-    : (last.fee ?? Number.NaN) + up((kg - last.upToKg) / table.stepKg) * table.stepFee;
-}
-
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
-
-/** Sorts three sides into a parcel. Writes into `out` and returns it. */
-export function parcelOf(a: number, b: number, c: number, kg: number, out: Parcel): Parcel {
-  out.L = Math.max(a, b, c);
-  out.H = Math.min(a, b, c);
-  out.W = a + b + c - out.L - out.H;
-  // Sums of three sides may lose the last bit; the middle side is one of the three.
-  out.W = Math.abs(out.W - a) < 1e-9 * a ? a : Math.abs(out.W - b) < 1e-9 * b ? b : c;
-  out.kg = kg;
-  return out;
-}
 
 /**
  * Fulfilment by method (economics, section 5), per unit, sales currency; the warehouse fee rounded, others as
@@ -88,19 +33,19 @@ export function reckonFulfilment(r: Reckoning): void {
   if (doc.typed.fulfilmentFee !== null) {
     r.fulfilmentIsMarketplaces = doc.method === 'warehouse';
     r.fulfilment = r.fulfilmentIsMarketplaces
-      ? Math.floor(doc.typed.fulfilmentFee * r.power + 0.5 + 1e-7) / r.power
+      ? roundMinor(doc.typed.fulfilmentFee, r.power)
       : doc.typed.fulfilmentFee;
     r.trace?.line('fulfilment', r.fulfilment, 'fee', [
       ['fee', doc.typed.fulfilmentFee, 'money', 'typed.fulfilmentFee'],
     ]);
     return;
   }
-  if (doc.method === 'warehouse') warehouseFee(r);
-  else if (doc.method === 'ownDispatch') dispatchCost(r);
-  else supplierDelivery(r);
+  if (doc.method === 'warehouse') reckonWarehouse(r);
+  else if (doc.method === 'ownDispatch') reckonDispatch(r);
+  else reckonDelivery(r);
 }
 
-function warehouseFee(r: Reckoning): void {
+function reckonWarehouse(r: Reckoning): void {
   const doc = r.doc;
   const card = doc.rates.marketplace;
   r.fulfilmentIsMarketplaces = true;
@@ -139,7 +84,7 @@ function warehouseFee(r: Reckoning): void {
     r.fulfilment = Number.NaN;
     return;
   }
-  const band = tier.bands[priceBandOf(tier, r.itemPrice)] as SizeTier['bands'][number];
+  const band = tier.bands[priceBandOf(tier.bands, r.itemPrice)] as SizeTier['bands'][number];
   const billable = countedKg(tier, p) + tier.packagingKg;
   const base = stepFee(band.table, billable);
   if (base !== base) {
@@ -150,14 +95,13 @@ function warehouseFee(r: Reckoning): void {
     (doc.product.dangerous ? card.warehouse.addOns.dangerous : 0) +
     (doc.product.oversize ? card.warehouse.addOns.oversize : 0);
   const peak = card.warehouse.peak === null ? 0 : overTheYear(r, card.warehouse.peak, true);
-  const sum = base + addOns + peak;
-  r.fulfilment = Math.floor(sum * r.power + 0.5 + 1e-7) / r.power;
+  r.fulfilment = warehouseFee(base, addOns, peak, r.power);
   r.trace?.line('fulfilment', r.fulfilment, 'round(stepFee + addOns + peakSurcharge)', [
     ['sizeTier', tier.name, 'text', `rates.marketplace.warehouse.tiers.${at}`],
     ['unitKg', doc.product.kg, 'kg', 'product.kg'],
     ...(tier.divisor === null
       ? []
-      : [['volumetricKg', (p.L * p.W * p.H) / tier.divisor, 'kg', 'product.sides'] as const]),
+      : [['volumetricKg', volumetricKg(p, tier.divisor), 'kg', 'product.sides'] as const]),
     ...(tier.packagingKg === 0
       ? []
       : [['packagingKg', tier.packagingKg, 'kg', `rates.marketplace.warehouse.tiers.${at}`] as const]),
@@ -183,30 +127,18 @@ function noTier(r: Reckoning, p: Parcel, marketplace: string): number {
 function overTheYear(r: Reckoning, months: readonly number[], followsSales: boolean): number {
   const doc = r.doc;
   if (doc.saleMonth !== null) return months[doc.saleMonth - 1] as number;
-  let sum = 0;
-  if (followsSales && doc.season !== null) {
-    // Each month's amount by its season's value over their mean, as `seasonIndex` has it, without a list of
-    // its own.
-    let sold = 0;
-    for (let i = 0; i < 12; i++) {
-      sold += doc.season[i] as number;
-      sum += (doc.season[i] as number) * (months[i] as number);
-    }
-    return sum / sold;
-  }
-  for (let i = 0; i < 12; i++) sum += months[i] as number;
-  return sum / 12;
+  return followsSales && doc.season !== null ? meanOfSales(months, doc.season) : meanOfYear(months);
 }
 
 /** Whether the step that holds a weight was opened and has no fee yet. */
-function stepIsOpen({ steps, stepKg }: Steps, kg: number): boolean {
+function stepIsOpen({ steps, stepKg }: WeightSteps, kg: number): boolean {
   return (
     (steps.find((s) => within(kg, s.upToKg)) ?? (stepKg === null ? undefined : steps[steps.length - 1]))
       ?.fee === null
   );
 }
 
-function dispatchCost(r: Reckoning): void {
+function reckonDispatch(r: Reckoning): void {
   const doc = r.doc;
   const d = doc.dispatch;
   if (d === 'none') {
@@ -274,7 +206,7 @@ function deliveryNet(r: Reckoning, line: PurchasedLine | null): number {
 }
 
 /** Delivery by the supplier, per order: spread over the units of an order (1 unless typed). */
-function supplierDelivery(r: Reckoning): void {
+function reckonDelivery(r: Reckoning): void {
   const line = r.doc.supplierDelivery;
   if (line === 'none') {
     r.trace?.line('fulfilment', 0, '0', []);
@@ -305,7 +237,7 @@ export function reckonStorage(r: Reckoning): void {
   const doc = r.doc;
   r.storage = 0;
   r.storageIsMarketplaces = false;
-  r.cover = doc.monthsHeld !== null ? 2 * doc.monthsHeld : r.units > 1e-9 ? r.quantity / r.units : Number.NaN;
+  r.cover = doc.monthsHeld !== null ? coverOfMonthsHeld(doc.monthsHeld) : coverMonths(r.quantity, r.units);
   if (doc.monthsHeld === null && doc.demand === null) {
     r.blank('demandInCover');
     // A supplier who ships leaves no stock in the cash cycle.
@@ -341,7 +273,7 @@ export function reckonStorage(r: Reckoning): void {
   const C = r.cover;
   const card = doc.rates.marketplace;
   let rate: number;
-  let longStay: readonly { fromMonths: number; toMonths: number | null; rate: number }[] = [];
+  let longStay: readonly LongStay[] = [];
   if (own !== null) rate = typed ?? r.cost(own, 'storage');
   else if (typed !== null) rate = typed;
   else if (card === null || card.storage === null) {
@@ -356,12 +288,8 @@ export function reckonStorage(r: Reckoning): void {
     rate = overTheYear(r, card.storage.perM3Month, false);
     longStay = card.storage.longStay;
   }
-  let aged = 0;
-  for (let i = 0; i < longStay.length; i++) {
-    const b = longStay[i] as (typeof longStay)[number];
-    aged += b.rate * (agedShare(C, b.fromMonths) - (b.toMonths === null ? 0 : agedShare(C, b.toMonths)));
-  }
-  r.storage = m3 * ((rate * C) / 2 + aged);
+  const aged = longStayRate(C, longStay);
+  r.storage = storageCost(m3, rate, C, aged);
   r.trace?.line('storage', r.storage, 'unitM3 * (ratePerM3Month * coverMonths / 2 + longStay)', [
     ['unitM3', m3, 'm3', 'product.sides'],
     [
@@ -373,11 +301,4 @@ export function reckonStorage(r: Reckoning): void {
     ['coverMonths', C, 'months', doc.monthsHeld === null ? 'demand' : 'monthsHeld'],
     ['longStay', aged, 'money', own === null ? 'rates.marketplace.storage' : ''],
   ]);
-}
-
-/** Average months a unit spends past the age of x months while a cover of C months sells off evenly. */
-export function agedShare(C: number, x: number): number {
-  if (C <= 0) return 0;
-  const over = Math.max(0, C - x);
-  return (over * over) / (2 * C);
 }

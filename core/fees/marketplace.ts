@@ -1,3 +1,14 @@
+import { feeVat, feeVatCostRate, subscription, surcharge } from '../rules/fees.ts';
+import {
+  breakage,
+  currencyConversion,
+  feeBack,
+  payout,
+  refundFee,
+  refundFeeBeforeMax,
+  returnsAllowance,
+} from '../rules/returns.ts';
+import { withVat } from '../rules/revenue.ts';
 import type { FeeKey } from '../lane/rates.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
@@ -37,7 +48,7 @@ export function reckonCardCharges(r: Reckoning): void {
       const s = card.surcharges[i] as (typeof card.surcharges)[number];
       let base = 0;
       for (let j = 0; j < s.of.length; j++) base += feeOf(r, s.of[j] as FeeKey);
-      const amount = r.fee(s.pct * base);
+      const amount = r.fee(surcharge(s.pct, base));
       r.surcharges += amount;
       r.trace?.line('surcharges', amount, 'round(pct * fees)', [
         ['name', s.name, 'text', 'rates.marketplace.surcharges'],
@@ -60,7 +71,7 @@ export function reckonCardCharges(r: Reckoning): void {
     else if (doc.typed.subscriptionMonthly === null && card !== null && card.currency !== doc.currency)
       r.subscription = Number.NaN;
     else {
-      r.subscription = monthly / spread;
+      r.subscription = subscription(monthly, spread);
       r.trace?.line('subscription', r.subscription, 'monthlyFee / unitsAMonth', [
         [
           'monthlyFee',
@@ -81,8 +92,8 @@ export function reckonCardCharges(r: Reckoning): void {
   if (card === null || card.feeVat.treatment === 'none' || card.feeVat.rate === 0) return;
   let bearing = 0;
   for (let i = 0; i < card.feeVat.bears.length; i++) bearing += feeOf(r, card.feeVat.bears[i] as FeeKey);
-  r.feeVatCostRate = card.feeVat.rate * r.vatIsCost;
-  r.feeVat = bearing * r.feeVatCostRate;
+  r.feeVatCostRate = feeVatCostRate(card.feeVat.rate, r.vatIsCost);
+  r.feeVat = feeVat(bearing, r.feeVatCostRate);
   r.trace?.line('feeVat', r.feeVat, r.vatIsCost === 1 ? 'feeVatRate * fees' : '0', [
     ['feeVatRate', card.feeVat.rate, 'share', 'rates.marketplace.feeVat'],
     ['fees', bearing, 'money', ''],
@@ -124,20 +135,17 @@ export function reckonPayout(r: Reckoning): void {
     for (let i = 0; i < GIVEN_BACK.length; i++) {
       const key = GIVEN_BACK[i] as (typeof GIVEN_BACK)[number];
       const part = back === undefined ? (key === 'referral' ? 1 : 0) : back[key];
-      if (part === 0) continue;
-      const amount = part * feeOf(r, key);
       const carries = bears(r, key);
-      r.feesBack += amount;
-      r.feesBackCost += amount * (1 + (carries ? r.feeVatCostRate : 0));
-      feesBackPaid += amount * (1 + (carries ? charged : 0));
+      r.feesBack += feeBack(part, feeOf(r, key), 0);
+      r.feesBackCost += feeBack(part, feeOf(r, key), carries ? r.feeVatCostRate : 0);
+      feesBackPaid += feeBack(part, feeOf(r, key), carries ? charged : 0);
     }
     if (card !== null && card.refund.adminPct > 0) {
-      const referralBack = card.refund.back.referral;
-      const raw = referralBack === 0 ? 0 : card.refund.adminPct * referralBack * r.referral;
+      const beforeMax = refundFeeBeforeMax(card.refund.adminPct, card.refund.back.referral, r.referral);
       const max = card.refund.adminMax;
-      if (max !== null) r.bendAdmin = raw - max;
-      r.refundAdmin = r.fee(max !== null && raw > max ? max : raw);
-      adminPaid = r.refundAdmin * (1 + (bears(r, 'referral') ? charged : 0));
+      if (max !== null) r.bendAdmin = beforeMax - max;
+      r.refundAdmin = r.fee(refundFee(beforeMax, max));
+      adminPaid = withVat(r.refundAdmin, bears(r, 'referral') ? charged : 0);
     }
   }
 
@@ -149,8 +157,7 @@ export function reckonPayout(r: Reckoning): void {
     for (let i = 0; i < card.feeVat.bears.length; i++) bearing += feeOf(r, card.feeVat.bears[i] as FeeKey);
     fees += bearing * charged;
   }
-  r.payout =
-    (1 - r.returnRate) * (r.gross - r.withheldVat) - fees + r.returnRate * (feesBackPaid - adminPaid);
+  r.payout = payout(r.returnRate, r.gross, r.withheldVat, fees, feesBackPaid, adminPaid);
   r.trace?.line(
     'payout',
     r.payout,
@@ -168,7 +175,7 @@ export function reckonPayout(r: Reckoning): void {
   r.currencyConversion = 0;
   if (converts) {
     r.bendPayout = r.payout;
-    r.currencyConversion = doc.conversionSpread * Math.max(0, r.payout);
+    r.currencyConversion = currencyConversion(doc.conversionSpread, r.payout);
     r.trace?.line('currencyConversion', r.currencyConversion, 'conversionSpread * max(0, payout)', [
       ['conversionSpread', doc.conversionSpread, 'share', 'conversionSpread'],
       ['payout', r.payout, 'money', ''],
@@ -189,18 +196,20 @@ export function reckonReturns(r: Reckoning): void {
   const terms = doc.returns;
   r.returns = 0;
   if (terms !== null && terms !== 'none' && terms.rate !== null && terms.rate > 0 && !r.isBlank('returns')) {
-    const admin = r.refundAdmin * (1 + (bears(r, 'referral') ? r.feeVatCostRate : 0));
+    const admin = withVat(r.refundAdmin, bears(r, 'referral') ? r.feeVatCostRate : 0);
     const handling = terms.handling === null ? 0 : r.cost(terms.handling, 'returns');
     const disposal = terms.disposal === null ? 0 : r.cost(terms.disposal, 'returns');
     const s = terms.resaleShare;
-    r.returns =
-      terms.rate *
-      (r.netRevenue -
-        r.feesBackCost +
-        admin +
-        handling +
-        (1 - s) * disposal -
-        (s === 0 ? 0 : s * r.landedCost));
+    r.returns = returnsAllowance(
+      terms.rate,
+      r.netRevenue,
+      r.feesBackCost,
+      admin,
+      handling,
+      s,
+      disposal,
+      r.landedCost,
+    );
     r.trace?.line(
       'returns',
       r.returns,
@@ -219,7 +228,7 @@ export function reckonReturns(r: Reckoning): void {
     );
   } else if (terms !== null) r.trace?.line('returns', 0, '0', []);
   const b = doc.breakage;
-  r.breakage = b === 0 ? 0 : (r.landedCost * b) / (1 - b);
+  r.breakage = breakage(r.landedCost, b);
   if (b > 0)
     r.trace?.line('breakage', r.breakage, 'landedCost * breakage / (1 - breakage)', [
       ['landedCost', r.landedCost, 'money', ''],

@@ -1,6 +1,7 @@
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { FeeBase, MarketplaceCard, Referral } from '../lane/rates.ts';
-import { clamp, within } from '../money/money.ts';
+import { paymentFee, percentFee, referralBeforeBounds, referralFee } from '../rules/fees.ts';
+import { isUnknown, roundMinor } from '../rules/numbers.ts';
 
 /** The amount a fee is charged on (economics, section 2), per unit, sales currency. */
 export function feeBase(r: Reckoning, base: FeeBase): number {
@@ -11,29 +12,6 @@ export function feeBase(r: Reckoning, base: FeeBase): number {
       : base === 'net'
         ? r.netBase
         : r.buyerPays;
-}
-
-/**
- * Referral fee before rounding and bounds: `whole` applies the first tier that holds the amount to all of it,
- * `sliced` each to its slice.
- */
-export function referralBeforeBounds(rule: Referral, base: number): number {
-  const tiers = rule.tiers;
-  if (rule.mode === 'whole') {
-    for (let i = 0; i < tiers.length; i++) {
-      const t = tiers[i] as Referral['tiers'][number];
-      if (t.upTo === null || within(base, t.upTo)) return t.pct * base;
-    }
-  }
-  let fee = 0;
-  let from = 0;
-  for (let i = 0; i < tiers.length; i++) {
-    const t = tiers[i] as Referral['tiers'][number];
-    if (t.upTo === null || base <= t.upTo) return fee + t.pct * (base - from);
-    fee += t.pct * (t.upTo - from);
-    from = t.upTo;
-  }
-  return fee;
 }
 
 /** The category of that key on the card; null where the card has none. */
@@ -67,12 +45,12 @@ export function reckonSaleFees(r: Reckoning): void {
   if (!doc.referralApplies) r.referral = 0;
   else if (typed.referralPct !== null) {
     const base = category === null ? r.gross : feeBase(r, category.referral.base);
-    r.referral = r.fee(typed.referralPct * base);
+    r.referral = r.fee(percentFee(typed.referralPct, base));
     r.trace?.line('referral', r.referral, 'round(pct * base)', [
       ['pct', typed.referralPct, 'share', 'typed.referralPct'],
       ['base', base, 'money', ''],
     ]);
-  } else if (r.referral !== r.referral) {
+  } else if (isUnknown(r.referral)) {
     // the card is in another currency: said above
   } else if (card === null) {
     r.referral = r.problem('noMarketplaceCard', 'referral', 'rates.marketplace', {
@@ -92,7 +70,7 @@ export function reckonSaleFees(r: Reckoning): void {
     const raw = referralBeforeBounds(rule, base);
     if (rule.min !== null) r.bendReferralMin = raw - rule.min;
     if (rule.max !== null) r.bendReferralMax = raw - rule.max;
-    r.referral = r.fee(clamp(raw, rule.min, rule.max));
+    r.referral = r.fee(referralFee(raw, rule.min, rule.max));
     r.trace?.line(
       'referral',
       r.referral,
@@ -119,7 +97,7 @@ export function reckonSaleFees(r: Reckoning): void {
 
   if (typed.itemFee !== null || card !== null) {
     const fee = typed.itemFee ?? category?.itemFee ?? card?.itemFee ?? 0;
-    r.itemFee = Math.floor(fee * r.power + 0.5 + 1e-7) / r.power;
+    r.itemFee = roundMinor(fee, r.power);
     r.trace?.line('itemFee', r.itemFee, 'round(fee)', [
       ['fee', fee, 'money', typed.itemFee !== null ? 'typed.itemFee' : 'rates.marketplace'],
     ]);
@@ -128,7 +106,7 @@ export function reckonSaleFees(r: Reckoning): void {
     const pct = typed.paymentPct ?? card?.payment?.pct ?? 0;
     const fixed = typed.paymentFixed ?? card?.payment?.fixed ?? 0;
     const base = feeBase(r, card?.payment?.base ?? 'gross');
-    r.payment = r.fee(pct * base + fixed);
+    r.payment = r.fee(paymentFee(pct, base, fixed));
     r.trace?.line('payment', r.payment, 'round(pct * base + fixed)', [
       ['pct', pct, 'share', typed.paymentPct !== null ? 'typed.paymentPct' : 'rates.marketplace'],
       ['base', base, 'money', ''],

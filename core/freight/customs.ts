@@ -1,8 +1,9 @@
+import { packRatio } from '../rules/goods.ts';
+import { cifValue, duty, fobValue, importCharge, importVat, isDutyFree } from '../rules/wayIn.ts';
 /** Customs: the value that duty is taken of, duty, import charges, import VAT (economics, section 4). */
 import type { TaxCard } from '../lane/rates.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
-import { clamp, within } from '../money/money.ts';
 import { incotermOf, FREIGHT_INSIDE } from './wayIn.ts';
 import type { DutyRow } from './wayIn.ts';
 
@@ -15,7 +16,7 @@ export function reckonImport(r: Reckoning): void {
   const doc = r.doc;
   r.duty = r.importCharges = r.importVat = 0;
   const intl = r.originLegs + r.mainLegs + (doc.imported ? r.supplierDeliveryNet : 0);
-  r.cifValue = r.goods + intl + r.insurance;
+  r.cifValue = cifValue(r.goods, intl, r.insurance);
   r.customsValue = r.cifValue;
   const ddp = incotermOf(doc) === 'DDP';
   const customsFollowCif = ddp || doc.rates.tax?.customsBasis !== 'FOB';
@@ -34,7 +35,7 @@ export function reckonImport(r: Reckoning): void {
     r.irrecoverableVat = r.recoverableVat = Number.NaN;
     return;
   }
-  if (tax.customsBasis === 'FOB') r.customsValue = r.goods + r.originLegs - insidePrice(r);
+  if (tax.customsBasis === 'FOB') r.customsValue = fobValue(r.goods, r.originLegs, insidePrice(r));
   if (customsFollowCif && deliveryIsBlank(doc)) r.blank('deliveryInCost');
   reckonDuty(r, tax);
   reckonImportCharges(r, tax);
@@ -84,17 +85,20 @@ function reckonDuty(r: Reckoning, tax: TaxCard): void {
     tax.dutyFreeLimit === null
       ? Number.NEGATIVE_INFINITY
       : r.inSales(tax.dutyFreeLimit, tax.currency, 'duty');
-  const free = within(r.customsValue * r.quantity, limit);
+  const free = isDutyFree(r.customsValue, r.quantity, limit);
   if (limit !== limit) r.duty = Number.NaN;
   else if (free) r.duty = 0 * r.customsValue;
   else if (perKg !== 0 && product.kg === null) {
     r.blank('duty');
     return;
   } else
-    r.duty =
-      pct * r.customsValue +
-      r.inSales(perUnit, tax.currency, 'duty') +
-      r.inSales(perKg, tax.currency, 'duty') * (product.kg ?? 0);
+    r.duty = duty(
+      pct,
+      r.customsValue,
+      r.inSales(perUnit, tax.currency, 'duty'),
+      r.inSales(perKg, tax.currency, 'duty'),
+      product.kg ?? 0,
+    );
   if (r.trace === null) return;
   r.trace.line('duty', r.duty, free ? '0' : 'dutyRate * customsValue + perUnit + perKg * unitKg', [
     ['dutyRate', pct, 'share', typed.dutyPct !== null ? 'typed.dutyPct' : 'rates.tax.duties'],
@@ -119,10 +123,14 @@ function reckonImportCharges(r: Reckoning, tax: TaxCard): void {
     const c = tax.importCharges[i] as (typeof tax.importCharges)[number];
     const min = c.min === null ? null : r.inSales(c.min, tax.currency, 'duty');
     const max = c.max === null ? null : r.inSales(c.max, tax.currency, 'duty');
-    const boundsKnown = min === min && max === max;
-    r.importCharges += boundsKnown
-      ? (clamp(c.pct * r.customsValue * Q, min, max) + r.inSales(c.flat, tax.currency, 'duty')) / Q
-      : Number.NaN;
+    r.importCharges += importCharge(
+      c.pct,
+      r.customsValue,
+      Q,
+      min,
+      max,
+      r.inSales(c.flat, tax.currency, 'duty'),
+    );
   }
   r.trace?.line(
     'importCharges',
@@ -162,7 +170,7 @@ function reckonImportVat(r: Reckoning, tax: TaxCard): void {
   }
   const base =
     tax.importVatBase === 'cif' ? r.cifValue + r.importCharges + r.destinationLegs : r.customsValue;
-  r.importVat = rate * (base + r.duty);
+  r.importVat = importVat(rate, base, r.duty);
   if (r.vatIsCost === 0) {
     if (!importVatPostponed) r.recoverableVat += r.importVat;
   } else if (r.vatIsCost === 1) r.irrecoverableVat += r.importVat;
@@ -196,7 +204,8 @@ function insidePrice(r: Reckoning): number {
     const { source, unitsInSoldPack, unitsInBoughtPack } = goods[i] as (typeof goods)[number];
     if (source.kind === 'quote' && FREIGHT_INSIDE.has(source.incoterm))
       sum +=
-        (r.inSales(source.freightInPrice, source.currency, 'duty') * unitsInSoldPack) / unitsInBoughtPack;
+        r.inSales(source.freightInPrice, source.currency, 'duty') *
+        packRatio(unitsInSoldPack, unitsInBoughtPack);
   }
   return sum;
 }

@@ -3,7 +3,7 @@ import { laneDocument, leg, route } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { plainLane } from '../testing/documents.ts';
 import { shipmentOf, unitVolume } from './shipment.ts';
-import { buyerPaysLeg, chargeableKg, incotermOf } from './wayIn.ts';
+import { buyerPaysLeg, chargedKg, incotermOf } from './wayIn.ts';
 import { baseDuty } from './customs.ts';
 
 const way = route.parse({ legs: [], packingAllowance: 0.1 });
@@ -90,7 +90,7 @@ describe('legs', () => {
         leg.parse({ stage: 'main', basis: 'perKg', rate: 1, currency: 'EUR' }),
         leg.parse({ stage: 'main', basis: 'perKg', rate: 1, currency: 'EUR', divisor: 5000 }),
         leg.parse({ stage: 'main', basis: 'perKg', rate: 1, currency: 'EUR', divisor: 6000, minKg: 45 }),
-      ].map((l) => chargeableKg(l, s)),
+      ].map((l) => chargedKg(l, s)),
     ).toEqual([10, 20, 45]);
   });
 });

@@ -1,5 +1,7 @@
-import { packRatio } from '../goods/goods.ts';
-import { up } from '../money/money.ts';
+import { ratioOf } from '../goods/goods.ts';
+import { cartonsOf, volumeM3 } from '../rules/wayIn.ts';
+import { isKnown } from '../rules/numbers.ts';
+import { up } from '../rules/numbers.ts';
 import type { LaneDocument, Route } from '../lane/schema.ts';
 
 /** The shipment of an order: whole cartons, weight and volume. Unknown is NaN. */
@@ -8,7 +10,7 @@ export type Shipment = { cartons: number; kg: number; m3: number };
 /** Volume of the packaged unit, m3; NaN where its sides are blank. */
 export function unitVolume(doc: LaneDocument): number {
   const s = doc.product.sides;
-  return s === null ? Number.NaN : (s[0] * s[1] * s[2]) / 1e6;
+  return s === null ? Number.NaN : volumeM3(s[0], s[1], s[2]);
 }
 
 /**
@@ -31,7 +33,7 @@ export function shipmentOf(doc: LaneDocument, route: Route, quantity: number, ou
         cartons = Number.NaN;
         break;
       }
-      const n = up((quantity * packRatio(c)) / box.units);
+      const n = cartonsOf(quantity * ratioOf(c), box.units);
       cartons += n;
       kg += box.kg === null ? Number.NaN : n * box.kg;
       m3 += box.volumeM3 === null ? Number.NaN : n * box.volumeM3;
@@ -39,11 +41,11 @@ export function shipmentOf(doc: LaneDocument, route: Route, quantity: number, ou
   const loose = 1 + route.packingAllowance;
   out.cartons = cartons;
   out.kg =
-    cartons === cartons && kg === kg
+    isKnown(cartons) && isKnown(kg)
       ? kg
       : doc.product.kg === null
         ? Number.NaN
         : quantity * doc.product.kg * loose;
-  out.m3 = cartons === cartons && m3 === m3 ? m3 : quantity * unitVolume(doc) * loose;
+  out.m3 = isKnown(cartons) && isKnown(m3) ? m3 : quantity * unitVolume(doc) * loose;
   return out;
 }

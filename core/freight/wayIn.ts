@@ -1,8 +1,9 @@
+import { chargeableKg, containersOf, insurance, legCharge, perUnit } from '../rules/wayIn.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { Incoterm, LaneDocument, Leg, Stage } from '../lane/schema.ts';
 import { INCOTERMS } from '../lane/schema.ts';
-import { up, within } from '../money/money.ts';
+import { up, within } from '../rules/numbers.ts';
 import type { Shipment } from './shipment.ts';
 import { shipmentOf } from './shipment.ts';
 
@@ -72,7 +73,7 @@ export function reckonFreight(r: Reckoning): void {
     }
     const cost = legCost(r, leg, i, Q);
     if (cost !== cost && legBlank) continue; // a leg whose inputs are blank stays out of the sum
-    const net = r.inSales(netOf(cost, leg), leg.currency, 'freight') / Q;
+    const net = perUnit(r.inSales(netOf(cost, leg), leg.currency, 'freight'), Q);
     r.landVat(net, leg);
     if (leg.stage === 'origin') r.originLegs += net;
     else if (leg.stage === 'main') r.mainLegs += net;
@@ -93,7 +94,7 @@ export function reckonFreight(r: Reckoning): void {
   }
   r.freight = r.originLegs + r.mainLegs + r.destinationLegs + r.inboundLegs;
   if (route.insuranceRate > 0 && BUYER_INSURES.has(rule)) {
-    r.insurance = route.insuranceRate * (r.goods + r.originLegs + r.mainLegs);
+    r.insurance = insurance(route.insuranceRate, r.goods, r.originLegs + r.mainLegs);
     r.trace?.line('insurance', r.insurance, 'insuranceRate * (goods + originAndMainLegs)', [
       ['insuranceRate', route.insuranceRate, 'share', 'route.insuranceRate'],
       ['goods', r.goods, 'money', ''],
@@ -121,7 +122,7 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
       cost = rate * Q;
       break;
     case 'perKg': {
-      const kg = chargeableKg(leg, shipment);
+      const kg = chargedKg(leg, shipment);
       let perKg = rate;
       if (leg.bands.length > 0) {
         perKg = Number.NaN;
@@ -164,20 +165,14 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
       if (leg.usableM3 === null)
         r.problem('noContainer', 'freight', `route.legs.${index}.usableM3`, { leg: leg.name || leg.stage });
       else if (shipment.m3 !== shipment.m3) legIsBlank(r);
-      cost = rate * up(shipment.m3 / (leg.usableM3 ?? Number.NaN));
+      cost = rate * containersOf(shipment.m3, leg.usableM3 ?? Number.NaN);
       break;
   }
-  return Math.max(leg.minCharge, cost) * (1 + leg.fuelSurcharge);
+  return legCharge(cost, leg.minCharge, leg.fuelSurcharge);
 }
 
-/**
- * `max(actualKg, volumeCm3 / divisor, minKg)`; without a divisor volume does not count. NaN where weight is
- * not known.
- */
-export function chargeableKg(leg: Leg, s: Shipment): number {
-  const volumetric = leg.divisor === null ? 0 : (s.m3 * 1e6) / leg.divisor;
-  return Math.max(s.kg, volumetric, leg.minKg);
-}
+/** Weight of a shipment that a leg charges; unknown where the weight is not known. */
+export const chargedKg = (leg: Leg, s: Shipment): number => chargeableKg(s.kg, s.m3, leg.divisor, leg.minKg);
 
 function round3(x: number): number {
   return Math.round(x * 1000) / 1000;

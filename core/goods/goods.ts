@@ -1,3 +1,16 @@
+import { atLeast } from '../rules/numbers.ts';
+import {
+  buyingCosts,
+  cashback,
+  couponOff,
+  giftCardSaving,
+  packRatio,
+  percentOff,
+  priceBreakAt,
+  quotedGoods,
+  retailGoods,
+  salesTax,
+} from '../rules/goods.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { Component, Quote, RetailPurchase } from '../lane/schema.ts';
@@ -10,23 +23,8 @@ export function isQuoted(source: Quote | RetailPurchase): boolean {
   return source.kind === 'quote' && (source.supplier !== '' || source.date !== null);
 }
 
-/** Bought units per sold unit of a component (`k`). */
-export function packRatio(c: Component): number {
-  return c.unitsInSoldPack / c.unitsInBoughtPack;
-}
-
-/**
- * Index of the price break that rates an order of `bought` units: the highest minQty not above it; -1 where
- * none is.
- */
-export function priceBreakAt(quote: Pick<Quote, 'priceBreaks'>, bought: number): number {
-  let at = -1;
-  for (let i = 0; i < quote.priceBreaks.length; i++) {
-    if ((quote.priceBreaks[i] as { minQty: number }).minQty <= bought + 1e-9) at = i;
-    else break;
-  }
-  return at;
-}
+/** Bought units per sold unit of a component. */
+export const ratioOf = (c: Component): number => packRatio(c.unitsInSoldPack, c.unitsInBoughtPack);
 
 /**
  * What the goods cost (economics, section 3), net of VAT, per unit sold, in the sales currency.
@@ -56,18 +54,17 @@ export function reckonGoods(r: Reckoning): void {
   let perOrder = 0;
   for (let i = 0; i < doc.goods.length; i++) {
     const c = doc.goods[i] as Component;
-    const k = c.unitsInSoldPack / c.unitsInBoughtPack;
+    const k = ratioOf(c);
     if (c.source.kind === 'quote') {
-      goods += quotedGoods(r, c.source, i, k);
+      goods += reckonQuote(r, c.source, i, k);
       let charges = 0;
       for (let j = 0; j < c.source.perOrder.length; j++)
         charges += (c.source.perOrder[j] as { amount: number | null }).amount ?? Number.NaN;
       if (charges !== 0) perOrder += charges * r.fx(c.source.currency, 'goods');
-    } else goods += retailGoods(r, c.source, i, k);
+    } else goods += reckonRetail(r, c.source, i, k);
   }
   r.goods = goods;
-  r.buyingCosts =
-    (perOrder === 0 ? 0 : perOrder / r.quantity) + (doc.buyingSpread === 0 ? 0 : doc.buyingSpread * goods);
+  r.buyingCosts = buyingCosts(perOrder, r.quantity, doc.buyingSpread, goods);
   r.trace?.line('buyingCosts', r.buyingCosts, 'chargesPerOrder / orderQuantity + buyingSpread * goods', [
     ['chargesPerOrder', perOrder, 'money', 'goods'],
     ['orderQuantity', r.quantity, 'pieces', 'orderQuantity'],
@@ -88,7 +85,7 @@ function isOpen(amounts: readonly { readonly amount: number | null }[]): boolean
 }
 
 /** `(unitPrice(B) + extras) * k`, net of VAT. */
-function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
+function reckonQuote(r: Reckoning, q: Quote, index: number, k: number): number {
   const doc = r.doc;
   if (q.validUntil !== null && doc.date > q.validUntil)
     r.notice('quoteExpired', `goods.${index}.source.validUntil`, {
@@ -104,9 +101,9 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
     r.blank('goods');
     return Number.NaN;
   }
-  at = priceBreakAt(q, bought);
+  at = priceBreakAt(q.priceBreaks, bought);
   // A price that is tried needs no break: it is then the price to ask for.
-  if ((at < 0 && !overridden) || bought < q.minimumOrder - 1e-9) {
+  if ((at < 0 && !overridden) || !atLeast(bought, q.minimumOrder)) {
     r.landVat(Number.NaN, q);
     return at < 0 && !overridden
       ? r.problem('underFirstBreak', 'goods', 'orderQuantity', {
@@ -124,7 +121,7 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
   for (let j = 0; j < q.extras.length; j++)
     extras += (q.extras[j] as { amount: number | null }).amount ?? Number.NaN;
   const fx = r.fx(q.currency, 'goods');
-  const net = netOf(unitPrice + extras, q) * k * fx;
+  const net = quotedGoods(netOf(unitPrice + extras, q), k, fx);
   r.landVat(net, q);
   r.trace?.line(
     'goods',
@@ -145,7 +142,7 @@ function quotedGoods(r: Reckoning, q: Quote, index: number, k: number): number {
 }
 
 /** A retail purchase in the order of section 3: discounts, sales tax, gift cards, cashback, delivery. */
-function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number): number {
+function reckonRetail(r: Reckoning, s: RetailPurchase, index: number, k: number): number {
   const doc = r.doc;
   if (s.validUntil !== null && doc.date > s.validUntil)
     r.notice('quoteExpired', `goods.${index}.source.validUntil`, {
@@ -160,9 +157,9 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
   const {
     afterDiscounts: p1,
     net: net1,
-    salesTax,
+    salesTax: tax,
     giftCardSaving: saving,
-    cashback,
+    cashback: toCome,
   } = retailSteps(s, p0, scratch);
   const fx = r.fx(s.currency, 'goods');
   r.landVat(net1 * k * fx, s);
@@ -174,8 +171,8 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
     r.landVat(net * k, s.delivery);
     delivery = net;
   }
-  r.cashback += cashback * k * fx;
-  const net = ((net1 + salesTax - saving - cashback) * fx + delivery) * k;
+  r.cashback += toCome * k * fx;
+  const net = retailGoods(net1, tax, saving, toCome, fx, delivery, k);
   r.trace?.line(
     'goods',
     net,
@@ -184,9 +181,9 @@ function retailGoods(r: Reckoning, s: RetailPurchase, index: number, k: number):
       ['shelfPrice', p0, 'number', `goods.${index}.source.shelfPrice`],
       ['afterDiscounts', p1, 'number', `goods.${index}.source.discounts`],
       ['net', net1, 'number', ''],
-      ['salesTax', salesTax, 'number', `goods.${index}.source.salesTax`],
+      ['salesTax', tax, 'number', `goods.${index}.source.salesTax`],
       ['giftCardSaving', saving, 'number', `goods.${index}.source.giftCard`],
-      ['cashback', cashback, 'number', `goods.${index}.source.cashback`],
+      ['cashback', toCome, 'number', `goods.${index}.source.cashback`],
       ['exchangeRate', fx, 'number', s.currency === doc.currency ? '' : 'rates.exchange'],
       ['delivery', delivery, 'money', `goods.${index}.source.delivery`],
       ['packRatio', k, 'number', `goods.${index}.unitsInSoldPack`],
@@ -239,15 +236,16 @@ export function retailSteps(
   into.afterDiscounts = afterDiscounts(s, shelfPrice);
   into.net = netOf(into.afterDiscounts, s);
   into.vat = s.vat === 'none' ? 0 : into.net * s.vatRate;
-  into.salesTax = s.exempt ? 0 : s.salesTax * into.net;
+  into.salesTax = s.exempt ? 0 : salesTax(into.net, s.salesTax);
   into.atTill = into.net + into.vat + into.salesTax;
-  const y = s.giftCard === null ? 0 : s.giftCard.part;
-  into.giftCardSaving = s.giftCard === null ? 0 : (s.giftCard.discount ?? Number.NaN) * y * into.atTill;
+  const part = s.giftCard === null ? 0 : s.giftCard.part;
+  into.giftCardSaving =
+    s.giftCard === null ? 0 : giftCardSaving(into.atTill, s.giftCard.discount ?? Number.NaN, part);
   const cb = s.cashback;
   into.cashback =
     cb === null
       ? 0
-      : (cb.share ?? Number.NaN) * (cb.taxCounts ? into.atTill : into.net) * (cb.giftCardsCount ? 1 : 1 - y);
+      : cashback(cb.taxCounts ? into.atTill : into.net, cb.share ?? Number.NaN, cb.giftCardsCount ? 0 : part);
   return into;
 }
 
@@ -284,6 +282,6 @@ export function afterDiscounts(s: RetailPurchase, shelfPrice: number): number {
 function discounted(s: RetailPurchase, i: number, p: number): number {
   const d = s.discounts[i] as RetailPurchase['discounts'][number];
   return d.kind === 'percent'
-    ? p * (1 - (d.share ?? Number.NaN))
-    : Math.max(0, p - (d.amount ?? Number.NaN) / d.covers);
+    ? percentOff(p, d.share ?? Number.NaN)
+    : couponOff(p, d.amount ?? Number.NaN, d.covers);
 }

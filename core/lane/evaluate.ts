@@ -1,3 +1,5 @@
+import { cashCycleDays, profitPerMonth, turnsAYear } from '../rules/result.ts';
+import { landedCash } from '../rules/wayIn.ts';
 import { reckonAdverts } from '../adverts/adverts.ts';
 import { reckonDemand } from '../demand/demand.ts';
 import { reckonFulfilment, reckonStorage } from '../fees/fulfilment.ts';
@@ -9,9 +11,6 @@ import { reckonGoods } from '../goods/goods.ts';
 import type { Reckoning } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';
 import { reckonRevenue } from '../tax/revenue.ts';
-
-/** Mean days in a month, as the rules count them. */
-export const DAYS_A_MONTH = 30.4375;
 
 /**
  * Reckons every figure of a lane into `r` (economics, sections 2 to 8). The one set of formulas: screens,
@@ -36,7 +35,7 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
     r.importCharges +
     r.prep +
     r.irrecoverableVat;
-  r.landedCash = r.landedCost + r.recoverableVat + r.cashback;
+  r.landedCash = landedCash(r.landedCost, r.recoverableVat, r.cashback);
 
   reckonSaleFees(r);
   reckonStorage(r);
@@ -73,14 +72,9 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
     r.currencyConversion;
   r.contribution = r.proceeds - r.landedCost - r.breakage - r.returns - r.other + doc.freeExtraProfit;
   r.unitProfit = r.contribution - r.adverts;
-  r.profitPerMonth = r.unitProfit * r.units - doc.monthlyFixedCosts;
+  r.profitPerMonth = profitPerMonth(r.unitProfit, r.units, doc.monthlyFixedCosts);
   r.cashCycleDays = cashCycle(r, doc);
-  r.turns =
-    r.cashCycleDays > 0
-      ? Math.min(12 / r.cover, 365 / r.cashCycleDays)
-      : r.cashCycleDays <= 0
-        ? 12 / r.cover
-        : Number.NaN;
+  r.turns = turnsAYear(r.cover, r.cashCycleDays);
 
   if (r.trace !== null) traceResult(r, doc);
   return r;
@@ -102,9 +96,7 @@ function cashCycle(r: Reckoning, doc: LaneDocument): number {
   const deposit = source?.kind === 'quote' ? (source.depositShare ?? 1) : 1;
   const transit = doc.route === 'none' ? 0 : (doc.route?.transitDays ?? Number.NaN);
   const inbound = doc.route === 'none' || doc.route === null ? 0 : doc.route.inboundDays;
-  return (
-    deposit * lead + transit + inbound - (1 - deposit) * credit + (DAYS_A_MONTH * r.cover) / 2 + P / 2 + D
-  );
+  return cashCycleDays(deposit, lead, transit, inbound, credit, r.cover, P, D);
 }
 
 function traceResult(r: Reckoning, doc: LaneDocument): void {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
-import { minorDigits, roundMinor, up, within } from '../money/money.ts';
-import { grossOf } from '../tax/revenue.ts';
+import { minorDigits } from '../money/money.ts';
+import { roundMinor, up, within } from '../rules/numbers.ts';
+import { grossAt } from '../tax/revenue.ts';
 import { seasonIndex, unitsInMonth } from '../demand/demand.ts';
 import type { Figure, Line } from './lines.ts';
 import { evaluate, restate } from './result.ts';
@@ -93,7 +94,7 @@ describe('2 revenue and tax', () => {
     ]).toEqual([24, 27]);
   });
   it('stands on the ruler where its gross is', () => {
-    expect(grossOf({ averageDiscount: 0.04, shippingCharged: 3 }, 25)).toBe(27);
+    expect(grossAt({ averageDiscount: 0.04, shippingCharged: 3 }, 25)).toBe(27);
   });
   it('output VAT by standing: 24 at 20 % holds 4; flat rate 7.5 % takes 1.80', () => {
     expect(line(at({ kind: 'registered' }), 'outputVat')).toBeCloseTo(4, 12);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MAX_AMOUNT, share } from '../money/schema.ts';
-import { atLeast, exchangeFactor, within } from '../money/money.ts';
+import { exchangeFactor } from '../money/money.ts';
+import { atLeast, within } from '../rules/numbers.ts';
 import { reckon } from './evaluate.ts';
 import { boundOf } from './bounds.ts';
 import type { Bound } from './bounds.ts';

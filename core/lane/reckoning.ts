@@ -1,3 +1,5 @@
+import { roundMinor } from '../rules/numbers.ts';
+import { atCost, withoutVat } from '../rules/revenue.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
 import type { Blank, Reach } from './lines.ts';
@@ -235,20 +237,16 @@ export class Reckoning {
   cost(line: PurchasedLine, costLine: string): number {
     if (line.amount === null) return Number.NaN;
     const net = this.inSales(netOf(line.amount, line), line.currency, costLine);
-    if (line.vat === 'none' || line.vatRate === 0) return net;
-    const vat = net * line.vatRate;
-    return vat === 0 ? net : net + vat * this.costOfVat(line);
+    return line.vat === 'none' ? net : atCost(net, line.vatRate, this.costOfVat(line));
   }
 
   /** Rounds a fee that follows the price, unless the solver asked for the unrounded function. */
   fee(x: number): number {
-    if (!this.rounding) return x;
-    const p = this.power;
-    return x < 0 ? -Math.floor(-x * p + 0.5 + 1e-7) / p : Math.floor(x * p + 0.5 + 1e-7) / p;
+    return this.rounding ? roundMinor(x, this.power) : x;
   }
 }
 
 /** Net of VAT: `amount / (1 + vatRate)` where VAT is included. In the line's own currency. */
 export function netOf(amount: number, line: Vatable): number {
-  return line.vat === 'included' ? amount / (1 + line.vatRate) : amount;
+  return line.vat === 'included' ? withoutVat(amount, line.vatRate) : amount;
 }

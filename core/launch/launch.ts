@@ -1,15 +1,17 @@
-import { chargeableKg, buyerPaysLeg, incotermOf } from '../freight/wayIn.ts';
+import { chargedKg, buyerPaysLeg, incotermOf } from '../freight/wayIn.ts';
 import { shipmentOf } from '../freight/shipment.ts';
 import { commonMultiple, orderStep } from '../goods/orders.ts';
 import { seasonIndex } from '../demand/demand.ts';
-import { DAYS_A_MONTH, reckon } from '../lane/evaluate.ts';
+import { reckon } from '../lane/evaluate.ts';
+import { DAYS_A_MONTH } from '../rules/result.ts';
 import { boundWithout } from '../lane/bounds.ts';
 import type { Bound } from '../lane/bounds.ts';
 import { blanksIn, FIGURE_BLANKS } from '../lane/lines.ts';
 import { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { breakEvenUnits, highestUnitPrice } from '../lane/solve.ts';
-import { exchangeFactor, within } from '../money/money.ts';
+import { exchangeFactor } from '../money/money.ts';
+import { within } from '../rules/numbers.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from './schema.ts';
 
 const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
@@ -94,7 +96,7 @@ function cashSteps(doc: LaneDocument, orders: Admissible, most: number): number[
         let hi = Math.floor(most / orders.step);
         while (lo < hi) {
           const mid = Math.floor((lo + hi) / 2);
-          if (chargeableKg(leg, shipmentOf(doc, route, mid * orders.step, s)) > band.upToKg + 1e-9) hi = mid;
+          if (!within(chargedKg(leg, shipmentOf(doc, route, mid * orders.step, s)), band.upToKg)) hi = mid;
           else lo = mid + 1;
         }
         add(lo * orders.step);

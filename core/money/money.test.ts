@@ -1,16 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  atLeast,
-  clamp,
-  conversionsOf,
-  exchangeFactor,
-  minorDigits,
-  powerOfTen,
-  roundMinor,
-  up,
-  within,
-} from './money.ts';
+import { conversionsOf, exchangeFactor, minorDigits, powerOfTen } from './money.ts';
+import { atLeast, clamp, roundMinor, up, within } from '../rules/numbers.ts';
 
 describe('rounding as marketplaces charge', () => {
   it('half away from zero, forgiving what floats lose', () => {

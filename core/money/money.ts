@@ -44,37 +44,6 @@ export function powerOfTen(digits: number): number {
   return POWERS[digits] ?? 10 ** digits;
 }
 
-/**
- * Rounds half away from zero to whole minor units, as marketplaces charge fees. `round(x) = sign(x) *
- * floor(|x| * 10^d + 0.5 + 1e-7) / 10^d`; the 1e-7 forgives float noise just under a half.
- */
-export function roundMinor(x: number, power: number): number {
-  return x < 0 ? -Math.floor(-x * power + 0.5 + 1e-7) / power : Math.floor(x * power + 0.5 + 1e-7) / power;
-}
-
-/** Smallest whole number not under x, forgiving float noise just above a whole number. */
-export function up(x: number): number {
-  return Math.ceil(x - 1e-9);
-}
-
-/** "Not above", "within": x <= limit, forgiving float noise. */
-export function within(x: number, limit: number): boolean {
-  return x <= limit + 1e-9;
-}
-
-/** "At least": x >= limit, forgiving float noise. */
-export function atLeast(x: number, limit: number): boolean {
-  return x >= limit - 1e-9;
-}
-
-/** Holds x between two bounds; a blank (null) bound does not bind. The upper bound wins over a lower one above it. */
-export function clamp(x: number, min: number | null, max: number | null): number {
-  let y = x;
-  if (min !== null && y < min) y = min;
-  if (max !== null && y > max) y = max;
-  return y;
-}
-
 /** Units of each currency per base unit, as published on one date. */
 export type ExchangeTable = {
   readonly date: string;

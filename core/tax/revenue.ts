@@ -1,3 +1,12 @@
+import {
+  containedVat,
+  flatRateVat,
+  grossOf,
+  itemPrice,
+  netRevenue,
+  withCheckoutTax,
+  withoutVat,
+} from '../rules/revenue.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { TaxCard } from '../lane/rates.ts';
 import type { LaneDocument, Standing } from '../lane/schema.ts';
@@ -19,11 +28,11 @@ export function vatInPrice(
 }
 
 /** Gross at a shelf price: after the average discount, with charged delivery; sales currency, VAT as in the price. */
-export function grossOf(
+export function grossAt(
   doc: Pick<LaneDocument, 'averageDiscount' | 'shippingCharged'>,
   price: number,
 ): number {
-  return price * (1 - doc.averageDiscount) + doc.shippingCharged;
+  return grossOf(itemPrice(price, doc.averageDiscount), doc.shippingCharged);
 }
 
 /**
@@ -38,8 +47,8 @@ export function reckonRevenue(r: Reckoning): void {
   const price = r.price$ === r.price$ ? r.price$ : doc.price;
   if (price === null) r.blank('price');
   r.price = price === null ? Number.NaN : price;
-  r.itemPrice = r.price * (1 - doc.averageDiscount);
-  r.gross = r.itemPrice + doc.shippingCharged;
+  r.itemPrice = itemPrice(r.price, doc.averageDiscount);
+  r.gross = grossOf(r.itemPrice, doc.shippingCharged);
 
   const standing = doc.standing;
   if (standing === null) {
@@ -68,7 +77,7 @@ export function reckonRevenue(r: Reckoning): void {
   if (!inclusive) {
     r.outputVat = 0;
     r.netBase = r.gross;
-    r.buyerPays = r.gross * (1 + (tax?.checkoutTax ?? 0));
+    r.buyerPays = withCheckoutTax(r.gross, tax?.checkoutTax ?? 0);
   } else {
     r.buyerPays = r.gross;
     if (standing === null) {
@@ -78,12 +87,13 @@ export function reckonRevenue(r: Reckoning): void {
       r.outputVat = 0;
       r.netBase = r.gross;
     } else {
-      r.netBase = r.gross / (1 + rate);
-      r.outputVat = standing.kind === 'flatRate' ? r.gross * standing.rate : (r.gross * rate) / (1 + rate);
+      r.netBase = withoutVat(r.gross, rate);
+      r.outputVat =
+        standing.kind === 'flatRate' ? flatRateVat(r.gross, standing.rate) : containedVat(r.gross, rate);
       if (standing.kind === 'marketplaceRemits') r.withheldVat = r.outputVat;
     }
   }
-  r.netRevenue = r.gross - r.outputVat;
+  r.netRevenue = netRevenue(r.gross, r.outputVat);
 
   if (r.trace !== null) {
     const ratePath = typed !== null ? 'typed.vatRate' : 'rates.tax.vatRates';

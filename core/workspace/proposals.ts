@@ -1,6 +1,6 @@
 /** Which lanes a candidate could have: every sensible combination of marketplace, fulfilment, quote and route. */
 import type { FreightCard, PostageCard } from '../cards/schema.ts';
-import { parcelOf, sizeTierOf } from '../fees/fulfilment.ts';
+import { parcelOf, sizeTierOf } from '../rules/parcel.ts';
 import { exchangeFactor } from '../money/money.ts';
 import type { ExchangeTable } from '../money/money.ts';
 import type { MarketplaceCard } from '../lane/rates.ts';

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { priceBreakAt } from '../../../core/goods/goods.ts';
+import { priceBreakAt } from '../../../core/rules/goods.ts';
 import { crossings, landedAt, onQuote } from '../../../core/compare/quotes.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
@@ -30,7 +30,9 @@ const DASHES = ['', '6 3', '2 3', '10 3 2 3', '1 5'];
 
 /** Unit price of a quote at a quantity, or the shelf price of a shop; in the currency of the quote. */
 function unitAt(s: QuoteSource, quantity: number): number | null {
-  return s.kind === 'quote' ? (s.priceBreaks[priceBreakAt(s, quantity)]?.unitPrice ?? null) : s.shelfPrice;
+  return s.kind === 'quote'
+    ? (s.priceBreaks[priceBreakAt(s.priceBreaks, quantity)]?.unitPrice ?? null)
+    : s.shelfPrice;
 }
 
 /** One lane on every quote of the candidate: landed cost at one quantity, and from which quantity which is cheapest. */

@@ -1,7 +1,7 @@
 import { Box, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
 import { useTranslation } from 'react-i18next';
-import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/fees/fulfilment.ts';
+import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/rules/parcel.ts';
 import { cellText } from '../../../core/cards/cells.ts';
 import { shownCell } from './choiceWords.ts';
 import { CARD_FORMS } from '../../../core/cards/forms.ts';
@@ -64,7 +64,7 @@ export function MarketplaceTables({
   const tierAt = parcel === null ? -1 : sizeTierOf(tiers, parcel);
   const itemFees = card.categories.some((c) => c.itemFee !== null && c.itemFee !== card.itemFee);
   const back = GIVEN_BACK.filter((x) => card.refund.back[x] > 0);
-  const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier, price));
+  const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier.bands, price));
   return (
     <Box sx={{ minWidth: 0 }}>
       <Rows

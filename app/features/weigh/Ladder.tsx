@@ -14,7 +14,7 @@ import {
   YAxis,
 } from 'recharts';
 import { evaluate } from '../../../core/lane/result.ts';
-import { grossOf } from '../../../core/tax/revenue.ts';
+import { grossAt } from '../../../core/tax/revenue.ts';
 import { rivalPrices } from '../../../core/demand/rivals.ts';
 import { priceFor } from '../../../core/lane/solve.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
@@ -50,7 +50,7 @@ export function Ladder({ view }: Part) {
     };
   };
   const grossNow = view.result.figures.gross ?? price;
-  const grossEven = even.price === null ? null : grossOf(doc, even.price);
+  const grossEven = even.price === null ? null : grossAt(doc, even.price);
   const marks = [
     ...rivals.map((x) => ({ x, kind: 'rival' as const })),
     { x: grossNow, kind: 'now' as const },

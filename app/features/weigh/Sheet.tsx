@@ -9,7 +9,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useRevalidator } from 'react-router';
 import type { Family } from '../../../core/lane/lines.ts';
-import { grossOf } from '../../../core/tax/revenue.ts';
+import { grossAt } from '../../../core/tax/revenue.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { useOthersChanges } from '../../ui/saving.ts';
 import { useLatest } from '../../ui/useLatest.ts';
@@ -123,7 +123,7 @@ function SheetBody({
             result={chosen.result}
             large
             height={54}
-            breakEven={answers.breakEven.price === null ? null : grossOf(chosen.doc, answers.breakEven.price)}
+            breakEven={answers.breakEven.price === null ? null : grossAt(chosen.doc, answers.breakEven.price)}
             onChoose={toggle}
             chosen={open === 'demand' ? null : open}
           />

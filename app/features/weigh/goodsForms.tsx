@@ -3,7 +3,8 @@ import { Box, Button, Typography } from '@mui/material';
 import { Suspense, lazy } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
-import { packRatio, priceBreakAt } from '../../../core/goods/goods.ts';
+import { ratioOf } from '../../../core/goods/goods.ts';
+import { priceBreakAt } from '../../../core/rules/goods.ts';
 import { INCOTERMS } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Quote } from '../../../core/lane/schema.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
@@ -41,7 +42,7 @@ function QuoteForm({
     0,
     first === undefined || doc.orderQuantity === null
       ? 0
-      : priceBreakAt(quote, doc.orderQuantity * packRatio(first)),
+      : priceBreakAt(quote.priceBreaks, doc.orderQuantity * ratioOf(first)),
   );
   const vat = useVatOptions();
   const q = { entity: 'quote' as const, id: quoteId };

@@ -2,7 +2,7 @@
 import { useTranslation } from 'react-i18next';
 import { aboveRivals, rivalPrices } from '../../../core/demand/rivals.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
-import { grossOf } from '../../../core/tax/revenue.ts';
+import { grossAt } from '../../../core/tax/revenue.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useValue } from './store.ts';
 
@@ -13,7 +13,7 @@ export function useRivals(laneId: string, doc: LaneDocument): (price: number | n
   const ladder = useValue('lane', laneId, ['rivalPrices']) as number[] | undefined;
   const rivals = rivalPrices(doc.demand, ladder);
   return (price) => {
-    const found = aboveRivals(price === null ? null : grossOf(doc, price), rivals);
+    const found = aboveRivals(price === null ? null : grossAt(doc, price), rivals);
     if (found === null) return null;
     const { above, of, dearest } = found;
     return above === of

@@ -1,0 +1,69 @@
+/** The result (economics, section 8), per unit sold, sales currency. */
+
+/** A denominator at or below this has no ratio. */
+const NOTHING = 1e-12;
+
+/**
+ * A ratio; unknown where its denominator is not above 0.
+ *
+ * @example ratio(3, 12) // 0.25
+ * @example ratio(3, 0) // NaN
+ */
+export const ratio = (numerator: number, denominator: number): number =>
+  denominator > NOTHING ? numerator / denominator : Number.NaN;
+
+/**
+ * `netRevenue / landedCost - 1`.
+ *
+ * @example markup(20, 8) // 1.5
+ */
+export const markup = (netRevenue: number, landedCost: number): number => ratio(netRevenue, landedCost) - 1;
+
+/**
+ * `unitProfit * units a month - monthly fixed costs`.
+ *
+ * @example profitPerMonth(4, 50, 120) // 80
+ */
+export const profitPerMonth = (unitProfit: number, unitsAMonth: number, fixedCosts: number): number =>
+  unitProfit * unitsAMonth - fixedCosts;
+
+/**
+ * Days from paying the supplier to having the payout: `deposit * lead + transit + inbound - (1 - deposit) *
+ * credit + 30.4375 * C / 2 + P / 2 + D`, with cover C in months, payouts every P days, each D days late.
+ *
+ * @example cashCycleDays(0.3, 40, 30, 5, 20, 2, 14, 3) // 73.4375
+ */
+export function cashCycleDays(
+  deposit: number,
+  leadDays: number,
+  transitDays: number,
+  inboundDays: number,
+  creditDays: number,
+  cover: number,
+  payoutEvery: number,
+  payoutDelay: number,
+): number {
+  return (
+    deposit * leadDays +
+    transitDays +
+    inboundDays -
+    (1 - deposit) * creditDays +
+    (DAYS_A_MONTH * cover) / 2 +
+    payoutEvery / 2 +
+    payoutDelay
+  );
+}
+
+/** Mean days in a month, as the rules count them. */
+export const DAYS_A_MONTH = 30.4375;
+
+/**
+ * Turns a year: `min(12 / C, 365 / cycle)`; `12 / C` where the cycle is not above 0.
+ *
+ * @example turnsAYear(2, 73) // 5
+ * @example turnsAYear(3, -10) // 4
+ */
+export function turnsAYear(cover: number, cycleDays: number): number {
+  if (cycleDays > 0) return Math.min(12 / cover, 365 / cycleDays);
+  return cycleDays <= 0 ? 12 / cover : Number.NaN;
+}
