@@ -2,7 +2,7 @@
 import type { ListColumns, ListResults, SolvedColumns } from '../core/columns/columns.ts';
 import { INPUT_COLUMNS, RESULT_COLUMNS, SOLVED_COLUMNS } from '../core/columns/columns.ts';
 import { ListEvaluator } from '../core/columns/evaluate.ts';
-import type { Prepared } from '../core/columns/evaluate.ts';
+import type { Prepared } from '../core/columns/block.ts';
 import { solveColumns } from '../core/columns/solve.ts';
 import { judgeRows } from '../core/columns/verdicts.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';

@@ -22,8 +22,9 @@ import type {
 } from '../core/columns/columns.ts';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
-import { ListEvaluator, makePrepared, preparedBy } from '../core/columns/evaluate.ts';
-import type { Prepared } from '../core/columns/evaluate.ts';
+import { ListEvaluator } from '../core/columns/evaluate.ts';
+import { makePrepared, preparedBy } from '../core/columns/prepare.ts';
+import type { Prepared } from '../core/columns/block.ts';
 import { packsAsNamed } from '../core/goods/packs.ts';
 import { foldText } from '../core/columns/rank.ts';
 import { solveColumns } from '../core/columns/solve.ts';

@@ -4,7 +4,8 @@ import { columnsOf, randomRow, randomScreening } from '../testing/rows.ts';
 import { laneOfRow } from './assumptions.ts';
 import { makeColumns, makeSolved, pickRows } from './columns.ts';
 import type { ListColumns } from './columns.ts';
-import { ListEvaluator, makePrepared } from './evaluate.ts';
+import { ListEvaluator } from './evaluate.ts';
+import { makePrepared } from './prepare.ts';
 import { solveColumns } from './solve.ts';
 
 function solved(e: ListEvaluator, columns: ListColumns) {

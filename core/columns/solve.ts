@@ -8,7 +8,7 @@ import type { Assumptions, ListRates } from './assumptions.ts';
 import { makeResults } from './columns.ts';
 import type { ListColumns, SolvedColumns } from './columns.ts';
 import type { ListEvaluator } from './evaluate.ts';
-import type { Prepared } from './evaluate.ts';
+import type { Prepared } from './block.ts';
 
 /** Rows whose profit is worked out at a time when the most to pay is looked for. */
 const CHUNK = 8192;

@@ -1,5 +1,12 @@
-import { cashCycleDays, profitPerMonth, turnsAYear } from '../rules/result.ts';
-import { landedCash } from '../rules/wayIn.ts';
+import {
+  cashCycleDays,
+  contribution,
+  proceeds,
+  profitPerMonth,
+  turnsAYear,
+  unitProfit,
+} from '../rules/result.ts';
+import { landedCash, landedCost } from '../rules/wayIn.ts';
 import { reckonAdverts } from '../adverts/adverts.ts';
 import { reckonDemand } from '../demand/demand.ts';
 import { reckonFulfilment, reckonStorage } from '../fees/fulfilment.ts';
@@ -26,15 +33,16 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   reckonFulfilment(r);
   reckonImport(r);
   reckonPrep(r);
-  r.landedCost =
-    r.goods +
-    r.buyingCosts +
-    r.freight +
-    r.insurance +
-    r.duty +
-    r.importCharges +
-    r.prep +
-    r.irrecoverableVat;
+  r.landedCost = landedCost(
+    r.goods,
+    r.buyingCosts,
+    r.freight,
+    r.insurance,
+    r.duty,
+    r.importCharges,
+    r.prep,
+    r.irrecoverableVat,
+  );
   r.landedCash = landedCash(r.landedCost, r.recoverableVat, r.cashback);
 
   reckonSaleFees(r);
@@ -59,19 +67,27 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
     ]);
   }
 
-  r.proceeds =
-    r.netRevenue -
-    r.referral -
-    r.itemFee -
-    r.payment -
-    r.surcharges -
-    r.subscription -
-    r.feeVat -
-    r.fulfilment -
-    r.storage -
-    r.currencyConversion;
-  r.contribution = r.proceeds - r.landedCost - r.breakage - r.returns - r.other + doc.freeExtraProfit;
-  r.unitProfit = r.contribution - r.adverts;
+  r.proceeds = proceeds(
+    r.netRevenue,
+    r.referral,
+    r.itemFee,
+    r.payment,
+    r.surcharges,
+    r.subscription,
+    r.feeVat,
+    r.fulfilment,
+    r.storage,
+    r.currencyConversion,
+  );
+  r.contribution = contribution(
+    r.proceeds,
+    r.landedCost,
+    r.breakage,
+    r.returns,
+    r.other,
+    doc.freeExtraProfit,
+  );
+  r.unitProfit = unitProfit(r.contribution, r.adverts);
   r.profitPerMonth = profitPerMonth(r.unitProfit, r.units, doc.monthlyFixedCosts);
   r.cashCycleDays = cashCycle(r, doc);
   r.turns = turnsAYear(r.cover, r.cashCycleDays);

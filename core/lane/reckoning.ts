@@ -1,5 +1,5 @@
 import { roundMinor } from '../rules/numbers.ts';
-import { atCost, withoutVat } from '../rules/revenue.ts';
+import { atCost, vatLost, vatRecovered, withoutVat } from '../rules/revenue.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
 import type { Blank, Reach } from './lines.ts';
@@ -221,13 +221,9 @@ export class Reckoning {
   landVat(net: number, line: Vatable): void {
     if (line.vat === 'none' || line.vatRate === 0) return;
     const vat = net * line.vatRate;
-    const cost = this.costOfVat(line);
-    if (cost === 0) this.recoverableVat += vat;
-    else if (cost === 1) this.irrecoverableVat += vat;
-    else if (vat !== 0) {
-      this.irrecoverableVat = Number.NaN;
-      this.recoverableVat = Number.NaN;
-    }
+    const vatIsCost = this.costOfVat(line);
+    this.recoverableVat += vatRecovered(vat, vatIsCost);
+    this.irrecoverableVat += vatLost(vat, vatIsCost);
   }
 
   /**

@@ -67,3 +67,54 @@ export function turnsAYear(cover: number, cycleDays: number): number {
   if (cycleDays > 0) return Math.min(12 / cover, 365 / cycleDays);
   return cycleDays <= 0 ? 12 / cover : Number.NaN;
 }
+
+/**
+ * What a sale leaves after fees: `netRevenue - referral - itemFee - payment - surcharges - subscription - feeVat
+ * - fulfilment - storage - currencyConversion`.
+ *
+ * @example proceeds(20, 3, 0.3, 0.5, 0.1, 0.2, 0.4, 3.1, 0.2, 0.2) // 12
+ */
+export const proceeds = (
+  netRevenue: number,
+  referral: number,
+  itemFee: number,
+  payment: number,
+  surcharges: number,
+  subscription: number,
+  feeVat: number,
+  fulfilment: number,
+  storage: number,
+  currencyConversion: number,
+): number =>
+  netRevenue -
+  referral -
+  itemFee -
+  payment -
+  surcharges -
+  subscription -
+  feeVat -
+  fulfilment -
+  storage -
+  currencyConversion;
+
+/**
+ * What is left after cost: `proceeds - landedCost - breakage - returnsAllowance - otherPerUnit +
+ * freeExtraProfit`.
+ *
+ * @example contribution(12, 5, 0.1, 0.8, 0.1, 0) // 6
+ */
+export const contribution = (
+  afterFees: number,
+  landedCost: number,
+  breakage: number,
+  returnsAllowance: number,
+  other: number,
+  freeExtraProfit: number,
+): number => afterFees - landedCost - breakage - returnsAllowance - other + freeExtraProfit;
+
+/**
+ * What a unit keeps after adverts: `contribution - adCostPerUnit`.
+ *
+ * @example unitProfit(6, 2) // 4
+ */
+export const unitProfit = (afterCost: number, adverts: number): number => afterCost - adverts;

@@ -73,3 +73,24 @@ export function atCost(net: number, vatRate: number, vatIsCost: number): number 
  * @example withVat(10, 0.2) // 12
  */
 export const withVat = (amount: number, vatRate: number): number => amount * (1 + vatRate);
+
+/**
+ * The part of VAT paid that comes back: all of it where `vatIsCost` is 0, none where it is 1; unknown where
+ * that is not known and VAT falls due.
+ *
+ * @example vatRecovered(2, 0) // 2
+ * @example vatRecovered(2, 1) // 0
+ * @example vatRecovered(2, Number.NaN) // NaN
+ */
+export const vatRecovered = (vat: number, vatIsCost: number): number =>
+  vat === 0 || vatIsCost === 1 ? 0 : vatIsCost === 0 ? vat : Number.NaN;
+
+/**
+ * The part of VAT paid that is a cost: what `vatRecovered` leaves.
+ *
+ * @example vatLost(2, 0) // 0
+ * @example vatLost(2, 1) // 2
+ * @example vatLost(0, Number.NaN) // 0
+ */
+export const vatLost = (vat: number, vatIsCost: number): number =>
+  vat === 0 || vatIsCost === 0 ? 0 : vatIsCost === 1 ? vat : Number.NaN;
