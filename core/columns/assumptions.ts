@@ -1,6 +1,7 @@
 /** The one set of assumptions a supplier's list is screened under, and the lane document that a single row of it is. */
 import { z } from 'zod';
 import { priceBreakAt } from '../rules/goods.ts';
+import { isUnknown } from '../rules/numbers.ts';
 import { orderStep } from '../goods/orders.ts';
 import { hurdle } from '../lane/hurdles.ts';
 import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
@@ -105,7 +106,9 @@ export function quantityOf(
     minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio
       ? Math.ceil(minimumOrder / ratio - 1e-9)
       : a.orderQuantity;
-  const step = orderStep(soldPack, boughtPack, carton === carton ? carton : 1);
+  const lot = boughtPack * (isUnknown(carton) ? 1 : carton);
+  // Most rows are bought and sold by the piece.
+  const step = lot === 1 ? 1 : orderStep(soldPack, boughtPack, isUnknown(carton) ? 1 : carton);
   return Math.ceil(least / step - 1e-9) * step;
 }
 

@@ -5,49 +5,43 @@
 import type { ListColumns, ListResults } from './columns.ts';
 import type { Terms } from './terms.ts';
 
+/** Fees of a row that others are charged on, or that bear VAT. */
+export const FEE_COLUMNS = ['referral', 'itemFee', 'payment', 'surcharges', 'fulfilment', 'storage'] as const;
+export type FeeColumn = (typeof FEE_COLUMNS)[number];
+
 /** Rows in a block. */
-export const BLOCK = 512;
+export const BLOCK = 256;
 const FIGURES = [
-  'gross',
   'netBase',
   'buyerPays',
-  'withheldVat',
-  'netRevenue',
   'sells',
   'packRatio',
-  'quantity',
-  'paid',
-  'goods',
   'cashback',
   'recoverableVat',
   'irrecoverableVat',
-  'landedCost',
-  'landedCash',
-  'fulfilment',
   'referral',
   'itemFee',
   'payment',
   'storage',
   'surcharges',
+  'fulfilment',
   'feesWithVat',
+  'feeSum',
+  'refundFee',
+  'returns',
+  'conversion',
 ] as const;
 
-/** Money per unit sold in the sales currency; unknown is NaN. */
-export type Block = Readonly<Record<(typeof FIGURES)[number], Float64Array>> & {
-  /** Blank cost lines of each row, as bits. */
-  readonly blanks: Uint32Array;
-  /** Why a row has no answer, 0: it has one. */
-  readonly troubles: Uint8Array;
-};
+/** What stands between the steps and is in no column: money per unit sold in the sales currency; unknown is NaN. */
+export type Block = Readonly<Record<(typeof FIGURES)[number], Float64Array>>;
 
-export const makeBlock = (): Block => ({
-  ...(Object.fromEntries(FIGURES.map((f) => [f, new Float64Array(BLOCK)])) as Record<
-    (typeof FIGURES)[number],
-    Float64Array
-  >),
-  blanks: new Uint32Array(BLOCK),
-  troubles: new Uint8Array(BLOCK),
-});
+export const makeBlock = (): Block =>
+  Object.fromEntries(FIGURES.map((f) => [f, new Float64Array(BLOCK)])) as Block;
+
+/** The same value for some rows: a loop, since a block of one row is as common as a full one. */
+export function fillRows(column: Float64Array, value: number, at: number, count: number): void {
+  for (let j = 0; j < count; j++) column[at + j] = value;
+}
 
 /** What size and weight alone decide of each row. */
 export type Prepared = {
@@ -71,12 +65,12 @@ export type Slice = {
   readonly width: number;
   readonly block: Block;
   readonly out: ListResults;
-  /** Shelf prices; that of row i stands at `i - shift`, and so do its results. */
+  /** Shelf prices, as the results have them: from `at`. */
   readonly prices: Float64Array;
-  readonly shift: number;
   /** For one row: fees that follow the price stay unrounded, and where the price function bends is noted. */
-  readonly bends: Float64Array | null;
-  /** First row, and how many; no more than a block holds. */
+  bends: Float64Array | null;
+  /** First row, its place in the results, and how many; no more than a block holds. */
   from: number;
+  at: number;
   count: number;
 };

@@ -3,10 +3,17 @@ import type { Assumptions, ListRates } from './assumptions.ts';
 import { BLOCK, makeBlock } from './block.ts';
 import type { Prepared, Slice } from './block.ts';
 import type { ListColumns, ListResults } from './columns.ts';
-import { reckonOutcomes } from './outcome.ts';
+import { reckonConversions, reckonResults, reckonReturns } from './outcome.ts';
 import { makePrepared, prepareRows } from './prepare.ts';
-import { reckonGoods, reckonOrders, reckonWayIn } from './purchase.ts';
-import { reckonCharges, reckonFulfilments, reckonRevenues, reckonSaleFees, reckonStorages } from './sale.ts';
+import { reckonGoods, reckonOrders, reckonWayIn, startRows } from './purchase.ts';
+import {
+  reckonCharges,
+  reckonFeeBases,
+  reckonFulfilments,
+  reckonRevenues,
+  reckonSaleFees,
+  reckonStorages,
+} from './sale.ts';
 import { termsOf } from './terms.ts';
 import type { Terms } from './terms.ts';
 
@@ -59,8 +66,7 @@ export class ListEvaluator {
   /**
    * Evaluates rows `from` up to `to` of the columns into `out`. Money per unit sold in the sales currency;
    * unknown is NaN. The shelf price of row i is that at `i - shift` of `prices`, and its place in `out` is the
-   * same. `bends`, where given (for one row): fees that follow the price stay unrounded, and it notes where the
-   * price function bends (`BENDS`; economics, section 9).
+   * same.
    */
   run(
     columns: ListColumns,
@@ -69,10 +75,38 @@ export class ListEvaluator {
     to = columns.length,
     prices: Float64Array = columns.price,
     shift = 0,
-    bends: Float64Array | null = null,
   ): void {
+    const slice = this.sliceOf(columns, out, prices);
+    for (slice.from = from; slice.from < to; slice.from += BLOCK) {
+      slice.at = slice.from - shift;
+      slice.count = Math.min(BLOCK, to - slice.from);
+      buy(slice, this.assumptions);
+      sell(slice);
+    }
+  }
+
+  /**
+   * One row at whatever price is asked for, its result in the one row of `out`: what buying it costs is worked
+   * out once. With `bends` fees that follow the price stay unrounded, and it notes where the price function
+   * bends (`BENDS`; economics, section 9). Blanks of the purchase are not said.
+   */
+  rowAtPrices(columns: ListColumns, row: number, out: ListResults) {
+    const price = new Float64Array(1);
+    const slice = this.sliceOf(columns, out, price);
+    slice.from = row;
+    slice.count = 1;
+    buy(slice, this.assumptions);
+    return (shelfPrice: number, bends: Float64Array | null): void => {
+      price[0] = shelfPrice;
+      bends?.fill(0);
+      slice.bends = bends;
+      sell(slice);
+    };
+  }
+
+  private sliceOf(columns: ListColumns, out: ListResults, prices: Float64Array): Slice {
     if (this.columns !== columns) this.prepare(columns);
-    const slice: Slice = {
+    return {
       terms: this.termsOf(columns),
       columns,
       prepared: this.prepared,
@@ -80,32 +114,36 @@ export class ListEvaluator {
       block: this.block,
       out,
       prices,
-      shift,
-      bends,
-      from,
+      bends: null,
+      from: 0,
+      at: 0,
       count: 0,
     };
-    for (; slice.from < to; slice.from += BLOCK) {
-      slice.count = Math.min(BLOCK, to - slice.from);
-      this.reckonBlock(slice);
-    }
-  }
-
-  private reckonBlock(slice: Slice): void {
-    slice.bends?.fill(0);
-    reckonRevenues(slice);
-    reckonOrders(slice, this.assumptions);
-    reckonGoods(slice);
-    reckonWayIn(slice);
-    reckonFulfilments(slice);
-    reckonSaleFees(slice);
-    reckonStorages(slice);
-    reckonCharges(slice);
-    reckonOutcomes(slice);
   }
 
   private termsOf(columns: ListColumns): Terms {
     this.terms ??= termsOf(this.assumptions, this.rates, columns.taxClasses);
     return this.terms;
   }
+}
+
+/** What buying costs, whatever the price. */
+function buy(slice: Slice, set: Assumptions): void {
+  startRows(slice);
+  reckonOrders(slice, set);
+  reckonGoods(slice);
+  reckonWayIn(slice);
+}
+
+/** What selling at the price brings, and what is left. */
+function sell(slice: Slice): void {
+  reckonRevenues(slice);
+  reckonFulfilments(slice);
+  reckonFeeBases(slice);
+  reckonSaleFees(slice);
+  reckonStorages(slice);
+  reckonCharges(slice);
+  reckonReturns(slice);
+  reckonConversions(slice);
+  reckonResults(slice);
 }

@@ -3,25 +3,83 @@ import { feeVat } from '../rules/fees.ts';
 import { breakage, currencyConversion, feeBack, payout, refundFee } from '../rules/returns.ts';
 import { refundFeeBeforeMax, returnsAllowance } from '../rules/returns.ts';
 import { contribution, proceeds, profitPerMonth, ratio, unitProfit } from '../rules/result.ts';
-import { BENDS } from './block.ts';
+import { BENDS, fillRows } from './block.ts';
 import type { Block, Slice } from './block.ts';
-import { charged } from './sale.ts';
-import type { Terms } from './terms.ts';
+import { charged, feesIn } from './sale.ts';
+import type { FeeBack, Terms } from './terms.ts';
 
-/** Fees of row j that come back on a return, with the VAT they bear. */
-const feesBackOf = (b: Block, j: number, back: Terms['back'], vat: Terms['backVat']): number =>
-  feeBack(back.referral, b.referral[j] as number, vat.referral) +
-  feeBack(back.itemFee, b.itemFee[j] as number, vat.itemFee) +
-  feeBack(back.payment, b.payment[j] as number, vat.payment) +
-  feeBack(back.surcharges, b.surcharges[j] as number, vat.surcharges);
+/** The fees of each row that come back on a return, with the VAT they bear: as a cost, or as it is paid out. */
+function sumFeesBack(
+  block: Block,
+  fees: Terms['feesBack'],
+  vat: 'costVat' | 'paidVat',
+  into: Float64Array,
+  count: number,
+): void {
+  fillRows(into, 0, 0, count);
+  for (let k = 0; k < fees.length; k++) {
+    const back = fees[k] as FeeBack;
+    const fee = feesIn(block, back.fee);
+    const rate = vat === 'costVat' ? back.costVat : back.paidVat;
+    for (let j = 0; j < count; j++)
+      into[j] = (into[j] as number) + feeBack(back.part, fee[j] as number, rate);
+  }
+}
 
-/** The refund administration fee of row j. */
-function adminOf(b: Block, j: number, terms: Terms, bends: Float64Array | null): number {
-  const { adminPct, adminMax, back, power } = terms;
-  if (adminPct <= 0) return 0;
-  const beforeMax = refundFeeBeforeMax(adminPct, back.referral, b.referral[j] as number);
-  if (bends !== null) bends[BENDS.refundFee] = adminMax === null ? 0 : beforeMax - adminMax;
-  return charged(refundFee(beforeMax, adminMax), power, bends);
+/** The refund administration fee, and what returns cost (section 6). */
+export function reckonReturns({ block: b, terms, out, bends, at, count }: Slice): void {
+  const { refundFee: admins, returns, referral, feeSum } = b;
+  const { netRevenue, landedCost } = out;
+  const { adminPct, adminMax, adminBack, adminCost, power, returnRate } = terms;
+  const { handling, disposal, resaleShare } = terms;
+  if (returnRate === 0) {
+    fillRows(admins, 0, 0, count);
+    fillRows(returns, 0, 0, count);
+    return;
+  }
+  sumFeesBack(b, terms.feesBack, 'costVat', feeSum, count);
+  for (let j = 0; j < count; j++) {
+    const beforeMax = adminPct > 0 ? refundFeeBeforeMax(adminPct, adminBack, referral[j] as number) : 0;
+    if (bends !== null)
+      bends[BENDS.refundFee] = adminMax === null || adminPct <= 0 ? 0 : beforeMax - adminMax;
+    const admin = charged(refundFee(beforeMax, adminPct > 0 ? adminMax : null), power, bends);
+    admins[j] = admin;
+    returns[j] = returnsAllowance(
+      returnRate,
+      netRevenue[at + j] as number,
+      feeSum[j] as number,
+      admin * adminCost,
+      handling,
+      resaleShare,
+      disposal,
+      landedCost[at + j] as number,
+    );
+  }
+}
+
+/** What turning the payout into the home currency costs (section 8). */
+export function reckonConversions({ block: b, terms, out, bends, at, count }: Slice): void {
+  const { conversion, refundFee: admins, feeSum } = b;
+  const { gross, netRevenue } = out;
+  const { isConverted, isWithheld, conversionSpread, returnRate, adminCharged, feesBack } = terms;
+  if (!isConverted) {
+    fillRows(conversion, 0, 0, count);
+    return;
+  }
+  sumFeesBack(b, returnRate > 0 ? feesBack : [], 'paidVat', feeSum, count);
+  for (let j = 0; j < count; j++) {
+    const shelf = gross[at + j] as number;
+    const paidOut = payout(
+      returnRate,
+      shelf,
+      isWithheld ? shelf - (netRevenue[at + j] as number) : 0,
+      feesChargedOf(b, j, terms),
+      feeSum[j] as number,
+      (admins[j] as number) * adminCharged,
+    );
+    if (bends !== null) bends[BENDS.payout] = paidOut;
+    conversion[j] = currencyConversion(conversionSpread, paidOut);
+  }
 }
 
 /** What the marketplace charges of row j, with VAT where it charges that. */
@@ -36,86 +94,43 @@ function feesChargedOf(b: Block, j: number, { isWarehouse, feeVatCharged }: Term
   return fees;
 }
 
-/** What turning the payout of row j into the home currency costs. */
-function conversionOf({ block: b, terms, bends }: Slice, j: number, admin: number): number {
-  if (!terms.isConverted) return 0;
-  const q = terms.returnRate;
-  const feesBack = q > 0 ? feesBackOf(b, j, terms.back, terms.backVatPaid) : 0;
-  const paidOut = payout(
-    q,
-    b.gross[j] as number,
-    b.withheldVat[j] as number,
-    feesChargedOf(b, j, terms),
-    feesBack,
-    admin * terms.adminCharged,
-  );
-  if (bends !== null) bends[BENDS.payout] = paidOut;
-  return currencyConversion(terms.conversionSpread, paidOut);
-}
-
-/** What returns cost row j. */
-function returnsOf({ block: b, terms }: Slice, j: number, admin: number): number {
-  const q = terms.returnRate;
-  return q === 0
-    ? 0
-    : returnsAllowance(
-        q,
-        b.netRevenue[j] as number,
-        feesBackOf(b, j, terms.back, terms.backVat),
-        admin * terms.adminCost,
-        terms.handling,
-        terms.resaleShare,
-        terms.disposal,
-        b.landedCost[j] as number,
-      );
-}
-
-/** The result of each row, and all its figures into the columns. */
-export function reckonOutcomes(slice: Slice): void {
-  const { block: b, terms, out, shift, from, count, bends } = slice;
-  const { feeVatCost, breakageShare, other, adverts, returnRate } = terms;
+/** The result of each row (section 8). */
+export function reckonResults({ block: b, terms, out, at: first, count }: Slice): void {
+  const { referral, itemFee, payment, surcharges, feesWithVat, fulfilment, storage } = b;
+  const { conversion, returns, sells } = b;
+  const { netRevenue, landedCost } = out;
+  const { feeVatCost, breakageShare, other, adverts } = terms;
   for (let j = 0; j < count; j++) {
-    const at = from + j - shift;
-    const net = b.netRevenue[j] as number;
-    const landed = b.landedCost[j] as number;
-    const [referral, itemFee, payment] = [
-      b.referral[j] as number,
-      b.itemFee[j] as number,
-      b.payment[j] as number,
-    ];
-    const extra = b.surcharges[j] as number;
-    const vat = feeVat(b.feesWithVat[j] as number, feeVatCost);
-    const admin = returnRate > 0 ? adminOf(b, j, terms, bends) : 0;
-    const conversion = conversionOf(slice, j, admin);
-    const returns = returnsOf(slice, j, admin);
-    const [fulfilment, stored] = [b.fulfilment[j] as number, b.storage[j] as number];
-    const left = proceeds(net, referral, itemFee, payment, extra, 0, vat, fulfilment, stored, conversion);
-    const before = contribution(left, landed, breakage(landed, breakageShare), returns, other, 0);
-    out.fees[at] = referral + itemFee + payment + extra + vat;
+    const at = first + j;
+    const net = netRevenue[at] as number;
+    const cost = landedCost[at] as number;
+    const vat = feeVat(feesWithVat[j] as number, feeVatCost);
+    const left = proceeds(
+      net,
+      referral[j] as number,
+      itemFee[j] as number,
+      payment[j] as number,
+      surcharges[j] as number,
+      0,
+      vat,
+      fulfilment[j] as number,
+      storage[j] as number,
+      conversion[j] as number,
+    );
+    const before = contribution(left, cost, breakage(cost, breakageShare), returns[j] as number, other, 0);
+    const profit = unitProfit(before, adverts);
+    out.fees[at] =
+      (referral[j] as number) +
+      (itemFee[j] as number) +
+      (payment[j] as number) +
+      (surcharges[j] as number) +
+      vat;
+    out.fulfilment[at] = fulfilment[j] as number;
     out.proceeds[at] = left;
     out.contribution[at] = before;
-    out.unitProfit[at] = unitProfit(before, adverts);
-  }
-  writeRest(slice);
-}
-
-/** The ratios, and what the steps before have left. */
-function writeRest({ block: b, out, shift, from, count }: Slice): void {
-  for (let j = 0; j < count; j++) {
-    const at = from + j - shift;
-    const profit = out.unitProfit[at] as number;
-    out.gross[at] = b.gross[j] as number;
-    out.netRevenue[at] = b.netRevenue[j] as number;
-    out.fulfilment[at] = b.fulfilment[j] as number;
-    out.goods[at] = b.goods[j] as number;
-    out.landedCost[at] = b.landedCost[j] as number;
-    out.landedCash[at] = b.landedCash[j] as number;
-    out.margin[at] = ratio(profit, b.netRevenue[j] as number);
-    out.roi[at] = ratio(profit, b.landedCost[j] as number);
-    out.profitPerMonth[at] = profitPerMonth(profit, b.sells[j] as number, 0);
-    out.quantity[at] = b.quantity[j] as number;
-    out.paid[at] = b.paid[j] as number;
-    out.blanks[at] = b.blanks[j] as number;
-    out.trouble[at] = b.troubles[j] as number;
+    out.unitProfit[at] = profit;
+    out.margin[at] = ratio(profit, net);
+    out.roi[at] = ratio(profit, cost);
+    out.profitPerMonth[at] = profitPerMonth(profit, sells[j] as number, 0);
   }
 }

@@ -66,18 +66,18 @@ function breakEvenPrices(e: ListEvaluator, columns: ListColumns, into: Float64Ar
   const { assumptions: set, rates } = e;
   const power = powerOfTen(minorDigits(rates.currency));
   const one = makeResults(1);
-  const price = new Float64Array(1);
   const bends = new Float64Array(4);
   let row = 0;
-  const gapAt = (p: number, rounding: boolean): number => {
-    price[0] = p;
-    e.run(columns, one, row, row + 1, price, row, rounding ? null : bends);
+  let reckonAt = e.rowAtPrices(columns, row, one);
+  const gapAt = (price: number, rounding: boolean): number => {
+    reckonAt(price, rounding ? null : bends);
     return one.unitProfit[0] as number;
   };
   const limitsOf = limitsByKind(set, rates, columns, power);
   const search = new PriceSearch({ gapAt, bends }, power, 0);
   for (; row < columns.length; row++) {
     const shelf = columns.price[row] as number;
+    reckonAt = e.rowAtPrices(columns, row, one);
     gapAt(shelf, true);
     const landed = one.landedCost[0] as number;
     const highest = Math.max(shelf > 0 ? shelf : 0, landed > 0 ? landed : 0);

@@ -10,6 +10,8 @@ import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
 import type { Assumptions, ListRates } from './assumptions.ts';
 import { wholeDispatch } from './assumptions.ts';
+import { FEE_COLUMNS } from './block.ts';
+import type { FeeColumn } from './block.ts';
 import { TROUBLES } from './columns.ts';
 import type { Trouble } from './columns.ts';
 
@@ -19,19 +21,18 @@ export const CODE = Object.fromEntries(TROUBLES.map((t, i) => [t, i])) as Readon
 /** A category of the card; its item fee rounded as it is charged. */
 export type Category = { readonly rule: Referral; readonly base: FeeBase; readonly itemFee: number };
 /** A surcharge and the fees it is charged on. */
-export type Surcharge = { readonly pct: number; readonly on: Readonly<Record<FeeKey, boolean>> };
+export type Surcharge = { readonly pct: number; readonly on: readonly FeeColumn[] };
 export type Terms = ReturnType<typeof termsOf>;
 
-const FEES = [
-  'referral',
-  'itemFee',
-  'payment',
-  'surcharges',
-  'subscription',
-  'fulfilment',
-  'storage',
-] as const;
-type GivenBack = keyof MarketplaceCard['refund']['back'];
+const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
+type GivenBack = (typeof GIVEN_BACK)[number];
+/** A fee of which a part comes back on a return, and the VAT it bears: as a cost, and as it is paid out. */
+export type FeeBack = {
+  readonly fee: GivenBack;
+  readonly part: number;
+  readonly costVat: number;
+  readonly paidVat: number;
+};
 
 /** A yearly amount from twelve monthly ones: that of the sale month where one is set, else their mean. */
 export const overTheYear = (months: readonly number[], saleMonth: number | null): number =>
@@ -111,7 +112,8 @@ function standingTerms(set: Assumptions, { tax }: ListRates, isInclusive: boolea
     isStandingMissing: kind === 'missing',
     /** Whether prices contain VAT that the seller owes or has withheld. */
     owesVat: isInclusive && kind !== 'missing' && kind !== 'notRegistered',
-    isWithheld: kind === 'marketplaceRemits',
+    isWithheld: isInclusive && kind === 'marketplaceRemits',
+    lacksTaxCard: tax === null,
     flatRate: set.standing?.kind === 'flatRate' ? set.standing.rate : null,
     checkoutTax: isInclusive ? 0 : (tax?.checkoutTax ?? 0),
   };
@@ -139,6 +141,9 @@ function cardTerms(set: Assumptions, card: MarketplaceCard | null, power: number
   const charged = card !== null && card.feeVat.treatment === 'charged' ? card.feeVat.rate : 0;
   const back = card?.refund.back ?? { referral: 1, itemFee: 0, payment: 0, surcharges: 0 };
   const advertVat = card !== null && card.advertVat.treatment !== 'none' ? card.advertVat.rate : 0;
+  /** Fulfilment is the marketplace's where it comes from its warehouse. */
+  const own = (keys: readonly FeeKey[]): FeeColumn[] =>
+    FEE_COLUMNS.filter((k) => keys.includes(k) && (k !== 'fulfilment' || set.method === 'warehouse'));
   const share = (vat: number) => (key: GivenBack) => (bears(key) ? vat : 0);
   return {
     categories: (card?.categories ?? []).map(
@@ -148,29 +153,29 @@ function cardTerms(set: Assumptions, card: MarketplaceCard | null, power: number
         itemFee: roundMinor(c.itemFee ?? card?.itemFee ?? 0, power),
       }),
     ),
+    /** Whether a fee is charged on anything but the price. */
+    hasOtherBases: [card?.payment?.base, ...(card?.categories ?? []).map((c) => c.referral.base)].some(
+      (base) => base === 'net' || base === 'buyerPays',
+    ),
     cardItemFee: roundMinor(card?.itemFee ?? 0, power),
     cardPayment: card?.payment ?? null,
-    surchargeTerms: (card?.surcharges ?? []).map(
-      (s): Surcharge => ({
-        pct: s.pct,
-        on: Object.fromEntries(
-          FEES.map((k) => [k, (s.of as readonly FeeKey[]).includes(k)]),
-        ) as Surcharge['on'],
-      }),
-    ),
+    surchargeTerms: (card?.surcharges ?? []).map((x): Surcharge => ({ pct: x.pct, on: own(x.of) })),
     bandsOf: (card?.warehouse?.tiers ?? []).map((t) => t.bands),
     storageRate: card?.storage ? overTheYear(card.storage.perM3Month, set.saleMonth) : Number.NaN,
     longStay: card?.storage?.longStay ?? [],
-    hasFeeVat,
-    bears: Object.fromEntries(FEES.map((k) => [k, hasFeeVat && bears(k)])) as Readonly<
-      Record<FeeKey, boolean>
-    >,
+    /** The fees that bear VAT. */
+    bearing: hasFeeVat ? own(card.feeVat.bears) : [],
     feeVatCost: costRate,
     feeVatCharged: charged,
-    back,
-    /** What VAT adds to a fee given back: as a cost, and as it is paid out. */
-    backVat: backVat(back, share(costRate)),
-    backVatPaid: backVat(back, share(charged)),
+    feesBack: GIVEN_BACK.filter((k) => back[k] !== 0).map(
+      (fee): FeeBack => ({
+        fee,
+        part: back[fee],
+        costVat: share(costRate)(fee),
+        paidVat: share(charged)(fee),
+      }),
+    ),
+    adminBack: back.referral,
     adminPct: card?.refund.adminPct ?? 0,
     adminMax: card?.refund.adminMax ?? null,
     adminCost: withVat(1, share(costRate)('referral')),
@@ -181,13 +186,6 @@ function cardTerms(set: Assumptions, card: MarketplaceCard | null, power: number
         : set.advertPerSale * (advertVat > 0 ? advertVatFactor(advertVat, vatIsCost) : 1),
   };
 }
-
-const backVat = (back: MarketplaceCard['refund']['back'], share: (key: GivenBack) => number) => ({
-  referral: back.referral === 0 ? 0 : share('referral'),
-  itemFee: back.itemFee === 0 ? 0 : share('itemFee'),
-  payment: back.payment === 0 ? 0 : share('payment'),
-  surcharges: back.surcharges === 0 ? 0 : share('surcharges'),
-});
 
 /** The terms of returns; null where there are none, or where they are blank. */
 const returnTerms = (set: Assumptions) =>
