@@ -9,6 +9,12 @@ module.exports = {
       'The core knows nothing of the rooms around it.',
     ),
     forbid(
+      'rules-stand-alone',
+      { path: '^core/rules/', pathNot: '\\.test\\.ts$' },
+      { path: '^core/(?!rules/)' },
+      'The rule book depends on nothing.',
+    ),
+    forbid(
       'core-has-no-machine',
       { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' },
       { dependencyTypes: ['core'] },

@@ -3,6 +3,7 @@
  * in its order. It stands in one file because each step works on what the step before has left (columns,
  * evaluation, choice, order), and what a changed question leaves as it was has to be seen in one place.
  */
+import { isKnown, isUnknown } from '../core/rules/numbers.ts';
 import { setImmediate } from 'node:timers/promises';
 import {
   INPUT_COLUMNS,
@@ -413,7 +414,7 @@ export class OpenList {
       const mean = this.numbers[ask.basis === '30' ? 'price30' : 'price90'];
       const price = other('price');
       for (let i = from; i < n; i++)
-        price[i] = mean[i] === mean[i] ? (mean[i] as number) : (this.numbers.price[i] as number);
+        price[i] = isKnown(mean[i] as number) ? (mean[i] as number) : (this.numbers.price[i] as number);
     }
     this.takeListings(inputs, other, category, keys, ask, from);
     const confirmed = this.marks?.sold ?? new Map<number, [number, number]>();
@@ -634,7 +635,7 @@ export class OpenList {
         return noted(NOTE.repaired);
       case 'noMarket':
         return this.mask((i) =>
-          e.columns.price[i] !== e.columns.price[i] || e.columns.units[i] !== e.columns.units[i] ? 1 : 0,
+          isUnknown(e.columns.price[i] as number) || isUnknown(e.columns.units[i] as number) ? 1 : 0,
         );
       case 'severalListings':
         return this.mask((i) => ((listings[i] as number) > 1 ? 1 : 0));
@@ -672,7 +673,7 @@ export class OpenList {
   private wholeness(values: Float64Array | Uint32Array, costs: number, e: Evaluated): Float64Array {
     const out = new Float64Array(this.rows);
     for (let i = 0; i < this.rows; i++)
-      out[i] = values[i] !== values[i] ? 2 : ((e.results.blanks[i] as number) & costs) === 0 ? 0 : 1;
+      out[i] = isUnknown(values[i] as number) ? 2 : ((e.results.blanks[i] as number) & costs) === 0 ? 0 : 1;
     return out;
   }
 

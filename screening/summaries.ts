@@ -1,4 +1,5 @@
 /** What is said of many rows at once: sums and distributions, how the rows stand, words with their counts. */
+import { isKnown } from '../core/rules/numbers.ts';
 import { TROUBLES } from '../core/columns/columns.ts';
 import { histogram, summarise } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
@@ -33,7 +34,7 @@ export function statsOf(f: ListFigure, values: Float64Array, all: number, rows: 
 function spread(values: Float64Array, all: number): [number, number] {
   const step = Math.max(1, Math.floor(all / 5000));
   const sample: number[] = [];
-  for (let i = 0; i < all; i += step) if (values[i] === values[i]) sample.push(values[i] as number);
+  for (let i = 0; i < all; i += step) if (isKnown(values[i] as number)) sample.push(values[i] as number);
   if (sample.length === 0) return [0, 0];
   sample.sort((a, b) => a - b);
   return [
@@ -54,7 +55,7 @@ export function countsOf(e: Evaluated, all: number): Counts {
   for (let i = 0; i < all; i++) {
     const v = e.verdicts[i] as number;
     (verdicts[v] as number)++;
-    const priced = price[i] === price[i];
+    const priced = isKnown(price[i] as number);
     const trouble = e.results.trouble[i] as number;
     if (!priced) noMarket++;
     if ((category[i] as number) < 0) noCategory++;

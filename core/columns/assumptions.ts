@@ -1,7 +1,7 @@
 /** The one set of assumptions a supplier's list is screened under, and the lane document that a single row of it is. */
 import { z } from 'zod';
 import { priceBreakAt } from '../rules/goods.ts';
-import { isUnknown } from '../rules/numbers.ts';
+import { isKnown, isUnknown } from '../rules/numbers.ts';
 import { orderStep } from '../goods/orders.ts';
 import { hurdle } from '../lane/hurdles.ts';
 import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
@@ -103,7 +103,7 @@ export function quantityOf(
 ): number {
   const ratio = soldPack / boughtPack;
   const least =
-    minimumOrder === minimumOrder && minimumOrder > a.orderQuantity * ratio
+    isKnown(minimumOrder) && minimumOrder > a.orderQuantity * ratio
       ? Math.ceil(minimumOrder / ratio - 1e-9)
       : a.orderQuantity;
   const lot = boughtPack * (isUnknown(carton) ? 1 : carton);
@@ -124,8 +124,8 @@ export function paidAt(
   breakCost2: number,
   bought: number,
 ): number {
-  const first = breakCost === breakCost && from <= bought + 1e-9;
-  const second = breakCost2 === breakCost2 && from2 <= bought + 1e-9;
+  const first = isKnown(breakCost) && from <= bought + 1e-9;
+  const second = isKnown(breakCost2) && from2 <= bought + 1e-9;
   return second && (!first || from2 > from) ? breakCost2 : first ? breakCost : cost;
 }
 

@@ -1,3 +1,4 @@
+import { isUnknown } from '../rules/numbers.ts';
 /**
  * Which rows of a list are shown, and in which order: limits, funnel, sorts, summaries. Written for a million
  * rows at a time.
@@ -49,7 +50,7 @@ export function selectRows(length: number, limits: readonly Limit[]): Selected {
       const max = limit.max ?? Number.POSITIVE_INFINITY;
       for (let i = 0; i < length; i++) {
         const x = values[i] as number;
-        const stays = x !== x ? keepUnknown : x >= min && x <= max;
+        const stays = isUnknown(x) ? keepUnknown : x >= min && x <= max;
         if (!stays) {
           removedBy[i] = (removedBy[i] as number) | bit;
           gone++;
@@ -88,7 +89,7 @@ export function sortRows(rows: Uint32Array, keys: readonly SortKey[]): Uint32Arr
     let inOrder = true;
     for (let i = 0; i < n; i++) {
       const x = values[from[i] as number] as number;
-      if (x !== x) {
+      if (isUnknown(x)) {
         high[i] = 0xffffffff;
         low[i] = 0xffffffff;
         continue;
@@ -180,7 +181,7 @@ export function summarise(rows: Uint32Array, values: Float64Array): Summary {
   let max = Number.NEGATIVE_INFINITY;
   for (let i = 0; i < rows.length; i++) {
     const x = values[rows[i] as number] as number;
-    if (x !== x) continue;
+    if (isUnknown(x)) continue;
     known[n++] = x;
     sum += x;
     if (x < min) min = x;
@@ -256,7 +257,7 @@ export function histogram(
   const scale = to > from ? bins / (to - from) : 0;
   for (let i = 0; i < rows.length; i++) {
     const x = values[rows[i] as number] as number;
-    if (x !== x) unknown++;
+    if (isUnknown(x)) unknown++;
     else if (x < from) below++;
     else if (x > to) above++;
     else {
@@ -284,7 +285,7 @@ export function limitWarning(
   const reach = Math.max(Math.abs(level) * 0.05, 1e-9);
   for (let i = 0; i < rows.length; i++) {
     const x = values[rows[i] as number] as number;
-    if (x !== x) continue;
+    if (isUnknown(x)) continue;
     known++;
     const past = bound === 'min' ? level - x : x - level;
     if (past > 0) {

@@ -1,4 +1,5 @@
 /** Rows of a list held against hurdles. */
+import { isUnknown } from '../rules/numbers.ts';
 import { boundOf } from '../lane/bounds.ts';
 import { blanksIn, FIGURE_BLANKS } from '../lane/lines.ts';
 import { verdictOf } from '../lane/hurdles.ts';
@@ -65,12 +66,12 @@ export function judgeRows(
   const returnRate = set.returns === null || set.returns === 'none' ? 0 : (set.returns.rate ?? 0);
   for (let i = from; i < to; i++) {
     let near = false;
-    let unknown = out.unitProfit[i] !== out.unitProfit[i];
+    let unknown = isUnknown(out.unitProfit[i] as number);
     let fails = false;
     for (let k = 0; k < held.length && !fails; k++) {
       const { h, level, blanks } = held[k] as (typeof held)[number];
       const value = figureAt(h, columns, out, set.unitsShare, i);
-      if (value !== value || level !== level) {
+      if (isUnknown(value) || isUnknown(level)) {
         unknown = true;
         continue;
       }

@@ -1,3 +1,4 @@
+import { isKnown } from '../rules/numbers.ts';
 import { reckon } from '../lane/evaluate.ts';
 import { BIT, FAMILIES, FAMILY_LINES, FIGURE_BLANKS } from '../lane/lines.ts';
 import { Reckoning } from '../lane/reckoning.ts';
@@ -56,14 +57,14 @@ export function lightOf(doc: LaneDocument): Light {
     let sum = 0;
     for (const line of FAMILY_LINES[family]) {
       const v = lineValue(r, line);
-      if (v === v) sum += v;
+      if (isKnown(v)) sum += v;
     }
     if (sum > 0) costs += sum;
   }
-  const extent = Math.max(r.gross === r.gross ? r.gross : 0, costs) * factor;
+  const extent = Math.max(isKnown(r.gross) ? r.gross : 0, costs) * factor;
   return {
     figures,
-    extent: extent === extent ? extent : 0,
+    extent: isKnown(extent) ? extent : 0,
     whole: (r.blanks & FIGURE_BLANKS.unitProfit & ~BIT.demand) === 0,
     factor,
   };

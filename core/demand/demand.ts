@@ -1,3 +1,4 @@
+import { isUnknown } from '../rules/numbers.ts';
 import { offerSplit, runningLimit, shareOfMarket } from '../rules/demand.ts';
 import type { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
@@ -43,7 +44,7 @@ export function reckonDemand(r: Reckoning): void {
     const limit = runningLimit(floor, d.band);
     let running = 0;
     for (let i = 0; i < d.rivals.length; i++) if ((d.rivals[i] as number) <= limit) running++;
-    if (r.gross !== r.gross) r.units = Number.NaN;
+    if (isUnknown(r.gross)) r.units = Number.NaN;
     else if (r.gross <= limit)
       r.units = offerSplit(d.listingUnits ?? Number.NaN, d.variationShare, d.retailArmShare, running);
     else {

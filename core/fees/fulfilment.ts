@@ -80,14 +80,14 @@ function reckonWarehouse(r: Reckoning): void {
     return;
   }
   const tier = card.warehouse.tiers[at] as SizeTier;
-  if (tier.bands.length > 1 && r.itemPrice !== r.itemPrice) {
+  if (tier.bands.length > 1 && isUnknown(r.itemPrice)) {
     r.fulfilment = Number.NaN;
     return;
   }
   const band = tier.bands[priceBandOf(tier.bands, r.itemPrice)] as SizeTier['bands'][number];
   const billable = countedKg(tier, p) + tier.packagingKg;
   const base = stepFee(band.table, billable);
-  if (base !== base) {
+  if (isUnknown(base)) {
     r.fulfilment = noTier(r, p, card.marketplace);
     return;
   }
@@ -159,7 +159,7 @@ function reckonDispatch(r: Reckoning): void {
   for (let i = 0; i < d.zones.length; i++) {
     const zone = d.zones[i] as (typeof d.zones)[number];
     const fee = stepFee(zone.postage, kg);
-    if (fee !== fee) {
+    if (isUnknown(fee)) {
       const { steps } = zone.postage;
       if (stepIsOpen(zone.postage, kg)) {
         r.blank('fulfilment');
@@ -256,7 +256,7 @@ export function reckonStorage(r: Reckoning): void {
     return;
   }
   const m3 = unitVolume(doc);
-  if (m3 !== m3) {
+  if (isUnknown(m3)) {
     storageIsBlank(r);
     return;
   }
@@ -265,7 +265,7 @@ export function reckonStorage(r: Reckoning): void {
       r.storage = r.problem('zeroUnits', 'storage', 'demand');
       return;
     }
-    if (r.cover !== r.cover) {
+    if (isUnknown(r.cover)) {
       storageIsBlank(r);
       return;
     }

@@ -1,3 +1,4 @@
+import { isUnknown } from '../rules/numbers.ts';
 import { feeVat, feeVatCostRate, subscription, surcharge } from '../rules/fees.ts';
 import {
   breakage,
@@ -67,7 +68,7 @@ export function reckonCardCharges(r: Reckoning): void {
         'subscription',
         doc.accountUnitsPerMonth === null ? 'demand' : 'accountUnitsPerMonth',
       );
-    else if (spread !== spread) r.blank('subscription');
+    else if (isUnknown(spread)) r.blank('subscription');
     else if (doc.typed.subscriptionMonthly === null && card !== null && card.currency !== doc.currency)
       r.subscription = Number.NaN;
     else {

@@ -1,5 +1,5 @@
 import type { Reckoning } from '../lane/reckoning.ts';
-import type { FeeBase, MarketplaceCard, Referral } from '../lane/rates.ts';
+import type { FeeBase, MarketplaceCard } from '../lane/rates.ts';
 import { paymentFee, percentFee, referralBeforeBounds, referralFee } from '../rules/fees.ts';
 import { isUnknown, roundMinor } from '../rules/numbers.ts';
 

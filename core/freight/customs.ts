@@ -1,3 +1,4 @@
+import { isUnknown } from '../rules/numbers.ts';
 import { packRatio } from '../rules/goods.ts';
 import { cifValue, duty, fobValue, importCharge, importVat, isDutyFree } from '../rules/wayIn.ts';
 /** Customs: the value that duty is taken of, duty, import charges, import VAT (economics, section 4). */
@@ -86,7 +87,7 @@ function reckonDuty(r: Reckoning, tax: TaxCard): void {
       ? Number.NEGATIVE_INFINITY
       : r.inSales(tax.dutyFreeLimit, tax.currency, 'duty');
   const free = isDutyFree(r.customsValue, r.quantity, limit);
-  if (limit !== limit) r.duty = Number.NaN;
+  if (isUnknown(limit)) r.duty = Number.NaN;
   else if (free) r.duty = 0 * r.customsValue;
   else if (perKg !== 0 && product.kg === null) {
     r.blank('duty');
@@ -115,7 +116,7 @@ function reckonDuty(r: Reckoning, tax: TaxCard): void {
 function reckonImportCharges(r: Reckoning, tax: TaxCard): void {
   const Q = r.quantity;
   if (tax.importCharges.length === 0) return;
-  if (Q !== Q) {
+  if (isUnknown(Q)) {
     r.blank('duty');
     return;
   }

@@ -1,7 +1,6 @@
 import { ratioOf } from '../goods/goods.ts';
 import { cartonsOf, volumeM3 } from '../rules/wayIn.ts';
 import { isKnown } from '../rules/numbers.ts';
-import { up } from '../rules/numbers.ts';
 import type { LaneDocument, Route } from '../lane/schema.ts';
 
 /** The shipment of an order: whole cartons, weight and volume. Unknown is NaN. */

@@ -3,7 +3,7 @@ import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { Incoterm, LaneDocument, Leg, Stage } from '../lane/schema.ts';
 import { INCOTERMS } from '../lane/schema.ts';
-import { up, within } from '../rules/numbers.ts';
+import { isKnown, isUnknown, within } from '../rules/numbers.ts';
 import type { Shipment } from './shipment.ts';
 import { shipmentOf } from './shipment.ts';
 
@@ -59,7 +59,7 @@ export function reckonFreight(r: Reckoning): void {
   }
   const rule = incotermOf(doc);
   const Q = r.quantity;
-  if (Q !== Q) {
+  if (isUnknown(Q)) {
     r.blank('freight');
     return;
   }
@@ -72,7 +72,7 @@ export function reckonFreight(r: Reckoning): void {
       continue;
     }
     const cost = legCost(r, leg, i, Q);
-    if (cost !== cost && legBlank) continue; // a leg whose inputs are blank stays out of the sum
+    if (isUnknown(cost) && legBlank) continue; // a leg whose inputs are blank stays out of the sum
     const net = perUnit(r.inSales(netOf(cost, leg), leg.currency, 'freight'), Q);
     r.landVat(net, leg);
     if (leg.stage === 'origin') r.originLegs += net;
@@ -109,7 +109,7 @@ function legIsBlank(r: Reckoning): void {
 }
 
 function nullable(x: number): number | null {
-  return x === x ? x : null;
+  return isKnown(x) ? x : null;
 }
 
 /** Cost of the whole shipment on one leg, in the leg's currency and VAT basis; NaN with a problem or blank inputs. */
@@ -126,7 +126,7 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
       let perKg = rate;
       if (leg.bands.length > 0) {
         perKg = Number.NaN;
-        if (kg === kg) {
+        if (isKnown(kg)) {
           let found = false;
           for (let j = 0; j < leg.bands.length; j++) {
             const band = leg.bands[j] as { upToKg: number; rate: number };
@@ -143,16 +143,16 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
             });
         }
       }
-      if (kg !== kg) legIsBlank(r);
+      if (isUnknown(kg)) legIsBlank(r);
       cost = perKg * kg;
       break;
     }
     case 'perCbm':
-      if (shipment.m3 !== shipment.m3) legIsBlank(r);
+      if (isUnknown(shipment.m3)) legIsBlank(r);
       cost = rate * Math.max(shipment.m3, leg.minCbm);
       break;
     case 'perCarton':
-      if (shipment.cartons !== shipment.cartons) {
+      if (isUnknown(shipment.cartons)) {
         if (r.doc.goods === null) legIsBlank(r);
         else r.problem('noCarton', 'freight', 'goods.0.source.carton', { leg: leg.name || leg.stage });
       }
@@ -164,7 +164,7 @@ function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
     case 'perContainer':
       if (leg.usableM3 === null)
         r.problem('noContainer', 'freight', `route.legs.${index}.usableM3`, { leg: leg.name || leg.stage });
-      else if (shipment.m3 !== shipment.m3) legIsBlank(r);
+      else if (isUnknown(shipment.m3)) legIsBlank(r);
       cost = rate * containersOf(shipment.m3, leg.usableM3 ?? Number.NaN);
       break;
   }

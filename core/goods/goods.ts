@@ -1,4 +1,4 @@
-import { atLeast } from '../rules/numbers.ts';
+import { atLeast, isUnknown } from '../rules/numbers.ts';
 import {
   buyingCosts,
   cashback,
@@ -96,7 +96,7 @@ function reckonQuote(r: Reckoning, q: Quote, index: number, k: number): number {
   const overridden = r.component$ === index;
   let unitPrice: number | null = r.unitPrice$;
   let at = -1;
-  if (bought !== bought) {
+  if (isUnknown(bought)) {
     // The quantity is blank: a quote with a single price still has no order to be checked against.
     r.blank('goods');
     return Number.NaN;

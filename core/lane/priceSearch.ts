@@ -1,4 +1,5 @@
 /** The search for the lowest price that meets a target: one way for a lane and for a million rows. */
+import { isKnown, isUnknown } from '../rules/numbers.ts';
 import type { FeeBase } from './rates.ts';
 import type { LaneDocument } from './schema.ts';
 import type { Target } from './solve.ts';
@@ -48,7 +49,7 @@ export class PriceSearch {
   private at(m: number, rounding: boolean): number {
     this.evaluations++;
     const g = this.priced.gapAt(m / this.power, rounding);
-    if (g === g) this.known = true;
+    if (isKnown(g)) this.known = true;
     return g;
   }
   meets(m: number): boolean {
@@ -63,7 +64,7 @@ export class PriceSearch {
     if (a === b) return this.meets(a) ? a : -1;
     const ua = this.at(a, false);
     // Where a price band has no answer (its weights end), none of its prices has.
-    if (ua !== ua) return -1;
+    if (isUnknown(ua)) return -1;
     this.bendsInto(0);
     const ub = this.at(b, false);
     this.bendsInto(4);

@@ -1,4 +1,4 @@
-import { roundMinor } from '../rules/numbers.ts';
+import { isUnknown, roundMinor } from '../rules/numbers.ts';
 import { atCost, vatLost, vatRecovered, withoutVat } from '../rules/revenue.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
@@ -194,7 +194,7 @@ export class Reckoning {
     const doc = this.doc;
     if (currency === doc.currency) return 1;
     const f = exchangeFactor(doc.rates.exchange, currency, doc.currency);
-    if (f !== f) {
+    if (isUnknown(f)) {
       const exchange = doc.rates.exchange;
       const known =
         exchange !== null && (exchange.base === currency || exchange.rates[currency] !== undefined);

@@ -1,3 +1,4 @@
+import { isKnown, isUnknown } from '../rules/numbers.ts';
 import { z } from 'zod';
 import type { ExchangeTable } from '../money/money.ts';
 import { exchangeFactor } from '../money/money.ts';
@@ -222,14 +223,10 @@ function reasonFor(r: Reckoning, figure: Figure): string {
   if (figure === 'costOfHolding' && r.doc.rates.benchmark === null) return 'blank: benchmark';
   if (
     figure === 'coverMonths' ||
-    (figure !== 'landedCost' && r.cover !== r.cover && /cover|cash|turns|return|holding/i.test(figure))
+    (figure !== 'landedCost' && isUnknown(r.cover) && /cover|cash|turns|return|holding/i.test(figure))
   )
     return 'blank: orderQuantity or demand';
-  if (
-    /cash|turns|return|holding/i.test(figure) &&
-    figure !== 'landedCash' &&
-    r.cashCycleDays !== r.cashCycleDays
-  )
+  if (/cash|turns|return|holding/i.test(figure) && figure !== 'landedCash' && isUnknown(r.cashCycleDays))
     return 'blank: days (lead, transit or payout)';
   if (r.doc.adverts === 'none' && figure !== 'breakEvenAcos' && /cpc|conversion|acos|adCost/i.test(figure))
     return 'none: adverts';
@@ -246,7 +243,7 @@ export function toResult(r: Reckoning): LaneResult {
   const lines = {} as Record<Line, number | null>;
   for (const line of LINES) {
     const v = lineValue(r, line);
-    lines[line] = v === v ? v : null;
+    lines[line] = isKnown(v) ? v : null;
   }
   const families = {} as Record<Family, number | null>;
   for (const family of FAMILIES) {
@@ -332,7 +329,7 @@ export function isMoney(figure: Figure): boolean {
  */
 export function restate(result: LaneResult, to: string, table: ExchangeTable | null): LaneResult | null {
   const f = exchangeFactor(table, result.currency, to);
-  if (f !== f) return null;
+  if (isUnknown(f)) return null;
   const scale = <K extends string>(values: Record<K, number | null>, money: (k: K) => boolean) =>
     Object.fromEntries(
       Object.entries<number | null>(values).map(([k, v]) => [k, v !== null && money(k as K) ? v * f : v]),

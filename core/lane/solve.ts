@@ -1,3 +1,4 @@
+import { isKnown } from '../rules/numbers.ts';
 import { reckon } from './evaluate.ts';
 import { FIGURE_BLANKS, blanksIn } from './lines.ts';
 import { boundWithout } from './bounds.ts';
@@ -67,7 +68,7 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
   const incomplete = blanksIn(r.blanks & FIGURE_BLANKS.unitProfit & ~FIGURE_BLANKS.itemPrice);
   const bound = boundWithout(incomplete, 'atLeast');
   const power = r.power;
-  const highest = Math.max(doc.price ?? 0, r.landedCost === r.landedCost ? r.landedCost : 0);
+  const highest = Math.max(doc.price ?? 0, isKnown(r.landedCost) ? r.landedCost : 0);
   // A price nobody typed yet is no bound; the landed cost then is.
   const top = Math.max(1, Math.min(Math.floor(100 * highest * power), 1e14));
   const bends = new Float64Array(4);

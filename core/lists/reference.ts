@@ -1,4 +1,5 @@
 /** Market figures of one's own, joined to a list by barcode. */
+import { isKnown, isUnknown } from '../rules/numbers.ts';
 import type { ListColumns } from '../columns/columns.ts';
 import { makeColumns } from '../columns/columns.ts';
 import { KeyIndex } from './rows.ts';
@@ -139,7 +140,7 @@ export class Reference {
     if (choice === 'first') return false;
     const values = choice === 'sellsFastest' ? this.columns.units : this.columns.price;
     const [a, b] = [values[x] as number, values[y] as number];
-    return a === a && (b !== b || (choice === 'sellsFastest' ? a > b : a < b));
+    return isKnown(a) && (isUnknown(b) || (choice === 'sellsFastest' ? a > b : a < b));
   }
 
   private grow(): void {

@@ -1,4 +1,5 @@
 /** Rows of a supplier's file, read by a mapping: each is good, or says why not. */
+import { isUnknown } from '../rules/numbers.ts';
 import { MORE_COLUMNS } from '../columns/columns.ts';
 import type { ListColumns, MoreColumns } from '../columns/columns.ts';
 import { readGtin } from '../goods/gtin.ts';
@@ -216,7 +217,7 @@ export class RowReader {
     const cost = this.numberAt(cells, this.at.cost);
     if (this.kind === 'reference') {
       // Nothing is bought here.
-    } else if (cost !== cost) troubles = and(troubles, { what: 'cost', why: 'missing', value: '' });
+    } else if (isUnknown(cost)) troubles = and(troubles, { what: 'cost', why: 'missing', value: '' });
     else if (cost === UNREADABLE)
       troubles = and(troubles, { what: 'cost', why: 'text', value: this.textAt(cells, this.at.cost) });
     else if (cost < 0)
@@ -288,7 +289,7 @@ export class RowReader {
     let a = above0(known(this.numberAt(cells, this.at.length)));
     let b = above0(known(this.numberAt(cells, this.at.width)));
     let c = above0(known(this.numberAt(cells, this.at.height)));
-    if (a !== a && b !== b && c !== c) {
+    if (isUnknown(a) && isUnknown(b) && isUnknown(c)) {
       const size = this.textAt(cells, this.at.size);
       if (size !== '') {
         const parts = size.replace(/(mm|cm|m|in|inch|")\.?$/i, '').split(/\s*[x×*/]\s*/i);

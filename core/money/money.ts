@@ -1,3 +1,4 @@
+import { isKnown } from '../rules/numbers.ts';
 /**
  * Numbers and money. Amounts are plain numbers in major units (12.90 = twelve euros ninety); the currency is
  * known from the type that holds them. Inside the core an unknown amount is NaN, which spreads through sums
@@ -88,7 +89,7 @@ export function conversionsOf(
   } of lanes) {
     if (from === to || exchange === null) continue;
     const factor = exchangeFactor(exchange, from, to);
-    if (factor === factor)
+    if (isKnown(factor))
       used.set(`${from}${exchange.date}`, {
         from,
         to,

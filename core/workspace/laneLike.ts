@@ -1,3 +1,4 @@
+import { isKnown } from '../rules/numbers.ts';
 import type { Provenance } from '../lane/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 import { priceByHabit } from '../compare/prices.ts';
@@ -69,7 +70,7 @@ export function laneLike(
         ? 1
         : Number.NaN
       : exchangeFactor(n.exchange.table, base.currency, n.currency);
-  const known = factor === factor;
+  const known = isKnown(factor);
   const from = `${base.marketplace} ${base.country}`.trim();
   const borrowed = { source: 'borrowed' as const, date: n.today, note: from };
   const shared = Object.fromEntries(

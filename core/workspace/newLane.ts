@@ -1,3 +1,4 @@
+import { isKnown } from '../rules/numbers.ts';
 import type { MarketplaceCard } from '../lane/rates.ts';
 import type { Provenance, Way } from '../lane/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
@@ -77,8 +78,7 @@ export function newLane(n: NewLane): StoredLane {
   const importedBrand = n.way === 'ownBrand' || n.way === 'wholesale';
 
   const ads = importedBrand && n.way === 'ownBrand';
-  const clicks =
-    d.clickLow !== null && d.clickHigh !== null && d.conversionRate !== null && toSales === toSales;
+  const clicks = d.clickLow !== null && d.clickHigh !== null && d.conversionRate !== null && isKnown(toSales);
 
   return storedLane.parse({
     country: n.country,

@@ -26,7 +26,7 @@ const value = fc.oneof(
   fc.constant(Number.NaN),
   fc.integer({ min: 0, max: 255 }),
   fc.integer({ min: 0, max: 70_000 }),
-  fc.constantFrom(255, 65_535, 4_294_967_295, 4_294_967_294, -0, 0, -1),
+  fc.constantFrom(255, 65_535, 4_294_967_295, 4_294_967_294, -0, 0, -1, Number.POSITIVE_INFINITY),
   fc.double({ noNaN: true }),
 );
 const column = fc.oneof(

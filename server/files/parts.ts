@@ -3,6 +3,7 @@
  * that says which column lies where, and the columns one after the other, each from a multiple of eight bytes
  * on, little-endian. It is written whole under its own name and never changed.
  */
+import { isKnown, isUnknown } from '../../core/rules/numbers.ts';
 import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { INPUT_COLUMNS, MORE_COLUMNS } from '../../core/columns/columns.ts';
 import { foldText } from '../../core/columns/rank.ts';
@@ -134,19 +135,19 @@ function narrow(values: Float64Array): { what: Width | 'same'; data: Uint8Array;
   for (let i = 0; i < values.length && (same || whole); i++) {
     const x = values[i] as number;
     if (!Object.is(x, first)) same = false;
-    if (x !== x) continue;
+    if (isUnknown(x)) continue;
     if (x < 0 || x >= MOST.u32 || x !== Math.floor(x) || Object.is(x, -0)) whole = false;
     else if (x > most) most = x;
   }
-  // Written as JSON, where -0 would become 0.
-  if (same && !Object.is(first, -0))
-    return { what: 'same', data: new Uint8Array(0), ...(first === first ? { value: first } : {}) };
+  // Written as JSON, where -0 would become 0, and what is infinite nothing.
+  if (same && !Object.is(first, -0) && Math.abs(first) !== Number.POSITIVE_INFINITY)
+    return { what: 'same', data: new Uint8Array(0), ...(isKnown(first) ? { value: first } : {}) };
   if (!whole)
     return { what: 'f64', data: new Uint8Array(values.buffer, values.byteOffset, values.byteLength) };
   const what = most < MOST.u8 ? 'u8' : most < MOST.u16 ? 'u16' : 'u32';
   const out = new WIDTHS[what](values.length);
   for (let i = 0; i < values.length; i++)
-    out[i] = values[i] === values[i] ? (values[i] as number) : MOST[what];
+    out[i] = isKnown(values[i] as number) ? (values[i] as number) : MOST[what];
   return { what, data: new Uint8Array(out.buffer) };
 }
 
