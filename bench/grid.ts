@@ -40,10 +40,18 @@ export async function measureGrid(origin: string): Promise<Measure[]> {
     return [
       {
         name: `Key in the assumptions of a list of ${ROWS.toLocaleString('en')} rows to the repainted grid, median of ${KEYS}`,
-        value: median(repainted),
+        value: median(repainted.rows),
         unit: 'ms',
         aim: 'under 150',
-        yardstick: `slowest ${Math.max(...repainted).toFixed(0)} ms; a bare page there and back ${(await bareTrip(page)).toFixed(1)} ms`,
+        yardstick: `slowest ${Math.max(...repainted.rows).toFixed(0)} ms; a bare page there and back ${(await bareTrip(page)).toFixed(1)} ms`,
+        ratio: null,
+      },
+      {
+        name: 'The same until all rows are evaluated, limited, put in order and shown',
+        value: median(repainted.whole),
+        unit: 'ms',
+        aim: '–',
+        yardstick: `slowest ${Math.max(...repainted.whole).toFixed(0)} ms`,
         ratio: null,
       },
     ];
@@ -87,8 +95,11 @@ async function longList(workspaceId: string, by: string): Promise<string> {
   }
 }
 
-/** Milliseconds from each key to the first frame after the grid's rows have changed. */
-async function keyToGrid(page: Page): Promise<number[]> {
+/**
+ * Milliseconds from each key to the first frame after the grid's rows have changed, and until the whole list
+ * has answered.
+ */
+async function keyToGrid(page: Page): Promise<{ rows: number[]; whole: number[] }> {
   const field = page.getByLabel('Inbound a unit, EUR');
   await field.fill('0.2');
   await page.waitForTimeout(2500);
@@ -124,11 +135,17 @@ async function keyToGrid(page: Page): Promise<number[]> {
   });
   await field.focus();
   await page.keyboard.press('End');
-  const all: number[] = [];
+  const all = { rows: [] as number[], whole: [] as number[] };
   for (let i = 0; i < KEYS; i++) {
     await page.keyboard.press(i % 2 === 0 ? String(1 + ((i / 2) % 9)) : 'Backspace');
     await page.waitForFunction(() => (window as unknown as { bench: { ms: number } }).bench.ms > 0);
-    all.push(await page.evaluate(() => (window as unknown as { bench: { ms: number } }).bench.ms));
+    await page.waitForFunction(() => document.querySelector('[role="progressbar"]') === null);
+    const [ms, whole] = await page.evaluate(() => {
+      const { bench } = window as unknown as { bench: { ms: number; at: number } };
+      return [bench.ms, performance.now() - bench.at];
+    });
+    all.rows.push(ms as number);
+    all.whole.push(whole as number);
     // What follows the grid (sums, distributions, saving) has its time, as between two keys of somebody who looks.
     await page.waitForTimeout(i % 8 === 7 ? 1500 : 250);
   }

@@ -13,6 +13,9 @@ import type { Verdict } from '../core/lane/hurdles.ts';
 export const MARK_STATES = ['', 'shortlisted', 'kept', 'dropped', 'ordered'] as const;
 export type MarkName = (typeof MARK_STATES)[number];
 
+/** Rows that may be asked for by their lines, ahead of the list. */
+export const MOST_AHEAD = 100;
+
 export const ask = z.strictObject({
   workspaceId: z.string().max(100),
   listId: z.string().max(100),
@@ -72,14 +75,8 @@ export type Remedied = {
   readonly unitPrice: number | null;
   readonly price: number | null;
 };
-export type ListRow = {
-  /** Row in the file. */
-  readonly line: number;
-  readonly key: number;
-  readonly code: string;
-  readonly title: string;
-  readonly brand: string;
-  readonly category: string;
+/** What a row comes to under the assumptions. */
+export type JudgedRow = {
   readonly figures: Readonly<Partial<Record<ListFigure, number | null>>>;
   readonly gross: number | null;
   /**
@@ -91,13 +88,22 @@ export type ListRow = {
   /** What keeps it from an answer, and which cost lines are blank. */
   readonly trouble: string;
   readonly blanks: number;
+};
+export type ListRow = JudgedRow & {
+  /** Row in the file. */
+  readonly line: number;
+  readonly key: number;
+  readonly code: string;
+  readonly title: string;
+  readonly brand: string;
+  readonly category: string;
   readonly mark: MarkName;
   readonly notes: number;
   readonly listings: number;
   readonly listingPack: number;
-  /** Places in the query's filters of those that took it away. */
   /** What else the file says of it, where asked for; the web process adds it. */
   readonly more?: Readonly<Record<string, string>>;
+  /** Places in the query's filters of those that took it away. */
   readonly removedBy: readonly number[];
   readonly remedies: readonly Remedied[];
 };

@@ -12,7 +12,7 @@ import { Piscina } from 'piscina';
 import { z } from 'zod';
 import { screenSettings } from '../core/lists/settings.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
-import { ask } from './ask.ts';
+import { ask, MOST_AHEAD } from './ask.ts';
 import type { Ask } from './ask.ts';
 import { OpenList } from './openList.ts';
 
@@ -70,6 +70,7 @@ const question = z.object({
   ask: ask.omit({ settings: true }),
   settings: z.string(),
   line: z.number().int().optional(),
+  ahead: z.array(z.number().int()).max(MOST_AHEAD).optional(),
 });
 const parsedLately = new Map<string, ScreenSettings>();
 function settingsIn(text: string): ScreenSettings | null {
@@ -103,13 +104,14 @@ const server = createServer((req, res) => {
           .slice(0, 3)
           .join('; '),
       });
-    const { ask: rest, line } = parsed.data;
+    const { ask: rest, line, ahead } = parsed.data;
     const settings = settingsIn(parsed.data.settings);
     if (settings === null) return say(422, { error: 'these are no settings' });
     const a: Ask = { ...rest, settings };
     if (![a.workspaceId, a.listId, a.runId, ...a.parts.map((p) => p.name)].every((n) => NAME.test(n)))
       return say(422, { error: 'a name may not be so' });
     const list = open(a.workspaceId, a.listId, a.runId);
+    if (ahead !== undefined) return say(200, await list.ahead(a, ahead, left.signal));
     say(200, line === undefined ? await list.answer(a, left.signal) : await list.laneAt(a, line));
   })().catch((e) => {
     if (left.signal.aborted) return;

@@ -32,7 +32,7 @@ import {
 } from '../server/files/parts.ts';
 import type { PartNumber } from '../server/files/parts.ts';
 import { ask } from './ask.ts';
-import type { Answer, Ask, ListRow } from './ask.ts';
+import type { Answer, Ask, JudgedRow, ListRow } from './ask.ts';
 import runRange from './evaluateThread.ts';
 import { OpenList } from './openList.ts';
 
@@ -208,6 +208,63 @@ describe('a list in memory', () => {
       );
     },
   );
+
+  it('rows in view are told ahead what they come to under other assumptions, as the whole list then says', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.uniqueArray(fc.integer({ min: 2, max: ROWS + 1 }), { minLength: 1, maxLength: 40 }),
+        fc.integer({ min: 0, max: 300 }),
+        fc.constantFrom('asTyped' as const, 'included' as const),
+        async (lines, cents, vat) => {
+          const own = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
+          await own.answer(question({}));
+          const { assumptions } = settings;
+          const other = {
+            ...settings,
+            assumptions: {
+              ...assumptions,
+              inbound: { perUnit: cents / 100, perKg: 0.2 },
+              purchase: { ...assumptions.purchase, vat, vatRate: vat === 'included' ? 0.19 : 0 },
+            },
+          };
+          const ahead = await own.ahead(question({ settings: other }), lines);
+          const whole = await own.answer(question({ settings: other }));
+          if ('needsMarks' in whole) throw new Error('marks were given');
+          expect(ahead).toHaveLength(lines.length);
+          for (const [k, line] of lines.entries()) {
+            const row = whole.window.find((r) => r.line === line) as ListRow;
+            const { figures, ...told } = ahead?.[k] as JudgedRow;
+            expect(row).toMatchObject(told);
+            expect(row.figures).toMatchObject(figures);
+          }
+        },
+      ),
+      { numRuns: 20 },
+    );
+  });
+
+  it('nothing is told ahead where more than assumptions has changed, a line is not there, or nothing was asked', async () => {
+    const own = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
+    expect(await own.ahead(question({}), [2])).toBeNull();
+    await own.answer(question({}));
+    expect(await own.ahead(question({}), [2])).toHaveLength(1);
+    expect(await own.ahead(question({}), [2, 1])).toBeNull();
+    expect(await own.ahead(question({}), [ROWS + 2])).toBeNull();
+    expect(await own.ahead(question({ settings: { ...settings, packs: 'bought' } }), [2])).toBeNull();
+    expect(await own.ahead(question({ basis: '30' }), [2])).toBeNull();
+    expect(await own.ahead(question({ marksEdition: 'another' }), [2])).toBeNull();
+  });
+
+  it('a question whose asker has left is not worked out, and holds up no other', async () => {
+    const own = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
+    const left = new AbortController();
+    const asked = own.answer(question({ figures: ['cost', 'roi', 'margin'] }), left.signal);
+    const next = own.answer(question({ count: 1 }));
+    left.abort();
+    await expect(asked).rejects.toThrow(/abort/i);
+    expect(await next).toMatchObject({ rows: ROWS });
+    await expect(own.ahead(question({}), [2], left.signal)).rejects.toThrow(/abort/i);
+  });
 
   it('holds every row once, and each comes to what its own lane comes to', async () => {
     const { window, rows } = await answer({});

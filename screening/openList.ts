@@ -5,30 +5,14 @@
  */
 import { isKnown, isUnknown } from '../core/rules/numbers.ts';
 import { setImmediate } from 'node:timers/promises';
-import {
-  INPUT_COLUMNS,
-  makeResults,
-  makeSolved,
-  pickRows,
-  RESULT_COLUMNS,
-  SOLVED_COLUMNS,
-  TROUBLES,
-} from '../core/columns/columns.ts';
-import type {
-  InputColumn,
-  ListColumns,
-  ListResults,
-  SolvedColumn,
-  SolvedColumns,
-} from '../core/columns/columns.ts';
+import { INPUT_COLUMNS, makeResults, pickRows, RESULT_COLUMNS } from '../core/columns/columns.ts';
+import type { InputColumn, ListColumns, ListResults, SolvedColumns } from '../core/columns/columns.ts';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
-import { ListEvaluator } from '../core/columns/evaluate.ts';
-import { makePrepared, preparedBy } from '../core/columns/prepare.ts';
+import { preparedBy } from '../core/columns/prepare.ts';
 import type { Prepared } from '../core/columns/block.ts';
 import { packsAsNamed } from '../core/goods/packs.ts';
 import { foldText } from '../core/columns/rank.ts';
-import { solveColumns } from '../core/columns/solve.ts';
 import { limitWarning, selectRows, sortRows } from '../core/columns/select.ts';
 import type { Limit, SortKey } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
@@ -50,7 +34,9 @@ import type { Part, PartNumber } from '../server/files/parts.ts';
 import { Texts } from './texts.ts';
 import { allRows, countsOf, facetOf, statsOf } from './summaries.ts';
 import { MARK_STATES } from './ask.ts';
-import type { Answer, Ask, FigureStats, ListRow, OpenedRow, RowListing } from './ask.ts';
+import type { Answer, Ask, FigureStats, JudgedRow, ListRow, OpenedRow, RowListing } from './ask.ts';
+import { evaluatorOf, judgeAhead, judgedAt, judgedColumn, known, solvedAt, solveRows } from './judged.ts';
+import type { Solved } from './judged.ts';
 import { evaluateRange, solveRange } from './evaluateRange.ts';
 import type { Range, SolveRange } from './evaluateRange.ts';
 import { shared, makeRoom, Dictionary } from './room.ts';
@@ -82,6 +68,16 @@ const BOUNDED: Partial<Record<ListFigure, number>> = {
   breakEvenPrice: FIGURE_BLANKS.unitProfit & ~BIT.price,
   mostToPay: FIGURE_BLANKS.unitProfit & ~BIT.goods,
 };
+/** What of a question decides how rows are read, before any of them is worked out. */
+const columnsKey = ({ settings, basis, categories }: Ask): string =>
+  JSON.stringify([
+    basis,
+    categories,
+    settings.packs,
+    settings.taxClass,
+    settings.assumptions.category,
+    settings.rates.marketplace?.categories.map((c) => c.key),
+  ]);
 const ONE_PIECE = { sold: 1, bought: 1 } as const;
 
 export class OpenList {
@@ -280,7 +276,7 @@ export class OpenList {
     const rates = { ...ask.settings.rates, country: ask.settings.country, currency: ask.settings.currency };
     const preparedKey = preparedBy(ask.settings.assumptions, rates);
     if (this.prepared?.key !== preparedKey) {
-      const { width } = new ListEvaluator(ask.settings.assumptions, rates);
+      const { width } = evaluatorOf(ask.settings);
       this.prepared = {
         key: preparedKey,
         width,
@@ -309,6 +305,7 @@ export class OpenList {
     prepared.rows = Math.max(prepared.rows, n);
     this.evaluated = {
       key,
+      columnsKey: columnsKey(ask),
       settings: ask.settings,
       room,
       columns,
@@ -358,26 +355,10 @@ export class OpenList {
 
   /** The same of the rows in a window, by their place in it. */
   private solvedOf(e: Evaluated, rows: readonly number[]): (k: number) => Solved {
-    const picked = e.solved === null ? this.solveRows(e, rows) : null;
-    return (k) =>
-      Object.fromEntries(
-        SOLVED_COLUMNS.map((f) => [f, known((picked?.[f][k] ?? e.solved?.[f][rows[k] as number]) as number)]),
-      ) as Solved;
-  }
-
-  private solveRows(e: Evaluated, rows: readonly number[]): SolvedColumns {
-    const columns = pickRows(e.columns, rows);
-    const { settings } = e;
-    const evaluator = new ListEvaluator(settings.assumptions, {
-      ...settings.rates,
-      country: settings.country,
-      currency: settings.currency,
-    });
-    const prepared = makePrepared(rows.length, evaluator.width);
-    evaluator.prepare(columns, prepared);
-    const into = makeSolved(rows.length);
-    solveColumns(evaluator, columns, prepared, into);
-    return into;
+    const { solved } = e;
+    if (solved !== null) return (k) => solvedAt(solved, rows[k] as number);
+    const picked = solveRows(e.columns, e.settings, rows);
+    return (k) => solvedAt(picked, k);
   }
 
   /**
@@ -532,13 +513,9 @@ export class OpenList {
     for (let i = 0; i < this.rows; i++) if (packs(i).sold !== packs(i).bought) odd.push(i);
     if (odd.length > 0) {
       const base = pickRows(e.columns, odd);
-      const rates = { ...e.settings.rates, country: e.settings.country, currency: e.settings.currency };
       const profit = (sold: Float64Array, bought: Float64Array): Float64Array => {
         const out = makeResults(odd.length);
-        const evaluator = new ListEvaluator(e.settings.assumptions, rates);
-        const columns = { ...base, soldPack: sold, boughtPack: bought };
-        evaluator.prepare(columns);
-        evaluator.run(columns, out, 0, odd.length);
+        evaluatorOf(e.settings).run({ ...base, soldPack: sold, boughtPack: bought }, out);
         return out.unitProfit;
       };
       const one = new Float64Array(odd.length).fill(1);
@@ -559,12 +536,8 @@ export class OpenList {
   // ---------------------------------------------------------------------------------------
 
   private figure(f: ListFigure, e: Evaluated): Float64Array {
-    if (f === 'price' || f === 'units' || f === 'kg') return e.columns[f];
     if (isSolved(f)) return (e.solved as SolvedColumns)[f];
-    if (f === 'pack') return this.numbers.pack.subarray(0, this.rows);
-    if ((RESULT_COLUMNS as readonly string[]).includes(f))
-      return e.results[f as (typeof RESULT_COLUMNS)[number]];
-    return this.numbers[f as PartNumber].subarray(0, this.rows);
+    return judgedColumn(f, e) ?? this.numbers[f as PartNumber].subarray(0, this.rows);
   }
 
   private choose(ask: Ask, e: Evaluated): Chosen {
@@ -705,10 +678,10 @@ export class OpenList {
     const removedBy: number[] = [];
     if (bits !== 0)
       for (let k = 0; k < c.limits.length; k++) if (((bits >>> k) & 1) === 1) removedBy.push(k - shift);
-    const figures = Object.fromEntries(
-      LIST_FIGURES.map((f) => [f, isSolved(f) ? solved[f] : known(this.figure(f, e)[i] as number)]),
-    ) as ListRow['figures'];
-    const verdict = VERDICTS[e.verdicts[i] as number] as ListRow['verdict'];
+    const judged = judgedAt(e, i, solved);
+    const filed = Object.fromEntries(
+      FILED.map((f) => [f, known(this.numbers[f as PartNumber][i] as number)]),
+    );
     return {
       line: this.numbers.line[i] as number,
       key: this.numbers.key[i] as number,
@@ -716,32 +689,15 @@ export class OpenList {
       title: this.texts.titleAt(i),
       brand: this.brands.at(i),
       category: this.categoriesOf.at(i),
-      figures,
-      gross: known(e.results.gross[i] as number),
-      families: this.families(e.results, i),
-      verdict,
-      trouble: TROUBLES[e.results.trouble[i] as number] as string,
-      blanks: e.results.blanks[i] as number,
+      ...judged,
+      figures: { ...filed, ...judged.figures },
       mark: MARK_STATES[this.marks?.state[i] ?? 0] as ListRow['mark'],
       notes: this.numbers.notes[i] as number,
       listings: this.numbers.listings[i] as number,
       listingPack: this.numbers.listingPack[i] as number,
       removedBy,
-      remedies: ask.remedies && verdict === 'near' ? this.remedies(e, i) : [],
+      remedies: ask.remedies && judged.verdict === 'near' ? this.remedies(e, i) : [],
     };
-  }
-
-  private families(r: ListResults, i: number): (number | null)[] {
-    const at = (c: keyof typeof r & (typeof RESULT_COLUMNS)[number]): number => r[c][i] as number;
-    return [
-      at('gross') - at('netRevenue'),
-      at('goods'),
-      at('landedCost') - at('goods'),
-      at('fees'),
-      at('netRevenue') - at('fees') - at('proceeds'),
-      at('proceeds') - at('landedCost') - at('contribution'),
-      at('contribution') - at('unitProfit'),
-    ].map(known);
   }
 
   /** What a row says of itself, as a lane reads it. */
@@ -800,25 +756,48 @@ export class OpenList {
       const e = await this.evaluate(ask);
       if (asksForSolved(ask.query)) await this.solve(e);
       const c = this.choose(ask, e);
-      const lines = this.numbers.line.subarray(0, this.rows);
-      // Rows stand in the order of the file.
-      let lo = 0;
-      let hi = this.rows - 1;
-      while (lo < hi) {
-        const mid = (lo + hi) >> 1;
-        if ((lines[mid] as number) < line) lo = mid + 1;
-        else hi = mid;
-      }
-      if (lines[lo] !== line) return null;
-      if ((this.numbers.listings[lo] as number) > 1) await this.loadListings();
+      const row = this.rowOfLine(line);
+      if (row < 0) return null;
+      if ((this.numbers.listings[row] as number) > 1) await this.loadListings();
       return {
-        inputs: this.inputs(e, lo),
-        row: this.row({ ...ask, remedies: true }, e, c, lo, this.solvedOf(e, [lo])(0)),
-        listings: this.listingsOf(lo),
+        inputs: this.inputs(e, row),
+        row: this.row({ ...ask, remedies: true }, e, c, row, this.solvedOf(e, [row])(0)),
+        listings: this.listingsOf(row),
       };
     });
     this.work = next.catch(() => undefined);
     return next;
+  }
+
+  /**
+   * The rows at these lines under other assumptions, ahead of the whole list; null where more than assumptions
+   * has changed, or nothing has been evaluated yet.
+   */
+  ahead(ask: Ask, lines: readonly number[], left?: AbortSignal): Promise<JudgedRow[] | null> {
+    const next = this.work.then(() => {
+      left?.throwIfAborted();
+      const e = this.evaluated;
+      if (e === null || e.columnsKey !== columnsKey(ask) || this.marks?.edition !== ask.marksEdition)
+        return null;
+      const rows = lines.map((line) => this.rowOfLine(line));
+      return rows.includes(-1) ? null : judgeAhead(e.columns, ask.settings, rows);
+    });
+    this.work = next.catch(() => undefined);
+    return next;
+  }
+
+  /** Place of the row that stands at a line of the file; -1: there is none. */
+  private rowOfLine(line: number): number {
+    const { line: lines } = this.numbers;
+    // Rows stand in the order of the file.
+    let lo = 0;
+    let hi = this.rows - 1;
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if ((lines[mid] as number) < line) lo = mid + 1;
+      else hi = mid;
+    }
+    return this.rows > 0 && lines[lo] === line ? lo : -1;
   }
 
   private strange(ask: Ask): [string, number][] {
@@ -829,5 +808,5 @@ export class OpenList {
   }
 }
 
-type Solved = Readonly<Record<SolvedColumn, number | null>>;
-const known = (x: number): number | null => (Number.isFinite(x) ? x : null);
+/** Figures that stand in the file, whatever the assumptions. */
+const FILED = LIST_FIGURES.filter((f) => (PART_NUMBERS as readonly string[]).includes(f));

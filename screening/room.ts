@@ -73,6 +73,8 @@ export class Dictionary {
  */
 export type Evaluated = {
   readonly key: string;
+  /** What decided how the rows were read. */
+  readonly columnsKey: string;
   readonly settings: ScreenSettings;
   readonly room: Room;
   readonly columns: ListColumns;

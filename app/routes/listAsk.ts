@@ -3,8 +3,9 @@ import { z } from 'zod';
 import { sayIssue } from '../../core/issues.ts';
 import { LIST_FIGURES, listQuery } from '../../core/lists/query.ts';
 import { listSettings } from '../../core/lists/settings.ts';
+import { MOST_AHEAD } from '../../screening/ask.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { askList, ScreeningAway } from '../../server/screening/client.ts';
+import { askAhead, askList, ScreeningAway } from '../../server/screening/client.ts';
 import { moreOf } from '../../server/use/goods.ts';
 import { loadList } from '../../server/use/lists.ts';
 import type { Route } from './+types/listAsk.ts';
@@ -19,6 +20,8 @@ const asked = z.object({
   remedies: z.boolean().default(true),
   figures: z.array(z.enum(LIST_FIGURES)).max(30).default([]),
   facets: z.boolean().default(false),
+  /** Rows in view, by their lines: what they come to is answered ahead of the whole list. */
+  ahead: z.array(z.number().int()).max(MOST_AHEAD).optional(),
   /** Whether columns kept as they are, links and pictures are shown. */
   more: z.boolean().default(false),
 });
@@ -28,10 +31,12 @@ export async function action({ request, params }: Route.ActionArgs) {
   const entry = await enterWorkspace(request, params.workspace);
   const body = asked.safeParse(await request.json().catch(() => null));
   if (!body.success) return data({ error: sayIssue(body.error) }, 422);
-  const { settings, more, ...wanted } = body.data;
+  const { settings, more, ahead, ...wanted } = body.data;
   const page = await loadList(entry.workspaceId, params.list, settings);
   if (page === null) throw data(null, 404);
   try {
+    if (ahead !== undefined)
+      return data({ ahead: await askAhead(entry.workspaceId, page, wanted, ahead, request.signal) });
     const answer = await askList(entry.workspaceId, page, wanted, request.signal);
     const extra =
       more && page.shown !== null

@@ -2,7 +2,7 @@
 import { createHmac } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import { MARK_STATES } from '../../screening/ask.ts';
-import type { Answer, Ask, OpenedRow } from '../../screening/ask.ts';
+import type { Answer, Ask, JudgedRow, OpenedRow } from '../../screening/ask.ts';
 import { inWorkspace } from '../db/client.ts';
 import { goodsMark } from '../db/schema.ts';
 import { env } from '../env.ts';
@@ -40,7 +40,7 @@ async function askWith<T>(
   workspaceId: string,
   page: ListPage,
   wanted: Wanted,
-  { line, left }: { line?: number; left?: AbortSignal } = {},
+  { line, ahead, left }: { line?: number; ahead?: readonly number[]; left?: AbortSignal } = {},
 ): Promise<T> {
   const { list, shown, screen } = page;
   if (shown === null || screen === null || list.settings === null)
@@ -72,7 +72,7 @@ async function askWith<T>(
     ...wanted,
   };
   const settings = JSON.stringify(screen);
-  const first = await post<T | { needsMarks: true } | null>({ ask, settings, line }, left);
+  const first = await post<T | { needsMarks: true } | null>({ ask, settings, line, ahead }, left);
   if (first !== null && !(typeof first === 'object' && 'needsMarks' in first)) return first as T;
   const marks = await inWorkspace(workspaceId, (tx) =>
     tx
@@ -94,6 +94,7 @@ async function askWith<T>(
       },
       settings,
       line,
+      ahead,
     },
     left,
   );
@@ -125,6 +126,21 @@ const NO_ROWS: Answer = {
   facets: null,
   took: { load: 0, evaluate: 0, select: 0, sort: 0 },
 };
+
+/**
+ * The rows at these lines under assumptions that are tried, ahead of the whole list; null where they have to
+ * wait for it.
+ */
+export const askAhead = async (
+  workspaceId: string,
+  page: ListPage,
+  wanted: Wanted,
+  ahead: readonly number[],
+  left?: AbortSignal,
+): Promise<JudgedRow[] | null> =>
+  hasNoRows(page)
+    ? null
+    : askWith(workspaceId, page, wanted, { ahead, ...(left === undefined ? {} : { left }) });
 
 /** One row by its line in the file, with what a lane document of it takes; null where the list has no such row. */
 export const askRow = async (workspaceId: string, page: ListPage, line: number): Promise<OpenedRow | null> =>

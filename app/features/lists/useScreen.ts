@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ListFigure, ListQuery } from '../../../core/lists/query.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
-import type { Answer, ListRow } from '../../../screening/ask.ts';
+import { MOST_AHEAD } from '../../../screening/ask.ts';
+import type { Answer, JudgedRow, ListRow } from '../../../screening/ask.ts';
 
 export type Work = {
   readonly state: string;
@@ -20,6 +21,9 @@ type Ask = {
 const CHUNK = 100;
 /** The most that one question may ask for. */
 const AT_MOST = 500;
+
+/** The question without its assumptions. */
+const queryOf = ({ query, show, more }: Ask): string => JSON.stringify([query, show, more]);
 
 export type Screen = {
   readonly answer: Answer | null;
@@ -64,6 +68,8 @@ export function useScreen(
   const [, drawn] = useState(0);
   const rows = useRef(new Map<number, ListRow>(first?.window.map((r, i) => [i, r]) ?? []));
   const rowsKey = useRef(first === null ? '' : key);
+  /** What the rows at hand were asked for, whatever the assumptions. */
+  const rowsQuery = useRef(first === null ? '' : queryOf(ask));
   const under = useRef(new Set<number>());
   const view = useRef<[number, number]>([0, 60]);
   const round = useRef(0);
@@ -89,11 +95,31 @@ export function useScreen(
     [url],
   );
 
+  /** What the rows in view come to under other assumptions, before the whole list has answered. */
+  const lookAhead = useCallback(
+    async (mine: number, now: Ask, signal: AbortSignal): Promise<void> => {
+      const [from, to] = view.current;
+      const seen = [...rows.current].filter(([i]) => i >= from && i <= to).slice(0, MOST_AHEAD);
+      const got = await post({ ...now, ahead: seen.map(([, r]) => r.line), count: 0 }, signal);
+      if (got === null || got === 'away' || mine !== round.current) return;
+      const { ahead } = got as unknown as { ahead: JudgedRow[] | null };
+      // Where the whole list has answered meanwhile, these rows are no longer the ones at hand.
+      if (ahead == null || rowsKey.current === JSON.stringify(now)) return;
+      for (const [k, [i, r]] of seen.entries()) {
+        const judged = ahead[k] as JudgedRow;
+        rows.current.set(i, { ...r, ...judged, figures: { ...r.figures, ...judged.figures }, remedies: [] });
+      }
+      drawn((n) => n + 1);
+    },
+    [post],
+  );
+
   const question = useCallback(
     async (mine: number, signal: AbortSignal): Promise<void> => {
       setBusy(true);
       const now = asked.current;
       const nowKey = JSON.stringify(now);
+      if (rowsQuery.current === queryOf(now) && rowsKey.current !== nowKey) void lookAhead(mine, now, signal);
       // A new question begins at its top; the same one, asked again, stays where it is.
       const from = rowsKey.current === nowKey ? Math.floor(view.current[0] / CHUNK) * CHUNK : 0;
       for (;;) {
@@ -112,6 +138,7 @@ export function useScreen(
         running.current = got.work?.state === 'waiting' || got.work?.state === 'running';
         rows.current = new Map(got.window.map((r, i) => [from + i, r]));
         rowsKey.current = nowKey;
+        rowsQuery.current = queryOf(now);
         under.current.clear();
         setAnswer({ key: nowKey, answer: got });
         break;
@@ -125,7 +152,7 @@ export function useScreen(
       if (mine === round.current && more !== 'away' && more !== null)
         setSums({ stats: more.stats, facets: more.facets, funnel: more.funnel, strange: more.strange });
     },
-    [post, figuresKey],
+    [post, lookAhead, figuresKey],
   );
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what is asked
