@@ -85,9 +85,23 @@ const readPlaywright = (r) => {
   };
 };
 
+/** How much of the code is tests, by lines; nothing where the files are not under version control. */
+function sayShareOfTests() {
+  const listed = spawnSync('git', ['ls-files', '*.ts', '*.tsx', '*.mjs'], { cwd: root, encoding: 'utf8' });
+  if (listed.status !== 0) return;
+  const lines = { tests: 0, all: 0 };
+  for (const file of listed.stdout.split('\n').filter((f) => f !== '' && existsSync(join(root, f)))) {
+    const n = readFileSync(join(root, file), 'utf8').split('\n').length;
+    lines.all += n;
+    if (/\.(test|spec)\.tsx?$|(^|\/)(testing|e2e)\//.test(file)) lines.tests += n;
+  }
+  say(`\nTests are ${((100 * lines.tests) / lines.all).toFixed(1)} % of ${lines.all} lines.`);
+}
+
 const cluster = await throwawayCluster();
 try {
   if (wants('checks')) {
+    sayShareOfTests();
     check(
       'types',
       () =>

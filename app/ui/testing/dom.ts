@@ -1,0 +1,16 @@
+/** What tests of components need of a browser that jsdom does not have: sizes, and observers that see nothing. */
+import { cleanup } from '@testing-library/react';
+import { afterEach } from 'vitest';
+import { startI18n } from '../../i18n.ts';
+
+startI18n();
+afterEach(cleanup);
+Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { configurable: true, get: () => 460 });
+Object.defineProperty(HTMLElement.prototype, 'offsetWidth', { configurable: true, get: () => 900 });
+Object.defineProperty(HTMLElement.prototype, 'clientHeight', { configurable: true, get: () => 460 });
+HTMLElement.prototype.scrollTo = () => undefined;
+globalThis.ResizeObserver = class {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+};
