@@ -243,6 +243,14 @@ describe('a list in memory', () => {
     );
   });
 
+  it('counts and sums are answered without any row in the window', async () => {
+    const whole = await answer({});
+    const none = await answer({ count: 0, figures: ['cost'], facets: true });
+    expect(none.window).toEqual([]);
+    expect(none.verdicts).toEqual(whole.verdicts);
+    expect(none.stats[0]?.known).toBe(ROWS);
+  });
+
   it('nothing is told ahead where more than assumptions has changed, a line is not there, or nothing was asked', async () => {
     const own = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
     expect(await own.ahead(question({}), [2])).toBeNull();

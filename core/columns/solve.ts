@@ -26,6 +26,7 @@ export function solveColumns(
   prepared: Prepared,
   into: SolvedColumns,
 ): void {
+  if (columns.length === 0) return;
   evaluator.takePrepared(columns, prepared);
   breakEvenPrices(evaluator, columns, into.breakEvenPrice);
   mostToPay(evaluator, columns, prepared, into.mostToPay);

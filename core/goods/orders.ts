@@ -1,6 +1,6 @@
 /** In which quantities goods are ordered (economics, section 11). */
 
-const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+const divisor = (a: number, b: number): number => (b > 0 ? divisor(b, a % b) : a);
 
 /** The least quantity that is a multiple of both. Whole numbers above 0. */
 export const commonMultiple = (a: number, b: number): number => (a / divisor(a, b)) * b;
