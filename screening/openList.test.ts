@@ -233,7 +233,7 @@ describe('a list in memory', () => {
           expect(ahead).toHaveLength(lines.length);
           for (const [k, line] of lines.entries()) {
             const row = whole.window.find((r) => r.line === line) as ListRow;
-            const { figures, ...told } = ahead?.[k] as JudgedRow;
+            const { figures, ...told } = (ahead as JudgedRow[])[k] as JudgedRow;
             expect(row).toMatchObject(told);
             expect(row.figures).toMatchObject(figures);
           }

@@ -77,9 +77,9 @@ export async function action({ request, params }: Route.ActionArgs) {
       return { removed: (await removeLane(workspaceId, String(form.get('id')))) !== null };
     case 'putLane': {
       const row = removedLane.safeParse(jsonIn(form.get('row')));
-      return row.success
-        ? (await putLanes(workspaceId, params.candidate, [row.data], person.id), { lane: row.data.id })
-        : data({ error: sayIssue(row.error) }, 422);
+      if (!row.success) return data({ error: sayIssue(row.error) }, 422);
+      await putLanes(workspaceId, params.candidate, [row.data], person.id);
+      return { lane: row.data.id };
     }
     case 'addQuote':
       return { quote: await addQuote(workspaceId, params.candidate) };

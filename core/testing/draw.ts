@@ -62,10 +62,11 @@ export function weightSteps(d: Draw, level: number) {
   let fee = 0;
   const open = d.chance(0.95);
   return {
-    steps: d.list(1, 5, () => ({
-      upToKg: Number((kg += d.typed(0.1, 2, 1)).toFixed(1)),
-      fee: Number((fee += d.typed(0.3, 2) * level).toFixed(2)),
-    })),
+    steps: d.list(1, 5, () => {
+      kg += d.typed(0.1, 2, 1);
+      fee += d.typed(0.3, 2) * level;
+      return { upToKg: Number(kg.toFixed(1)), fee: Number(fee.toFixed(2)) };
+    }),
     stepKg: open ? d.pick([0.25, 0.5, 1]) : null,
     stepFee: open ? d.typed(0.1, 0.9) * level : 0,
   };
@@ -94,10 +95,10 @@ export function card(d: Draw, currency: string, country: string) {
       divisor: d.maybe(0.5, () => d.pick([4000, 5000, 6000])),
       packagingKg: d.pick([0, 0.02, 0.1]),
       bands: [
-        ...d.list(0, 2, () => ({
-          upToPrice: Number((price += d.typed(5, 25) * level).toFixed(2)),
-          table: weightSteps(d, level),
-        })),
+        ...d.list(0, 2, () => {
+          price += d.typed(5, 25) * level;
+          return { upToPrice: Number(price.toFixed(2)), table: weightSteps(d, level) };
+        }),
         { upToPrice: null, table: weightSteps(d, level) },
       ],
     };
@@ -108,10 +109,10 @@ export function card(d: Draw, currency: string, country: string) {
       base: d.pick(['item', 'gross', 'net', 'buyerPays'] as const),
       mode: d.pick(['whole', 'sliced'] as const),
       tiers: [
-        ...d.list(0, 3, () => ({
-          upTo: Number((upTo += d.typed(4, 30) * level).toFixed(2)),
-          pct: d.typed(0.02, 0.25, 3),
-        })),
+        ...d.list(0, 3, () => {
+          upTo += d.typed(4, 30) * level;
+          return { upTo: Number(upTo.toFixed(2)), pct: d.typed(0.02, 0.25, 3) };
+        }),
         { upTo: null, pct: d.typed(0.02, 0.25, 3) },
       ],
       min: d.maybe(0.3, () => d.typed(0.1, 1.5) * level),

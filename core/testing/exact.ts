@@ -118,8 +118,15 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   const hit = (name: string): void => void hits.set(name, (hits.get(name) ?? 0) + 1);
   const blanks = new Set<string>();
   const problems = new Set<string>();
-  const blank = (name: string): D => (blanks.add(name), unknown);
-  const problem = (code: string): D => (problems.add(code), hit(`problem ${code}`), unknown);
+  const blank = (name: string): D => {
+    blanks.add(name);
+    return unknown;
+  };
+  const problem = (code: string): D => {
+    problems.add(code);
+    hit(`problem ${code}`);
+    return unknown;
+  };
 
   // section 1
   const digits = doc.currency === 'JPY' ? 0 : doc.currency === 'KWD' ? 3 : 2;

@@ -113,10 +113,10 @@ function leg(d: Draw) {
     usableM3: d.maybe(0.96, () => d.pick([28, 58])),
     buyerPays: d.pick([null, null, null, null, true, false]),
     bands: d.chance(0.4)
-      ? d.list(1, 3, () => ({
-          upToKg: (upTo += d.pick([45, 100, 2000, 100_000])),
-          rate: money(d, 0.5, 6, currency),
-        }))
+      ? d.list(1, 3, () => {
+          upTo += d.pick([45, 100, 2000, 100_000]);
+          return { upToKg: upTo, rate: money(d, 0.5, 6, currency) };
+        })
       : [],
   };
 }

@@ -94,7 +94,10 @@ export const LaneLine = memo(function LaneLine({
           aria-pressed={pinned}
           aria-label={pinned ? t('compare.unpin') : t('compare.pin', { where: place })}
           title={pinned ? t('compare.pinned') : t('compare.pin', { where: place })}
-          onClick={(e) => (e.stopPropagation(), onPin(c.id))}>
+          onClick={(e) => {
+            e.stopPropagation();
+            onPin(c.id);
+          }}>
           ⇥
         </button>
       </div>
@@ -163,7 +166,10 @@ export const LaneLine = memo(function LaneLine({
               aria-pressed={chosen}
               aria-label={t('compare.why', { where: place })}
               title={t('compare.why', { where: place })}
-              onClick={(e) => (e.stopPropagation(), onChoose(c.id))}>
+              onClick={(e) => {
+                e.stopPropagation();
+                onChoose(c.id);
+              }}>
               {Number.isNaN(delta) ? '–' : `${delta > 0 ? '+' : ''}${f.plain(delta, home)}`}
             </button>
           )}
@@ -174,7 +180,10 @@ export const LaneLine = memo(function LaneLine({
           <button
             type="button"
             aria-label={t('compare.drop', { where: place })}
-            onClick={(e) => (e.stopPropagation(), onDrop(c.id))}>
+            onClick={(e) => {
+              e.stopPropagation();
+              onDrop(c.id);
+            }}>
             ×
           </button>
         )}

@@ -167,7 +167,10 @@ export function NewCandidateForm(p: Props) {
       <Box
         component="form"
         aria-label={t('find.byHand')}
-        onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), send())}>
+        onSubmit={(e: { preventDefault: () => void }) => {
+          e.preventDefault();
+          send();
+        }}>
         <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'flex-start', mb: 2 }}>
           <TextLine
             label={t('find.name')}

@@ -74,7 +74,10 @@ export default function Palette({
         autoFocus
         value={text}
         placeholder={t('nav.search')}
-        onChange={(e) => (setText(e.target.value), setAt(0))}
+        onChange={(e) => {
+          setText(e.target.value);
+          setAt(0);
+        }}
         inputProps={{
           'aria-label': t('nav.search'),
           role: 'combobox',
@@ -83,11 +86,16 @@ export default function Palette({
           'aria-activedescendant': found[at] ? `palette-${found[at].key}` : undefined,
         }}
         onKeyDown={(e) => {
-          if (e.key === 'ArrowDown') e.preventDefault(), setAt(Math.min(at + 1, found.length - 1));
-          else if (e.key === 'ArrowUp') e.preventDefault(), setAt(Math.max(at - 1, 0));
-          else if (e.key === 'Enter')
-            e.preventDefault(),
-              fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]);
+          if (e.key === 'ArrowDown') {
+            e.preventDefault();
+            setAt(Math.min(at + 1, found.length - 1));
+          } else if (e.key === 'ArrowUp') {
+            e.preventDefault();
+            setAt(Math.max(at - 1, 0));
+          } else if (e.key === 'Enter') {
+            e.preventDefault();
+            fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]);
+          }
         }}
         sx={{ px: 2, py: 1.25, fontSize: '1.05rem', borderBottom: '1px solid', borderColor: 'hairline' }}
       />

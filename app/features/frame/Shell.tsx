@@ -53,7 +53,14 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
     started.current = { text: '', enter: false };
     setPalette(true);
   };
-  useHotkeys('mod+k', (e) => (e.preventDefault(), openPalette()), { enableOnFormTags: true });
+  useHotkeys(
+    'mod+k',
+    (e) => {
+      e.preventDefault();
+      openPalette();
+    },
+    { enableOnFormTags: true },
+  );
   const initials = head.person.name
     .split(/\s+/)
     .map((p) => p[0])

@@ -130,7 +130,11 @@ export function ViewDialog({
   const [assumptions, setAssumptions] = useState(false);
   return (
     <Dialog open onClose={onClose} maxWidth="xs" fullWidth>
-      <form onSubmit={(e) => (e.preventDefault(), name.trim() !== '' && onSave(name.trim(), assumptions))}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (name.trim() !== '') onSave(name.trim(), assumptions);
+        }}>
         <DialogTitle>{t('list.saveView')}</DialogTitle>
         <DialogContent>
           <TextLine

@@ -387,7 +387,10 @@ const Line = memo(function Line({
             checked={ticked}
             aria-label={t('list.tick', { row: row.line })}
             onChange={() => undefined}
-            onClick={(e) => (e.stopPropagation(), onTick(row, index, e.shiftKey))}
+            onClick={(e) => {
+              e.stopPropagation();
+              onTick(row, index, e.shiftKey);
+            }}
           />
         )}
       </div>

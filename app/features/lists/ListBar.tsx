@@ -170,7 +170,12 @@ export function TickedRows({
       </Box>
       {dropping && (
         <Box sx={{ flexBasis: '100%', maxWidth: 640 }}>
-          <DropReason onDrop={(reason) => (onMark({ state: 'dropped', reason }), setDropping(false))} />
+          <DropReason
+            onDrop={(reason) => {
+              onMark({ state: 'dropped', reason });
+              setDropping(false);
+            }}
+          />
         </Box>
       )}
     </>

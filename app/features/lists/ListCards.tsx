@@ -60,7 +60,12 @@ export function NewerCards({
       sx={{ my: 0.5, py: 0 }}
       action={
         known !== null && onTake !== null ? (
-          <Button size="small" onClick={() => (setAfter(null), onTake(ids))}>
+          <Button
+            size="small"
+            onClick={() => {
+              setAfter(null);
+              onTake(ids);
+            }}>
             {t('list.newer.take')}
           </Button>
         ) : (

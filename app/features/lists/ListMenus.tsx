@@ -26,7 +26,10 @@ export function ViewMenu({
   onSave: () => void;
 }) {
   const { t } = useTranslation();
-  const then = (what: () => void) => () => (onClose(), what());
+  const then = (what: () => void) => () => {
+    onClose();
+    what();
+  };
   return (
     <Menu open={el !== null} anchorEl={el} onClose={onClose}>
       <MenuItem onClick={then(() => onApply(DEFAULT_LOOK, null))}>{t('list.ready')}</MenuItem>

@@ -32,7 +32,10 @@ export function DropReason({ onDrop }: { onDrop: (reason: string) => void }) {
   return (
     <Box
       component="form"
-      onSubmit={(e: { preventDefault: () => void }) => (e.preventDefault(), onDrop(reason.trim()))}
+      onSubmit={(e: { preventDefault: () => void }) => {
+        e.preventDefault();
+        onDrop(reason.trim());
+      }}
       sx={{ mt: 1 }}>
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 0.5 }}>
         {(['price', 'brand', 'size', 'slow', 'risk'] as const).map((r) => (
@@ -122,7 +125,12 @@ export function Decide({
         )}
       </Box>
       {dropping && (
-        <DropReason onDrop={(reason) => (onMark({ state: 'dropped', reason }), setDropping(false))} />
+        <DropReason
+          onDrop={(reason) => {
+            onMark({ state: 'dropped', reason });
+            setDropping(false);
+          }}
+        />
       )}
       <Box
         sx={{ display: 'grid', gap: 0.75, mt: 1 }}

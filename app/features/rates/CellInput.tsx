@@ -40,9 +40,13 @@ export function CellInput({
         onBlur={() => finish(0, 0)}
         onKeyDown={(e) => {
           e.stopPropagation();
-          if (e.key === 'Enter') e.preventDefault(), finish(e.shiftKey ? -1 : 1, 0);
-          else if (e.key === 'Tab') e.preventDefault(), finish(0, e.shiftKey ? -1 : 1);
-          else if (e.key === 'Escape') {
+          if (e.key === 'Enter') {
+            e.preventDefault();
+            finish(e.shiftKey ? -1 : 1, 0);
+          } else if (e.key === 'Tab') {
+            e.preventDefault();
+            finish(0, e.shiftKey ? -1 : 1);
+          } else if (e.key === 'Escape') {
             done.current = true;
             onCancel();
           }

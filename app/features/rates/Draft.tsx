@@ -57,8 +57,22 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
   const [focus, setFocus] = useState<{ row: number; column: number; at: number } | null>(null);
   const fetcher = useFetcher<{ errors?: CellError[] }>();
   const refused = fetcher.data?.errors ?? [];
-  useHotkeys('mod+z', (e) => (e.preventDefault(), undo()), { enableOnFormTags: false });
-  useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), redo()), { enableOnFormTags: false });
+  useHotkeys(
+    'mod+z',
+    (e) => {
+      e.preventDefault();
+      undo();
+    },
+    { enableOnFormTags: false },
+  );
+  useHotkeys(
+    'mod+shift+z, mod+y',
+    (e) => {
+      e.preventDefault();
+      redo();
+    },
+    { enableOnFormTags: false },
+  );
   if (chosen === undefined) return null;
 
   const rows: Grid = cells[chosen.key] ?? [];
@@ -160,7 +174,10 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
       </Typography>
       <Tabs
         value={chosen.key}
-        onChange={(_, key: string) => (turnTo(key), setFocus(null))}
+        onChange={(_, key: string) => {
+          turnTo(key);
+          setFocus(null);
+        }}
         variant="scrollable"
         sx={{
           minHeight: 34,

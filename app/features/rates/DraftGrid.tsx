@@ -159,25 +159,32 @@ export function DraftGrid({
           e.shiftKey,
         );
       else go({ row: at.row + move[0], column: at.column + move[1] }, e.shiftKey);
-    } else if (e.key === 'Home' || e.key === 'End')
-      e.preventDefault(),
-        go(
-          {
-            row: mod ? (e.key === 'Home' ? 0 : rows.length - 1) : at.row,
-            column: e.key === 'Home' ? 0 : width - 1,
-          },
-          e.shiftKey,
-        );
-    else if (e.key === 'Enter' || e.key === 'F2')
-      e.preventDefault(), editable(at.row, at.column) && setEditing(shown(at.row, at.column));
-    else if (e.key === 'Delete' || e.key === 'Backspace') e.preventDefault(), onEdit(block(() => ''));
-    else if (mod && e.key.toLowerCase() === 'd') e.preventDefault(), fillDown();
-    else if (mod && e.key.toLowerCase() === 'a')
-      e.preventDefault(),
-        setAnchor({ row: 0, column: fixed ? 1 : 0 }),
-        setAt({ row: rows.length - 1, column: width - 1 });
-    else if (!mod && !e.altKey && e.key.length === 1 && editable(at.row, at.column))
-      e.preventDefault(), setEditing(e.key);
+    } else if (e.key === 'Home' || e.key === 'End') {
+      e.preventDefault();
+      go(
+        {
+          row: mod ? (e.key === 'Home' ? 0 : rows.length - 1) : at.row,
+          column: e.key === 'Home' ? 0 : width - 1,
+        },
+        e.shiftKey,
+      );
+    } else if (e.key === 'Enter' || e.key === 'F2') {
+      e.preventDefault();
+      if (editable(at.row, at.column)) setEditing(shown(at.row, at.column));
+    } else if (e.key === 'Delete' || e.key === 'Backspace') {
+      e.preventDefault();
+      onEdit(block(() => ''));
+    } else if (mod && e.key.toLowerCase() === 'd') {
+      e.preventDefault();
+      fillDown();
+    } else if (mod && e.key.toLowerCase() === 'a') {
+      e.preventDefault();
+      setAnchor({ row: 0, column: fixed ? 1 : 0 });
+      setAt({ row: rows.length - 1, column: width - 1 });
+    } else if (!mod && !e.altKey && e.key.length === 1 && editable(at.row, at.column)) {
+      e.preventDefault();
+      setEditing(e.key);
+    }
   };
   const onPaste = (e: ClipboardEvent): void => {
     if (editing !== null || readOnly) return;
@@ -375,7 +382,10 @@ export function DraftGrid({
                         column={own ?? c}
                         initial={editing}
                         onCommit={(v, dr, dc) => commit(v, { row: at.row + dr, column: at.column + dc })}
-                        onCancel={() => (setEditing(null), box.current?.focus())}
+                        onCancel={() => {
+                          setEditing(null);
+                          box.current?.focus();
+                        }}
                       />
                     ) : fixed && column === 0 ? (
                       fixed(row)
@@ -393,21 +403,21 @@ export function DraftGrid({
         {!readOnly && canAddRows && (
           <Button
             size="small"
-            onClick={() => (
-              onRows([...rows, columns.map(() => '')]),
-              setAt({ row: rows.length, column: 0 }),
-              setAnchor(null)
-            )}>
+            onClick={() => {
+              onRows([...rows, columns.map(() => '')]);
+              setAt({ row: rows.length, column: 0 });
+              setAnchor(null);
+            }}>
             {t('draft.addRow')}
           </Button>
         )}
         {!readOnly && canAddRows && rows.length > 0 && (
           <Button
             size="small"
-            onClick={() => (
-              onRows(rows.filter((_, i) => i < range.r0 || i > range.r1)),
-              go({ row: range.r0, column: at.column })
-            )}>
+            onClick={() => {
+              onRows(rows.filter((_, i) => i < range.r0 || i > range.r1));
+              go({ row: range.r0, column: at.column });
+            }}>
             {t('draft.removeRows')} {range.r0 === range.r1 ? range.r0 + 2 : `${range.r0 + 2}–${range.r1 + 2}`}
           </Button>
         )}

@@ -133,16 +133,16 @@ export function ImportPreview({
                 <Checkbox
                   size="small"
                   checked={comma}
-                  onChange={(e) => (
-                    setComma(e.target.checked),
+                  onChange={(e) => {
+                    setComma(e.target.checked);
                     submit({
                       intent: 'readAgain',
                       id: cardId,
                       cells: preview.cells,
                       comma: e.target.checked,
                       from,
-                    })
-                  )}
+                    });
+                  }}
                 />
               }
               label={

@@ -123,7 +123,10 @@ export const LanesPane = memo(function LanesPane({
           {t('lanes.removed', { name: gone.name })}{' '}
           <Button
             size="small"
-            onClick={() => (post({ intent: 'putLane', row: JSON.stringify(gone.row) }), setGone(null))}>
+            onClick={() => {
+              post({ intent: 'putLane', row: JSON.stringify(gone.row) });
+              setGone(null);
+            }}>
             {t('undo')}
           </Button>
         </Box>

@@ -92,13 +92,13 @@ export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
                     <Button
                       size="small"
                       aria-label={t('scenarios.remove', { name: v.doc.name })}
-                      onClick={() => (
-                        onChoose(laneId),
+                      onClick={() => {
+                        onChoose(laneId);
                         void fetcher.submit(
                           { intent: 'removeLane', id: v.id },
                           { method: 'post', action: `${base}/${candidateId}` },
-                        )
-                      )}>
+                        );
+                      }}>
                       ×
                     </Button>
                   )}

@@ -92,8 +92,22 @@ function SheetBody({
   const chosen = views.find((v) => v.id === search.get('lane')) ?? lanesOnly[0];
   const more = MORE.find((x) => x === search.get('more')) ?? null;
   const [open, setOpen] = useState<Family | 'demand' | null>(null);
-  useHotkeys('mod+z', (e) => (e.preventDefault(), store.undo()), { enableOnFormTags: true });
-  useHotkeys('mod+shift+z, mod+y', (e) => (e.preventDefault(), store.redo()), { enableOnFormTags: true });
+  useHotkeys(
+    'mod+z',
+    (e) => {
+      e.preventDefault();
+      store.undo();
+    },
+    { enableOnFormTags: true },
+  );
+  useHotkeys(
+    'mod+shift+z, mod+y',
+    (e) => {
+      e.preventDefault();
+      store.redo();
+    },
+    { enableOnFormTags: true },
+  );
   const viewOf = useLatest(() => chosen);
   const choose = useLatest((id: string) => setAddress({ lane: id }));
   const toggle = useLatest((family: Family | 'demand') => setOpen(open === family ? null : family));

@@ -139,9 +139,11 @@ export const TargetsPane = memo(function TargetsPane({
           exclusive
           size="small"
           value={figure}
-          onChange={(_, v: typeof figure | null) =>
-            v !== null && (setFigure(v), setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3))
-          }
+          onChange={(_, v: typeof figure | null) => {
+            if (v === null) return;
+            setFigure(v);
+            setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3);
+          }}
           aria-label={t('targets.which')}
           sx={{
             '& .MuiToggleButton-root': {
