@@ -2,6 +2,7 @@ import { Box, InputBase } from '@mui/material';
 import type { CSSProperties, KeyboardEvent, ReactNode } from 'react';
 import { useEffect, useId, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { minorDigits } from '../../core/money/money.ts';
 import { useFormat } from './locale.ts';
 import { parseMeasure, parseNumber, parseSides } from './parseNumber.ts';
 
@@ -130,20 +131,8 @@ export function NumField({
   const show = (v: number | null): string => {
     if (v === null) return '';
     const x = v * factor;
-    if (kind === 'money' && currency !== undefined) {
-      const digits =
-        new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions()
-          .maximumFractionDigits ?? 2;
-      return new Intl.NumberFormat(f.locale, {
-        minimumFractionDigits: digits,
-        maximumFractionDigits: 6,
-        useGrouping: false,
-      }).format(x);
-    }
-    return new Intl.NumberFormat(f.locale, {
-      maximumFractionDigits: kind === 'percent' ? 4 : 6,
-      useGrouping: false,
-    }).format(x);
+    if (kind === 'money' && currency !== undefined) return f.inField(x, minorDigits(currency), 6);
+    return f.inField(x, 0, kind === 'percent' ? 4 : 6);
   };
   const [text, setText] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);

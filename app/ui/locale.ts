@@ -1,4 +1,5 @@
 import { createContext, use, useMemo } from 'react';
+import { minorDigits } from '../../core/money/money.ts';
 
 /** The reader's number locale, decided on the server from the browser's languages so that both render the same. */
 export const LocaleContext = createContext('en-GB');
@@ -31,16 +32,16 @@ function formatter(locale: string, key: string, options: Intl.NumberFormatOption
 }
 
 const dayCache = new Map<string, Intl.DateTimeFormat>();
-function dayFormatter(locale: string, year: boolean): Intl.DateTimeFormat {
-  const id = `${locale}|${year}`;
+const PARTS = {
+  day: { day: 'numeric', month: 'short', year: 'numeric' },
+  dayShort: { day: 'numeric', month: 'short' },
+  month: { month: 'short' },
+} as const satisfies Record<string, Intl.DateTimeFormatOptions>;
+function dayFormatter(locale: string, parts: keyof typeof PARTS): Intl.DateTimeFormat {
+  const id = `${locale}|${parts}`;
   let f = dayCache.get(id);
   if (f === undefined) {
-    f = new Intl.DateTimeFormat(locale, {
-      day: 'numeric',
-      month: 'short',
-      timeZone: 'UTC',
-      ...(year ? { year: 'numeric' } : {}),
-    });
+    f = new Intl.DateTimeFormat(locale, { ...PARTS[parts], timeZone: 'UTC' });
     dayCache.set(id, f);
   }
   return f;
@@ -59,6 +60,8 @@ export type Format = {
   mark(x: number, currency: string): string;
   percent(x: number | null, digits?: number): string;
   number(x: number | null, digits?: number): string;
+  /** As a field shows it, to be typed over: no grouping, at least and at most so many decimals. */
+  inField(x: number, least: number, most: number): string;
   day(iso: string): string;
   /** Day and month alone. */
   dayShort(iso: string): string;
@@ -81,12 +84,7 @@ export function formatFor(locale: string): Format {
           ),
     plain: (x, currency) => {
       if (x === null) return DASH;
-      const digits =
-        formatter(locale, `m${currency}`, {
-          style: 'currency',
-          currency,
-          currencyDisplay: 'narrowSymbol',
-        }).resolvedOptions().maximumFractionDigits ?? 2;
+      const digits = minorDigits(currency);
       return real(
         formatter(locale, `n${digits}`, {
           minimumFractionDigits: digits,
@@ -115,12 +113,16 @@ export function formatFor(locale: string): Format {
           ),
     number: (x, digits = 2) =>
       x === null ? DASH : real(formatter(locale, `d${digits}`, { maximumFractionDigits: digits }).format(x)),
-    dayShort: (iso) => dayFormatter(locale, false).format(new Date(`${iso}T00:00:00Z`)),
-    monthName: (month) =>
-      new Intl.DateTimeFormat(locale, { month: 'short', timeZone: 'UTC' }).format(
-        new Date(Date.UTC(2026, month - 1, 1)),
-      ),
-    day: (iso) => dayFormatter(locale, true).format(new Date(`${iso}T00:00:00Z`)),
+    inField: (x, least, most) =>
+      formatter(locale, `f${least}-${most}`, {
+        minimumFractionDigits: least,
+        maximumFractionDigits: most,
+        useGrouping: false,
+        signDisplay: 'auto',
+      }).format(x),
+    dayShort: (iso) => dayFormatter(locale, 'dayShort').format(new Date(`${iso}T00:00:00Z`)),
+    monthName: (month) => dayFormatter(locale, 'month').format(new Date(Date.UTC(2026, month - 1, 1))),
+    day: (iso) => dayFormatter(locale, 'day').format(new Date(`${iso}T00:00:00Z`)),
   };
 }
 

@@ -1,4 +1,5 @@
 import { Box } from '@mui/material';
+import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
 import { HURDLE_FIGURES } from '../../../core/lane/hurdles.ts';
@@ -15,14 +16,15 @@ type Props = {
   home: string;
   sales: string;
   categories: readonly { key: string; name: string }[];
-  hasBasis: readonly string[] /** The supplier's categories that the card does not have. */;
+  hasBasis: readonly string[];
+  /** The supplier's categories that the card does not have. */
   strange: readonly (readonly [string, number])[];
   saved: 'saved' | 'saving' | 'tried';
   canEdit: boolean;
 };
 
 /** The assumptions all rows are weighed under, beside them: each change answers for the whole list at once. */
-export function Assumptions({
+export const Assumptions = memo(function Assumptions({
   own,
   onChange,
   home,
@@ -319,4 +321,4 @@ export function Assumptions({
       </Box>
     </Box>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { Box, Button } from '@mui/material';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { isListFigure, LIST_FLAGS } from '../../../core/lists/query.ts';
 import type { ListFigure, ListFilter, ListFlag, ListQuery } from '../../../core/lists/query.ts';
@@ -19,7 +19,15 @@ type Props = {
 };
 
 /** The limits as a funnel: from all rows to the few, each with what it takes alone and what it leaves. */
-export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurrency, figures }: Props) {
+export const Limits = memo(function Limits({
+  query,
+  onQuery,
+  answer,
+  sums,
+  listCurrency,
+  salesCurrency,
+  figures,
+}: Props) {
   const { t } = useTranslation();
   const f = useFormat();
   const set = (filters: ListFilter[]): void => onQuery({ ...query, filters });
@@ -235,7 +243,7 @@ export function Limits({ query, onQuery, answer, sums, listCurrency, salesCurren
       </Box>
     </Box>
   );
-}
+});
 
 function Step({
   title,

@@ -55,6 +55,7 @@ export function ListPage(p: ListData) {
 
   const sales = p.screen.currency;
   const list = own.assumptions.purchase.currency;
+  const hasBasis = useMemo(() => p.list.has.filter((r) => r === 'price30' || r === 'price90'), [p.list.has]);
   const can = useMemo(() => figuresOf(p.list), [p.list]);
   const figures = useMemo(
     () => [
@@ -307,9 +308,9 @@ export function ListPage(p: ListData) {
                   onChange={setOwn}
                   home={p.home}
                   sales={sales}
-                  categories={p.screen.rates.marketplace?.categories ?? []}
-                  hasBasis={p.list.has.filter((r) => r === 'price30' || r === 'price90')}
-                  strange={screen.sums?.strange ?? []}
+                  categories={p.screen.rates.marketplace?.categories ?? NONE}
+                  hasBasis={hasBasis}
+                  strange={screen.sums?.strange ?? NONE}
                   saved={settings.saved}
                   canEdit={p.canEdit}
                 />
@@ -384,6 +385,8 @@ export function ListPage(p: ListData) {
     </Box>
   );
 }
+
+const NONE: readonly never[] = [];
 
 /** Figures that a list can have, of all there are. */
 const figuresOf = (list: ListData['list']): ListFigure[] =>

@@ -22,6 +22,9 @@ const CHUNK = 100;
 /** The most that one question may ask for. */
 const AT_MOST = 500;
 
+/** Time to draw what has just been answered, ms. */
+const FRAME = 16;
+
 /** The question without its assumptions. */
 const queryOf = ({ query, show, more }: Ask): string => JSON.stringify([query, show, more]);
 
@@ -103,13 +106,14 @@ export function useScreen(
       const got = await post({ ...now, ahead: seen.map(([, r]) => r.line), count: 0 }, signal);
       if (got === null || got === 'away' || mine !== round.current) return;
       const { ahead } = got as unknown as { ahead: JudgedRow[] | null };
-      // Where the whole list has answered meanwhile, these rows are no longer the ones at hand.
-      if (ahead == null || rowsKey.current === JSON.stringify(now)) return;
+      if (ahead == null) return;
       for (const [k, [i, r]] of seen.entries()) {
         const judged = ahead[k] as JudgedRow;
         rows.current.set(i, { ...r, ...judged, figures: { ...r.figures, ...judged.figures }, remedies: [] });
       }
       drawn((n) => n + 1);
+      // These rows are on screen before the whole list is asked, whose work would hold them up.
+      await new Promise((done) => setTimeout(done, FRAME));
     },
     [post],
   );
@@ -119,7 +123,10 @@ export function useScreen(
       setBusy(true);
       const now = asked.current;
       const nowKey = JSON.stringify(now);
-      if (rowsQuery.current === queryOf(now) && rowsKey.current !== nowKey) void lookAhead(mine, now, signal);
+      if (rowsQuery.current === queryOf(now) && rowsKey.current !== nowKey) {
+        await lookAhead(mine, now, signal);
+        if (mine !== round.current) return;
+      }
       // A new question begins at its top; the same one, asked again, stays where it is.
       const from = rowsKey.current === nowKey ? Math.floor(view.current[0] / CHUNK) * CHUNK : 0;
       for (;;) {

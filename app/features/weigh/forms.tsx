@@ -248,11 +248,7 @@ export function DemandForm({ laneId, doc }: FormProps) {
     ]);
   const rivals =
     d?.kind === 'offerSplit' ? [...new Set(d.rivals.filter((x) => x !== null))].sort((a, b) => a - b) : [];
-  const months = Array.from({ length: 12 }, (_, i) =>
-    new Intl.DateTimeFormat(f.locale, { month: 'short', timeZone: 'UTC' }).format(
-      new Date(Date.UTC(2026, i, 1)),
-    ),
-  );
+  const months = Array.from({ length: 12 }, (_, i) => f.monthName(i + 1));
   return (
     <>
       <Row>
