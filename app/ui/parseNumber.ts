@@ -3,7 +3,8 @@ export type Understood =
   | { readonly kind: 'blank' }
   | {
       readonly kind: 'number';
-      readonly value: number /** True where the text could be read in two ways. */;
+      readonly value: number;
+      /** True where the text could be read in two ways. */
       readonly doubtful: boolean;
     }
   | { readonly kind: 'wrongCurrency'; readonly found: string }

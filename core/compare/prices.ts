@@ -52,7 +52,8 @@ export function priceForMargin(doc: LaneDocument, margin: number, habit: Habit):
 export type Spread = {
   readonly low: number;
   readonly high: number;
-  readonly median: number /** high / low - 1 */;
+  readonly median: number;
+  /** high / low - 1 */
   readonly gap: number;
 };
 

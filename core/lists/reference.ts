@@ -41,8 +41,10 @@ export type Listing = {
   readonly price: number;
   readonly units: number;
   readonly sides: readonly [number, number, number];
-  readonly kg: number /** Pieces in its pack; 0: its words say nothing. */;
-  readonly pack: number /** Place of its category among those of the file. */;
+  readonly kg: number;
+  /** Pieces in its pack; 0: its words say nothing. */
+  readonly pack: number;
+  /** Place of its category among those of the file. */
   readonly category: number;
 };
 

@@ -133,11 +133,14 @@ const known = (x: number): number => (x > UNREADABLE ? x : Number.NaN);
 const above0 = (x: number): number => (x > 0 ? x : Number.NaN);
 
 export type RowRead = {
-  readonly troubles: readonly RowTrouble[] /** 14 digits, the same for one product. */;
+  readonly troubles: readonly RowTrouble[];
+  /** 14 digits, the same for one product. */
   readonly key: string;
   readonly code: string;
-  readonly repaired: boolean /** Pieces that its words say the pack holds; 0: they say nothing. */;
-  readonly pack: number /** The same of the listing it is sold as. */;
+  readonly repaired: boolean;
+  /** Pieces that its words say the pack holds; 0: they say nothing. */
+  readonly pack: number;
+  /** The same of the listing it is sold as. */
   readonly listingPack: number;
 };
 const NO_TROUBLE: readonly RowTrouble[] = [];

@@ -139,8 +139,10 @@ export function asVariation(doc: LaneDocument, v: Variation): LaneDocument {
 
 export type VariationResult = { readonly variation: Variation; readonly result: LaneResult };
 export type VariationSummary = {
-  readonly rows: readonly VariationResult[] /** Units a month of those that keep something, less than the source has. */;
-  readonly paying: number /** Unit profit over all by share of sales; null where a share or a profit is missing. */;
+  readonly rows: readonly VariationResult[];
+  /** Units a month of those that keep something, less than the source has. */
+  readonly paying: number;
+  /** Unit profit over all by share of sales; null where a share or a profit is missing. */
   readonly blended: number | null;
 };
 

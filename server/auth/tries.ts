@@ -14,7 +14,8 @@ import { SOCKET_ADDRESS_HEADER } from './address.ts';
 export type Limit = {
   readonly key: string;
   readonly most: number;
-  readonly seconds: number /** Counted at once; 1 unless told. */;
+  readonly seconds: number;
+  /** Counted at once; 1 unless told. */
   readonly by?: number;
 };
 

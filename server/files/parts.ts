@@ -121,7 +121,8 @@ type Place = {
   readonly name: string;
   readonly what: Width | 'same' | 'offsets' | 'bytes' | 'codes';
   readonly at: number;
-  readonly bytes: number /** Of `same`; absent: unknown. */;
+  readonly bytes: number;
+  /** Of `same`; absent: unknown. */
   readonly value?: number;
 };
 const MOST = { u8: 0xff, u16: 0xffff, u32: 0xffffffff } as const;

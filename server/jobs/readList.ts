@@ -39,7 +39,8 @@ const NO_LETTER = '\ufffd';
 const MOST_CATEGORIES = 32_000;
 
 type Turn = {
-  readonly turnMs: number /** Whether somebody waits for this worker. */;
+  readonly turnMs: number;
+  /** Whether somebody waits for this worker. */
   readonly othersWait: () => Promise<boolean>;
 };
 

@@ -22,8 +22,10 @@ export function outsideIsThere(): boolean {
 }
 
 export type FromOutside<T> = {
-  value: T /** ISO time of the answer. */;
-  at: string /** Nobody answered; this is what was said last. */;
+  value: T;
+  /** ISO time of the answer. */
+  at: string;
+  /** Nobody answered; this is what was said last. */
   stale: boolean;
 };
 

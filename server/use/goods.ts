@@ -172,10 +172,10 @@ export async function markGoods(
 export type RowPage = {
   readonly row: ListRow;
   readonly doc: LaneDocument;
-  readonly mark: Mark | null /** Link, picture, notes and columns kept as they are. */;
-  readonly more: Readonly<
-    Record<string, string>
-  > /** Listings of its barcode in the market figures, where there are several. */;
+  readonly mark: Mark | null;
+  /** Link, picture, notes and columns kept as they are. */
+  readonly more: Readonly<Record<string, string>>;
+  /** Listings of its barcode in the market figures, where there are several. */
   readonly listings: readonly RowListing[];
 };
 

@@ -27,7 +27,8 @@ type Props = {
   foot: ((column: Column) => ReactNode) | null;
   sort: readonly ListSort[];
   onSort: (by: ListColumn, add: boolean) => void;
-  onWidth: (id: ListColumn, width: number) => void /** Puts a column at the place of another. */;
+  onWidth: (id: ListColumn, width: number) => void;
+  /** Puts a column at the place of another. */
   onMove: (id: ListColumn, to: ListColumn) => void;
   ticked: ReadonlySet<number>;
   /** Whether every row that can be is ticked. */

@@ -40,7 +40,8 @@ type Props = {
   lists: ListLine[];
   tally: { kept: number; shortlisted: number; dropped: number; ordered: number; profitPerMonth: number };
   usage: Usage;
-  quota: Usage /** Largest file that is taken in, in bytes. */;
+  quota: Usage;
+  /** Largest file that is taken in, in bytes. */
   largest: number;
   root: string;
   home: string;

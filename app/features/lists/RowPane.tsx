@@ -26,19 +26,22 @@ export type OpenRow = {
   doc: LaneDocument;
   mark: RowMark | null;
   more: Record<string, string>;
-  listings: RowListing[] /** Whether the one that counts was chosen by hand. */;
+  listings: RowListing[];
+  /** Whether the one that counts was chosen by hand. */
   listingByHand: boolean;
 };
 type Props = {
   url: string;
   line: number;
-  edition: number /** Assumptions that are tried and not saved. */;
+  edition: number;
+  /** Assumptions that are tried and not saved. */
   tried: ListSettings | null;
   hurdles: readonly Hurdle[];
   root: string;
   canEdit: boolean;
   onClose: () => void;
-  onMark: (row: ListRow, change: Change) => void /** `quantity`: to be ordered, where not the list's. */;
+  onMark: (row: ListRow, change: Change) => void;
+  /** `quantity`: to be ordered, where not the list's. */
   onKeep: (row: ListRow, quantity: number | null) => void;
 };
 

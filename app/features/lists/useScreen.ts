@@ -13,8 +13,10 @@ export type Work = {
 type Answered = Answer & { readonly work: Work | null };
 type Ask = {
   readonly query: ListQuery;
-  readonly show: 'kept' | 'removed' /** Assumptions tried; null: those that are saved. */;
-  readonly settings: ListSettings | null /** Whether columns kept as they are stand in the grid. */;
+  readonly show: 'kept' | 'removed';
+  /** Assumptions tried; null: those that are saved. */
+  readonly settings: ListSettings | null;
+  /** Whether columns kept as they are stand in the grid. */
   readonly more: boolean;
 };
 /** Rows asked for at once. */
