@@ -128,7 +128,9 @@ export async function measureLists(): Promise<Measure[]> {
       const whole = performance.now() - started;
       byRow.push(whole / rows);
       measures.push({
-        name: `List of ${rows.toLocaleString('en')} rows, 14 columns: from pressing run to a ready grid (read, checked, evaluated, in PostgreSQL, indexed)`,
+        name:
+          `List of ${rows.toLocaleString('en')} rows, 14 columns: from pressing run to a ready grid ` +
+          '(read, checked, evaluated, in PostgreSQL, indexed)',
         value: whole,
         unit: 'ms',
         aim: rows === 1_000_000 ? 'at most 8 times' : '',

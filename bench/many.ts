@@ -348,7 +348,9 @@ async function measureWeighing(workspaceId: string, from: string): Promise<Measu
   }
   const [rate, yard] = [median(rates), median(bares)];
   return {
-    name: `${changed.toLocaleString('en')} lanes weighed again after a change of rates (read, evaluated, hurdles held, history kept, stored), median of 5`,
+    name:
+      `${changed.toLocaleString('en')} lanes weighed again after a change of rates ` +
+      '(read, evaluated, hurdles held, history kept, stored), median of 5',
     value: rate,
     unit: 'lanes/s',
     aim: 'at least 3,000 where a bare update stores 5,000',

@@ -247,9 +247,8 @@ try {
     e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS') === true;
   // A reader that has enough closes the pipe; nobody is left to be told.
   if ((e as { code?: string }).code !== 'EPIPE') {
-    process.stderr.write(
-      `${trouble ?? (asked ? (e as Error).message : `This should not have happened: ${e instanceof Error ? e.message : String(e)}`)}\n`,
-    );
+    const said = e instanceof Error ? e.message : String(e);
+    process.stderr.write(`${trouble ?? (asked ? said : `This should not have happened: ${said}`)}\n`);
     // How it is used helps where a word was wrong, not where a file was.
     if (asked && !(e as Error).message.includes(': ')) process.stderr.write(`${USAGE}\n`);
   }

@@ -156,7 +156,11 @@ describe('a list at the prompt', () => {
   it('packs cost what they cost, unless the pack of the listing is known: then their share', async () => {
     const list = put(
       'packs.csv',
-      `Barcode,Title,Net price,Listing pack\n${demoRow(1).barcode},"Saucers, pack of 12",24,\n${demoRow(2).barcode},"Saucers, pack of 12",24,1\n${demoRow(3).barcode},"Saucers, pack of 12",24,6\n`,
+      [
+        'Barcode,Title,Net price,Listing pack',
+        ...['', '1', '6'].map((pack, i) => `${demoRow(i + 1).barcode},"Saucers, pack of 12",24,${pack}`),
+        '',
+      ].join('\n'),
     );
     const packs = {
       columns: { identifier: 'Barcode', title: 'Title', cost: 'Net price', listingPackSize: 'Listing pack' },
@@ -192,7 +196,13 @@ describe('a list at the prompt', () => {
       const previous = put('last.csv', `Barcode,Title,Net price\n${line(1, 3.5)}${line(2, 5)}${line(9, 5)}`);
       const market = put(
         'market.csv',
-        `GTIN;Preis;Absatz;Maße;Gewicht\n${demoRow(1).barcode};19,90;40;20 x 10 x 5;0,4\n${demoRow(1).barcode};24,90;90;20 x 10 x 5;0,4\n${demoRow(2).barcode};9,90;1;20 x 10 x 5;0,4\n`,
+        [
+          'GTIN;Preis;Absatz;Maße;Gewicht',
+          `${demoRow(1).barcode};19,90;40;20 x 10 x 5;0,4`,
+          `${demoRow(1).barcode};24,90;90;20 x 10 x 5;0,4`,
+          `${demoRow(2).barcode};9,90;1;20 x 10 x 5;0,4`,
+          '',
+        ].join('\n'),
       );
       const over = {
         reference: market,

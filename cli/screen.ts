@@ -305,9 +305,10 @@ export async function screen(
       },
     );
     const list = (m: ReadonlyMap<string, number>): string => [...m].map(([k, n]) => `${n} ${k}`).join(', ');
+    const troubles = counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`;
     say(
       `${read.rows} rows: ${[
-        `${counts.valid} valid, ${counts.invalid} invalid${counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`}`,
+        `${counts.valid} valid, ${counts.invalid} invalid${troubles}`,
         `${counts.repaired} barcodes repaired`,
         list(counts.verdicts),
         ...(reference === null ? [] : [`${counts.completed} completed from ${reference.count} listings`]),

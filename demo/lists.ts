@@ -96,6 +96,13 @@ export type DemoRow = {
   stock: number;
 };
 
+/** A made-up title; some name a pack. */
+function titleOf(d: Draw): string {
+  const title = `${d.pick(THINGS)} ${d.pick(KINDS)} ${d.int(2, 98)}`;
+  const pack = d.chance(0.15) ? d.pick(PACKS) : '';
+  return pack === '' ? title : `${title}, ${pack}`;
+}
+
 /** The n-th made-up row, the same at every draw. */
 export function demoRow(n: number, seed = 1): DemoRow {
   const d = new Draw(Math.imul(n + 1, 2654435761) ^ seed);
@@ -108,7 +115,7 @@ export function demoRow(n: number, seed = 1): DemoRow {
   const hasMarket = d.chance(0.875);
   return {
     barcode: body + checkDigit(body),
-    title: `${d.pick(THINGS)} ${d.pick(KINDS)} ${d.int(2, 98)}${d.chance(0.15) ? `, ${d.pick(PACKS)}`.replace(/, $/, '') : ''}`,
+    title: titleOf(d),
     brand: d.pick(BRANDS),
     group: d.pick(GROUPS),
     cost,

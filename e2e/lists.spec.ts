@@ -6,6 +6,7 @@ const code = (n: number): string => {
   const body = `952${String(n).padStart(9, '0')}`;
   return body + checkDigit(body);
 };
+const comma = (x: number): string => x.toFixed(2).replace('.', ',');
 /**
  * A file as somebody makes it with a spreadsheet program: other headings, decimal commas, semicolons, a title
  * above.
@@ -17,7 +18,8 @@ const ownFile = (): string =>
     ...Array.from(
       { length: 60 },
       (_, i) =>
-        `Vogelhaus ${i};${code(i)};${(2 + i / 7).toFixed(2).replace('.', ',')};${(19.9 + (i % 5)).toFixed(2).replace('.', ',')};${40 + i};${300 + 10 * i};20 x 15 x ${8 + (i % 6)}`,
+        `Vogelhaus ${i};${code(i)};${comma(2 + i / 7)};${comma(19.9 + (i % 5))};` +
+        `${40 + i};${300 + 10 * i};20 x 15 x ${8 + (i % 6)}`,
     ),
     `Ohne Preis;${code(900)};;9,90;10;200;10 x 10 x 10`,
     `Zweimal;${code(3)};3,10;9,90;10;200;10 x 10 x 10`,

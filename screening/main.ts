@@ -115,9 +115,8 @@ const server = createServer((req, res) => {
     say(200, line === undefined ? await list.answer(a, left.signal) : await list.laneAt(a, line));
   })().catch((e) => {
     if (left.signal.aborted) return;
-    process.stderr.write(
-      `${JSON.stringify({ msg: 'a question could not be answered', message: e instanceof Error ? e.message : String(e) })}\n`,
-    );
+    const message = e instanceof Error ? e.message : String(e);
+    process.stderr.write(`${JSON.stringify({ msg: 'a question could not be answered', message })}\n`);
     if (!res.headersSent) say(500, { error: 'this could not be answered' });
   });
 });

@@ -251,7 +251,7 @@ describe('a list in memory', () => {
     expect(none.stats[0]?.known).toBe(ROWS);
   });
 
-  it('nothing is told ahead where more than assumptions has changed, a line is not there, or nothing was asked', async () => {
+  it('nothing is told ahead where more than assumptions has changed, or a line is not there', async () => {
     const own = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
     expect(await own.ahead(question({}), [2])).toBeNull();
     await own.answer(question({}));

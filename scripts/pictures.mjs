@@ -69,9 +69,15 @@ try {
   await page.goto(`${base}/weigh`);
   await sheet(page);
   const candidate = page.url().split('?')[0];
-  await page.goto(
-    `${candidate}/add-lanes?m=Alderway%2FDE&m=Alderway%2FFR&m=Alderway%2FES&m=Alderway%2FIT&m=Alderway%2FPL&m=Alderway%2FGB&m=Alderway%2FUS&m=Alderway%2FJP&m=Nordkai%2FDE&m=Nordkai%2FFR&m=Nordkai%2FPL&m=Nordkai%2FGB&m=Sundra%2FDE&m=Sundra%2FES&m=Sundra%2FIT&m=Sundra%2FGB&f=warehouse&f=ownDispatch`,
+  const wanted = new URLSearchParams(
+    Object.entries({
+      Alderway: 'DE FR ES IT PL GB US JP',
+      Nordkai: 'DE FR PL GB',
+      Sundra: 'DE ES IT GB',
+    }).flatMap(([name, countries]) => countries.split(' ').map((c) => ['m', `${name}/${c}`])),
   );
+  for (const method of ['warehouse', 'ownDispatch']) wanted.append('f', method);
+  await page.goto(`${candidate}/add-lanes?${wanted}`);
   await page.waitForLoadState('networkidle');
   await page.locator('input[type=checkbox]:checked').first().waitFor();
   await shoot(page, 'add-lanes');

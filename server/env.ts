@@ -31,10 +31,10 @@ let read: z.output<typeof schema> | null = null;
 export function env(): z.output<typeof schema> {
   if (read === null) {
     const result = schema.safeParse(process.env);
-    if (!result.success)
-      throw new Error(
-        `The environment is not complete: ${result.error.issues.map((i) => `${i.path.join('.')} (${i.message})`).join('; ')}. Start with npm run demo, dev or start.`,
-      );
+    if (!result.success) {
+      const lacks = result.error.issues.map((i) => `${i.path.join('.')} (${i.message})`).join('; ');
+      throw new Error(`The environment is not complete: ${lacks}. Start with npm run demo, dev or start.`);
+    }
     read = result.data;
   }
   return read;

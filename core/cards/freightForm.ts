@@ -109,7 +109,8 @@ export const freightForm: CardForm = {
             'upToKg',
             (b.upToKg as number) === before.upToKg
               ? `This band ends at ${b.upToKg} kg as row ${before.line} does: the two overlap`
-              : `This band ends at ${b.upToKg} kg, under the ${before.upToKg} kg of row ${before.line}: they are out of order`,
+              : `This band ends at ${b.upToKg} kg, under the ${before.upToKg} kg of row ${before.line}: ` +
+                  'they are out of order',
             'Sort the bands by rising weight, each once.',
           );
       });
@@ -270,7 +271,8 @@ export const postageForm: CardForm = {
               'weightSteps',
               s.line,
               'upToKg',
-              `This step ends at ${s.upToKg} kg, not above the ${before.upToKg} kg of row ${before.line}: they overlap or are out of order`,
+              `This step ends at ${s.upToKg} kg, not above the ${before.upToKg} kg of row ${before.line}: ` +
+                'they overlap or are out of order',
               'Sort the steps by rising weight, each once.',
             );
         });

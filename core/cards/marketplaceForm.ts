@@ -301,7 +301,8 @@ export const marketplaceForm: CardForm = {
                 'upToKg',
                 (s.upToKg as number) === before.upToKg
                   ? `This step ends at ${s.upToKg} kg as row ${before.line} does: the two overlap`
-                  : `This step ends at ${s.upToKg} kg, under the ${before.upToKg} kg of row ${before.line}: they are out of order`,
+                  : `This step ends at ${s.upToKg} kg, under the ${before.upToKg} kg of row ${before.line}: ` +
+                      'they are out of order',
                 'Sort the steps by rising weight, each once.',
               );
           });
@@ -399,7 +400,8 @@ export const marketplaceForm: CardForm = {
           'longStay',
           b.line,
           'fromMonths',
-          `The band starts at ${b.fromMonths} months, before row ${before.line} ends at ${before.toMonths}: they overlap`,
+          `The band starts at ${b.fromMonths} months, before row ${before.line} ends at ` +
+            `${before.toMonths}: they overlap`,
           `Start it at ${before.toMonths}.`,
         );
       else if ((b.fromMonths as number) > (before.toMonths as number))

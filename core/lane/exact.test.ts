@@ -98,7 +98,7 @@ const BRANCHES = [
 ];
 
 describe('the core against an independent reckoning in exact decimals', () => {
-  it(`agrees within 1e-6 on every line and figure of ${LANES} random lanes, in what is blank and in what is a problem`, () => {
+  it(`agrees within 1e-6 on every line, figure, blank and problem of ${LANES} random lanes`, () => {
     const hits = new Map<string, number>();
     const wrong: string[] = [];
     let known = 0;

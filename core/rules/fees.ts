@@ -13,8 +13,8 @@ export type ReferralTiers = {
  * Referral fee before its bounds: `whole` applies the first tier that holds the base to all of it, `sliced` each
  * to its slice.
  *
- * @example referralBeforeBounds({ mode: 'whole', tiers: [{ upTo: 10, pct: 0.08 }, { upTo: null, pct: 0.15 }] }, 20) // 3
- * @example referralBeforeBounds({ mode: 'sliced', tiers: [{ upTo: 10, pct: 0.08 }, { upTo: null, pct: 0.15 }] }, 20) // 2.3
+ * @example referralBeforeBounds({ mode: 'whole', tiers: [{ upTo: 9, pct: 0.1 }, { upTo: null, pct: 0.2 }] }, 19) // 3.8
+ * @example referralBeforeBounds({ mode: 'sliced', tiers: [{ upTo: 9, pct: .1 }, { upTo: null, pct: .2 }] }, 19) // 2.9
  */
 export function referralBeforeBounds({ mode, tiers }: ReferralTiers, base: number): number {
   if (mode === 'whole') {

@@ -17,6 +17,15 @@ export type TierLimits = {
   /** cm3 that count as a kg; null: volume does not count. */
   readonly divisor: number | null;
 };
+/** Limits that bind nothing. */
+export const NO_LIMITS: TierLimits = {
+  maxL: null,
+  maxW: null,
+  maxH: null,
+  maxKg: null,
+  maxLengthGirth: null,
+  divisor: null,
+};
 export type WeightSteps = {
   readonly steps: readonly { readonly upToKg: number; readonly fee: number | null }[];
   readonly stepKg: number | null;
@@ -57,7 +66,8 @@ export const countedKg = (tier: Pick<TierLimits, 'divisor'>, p: Parcel): number 
 /**
  * Whether the parcel is within the limits of a tier, `L + 2 (W + H)` among them.
  *
- * @example fitsTier({ maxL: 40, maxW: null, maxH: null, maxKg: 3, maxLengthGirth: 120, divisor: null }, { L: 40, W: 30, H: 10, kg: 3 }) // true
+ * @example fitsTier({ ...NO_LIMITS, maxL: 40, maxLengthGirth: 120 }, { L: 40, W: 30, H: 10, kg: 3 }) // true
+ * @example fitsTier({ ...NO_LIMITS, maxKg: 2.9 }, { L: 40, W: 30, H: 10, kg: 3 }) // false
  */
 export function fitsTier(tier: TierLimits, p: Parcel): boolean {
   return (

@@ -333,7 +333,8 @@ function withOneOpen<T extends object>(d: Draw, input: T): T {
 }
 
 const OPENABLE = [
-  /^goods\.\d+\.source\.((extras|perOrder|oneOffs)\.\d+\.amount|discounts\.\d+\.(share|amount)|giftCard\.discount|cashback\.share|delivery\.amount)$/,
+  /^goods\.\d+\.source\.(extras|perOrder|oneOffs)\.\d+\.amount$/,
+  /^goods\.\d+\.source\.(discounts\.\d+\.(share|amount)|giftCard\.discount|cashback\.share|delivery\.amount)$/,
   /^adverts\.keywords\.\d+\.(low|high|conversionRate)$/,
   /^demand\.(units|marketUnits|share|listingUnits|rivals\.\d+)$/,
   /^returns\.(rate|(handling|disposal)\.amount)$/,

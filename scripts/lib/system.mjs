@@ -47,7 +47,8 @@ function aptInstall(packages) {
     );
   if (!isRoot)
     fail(
-      `This needs the Debian packages ${packages.join(', ')}, and you do not have the right to install packages.\nAsk an administrator to run: apt-get install --no-install-recommends ${packages.join(' ')}`,
+      `This needs the Debian packages ${packages.join(', ')}, and you do not have the right to install packages.\n` +
+        `Ask an administrator to run: apt-get install --no-install-recommends ${packages.join(' ')}`,
     );
   say(`Installing ${packages.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };

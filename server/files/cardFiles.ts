@@ -37,6 +37,7 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
   const errors: CellError[] = [];
   const cells: Record<string, readonly (readonly Cell[])[]> = {};
   const csv = file.length === 1 && (file[0] as FileSheet).name === '';
+  const headers = known.map((k) => `${k.key} (${k.columns.map((c) => c.key).join(', ')})`).join('; ');
   for (const s of file) {
     const named = csv
       ? bestMatch(known, s.header)
@@ -49,7 +50,7 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
               1,
               null,
               `No table of this card has the columns ${s.header.join(', ')}`,
-              `Use the header of one of: ${known.map((k) => `${k.key} (${k.columns.map((c) => c.key).join(', ')})`).join('; ')}.`,
+              `Use the header of one of: ${headers}.`,
             )
           : fail(
               s.name,

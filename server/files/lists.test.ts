@@ -74,7 +74,8 @@ describe('text of any encoding', () => {
     });
   });
   it('a character that falls between two pieces of the file is whole', async () => {
-    const long = `ean,price,name\n${Array.from({ length: 9000 }, (_, i) => `${i},1,${'ä€🌱'.repeat(4)}`).join('\n')}\n`;
+    const lines = Array.from({ length: 9000 }, (_, i) => `${i},1,${'ä€🌱'.repeat(4)}`);
+    const long = `ean,price,name\n${lines.join('\n')}\n`;
     const read = await all(long);
     expect(read.rows.length).toBe(9000);
     expect(read.rows.every((r) => r[2] === 'ä€🌱'.repeat(4))).toBe(true);

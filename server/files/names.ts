@@ -10,9 +10,12 @@ export function savedAs(name: string): { readonly 'content-disposition': string 
       .replace(/\s+/g, ' ')
       .trim()
       .slice(0, 200) || 'file';
-  return {
-    'content-disposition': `attachment; filename="${clean.replace(/[^\w. -]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(clean).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`)}`,
-  };
+  const plain = clean.replace(/[^\w. -]/g, '_');
+  const encoded = encodeURIComponent(clean).replace(
+    /['()*]/g,
+    (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`,
+  );
+  return { 'content-disposition': `attachment; filename="${plain}"; filename*=UTF-8''${encoded}` };
 }
 
 /** Characters a sheet's name may have. */

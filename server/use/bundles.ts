@@ -51,7 +51,8 @@ export async function circleAmong(
     const said = way.map((id) => names.get(id) ?? id);
     return part === candidateId
       ? `${said[0]} cannot be a component of itself. Choose another product.`
-      : `${said[0]} is itself made of ${said.slice(1).join(', made of ')}: a bundle cannot contain itself. Choose another product, or take that component out there first.`;
+      : `${said[0]} is itself made of ${said.slice(1).join(', made of ')}: a bundle cannot contain itself. ` +
+          'Choose another product, or take that component out there first.';
   }
   return null;
 }

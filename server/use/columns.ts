@@ -27,10 +27,10 @@ export const quoteColumns = {
 export const laneData = sql<StoredLane>`case when ${lane.newerCards} = '{}'::jsonb then ${lane.data}
     else ${lane.data} || ${lane.newerCards} end`;
 /** The card version of one kind that a lane is computed with. */
-export const laneCard = (kind: CardKind) =>
-  sql<
-    string | null
-  >`coalesce(${lane.newerCards} ->> ${sql.raw(`'${CARD_FIELDS[kind]}'`)}, ${lane.data} ->> ${sql.raw(`'${CARD_FIELDS[kind]}'`)})`;
+export const laneCard = (kind: CardKind) => {
+  const field = sql.raw(`'${CARD_FIELDS[kind]}'`);
+  return sql<string | null>`coalesce(${lane.newerCards} ->> ${field}, ${lane.data} ->> ${field})`;
+};
 export const laneColumns = {
   id: lane.id,
   candidateId: lane.candidateId,

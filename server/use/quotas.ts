@@ -23,7 +23,8 @@ export async function usageOf(workspaceId: string): Promise<Usage> {
     const [files] = await tx
       .select({
         lists: sql<number>`count(*)::int`,
-        bytes: sql<string>`coalesce(sum((${supplierList.file} ->> 'bytes')::bigint + coalesce((${supplierList.reference} -> 'file' ->> 'bytes')::bigint, 0)), 0)`,
+        bytes: sql<string>`coalesce(sum((${supplierList.file} ->> 'bytes')::bigint
+            + coalesce((${supplierList.reference} -> 'file' ->> 'bytes')::bigint, 0)), 0)`,
       })
       .from(supplierList)
       .where(eq(supplierList.workspaceId, workspaceId));

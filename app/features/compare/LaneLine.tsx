@@ -71,7 +71,7 @@ export const LaneLine = memo(function LaneLine({
   const [problem] = result.problems;
   const even = breakEvenOf(c.doc);
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: a shortcut for the pointer; the buttons in the row are reached by keyboard
+    // biome-ignore lint/a11y/useKeyWithClickEvents: for the pointer; the row's buttons have the keyboard
     <div
       role="row"
       aria-rowindex={index + 2}

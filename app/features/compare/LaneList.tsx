@@ -119,7 +119,7 @@ export function LaneList({
     overscan: 8,
     initialRect: { width: 1100, height: 520 },
   });
-  // biome-ignore lint/correctness/useExhaustiveDependencies: headings differ from rows in height, so another grouping is measured anew
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another grouping has other heights
   useEffect(() => virtual.measure(), [virtual, group, lines.length]);
   const extra = ['unitProfit', 'margin', 'roi', 'breakEven'].includes(sort) ? null : sort;
   // Beside a pinned lane the difference takes the place of the ROI.

@@ -62,7 +62,7 @@ export function RowPane({
   const bounds = useBounds();
   const f = useFormat();
   const [opened, setOpened] = useState<OpenRow | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another edition of the assumptions or marks reads the row anew
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another edition reads the row anew
   useEffect(() => {
     let stale = false;
     const timer = setTimeout(

@@ -345,10 +345,10 @@ function History({ view, base, candidateId }: Part) {
                 ? ''
                 : `${t('history.why')}: ${diff.lines
                     .slice(0, 4)
-                    .map(
-                      (d) =>
-                        `${d.line === 'gross' ? t('figure.gross') : t(`lines.${d.line}`)} ${d.effect > 0 ? '+' : ''}${f.plain(d.effect, c)}`,
-                    )
+                    .map((d) => {
+                      const name = d.line === 'gross' ? t('figure.gross') : t(`lines.${d.line}`);
+                      return `${name} ${d.effect > 0 ? '+' : ''}${f.plain(d.effect, c)}`;
+                    })
                     .join(', ')}`}
             </Box>
           </Box>
