@@ -1,20 +1,16 @@
-import { Alert, Box, Button, Menu, MenuItem, Slider, Typography } from '@mui/material';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
-import { Link, useFetcher } from 'react-router';
+import { Box, Typography } from '@mui/material';
+import { useDeferredValue, useMemo } from 'react';
+import { useTranslation } from 'react-i18next';
+import { useFetcher } from 'react-router';
 import { MEASURES } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import { conversionsOf } from '../../../core/money/money.ts';
-import { AS_IS } from '../../../core/compare/whatIf.ts';
-import type { WhatIf } from '../../../core/compare/whatIf.ts';
 import type { FreightCard } from '../../../core/cards/schema.ts';
 import { unpack } from '../../../core/compare/pack.ts';
 import type { Packed } from '../../../core/compare/pack.ts';
 import { CARD_FIELDS } from '../../../core/workspace/records.ts';
 import type { StoredLane } from '../../../core/workspace/records.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
-import { NumField } from '../../ui/Field.tsx';
-import { inSentence } from '../../ui/inSentence.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
@@ -27,20 +23,13 @@ import { TickedLanes, useTicked } from './TickedLanes.tsx';
 import { PricesView } from './PricesView.tsx';
 import { QuotesView } from './QuotesView.tsx';
 import { RoutesView } from './RoutesView.tsx';
-import {
-  bestOf,
-  evaluateAll,
-  figureOf,
-  figureText,
-  GROUPS,
-  SORTS,
-  sorted,
-  useDocuments,
-} from './useCompared.ts';
+import { bestOf, evaluateAll, GROUPS, SORTS, sorted, useDocuments } from './useCompared.ts';
 import type { Around, Compared } from './useCompared.ts';
 import './words.ts';
-import { Controls, numberIn } from './Controls.tsx';
-import { VIEWS } from './Controls.tsx';
+import { CompareAnswer, ChangeDone, NewerRates } from './CompareNotices.tsx';
+import { CompareHead } from './CompareHead.tsx';
+import { Controls, VIEWS } from './Controls.tsx';
+import { useQuestion, WhatIfBar } from './WhatIfBar.tsx';
 
 export type Payload = Omit<Around, 'plan'> & {
   candidateId: string;
@@ -69,11 +58,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
     [data],
   );
   const documents = useDocuments(lanesIn, around);
-  const [question, setQuestion] = useState<WhatIf>(() => ({
-    orderQuantity: numberIn(search.get('quantity')),
-    mainFreight: numberIn(search.get('freight')) ?? 1,
-    price: numberIn(search.get('price')) ?? 1,
-  }));
+  const [question, setQuestion] = useQuestion(search, setAddress);
   const lanes = useMemo(() => evaluateAll(documents, question), [documents, question]);
   const late = useDeferredValue(lanes);
 
@@ -109,22 +94,6 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
     Object.values(CARD_FIELDS).some((field) => data.newest[l.data[field] ?? ''] !== undefined),
   ).length;
   const fetcher = useFetcher<{ dropped?: number; undo?: string; error?: string }>();
-  const [menu, setMenu] = useState<HTMLElement | null>(null);
-  const isAsked = question.orderQuantity !== null || question.mainFreight !== 1 || question.price !== 1;
-
-  // The question goes into the address a moment after it was asked, so that a drag of the slider stays quick.
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      const want = {
-        quantity: question.orderQuantity === null ? null : String(question.orderQuantity),
-        freight: question.mainFreight === 1 ? null : String(question.mainFreight),
-        price: question.price === 1 ? null : String(question.price),
-      };
-      if (Object.entries(want).some(([k, x]) => new URLSearchParams(window.location.search).get(k) !== x))
-        setAddress(want);
-    }, 400);
-    return () => clearTimeout(timer);
-  }, [question, setAddress]);
 
   const post = (body: Record<string, string>): void => void fetcher.submit(body, { method: 'post' });
   const change = useLatest(setAddress);
@@ -132,89 +101,18 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
     setAddress({ measure: m === data.settings.bestBy ? null : m, sort: null });
     if (canEdit) post({ intent: 'measure', measure: m });
   });
-  const bestValue = best === undefined ? null : figureOf(best, measure, around.plan);
-  const b = <strong />;
-  const answer =
-    best === undefined || bestValue === null ? (
-      t('compare.answerUnknown')
-    ) : keeping === 0 ? (
-      t('compare.answerNone', { all: lanes.length })
-    ) : (
-      <Trans
-        i18nKey="compare.answer"
-        values={{
-          where: `${place(best)}, ${inSentence(t(`method.${best.doc.method}`))}`,
-          measure: t(`compare.figure.${measure}`),
-          value: figureText(f, measure, bestValue, home),
-          count: keeping,
-          all: lanes.length,
-        }}
-        components={{ b, k: <Box component="strong" sx={{ color: 'primary.main' }} /> }}
-      />
-    );
-  const file = (as: string): string =>
-    `${root}/weigh/${data.candidateId}/compare/file?as=${as}&${search.toString()}`;
+  const sheet = `${root}/weigh/${data.candidateId}`;
 
   return (
     <Box sx={{ maxWidth: 1360 }}>
-      <Box className="no-print" sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 0.5 }}>
-        <Typography component="span" color="text.secondary">
-          <Box component={Link} to={`${root}/weigh`} sx={{ color: 'inherit', textDecoration: 'none' }}>
-            {t('nav.weigh')}
-          </Box>{' '}
-          /{' '}
-          <Box component={Link} to={`${root}/weigh/${data.candidateId}`} sx={{ color: 'inherit' }} dir="auto">
-            {data.candidate.name}
-          </Box>{' '}
-          /
-        </Typography>
-        <Typography component="h1" sx={{ fontWeight: 650, fontSize: '0.95rem' }}>
-          {t('compare.title')}
-        </Typography>
-        <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5 }}>
-          {print ? (
-            <Button variant="contained" onClick={() => window.print()}>
-              {t('compare.printNow')}
-            </Button>
-          ) : (
-            canEdit && (
-              <Button
-                component={Link}
-                to={`${root}/weigh/${data.candidateId}/add-lanes`}
-                variant={lanes.length < 3 ? 'contained' : 'text'}>
-                {t('compare.add')}
-              </Button>
-            )
-          )}
-          {print ? (
-            <Button component={Link} to={`${root}/weigh/${data.candidateId}/compare`}>
-              {t('compare.back')}
-            </Button>
-          ) : (
-            <Button onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
-              {t('compare.export')}
-            </Button>
-          )}
-        </Box>
-        <Menu
-          open={menu !== null}
-          anchorEl={menu}
-          onClose={() => setMenu(null)}
-          onClick={() => setMenu(null)}>
-          <MenuItem component="a" href={file('csv')}>
-            {t('compare.csv')}
-          </MenuItem>
-          <MenuItem component="a" href={file('xlsx')}>
-            {t('compare.xlsx')}
-          </MenuItem>
-          <MenuItem component="a" href={file('jsonl')}>
-            {t('compare.documents')}
-          </MenuItem>
-          <MenuItem component={Link} to={`?${new URLSearchParams([...search, ['print', '1']]).toString()}`}>
-            {t('compare.print')}
-          </MenuItem>
-        </Menu>
-      </Box>
+      <CompareHead
+        root={root}
+        candidate={{ id: data.candidateId, name: data.candidate.name }}
+        search={search}
+        lanes={lanes.length}
+        print={print}
+        canEdit={canEdit}
+      />
       {print && (
         <Typography sx={{ mb: 1 }}>
           {t('compare.printed', { name: data.candidate.name, count: lanes.length, date: f.day(data.today) })}
@@ -232,47 +130,20 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
             data-testid="compare-answer"
             sx={{ mb: 1, '& strong': { fontWeight: 720 } }}
             aria-live="polite">
-            {answer}
+            <CompareAnswer
+              best={best}
+              measure={measure}
+              plan={around.plan}
+              home={home}
+              keeping={keeping}
+              all={lanes.length}
+              place={place}
+            />
           </Typography>
           {newer > 0 && !print && (
-            <Alert severity="info" variant="outlined" sx={{ mb: 1, py: 0 }}>
-              {t('compare.newer', { count: newer })}:{' '}
-              {data.cardHeads
-                .filter((h) => data.newest[h.id] !== undefined)
-                .slice(0, 6)
-                .map((h, i) => (
-                  <span key={h.id}>
-                    {i > 0 && ', '}
-                    <Box
-                      component={Link}
-                      to={`${root}/rates/touch?card=${data.newest[h.id]}`}
-                      sx={{ color: 'inherit' }}>
-                      {h.name}
-                    </Box>
-                  </span>
-                ))}
-            </Alert>
+            <NewerRates count={newer} cards={data.cardHeads} newest={data.newest} root={root} />
           )}
-          {fetcher.data?.dropped !== undefined && fetcher.data.dropped > 0 && (
-            <Alert
-              severity="info"
-              variant="outlined"
-              sx={{ mb: 1, py: 0 }}
-              action={
-                <Button
-                  size="small"
-                  onClick={() => post({ intent: 'putLanes', rows: fetcher.data?.undo ?? '[]' })}>
-                  {t('undo')}
-                </Button>
-              }>
-              {t('compare.dropped', { count: fetcher.data.dropped })}
-            </Alert>
-          )}
-          {fetcher.data?.error && (
-            <Alert severity="error" sx={{ mb: 1 }}>
-              {fetcher.data.error}
-            </Alert>
-          )}
+          <ChangeDone done={fetcher.data} onUndo={(rows) => post({ intent: 'putLanes', rows })} />
           {!print && (
             <Controls
               view={view}
@@ -287,78 +158,12 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
             />
           )}
           {!print && view !== 'suppliers' && view !== 'prices' && (
-            <Box
-              component="section"
-              aria-label={t('compare.whatIf')}
-              sx={{
-                display: 'flex',
-                flexWrap: 'wrap',
-                gap: 2.5,
-                rowGap: 1,
-                alignItems: 'flex-end',
-                mb: 1,
-                px: 1.5,
-                py: 0.75,
-                bgcolor: 'paperTint',
-                borderRadius: 1,
-              }}>
-              <Typography component="h2" sx={{ fontSize: '0.84rem', fontWeight: 650, pb: 0.5 }}>
-                {t('compare.whatIf')}
-              </Typography>
-              <NumField
-                label={t('compare.quantity')}
-                value={question.orderQuantity}
-                onChange={(x) => setQuestion({ ...question, orderQuantity: x })}
-                kind="number"
-                min={1}
-                width={110}
-                step={50}
-              />
-              <Box sx={{ width: 190 }}>
-                <Box id="freight-factor" sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
-                  {t('compare.freight')}{' '}
-                  <b>{t('compare.times', { factor: f.number(question.mainFreight) })}</b>
-                </Box>
-                <Slider
-                  size="small"
-                  value={question.mainFreight}
-                  min={0.25}
-                  max={4}
-                  step={0.25}
-                  marks={[{ value: 1 }, { value: 2 }, { value: 3 }]}
-                  aria-labelledby="freight-factor"
-                  onChange={(_, x) => setQuestion({ ...question, mainFreight: x as number })}
-                  sx={{ py: 1, display: 'block' }}
-                />
-              </Box>
-              <NumField
-                label={t('compare.price')}
-                value={question.price - 1}
-                onChange={(x) => setQuestion({ ...question, price: 1 + (x ?? 0) })}
-                kind="percent"
-                min={-0.9}
-                max={9}
-                width={90}
-              />
-              {isAsked && (
-                <Button size="small" onClick={() => setQuestion(AS_IS)}>
-                  {t('compare.asIs')}
-                </Button>
-              )}
-              {isAsked && (
-                <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75 }}>
-                  {t('compare.notSaved')}
-                </Typography>
-              )}
-              {canEdit && question.orderQuantity !== null && (
-                <Button
-                  size="small"
-                  disabled={fetcher.state !== 'idle'}
-                  onClick={() => post({ intent: 'quantity', quantity: String(question.orderQuantity) })}>
-                  {t('compare.saveQuantity', { quantity: f.number(question.orderQuantity) })}
-                </Button>
-              )}
-            </Box>
+            <WhatIfBar
+              question={question}
+              setQuestion={setQuestion}
+              busy={fetcher.state !== 'idle'}
+              onSaveQuantity={canEdit ? (x) => post({ intent: 'quantity', quantity: String(x) }) : null}
+            />
           )}
           {view === 'lanes' && !print && (
             <TickedLanes
@@ -410,7 +215,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
                 onDrop={canEdit ? (id) => post({ intent: 'drop', ids: id }) : null}
                 ticked={ticked}
                 onTick={onTick}
-                sheet={`${root}/weigh/${data.candidateId}`}
+                sheet={sheet}
               />
               {!print && pinned !== null && (
                 <DifferencePane
@@ -439,7 +244,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               place={place}
               home={home}
               canEdit={canEdit}
-              saveUrl={`${root}/weigh/${data.candidateId}/save`}
+              saveUrl={`${sheet}/save`}
               today={data.today}
             />
           )}
@@ -465,7 +270,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               canEdit={canEdit}
               use={(quoteId) => post({ intent: 'quote', lane: lead.id, quote: quoteId })}
               add={() => post({ intent: 'addQuote' })}
-              sheet={`${root}/weigh/${data.candidateId}`}
+              sheet={sheet}
             />
           )}
         </>
