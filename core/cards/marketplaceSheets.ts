@@ -1,0 +1,271 @@
+/** The sheets of a marketplace's card read back, each row that is wrong said where it stands. */
+import { grouped, type Reader, type Row } from './reader.ts';
+import { num, or0, rising } from './formParts.ts';
+
+/** Categories with their referral tiers. */
+export function readCategories(r: Reader) {
+  const categories = r.rows('categories');
+  r.unique('categories', categories, ['key']);
+  const tiersOf = grouped(r.rows('referralTiers'), (x) => String(x.category));
+  const keys = new Set(categories.map((c) => String(c.key)));
+  for (const [category, rows] of tiersOf) {
+    if (!keys.has(category))
+      r.fail(
+        'referralTiers',
+        (rows[0] as Row).line,
+        'category',
+        `There is no category "${category}"`,
+        'Add it to the sheet categories, or take the row out.',
+      );
+    rising(r, 'referralTiers', rows, 'upTo', 'tier');
+  }
+  return categories.map((c, i) => {
+    const tiers = tiersOf.get(String(c.key)) ?? [];
+    // A tier that is there and wrong is said where it stands, not here once more.
+    if (tiers.length === 0 && !r.names('referralTiers', 'category', String(c.key)))
+      r.fail(
+        'categories',
+        c.line,
+        'key',
+        `The category "${c.key}" has no referral tier`,
+        'Add a row for it to the sheet referralTiers.',
+      );
+    r.mark(`categories.${i}`, 'categories', c.line);
+    r.mark(`categories.${i}.referral.tiers`, 'referralTiers', tiers[0]?.line ?? 1);
+    for (const [j, t] of tiers.entries())
+      r.mark(`categories.${i}.referral.tiers.${j}`, 'referralTiers', t.line);
+    if (num(c.min) !== null && num(c.max) !== null && (c.min as number) > (c.max as number))
+      r.fail(
+        'categories',
+        c.line,
+        'max',
+        `The maximum ${c.max} is under the minimum ${c.min}`,
+        'Exchange the two, or leave one blank.',
+      );
+    return {
+      key: c.key,
+      name: c.name || c.key,
+      referral: {
+        base: c.base,
+        mode: c.mode,
+        tiers: tiers.map((t) => ({ upTo: t.upTo, pct: t.pct })),
+        min: c.min,
+        max: c.max,
+      },
+      itemFee: c.itemFee,
+    };
+  });
+}
+
+/** Size tiers of the warehouse with their fees by weight, in bands of price. */
+export function readSizeTiers(r: Reader) {
+  const sizeTiers = r.rows('sizeTiers');
+  r.unique('sizeTiers', sizeTiers, ['name']);
+  const stepsOf = grouped(r.rows('weightSteps'), (x) => String(x.tier));
+  const names = new Set(sizeTiers.map((t) => String(t.name)));
+  for (const [tier, rows] of stepsOf)
+    if (!names.has(tier))
+      r.fail(
+        'weightSteps',
+        (rows[0] as Row).line,
+        'tier',
+        `There is no size tier "${tier}"`,
+        'Add it to the sheet sizeTiers, or take the row out.',
+      );
+  return sizeTiers.map((t, i) => {
+    r.mark(`warehouse.tiers.${i}`, 'sizeTiers', t.line);
+    const steps = stepsOf.get(String(t.name)) ?? [];
+    if (steps.length === 0)
+      r.fail(
+        'sizeTiers',
+        t.line,
+        'name',
+        `The size tier "${t.name}" has no fee`,
+        'Add rows for it to the sheet weightSteps.',
+      );
+    const bands = [...grouped(steps, (s) => String(s.priceUpTo ?? ''))];
+    rising(
+      r,
+      'weightSteps',
+      bands.map(([, rows]) => rows[0] as Row),
+      'priceUpTo',
+      'price band',
+    );
+    return {
+      name: t.name,
+      maxL: t.maxL,
+      maxW: t.maxW,
+      maxH: t.maxH,
+      maxKg: t.maxKg,
+      maxLengthGirth: t.maxLengthGirth,
+      divisor: t.divisor,
+      packagingKg: or0(t.packagingKg),
+      bands: bands.map(([, rows], j) => readBand(r, rows, `warehouse.tiers.${i}.bands.${j}`)),
+    };
+  });
+}
+
+/** The fees of a tier within one band of price. */
+function readBand(r: Reader, rows: readonly Row[], path: string) {
+  const further = rows.filter((s) => s.eachFurtherKg !== null);
+  const plain = rows.filter((s) => s.eachFurtherKg === null);
+  checkSteps(r, plain, path);
+  checkFurther(r, further);
+  if (plain.length === 0)
+    r.fail(
+      'weightSteps',
+      (rows[0] as Row).line,
+      'upToKg',
+      'There is a further step but no first one',
+      'Add a row with a weight and its fee.',
+    );
+  r.mark(path, 'weightSteps', (rows[0] as Row).line);
+  return {
+    upToPrice: (rows[0] as Row).priceUpTo,
+    table: {
+      steps: plain.map((s) => ({ upToKg: s.upToKg, fee: s.fee })),
+      stepKg: further[0]?.eachFurtherKg ?? null,
+      stepFee: or0(further[0]?.fee),
+    },
+  };
+}
+
+/** Steps rise by weight, each once. */
+function checkSteps(r: Reader, plain: readonly Row[], path: string): void {
+  plain.forEach((s, k) => {
+    r.mark(`${path}.table.steps.${k}`, 'weightSteps', s.line);
+    const before = plain[k - 1];
+    if (s.upToKg === null)
+      r.fail(
+        'weightSteps',
+        s.line,
+        'upToKg',
+        'The row has neither a weight nor a further step',
+        'Write the weight up to which the fee applies.',
+      );
+    else if (
+      before !== undefined &&
+      num(before.upToKg) !== null &&
+      (s.upToKg as number) <= (before.upToKg as number)
+    )
+      r.fail(
+        'weightSteps',
+        s.line,
+        'upToKg',
+        (s.upToKg as number) === before.upToKg
+          ? `This step ends at ${s.upToKg} kg as row ${before.line} does: the two overlap`
+          : `This step ends at ${s.upToKg} kg, under the ${before.upToKg} kg of row ${before.line}: ` +
+              'they are out of order',
+        'Sort the steps by rising weight, each once.',
+      );
+  });
+}
+
+/** One row at most says what each further step costs, and says nothing else. */
+function checkFurther(r: Reader, further: readonly Row[]): void {
+  further.forEach((s, k) => {
+    if (s.upToKg !== null)
+      r.fail(
+        'weightSteps',
+        s.line,
+        'eachFurtherKg',
+        'A row is either a step up to a weight or a further step',
+        'Leave one of the two blank.',
+      );
+    if (k > 0)
+      r.fail(
+        'weightSteps',
+        s.line,
+        'eachFurtherKg',
+        `Row ${(further[0] as Row).line} says already what each further step costs`,
+        'Keep one of the two rows.',
+      );
+  });
+}
+
+/** Storage and peak surcharge by month: all twelve, or none. */
+export function readMonths(r: Reader, hasTiers: boolean) {
+  const months = r.rows('months');
+  r.unique('months', months, ['month']);
+  const byMonth = (column: string): (number | null)[] | null => {
+    const given = months.filter((m) => m[column] !== null);
+    if (given.length === 0) return null;
+    const values = Array.from({ length: 12 }, (_, m) => num(months.find((x) => x.month === m + 1)?.[column]));
+    const gap = values.indexOf(null);
+    if (gap >= 0)
+      r.fail(
+        'months',
+        months.find((x) => x.month === gap + 1)?.line ?? null,
+        column,
+        `Month ${gap + 1} is missing`,
+        'Give all twelve months, or none.',
+      );
+    return values;
+  };
+  const storageMonths = byMonth('storagePerM3');
+  const peak = byMonth('peakSurcharge');
+  if (peak !== null && !hasTiers)
+    r.fail(
+      'months',
+      months[0]?.line ?? null,
+      'peakSurcharge',
+      'There is a peak surcharge but no size tier',
+      'Add size tiers, or clear the column.',
+    );
+  return { storageMonths, peak };
+}
+
+/** Rates of long stays: bands that follow on each other. */
+export function readLongStay(r: Reader, hasStorage: boolean) {
+  const longStay = r.rows('longStay');
+  for (const [i, b] of longStay.entries()) {
+    r.mark(`storage.longStay.${i}`, 'longStay', b.line);
+    checkStay(r, b, longStay[i - 1]);
+  }
+  if (longStay.length > 0 && !hasStorage)
+    r.fail(
+      'longStay',
+      (longStay[0] as Row).line,
+      'rate',
+      'There are long-stay rates but no storage by month',
+      'Fill the column storagePerM3 of the sheet months.',
+    );
+  return longStay.map((b) => ({ fromMonths: b.fromMonths, toMonths: b.toMonths, rate: b.rate }));
+}
+
+function checkStay(r: Reader, b: Row, before: Row | undefined): void {
+  if (b.toMonths !== null && (b.toMonths as number) <= (b.fromMonths as number))
+    r.fail(
+      'longStay',
+      b.line,
+      'toMonths',
+      `The band ends at ${b.toMonths} months, not after its start at ${b.fromMonths}`,
+      'Write a later end, or leave it blank.',
+    );
+  if (before === undefined) return;
+  if (before.toMonths === null)
+    r.fail(
+      'longStay',
+      b.line,
+      'fromMonths',
+      `The band of row ${before.line} has no end, so this one overlaps it`,
+      'Give that band an end, or take this row out.',
+    );
+  else if ((b.fromMonths as number) < (before.toMonths as number))
+    r.fail(
+      'longStay',
+      b.line,
+      'fromMonths',
+      `The band starts at ${b.fromMonths} months, before row ${before.line} ends at ` +
+        `${before.toMonths}: they overlap`,
+      `Start it at ${before.toMonths}.`,
+    );
+  else if ((b.fromMonths as number) > (before.toMonths as number))
+    r.fail(
+      'longStay',
+      b.line,
+      'fromMonths',
+      `From ${before.toMonths} to ${b.fromMonths} months nothing applies: there is a gap after row ${before.line}`,
+      `Start it at ${before.toMonths}, or add a row with rate 0.`,
+    );
+}
