@@ -33,6 +33,12 @@ module.exports = {
       'The server knows nothing of screens.',
     ),
     forbid(
+      'server-knows-no-framework',
+      { path: '^server/(?!web/)' },
+      { path: 'node_modules/(react-router|@react-router|express|helmet|sirv|compression)/' },
+      'Use cases return values or refuse; only the web server knows how that is told.',
+    ),
+    forbid(
       'screens-ask-routes',
       { path: '^app/(features|ui|theme|locales)/' },
       { path: '^server/' },

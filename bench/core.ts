@@ -3,7 +3,7 @@ import { reckon } from '../core/lane/evaluate.ts';
 import { evaluate } from '../core/lane/result.ts';
 import { Reckoning } from '../core/lane/reckoning.ts';
 import { priceFor } from '../core/lane/solve.ts';
-import { LINES } from '../core/lane/lines.ts';
+import { LINES } from '../core/lane/costLines.ts';
 import { demoLanes } from './lanes.ts';
 
 export type Measure = {

@@ -3,8 +3,9 @@
  * guesses.
  */
 import { z } from 'zod';
-import { LIST_FIGURES, listQuery } from '../core/lists/query.ts';
-import type { ListFigure } from '../core/lists/query.ts';
+import { listQuery } from '../core/lists/query.ts';
+import { LIST_FIGURES } from '../core/lists/fields.ts';
+import type { ListFigure } from '../core/lists/fields.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
 import type { Verdict } from '../core/lane/hurdles.ts';

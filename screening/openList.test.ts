@@ -4,10 +4,12 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { laneOfRow } from '../core/columns/assumptions.ts';
-import { INPUT_COLUMNS, makeColumns, MORE_COLUMNS } from '../core/columns/columns.ts';
+import { INPUT_COLUMNS, makeColumns } from '../core/columns/columns.ts';
+import { ASIDE_COLUMNS } from '../core/lists/fields.ts';
 import { foldText, rankTexts } from '../core/columns/rank.ts';
 import { judgeHurdles } from '../core/lane/hurdles.ts';
-import { BIT, FIGURE_BLANKS } from '../core/lane/lines.ts';
+import { BIT } from '../core/lane/blanks.ts';
+import { FIGURE_BLANKS } from '../core/lane/figures.ts';
 import { evaluate } from '../core/lane/result.ts';
 import { highestPurchaseCost, priceFor } from '../core/lane/solve.ts';
 import { listMap } from '../core/lists/map.ts';
@@ -82,7 +84,7 @@ async function store(): Promise<void> {
         columns,
         i,
         () => -1,
-        Object.fromEntries(MORE_COLUMNS.map((c) => [c, numbers[c]])) as never,
+        Object.fromEntries(ASIDE_COLUMNS.map((c) => [c, numbers[c]])) as never,
       );
       numbers.line[i] = n + 2;
       numbers.key[i] = Number(row.key);

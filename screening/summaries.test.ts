@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
-import { BIT } from '../core/lane/lines.ts';
+import { BIT } from '../core/lane/blanks.ts';
 import { Dictionary } from './room.ts';
 import type { Evaluated } from './room.ts';
 import { allRows, countsOf, facetOf, statsOf } from './summaries.ts';

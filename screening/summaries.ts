@@ -3,8 +3,8 @@ import { isKnown } from '../core/rules/numbers.ts';
 import { TROUBLES } from '../core/columns/columns.ts';
 import { histogram, summarise } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
-import { BLANKS } from '../core/lane/lines.ts';
-import type { ListFigure } from '../core/lists/query.ts';
+import { BLANKS } from '../core/lane/blanks.ts';
+import type { ListFigure } from '../core/lists/fields.ts';
 import type { Answer, FigureStats } from './ask.ts';
 import type { Counts, Dictionary, Evaluated } from './room.ts';
 

@@ -17,7 +17,7 @@ import { closeQueue } from './jobs/boss.ts';
 import { closeLeases } from './jobs/leases.ts';
 import { upkeep } from './jobs/upkeep.ts';
 import { ListTools, spawnWorker, tidy } from './testing/lists.ts';
-import { saidBy } from './testing/people.ts';
+import { refusalOf } from './testing/people.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { createCandidates, loadSheet } from './use/candidates.ts';
@@ -179,7 +179,7 @@ describe('ids of another workspace', () => {
     });
     expect((await loadSheet(mine.id, id))?.lanes[0]?.data).toEqual(lane?.data);
     const put = (data: object) =>
-      saidBy(() =>
+      refusalOf(() =>
         putLanes(
           mine.id,
           id,
@@ -187,41 +187,35 @@ describe('ids of another workspace', () => {
           mine.personId,
         ),
       );
-    expect((await put({ taxCardId: foreign?.lanes[0]?.data.taxCardId })).status).toBe(422);
-    expect((await put({ components: foreign?.lanes[0]?.data.components })).status).toBe(422);
+    expect(await put({ taxCardId: foreign?.lanes[0]?.data.taxCardId })).toBe('invalid');
+    expect(await put({ components: foreign?.lanes[0]?.data.components })).toBe('invalid');
     expect(
-      (
-        await saidBy(() =>
-          putLanes(
-            mine.id,
-            id,
-            [
-              {
-                id: newId(),
-                position: 5,
-                data: lane?.data as never,
-                scenarioOf: foreign?.lanes[0]?.id as string,
-              },
-            ],
-            mine.personId,
-          ),
-        )
-      ).status,
-    ).toBe(422);
+      await refusalOf(() =>
+        putLanes(
+          mine.id,
+          id,
+          [
+            {
+              id: newId(),
+              position: 5,
+              data: lane?.data as never,
+              scenarioOf: foreign?.lanes[0]?.id as string,
+            },
+          ],
+          mine.personId,
+        ),
+      ),
+    ).toBe('invalid');
     expect(
-      (
-        await saidBy(() =>
-          createCandidates(mine.id, [{ ...someCandidate(mine), marketplaceCardId: card }], mine.personId),
-        )
-      ).status,
-    ).toBe(422);
+      await refusalOf(() =>
+        createCandidates(mine.id, [{ ...someCandidate(mine), marketplaceCardId: card }], mine.personId),
+      ),
+    ).toBe('invalid');
     expect(
-      (
-        await saidBy(() =>
-          addLane(mine.id, id, { marketplaceCardId: card, country: 'DE', price: null }, mine.personId),
-        )
-      ).status,
-    ).toBe(422);
+      await refusalOf(() =>
+        addLane(mine.id, id, { marketplaceCardId: card, country: 'DE', price: null }, mine.personId),
+      ),
+    ).toBe('invalid');
     expect((await loadSheet(mine.id, id))?.lanes).toHaveLength(1);
   });
   it('in the settings of a list too', async () => {
@@ -237,12 +231,10 @@ describe('ids of another workspace', () => {
     )?.lanes[0]?.data.marketplaceCardId;
     const settings = (await loadList(mine.id, list))?.list.settings;
     expect(
-      (
-        await saidBy(() =>
-          saveListSettings(mine.id, list, { ...settings, marketplaceCardId: foreign } as never),
-        )
-      ).status,
-    ).toBe(422);
+      await refusalOf(() =>
+        saveListSettings(mine.id, list, { ...settings, marketplaceCardId: foreign } as never),
+      ),
+    ).toBe('invalid');
     expect((await loadList(mine.id, list))?.list.settings).toEqual(settings);
   });
 });

@@ -79,7 +79,7 @@ describe('suppliers', () => {
         own?.id ?? '',
         supplierRecord.parse({ name: 'Taken', country: null, currency: null, contact: '', notes: '' }),
       ),
-    ).rejects.toMatchObject({ status: 404 });
+    ).rejects.toMatchObject({ reason: 'gone' });
   });
   it('a record without a name is refused', () => {
     expect(

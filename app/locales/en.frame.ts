@@ -8,6 +8,16 @@ export const frameWords = {
   tableAs: 'This table as {{format}}',
   undo: 'Undo',
   cancel: 'Cancel',
+  notDone: {
+    offline: 'Not done: no answer from the server. Try again in a moment.',
+    signedOut: 'Not done: you were signed out. Sign in again.',
+    notAllowed: 'Not done: your role in this workspace does not allow it. Ask an owner.',
+    gone: 'Not done: this is not there any more.',
+    conflict: 'Not done: somebody else changed this meanwhile. Reload the page.',
+    invalid: 'Not done: something in it cannot be read. Reload the page and look it over.',
+    tooLarge: 'Not done: this is more than can be sent at once.',
+    refused: 'Not done: the server did not take it. Reload the page and try again.',
+  },
   nav: {
     find: 'Find',
     weigh: 'Weigh',

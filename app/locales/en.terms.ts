@@ -112,6 +112,9 @@ export const termsWords = {
     lowestConversion: 'Least conversion',
     lowestConversionBlended: 'Least conversion, over all units',
     cifValue: 'CIF value',
+    customsValue: 'Customs value',
+    recoverableVat: 'VAT that comes back',
+    cashbackToCome: 'Cashback to come',
   },
   source: {
     typed: 'typed',

@@ -6,13 +6,14 @@ import { needPerson, workspacesOf } from '../../server/auth/session.ts';
 import { AccountForm, TextLink } from '../features/account/AccountForm.tsx';
 import { Logo } from '../ui/Logo.tsx';
 import type { Route } from './+types/account.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request }: Route.LoaderArgs) {
+export const loader = answering(async ({ request }: Route.LoaderArgs) => {
   const person = await needPerson(request);
   return { person, workspaces: await workspacesOf(person.id) };
-}
+});
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = answering(async ({ request }: Route.ActionArgs) => {
   await needPerson(request);
   const form = await request.formData();
   const answer = await forwardToAuth(request, '/change-password', {
@@ -24,7 +25,7 @@ export async function action({ request }: Route.ActionArgs) {
     { code: answer.ok ? 'done' : answer.code },
     { status: answer.ok ? 200 : 400, headers: answer.cookies },
   );
-}
+});
 
 export default function Account() {
   const { t } = useTranslation();

@@ -6,6 +6,7 @@ import { generateLanes, generation, loadProposals } from '../../server/use/propo
 import { AddLanesPage } from '../features/compare/AddLanes.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/addLanes.ts';
+import { answering } from '../answers.ts';
 
 /** What is chosen, from the address; without any choice what most people want. */
 function choiceIn(search: URLSearchParams) {
@@ -18,7 +19,7 @@ function choiceIn(search: URLSearchParams) {
   };
 }
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const page = await loadProposals(
     entry.workspaceId,
@@ -52,13 +53,13 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       .filter((c) => c.kind === 'freight')
       .map((c) => ({ id: c.id, key: c.key, name: c.name })),
   };
-}
+});
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.name ?? ''} · Bold Margin` },
 ];
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
   const parsed = generation.safeParse({
@@ -75,7 +76,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (made === null) throw data(null, 404);
   if ('tooMany' in made) return data({ tooMany: made.tooMany }, 422);
   throw redirect(`/w/${entry.slug}/weigh/${params.candidate}/compare`);
-}
+});
 
 export default function AddLanes() {
   const loaded = useLoaderData<typeof loader>();

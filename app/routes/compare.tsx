@@ -11,8 +11,9 @@ import type { Payload } from '../features/compare/Compare.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/compare.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const c = await loadComparison(entry.workspaceId, params.candidate);
   if (c === null) throw data(null, 404);
@@ -30,7 +31,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   };
   // One text instead of some ten thousand values: it travels and is read many times faster.
   return { payload: JSON.stringify(payload), name: c.candidate.data.name };
-}
+});
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.name ?? ''} · Bold Margin` },
@@ -51,7 +52,7 @@ export const shouldRevalidate = ({
     ? false
     : defaultShouldRevalidate;
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const { workspaceId, person } = entry;
   const form = await request.formData();
@@ -132,7 +133,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     default:
       return data({}, 400);
   }
-}
+});
 
 export default function Compare() {
   const { payload } = useLoaderData<typeof loader>();

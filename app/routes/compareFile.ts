@@ -4,24 +4,26 @@ import { asked } from '../../core/compare/whatIf.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../../core/money/money.ts';
 import { roundMinor } from '../../core/rules/numbers.ts';
 import { evaluate } from '../../core/lane/result.ts';
-import { LINES } from '../../core/lane/lines.ts';
+import { LINES } from '../../core/lane/costLines.ts';
 import { priceFor } from '../../core/lane/solve.ts';
 import { launchCash } from '../../core/launch/launch.ts';
 import { composeLane } from '../../core/workspace/records.ts';
 import { planOf } from '../../core/workspace/summary.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
+import { fileAnswer } from '../fileAnswer.ts';
+import { writeCsv, writeXlsx } from '../../server/files/sheets.ts';
 import type { OutColumn } from '../../server/files/sheets.ts';
 import { loadComparison } from '../../server/use/lanes.ts';
 import { en } from '../locales/en.ts';
 import { compareWords } from '../locales/en.compare.ts';
 import type { Route } from './+types/compareFile.ts';
+import { answering } from '../answers.ts';
 
 const RATIOS = ['margin', 'roi', 'markup', 'yearlyReturnOnCash'] as const;
 const MONEY = ['gross', 'netRevenue', 'landedCost', 'unitProfit', 'profitPerMonth'] as const;
 
 /** The lanes of a candidate as a table with figures as numbers, or as lane documents, one a line. */
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const c = await loadComparison(entry.workspaceId, params.candidate);
@@ -110,7 +112,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return search.get('as') === 'csv'
     ? fileAnswer(`${name}.csv`, writeCsv(sheet))
     : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
-}
+});
 
 /** Money to the smallest coin of its currency; unknown is blank, never 0. */
 const coins = (x: number | null, currency: string): number | null =>

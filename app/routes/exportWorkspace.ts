@@ -2,8 +2,9 @@ import { savedAs } from '../../server/files/names.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { exportWorkspace } from '../../server/use/workspaces.ts';
 import type { Route } from './+types/exportWorkspace.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const body = JSON.stringify(await exportWorkspace(entry.workspaceId, entry.name), null, 1);
   return new Response(body, {
@@ -13,4 +14,4 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       'cache-control': 'no-store',
     },
   });
-}
+});

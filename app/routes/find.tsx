@@ -10,8 +10,9 @@ import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
 import { NewCandidateForm } from '../features/find/NewCandidate.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/find.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const wanted = new URL(request.url).searchParams.get('card');
   return inWorkspace(entry.workspaceId, async (tx) => {
@@ -43,11 +44,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       exchangeCardId: used.find((c) => c.kind === 'exchange')?.id ?? null,
     };
   });
-}
+});
 
 export const meta: Route.MetaFunction = () => [{ title: 'Find · Bold Margin' }];
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const body: unknown = await request.json().catch(() => null);
   if (body !== null && typeof body === 'object' && 'document' in body) {
@@ -76,7 +77,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   throw redirect(
     ids.length === 1 ? `/w/${entry.slug}/weigh/${ids[0]}` : `/w/${entry.slug}/weigh?sort=changed`,
   );
-}
+});
 
 export default function Find() {
   const loaded = useLoaderData<typeof loader>();

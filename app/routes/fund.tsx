@@ -6,8 +6,9 @@ import { settingsIn } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { FundPage } from '../features/fund/Fund.tsx';
 import type { Route } from './+types/fund.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const url = new URL(request.url);
   const names = await candidateNames(entry.workspaceId);
@@ -34,7 +35,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
             },
           },
   };
-}
+});
 
 export const meta: Route.MetaFunction = () => [{ title: 'Fund · Bold Margin' }];
 

@@ -5,11 +5,12 @@ import { launchPart } from '../../core/launch/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { saveLaunchPlan } from '../../server/use/savePatches.ts';
 import type { Route } from './+types/fundSave.ts';
+import { answering } from '../answers.ts';
 
 /** What of the plan was changed: two people who fill in different fields keep both. */
 const body = z.strictObject({ changed: launchPart, candidate: z.string().max(64) });
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const parsed = body.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
@@ -20,4 +21,4 @@ export async function action({ request, params }: Route.ActionArgs) {
     entry.person.id,
   );
   return data({ error: found ? null : 'gone' }, found ? 200 : 404);
-}
+});

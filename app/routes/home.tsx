@@ -13,15 +13,16 @@ import { AccountPage } from '../features/account/AccountForm.tsx';
 import { useCountries, useCurrencies } from '../ui/names.ts';
 import { SearchChoice } from '../ui/SearchChoice.tsx';
 import type { Route } from './+types/home.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request }: Route.LoaderArgs) {
+export const loader = answering(async ({ request }: Route.LoaderArgs) => {
   const person = await needPerson(request);
   const url = new URL(request.url);
   if (!url.searchParams.has('new'))
     for (const w of await workspacesOf(person.id))
       if (!(await isWorkspaceDeleted(w.id))) throw redirect(`/w/${w.slug}/weigh`);
   return { name: person.name };
-}
+});
 
 const input = z.object({
   name: z.string().trim().min(1).max(80),
@@ -31,7 +32,7 @@ const input = z.object({
   cash: z.string().optional(),
 });
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = answering(async ({ request }: Route.ActionArgs) => {
   await needPerson(request);
   const parsed = input.safeParse(Object.fromEntries(await request.formData()));
   if (!parsed.success)
@@ -44,7 +45,7 @@ export async function action({ request }: Route.ActionArgs) {
     ways: [...WAYS],
   });
   throw redirect(`/w/${made.slug}/weigh`);
-}
+});
 
 export default function Welcome() {
   const { t } = useTranslation();

@@ -8,6 +8,7 @@ import { forwardToAuth } from '../../server/auth/forward.ts';
 import { needPerson } from '../../server/auth/session.ts';
 import { AccountPage } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/invitation.ts';
+import { answering } from '../answers.ts';
 
 async function find(id: string) {
   const [row] = await authDb()
@@ -25,7 +26,7 @@ async function find(id: string) {
   return row ?? null;
 }
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const person = await needPerson(request);
   const found = await find(params.id);
   const state =
@@ -41,14 +42,14 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     role: state === 'open' ? (found?.role ?? '') : '',
     email: person.email,
   };
-}
+});
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   await needPerson(request);
   const answer = await forwardToAuth(request, '/organization/accept-invitation', { invitationId: params.id });
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
   throw redirect(`/w/${(await find(params.id))?.slug ?? ''}`);
-}
+});
 
 export default function Invitation() {
   const { t } = useTranslation();

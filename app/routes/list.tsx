@@ -9,11 +9,12 @@ import { loadViews } from '../../server/use/listViews.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListPage } from '../features/lists/List.tsx';
 import type { Route } from './+types/list.ts';
+import { answering } from '../answers.ts';
 
 /** Rows of the first window, rendered by the server. */
 const FIRST_WINDOW = 60;
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const page = await loadList(entry.workspaceId, params.list);
   if (page === null) throw data(null, 404);
@@ -92,7 +93,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     cards: await cardsOfList(entry.workspaceId, list.settings),
     tally: await tallyOf(entry.workspaceId, list.id),
   };
-}
+});
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.list.name ?? ''} · Bold Margin` },

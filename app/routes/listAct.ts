@@ -10,6 +10,7 @@ import { removeView, saveLook, saveView } from '../../server/use/listViews.ts';
 import { saveListSettings } from '../../server/use/listSetup.ts';
 import { cancelTask } from '../../server/use/tasks.ts';
 import type { Route } from './+types/listAct.ts';
+import { answering } from '../answers.ts';
 
 const act = z.discriminatedUnion('what', [
   z.object({ what: z.literal('mark'), change: markChange }),
@@ -31,7 +32,7 @@ const act = z.discriminatedUnion('what', [
 ]);
 
 /** Everything that is decided on a list: marks, kept rows, assumptions, views. */
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const { workspaceId, person } = entry;
   const parsed = act.safeParse(await request.json().catch(() => null));
@@ -70,4 +71,4 @@ export async function action({ request, params }: Route.ActionArgs) {
       break;
   }
   return data({ ok: true as const, kept, tally: await tallyOf(workspaceId, page.list.id) });
-}
+});

@@ -1,7 +1,8 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { sayIssue } from '../../core/issues.ts';
-import { LIST_FIGURES, listQuery } from '../../core/lists/query.ts';
+import { listQuery } from '../../core/lists/query.ts';
+import { LIST_FIGURES } from '../../core/lists/fields.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import { MOST_AHEAD } from '../../screening/ask.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -9,6 +10,7 @@ import { askAhead, askList, ScreeningAway } from '../../server/screening/client.
 import { moreOf } from '../../server/use/goods.ts';
 import { loadList } from '../../server/use/lists.ts';
 import type { Route } from './+types/listAsk.ts';
+import { answering } from '../answers.ts';
 
 const asked = z.object({
   query: listQuery,
@@ -27,7 +29,7 @@ const asked = z.object({
 });
 
 /** A window of a list under a query and assumptions; read only. */
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const body = asked.safeParse(await request.json().catch(() => null));
   if (!body.success) return data({ error: sayIssue(body.error) }, 422);
@@ -60,4 +62,4 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (e instanceof ScreeningAway) return data({ away: true as const }, 503);
     throw e;
   }
-}
+});

@@ -2,10 +2,11 @@ import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { data } from 'react-router';
 import { z } from 'zod';
-import { blanksIn } from '../../core/lane/lines.ts';
+import { blanksIn } from '../../core/lane/blanks.ts';
 import { boundOf } from '../../core/lane/bounds.ts';
-import { LIST_FIGURES, queryIn } from '../../core/lists/query.ts';
-import type { ListFigure } from '../../core/lists/query.ts';
+import { queryIn } from '../../core/lists/query.ts';
+import { LIST_FIGURES, listFigureRule } from '../../core/lists/fields.ts';
+import type { ListFigure } from '../../core/lists/fields.ts';
 import { minorDigits, powerOfTen } from '../../core/money/money.ts';
 import { roundMinor } from '../../core/rules/numbers.ts';
 import { listSettings } from '../../core/lists/settings.ts';
@@ -22,20 +23,9 @@ import { jsonIn } from '../jsonIn.ts';
 import { en } from '../locales/en.ts';
 import { listWords } from '../locales/en.lists.ts';
 import type { Route } from './+types/listFile.ts';
+import { answering } from '../answers.ts';
 
 const PIECE = 2500;
-const PERCENT: ReadonlySet<ListFigure> = new Set(['margin', 'roi']);
-/** Figures in the currency of the list, and in that it sells in. */
-const IN_PURCHASE: ReadonlySet<ListFigure> = new Set(['cost', 'paid', 'before', 'mostToPay']);
-const IN_SALES: ReadonlySet<ListFigure> = new Set([
-  'price',
-  'unitProfit',
-  'profitPerMonth',
-  'breakEvenPrice',
-  'landedCost',
-  'fees',
-  'fulfilment',
-]);
 const asked = z.object({
   as: z.enum(ROW_FORMATS).catch('csv'),
   what: z.enum(['shown', 'all', 'shortlist', 'refused', 'gone']).catch('shown'),
@@ -56,17 +46,17 @@ function answer(name: string, body: Readable, type: string): Response {
  * A list as a file: what is shown, all of it, the shortlist, the rows to be mended, or what the last edition
  * had and this one has not.
  */
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   return fileOf(request, params, null);
-}
+});
 
 /** The same under assumptions that are tried and not saved. */
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const form = await request.formData();
   const tried = listSettings.safeParse(jsonIn(String(form.get('settings') ?? '')));
   if (!tried.success) throw data(null, 422);
   return fileOf(request, params, tried.data);
-}
+});
 
 async function fileOf(
   request: Request,
@@ -109,8 +99,10 @@ async function fileOf(
           }
         : queryIn(search);
   const [purchase, sales] = [page.list.settings?.assumptions.purchase.currency ?? '', page.screen.currency];
-  const currencyOf = (f: ListFigure): string | null =>
-    IN_PURCHASE.has(f) ? purchase : IN_SALES.has(f) ? sales : null;
+  const currencyOf = (f: ListFigure): string | null => {
+    const { unit } = listFigureRule(f);
+    return unit === 'purchase' ? purchase : unit === 'sales' ? sales : null;
+  };
   const extras = extrasOf(page.list);
   const run = page.shown.id;
   const columns: RowColumn[] = [
@@ -127,7 +119,7 @@ async function fileOf(
       (f): RowColumn => ({
         name: [FIGURE[f], currencyOf(f)].filter(Boolean).join(', '),
         kind: 'number',
-        percent: PERCENT.has(f),
+        percent: listFigureRule(f).unit === 'share',
       }),
     ),
     { name: `${words.orderValue}, ${purchase}`, kind: 'number' },

@@ -7,13 +7,14 @@ import { loadRow } from '../../server/use/goods.ts';
 import { loadList } from '../../server/use/lists.ts';
 import { ScreeningAway } from '../../server/screening/client.ts';
 import type { Route } from './+types/listRow.ts';
+import { answering } from '../answers.ts';
 
 const asked = z.object({
   /** Assumptions that are tried and not saved. */ settings: listSettings.nullable(),
 });
 
 /** One row of a list as a full lane; read only. */
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const body = asked.safeParse(await request.json().catch(() => null));
   if (!body.success) return data({ error: sayIssue(body.error) }, 422);
@@ -44,4 +45,4 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (e instanceof ScreeningAway) throw data(null, 503);
     throw e;
   }
-}
+});

@@ -7,8 +7,9 @@ import { listSetup, loadSetup, saveSetup } from '../../server/use/listSetup.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListSetupPage } from '../features/lists/Setup.tsx';
 import type { Route } from './+types/listSetup.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const page = await loadSetup(
     entry.workspaceId,
@@ -55,13 +56,13 @@ export async function loader({ request, params }: Route.LoaderArgs) {
           },
     refused,
   };
-}
+});
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.list.name ?? ''} · Bold Margin` },
 ];
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const body = (await request.json().catch(() => null)) as { setup?: unknown; then?: unknown } | null;
   const setup = listSetup.safeParse(body?.setup);
@@ -78,7 +79,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     throw e;
   }
   return data({ ok: true });
-}
+});
 
 export default function ListSetup() {
   const loaded = useLoaderData<typeof loader>();

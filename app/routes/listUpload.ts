@@ -5,9 +5,10 @@ import { ListError } from '../../server/files/lists.ts';
 import { FileRefused } from '../../server/files/store.ts';
 import { receiveList, receiveReference } from '../../server/use/receiveLists.ts';
 import type { Route } from './+types/listUpload.ts';
+import { answering } from '../answers.ts';
 
 /** Takes a file in as the raw body of the request, piece by piece: neither browser nor server holds it in memory. */
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const search = new URL(request.url).searchParams;
   const name =
@@ -36,4 +37,4 @@ export async function action({ request, params }: Route.ActionArgs) {
       return data({ error: 'The file did not arrive whole. Nothing of it was kept; send it again.' }, 400);
     throw e;
   }
-}
+});

@@ -254,7 +254,7 @@ describe('what is decided', () => {
       what: 'mark',
       change: { rows: [{ key: 1, name: 'x', profitPerMonth: null }], state: 'dropped' },
     };
-    expect(await send(act, viewer, mark)).toMatchObject({ status: 403, body: { role: 'viewer' } });
+    expect(await send(act, viewer, mark)).toMatchObject({ status: 403, body: { error: 'notAllowed' } });
     for (const [route, body] of [
       [act, mark],
       [ask, { query: {} }],

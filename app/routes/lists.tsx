@@ -8,8 +8,9 @@ import { cancelTask, tasksNow } from '../../server/use/tasks.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListsPage } from '../features/lists/Lists.tsx';
 import type { Route } from './+types/lists.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const [lists, tally, usage] = [
     await loadLists(entry.workspaceId),
@@ -23,11 +24,11 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     quota: QUOTA,
     largest: LARGEST_FILE,
   };
-}
+});
 
 export const meta: Route.MetaFunction = () => [{ title: 'Supplier lists · Bold Margin' }];
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
   const id = String(form.get('id') ?? '');
@@ -50,7 +51,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     default:
       return data({ error: 'unknown' }, 400);
   }
-}
+});
 
 export default function Lists() {
   const loaded = useLoaderData<typeof loader>();

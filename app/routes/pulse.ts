@@ -1,9 +1,10 @@
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { cancelTask, latestNotices, readNotices, tasksNow } from '../../server/use/tasks.ts';
 import type { Route } from './+types/pulse.ts';
+import { answering } from '../answers.ts';
 
 /** Long work under way and the newest notices, for the frame. */
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const [tasks, notices] = [await tasksNow(entry.workspaceId), await latestNotices(entry.workspaceId)];
   return {
@@ -17,13 +18,13 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     })),
     notices: notices.map((n) => ({ ...n, at: n.at.toISOString() })),
   };
-}
+});
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const form = await request.formData();
   if (form.get('intent') === 'read') await readNotices(entry.workspaceId);
   if (form.get('intent') === 'cancel' && entry.role !== 'viewer')
     await cancelTask(entry.workspaceId, String(form.get('id')));
   return { ok: true };
-}
+});

@@ -6,8 +6,9 @@ import { loadDraft, throwDraft } from '../../server/use/cardDrafts.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { DraftPage } from '../features/rates/Draft.tsx';
 import type { Route } from './+types/rateDraft.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const loaded = await loadDraft(entry.workspaceId, params.draft);
   if (loaded === null) throw data(null, 404);
@@ -17,7 +18,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     base:
       base === null ? null : { id: base.id, name: base.name, data: base.data, inForceFrom: base.inForceFrom },
   };
-}
+});
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.draft.name ?? ''} · Bold Margin` },
@@ -25,7 +26,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 /** What is typed is saved by itself; moving between the sheets asks nothing of the server. */
 export const shouldRevalidate = ({ formMethod }: { formMethod?: string }) => formMethod !== undefined;
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const intent = (await request.formData()).get('intent');
   const root = `/w/${entry.slug}/rates`;
@@ -48,7 +49,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   );
   if (!put.ok) return data({ errors: put.errors }, 422);
   throw redirect(`${root}/touch?card=${put.id}`);
-}
+});
 
 export default function RateDraft() {
   const loaded = useLoaderData<typeof loader>();

@@ -3,13 +3,14 @@ import { z } from 'zod';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { saveDraft } from '../../server/use/cardDrafts.ts';
 import type { Route } from './+types/rateDraftSave.ts';
+import { answering } from '../answers.ts';
 
 const cell = z.union([z.string().max(2000), z.number(), z.boolean(), z.null()]);
 /** Cells of a card as a browser sends them: ten sheets, some thousand rows. */
 export const cellsSchema = z.record(z.string().max(40), z.array(z.array(cell).max(60)).max(20_000));
 const body = z.strictObject({ edition: z.number().int(), cells: cellsSchema });
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const parsed = body.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ ok: false as const }, 400);
@@ -21,4 +22,4 @@ export async function action({ request, params }: Route.ActionArgs) {
     entry.person.id,
   );
   return data(saved, saved.ok ? 200 : 'gone' in saved ? 404 : 409);
-}
+});

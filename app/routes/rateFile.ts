@@ -1,12 +1,14 @@
 import { data } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { outSheets } from '../../server/files/cardFiles.ts';
-import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
+import { fileAnswer } from '../fileAnswer.ts';
+import { writeCsv, writeXlsx } from '../../server/files/sheets.ts';
 import { loadCards } from '../../server/use/cards.ts';
 import type { Route } from './+types/rateFile.ts';
+import { answering } from '../answers.ts';
 
 /** A card as a file: the whole as JSON or a workbook, one table as CSV. */
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const [card] = await loadCards(entry.workspaceId, [search.get('card') ?? '']);
@@ -27,4 +29,4 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     return fileAnswer(`${name} ${sheet.name}.csv`, writeCsv(sheet));
   }
   return fileAnswer(`${name}.xlsx`, await writeXlsx(outSheets(card.kind, card.data)));
-}
+});

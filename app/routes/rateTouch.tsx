@@ -8,8 +8,9 @@ import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { TouchPage } from '../features/rates/Touch.tsx';
 import type { Route } from './+types/rateTouch.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const about = await askedAbout(entry.workspaceId, search);
@@ -36,13 +37,13 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     today: today(),
     task: taskId === null ? null : await loadTask(entry.workspaceId, taskId),
   };
-}
+});
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.name ?? ''} · Bold Margin` },
 ];
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const search = new URL(request.url).searchParams;
   const about = await askedAbout(entry.workspaceId, search);
@@ -56,7 +57,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     entry.person.id,
   );
   throw redirect(`/w/${entry.slug}/rates/touch?card=${about.versionId}&task=${task}`);
-}
+});
 
 export default function RateTouch() {
   const loaded = useLoaderData<typeof loader>();

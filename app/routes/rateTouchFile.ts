@@ -1,12 +1,14 @@
 import { data } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
+import { fileAnswer } from '../fileAnswer.ts';
+import { writeCsv, writeXlsx } from '../../server/files/sheets.ts';
 import { askedAbout, touchedBy } from '../../server/use/touched.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { Route } from './+types/rateTouchFile.ts';
+import { answering } from '../answers.ts';
 
 /** What a version or draft touches, as a table: every lane, with profit before and after in the home currency. */
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const about = await askedAbout(entry.workspaceId, search);
@@ -41,4 +43,4 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return search.get('as') === 'csv'
     ? fileAnswer(`${name}.csv`, writeCsv(sheet))
     : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
-}
+});

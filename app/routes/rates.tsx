@@ -31,8 +31,9 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';
 import { cellsSchema } from './rateDraftSave.ts';
 import type { Route } from './+types/rates.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const list = await listCards(entry.workspaceId);
@@ -89,7 +90,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     today: today(),
     outside: outsideIsThere(),
   };
-}
+});
 
 export const meta: Route.MetaFunction = () => [{ title: 'Rates · Bold Margin' }];
 const ASKED = ['card', 'kind', 'key', 'with', 'beside'];
@@ -133,7 +134,7 @@ const told = z.discriminatedUnion('intent', [
   }),
 ]);
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const { workspaceId, person } = entry;
   const root = `/w/${entry.slug}/rates`;
@@ -206,7 +207,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     default:
       return data({}, 400);
   }
-}
+});
 
 /** What a new card is for, where that is known: the lane that lacks it says so. */
 const startOf = (form: FormData): Readonly<Record<string, string>> =>

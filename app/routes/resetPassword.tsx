@@ -4,19 +4,20 @@ import { data, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth } from '../../server/auth/forward.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/resetPassword.ts';
+import { answering } from '../answers.ts';
 
 export const loader = ({ request }: Route.LoaderArgs) => ({
   token: new URL(request.url).searchParams.get('token') ?? '',
 });
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = answering(async ({ request }: Route.ActionArgs) => {
   const form = await request.formData();
   const answer = await forwardToAuth(request, '/reset-password', {
     token: String(form.get('token') ?? ''),
     newPassword: String(form.get('password') ?? ''),
   });
   return data({ code: answer.ok ? 'done' : answer.code }, { status: answer.ok ? 200 : 400 });
-}
+});
 
 export default function ResetPassword() {
   const { t } = useTranslation();

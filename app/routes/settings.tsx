@@ -22,8 +22,9 @@ import {
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { SettingsPage } from '../features/settings/Settings.tsx';
 import type { Route } from './+types/settings.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const { settings, taxed } = await inWorkspace(entry.workspaceId, async (tx) => ({
     settings: await settingsIn(tx, entry.workspaceId),
@@ -55,7 +56,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       ],
     };
   });
-}
+});
 
 export const meta: Route.MetaFunction = () => [{ title: 'Settings · Bold Margin' }];
 
@@ -64,7 +65,7 @@ const READ_BY_LANES = new Set(['homeCurrency', 'standings', 'launch']);
 
 const change = z.strictObject({ path: pathSchema, to: z.unknown() });
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   if (request.headers.get('content-type')?.includes('application/json')) {
     const entry = await enterWorkspace(request, params.workspace, 'edit');
     const parsed = change.safeParse(await request.json().catch(() => null));
@@ -149,7 +150,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     default:
       return data({ error: 'unknown', link: null }, 400);
   }
-}
+});
 
 export default function Settings() {
   const loaded = useLoaderData<typeof loader>();

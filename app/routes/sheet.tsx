@@ -16,8 +16,9 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
 import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/sheet.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const sheet = await loadSheet(entry.workspaceId, params.candidate);
   if (sheet === null) throw data(null, 404);
@@ -39,7 +40,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
       })),
     },
   };
-}
+});
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.state.candidate.data.name ?? ''} · Bold Margin` },
@@ -59,7 +60,7 @@ export const shouldRevalidate = ({
     ? false
     : defaultShouldRevalidate;
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
   const { workspaceId, person } = entry;
@@ -103,7 +104,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     default:
       return data({ error: 'unknown' }, 400);
   }
-}
+});
 
 export default function SheetRoute() {
   const { state, settings, today, cards, cardHeads, usedHeads, dropped } = useLoaderData<typeof loader>();

@@ -4,10 +4,11 @@ import { patch } from '../../core/workspace/patch.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { savePatches } from '../../server/use/savePatches.ts';
 import type { Route } from './+types/sheetSave.ts';
+import { answering } from '../answers.ts';
 
 const body = z.strictObject({ patches: z.array(patch).min(1).max(500) });
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const parsed = body.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ ok: false as const, invalid: [] }, 400);
@@ -18,4 +19,4 @@ export async function action({ request, params }: Route.ActionArgs) {
     entry.person.id,
   );
   return data(saved, saved.ok ? 200 : 'gone' in saved ? 404 : 'conflicts' in saved ? 409 : 422);
-}
+});

@@ -7,14 +7,15 @@ import { env } from '../../server/env.ts';
 import { enterDemo } from '../../server/use/demo.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/signIn.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request }: Route.LoaderArgs) {
+export const loader = answering(async ({ request }: Route.LoaderArgs) => {
   const to = safeTarget(new URL(request.url).searchParams.get('to'));
   if ((await personOf(request)) !== null) throw redirect(to);
   return { demo: env().BM_DEMO === '1', to };
-}
+});
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = answering(async ({ request }: Route.ActionArgs) => {
   const form = await request.formData();
   const to = safeTarget(String(form.get('to') ?? '/'));
   const answer =
@@ -26,7 +27,7 @@ export async function action({ request }: Route.ActionArgs) {
         });
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
   throw redirect(to, { headers: answer.cookies });
-}
+});
 
 export default function SignIn() {
   const { t } = useTranslation();

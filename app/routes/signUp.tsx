@@ -4,12 +4,13 @@ import { data, redirect, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth, safeTarget } from '../../server/auth/forward.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/signUp.ts';
+import { answering } from '../answers.ts';
 
 export const loader = ({ request }: Route.LoaderArgs) => ({
   to: safeTarget(new URL(request.url).searchParams.get('to')),
 });
 
-export async function action({ request }: Route.ActionArgs) {
+export const action = answering(async ({ request }: Route.ActionArgs) => {
   const form = await request.formData();
   const answer = await forwardToAuth(request, '/sign-up/email', {
     name: String(form.get('name') ?? '').trim(),
@@ -18,7 +19,7 @@ export async function action({ request }: Route.ActionArgs) {
   });
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
   throw redirect(safeTarget(String(form.get('to') ?? '/')), { headers: answer.cookies });
-}
+});
 
 export default function SignUp() {
   const { t } = useTranslation();

@@ -7,18 +7,19 @@ import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { SuppliersPage } from '../features/suppliers/Suppliers.tsx';
 import type { Route } from './+types/suppliers.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const settings = await settingsOf(entry.workspaceId);
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   const suppliers = await loadSuppliers(entry.workspaceId);
   return { suppliers, homeCurrency: settings.homeCurrency, today: today() };
-}
+});
 
 export const meta: Route.MetaFunction = () => [{ title: 'Suppliers · Bold Margin' }];
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
   const text = (k: string): string => String(form.get(k) ?? '').trim();
@@ -32,7 +33,7 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
   await saveSupplier(entry.workspaceId, text('id') || null, parsed.data);
   throw redirect(`/w/${entry.slug}/suppliers?name=${encodeURIComponent(parsed.data.name)}`);
-}
+});
 
 export default function Suppliers() {
   const loaded = useLoaderData<typeof loader>();

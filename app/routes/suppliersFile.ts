@@ -1,8 +1,10 @@
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
+import { fileAnswer } from '../fileAnswer.ts';
+import { writeCsv, writeXlsx } from '../../server/files/sheets.ts';
 import { loadSuppliers } from '../../server/use/suppliers.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { Route } from './+types/suppliersFile.ts';
+import { answering } from '../answers.ts';
 
 const TITLES = [
   'supplier',
@@ -18,7 +20,7 @@ const TITLES = [
 ];
 
 /** All quotes of all suppliers as a table. */
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const settings = await settingsOf(entry.workspaceId);
   const rows = (await loadSuppliers(entry.workspaceId)).flatMap((s) =>
@@ -44,4 +46,4 @@ export async function loader({ request, params }: Route.LoaderArgs) {
   return new URL(request.url).searchParams.get('as') === 'csv'
     ? fileAnswer('suppliers.csv', writeCsv(sheet))
     : fileAnswer('suppliers.xlsx', await writeXlsx([sheet]));
-}
+});

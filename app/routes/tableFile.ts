@@ -2,9 +2,11 @@ import { data } from 'react-router';
 import { z } from 'zod';
 import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { fileAnswer, writeCsv, writeXlsx } from '../../server/files/sheets.ts';
+import { fileAnswer } from '../fileAnswer.ts';
+import { writeCsv, writeXlsx } from '../../server/files/sheets.ts';
 import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/tableFile.ts';
+import { answering } from '../answers.ts';
 
 const table = z.object({
   name: z.string().trim().min(1).max(200),
@@ -18,7 +20,7 @@ const table = z.object({
 });
 
 /** A table that stands on somebody's screen, as a file. Nothing is read of the workspace and nothing is kept. */
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   await enterWorkspace(request, params.workspace);
   const form = await request.formData();
   const sent = table.safeParse(jsonIn(form.get('table')));
@@ -32,4 +34,4 @@ export async function action({ request, params }: Route.ActionArgs) {
   return form.get('as') === 'csv'
     ? fileAnswer(`${name}.csv`, writeCsv(sheet))
     : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
-}
+});

@@ -8,8 +8,9 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { WeighList } from '../features/weigh/WeighList.tsx';
 import type { CandidateLine } from '../features/weigh/WeighList.tsx';
 import type { Route } from './+types/weigh.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const all = await loadWeighed(entry.workspaceId);
   if (all === null) throw redirect(`/w/${entry.slug}`);
@@ -38,7 +39,7 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     homeCurrency: settings.homeCurrency,
     toSpend: cash === null ? null : cash - reserve,
   };
-}
+});
 
 export const meta: Route.MetaFunction = () => [{ title: 'Weigh · Bold Margin' }];
 export const shouldRevalidate = ({
@@ -54,7 +55,7 @@ export const shouldRevalidate = ({
 }) =>
   formMethod === undefined && currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate;
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
   const ids = String(form.get('ids') ?? '')
@@ -96,7 +97,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     default:
       return data({ error: 'unknown' }, 400);
   }
-}
+});
 
 export default function Weigh() {
   const loaded = useLoaderData<typeof loader>();

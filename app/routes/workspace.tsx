@@ -5,8 +5,9 @@ import { today } from '../../server/env.ts';
 import { latestRates, settingsIn, setWorkspaceDeleted } from '../../server/use/workspaces.ts';
 import { DeletedWorkspace, Shell } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/workspace.ts';
+import { answering } from '../answers.ts';
 
-export async function loader({ request, params }: Route.LoaderArgs) {
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const { settings, ratesOf } = await inWorkspace(entry.workspaceId, async (tx) => ({
     settings: await settingsIn(tx, entry.workspaceId),
@@ -21,14 +22,14 @@ export async function loader({ request, params }: Route.LoaderArgs) {
     workspaces: workspaces.map(({ slug, name }) => ({ slug, name })),
   };
   return { ...head, deleted: settings === null, homeCurrency: settings?.homeCurrency ?? '', ratesOf };
-}
+});
 
-export async function action({ request, params }: Route.ActionArgs) {
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'own');
   const intent = (await request.formData()).get('intent');
   if (intent === 'restore') await setWorkspaceDeleted(entry.workspaceId, false);
   return data({ ok: true });
-}
+});
 
 /** The frame changes with what is saved, not with every limit or lane that stands in the address. */
 export const shouldRevalidate = ({

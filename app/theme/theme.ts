@@ -1,5 +1,5 @@
 import { createTheme } from '@mui/material/styles';
-import type { Family } from '../../core/lane/lines.ts';
+import type { Family } from '../../core/lane/costLines.ts';
 import { drawn } from './drawn.ts';
 
 /** One colour a cost family, defined once: bars, lines, legends and charts read them from here. */

@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
-import { FAMILIES } from '../../core/lane/lines.ts';
-import type { Family } from '../../core/lane/lines.ts';
+import { FAMILIES } from '../../core/lane/costLines.ts';
+import type { Family } from '../../core/lane/costLines.ts';
 import { useBounds } from './bounds.ts';
 import { minorDigits } from '../../core/money/money.ts';
 import { roundToTotal, useFormat } from './locale.ts';

@@ -1,42 +1,10 @@
-/**
- * How forms that save by themselves read the server's answer, keep what is not saved yet, and learn of
- * others' changes.
- */
+/** How forms that save by themselves keep what is not saved yet, and learn of others' changes. */
 import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
+import { tell, type Why } from './client.ts';
 
-/** What became of what was sent. Only `offline` is worth trying again by itself; all others need the person. */
-export type SaveAnswer =
-  | 'saved'
-  | 'signedOut'
-  | 'notAllowed'
-  | 'gone'
-  | 'conflict'
-  | 'invalid'
-  | 'tooLarge'
-  | 'refused'
-  | 'offline';
-
-/** Reads an answer to a background save; null stands for none. */
-export function answerTo(answer: Pick<Response, 'ok' | 'status' | 'type'> | null): SaveAnswer {
-  if (answer === null) return 'offline';
-  if (answer.ok) return 'saved';
-  if (answer.type === 'opaqueredirect' || answer.status === 401) return 'signedOut';
-  const told: Readonly<Record<number, SaveAnswer>> = {
-    403: 'notAllowed',
-    404: 'gone',
-    409: 'conflict',
-    413: 'tooLarge',
-    422: 'invalid',
-  };
-  // A server that is busy or down takes it a moment later; any other refusal would be refused again.
-  return (
-    told[answer.status] ??
-    (answer.status === 429 || answer.status === 408 || answer.status >= 500 || answer.status === 0
-      ? 'offline'
-      : 'refused')
-  );
-}
+/** What became of what was sent. */
+export type SaveAnswer = 'saved' | Why;
 
 /** What this tab has not saved yet, under a name of its own; null where there is nothing or it cannot be read. */
 export function keptInTab(key: string): unknown {
@@ -70,11 +38,8 @@ export function useOthersChanges(url: string, changed: () => void): string | nul
     let known: string | null = null;
     const look = async (): Promise<void> => {
       if (document.visibilityState !== 'visible') return;
-      const answer = await fetch(url, {
-        headers: { accept: 'application/json', 'content-type': 'application/json' },
-        redirect: 'manual',
-      }).catch(() => null);
-      const now = answer?.ok ? edition.safeParse(await answer.json().catch(() => null)) : null;
+      const answer = await tell(url);
+      const now = answer.ok ? edition.safeParse(answer.data) : null;
       if (now?.success !== true) return;
       const { at, by: who, mine } = now.data;
       const news = known !== null && at !== known;

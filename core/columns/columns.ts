@@ -55,13 +55,6 @@ export const SOLVED_COLUMNS = ['breakEvenPrice', 'mostToPay'] as const;
 export type SolvedColumn = (typeof SOLVED_COLUMNS)[number];
 export type SolvedColumns = Readonly<Record<SolvedColumn, Float64Array>>;
 
-/**
- * What a row may say beside that: average shelf prices of 30 and 90 days, sales rank, sellers, the supplier's
- * stock.
- */
-export const MORE_COLUMNS = ['price30', 'price90', 'rank', 'offers', 'stock'] as const;
-export type MoreColumns = Readonly<Record<(typeof MORE_COLUMNS)[number], Float64Array>>;
-
 export type ListColumns = Readonly<Record<InputColumn, Float64Array>> & {
   readonly length: number;
   /** Place of the row's category among the card's; -1: names none; -2: names one the card does not have. */

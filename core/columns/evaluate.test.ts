@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { BIT } from '../lane/lines.ts';
-import type { Blank } from '../lane/lines.ts';
+import { BIT } from '../lane/blanks.ts';
+import type { Blank } from '../lane/blanks.ts';
 import { evaluate } from '../lane/result.ts';
 import { columnsOf, randomRow, randomScreening } from '../testing/rows.ts';
 import { assumptions, laneOfRow, paidAt, quantityOf } from './assumptions.ts';

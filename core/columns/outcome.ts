@@ -105,27 +105,19 @@ export function reckonResults({ block: b, terms, out, at: first, count }: Slice)
     const net = netRevenue[at] as number;
     const cost = landedCost[at] as number;
     const vat = feeVat(feesWithVat[j] as number, feeVatCost);
-    const left = proceeds(
-      net,
-      referral[j] as number,
-      itemFee[j] as number,
-      payment[j] as number,
-      surcharges[j] as number,
-      0,
-      vat,
-      fulfilment[j] as number,
-      storage[j] as number,
-      conversion[j] as number,
-    );
-    const before = contribution(left, cost, breakage(cost, breakageShare), returns[j] as number, other, 0);
-    const profit = unitProfit(before, adverts);
-    out.fees[at] =
+    const fees =
       (referral[j] as number) +
       (itemFee[j] as number) +
       (payment[j] as number) +
       (surcharges[j] as number) +
       vat;
-    out.fulfilment[at] = fulfilment[j] as number;
+    const sent = fulfilment[j] as number;
+    const left = proceeds(net, fees + sent + (storage[j] as number) + (conversion[j] as number));
+    const losses = (returns[j] as number) + breakage(cost, breakageShare) + other;
+    const before = contribution(left, cost, losses);
+    const profit = unitProfit(before, adverts);
+    out.fees[at] = fees;
+    out.fulfilment[at] = sent;
     out.proceeds[at] = left;
     out.contribution[at] = before;
     out.unitProfit[at] = profit;

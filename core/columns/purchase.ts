@@ -1,10 +1,10 @@
 /** What buying a row costs: how much is ordered, the goods, the way in. */
-import { BIT } from '../lane/lines.ts';
+import { BIT } from '../lane/blanks.ts';
 import { cashback, packRatio, percentOff, quotedGoods, retailGoods, salesTax } from '../rules/goods.ts';
 import { isUnknown } from '../rules/numbers.ts';
 import { shareOfMarket } from '../rules/demand.ts';
 import { vatLost, vatRecovered, withoutVat } from '../rules/revenue.ts';
-import { landedCash, landedCost, perUnit } from '../rules/wayIn.ts';
+import { landedCash, perUnit } from '../rules/wayIn.ts';
 import { paidAt, quantityOf } from './assumptions.ts';
 import { fillRows } from './block.ts';
 import type { Assumptions } from './assumptions.ts';
@@ -107,7 +107,8 @@ export function reckonWayIn({ columns, block, terms, out, from, at, count }: Sli
       }
     }
     const vat = irrecoverableVat[j] as number;
-    const cost = landedCost(goods[at + j] as number, 0, freight, 0, 0, 0, prep, vat);
+    // The lines of the landed cost that a list has.
+    const cost = (goods[at + j] as number) + freight + prep + vat;
     costs[at + j] = cost;
     cash[at + j] = landedCash(cost, recoverableVat[j] as number, toCome[j] as number);
   }

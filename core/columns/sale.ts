@@ -1,5 +1,5 @@
 /** What selling a row brings and costs: revenue and VAT, fulfilment, fees, storage, charges of the card. */
-import { BIT } from '../lane/lines.ts';
+import { BIT } from '../lane/blanks.ts';
 import type { FeeBase } from '../lane/rates.ts';
 import { paymentFee, referralBeforeBounds, referralFee, surcharge } from '../rules/fees.ts';
 import { isUnknown, roundMinor } from '../rules/numbers.ts';

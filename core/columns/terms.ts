@@ -4,7 +4,7 @@ import { feeVatCostRate } from '../rules/fees.ts';
 import { isUnknown, meanOfYear, roundMinor } from '../rules/numbers.ts';
 import { atCost, withoutVat, withVat } from '../rules/revenue.ts';
 import { coverOfMonthsHeld } from '../rules/storage.ts';
-import { BIT } from '../lane/lines.ts';
+import { BIT } from '../lane/blanks.ts';
 import type { FeeBase, FeeKey, MarketplaceCard, Referral } from '../lane/rates.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';

@@ -1,10 +1,11 @@
 /** Rows of a list held against hurdles. */
 import { isUnknown } from '../rules/numbers.ts';
 import { boundOf } from '../lane/bounds.ts';
-import { blanksIn, FIGURE_BLANKS } from '../lane/lines.ts';
+import { blanksIn } from '../lane/blanks.ts';
+import { FIGURE_BLANKS } from '../lane/figures.ts';
 import { verdictOf } from '../lane/hurdles.ts';
 import type { Hurdle, Verdict } from '../lane/hurdles.ts';
-import { isMoney } from '../lane/result.ts';
+import { isMoney } from '../lane/figures.ts';
 import { exchangeFactor } from '../money/money.ts';
 import type { Assumptions, ListRates } from './assumptions.ts';
 import type { ListColumns, ListResults } from './columns.ts';

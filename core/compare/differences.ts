@@ -1,5 +1,5 @@
-import { LINES } from '../lane/lines.ts';
-import type { Line } from '../lane/lines.ts';
+import { LINES } from '../lane/costLines.ts';
+import type { Line } from '../lane/costLines.ts';
 import type { EarlierResult } from '../lane/result.ts';
 
 /**

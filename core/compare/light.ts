@@ -1,8 +1,11 @@
 import { isKnown } from '../rules/numbers.ts';
 import { reckon } from '../lane/evaluate.ts';
-import { BIT, FAMILIES, FAMILY_LINES, FIGURE_BLANKS } from '../lane/lines.ts';
+import { BIT } from '../lane/blanks.ts';
+import { FAMILIES, FAMILY_LINES } from '../lane/costLines.ts';
+import { FIGURE_BLANKS } from '../lane/figures.ts';
 import { Reckoning } from '../lane/reckoning.ts';
-import { figureValue, lineValue } from '../lane/result.ts';
+import { figureValue } from '../lane/figures.ts';
+import { lineValue } from '../lane/costLines.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 

@@ -1,8 +1,10 @@
 import type { LaneDocument, Leg } from '../lane/schema.ts';
 import type { LaneResult } from '../lane/result.ts';
-import { isMoney } from '../lane/result.ts';
-import { FAMILIES, FIGURES, LINES } from '../lane/lines.ts';
-import type { Family, Figure, Line } from '../lane/lines.ts';
+import { isMoney } from '../lane/figures.ts';
+import { FAMILIES, LINES } from '../lane/costLines.ts';
+import { FIGURES } from '../lane/figures.ts';
+import type { Family, Line } from '../lane/costLines.ts';
+import type { Figure } from '../lane/figures.ts';
 
 /** A question asked of many lanes at once; blank parts leave each lane as it is. */
 export type WhatIf = {

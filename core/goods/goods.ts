@@ -15,14 +15,6 @@ import type { Reckoning } from '../lane/reckoning.ts';
 import { netOf } from '../lane/reckoning.ts';
 import type { Component, Quote, RetailPurchase } from '../lane/schema.ts';
 
-/**
- * Whether somebody quoted this price: a quote that names its supplier or its day. A cost that was only
- * entered is nobody's quote.
- */
-export function isQuoted(source: Quote | RetailPurchase): boolean {
-  return source.kind === 'quote' && (source.supplier !== '' || source.date !== null);
-}
-
 /** Bought units per sold unit of a component. */
 export const ratioOf = (c: Component): number => packRatio(c.unitsInSoldPack, c.unitsInBoughtPack);
 

@@ -6,7 +6,7 @@ import { FILL } from '../testing/fill.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { boundOf, boundWithout } from './bounds.ts';
 import { judgeHurdles, hurdle } from './hurdles.ts';
-import { FIGURES } from './lines.ts';
+import { FIGURES } from './figures.ts';
 import { evaluate } from './result.ts';
 import type { LaneDocumentInput } from './schema.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';

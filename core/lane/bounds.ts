@@ -1,5 +1,7 @@
 /** A figure that lacks cost lines is a bound, and which way it errs (economics, section 11, Bounds). */
-import type { Blank, Figure } from './lines.ts';
+import type { Blank } from './blanks.ts';
+import { FIGURE } from './figures.ts';
+import type { Figure } from './figures.ts';
 
 /**
  * `atMost`: the figure is no more than this, since what is missing only takes from it; `atLeast`: no less;
@@ -8,37 +10,6 @@ import type { Blank, Figure } from './lines.ts';
  */
 export const BOUNDS = ['atMost', 'atLeast', 'notKnown'] as const;
 export type Bound = (typeof BOUNDS)[number];
-
-/** Figures that missing costs can only lower. The others that costs belong in can only rise. */
-const FALLS = new Set<Figure>([
-  'proceeds',
-  'contribution',
-  'unitProfit',
-  'margin',
-  'marginOnShelfPrice',
-  'roi',
-  'markup',
-  'profitPerMonth',
-  'yearlyReturnOnCash',
-  'payout',
-  'breakEvenAcos',
-  'highestCpc',
-  'highestCpcBlended',
-]);
-/** Figures that are no sum of costs: what is missing of them bounds nothing. */
-const NO_BOUND = new Set<Figure>([
-  'itemPrice',
-  'gross',
-  'netRevenue',
-  'priceMultiple',
-  'expectedMonthlyUnits',
-  'coverMonths',
-  'cashCycleDays',
-  'turnsPerYear',
-  'acos',
-  'tacos',
-  'adCostPerAdSale',
-]);
 
 /**
  * How a sum that should hold these costs errs while they are blank; null: nothing is missing. `whole` is how
@@ -63,10 +34,10 @@ export function boundOf(
 ): Bound | null {
   if (incomplete === undefined || incomplete.length === 0) return null;
   if (
-    NO_BOUND.has(figure) ||
+    FIGURE[figure].errs === 'no' ||
     (figure === 'roi' && onCost < returnRate - 1) ||
     (figure === 'yearlyReturnOnCash' && onCost < 0)
   )
     return 'notKnown';
-  return boundWithout(incomplete, FALLS.has(figure) ? 'atMost' : 'atLeast');
+  return boundWithout(incomplete, FIGURE[figure].errs === 'falls' ? 'atMost' : 'atLeast');
 }

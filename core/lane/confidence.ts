@@ -1,7 +1,5 @@
-import { isQuoted } from '../goods/goods.ts';
 import type { LaneResult } from './result.ts';
-import { LINES } from './lines.ts';
-import type { Line } from './lines.ts';
+import { isQuoted, LINES, sourceOf } from './costLines.ts';
 import type { LaneDocument } from './schema.ts';
 import { SOURCES } from './schema.ts';
 
@@ -18,79 +16,6 @@ export type Confidence = {
 const UNSURE: ReadonlySet<SourceOfNumber> = new Set(['guess', 'estimate', 'default', 'borrowed']);
 /** Days after which a quote or an exchange rate counts as old. */
 export const OLD_DAYS = { quote: 120, exchange: 14, card: 400 } as const;
-
-/**
- * Where a cost line comes from: what the lane notes of the input that decides it; else the quote or the card
- * it is read from.
- */
-function sourceOf(doc: LaneDocument, line: Line): SourceOfNumber {
-  const noted = (...paths: string[]): SourceOfNumber | null => {
-    for (const p of paths) {
-      const own =
-        doc.provenance[p] ?? Object.entries(doc.provenance).find(([k]) => k.startsWith(`${p}.`))?.[1];
-      if (own !== undefined) return own.source;
-    }
-    return null;
-  };
-  const typed = (x: unknown): boolean => x !== null && x !== undefined;
-  switch (line) {
-    case 'outputVat':
-    case 'irrecoverableVat':
-      return typed(doc.typed.vatRate) ? 'typed' : 'card';
-    case 'goods':
-    case 'buyingCosts':
-      return (
-        (line === 'goods' ? noted('goods') : null) ??
-        (Array.isArray(doc.goods) && doc.goods.every((c) => isQuoted(c.source)) ? 'quote' : 'typed')
-      );
-    case 'prep':
-      return noted('prep') ?? 'typed';
-    case 'freight':
-    case 'insurance':
-      return (
-        noted('route') ??
-        (doc.route !== null && doc.route !== 'none' && doc.route.name !== '' ? 'card' : 'typed')
-      );
-    case 'duty':
-      return typed(doc.typed.dutyPct) ? 'typed' : 'card';
-    case 'importCharges':
-      return 'card';
-    case 'referral':
-      return typed(doc.typed.referralPct) ? 'typed' : 'card';
-    case 'itemFee':
-      return typed(doc.typed.itemFee) ? 'typed' : 'card';
-    case 'payment':
-      return typed(doc.typed.paymentPct) || typed(doc.typed.paymentFixed) ? 'typed' : 'card';
-    case 'surcharges':
-    case 'subscription':
-    case 'feeVat':
-      return 'card';
-    case 'currencyConversion':
-      return noted('conversionSpread') ?? 'default';
-    case 'fulfilment':
-      return typed(doc.typed.fulfilmentFee)
-        ? 'typed'
-        : doc.method === 'warehouse'
-          ? 'card'
-          : (noted(doc.method === 'ownDispatch' ? 'dispatch' : 'supplierDelivery') ??
-            (doc.method === 'ownDispatch' ? 'card' : 'typed'));
-    case 'storage':
-      return typed(doc.typed.storagePerM3Month)
-        ? 'typed'
-        : doc.storage === 'card'
-          ? 'card'
-          : (noted('storage') ?? 'typed');
-    case 'returns':
-      return noted('returns') ?? 'typed';
-    case 'breakage':
-      return noted('breakage') ?? 'typed';
-    case 'other':
-    case 'freeExtra':
-      return noted(line === 'other' ? 'otherPerUnit' : 'freeExtraProfit') ?? 'typed';
-    case 'adverts':
-      return noted('adverts') ?? 'typed';
-  }
-}
 
 /** The inputs a person answers for, each as it stands in the provenance of a lane. */
 export const OWN_INPUTS = [

@@ -2,8 +2,9 @@
 import { describe, expect, it } from 'vitest';
 import { FILL } from '../testing/fill.ts';
 import { randomLane } from '../testing/lanes.ts';
-import { FIGURES } from './lines.ts';
-import type { Blank, Figure } from './lines.ts';
+import { FIGURES } from './figures.ts';
+import type { Blank } from './blanks.ts';
+import type { Figure } from './figures.ts';
 import { evaluate } from './result.ts';
 import { laneDocument } from './schema.ts';
 import type { LaneDocument } from './schema.ts';

@@ -6,7 +6,7 @@ import {
   turnsAYear,
   unitProfit,
 } from '../rules/result.ts';
-import { landedCash, landedCost } from '../rules/wayIn.ts';
+import { landedCash } from '../rules/wayIn.ts';
 import { reckonAdverts } from '../adverts/adverts.ts';
 import { reckonDemand } from '../demand/demand.ts';
 import { reckonFulfilment, reckonStorage } from '../fees/fulfilment.ts';
@@ -15,7 +15,9 @@ import { reckonSaleFees } from '../fees/referral.ts';
 import { reckonFreight, reckonPrep } from '../freight/wayIn.ts';
 import { reckonImport } from '../freight/customs.ts';
 import { reckonGoods } from '../goods/goods.ts';
-import type { Reckoning } from './reckoning.ts';
+import { amountOf, linesOf, reckonOwnLines, SUM_LINES } from './costLines.ts';
+import type { Sum } from './costLines.ts';
+import type { Reckoning, Term, Trace } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';
 import { reckonRevenue } from '../tax/revenue.ts';
 
@@ -33,16 +35,7 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   reckonFulfilment(r);
   reckonImport(r);
   reckonPrep(r);
-  r.landedCost = landedCost(
-    r.goods,
-    r.buyingCosts,
-    r.freight,
-    r.insurance,
-    r.duty,
-    r.importCharges,
-    r.prep,
-    r.irrecoverableVat,
-  );
+  r.landedCost = linesOf(r, 'landedCost');
   r.landedCash = landedCash(r.landedCost, r.recoverableVat, r.cashback);
 
   reckonSaleFees(r);
@@ -52,47 +45,16 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   reckonReturns(r);
   reckonAdverts(r);
 
-  r.other = 0;
-  for (let i = 0; i < doc.otherPerUnit.length; i++) {
-    const o = doc.otherPerUnit[i] as (typeof doc.otherPerUnit)[number];
-    if (o.line.amount === null) {
-      r.blank('other');
-      continue;
-    }
-    const cost = r.cost(o.line, 'other');
-    r.other += cost;
-    r.trace?.line('other', cost, 'amount', [
-      ['name', o.name, 'text', `otherPerUnit.${i}`],
-      ['amount', o.line.amount, 'number', `otherPerUnit.${i}`],
-    ]);
-  }
+  reckonOwnLines(r);
 
-  r.proceeds = proceeds(
-    r.netRevenue,
-    r.referral,
-    r.itemFee,
-    r.payment,
-    r.surcharges,
-    r.subscription,
-    r.feeVat,
-    r.fulfilment,
-    r.storage,
-    r.currencyConversion,
-  );
-  r.contribution = contribution(
-    r.proceeds,
-    r.landedCost,
-    r.breakage,
-    r.returns,
-    r.other,
-    doc.freeExtraProfit,
-  );
-  r.unitProfit = unitProfit(r.contribution, r.adverts);
+  r.proceeds = proceeds(r.netRevenue, linesOf(r, 'proceeds'));
+  r.contribution = contribution(r.proceeds, r.landedCost, linesOf(r, 'contribution'));
+  r.unitProfit = unitProfit(r.contribution, linesOf(r, 'unitProfit'));
   r.profitPerMonth = profitPerMonth(r.unitProfit, r.units, doc.monthlyFixedCosts);
   r.cashCycleDays = cashCycle(r, doc);
   r.turns = turnsAYear(r.cover, r.cashCycleDays);
 
-  if (r.trace !== null) traceResult(r, doc);
+  if (r.trace !== null) traceResult(r, doc, r.trace);
   return r;
 }
 
@@ -115,73 +77,52 @@ function cashCycle(r: Reckoning, doc: LaneDocument): number {
   return cashCycleDays(deposit, lead, transit, inbound, credit, r.cover, P, D);
 }
 
-function traceResult(r: Reckoning, doc: LaneDocument): void {
-  const t = r.trace;
-  if (t === null) return;
-  const m = (name: string, value: number): [string, number, 'money', string] => [name, value, 'money', ''];
+const amount = (name: string, value: number): Term => [name, value, 'money', ''];
+
+/** The lines of a sum as terms, and as the formula that takes them from what stands before (or adds them up). */
+function traceSum(
+  r: Reckoning,
+  sum: Sum,
+  total: number,
+  before: readonly [string, number][],
+  t: Trace,
+): void {
+  const lines = SUM_LINES[sum];
+  const [first] = before;
+  const formula =
+    first === undefined
+      ? lines.join(' + ')
+      : [first[0], ...before.slice(1).map(([n]) => n), ...lines].join(' - ');
+  t.line(sum, total, formula, [
+    ...before.map(([name, value]) => amount(name, value)),
+    ...lines.map((line) => amount(line, amountOf(r, line))),
+  ]);
+}
+
+function traceResult(r: Reckoning, doc: LaneDocument, t: Trace): void {
   if (r.irrecoverableVat !== 0)
     t.line('irrecoverableVat', r.irrecoverableVat, 'purchaseVat + importVat', [
       ['standing', doc.standing?.kind ?? null, 'text', 'standing'],
-      m('importVat', r.importVat),
-      m('purchaseVat', r.irrecoverableVat - r.importVat),
+      amount('importVat', r.importVat),
+      amount('purchaseVat', r.irrecoverableVat - r.importVat),
     ]);
-  if (doc.freeExtraProfit !== 0)
-    t.line('freeExtra', -doc.freeExtraProfit, '-freeExtraProfit', [
-      ['freeExtraProfit', doc.freeExtraProfit, 'money', 'freeExtraProfit'],
-    ]);
-  t.line(
-    'landedCost',
-    r.landedCost,
-    'goods + buyingCosts + freight + insurance + duty + importCharges + prep + irrecoverableVat',
-    [
-      m('goods', r.goods),
-      m('buyingCosts', r.buyingCosts),
-      m('freight', r.freight),
-      m('insurance', r.insurance),
-      m('duty', r.duty),
-      m('importCharges', r.importCharges),
-      m('prep', r.prep),
-      m('irrecoverableVat', r.irrecoverableVat),
-    ],
-  );
+  traceSum(r, 'landedCost', r.landedCost, [], t);
   t.line('landedCash', r.landedCash, 'landedCost + recoverableVat + cashbackToCome', [
-    m('landedCost', r.landedCost),
-    m('recoverableVat', r.recoverableVat),
-    m('cashbackToCome', r.cashback),
+    amount('landedCost', r.landedCost),
+    amount('recoverableVat', r.recoverableVat),
+    amount('cashbackToCome', r.cashback),
   ]);
-  t.line(
-    'proceeds',
-    r.proceeds,
-    'netRevenue - referral - itemFee - payment - surcharges - subscription - feeVat - fulfilment - ' +
-      'storage - currencyConversion',
-    [
-      m('netRevenue', r.netRevenue),
-      m('referral', r.referral),
-      m('itemFee', r.itemFee),
-      m('payment', r.payment),
-      m('surcharges', r.surcharges),
-      m('subscription', r.subscription),
-      m('feeVat', r.feeVat),
-      m('fulfilment', r.fulfilment),
-      m('storage', r.storage),
-      m('currencyConversion', r.currencyConversion),
-    ],
-  );
-  t.line(
+  traceSum(r, 'proceeds', r.proceeds, [['netRevenue', r.netRevenue]], t);
+  const left = [
+    ['proceeds', r.proceeds],
+    ['landedCost', r.landedCost],
+  ] as const;
+  traceSum(
+    r,
     'contribution',
     r.contribution,
-    'proceeds - landedCost - breakage - returns - other + freeExtraProfit',
-    [
-      m('proceeds', r.proceeds),
-      m('landedCost', r.landedCost),
-      m('breakage', r.breakage),
-      m('returns', r.returns),
-      m('other', r.other),
-      m('freeExtraProfit', doc.freeExtraProfit),
-    ],
+    left.map(([n, v]) => [n, v]),
+    t,
   );
-  t.line('unitProfit', r.unitProfit, 'contribution - adverts', [
-    m('contribution', r.contribution),
-    m('adverts', r.adverts),
-  ]);
+  traceSum(r, 'unitProfit', r.unitProfit, [['contribution', r.contribution]], t);
 }

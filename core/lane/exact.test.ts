@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { reckonExactly } from '../testing/exact.ts';
 import { randomLane } from '../testing/lanes.ts';
-import { FIGURES, LINES } from './lines.ts';
+import { FIGURES } from './figures.ts';
+import { LINES } from './costLines.ts';
 import { PROBLEM_TEXTS } from './problems.ts';
 import { evaluate } from './result.ts';
 

@@ -1,9 +1,9 @@
 import { minorDigits } from '../money/money.ts';
 import { reckon } from './evaluate.ts';
-import type { Figure } from './lines.ts';
+import { figureValue, unitOf } from './figures.ts';
+import type { Figure } from './figures.ts';
 import { Reckoning } from './reckoning.ts';
 import type { Term, TermUnit } from './reckoning.ts';
-import { figureValue } from './result.ts';
 import type { LaneDocument } from './schema.ts';
 import { priceHeadroom } from './solve.ts';
 import type { CostAnswer, PriceAnswer } from './solve.ts';
@@ -130,31 +130,6 @@ const FORMULAS: Partial<Record<Figure, Row | ((r: Reckoning) => Row)>> = {
   ],
   lowestConversionBlended: ['adShare * lowestConversion', ['adShare', 'lowestConversion']],
 };
-
-const SHARES = new Set<Figure>([
-  'margin',
-  'marginOnShelfPrice',
-  'roi',
-  'markup',
-  'yearlyReturnOnCash',
-  'acos',
-  'tacos',
-  'breakEvenAcos',
-  'lowestConversion',
-  'lowestConversionBlended',
-]);
-const UNITS: Partial<Record<Figure, TermUnit>> = {
-  priceMultiple: 'number',
-  expectedMonthlyUnits: 'pieces',
-  coverMonths: 'months',
-  cashCycleDays: 'days',
-  turnsPerYear: 'number',
-};
-
-/** Unit a figure is shown in. */
-export function unitOf(figure: Figure): TermUnit {
-  return SHARES.has(figure) ? 'share' : (UNITS[figure] ?? 'money');
-}
 
 /** Writes the workings of the figures that are made of other figures. Call after `reckon` with the same trace. */
 export function traceFigures(r: Reckoning): void {

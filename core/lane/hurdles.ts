@@ -5,10 +5,10 @@ import { atLeast, within } from '../rules/numbers.ts';
 import { reckon } from './evaluate.ts';
 import { boundOf } from './bounds.ts';
 import type { Bound } from './bounds.ts';
-import { blanksIn, FIGURE_BLANKS } from './lines.ts';
-import type { Figure } from './lines.ts';
+import { blanksIn } from './blanks.ts';
+import { FIGURE_BLANKS, figureValue, highestCpcBlendedFor, isMoney } from './figures.ts';
+import type { Figure } from './figures.ts';
 import { Reckoning } from './reckoning.ts';
-import { figureValue, highestCpc, isMoney } from './result.ts';
 import type { LaneDocument } from './schema.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';
 import type { Target } from './solve.ts';
@@ -168,7 +168,7 @@ export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
           : h.figure === 'roi'
             ? r.landedCost
             : r.gross);
-    const cpc = highestCpc(r, profit, true);
+    const cpc = highestCpcBlendedFor(r, profit);
     costPerClick = Number.isFinite(cpc) ? cpc : null;
   }
   return { price: price.price, unitPrice: cost.unitPrice, unitPriceCurrency: cost.currency, costPerClick };

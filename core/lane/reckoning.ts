@@ -2,8 +2,9 @@ import { isUnknown, roundMinor } from '../rules/numbers.ts';
 import { atCost, vatLost, vatRecovered, withoutVat } from '../rules/revenue.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
-import type { Blank, Reach } from './lines.ts';
-import { BIT } from './lines.ts';
+import { BIT } from './blanks.ts';
+import type { Blank, Reach } from './blanks.ts';
+import { OWN_LINES } from './costLines.ts';
 import type { Notice, NoticeCode, Problem, ProblemCode } from './problems.ts';
 import type { LaneDocument } from './schema.ts';
 
@@ -116,7 +117,8 @@ export class Reckoning {
   refundAdmin = 0;
   returns = 0;
   breakage = 0;
-  other = 0;
+  /** Lines that are worked out by themselves, in the order of `OWN_LINES`. */
+  readonly own = new Float64Array(OWN_LINES.length);
   cpc = 0;
   conversionRate = 0;
   advertVatFactor = 1;

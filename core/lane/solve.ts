@@ -1,9 +1,10 @@
 import { isKnown } from '../rules/numbers.ts';
 import { reckon } from './evaluate.ts';
-import { FIGURE_BLANKS, blanksIn } from './lines.ts';
+import { FIGURE_BLANKS } from './figures.ts';
+import { blanksIn } from './blanks.ts';
 import { boundWithout } from './bounds.ts';
 import type { Bound } from './bounds.ts';
-import type { Blank } from './lines.ts';
+import type { Blank } from './blanks.ts';
 import { PriceSearch, priceLimits, roundingNoise } from './priceSearch.ts';
 import { Reckoning } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';

@@ -3,41 +3,8 @@ import { z } from 'zod';
 import { isGtin, readGtin } from '../goods/gtin.ts';
 import { shortText } from '../money/schema.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
-import { ARTICLE_NUMBERS, NAMES } from './headings.ts';
-
-export const REQUIRED_ROLES = ['identifier', 'cost'] as const;
-export const OPTIONAL_ROLES = [
-  'title',
-  'brand',
-  'category',
-  'packSize',
-  'size',
-  'length',
-  'width',
-  'height',
-  'weight',
-  'price',
-  'price30',
-  'price90',
-  'units',
-  'rank',
-  'offers',
-  'minimumOrder',
-  'carton',
-  'breakFrom',
-  'breakCost',
-  'breakFrom2',
-  'breakCost2',
-  'vatRate',
-  'link',
-  'picture',
-  'stock',
-  'notes',
-  'listingTitle',
-  'listingPackSize',
-] as const;
-export const ROLES = [...REQUIRED_ROLES, ...OPTIONAL_ROLES] as const;
-export type Role = (typeof ROLES)[number];
+import { ARTICLE_NUMBERS, REQUIRED_ROLES, ROLES, roleRule } from './fields.ts';
+import type { Role } from './fields.ts';
 
 /**
  * A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each
@@ -64,7 +31,7 @@ const plain = (heading: string): string =>
 function fits(heading: string, role: Role): number {
   const h = plain(heading);
   if (h === '') return 0;
-  const names = NAMES[role].map(plain);
+  const names = roleRule(role).headings.map(plain);
   if (names.includes(h)) return 3;
   if (names.some((n) => n.length > 3 && h.startsWith(n))) return 2;
   return names.some((n) => (n.length > 3 ? h.includes(n) : h.split(' ').includes(n))) ? 1 : 0;
@@ -106,30 +73,7 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
       let score = fits(h, role) * 10;
       if (role === 'identifier') score += (codes[column] as number) > 0.5 ? 15 : 0;
       // A heading that promises figures over a column of words, or of barcodes, promises in vain.
-      if (
-        score > 0 &&
-        [
-          'cost',
-          'price',
-          'price30',
-          'price90',
-          'units',
-          'rank',
-          'offers',
-          'length',
-          'width',
-          'height',
-          'weight',
-          'minimumOrder',
-          'carton',
-          'breakFrom',
-          'breakCost',
-          'breakFrom2',
-          'breakCost2',
-          'stock',
-          'vatRate',
-        ].includes(role)
-      )
+      if (score > 0 && roleRule(role).digits)
         score = (amounts[column] as number) > 0.5 && (codes[column] as number) < 0.5 ? score + 2 : 0;
       if (score > 0) scored.push({ role, column, score: score - column / 1000 });
     });

@@ -3,38 +3,8 @@ import { z } from 'zod';
 import { SOLVED_COLUMNS } from '../columns/columns.ts';
 import type { SolvedColumn } from '../columns/columns.ts';
 import { VERDICTS } from '../columns/verdicts.ts';
+import { LIST_FIGURES } from './fields.ts';
 
-/**
- * Figures of a row that can be shown, sorted and limited; money per unit sold in the sales currency, `cost`,
- * `paid`, `mostToPay` and `before` in the list's, per bought unit.
- */
-export const LIST_FIGURES = [
-  'cost',
-  'price',
-  'units',
-  'unitProfit',
-  'margin',
-  'roi',
-  'profitPerMonth',
-  'breakEvenPrice',
-  'mostToPay',
-  'landedCost',
-  'fees',
-  'fulfilment',
-  'quantity',
-  'paid',
-  'minimumOrder',
-  'carton',
-  'kg',
-  'rank',
-  'offers',
-  'stock',
-  'pack',
-  'before',
-] as const;
-export type ListFigure = (typeof LIST_FIGURES)[number];
-export const isListFigure = (id: string): id is ListFigure =>
-  (LIST_FIGURES as readonly string[]).includes(id);
 export const LIST_TEXTS = ['title', 'brand', 'category', 'code'] as const;
 /** Things that are so or not so of a row. */
 export const LIST_FLAGS = [

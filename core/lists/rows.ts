@@ -1,13 +1,15 @@
 /** Rows of a supplier's file, read by a mapping: each is good, or says why not. */
 import { isUnknown } from '../rules/numbers.ts';
-import { MORE_COLUMNS } from '../columns/columns.ts';
-import type { ListColumns, MoreColumns } from '../columns/columns.ts';
+import { ASIDE_COLUMNS, roleRule } from './fields.ts';
+import type { ListColumns } from '../columns/columns.ts';
+import type { AsideColumns } from './fields.ts';
 import { readGtin } from '../goods/gtin.ts';
 import type { GtinTrouble } from '../goods/gtin.ts';
 import { packField, packIn } from '../goods/packs.ts';
 import { amountOf, UNREADABLE } from './amounts.ts';
-import { ROLES } from './map.ts';
-import type { ListMap, Role } from './map.ts';
+import { ROLES } from './fields.ts';
+import type { ListMap } from './map.ts';
+import type { Role } from './fields.ts';
 
 /** A purchase price above this is a slip. */
 const ABSURD = 1_000_000;
@@ -157,7 +159,7 @@ export class RowReader {
   private readonly kg: number;
   /** Figures beside those the formulas read; whether each may be 0. */
   private readonly more: readonly {
-    readonly role: (typeof MORE_COLUMNS)[number];
+    readonly role: (typeof ASIDE_COLUMNS)[number];
     readonly at: number;
     readonly free: boolean;
   }[];
@@ -173,10 +175,10 @@ export class RowReader {
     const at = Object.fromEntries(ROLES.map((r) => [r, -1])) as Record<Role, number>;
     for (const [role, heading] of Object.entries(map.columns)) at[role as Role] = header.indexOf(heading);
     this.at = at;
-    this.more = MORE_COLUMNS.map((role) => ({
+    this.more = ASIDE_COLUMNS.map((role) => ({
       role,
       at: at[role],
-      free: role !== 'price30' && role !== 'price90',
+      free: roleRule(role).aside === 'zeroToo',
     }));
     this.comma = map.decimal === 'comma';
     this.cm = LENGTHS[map.lengthUnit];
@@ -205,7 +207,7 @@ export class RowReader {
     columns: ListColumns,
     i: number,
     categoryAt: (text: string) => number,
-    more?: MoreColumns,
+    more?: AsideColumns,
   ): RowRead {
     let troubles = NO_TROUBLE;
     const barcode = this.textAt(cells, this.at.identifier);

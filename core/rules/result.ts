@@ -69,48 +69,37 @@ export function turnsAYear(cover: number, cycleDays: number): number {
 }
 
 /**
- * What a sale leaves after fees: `netRevenue - referral - itemFee - payment - surcharges - subscription - feeVat
- * - fulfilment - storage - currencyConversion`.
+ * `unitProfit / landedCash * turns`: the yearly return on the cash in a unit.
  *
- * @example proceeds(20, 3, 0.3, 0.5, 0.1, 0.2, 0.4, 3.1, 0.2, 0.2) // 12
+ * @example yearlyReturn(2, 10, 4) // 0.8
  */
-export const proceeds = (
-  netRevenue: number,
-  referral: number,
-  itemFee: number,
-  payment: number,
-  surcharges: number,
-  subscription: number,
-  feeVat: number,
-  fulfilment: number,
-  storage: number,
-  currencyConversion: number,
-): number =>
-  netRevenue -
-  referral -
-  itemFee -
-  payment -
-  surcharges -
-  subscription -
-  feeVat -
-  fulfilment -
-  storage -
-  currencyConversion;
+export const yearlyReturn = (unitProfit: number, landedCash: number, turns: number): number =>
+  ratio(unitProfit, landedCash) * turns;
 
 /**
- * What is left after cost: `proceeds - landedCost - breakage - returnsAllowance - otherPerUnit +
- * freeExtraProfit`.
+ * What the cash in a unit would have brought elsewhere: `landedCash * benchmark * max(0, cycle) / 365`.
  *
- * @example contribution(12, 5, 0.1, 0.8, 0.1, 0) // 6
+ * @example costOfHolding(10, 0.05, 73) // 0.1
  */
-export const contribution = (
-  afterFees: number,
-  landedCost: number,
-  breakage: number,
-  returnsAllowance: number,
-  other: number,
-  freeExtraProfit: number,
-): number => afterFees - landedCost - breakage - returnsAllowance - other + freeExtraProfit;
+export const costOfHolding = (landedCash: number, benchmark: number, cycleDays: number): number =>
+  (landedCash * benchmark * Math.max(0, cycleDays)) / 365;
+
+/**
+ * What a sale leaves after fees: `netRevenue - fees`, the lines taken from a sale: referral, item, payment,
+ * surcharges, subscription, VAT on fees, fulfilment, storage, conversion.
+ *
+ * @example proceeds(20, 8) // 12
+ */
+export const proceeds = (netRevenue: number, fees: number): number => netRevenue - fees;
+
+/**
+ * What is left after cost: `proceeds - landedCost - losses`, the lines that fall on a unit once it is sold:
+ * returns, breakage, other costs, less what a free extra brings.
+ *
+ * @example contribution(12, 5, 1) // 6
+ */
+export const contribution = (afterFees: number, landedCost: number, losses: number): number =>
+  afterFees - landedCost - losses;
 
 /**
  * What a unit keeps after adverts: `contribution - adCostPerUnit`.

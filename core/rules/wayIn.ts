@@ -120,19 +120,3 @@ export const importVat = (rate: number, base: number, dutyPaid: number): number 
  */
 export const landedCash = (landedCost: number, recoverableVat: number, cashbackToCome: number): number =>
   landedCost + recoverableVat + cashbackToCome;
-
-/**
- * `goods + buyingCosts + freight + insurance + duty + importCharges + prep + irrecoverable VAT`.
- *
- * @example landedCost(4, 0.1, 0.3, 0.02, 0.2, 0.1, 0.3, 0.5) // 5.52
- */
-export const landedCost = (
-  goods: number,
-  buying: number,
-  freight: number,
-  insured: number,
-  dutyPaid: number,
-  charges: number,
-  prep: number,
-  irrecoverableVat: number,
-): number => goods + buying + freight + insured + dutyPaid + charges + prep + irrecoverableVat;

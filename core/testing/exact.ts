@@ -4,7 +4,8 @@
  * stays one file, to be read from top to bottom beside the page of the rules, section by section.
  */
 import { Decimal } from 'decimal.js';
-import type { Figure, Line } from '../lane/lines.ts';
+import type { Figure } from '../lane/figures.ts';
+import type { Line } from '../lane/costLines.ts';
 import type { LaneDocument, RetailPurchase } from '../lane/schema.ts';
 
 const D = Decimal.clone({ precision: 40 });

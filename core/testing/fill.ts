@@ -1,5 +1,5 @@
 /** Test code: what a blank of a lane may turn out to be. */
-import type { Blank } from '../lane/lines.ts';
+import type { Blank } from '../lane/blanks.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 
 /** Several ways to fill in a blank, none of which the lane had. */

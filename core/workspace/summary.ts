@@ -2,7 +2,7 @@ import { byMeasure, isWhole, measured } from '../compare/measures.ts';
 import type { Measure } from '../compare/measures.ts';
 import { judgeHurdles } from '../lane/hurdles.ts';
 import type { Hurdle, HurdleResult } from '../lane/hurdles.ts';
-import { LINES } from '../lane/lines.ts';
+import { LINES } from '../lane/costLines.ts';
 import { evaluate, restate } from '../lane/result.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';

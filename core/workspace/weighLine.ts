@@ -1,5 +1,5 @@
 /** What a list of candidates shows of a lane: worked out once, and stored beside the lane until something changes. */
-import { isQuoted } from '../goods/goods.ts';
+import { isQuoted } from '../lane/costLines.ts';
 import type { Verdict } from '../lane/hurdles.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';

@@ -434,7 +434,7 @@ export function needBuild() {
 
 /** Starts the web server as a child; resolves when it answers. */
 export async function startServer(env, port, { dev = false, quiet = false } = {}) {
-  const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'server/main.ts')], {
+  const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'server/web/main.ts')], {
     cwd: root,
     stdio: ['ignore', quiet ? 'ignore' : 'inherit', quiet ? 'pipe' : 'inherit'],
     detached: true,

@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm';
-import { data, redirect } from 'react-router';
 import { authDb, reachable } from '../db/client.ts';
 import { member, organization } from '../db/authSchema.ts';
+import { gone, Refusal } from '../refusal.ts';
 import { countRequest } from '../use/quotas.ts';
 import { auth } from './auth.ts';
 import type { Role } from './roles.ts';
@@ -15,21 +15,18 @@ export async function personOf(request: Request): Promise<Person | null> {
     .api.getSession({ headers: request.headers })
     // The sign-in service hides why it failed; with a cookie in hand only the database can be the reason.
     .catch(() => {
-      throw data(null, 503);
+      throw new Refusal('away');
     });
   return session === null
     ? null
     : { id: session.user.id, name: session.user.name, email: session.user.email };
 }
 
-/** Who is signed in, or a redirect to the sign-in page that leads back. A background request gets 401 instead. */
+/** Who is signed in. @throws Refusal `signedOut` where nobody is */
 export async function needPerson(request: Request): Promise<Person> {
   const person = await personOf(request);
-  if (person !== null) return person;
-  if (request.headers.get('content-type')?.includes('application/json'))
-    throw data({ error: 'signedOut' }, 401);
-  const url = new URL(request.url);
-  throw redirect(`/sign-in?to=${encodeURIComponent(url.pathname.replace(/\.data$/, '') + url.search)}`);
+  if (person === null) throw new Refusal('signedOut');
+  return person;
 }
 
 export type Entry = {
@@ -44,8 +41,9 @@ const RANK: Readonly<Record<Role, number>> = { viewer: 0, editor: 1, owner: 2 };
 const NEEDS: Readonly<Record<Need, number>> = { view: 0, edit: 1, own: 2 };
 
 /**
- * Lets a signed-in member into the workspace of the URL. Who is no member sees the same 404 as for a
- * workspace that is not there. Throws 403 where the role does not suffice.
+ * Lets a signed-in member into the workspace of the URL. Who is no member is told the same as of a
+ * workspace that is not there.
+ * @throws Refusal `gone`; `notAllowed` where the role does not suffice
  */
 export async function enterWorkspace(
   request: Request,
@@ -67,9 +65,9 @@ export async function enterWorkspace(
       .where(and(eq(member.userId, person.id), eq(organization.slug, slug ?? '')))
       .limit(1),
   );
-  if (row === undefined) throw data({ error: 'noWorkspace' }, 404);
+  if (row === undefined) throw gone();
   const role = (row.role in RANK ? row.role : 'viewer') as Role;
-  if (RANK[role] < NEEDS[need]) throw data({ error: 'notAllowed', role }, 403);
+  if (RANK[role] < NEEDS[need]) throw new Refusal('notAllowed');
   return { person, workspaceId: row.workspaceId, slug: row.slug, name: row.name, role };
 }
 

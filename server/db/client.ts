@@ -1,11 +1,11 @@
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
-import { data } from 'react-router';
 import { env } from '../env.ts';
 import { log } from '../log.ts';
 import * as authTables from './authSchema.ts';
 import * as tables from './schema.ts';
+import { Refusal } from '../refusal.ts';
 
 /** Connections to the database under one role. */
 export function pool(url: string, max: number): pg.Pool {
@@ -62,8 +62,7 @@ export function inWorkspace<T>(workspaceId: string, work: (tx: Tx) => Promise<T>
 }
 
 /**
- * Turns a database that cannot be reached into an answer 503, for which there is a page; everything else
- * passes through.
+ * Refuses as `away` where the database cannot be reached; everything else passes through.
  */
 export async function reachable<T>(work: () => Promise<T>): Promise<T> {
   try {
@@ -71,11 +70,11 @@ export async function reachable<T>(work: () => Promise<T>): Promise<T> {
   } catch (e) {
     if (isDatabaseAway(e)) {
       log.warn('the database is away');
-      throw data(null, 503);
+      throw new Refusal('away');
     }
     // Texts are held against this before (text.ts); what slips through says so too, instead of failing.
     if (isUnkeepable(e))
-      throw data({ error: 'A text holds a character that cannot be kept. Remove it, and try again.' }, 422);
+      throw new Refusal('invalid', 'A text holds a character that cannot be kept. Remove it, and try again.');
     throw e;
   }
 }

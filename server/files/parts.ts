@@ -5,7 +5,8 @@
  */
 import { isKnown, isUnknown } from '../../core/rules/numbers.ts';
 import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { INPUT_COLUMNS, MORE_COLUMNS } from '../../core/columns/columns.ts';
+import { INPUT_COLUMNS } from '../../core/columns/columns.ts';
+import { ASIDE_COLUMNS } from '../../core/lists/fields.ts';
 import { foldText } from '../../core/columns/rank.ts';
 import type { TextColumn } from '../../core/columns/rank.ts';
 import { Bytes } from './bytes.ts';
@@ -23,7 +24,7 @@ export const PART_NUMBERS = [
   'key',
   'digits',
   ...INPUT_COLUMNS,
-  ...MORE_COLUMNS,
+  ...ASIDE_COLUMNS,
   'pack',
   'listingPack',
   'before',

@@ -2,7 +2,7 @@
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import type { Cell } from '../../core/cards/cells.ts';
-import { savedAs, sheetName } from './names.ts';
+import { sheetName } from './names.ts';
 
 export type FileSheet = {
   readonly name: string;
@@ -89,21 +89,4 @@ export function readCsv(text: string): FileRead {
     delimiter: parsed.meta.delimiter,
     sheets: [{ name: '', header: header.map((h) => h.trim()), rows }],
   };
-}
-
-const TYPES: Readonly<Record<string, string>> = {
-  csv: 'text/csv; charset=utf-8',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  json: 'application/json; charset=utf-8',
-};
-
-/** An answer that the browser saves under a name. */
-export function fileAnswer(name: string, body: string | Buffer): Response {
-  return new Response(typeof body === 'string' ? body : new Uint8Array(body), {
-    headers: {
-      'content-type': TYPES[name.split('.').pop() ?? ''] ?? 'application/octet-stream',
-      ...savedAs(name),
-      'cache-control': 'no-store',
-    },
-  });
 }

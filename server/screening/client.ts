@@ -6,10 +6,15 @@ import type { Answer, Ask, JudgedRow, OpenedRow } from '../../screening/ask.ts';
 import { inWorkspace } from '../db/client.ts';
 import { goodsMark } from '../db/schema.ts';
 import { env } from '../env.ts';
+import { gone, Refusal } from '../refusal.ts';
 import type { ListPage } from '../use/lists.ts';
 
 /** The screening process does not answer: it is starting again, or was never started. */
-export class ScreeningAway extends Error {}
+export class ScreeningAway extends Refusal {
+  constructor(message: string) {
+    super('away', message);
+  }
+}
 
 export const screeningToken = (): string =>
   createHmac('sha256', env().BM_SECRET).update('screening').digest('hex');
@@ -43,8 +48,7 @@ async function askWith<T>(
   { line, ahead, left }: { line?: number; ahead?: readonly number[]; left?: AbortSignal } = {},
 ): Promise<T> {
   const { list, shown, screen } = page;
-  if (shown === null || screen === null || list.settings === null)
-    throw new Response('not run', { status: 404 });
+  if (shown === null || screen === null || list.settings === null) throw gone();
   const edition = await inWorkspace(
     workspaceId,
     async (tx) =>

@@ -3,6 +3,7 @@ import { auth } from '../auth/auth.ts';
 import type { Role } from '../auth/roles.ts';
 import { member } from '../db/authSchema.ts';
 import { authDb } from '../db/client.ts';
+import { Refusal, type Reason } from '../refusal.ts';
 import { newId } from '../use/workspaces.ts';
 
 let people = 0;
@@ -44,4 +45,15 @@ export async function saidBy(work: () => unknown): Promise<Said> {
   }
   if (got instanceof Error) throw got;
   return { status: 200, body: got, headers: new Headers() };
+}
+
+/** Why a use case refuses; null where it does what was asked. */
+export async function refusalOf(work: () => Promise<unknown>): Promise<Reason | null> {
+  try {
+    await work();
+    return null;
+  } catch (e) {
+    if (e instanceof Refusal) return e.reason;
+    throw e;
+  }
 }

@@ -1,7 +1,6 @@
 /** Lanes of a candidate: added, taken away, put back, brought in and opened as documents. */
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
-import { data } from 'react-router';
 import { z } from 'zod';
 import { issuesOf } from '../../core/issues.ts';
 import { evaluate } from '../../core/lane/result.ts';
@@ -25,6 +24,7 @@ import { insertLanes } from './storeLanes.ts';
 import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 import type { LaneRow } from './candidates.ts';
+import { gone, Refusal } from '../refusal.ts';
 
 /** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
 export async function versionInForce(
@@ -112,7 +112,7 @@ export async function addLane(
           isNull(candidate.deletedAt),
         ),
       );
-    if (settings === null || row === undefined) throw new Response('gone', { status: 404 });
+    if (settings === null || row === undefined) throw gone();
     const cards = await cardsInForce(tx, workspaceId, today());
     const [first] = await tx
       .select({ id: quote.id, data: quote.data })
@@ -180,7 +180,7 @@ export async function putLanes(
           isNull(candidate.deletedAt),
         ),
       );
-    if (settings === null || of === undefined) throw new Response('gone', { status: 404 });
+    if (settings === null || of === undefined) throw gone();
     const there = new Set(
       (
         await tx
@@ -209,7 +209,7 @@ export async function putLanes(
     const named = namedByLanes(fresh.map((r) => r.data));
     await needOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
     if (named.quote.some((id) => !Object.hasOwn(quotes, id)))
-      throw data({ error: 'This names a quote that is not of this product. Choose one that is.' }, 422);
+      throw new Refusal('invalid', 'This names a quote that is not of this product. Choose one that is.');
     const scenarios = fresh.flatMap((r) => r.scenarioOf ?? []);
     const base =
       scenarios.length === 0
@@ -225,7 +225,7 @@ export async function putLanes(
               ),
             );
     if (scenarios.some((id) => !base.some((b) => b.id === id) && !rows.some((r) => r.id === id)))
-      throw data({ error: 'The lane this is a scenario of is not there any more.' }, 422);
+      throw new Refusal('invalid', 'The lane this is a scenario of is not there any more.');
     await insertLanes(
       tx,
       workspaceId,

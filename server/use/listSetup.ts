@@ -17,6 +17,7 @@ import { cardsInForce, newId } from './workspaces.ts';
 import { forgetListings, headsOf } from './receiveLists.ts';
 import { listIn, loadList } from './lists.ts';
 import type { Sheet, ListPage, ListSetup } from './lists.ts';
+import { gone } from '../refusal.ts';
 
 // ---- mapping and settings
 // ------------------------------------------------------------------------------------------
@@ -163,7 +164,7 @@ export const listSetup = z.strictObject({
 export async function saveSetup(workspaceId: string, id: string, setup: ListSetup): Promise<void> {
   await inWorkspace(workspaceId, async (tx) => {
     const list = await listIn(tx, workspaceId, id);
-    if (list === null) throw new Response('gone', { status: 404 });
+    if (list === null) throw gone();
     await needOwn(tx, workspaceId, { card: [setup.settings.marketplaceCardId], list: [setup.previousId] });
     let supplierId: string | null = null;
     if (setup.supplier !== '') {

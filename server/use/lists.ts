@@ -22,6 +22,7 @@ import { cancelTask, startTask, taskColumns } from './tasks.ts';
 import type { TaskHead } from './tasks.ts';
 import { settingsIn } from './workspaces.ts';
 import type { listSetup } from './listSetup.ts';
+import { gone } from '../refusal.ts';
 
 export type ListRecord = typeof supplierList.$inferSelect;
 
@@ -38,7 +39,7 @@ export type Sheet = { readonly name: string; readonly rows: readonly (readonly s
 
 export async function needList(workspaceId: string, id: string): Promise<ListRecord> {
   const list = await inWorkspace(workspaceId, (tx) => listIn(tx, workspaceId, id));
-  if (list === null) throw new Response('gone', { status: 404 });
+  if (list === null) throw gone();
   return list;
 }
 export async function listIn(tx: Tx, workspaceId: string, id: string): Promise<ListRecord | null> {

@@ -3,11 +3,11 @@
  * named, known or not.
  */
 import { and, eq, inArray } from 'drizzle-orm';
-import { data } from 'react-router';
 import { CARD_FIELDS } from '../../core/workspace/records.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, quote, rateCard, supplierList } from '../db/schema.ts';
+import { Refusal } from '../refusal.ts';
 
 const TABLES = { card: rateCard, quote, candidate, list: supplierList } as const;
 const NAMES = { card: 'rate card', quote: 'quote', candidate: 'product', list: 'list' } as const;
@@ -38,7 +38,7 @@ export async function notOwn(tx: Tx, workspaceId: string, named: Named): Promise
 /** The same as a refusal. */
 export async function needOwn(tx: Tx, workspaceId: string, named: Named): Promise<void> {
   const problem = await notOwn(tx, workspaceId, named);
-  if (problem !== null) throw data({ error: problem }, 422);
+  if (problem !== null) throw new Refusal('invalid', problem);
 }
 
 /** The ids that lanes name, but for those that `before` named already: what stands is not asked about again. */

@@ -3,11 +3,11 @@
  * page before it bites.
  */
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { data } from 'react-router';
 import { countUp, digest } from '../auth/tries.ts';
 import { inWorkspace, reachable } from '../db/client.ts';
 import { supplierList, task } from '../db/schema.ts';
 import { FileRefused } from '../files/store.ts';
+import { Refusal } from '../refusal.ts';
 
 /** Lists, bytes of their files and rows read of a workspace, deleted ones that are still kept among them. */
 export const QUOTA = { lists: 500, bytes: 25_000_000_000, rows: 40_000_000 } as const;
@@ -58,7 +58,7 @@ export async function needRoomForList(workspaceId: string): Promise<void> {
 }
 
 const counts = new Map<string, number>();
-/** Counts a request of a person; too many within a minute get 429. */
+/** Counts a request of a person; too many within a minute are refused. */
 export async function countRequest(personId: string): Promise<void> {
   const n = (counts.get(personId) ?? 0) + 1;
   if (n < AT_ONCE) {
@@ -72,11 +72,8 @@ export async function countRequest(personId: string): Promise<void> {
       countUp([{ key: digest('requests', personId), most: REQUESTS_A_MINUTE, seconds: 60, by: AT_ONCE }]),
     ))
   )
-    throw data(
-      {
-        error:
-          'These are more requests than one person may make in a minute. Wait a minute, then go on; nothing is lost.',
-      },
-      429,
+    throw new Refusal(
+      'tooMany',
+      'These are more requests than one person may make in a minute. Wait a minute, then go on; nothing is lost.',
     );
 }

@@ -6,6 +6,7 @@ import type { CandidateData, QuoteSource } from '../../core/workspace/records.ts
 import { inWorkspace } from '../db/client.ts';
 import { candidate, lane, quote, supplier } from '../db/schema.ts';
 import { newId } from './workspaces.ts';
+import { gone } from '../refusal.ts';
 
 export const supplierRecord = z.object({
   name: z.string().trim().min(1, 'Give the supplier a name').max(200),
@@ -110,7 +111,7 @@ export async function saveSupplier(
       .from(supplier)
       .where(and(eq(supplier.workspaceId, workspaceId), eq(supplier.id, id)))
       .for('update');
-    if (was === undefined) throw new Response('gone', { status: 404 });
+    if (was === undefined) throw gone();
     await tx
       .update(supplier)
       .set(record)

@@ -9,6 +9,7 @@ import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { Compared } from './useCompared.ts';
+import { tell } from '../../ui/client.ts';
 
 /** Further from the middle than this, a price looks odd beside its neighbours. */
 const ODD = 0.2;
@@ -67,14 +68,7 @@ export function PricesView({
     ]);
     let ok = true;
     for (let i = 0; i < all.length && ok; i += 500)
-      ok =
-        (
-          await fetch(saveUrl, {
-            method: 'POST',
-            headers: { 'content-type': 'application/json' },
-            body: JSON.stringify({ patches: all.slice(i, i + 500) }),
-          }).catch(() => null)
-        )?.ok === true;
+      ok = (await tell(saveUrl, { patches: all.slice(i, i + 500) })).ok;
     setDone(ok ? 'applied' : 'failed');
     await revalidate();
   };

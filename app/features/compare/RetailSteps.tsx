@@ -1,4 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
 import { discountSteps, retailSteps } from '../../../core/goods/goods.ts';
@@ -6,6 +7,7 @@ import { minorDigits } from '../../../core/money/money.ts';
 import type { RetailPurchase } from '../../../core/lane/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
+import { tell, type Why } from '../../ui/client.ts';
 
 type Shop = { id: string; name: string; source: RetailPurchase; landed: number | null };
 
@@ -34,22 +36,13 @@ export function RetailSteps({
   const plain = (x: number | null, code: string): string =>
     f.plain(x === null ? null : Number(x.toFixed(6)), code);
   const { revalidate } = useRevalidator();
+  const [notSaved, setNotSaved] = useState<Why | null>(null);
   const turn = async (shop: Shop): Promise<void> => {
-    await fetch(saveUrl, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({
-        patches: [
-          {
-            entity: 'quote',
-            id: shop.id,
-            path: ['reordered'],
-            from: shop.source.reordered,
-            to: !shop.source.reordered,
-          },
-        ],
-      }),
-    }).catch(() => null);
+    const { reordered } = shop.source;
+    const told = await tell(saveUrl, {
+      patches: [{ entity: 'quote', id: shop.id, path: ['reordered'], from: reordered, to: !reordered }],
+    });
+    setNotSaved(told.ok ? null : told.why);
     await revalidate();
   };
   const columns = shops.map((shop) => {
@@ -99,6 +92,11 @@ export function RetailSteps({
         <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
           {t('retail.title')}
         </Typography>
+        {notSaved !== null && (
+          <Typography role="status" variant="body2" color="error">
+            {t(`notDone.${notSaved}`)}
+          </Typography>
+        )}
         <TableFile
           table={() => ({
             name: t('retail.title'),

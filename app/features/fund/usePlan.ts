@@ -4,7 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import { useRevalidator } from 'react-router';
 import { launchPart } from '../../../core/launch/schema.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
-import { answerTo, keepInTab, keptInTab } from '../../ui/saving.ts';
+import { tell } from '../../ui/client.ts';
+import { keepInTab, keptInTab } from '../../ui/saving.ts';
 import type { SaveAnswer } from '../../ui/saving.ts';
 
 type PlanSaving = SaveAnswer | 'viewer' | 'unsaved' | 'saving';
@@ -39,24 +40,14 @@ export function usePlan(
   const send = async (): Promise<void> => {
     const now = latest.current;
     setSaid({ state: 'saving', error: null, of: now.plan });
-    const answer = await fetch(url, {
-      method: 'POST',
-      keepalive: true,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ changed: now.changed, candidate }),
-      redirect: 'manual',
-    }).catch(() => null);
-    const state = answerTo(answer);
-    if (state === 'saved') {
+    const told = await tell(url, { changed: now.changed, candidate }, { leaving: true });
+    if (told.ok) {
       setKnown((k) => ({ ...k, ...now.changed }));
       void revalidate();
     }
     setSaid({
-      state,
-      error:
-        state === 'invalid'
-          ? (((await answer?.json().catch(() => null)) as { error?: string } | null)?.error ?? null)
-          : null,
+      state: told.ok ? 'saved' : told.why,
+      error: !told.ok && told.why === 'invalid' ? told.error : null,
       of: now.plan,
     });
   };

@@ -1,9 +1,10 @@
 /** What stands in a cell of a list's row. */
 import { useCallback } from 'react';
 import { useTranslation } from 'react-i18next';
-import { blanksIn } from '../../../core/lane/lines.ts';
+import { blanksIn } from '../../../core/lane/blanks.ts';
 import { extraOf } from '../../../core/lists/query.ts';
-import type { ListColumn, ListFigure } from '../../../core/lists/query.ts';
+import type { ListColumn } from '../../../core/lists/query.ts';
+import type { ListFigure } from '../../../core/lists/fields.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import type { ListRow } from '../../../screening/ask.ts';
 import { useBounds } from '../../ui/bounds.ts';

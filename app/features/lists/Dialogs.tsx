@@ -1,8 +1,10 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { DEFAULT_LOOK, isListFigure, LIST_COLUMNS } from '../../../core/lists/query.ts';
-import type { ListColumn, ListFigure, ListLook } from '../../../core/lists/query.ts';
+import { DEFAULT_LOOK, LIST_COLUMNS } from '../../../core/lists/query.ts';
+import { isListFigure } from '../../../core/lists/fields.ts';
+import type { ListColumn, ListLook } from '../../../core/lists/query.ts';
+import type { ListFigure } from '../../../core/lists/fields.ts';
 import { TextLine } from '../../ui/Field.tsx';
 
 const plain = {

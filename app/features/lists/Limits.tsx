@@ -1,8 +1,10 @@
 import { Box, Button } from '@mui/material';
 import { memo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { isListFigure, LIST_FLAGS } from '../../../core/lists/query.ts';
-import type { ListFigure, ListFilter, ListFlag, ListQuery } from '../../../core/lists/query.ts';
+import { LIST_FLAGS } from '../../../core/lists/query.ts';
+import { isListFigure } from '../../../core/lists/fields.ts';
+import type { ListFilter, ListFlag, ListQuery } from '../../../core/lists/query.ts';
+import type { ListFigure } from '../../../core/lists/fields.ts';
 import type { Answer } from '../../../screening/ask.ts';
 import { ChoiceLine, fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';

@@ -3,8 +3,10 @@ import { useCallback, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useRevalidator } from 'react-router';
 import type { ListRow } from '../../../screening/ask.ts';
-import { extraOf, isListFigure, LIST_FIGURES, SHORT_LIST } from '../../../core/lists/query.ts';
-import type { ListColumn, ListFigure, ListLook, ListSort } from '../../../core/lists/query.ts';
+import { extraOf, SHORT_LIST } from '../../../core/lists/query.ts';
+import { figuresOf, isListFigure } from '../../../core/lists/fields.ts';
+import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';
+import type { ListFigure } from '../../../core/lists/fields.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
@@ -56,7 +58,7 @@ export function ListPage(p: ListData) {
   const sales = p.screen.currency;
   const list = own.assumptions.purchase.currency;
   const hasBasis = useMemo(() => p.list.has.filter((r) => r === 'price30' || r === 'price90'), [p.list.has]);
-  const can = useMemo(() => figuresOf(p.list), [p.list]);
+  const can = useMemo(() => figuresOf(p.list.has, p.list.hasPrevious), [p.list]);
   const figures = useMemo(
     () => [
       ...new Set([
@@ -372,7 +374,7 @@ export function ListPage(p: ListData) {
             void act({ what: 'saveView', name, look: { columns, query }, assumptions })
               .then(
                 (got) =>
-                  got?.ok !== undefined &&
+                  got !== null &&
                   setViews([
                     ...views.filter((v) => v.name.toLowerCase() !== name.toLowerCase()),
                     { id: name, name, look: { columns, query }, assumptions },
@@ -387,18 +389,6 @@ export function ListPage(p: ListData) {
 }
 
 const NONE: readonly never[] = [];
-
-/** Figures that a list can have, of all there are. */
-const figuresOf = (list: ListData['list']): ListFigure[] =>
-  LIST_FIGURES.filter((x) =>
-    ['rank', 'offers', 'stock', 'minimumOrder', 'carton'].includes(x)
-      ? list.has.includes(x)
-      : x === 'paid'
-        ? list.has.includes('breakCost') || list.has.includes('breakCost2')
-        : x === 'before'
-          ? list.hasPrevious
-          : true,
-  );
 
 /** Whether this list has a column: a look may come from another. */
 function hasColumn(id: ListColumn, extras: readonly string[], can: readonly ListFigure[]): boolean {

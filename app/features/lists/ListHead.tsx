@@ -49,9 +49,12 @@ export function ListHead({ data: p, url, screen, tally, shownCount, onStop, onAs
           {t('list.failed', { error: work.error })}
         </Alert>
       )}
-      {screen.away && (
-        <Alert severity="info" role="status" sx={{ my: 0.5, py: 0 }}>
-          {t('list.away')}
+      {screen.notAnswered !== null && (
+        <Alert
+          severity={screen.notAnswered === 'offline' ? 'info' : 'error'}
+          role="status"
+          sx={{ my: 0.5, py: 0 }}>
+          {screen.notAnswered === 'offline' ? t('list.away') : t(`notDone.${screen.notAnswered}`)}
         </Alert>
       )}
       {answer !== null && <Sentence answer={answer} running={running} tally={tally} home={p.home} />}

@@ -2,8 +2,10 @@
 import { Box } from '@mui/material';
 import { Fragment, useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
-import { makeColumns, MORE_COLUMNS } from '../../../core/columns/columns.ts';
-import type { ListMap, Role } from '../../../core/lists/map.ts';
+import { makeColumns } from '../../../core/columns/columns.ts';
+import { ASIDE_COLUMNS, PREVIEW_ROLES, roleRule } from '../../../core/lists/fields.ts';
+import type { ListMap } from '../../../core/lists/map.ts';
+import type { Role } from '../../../core/lists/fields.ts';
 import { RowReader, sayTrouble } from '../../../core/lists/rows.ts';
 import { useFormat } from '../../ui/locale.ts';
 
@@ -28,7 +30,7 @@ export function Preview({
   const read = useMemo(() => {
     const reader = new RowReader(map, header);
     const columns = makeColumns(PREVIEW);
-    const more = Object.fromEntries(MORE_COLUMNS.map((c) => [c, new Float64Array(PREVIEW)])) as never;
+    const more = Object.fromEntries(ASIDE_COLUMNS.map((c) => [c, new Float64Array(PREVIEW)])) as never;
     return rows
       .map((cells, k) => ({ cells, line: from + k }))
       .filter((r) => r.cells.some((c) => c !== ''))
@@ -61,44 +63,12 @@ export function Preview({
         return { line, row, shown: (role: Role): string => cellsOf[role] ?? reader.text(cells, role) };
       });
   }, [rows, from, header, map, currency, f, t]);
-  const roles: Role[] = (
-    [
-      'identifier',
-      'title',
-      'brand',
-      'category',
-      'cost',
-      'vatRate',
-      'packSize',
-      'size',
-      'weight',
-      'price',
-      'units',
-      'minimumOrder',
-      'carton',
-      'breakCost',
-      'breakCost2',
-      'stock',
-    ] as const
-  ).filter(
+  const roles: Role[] = PREVIEW_ROLES.filter(
     (r) =>
       map.columns[r] !== undefined ||
       (r === 'size' && map.columns.length !== undefined) ||
       (r === 'packSize' && read.some((x) => x.row.pack > 0)),
   );
-  const right = new Set<Role>([
-    'cost',
-    'vatRate',
-    'packSize',
-    'weight',
-    'price',
-    'units',
-    'minimumOrder',
-    'carton',
-    'breakCost',
-    'breakCost2',
-    'stock',
-  ]);
   return (
     <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={t('setup.preview')}>
       <Box
@@ -129,7 +99,7 @@ export function Preview({
           <tr>
             <th>{t('listText.line')}</th>
             {roles.map((r) => (
-              <th key={r} style={right.has(r) ? { textAlign: 'right' } : {}}>
+              <th key={r} style={isRight(r) ? { textAlign: 'right' } : {}}>
                 {t(`role.${r}`)}
               </th>
             ))}
@@ -141,7 +111,7 @@ export function Preview({
               <tr>
                 <td>{r.line}</td>
                 {roles.map((role) => (
-                  <td key={role} style={right.has(role) ? { textAlign: 'right' } : {}}>
+                  <td key={role} style={isRight(role) ? { textAlign: 'right' } : {}}>
                     {r.shown(role) || '–'}
                   </td>
                 ))}
@@ -171,3 +141,6 @@ export function Preview({
     </Box>
   );
 }
+
+/** Amounts stand at the right, so that their digits stand under each other. */
+const isRight = (role: Role): boolean => roleRule(role).digits === true || role === 'packSize';

@@ -1,21 +1,13 @@
 /** A limit from and to, over how the figure lies in the list. */
 import { Box } from '@mui/material';
 import { useTranslation } from 'react-i18next';
-import type { ListFigure, ListFilter } from '../../../core/lists/query.ts';
+import type { ListFilter } from '../../../core/lists/query.ts';
+import type { ListFigure } from '../../../core/lists/fields.ts';
 import type { FigureStats } from '../../../screening/ask.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
-
-const IN_SALES: ReadonlySet<ListFigure> = new Set([
-  'price',
-  'unitProfit',
-  'profitPerMonth',
-  'breakEvenPrice',
-  'landedCost',
-  'fees',
-  'fulfilment',
-]);
+import { listFigureRule } from '../../../core/lists/fields.ts';
 
 /** The unit a figure of a list is shown in. */
 export function figureKind(
@@ -23,10 +15,10 @@ export function figureKind(
   list: string,
   sales: string,
 ): { kind: 'money' | 'percent' | 'number'; currency?: string } {
-  if (f === 'margin' || f === 'roi') return { kind: 'percent' };
-  if (f === 'cost' || f === 'paid' || f === 'before' || f === 'mostToPay')
-    return { kind: 'money', currency: list };
-  if (IN_SALES.has(f)) return { kind: 'money', currency: sales };
+  const { unit } = listFigureRule(f);
+  if (unit === 'share') return { kind: 'percent' };
+  if (unit === 'purchase' || unit === 'sales')
+    return { kind: 'money', currency: unit === 'purchase' ? list : sales };
   return { kind: 'number' };
 }
 
@@ -37,13 +29,11 @@ export function figureText(
   list: string,
   sales: string,
 ): string {
-  const k = figureKind(f, list, sales);
   if (x === null || x === undefined) return '–';
-  return k.kind === 'percent'
-    ? fmt.percent(x)
-    : k.kind === 'money'
-      ? fmt.plain(x, k.currency as string)
-      : fmt.number(x, f === 'kg' ? 3 : 0);
+  const { unit } = listFigureRule(f);
+  if (unit === 'share') return fmt.percent(x);
+  if (typeof unit === 'object') return fmt.number(x, unit.decimals);
+  return fmt.plain(x, unit === 'purchase' ? list : sales);
 }
 
 export function RangeLimit({

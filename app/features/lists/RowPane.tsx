@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
-import { FAMILIES, FAMILY_LINES } from '../../../core/lane/lines.ts';
+import { FAMILIES, FAMILY_LINES } from '../../../core/lane/costLines.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
@@ -20,6 +20,7 @@ import { Figure } from '../weigh/Workings.tsx';
 import { Decide, Packs } from './RowDecisions.tsx';
 import type { RowMark, Change } from './RowDecisions.tsx';
 import { Quantities, Listings, round, CopyCode } from './RowParts.tsx';
+import { tell, type Why } from '../../ui/client.ts';
 
 export type OpenRow = {
   row: ListRow;
@@ -62,21 +63,17 @@ export function RowPane({
   const bounds = useBounds();
   const f = useFormat();
   const [opened, setOpened] = useState<OpenRow | null>(null);
+  const [notRead, setNotRead] = useState<Why | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another edition reads the row anew
   useEffect(() => {
     let stale = false;
     const timer = setTimeout(
       () =>
-        void fetch(`${url}/row/${line}`, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ settings: tried }),
-        })
-          .then(async (r) => (r.ok ? ((await r.json()) as OpenRow) : null))
-          .then(
-            (r) => !stale && r !== null && setOpened(r),
-            () => undefined,
-          ),
+        void tell<OpenRow>(`${url}/row/${line}`, { settings: tried }).then((told) => {
+          if (stale) return;
+          if (told.ok) setOpened(told.data);
+          setNotRead(told.ok ? null : told.why);
+        }),
       tried === null ? 0 : 150,
     );
     return () => {
@@ -109,7 +106,7 @@ export function RowPane({
   if (doc === null || opened === null || worked === null)
     return (
       <Typography variant="body2" color="text.secondary" role="status">
-        {t('list.loadingRow')}
+        {notRead === null ? t('list.loadingRow') : t(`notDone.${notRead}`)}
       </Typography>
     );
   const { row, mark, more } = opened;

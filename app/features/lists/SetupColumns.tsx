@@ -2,8 +2,8 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { mapIssues, OPTIONAL_ROLES, REQUIRED_ROLES } from '../../../core/lists/map.ts';
-import type { Role } from '../../../core/lists/map.ts';
+import { mapIssues } from '../../../core/lists/map.ts';
+import { OPTIONAL_ROLES, REQUIRED_ROLES, roleRule } from '../../../core/lists/fields.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { Preview } from './Preview.tsx';
 import type { Setup, SetupData } from './useSetup.ts';
@@ -86,16 +86,18 @@ export function SetupColumns({ data: p, setup }: Props) {
           gap: '8px 14px',
           mb: 2,
         }}>
-        {OPTIONAL_ROLES.filter((r) => allRoles || USUAL.has(r) || map.columns[r] !== undefined).map((r) => (
-          <ChoiceLine
-            key={r}
-            label={t(`role.${r}`)}
-            value={map.columns[r] ?? ''}
-            options={options}
-            onChange={(h) => assign(r, h)}
-            width="100%"
-          />
-        ))}
+        {OPTIONAL_ROLES.filter((r) => allRoles || roleRule(r).usual || map.columns[r] !== undefined).map(
+          (r) => (
+            <ChoiceLine
+              key={r}
+              label={t(`role.${r}`)}
+              value={map.columns[r] ?? ''}
+              options={options}
+              onChange={(h) => assign(r, h)}
+              width="100%"
+            />
+          ),
+        )}
         {!allRoles && (
           <Button
             size="small"
@@ -172,19 +174,3 @@ function FirstRows({ setup: { map, rows, at, header, issues, own } }: { setup: S
     </>
   );
 }
-
-/** Columns that most lists have; the others are offered when they are asked for, or found in the file. */
-const USUAL: ReadonlySet<Role> = new Set([
-  'title',
-  'brand',
-  'category',
-  'packSize',
-  'size',
-  'weight',
-  'price',
-  'units',
-  'minimumOrder',
-  'carton',
-  'vatRate',
-  'stock',
-]);

@@ -8,31 +8,31 @@ import { useLatest } from '../../ui/useLatest.ts';
 import type { Tally } from './listData.ts';
 import type { Change } from './RowDecisions.tsx';
 import type { Screen } from './useScreen.ts';
+import { tell } from '../../ui/client.ts';
 
 /** Rows that become candidates with one request. */
 const AT_ONCE = 100;
 /** Rows that can be ticked and decided about together. */
 const MOST_TICKED = 5000;
 
-type Acted = { ok?: true; kept: string[]; tally: Tally; error?: string };
+type Acted = { kept: string[]; tally: Tally };
 
 /** Sends what is decided about a list; the answer brings the tally along. */
 export function useAct(url: string, firstTally: Tally) {
+  const { t } = useTranslation();
   const [tally, setTally] = useState(firstTally);
   const [said, setSaid] = useState<string | null>(null);
   const act = useCallback(
     async (body: object): Promise<Acted | null> => {
-      const res = await fetch(`${url}/act`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body),
-      }).catch(() => null);
-      const got = res === null ? null : ((await res.json().catch(() => null)) as Acted | null);
-      if (got?.tally !== undefined) setTally(got.tally);
-      if (got?.error !== undefined) setSaid(got.error);
-      return got;
+      const told = await tell<Acted>(`${url}/act`, body);
+      if (!told.ok) {
+        setSaid(told.why === 'invalid' && told.error !== null ? told.error : t(`notDone.${told.why}`));
+        return null;
+      }
+      setTally(told.data.tally);
+      return told.data;
     },
-    [url],
+    [url, t],
   );
   return { act, tally, said, setSaid };
 }
@@ -94,7 +94,7 @@ export function useDecisions({ screen, count, act, setSaid, saveSettings }: Need
         lines: rows.slice(i, i + AT_ONCE).map((r) => r.line),
         ...(quantity === null ? {} : { quantity }),
       });
-      if (got?.ok === undefined) return;
+      if (got === null) return;
       kept += got.kept.length;
       setSaid(t('list.keptNow', { count: kept }));
     }

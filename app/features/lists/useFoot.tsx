@@ -1,12 +1,13 @@
 /** What stands under and above the rows of a list. */
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { ListFigure } from '../../../core/lists/query.ts';
+import type { ListFigure } from '../../../core/lists/fields.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import type { Column } from './Grid.tsx';
 import { figureText } from './RangeLimit.tsx';
 import type { Screen } from './useScreen.ts';
+import { isListFigure, listFigureRule } from '../../../core/lists/fields.ts';
 
 /** Sums under the columns. */
 export function useFoot(screen: Screen, shownCount: number, list: string, sales: string) {
@@ -25,7 +26,7 @@ export function useFoot(screen: Screen, shownCount: number, list: string, sales:
           </>
         );
       if (s === undefined || s.known === 0) return null;
-      const adds = ['profitPerMonth', 'units', 'quantity', 'stock'].includes(c.id);
+      const adds = isListFigure(c.id) && listFigureRule(c.id).adds === true;
       return (
         <>
           {figureText(f, c.id as ListFigure, s.median, list, sales)}

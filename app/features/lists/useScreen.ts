@@ -1,7 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { ListFigure, ListQuery } from '../../../core/lists/query.ts';
+import type { ListQuery } from '../../../core/lists/query.ts';
+import type { ListFigure } from '../../../core/lists/fields.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import { MOST_AHEAD } from '../../../screening/ask.ts';
+import { tell } from '../../ui/client.ts';
+import type { Told, Why } from '../../ui/client.ts';
 import type { Answer, JudgedRow, ListRow } from '../../../screening/ask.ts';
 
 export type Work = {
@@ -38,7 +41,8 @@ export type Screen = {
   /** Says which rows are in view, so that those that are missing are asked for. */
   readonly inView: (from: number, to: number) => void;
   readonly busy: boolean;
-  readonly away: boolean;
+  /** Why the last question was not answered; one that is `offline` is asked again by itself. */
+  readonly notAnswered: Why | null;
   readonly work: Work | null;
   /** The first rows of the question, however far down; fewer where the screening is away. */
   readonly rowsUpTo: (most: number) => Promise<ListRow[]>;
@@ -67,7 +71,7 @@ export function useScreen(
     first === null ? null : { key, answer: first },
   );
   const [sums, setSums] = useState<Screen['sums']>(null);
-  const [away, setAway] = useState(false);
+  const [notAnswered, setNotAnswered] = useState<Why | null>(null);
   const [busy, setBusy] = useState(false);
   const [work, setWork] = useState<Work | null>(firstWork);
   const [, drawn] = useState(0);
@@ -83,20 +87,8 @@ export function useScreen(
   running.current = work?.state === 'waiting' || work?.state === 'running';
 
   const post = useCallback(
-    async (body: object, signal?: AbortSignal): Promise<Answered | 'away' | null> => {
-      try {
-        const res = await fetch(url, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify(body),
-          ...(signal === undefined ? {} : { signal }),
-        });
-        if (res.status === 503) return 'away';
-        return res.ok ? ((await res.json()) as Answered) : null;
-      } catch {
-        return signal?.aborted ? null : 'away';
-      }
-    },
+    <T = Answered>(body: object, signal?: AbortSignal): Promise<Told<T>> =>
+      tell<T>(url, body, signal === undefined ? {} : { signal }),
     [url],
   );
 
@@ -105,10 +97,10 @@ export function useScreen(
     async (mine: number, now: Ask, signal: AbortSignal): Promise<void> => {
       const [from, to] = view.current;
       const seen = [...rows.current].filter(([i]) => i >= from && i <= to).slice(0, MOST_AHEAD);
-      const got = await post({ ...now, ahead: seen.map(([, r]) => r.line), count: 0 }, signal);
-      if (got === null || got === 'away' || mine !== round.current) return;
-      const { ahead } = got as unknown as { ahead: JudgedRow[] | null };
-      if (ahead == null) return;
+      const lines = seen.map(([, r]) => r.line);
+      const told = await post<{ ahead: JudgedRow[] | null }>({ ...now, ahead: lines, count: 0 }, signal);
+      if (!told.ok || told.data.ahead === null || mine !== round.current) return;
+      const { ahead } = told.data;
       for (const [k, [i, r]] of seen.entries()) {
         const judged = ahead[k] as JudgedRow;
         rows.current.set(i, { ...r, ...judged, figures: { ...r.figures, ...judged.figures }, remedies: [] });
@@ -132,17 +124,17 @@ export function useScreen(
       // A new question begins at its top; the same one, asked again, stays where it is.
       const from = rowsKey.current === nowKey ? Math.floor(view.current[0] / CHUNK) * CHUNK : 0;
       for (;;) {
-        const got = await post({ ...now, from, count: CHUNK * 2 }, signal);
+        const told = await post({ ...now, from, count: CHUNK * 2 }, signal);
         if (mine !== round.current) return;
-        if (got === 'away') {
-          setAway(true);
+        setNotAnswered(told.ok ? null : told.why);
+        if (!told.ok && told.why === 'offline') {
           await new Promise((done) => setTimeout(done, 700));
           if (mine !== round.current) return;
           continue;
         }
         setBusy(false);
-        if (got === null) return;
-        setAway(false);
+        if (!told.ok) return;
+        const got = told.data;
         setWork(got.work);
         running.current = got.work?.state === 'waiting' || got.work?.state === 'running';
         rows.current = new Map(got.window.map((r, i) => [from + i, r]));
@@ -158,8 +150,9 @@ export function useScreen(
         { ...now, count: 0, figures: figuresKey.split(',').filter(Boolean), facets: true },
         signal,
       );
-      if (mine === round.current && more !== 'away' && more !== null)
-        setSums({ stats: more.stats, facets: more.facets, funnel: more.funnel, strange: more.strange });
+      if (mine !== round.current || !more.ok) return;
+      const { stats, facets, funnel, strange } = more.data;
+      setSums({ stats, facets, funnel, strange });
     },
     [post, lookAhead, figuresKey],
   );
@@ -194,11 +187,12 @@ export function useScreen(
         for (let i = a; i <= b && !missing; i++) missing = !rows.current.has(i);
         if (!missing || under.current.has(chunk)) continue;
         under.current.add(chunk);
-        void post({ ...asked.current, from: at, count: CHUNK }).then((got) => {
+        void post({ ...asked.current, from: at, count: CHUNK }).then((told) => {
           under.current.delete(chunk);
-          if (got === 'away') setAway(true);
-          if (got === null || got === 'away' || mine !== round.current) return;
-          for (const [i, r] of got.window.entries()) rows.current.set(at + i, r);
+          if (mine !== round.current) return;
+          setNotAnswered(told.ok ? null : told.why);
+          if (!told.ok) return;
+          for (const [i, r] of told.data.window.entries()) rows.current.set(at + i, r);
           // What lies far from view is let go.
           if (rows.current.size > 4000)
             for (const i of rows.current.keys())
@@ -215,10 +209,10 @@ export function useScreen(
       const out: ListRow[] = [];
       while (out.length < most) {
         const count = Math.min(AT_MOST, most - out.length);
-        const got = await post({ ...asked.current, remedies: false, from: out.length, count });
-        if (got === null || got === 'away') return out;
-        out.push(...got.window);
-        if (got.window.length < count) return out;
+        const told = await post({ ...asked.current, remedies: false, from: out.length, count });
+        if (!told.ok) return out;
+        out.push(...told.data.window);
+        if (told.data.window.length < count) return out;
       }
       return out;
     },
@@ -226,8 +220,8 @@ export function useScreen(
   );
   const verdictsUnder = useCallback(
     async (settings: ListSettings): Promise<Answer['verdicts'] | null> => {
-      const got = await post({ ...asked.current, settings, count: 0 });
-      return got === null || got === 'away' ? null : got.verdicts;
+      const told = await post({ ...asked.current, settings, count: 0 });
+      return told.ok ? told.data.verdicts : null;
     },
     [post],
   );
@@ -240,7 +234,7 @@ export function useScreen(
     rowAt: (i) => rows.current.get(i),
     inView,
     busy,
-    away,
+    notAnswered,
     work,
     refresh,
   };

@@ -17,7 +17,7 @@ export function useSettings(p: ListData, act: Act, onCards: () => void) {
     if (own === base) return true;
     setSaved('saving');
     const got = await act({ what: 'settings', settings: own });
-    if (got?.ok === undefined) {
+    if (got === null) {
       setSaved('tried');
       return false;
     }

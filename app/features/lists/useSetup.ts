@@ -2,7 +2,8 @@
 import { useState } from 'react';
 import { useSubmit } from 'react-router';
 import { guessMap, headerAmong, mapIssues } from '../../../core/lists/map.ts';
-import type { ListMap, Role } from '../../../core/lists/map.ts';
+import type { ListMap } from '../../../core/lists/map.ts';
+import type { Role } from '../../../core/lists/fields.ts';
 import type { Choice } from '../../../core/lists/reference.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 

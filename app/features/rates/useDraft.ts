@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import type { Tables } from '../../../core/cards/reader.ts';
-import { answerTo, keepInTab, keptInTab } from '../../ui/saving.ts';
+import { tell } from '../../ui/client.ts';
+import { keepInTab, keptInTab } from '../../ui/saving.ts';
 import type { SaveAnswer } from '../../ui/saving.ts';
 
 export type DraftSaving = SaveAnswer | 'saving' | 'unsaved';
@@ -40,32 +41,20 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
     s.busy = true;
     setSaving('saving');
     const sent = s.cells;
-    try {
-      const answer = await fetch(saveUrl, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ edition: s.edition, cells: sent }),
-        redirect: 'manual',
-      });
-      const said = (await answer.json().catch(() => null)) as { ok?: boolean; edition?: number } | null;
-      if (answer.ok && said?.edition !== undefined) {
-        s.edition = said.edition;
-        s.saved = sent;
-        if (s.cells === sent) keepInTab(tab, null);
-        setSaving(s.cells === sent ? 'saved' : 'unsaved');
-        if (s.cells !== sent) s.timer = setTimeout(() => void flush(), 300);
-        return s.cells === sent;
-      }
-      const became = answerTo(answer);
-      setSaving(became === 'saved' ? 'refused' : became);
-      if (became === 'offline') s.timer = setTimeout(() => void flush(), 3000);
-    } catch {
-      setSaving('offline');
-      s.timer = setTimeout(() => void flush(), 3000);
-    } finally {
-      s.busy = false;
+    const told = await tell<{ edition: number }>(saveUrl, { edition: s.edition, cells: sent });
+    s.busy = false;
+    if (!told.ok) {
+      setSaving(told.why);
+      if (told.why === 'offline') s.timer = setTimeout(() => void flush(), 3000);
+      return false;
     }
-    return false;
+    s.edition = told.data.edition;
+    s.saved = sent;
+    const whole = s.cells === sent;
+    if (whole) keepInTab(tab, null);
+    else s.timer = setTimeout(() => void flush(), 300);
+    setSaving(whole ? 'saved' : 'unsaved');
+    return whole;
   }, [saveUrl, tab]);
 
   const take = useCallback(

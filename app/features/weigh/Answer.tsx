@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { CARD_FIELDS } from '../../../core/workspace/records.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
-import { isQuoted } from '../../../core/goods/goods.ts';
+import { isQuoted } from '../../../core/lane/costLines.ts';
 import { inSentence } from '../../ui/inSentence.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';

@@ -8,7 +8,7 @@ import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useRevalidator } from 'react-router';
-import type { Family } from '../../../core/lane/lines.ts';
+import type { Family } from '../../../core/lane/costLines.ts';
 import { grossAt } from '../../../core/tax/revenue.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { useOthersChanges } from '../../ui/saving.ts';

@@ -5,7 +5,7 @@ import type { GateState } from '../../../core/workspace/summary.ts';
 import { GATES } from '../../../core/workspace/records.ts';
 import type { Gate } from '../../../core/workspace/records.ts';
 import { minorDigits } from '../../../core/money/money.ts';
-import { FAMILIES } from '../../../core/lane/lines.ts';
+import { FAMILIES } from '../../../core/lane/costLines.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';

@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material';
 import { useTranslation } from 'react-i18next';
-import type { Family } from '../../../core/lane/lines.ts';
+import type { Family } from '../../../core/lane/costLines.ts';
 import type { MarketplaceCard } from '../../../core/lane/rates.ts';
 import { priceLadder } from '../../../core/lane/solve.ts';
 import { useFormat } from '../../ui/locale.ts';

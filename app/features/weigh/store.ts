@@ -4,7 +4,8 @@ import { z } from 'zod';
 import { inverse, patch, patched, samePlace, valueAt } from '../../../core/workspace/patch.ts';
 import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
-import { answerTo, keepInTab, keptInTab } from '../../ui/saving.ts';
+import { tell } from '../../ui/client.ts';
+import { keepInTab, keptInTab } from '../../ui/saving.ts';
 import type { SaveAnswer } from '../../ui/saving.ts';
 
 export type LaneState = {
@@ -201,31 +202,18 @@ export class SheetStore {
     this.set({ saving: 'saving' });
     let retry: number | null = null;
     let saving: Saving = 'saved';
-    try {
-      const answer = await fetch(this.saveUrl, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ patches: sent }),
-        redirect: 'manual',
-      });
-      const said = (await answer.json().catch(() => null)) as {
-        ok?: boolean;
-        conflicts?: Conflict[];
-        invalid?: { patch: Patch; message: string }[];
-      } | null;
-      saving = answerTo(answer);
-      if (saving === 'saved') this.pending = this.pending.slice(sent.length);
-      else if (saving === 'conflict' && said?.conflicts) this.set({ conflicts: said.conflicts });
-      else if (saving === 'invalid' && said?.invalid) {
-        this.set({ invalid: said.invalid });
+    const told = await tell<unknown>(this.saveUrl, { patches: sent });
+    if (told.ok) this.pending = this.pending.slice(sent.length);
+    else {
+      saving = told.why;
+      const { conflicts, invalid } = (told.data ?? {}) as NotSaved;
+      if (saving === 'conflict' && conflicts) this.set({ conflicts });
+      else if (saving === 'invalid' && invalid) {
+        this.set({ invalid });
         // What is wrong stays on screen with its message; the rest is saved.
-        const { invalid } = said;
         this.pending = this.pending.filter((p) => !invalid.some((i) => samePlace(i.patch, p)));
         if (this.pending.length > 0) retry = 0;
       } else if (saving === 'offline') retry = 3000;
-    } catch {
-      saving = 'offline';
-      retry = 3000;
     }
     this.inFlight = false;
     this.keep();
@@ -259,6 +247,9 @@ export class SheetStore {
     }
   }
 }
+
+/** What the server says of patches that it did not take. */
+type NotSaved = { conflicts?: Conflict[]; invalid?: { patch: Patch; message: string }[] };
 
 function root(state: SheetState, p: { entity: Patch['entity']; id: string }): unknown {
   if (p.entity === 'candidate') return state.candidate.id === p.id ? state.candidate.data : undefined;

@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import express from 'express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { answeringBy } from './answer.ts';
-import { addressIsKeepable, bodyIsKeepable, isKeepable, keepable } from './text.ts';
+import { addressIsKeepable, bodyIsKeepable, isKeepable, keepable } from '../text.ts';
 
 const ORIGIN = 'http://127.0.0.1:4300';
 let server: Server;

@@ -8,9 +8,9 @@ import helmet from 'helmet';
 import type { ServerBuild } from 'react-router';
 import sirv from 'sirv';
 import { answering } from './answer.ts';
-import { env } from './env.ts';
+import { env } from '../env.ts';
 import { guard } from './guard.ts';
-import { log } from './log.ts';
+import { log } from '../log.ts';
 
 const dev = process.env.NODE_ENV !== 'production';
 const port = Number(process.env.PORT ?? 4300);
@@ -81,12 +81,12 @@ if (dev) {
       });
   };
 } else {
-  const build = (await import(folder('../build/server/index.js'))) as ServerBuild;
+  const build = (await import(folder('../../build/server/index.js'))) as ServerBuild;
   app.use(
     '/assets',
-    sirv(folder('../build/client/assets'), { immutable: true, maxAge: 31_536_000, etag: true }),
+    sirv(folder('../../build/client/assets'), { immutable: true, maxAge: 31_536_000, etag: true }),
   );
-  app.use(sirv(folder('../build/client'), { maxAge: 3600, etag: true }));
+  app.use(sirv(folder('../../build/client'), { maxAge: 3600, etag: true }));
   handler = answering(build, 'production', BM_ORIGIN, contextOf);
 }
 

@@ -6,7 +6,7 @@ import { createReadableStreamFromReadable, writeReadableStreamToWritable } from 
 import type { Request as ExpressRequest, RequestHandler, Response as ExpressResponse } from 'express';
 import { createRequestHandler } from 'react-router';
 import type { AppLoadContext, ServerBuild } from 'react-router';
-import { addressIsKeepable, bodyIsKeepable } from './text.ts';
+import { addressIsKeepable, bodyIsKeepable } from '../text.ts';
 
 /** Largest body we read, in bytes: some hundred times the largest lane document. */
 const MOST = 10_000_000;

@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express';
-import { SOCKET_ADDRESS_HEADER } from './auth/address.ts';
+import { SOCKET_ADDRESS_HEADER } from '../auth/address.ts';
 
 const FORWARDING = [
   'x-forwarded-for',
