@@ -5,7 +5,7 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
   workers: 2,
-  retries: process.env.E2E_RETRIES === '0' ? 0 : 1,
+  retries: 0,
   timeout: 90_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],

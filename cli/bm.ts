@@ -23,6 +23,7 @@ import { CHOICES } from '../core/lists/reference.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import { fileTrouble, readText, UsageError } from './files.ts';
 import { screen } from './screen.ts';
+import { broughtUp } from '../core/versions.ts';
 
 const USAGE = `Use:
   bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
@@ -99,12 +100,12 @@ function answer(
   options: { workings: boolean; targets: readonly Target[] },
 ): { ok: true; value: object } | { ok: false; issues: Issue[] } {
   if (command === 'launch') {
-    const parsed = launchDocument.safeParse(input);
+    const parsed = launchDocument.safeParse(broughtUp(input));
     return parsed.success
       ? { ok: true, value: launch(parsed.data.lane, parsed.data.plan) }
       : { ok: false, issues: issuesOf(parsed.error) };
   }
-  const parsed = laneDocument.safeParse(input);
+  const parsed = laneDocument.safeParse(broughtUp(input));
   if (!parsed.success) return { ok: false, issues: issuesOf(parsed.error) };
   if (command === 'solve') return { ok: true, value: solve(parsed.data, options.targets) };
   const result = evaluate(parsed.data);

@@ -27,6 +27,7 @@ import type { RowRead } from '../core/lists/rows.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import { ListError, readList } from '../server/files/lists.ts';
 import { safeText } from '../server/files/sheets.ts';
+import { broughtUp } from '../core/versions.ts';
 
 const FIGURES = [
   'quantity',
@@ -64,7 +65,7 @@ function document<T extends z.ZodType>(
     return { issues: [{ path: what, problem: 'This is missing', remedy: `Give --${what} FILE.json.` }] };
   let json: unknown;
   try {
-    json = JSON.parse(readText(path));
+    json = broughtUp(JSON.parse(readText(path)));
   } catch (e) {
     if (!(e instanceof SyntaxError)) throw e;
     return {

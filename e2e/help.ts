@@ -45,7 +45,6 @@ export async function enterDemo(page: Page): Promise<void> {
 
 /** Waits until the page answers to the keyboard, not only shows. */
 export async function ready(page: Page): Promise<void> {
-  await page.waitForLoadState('networkidle');
   await page.locator('html[data-answers]').waitFor({ state: 'attached' });
 }
 

@@ -156,7 +156,7 @@ test(
     const now = await paying();
     await page.route('**/act', (route) =>
       route.fulfill({
-        status: 200,
+        status: 422,
         contentType: 'application/json',
         body: '{"error":"not kept in this test"}',
       }),

@@ -54,6 +54,7 @@ test('a launch plan that cannot be saved is told why, kept in the tab, and saved
 }) => {
   const { base } = await newcomer(page);
   await addProduct(page, base);
+  await page.clock.install();
   await page.goto(at(`${base}/fund`));
   await ready(page);
   let tries = 0;
@@ -63,7 +64,7 @@ test('a launch plan that cannot be saved is told why, kept in the tab, and saved
   });
   await page.getByLabel(/Cash at hand/).fill('4000');
   await expect(page.getByText('Not saved: this is more than can be saved at once.')).toBeVisible();
-  await page.waitForTimeout(4000);
+  await page.clock.fastForward(4000);
   expect(tries, 'what is refused is not sent again by itself').toBe(1);
   await page.unroute('**/fund/save');
   await page.route('**/fund/save', (route) => route.abort());

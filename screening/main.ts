@@ -15,6 +15,7 @@ import type { ScreenSettings } from '../core/lists/settings.ts';
 import { ask, MOST_AHEAD } from './ask.ts';
 import type { Ask } from './ask.ts';
 import { OpenList } from './openList.ts';
+import { broughtUp } from '../core/versions.ts';
 
 const env = z
   .object({
@@ -76,7 +77,7 @@ const parsedLately = new Map<string, ScreenSettings>();
 function settingsIn(text: string): ScreenSettings | null {
   const known = parsedLately.get(text);
   if (known !== undefined) return known;
-  const parsed = screenSettings.safeParse(JSON.parse(text));
+  const parsed = screenSettings.safeParse(broughtUp(JSON.parse(text)));
   if (!parsed.success) return null;
   if (parsedLately.size >= 50) parsedLately.delete(parsedLately.keys().next().value as string);
   parsedLately.set(text, parsed.data);

@@ -396,10 +396,11 @@ describe('from draft to force', () => {
       w.personId,
     );
     expect(put.ok).toBe(true);
-    const cancelled = await startTask(w.id, 'bringUpToDate', {}, 1, w.personId);
+    const which = { kind: 'marketplace', key: 'Alderway/DE' } as const;
+    const cancelled = await startTask(w.id, 'bringUpToDate', which, 1, w.personId);
     await cancelTask(w.id, cancelled);
     expect(await workOnLanes({ workspaceId: w.id, taskId: cancelled })).toBe(false);
-    const look = await startTask(w.id, 'bringUpToDate', { lookOnly: true }, 1, w.personId);
+    const look = await startTask(w.id, 'bringUpToDate', { ...which, lookOnly: true }, 1, w.personId);
     await workOnLanes({ workspaceId: w.id, taskId: look });
     expect((await loadSheet(w.id, id))?.lanes[0]?.data.marketplaceCardId).toBe(old);
     expect(await loadTask(w.id, cancelled)).toMatchObject({ state: 'cancelled', done: 0 });

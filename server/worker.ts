@@ -3,9 +3,10 @@ import { closeDatabase, isDatabaseAway } from './db/client.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeLeases } from './jobs/leases.ts';
-import { serveLists } from './jobs/serveLists.ts';
+import { serve } from './jobs/serve.ts';
+import { listsWork } from './jobs/serveLists.ts';
 import { keepUp } from './jobs/upkeep.ts';
-import { serveLanes } from './jobs/weighLanes.ts';
+import { lanesWork } from './jobs/weighLanes.ts';
 import { log } from './log.ts';
 
 // The queue's library does not wait for some of its own statements: where the database goes away under one,
@@ -20,7 +21,7 @@ process.on('unhandledRejection', (e) => {
   process.exit(1);
 });
 
-await Promise.all([serveLanes(), serveLists()]);
+await Promise.all([lanesWork, listsWork].map(serve));
 keepUp();
 log.info('worker ready');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

@@ -3,6 +3,7 @@ import { feeVat } from '../rules/fees.ts';
 import { breakage, currencyConversion, feeBack, payout, refundFee } from '../rules/returns.ts';
 import { refundFeeBeforeMax, returnsAllowance } from '../rules/returns.ts';
 import { contribution, proceeds, profitPerMonth, ratio, unitProfit } from '../rules/result.ts';
+import { withVat } from '../rules/revenue.ts';
 import { BENDS, fillRows } from './block.ts';
 import type { Block, Slice } from './block.ts';
 import { charged, feesIn } from './sale.ts';
@@ -30,7 +31,7 @@ function sumFeesBack(
 export function reckonReturns({ block: b, terms, out, bends, at, count }: Slice): void {
   const { refundFee: admins, returns, referral, feeSum } = b;
   const { netRevenue, landedCost } = out;
-  const { adminPct, adminMax, adminBack, adminCost, power, returnRate } = terms;
+  const { adminPct, adminMax, adminBack, adminCostVat, power, returnRate } = terms;
   const { handling, disposal, resaleShare } = terms;
   if (returnRate === 0) {
     fillRows(admins, 0, 0, count);
@@ -48,7 +49,7 @@ export function reckonReturns({ block: b, terms, out, bends, at, count }: Slice)
       returnRate,
       netRevenue[at + j] as number,
       feeSum[j] as number,
-      admin * adminCost,
+      withVat(admin, adminCostVat),
       handling,
       resaleShare,
       disposal,
@@ -61,7 +62,7 @@ export function reckonReturns({ block: b, terms, out, bends, at, count }: Slice)
 export function reckonConversions({ block: b, terms, out, bends, at, count }: Slice): void {
   const { conversion, refundFee: admins, feeSum } = b;
   const { gross, netRevenue } = out;
-  const { isConverted, isWithheld, conversionSpread, returnRate, adminCharged, feesBack } = terms;
+  const { isConverted, isWithheld, conversionSpread, returnRate, adminPaidVat, feesBack } = terms;
   if (!isConverted) {
     fillRows(conversion, 0, 0, count);
     return;
@@ -75,7 +76,7 @@ export function reckonConversions({ block: b, terms, out, bends, at, count }: Sl
       isWithheld ? shelf - (netRevenue[at + j] as number) : 0,
       feesChargedOf(b, j, terms),
       feeSum[j] as number,
-      (admins[j] as number) * adminCharged,
+      withVat(admins[j] as number, adminPaidVat),
     );
     if (bends !== null) bends[BENDS.payout] = paidOut;
     conversion[j] = currencyConversion(conversionSpread, paidOut);

@@ -19,7 +19,9 @@ function solved(e: ListEvaluator, columns: ListColumns) {
 describe('break-even price and most to pay of rows', () => {
   it('are those of the lane that the row is, on random cards, assumptions and rows', () => {
     const seen = { prices: 0, costs: 0, never: 0, notEvenFree: 0, unknown: 0 };
-    for (let seed = 1; seed <= 400; seed++) {
+    // On until each kind of answer has been met.
+    const isUnmet = (): boolean => Object.values(seen).some((n) => n === 0);
+    for (let seed = 1; seed <= 400 || (isUnmet() && seed <= 4000); seed++) {
       const { d, rates, set } = randomScreening(seed);
       const e = new ListEvaluator(set, rates);
       const rows = Array.from({ length: 6 }, () => randomRow(d, rates));
@@ -43,7 +45,7 @@ describe('break-even price and most to pay of rows', () => {
         if (cost.reason === 'unknown') seen.unknown++;
       });
     }
-    for (const n of Object.values(seen)) expect(n).toBeGreaterThan(5);
+    for (const [what, n] of Object.entries(seen)) expect(n, what).toBeGreaterThan(0);
   });
 
   it('a price alone says what may be paid, a cost alone what must be asked', () => {
@@ -69,16 +71,20 @@ describe('break-even price and most to pay of rows', () => {
   });
 
   it('rows picked from columns answer as they do among the others', () => {
-    const { d, rates, set } = randomScreening(12);
-    const e = new ListEvaluator(set, rates);
-    const columns = columnsOf(
-      Array.from({ length: 30 }, () => randomRow(d, rates)),
-      e,
-    );
-    const all = solved(e, columns);
-    const some = solved(e, pickRows(columns, [29, 3, 17]));
-    expect([...some.breakEvenPrice]).toEqual([29, 3, 17].map((i) => all.breakEvenPrice[i]));
-    expect([...some.mostToPay]).toEqual([29, 3, 17].map((i) => all.mostToPay[i]));
-    expect([...all.mostToPay].some(Number.isFinite)).toBe(true);
+    let answers = 0;
+    for (let seed = 1; seed <= 12; seed++) {
+      const { d, rates, set } = randomScreening(seed);
+      const e = new ListEvaluator(set, rates);
+      const columns = columnsOf(
+        Array.from({ length: 30 }, () => randomRow(d, rates)),
+        e,
+      );
+      const all = solved(e, columns);
+      const some = solved(e, pickRows(columns, [29, 3, 17]));
+      expect([...some.breakEvenPrice]).toEqual([29, 3, 17].map((i) => all.breakEvenPrice[i]));
+      expect([...some.mostToPay]).toEqual([29, 3, 17].map((i) => all.mostToPay[i]));
+      answers += [...all.mostToPay].filter(Number.isFinite).length;
+    }
+    expect(answers).toBeGreaterThan(10);
   });
 });

@@ -2,7 +2,7 @@
 import { advertVatFactor } from '../rules/adverts.ts';
 import { feeVatCostRate } from '../rules/fees.ts';
 import { isUnknown, meanOfYear, roundMinor } from '../rules/numbers.ts';
-import { atCost, withoutVat, withVat } from '../rules/revenue.ts';
+import { atCost, withoutVat } from '../rules/revenue.ts';
 import { coverOfMonthsHeld } from '../rules/storage.ts';
 import { BIT } from '../lane/blanks.ts';
 import type { FeeBase, FeeKey, MarketplaceCard, Referral } from '../lane/rates.ts';
@@ -178,8 +178,8 @@ function cardTerms(set: Assumptions, card: MarketplaceCard | null, power: number
     adminBack: back.referral,
     adminPct: card?.refund.adminPct ?? 0,
     adminMax: card?.refund.adminMax ?? null,
-    adminCost: withVat(1, share(costRate)('referral')),
-    adminCharged: withVat(1, share(charged)('referral')),
+    adminCostVat: share(costRate)('referral'),
+    adminPaidVat: share(charged)('referral'),
     adverts:
       set.advertPerSale === null || set.advertPerSale === 0
         ? 0

@@ -68,11 +68,14 @@ export function atCost(net: number, vatRate: number, vatIsCost: number): number 
 }
 
 /**
- * An amount with the VAT it bears: `amount * (1 + vatRate)`; 0 as the rate where it bears none.
+ * An amount with the VAT it bears: `amount * (1 + vatRate)`; 0 as the rate where it bears none. Nothing bears
+ * none, whatever the rate.
  *
  * @example withVat(10, 0.2) // 12
+ * @example withVat(0, Number.NaN) // 0
  */
-export const withVat = (amount: number, vatRate: number): number => amount * (1 + vatRate);
+export const withVat = (amount: number, vatRate: number): number =>
+  amount === 0 ? 0 : amount * (1 + vatRate);
 
 /**
  * The part of VAT paid that comes back: all of it where `vatIsCost` is 0, none where it is 1; unknown where

@@ -1,4 +1,5 @@
 /** Random choices by a seed, and random cards. */
+import { RUN_SEED } from './seed.ts';
 
 export const CURRENCIES = ['EUR', 'USD', 'GBP', 'PLN', 'JPY', 'KWD'] as const;
 
@@ -7,11 +8,11 @@ export const LEVEL: Record<string, number> = { EUR: 1, USD: 1.1, GBP: 0.86, PLN:
 export const twelve = (d: Draw, from: number, to: number): number[] =>
   Array.from({ length: 12 }, () => d.typed(from, to));
 
-/** A small seeded source of randomness (mulberry32). */
+/** A small source of randomness (mulberry32), by a seed of its own and that of the run. */
 export class Draw {
   private state: number;
   constructor(seed: number) {
-    this.state = seed >>> 0;
+    this.state = (seed + Math.imul(RUN_SEED, 0x9e3779b1)) >>> 0;
   }
   next(): number {
     this.state = (this.state + 0x6d2b79f5) >>> 0;
@@ -28,7 +29,8 @@ export class Draw {
   }
   /** A number as people type it, with so many decimals. */
   typed(from: number, to: number, decimals = 2): number {
-    return Number((from + this.next() * (to - from)).toFixed(decimals));
+    // Nobody types -0, and a file does not keep it.
+    return Number((from + this.next() * (to - from)).toFixed(decimals)) + 0;
   }
   pick<T>(list: readonly T[]): T {
     return list[Math.floor(this.next() * list.length)] as T;

@@ -783,7 +783,9 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   let returnedInPayout = zero;
   if (q > 0 && terms !== null && terms !== 'none') {
     hit('returns');
-    const w = (k: keyof typeof ofTheirs, x: D, rate: D): D => x.times(bears(k) ? one.plus(rate) : one);
+    // What is not given back bears no VAT, whatever its rate.
+    const w = (k: keyof typeof ofTheirs, x: D, rate: D): D =>
+      x.isZero() ? zero : x.times(bears(k) ? one.plus(rate) : one);
     const given = (['referral', 'itemFee', 'payment', 'surcharges'] as const).map(
       (k) => [k, part(back[k], ofTheirs[k])] as const,
     );

@@ -16,6 +16,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { TaskKind } from '../jobs/kinds.ts';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
@@ -237,7 +238,6 @@ export const task = bm.table(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
-export type TaskKind = 'bringUpToDate' | 'weighAgain' | 'checkList' | 'readList';
 export type TaskState = 'waiting' | 'running' | 'done' | 'cancelled' | 'failed';
 
 /** Something people should know, with the way to it. */

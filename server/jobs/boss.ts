@@ -3,12 +3,6 @@ import PgBoss from 'pg-boss';
 import { env } from '../env.ts';
 import { log } from '../log.ts';
 
-/** Work on many lanes of one workspace. */
-export const LANES = 'lanes';
-/** Work on one supplier's list. */
-export const LISTS = 'lists';
-export type LanesJob = { workspaceId: string; taskId: string };
-
 const kept = globalThis as typeof globalThis & { boldMarginBoss?: Promise<PgBoss> };
 
 /** The queue, opened once. `worker`: this process also does the upkeep. */

@@ -2,26 +2,23 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { inWorkspace, isDatabaseAway } from '../db/client.ts';
 import { task } from '../db/schema.ts';
-import type { TaskKind } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { queue } from './boss.ts';
-import type { LanesJob } from './boss.ts';
+import { kindsOf, stoppedWords } from './kinds.ts';
+import type { Piece, Queue } from './kinds.ts';
 import { claim, letGo, MOST_KILLS, release, sweepLeases } from './leases.ts';
 
 /** Times a piece of work is begun again after an error that nobody foresaw. */
 const TRIES = 5;
 
 export type Service = {
-  readonly queue: string;
-  readonly kinds: readonly TaskKind[];
-  /** What is said where an error keeps coming, or the work takes its worker down. */
-  readonly stopped: string;
+  readonly queue: Queue;
   /** Works on a piece until it is done or its turn is over. True where there is more to do. */
-  readonly work: (job: LanesJob, othersWait: () => Promise<boolean>) => Promise<boolean>;
+  readonly work: (job: Piece, othersWait: () => Promise<boolean>) => Promise<boolean>;
 };
 
 /** How far a task is: moves with every chunk that is stored. */
-async function progressOf({ workspaceId, taskId }: LanesJob): Promise<number> {
+async function progressOf({ workspaceId, taskId }: Piece): Promise<number> {
   const [t] = await inWorkspace(workspaceId, (tx) =>
     tx
       .select({ at: sql<number>`${task.done} + coalesce((${task.data} ->> 'steps')::int, 0)` })
@@ -31,7 +28,7 @@ async function progressOf({ workspaceId, taskId }: LanesJob): Promise<number> {
   return Number(t?.at ?? 0);
 }
 
-async function fail({ workspaceId, taskId }: LanesJob, error: string): Promise<void> {
+async function fail({ workspaceId, taskId }: Piece, error: string): Promise<void> {
   await inWorkspace(workspaceId, (tx) =>
     tx
       .update(task)
@@ -48,12 +45,12 @@ async function fail({ workspaceId, taskId }: LanesJob, error: string): Promise<v
 
 export async function serve(service: Service): Promise<void> {
   const boss = await queue(true);
-  const send = (job: LanesJob): Promise<unknown> => boss.send(service.queue, job);
+  const send = (job: Piece): Promise<unknown> => boss.send(service.queue, job);
   const othersWait = async (): Promise<boolean> =>
     (await boss.getQueueSize(service.queue, { before: 'active' })) > 0;
   const failures = new Map<string, number>();
-  sweepLeases(service.queue, service.kinds, send);
-  await boss.work<LanesJob>(service.queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
+  sweepLeases(service.queue, kindsOf(service.queue), send);
+  await boss.work<Piece>(service.queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
     if (job === undefined) return;
     const piece = job.data;
     const mine = await claim(piece, service.queue, progressOf);
@@ -62,7 +59,7 @@ export async function serve(service: Service): Promise<void> {
       if (mine.kills >= MOST_KILLS) {
         await fail(
           piece,
-          `This took down the process that worked on it ${MOST_KILLS} times, so it was given up. ${service.stopped}`,
+          `This took down the process that worked on it ${MOST_KILLS} times, so it was given up. ${stoppedWords(service.queue)}`,
         );
         await release(piece.taskId);
       } else if (await service.work(piece, othersWait)) {
@@ -78,7 +75,9 @@ export async function serve(service: Service): Promise<void> {
         await letGo(piece.taskId);
         return;
       }
-      await fail(piece, `The work stopped with an error. ${service.stopped}`).catch(() => undefined);
+      await fail(piece, `The work stopped with an error. ${stoppedWords(service.queue)}`).catch(
+        () => undefined,
+      );
       await release(piece.taskId);
     }
   });

@@ -1,16 +1,12 @@
 /** Work on lists. */
-import { LISTS } from './boss.ts';
 import { workOnList } from './readList.ts';
-import { serve } from './serve.ts';
+import type { Service } from './serve.ts';
 
-/** How long a list is worked on while others wait, and in any case. */
+/** How long a list is worked on while others wait. */
 const TURN_MS = 2000;
 
-export const serveLists = (): Promise<void> =>
-  serve({
-    queue: LISTS,
-    kinds: ['checkList', 'readList'],
-    stopped: 'The file is kept: look at it, or leave columns out, and read it again.',
-    work: ({ workspaceId, taskId }, othersWait) =>
-      workOnList(workspaceId, taskId, { turnMs: TURN_MS, othersWait }),
-  });
+export const listsWork: Service = {
+  queue: 'lists',
+  work: ({ workspaceId, taskId }, othersWait) =>
+    workOnList(workspaceId, taskId, { turnMs: TURN_MS, othersWait }),
+};

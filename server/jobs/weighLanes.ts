@@ -19,9 +19,8 @@ import { storeLanes } from '../use/storeLanes.ts';
 import type { Evaluated } from '../use/storeLanes.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
 import { notOpened, settingsIn } from '../use/workspaces.ts';
-import { LANES } from './boss.ts';
-import type { LanesJob } from './boss.ts';
-import { serve } from './serve.ts';
+import type { Asked, Piece } from './kinds.ts';
+import type { Service } from './serve.ts';
 
 /** Lanes in one transaction. */
 const CHUNK = 1000;
@@ -30,15 +29,8 @@ const PART = 200;
 /** How long one job works before it gives way. */
 const TURN_MS = 8000;
 
-/** What a task on lanes keeps in its data. */
-export type LanesTask = {
-  /** Only lanes computed with a version of this card; absent: all lanes. */
-  kind?: keyof typeof CARD_FIELDS;
-  key?: string;
-  /** The version to bring them to; absent: the newest in force. */
-  version?: string;
-  /** Look only: give notice of what would fall under a hurdle, store nothing. */
-  lookOnly?: boolean;
+/** What a task on lanes keeps in its data: what was asked (nothing: all lanes are weighed again), and how far it is. */
+export type LanesTask = Partial<Asked<'bringUpToDate'>> & {
   /** Last lane that is done. */
   after?: string;
   changed?: number;
@@ -46,7 +38,7 @@ export type LanesTask = {
 };
 
 /** Works on a task until it is done or its turn is over. True where there is more to do. */
-export async function workOnLanes({ workspaceId, taskId }: LanesJob, turnMs = TURN_MS): Promise<boolean> {
+export async function workOnLanes({ workspaceId, taskId }: Piece, turnMs = TURN_MS): Promise<boolean> {
   const until = Date.now() + turnMs;
   for (;;) {
     const more = await inWorkspace(workspaceId, (tx) => oneChunk(tx, workspaceId, taskId));
@@ -254,10 +246,4 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
 }
 
 /** Work on lanes. */
-export const serveLanes = (): Promise<void> =>
-  serve({
-    queue: LANES,
-    kinds: ['bringUpToDate', 'weighAgain'],
-    stopped: 'What was done is kept; start it again.',
-    work: (job) => workOnLanes(job),
-  });
+export const lanesWork: Service = { queue: 'lanes', work: (piece) => workOnLanes(piece) };

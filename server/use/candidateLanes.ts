@@ -25,6 +25,7 @@ import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 import type { LaneRow } from './candidates.ts';
 import { gone, Refusal } from '../refusal.ts';
+import { broughtUp } from '../../core/versions.ts';
 
 /** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
 export async function versionInForce(
@@ -293,7 +294,7 @@ export function readLaneDocument(
         'This file is not a lane document: it is not JSON. Choose a file that was downloaded from a sheet.',
     };
   }
-  const parsed = laneDocument.safeParse(json);
+  const parsed = laneDocument.safeParse(broughtUp(json));
   if (parsed.success) return { ok: true, doc: parsed.data };
   const [issue] = issuesOf(parsed.error);
   return {

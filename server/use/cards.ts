@@ -10,6 +10,7 @@ import { inWorkspace } from '../db/client.ts';
 import { rateCard, rateDraft } from '../db/schema.ts';
 import { startTask } from './tasks.ts';
 import { newId, notOpened } from './workspaces.ts';
+import { broughtUp, versionOf } from '../../core/versions.ts';
 
 export type Version = {
   id: string;
@@ -258,7 +259,7 @@ export function readCardDocument(
   });
   let json: unknown;
   try {
-    json = JSON.parse(text);
+    json = broughtUp(JSON.parse(text));
   } catch {
     return wrong(
       null,
@@ -269,11 +270,12 @@ export function readCardDocument(
   const head = json as { format?: unknown; version?: unknown; kind?: unknown; data?: unknown } | null;
   if (head === null || typeof head !== 'object' || head.format !== 'bold-margin/rate-card')
     return wrong('format', 'This is not a rate card', 'Choose a file that was exported from Rates.');
-  if (head.version !== 1)
+  const version = versionOf('bold-margin/rate-card');
+  if (head.version !== version)
     return wrong(
       'version',
       `This card is of version ${String(head.version)}, newer than this program reads`,
-      'Update the program, or export the card again as version 1.',
+      `Update the program, or export the card again as version ${version}.`,
     );
   if (typeof head.kind !== 'string' || !(head.kind in CARD_SCHEMAS))
     return wrong(

@@ -16,6 +16,7 @@ import type { StoredFile } from '../db/schema.ts';
 import { dropRun } from '../db/loader.ts';
 import { today } from '../env.ts';
 import { FileRefused, removeFolder, storePath } from '../files/store.ts';
+import { kindsOf } from '../jobs/kinds.ts';
 import type { ListTask } from '../jobs/listTask.ts';
 import { cardData } from './columns.ts';
 import { cancelTask, startTask, taskColumns } from './tasks.ts';
@@ -60,7 +61,7 @@ async function workIn(tx: Tx, workspaceId: string, listId: string | null): Promi
     .where(
       and(
         eq(task.workspaceId, workspaceId),
-        inArray(task.kind, ['checkList', 'readList']),
+        inArray(task.kind, kindsOf('lists')),
         listId === null ? undefined : sql`${task.data} ->> 'listId' = ${listId}`,
       ),
     )
@@ -293,7 +294,7 @@ export async function startList(
   const under = await inWorkspace(workspaceId, (tx) => workIn(tx, workspaceId, id));
   for (const w of under)
     if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id);
-  return startTask(workspaceId, kind, { listId: id } satisfies ListTask, 0, by);
+  return startTask(workspaceId, kind, { listId: id }, 0, by);
 }
 
 /** Deletes a list, or takes that back. Its files and rows stay until it is cleared away for good. */

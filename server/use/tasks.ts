@@ -3,9 +3,10 @@ import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { lane, notice, task } from '../db/schema.ts';
-import type { NoticeKind, TaskKind, TaskState } from '../db/schema.ts';
-import { LANES, LISTS, queue } from '../jobs/boss.ts';
-import type { LanesJob } from '../jobs/boss.ts';
+import type { NoticeKind, TaskState } from '../db/schema.ts';
+import { queue } from '../jobs/boss.ts';
+import { JOBS } from '../jobs/kinds.ts';
+import type { Asked, Piece, TaskKind } from '../jobs/kinds.ts';
 import { newId } from './workspaces.ts';
 
 export type TaskHead = {
@@ -32,21 +33,20 @@ export const taskColumns = {
 };
 
 /** Puts a piece of long work into the queue; returns its id. */
-export async function startTask(
+export async function startTask<K extends TaskKind>(
   workspaceId: string,
-  kind: TaskKind,
-  data: Record<string, unknown>,
+  kind: K,
+  asked: Asked<K>,
   total: number,
   by: string,
 ): Promise<string> {
   const id = newId();
+  const { queue: name, asks } = JOBS[kind];
+  const data = asks.parse(asked);
   await inWorkspace(workspaceId, (tx) =>
     tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by }),
   );
-  await (await queue()).send(kind === 'checkList' || kind === 'readList' ? LISTS : LANES, {
-    workspaceId,
-    taskId: id,
-  } satisfies LanesJob);
+  await (await queue()).send(name, { workspaceId, taskId: id } satisfies Piece);
   return id;
 }
 
