@@ -27,6 +27,8 @@ export const ask = z.strictObject({
   /** How many rows the run is thought to come to. */
   expected: z.number().int().min(0),
   settings: screenSettings,
+  /** Who asks; each keeps what the rows come to under their own assumptions. */
+  asker: z.string().max(100).default(''),
   basis: z.enum(['now', '30', '90']),
   categories: z.record(z.string(), z.string()),
   /** Which state of the marks is meant; the marks themselves where this process does not have it yet. */

@@ -2,9 +2,10 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import { INPUT_COLUMNS, makeColumns } from '../core/columns/columns.ts';
+import { ListEvaluator } from '../core/columns/evaluate.ts';
 import { ASIDE_COLUMNS } from '../core/lists/fields.ts';
 import { foldText, rankTexts } from '../core/columns/rank.ts';
 import { judgeHurdles } from '../core/lane/hurdles.ts';
@@ -183,8 +184,12 @@ describe('a list in memory', () => {
       await fc.assert(
         fc.asyncProperty(
           fc.array(
-            fc.record({ parts: fc.integer({ min: 1, max: 3 }), variant: fc.nat(variants.length - 1) }),
-            { minLength: 1, maxLength: 6 },
+            fc.record({
+              parts: fc.integer({ min: 1, max: 3 }),
+              variant: fc.nat(variants.length - 1),
+              asker: fc.constantFrom('a', 'b', 'c', 'd', 'e', 'f'),
+            }),
+            { minLength: 1, maxLength: 8 },
           ),
           fc.nat(3000),
           async (steps, expected) => {
@@ -194,6 +199,7 @@ describe('a list in memory', () => {
               parts = Math.max(parts, step.parts);
               const asked = question({
                 ...variants[step.variant],
+                asker: step.asker,
                 parts: question({}).parts.slice(0, parts),
                 ranked: parts === 3,
                 expected,
@@ -210,6 +216,41 @@ describe('a list in memory', () => {
       );
     },
   );
+
+  it('people who try different assumptions keep each what the rows come to, however often they take turns', async () => {
+    const own = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
+    const asks = (asker: string, perUnit: number) =>
+      question({
+        asker,
+        count: 0,
+        settings: { ...settings, assumptions: { ...settings.assumptions, inbound: { perUnit, perKg: 0 } } },
+      });
+    const run = vi.spyOn(ListEvaluator.prototype, 'run');
+    try {
+      const evaluations = async (asked: Ask): Promise<number> => {
+        const before = run.mock.calls.length;
+        await own.answer(asked);
+        return run.mock.calls.length - before;
+      };
+      const [a, b] = [asks('a', 0.1), asks('b', 0.2)];
+      const first = await evaluations(a);
+      expect(first).toBeGreaterThan(0);
+      expect(await evaluations(b)).toBe(first);
+      for (let turn = 0; turn < 3; turn++)
+        expect([await evaluations(a), await evaluations(b)]).toEqual([0, 0]);
+      // The saved ones of somebody else are at hand for whoever looks at them.
+      expect(await evaluations({ ...a, asker: 'c' })).toBe(0);
+      // Each new try of one takes the place of that one's last, not of the other's.
+      for (const perUnit of [0.3, 0.4, 0.5, 0.6, 0.7])
+        expect(await evaluations(asks('b', perUnit))).toBe(first);
+      expect(await evaluations(a)).toBe(0);
+      // Of more people than there is room for, the one who was away the longest waits once.
+      for (const asker of ['d', 'e', 'f', 'g']) await own.answer(asks(asker, asker.charCodeAt(0) / 100));
+      expect(await evaluations(a)).toBe(first);
+    } finally {
+      run.mockRestore();
+    }
+  });
 
   it('rows in view are told ahead what they come to under other assumptions, as the whole list then says', async () => {
     await fc.assert(

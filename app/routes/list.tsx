@@ -33,6 +33,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     shown === null
       ? null
       : await askList(entry.workspaceId, page, {
+          asker: entry.person.id,
           query,
           show: search.get('removed') === '1' ? 'removed' : 'kept',
           from: 0,

@@ -33,7 +33,8 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   const entry = await enterWorkspace(request, params.workspace);
   const body = asked.safeParse(await request.json().catch(() => null));
   if (!body.success) return data({ error: sayIssue(body.error) }, 422);
-  const { settings, more, ahead, ...wanted } = body.data;
+  const { settings, more, ahead, ...rest } = body.data;
+  const wanted = { ...rest, asker: entry.person.id };
   const page = await loadList(entry.workspaceId, params.list, settings);
   if (page === null) throw data(null, 404);
   try {

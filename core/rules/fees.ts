@@ -78,8 +78,9 @@ export const subscription = (monthly: number, unitsAMonth: number): number => mo
 export const feeVatCostRate = (rate: number, vatIsCost: number): number => rate * vatIsCost;
 
 /**
- * VAT on fees that is a cost: `fees that bear VAT * rate`.
+ * VAT on fees that is a cost: `fees that bear VAT * rate`; none on nothing, whatever the rate.
  *
  * @example feeVat(5, 0.2) // 1
+ * @example feeVat(0, Number.NaN) // 0
  */
-export const feeVat = (bearing: number, costRate: number): number => bearing * costRate;
+export const feeVat = (bearing: number, costRate: number): number => (bearing === 0 ? 0 : bearing * costRate);

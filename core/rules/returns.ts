@@ -1,14 +1,16 @@
 /**
  * Returns, breakage, payout and its conversion (economics, sections 6 and 8), per unit shipped, sales currency.
  */
+import { withVat } from './revenue.ts';
 
 /**
  * The part of a fee that comes back on a return, with the VAT it bears: `back * fee * (1 + vatRate)`.
  *
  * @example feeBack(1, 3, 0.2) // 3.6
+ * @example feeBack(0, Number.NaN, 0.2) // 0
  */
 export const feeBack = (back: number, fee: number, vatRate: number): number =>
-  back === 0 ? 0 : back * fee * (1 + vatRate);
+  back === 0 ? 0 : withVat(back * fee, vatRate);
 
 /**
  * Refund administration fee before its maximum: `adminPct * referral given back`; nothing where none is.

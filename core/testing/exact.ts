@@ -771,7 +771,7 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
   const keys = Object.keys(ofTheirs) as (keyof typeof ofTheirs)[];
   const bearing = sum(keys.filter(bears).map((k) => ofTheirs[k]));
   const costRate = feeVatRate === 0 ? zero : vatIsCost.times(feeVatRate);
-  const feeVat = feeVatRate === 0 ? zero : bearing.times(costRate);
+  const feeVat = feeVatRate === 0 || bearing.isZero() ? zero : bearing.times(costRate);
 
   // sections 6 and 8: returns, payout
   const terms = doc.returns;

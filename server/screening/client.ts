@@ -39,7 +39,9 @@ async function post<T>(body: unknown, left?: AbortSignal): Promise<T> {
 }
 
 /** What is asked beside list, run and marks. */
-export type Wanted = Pick<Ask, 'query' | 'show' | 'from' | 'count' | 'remedies' | 'figures' | 'facets'>;
+export type Wanted = Pick<Ask, 'query' | 'show' | 'from' | 'count' | 'remedies' | 'figures' | 'facets'> & {
+  asker?: string;
+};
 
 async function askWith<T>(
   workspaceId: string,
@@ -73,6 +75,7 @@ async function askWith<T>(
     categories: list.settings.categories,
     marksEdition: edition,
     marks: null,
+    asker: '',
     ...wanted,
   };
   const settings = JSON.stringify(screen);
