@@ -242,6 +242,19 @@ export const drawn = {
     '& > .num': { textAlign: 'right' },
     '& small': { display: 'block', fontSize: '0.74rem', fontWeight: 450, color: v('text-secondary') },
   },
+  '.list-bound': {
+    display: 'block',
+    lineHeight: 1.15,
+    '& small': {
+      display: 'block',
+      fontSize: '0.72rem',
+      fontWeight: 400,
+      color: v('text-secondary'),
+      lineHeight: 1,
+      overflow: 'hidden',
+      textOverflow: 'ellipsis',
+    },
+  },
   '.copy-code': {
     ...plainButton,
     fontVariantNumeric: 'tabular-nums',

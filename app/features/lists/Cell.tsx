@@ -169,23 +169,39 @@ function FigureCell({ row, list, sales, id }: CellProps & { id: ListFigure }) {
     case 'profitPerMonth':
       return (
         <b className={x !== null && x < 0 ? 'loses' : 'keeps'}>
-          {x === null ? text : bounds.of(text, blanks)}
+          {x === null ? text : <Bounded amount={text} words={bounds.of(text, blanks)} />}
         </b>
       );
     case 'margin':
     case 'roi':
-      return x === null ? text : bounds.of(text, blanks);
+      return x === null ? text : <Bounded amount={text} words={bounds.of(text, blanks)} />;
     case 'breakEvenPrice':
-    case 'mostToPay':
+    case 'mostToPay': {
       // Where the profit is known, so is that there is no such price.
       if (x === null)
         return row.figures.unitProfit == null ? text : <small>{t(`list.noAnswer.${id}`)}</small>;
-      return bounds.of(
-        text,
-        blanks.filter((b) => b !== 'goods'),
-        id === 'mostToPay' ? 'lessThan' : 'above',
+      const known = blanks.filter((b) => b !== 'goods');
+      return (
+        <Bounded amount={text} words={bounds.of(text, known, id === 'mostToPay' ? 'lessThan' : 'above')} />
       );
+    }
     default:
       return text;
   }
+}
+
+/** A bound in a narrow column: its words over the amount, so that neither is cut. */
+function Bounded({ amount, words }: { amount: string; words: string }) {
+  if (words === amount) return amount;
+  const over = words
+    .split(amount)
+    .map((w) => w.trim())
+    .filter((w) => w !== '')
+    .join(', ');
+  return (
+    <span className="list-bound" title={words}>
+      <small>{over}</small>
+      {amount}
+    </span>
+  );
 }
