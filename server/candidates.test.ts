@@ -18,7 +18,7 @@ import {
   putLanes,
   removeLane,
 } from './use/candidateLanes.ts';
-import { savePatches } from './use/savePatches.ts';
+import { laneHistoryOf, savePatches } from './use/savePatches.ts';
 import type { Sheet } from './use/candidates.ts';
 import { exportWorkspace, isWorkspaceDeleted, saveSettings, setWorkspaceDeleted } from './use/workspaces.ts';
 
@@ -246,6 +246,74 @@ describe('lanes and fates', () => {
   });
 });
 
+/** What is asked of the business tables meanwhile. */
+async function statementsOf<T>(work: () => Promise<T>): Promise<{ got: T; business: string[] }> {
+  const query = vi.spyOn(pg.Client.prototype, 'query');
+  try {
+    const got = await work();
+    const business = query.mock.calls
+      .map(([q]) => (typeof q === 'string' ? q : (q as { text: string }).text))
+      .filter((q) => /"bm"\.|\bbm\.\w/.test(q) && !/set_config/.test(q));
+    return { got, business };
+  } finally {
+    query.mockRestore();
+  }
+}
+
+describe('saving many lanes', () => {
+  const priced = (sheet: Sheet, step: number): Patch[] =>
+    sheet.lanes.map((l) => ({
+      entity: 'lane',
+      id: l.id,
+      path: ['price'],
+      from: l.data.price,
+      to: (l.data.price ?? 0) + step,
+    }));
+  it('takes no more statements than saving one, and stores each with its result', async () => {
+    const { id } = await fresh();
+    const one = await statementsOf(async () => savePatches(w.id, id, priced(await again(id), 1), w.personId));
+    for (let i = 0; i < 9; i++)
+      await addLane(w.id, id, { marketplaceCardId: null, country: 'DE', price: 20 + i }, w.personId);
+    const before = await again(id);
+    const ten = await statementsOf(() => savePatches(w.id, id, priced(before, 2), w.personId));
+    expect(ten.got).toMatchObject({ ok: true });
+    expect(ten.business.length).toBeGreaterThan(2);
+    expect(ten.business.length).toBeLessThanOrEqual(one.business.length);
+    const after = await again(id);
+    const documents = docs(after);
+    for (const [i, l] of after.lanes.entries()) {
+      expect(l.data.price).toBe((before.lanes[i]?.data.price as number) + 2);
+      expect(l.result).toEqual(JSON.parse(JSON.stringify(evaluate(documents[i] as never))));
+    }
+  });
+  it('keeps what a result was once for the edits of one person, however often they type', async () => {
+    const { id, sheet } = await fresh();
+    const laneId = sheet.lanes[0]?.id as string;
+    const was = sheet.lanes[0]?.result?.figures.unitProfit;
+    for (const step of [1, 1, 1]) await savePatches(w.id, id, priced(await again(id), step), w.personId);
+    const history = await laneHistoryOf(w.id, id, laneId);
+    expect(history.map((h) => [h.cause, h.result.figures.unitProfit])).toEqual([['edit', was]]);
+    // Nothing that moves no profit is kept.
+    const other = await fresh();
+    const [l] = (await again(other.id)).lanes;
+    await savePatches(
+      w.id,
+      other.id,
+      [
+        {
+          entity: 'lane',
+          id: l?.id as string,
+          path: ['payoutDelayDays'],
+          from: l?.data.payoutDelayDays,
+          to: 9,
+        },
+      ],
+      w.personId,
+    );
+    expect(await laneHistoryOf(w.id, other.id, l?.id as string)).toEqual([]);
+  });
+});
+
 describe("the sheet's loader", () => {
   it('takes at most five business statements, however many lanes', async () => {
     const { id } = await fresh();
@@ -257,12 +325,7 @@ describe("the sheet's loader", () => {
         { marketplaceCardId: cards[i % cards.length]?.id ?? null, country: 'DE', price: 20 },
         w.personId,
       );
-    const query = vi.spyOn(pg.Client.prototype, 'query');
-    const sheet = await again(id);
-    const business = query.mock.calls
-      .map(([q]) => (typeof q === 'string' ? q : (q as { text: string }).text))
-      .filter((q) => /"bm"\./.test(q));
-    query.mockRestore();
+    const { got: sheet, business } = await statementsOf(() => again(id));
     expect(sheet.lanes).toHaveLength(13);
     expect(business.length).toBeGreaterThan(2);
     expect(business.length).toBeLessThanOrEqual(5);

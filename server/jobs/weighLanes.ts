@@ -137,15 +137,15 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
     cardsOf([...rows.map((r) => r.data), ...after.map((r) => r.next)]),
   );
 
-  // The database stores one part while the next is evaluated.
-  const storing: Promise<void>[] = [];
+  // The database stores one part while the next is evaluated; one statement at a time.
+  let storing: Promise<void> = Promise.resolve();
   let part: Evaluated[] = [];
   let changed = work.changed ?? 0;
   const store = async (): Promise<void> => {
-    const stored = storeLanes(tx, workspaceId, part, bringing ? 'rates' : null, t.createdBy);
-    // What goes wrong is said when all are awaited.
-    stored.catch(() => undefined);
-    storing.push(stored);
+    await storing;
+    storing = storeLanes(tx, workspaceId, part, bringing ? 'rates' : null, t.createdBy);
+    // What goes wrong is said when it is awaited.
+    storing.catch(() => undefined);
     changed += part.length;
     part = [];
     await new Promise((done) => setImmediate(done));
@@ -217,7 +217,7 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
     if (part.length >= PART) await store();
   }
   await store();
-  await Promise.all(storing);
+  await storing;
   await addNotices(tx, workspaceId, fallen);
 
   const last = rows[rows.length - 1];

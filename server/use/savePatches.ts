@@ -22,7 +22,7 @@ import { namedByLanes, notOwn } from './own.ts';
 import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
 import { changeSettings, settingsIn } from './workspaces.ts';
 import { documentsOf } from './candidates.ts';
-import type { LaneRow } from './candidates.ts';
+import { storeLaneData, storeLanes } from './storeLanes.ts';
 
 // ---- saving
 // --------------------------------------------------------------------------------------------------------
@@ -172,12 +172,11 @@ export async function savePatches(
             .update(quote)
             .set({ data: changed.data as QuoteSource, updatedAt: now })
             .where(where(quote as never));
-        else
-          await tx
-            .update(lane)
-            .set({ data: changed.data as StoredLane, newerCards: {}, updatedAt: now, updatedBy: by })
-            .where(where(lane as never));
       }
+      const changedLanes = [...touched.values()].flatMap((t) =>
+        t.entity === 'lane' ? [{ id: t.row.id, data: t.row.data as StoredLane }] : [],
+      );
+      await storeLaneData(tx, workspaceId, changedLanes, now, by);
       await tx
         .update(candidate)
         .set({ updatedAt: now, updatedBy: by })
@@ -188,49 +187,20 @@ export async function savePatches(
       const again = lanes.filter((l) => !onlyLanes || touched.has(`lane/${l.id}`));
       const cards = await cardData(tx, workspaceId, cardsOf(again.map((l) => l.data)));
       const docs = documentsOf({ settings, lanes: again, cards, today: today() }, row.data, quotes);
-      const results: Record<string, LaneResult> = {};
       const plan = planOf(row.data, settings.launch);
-      for (const [i, l] of again.entries()) {
+      const evaluated = again.map(({ id }, i) => {
         const doc = docs[i] as LaneDocument;
         const result = evaluate(doc);
-        results[l.id] = result;
-        await tx
-          .update(lane)
-          .set({ result, resultAt: now, ...measuresOf(doc, result, plan) })
-          .where(and(eq(lane.workspaceId, workspaceId), eq(lane.id, l.id)));
-        await keepHistory(tx, workspaceId, l, result, by);
-      }
+        return { id, changes: {}, result, measures: measuresOf(doc, result, plan) };
+      });
+      await storeLanes(tx, workspaceId, evaluated, 'edit', by);
+      const results = Object.fromEntries(evaluated.map((e) => [e.id, e.result]));
       return { ok: true, results };
     });
   } catch (e) {
     if (e instanceof Stop) return e.saved;
     throw e;
   }
-}
-
-/**
- * Keeps what a lane's result was before an edit moved its profit: once for all edits of one person within ten
- * minutes.
- */
-async function keepHistory(
-  tx: Tx,
-  workspaceId: string,
-  was: LaneRow,
-  now: LaneResult,
-  by: string,
-): Promise<void> {
-  if (was.result === null || was.result.figures.unitProfit === now.figures.unitProfit) return;
-  const {
-    currency,
-    lines,
-    figures: { unitProfit, gross },
-  } = was.result;
-  await tx.execute(sql`
-    insert into ${laneHistory} (workspace_id, lane_id, by, cause, result)
-    select ${workspaceId}, ${was.id}, ${by},
-    'edit', ${JSON.stringify({ currency, lines, figures: { unitProfit, gross } } satisfies EarlierResult)}::jsonb
-    where not exists (select 1 from ${laneHistory} where workspace_id = ${workspaceId}
-    and lane_id = ${was.id} and by = ${by} and cause = 'edit' and at > now() - interval '10 minutes')`);
 }
 
 /** What the launch of each lane takes under the candidate's plan, stored beside the lanes. */
