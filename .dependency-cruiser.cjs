@@ -5,7 +5,7 @@ module.exports = {
     forbid(
       'core-stands-alone',
       { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' },
-      { path: '^(app|server|screening|cli|demo|scripts|e2e|bench)/' },
+      { path: '^(app|server|between|screening|cli|demo|scripts|e2e|bench)/' },
       'The core knows nothing of the rooms around it.',
     ),
     forbid(
@@ -47,14 +47,20 @@ module.exports = {
     forbid(
       'screening-owns-nothing',
       { path: '^screening/', pathNot: '\\.test\\.ts$' },
-      { path: '^(app|cli|demo|scripts|e2e|bench)/|^server/(?!files/)' },
-      'The screening process knows the core and the file store, no database.',
+      { path: '^(app|server|cli|demo|scripts|e2e|bench)/' },
+      'The screening process knows the core and what is said between processes; no database, no server.',
     ),
     forbid(
-      'only-its-questions',
-      { path: '^(server|app)/', pathNot: '\\.test\\.ts$' },
-      { path: '^screening/(?!ask)' },
-      'Of the screening process the others know the questions alone.',
+      'nothing-inside-the-screening',
+      { path: '^(server|app|core|between)/', pathNot: '\\.test\\.ts$' },
+      { path: '^screening/' },
+      'The screening process is spoken to over HTTP alone.',
+    ),
+    forbid(
+      'between-stands-on-the-core',
+      { path: '^between/', pathNot: '\\.test\\.ts$' },
+      { path: '^(app|server|screening|cli|demo|scripts|e2e|bench)/' },
+      'What is said between processes depends on none of them.',
     ),
     forbid(
       'simulator-stands-alone',

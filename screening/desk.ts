@@ -3,7 +3,7 @@ import { RESULT_COLUMNS } from '../core/columns/columns.ts';
 import type { ListResults } from '../core/columns/columns.ts';
 import { preparedBy } from '../core/columns/prepare.ts';
 import type { Prepared } from '../core/columns/block.ts';
-import type { Ask } from './ask.ts';
+import type { Ask } from '../between/ask.ts';
 import { Choosing } from './choosing.ts';
 import { evaluateRange, solveRange } from './evaluateRange.ts';
 import type { Range, SolveRange } from './evaluateRange.ts';

@@ -15,7 +15,7 @@ import { judgeRows, VERDICTS } from '../core/columns/verdicts.ts';
 import { LIST_FIGURES } from '../core/lists/fields.ts';
 import type { ListFigure } from '../core/lists/fields.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
-import type { JudgedRow } from './ask.ts';
+import type { JudgedRow } from '../between/ask.ts';
 
 /** Rows as the assumptions take them and what they come to. */
 export type Judged = {

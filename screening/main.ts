@@ -12,8 +12,8 @@ import { Piscina } from 'piscina';
 import { z } from 'zod';
 import { screenSettings } from '../core/lists/settings.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
-import { ask, MOST_AHEAD } from './ask.ts';
-import type { Ask } from './ask.ts';
+import { ask, MOST_AHEAD } from '../between/ask.ts';
+import type { Ask } from '../between/ask.ts';
 import { OpenList } from './openList.ts';
 import { broughtUp } from '../core/versions.ts';
 

@@ -32,10 +32,10 @@ import {
   WordWriter,
   writePart,
   writeRanks,
-} from '../server/files/parts.ts';
-import type { PartNumber } from '../server/files/parts.ts';
-import { ask } from './ask.ts';
-import type { Answer, Ask, JudgedRow, ListRow } from './ask.ts';
+} from '../between/parts.ts';
+import type { PartNumber } from '../between/parts.ts';
+import { ask } from '../between/ask.ts';
+import type { Answer, Ask, JudgedRow, ListRow } from '../between/ask.ts';
 import runRange from './evaluateThread.ts';
 import { OpenList } from './openList.ts';
 

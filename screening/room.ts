@@ -4,8 +4,8 @@ import type { InputColumn, ListColumns, ListResults, SolvedColumns } from '../co
 import { foldText } from '../core/columns/rank.ts';
 import type { Limit, Selected } from '../core/columns/select.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
-import type { Words } from '../server/files/parts.ts';
-import type { Answer, Ask } from './ask.ts';
+import type { Words } from '../between/parts.ts';
+import type { Answer, Ask } from '../between/ask.ts';
 
 export const shared = (n: number): Float64Array => new Float64Array(new SharedArrayBuffer(8 * n));
 

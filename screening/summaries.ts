@@ -5,7 +5,7 @@ import { histogram, summarise } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { BLANKS } from '../core/lane/blanks.ts';
 import type { ListFigure } from '../core/lists/fields.ts';
-import type { Answer, FigureStats } from './ask.ts';
+import type { Answer, FigureStats } from '../between/ask.ts';
 import type { Counts, Dictionary, Evaluated } from './room.ts';
 
 const BINS = 24;

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { foldText } from '../core/columns/rank.ts';
-import { TextWriter } from '../server/files/parts.ts';
-import type { Part } from '../server/files/parts.ts';
+import { TextWriter } from '../between/parts.ts';
+import type { Part } from '../between/parts.ts';
 import { Texts } from './texts.ts';
 
 /** Texts of rows in parts of the sizes given. */

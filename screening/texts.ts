@@ -1,7 +1,7 @@
 /** The texts of a list in memory: titles to be shown, and folded text that is searched. */
 import type { TextColumn } from '../core/columns/rank.ts';
-import { textOf } from '../server/files/parts.ts';
-import type { Part } from '../server/files/parts.ts';
+import { textOf } from '../between/parts.ts';
+import type { Part } from '../between/parts.ts';
 
 type Block = {
   readonly from: number;

@@ -122,6 +122,7 @@ try {
         'server',
         'app',
         'screening',
+        'between',
         'cli',
         'demo',
         'scripts',

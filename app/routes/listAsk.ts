@@ -4,7 +4,7 @@ import { sayIssue } from '../../core/issues.ts';
 import { listQuery } from '../../core/lists/query.ts';
 import { LIST_FIGURES } from '../../core/lists/fields.ts';
 import { listSettings } from '../../core/lists/settings.ts';
-import { MOST_AHEAD } from '../../screening/ask.ts';
+import { MOST_AHEAD } from '../../between/ask.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { askAhead, askList, ScreeningAway } from '../../server/screening/client.ts';
 import { moreOf } from '../../server/use/goods.ts';

@@ -16,7 +16,7 @@ import { savedAs } from '../../server/files/names.ts';
 import { ROW_FORMATS, rowsOut } from '../../server/files/rowsOut.ts';
 import type { OutValue, RowColumn } from '../../server/files/rowsOut.ts';
 import { askList } from '../../server/screening/client.ts';
-import type { ListRow } from '../../screening/ask.ts';
+import type { ListRow } from '../../between/ask.ts';
 import { moreOf } from '../../server/use/goods.ts';
 import { extrasOf, goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
 import { jsonIn } from '../jsonIn.ts';

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { checkDigit } from '../../core/goods/gtin.ts';
 import { startScreening } from '../../scripts/lib/system.mjs';
-import type { Answer } from '../../screening/ask.ts';
+import type { Answer } from '../../between/ask.ts';
 import { screeningToken } from '../../server/screening/client.ts';
 import { listTests } from '../../server/testing/lists.ts';
 import { saidBy, signedIn } from '../../server/testing/people.ts';

@@ -1,4 +1,4 @@
-import { isQuoted } from '../lane/costLines.ts';
+import { isQuoted } from './costLines.ts';
 import { reckon } from './evaluate.ts';
 import { traceFigures } from './figureWorkings.ts';
 import type { Proof } from './figureWorkings.ts';

@@ -400,6 +400,7 @@ const SOURCES = [
   'core',
   'server',
   'screening',
+  'between',
   'app',
   'demo',
   'vite.config.ts',

@@ -3,9 +3,9 @@
  * and no text needs escaping.
  */
 import type { TextColumn } from '../../core/columns/rank.ts';
-import { Bytes } from '../files/bytes.ts';
-import { codeOf, PART_WORDS, textsOf } from '../files/parts.ts';
-import type { Part } from '../files/parts.ts';
+import { Bytes } from '../../between/bytes.ts';
+import { codeOf, PART_WORDS, textsOf } from '../../between/parts.ts';
+import type { Part } from '../../between/parts.ts';
 
 /** The columns of a row, in this order. */
 export const COPY_COLUMNS = 'line, key, code, title, brand, category, cost, price, units, more';

@@ -6,7 +6,7 @@ import { KeyIndex } from '../../core/lists/rows.ts';
 import { inWorkspace } from '../db/client.ts';
 import { attachRun, dropRun } from '../db/loader.ts';
 import { supplierList, task } from '../db/schema.ts';
-import { readPart } from '../files/parts.ts';
+import { readPart } from '../../between/parts.ts';
 import { removeFolder, storePath } from '../files/store.ts';
 import { addNotices } from '../use/tasks.ts';
 import { rankTitles } from './rankTitles.ts';

@@ -2,8 +2,8 @@
 import { INPUT_COLUMNS, makeColumns } from '../../core/columns/columns.ts';
 import type { ListColumns } from '../../core/columns/columns.ts';
 import type { TextColumn } from '../../core/columns/rank.ts';
-import { PART_NUMBERS, TextWriter, WordWriter } from '../files/parts.ts';
-import type { PartNumber, Words } from '../files/parts.ts';
+import { PART_NUMBERS, TextWriter, WordWriter } from '../../between/parts.ts';
+import type { PartNumber, Words } from '../../between/parts.ts';
 import type { Gathered } from './storeGathered.ts';
 
 /** A place for the rows of one part; used again for another once they are stored. */

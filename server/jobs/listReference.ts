@@ -5,8 +5,8 @@ import { Reference } from '../../core/lists/reference.ts';
 import { RowReader } from '../../core/lists/rows.ts';
 import type { StoredReference } from '../db/schema.ts';
 import { readList, ListError } from '../files/lists.ts';
-import { PART_NUMBERS, textsOf, WordWriter } from '../files/parts.ts';
-import type { Part, PartNumber } from '../files/parts.ts';
+import { PART_NUMBERS, textsOf, WordWriter } from '../../between/parts.ts';
+import type { Part, PartNumber } from '../../between/parts.ts';
 import { sourceOf, cut } from './listTask.ts';
 
 export async function loadReference(

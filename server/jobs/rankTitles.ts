@@ -1,6 +1,6 @@
 /** Titles of a list in the order of the alphabet, brands and categories behind them. */
 import { rankTexts } from '../../core/columns/rank.ts';
-import { readPart, writeRanks } from '../files/parts.ts';
+import { readPart, writeRanks } from '../../between/parts.ts';
 
 export async function rankTitles({ parts, to }: { parts: readonly string[]; to: string }): Promise<void> {
   const folds = [];

@@ -14,7 +14,7 @@ import { supplierList, task } from '../db/schema.ts';
 import type { StoredReference } from '../db/schema.ts';
 import { readList, ListError } from '../files/lists.ts';
 import type { Position } from '../files/lists.ts';
-import { FILLED_FROM, NOTE, PART_NUMBERS, readPart, writePart } from '../files/parts.ts';
+import { FILLED_FROM, NOTE, PART_NUMBERS, readPart, writePart } from '../../between/parts.ts';
 import { safeText } from '../files/sheets.ts';
 import { diskFull, isDiskFull, storePath } from '../files/store.ts';
 import { taskColumns } from '../use/tasks.ts';

@@ -6,8 +6,8 @@ import { createWriteStream } from 'node:fs';
 import { finished } from 'node:stream/promises';
 import { copyRows } from '../db/copyRows.ts';
 import { storePart } from '../db/loader.ts';
-import { foldOf, writePart } from '../files/parts.ts';
-import type { Part } from '../files/parts.ts';
+import { foldOf, writePart } from '../../between/parts.ts';
+import type { Part } from '../../between/parts.ts';
 import { needRoom } from '../files/store.ts';
 import type { TextColumn } from '../../core/columns/rank.ts';
 

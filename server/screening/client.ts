@@ -1,8 +1,8 @@
 /** The way to the screening process. */
 import { createHmac } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
-import { MARK_STATES } from '../../screening/ask.ts';
-import type { Answer, Ask, JudgedRow, OpenedRow } from '../../screening/ask.ts';
+import { MARK_STATES } from '../../between/ask.ts';
+import type { Answer, Ask, JudgedRow, OpenedRow } from '../../between/ask.ts';
 import { inWorkspace } from '../db/client.ts';
 import { goodsMark } from '../db/schema.ts';
 import { env } from '../env.ts';

@@ -1,5 +1,5 @@
-import { foldOf, PART_NUMBERS, textsOf, WordWriter } from '../files/parts.ts';
-import type { Part, PartNumber } from '../files/parts.ts';
+import { foldOf, PART_NUMBERS, textsOf, WordWriter } from '../../between/parts.ts';
+import type { Part, PartNumber } from '../../between/parts.ts';
 
 export type ExampleRow = {
   readonly key: number;

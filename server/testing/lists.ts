@@ -8,7 +8,7 @@ import { afterAll, beforeAll } from 'vitest';
 import { closeDatabase, inWorkspace } from '../db/client.ts';
 import { closeLoader } from '../db/loader.ts';
 import { listRow } from '../db/schema.ts';
-import { readPart } from '../files/parts.ts';
+import { readPart } from '../../between/parts.ts';
 import { storePath } from '../files/store.ts';
 import { closeQueue } from '../jobs/boss.ts';
 import { closeLeases } from '../jobs/leases.ts';

@@ -8,7 +8,7 @@ import { laneOfRow } from '../../core/columns/assumptions.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { evaluate } from '../../core/lane/result.ts';
 import { exchangeFactor } from '../../core/money/money.ts';
-import type { ListRow, RowListing } from '../../screening/ask.ts';
+import type { ListRow, RowListing } from '../../between/ask.ts';
 import { inWorkspace } from '../db/client.ts';
 import { goodsMark, listRow } from '../db/schema.ts';
 import type { MarkState } from '../db/schema.ts';

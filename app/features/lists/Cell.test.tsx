@@ -4,7 +4,7 @@ import { render } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { BIT } from '../../../core/lane/blanks.ts';
 import type { ListColumn } from '../../../core/lists/query.ts';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { useCell } from './Cell.tsx';
 import './words.ts';
 

@@ -6,7 +6,7 @@ import { extraOf } from '../../../core/lists/query.ts';
 import type { ListColumn } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/fields.ts';
 import { minorDigits } from '../../../core/money/money.ts';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';

@@ -3,7 +3,7 @@ import '../../ui/testing/dom.ts';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import type { ListColumn } from '../../../core/lists/query.ts';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { Grid } from './Grid.tsx';
 import type { Column } from './Grid.tsx';
 import './words.ts';

@@ -4,7 +4,7 @@ import type { DragEvent, KeyboardEvent, PointerEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { classes } from '../../ui/classes.ts';
 import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 
 export const ROW = 34;

@@ -5,7 +5,7 @@ import { LIST_FLAGS } from '../../../core/lists/query.ts';
 import { isListFigure } from '../../../core/lists/fields.ts';
 import type { ListFilter, ListFlag, ListQuery } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/fields.ts';
-import type { Answer } from '../../../screening/ask.ts';
+import type { Answer } from '../../../between/ask.ts';
 import { ChoiceLine, fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { figureKind, RangeLimit } from './RangeLimit.tsx';

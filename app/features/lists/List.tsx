@@ -2,7 +2,7 @@ import { Box, Button, LinearProgress } from '@mui/material';
 import { useCallback, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useRevalidator } from 'react-router';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { extraOf, SHORT_LIST } from '../../../core/lists/query.ts';
 import { figuresOf, isListFigure } from '../../../core/lists/fields.ts';
 import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';

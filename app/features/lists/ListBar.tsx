@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { ListQuery } from '../../../core/lists/query.ts';
-import type { Answer, ListRow } from '../../../screening/ask.ts';
+import type { Answer, ListRow } from '../../../between/ask.ts';
 import { fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { DropReason } from './RowDecisions.tsx';

@@ -2,7 +2,7 @@
 import { Alert, Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { Answer } from '../../../screening/ask.ts';
+import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { ListCard } from './listData.ts';
 

@@ -2,7 +2,7 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import type { Answer } from '../../../screening/ask.ts';
+import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { ListData, Tally } from './listData.ts';
 import { lackingWord, Progress } from './Nothing.tsx';

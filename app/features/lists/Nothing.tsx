@@ -4,7 +4,7 @@ import type { TFunction } from 'i18next';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import type { Answer } from '../../../screening/ask.ts';
+import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 
 /** What an empty screen says: what most rows lack, or that the limits leave nothing. */

@@ -3,7 +3,7 @@ import { Box } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { ListFilter } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/fields.ts';
-import type { FigureStats } from '../../../screening/ask.ts';
+import type { FigureStats } from '../../../between/ask.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';

@@ -3,7 +3,7 @@ import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { packsAsNamed } from '../../../core/goods/packs.ts';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
 
 export type RowMark = {

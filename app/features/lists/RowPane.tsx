@@ -12,7 +12,7 @@ import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
-import type { ListRow, RowListing } from '../../../screening/ask.ts';
+import type { ListRow, RowListing } from '../../../between/ask.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { hurdleAmount } from '../../ui/figures.ts';

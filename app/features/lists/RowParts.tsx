@@ -6,7 +6,7 @@ import { breakQuantities } from '../../../core/launch/launch.ts';
 import { evaluate } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
-import type { RowListing } from '../../../screening/ask.ts';
+import type { RowListing } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 
 /** What the order costs and keeps at the quantities where a price break begins; choosing one shows the row at it. */

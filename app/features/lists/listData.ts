@@ -1,7 +1,7 @@
 /** What the page of a list is given. */
 import type { ListLook, ListQuery } from '../../../core/lists/query.ts';
 import type { ListSettings, ScreenSettings } from '../../../core/lists/settings.ts';
-import type { Answer } from '../../../screening/ask.ts';
+import type { Answer } from '../../../between/ask.ts';
 
 /** A card version the list is weighed with, and the one in force where that is another. */
 export type ListCard = {

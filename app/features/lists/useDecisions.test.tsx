@@ -2,7 +2,7 @@
 import '../../ui/testing/dom.ts';
 import { act, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { useAct, useDecisions } from './useDecisions.ts';
 import type { Screen } from './useScreen.ts';
 import './words.ts';

@@ -2,7 +2,7 @@
 import { useCallback, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { packsAsNamed } from '../../../core/goods/packs.ts';
-import type { ListRow } from '../../../screening/ask.ts';
+import type { ListRow } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import type { Tally } from './listData.ts';

@@ -2,10 +2,10 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ListQuery } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/fields.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
-import { MOST_AHEAD } from '../../../screening/ask.ts';
+import { MOST_AHEAD } from '../../../between/ask.ts';
 import { tell } from '../../ui/client.ts';
 import type { Told, Why } from '../../ui/client.ts';
-import type { Answer, JudgedRow, ListRow } from '../../../screening/ask.ts';
+import type { Answer, JudgedRow, ListRow } from '../../../between/ask.ts';
 
 export type Work = {
   readonly state: string;

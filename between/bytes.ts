@@ -1,5 +1,5 @@
 /** Bytes in a buffer that grows. Plain letters are written by hand, so that nothing is kept of a text but its bytes. */
-import { foldText } from '../../core/columns/rank.ts';
+import { foldText } from '../core/columns/rank.ts';
 
 /** One number and its two halves, the lower first. */
 const wide = new Float64Array(1);

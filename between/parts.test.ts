@@ -3,8 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { afterAll, expect, it } from 'vitest';
-import { foldText } from '../../core/columns/rank.ts';
-import { examplePart } from '../testing/examplePart.ts';
+import { foldText } from '../core/columns/rank.ts';
+import { examplePart } from '../server/testing/examplePart.ts';
 import { Bytes } from './bytes.ts';
 import {
   codeOf,
@@ -17,7 +17,7 @@ import {
   writePart,
 } from './parts.ts';
 import type { Part, PartNumber } from './parts.ts';
-import { diskFull, isDiskFull } from './store.ts';
+import { diskFull, isDiskFull } from '../server/files/store.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-parts-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));

@@ -3,12 +3,12 @@
  * that says which column lies where, and the columns one after the other, each from a multiple of eight bytes
  * on, little-endian. It is written whole under its own name and never changed.
  */
-import { isKnown, isUnknown } from '../../core/rules/numbers.ts';
+import { isKnown, isUnknown } from '../core/rules/numbers.ts';
 import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
-import { INPUT_COLUMNS } from '../../core/columns/columns.ts';
-import { ASIDE_COLUMNS } from '../../core/lists/fields.ts';
-import { foldText } from '../../core/columns/rank.ts';
-import type { TextColumn } from '../../core/columns/rank.ts';
+import { INPUT_COLUMNS } from '../core/columns/columns.ts';
+import { ASIDE_COLUMNS } from '../core/lists/fields.ts';
+import { foldText } from '../core/columns/rank.ts';
+import type { TextColumn } from '../core/columns/rank.ts';
 import { Bytes } from './bytes.ts';
 
 const MARK = 'BMPART2\n';
