@@ -15,6 +15,18 @@ module.exports = {
       'The rule book depends on nothing.',
     ),
     forbid(
+      'money-and-cards-know-no-lane',
+      { path: '^core/(money|cards|tax|goods)/', pathNot: '\\.test\\.ts$' },
+      { path: '^core/(?!rules/|money/|cards/|tax/|goods/|issues)' },
+      'What a lane is made of knows nothing of lanes.',
+    ),
+    forbid(
+      'lane-stands-on-rules',
+      { path: '^core/lane/', pathNot: '\\.test\\.ts$' },
+      { path: '^core/(?!lane/|rules/|money/|cards/|tax/|goods/|issues|testing/)' },
+      'A lane knows the rules and what it is made of; lists, launches and workspaces know the lane.',
+    ),
+    forbid(
       'core-has-no-machine',
       { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' },
       { dependencyTypes: ['core'] },

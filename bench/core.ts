@@ -1,6 +1,6 @@
 /** Measures of the core: lanes a second beside a bare loop over the same lines, and what a break-even price costs. */
-import { reckon } from '../core/lane/evaluate.ts';
-import { evaluate } from '../core/lane/result.ts';
+import { reckon } from '../core/lane/reckon.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
 import { Reckoning } from '../core/lane/reckoning.ts';
 import { priceFor } from '../core/lane/solve.ts';
 import { LINES } from '../core/lane/costLines.ts';

@@ -1,7 +1,7 @@
 /** Lanes of the demo for measuring: as full as lanes get in daily work. */
 import { demoCandidates, demoSettings } from '../demo/scenario.ts';
 import { starterCards } from '../demo/starterCards.ts';
-import type { MarketplaceCard } from '../core/lane/rates.ts';
+import type { MarketplaceCard } from '../core/cards/rates.ts';
 import { laneDocument } from '../core/lane/schema.ts';
 import type { LaneDocument } from '../core/lane/schema.ts';
 import { newLane } from '../core/workspace/newLane.ts';

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { randomLane } from '../core/testing/lanes.ts';
-import { evaluate, laneResult } from '../core/lane/result.ts';
+import { laneResult } from '../core/lane/result.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
 
 const root = resolve(import.meta.dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-cli-'));

@@ -5,7 +5,7 @@ import { Writable } from 'node:stream';
 import Papa from 'papaparse';
 import { afterAll, describe, expect, it } from 'vitest';
 import { laneOfRow } from '../core/columns/assumptions.ts';
-import { evaluate } from '../core/lane/result.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import {
   demoRow,

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { cardDocument } from './cards/schema.ts';
-import { evaluate } from './lane/result.ts';
+import { evaluate } from './lane/evaluate.ts';
 import { laneDocument } from './lane/schema.ts';
 import { priceFor } from './lane/solve.ts';
 import { launch } from './launch/launch.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { MarketplaceCard, TaxCard } from '../core/lane/rates.ts';
-import { marketplaceCard, taxCard } from '../core/lane/rates.ts';
+import type { MarketplaceCard, TaxCard } from '../core/cards/rates.ts';
+import { marketplaceCard, taxCard } from '../core/cards/rates.ts';
 import { WAYS } from '../core/lane/schema.ts';
 import { newLane } from '../core/workspace/newLane.ts';
 import { candidateData, composeLane, quoteSource, storedLane } from '../core/workspace/records.ts';

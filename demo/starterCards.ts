@@ -4,8 +4,8 @@
  * the real standard and reduced rates, each with the day from which it has been in force; duties, charges and
  * exchange rates are examples like the fees.
  */
-import type { MarketplaceCard, SizeTier, TaxCard } from '../core/lane/rates.ts';
-import { marketplaceCard, taxCard } from '../core/lane/rates.ts';
+import type { MarketplaceCard, SizeTier, TaxCard } from '../core/cards/rates.ts';
+import { marketplaceCard, taxCard } from '../core/cards/rates.ts';
 import { COUNTRY_CURRENCY } from '../core/tax/countries.ts';
 import { minorDigits, powerOfTen } from '../core/money/money.ts';
 import { roundMinor } from '../core/rules/numbers.ts';

@@ -11,7 +11,7 @@ import { foldText, rankTexts } from '../core/columns/rank.ts';
 import { judgeHurdles } from '../core/lane/hurdles.ts';
 import { BIT } from '../core/lane/blanks.ts';
 import { FIGURE_BLANKS } from '../core/lane/figures.ts';
-import { evaluate } from '../core/lane/result.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
 import { highestPurchaseCost, priceFor } from '../core/lane/solve.ts';
 import { listMap } from '../core/lists/map.ts';
 import { listQuery } from '../core/lists/query.ts';

@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { evaluate } from '../core/lane/result.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
 import { laneDocument } from '../core/lane/schema.ts';
 import type { Patch } from '../core/workspace/patch.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';

@@ -5,7 +5,7 @@ import type { Tables } from '../core/cards/reader.ts';
 import type { CardData, CardOf } from '../core/cards/schema.ts';
 import { draftOf, readTables } from '../core/cards/tables.ts';
 import { composeLane } from '../core/workspace/records.ts';
-import { evaluate } from '../core/lane/result.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
 import { lane, laneHistory } from './db/schema.ts';
 import { env } from './env.ts';

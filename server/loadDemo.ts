@@ -2,7 +2,7 @@
 import { createHmac } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { DEMO, demoCandidates, demoSettings, demoSuppliers } from '../demo/scenario.ts';
-import type { MarketplaceCard } from '../core/lane/rates.ts';
+import type { MarketplaceCard } from '../core/cards/rates.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
 import { newLane } from '../core/workspace/newLane.ts';
 import { candidateData, quoteSource, storedLane } from '../core/workspace/records.ts';

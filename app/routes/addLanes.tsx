@@ -1,5 +1,5 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
-import type { MarketplaceCard } from '../../core/lane/rates.ts';
+import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import { METHODS } from '../../core/lane/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { generateLanes, generation, loadProposals } from '../../server/use/proposals.ts';

@@ -3,7 +3,7 @@ import { boundOf } from '../../core/lane/bounds.ts';
 import { asked } from '../../core/compare/whatIf.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../../core/money/money.ts';
 import { roundMinor } from '../../core/rules/numbers.ts';
-import { evaluate } from '../../core/lane/result.ts';
+import { evaluate } from '../../core/lane/evaluate.ts';
 import { LINES } from '../../core/lane/costLines.ts';
 import { priceFor } from '../../core/lane/solve.ts';
 import { launchCash } from '../../core/launch/launch.ts';

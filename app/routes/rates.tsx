@@ -5,7 +5,7 @@ import { blankCells, compareCards, draftOf, readTables } from '../../core/cards/
 import { CARD_KINDS, cardDay, cardFrom } from '../../core/cards/schema.ts';
 import type { CardData, CardKind, FreightCard } from '../../core/cards/schema.ts';
 import type { CellError, Tables } from '../../core/cards/reader.ts';
-import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
+import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { exchangeTable } from '../../core/money/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';

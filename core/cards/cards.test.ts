@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { MarketplaceCard } from '../lane/rates.ts';
-import { marketplaceCard, taxCard } from '../lane/rates.ts';
+import type { MarketplaceCard } from './rates.ts';
+import { marketplaceCard, taxCard } from './rates.ts';
 import { marketplaceCardOf, taxCardOf } from '../testing/documents.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { percentText, readCell } from './cells.ts';

@@ -1,5 +1,5 @@
 /** Freight and postage cards as sheets of cells. */
-import { FREIGHT_BASES, STAGES } from '../lane/schema.ts';
+import { FREIGHT_BASES, STAGES } from './carriage.ts';
 import type { CellValue } from './cells.ts';
 import type { FreightCard, PostageCard } from './schema.ts';
 import { grouped } from './reader.ts';

@@ -1,5 +1,5 @@
 /** A marketplace's card as sheets of cells. */
-import { FEE_BASES, FEE_KEYS } from '../lane/rates.ts';
+import { FEE_BASES, FEE_KEYS } from './rates.ts';
 import type { CellValue, Column } from './cells.ts';
 import type { CardOf } from './schema.ts';
 import { CARD_SHEET } from './reader.ts';

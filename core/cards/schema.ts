@@ -1,8 +1,8 @@
 /** The kinds of rate cards, what identifies one, and the document in which a whole card travels. */
 import { z } from 'zod';
 import { country, currency, day, exchangeTable, share, shortText } from '../money/schema.ts';
-import { marketplaceCard, taxCard } from '../lane/rates.ts';
-import { ownDispatch, route } from '../lane/schema.ts';
+import { marketplaceCard, taxCard } from './rates.ts';
+import { ownDispatch, route } from './carriage.ts';
 
 const head = {
   name: shortText.min(1, 'Give the card a name'),

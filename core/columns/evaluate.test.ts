@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { BIT } from '../lane/blanks.ts';
 import type { Blank } from '../lane/blanks.ts';
-import { evaluate } from '../lane/result.ts';
+import { evaluate } from '../lane/evaluate.ts';
 import { columnsOf, randomRow, randomScreening } from '../testing/rows.ts';
 import { assumptions, laneOfRow, paidAt, quantityOf } from './assumptions.ts';
 import type { ListRates } from './assumptions.ts';

@@ -1,5 +1,5 @@
 /** What size and weight alone decide of each row: size tier, fulfilment fee in each price band, postage. */
-import type { SizeTier } from '../lane/rates.ts';
+import type { SizeTier } from '../cards/rates.ts';
 import { exchangeFactor } from '../money/money.ts';
 import { isUnknown } from '../rules/numbers.ts';
 import { countedKg, parcelOf, sizeTierOf, stepFee, warehouseFee } from '../rules/parcel.ts';

@@ -1,6 +1,6 @@
 /** What selling a row brings and costs: revenue and VAT, fulfilment, fees, storage, charges of the card. */
 import { BIT } from '../lane/blanks.ts';
-import type { FeeBase } from '../lane/rates.ts';
+import type { FeeBase } from '../cards/rates.ts';
 import { paymentFee, referralBeforeBounds, referralFee, surcharge } from '../rules/fees.ts';
 import { isUnknown, roundMinor } from '../rules/numbers.ts';
 import { priceBandOf } from '../rules/parcel.ts';

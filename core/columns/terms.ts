@@ -5,7 +5,7 @@ import { isUnknown, meanOfYear, roundMinor } from '../rules/numbers.ts';
 import { atCost, withoutVat } from '../rules/revenue.ts';
 import { coverOfMonthsHeld } from '../rules/storage.ts';
 import { BIT } from '../lane/blanks.ts';
-import type { FeeBase, FeeKey, MarketplaceCard, Referral } from '../lane/rates.ts';
+import type { FeeBase, FeeKey, MarketplaceCard, Referral } from '../cards/rates.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
 import type { PurchasedLine } from '../money/schema.ts';
 import type { Assumptions, ListRates } from './assumptions.ts';

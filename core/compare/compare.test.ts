@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { freightCard } from '../cards/schema.ts';
 import { confidenceOf, OWN_INPUTS, ownInputs, staleInputs } from '../lane/confidence.ts';
 import { LINES } from '../lane/costLines.ts';
-import { evaluate, restate } from '../lane/result.ts';
+import { evaluate, restate } from '../lane/evaluate.ts';
 import { priceFor } from '../lane/solve.ts';
 import { laneDocument } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';

@@ -1,5 +1,5 @@
 import { isKnown } from '../rules/numbers.ts';
-import { reckon } from '../lane/evaluate.ts';
+import { reckon } from '../lane/reckon.ts';
 import { BIT } from '../lane/blanks.ts';
 import { FAMILIES, FAMILY_LINES } from '../lane/costLines.ts';
 import { FIGURE_BLANKS } from '../lane/figures.ts';

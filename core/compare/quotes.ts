@@ -1,5 +1,5 @@
 import type { FreightCard } from '../cards/schema.ts';
-import { reckon } from '../lane/evaluate.ts';
+import { reckon } from '../lane/reckon.ts';
 import { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import type { QuoteSource } from '../workspace/records.ts';

@@ -1,4 +1,5 @@
-import type { LaneDocument, Leg } from '../lane/schema.ts';
+import type { LaneDocument } from '../lane/schema.ts';
+import type { Leg } from '../cards/carriage.ts';
 import type { LaneResult } from '../lane/result.ts';
 import { isMoney } from '../lane/figures.ts';
 import { FAMILIES, LINES } from '../lane/costLines.ts';

@@ -7,7 +7,7 @@ import { randomLane } from '../testing/lanes.ts';
 import { boundOf, boundWithout } from './bounds.ts';
 import { judgeHurdles, hurdle } from './hurdles.ts';
 import { FIGURES } from './figures.ts';
-import { evaluate } from './result.ts';
+import { evaluate } from './evaluate.ts';
 import type { LaneDocumentInput } from './schema.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';
 

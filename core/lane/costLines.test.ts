@@ -5,7 +5,7 @@ import { BLANKS, BIT } from './blanks.ts';
 import { amountOf, COST_LINES, FAMILIES, FAMILY_LINES, LINES, lineValue, linesOf } from './costLines.ts';
 import { OWN_LINES, sourceOf, SUM_LINES } from './costLines.ts';
 import type { Line, Sum } from './costLines.ts';
-import { reckon } from './evaluate.ts';
+import { reckon } from './reckon.ts';
 import { FIGURES } from './figures.ts';
 import { Reckoning } from './reckoning.ts';
 

@@ -5,7 +5,7 @@ import { randomLane } from '../testing/lanes.ts';
 import { FIGURES } from './figures.ts';
 import type { Blank } from './blanks.ts';
 import type { Figure } from './figures.ts';
-import { evaluate } from './result.ts';
+import { evaluate } from './evaluate.ts';
 import { laneDocument } from './schema.ts';
 import type { LaneDocument } from './schema.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';

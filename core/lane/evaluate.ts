@@ -1,128 +1,101 @@
-import {
-  cashCycleDays,
-  contribution,
-  proceeds,
-  profitPerMonth,
-  turnsAYear,
-  unitProfit,
-} from '../rules/result.ts';
-import { landedCash } from '../rules/wayIn.ts';
-import { reckonAdverts } from '../adverts/adverts.ts';
-import { reckonDemand } from '../demand/demand.ts';
-import { reckonFulfilment, reckonStorage } from '../fees/fulfilment.ts';
-import { reckonCardCharges, reckonPayout, reckonReturns } from '../fees/marketplace.ts';
-import { reckonSaleFees } from '../fees/referral.ts';
-import { reckonFreight, reckonPrep } from '../freight/wayIn.ts';
-import { reckonImport } from '../freight/customs.ts';
-import { reckonGoods } from '../goods/goods.ts';
-import { amountOf, linesOf, reckonOwnLines, SUM_LINES } from './costLines.ts';
-import type { Sum } from './costLines.ts';
-import type { Reckoning, Term, Trace } from './reckoning.ts';
-import type { Component, LaneDocument } from './schema.ts';
-import { reckonRevenue } from '../tax/revenue.ts';
+/** From a lane document to its plain result. */
+import { isKnown, isUnknown } from '../rules/numbers.ts';
+import type { ExchangeTable } from '../money/money.ts';
+import { exchangeFactor } from '../money/money.ts';
+import { boundOf } from './bounds.ts';
+import type { Bound } from './bounds.ts';
+import { reckon } from './reckon.ts';
+import { blanksIn } from './blanks.ts';
+import type { Blank } from './blanks.ts';
+import { FAMILIES, FAMILY_LINES, LINES, lineValue } from './costLines.ts';
+import type { Family, Line } from './costLines.ts';
+import { FIGURE_BLANKS, FIGURE_VALUES, FIGURES, isMoney, reasonFor } from './figures.ts';
+import type { Figure } from './figures.ts';
+import { Reckoning } from './reckoning.ts';
+import type { LaneResult } from './result.ts';
+import type { LaneDocument } from './schema.ts';
+
+/** Turns a finished reckoning into the plain result; the only place where unknown (NaN) becomes null. */
+export function toResult(r: Reckoning): LaneResult {
+  const lines = {} as Record<Line, number | null>;
+  for (const line of LINES) {
+    const v = lineValue(r, line);
+    lines[line] = isKnown(v) ? v : null;
+  }
+  const families = {} as Record<Family, number | null>;
+  for (const family of FAMILIES) {
+    let sum: number | null = 0;
+    let any = false;
+    for (const line of FAMILY_LINES[family]) {
+      const v: number | null = lines[line];
+      if (v !== null) {
+        sum = (sum ?? 0) + v;
+        any = true;
+      }
+    }
+    families[family] = any ? sum : null;
+  }
+  const figures = {} as Record<Figure, number | null>;
+  const incomplete: Partial<Record<Figure, readonly Blank[]>> = {};
+  const bounds: Partial<Record<Figure, Bound>> = {};
+  const reasons: Partial<Record<Figure, string>> = {};
+  for (let i = 0; i < FIGURES.length; i++) {
+    const figure = FIGURES[i] as Figure;
+    const v = (FIGURE_VALUES[i] as (typeof FIGURE_VALUES)[number])(r);
+    figures[figure] = Number.isFinite(v) ? v : null;
+    const missing = r.blanks & FIGURE_BLANKS[figure];
+    if (missing !== 0) {
+      incomplete[figure] = blanksIn(missing);
+      const bound = Number.isFinite(v)
+        ? boundOf(figure, incomplete[figure], figure === 'yearlyReturnOnCash' ? v / r.turns : v, r.returnRate)
+        : null;
+      if (bound !== null) bounds[figure] = bound;
+    }
+    if (!Number.isFinite(v)) reasons[figure] = reasonFor(r, figure);
+  }
+  return {
+    format: 'bold-margin/result',
+    version: 1,
+    currency: r.doc.currency,
+    date: r.doc.date,
+    lines,
+    families,
+    figures,
+    blanks: blanksIn(r.blanks),
+    incomplete,
+    bounds,
+    reasons,
+    problems: r.problems.slice(),
+    notices: r.notices.slice(),
+  };
+}
+
+const shared = new Reckoning();
 
 /**
- * Reckons every figure of a lane into `r` (economics, sections 2 to 8). The one set of formulas: screens,
- * solvers, bulk runs and the command line all come through here. Total on a validated document; allocates
- * only where a problem is found.
+ * Evaluates one lane: every cost line, every figure, problems, blanks, notices. Amounts per unit sold, sales
+ * currency. Pure: the same document gives the same result.
  */
-export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
-  r.begin(doc);
-  reckonRevenue(r);
-  reckonDemand(r);
-  reckonGoods(r);
-  reckonFreight(r);
-  reckonFulfilment(r);
-  reckonImport(r);
-  reckonPrep(r);
-  r.landedCost = linesOf(r, 'landedCost');
-  r.landedCash = landedCash(r.landedCost, r.recoverableVat, r.cashback);
-
-  reckonSaleFees(r);
-  reckonStorage(r);
-  reckonCardCharges(r);
-  reckonPayout(r);
-  reckonReturns(r);
-  reckonAdverts(r);
-
-  reckonOwnLines(r);
-
-  r.proceeds = proceeds(r.netRevenue, linesOf(r, 'proceeds'));
-  r.contribution = contribution(r.proceeds, r.landedCost, linesOf(r, 'contribution'));
-  r.unitProfit = unitProfit(r.contribution, linesOf(r, 'unitProfit'));
-  r.profitPerMonth = profitPerMonth(r.unitProfit, r.units, doc.monthlyFixedCosts);
-  r.cashCycleDays = cashCycle(r, doc);
-  r.turns = turnsAYear(r.cover, r.cashCycleDays);
-
-  if (r.trace !== null) traceResult(r, doc, r.trace);
-  return r;
+export function evaluate(doc: LaneDocument): LaneResult {
+  return toResult(reckon(doc, shared));
 }
 
 /**
- * Days from paying the supplier to having the payout (economics, section 8); NaN where an input is blank.
- * Decisions: a blank deposit share counts as all paid with the order (the cautious reading); goods from a
- * shop have no lead time unless typed; `none` as a route takes no days.
+ * The same result in another currency, by one table; null where the table lacks a rate. Ratios, days and
+ * units stay.
  */
-function cashCycle(r: Reckoning, doc: LaneDocument): number {
-  const P = doc.payoutEveryDays ?? doc.rates.marketplace?.payoutEveryDays ?? Number.NaN;
-  const D = doc.payoutDelayDays ?? doc.rates.marketplace?.payoutDelayDays ?? Number.NaN;
-  const source = doc.goods === null || doc.goods === 'none' ? null : (doc.goods[0] as Component).source;
-  const credit = source?.creditDays ?? 0;
-  if (doc.method === 'supplierShips') return P / 2 + D - credit;
-  const lead =
-    source === null ? Number.NaN : (source.leadDays ?? (source.kind === 'retail' ? 0 : Number.NaN));
-  const deposit = source?.kind === 'quote' ? (source.depositShare ?? 1) : 1;
-  const transit = doc.route === 'none' ? 0 : (doc.route?.transitDays ?? Number.NaN);
-  const inbound = doc.route === 'none' || doc.route === null ? 0 : doc.route.inboundDays;
-  return cashCycleDays(deposit, lead, transit, inbound, credit, r.cover, P, D);
-}
-
-const amount = (name: string, value: number): Term => [name, value, 'money', ''];
-
-/** The lines of a sum as terms, and as the formula that takes them from what stands before (or adds them up). */
-function traceSum(
-  r: Reckoning,
-  sum: Sum,
-  total: number,
-  before: readonly [string, number][],
-  t: Trace,
-): void {
-  const lines = SUM_LINES[sum];
-  const [first] = before;
-  const formula =
-    first === undefined
-      ? lines.join(' + ')
-      : [first[0], ...before.slice(1).map(([n]) => n), ...lines].join(' - ');
-  t.line(sum, total, formula, [
-    ...before.map(([name, value]) => amount(name, value)),
-    ...lines.map((line) => amount(line, amountOf(r, line))),
-  ]);
-}
-
-function traceResult(r: Reckoning, doc: LaneDocument, t: Trace): void {
-  if (r.irrecoverableVat !== 0)
-    t.line('irrecoverableVat', r.irrecoverableVat, 'purchaseVat + importVat', [
-      ['standing', doc.standing?.kind ?? null, 'text', 'standing'],
-      amount('importVat', r.importVat),
-      amount('purchaseVat', r.irrecoverableVat - r.importVat),
-    ]);
-  traceSum(r, 'landedCost', r.landedCost, [], t);
-  t.line('landedCash', r.landedCash, 'landedCost + recoverableVat + cashbackToCome', [
-    amount('landedCost', r.landedCost),
-    amount('recoverableVat', r.recoverableVat),
-    amount('cashbackToCome', r.cashback),
-  ]);
-  traceSum(r, 'proceeds', r.proceeds, [['netRevenue', r.netRevenue]], t);
-  const left = [
-    ['proceeds', r.proceeds],
-    ['landedCost', r.landedCost],
-  ] as const;
-  traceSum(
-    r,
-    'contribution',
-    r.contribution,
-    left.map(([n, v]) => [n, v]),
-    t,
-  );
-  traceSum(r, 'unitProfit', r.unitProfit, [['contribution', r.contribution]], t);
+export function restate(result: LaneResult, to: string, table: ExchangeTable | null): LaneResult | null {
+  const f = exchangeFactor(table, result.currency, to);
+  if (isUnknown(f)) return null;
+  const scale = <K extends string>(values: Record<K, number | null>, money: (k: K) => boolean) =>
+    Object.fromEntries(
+      Object.entries<number | null>(values).map(([k, v]) => [k, v !== null && money(k as K) ? v * f : v]),
+    ) as Record<K, number | null>;
+  return {
+    ...result,
+    currency: to,
+    lines: scale(result.lines, () => true),
+    families: scale(result.families, () => true),
+    figures: scale(result.figures, isMoney),
+  };
 }

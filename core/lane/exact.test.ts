@@ -4,7 +4,7 @@ import { randomLane } from '../testing/lanes.ts';
 import { FIGURES } from './figures.ts';
 import { LINES } from './costLines.ts';
 import { PROBLEM_TEXTS } from './problems.ts';
-import { evaluate } from './result.ts';
+import { evaluate } from './evaluate.ts';
 
 const LANES = 10_000;
 

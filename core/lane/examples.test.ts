@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { evaluate } from './result.ts';
+import { evaluate } from './evaluate.ts';
 import { laneDocument } from './schema.ts';
 import type { LaneDocumentInput } from './schema.ts';
 import { priceFor } from './solve.ts';

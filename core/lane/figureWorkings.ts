@@ -1,5 +1,5 @@
 import { minorDigits } from '../money/money.ts';
-import { reckon } from './evaluate.ts';
+import { reckon } from './reckon.ts';
 import { figureValue, unitOf } from './figures.ts';
 import type { Figure } from './figures.ts';
 import { Reckoning } from './reckoning.ts';

@@ -2,11 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
 import { minorDigits } from '../money/money.ts';
 import { roundMinor, up, within } from '../rules/numbers.ts';
-import { grossAt } from '../tax/revenue.ts';
-import { seasonIndex, unitsInMonth } from '../demand/demand.ts';
+import { grossAt } from './steps/revenue.ts';
+import { seasonIndex, unitsInMonth } from './steps/demand.ts';
 import type { Figure } from './figures.ts';
 import type { Line } from './costLines.ts';
-import { evaluate, restate } from './result.ts';
+import { evaluate, restate } from './evaluate.ts';
 import type { LaneDocumentInput } from './schema.ts';
 import { breakEvenUnits, priceHeadroom } from './solve.ts';
 

@@ -3,7 +3,7 @@ import { plainLane, taxCardOf } from '../testing/documents.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { hurdle, judgeHurdles, remedyFor } from './hurdles.ts';
 import type { Hurdle } from './hurdles.ts';
-import { evaluate } from './result.ts';
+import { evaluate } from './evaluate.ts';
 import type { LaneDocument, LaneDocumentInput } from './schema.ts';
 
 const of = (h: Partial<Hurdle> & Pick<Hurdle, 'figure' | 'level'>): Hurdle =>

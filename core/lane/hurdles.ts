@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { MAX_AMOUNT, share } from '../money/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 import { atLeast, within } from '../rules/numbers.ts';
-import { reckon } from './evaluate.ts';
+import { reckon } from './reckon.ts';
 import { boundOf } from './bounds.ts';
 import type { Bound } from './bounds.ts';
 import { blanksIn } from './blanks.ts';

@@ -1,6 +1,6 @@
 /** The search for the lowest price that meets a target: one way for a lane and for a million rows. */
 import { isKnown, isUnknown } from '../rules/numbers.ts';
-import type { FeeBase } from './rates.ts';
+import type { FeeBase } from '../cards/rates.ts';
 import type { LaneDocument } from './schema.ts';
 import type { Target } from './solve.ts';
 

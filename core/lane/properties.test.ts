@@ -7,7 +7,7 @@ import { minorDigits } from '../money/money.ts';
 import { FAMILIES, FAMILY_LINES, LINES } from './costLines.ts';
 import { FIGURES } from './figures.ts';
 import type { Figure } from './figures.ts';
-import { evaluate, restate } from './result.ts';
+import { evaluate, restate } from './evaluate.ts';
 import { isMoney } from './figures.ts';
 import { laneDocument } from './schema.ts';
 import type { LaneDocument } from './schema.ts';

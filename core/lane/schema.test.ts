@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { issuesOf, sayIssue } from '../issues.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { marketplaceCardOf, taxCardOf } from '../testing/documents.ts';
-import { marketplaceCard, taxCard } from './rates.ts';
+import { marketplaceCard, taxCard } from '../cards/rates.ts';
 import { laneDocument } from './schema.ts';
 
 const least = {

@@ -24,7 +24,8 @@ import {
   shortText,
   twelve,
 } from '../money/schema.ts';
-import { marketplaceCard, openPostageTable, taxCard } from './rates.ts';
+import { ownDispatch, route } from '../cards/carriage.ts';
+import { marketplaceCard, taxCard } from '../cards/rates.ts';
 
 export const WAYS = ['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'] as const;
 export type Way = (typeof WAYS)[number];
@@ -150,80 +151,10 @@ export const component = z.strictObject({
 });
 export type Component = z.output<typeof component>;
 
-// ---- the way in
-// ----------------------------------------------------------------------------------------------------
-
-export const STAGES = ['origin', 'main', 'destination', 'inbound'] as const;
-export type Stage = (typeof STAGES)[number];
-export const FREIGHT_BASES = [
-  'perUnit',
-  'perKg',
-  'perCbm',
-  'perCarton',
-  'perShipment',
-  'perContainer',
-] as const;
-
-export const leg = z.strictObject({
-  name: shortText.default(''),
-  stage: z.enum(STAGES),
-  basis: z.enum(FREIGHT_BASES),
-  rate: orBlank(nonNegative),
-  currency,
-  vat: z.enum(['none', 'included', 'added']).default('none'),
-  vatRate: rate.default(0),
-  recoverable: z.boolean().nullable().default(null),
-  minCharge: nonNegative.default(0),
-  fuelSurcharge: rate.default(0),
-  divisor: orBlank(positive).meta({ description: 'cm3 per kg; blank: volume is not counted' }),
-  minKg: nonNegative.default(0),
-  minCbm: nonNegative.default(0),
-  usableM3: orBlank(positive),
-  bands: z
-    .array(z.strictObject({ upToKg: positive, rate: nonNegative }))
-    .max(50)
-    .default([])
-    .refine(
-      (b) => b.every((x, i) => i === 0 || x.upToKg > (b[i - 1]?.upToKg ?? 0)),
-      'Sort weight bands by rising weight',
-    ),
-  buyerPays: z.boolean().nullable().default(null).meta({ description: 'Beats the rule of the quote' }),
-});
-export type Leg = z.output<typeof leg>;
-
-export const route = z.strictObject({
-  name: shortText.default(''),
-  legs: z.array(leg).max(20),
-  packingAllowance: rate.default(0),
-  insuranceRate: rate.default(0),
-  transitDays: orBlank(nonNegative),
-  inboundDays: nonNegative.default(0),
-});
-export type Route = z.output<typeof route>;
-
 // ---- selling
 // -------------------------------------------------------------------------------------------------------
 
 export const METHODS = ['warehouse', 'ownDispatch', 'supplierShips'] as const;
-
-export const ownDispatch = z.strictObject({
-  zones: z
-    .array(z.strictObject({ name: shortText.default(''), share, postage: openPostageTable }))
-    .min(1)
-    .max(20)
-    .refine(
-      (z) => Math.abs(z.reduce((s, x) => s + x.share, 0) - 1) < 1e-6,
-      'The shares of the zones must add up to 1',
-    ),
-  vat: z.enum(['none', 'included', 'added']).default('none'),
-  vatRate: rate.default(0),
-  recoverable: z.boolean().nullable().default(null),
-  packagingKg: nonNegative.default(0),
-  packaging: orBlank(purchasedLine),
-  pickAndPack: orBlank(purchasedLine),
-});
-
-export type OwnDispatch = z.output<typeof ownDispatch>;
 
 export const keyword = z.strictObject({
   text: shortText.default(''),

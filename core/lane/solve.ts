@@ -1,5 +1,5 @@
 import { isKnown } from '../rules/numbers.ts';
-import { reckon } from './evaluate.ts';
+import { reckon } from './reckon.ts';
 import { FIGURE_BLANKS } from './figures.ts';
 import { blanksIn } from './blanks.ts';
 import { boundWithout } from './bounds.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { plainLane } from '../testing/documents.ts';
-import { evaluate } from './result.ts';
+import { evaluate } from './evaluate.ts';
 import { trial } from './trial.ts';
 
 describe('worst, expected and best', () => {

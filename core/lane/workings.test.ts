@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
 import { costProof, headroomProof, priceProof } from './figureWorkings.ts';
-import { evaluate } from './result.ts';
+import { evaluate } from './evaluate.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';
 import { originOf, proofSteps, withoutNothing, workings } from './workings.ts';
 

@@ -1,5 +1,5 @@
 import { isQuoted } from './costLines.ts';
-import { reckon } from './evaluate.ts';
+import { reckon } from './reckon.ts';
 import { traceFigures } from './figureWorkings.ts';
 import type { Proof } from './figureWorkings.ts';
 import { Reckoning } from './reckoning.ts';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { plainLane, taxCardOf } from '../testing/documents.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { Draw } from '../testing/draw.ts';
-import { evaluate } from '../lane/result.ts';
+import { evaluate } from '../lane/evaluate.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
 import { admissibleOrders, breakQuantities, launch, monthOf, quantitiesToCompare } from './launch.ts';
 import { launchPlan, launchResult } from './schema.ts';

@@ -1,8 +1,8 @@
-import { chargedKg, buyerPaysLeg, incotermOf } from '../freight/wayIn.ts';
-import { shipmentOf } from '../freight/shipment.ts';
+import { chargedKg, buyerPaysLeg, incotermOf } from '../lane/steps/wayIn.ts';
+import { shipmentOf } from '../lane/steps/shipment.ts';
 import { commonMultiple, orderStep } from '../goods/orders.ts';
-import { seasonIndex } from '../demand/demand.ts';
-import { reckon } from '../lane/evaluate.ts';
+import { seasonIndex } from '../lane/steps/demand.ts';
+import { reckon } from '../lane/reckon.ts';
 import { DAYS_A_MONTH } from '../rules/result.ts';
 import { boundWithout } from '../lane/bounds.ts';
 import type { Bound } from '../lane/bounds.ts';

@@ -1,7 +1,7 @@
 /** Everything a list is screened with, in one document: where the goods are sold, the rate cards, the assumptions. */
 import { z } from 'zod';
 import { assumptions } from '../columns/assumptions.ts';
-import { marketplaceCard, taxCard } from '../lane/rates.ts';
+import { marketplaceCard, taxCard } from '../cards/rates.ts';
 import { country, currency, exchangeTable } from '../money/schema.ts';
 
 export const screenSettings = z.strictObject({

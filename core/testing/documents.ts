@@ -2,7 +2,7 @@
 import { laneDocument } from '../lane/schema.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
 import type { z } from 'zod';
-import type { marketplaceCard, taxCard } from '../lane/rates.ts';
+import type { marketplaceCard, taxCard } from '../cards/rates.ts';
 
 type TaxInput = z.input<typeof taxCard>;
 type CardInput = z.input<typeof marketplaceCard>;

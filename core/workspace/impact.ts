@@ -2,7 +2,7 @@ import { differences } from '../compare/differences.ts';
 import type { Difference } from '../compare/differences.ts';
 import { judgeHurdles } from '../lane/hurdles.ts';
 import type { Hurdle, Verdict } from '../lane/hurdles.ts';
-import { evaluate, restate } from '../lane/result.ts';
+import { evaluate, restate } from '../lane/evaluate.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 

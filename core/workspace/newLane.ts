@@ -1,5 +1,5 @@
 import { isKnown } from '../rules/numbers.ts';
-import type { MarketplaceCard } from '../lane/rates.ts';
+import type { MarketplaceCard } from '../cards/rates.ts';
 import type { Provenance, Way } from '../lane/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 import type { ExchangeTable } from '../money/money.ts';

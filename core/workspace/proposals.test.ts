@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { freightCard, postageCard } from '../cards/schema.ts';
-import { marketplaceCard, taxCard } from '../lane/rates.ts';
-import type { MarketplaceCard } from '../lane/rates.ts';
+import { marketplaceCard, taxCard } from '../cards/rates.ts';
+import type { MarketplaceCard } from '../cards/rates.ts';
 import { marketplaceCardOf, plainLane, taxCardOf } from '../testing/documents.ts';
 import { byFall, fallsUnder, impactOf } from './impact.ts';
-import { vatInPrice } from '../tax/revenue.ts';
+import { vatInPrice } from '../lane/steps/revenue.ts';
 import { laneLike } from './laneLike.ts';
 import { newLane } from './newLane.ts';
 import { postageFor, proposeLanes, routeFits } from './proposals.ts';

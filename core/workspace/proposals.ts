@@ -3,7 +3,7 @@ import type { FreightCard, PostageCard } from '../cards/schema.ts';
 import { parcelOf, sizeTierOf } from '../rules/parcel.ts';
 import { exchangeFactor } from '../money/money.ts';
 import type { ExchangeTable } from '../money/money.ts';
-import type { MarketplaceCard } from '../lane/rates.ts';
+import type { MarketplaceCard } from '../cards/rates.ts';
 import type { Standing } from '../lane/schema.ts';
 import type { CandidateData, QuoteSource, StoredLane } from './records.ts';
 

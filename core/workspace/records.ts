@@ -5,16 +5,9 @@
 import { z } from 'zod';
 import type { Standing } from '../lane/schema.ts';
 import { laneTerms, product, quote, retailPurchase, WAYS } from '../lane/schema.ts';
-import type {
-  Component,
-  LaneDocument,
-  OwnDispatch,
-  Product,
-  Quote,
-  RetailPurchase,
-  Way,
-} from '../lane/schema.ts';
-import type { MarketplaceCard, TaxCard } from '../lane/rates.ts';
+import type { Component, LaneDocument, Product, Quote, RetailPurchase, Way } from '../lane/schema.ts';
+import type { OwnDispatch } from '../cards/carriage.ts';
+import type { MarketplaceCard, TaxCard } from '../cards/rates.ts';
 import type { BenchmarkCard, CardData, FreightCard, PostageCard } from '../cards/schema.ts';
 import { day, nonNegative, pieces, share, shortText } from '../money/schema.ts';
 import { launchPlan } from '../launch/schema.ts';

@@ -3,7 +3,7 @@ import type { Measure } from '../compare/measures.ts';
 import { judgeHurdles } from '../lane/hurdles.ts';
 import type { Hurdle, HurdleResult } from '../lane/hurdles.ts';
 import { LINES } from '../lane/costLines.ts';
-import { evaluate, restate } from '../lane/result.ts';
+import { evaluate, restate } from '../lane/evaluate.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../lane/solve.ts';

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { readCell } from '../cards/cells.ts';
 import type { Cell, CellFault, Column } from '../cards/cells.ts';
 import { isFault } from '../cards/cells.ts';
-import { evaluate } from '../lane/result.ts';
+import { evaluate } from '../lane/evaluate.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { nonNegative, positive, share, shortText } from '../money/schema.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { marketplaceCardOf, taxCardOf } from '../testing/documents.ts';
-import { marketplaceCard, taxCard } from '../lane/rates.ts';
-import { evaluate } from '../lane/result.ts';
+import { marketplaceCard, taxCard } from '../cards/rates.ts';
+import { evaluate } from '../lane/evaluate.ts';
 import { WAYS } from '../lane/schema.ts';
 import type { Way } from '../lane/schema.ts';
 import { crossesCustoms } from '../tax/countries.ts';

@@ -6,7 +6,7 @@
  */
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { fallsUnder, impactOf } from '../../core/workspace/impact.ts';
-import { evaluate } from '../../core/lane/result.ts';
+import { evaluate } from '../../core/lane/evaluate.ts';
 import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/records.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';

@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { LaneResult } from '../../core/lane/result.ts';
-import type { MarketplaceCard } from '../../core/lane/rates.ts';
+import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import { quote as quoteSchema, retailPurchase, WAYS } from '../../core/lane/schema.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { country, currency as currencyCode, nonNegative, positive } from '../../core/money/schema.ts';

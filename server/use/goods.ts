@@ -6,7 +6,7 @@ import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { laneOfRow } from '../../core/columns/assumptions.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
-import { evaluate } from '../../core/lane/result.ts';
+import { evaluate } from '../../core/lane/evaluate.ts';
 import { exchangeFactor } from '../../core/money/money.ts';
 import type { ListRow, RowListing } from '../../between/ask.ts';
 import { inWorkspace } from '../db/client.ts';

@@ -3,7 +3,7 @@ import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { pack } from '../../core/compare/pack.ts';
 import type { Packed } from '../../core/compare/pack.ts';
 import type { CardData, FreightCard } from '../../core/cards/schema.ts';
-import { evaluate } from '../../core/lane/result.ts';
+import { evaluate } from '../../core/lane/evaluate.ts';
 import { quote as quoteSchema, retailPurchase } from '../../core/lane/schema.ts';
 import { cardsOf, composeLane } from '../../core/workspace/records.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';

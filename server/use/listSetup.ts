@@ -1,7 +1,7 @@
 /** Columns and terms of a list: guessed, shown, saved. */
 import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import type { MarketplaceCard } from '../../core/lane/rates.ts';
+import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import { guessMap, headerAmong, listMap, mapIssues } from '../../core/lists/map.ts';
 import type { ListMap } from '../../core/lists/map.ts';
 import { CHOICES } from '../../core/lists/reference.ts';

@@ -2,7 +2,7 @@
 import { stat } from 'node:fs/promises';
 import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, notExists, sql } from 'drizzle-orm';
 import type { z } from 'zod';
-import type { MarketplaceCard, TaxCard } from '../../core/lane/rates.ts';
+import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { DEFAULT_LOOK } from '../../core/lists/query.ts';
 import type { ListLook } from '../../core/lists/query.ts';
 import { screenSettings } from '../../core/lists/settings.ts';

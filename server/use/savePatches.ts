@@ -2,7 +2,7 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
 import { issuesOf } from '../../core/issues.ts';
-import { evaluate } from '../../core/lane/result.ts';
+import { evaluate } from '../../core/lane/evaluate.ts';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { launchCash } from '../../core/launch/launch.ts';

@@ -5,7 +5,7 @@ import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Measures } from '../../core/workspace/summary.ts';
 import type { Tx } from '../db/client.ts';
 import type { CardData } from '../../core/cards/schema.ts';
-import { evaluate } from '../../core/lane/result.ts';
+import { evaluate } from '../../core/lane/evaluate.ts';
 import { composeLane } from '../../core/workspace/records.ts';
 import type { QuoteSource } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';

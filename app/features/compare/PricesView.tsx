@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
 import { HABITS, priceForMargin, sharedPrice, spreadOf } from '../../../core/compare/prices.ts';
 import type { Habit } from '../../../core/compare/prices.ts';
-import { evaluate } from '../../../core/lane/result.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';

@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { priceBreakAt } from '../../../core/rules/goods.ts';
 import { crossings, landedAt, onQuote } from '../../../core/compare/quotes.ts';
-import { evaluate } from '../../../core/lane/result.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';

@@ -6,7 +6,7 @@ import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YA
 import type { FreightCard } from '../../../core/cards/schema.ts';
 import { alongRoute } from '../../../core/compare/quotes.ts';
 import { asked } from '../../../core/compare/whatIf.ts';
-import { evaluate } from '../../../core/lane/result.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
 import { routeFits } from '../../../core/workspace/proposals.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';

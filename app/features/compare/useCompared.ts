@@ -6,7 +6,7 @@ import type { Light } from '../../../core/compare/light.ts';
 import { byMeasure } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
-import { evaluate, restate } from '../../../core/lane/result.ts';
+import { evaluate, restate } from '../../../core/lane/evaluate.ts';
 import { isMoney } from '../../../core/lane/figures.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';

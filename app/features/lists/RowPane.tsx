@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/costLines.ts';
-import { evaluate } from '../../../core/lane/result.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
 import { minorDigits } from '../../../core/money/money.ts';

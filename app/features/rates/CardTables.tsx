@@ -6,7 +6,7 @@ import { cellText } from '../../../core/cards/cells.ts';
 import { shownCell } from './choiceWords.ts';
 import { CARD_FORMS } from '../../../core/cards/forms.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
-import type { MarketplaceCard, Referral, SizeTier } from '../../../core/lane/rates.ts';
+import type { MarketplaceCard, Referral, SizeTier } from '../../../core/cards/rates.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { inSentence } from '../../ui/inSentence.ts';
 import { useFormat } from '../../ui/locale.ts';

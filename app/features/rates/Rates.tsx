@@ -6,7 +6,7 @@ import type { CellError, Tables } from '../../../core/cards/reader.ts';
 import { CARD_KINDS } from '../../../core/cards/schema.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
 import type { RowChange } from '../../../core/cards/tables.ts';
-import type { MarketplaceCard, TaxCard } from '../../../core/lane/rates.ts';
+import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { fieldInput } from '../../ui/Field.tsx';

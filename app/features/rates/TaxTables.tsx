@@ -2,7 +2,7 @@
 import { Box } from '@mui/material';
 import type { TFunction } from 'i18next';
 import { useTranslation } from 'react-i18next';
-import type { TaxCard } from '../../../core/lane/rates.ts';
+import type { TaxCard } from '../../../core/cards/rates.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';

@@ -1,8 +1,8 @@
 import { Alert, Box, Typography } from '@mui/material';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { MarketplaceCard, TaxCard } from '../../../core/lane/rates.ts';
-import { evaluate } from '../../../core/lane/result.ts';
+import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import { laneDocument } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Standing } from '../../../core/lane/schema.ts';

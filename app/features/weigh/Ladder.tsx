@@ -13,9 +13,9 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
-import { evaluate } from '../../../core/lane/result.ts';
-import { grossAt } from '../../../core/tax/revenue.ts';
-import { rivalPrices } from '../../../core/demand/rivals.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
+import { grossAt } from '../../../core/lane/steps/revenue.ts';
+import { rivalPrices } from '../../../core/lane/rivals.ts';
 import { priceFor } from '../../../core/lane/solve.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { TextLine } from '../../ui/Field.tsx';

@@ -9,7 +9,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useRevalidator } from 'react-router';
 import type { Family } from '../../../core/lane/costLines.ts';
-import { grossAt } from '../../../core/tax/revenue.ts';
+import { grossAt } from '../../../core/lane/steps/revenue.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { useOthersChanges } from '../../ui/saving.ts';
 import { useLatest } from '../../ui/useLatest.ts';

@@ -3,7 +3,7 @@ import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { memo, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
-import { evaluate } from '../../../core/lane/result.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
 import { highestPurchaseCost, priceFor, priceHeadroom } from '../../../core/lane/solve.ts';
 import type { Target } from '../../../core/lane/solve.ts';
 import { trial } from '../../../core/lane/trial.ts';

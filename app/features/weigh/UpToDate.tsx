@@ -4,7 +4,7 @@ import { Trans, useTranslation } from 'react-i18next';
 import { useFetcher, useRevalidator } from 'react-router';
 import { differences } from '../../../core/compare/differences.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
-import { evaluate } from '../../../core/lane/result.ts';
+import { evaluate } from '../../../core/lane/evaluate.ts';
 import { CARD_FIELDS, composeLane } from '../../../core/workspace/records.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useSnapshot, useStore } from './store.ts';

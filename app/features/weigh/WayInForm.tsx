@@ -1,6 +1,6 @@
 /** How goods come in: origin, duty, the route leg by leg, preparation. */
 import { useTranslation } from 'react-i18next';
-import { FREIGHT_BASES, leg as legSchema, STAGES } from '../../../core/lane/schema.ts';
+import { FREIGHT_BASES, leg as legSchema, STAGES } from '../../../core/cards/carriage.ts';
 import { Choice, LineState, List, Num, Row, Text } from './bound.tsx';
 import { useValue } from './store.ts';
 import { FromCard, yesNo } from './formParts.tsx';

@@ -1,7 +1,7 @@
 import { Box, Button } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { Family } from '../../../core/lane/costLines.ts';
-import type { MarketplaceCard } from '../../../core/lane/rates.ts';
+import type { MarketplaceCard } from '../../../core/cards/rates.ts';
 import { priceLadder } from '../../../core/lane/solve.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { Choice, LineState, List, Num, Row, Text } from './bound.tsx';

@@ -3,7 +3,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { Suspense, lazy } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
-import { ratioOf } from '../../../core/goods/goods.ts';
+import { ratioOf } from '../../../core/lane/steps/goods.ts';
 import { priceBreakAt } from '../../../core/rules/goods.ts';
 import { INCOTERMS } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Quote } from '../../../core/lane/schema.ts';

@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
 import type { HurdleResult, Remedy } from '../../../core/lane/hurdles.ts';
-import { evaluate, restate } from '../../../core/lane/result.ts';
+import { evaluate, restate } from '../../../core/lane/evaluate.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import type { LaneDocument, Standing } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';

@@ -1,8 +1,8 @@
 /** Says of a price that it is above the rivals that are typed on a lane. */
 import { useTranslation } from 'react-i18next';
-import { aboveRivals, rivalPrices } from '../../../core/demand/rivals.ts';
+import { aboveRivals, rivalPrices } from '../../../core/lane/rivals.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
-import { grossAt } from '../../../core/tax/revenue.ts';
+import { grossAt } from '../../../core/lane/steps/revenue.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useValue } from './store.ts';
 

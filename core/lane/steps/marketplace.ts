@@ -1,5 +1,5 @@
-import { isUnknown } from '../rules/numbers.ts';
-import { feeVat, feeVatCostRate, subscription, surcharge } from '../rules/fees.ts';
+import { isUnknown } from '../../rules/numbers.ts';
+import { feeVat, feeVatCostRate, subscription, surcharge } from '../../rules/fees.ts';
 import {
   breakage,
   currencyConversion,
@@ -8,11 +8,11 @@ import {
   refundFee,
   refundFeeBeforeMax,
   returnsAllowance,
-} from '../rules/returns.ts';
-import { withVat } from '../rules/revenue.ts';
-import type { FeeKey } from '../lane/rates.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
-import type { LaneDocument } from '../lane/schema.ts';
+} from '../../rules/returns.ts';
+import { withVat } from '../../rules/revenue.ts';
+import type { FeeKey } from '../../cards/rates.ts';
+import type { Reckoning } from '../reckoning.ts';
+import type { LaneDocument } from '../schema.ts';
 
 const feeOf = (r: Reckoning, key: FeeKey): number => {
   switch (key) {

@@ -1,8 +1,8 @@
-import { unitVolume } from '../freight/shipment.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
-import { netOf } from '../lane/reckoning.ts';
-import type { SizeTier } from '../lane/rates.ts';
-import { isUnknown, meanOfSales, meanOfYear, roundMinor, within } from '../rules/numbers.ts';
+import { unitVolume } from './shipment.ts';
+import type { Reckoning } from '../reckoning.ts';
+import { netOf } from '../reckoning.ts';
+import type { SizeTier } from '../../cards/rates.ts';
+import { isUnknown, meanOfSales, meanOfYear, roundMinor, within } from '../../rules/numbers.ts';
 import {
   countedKg,
   parcelOf,
@@ -11,11 +11,11 @@ import {
   stepFee,
   volumetricKg,
   warehouseFee,
-} from '../rules/parcel.ts';
-import type { Parcel, WeightSteps } from '../rules/parcel.ts';
-import { coverMonths, coverOfMonthsHeld, longStayRate, storage as storageCost } from '../rules/storage.ts';
-import type { LongStay } from '../rules/storage.ts';
-import type { PurchasedLine } from '../money/schema.ts';
+} from '../../rules/parcel.ts';
+import type { Parcel, WeightSteps } from '../../rules/parcel.ts';
+import { coverMonths, coverOfMonthsHeld, longStayRate, storage as storageCost } from '../../rules/storage.ts';
+import type { LongStay } from '../../rules/storage.ts';
+import type { PurchasedLine } from '../../money/schema.ts';
 
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
 

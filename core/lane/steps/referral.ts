@@ -1,7 +1,7 @@
-import type { Reckoning } from '../lane/reckoning.ts';
-import type { FeeBase, MarketplaceCard } from '../lane/rates.ts';
-import { paymentFee, percentFee, referralBeforeBounds, referralFee } from '../rules/fees.ts';
-import { isUnknown, roundMinor } from '../rules/numbers.ts';
+import type { Reckoning } from '../reckoning.ts';
+import type { FeeBase, MarketplaceCard } from '../../cards/rates.ts';
+import { paymentFee, percentFee, referralBeforeBounds, referralFee } from '../../rules/fees.ts';
+import { isUnknown, roundMinor } from '../../rules/numbers.ts';
 
 /** The amount a fee is charged on (economics, section 2), per unit, sales currency. */
 export function feeBase(r: Reckoning, base: FeeBase): number {

@@ -1,4 +1,4 @@
-import { atLeast, isUnknown } from '../rules/numbers.ts';
+import { atLeast, isUnknown } from '../../rules/numbers.ts';
 import {
   buyingCosts,
   cashback,
@@ -10,10 +10,10 @@ import {
   quotedGoods,
   retailGoods,
   salesTax,
-} from '../rules/goods.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
-import { netOf } from '../lane/reckoning.ts';
-import type { Component, Quote, RetailPurchase } from '../lane/schema.ts';
+} from '../../rules/goods.ts';
+import type { Reckoning } from '../reckoning.ts';
+import { netOf } from '../reckoning.ts';
+import type { Component, Quote, RetailPurchase } from '../schema.ts';
 
 /** Bought units per sold unit of a component. */
 export const ratioOf = (c: Component): number => packRatio(c.unitsInSoldPack, c.unitsInBoughtPack);

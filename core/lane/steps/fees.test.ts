@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { referral, sizeTier, weightSteps } from '../lane/rates.ts';
-import { agedShare } from '../rules/storage.ts';
-import { countedKg, fitsTier, parcelOf, priceBandOf, sizeTierOf, stepFee } from '../rules/parcel.ts';
-import { referralBeforeBounds } from '../rules/fees.ts';
+import { referral, sizeTier, weightSteps } from '../../cards/rates.ts';
+import { agedShare } from '../../rules/storage.ts';
+import { countedKg, fitsTier, parcelOf, priceBandOf, sizeTierOf, stepFee } from '../../rules/parcel.ts';
+import { referralBeforeBounds } from '../../rules/fees.ts';
 
 describe('referral tiers', () => {
   const tiers = [

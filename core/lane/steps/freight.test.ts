@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { laneDocument, leg, route } from '../lane/schema.ts';
-import type { LaneDocument } from '../lane/schema.ts';
-import { plainLane } from '../testing/documents.ts';
+import { laneDocument } from '../schema.ts';
+import { leg, route } from '../../cards/carriage.ts';
+import type { LaneDocument } from '../schema.ts';
+import { plainLane } from '../../testing/documents.ts';
 import { shipmentOf, unitVolume } from './shipment.ts';
 import { buyerPaysLeg, chargedKg, incotermOf } from './wayIn.ts';
 import { baseDuty } from './customs.ts';

@@ -1,7 +1,8 @@
-import { ratioOf } from '../goods/goods.ts';
-import { cartonsOf, volumeM3 } from '../rules/wayIn.ts';
-import { isKnown } from '../rules/numbers.ts';
-import type { LaneDocument, Route } from '../lane/schema.ts';
+import { ratioOf } from './goods.ts';
+import { cartonsOf, volumeM3 } from '../../rules/wayIn.ts';
+import { isKnown } from '../../rules/numbers.ts';
+import type { LaneDocument } from '../schema.ts';
+import type { Route } from '../../cards/carriage.ts';
 
 /** The shipment of an order: whole cartons, weight and volume. Unknown is NaN. */
 export type Shipment = { cartons: number; kg: number; m3: number };

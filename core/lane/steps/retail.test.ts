@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { evaluate } from '../lane/result.ts';
-import { retailPurchase } from '../lane/schema.ts';
-import { workings } from '../lane/workings.ts';
-import { plainLane } from '../testing/documents.ts';
+import { evaluate } from '../evaluate.ts';
+import { retailPurchase } from '../schema.ts';
+import { workings } from '../workings.ts';
+import { plainLane } from '../../testing/documents.ts';
 import { discountSteps, retailSteps } from './goods.ts';
 
 const shop = (over: object) =>

@@ -1,5 +1,5 @@
 /** Rivals' prices that are typed on a lane, and how a price of one's own stands among them. */
-import type { LaneDocument } from '../lane/schema.ts';
+import type { LaneDocument } from './schema.ts';
 
 /**
  * Rivals' prices with delivery, each once, rising: those of the offer split and those typed beside the price

@@ -1,9 +1,10 @@
-import { chargeableKg, containersOf, insurance, legCharge, perUnit } from '../rules/wayIn.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
-import { netOf } from '../lane/reckoning.ts';
-import type { Incoterm, LaneDocument, Leg, Stage } from '../lane/schema.ts';
-import { INCOTERMS } from '../lane/schema.ts';
-import { isKnown, isUnknown, within } from '../rules/numbers.ts';
+import { chargeableKg, containersOf, insurance, legCharge, perUnit } from '../../rules/wayIn.ts';
+import type { Reckoning } from '../reckoning.ts';
+import { netOf } from '../reckoning.ts';
+import type { Incoterm, LaneDocument } from '../schema.ts';
+import type { Leg, Stage } from '../../cards/carriage.ts';
+import { INCOTERMS } from '../schema.ts';
+import { isKnown, isUnknown, within } from '../../rules/numbers.ts';
 import type { Shipment } from './shipment.ts';
 import { shipmentOf } from './shipment.ts';
 

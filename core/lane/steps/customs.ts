@@ -1,10 +1,10 @@
-import { isUnknown } from '../rules/numbers.ts';
-import { packRatio } from '../rules/goods.ts';
-import { cifValue, duty, fobValue, importCharge, importVat, isDutyFree } from '../rules/wayIn.ts';
+import { isUnknown } from '../../rules/numbers.ts';
+import { packRatio } from '../../rules/goods.ts';
+import { cifValue, duty, fobValue, importCharge, importVat, isDutyFree } from '../../rules/wayIn.ts';
 /** Customs: the value that duty is taken of, duty, import charges, import VAT (economics, section 4). */
-import type { TaxCard } from '../lane/rates.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
-import type { LaneDocument } from '../lane/schema.ts';
+import type { TaxCard } from '../../cards/rates.ts';
+import type { Reckoning } from '../reckoning.ts';
+import type { LaneDocument } from '../schema.ts';
 import { incotermOf, FREIGHT_INSIDE } from './wayIn.ts';
 import type { DutyRow } from './wayIn.ts';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { evaluate } from '../lane/result.ts';
-import type { LaneDocumentInput } from '../lane/schema.ts';
-import { plainLane } from '../testing/documents.ts';
+import { evaluate } from '../evaluate.ts';
+import type { LaneDocumentInput } from '../schema.ts';
+import { plainLane } from '../../testing/documents.ts';
 import { seasonIndex, unitsInMonth } from './demand.ts';
 
 const units = (demand: LaneDocumentInput['demand'], over: Partial<LaneDocumentInput> = {}) =>

@@ -1,5 +1,5 @@
-import { adCostPerAdSale, adCostPerUnit, advertVatFactor, costPerClick } from '../rules/adverts.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
+import { adCostPerAdSale, adCostPerUnit, advertVatFactor, costPerClick } from '../../rules/adverts.ts';
+import type { Reckoning } from '../reckoning.ts';
 
 /**
  * Advertising cost per unit (economics, section 7), sales currency. `cpc` and `conversionRate` over several

@@ -1,4 +1,4 @@
-import { isKnown } from '../rules/numbers.ts';
+import { isKnown } from '../../rules/numbers.ts';
 import {
   containedVat,
   flatRateVat,
@@ -7,10 +7,10 @@ import {
   netRevenue,
   withCheckoutTax,
   withoutVat,
-} from '../rules/revenue.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
-import type { TaxCard } from '../lane/rates.ts';
-import type { LaneDocument, Standing } from '../lane/schema.ts';
+} from '../../rules/revenue.ts';
+import type { Reckoning } from '../reckoning.ts';
+import type { TaxCard } from '../../cards/rates.ts';
+import type { LaneDocument, Standing } from '../schema.ts';
 
 /**
  * VAT rate that a seller's shelf price contains: that of the product's class (`typed` beats it) in an

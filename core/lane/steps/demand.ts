@@ -1,7 +1,7 @@
-import { isUnknown } from '../rules/numbers.ts';
-import { offerSplit, runningLimit, shareOfMarket } from '../rules/demand.ts';
-import type { Reckoning } from '../lane/reckoning.ts';
-import type { LaneDocument } from '../lane/schema.ts';
+import { isUnknown } from '../../rules/numbers.ts';
+import { offerSplit, runningLimit, shareOfMarket } from '../../rules/demand.ts';
+import type { Reckoning } from '../reckoning.ts';
+import type { LaneDocument } from '../schema.ts';
 
 /**
  * Units a month one may expect to sell (economics, section 10): typed, a share of the market, or a split
