@@ -115,6 +115,8 @@ export type FigureStats = {
   readonly known: number;
   readonly sum: number;
   readonly median: number | null;
+  /** Costs missing of the rows that count (bits of blanks): what stands is a bound. */
+  readonly lacks: number;
   readonly from: number;
   readonly to: number;
   readonly counts: readonly number[];

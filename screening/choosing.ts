@@ -4,10 +4,9 @@ import { selectRows, sortRows } from '../core/columns/select.ts';
 import type { Limit, SortKey } from '../core/columns/select.ts';
 import type { SolvedColumns } from '../core/columns/columns.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
-import { BIT } from '../core/lane/blanks.ts';
-import { FIGURE_BLANKS } from '../core/lane/figures.ts';
 import { isSolved } from '../core/lists/query.ts';
 import type { ListFilter, ListFlag, ListSort } from '../core/lists/query.ts';
+import { costsOf, isListFigure } from '../core/lists/fields.ts';
 import type { ListFigure } from '../core/lists/fields.ts';
 import { isUnknown } from '../core/rules/numbers.ts';
 import { NOTE } from '../between/parts.ts';
@@ -19,17 +18,6 @@ import { judgedColumn } from './judged.ts';
 import type { ListRows } from './listRows.ts';
 import type { Chosen, Evaluated } from './room.ts';
 
-/** Figures that are bounds where these costs are blank. */
-const BOUNDED: Partial<Record<ListFigure, number>> = {
-  ...Object.fromEntries(
-    (['unitProfit', 'margin', 'roi', 'profitPerMonth', 'landedCost'] as const).map((f) => [
-      f,
-      FIGURE_BLANKS[f] & ~BIT.demand,
-    ]),
-  ),
-  breakEvenPrice: FIGURE_BLANKS.unitProfit & ~BIT.price,
-  mostToPay: FIGURE_BLANKS.unitProfit & ~BIT.goods,
-};
 /** Keeps the last choice and order, so that the next window of the same question is at hand. */
 export class Choosing {
   private chosen: Chosen | null = null;
@@ -145,11 +133,9 @@ export class Choosing {
     const key = JSON.stringify([ask.show, ask.query.sort]);
     if (this.order?.key === key) return this.order.rows;
     const keys: SortKey[] = ask.query.sort.flatMap(({ by, down }): SortKey[] => {
-      const costs = BOUNDED[by as ListFigure];
+      const costs = isListFigure(by) ? costsOf(by) : 0;
       const key = this.sortKey(by, down, e);
-      return costs === undefined
-        ? [key]
-        : [{ values: this.wholeness(key.values, costs, e), down: false }, key];
+      return costs === 0 ? [key] : [{ values: this.wholeness(key.values, costs, e), down: false }, key];
     });
     this.order = { key, rows: sortRows(base, keys) };
     return this.order.rows;

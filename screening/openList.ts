@@ -100,7 +100,7 @@ export class OpenList {
     const stats: FigureStats[] = [];
     for (const f of ask.figures) {
       if (e.solved === null && isSolved(f)) continue;
-      stats.push(statsOf(f, desk.choosing.figure(f, e), this.rows, c.selected.rows));
+      stats.push(statsOf(f, desk.choosing.figure(f, e), this.rows, c.selected.rows, e.results.blanks));
       // Sums take a while: a turn of the event loop tells whether somebody still waits for them.
       await setImmediate();
       left?.throwIfAborted();

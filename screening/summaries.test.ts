@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
-import { BIT } from '../core/lane/blanks.ts';
+import { BIT, blanksIn } from '../core/lane/blanks.ts';
+import type { ListFigure } from '../core/lists/fields.ts';
 import { Dictionary } from './room.ts';
 import type { Evaluated } from './room.ts';
 import { allRows, countsOf, facetOf, statsOf } from './summaries.ts';
@@ -45,15 +46,26 @@ describe('what is said of many rows', () => {
 
   it('sums are those of the rows shown, the distribution that of all; unknown is in neither', () => {
     const values = Float64Array.from([1, 2, 3, 4, Number.NaN, 100]);
-    const s = statsOf('unitProfit', values, 6, Uint32Array.from([1, 3, 4]));
+    const s = statsOf('unitProfit', values, 6, Uint32Array.from([1, 3, 4]), new Uint32Array(6));
     expect(s).toMatchObject({ figure: 'unitProfit', known: 2, sum: 6, unknown: 1 });
     expect(s.from).toBe(1);
     expect(s.to).toBe(100);
     expect(s.counts.reduce((a, b) => a + b, 0) + s.below + s.above).toBe(5);
   });
 
+  it('sums of bounds name the costs that are missing of the rows that count, and no others', () => {
+    const values = Float64Array.from([1, 2, Number.NaN, 4]);
+    const blanks = Uint32Array.from([BIT.storage, BIT.demand, BIT.prep, BIT.returns | BIT.demand]);
+    const lacks = (f: ListFigure, rows: number[]) =>
+      blanksIn(statsOf(f, values, 4, Uint32Array.from(rows), blanks).lacks);
+    expect(lacks('unitProfit', [0, 1, 2, 3])).toEqual(['storage', 'returns']);
+    expect(lacks('unitProfit', [1, 2])).toEqual([]);
+    expect(lacks('landedCost', [0, 1, 2, 3])).toEqual([]);
+    expect(lacks('price', [0, 3])).toEqual([]);
+  });
+
   it('a figure that no row knows has no distribution', () => {
-    const s = statsOf('rank', new Float64Array(3).fill(Number.NaN), 3, allRows(3));
+    const s = statsOf('rank', new Float64Array(3).fill(Number.NaN), 3, allRows(3), new Uint32Array(3));
     expect(s).toMatchObject({ known: 0, from: 0, to: 0, unknown: 3 });
   });
 

@@ -4,6 +4,7 @@ import { TROUBLES } from '../core/columns/columns.ts';
 import { histogram, summarise } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { BLANKS } from '../core/lane/blanks.ts';
+import { costsOf } from '../core/lists/fields.ts';
 import type { ListFigure } from '../core/lists/fields.ts';
 import type { Answer, FigureStats } from '../between/ask.ts';
 import type { Counts, Dictionary, Evaluated } from './room.ts';
@@ -18,7 +19,14 @@ export function allRows(n: number): Uint32Array {
 }
 
 /** Sum, median and distribution of a figure: `rows` are those that are shown, the distribution is that of all. */
-export function statsOf(f: ListFigure, values: Float64Array, all: number, rows: Uint32Array): FigureStats {
+/** A figure of some rows summed up, its spread over all. `blanks`: of each row, as bits. */
+export function statsOf(
+  f: ListFigure,
+  values: Float64Array,
+  all: number,
+  rows: Uint32Array,
+  blanks: Uint32Array,
+): FigureStats {
   const s = summarise(rows, values);
   const [from, to] = spread(values, all);
   return {
@@ -26,8 +34,20 @@ export function statsOf(f: ListFigure, values: Float64Array, all: number, rows: 
     known: s.known,
     sum: s.sum,
     median: s.median,
+    lacks: lacksOf(costsOf(f), values, rows, blanks),
     ...histogram(allRows(all), values, from, to, BINS),
   };
+}
+
+/** Which costs are missing of those whose figure counts; 0: each is whole. */
+function lacksOf(costs: number, values: Float64Array, rows: Uint32Array, blanks: Uint32Array): number {
+  if (costs === 0) return 0;
+  let missing = 0;
+  for (let k = 0; k < rows.length && missing !== costs; k++) {
+    const i = rows[k] as number;
+    if (isKnown(values[i] as number)) missing |= (blanks[i] as number) & costs;
+  }
+  return missing;
 }
 
 /** Where nearly all of a column lies, from a sample: its first and ninety-eighth hundredth. */

@@ -324,6 +324,7 @@ export const listWords = {
     distribution: 'How {{figure}} lies in the list, from {{from}} to {{to}}',
     shown_one: '{{n}} row',
     shown_other: '{{n}} rows',
+    footLacks: 'Of some rows these are not known: {{blanks}}',
     median: 'median',
     sum: 'sum',
     assumptions: 'Assumptions',

@@ -20,6 +20,7 @@ import type { ListRow } from '../../between/ask.ts';
 import { moreOf } from '../../server/use/goods.ts';
 import { extrasOf, goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
 import { jsonIn } from '../jsonIn.ts';
+import { floorTo } from '../ui/locale.ts';
 import { en } from '../locales/en.ts';
 import { listWords } from '../locales/en.lists.ts';
 import type { Route } from './+types/listFile.ts';
@@ -155,7 +156,7 @@ async function fileOf(
         whyOf(r),
         boundWord(r),
         MARK[r.mark] ?? '',
-        ...LIST_FIGURES.map((x) => figure(r.figures[x] ?? null, currencyOf(x))),
+        ...LIST_FIGURES.map((x) => figure(r.figures[x] ?? null, currencyOf(x), listFigureRule(x).roundsDown)),
         figure(orderValue(r), purchase),
         ...extras.map((e) => more?.get(r.line)?.[e] ?? null),
       ]);
@@ -192,9 +193,9 @@ function orderValue({ figures: { quantity, paid, cost } }: ListRow): number | nu
 }
 
 /** Money to its currency's smallest coin, other figures to six decimals; unknown is blank, never 0. */
-const figure = (x: number | null, currency: string | null): number | null =>
-  x === null
-    ? null
-    : currency === null
-      ? Math.round(x * 1e6) / 1e6
-      : roundMinor(x, powerOfTen(minorDigits(currency)));
+function figure(x: number | null, currency: string | null, isRoundedDown = false): number | null {
+  if (x === null) return null;
+  if (currency === null) return Math.round(x * 1e6) / 1e6;
+  const digits = minorDigits(currency);
+  return isRoundedDown ? floorTo(x, digits) : roundMinor(x, powerOfTen(digits));
+}

@@ -3,6 +3,8 @@
  * follow the columns that are offered and guessed, what is read and kept, and the columns, limits and exports
  * of a list.
  */
+import { BIT } from '../lane/blanks.ts';
+import { FIGURE_BLANKS } from '../lane/figures.ts';
 
 type RoleRule = {
   /** What suppliers call the column, in several languages, lower case: as a whole heading first, then as a part. */
@@ -392,6 +394,10 @@ type FigureRule = {
   readonly of?: readonly Role[];
   /** Only a list that has an edition before it. */
   readonly sinceBefore?: true;
+  /** What it is while costs are missing: no more than it says, no less; a price that has to be above, or below it. */
+  readonly bound?: 'atMost' | 'atLeast' | 'above' | 'lessThan';
+  /** A limit that a cent more would break: rounded down. */
+  readonly roundsDown?: true;
   /** Under the grid stands what rows have of it together, beside its median. */
   readonly adds?: true;
 };
@@ -405,13 +411,13 @@ export const LIST_FIGURE = {
   cost: { unit: 'purchase' },
   price: { unit: 'sales' },
   units: { unit: pieces, adds: true },
-  unitProfit: { unit: 'sales' },
-  margin: { unit: 'share' },
-  roi: { unit: 'share' },
-  profitPerMonth: { unit: 'sales', adds: true },
-  breakEvenPrice: { unit: 'sales' },
-  mostToPay: { unit: 'purchase' },
-  landedCost: { unit: 'sales' },
+  unitProfit: { unit: 'sales', bound: 'atMost' },
+  margin: { unit: 'share', bound: 'atMost' },
+  roi: { unit: 'share', bound: 'atMost' },
+  profitPerMonth: { unit: 'sales', adds: true, bound: 'atMost' },
+  breakEvenPrice: { unit: 'sales', bound: 'above' },
+  mostToPay: { unit: 'purchase', bound: 'lessThan', roundsDown: true },
+  landedCost: { unit: 'sales', bound: 'atLeast' },
   fees: { unit: 'sales' },
   fulfilment: { unit: 'sales' },
   quantity: { unit: pieces, adds: true },
@@ -437,6 +443,18 @@ export const figuresOf = (has: readonly string[], hasPrevious: boolean): ListFig
     if (sinceBefore && !hasPrevious) return false;
     return of === undefined || of.some((role) => has.includes(role));
   });
+
+const BOUNDED: Partial<Record<ListFigure, number>> = {
+  unitProfit: FIGURE_BLANKS.unitProfit & ~BIT.demand,
+  margin: FIGURE_BLANKS.margin & ~BIT.demand,
+  roi: FIGURE_BLANKS.roi & ~BIT.demand,
+  profitPerMonth: FIGURE_BLANKS.profitPerMonth & ~BIT.demand,
+  landedCost: FIGURE_BLANKS.landedCost,
+  breakEvenPrice: FIGURE_BLANKS.unitProfit & ~BIT.price,
+  mostToPay: FIGURE_BLANKS.unitProfit & ~BIT.goods,
+};
+/** The blanks (as bits) without which a figure is a bound; 0: it never is. */
+export const costsOf = (figure: ListFigure): number => BOUNDED[figure] ?? 0;
 
 /** What suppliers call their own number of an article: kept as it is, and in every file that goes out. */
 export const ARTICLE_NUMBERS: readonly string[] = [

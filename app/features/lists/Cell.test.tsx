@@ -74,6 +74,12 @@ describe('a figure of a row', () => {
     expect(text('roi', { blanks: BIT.returns })).toBe('before returns60.0%');
     expect(text('roi', { blanks: BIT.returns | BIT.storage })).toBe('under, before returns60.0%');
   });
+  it('of landed cost is no less than it says; the most to pay is rounded down', () => {
+    const landed = { figures: { landedCost: 6.2 } };
+    expect(text('landedCost', { ...landed, blanks: BIT.prep })).toBe('over6.20');
+    expect(text('landedCost', { ...landed, blanks: BIT.storage })).toBe('6.20');
+    expect(text('mostToPay', { figures: { mostToPay: 9.719 } })).toBe('9.71');
+  });
   it('that demand alone is missing of is whole', () => {
     expect(text('unitProfit', { blanks: BIT.demand })).toBe('4.00');
     expect(text('price', { blanks: BIT.fulfilment })).toBe('20.00');

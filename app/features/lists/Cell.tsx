@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { blanksIn } from '../../../core/lane/blanks.ts';
 import { extraOf } from '../../../core/lists/query.ts';
 import type { ListColumn } from '../../../core/lists/query.ts';
+import { costsOf, listFigureRule } from '../../../core/lists/fields.ts';
 import type { ListFigure } from '../../../core/lists/fields.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import type { ListRow } from '../../../between/ask.ts';
@@ -163,35 +164,19 @@ function FigureCell({ row, list, sales, id }: CellProps & { id: ListFigure }) {
   const bounds = useBounds();
   const x = row.figures[id] ?? null;
   const text = figureText(f, id, x, list, sales);
-  const blanks = blanksIn(row.blanks);
-  switch (id) {
-    case 'unitProfit':
-    case 'profitPerMonth':
-      return (
-        <b className={x !== null && x < 0 ? 'loses' : 'keeps'}>
-          {x === null ? text : <Bounded amount={text} words={bounds.of(text, blanks)} />}
-        </b>
-      );
-    case 'margin':
-    case 'roi':
-      return x === null ? text : <Bounded amount={text} words={bounds.of(text, blanks)} />;
-    case 'breakEvenPrice':
-    case 'mostToPay': {
-      // Where the profit is known, so is that there is no such price.
-      if (x === null)
-        return row.figures.unitProfit == null ? text : <small>{t(`list.noAnswer.${id}`)}</small>;
-      const known = blanks.filter((b) => b !== 'goods');
-      return (
-        <Bounded amount={text} words={bounds.of(text, known, id === 'mostToPay' ? 'lessThan' : 'above')} />
-      );
-    }
-    default:
-      return text;
+  if (x === null) {
+    // Where the profit is known, so is that there is no such price.
+    const isSolved = id === 'breakEvenPrice' || id === 'mostToPay';
+    return isSolved && row.figures.unitProfit != null ? <small>{t(`list.noAnswer.${id}`)}</small> : text;
   }
+  const words = bounds.of(text, blanksIn(row.blanks & costsOf(id)), listFigureRule(id).bound);
+  const bounded = <Bounded amount={text} words={words} />;
+  if (id !== 'unitProfit' && id !== 'profitPerMonth') return bounded;
+  return <b className={x < 0 ? 'loses' : 'keeps'}>{bounded}</b>;
 }
 
 /** A bound in a narrow column: its words over the amount, so that neither is cut. */
-function Bounded({ amount, words }: { amount: string; words: string }) {
+export function Bounded({ amount, words }: { amount: string; words: string }) {
   if (words === amount) return amount;
   const over = words
     .split(amount)

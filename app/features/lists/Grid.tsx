@@ -327,7 +327,7 @@ export function Grid({
   );
 }
 const HEAD = 40;
-const FOOT = 40;
+const FOOT = 46;
 
 /** Where each column begins if it is pinned, in pixels from the left. */
 function placesOf(columns: readonly Column[]): number[] {

@@ -5,7 +5,8 @@ import type { ListFilter } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/fields.ts';
 import type { FigureStats } from '../../../between/ask.ts';
 import { NumField } from '../../ui/Field.tsx';
-import { useFormat } from '../../ui/locale.ts';
+import { minorDigits } from '../../../core/money/money.ts';
+import { floorTo, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { listFigureRule } from '../../../core/lists/fields.ts';
 
@@ -30,10 +31,11 @@ export function figureText(
   sales: string,
 ): string {
   if (x === null || x === undefined) return '–';
-  const { unit } = listFigureRule(f);
+  const { unit, roundsDown } = listFigureRule(f);
   if (unit === 'share') return fmt.percent(x);
   if (typeof unit === 'object') return fmt.number(x, unit.decimals);
-  return fmt.plain(x, unit === 'purchase' ? list : sales);
+  const currency = unit === 'purchase' ? list : sales;
+  return fmt.plain(roundsDown ? floorTo(x, minorDigits(currency)) : x, currency);
 }
 
 export function RangeLimit({

@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
 import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import { FIGURE } from '../../../core/lane/figures.ts';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/costLines.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -257,7 +258,7 @@ export function RowPane({
             <td style={{ textAlign: 'right' }}>
               <b>
                 <Figure doc={doc} of="unitProfit" label={t('listFigure.unitProfit')}>
-                  {say(profit)}
+                  {profit === null ? '–' : bounds.of(say(profit), blanks)}
                 </Figure>
               </b>
             </td>
@@ -280,7 +281,14 @@ export function RowPane({
               {t(`hurdles.${h.hurdle.bound}`, {
                 level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f),
               })}{' '}
-              · {t('hurdles.is', { value: hurdleAmount(h.value, h.hurdle.figure, doc.currency, f) })}
+              ·{' '}
+              {t('hurdles.is', {
+                value: bounds.of(
+                  hurdleAmount(h.value, h.hurdle.figure, doc.currency, f),
+                  h.value === null ? [] : result.incomplete[h.hurdle.figure],
+                  FIGURE[h.hurdle.figure].errs === 'rises' ? 'atLeast' : 'atMost',
+                ),
+              })}
             </Box>
             {remedy !== null && (
               <Box sx={{ fontSize: '0.8rem' }}>

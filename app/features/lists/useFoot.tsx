@@ -1,18 +1,21 @@
 /** What stands under and above the rows of a list. */
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { ListFigure } from '../../../core/lists/fields.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
+import { Bounded } from './Cell.tsx';
 import type { Column } from './Grid.tsx';
 import { figureText } from './RangeLimit.tsx';
 import type { Screen } from './useScreen.ts';
-import { isListFigure, listFigureRule } from '../../../core/lists/fields.ts';
+import { blanksIn } from '../../../core/lane/blanks.ts';
+import { listFigureRule } from '../../../core/lists/fields.ts';
+import { useBounds } from '../../ui/bounds.ts';
 
 /** Sums under the columns. */
 export function useFoot(screen: Screen, shownCount: number, list: string, sales: string) {
   const { t } = useTranslation();
   const f = useFormat();
+  const bounds = useBounds();
   return useCallback(
     (c: Column) => {
       const s = screen.sums?.stats.find((x) => x.figure === c.id);
@@ -26,15 +29,18 @@ export function useFoot(screen: Screen, shownCount: number, list: string, sales:
           </>
         );
       if (s === undefined || s.known === 0) return null;
-      const adds = isListFigure(c.id) && listFigureRule(c.id).adds === true;
+      const { adds, bound } = listFigureRule(s.figure);
+      const lacks = blanksIn(s.lacks);
+      const median = figureText(f, s.figure, s.median, list, sales);
+      const sum = adds === true ? figureText(f, s.figure, s.sum, list, sales) : ' ';
       return (
-        <>
-          {figureText(f, c.id as ListFigure, s.median, list, sales)}
-          <small>{adds ? figureText(f, c.id as ListFigure, s.sum, list, sales) : ' '}</small>
-        </>
+        <span title={lacks.length > 0 ? t('list.footLacks', { blanks: bounds.list(lacks) }) : undefined}>
+          <Bounded amount={median} words={bounds.of(median, lacks, bound)} />
+          <small>{sum}</small>
+        </span>
       );
     },
-    [screen.sums, shownCount, f, t, list, sales],
+    [screen.sums, shownCount, f, t, bounds, list, sales],
   );
 }
 
