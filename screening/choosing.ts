@@ -69,11 +69,13 @@ export class Choosing {
       case 'range':
         return { values: this.figure(f.figure, e), min: f.min, max: f.max, keepUnknown: f.keepUnknown };
       case 'words': {
+        if (f.words.length === 0) return { stays: this.mask(() => 1) };
         const holds = this.rows.texts.holding(f.words.map(foldText), 'any', this.rows.length);
         if (f.mode === 'out') for (let i = 0; i < holds.length; i++) holds[i] = holds[i] === 1 ? 0 : 1;
         return { stays: holds };
       }
       case 'oneOf': {
+        if (f.values.length === 0) return { stays: this.mask(() => 1) };
         const dictionary = f.of === 'brand' ? this.rows.brands : this.rows.categories;
         const wanted = new Set(f.values);
         const stays = Uint8Array.from(dictionary.values, (v) => (wanted.has(v) !== f.not ? 1 : 0));

@@ -32,16 +32,13 @@ export const listFilter = z.discriminatedUnion('kind', [
     max: z.number().nullable().default(null),
     keepUnknown: z.boolean().default(false),
   }),
-  /** Rows whose title, brand, category or barcode hold one of the words (`in`), or none of them (`out`). */
-  z.strictObject({
-    kind: z.literal('words'),
-    mode: z.enum(['in', 'out']),
-    words: z.array(word).min(1).max(30),
-  }),
+  /** Rows whose title, brand, category or barcode hold one of the words (`in`), or none of them (`out`); no word: all. */
+  z.strictObject({ kind: z.literal('words'), mode: z.enum(['in', 'out']), words: z.array(word).max(30) }),
+  /** Rows of one of these values, or of none of them (`not`); no value: all. */
   z.strictObject({
     kind: z.literal('oneOf'),
     of: z.enum(['brand', 'category']),
-    values: z.array(z.string().max(200)).min(1).max(200),
+    values: z.array(z.string().max(200)).max(200),
     not: z.boolean().default(false),
   }),
   z.strictObject({ kind: z.literal('verdict'), only: z.array(z.enum(VERDICTS)).min(1) }),

@@ -41,12 +41,10 @@ export const Limits = memo(function Limits({
     if (isListFigure(what))
       set([...query.filters, { kind: 'range', figure: what, min: null, max: null, keepUnknown: false }]);
     else if (what === 'wordsIn' || what === 'wordsOut')
-      set([...query.filters, { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: ['…'] }]);
-    else if (what === 'brand' || what === 'category') {
-      const first = sums?.facets?.[what].find(([v]) => v !== '')?.[0];
-      if (first !== undefined)
-        set([...query.filters, { kind: 'oneOf', of: what, values: [first], not: false }]);
-    } else if ((LIST_FLAGS as readonly string[]).includes(what))
+      set([...query.filters, { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: [] }]);
+    else if (what === 'brand' || what === 'category')
+      set([...query.filters, { kind: 'oneOf', of: what, values: [], not: false }]);
+    else if ((LIST_FLAGS as readonly string[]).includes(what))
       set([...query.filters, { kind: 'flag', flag: what as ListFlag, is: true }]);
     else if (what === 'verdict') set([...query.filters, { kind: 'verdict', only: ['pass', 'near'] }]);
   };
@@ -124,11 +122,7 @@ export const Limits = memo(function Limits({
           {x.kind === 'words' && (
             <Words
               words={x.words}
-              onChange={(words) =>
-                words.length === 0
-                  ? set(query.filters.filter((_, k) => k !== i))
-                  : replace(i, { ...x, words })
-              }
+              onChange={(words) => replace(i, { ...x, words })}
               label={t('list.wordsHelp')}
             />
           )}
@@ -159,7 +153,7 @@ export const Limits = memo(function Limits({
                           const values = e.target.checked
                             ? [...x.values, v]
                             : x.values.filter((y) => y !== v);
-                          if (values.length > 0) replace(i, { ...x, values });
+                          replace(i, { ...x, values });
                         }}
                       />
                       <Box
@@ -301,7 +295,7 @@ function Words({
   onChange: (words: string[]) => void;
   label: string;
 }) {
-  const [text, setText] = useState(words[0] === '…' ? '' : words.join(', '));
+  const [text, setText] = useState(words.join(', '));
   return (
     <Box
       component="input"
@@ -314,7 +308,7 @@ function Words({
           .split(',')
           .map((w) => w.trim())
           .filter(Boolean);
-        if (next.length > 0) onChange(next.slice(0, 30));
+        onChange(next.slice(0, 30));
       }}
       sx={{
         ...fieldInput(false),
