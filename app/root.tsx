@@ -13,6 +13,7 @@ import {
   Outlet,
   Scripts,
   ScrollRestoration,
+  useLocation,
   useRouteError,
   useRouteLoaderData,
 } from 'react-router';
@@ -57,10 +58,11 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export default function Root() {
-  // Says that the page answers to keys and clicks, not only shows.
+  const { pathname } = useLocation();
+  // Says which page answers to keys and clicks, and is not only shown or on its way.
   useEffect(() => {
-    document.documentElement.dataset.answers = 'true';
-  }, []);
+    document.documentElement.dataset.answers = pathname;
+  }, [pathname]);
   return <Outlet />;
 }
 

@@ -45,7 +45,7 @@ export async function enterDemo(page: Page): Promise<void> {
 
 /** Waits until the page answers to the keyboard, not only shows. */
 export async function ready(page: Page): Promise<void> {
-  await page.locator('html[data-answers]').waitFor({ state: 'attached' });
+  await page.waitForFunction(() => document.documentElement.dataset.answers === window.location.pathname);
 }
 
 /** Opens a list of the demo by its name; returns its path. */
