@@ -4,9 +4,10 @@
  */
 import { z } from 'zod';
 import { listQuery } from '../core/lists/query.ts';
-import { LIST_FIGURES } from '../core/lists/fields.ts';
-import type { ListFigure } from '../core/lists/fields.ts';
+import { LIST_FIGURES } from '../core/lists/figures.ts';
+import type { ListFigure } from '../core/lists/figures.ts';
 import { screenSettings } from '../core/lists/settings.ts';
+import type { Histogram } from '../core/columns/select.ts';
 import type { RowInputs } from '../core/columns/assumptions.ts';
 import type { Verdict } from '../core/lane/hurdles.ts';
 
@@ -110,19 +111,13 @@ export type ListRow = JudgedRow & {
   readonly removedBy: readonly number[];
   readonly remedies: readonly Remedied[];
 };
-export type FigureStats = {
+export type FigureStats = Histogram & {
   readonly figure: ListFigure;
   readonly known: number;
   readonly sum: number;
   readonly median: number | null;
   /** Costs missing of the rows that count (bits of blanks): what stands is a bound. */
   readonly lacks: number;
-  readonly from: number;
-  readonly to: number;
-  readonly counts: readonly number[];
-  readonly below: number;
-  readonly above: number;
-  readonly unknown: number;
 };
 export type Answer = {
   /** Rows of the list that are in memory. */

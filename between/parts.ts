@@ -6,7 +6,7 @@
 import { isKnown, isUnknown } from '../core/rules/numbers.ts';
 import { open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { INPUT_COLUMNS } from '../core/columns/columns.ts';
-import { ASIDE_COLUMNS } from '../core/lists/fields.ts';
+import { ASIDE_COLUMNS } from '../core/lists/roles.ts';
 import { foldText } from '../core/columns/rank.ts';
 import type { TextColumn } from '../core/columns/rank.ts';
 import { Bytes } from './bytes.ts';

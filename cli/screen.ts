@@ -18,7 +18,7 @@ import { boundOf } from '../core/lane/bounds.ts';
 import { blanksIn } from '../core/lane/blanks.ts';
 import { LastEdition } from '../core/lists/editions.ts';
 import { listMap, mapIssues } from '../core/lists/map.ts';
-import { REQUIRED_ROLES } from '../core/lists/fields.ts';
+import { REQUIRED_ROLES } from '../core/lists/roles.ts';
 import type { ListMap } from '../core/lists/map.ts';
 import { Reference } from '../core/lists/reference.ts';
 import type { Choice } from '../core/lists/reference.ts';

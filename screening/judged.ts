@@ -12,8 +12,8 @@ import { ListEvaluator } from '../core/columns/evaluate.ts';
 import { makePrepared } from '../core/columns/prepare.ts';
 import { solveColumns } from '../core/columns/solve.ts';
 import { judgeRows, VERDICTS } from '../core/columns/verdicts.ts';
-import { LIST_FIGURES } from '../core/lists/fields.ts';
-import type { ListFigure } from '../core/lists/fields.ts';
+import { LIST_FIGURES } from '../core/lists/figures.ts';
+import type { ListFigure } from '../core/lists/figures.ts';
 import type { ScreenSettings } from '../core/lists/settings.ts';
 import type { JudgedRow } from '../between/ask.ts';
 

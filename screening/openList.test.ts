@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { laneOfRow } from '../core/columns/assumptions.ts';
 import { INPUT_COLUMNS, makeColumns } from '../core/columns/columns.ts';
 import { ListEvaluator } from '../core/columns/evaluate.ts';
-import { ASIDE_COLUMNS } from '../core/lists/fields.ts';
+import { ASIDE_COLUMNS } from '../core/lists/roles.ts';
 import { foldText, rankTexts } from '../core/columns/rank.ts';
 import { judgeHurdles } from '../core/lane/hurdles.ts';
 import { BIT } from '../core/lane/blanks.ts';
@@ -217,7 +217,7 @@ describe('a list in memory', () => {
     },
   );
 
-  it('people who try different assumptions keep each what the rows come to, however often they take turns', async () => {
+  it('people who try different assumptions keep each their results, however often they take turns', async () => {
     const own = new OpenList(folder, { run: async (range) => runRange(range) }, 2);
     const asks = (asker: string, perUnit: number) =>
       question({

@@ -7,7 +7,7 @@ import { laneOfRow } from '../core/columns/assumptions.ts';
 import { limitWarning } from '../core/columns/select.ts';
 import { judgeHurdles, remedyFor } from '../core/lane/hurdles.ts';
 import { asksForSolved, isSolved } from '../core/lists/query.ts';
-import { LIST_FIGURES } from '../core/lists/fields.ts';
+import { LIST_FIGURES } from '../core/lists/figures.ts';
 import { codeOf, PART_NUMBERS } from '../between/parts.ts';
 import type { PartNumber } from '../between/parts.ts';
 import { allRows, countsOf, facetOf, statsOf } from './summaries.ts';

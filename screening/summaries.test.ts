@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { makeColumns, makeResults, TROUBLES } from '../core/columns/columns.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { BIT, blanksIn } from '../core/lane/blanks.ts';
-import type { ListFigure } from '../core/lists/fields.ts';
+import type { ListFigure } from '../core/lists/figures.ts';
 import { Dictionary } from './room.ts';
 import type { Evaluated } from './room.ts';
 import { allRows, countsOf, facetOf, statsOf } from './summaries.ts';

@@ -4,8 +4,8 @@ import { TROUBLES } from '../core/columns/columns.ts';
 import { histogram, summarise } from '../core/columns/select.ts';
 import { VERDICTS } from '../core/columns/verdicts.ts';
 import { BLANKS } from '../core/lane/blanks.ts';
-import { costsOf } from '../core/lists/fields.ts';
-import type { ListFigure } from '../core/lists/fields.ts';
+import { costsOf } from '../core/lists/figures.ts';
+import type { ListFigure } from '../core/lists/figures.ts';
 import type { Answer, FigureStats } from '../between/ask.ts';
 import type { Counts, Dictionary, Evaluated } from './room.ts';
 

@@ -5,6 +5,7 @@ import { randomLane } from '../../core/testing/lanes.ts';
 import { withoutNothing, workings } from '../../core/lane/workings.ts';
 import { cardWords } from './en.cards.ts';
 import { compareWords } from './en.compare.ts';
+import { listTerms } from './en.listTerms.ts';
 import { listWords } from './en.lists.ts';
 import { moreWords } from './en.more.ts';
 import { supplierWords } from './en.suppliers.ts';
@@ -15,6 +16,7 @@ const places: readonly object[] = [
   en,
   cardWords,
   compareWords,
+  listTerms,
   listWords,
   moreWords,
   supplierWords,

@@ -2,7 +2,7 @@ import { data } from 'react-router';
 import { z } from 'zod';
 import { sayIssue } from '../../core/issues.ts';
 import { listQuery } from '../../core/lists/query.ts';
-import { LIST_FIGURES } from '../../core/lists/fields.ts';
+import { LIST_FIGURES } from '../../core/lists/figures.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import { MOST_AHEAD } from '../../between/ask.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';

@@ -5,8 +5,8 @@ import { z } from 'zod';
 import { blanksIn } from '../../core/lane/blanks.ts';
 import { boundOf } from '../../core/lane/bounds.ts';
 import { queryIn } from '../../core/lists/query.ts';
-import { LIST_FIGURES, listFigureRule } from '../../core/lists/fields.ts';
-import type { ListFigure } from '../../core/lists/fields.ts';
+import { LIST_FIGURES, listFigureRule } from '../../core/lists/figures.ts';
+import type { ListFigure } from '../../core/lists/figures.ts';
 import { minorDigits, powerOfTen } from '../../core/money/money.ts';
 import { roundMinor } from '../../core/rules/numbers.ts';
 import { listSettings } from '../../core/lists/settings.ts';
@@ -22,7 +22,7 @@ import { extrasOf, goneGoods, loadList, refusedFileOf } from '../../server/use/l
 import { jsonIn } from '../jsonIn.ts';
 import { floorTo } from '../ui/locale.ts';
 import { en } from '../locales/en.ts';
-import { listWords } from '../locales/en.lists.ts';
+import { listTerms } from '../locales/en.listTerms.ts';
 import type { Route } from './+types/listFile.ts';
 import { answering } from '../answers.ts';
 
@@ -170,9 +170,9 @@ async function fileOf(
   );
 }
 
-const { listText: TEXT, listFigure: FIGURE, listVerdict: VERDICT, listFile: words } = listWords;
-const TROUBLE: Readonly<Record<string, string>> = listWords.listTrouble;
-const MARK: Readonly<Record<string, string>> = listWords.listFlag;
+const { listText: TEXT, listFigure: FIGURE, listVerdict: VERDICT, listFile: words } = listTerms;
+const TROUBLE: Readonly<Record<string, string>> = listTerms.listTrouble;
+const MARK: Readonly<Record<string, string>> = listTerms.listFlag;
 
 /** What keeps a row from an answer, in words: what is wrong, or the costs that are not known. */
 const whyOf = (r: ListRow): string =>

@@ -6,7 +6,7 @@ import { duplicateCandidate, setFate } from '../../server/use/candidates.ts';
 import { loadWeighed, loadWeighedLanes } from '../../server/use/weigh.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { WeighList } from '../features/weigh/WeighList.tsx';
-import type { CandidateLine } from '../features/weigh/WeighList.tsx';
+import type { CandidateLine } from '../features/weigh/weighed.ts';
 import type { Route } from './+types/weigh.ts';
 import { answering } from '../answers.ts';
 

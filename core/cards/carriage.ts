@@ -1,9 +1,19 @@
-/** How goods are carried, as cards and lanes hold it: routes to the market leg by leg, postage to buyers zone by zone. */
+/**
+ * How goods are carried, as cards and lanes hold it: routes to the market leg by leg, postage to buyers zone by
+ * zone.
+ */
 import { z } from 'zod';
-import { currency, nonNegative, positive, purchasedLine, rate, share, shortText } from '../money/schema.ts';
+import {
+  currency,
+  nonNegative,
+  orBlank,
+  positive,
+  purchasedLine,
+  rate,
+  share,
+  shortText,
+} from '../money/schema.ts';
 import { openPostageTable } from './rates.ts';
-
-const orBlank = <T extends z.ZodType>(schema: T) => schema.nullable().default(null);
 
 export const STAGES = ['origin', 'main', 'destination', 'inbound'] as const;
 export type Stage = (typeof STAGES)[number];

@@ -6,7 +6,8 @@ import { grouped } from './reader.ts';
 import type { Row } from './reader.ts';
 import { VAT_ON, head } from './formParts.ts';
 import type { CardForm } from './formParts.ts';
-import { col, must, HEAD, num, or0 } from './formParts.ts';
+import { col, must, HEAD, or0 } from './formParts.ts';
+import { readWeightSteps } from './weightSteps.ts';
 
 // ---- freight, postage, exchange, benchmark
 // ---------------------------------------------------------------------------
@@ -241,9 +242,7 @@ export const postageForm: CardForm = {
       zones: zones.map((z, i) => {
         r.mark(`zones.${i}`, 'zones', z.line);
         const rows = stepsOf.get(String(z.zone)) ?? [];
-        const plain = rows.filter((s) => s.eachFurtherKg === null);
-        const further = rows.find((s) => s.eachFurtherKg !== null);
-        if (plain.length === 0)
+        if (rows.length === 0)
           r.fail(
             'zones',
             z.line,
@@ -251,40 +250,10 @@ export const postageForm: CardForm = {
             `The zone "${z.zone}" has no postage`,
             'Add rows for it to the sheet weightSteps.',
           );
-        plain.forEach((s, k) => {
-          r.mark(`zones.${i}.postage.steps.${k}`, 'weightSteps', s.line);
-          const before = plain[k - 1];
-          if (s.upToKg === null)
-            r.fail(
-              'weightSteps',
-              s.line,
-              'upToKg',
-              'The row has neither a weight nor a further step',
-              'Write the weight up to which the postage applies.',
-            );
-          else if (
-            before !== undefined &&
-            num(before.upToKg) !== null &&
-            (s.upToKg as number) <= (before.upToKg as number)
-          )
-            r.fail(
-              'weightSteps',
-              s.line,
-              'upToKg',
-              `This step ends at ${s.upToKg} kg, not above the ${before.upToKg} kg of row ${before.line}: ` +
-                'they overlap or are out of order',
-              'Sort the steps by rising weight, each once.',
-            );
-        });
         return {
           name: z.zone,
           share: z.share,
-          postage: {
-            currency: z.currency,
-            steps: plain.map((s) => ({ upToKg: s.upToKg, fee: s.fee })),
-            stepKg: further?.eachFurtherKg ?? null,
-            stepFee: or0(further?.fee),
-          },
+          postage: { currency: z.currency, ...readWeightSteps(r, rows, `zones.${i}.postage`, 'postage') },
         };
       }),
     };

@@ -1,6 +1,7 @@
 /** The sheets of a marketplace's card read back, each row that is wrong said where it stands. */
 import { grouped, type Reader, type Row } from './reader.ts';
 import { num, or0, rising } from './formParts.ts';
+import { readWeightSteps } from './weightSteps.ts';
 
 /** Categories with their referral tiers. */
 export function readCategories(r: Reader) {
@@ -107,80 +108,8 @@ export function readSizeTiers(r: Reader) {
 
 /** The fees of a tier within one band of price. */
 function readBand(r: Reader, rows: readonly Row[], path: string) {
-  const further = rows.filter((s) => s.eachFurtherKg !== null);
-  const plain = rows.filter((s) => s.eachFurtherKg === null);
-  checkSteps(r, plain, path);
-  checkFurther(r, further);
-  if (plain.length === 0)
-    r.fail(
-      'weightSteps',
-      (rows[0] as Row).line,
-      'upToKg',
-      'There is a further step but no first one',
-      'Add a row with a weight and its fee.',
-    );
   r.mark(path, 'weightSteps', (rows[0] as Row).line);
-  return {
-    upToPrice: (rows[0] as Row).priceUpTo,
-    table: {
-      steps: plain.map((s) => ({ upToKg: s.upToKg, fee: s.fee })),
-      stepKg: further[0]?.eachFurtherKg ?? null,
-      stepFee: or0(further[0]?.fee),
-    },
-  };
-}
-
-/** Steps rise by weight, each once. */
-function checkSteps(r: Reader, plain: readonly Row[], path: string): void {
-  plain.forEach((s, k) => {
-    r.mark(`${path}.table.steps.${k}`, 'weightSteps', s.line);
-    const before = plain[k - 1];
-    if (s.upToKg === null)
-      r.fail(
-        'weightSteps',
-        s.line,
-        'upToKg',
-        'The row has neither a weight nor a further step',
-        'Write the weight up to which the fee applies.',
-      );
-    else if (
-      before !== undefined &&
-      num(before.upToKg) !== null &&
-      (s.upToKg as number) <= (before.upToKg as number)
-    )
-      r.fail(
-        'weightSteps',
-        s.line,
-        'upToKg',
-        (s.upToKg as number) === before.upToKg
-          ? `This step ends at ${s.upToKg} kg as row ${before.line} does: the two overlap`
-          : `This step ends at ${s.upToKg} kg, under the ${before.upToKg} kg of row ${before.line}: ` +
-              'they are out of order',
-        'Sort the steps by rising weight, each once.',
-      );
-  });
-}
-
-/** One row at most says what each further step costs, and says nothing else. */
-function checkFurther(r: Reader, further: readonly Row[]): void {
-  further.forEach((s, k) => {
-    if (s.upToKg !== null)
-      r.fail(
-        'weightSteps',
-        s.line,
-        'eachFurtherKg',
-        'A row is either a step up to a weight or a further step',
-        'Leave one of the two blank.',
-      );
-    if (k > 0)
-      r.fail(
-        'weightSteps',
-        s.line,
-        'eachFurtherKg',
-        `Row ${(further[0] as Row).line} says already what each further step costs`,
-        'Keep one of the two rows.',
-      );
-  });
+  return { upToPrice: (rows[0] as Row).priceUpTo, table: readWeightSteps(r, rows, `${path}.table`, 'fee') };
 }
 
 /** Storage and peak surcharge by month: all twelve, or none. */

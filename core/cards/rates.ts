@@ -5,6 +5,7 @@ import {
   currency,
   day,
   nonNegative,
+  orBlank,
   positive,
   rate,
   share,
@@ -29,7 +30,6 @@ const vatTreatment = z.strictObject({
   treatment: z.enum(['charged', 'reverseCharge', 'none']),
   rate: share.default(0),
 });
-const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
 const cardSource = { name: shortText, inForceFrom: day, note: shortText.default('') };
 
 const rising =
@@ -46,7 +46,7 @@ export const referral = z.strictObject({
   base: z.enum(FEE_BASES),
   mode: z.enum(['whole', 'sliced']),
   tiers: z
-    .array(z.strictObject({ upTo: blank(positive), pct: share }))
+    .array(z.strictObject({ upTo: orBlank(positive), pct: share }))
     .min(1)
     .max(20)
     .refine(
@@ -54,8 +54,8 @@ export const referral = z.strictObject({
       'Tiers must rise, and only the last may be open',
     )
     .refine((t) => t[t.length - 1]?.upTo === null, 'The last tier must be open (upTo: null)'),
-  min: blank(nonNegative),
-  max: blank(nonNegative),
+  min: orBlank(nonNegative),
+  max: orBlank(nonNegative),
 });
 export type Referral = z.output<typeof referral>;
 
@@ -69,7 +69,7 @@ export const weightSteps = z.strictObject({
       rising((s: { upToKg: number }) => s.upToKg),
       'Weight steps must rise',
     ),
-  stepKg: blank(positive),
+  stepKg: orBlank(positive),
   stepFee: nonNegative.default(0),
 });
 
@@ -77,7 +77,7 @@ export const postageTable = weightSteps.extend({ currency });
 /** The same on a lane, where a step may be opened before its postage is known. */
 export const openPostageTable = postageTable.extend({
   steps: z
-    .array(z.strictObject({ upToKg: positive, fee: blank(nonNegative) }))
+    .array(z.strictObject({ upToKg: positive, fee: orBlank(nonNegative) }))
     .min(1)
     .max(200)
     .refine(
@@ -88,15 +88,17 @@ export const openPostageTable = postageTable.extend({
 
 export const sizeTier = z.strictObject({
   name: shortText,
-  maxL: blank(positive),
-  maxW: blank(positive),
-  maxH: blank(positive),
-  maxKg: blank(positive),
-  maxLengthGirth: blank(positive),
-  divisor: blank(positive).meta({ description: 'cm3 per kg: weight counts as at least the volume over it' }),
+  maxL: orBlank(positive),
+  maxW: orBlank(positive),
+  maxH: orBlank(positive),
+  maxKg: orBlank(positive),
+  maxLengthGirth: orBlank(positive),
+  divisor: orBlank(positive).meta({
+    description: 'cm3 per kg: weight counts as at least the volume over it',
+  }),
   packagingKg: nonNegative.default(0),
   bands: z
-    .array(z.strictObject({ upToPrice: blank(positive), table: weightSteps }))
+    .array(z.strictObject({ upToPrice: orBlank(positive), table: weightSteps }))
     .min(1)
     .max(20)
     .refine(
@@ -113,11 +115,11 @@ export const marketplaceCard = z.strictObject({
   country,
   currency,
   categories: z
-    .array(z.strictObject({ key: shortText, name: shortText, referral, itemFee: blank(nonNegative) }))
+    .array(z.strictObject({ key: shortText, name: shortText, referral, itemFee: orBlank(nonNegative) }))
     .max(500)
     .refine((c) => new Set(c.map((x) => x.key)).size === c.length, 'Each category key may stand once'),
   itemFee: nonNegative.default(0),
-  payment: blank(z.strictObject({ base: z.enum(FEE_BASES), pct: share, fixed: nonNegative.default(0) })),
+  payment: orBlank(z.strictObject({ base: z.enum(FEE_BASES), pct: share, fixed: nonNegative.default(0) })),
   surcharges: z
     .array(
       z.strictObject({
@@ -136,7 +138,7 @@ export const marketplaceCard = z.strictObject({
   refund: z
     .strictObject({
       adminPct: share.default(0),
-      adminMax: blank(nonNegative),
+      adminMax: orBlank(nonNegative),
       back: z
         .strictObject({
           referral: share.default(1),
@@ -147,26 +149,26 @@ export const marketplaceCard = z.strictObject({
         .default({ referral: 1, itemFee: 0, payment: 0, surcharges: 0 }),
     })
     .default({ adminPct: 0, adminMax: null, back: { referral: 1, itemFee: 0, payment: 0, surcharges: 0 } }),
-  warehouse: blank(
+  warehouse: orBlank(
     z.strictObject({
       tiers: z.array(sizeTier).min(1).max(100),
       addOns: z
         .strictObject({ dangerous: nonNegative.default(0), oversize: nonNegative.default(0) })
         .default({ dangerous: 0, oversize: 0 }),
-      peak: blank(twelve).meta({ description: 'Peak surcharge per unit by calendar month' }),
+      peak: orBlank(twelve).meta({ description: 'Peak surcharge per unit by calendar month' }),
     }),
   ),
-  storage: blank(
+  storage: orBlank(
     z.strictObject({
       perM3Month: twelve.meta({ description: 'By calendar month' }),
       longStay: z
-        .array(z.strictObject({ fromMonths: nonNegative, toMonths: blank(positive), rate: nonNegative }))
+        .array(z.strictObject({ fromMonths: nonNegative, toMonths: orBlank(positive), rate: nonNegative }))
         .max(20)
         .default([]),
     }),
   ),
-  payoutEveryDays: blank(nonNegative),
-  payoutDelayDays: blank(nonNegative),
+  payoutEveryDays: orBlank(nonNegative),
+  payoutDelayDays: orBlank(nonNegative),
 });
 export type MarketplaceCard = z.output<typeof marketplaceCard>;
 
@@ -176,7 +178,7 @@ export const taxCard = z.strictObject({
   currency,
   regime: z.enum(['inclusive', 'exclusive']),
   vatRates: z.record(shortText, share).meta({ description: 'By tax class, `standard` among them' }),
-  importVatRates: blank(z.record(shortText, share)).meta({
+  importVatRates: orBlank(z.record(shortText, share)).meta({
     description: 'By tax class where they differ from vatRates',
   }),
   checkoutTax: rate
@@ -186,12 +188,12 @@ export const taxCard = z.strictObject({
     }),
   customsBasis: z.enum(['CIF', 'FOB']),
   importVatBase: z.enum(['cif', 'customsValue']),
-  dutyFreeLimit: blank(nonNegative),
+  dutyFreeLimit: orBlank(nonNegative),
   duties: z
     .array(
       z.strictObject({
         heading: z.string().regex(/^\d{0,10}$/, 'First digits of the HS code'),
-        origins: blank(z.array(country).min(1)),
+        origins: orBlank(z.array(country).min(1)),
         pct: rate.default(0),
         perUnit: nonNegative.default(0),
         perKg: nonNegative.default(0),
@@ -208,8 +210,8 @@ export const taxCard = z.strictObject({
       z.strictObject({
         name: shortText,
         pct: rate.default(0),
-        min: blank(nonNegative),
-        max: blank(nonNegative),
+        min: orBlank(nonNegative),
+        max: orBlank(nonNegative),
         flat: nonNegative.default(0),
       }),
     )

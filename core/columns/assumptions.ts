@@ -9,9 +9,7 @@ import { laneDocument, returnsTerms, standing } from '../lane/schema.ts';
 import { ownDispatch } from '../cards/carriage.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
 import type { ExchangeTable } from '../money/money.ts';
-import { currency, day, month, nonNegative, rate, share, shortText } from '../money/schema.ts';
-
-const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
+import { currency, day, month, nonNegative, orBlank, rate, share, shortText } from '../money/schema.ts';
 
 /**
  * Assumptions for all rows of a list. Percentages are fractions. `purchase` is in the list's own currency;
@@ -20,7 +18,7 @@ const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
 export const assumptions = z.strictObject({
   homeCurrency: currency,
   date: day,
-  standing: blank(standing),
+  standing: orBlank(standing),
   method: z.enum(['warehouse', 'ownDispatch']).default('warehouse'),
   purchase: z.strictObject({
     currency,
@@ -28,7 +26,7 @@ export const assumptions = z.strictObject({
     vat: z.enum(['asTyped', 'included', 'added']).default('asTyped'),
     /** Where a row names no rate of its own. */
     vatRate: rate.default(0),
-    recoverable: blank(z.boolean()),
+    recoverable: orBlank(z.boolean()),
     /** Store-wide discount, sales tax at the till, cashback on the net. */
     discount: share.default(0),
     salesTax: share.default(0),
@@ -40,23 +38,23 @@ export const assumptions = z.strictObject({
     .strictObject({ perUnit: nonNegative.default(0), perKg: nonNegative.default(0) })
     .default({ perUnit: 0, perKg: 0 }),
   /** Blank: preparation is not known, and every row says so. */
-  prep: blank(nonNegative),
-  dispatch: blank(ownDispatch),
+  prep: orBlank(nonNegative),
+  dispatch: orBlank(ownDispatch),
   returns: z
     .union([z.literal('none'), returnsTerms])
     .nullable()
     .default(null),
   breakage: z.number().min(0).max(0.99).default(0),
-  advertPerSale: blank(nonNegative),
+  advertPerSale: orBlank(nonNegative),
   /** Months a unit is held; blank: order quantity over the row's monthly units. */
-  monthsHeld: blank(nonNegative),
-  saleMonth: blank(month),
+  monthsHeld: orBlank(nonNegative),
+  saleMonth: orBlank(month),
   /** Share of a row's monthly units that would be one's own. */
   unitsShare: share.default(1),
   conversionSpread: share.default(0),
   otherPerUnit: nonNegative.default(0),
   /** Category of the marketplace card for rows that name none. */
-  category: blank(shortText),
+  category: orBlank(shortText),
   hurdles: z.array(hurdle).max(12).default([]),
 });
 export type Assumptions = z.output<typeof assumptions>;

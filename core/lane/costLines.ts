@@ -259,7 +259,10 @@ const readerOf = (line: Line): Amount => {
   return own < 0 ? COST_LINES[line].amount : (r) => r.own[own] as number;
 };
 const READ = Object.fromEntries(LINES.map((l) => [l, readerOf(l)])) as Readonly<Record<Line, Amount>>;
-/** The sums, each with the lines of its own (economics, section 8); costLines.test.ts holds them against the registry. */
+/**
+ * The sums, each with the lines of its own (economics, section 8); costLines.test.ts holds them against the
+ * registry.
+ */
 const SUMS: Readonly<Record<Sum, Amount>> = {
   gross: (r) => r.outputVat,
   landedCost: (r) =>

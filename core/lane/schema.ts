@@ -16,6 +16,7 @@ import {
   exchangeTable,
   month,
   nonNegative,
+  orBlank,
   pieces,
   positive,
   purchasedLine,
@@ -46,8 +47,6 @@ export const INCOTERMS = [
 export type Incoterm = (typeof INCOTERMS)[number];
 
 const none = z.literal('none');
-const orBlank = <T extends z.ZodType>(schema: T) => schema.nullable().default(null);
-
 // ---- goods
 // ---------------------------------------------------------------------------------------------------------
 

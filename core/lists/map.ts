@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { isGtin, readGtin } from '../goods/gtin.ts';
 import { shortText } from '../money/schema.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
-import { ARTICLE_NUMBERS, REQUIRED_ROLES, ROLES, roleRule } from './fields.ts';
-import type { Role } from './fields.ts';
+import { ARTICLE_NUMBERS, REQUIRED_ROLES, ROLES, roleRule } from './roles.ts';
+import type { Role } from './roles.ts';
 
 /**
  * A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_LOOK, LIST_FLAGS, listLook, listQuery, queryIn, searchOf } from './query.ts';
-import { LIST_FIGURES } from './fields.ts';
+import { LIST_FIGURES } from './figures.ts';
 import type { ListFilter } from './query.ts';
 
 const word = fc.constantFrom('pot', 'cold frame', 'Größe', '50:50', 'a&b=c');

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { SOLVED_COLUMNS } from '../columns/columns.ts';
 import type { SolvedColumn } from '../columns/columns.ts';
 import { VERDICTS } from '../columns/verdicts.ts';
-import { LIST_FIGURES } from './fields.ts';
+import { LIST_FIGURES } from './figures.ts';
 
 export const LIST_TEXTS = ['title', 'brand', 'category', 'code'] as const;
 /** Things that are so or not so of a row. */
@@ -32,7 +32,7 @@ export const listFilter = z.discriminatedUnion('kind', [
     max: z.number().nullable().default(null),
     keepUnknown: z.boolean().default(false),
   }),
-  /** Rows whose title, brand, category or barcode hold one of the words (`in`), or none of them (`out`); no word: all. */
+  /** Rows whose title, brand, category or barcode hold a word (`in`), or none of them (`out`); no word: all. */
   z.strictObject({ kind: z.literal('words'), mode: z.enum(['in', 'out']), words: z.array(word).max(30) }),
   /** Rows of one of these values, or of none of them (`not`); no value: all. */
   z.strictObject({

@@ -1,15 +1,15 @@
 /** Rows of a supplier's file, read by a mapping: each is good, or says why not. */
 import { isUnknown } from '../rules/numbers.ts';
-import { ASIDE_COLUMNS, roleRule } from './fields.ts';
+import { ASIDE_COLUMNS, roleRule } from './roles.ts';
 import type { ListColumns } from '../columns/columns.ts';
-import type { AsideColumns } from './fields.ts';
+import type { AsideColumns } from './roles.ts';
 import { readGtin } from '../goods/gtin.ts';
 import type { GtinTrouble } from '../goods/gtin.ts';
 import { packField, packIn } from '../goods/packs.ts';
 import { amountOf, UNREADABLE } from './amounts.ts';
-import { ROLES } from './fields.ts';
+import { ROLES } from './roles.ts';
 import type { ListMap } from './map.ts';
-import type { Role } from './fields.ts';
+import type { Role } from './roles.ts';
 
 /** A purchase price above this is a slip. */
 const ABSURD = 1_000_000;

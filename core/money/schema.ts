@@ -9,6 +9,8 @@ export const amount = z.number().min(-MAX_AMOUNT).max(MAX_AMOUNT);
 export const nonNegative = z.number().min(0).max(MAX_AMOUNT);
 /** A measure that must be above 0; the floor keeps quotients finite. */
 export const positive = z.number().min(1e-9).max(MAX_AMOUNT);
+/** An input that may be blank: not known yet. */
+export const orBlank = <T extends z.ZodType>(schema: T) => schema.nullable().default(null);
 /** A fraction of a whole, 0 to 1. */
 export const share = z.number().min(0).max(1);
 /** A rate that may pass 100 %, such as a duty; as a fraction, 0 to 100. */

@@ -6,21 +6,21 @@ import { isFault } from '../cards/cells.ts';
 import { evaluate } from '../lane/evaluate.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
-import { nonNegative, positive, share, shortText } from '../money/schema.ts';
-
-const blank = <T extends z.ZodType>(s: T) => s.nullable().default(null);
+import { nonNegative, orBlank, positive, share, shortText } from '../money/schema.ts';
 
 /** What is blank is as the product itself. Prices in the lane's sales currency, costs in that of its quote. */
 export const variation = z.strictObject({
   name: shortText,
-  price: blank(nonNegative),
-  cost: blank(nonNegative).meta({ description: 'Unit price (or shelf price) in the currency of the quote' }),
-  delivery: blank(nonNegative).meta({
+  price: orBlank(nonNegative),
+  cost: orBlank(nonNegative).meta({
+    description: 'Unit price (or shelf price) in the currency of the quote',
+  }),
+  delivery: orBlank(nonNegative).meta({
     description: 'Delivery of the source, per bought unit, in the currency of the quote',
   }),
-  kg: blank(positive),
-  shareOfSales: blank(share),
-  stock: blank(nonNegative).meta({ description: 'Units the source has left' }),
+  kg: orBlank(positive),
+  shareOfSales: orBlank(share),
+  stock: orBlank(nonNegative).meta({ description: 'Units the source has left' }),
 });
 export type Variation = z.output<typeof variation>;
 

@@ -48,6 +48,7 @@ export async function serve(service: Service): Promise<void> {
   const send = (job: Piece): Promise<unknown> => boss.send(service.queue, job);
   const othersWait = async (): Promise<boolean> =>
     (await boss.getQueueSize(service.queue, { before: 'active' })) > 0;
+  const stopped = stoppedWords(service.queue);
   const failures = new Map<string, number>();
   sweepLeases(service.queue, kindsOf(service.queue), send);
   await boss.work<Piece>(service.queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
@@ -59,7 +60,7 @@ export async function serve(service: Service): Promise<void> {
       if (mine.kills >= MOST_KILLS) {
         await fail(
           piece,
-          `This took down the process that worked on it ${MOST_KILLS} times, so it was given up. ${stoppedWords(service.queue)}`,
+          `This took down the process that worked on it ${MOST_KILLS} times, so it was given up. ${stopped}`,
         );
         await release(piece.taskId);
       } else if (await service.work(piece, othersWait)) {
@@ -75,9 +76,7 @@ export async function serve(service: Service): Promise<void> {
         await letGo(piece.taskId);
         return;
       }
-      await fail(piece, `The work stopped with an error. ${stoppedWords(service.queue)}`).catch(
-        () => undefined,
-      );
+      await fail(piece, `The work stopped with an error. ${stopped}`).catch(() => undefined);
       await release(piece.taskId);
     }
   });

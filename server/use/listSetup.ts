@@ -1,10 +1,8 @@
 /** Columns and terms of a list: guessed, shown, saved. */
 import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
-import { z } from 'zod';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
-import { guessMap, headerAmong, listMap, mapIssues } from '../../core/lists/map.ts';
+import { guessMap, headerAmong, mapIssues } from '../../core/lists/map.ts';
 import type { ListMap } from '../../core/lists/map.ts';
-import { CHOICES } from '../../core/lists/reference.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
@@ -16,7 +14,8 @@ import { needOwn } from './own.ts';
 import { cardsInForce, newId } from './workspaces.ts';
 import { forgetListings, headsOf } from './receiveLists.ts';
 import { listIn, loadList } from './lists.ts';
-import type { Sheet, ListPage, ListSetup } from './lists.ts';
+import type { ListSetup, SetupChoices } from '../../core/lists/setup.ts';
+import type { ListPage } from './lists.ts';
 import { gone } from '../refusal.ts';
 
 // ---- mapping and settings
@@ -65,23 +64,7 @@ export async function startingSettings(
   });
 }
 
-export type SetupPage = ListPage & {
-  sheets: Sheet[];
-  map: ListMap;
-  own: ListSettings;
-  suppliers: { id: string; name: string; currency: string | null; map: ListMap | null }[];
-  markets: {
-    id: string;
-    key: string;
-    name: string;
-    country: string;
-    currency: string;
-    hasWarehouse: boolean;
-    categories: { key: string; name: string }[];
-  }[];
-  earlier: { id: string; name: string }[];
-  referenceSheets: Sheet[] | null;
-};
+export type SetupPage = ListPage & SetupChoices;
 
 /** All that choosing columns and assumptions takes; guesses where nothing has been chosen yet. */
 export async function loadSetup(
@@ -147,18 +130,6 @@ export async function loadSetup(
     };
   });
 }
-
-export const listSetup = z.strictObject({
-  name: z.string().trim().min(1).max(200),
-  supplier: z.string().trim().max(200),
-  sheet: z.string().max(200).nullable(),
-  map: listMap,
-  settings: listSettings,
-  previousId: z.string().max(100).nullable(),
-  reference: z
-    .strictObject({ map: listMap, sheet: z.string().max(200).nullable(), choice: z.enum(CHOICES) })
-    .nullable(),
-});
 
 /** Stores how a list is read and weighed; the supplier keeps the mapping for the next one. */
 export async function saveSetup(workspaceId: string, id: string, setup: ListSetup): Promise<void> {

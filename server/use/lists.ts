@@ -1,7 +1,6 @@
 /** Suppliers' lists: taken in, mapped, checked, run, looked at. */
 import { stat } from 'node:fs/promises';
 import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, notExists, sql } from 'drizzle-orm';
-import type { z } from 'zod';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { DEFAULT_LOOK } from '../../core/lists/query.ts';
 import type { ListLook } from '../../core/lists/query.ts';
@@ -22,7 +21,6 @@ import { cardData } from './columns.ts';
 import { cancelTask, startTask, taskColumns } from './tasks.ts';
 import type { TaskHead } from './tasks.ts';
 import { settingsIn } from './workspaces.ts';
-import type { listSetup } from './listSetup.ts';
 import { gone } from '../refusal.ts';
 
 export type ListRecord = typeof supplierList.$inferSelect;
@@ -32,8 +30,6 @@ export const HEAD_ROWS = 40;
 
 // ---- bringing a file in
 // --------------------------------------------------------------------------------------------
-
-export type Sheet = { readonly name: string; readonly rows: readonly (readonly string[])[] };
 
 // ---- reading what there is
 // -----------------------------------------------------------------------------------------
@@ -261,7 +257,6 @@ async function composeScreen(
     },
   });
 }
-export type ListSetup = z.output<typeof listSetup>;
 
 /** How this list, or the one looked at last, was looked at. */
 export async function lookOf(workspaceId: string, list: ListRecord): Promise<ListLook> {

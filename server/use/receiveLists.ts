@@ -20,7 +20,7 @@ import { headsOfWorkbook } from '../files/readApart.ts';
 import { needRoomForList } from './quotas.ts';
 import { newId } from './workspaces.ts';
 import { HEAD_ROWS, needList } from './lists.ts';
-import type { Sheet } from './lists.ts';
+import type { Sheet } from '../../core/lists/setup.ts';
 
 async function readHeads(
   workspaceId: string,

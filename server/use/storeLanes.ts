@@ -100,8 +100,8 @@ export async function storeLaneData(
 
 /**
  * Stores many evaluated lanes in one statement; what each result was goes into its history where there is a
- * `cause` and its profit moves: by edits of one person once in ten minutes. The rows travel as one JSON text: parsing arrays of texts takes the database
- * twice as long.
+ * `cause` and its profit moves: by edits of one person once in ten minutes. The rows travel as one JSON text:
+ * parsing arrays of texts takes the database twice as long.
  */
 export async function storeLanes(
   tx: Tx,

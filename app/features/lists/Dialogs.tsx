@@ -2,9 +2,9 @@ import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { DEFAULT_LOOK, LIST_COLUMNS } from '../../../core/lists/query.ts';
-import { isListFigure } from '../../../core/lists/fields.ts';
+import { isListFigure } from '../../../core/lists/figures.ts';
 import type { ListColumn, ListLook } from '../../../core/lists/query.ts';
-import type { ListFigure } from '../../../core/lists/fields.ts';
+import type { ListFigure } from '../../../core/lists/figures.ts';
 import { TextLine } from '../../ui/Field.tsx';
 
 const plain = {

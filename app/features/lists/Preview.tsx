@@ -3,9 +3,9 @@ import { Box } from '@mui/material';
 import { Fragment, useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { makeColumns } from '../../../core/columns/columns.ts';
-import { ASIDE_COLUMNS, PREVIEW_ROLES, roleRule } from '../../../core/lists/fields.ts';
+import { ASIDE_COLUMNS, PREVIEW_ROLES, roleRule } from '../../../core/lists/roles.ts';
 import type { ListMap } from '../../../core/lists/map.ts';
-import type { Role } from '../../../core/lists/fields.ts';
+import type { Role } from '../../../core/lists/roles.ts';
 import { RowReader, sayTrouble } from '../../../core/lists/rows.ts';
 import { useFormat } from '../../ui/locale.ts';
 

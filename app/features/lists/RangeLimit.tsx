@@ -2,13 +2,13 @@
 import { Box } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { ListFilter } from '../../../core/lists/query.ts';
-import type { ListFigure } from '../../../core/lists/fields.ts';
+import type { ListFigure } from '../../../core/lists/figures.ts';
 import type { FigureStats } from '../../../between/ask.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { minorDigits } from '../../../core/money/money.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
-import { listFigureRule } from '../../../core/lists/fields.ts';
+import { listFigureRule } from '../../../core/lists/figures.ts';
 
 /** The unit a figure of a list is shown in. */
 export function figureKind(

@@ -3,7 +3,7 @@ import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { mapIssues } from '../../../core/lists/map.ts';
-import { OPTIONAL_ROLES, REQUIRED_ROLES, roleRule } from '../../../core/lists/fields.ts';
+import { OPTIONAL_ROLES, REQUIRED_ROLES, roleRule } from '../../../core/lists/roles.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { Preview } from './Preview.tsx';
 import type { Setup, SetupData } from './useSetup.ts';

@@ -8,7 +8,7 @@ import type { Column } from './Grid.tsx';
 import { figureText } from './RangeLimit.tsx';
 import type { Screen } from './useScreen.ts';
 import { blanksIn } from '../../../core/lane/blanks.ts';
-import { listFigureRule } from '../../../core/lists/fields.ts';
+import { listFigureRule } from '../../../core/lists/figures.ts';
 import { useBounds } from '../../ui/bounds.ts';
 
 /** Sums under the columns. */

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ListQuery } from '../../../core/lists/query.ts';
-import type { ListFigure } from '../../../core/lists/fields.ts';
+import type { ListFigure } from '../../../core/lists/figures.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import { MOST_AHEAD } from '../../../between/ask.ts';
 import { tell } from '../../ui/client.ts';

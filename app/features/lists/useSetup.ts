@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { useSubmit } from 'react-router';
 import { guessMap, headerAmong, mapIssues } from '../../../core/lists/map.ts';
 import type { ListMap } from '../../../core/lists/map.ts';
-import type { Role } from '../../../core/lists/fields.ts';
+import type { Role } from '../../../core/lists/roles.ts';
 import type { Choice } from '../../../core/lists/reference.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
+import type { ListSetup, SetupChoices } from '../../../core/lists/setup.ts';
 
-export type Sheet = { readonly name: string; readonly rows: readonly (readonly string[])[] };
 export type Check = {
   id: string;
   state: string;
@@ -20,7 +20,7 @@ export type Check = {
   completed: number;
   troubles: Record<string, number>;
 };
-export type SetupData = {
+export type SetupData = SetupChoices & {
   list: {
     id: string;
     name: string;
@@ -32,21 +32,6 @@ export type SetupData = {
     reference: { file: { name: string }; sheet: string | null; map: ListMap; choice: Choice } | null;
   };
   supplierName: string;
-  sheets: Sheet[];
-  referenceSheets: Sheet[] | null;
-  map: ListMap;
-  own: ListSettings;
-  suppliers: { id: string; name: string; currency: string | null; map: ListMap | null }[];
-  markets: {
-    id: string;
-    key: string;
-    name: string;
-    country: string;
-    currency: string;
-    hasWarehouse: boolean;
-    categories: { key: string; name: string }[];
-  }[];
-  earlier: { id: string; name: string }[];
   home: string;
   check: Check | null;
   refused: boolean;
@@ -127,25 +112,20 @@ export function useSetup(p: SetupData) {
       },
     });
   };
-  const send = (then: 'check' | 'run'): void =>
-    void submit(
-      {
-        setup: {
-          name,
-          supplier: supplier.trim(),
-          sheet,
-          map,
-          settings: own,
-          previousId,
-          reference:
-            p.list.reference === null || without
-              ? null
-              : { map: p.list.reference.map, sheet: p.list.reference.sheet, choice },
-        },
-        then,
-      } as never,
-      { method: 'post', encType: 'application/json' },
-    );
+  const send = (then: 'check' | 'run'): void => {
+    const { reference } = p.list;
+    const setup: ListSetup = {
+      name,
+      supplier: supplier.trim(),
+      sheet,
+      map,
+      settings: own,
+      previousId,
+      reference:
+        reference === null || without ? null : { map: reference.map, sheet: reference.sheet, choice },
+    };
+    void submit({ setup, then } as never, { method: 'post', encType: 'application/json' });
+  };
 
   return {
     name,

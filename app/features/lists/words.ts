@@ -1,4 +1,5 @@
 import { addWords } from '../../i18n.ts';
+import { listTerms } from '../../locales/en.listTerms.ts';
 import { listWords } from '../../locales/en.lists.ts';
 
-addWords(listWords);
+addWords({ ...listTerms, ...listWords });

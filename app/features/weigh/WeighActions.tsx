@@ -12,7 +12,7 @@ import {
 } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { Form } from 'react-router';
-import type { CandidateLine } from './WeighList.tsx';
+import type { CandidateLine } from './weighed.ts';
 
 type Post = (body: Record<string, string>) => void;
 

@@ -11,7 +11,7 @@ import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { inSentence } from '../../ui/inSentence.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
-import type { LaneLine } from './WeighList.tsx';
+import type { LaneLine } from './weighed.ts';
 
 /** The same bar per 100 of price. */
 export function perHundred(bar: BarResult): BarResult {

@@ -8,7 +8,7 @@ import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { countryName } from '../../ui/names.ts';
 import { Gates, LaneCells } from './WeighCells.tsx';
-import type { CandidateLine, LaneLine } from './WeighList.tsx';
+import type { CandidateLine, LaneLine } from './weighed.ts';
 
 const missedOf = (b: LaneLine | null) =>
   (b?.hurdles ?? []).filter((h) => h.verdict === 'fail' || h.verdict === 'near');

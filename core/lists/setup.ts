@@ -1,0 +1,45 @@
+/** What choosing columns and terms of a list offers, and what it comes to. */
+import { z } from 'zod';
+import { listMap } from './map.ts';
+import type { ListMap } from './map.ts';
+import { CHOICES } from './reference.ts';
+import { listSettings } from './settings.ts';
+import type { ListSettings } from './settings.ts';
+
+/** The first rows of a file, or of a sheet of a workbook, as they stand there. */
+export type Sheet = { readonly name: string; readonly rows: readonly (readonly string[])[] };
+
+/** What was set up: how the file is read, and how its rows are weighed. */
+export const listSetup = z.strictObject({
+  name: z.string().trim().min(1).max(200),
+  supplier: z.string().trim().max(200),
+  sheet: z.string().max(200).nullable(),
+  map: listMap,
+  settings: listSettings,
+  previousId: z.string().max(100).nullable(),
+  reference: z
+    .strictObject({ map: listMap, sheet: z.string().max(200).nullable(), choice: z.enum(CHOICES) })
+    .nullable(),
+});
+export type ListSetup = z.output<typeof listSetup>;
+
+/** What there is to choose from, and what is guessed where nothing has been chosen yet. */
+export type SetupChoices = {
+  sheets: Sheet[];
+  /** Those of the market figures; null: there are none. */
+  referenceSheets: Sheet[] | null;
+  map: ListMap;
+  own: ListSettings;
+  suppliers: { id: string; name: string; currency: string | null; map: ListMap | null }[];
+  markets: {
+    id: string;
+    key: string;
+    name: string;
+    country: string;
+    currency: string;
+    hasWarehouse: boolean;
+    categories: { key: string; name: string }[];
+  }[];
+  /** Lists that this may be a later edition of. */
+  earlier: { id: string; name: string }[];
+};
