@@ -85,17 +85,38 @@ const readPlaywright = (r) => ({
   failed: r.stats.unexpected + r.stats.flaky + r.stats.skipped + r.errors.length,
 });
 
+/** The formatter leaves comments and texts as they are: nobody reads a wide one beside a second file. */
+function saysNoWideLine() {
+  const wide = sourceFiles().flatMap((file) =>
+    readFileSync(join(root, file), 'utf8')
+      .split('\n')
+      .flatMap((line, i) => (line.length > 120 ? [`${file}:${i + 1} is ${line.length} wide`] : [])),
+  );
+  for (const place of wide) say(place);
+  return wide.length === 0;
+}
+
+/** Source files under version control; none where there is no such control. */
+function sourceFiles() {
+  const listed = spawnSync('git', ['ls-files', '*.ts', '*.tsx', '*.mjs', '*.cjs'], {
+    cwd: root,
+    encoding: 'utf8',
+  });
+  return listed.status === 0
+    ? listed.stdout.split('\n').filter((f) => f !== '' && existsSync(join(root, f)))
+    : [];
+}
+
 /** How much of the code is tests, by lines; nothing where the files are not under version control. */
 function sayShareOfTests() {
-  const listed = spawnSync('git', ['ls-files', '*.ts', '*.tsx', '*.mjs'], { cwd: root, encoding: 'utf8' });
-  if (listed.status !== 0) return;
   const lines = { tests: 0, all: 0 };
-  for (const file of listed.stdout.split('\n').filter((f) => f !== '' && existsSync(join(root, f)))) {
+  for (const file of sourceFiles()) {
     const n = readFileSync(join(root, file), 'utf8').split('\n').length;
     lines.all += n;
     if (/\.(test|spec)\.tsx?$|(^|\/)(testing|e2e)\//.test(file)) lines.tests += n;
   }
-  say(`\nTests are ${((100 * lines.tests) / lines.all).toFixed(1)} % of ${lines.all} lines.`);
+  if (lines.all > 0)
+    say(`\nTests are ${((100 * lines.tests) / lines.all).toFixed(1)} % of ${lines.all} lines.`);
 }
 
 // Random tests are drawn anew each time; the same ones come again with this seed.
@@ -111,6 +132,7 @@ try {
         node([join(root, 'node_modules/@react-router/dev/bin.js'), 'typegen']) && node([bin('typescript')]),
     );
     check('biome', () => node([bin('@biomejs/biome'), 'check', '--error-on-warnings', '.']));
+    check('no line wider than 120', saysNoWideLine);
     check('arrows of the house', () =>
       node([
         bin('dependency-cruiser'),

@@ -529,6 +529,37 @@ describe('bad cells name sheet, row, column and remedy', () => {
       { sheet: 'zones', row: 3, column: 'share', problem: 'The shares of the zones add up to 90 %' },
     ],
     [
+      'postage steps out of order',
+      'postage',
+      post,
+      ['weightSteps', 3, 'upToKg', '0.5'],
+      {
+        sheet: 'weightSteps',
+        row: 3,
+        column: 'upToKg',
+        problem: 'This step ends at 0.5 kg, under the 1 kg of row 2: they are out of order',
+      },
+    ],
+    [
+      'a second price of each further step of postage',
+      'postage',
+      post,
+      ['weightSteps', 3, 'eachFurtherKg', '2'],
+      {
+        sheet: 'weightSteps',
+        row: 4,
+        column: 'eachFurtherKg',
+        problem: 'Row 3 says already what each further step costs',
+      },
+    ],
+    [
+      'postage without a first step',
+      'postage',
+      post,
+      ['weightSteps', 5, 'zone', 'near'],
+      { sheet: 'zones', row: 3, column: 'zone', problem: 'The zone "islands" has no postage' },
+    ],
+    [
       'a schema limit, found in its cell',
       'marketplace',
       market,

@@ -3,27 +3,21 @@ import { act, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { launchPlan } from '../../../core/launch/schema.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
+import { stubServer } from '../../ui/testing/server.ts';
 import { usePlan } from './usePlan.ts';
 
 const revalidate = vi.fn(async () => undefined);
 vi.mock('react-router', () => ({ useRevalidator: () => ({ revalidate }) }));
 
 const stored = launchPlan.parse({ cash: 4000 });
-let sent: { changed: Partial<LaunchPlan>; candidate: string }[];
-let answer: () => Response;
+const server = stubServer(() => Response.json({ error: null }));
+const sent = () => server.sent.map((x) => x.body as { changed: Partial<LaunchPlan>; candidate: string });
 beforeEach(() => {
   vi.useFakeTimers();
   sessionStorage.clear();
   revalidate.mockClear();
-  sent = [];
-  answer = () => Response.json({ error: null });
-  vi.stubGlobal('fetch', async (_url: string, init: RequestInit) => {
-    sent.push(JSON.parse(String(init.body)));
-    return answer();
-  });
 });
 afterEach(() => {
-  vi.unstubAllGlobals();
   vi.useRealTimers();
 });
 
@@ -40,7 +34,7 @@ describe('a launch plan while it is edited', () => {
     expect([result.current.plan.cash, result.current.state]).toEqual([5000, 'unsaved']);
     expect(JSON.parse(sessionStorage.getItem('bm-unsaved-plan-c1') ?? '')).toEqual({ cash: 5000 });
     await wait(600);
-    expect(sent).toEqual([{ changed: { cash: 5000 }, candidate: 'c1' }]);
+    expect(sent()).toEqual([{ changed: { cash: 5000 }, candidate: 'c1' }]);
     expect([result.current.state, sessionStorage.length]).toEqual(['saved', 0]);
     expect(revalidate).toHaveBeenCalledTimes(1);
   });
@@ -50,46 +44,46 @@ describe('a launch plan while it is edited', () => {
     rerender({ stored: { ...stored, cash: 4500, reserve: 300 } as LaunchPlan });
     expect(result.current.plan).toMatchObject({ cash: 5000, reserve: 300 });
     await wait(600);
-    expect(sent.at(-1)?.changed).toEqual({ cash: 5000 });
+    expect(sent().at(-1)?.changed).toEqual({ cash: 5000 });
   });
   it('what is refused says why, and is sent again once something in it is changed', async () => {
     const { result } = plan();
-    answer = () => Response.json({ error: 'cash: This is under 0. Use at least 0.' }, { status: 422 });
+    server.answer = () => Response.json({ error: 'cash: This is under 0. Use at least 0.' }, { status: 422 });
     act(() => result.current.set({ cash: -1 }));
     await wait(10_000);
-    expect([result.current.state, result.current.error, sent.length]).toEqual([
+    expect([result.current.state, result.current.error, server.sent.length]).toEqual([
       'invalid',
       'cash: This is under 0. Use at least 0.',
       1,
     ]);
-    answer = () => Response.json({ error: null });
+    server.answer = () => Response.json({ error: null });
     act(() => result.current.set({ cash: 1 }));
     await wait(600);
-    expect([result.current.state, result.current.error, sent.length]).toEqual(['saved', null, 2]);
+    expect([result.current.state, result.current.error, server.sent.length]).toEqual(['saved', null, 2]);
   });
   it('is sent again by itself where the server is away', async () => {
     const { result } = plan();
-    answer = () => Response.json({}, { status: 503 });
+    server.answer = () => Response.json({}, { status: 503 });
     act(() => result.current.set({ cash: 7 }));
     await wait(600);
     expect(result.current.state).toBe('offline');
-    answer = () => Response.json({ error: null });
+    server.answer = () => Response.json({ error: null });
     await wait(3100);
-    expect([result.current.state, sent.length]).toEqual(['saved', 2]);
+    expect([result.current.state, server.sent.length]).toEqual(['saved', 2]);
   });
   it('is saved at once when the page is left', async () => {
     const { result, unmount } = plan();
     act(() => result.current.set({ cash: 8 }));
     unmount();
     await wait(0);
-    expect(sent).toEqual([{ changed: { cash: 8 }, candidate: 'c1' }]);
+    expect(sent()).toEqual([{ changed: { cash: 8 }, candidate: 'c1' }]);
   });
   it('what an earlier page of the tab could not save comes back', async () => {
     sessionStorage.setItem('bm-unsaved-plan-c1', JSON.stringify({ cash: 9 }));
     const { result } = plan();
     expect(result.current.plan.cash).toBe(9);
     await wait(600);
-    expect(sent.at(-1)?.changed).toEqual({ cash: 9 });
+    expect(sent().at(-1)?.changed).toEqual({ cash: 9 });
     sessionStorage.setItem('bm-unsaved-plan-c1', JSON.stringify({ cash: 'much' }));
     expect(plan().result.current.plan.cash).toBe(4000);
   });
@@ -97,6 +91,6 @@ describe('a launch plan while it is edited', () => {
     const { result } = plan(false);
     act(() => result.current.set({ cash: 5 }));
     await wait(2000);
-    expect([result.current.plan.cash, result.current.state, sent.length]).toEqual([5, 'viewer', 0]);
+    expect([result.current.plan.cash, result.current.state, server.sent.length]).toEqual([5, 'viewer', 0]);
   });
 });

@@ -1,8 +1,9 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
 import { act, renderHook } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ListRow } from '../../../between/ask.ts';
+import { away, stubServer } from '../../ui/testing/server.ts';
 import { useAct, useDecisions } from './useDecisions.ts';
 import type { Screen } from './useScreen.ts';
 import './words.ts';
@@ -18,32 +19,26 @@ const row = (i: number, over: Partial<ListRow> = {}): ListRow =>
     figures: { profitPerMonth: i, ...over.figures },
   }) as ListRow;
 
-let rows: ListRow[];
-let sent: {
+type Body = {
   what: string;
   lines?: number[];
   quantity?: number;
   change?: { rows: unknown[]; pack?: unknown };
-}[];
-let answer: (body: (typeof sent)[number]) => Response;
+};
+let rows: ListRow[];
 const refresh = vi.fn();
+const server = stubServer(({ body }) =>
+  Response.json({
+    ok: true,
+    kept: ((body as Body).lines ?? []).map(String),
+    tally: { ...(TALLY as object), kept: 9 },
+  }),
+);
+const sent = () => server.sent.map((x) => x.body as Body);
 beforeEach(() => {
   rows = Array.from({ length: 250 }, (_, i) => row(i));
-  sent = [];
   refresh.mockClear();
-  answer = (body) =>
-    Response.json({
-      ok: true,
-      kept: (body.lines ?? []).map(String),
-      tally: { ...(TALLY as object), kept: 9 },
-    });
-  vi.stubGlobal('fetch', async (_url: string, init: RequestInit) => {
-    const body = JSON.parse(String(init.body));
-    sent.push(body);
-    return answer(body);
-  });
 });
-afterEach(() => vi.unstubAllGlobals());
 
 const decisions = (over: { count?: number; saves?: boolean } = {}) =>
   renderHook(() => {
@@ -95,7 +90,7 @@ describe('what is decided', () => {
   it('goes to the server with each row by its barcode, and the rows are asked for again', async () => {
     const d = decisions();
     await act(() => d.current.mark([row(1), row(2)], { state: 'dropped' } as never));
-    expect(sent).toEqual([
+    expect(sent()).toEqual([
       {
         what: 'mark',
         change: {
@@ -113,7 +108,7 @@ describe('what is decided', () => {
   it('rows become candidates a hundred at a time, under the assumptions that are seen', async () => {
     const d = decisions();
     await act(() => d.current.keep(rows, 40));
-    expect(sent.map((s) => [s.what, s.lines?.length, s.quantity])).toEqual([
+    expect(sent().map((s) => [s.what, s.lines?.length, s.quantity])).toEqual([
       ['keep', 100, 40],
       ['keep', 100, 40],
       ['keep', 50, 40],
@@ -123,20 +118,18 @@ describe('what is decided', () => {
   it('nothing is kept under assumptions that could not be saved', async () => {
     const d = decisions({ saves: false });
     await act(() => d.current.keep([row(1)]));
-    expect(sent).toEqual([]);
+    expect(sent()).toEqual([]);
   });
   it('what is refused is said, and what comes after it is not tried', async () => {
     const d = decisions();
-    answer = () => Response.json({ error: 'notAllowed' }, { status: 403 });
+    server.answer = () => Response.json({ error: 'notAllowed' }, { status: 403 });
     await act(() => d.current.keep(rows));
-    expect(sent).toHaveLength(1);
+    expect(sent()).toHaveLength(1);
     expect(d.current.said).toMatch(/your role in this workspace does not allow it/);
-    answer = () => Response.json({ error: 'A row names no product.' }, { status: 422 });
+    server.answer = () => Response.json({ error: 'A row names no product.' }, { status: 422 });
     await act(() => d.current.keep([row(1)]));
     expect(d.current.said).toBe('A row names no product.');
-    answer = () => {
-      throw new TypeError('no network');
-    };
+    server.answer = away;
     await act(() => d.current.keep([row(1)]));
     expect(d.current.said).toMatch(/no answer from the server/);
   });
@@ -145,7 +138,7 @@ describe('what is decided', () => {
     const twos = [row(1, { figures: { pack: 2 } }), row(2, { figures: { pack: 2 } })];
     const set = row(3, { figures: { pack: 6 }, listingPack: 3 });
     await act(() => d.current.confirmPacks([...twos, set]));
-    expect(sent.map((s) => s.change?.rows.length)).toEqual([2, 1]);
-    expect(new Set(sent.map((s) => JSON.stringify(s.change?.pack))).size).toBe(2);
+    expect(sent().map((s) => s.change?.rows.length)).toEqual([2, 1]);
+    expect(new Set(sent().map((s) => JSON.stringify(s.change?.pack))).size).toBe(2);
   });
 });

@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { act, renderHook, waitFor } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import type { ListSettings } from '../../../core/lists/settings.ts';
+import { stubServer } from '../../ui/testing/server.ts';
 import { useScreen } from './useScreen.ts';
 
 type Body = {
@@ -25,10 +26,6 @@ const ASK = { query: QUERY, show: 'kept', settings: null, more: false } as const
 /** Settings that are tried; the hook passes them on unread. */
 const TRIED = { assumptions: { inbound: 1 } } as unknown as ListSettings;
 
-let sent: Body[] = [];
-/** What the server says to each kind of question. */
-let answer: (body: Body) => Response;
-
 const whole = (body: Body, rows = 300, work: object | null = null): Response =>
   Response.json({
     rows,
@@ -44,16 +41,8 @@ const whole = (body: Body, rows = 300, work: object | null = null): Response =>
     work,
   });
 
-beforeEach(() => {
-  sent = [];
-  answer = (body) => whole(body);
-  vi.stubGlobal('fetch', (_url: string, init: RequestInit) => {
-    const body = JSON.parse(String(init.body)) as Body;
-    sent.push(body);
-    return Promise.resolve(answer(body));
-  });
-});
-afterEach(() => vi.unstubAllGlobals());
+const server = stubServer(({ body }) => whole(body as Body));
+const sent = () => server.sent.map((x) => x.body as Body);
 
 const screenOf = (ask: Parameters<typeof useScreen>[1] = ASK) =>
   renderHook((p: { ask: Parameters<typeof useScreen>[1] }) => useScreen('/ask', p.ask, null, [], null), {
@@ -64,7 +53,7 @@ describe('the rows of a list on screen', () => {
   it('are asked for first, sums and distributions after them', async () => {
     const { result } = screenOf();
     await waitFor(() => expect(result.current.sums).not.toBeNull());
-    expect(sent.map((b) => [b.count, b.facets === true])).toEqual([
+    expect(sent().map((b) => [b.count, b.facets === true])).toEqual([
       [200, false],
       [0, true],
     ]);
@@ -80,30 +69,33 @@ describe('the rows of a list on screen', () => {
       result.current.inView(191, 216);
     });
     await waitFor(() => expect(result.current.rowAt(215)?.title).toBe('row 215'));
-    expect(sent.slice(2).map((b) => [b.from, b.count])).toEqual([[200, 100]]);
+    expect(
+      sent()
+        .slice(2)
+        .map((b) => [b.from, b.count]),
+    ).toEqual([[200, 100]]);
   });
   it('in view are told ahead under other assumptions; of the rest the whole answer tells', async () => {
     const { result, rerender } = screenOf();
     await waitFor(() => expect(result.current.sums).not.toBeNull());
-    const before = sent.length;
+    const before = server.sent.length;
     let letWhole: () => void = () => undefined;
     const held = new Promise<void>((done) => {
       letWhole = done;
     });
-    vi.stubGlobal('fetch', async (_url: string, init: RequestInit) => {
-      const body = JSON.parse(String(init.body)) as Body;
-      sent.push(body);
+    server.answer = async (asked) => {
+      const body = asked.body as Body;
       if (body.ahead !== undefined)
         return Response.json({
           ahead: body.ahead.map((line) => ({ line, verdict: 'near', figures: { unitProfit: 2 } })),
         });
       await held;
       return whole(body);
-    });
+    };
     rerender({ ask: { ...ASK, settings: TRIED } });
     await waitFor(() => expect(result.current.rowAt(0)?.figures.unitProfit).toBe(2));
-    expect(sent[before]?.ahead?.[0]).toBe(2);
-    expect(sent[before]?.ahead?.length).toBeGreaterThan(30);
+    expect(sent()[before]?.ahead?.[0]).toBe(2);
+    expect(sent()[before]?.ahead?.length).toBeGreaterThan(30);
     // What the assumptions do not change stays; a remedy may be wrong now and vanishes.
     const row = result.current.rowAt(0);
     expect([row?.figures.cost, row?.verdict, row?.remedies]).toEqual([4, 'near', []]);
@@ -117,50 +109,59 @@ describe('the rows of a list on screen', () => {
     const { result, rerender } = screenOf();
     await waitFor(() => expect(result.current.sums).not.toBeNull());
     act(() => result.current.inView(150, 190));
-    const before = sent.length;
+    const before = server.sent.length;
     rerender({ ask: { ...ASK, query: { ...QUERY, text: 'lamp' } } });
-    await waitFor(() => expect(sent.length).toBe(before + 2));
-    expect(sent.slice(before).map((b) => [b.ahead, b.from, b.query.text])).toEqual([
+    await waitFor(() => expect(server.sent.length).toBe(before + 2));
+    expect(
+      sent()
+        .slice(before)
+        .map((b) => [b.ahead, b.from, b.query.text]),
+    ).toEqual([
       [undefined, 0, 'lamp'],
       [undefined, undefined, 'lamp'],
     ]);
   });
   it('are asked for again while the server is away, and say so', async () => {
-    let away = true;
-    answer = (body) => (away ? Response.json({ error: 'away' }, { status: 503 }) : whole(body));
+    let isAway = true;
+    server.answer = ({ body }) =>
+      isAway ? Response.json({ error: 'away' }, { status: 503 }) : whole(body as Body);
     const { result } = screenOf();
     await waitFor(() => expect(result.current.notAnswered).toBe('offline'));
     expect(result.current.busy).toBe(true);
-    away = false;
+    isAway = false;
     await waitFor(() => expect(result.current.notAnswered).toBeNull(), { timeout: 3000 });
     await waitFor(() => expect(result.current.rowAt(0)?.title).toBe('row 0'));
   });
   it('that are refused say why, once, and are not asked for again', async () => {
-    answer = () => Response.json({ error: 'notAllowed' }, { status: 403 });
+    server.answer = () => Response.json({ error: 'notAllowed' }, { status: 403 });
     const { result } = screenOf();
     await waitFor(() => expect(result.current.notAnswered).toBe('notAllowed'));
     await waitFor(() => expect(result.current.busy).toBe(false));
-    expect(sent).toHaveLength(1);
+    expect(sent()).toHaveLength(1);
   });
   it('of a list that is still being read have no sums yet, and are asked for every second', async () => {
     let reading = true;
-    answer = (body) =>
-      whole(body, 300, reading ? { state: 'running', done: 10, total: 300, error: null } : null);
+    server.answer = ({ body }) =>
+      whole(body as Body, 300, reading ? { state: 'running', done: 10, total: 300, error: null } : null);
     const { result } = screenOf();
     await waitFor(() => expect(result.current.work?.state).toBe('running'));
-    expect(sent.some((b) => b.facets)).toBe(false);
+    expect(sent().some((b) => b.facets)).toBe(false);
     reading = false;
     await waitFor(() => expect(result.current.sums).not.toBeNull(), { timeout: 3000 });
     await waitFor(() => expect(result.current.work).toBeNull());
   });
   it('that are wanted in number come in pieces of five hundred, without remedies', async () => {
-    answer = (body) => whole(body, 1200);
+    server.answer = ({ body }) => whole(body as Body, 1200);
     const { result } = screenOf();
     await waitFor(() => expect(result.current.sums).not.toBeNull());
-    const before = sent.length;
+    const before = server.sent.length;
     const rows = await result.current.rowsUpTo(5000);
     expect(rows).toHaveLength(1200);
-    expect(sent.slice(before).map((b) => [b.from, b.count])).toEqual([
+    expect(
+      sent()
+        .slice(before)
+        .map((b) => [b.from, b.count]),
+    ).toEqual([
       [0, 500],
       [500, 500],
       [1000, 500],
