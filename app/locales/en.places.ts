@@ -164,6 +164,7 @@ export const placesWords = {
     totalCash: 'Launch takes',
     leftRow: 'Left of the cash',
     unitProfitRow: 'Unit profit',
+    boundColumn: 'What the launch is',
     cover: 'Months of cover',
     fits: 'Supplier takes it',
     goalTitle: 'Goal',

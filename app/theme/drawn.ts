@@ -242,7 +242,7 @@ export const drawn = {
     '& > .num': { textAlign: 'right' },
     '& small': { display: 'block', fontSize: '0.74rem', fontWeight: 450, color: v('text-secondary') },
   },
-  '.list-bound': {
+  '.bounded': {
     display: 'block',
     lineHeight: 1.15,
     '& small': {

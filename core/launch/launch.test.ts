@@ -4,7 +4,8 @@ import { randomLane } from '../testing/lanes.ts';
 import { Draw } from '../testing/draw.ts';
 import { evaluate } from '../lane/evaluate.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
-import { admissibleOrders, breakQuantities, launch, monthOf, quantitiesToCompare } from './launch.ts';
+import { admissibleOrders, breakQuantities, lacksOfLine, launch } from './launch.ts';
+import { monthOf, quantitiesToCompare } from './launch.ts';
 import { launchPlan, launchResult } from './schema.ts';
 
 const plan = (over: object = {}) => launchPlan.parse(over);
@@ -56,6 +57,17 @@ describe('11 launch budget', () => {
     });
     const r = launch(doc, plan({ advertising: { kind: 'units', units: 30 } }));
     expect(r.budget?.lines).toMatchObject({ goods: 600, advertising: 150 });
+  });
+  it('a line says which costs it lacks: the goods those of their way in, the contingency those of any', () => {
+    const doc = lane({ imported: true, route: null });
+    const unit = evaluate(doc);
+    const careful = launch(doc, plan({ contingency: 0.1 }));
+    expect(lacksOfLine('goods', unit, careful)).toEqual(expect.arrayContaining(['freight']));
+    expect(lacksOfLine('goods', unit, careful)).not.toContain('advertising');
+    expect(lacksOfLine('contingency', unit, careful)).toEqual(careful.incomplete);
+    expect(lacksOfLine('contingency', unit, launch(doc, plan()))).toEqual([]);
+    expect(lacksOfLine('discounts', unit, careful)).toEqual([]);
+    expect(lacksOfLine('goods', evaluate(lane()), launch(lane(), plan()))).toEqual([]);
   });
   it('says what is left out, and what is not known', () => {
     expect(launch(lane(), plan())).toMatchObject({

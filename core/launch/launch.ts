@@ -14,6 +14,7 @@ import { breakEvenUnits, highestUnitPrice } from '../lane/solve.ts';
 import { exchangeFactor } from '../money/money.ts';
 import { within } from '../rules/numbers.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from './schema.ts';
+import type { LaneResult } from '../lane/result.ts';
 
 const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
@@ -336,6 +337,15 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
     bounds: launchBounds(incomplete, blanksIn(r.blanks & FIGURE_BLANKS.unitProfit)),
     reasons,
   };
+}
+
+/**
+ * What a line of the budget lacks: the goods cost lines of their way in, the contingency whatever any line of
+ * the launch lacks.
+ */
+export function lacksOfLine(line: string, unit: LaneResult, launched: LaunchResult): readonly string[] {
+  if (line === 'goods') return unit.incomplete.landedCash ?? [];
+  return line === 'contingency' && (launched.budget?.lines.contingency ?? 0) > 0 ? launched.incomplete : [];
 }
 
 /**

@@ -2,6 +2,7 @@
 import { Box, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { NumField } from '../../ui/Field.tsx';
+import { lacksOfLine } from '../../../core/launch/launch.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { useBounds } from '../../ui/bounds.ts';
@@ -24,11 +25,14 @@ export function FundBudget({ plan, set, result, view, orders, home }: FundPart) 
         <Typography variant="body2">{t('launch.noQuantity')}</Typography>
       ) : (
         <>
-          {budgetLines(result, b, t, f).map(([key, label, amount]) => (
-            <Box key={key}>
-              {row(label, key === 'goods' || key === 'contingency' ? explain(key, label, amount) : amount)}
-            </Box>
-          ))}
+          {budgetLines(result, b, t, f).map(([key, label, amount]) => {
+            const said = bounds.of(amount, lacksOfLine(key, view.result, result), 'atLeast');
+            return (
+              <Box key={key}>
+                {row(label, key === 'goods' || key === 'contingency' ? explain(key, label, said) : said)}
+              </Box>
+            );
+          })}
           {row(
             t('launch.total'),
             explain(

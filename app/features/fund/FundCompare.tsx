@@ -1,13 +1,16 @@
 /** Quantities beside each other, and the goal a month. */
 import { Box, Typography } from '@mui/material';
 import { lazy, Suspense, useEffect, useState } from 'react';
+import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
+import { boundWithout } from '../../../core/lane/bounds.ts';
 import type { BudgetAt } from '../../../core/launch/schema.ts';
 import { conversionsOf } from '../../../core/money/money.ts';
 import { RatesUsed } from '../../ui/RatesUsed.tsx';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { Bounded } from '../../ui/Bounded.tsx';
 import { useBounds } from '../../ui/bounds.ts';
 import { useFundRows } from './fundParts.tsx';
 import type { FundPart } from './fundParts.tsx';
@@ -20,6 +23,9 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
   const bounds = useBounds();
   const { bound } = useFundRows(result, plan, home);
   const unitLacks = view.result.incomplete.unitProfit;
+  const goodsLack = view.result.incomplete.landedCash;
+  const said = (x: number | null, lacks: readonly string[] | undefined, way?: 'atLeast'): ReactNode =>
+    x === null ? '–' : <Bounded amount={f.plain(x, home)} words={bounds.of(f.plain(x, home), lacks, way)} />;
   // The chart is drawn in the browser alone.
   const [client, setClient] = useState(false);
   useEffect(() => setClient(true), []);
@@ -41,6 +47,7 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
               'fund.unitProfitRow',
               'fund.cover',
               'fund.fits',
+              'fund.boundColumn',
             ].map((k) => ({ title: t(k) })),
             rows: result.compared.map((c) => [
               c.quantity,
@@ -51,6 +58,7 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
               c.unitProfit,
               c.coverMonths,
               c.admissible,
+              t(`bound.word.${boundWithout(result.incomplete, 'atLeast') ?? 'whole'}`),
             ]),
           })}
         />
@@ -88,29 +96,22 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
         <tbody>
           {(
             [
-              ['unitCash', (c) => f.plain(c.unitLandedCash, home)],
-              ['goodsCash', (c) => f.plain(c.lines.goods, home)],
-              [
-                'totalCash',
-                (c) =>
-                  c.total === null ? '–' : bounds.of(f.plain(c.total, home), result.incomplete, 'atLeast'),
-              ],
-              ['leftRow', (c) => f.plain(c.leftOfCash, home)],
-              [
-                'unitProfitRow',
-                (c) => (c.unitProfit === null ? '–' : bounds.of(f.plain(c.unitProfit, home), unitLacks)),
-              ],
+              ['unitCash', (c) => said(c.unitLandedCash, goodsLack, 'atLeast')],
+              ['goodsCash', (c) => said(c.lines.goods, goodsLack, 'atLeast')],
+              ['totalCash', (c) => said(c.total, result.incomplete, 'atLeast')],
+              ['leftRow', (c) => said(c.leftOfCash, result.incomplete), (c) => c.leftOfCash],
+              ['unitProfitRow', (c) => said(c.unitProfit, unitLacks), (c) => c.unitProfit],
               ['cover', (c) => f.number(c.coverMonths, 1)],
               ['fits', (c) => t(c.admissible ? 'yes' : 'no')],
-            ] as [string, (c: BudgetAt) => string][]
-          ).map(([k, get]) => (
+            ] as [string, (c: BudgetAt) => ReactNode, ((c: BudgetAt) => number | null)?][]
+          ).map(([k, get, loses]) => (
             <tr key={k}>
               <th scope="row">{t(`fund.${k}`)}</th>
               {result.compared.map((c) => (
                 <Box
                   component="td"
                   key={c.quantity}
-                  sx={{ color: get(c).startsWith('−') ? 'error.main' : 'inherit' }}>
+                  sx={{ color: (loses?.(c) ?? 0) < 0 ? 'error.main' : 'inherit' }}>
                   {get(c)}
                 </Box>
               ))}

@@ -68,7 +68,7 @@ describe('a figure of a row', () => {
       const cell = shown(id, { blanks });
       expect(cell.querySelector('small')?.textContent).toBe(words);
       expect(cell.textContent).toBe(`${words}${amount}`);
-      expect(cell.querySelector('.list-bound')?.getAttribute('title')).toBe(`${words} ${amount}`);
+      expect(cell.querySelector('.bounded')?.getAttribute('title')).toBe(`${words} ${amount}`);
     }
     // Where only returns are missing the amount stands before them; with more, both are said.
     expect(text('roi', { blanks: BIT.returns })).toBe('before returns60.0%');

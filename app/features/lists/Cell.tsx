@@ -10,6 +10,7 @@ import { minorDigits } from '../../../core/money/money.ts';
 import type { ListRow } from '../../../between/ask.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
+import { Bounded } from '../../ui/Bounded.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { figureText } from './RangeLimit.tsx';
 import { CopyCode } from './RowParts.tsx';
@@ -173,20 +174,4 @@ function FigureCell({ row, list, sales, id }: CellProps & { id: ListFigure }) {
   const bounded = <Bounded amount={text} words={words} />;
   if (id !== 'unitProfit' && id !== 'profitPerMonth') return bounded;
   return <b className={x < 0 ? 'loses' : 'keeps'}>{bounded}</b>;
-}
-
-/** A bound in a narrow column: its words over the amount, so that neither is cut. */
-export function Bounded({ amount, words }: { amount: string; words: string }) {
-  if (words === amount) return amount;
-  const over = words
-    .split(amount)
-    .map((w) => w.trim())
-    .filter((w) => w !== '')
-    .join(', ');
-  return (
-    <span className="list-bound" title={words}>
-      <small>{over}</small>
-      {amount}
-    </span>
-  );
 }

@@ -294,14 +294,19 @@ export function RowPane({
               <Box sx={{ fontSize: '0.8rem' }}>
                 {remedy.unitPrice !== null && remedy.unitPrice > 0
                   ? t('list.pays', {
-                      price: f.money(
-                        floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)),
-                        remedy.unitPriceCurrency,
+                      price: bounds.of(
+                        f.money(
+                          floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)),
+                          remedy.unitPriceCurrency,
+                        ),
+                        blanks,
+                        'lessThan',
                       ),
                       now: f.money(row.figures.paid ?? row.figures.cost ?? null, remedy.unitPriceCurrency),
                     })
                   : t('list.paysNot')}
-                {remedy.price !== null && `, ${t('list.paysPrice', { price: say(remedy.price) })}`}
+                {remedy.price !== null &&
+                  `, ${t('list.paysPrice', { price: bounds.of(say(remedy.price), blanks, 'atLeast') })}`}
               </Box>
             )}
           </Box>

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
-import { Bounded } from './Cell.tsx';
+import { Bounded } from '../../ui/Bounded.tsx';
 import type { Column } from './Grid.tsx';
 import { figureText } from './RangeLimit.tsx';
 import type { Screen } from './useScreen.ts';

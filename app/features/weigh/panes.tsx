@@ -12,6 +12,7 @@ import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { Explain } from './Workings.tsx';
 import type { Answers, LaneView } from './useFigures.ts';
 import { Pane } from './Pane.tsx';
+import { lacksOfLine } from '../../../core/launch/launch.ts';
 
 /** The lanes stacked on one scale in the home currency; choose, add, remove, open a lane document. */
 export const MOST_SHOWN = 12;
@@ -27,6 +28,8 @@ export const HurdlesPane = memo(function HurdlesPane({
   const f = useFormat();
   const { doc } = view;
   const bounds = useBounds();
+  // While costs are missing, what would clear a hurdle is a bound too.
+  const lacks = view.result.incomplete.unitProfit;
   return (
     <Pane title={t('hurdles.title')} aside={t('hurdles.aside', { way: inSentence(t(`way.${doc.way}`)) })}>
       {answers.hurdles.map(({ result: h, remedy }) => {
@@ -36,18 +39,30 @@ export const HurdlesPane = memo(function HurdlesPane({
             ? []
             : [
                 remedy.price !== null
-                  ? t('hurdles.atPrice', { price: f.money(remedy.price, doc.currency) })
+                  ? t('hurdles.atPrice', {
+                      price: bounds.of(f.money(remedy.price, doc.currency), lacks, 'atLeast'),
+                    })
                   : null,
                 remedy.unitPrice !== null
                   ? t('hurdles.atQuote', {
-                      price: f.money(
-                        floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)),
-                        remedy.unitPriceCurrency,
+                      price: bounds.of(
+                        f.money(
+                          floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)),
+                          remedy.unitPriceCurrency,
+                        ),
+                        lacks,
+                        'lessThan',
                       ),
                     })
                   : null,
                 remedy.costPerClick !== null
-                  ? t('hurdles.atClick', { price: f.money(floorTo(remedy.costPerClick, 2), doc.currency) })
+                  ? t('hurdles.atClick', {
+                      price: bounds.of(
+                        f.money(floorTo(remedy.costPerClick, 2), doc.currency),
+                        lacks,
+                        'lessThan',
+                      ),
+                    })
                   : null,
               ].filter((x) => x !== null);
         return (
@@ -152,7 +167,9 @@ export const LaunchPane = memo(function LaunchPane({
           {keys.map((k, i) => (
             <Box key={k} sx={{ display: 'flex', justifyContent: 'space-between', py: 0.15 }}>
               <span>{t(`launch.${k}`, { quantity: f.number(b.quantity) })}</span>
-              <span>{f.plain(shown[i] ?? null, c)}</span>
+              <span>
+                {bounds.of(f.plain(shown[i] ?? null, c), lacksOfLine(k, view.result, l), 'atLeast')}
+              </span>
             </Box>
           ))}
           <Box
