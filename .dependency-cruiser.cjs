@@ -5,7 +5,7 @@ module.exports = {
     forbid(
       'core-stands-alone',
       { path: '^core/', pathNot: '\\.test\\.ts$|(^|/)testing/' },
-      { path: '^(app|server|between|screening|cli|demo|scripts|e2e|bench)/' },
+      { path: '^(app|server|between|words|screening|cli|demo|scripts|e2e|bench)/' },
       'The core knows nothing of the rooms around it.',
     ),
     forbid(
@@ -17,13 +17,13 @@ module.exports = {
     forbid(
       'money-and-cards-know-no-lane',
       { path: '^core/(money|cards|tax|goods)/', pathNot: '\\.test\\.ts$' },
-      { path: '^core/(?!rules/|money/|cards/|tax/|goods/|issues)' },
+      { path: '^core/(?!rules/|money/|cards/|tax/|goods/|issues|fault)' },
       'What a lane is made of knows nothing of lanes.',
     ),
     forbid(
       'lane-stands-on-rules',
       { path: '^core/lane/', pathNot: '\\.test\\.ts$' },
-      { path: '^core/(?!lane/|rules/|money/|cards/|tax/|goods/|issues|testing/)' },
+      { path: '^core/(?!lane/|rules/|money/|cards/|tax/|goods/|issues|fault|testing/)' },
       'A lane knows the rules and what it is made of; lists, launches and workspaces know the lane.',
     ),
     forbid(
@@ -43,6 +43,18 @@ module.exports = {
       { path: '^server/' },
       { path: '^(app|cli|e2e|bench)/' },
       'The server knows nothing of screens.',
+    ),
+    forbid(
+      'server-speaks-in-codes',
+      { path: '^(server/(?!web/)|screening/|between/)', pathNot: '\\.test\\.ts$|(^|/)testing/' },
+      { path: '^words/' },
+      'What is wrong leaves the server as a code; faces put it into words.',
+    ),
+    forbid(
+      'words-know-the-core-alone',
+      { path: '^words/', pathNot: '\\.test\\.ts$' },
+      { path: '^(app|server|between|screening|cli|demo|scripts|e2e|bench)/' },
+      'The words of faults depend on their codes.',
     ),
     forbid(
       'server-knows-no-framework',

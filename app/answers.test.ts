@@ -1,7 +1,8 @@
 import { redirect } from 'react-router';
 import { describe, expect, it } from 'vitest';
-import { Refusal, type Reason } from '../server/refusal.ts';
+import { Refusal, refused, type Reason } from '../server/refusal.ts';
 import { saidBy } from '../server/testing/people.ts';
+import { fault } from '../core/fault.ts';
 import { answering } from './answers.ts';
 
 const request = (path: string, json = false): Request =>
@@ -17,14 +18,26 @@ describe('a refusal becomes an answer', () => {
     ['notAllowed', 403],
     ['gone', 404],
     ['invalid', 422],
+    ['tooLarge', 413],
+    ['noRoom', 507],
     ['tooMany', 429],
     ['away', 503],
   ] as [Reason, number][])('%s is answered %i, with its sentence or its name', async (reason, status) => {
     expect(await said(new Refusal(reason))).toMatchObject({ status, body: { error: reason } });
-    expect(await said(new Refusal(reason, 'Choose another.'))).toMatchObject({
+    expect(await said(new Refusal(reason, fault('productGone')))).toMatchObject({
       status,
-      body: { error: 'Choose another.' },
+      body: { error: 'This product is no longer there. Choose another one.' },
     });
+  });
+  it('what a person can put right comes back to the form that sent it', async () => {
+    const sent = new Request('http://127.0.0.1:4300/w/shop', { method: 'POST' });
+    const work = (e: unknown) => answering(async () => Promise.reject(e))({ request: sent });
+    expect(await work(refused('productGone'))).toMatchObject({
+      data: { error: 'This product is no longer there. Choose another one.' },
+      init: { status: 422 },
+    });
+    await expect(work(new Refusal('notAllowed'))).rejects.toMatchObject({ data: { error: 'notAllowed' } });
+    await expect(work(new Refusal('tooMany', fault('tooManyRequests')))).rejects.toBeDefined();
   });
   it('nobody is led to signing in and back again, with what stood in the address', async () => {
     const to = async (path: string) => {

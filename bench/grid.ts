@@ -92,7 +92,7 @@ async function longList(workspaceId: string, by: string): Promise<string> {
   for (;;) {
     await wait(200);
     const work = (await loadList(workspaceId, id))?.work[0];
-    if (work?.state === 'failed') throw new Error(work.error ?? 'failed');
+    if (work?.state === 'failed') throw new Error(work.error?.code ?? 'failed');
     if (work?.state === 'done') return id;
   }
 }

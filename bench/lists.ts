@@ -121,7 +121,7 @@ export async function measureLists(): Promise<Measure[]> {
           asked = performance.now();
           if (first === 0 && found.length > 0) first = asked - started;
         }
-        if (page.work[0]?.state === 'failed') throw new Error(page.work[0].error ?? 'failed');
+        if (page.work[0]?.state === 'failed') throw new Error(page.work[0].error?.code ?? 'failed');
         if (page.work[0]?.state === 'done') break;
       }
       await askList(w.id, page, window);

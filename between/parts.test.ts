@@ -18,6 +18,7 @@ import {
 } from './parts.ts';
 import type { Part, PartNumber } from './parts.ts';
 import { diskFull, isDiskFull } from '../server/files/store.ts';
+import { fault } from '../core/fault.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-parts-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -168,7 +169,7 @@ it('a disk that fills leaves no part behind', async () => {
   ).catch((e) => e);
   expect(isDiskFull(failed)).toBe(true);
   expect(isDiskFull(diskFull())).toBe(true);
-  expect(diskFull().message).toMatch(/no room left on the disk.*send it again/);
+  expect(diskFull().fault).toEqual(fault('diskFull'));
   expect(readdirSync(folder).filter((f) => f.startsWith('full'))).toEqual([]);
 });
 

@@ -9,7 +9,8 @@ import { z } from 'zod';
 import { cardDocument } from '../core/cards/schema.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
-import { problemText } from '../core/lane/problems.ts';
+import { fillIn, inWords, problemText, sayFault } from '../words/index.ts';
+import { fault } from '../core/fault.ts';
 import { laneResult } from '../core/lane/result.ts';
 import { evaluate } from '../core/lane/evaluate.ts';
 import { laneDocument } from '../core/lane/schema.ts';
@@ -22,22 +23,10 @@ import { launchDocument } from '../core/launch/schema.ts';
 import { listMap } from '../core/lists/map.ts';
 import { CHOICES } from '../core/lists/reference.ts';
 import { screenSettings } from '../core/lists/settings.ts';
-import { fileTrouble, readText, UsageError } from './files.ts';
+import { cannot, fileTrouble, readText, UsageError } from './files.ts';
+import { asked, usage } from '../words/en/commandLine.ts';
 import { screen } from './screen.ts';
 import { broughtUp } from '../core/versions.ts';
-
-const USAGE = `Use:
-  bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
-  bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
-  bm launch [file] [--jsonl]                     launch budget and affordability
-  bm screen FILE --map MAP.json --settings SETTINGS.json [--as csv|jsonl] [--only pass,near] [--solve] [--invalid FILE]
-            [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
-                                                 a supplier's list, row by row; what is wrong goes to --invalid; market
-                                                 figures it lacks come from --reference; --previous is its last edition
-  bm schema lane|result|launch|card|map|screen   the JSON Schema of a document
-Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
-priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
-2: something was invalid.`;
 
 const USUAL_TARGETS: readonly Target[] = [
   { figure: 'margin', value: 0.2 },
@@ -58,8 +47,7 @@ function targetOf(text: string): Target {
   const [figure, value] = text.split('=');
   const known = TARGET_FIGURES.find((f) => f === figure);
   const number = value === undefined || value.trim() === '' ? Number.NaN : Number(value);
-  if (known === undefined || !Number.isFinite(number))
-    throw new UsageError(`"${text}" is not a target such as margin=0.3.`);
+  if (known === undefined || !Number.isFinite(number)) throw cannot('notTarget', { text });
   return { figure: known, value: number };
 }
 
@@ -114,16 +102,21 @@ function answer(
   return { ok: true, value: options.workings ? { ...withText, workings: workings(parsed.data) } : withText };
 }
 
-const NOT_JSON: Issue[] = [
-  { path: '(document)', problem: 'This is not JSON', remedy: 'Check for a missing quote, comma or bracket.' },
-];
+const NOT_JSON: Issue[] = [{ path: '(document)', ...fault('notJson') }];
 
 function report(issues: readonly Issue[], line?: number): void {
   for (const i of issues)
-    process.stderr.write(
-      `${line === undefined ? '' : `line ${line}: `}${i.path}: ${i.problem}. ${i.remedy}\n`,
-    );
+    process.stderr.write(`${line === undefined ? '' : `line ${line}: `}${inWords(i)}\n`);
 }
+
+const SCHEMAS: Readonly<Record<string, z.ZodType>> = {
+  lane: laneDocument,
+  result: laneResult,
+  launch: launchDocument,
+  card: cardDocument,
+  map: listMap,
+  screen: screenSettings,
+};
 
 async function main(): Promise<number> {
   const { values, positionals } = parseArgs({
@@ -147,31 +140,22 @@ async function main(): Promise<number> {
   });
   const [command, file] = positionals;
   if (values.help) {
-    process.stdout.write(`${USAGE}\n`);
+    process.stdout.write(`${usage}\n`);
     return 0;
   }
   if (command === 'schema') {
-    const schema = {
-      lane: laneDocument,
-      result: laneResult,
-      launch: launchDocument,
-      card: cardDocument,
-      map: listMap,
-      screen: screenSettings,
-    }[file ?? ''];
-    if (schema === undefined)
-      throw new UsageError('bm schema needs lane, result, launch, card, map or screen.');
+    const schema = SCHEMAS[file ?? ''];
+    if (schema === undefined) throw cannot('whichSchema', { choices: Object.keys(SCHEMAS).join(', ') });
     process.stdout.write(
       `${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`,
     );
     return 0;
   }
   if (command === 'screen') {
-    if (file === undefined) throw new UsageError('bm screen needs a file.');
-    if (values.as !== 'csv' && values.as !== 'jsonl')
-      throw new UsageError(`"${values.as}" is neither csv nor jsonl.`);
+    if (file === undefined) throw cannot('whichFile');
+    if (values.as !== 'csv' && values.as !== 'jsonl') throw cannot('notFormat', { text: values.as });
     const choose = CHOICES.find((c) => c === values.choose);
-    if (choose === undefined) throw new UsageError(`"${values.choose}" is none of ${CHOICES.join(', ')}.`);
+    if (choose === undefined) throw cannot('noneOf', { text: values.choose, choices: CHOICES.join(', ') });
     return screen(
       file,
       {
@@ -191,7 +175,7 @@ async function main(): Promise<number> {
     );
   }
   if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command))
-    throw new UsageError(command === undefined ? 'Say what to do.' : `There is no command "${command}".`);
+    throw command === undefined ? cannot('nothing') : cannot('noCommand', { text: command });
   const options = {
     workings: values.workings,
     targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf),
@@ -218,7 +202,7 @@ async function main(): Promise<number> {
         bad = true;
         report(got.issues, n);
       }
-      const out = `${JSON.stringify(got.ok ? got.value : { line: n, problems: got.issues })}\n`;
+      const out = `${JSON.stringify(got.ok ? got.value : { line: n, problems: got.issues.map((i) => ({ path: i.path, ...sayFault(i) })) })}\n`;
       if (!process.stdout.write(out)) await new Promise((done) => process.stdout.once('drain', done));
     }
     return bad ? 2 : 0;
@@ -245,14 +229,14 @@ try {
   process.exitCode = await main();
 } catch (e) {
   const trouble = fileTrouble(e);
-  const asked =
+  const asks =
     e instanceof UsageError || (e as { code?: string }).code?.startsWith('ERR_PARSE_ARGS') === true;
   // A reader that has enough closes the pipe; nobody is left to be told.
   if ((e as { code?: string }).code !== 'EPIPE') {
     const said = e instanceof Error ? e.message : String(e);
-    process.stderr.write(`${trouble ?? (asked ? said : `This should not have happened: ${said}`)}\n`);
+    process.stderr.write(`${trouble ?? (asks ? said : fillIn(asked.unforeseen, { said }))}\n`);
     // How it is used helps where a word was wrong, not where a file was.
-    if (asked && !(e as Error).message.includes(': ')) process.stderr.write(`${USAGE}\n`);
+    if (asks && !(e as Error).message.includes(': ')) process.stderr.write(`${usage}\n`);
   }
   process.exitCode = 2;
 }

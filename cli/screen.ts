@@ -22,10 +22,14 @@ import { REQUIRED_ROLES } from '../core/lists/roles.ts';
 import type { ListMap } from '../core/lists/map.ts';
 import { Reference } from '../core/lists/reference.ts';
 import type { Choice } from '../core/lists/reference.ts';
-import { RowReader, sayTrouble } from '../core/lists/rows.ts';
+import { RowReader, faultOfRow } from '../core/lists/rows.ts';
 import type { RowRead } from '../core/lists/rows.ts';
 import { screenSettings } from '../core/lists/settings.ts';
-import { ListError, readList } from '../server/files/lists.ts';
+import { readList } from '../server/files/lists.ts';
+import { Refusal } from '../server/refusal.ts';
+import { fault } from '../core/fault.ts';
+import { inWords, sayFault } from '../words/index.ts';
+import { told } from '../words/en/commandLine.ts';
 import { safeText } from '../server/files/sheets.ts';
 import { broughtUp } from '../core/versions.ts';
 
@@ -61,22 +65,13 @@ function document<T extends z.ZodType>(
   schema: T,
   what: string,
 ): z.output<T> | Failed {
-  if (path === undefined)
-    return { issues: [{ path: what, problem: 'This is missing', remedy: `Give --${what} FILE.json.` }] };
+  if (path === undefined) return { issues: [{ path: what, ...fault('optionMissing', { option: what }) }] };
   let json: unknown;
   try {
     json = broughtUp(JSON.parse(readText(path)));
   } catch (e) {
     if (!(e instanceof SyntaxError)) throw e;
-    return {
-      issues: [
-        {
-          path: what,
-          problem: `${path} is not JSON`,
-          remedy: 'Check it for a missing quote, comma or bracket.',
-        },
-      ],
-    };
+    return { issues: [{ path: what, ...fault('fileNotJson', { file: path }) }] };
   }
   const parsed = schema.safeParse(json);
   return parsed.success
@@ -128,7 +123,7 @@ async function readThrough(
     Object.values(map.columns),
     ({ header }) => {
       const [first] = mapIssues(map, header, kind === 'list' ? REQUIRED_ROLES : ['identifier']);
-      if (first !== undefined) throw new ListError(first);
+      if (first !== undefined) throw new Refusal('invalid', first);
       reader = new RowReader(map, header, kind);
     },
     (batch, lines) => {
@@ -154,7 +149,7 @@ export async function screen(
     options.reference === undefined ? null : document(options.referenceMap, listMap, 'reference-map');
   const wrong = [map, settings, referenceMap].flatMap((x) => (isFailed(x) ? x.issues : []));
   if (wrong.length > 0 || isFailed(map) || isFailed(settings) || isFailed(referenceMap)) {
-    for (const i of wrong) say(`${i.path}: ${i.problem}. ${i.remedy}\n`);
+    for (const i of wrong) say(`${inWords(i)}\n`);
     return 2;
   }
   const rates = { ...settings.rates, country: settings.country, currency: settings.currency };
@@ -218,7 +213,7 @@ export async function screen(
       ({ header }) => {
         const issues = mapIssues(map, header);
         const [first] = issues;
-        if (first !== undefined) throw new ListError(first);
+        if (first !== undefined) throw new Refusal('invalid', first);
         reader = new RowReader(map, header);
         if (options.as === 'csv') out.write(csvLines([head]));
         refused?.write(csvLines([[...header, 'row', 'problem', 'remedy']]));
@@ -262,8 +257,8 @@ export async function screen(
               bad.push([
                 ...cells,
                 lines[i] as number,
-                row.troubles.map((t) => sayTrouble(t).problem).join('; '),
-                row.troubles.map((t) => sayTrouble(t).remedy).join(' '),
+                row.troubles.map((t) => sayFault(faultOfRow(t)).problem).join('; '),
+                row.troubles.map((t) => sayFault(faultOfRow(t)).remedy).join(' '),
               ]);
             return;
           }
@@ -307,19 +302,21 @@ export async function screen(
       },
     );
     const list = (m: ReadonlyMap<string, number>): string => [...m].map(([k, n]) => `${n} ${k}`).join(', ');
-    const troubles = counts.troubles.size === 0 ? '' : ` (${list(counts.troubles)})`;
     say(
-      `${read.rows} rows: ${[
-        `${counts.valid} valid, ${counts.invalid} invalid${troubles}`,
-        `${counts.repaired} barcodes repaired`,
-        list(counts.verdicts),
-        ...(reference === null ? [] : [`${counts.completed} completed from ${reference.count} listings`]),
-        ...(last === null ? [] : [`${list(counts.changes)}, ${last.gone} gone`]),
-      ].join('; ')}.\n`,
+      told.rows({
+        rows: read.rows,
+        valid: counts.valid,
+        invalid: counts.invalid,
+        troubles: list(counts.troubles),
+        repaired: counts.repaired,
+        verdicts: list(counts.verdicts),
+        completed: reference === null ? null : { rows: counts.completed, listings: reference.count },
+        changes: last === null ? null : { what: list(counts.changes), gone: last.gone },
+      }),
     );
     return 0;
   } catch (e) {
-    if (e instanceof ListError) say(`${of}: ${e.message}\n`);
+    if (e instanceof Refusal && e.fault !== null) say(`${of}: ${inWords(e.fault)}\n`);
     else if ((e as { code?: string }).code === 'EPIPE') return 0;
     else if (fileTrouble(e, of) !== null) say(`${fileTrouble(e, (e as { path?: string }).path ?? of)}\n`);
     else throw e;

@@ -94,8 +94,8 @@ else {
         [
           '--quiet',
           '--command',
-          "update bm.task set state = 'failed', error = 'It was under way when the backup was " +
-            "made. Start it again.' where state in ('waiting', 'running')",
+          `update bm.task set state = 'failed', error = '{"code":"underWayAtBackup","detail":{}}' ` +
+            "where state in ('waiting', 'running')",
         ],
         { stdio: ['ignore', 2, 2], env },
       ).status === 0;

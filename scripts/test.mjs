@@ -145,6 +145,7 @@ try {
         'app',
         'screening',
         'between',
+        'words',
         'cli',
         'demo',
         'scripts',

@@ -74,7 +74,7 @@ it('a backup is put back over what has become of the database since, with the qu
   expect(await state()).toEqual({
     names: ['PLN'],
     tasks: [
-      { state: 'failed', error: 'It was under way when the backup was made. Start it again.' },
+      { state: 'failed', error: { code: 'underWayAtBackup', detail: {} } },
       { state: 'done', error: null },
     ],
   });

@@ -2,7 +2,7 @@
  * Files that go wrong, through the whole of reading: nothing is lost, nothing half read is shown as whole,
  * every message says what to do.
  */
-import { existsSync, mkdirSync, readFileSync, symlinkSync } from 'node:fs';
+import { existsSync, mkdirSync, symlinkSync } from 'node:fs';
 import { Readable } from 'node:stream';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
@@ -14,6 +14,10 @@ import { alone, listTests } from './testing/lists.ts';
 import { markGoods, moreOf } from './use/goods.ts';
 import { loadList, startList } from './use/lists.ts';
 import { receiveList, receiveReference } from './use/receiveLists.ts';
+import { text } from 'node:stream/consumers';
+import { fault } from '../core/fault.ts';
+import { sayFault } from '../words/index.ts';
+import { rowsToMend } from './files/refusedRows.ts';
 
 const made = listTests();
 
@@ -68,7 +72,7 @@ describe('rows that no list should have', () => {
       expect(stored.map((r) => r.title.slice(0, 1999))).toEqual(good.map(([, title]) => title));
       expect(stored.every((r) => r.cost === 2.5)).toBe(true);
       const refused = Papa.parse<Record<string, string>>(
-        readFileSync(storePath(made.w.id, id, page.shown?.id as string, 'refused.csv'), 'utf8')
+        (await text(rowsToMend(storePath(made.w.id, id, page.shown?.id as string, 'refused.csv'), sayFault)))
           .replace('\ufeff', '')
           .trim(),
         { header: true },
@@ -164,10 +168,7 @@ describe('files that end the reading', () => {
     symlinkSync('/dev/full', storePath(made.w.id, id, run, 'refused.csv'));
     await workOnList(made.w.id, run, alone);
     const page = await loadList(made.w.id, id);
-    expect(page?.work[0]).toMatchObject({
-      state: 'failed',
-      error: expect.stringMatching(/no room left on the disk.*Free some space/),
-    });
+    expect(page?.work[0]).toMatchObject({ state: 'failed', error: fault('diskFull') });
     expect(page?.list.runId).toBeNull();
     expect(await made.tools.rowsOf(run)).toEqual([]);
   });
@@ -175,32 +176,29 @@ describe('files that end the reading', () => {
     [
       'a cell of ten megabytes',
       () => `${file([[code(1), 'Pot', '2.50']])}\r\n${code(2)},"${'z'.repeat(10_000_000)}",2.50\r\n`,
-      /a million characters.*quotation mark/s,
+      'cellTooLong',
     ],
     [
       'a quotation mark that is never closed',
       () =>
         `${file(Array.from({ length: 5000 }, (_, i) => [code(i), 'Pot', '2.50']))}\r\n${code(9000)},"open,2.50\r\n`,
-      /quotation mark is never closed.*Export it again/s,
+      'quoteOpen',
     ],
   ])('%s: it says so, and no part is shown as the whole', async (_, make, says) => {
     const id = await made.tools.bring(make());
     const page = await made.tools.read(id);
-    expect(page.work[0]).toMatchObject({ state: 'failed', error: expect.stringMatching(says) });
+    expect(page.work[0]).toMatchObject({ state: 'failed', error: { code: says } });
     expect(page.list.runId).toBeNull();
     // What was read before the fault is told as a failed reading, never as a list that is ready.
     expect(page.shown === null || page.shown.state === 'failed').toBe(true);
   });
 
   it.each([
-    ['a header and nothing else', 'Barcode,Title,Net price\n', /no rows/],
-    ['one column', `Barcode\n${code(1)}\n${code(2)}\n`, /purchase price/],
+    ['a header and nothing else', 'Barcode,Title,Net price\n', 'onlyHeader'],
+    ['one column', `Barcode\n${code(1)}\n${code(2)}\n`, 'noColumnFor'],
   ])('%s', async (_, text, says) => {
     const id = await made.tools.bring(text);
-    expect((await made.tools.read(id)).work[0]).toMatchObject({
-      state: 'failed',
-      error: expect.stringMatching(says),
-    });
+    expect((await made.tools.read(id)).work[0]).toMatchObject({ state: 'failed', error: { code: says } });
   });
 });
 
@@ -253,5 +251,5 @@ it('a workbook under a CSV name is read as what it is', async () => {
   expect(page.shown?.data).toMatchObject({ valid: 2, invalid: 1, troubles: { cost: 1 } });
   await expect(
     receiveList(made.w.id, 'book.xlsx', Readable.from([Buffer.from([0x50, 0x4b, 3, 4])]), made.w.personId),
-  ).rejects.toThrow(/Save it again as XLSX/);
+  ).rejects.toMatchObject({ fault: { code: 'notWorkbook' } });
 });

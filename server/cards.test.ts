@@ -28,6 +28,7 @@ import { exportWorkspace, saveSettings, settingsOf } from './use/workspaces.ts';
 import { cancelTask, latestNotices, loadTask, startTask, tasksNow, weighAllAgain } from './use/tasks.ts';
 import { unpack } from '../core/compare/pack.ts';
 import type { StoredLane } from '../core/workspace/records.ts';
+import { fault } from '../core/fault.ts';
 
 let w: TestWorkspace;
 beforeAll(async () => {
@@ -48,7 +49,7 @@ describe('cards as files', () => {
   it.each(['Alderway/DE', 'DE', 'exchange'])('%s goes to a workbook and back, exactly', async (key) => {
     const c = card(key);
     const file = await readXlsx(await writeXlsx(outSheets(c.kind, c.data)));
-    if (!file.ok) throw new Error(file.problem);
+    if (!file.ok) throw new Error(file.fault.code);
     const cells = cellsFrom(c.kind, file.sheets, c.data);
     if (!cells.ok) throw new Error(JSON.stringify(cells.errors));
     expect(readTables(c.kind, cells.cells)).toEqual({ ok: true, data: c.data });
@@ -57,7 +58,7 @@ describe('cards as files', () => {
     const c = card('Alderway/DE');
     for (const s of outSheets(c.kind, c.data)) {
       const file = readCsv(writeCsv(s));
-      if (!file.ok) throw new Error(file.problem);
+      if (!file.ok) throw new Error(file.fault.code);
       const cells = cellsFrom(c.kind, file.sheets, c.data);
       if (!cells.ok) throw new Error(JSON.stringify(cells.errors));
       expect(readTables(c.kind, cells.cells)).toEqual({ ok: true, data: c.data });
@@ -87,33 +88,25 @@ describe('cards as files', () => {
     const whole = await writeXlsx(outSheets(c.kind, c.data));
     expect(await readXlsx(whole.subarray(0, whole.length / 2))).toMatchObject({
       ok: false,
-      problem: 'The file is not a whole XLSX workbook',
+      fault: { code: 'notWorkbook' },
     });
-    expect(readCsv('key,name\n"a,b\n')).toMatchObject({
-      ok: false,
-      remedy: 'Export it again, and import the whole file.',
-    });
+    expect(readCsv('key,name\n"a,b\n')).toMatchObject({ ok: false, fault: { code: 'quoteOpenInRow' } });
     const tiers = outSheets(c.kind, c.data, 'weightSteps');
     const text = writeCsv(tiers[0] as (typeof tiers)[number]);
     const cut = readCsv(text.slice(0, text.lastIndexOf(',', text.length - 20)));
     expect(cut.ok && cellsFrom(c.kind, cut.sheets, c.data)).toMatchObject({
       ok: false,
-      errors: [{ sheet: 'weightSteps', problem: expect.stringMatching(/The last row has \d of 5 cells/) }],
+      errors: [{ sheet: 'weightSteps', code: 'lastRowShort', detail: { columns: 5 } }],
     });
     const sheets = outSheets(c.kind, c.data).filter((s) => s.name !== 'weightSteps');
     const partial = await readXlsx(await writeXlsx(sheets));
     expect(partial.ok && cellsFrom(c.kind, partial.sheets, c.data)).toMatchObject({
       ok: false,
-      errors: [
-        {
-          sheet: 'weightSteps',
-          problem: expect.stringMatching(/The sheet is missing; the card has \d+ rows in it/),
-        },
-      ],
+      errors: [{ sheet: 'weightSteps', code: 'sheetMissingRows' }],
     });
     expect(
       readCardDocument('{"format":"bold-margin/rate-card","version":1,"kind":"tax","data":{'),
-    ).toMatchObject({ ok: false, errors: [{ problem: 'The file breaks off or is not JSON' }] });
+    ).toMatchObject({ ok: false, errors: [{ code: 'cardBroken' }] });
   });
   it('a card from a newer schema, of no kind, with a gap', () => {
     const doc = (over: object) =>
@@ -126,7 +119,7 @@ describe('cards as files', () => {
       });
     expect(readCardDocument(doc({}))).toMatchObject({ ok: true, data: card('DE').data });
     expect(readCardDocument(doc({ version: 2 }))).toMatchObject({
-      errors: [{ column: 'version', problem: 'This card is of version 2, newer than this program reads' }],
+      errors: [{ column: 'version', code: 'cardNewer', detail: { version: '2', reads: 1 } }],
     });
     expect(readCardDocument(doc({ kind: 'weather' }))).toMatchObject({ errors: [{ column: 'kind' }] });
     const m = structuredClone(card('Alderway/DE').data) as CardOf<'marketplace'>;
@@ -144,13 +137,13 @@ describe('cards as files', () => {
       return file.ok ? cellsFrom(c.kind, file.sheets, c.data) : null;
     };
     expect(of('currency,rate,rate\nUSD,1.1,1.2\n')).toMatchObject({
-      errors: [{ sheet: 'rates', row: 1, column: 'rate', problem: 'The column "rate" stands twice' }],
+      errors: [{ sheet: 'rates', row: 1, column: 'rate', code: 'columnTwice', detail: { column: 'rate' } }],
     });
     expect(of('currency,rate,bank\nUSD,1.1,x\n')).toMatchObject({
-      errors: [{ column: 'bank', problem: 'There is no column "bank"' }],
+      errors: [{ column: 'bank', code: 'noColumn' }],
     });
     expect(of('colour\nblue\n')).toMatchObject({
-      errors: [{ problem: 'No table of this card has the columns colour' }],
+      errors: [{ code: 'noTableWith', detail: { columns: 'colour' } }],
     });
   });
   it('exchange rates by CSV and by the layout of reference rates, a table a day', () => {
@@ -175,7 +168,7 @@ describe('cards as files', () => {
       ),
     ).toMatchObject({
       errors: [
-        { row: 2, column: 'rate', problem: 'A rate of 0 cannot be used' },
+        { row: 2, column: 'rate', code: 'rateZero' },
         { row: 3, column: 'currency' },
         { row: 4, column: 'date' },
       ],
@@ -189,7 +182,7 @@ describe('cards as files', () => {
       tables: [{ date: '2026-11-24', base: 'EUR', source: 'daily', rates: { USD: 1.0834, JPY: 162.5 } }],
     });
     expect(readReferenceXml(xml.slice(0, 150), 'daily')).toMatchObject({
-      errors: [{ problem: 'The file breaks off before its end, or is no file of reference rates' }],
+      errors: [{ code: 'notReferenceRates' }],
     });
   });
 });
@@ -248,12 +241,7 @@ describe('from draft to force', () => {
     const [no] = [a, b].filter((x) => !x.ok);
     expect(no).toMatchObject({
       errors: [
-        {
-          sheet: 'card',
-          column: 'inForceFrom',
-          problem: 'Another version of ES is in force from 2026-11-01 already',
-          remedy: expect.any(String),
-        },
+        { sheet: 'card', column: 'inForceFrom', ...fault('dayTaken', { card: 'ES', day: '2026-11-01' }) },
       ],
     });
     const id = [a, b].flatMap((x) => (x.ok ? [x.id] : []))[0] as string;

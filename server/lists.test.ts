@@ -16,6 +16,10 @@ import { loadList, loadLists, startList } from './use/lists.ts';
 import { loadSetup } from './use/listSetup.ts';
 import { receiveList } from './use/receiveLists.ts';
 import { cancelTask } from './use/tasks.ts';
+import { text } from 'node:stream/consumers';
+import { sayFault } from '../words/index.ts';
+import { rowsToMend } from './files/refusedRows.ts';
+import { saying } from './testing/saying.ts';
 
 const made = listTests();
 
@@ -63,7 +67,7 @@ describe('a list is read', () => {
     const { valid = 0, invalid = 0 } = page?.shown?.data ?? {};
     expect(valid + invalid).toBe(500);
     expect(invalid).toBeGreaterThan(20);
-    const refused = readFileSync(storePath(made.w.id, id, run, 'refused.csv'), 'utf8');
+    const refused = await text(rowsToMend(storePath(made.w.id, id, run, 'refused.csv'), sayFault));
     expect(refused.trim().split('\r\n')).toHaveLength(invalid + 1);
     expect(refused).toContain('Artikelbezeichnung,EAN');
     // Mended here means: the very rows again, which are refused again for the same reasons and no other row
@@ -252,7 +256,7 @@ describe('what cannot be a list', () => {
     ['half a workbook', Uint8Array.from([0x50, 0x4b, 3, 4, 9, 9, 9]), /not a whole XLSX/],
   ])('%s is refused and leaves nothing behind', async (_, bytes, says) => {
     const before = readdirSync(`${env().BM_FILES_DIR}/${made.w.id}`).length;
-    await expect(send(bytes)).rejects.toThrow(says);
+    await expect(send(bytes)).rejects.toEqual(saying(says));
     await nothingLeft(before);
   });
   it('an upload that breaks off leaves nothing behind', async () => {
@@ -291,7 +295,7 @@ describe('what cannot be a list', () => {
     const page = await loadList(made.w.id, id);
     expect(page?.work[0]).toMatchObject({
       state: 'failed',
-      error: expect.stringMatching(/"Strichcode".*name these in the mapping/),
+      error: { code: 'headingsNotFound', detail: { columns: '"Preis", "Strichcode"' } },
     });
     expect(page?.shown).toBeNull();
   });

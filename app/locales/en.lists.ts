@@ -117,6 +117,7 @@ export const listWords = {
     back: 'To the rows',
   },
   list: {
+    keptFrom: 'From the list "{{list}}", row {{row}}',
     sentence:
       '{{pass}} of {{rows}} rows clear your hurdles, {{near}} come near, {{fail}} do not; ' +
       '{{unknown}} cannot be told yet.',

@@ -1,9 +1,9 @@
 /** A candidate's sheet. Problems and notices come from the core, where the command line reads them too. */
-import { NOTICE_TEXTS, PROBLEM_TEXTS } from '../../core/lane/problems.ts';
+import { notices, problems } from '../../words/en/problems.ts';
 
 export const sheetWords = {
-  problem: PROBLEM_TEXTS,
-  notice: NOTICE_TEXTS,
+  problem: problems,
+  notice: notices,
   problemShort: {
     noExchangeRate: 'no exchange rate',
     standingMissing: 'VAT standing not set',

@@ -6,6 +6,8 @@ import { generateLanes, generation, loadProposals } from '../../server/use/propo
 import { AddLanesPage } from '../features/compare/AddLanes.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/addLanes.ts';
+import { fault } from '../../core/fault.ts';
+import { inWords } from '../../words/index.ts';
 import { answering } from '../answers.ts';
 
 /** What is chosen, from the address; without any choice what most people want. */
@@ -71,7 +73,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     like: String(form.get('like') ?? '') || null,
     habit: form.get('habit') ?? '99',
   });
-  if (!parsed.success) return data({ error: 'This choice is not understood. Choose again.' }, 400);
+  if (!parsed.success) return data({ error: inWords(fault('choiceNotRead')) }, 400);
   const made = await generateLanes(entry.workspaceId, params.candidate, parsed.data, entry.person.id);
   if (made === null) throw data(null, 404);
   if ('tooMany' in made) return data({ tooMany: made.tooMany }, 422);

@@ -11,7 +11,8 @@ import type { Payload } from '../features/compare/Compare.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/compare.ts';
-import { answering } from '../answers.ts';
+import { fault } from '../../core/fault.ts';
+import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -56,7 +57,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const { workspaceId, person } = entry;
   const form = await request.formData();
-  const failed = (error: string) => data({ error }, 422);
+  const failed = (code: string) => unfit(fault(code));
   switch (form.get('intent')) {
     case 'drop': {
       const gone = await removeLanes(
@@ -73,7 +74,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
         .array(removedLane)
         .max(2000)
         .safeParse(jsonIn(form.get('rows')));
-      if (!rows.success) return failed('These lanes cannot be brought back.');
+      if (!rows.success) return failed('lanesNotBack');
       await putLanes(workspaceId, params.candidate, rows.data, person.id);
       return { dropped: 0 };
     }
@@ -84,7 +85,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     }
     case 'quantity': {
       const quantity = Number(form.get('quantity'));
-      if (!(quantity > 0 && quantity <= 1e9)) return failed('Give an order quantity above 0.');
+      if (!(quantity > 0 && quantity <= 1e9)) return failed('quantityAboveZero');
       await setQuantity(workspaceId, params.candidate, quantity, person.id);
       return {};
     }
@@ -104,7 +105,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
         person.id,
         true,
       );
-      return saved.ok ? {} : failed('This lane has changed meanwhile; load the page again.');
+      return saved.ok ? {} : failed('laneChanged');
     }
     case 'quote': {
       const saved = await savePatches(
@@ -122,7 +123,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
         person.id,
         true,
       );
-      return saved.ok ? {} : failed('This lane has changed meanwhile; load the page again.');
+      return saved.ok ? {} : failed('laneChanged');
     }
     case 'addQuote': {
       const id = await addQuote(workspaceId, params.candidate);

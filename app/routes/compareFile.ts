@@ -18,6 +18,8 @@ import { en } from '../locales/en.ts';
 import { compareWords } from '../locales/en.compare.ts';
 import type { Route } from './+types/compareFile.ts';
 import { answering } from '../answers.ts';
+import { fileNames } from '../../words/en/fileNames.ts';
+import { fillIn } from '../../words/index.ts';
 
 const RATIOS = ['margin', 'roi', 'markup', 'yearlyReturnOnCash'] as const;
 const MONEY = ['gross', 'netRevenue', 'landedCost', 'unitProfit', 'profitPerMonth'] as const;
@@ -53,7 +55,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
       question,
     ),
   }));
-  const name = `${c.candidate.data.name} lanes ${c.today}`;
+  const name = fillIn(fileNames.lanes, { name: c.candidate.data.name, day: c.today });
   if (search.get('as') === 'jsonl')
     return fileAnswer(`${name}.jsonl`, `${docs.map((d) => JSON.stringify(d.doc)).join('\n')}\n`);
   const plan = planOf(c.candidate.data, c.settings.launch);

@@ -1,6 +1,6 @@
 import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
-import { issuesOf } from '../../core/issues.ts';
+import { firstIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
@@ -10,6 +10,7 @@ import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
 import { NewCandidateForm } from '../features/find/NewCandidate.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/find.ts';
+import { inWords } from '../../words/index.ts';
 import { answering } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
@@ -52,26 +53,17 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const body: unknown = await request.json().catch(() => null);
   if (body !== null && typeof body === 'object' && 'document' in body) {
-    const opened = readLaneDocument(body.document);
-    if (!opened.ok) return data({ error: { message: opened.message } }, 422);
+    const doc = readLaneDocument(body.document);
     throw redirect(
-      `/w/${entry.slug}/weigh/${await openAsCandidate(entry.workspaceId, opened.doc, entry.person.id)}`,
+      `/w/${entry.slug}/weigh/${await openAsCandidate(entry.workspaceId, doc, entry.person.id)}`,
     );
   }
   const parsed = z.array(newCandidate).min(1).max(500).safeParse(body);
   if (!parsed.success) {
-    const [issue] = issuesOf(parsed.error);
-    const [row, field] = (issue?.path ?? '').split('.');
-    return data(
-      {
-        error: {
-          row: Number(row ?? 0) + 1,
-          field: field ?? '',
-          message: issue === undefined ? '' : `${issue.problem}. ${issue.remedy}`,
-        },
-      },
-      422,
-    );
+    const { path, code, detail } = firstIssue(parsed.error);
+    const [row, field] = path.split('.');
+    const message = inWords({ code, detail });
+    return data({ error: { row: Number(row ?? 0) + 1, field: field ?? '', message } }, 422);
   }
   const ids = await createCandidates(entry.workspaceId, parsed.data, entry.person.id);
   throw redirect(

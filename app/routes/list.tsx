@@ -9,6 +9,7 @@ import { loadViews } from '../../server/use/listViews.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListPage } from '../features/lists/List.tsx';
 import type { Route } from './+types/list.ts';
+import { inWords } from '../../words/index.ts';
 import { answering } from '../answers.ts';
 
 /** Rows of the first window, rendered by the server. */
@@ -53,7 +54,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
           state: newest.state,
           done: newest.done,
           total: newest.total,
-          error: newest.error,
+          error: newest.error === null ? null : inWords(newest.error),
           startedAt: newest.data.startedAt ?? null,
           shown: newest.id === shown?.id,
         };

@@ -1,6 +1,5 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { sayIssue } from '../../core/issues.ts';
 import { listLook } from '../../core/lists/query.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -10,7 +9,11 @@ import { removeView, saveLook, saveView } from '../../server/use/listViews.ts';
 import { saveListSettings } from '../../server/use/listSetup.ts';
 import { cancelTask } from '../../server/use/tasks.ts';
 import type { Route } from './+types/listAct.ts';
-import { answering } from '../answers.ts';
+import type { ListRow } from '../../between/ask.ts';
+import { fillIn } from '../../words/index.ts';
+import { listTerms } from '../locales/en.listTerms.ts';
+import { listWords } from '../locales/en.lists.ts';
+import { answering, unfit } from '../answers.ts';
 
 const act = z.discriminatedUnion('what', [
   z.object({ what: z.literal('mark'), change: markChange }),
@@ -23,7 +26,7 @@ const act = z.discriminatedUnion('what', [
   z.object({ what: z.literal('look'), look: listLook }),
   z.object({
     what: z.literal('saveView'),
-    name: z.string().trim().min(1, 'Give the view a name').max(80),
+    name: z.string().trim().min(1, 'viewNoName').max(80),
     look: listLook,
     assumptions: listSettings.shape.assumptions.nullable(),
   }),
@@ -31,12 +34,19 @@ const act = z.discriminatedUnion('what', [
   z.object({ what: z.literal('cancel') }),
 ]);
 
+/** What is noted of a row that becomes a candidate. */
+const notesOf = (row: ListRow, list: string): string[] => [
+  `${listTerms.listText.code} ${row.code}`,
+  row.brand === '' ? '' : `${listTerms.listText.brand} ${row.brand}`,
+  fillIn(listWords.list.keptFrom, { list, row: row.line }),
+];
+
 /** Everything that is decided on a list: marks, kept rows, assumptions, views. */
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const { workspaceId, person } = entry;
   const parsed = act.safeParse(await request.json().catch(() => null));
-  if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
+  if (!parsed.success) return unfit(parsed.error);
   const page = await loadList(workspaceId, params.list);
   if (page === null) throw data(null, 404);
   const a = parsed.data;
@@ -48,7 +58,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     case 'keep': {
       kept = [];
       for (const line of a.lines) {
-        const id = await keepRow(workspaceId, page, line, person.id, a.quantity ?? null);
+        const id = await keepRow(workspaceId, page, line, person.id, notesOf, a.quantity ?? null);
         if (id !== null) kept.push(id);
       }
       break;

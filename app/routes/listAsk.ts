@@ -1,6 +1,5 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { sayIssue } from '../../core/issues.ts';
 import { listQuery } from '../../core/lists/query.ts';
 import { LIST_FIGURES } from '../../core/lists/figures.ts';
 import { listSettings } from '../../core/lists/settings.ts';
@@ -10,7 +9,8 @@ import { askAhead, askList, ScreeningAway } from '../../server/screening/client.
 import { moreOf } from '../../server/use/goods.ts';
 import { loadList } from '../../server/use/lists.ts';
 import type { Route } from './+types/listAsk.ts';
-import { answering } from '../answers.ts';
+import { inWords } from '../../words/index.ts';
+import { answering, unfit } from '../answers.ts';
 
 const asked = z.object({
   query: listQuery,
@@ -32,7 +32,7 @@ const asked = z.object({
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const body = asked.safeParse(await request.json().catch(() => null));
-  if (!body.success) return data({ error: sayIssue(body.error) }, 422);
+  if (!body.success) return unfit(body.error);
   const { settings, more, ahead, ...rest } = body.data;
   const wanted = { ...rest, asker: entry.person.id };
   const page = await loadList(entry.workspaceId, params.list, settings);
@@ -57,7 +57,12 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       work:
         newest === undefined
           ? null
-          : { state: newest.state, done: newest.done, total: newest.total, error: newest.error },
+          : {
+              state: newest.state,
+              done: newest.done,
+              total: newest.total,
+              error: newest.error === null ? null : inWords(newest.error),
+            },
     });
   } catch (e) {
     if (e instanceof ScreeningAway) return data({ away: true as const }, 503);

@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { data } from 'react-router';
 import { z } from 'zod';
@@ -13,6 +12,8 @@ import { listSettings } from '../../core/lists/settings.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { savedAs } from '../../server/files/names.ts';
+import { rowsToMend } from '../../server/files/refusedRows.ts';
+import { fillIn, sayFault } from '../../words/index.ts';
 import { ROW_FORMATS, rowsOut } from '../../server/files/rowsOut.ts';
 import type { OutValue, RowColumn } from '../../server/files/rowsOut.ts';
 import { askList } from '../../server/screening/client.ts';
@@ -25,6 +26,7 @@ import { en } from '../locales/en.ts';
 import { listTerms } from '../locales/en.listTerms.ts';
 import type { Route } from './+types/listFile.ts';
 import { answering } from '../answers.ts';
+import { fileNames } from '../../words/en/fileNames.ts';
 
 const PIECE = 2500;
 const asked = z.object({
@@ -72,7 +74,11 @@ async function fileOf(
   if (what === 'refused') {
     const file = await refusedFileOf(entry.workspaceId, page);
     if (file === null) throw data(null, 404);
-    return answer(file.name, createReadStream(file.path), TYPES.csv);
+    return answer(
+      `${fillIn(fileNames.toMend, { name: page.list.name })}.csv`,
+      rowsToMend(file, sayFault),
+      TYPES.csv,
+    );
   }
   if (page.shown === null || page.screen === null) throw data(null, 404);
   if (what === 'gone') {
@@ -84,7 +90,7 @@ async function fileOf(
       { name: FIGURE.cost, kind: 'number' },
     ];
     return answer(
-      `${page.list.name} gone.${as}`,
+      `${fillIn(fileNames.gone, { name: page.list.name })}.${as}`,
       rowsOut(as, 'Gone', columns, goneGoods(entry.workspaceId, page)),
       TYPES[as],
     );
@@ -164,7 +170,7 @@ async function fileOf(
     }
   }
   return answer(
-    `${page.list.name}${what === 'shortlist' ? ' shortlist' : ''}.${as}`,
+    `${what === 'shortlist' ? fillIn(fileNames.shortlist, { name: page.list.name }) : page.list.name}.${as}`,
     rowsOut(as, page.list.name, columns, pieces()),
     TYPES[as],
   );

@@ -1,13 +1,14 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { sayIssue } from '../../core/issues.ts';
 import { listSettings } from '../../core/lists/settings.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { loadRow } from '../../server/use/goods.ts';
 import { loadList } from '../../server/use/lists.ts';
 import { ScreeningAway } from '../../server/screening/client.ts';
 import type { Route } from './+types/listRow.ts';
-import { answering } from '../answers.ts';
+import { fault } from '../../core/fault.ts';
+import { inWords } from '../../words/index.ts';
+import { answering, unfit } from '../answers.ts';
 
 const asked = z.object({
   /** Assumptions that are tried and not saved. */ settings: listSettings.nullable(),
@@ -17,12 +18,12 @@ const asked = z.object({
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const body = asked.safeParse(await request.json().catch(() => null));
-  if (!body.success) return data({ error: sayIssue(body.error) }, 422);
+  if (!body.success) return unfit(body.error);
   const page = await loadList(entry.workspaceId, params.list, body.data.settings);
   if (page === null || page.shown === null) throw data(null, 404);
   try {
     const line = z.coerce.number().int().min(1).max(1e9).safeParse(params.line);
-    if (!line.success) throw data({ error: 'There is no such row.' }, 404);
+    if (!line.success) throw data({ error: inWords(fault('noSuchRow')) }, 404);
     const row = await loadRow(entry.workspaceId, page, line.data);
     if (row === null) throw data(null, 404);
     return data({

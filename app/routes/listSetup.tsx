@@ -1,14 +1,13 @@
 import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
-import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { FileRefused } from '../../server/files/store.ts';
 import { startList } from '../../server/use/lists.ts';
 import { listSetup } from '../../core/lists/setup.ts';
 import { loadSetup, saveSetup } from '../../server/use/listSetup.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListSetupPage } from '../features/lists/Setup.tsx';
 import type { Route } from './+types/listSetup.ts';
-import { answering } from '../answers.ts';
+import { inWords } from '../../words/index.ts';
+import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -48,7 +47,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
             state: check.state,
             done: check.done,
             total: check.total,
-            error: check.error,
+            error: check.error === null ? null : inWords(check.error),
             valid: check.data.valid ?? 0,
             invalid: check.data.invalid ?? 0,
             repaired: check.data.repaired ?? 0,
@@ -67,17 +66,12 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const body = (await request.json().catch(() => null)) as { setup?: unknown; then?: unknown } | null;
   const setup = listSetup.safeParse(body?.setup);
-  if (!setup.success) return data({ error: sayIssue(setup.error) }, 422);
+  if (!setup.success) return unfit(setup.error);
   await saveSetup(entry.workspaceId, params.list, setup.data);
-  try {
-    if (body?.then === 'check') await startList(entry.workspaceId, params.list, 'checkList', entry.person.id);
-    if (body?.then === 'run') {
-      await startList(entry.workspaceId, params.list, 'readList', entry.person.id);
-      throw redirect(`/w/${entry.slug}/lists/${params.list}`);
-    }
-  } catch (e) {
-    if (e instanceof FileRefused) return data({ error: e.message }, 422);
-    throw e;
+  if (body?.then === 'check') await startList(entry.workspaceId, params.list, 'checkList', entry.person.id);
+  if (body?.then === 'run') {
+    await startList(entry.workspaceId, params.list, 'readList', entry.person.id);
+    throw redirect(`/w/${entry.slug}/lists/${params.list}`);
   }
   return data({ ok: true });
 });

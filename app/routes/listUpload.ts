@@ -1,11 +1,11 @@
 import { Readable } from 'node:stream';
 import { data } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { ListError } from '../../server/files/lists.ts';
-import { FileRefused } from '../../server/files/store.ts';
+import { fault } from '../../core/fault.ts';
+import { inWords } from '../../words/index.ts';
 import { receiveList, receiveReference } from '../../server/use/receiveLists.ts';
 import type { Route } from './+types/listUpload.ts';
-import { answering } from '../answers.ts';
+import { answering, unfit } from '../answers.ts';
 
 /** Takes a file in as the raw body of the request, piece by piece: neither browser nor server holds it in memory. */
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
@@ -16,8 +16,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       .replace(/[\\/\0]/g, ' ')
       .trim()
       .slice(0, 200) || 'List';
-  if (request.body === null)
-    return data({ error: 'The file is empty. Choose a file with a header line and rows.' }, 422);
+  if (request.body === null) return unfit(fault('fileEmpty'));
   const body = Readable.fromWeb(request.body as never);
   try {
     const list = search.get('for');
@@ -27,14 +26,12 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     }
     return data(await receiveList(entry.workspaceId, name, body, entry.person.id));
   } catch (e) {
-    if (e instanceof FileRefused) return data({ error: e.message }, e.status);
-    if (e instanceof ListError) return data({ error: e.message }, 422);
     // The line went dead: nobody hears the answer, and nothing was kept.
     if (
       request.signal.aborted ||
       ['ECONNRESET', 'ERR_STREAM_PREMATURE_CLOSE', 'ABORT_ERR'].includes((e as { code?: string }).code ?? '')
     )
-      return data({ error: 'The file did not arrive whole. Nothing of it was kept; send it again.' }, 400);
+      return data({ error: inWords(fault('fileBroken')) }, 400);
     throw e;
   }
 });

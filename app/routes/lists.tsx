@@ -8,6 +8,7 @@ import { cancelTask, tasksNow } from '../../server/use/tasks.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListsPage } from '../features/lists/Lists.tsx';
 import type { Route } from './+types/lists.ts';
+import { inWords } from '../../words/index.ts';
 import { answering } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
@@ -18,7 +19,11 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     await usageOf(entry.workspaceId),
   ];
   return {
-    lists: lists.map((l) => ({ ...l, createdAt: l.createdAt.toISOString() })),
+    lists: lists.map((l) => ({
+      ...l,
+      createdAt: l.createdAt.toISOString(),
+      error: l.error === null ? null : inWords(l.error),
+    })),
     tally: { ...tally, since: tally.since?.toISOString() ?? null },
     usage,
     quota: QUOTA,

@@ -6,6 +6,8 @@ import { askedAbout, touchedBy } from '../../server/use/touched.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { Route } from './+types/rateTouchFile.ts';
 import { answering } from '../answers.ts';
+import { fileNames } from '../../words/en/fileNames.ts';
+import { fillIn } from '../../words/index.ts';
 
 /** What a version or draft touches, as a table: every lane, with profit before and after in the home currency. */
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
@@ -38,7 +40,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     t.why.map((w) => `${w.line} ${w.effect.toFixed(2)}`).join('; '),
     t.dropped.join(' '),
   ]);
-  const name = `${about.name} ${about.day} touches`;
+  const name = fillIn(fileNames.touches, { name: about.name, day: about.day });
   const sheet = { name: 'touched', columns, rows };
   return search.get('as') === 'csv'
     ? fileAnswer(`${name}.csv`, writeCsv(sheet))

@@ -32,6 +32,8 @@ import { RatesPage } from '../features/rates/Rates.tsx';
 import { cellsSchema } from './rateDraftSave.ts';
 import type { Route } from './+types/rates.ts';
 import { answering } from '../answers.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -171,13 +173,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
         : data(
             {
               errors: [
-                {
-                  sheet: 'card',
-                  row: null,
-                  column: 'inForceFrom',
-                  problem: 'Another version is in force from this day by now',
-                  remedy: 'Withdraw that one first, or put this one in force from another day.',
-                },
+                { sheet: 'card', row: null, column: 'inForceFrom', ...fault('dayTakenMeanwhile') },
               ] satisfies CellError[],
             },
             422,
@@ -225,12 +221,11 @@ const startOf = (form: FormData): Readonly<Record<string, string>> =>
 
 /** Reads a file against the version it is meant to follow. */
 async function imported(workspaceId: string, id: string, file: unknown) {
-  const wrong = (problem: string, remedy: string) =>
-    data({ errors: [{ sheet: '', row: null, column: null, problem, remedy }] satisfies CellError[] }, 422);
+  const wrong = (what: Fault) =>
+    data({ errors: [{ sheet: '', row: null, column: null, ...what }] satisfies CellError[] }, 422);
   const [card] = await loadCards(workspaceId, [id]);
   if (card === undefined) return data({}, 404);
-  if (!(file instanceof File) || file.size === 0)
-    return wrong('The file is empty', 'Choose a file that was exported from here.');
+  if (!(file instanceof File) || file.size === 0) return wrong(fault('notExported'));
   const name = file.name.toLowerCase();
   const next = nextMonth(card.inForceFrom, today());
   if (
@@ -249,11 +244,7 @@ async function imported(workspaceId: string, id: string, file: unknown) {
   if (name.endsWith('.json')) {
     const read = readCardDocument(await file.text());
     if (!read.ok) return data({ errors: read.errors }, 422);
-    if (read.kind !== card.kind)
-      return wrong(
-        `This is a card of another kind (${read.kind})`,
-        'Open the card it belongs to, and import it there.',
-      );
+    if (read.kind !== card.kind) return wrong(fault('otherCardKind', { kind: read.kind }));
     const p = previewOf(card.kind, draftOf(read.kind, read.data), card.data, false);
     return data({
       preview: {
@@ -266,7 +257,7 @@ async function imported(workspaceId: string, id: string, file: unknown) {
   const read = name.endsWith('.csv')
     ? readCsv(await file.text())
     : await tablesOfWorkbook(Buffer.from(await file.arrayBuffer()));
-  if (!read.ok) return wrong(read.problem, read.remedy);
+  if (!read.ok) return wrong(read.fault);
   const cells = cellsFrom(card.kind, read.sheets, card.data);
   if (!cells.ok) return data({ errors: cells.errors }, 422);
   const comma = read.delimiter === ';';

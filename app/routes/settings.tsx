@@ -1,7 +1,8 @@
 import { and, desc, eq, ne } from 'drizzle-orm';
 import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
-import { sayIssue } from '../../core/issues.ts';
+import { firstIssue } from '../../core/issues.ts';
+import { inWords } from '../../words/index.ts';
 import { path as pathSchema, withValueAt } from '../../core/workspace/patch.ts';
 import { settings as settingsSchema } from '../../core/workspace/settings.ts';
 import { COUNTRY_CURRENCY } from '../../core/tax/countries.ts';
@@ -77,7 +78,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       if (READ_BY_LANES.has(String(parsed.data.path[0])))
         await weighAllAgain(entry.workspaceId, entry.person.id);
     } catch (e) {
-      if (e instanceof z.ZodError) return data({ error: sayIssue(e), link: null }, 422);
+      if (e instanceof z.ZodError) return data({ error: inWords(firstIssue(e)), link: null }, 422);
       throw e;
     }
     return data({ error: null, link: null });

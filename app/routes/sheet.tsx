@@ -1,5 +1,4 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
-import { sayIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { loadSheet } from '../../server/use/candidates.ts';
 import {
@@ -16,7 +15,8 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { Sheet } from '../features/weigh/Sheet.tsx';
 import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/sheet.ts';
-import { answering } from '../answers.ts';
+import { fault } from '../../core/fault.ts';
+import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -78,28 +78,18 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       return { removed: (await removeLane(workspaceId, String(form.get('id')))) !== null };
     case 'putLane': {
       const row = removedLane.safeParse(jsonIn(form.get('row')));
-      if (!row.success) return data({ error: sayIssue(row.error) }, 422);
+      if (!row.success) return unfit(row.error);
       await putLanes(workspaceId, params.candidate, [row.data], person.id);
       return { lane: row.data.id };
     }
     case 'addQuote':
       return { quote: await addQuote(workspaceId, params.candidate) };
     case 'addComponentOf':
-      return componentsFrom(workspaceId, params.candidate, String(form.get('product')));
+      return { components: await componentsFrom(workspaceId, params.candidate, String(form.get('product'))) };
     case 'openLane': {
-      const opened = readLaneDocument(form.get('document'));
-      if (!opened.ok) return data({ error: opened.message }, 422);
-      const lane = await openLaneDocument(workspaceId, params.candidate, opened.doc, person.id);
-      return lane === null
-        ? data(
-            {
-              error:
-                'This document is about another product: its size, weight or codes differ. Open it ' +
-                'in Find, as a candidate of its own.',
-            },
-            422,
-          )
-        : { lane };
+      const doc = readLaneDocument(form.get('document'));
+      const lane = await openLaneDocument(workspaceId, params.candidate, doc, person.id);
+      return lane === null ? unfit(fault('otherProduct')) : { lane };
     }
     default:
       return data({ error: 'unknown' }, 400);

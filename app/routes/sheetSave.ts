@@ -4,6 +4,7 @@ import { patch } from '../../core/workspace/patch.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { savePatches } from '../../server/use/savePatches.ts';
 import type { Route } from './+types/sheetSave.ts';
+import { inWords } from '../../words/index.ts';
 import { answering } from '../answers.ts';
 
 const body = z.strictObject({ patches: z.array(patch).min(1).max(500) });
@@ -18,5 +19,12 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     parsed.data.patches as never,
     entry.person.id,
   );
-  return data(saved, saved.ok ? 200 : 'gone' in saved ? 404 : 'conflicts' in saved ? 409 : 422);
+  const told =
+    'invalid' in saved
+      ? {
+          ...saved,
+          invalid: saved.invalid.map(({ patch: p, fault }) => ({ patch: p, message: inWords(fault) })),
+        }
+      : saved;
+  return data(told, saved.ok ? 200 : 'gone' in saved ? 404 : 'conflicts' in saved ? 409 : 422);
 });

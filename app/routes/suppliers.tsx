@@ -1,5 +1,4 @@
-import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
-import { sayIssue } from '../../core/issues.ts';
+import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
 import { loadSuppliers, saveSupplier, supplierRecord } from '../../server/use/suppliers.ts';
@@ -7,7 +6,7 @@ import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { SuppliersPage } from '../features/suppliers/Suppliers.tsx';
 import type { Route } from './+types/suppliers.ts';
-import { answering } from '../answers.ts';
+import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -30,7 +29,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     contact: text('contact'),
     notes: text('notes'),
   });
-  if (!parsed.success) return data({ error: sayIssue(parsed.error) }, 422);
+  if (!parsed.success) return unfit(parsed.error);
   await saveSupplier(entry.workspaceId, text('id') || null, parsed.data);
   throw redirect(`/w/${entry.slug}/suppliers?name=${encodeURIComponent(parsed.data.name)}`);
 });

@@ -1,6 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { sayIssue } from '../../core/issues.ts';
+import { firstIssue } from '../../core/issues.ts';
+import { inWords } from '../../words/index.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { fileAnswer } from '../fileAnswer.ts';
 import { writeCsv, writeXlsx } from '../../server/files/sheets.ts';
@@ -24,7 +25,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   await enterWorkspace(request, params.workspace);
   const form = await request.formData();
   const sent = table.safeParse(jsonIn(form.get('table')));
-  if (!sent.success) throw data(sayIssue(sent.error), 422);
+  if (!sent.success) throw data(inWords(firstIssue(sent.error)), 422);
   const { name } = sent.data;
   const sheet = {
     name,

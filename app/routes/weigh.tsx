@@ -9,6 +9,8 @@ import { WeighList } from '../features/weigh/WeighList.tsx';
 import type { CandidateLine } from '../features/weigh/weighed.ts';
 import type { Route } from './+types/weigh.ts';
 import { answering } from '../answers.ts';
+import { defaults } from '../../words/en/fileNames.ts';
+import { fillIn } from '../../words/index.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -64,10 +66,8 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   const list = `/w/${entry.slug}/weigh`;
   switch (form.get('intent')) {
     case 'duplicate': {
-      const id = await duplicateCandidate(
-        entry.workspaceId,
-        String(form.get('id')),
-        (old) => `${old.slice(0, 190)} (copy)`,
+      const id = await duplicateCandidate(entry.workspaceId, String(form.get('id')), (old) =>
+        fillIn(defaults.copy, { name: old.slice(0, 190) }),
       );
       throw redirect(id === null ? list : `${list}/${id}`);
     }
@@ -82,7 +82,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
         dropped:
           String(form.get('reason') ?? '')
             .trim()
-            .slice(0, 300) || 'No reason given',
+            .slice(0, 300) || defaults.noReason,
       });
       throw redirect(`${list}?done=drop&ids=${ids.join(',')}`);
     case 'undrop':

@@ -5,6 +5,8 @@ import { marketplaceCardOf, taxCardOf } from '../testing/documents.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { percentText, readCell } from './cells.ts';
 import type { Cell, Column } from './cells.ts';
+import { sayFault } from '../../words/index.ts';
+import { fault } from '../fault.ts';
 import type { CellError, Tables } from './reader.ts';
 import { CARD_KINDS, cardDocument, cardKey, benchmarkCard, freightCard, postageCard } from './schema.ts';
 import type { CardData, CardKind } from './schema.ts';
@@ -184,9 +186,10 @@ function withCell(
   }
   return tables;
 }
-function errors(kind: CardKind, tables: Tables, decimalComma = false): readonly CellError[] {
+type Told = CellError & ReturnType<typeof sayFault>;
+function errors(kind: CardKind, tables: Tables, decimalComma = false): readonly Told[] {
   const read = readTables(kind, tables, { decimalComma });
-  return read.ok ? [] : read.errors;
+  return read.ok ? [] : read.errors.map((e) => ({ ...e, ...sayFault(e) }));
 }
 
 /** A random card as an importer would let it pass: size tiers under names of their own, no maximum under a minimum. */
@@ -261,7 +264,7 @@ describe('a card as sheets of cells', () => {
     expect(cannotBeInForce('marketplace', market, others)).toMatchObject({
       sheet: 'card',
       column: 'inForceFrom',
-      problem: 'Another version of Testmarket/DE is in force from 2026-01-01 already',
+      ...fault('dayTaken', { card: 'Testmarket/DE', day: '2026-01-01' }),
     });
     expect(cannotBeInForce('marketplace', { ...market, inForceFrom: '2026-01-02' }, others)).toBeNull();
     expect(
@@ -273,7 +276,7 @@ describe('a card as sheets of cells', () => {
 });
 
 describe('bad cells name sheet, row, column and remedy', () => {
-  const cases: [string, CardKind, CardData, [string, number, string, Cell], Partial<CellError>][] = [
+  const cases: [string, CardKind, CardData, [string, number, string, Cell], Partial<Told>][] = [
     [
       'tiers out of order',
       'marketplace',

@@ -45,10 +45,7 @@ export const leg = z.strictObject({
     .array(z.strictObject({ upToKg: positive, rate: nonNegative }))
     .max(50)
     .default([])
-    .refine(
-      (b) => b.every((x, i) => i === 0 || x.upToKg > (b[i - 1]?.upToKg ?? 0)),
-      'Sort weight bands by rising weight',
-    ),
+    .refine((b) => b.every((x, i) => i === 0 || x.upToKg > (b[i - 1]?.upToKg ?? 0)), 'weightBandsRise'),
   buyerPays: z.boolean().nullable().default(null).meta({ description: 'Beats the rule of the quote' }),
 });
 export type Leg = z.output<typeof leg>;
@@ -68,10 +65,7 @@ export const ownDispatch = z.strictObject({
     .array(z.strictObject({ name: shortText.default(''), share, postage: openPostageTable }))
     .min(1)
     .max(20)
-    .refine(
-      (z) => Math.abs(z.reduce((s, x) => s + x.share, 0) - 1) < 1e-6,
-      'The shares of the zones must add up to 1',
-    ),
+    .refine((z) => Math.abs(z.reduce((s, x) => s + x.share, 0) - 1) < 1e-6, 'zonesAddUp'),
   vat: z.enum(['none', 'included', 'added']).default('none'),
   vatRate: rate.default(0),
   recoverable: z.boolean().nullable().default(null),

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cellOut, cellText, isCountry, isCurrency, isFault, percentText, readCell } from './cells.ts';
+import { sayFault } from '../../words/index.ts';
+import { fault } from '../fault.ts';
 import type { Cell, Column } from './cells.ts';
 
 const POINT = { decimalComma: false };
@@ -11,8 +13,9 @@ const read = (kind: Column['kind'], cell: Cell, over: Partial<Column> = {}, styl
 const problem = (kind: Column['kind'], cell: Cell, over: Partial<Column> = {}, style = POINT): string => {
   const got = read(kind, cell, over, style);
   if (!isFault(got)) throw new Error(`${String(cell)} was taken as ${String(got)}`);
-  expect(got.remedy.length).toBeGreaterThan(5);
-  return got.problem;
+  const said = sayFault(got);
+  expect(said.remedy.length).toBeGreaterThan(5);
+  return said.problem;
 };
 
 describe('a cell of figures', () => {
@@ -40,7 +43,7 @@ describe('a cell of figures', () => {
       read('share', '12,5 %', {}, COMMA),
     ]).toEqual([0.0875, 0.0875, 0.0875, 2.5, 0.125]);
     expect(problem('share', '15')).toBe('15 is over 1, that is over 100 %');
-    expect(read('share', '15')).toMatchObject({ remedy: 'Write 15% or 0.15 for 15 per cent.' });
+    expect(read('share', '15')).toEqual(fault('shareOver', { value: 15, percent: '15%', fraction: 0.15 }));
     expect(problem('rate', 101)).toContain('over 10,000 %');
     expect(problem('share', -0.1)).toBe('-0.1 is below 0');
   });
@@ -89,10 +92,7 @@ describe('a cell of words', () => {
       'gross',
       ['gross', 'net'],
     ]);
-    expect(read('choice', 'all', { choices })).toEqual({
-      problem: '"all" is not known here',
-      remedy: 'Use one of: gross, net.',
-    });
+    expect(read('choice', 'all', { choices })).toEqual(fault('notChoice', { text: 'all', choices }));
     expect(problem('choices', 'gross all', { choices })).toBe('"all" is not known here');
   });
   it('yes and no, also as a spreadsheet keeps them', () => {

@@ -1,6 +1,8 @@
 /** One cell of a card's table: what may stand in it, how it is written, how it is read. */
 
 import { MAX_AMOUNT } from '../money/schema.ts';
+import { fault } from '../fault.ts';
+import type { Fault } from '../fault.ts';
 
 export type Cell = string | number | boolean | null;
 export type ColumnKind =
@@ -30,15 +32,13 @@ export type Column = {
 /** How the numbers of a file are written. */
 export type Style = { readonly decimalComma: boolean };
 export type CellValue = string | number | boolean | readonly string[] | null;
-export type CellFault = { readonly problem: string; readonly remedy: string };
 
 const POINT = /^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?$/;
 const COMMA = /^[+-]?\d+,\d+$/;
 const ONE_COMMA = /^[+-]?\d+,\d+\s*%?$/;
 
-const fault = (problem: string, remedy: string): CellFault => ({ problem, remedy });
-export const isFault = (x: CellValue | CellFault): x is CellFault =>
-  x !== null && typeof x === 'object' && 'problem' in x;
+export const isFault = (x: CellValue | Fault): x is Fault =>
+  x !== null && typeof x === 'object' && 'code' in x;
 
 let currencies: ReadonlySet<string> | null = null;
 /** Whether ISO 4217 has the currency. */
@@ -63,9 +63,8 @@ export function percentText(x: number): string {
 }
 
 /** Reads a number; percentages where `percent`. Text is returned as a fault. */
-function numberOf(cell: Cell, style: Style, percent: boolean): number | CellFault {
-  if (typeof cell === 'number')
-    return Number.isFinite(cell) ? cell : fault('This is not a number', 'Write digits, such as 12.5.');
+function numberOf(cell: Cell, style: Style, percent: boolean): number | Fault {
+  if (typeof cell === 'number') return Number.isFinite(cell) ? cell : fault('noNumber');
   let text = String(cell).trim();
   const shown = text;
   const isPercent = percent && text.endsWith('%');
@@ -73,23 +72,16 @@ function numberOf(cell: Cell, style: Style, percent: boolean): number | CellFaul
   if (style.decimalComma && COMMA.test(text)) text = text.replace(',', '.');
   if (POINT.test(text))
     return isPercent ? Number(/[eE]/.test(text) ? Number(text) / 100 : `${text}e-2`) : Number(text);
-  if (ONE_COMMA.test(shown))
-    return fault(
-      `"${shown}" has a comma where the decimal point belongs`,
-      `Write ${shown.replace(',', '.')}, or say that this file is written with decimal commas.`,
-    );
-  return fault(
-    `"${shown}" is not a number`,
-    'Write digits with a decimal point and no thousands marks, such as 1234.5.',
-  );
+  if (ONE_COMMA.test(shown)) return fault('commaForPoint', { better: shown.replace(',', '.'), text: shown });
+  return fault('notNumber', { text: shown });
 }
 
 /** Reads a cell as its column wants it; null is blank. */
-export function readCell(column: Column, cell: Cell, style: Style): CellValue | CellFault {
+export function readCell(column: Column, cell: Cell, style: Style): CellValue | Fault {
   const blank = cell === null || (typeof cell === 'string' && cell.trim() === '');
   if (blank)
     return column.required
-      ? fault('This is missing', wants(column))
+      ? missing(column)
       : column.kind === 'text'
         ? ''
         : column.kind === 'choices' || column.kind === 'countries'
@@ -103,22 +95,15 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
     case 'month': {
       const x = numberOf(cell, style, column.kind === 'share' || column.kind === 'rate');
       if (typeof x !== 'number') return x;
-      if (x < 0) return fault(`${x} is below 0`, 'Write 0 or more.');
-      if (x > MAX_AMOUNT) return fault(`${x} is beyond all measure`, `Write at most ${MAX_AMOUNT}.`);
+      if (x < 0) return fault('belowZero', { value: x });
+      if (x > MAX_AMOUNT) return fault('beyondMeasure', { most: MAX_AMOUNT, value: x });
       if (column.kind === 'share' && x > 1)
-        return fault(
-          `${x} is over 1, that is over 100 %`,
-          `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`,
-        );
+        return fault('shareOver', { percent: percentText(x / 100), fraction: x / 100, value: x });
       if (column.kind === 'rate' && x > 100)
-        return fault(
-          `${x} is over 100, that is over 10,000 %`,
-          `Write ${percentText(x / 100)} or ${x / 100} for ${x} per cent.`,
-        );
+        return fault('rateOver', { percent: percentText(x / 100), fraction: x / 100, value: x });
       if (column.kind === 'month' && !(Number.isInteger(x) && x >= 1 && x <= 12))
-        return fault(`${x} is not a month`, 'Write 1 to 12.');
-      if (column.aboveZero && x === 0)
-        return fault('A rate of 0 cannot be used', 'Write a number above 0, or take the row out.');
+        return fault('notMonth', { value: x });
+      if (column.aboveZero && x === 0) return fault('rateZero');
       return x;
     }
     case 'text':
@@ -126,14 +111,12 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
     case 'digits': {
       if (typeof cell === 'string' && /^\d{1,10}$/.test(cell)) return cell;
       const text = String(cell).trim().replace(/[.\s]/g, '');
-      return /^\d{0,10}$/.test(text)
-        ? text
-        : fault(`"${text}" is not an HS heading`, 'Write up to ten digits, such as 4421.');
+      return /^\d{0,10}$/.test(text) ? text : fault('notHeading', { text });
     }
     case 'choice': {
       const text = String(cell).trim();
       const found = column.choices?.find((c) => c.toLowerCase() === text.toLowerCase());
-      return found ?? fault(`"${text}" is not known here`, `Use one of: ${column.choices?.join(', ')}.`);
+      return found ?? fault('notChoice', { text, choices: column.choices });
     }
     case 'choices':
     case 'countries': {
@@ -142,9 +125,8 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
         .filter(Boolean);
       for (const p of parts) {
         if (column.kind === 'choices' && !column.choices?.includes(p))
-          return fault(`"${p}" is not known here`, `Use any of: ${column.choices?.join(' ')}.`);
-        if (column.kind === 'countries' && !isCountry(p))
-          return fault(`"${p}" is not a country`, 'Use two-letter codes such as DE CN.');
+          return fault('notChoices', { choices: column.choices?.join(' '), text: p });
+        if (column.kind === 'countries' && !isCountry(p)) return fault('notCountries', { text: p });
       }
       return parts;
     }
@@ -154,19 +136,15 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
         ? true
         : text === 'no' || text === 'false'
           ? false
-          : fault(`"${cell}" is neither yes nor no`, 'Write yes or no.');
+          : fault('notYesNo', { text: cell });
     }
     case 'currency': {
       const text = String(cell).trim().toUpperCase();
-      return isCurrency(text)
-        ? text
-        : fault(`"${cell}" is not a currency`, 'Use a three-letter code such as EUR.');
+      return isCurrency(text) ? text : fault('notCurrency', { text: cell });
     }
     case 'country': {
       const text = String(cell).trim().toUpperCase();
-      return isCountry(text)
-        ? text
-        : fault(`"${cell}" is not a country`, 'Use a two-letter code such as DE.');
+      return isCountry(text) ? text : fault('notCountry', { text: cell });
     }
     case 'day': {
       const text = String(cell).trim();
@@ -175,31 +153,15 @@ export function readCell(column: Column, cell: Cell, style: Style): CellValue | 
         !Number.isNaN(at.getTime()) &&
         at.toISOString().startsWith(text)
         ? text
-        : fault(`"${text}" is not a day`, 'Write year-month-day, such as 2026-12-01.');
+        : fault('notDay', { text });
     }
   }
 }
 
-function wants(column: Column): string {
-  switch (column.kind) {
-    case 'country':
-      return 'Write a two-letter country code such as DE.';
-    case 'currency':
-      return 'Write a three-letter currency code such as EUR.';
-    case 'day':
-      return 'Write a day such as 2026-12-01.';
-    case 'choice':
-      return `Use one of: ${column.choices?.join(', ')}.`;
-    case 'text':
-    case 'digits':
-      return 'Write something here.';
-    case 'share':
-    case 'rate':
-      return 'Write a percentage such as 12.5%.';
-    default:
-      return 'Write a number.';
-  }
-}
+const missing = (column: Column): Fault =>
+  column.choices === undefined
+    ? fault('missing', { wants: column.kind })
+    : fault('missingChoice', { choices: column.choices });
 
 /** A value as the text of a cell; percentages with their sign, exactly. Blank is empty. */
 export function cellText(column: Column, value: CellValue): string {

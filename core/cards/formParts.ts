@@ -3,6 +3,7 @@ import type { Column } from './cells.ts';
 import type { CardData } from './schema.ts';
 import type { Reader, Row, Sheet } from './reader.ts';
 import type { CellValue, ColumnKind } from './cells.ts';
+import { fault } from '../fault.ts';
 
 export type Written = { fields: Record<string, CellValue>; sheets: Record<string, CellValue[][]> };
 
@@ -57,37 +58,23 @@ export function rising(r: Reader, sheet: string, rows: readonly Row[], column: s
     const here = num(row[column]);
     const before = i === 0 ? null : num((rows[i - 1] as Row)[column]);
     if (i > 0 && before === null)
-      r.fail(
-        sheet,
-        row.line,
-        column,
-        `This ${what} stands after the open one of row ${(rows[i - 1] as Row).line}, so it would never apply`,
-        'Put the open row (no limit) last.',
-      );
+      r.fail(sheet, row.line, column, fault('afterOpen', { what, row: (rows[i - 1] as Row).line }));
     else if (here !== null && before !== null && here === before)
       r.fail(
         sheet,
         row.line,
         column,
-        `This ${what} ends at ${here} as row ${(rows[i - 1] as Row).line} does: the two overlap`,
-        'Keep one of the two, or change a limit.',
+        fault('sameLimit', { what, limit: here, row: (rows[i - 1] as Row).line }),
       );
     else if (here !== null && before !== null && here < before)
       r.fail(
         sheet,
         row.line,
         column,
-        `This ${what} ends at ${here}, under the ${before} of row ${(rows[i - 1] as Row).line}: they are out of order`,
-        'Sort the rows by rising limit.',
+        fault('outOfOrder', { what, limit: here, before, row: (rows[i - 1] as Row).line }),
       );
   });
   const last = rows[rows.length - 1];
   if (last !== undefined && num(last[column]) !== null)
-    r.fail(
-      sheet,
-      last.line,
-      column,
-      `Nothing applies above ${last[column]}: the last ${what} leaves a gap`,
-      'Leave the limit of the last row blank.',
-    );
+    r.fail(sheet, last.line, column, fault('openEnd', { limit: last[column], what }));
 }

@@ -10,6 +10,7 @@ import { marketplaceForm } from './marketplaceForm.ts';
 import { taxForm } from './taxForm.ts';
 import { freightForm, postageForm } from './freightForm.ts';
 import { col, must, HEAD } from './formParts.ts';
+import { fault } from '../fault.ts';
 
 const exchangeForm: CardForm = {
   fields: [col('date', 'day', must), col('base', 'currency', must), col('source', 'text')],
@@ -33,13 +34,7 @@ const exchangeForm: CardForm = {
     for (const x of rows) {
       r.mark(`rates.${x.currency}`, 'rates', x.line, 'rate');
       if (x.currency === r.field('base') && x.rate !== 1)
-        r.fail(
-          'rates',
-          x.line,
-          'rate',
-          `One ${x.currency} is the base, so its rate is 1`,
-          'Take the row out.',
-        );
+        r.fail('rates', x.line, 'rate', fault('baseRate', { currency: x.currency }));
     }
     return {
       date: r.field('date'),

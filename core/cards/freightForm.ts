@@ -8,6 +8,7 @@ import { VAT_ON, head } from './formParts.ts';
 import type { CardForm } from './formParts.ts';
 import { col, must, HEAD, or0 } from './formParts.ts';
 import { readWeightSteps } from './weightSteps.ts';
+import { fault } from '../fault.ts';
 
 // ---- freight, postage, exchange, benchmark
 // ---------------------------------------------------------------------------
@@ -94,13 +95,7 @@ export const freightForm: CardForm = {
     const bandsOf = grouped(r.rows('weightBands'), (b) => String(b.leg));
     for (const [leg, rows] of bandsOf) {
       if (!legs.some((l) => String(l.leg) === leg))
-        r.fail(
-          'weightBands',
-          (rows[0] as Row).line,
-          'leg',
-          `There is no leg ${leg}`,
-          'Add it to the sheet legs, or take the row out.',
-        );
+        r.fail('weightBands', (rows[0] as Row).line, 'leg', fault('noLeg', { leg }));
       rows.forEach((b, i) => {
         const before = rows[i - 1];
         if (before !== undefined && (b.upToKg as number) <= (before.upToKg as number))
@@ -109,10 +104,8 @@ export const freightForm: CardForm = {
             b.line,
             'upToKg',
             (b.upToKg as number) === before.upToKg
-              ? `This band ends at ${b.upToKg} kg as row ${before.line} does: the two overlap`
-              : `This band ends at ${b.upToKg} kg, under the ${before.upToKg} kg of row ${before.line}: ` +
-                  'they are out of order',
-            'Sort the bands by rising weight, each once.',
+              ? fault('sameWeight', { what: 'band', kg: b.upToKg, row: before.line })
+              : fault('weightOrder', { what: 'band', kg: b.upToKg, before: before.upToKg, row: before.line }),
           );
       });
     }
@@ -130,18 +123,10 @@ export const freightForm: CardForm = {
           const bands = bandsOf.get(String(l.leg)) ?? [];
           r.mark(`route.legs.${i}`, 'legs', l.line);
           for (const [j, b] of bands.entries()) r.mark(`route.legs.${i}.bands.${j}`, 'weightBands', b.line);
-          if (l.rate === null && bands.length === 0)
-            r.fail('legs', l.line, 'rate', 'The leg has no rate', 'Write a rate, or weight bands for it.');
-          if (l.rate !== null && bands.length > 0)
-            r.fail('legs', l.line, 'rate', 'The leg has a rate and weight bands', 'Keep one of the two.');
+          if (l.rate === null && bands.length === 0) r.fail('legs', l.line, 'rate', fault('legNoRate'));
+          if (l.rate !== null && bands.length > 0) r.fail('legs', l.line, 'rate', fault('legTwoRates'));
           if (bands.length > 0 && l.basis !== 'perKg')
-            r.fail(
-              'legs',
-              l.line,
-              'basis',
-              'Only a leg charged perKg can have weight bands',
-              'Write perKg, or take its bands out.',
-            );
+            r.fail('legs', l.line, 'basis', fault('bandsNeedPerKg'));
           return {
             name: l.name ?? '',
             stage: l.stage,
@@ -215,22 +200,14 @@ export const postageForm: CardForm = {
     const stepsOf = grouped(r.rows('weightSteps'), (s) => String(s.zone));
     const names = new Set(zones.map((z) => String(z.zone)));
     for (const [zone, rows] of stepsOf)
-      if (!names.has(zone))
-        r.fail(
-          'weightSteps',
-          (rows[0] as Row).line,
-          'zone',
-          `There is no zone "${zone}"`,
-          'Add it to the sheet zones, or take the row out.',
-        );
+      if (!names.has(zone)) r.fail('weightSteps', (rows[0] as Row).line, 'zone', fault('noZone', { zone }));
     const sum = zones.reduce((s, z) => s + or0(z.share), 0);
     if (zones.length > 0 && Math.abs(sum - 1) > 1e-6)
       r.fail(
         'zones',
         (zones[zones.length - 1] as Row).line,
         'share',
-        `The shares of the zones add up to ${Number((sum * 100).toFixed(4))} %`,
-        'Make them add up to 100 %.',
+        fault('zoneShares', { percent: Number((sum * 100).toFixed(4)) }),
       );
     return {
       ...head(r),
@@ -242,14 +219,7 @@ export const postageForm: CardForm = {
       zones: zones.map((z, i) => {
         r.mark(`zones.${i}`, 'zones', z.line);
         const rows = stepsOf.get(String(z.zone)) ?? [];
-        if (rows.length === 0)
-          r.fail(
-            'zones',
-            z.line,
-            'zone',
-            `The zone "${z.zone}" has no postage`,
-            'Add rows for it to the sheet weightSteps.',
-          );
+        if (rows.length === 0) r.fail('zones', z.line, 'zone', fault('zoneNoPostage', { zone: z.zone }));
         return {
           name: z.zone,
           share: z.share,

@@ -8,6 +8,7 @@ import { readCategories, readLongStay, readMonths, readSizeTiers } from './marke
 import { head } from './formParts.ts';
 import type { CardForm } from './formParts.ts';
 import { col, must, HEAD, TREATMENTS, or0 } from './formParts.ts';
+import { fault } from '../fault.ts';
 
 const marketplaceFields: readonly Column[] = [
   ...HEAD,
@@ -188,13 +189,7 @@ export const marketplaceForm: CardForm = {
 
     const paymentBase = r.field<string | null>('paymentBase');
     if (paymentBase === null && (or0(r.field('paymentPct')) > 0 || or0(r.field('paymentFixed')) > 0))
-      r.fail(
-        CARD_SHEET,
-        null,
-        'paymentBase',
-        'There is a payment fee, but not what it is a share of',
-        `Use one of: ${FEE_BASES.join(', ')}.`,
-      );
+      r.fail(CARD_SHEET, null, 'paymentBase', fault('paymentBase', { choices: FEE_BASES.join(', ') }));
     return {
       ...head(r),
       marketplace: r.field('marketplace'),

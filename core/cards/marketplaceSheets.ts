@@ -2,6 +2,7 @@
 import { grouped, type Reader, type Row } from './reader.ts';
 import { num, or0, rising } from './formParts.ts';
 import { readWeightSteps } from './weightSteps.ts';
+import { fault } from '../fault.ts';
 
 /** Categories with their referral tiers. */
 export function readCategories(r: Reader) {
@@ -11,38 +12,20 @@ export function readCategories(r: Reader) {
   const keys = new Set(categories.map((c) => String(c.key)));
   for (const [category, rows] of tiersOf) {
     if (!keys.has(category))
-      r.fail(
-        'referralTiers',
-        (rows[0] as Row).line,
-        'category',
-        `There is no category "${category}"`,
-        'Add it to the sheet categories, or take the row out.',
-      );
+      r.fail('referralTiers', (rows[0] as Row).line, 'category', fault('noCategory', { category }));
     rising(r, 'referralTiers', rows, 'upTo', 'tier');
   }
   return categories.map((c, i) => {
     const tiers = tiersOf.get(String(c.key)) ?? [];
     // A tier that is there and wrong is said where it stands, not here once more.
     if (tiers.length === 0 && !r.names('referralTiers', 'category', String(c.key)))
-      r.fail(
-        'categories',
-        c.line,
-        'key',
-        `The category "${c.key}" has no referral tier`,
-        'Add a row for it to the sheet referralTiers.',
-      );
+      r.fail('categories', c.line, 'key', fault('categoryNoTier', { category: c.key }));
     r.mark(`categories.${i}`, 'categories', c.line);
     r.mark(`categories.${i}.referral.tiers`, 'referralTiers', tiers[0]?.line ?? 1);
     for (const [j, t] of tiers.entries())
       r.mark(`categories.${i}.referral.tiers.${j}`, 'referralTiers', t.line);
     if (num(c.min) !== null && num(c.max) !== null && (c.min as number) > (c.max as number))
-      r.fail(
-        'categories',
-        c.line,
-        'max',
-        `The maximum ${c.max} is under the minimum ${c.min}`,
-        'Exchange the two, or leave one blank.',
-      );
+      r.fail('categories', c.line, 'max', fault('maxUnderMin', { max: c.max, min: c.min }));
     return {
       key: c.key,
       name: c.name || c.key,
@@ -65,25 +48,11 @@ export function readSizeTiers(r: Reader) {
   const stepsOf = grouped(r.rows('weightSteps'), (x) => String(x.tier));
   const names = new Set(sizeTiers.map((t) => String(t.name)));
   for (const [tier, rows] of stepsOf)
-    if (!names.has(tier))
-      r.fail(
-        'weightSteps',
-        (rows[0] as Row).line,
-        'tier',
-        `There is no size tier "${tier}"`,
-        'Add it to the sheet sizeTiers, or take the row out.',
-      );
+    if (!names.has(tier)) r.fail('weightSteps', (rows[0] as Row).line, 'tier', fault('noTier', { tier }));
   return sizeTiers.map((t, i) => {
     r.mark(`warehouse.tiers.${i}`, 'sizeTiers', t.line);
     const steps = stepsOf.get(String(t.name)) ?? [];
-    if (steps.length === 0)
-      r.fail(
-        'sizeTiers',
-        t.line,
-        'name',
-        `The size tier "${t.name}" has no fee`,
-        'Add rows for it to the sheet weightSteps.',
-      );
+    if (steps.length === 0) r.fail('sizeTiers', t.line, 'name', fault('tierNoFee', { tier: t.name }));
     const bands = [...grouped(steps, (s) => String(s.priceUpTo ?? ''))];
     rising(
       r,
@@ -126,21 +95,14 @@ export function readMonths(r: Reader, hasTiers: boolean) {
         'months',
         months.find((x) => x.month === gap + 1)?.line ?? null,
         column,
-        `Month ${gap + 1} is missing`,
-        'Give all twelve months, or none.',
+        fault('monthMissing', { month: gap + 1 }),
       );
     return values;
   };
   const storageMonths = byMonth('storagePerM3');
   const peak = byMonth('peakSurcharge');
   if (peak !== null && !hasTiers)
-    r.fail(
-      'months',
-      months[0]?.line ?? null,
-      'peakSurcharge',
-      'There is a peak surcharge but no size tier',
-      'Add size tiers, or clear the column.',
-    );
+    r.fail('months', months[0]?.line ?? null, 'peakSurcharge', fault('peakNoTier'));
   return { storageMonths, peak };
 }
 
@@ -152,49 +114,28 @@ export function readLongStay(r: Reader, hasStorage: boolean) {
     checkStay(r, b, longStay[i - 1]);
   }
   if (longStay.length > 0 && !hasStorage)
-    r.fail(
-      'longStay',
-      (longStay[0] as Row).line,
-      'rate',
-      'There are long-stay rates but no storage by month',
-      'Fill the column storagePerM3 of the sheet months.',
-    );
+    r.fail('longStay', (longStay[0] as Row).line, 'rate', fault('longStayNoStorage'));
   return longStay.map((b) => ({ fromMonths: b.fromMonths, toMonths: b.toMonths, rate: b.rate }));
 }
 
 function checkStay(r: Reader, b: Row, before: Row | undefined): void {
   if (b.toMonths !== null && (b.toMonths as number) <= (b.fromMonths as number))
-    r.fail(
-      'longStay',
-      b.line,
-      'toMonths',
-      `The band ends at ${b.toMonths} months, not after its start at ${b.fromMonths}`,
-      'Write a later end, or leave it blank.',
-    );
+    r.fail('longStay', b.line, 'toMonths', fault('stayEnd', { end: b.toMonths, start: b.fromMonths }));
   if (before === undefined) return;
   if (before.toMonths === null)
-    r.fail(
-      'longStay',
-      b.line,
-      'fromMonths',
-      `The band of row ${before.line} has no end, so this one overlaps it`,
-      'Give that band an end, or take this row out.',
-    );
+    r.fail('longStay', b.line, 'fromMonths', fault('stayOpen', { row: before.line }));
   else if ((b.fromMonths as number) < (before.toMonths as number))
     r.fail(
       'longStay',
       b.line,
       'fromMonths',
-      `The band starts at ${b.fromMonths} months, before row ${before.line} ends at ` +
-        `${before.toMonths}: they overlap`,
-      `Start it at ${before.toMonths}.`,
+      fault('stayOverlap', { end: before.toMonths, start: b.fromMonths, row: before.line }),
     );
   else if ((b.fromMonths as number) > (before.toMonths as number))
     r.fail(
       'longStay',
       b.line,
       'fromMonths',
-      `From ${before.toMonths} to ${b.fromMonths} months nothing applies: there is a gap after row ${before.line}`,
-      `Start it at ${before.toMonths}, or add a row with rate 0.`,
+      fault('stayGap', { from: before.toMonths, to: b.fromMonths, row: before.line }),
     );
 }

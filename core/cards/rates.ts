@@ -51,9 +51,9 @@ export const referral = z.strictObject({
     .max(20)
     .refine(
       rising((t: { upTo: number | null }) => t.upTo),
-      'Tiers must rise, and only the last may be open',
+      'tiersRise',
     )
-    .refine((t) => t[t.length - 1]?.upTo === null, 'The last tier must be open (upTo: null)'),
+    .refine((t) => t[t.length - 1]?.upTo === null, 'lastTierOpen'),
   min: orBlank(nonNegative),
   max: orBlank(nonNegative),
 });
@@ -67,7 +67,7 @@ export const weightSteps = z.strictObject({
     .max(200)
     .refine(
       rising((s: { upToKg: number }) => s.upToKg),
-      'Weight steps must rise',
+      'stepsRise',
     ),
   stepKg: orBlank(positive),
   stepFee: nonNegative.default(0),
@@ -82,7 +82,7 @@ export const openPostageTable = postageTable.extend({
     .max(200)
     .refine(
       rising((s: { upToKg: number }) => s.upToKg),
-      'Weight steps must rise',
+      'stepsRise',
     ),
 });
 
@@ -103,9 +103,9 @@ export const sizeTier = z.strictObject({
     .max(20)
     .refine(
       rising((b: { upToPrice: number | null }) => b.upToPrice),
-      'Price bands must rise, and only the last may be open',
+      'bandsRise',
     )
-    .refine((b) => b[b.length - 1]?.upToPrice === null, 'The last price band must be open (upToPrice: null)'),
+    .refine((b) => b[b.length - 1]?.upToPrice === null, 'lastBandOpen'),
 });
 export type SizeTier = z.output<typeof sizeTier>;
 
@@ -117,7 +117,7 @@ export const marketplaceCard = z.strictObject({
   categories: z
     .array(z.strictObject({ key: shortText, name: shortText, referral, itemFee: orBlank(nonNegative) }))
     .max(500)
-    .refine((c) => new Set(c.map((x) => x.key)).size === c.length, 'Each category key may stand once'),
+    .refine((c) => new Set(c.map((x) => x.key)).size === c.length, 'categoryKeys'),
   itemFee: nonNegative.default(0),
   payment: orBlank(z.strictObject({ base: z.enum(FEE_BASES), pct: share, fixed: nonNegative.default(0) })),
   surcharges: z
@@ -192,7 +192,7 @@ export const taxCard = z.strictObject({
   duties: z
     .array(
       z.strictObject({
-        heading: z.string().regex(/^\d{0,10}$/, 'First digits of the HS code'),
+        heading: z.string().regex(/^\d{0,10}$/, 'headingDigits'),
         origins: orBlank(z.array(country).min(1)),
         pct: rate.default(0),
         perUnit: nonNegative.default(0),

@@ -1,5 +1,7 @@
 import { isFault, readCell } from './cells.ts';
-import type { Cell, CellFault, CellValue, Column, Style } from './cells.ts';
+import type { Fault } from '../fault.ts';
+import type { Cell, CellValue, Column, Style } from './cells.ts';
+import { fault } from '../fault.ts';
 
 export type Grid = readonly (readonly Cell[])[];
 /**
@@ -13,16 +15,11 @@ export type Sheet = {
   /** How many of the first columns say which row it is, for comparing two versions. */
   readonly identity: number;
 };
-/**
- * What is wrong in a file or a draft: sheet, line as a spreadsheet counts (the header is line 1), column, and
- * what to do.
- */
-export type CellError = {
+/** What is wrong in a file or a draft: sheet, line as a spreadsheet counts (the header is line 1), column. */
+export type CellError = Fault & {
   readonly sheet: string;
   readonly row: number | null;
   readonly column: string | null;
-  readonly problem: string;
-  readonly remedy: string;
 };
 export type Row = { readonly line: number; readonly [column: string]: CellValue | number };
 
@@ -53,31 +50,24 @@ export class Reader {
           CARD_SHEET,
           i + 2,
           'field',
-          `There is no field "${key}"`,
-          `Use one of: ${fields.map((f) => f.key).join(', ')}.`,
+          fault('noField', { field: key, fields: fields.map((f) => f.key) }),
         );
         return;
       }
       if (key in this.fieldLine) {
-        this.fail(
-          CARD_SHEET,
-          i + 2,
-          'field',
-          `The field "${key}" stands in row ${this.fieldLine[key]} already`,
-          'Keep one of the two.',
-        );
+        this.fail(CARD_SHEET, i + 2, 'field', fault('fieldTwice', { field: key, row: this.fieldLine[key] }));
         return;
       }
       this.fieldLine[key] = i + 2;
       const value = readCell(column, row[1] ?? null, style);
-      if (isFault(value)) this.fail(CARD_SHEET, i + 2, key, value.problem, value.remedy);
+      if (isFault(value)) this.fail(CARD_SHEET, i + 2, key, value);
       else this.fields[key] = value;
       if (marking) this.places.set(key, { sheet: CARD_SHEET, row: i + 2, column: key });
     });
     for (const f of fields) {
       if (f.key in this.fieldLine) continue;
       const value = readCell(f, null, style);
-      if (isFault(value)) this.fail(CARD_SHEET, null, f.key, value.problem, value.remedy);
+      if (isFault(value)) this.fail(CARD_SHEET, null, f.key, value);
       else this.fields[f.key] = value;
     }
   }
@@ -99,7 +89,7 @@ export class Reader {
     const blank: { line: number; [column: string]: CellValue | number } = { line: 0 };
     for (const c of columns) blank[c.key] = null;
     // Most cells of a long table say what others in their column said: each text is read once.
-    const known = columns.map(() => new Map<Cell, CellValue | CellFault>());
+    const known = columns.map(() => new Map<Cell, CellValue | Fault>());
     for (let i = 0; i < grid.length; i++) {
       const cells = grid[i] as readonly Cell[];
       const [first] = cells;
@@ -115,7 +105,7 @@ export class Reader {
       for (let j = 0; j < columns.length; j++) {
         const column = columns[j] as Column;
         const cell = cells[j] ?? null;
-        const seen = known[j] as Map<Cell, CellValue | CellFault>;
+        const seen = known[j] as Map<Cell, CellValue | Fault>;
         // A column with many different texts is read as it comes.
         const few = seen.size < 400;
         let value = few ? seen.get(cell) : undefined;
@@ -124,19 +114,13 @@ export class Reader {
           if (few) seen.set(cell, value);
         }
         if (typeof value === 'object' && isFault(value)) {
-          this.fail(sheet, i + 2, column.key, value.problem, value.remedy);
+          this.fail(sheet, i + 2, column.key, value);
           wrong = true;
         } else row[column.key] = value;
       }
       for (let j = columns.length; j < cells.length; j++) {
         if (cells[j] === null || cells[j] === '') continue;
-        this.fail(
-          sheet,
-          i + 2,
-          null,
-          `The row has more cells than the ${columns.length} columns`,
-          'Take the cells after the last column out.',
-        );
+        this.fail(sheet, i + 2, null, fault('tooManyCells', { columns: columns.length }));
         break;
       }
       if (!wrong) out.push(row);
@@ -150,8 +134,8 @@ export class Reader {
     return (this.tables[sheet] ?? []).some((row) => at >= 0 && String(row[at] ?? '').trim() === text);
   }
 
-  fail(sheet: string, row: number | null, column: string | null, problem: string, remedy: string): void {
-    if (this.errors.length < MOST_ERRORS) this.errors.push({ sheet, row, column, problem, remedy });
+  fail(sheet: string, row: number | null, column: string | null, wrong: Fault): void {
+    if (this.errors.length < MOST_ERRORS) this.errors.push({ sheet, row, column, ...wrong });
   }
 
   /** Says that each row's key stands once; `what` names it. */
@@ -173,8 +157,7 @@ export class Reader {
           sheet,
           r.line,
           columns[columns.length - 1] as string,
-          `"${columns.map((c) => text(r[c])).join(' / ')}" stands in row ${twin.line} already`,
-          'Keep one of the two rows.',
+          fault('rowTwice', { text: columns.map((c) => text(r[c])).join(' / '), row: twin.line }),
         );
       else if (Array.isArray(there)) there.push(r);
       else seen.set(r[first], [there, r]);

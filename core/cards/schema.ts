@@ -4,11 +4,7 @@ import { country, currency, day, exchangeTable, share, shortText } from '../mone
 import { marketplaceCard, taxCard } from './rates.ts';
 import { ownDispatch, route } from './carriage.ts';
 
-const head = {
-  name: shortText.min(1, 'Give the card a name'),
-  inForceFrom: day,
-  note: shortText.default(''),
-};
+const head = { name: shortText.min(1, 'cardNoName'), inForceFrom: day, note: shortText.default('') };
 const anyCountry = country.nullable().default(null);
 
 /** A freight route as a card: legs with their rates, and the countries it runs between (null: any). */
@@ -31,7 +27,7 @@ export const postageCard = z
   })
   .refine(
     (c) => c.zones.every((x) => x.name !== '') && new Set(c.zones.map((x) => x.name)).size === c.zones.length,
-    'Each zone has a name of its own',
+    'zoneNames',
   );
 export type PostageCard = z.output<typeof postageCard>;
 

@@ -1,4 +1,4 @@
-import { issuesOf } from '../issues.ts';
+import { faultOf } from '../issues.ts';
 import { cellOut, cellText } from './cells.ts';
 import type { Cell, CellValue, Column, Style } from './cells.ts';
 import { CARD_FORMS } from './forms.ts';
@@ -6,6 +6,7 @@ import { CARD_SHEET, Reader } from './reader.ts';
 import type { CellError, Sheet, Tables } from './reader.ts';
 import { CARD_SCHEMAS, cardKey } from './schema.ts';
 import type { CardData, CardKind } from './schema.ts';
+import { fault } from '../fault.ts';
 
 /** Rows a card may have in its longest table. */
 const MOST_ROWS = 5000;
@@ -95,8 +96,7 @@ export function readTables(kind: CardKind, tables: Tables, style: Style = POINT)
           sheet: many as string,
           row: MOST_ROWS + 2,
           column: null,
-          problem: `There are ${rows.length} rows`,
-          remedy: `Keep at most ${MOST_ROWS}.`,
+          ...fault('tooManyRows', { rows: rows.length, most: MOST_ROWS }),
         },
       ],
     };
@@ -108,15 +108,7 @@ export function readTables(kind: CardKind, tables: Tables, style: Style = POINT)
   const { reader } = attempt(true);
   return {
     ok: false,
-    errors: parsed.error.issues.map((issue, i) => ({
-      ...reader.placeOf(issue.path),
-      ...(({ problem, remedy }) => ({ problem, remedy }))(
-        issuesOf({ issues: [issue] } as never)[0] ?? {
-          problem: parsed.error.issues[i]?.message ?? '',
-          remedy: '',
-        },
-      ),
-    })),
+    errors: parsed.error.issues.map((issue) => ({ ...reader.placeOf(issue.path), ...faultOf(issue) })),
   };
 }
 
@@ -229,8 +221,7 @@ export function cannotBeInForce(
         sheet: CARD_SHEET,
         row: null,
         column: 'inForceFrom' in data ? 'inForceFrom' : 'date',
-        problem: `Another version of ${key} is in force from ${day} already`,
-        remedy: 'Choose another day, or withdraw that version first.',
+        ...fault('dayTaken', { card: key, day }),
       };
 }
 

@@ -3,6 +3,7 @@ import type { CardOf } from './schema.ts';
 import { head } from './formParts.ts';
 import type { CardForm } from './formParts.ts';
 import { col, must, HEAD, num, or0 } from './formParts.ts';
+import { fault } from '../fault.ts';
 
 // ---- tax
 // -----------------------------------------------------------------------------------------------------------
@@ -80,25 +81,12 @@ export const taxForm: CardForm = {
     classes.forEach((c, i) => {
       r.mark(`vatRates.${c.taxClass}`, 'vatRates', c.line, 'vatRate');
       if (c.vatRate === null && c.importVatRate === null)
-        r.fail(
-          'vatRates',
-          c.line,
-          'vatRate',
-          `The class "${c.taxClass}" has no rate`,
-          'Write a percentage such as 19%, or take the row out.',
-        );
+        r.fail('vatRates', c.line, 'vatRate', fault('classNoRate', { taxClass: c.taxClass }));
       r.mark(`importVatRates.${i}`, 'vatRates', c.line, 'importVatRate');
     });
     const own = r.field('importVatRates') === 'own';
     const stray = classes.find((c) => c.importVatRate !== null);
-    if (!own && stray !== undefined)
-      r.fail(
-        'vatRates',
-        stray.line,
-        'importVatRate',
-        'There is a rate for import VAT, but the card says that it goes by the VAT rates',
-        'Write "own" in the field importVatRates, or clear the column.',
-      );
+    if (!own && stray !== undefined) r.fail('vatRates', stray.line, 'importVatRate', fault('importVatStray'));
     const duties = r.rows('duties');
     r.unique(
       'duties',
@@ -110,13 +98,7 @@ export const taxForm: CardForm = {
     charges.forEach((x, i) => {
       r.mark(`importCharges.${i}`, 'importCharges', x.line);
       if (num(x.min) !== null && num(x.max) !== null && (x.min as number) > (x.max as number))
-        r.fail(
-          'importCharges',
-          x.line,
-          'max',
-          `The maximum ${x.max} is under the minimum ${x.min}`,
-          'Exchange the two, or leave one blank.',
-        );
+        r.fail('importCharges', x.line, 'max', fault('maxUnderMin', { max: x.max, min: x.min }));
     });
     const table = (column: string) =>
       Object.fromEntries(classes.filter((c) => c[column] !== null).map((c) => [c.taxClass, c[column]]));

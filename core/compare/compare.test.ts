@@ -355,10 +355,10 @@ describe('variations', () => {
       ]).errors,
     ).toMatchObject([
       { row: 2, column: 'price' },
-      { row: 3, column: 'name', problem: '"S" stands in row 2 already' },
+      { row: 3, column: 'name', code: 'rowTwice', detail: { text: 'S', row: 2 } },
       { row: 4, column: 'name' },
-      { row: 5, column: 'kg', problem: 'A rate of 0 cannot be used' },
-      { column: 'shareOfSales', problem: 'The shares of sales add up to 120 %' },
+      { row: 5, column: 'kg', code: 'rateZero' },
+      { column: 'shareOfSales', code: 'salesShares', detail: { percent: 120 } },
     ]);
   });
 });

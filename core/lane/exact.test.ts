@@ -3,7 +3,7 @@ import { reckonExactly } from '../testing/exact.ts';
 import { randomLane } from '../testing/lanes.ts';
 import { FIGURES } from './figures.ts';
 import { LINES } from './costLines.ts';
-import { PROBLEM_TEXTS } from './problems.ts';
+import { PROBLEMS } from './problems.ts';
 import { evaluate } from './evaluate.ts';
 
 const LANES = 10_000;
@@ -95,7 +95,7 @@ const BRANCHES = [
   'keywords equally',
   'no units by adverts',
   'paid before paying',
-  ...Object.keys(PROBLEM_TEXTS).map((p) => `problem ${p}`),
+  ...PROBLEMS.map((p) => `problem ${p}`),
 ];
 
 describe('the core against an independent reckoning in exact decimals', () => {

@@ -1,54 +1,36 @@
+import type { Detail } from '../fault.ts';
+
 /**
  * Problems: where no answer exists, the core says which input to change. The line and all that depends on it
- * are unknown. Notices: an answer exists, but the reader should know something about it.
+ * are unknown. Their words stand in the catalogues.
  */
-export const PROBLEM_TEXTS = {
-  noExchangeRate:
-    'There is no exchange rate for {{currency}} on {{date}}. Add one to the exchange rates, or ' +
-    'quote in another currency.',
-  standingMissing: 'Your VAT standing in {{country}} is not set. Choose it in Settings or on this lane.',
-  noTaxCard: 'There is no tax card for {{country}}. Add one in Rates, or type the VAT rate on the lane.',
-  noTaxClass:
-    'The tax card of {{country}} has no rate for the tax class "{{taxClass}}". Choose another ' +
-    'class, or type the VAT rate.',
-  noMarketplaceCard:
-    'There is no rate card for {{marketplace}} in {{country}}. Add one in Rates, or type the fees on the lane.',
-  cardCurrency:
-    'The card of {{marketplace}} is in {{card}}, the lane sells in {{currency}}. Choose the card of that country.',
-  categoryNotOnCard: 'The card of {{marketplace}} has no category "{{category}}". Choose one that it has.',
-  underFirstBreak:
-    'The quote starts at {{minQty}} pieces; this order is {{bought}}. Order more, or add a price for fewer.',
-  underMinimumOrder:
-    'The supplier takes no order under {{minimum}} pieces; this order is {{bought}}. Order more.',
-  noCarton:
-    'The leg "{{leg}}" is charged by carton, but a quote has no units per carton. Add them to the quote.',
-  noContainer:
-    'The leg "{{leg}}" is charged by container, but its usable volume is not given. Add it to the leg.',
-  noWeightBand: 'The leg "{{leg}}" has no band for {{kg}} kg. Add one, or ship less at once.',
-  noDutyRate:
-    'The tax card of {{country}} has no duty for HS {{hsCode}} from {{origin}}. Add it in Rates, or type the duty.',
-  noSizeTier:
-    'No size tier of {{marketplace}} takes {{sides}} cm at {{kg}} kg. Make the parcel smaller, or ' +
-    'fulfil it another way.',
-  noWarehouse: '{{marketplace}} has no warehouse in {{country}}. Fulfil it another way.',
-  noStorageRates:
-    'The card of {{marketplace}} has no storage rates. Type a rate, or say that storage does not apply.',
-  noPostageStep:
-    'The postage table ends at {{upToKg}} kg; the parcel weighs {{kg}} kg. Add a step to the table.',
-  zeroUnits:
-    'No units a month are expected, so a monthly cost cannot be spread over them. Change the demand.',
-  zeroConversion: 'A conversion rate of 0 sells nothing. Enter the units that a click sells on average.',
-} as const;
-export type ProblemCode = keyof typeof PROBLEM_TEXTS;
+export const PROBLEMS = [
+  'noExchangeRate',
+  'standingMissing',
+  'noTaxCard',
+  'noTaxClass',
+  'noMarketplaceCard',
+  'cardCurrency',
+  'categoryNotOnCard',
+  'underFirstBreak',
+  'underMinimumOrder',
+  'noCarton',
+  'noContainer',
+  'noWeightBand',
+  'noDutyRate',
+  'noSizeTier',
+  'noWarehouse',
+  'noStorageRates',
+  'noPostageStep',
+  'zeroUnits',
+  'zeroConversion',
+] as const;
+export type ProblemCode = (typeof PROBLEMS)[number];
 
-export const NOTICE_TEXTS = {
-  quoteExpired: 'The quote of {{supplier}} was valid until {{date}}. Ask for a new one.',
-  outOfTheRunning:
-    'At this price nobody would find the offer: {{rivals}} rivals are cheaper by more than the band allows.',
-} as const;
-export type NoticeCode = keyof typeof NOTICE_TEXTS;
+/** Notices: an answer exists, but the reader should know something about it. */
+export const NOTICES = ['quoteExpired', 'outOfTheRunning'] as const;
+export type NoticeCode = (typeof NOTICES)[number];
 
-type Detail = Readonly<Record<string, string | number>>;
 /** `line` is the cost line that has no answer; `path` the input of the lane document to change. */
 export type Problem = {
   readonly code: ProblemCode;
@@ -57,13 +39,3 @@ export type Problem = {
   readonly detail: Detail;
 };
 export type Notice = { readonly code: NoticeCode; readonly path: string; readonly detail: Detail };
-
-/** Fills `{{name}}` places of a message. */
-export function fillIn(text: string, detail: Detail): string {
-  return text.replace(/\{\{(\w+)\}\}/g, (_, key: string) => String(detail[key] ?? ''));
-}
-
-/** The English message of a problem: what is wrong, where, what to do. */
-export function problemText(problem: Problem): string {
-  return fillIn(PROBLEM_TEXTS[problem.code], problem.detail);
-}

@@ -4,12 +4,11 @@ import { BLANKS } from './blanks.ts';
 import { BOUNDS } from './bounds.ts';
 import { FAMILIES, LINES } from './costLines.ts';
 import { FIGURES } from './figures.ts';
-import { NOTICE_TEXTS, PROBLEM_TEXTS } from './problems.ts';
+import { NOTICES, PROBLEMS } from './problems.ts';
 
 const known = z.number().nullable();
 const record = <K extends string>(keys: readonly K[]) =>
   z.object(Object.fromEntries(keys.map((k) => [k, known])) as Record<K, typeof known>);
-const codes = <T extends object>(texts: T) => z.enum(Object.keys(texts) as [keyof T & string]);
 const detail = z.record(z.string(), z.union([z.string(), z.number()]));
 
 /**
@@ -32,8 +31,8 @@ export const laneResult = z.object({
     .default({})
     .meta({ description: 'Of each figure that is known but lacks cost lines: what it is a bound of' }),
   reasons: z.partialRecord(z.enum(FIGURES), z.string()),
-  problems: z.array(z.object({ code: codes(PROBLEM_TEXTS), line: z.string(), path: z.string(), detail })),
-  notices: z.array(z.object({ code: codes(NOTICE_TEXTS), path: z.string(), detail })),
+  problems: z.array(z.object({ code: z.enum(PROBLEMS), line: z.string(), path: z.string(), detail })),
+  notices: z.array(z.object({ code: z.enum(NOTICES), path: z.string(), detail })),
 });
 export type LaneResult = z.output<typeof laneResult>;
 /** What is kept of a result once another has taken its place. */

@@ -67,10 +67,7 @@ export const quote = z.strictObject({
     .array(z.strictObject({ minQty: nonNegative, unitPrice: orBlank(nonNegative) }))
     .min(1)
     .max(50)
-    .refine(
-      (b) => b.every((x, i) => i === 0 || x.minQty > (b[i - 1]?.minQty ?? 0)),
-      'Sort price breaks by rising quantity, each once',
-    ),
+    .refine((b) => b.every((x, i) => i === 0 || x.minQty > (b[i - 1]?.minQty ?? 0)), 'breaksRise'),
   firstPrice: orBlank(nonNegative).meta({
     description: 'Unit price first asked, before negotiation; for the record',
   }),
@@ -222,7 +219,7 @@ export const product = z.strictObject({
   kg: orBlank(positive).meta({ description: 'Packaged weight, kg' }),
   category: orBlank(shortText).meta({ description: 'Key of a category on the marketplace card' }),
   taxClass: shortText.default('standard'),
-  hsCode: orBlank(z.string().regex(/^\d{4,10}$/, 'Digits of the HS heading, 4 to 10 of them')),
+  hsCode: orBlank(z.string().regex(/^\d{4,10}$/, 'headingShape')),
   origin: orBlank(country),
   dangerous: z.boolean().default(false),
   oversize: z.boolean().default(false),
@@ -312,7 +309,7 @@ export const laneTerms = z.strictObject({
   conversionSpread: share.default(0),
   adverts: z.union([none, adverts]).nullable().default(null),
   demand: orBlank(demand),
-  season: orBlank(twelve.refine((s) => s.some((x) => x >= 1e-9), 'At least one month must sell')),
+  season: orBlank(twelve.refine((s) => s.some((x) => x >= 1e-9), 'oneMonthSells')),
   monthlyFixedCosts: nonNegative.default(0),
   payoutEveryDays: orBlank(nonNegative),
   payoutDelayDays: orBlank(nonNegative),

@@ -4,9 +4,10 @@ import { makeColumns } from '../columns/columns.ts';
 import { checkDigit } from '../goods/gtin.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
 import { LastEdition } from './editions.ts';
+import { sayFault } from '../../words/index.ts';
 import { guessMap, listMap, mapIssues } from './map.ts';
 import { FILLED, Reference } from './reference.ts';
-import { KeyIndex, RowReader, sayTrouble } from './rows.ts';
+import { KeyIndex, RowReader, faultOfRow } from './rows.ts';
 
 const code = (n: number): string => {
   const body = `952${String(n).padStart(9, '0')}`;
@@ -103,7 +104,7 @@ describe('a mapping', () => {
     expect(guessMap(['Price list'], [['for gardeners']]).columns.cost).toBeUndefined();
   });
   it('says what is missing, chosen twice or not in the file', () => {
-    expect(mapIssues(listMap.parse({ columns: { title: 'Name' } }), ['Name'])).toEqual([
+    expect(mapIssues(listMap.parse({ columns: { title: 'Name' } }), ['Name']).map(sayFault)).toEqual([
       { problem: 'No column is the barcode', remedy: 'Choose the column that holds it.' },
       { problem: 'No column is the purchase price', remedy: 'Choose the column that holds it.' },
     ]);
@@ -111,7 +112,7 @@ describe('a mapping', () => {
       mapIssues(listMap.parse({ columns: { identifier: 'EAN', cost: 'EAN', brand: 'Maker' } }), [
         'EAN',
         'Price',
-      ]).map((i) => i.problem),
+      ]).map((i) => sayFault(i).problem),
     ).toEqual(['The file has no column "Maker" (brand)', 'The column "EAN" is chosen for two things']);
   });
 });
@@ -184,7 +185,7 @@ describe('rows of a file', () => {
     ]);
     for (const r of all)
       for (const t of r.troubles)
-        for (const s of Object.values(sayTrouble(t))) expect(s.length).toBeGreaterThan(10);
+        for (const s of Object.values(sayFault(faultOfRow(t)))) expect(s.length).toBeGreaterThan(10);
   });
   it(
     'the second of two rows of one product is the one refused, and names the first, however the code ' +

@@ -5,6 +5,8 @@ import { shortText } from '../money/schema.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
 import { ARTICLE_NUMBERS, REQUIRED_ROLES, ROLES, roleRule } from './roles.ts';
 import type { Role } from './roles.ts';
+import { fault } from '../fault.ts';
+import type { Fault } from '../fault.ts';
 
 /**
  * A mapping: of each role the heading of its column; of the file how its numbers are written. Kept for each
@@ -104,7 +106,6 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
   });
 }
 
-export type MapIssue = { readonly problem: string; readonly remedy: string };
 /**
  * What keeps a mapping from being used on a file with these headings; `required` are the roles it cannot do
  * without.
@@ -113,31 +114,15 @@ export function mapIssues(
   map: ListMap,
   header: readonly string[],
   required: readonly Role[] = REQUIRED_ROLES,
-): MapIssue[] {
-  const issues: MapIssue[] = [];
+): Fault[] {
+  const issues: Fault[] = [];
   for (const role of required)
-    if (map.columns[role] === undefined)
-      issues.push({
-        problem:
-          role === 'identifier'
-            ? 'No column is the barcode'
-            : role === 'cost'
-              ? 'No column is the purchase price'
-              : `No column is chosen for ${role}`,
-        remedy: 'Choose the column that holds it.',
-      });
+    if (map.columns[role] === undefined) issues.push(fault('noColumnFor', { role }));
   for (const [role, heading] of Object.entries(map.columns))
     if (!header.includes(heading))
-      issues.push({
-        problem: `The file has no column "${heading}" (${role})`,
-        remedy: `Choose one of: ${header.filter(Boolean).join(', ')}.`,
-      });
+      issues.push(fault('noSuchColumn', { column: heading, role, columns: header.filter(Boolean) }));
   const doubled = Object.values(map.columns).filter((h, i, all) => all.indexOf(h) !== i);
-  for (const h of new Set(doubled))
-    issues.push({
-      problem: `The column "${h}" is chosen for two things`,
-      remedy: 'Choose each column once.',
-    });
+  for (const h of new Set(doubled)) issues.push(fault('columnChosenTwice', { column: h }));
   return issues;
 }
 

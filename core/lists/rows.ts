@@ -10,6 +10,8 @@ import { amountOf, UNREADABLE } from './amounts.ts';
 import { ROLES } from './roles.ts';
 import type { ListMap } from './map.ts';
 import type { Role } from './roles.ts';
+import { fault } from '../fault.ts';
+import type { Fault } from '../fault.ts';
 
 /** A purchase price above this is a slip. */
 const ABSURD = 1_000_000;
@@ -23,48 +25,23 @@ export type RowTrouble =
     }
   | { readonly what: 'duplicate'; readonly first: number; readonly value: string };
 
-/** What is wrong with a row and what to do, in words. */
-export function sayTrouble(t: RowTrouble): { problem: string; remedy: string } {
-  if (t.what === 'duplicate')
-    return {
-      problem: `Barcode ${t.value} stands in row ${t.first} already`,
-      remedy: 'Keep one of the two rows.',
-    };
-  if (t.what === 'cost')
-    return t.why === 'missing'
-      ? { problem: 'There is no purchase price', remedy: 'Add it, or take the row out.' }
-      : t.why === 'text'
-        ? {
-            problem: `The purchase price "${t.value}" is not a number`,
-            remedy: 'Write digits only, or say how the file writes its decimals.',
-          }
-        : t.why === 'negative'
-          ? { problem: `The purchase price ${t.value} is below 0`, remedy: 'Write what a unit costs.' }
-          : {
-              problem: `The purchase price ${t.value} is beyond all measure`,
-              remedy: 'Check its decimal mark.',
-            };
-  switch (t.why) {
-    case 'missing':
-      return { problem: 'There is no barcode', remedy: 'Add it, or take the row out.' };
-    case 'notDigits':
-      return { problem: `"${t.value}" is not a barcode`, remedy: 'Write its 8, 12, 13 or 14 digits.' };
-    case 'wrongLength':
-      return {
-        problem: `"${t.value}" has ${t.value.replace(/\D/g, '').length} digits`,
-        remedy: 'A barcode has 8, 12, 13 or 14.',
-      };
-    case 'wrongCheckDigit':
-      return {
-        problem: `The check digit of ${t.value} is wrong`,
-        remedy: 'A digit is mistyped: compare it with the goods.',
-      };
-    case 'digitsLost':
-      return {
-        problem: `A spreadsheet has taken digits from "${t.value}"`,
-        remedy: 'Format the column as text in the first file, and save it again.',
-      };
-  }
+const TROUBLES = {
+  cost: { missing: 'costMissing', text: 'costText', negative: 'costNegative', absurd: 'costAbsurd' },
+  barcode: {
+    missing: 'barcodeMissing',
+    notDigits: 'barcodeNotDigits',
+    wrongLength: 'barcodeLength',
+    wrongCheckDigit: 'barcodeCheckDigit',
+    digitsLost: 'barcodeDigitsLost',
+  },
+} as const;
+
+/** What is wrong with a row, as it is said. */
+export function faultOfRow(t: RowTrouble): Fault {
+  const { value } = t;
+  if (t.what === 'duplicate') return fault('rowDuplicate', { value, first: t.first });
+  if (t.what === 'cost') return fault(TROUBLES.cost[t.why], { value });
+  return fault(TROUBLES.barcode[t.why], { value, digits: value.replace(/\D/g, '').length });
 }
 
 /** Numbers above 0 by barcode: 12 bytes for each in flat arrays, so that a million fit beside the work. */

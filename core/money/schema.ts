@@ -24,15 +24,15 @@ export const twelve = z.array(nonNegative).length(12);
 /** ISO 8601 day. */
 export const day = z
   .string()
-  .regex(/^\d{4}-\d{2}-\d{2}$/, 'Write the day as year-month-day, such as 2026-11-24')
+  .regex(/^\d{4}-\d{2}-\d{2}$/, 'dayShape')
   .refine((s) => {
     const at = new Date(`${s}T00:00:00Z`);
     return !Number.isNaN(at.getTime()) && at.toISOString().startsWith(s);
-  }, 'No such day in the calendar');
+  }, 'noSuchDay');
 /** ISO 4217 code, three capitals. */
-export const currency = z.string().regex(/^[A-Z]{3}$/, 'Use a three-letter currency code such as EUR');
+export const currency = z.string().regex(/^[A-Z]{3}$/, 'currencyShape');
 /** ISO 3166-1 alpha-2 code, two capitals. */
-export const country = z.string().regex(/^[A-Z]{2}$/, 'Use a two-letter country code such as DE');
+export const country = z.string().regex(/^[A-Z]{2}$/, 'countryShape');
 export const shortText = z.string().max(200);
 
 /** Something bought: an amount with its currency and the VAT on it (economics, section 2). */

@@ -11,7 +11,7 @@ export const path = z
       z
         .string()
         .max(60)
-        .refine((key) => !FORBIDDEN.has(key), 'There is no such field'),
+        .refine((key) => !FORBIDDEN.has(key), 'noSuchField'),
       z.number().int().min(0).max(10_000),
     ]),
   )

@@ -36,7 +36,7 @@ export const quoteSource = z.discriminatedUnion('kind', [quote, retailPurchase])
 export type QuoteSource = Quote | RetailPurchase;
 
 export const candidateData = z.strictObject({
-  name: z.string().trim().min(1, 'Give the candidate a name').max(200),
+  name: z.string().trim().min(1, 'productNoName').max(200),
   way: z.enum(WAYS),
   stage: z.enum(STAGES_OF_WORK).default('idea'),
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),

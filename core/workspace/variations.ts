@@ -1,12 +1,14 @@
 /** Sizes, colours, packs of one product: each with what differs from it. */
 import { z } from 'zod';
 import { readCell } from '../cards/cells.ts';
-import type { Cell, CellFault, Column } from '../cards/cells.ts';
+import type { Cell, Column } from '../cards/cells.ts';
 import { isFault } from '../cards/cells.ts';
 import { evaluate } from '../lane/evaluate.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { nonNegative, orBlank, positive, share, shortText } from '../money/schema.ts';
+import { fault } from '../fault.ts';
+import type { Fault } from '../fault.ts';
 
 /** What is blank is as the product itself. Prices in the lane's sales currency, costs in that of its quote. */
 export const variation = z.strictObject({
@@ -49,16 +51,16 @@ export function variationCells(list: readonly Variation[]): Cell[][] {
 }
 export function readVariations(rows: readonly (readonly Cell[])[]): {
   list: Variation[];
-  errors: { row: number; column: string; problem: string; remedy: string }[];
+  errors: (Fault & { row: number; column: string })[];
 } {
-  const errors: { row: number; column: string; problem: string; remedy: string }[] = [];
+  const errors: (Fault & { row: number; column: string })[] = [];
   const list: Variation[] = [];
   const seen = new Map<string, number>();
   rows.forEach((cells, i) => {
     if (cells.every((c) => c === null || String(c).trim() === '')) return;
     const out: Record<string, unknown> = {};
     let wrong = false;
-    const fail = (column: string, f: CellFault): void => {
+    const fail = (column: string, f: Fault): void => {
       errors.push({ row: i + 2, column, ...f });
       wrong = true;
     };
@@ -68,13 +70,8 @@ export function readVariations(rows: readonly (readonly Cell[])[]): {
       else out[column.key] = value;
     });
     const name = String(out.name ?? '');
-    if (name === '')
-      fail('name', { problem: 'The variation has no name', remedy: 'Write a size, colour or pack.' });
-    else if (seen.has(name))
-      fail('name', {
-        problem: `"${name}" stands in row ${seen.get(name)} already`,
-        remedy: 'Keep one of the two.',
-      });
+    if (name === '') fail('name', fault('variationNoName'));
+    else if (seen.has(name)) fail('name', fault('rowTwice', { text: name, row: seen.get(name) }));
     else seen.set(name, i + 2);
     if (!wrong) list.push(variation.parse(out));
   });
@@ -83,8 +80,7 @@ export function readVariations(rows: readonly (readonly Cell[])[]): {
     errors.push({
       row: rows.length + 1,
       column: 'shareOfSales',
-      problem: `The shares of sales add up to ${Number((total * 100).toFixed(2))} %`,
-      remedy: 'Make them add up to 100 % at most.',
+      ...fault('salesShares', { percent: Number((total * 100).toFixed(2)) }),
     });
   return { list, errors };
 }

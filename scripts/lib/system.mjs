@@ -401,6 +401,7 @@ const SOURCES = [
   'server',
   'screening',
   'between',
+  'words',
   'app',
   'demo',
   'vite.config.ts',

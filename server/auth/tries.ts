@@ -116,10 +116,7 @@ async function forgive(limits: readonly Limit[]): Promise<void> {
 }
 
 const tooMany = (): Response =>
-  Response.json(
-    { code: 'TOO_MANY', message: 'Too many attempts. Wait a minute, then try again.' },
-    { status: 429, headers: { 'retry-after': '60' } },
-  );
+  Response.json({ code: 'TOO_MANY' }, { status: 429, headers: { 'retry-after': '60' } });
 
 /**
  * Lets a request to the sign-in service through, and counts it; too many get 429. The path is that behind

@@ -5,7 +5,7 @@ import { env } from '../env.ts';
 import { log } from '../log.ts';
 import * as authTables from './authSchema.ts';
 import * as tables from './schema.ts';
-import { Refusal } from '../refusal.ts';
+import { Refusal, refused } from '../refusal.ts';
 
 /** Connections to the database under one role. */
 export function pool(url: string, max: number): pg.Pool {
@@ -73,8 +73,7 @@ export async function reachable<T>(work: () => Promise<T>): Promise<T> {
       throw new Refusal('away');
     }
     // Texts are held against this before (text.ts); what slips through says so too, instead of failing.
-    if (isUnkeepable(e))
-      throw new Refusal('invalid', 'A text holds a character that cannot be kept. Remove it, and try again.');
+    if (isUnkeepable(e)) throw refused('unkeepable');
     throw e;
   }
 }

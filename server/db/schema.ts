@@ -27,6 +27,7 @@ import type { ListMap } from '../../core/lists/map.ts';
 import type { ListLook } from '../../core/lists/query.ts';
 import type { Choice } from '../../core/lists/reference.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
+import type { Fault } from '../../core/fault.ts';
 
 export const bm = pgSchema('bm');
 const when = (name: string) => timestamp(name, { withTimezone: true });
@@ -231,7 +232,7 @@ export const task = bm.table(
     total: integer('total').notNull().default(0),
     /** What to do, and where a piece of work goes on after a stop. */
     data: jsonb('data').$type<Record<string, unknown>>().notNull().default({}),
-    error: text('error'),
+    error: jsonb('error').$type<Fault>(),
     createdBy: text('created_by'),
     createdAt: when('created_at').notNull().defaultNow(),
     updatedAt: when('updated_at').notNull().defaultNow(),

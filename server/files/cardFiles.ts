@@ -5,6 +5,8 @@ import type { CellError, Tables } from '../../core/cards/reader.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import { sheetsOf, tablesOf } from '../../core/cards/tables.ts';
 import type { FileSheet, OutSheet } from './sheets.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 
 /** The sheets of a card for a file, or the one that is asked for. */
 export function outSheets(kind: CardKind, data: CardData, only: string | null = null): OutSheet[] {
@@ -19,13 +21,12 @@ export function outSheets(kind: CardKind, data: CardData, only: string | null = 
 }
 
 export type CellsRead = { ok: true; cells: Tables } | { ok: false; errors: CellError[] };
-const fail = (
-  sheet: string,
-  row: number | null,
-  column: string | null,
-  problem: string,
-  remedy: string,
-): CellError => ({ sheet, row, column, problem, remedy });
+const fail = (sheet: string, row: number | null, column: string | null, wrong: Fault): CellError => ({
+  sheet,
+  row,
+  column,
+  ...wrong,
+});
 
 /**
  * The sheets of a file as those of a card. A workbook has to hold all sheets that the version it follows has
@@ -45,20 +46,8 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
     if (named === undefined) {
       errors.push(
         csv
-          ? fail(
-              '',
-              1,
-              null,
-              `No table of this card has the columns ${s.header.join(', ')}`,
-              `Use the header of one of: ${headers}.`,
-            )
-          : fail(
-              s.name,
-              null,
-              null,
-              `There is no sheet "${s.name}" in such a card`,
-              `Rename it to one of ${known.map((k) => k.key).join(', ')}, or take it out.`,
-            ),
+          ? fail('', 1, null, fault('noTableWith', { headers, columns: s.header }))
+          : fail(s.name, null, null, fault('noSheet', { sheet: s.name, sheets: known.map((k) => k.key) })),
       );
       continue;
     }
@@ -68,29 +57,13 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
       const column = named.columns.find((c) => c.key.toLowerCase() === h.toLowerCase());
       if (column === undefined)
         errors.push(
-          fail(
-            named.key,
-            1,
-            h,
-            `There is no column "${h}"`,
-            `Use ${named.columns.map((c) => c.key).join(', ')}.`,
-          ),
+          fail(named.key, 1, h, fault('noColumn', { column: h, columns: named.columns.map((c) => c.key) })),
         );
-      else if (at.has(column.key))
-        errors.push(fail(named.key, 1, h, `The column "${h}" stands twice`, 'Keep one of the two.'));
+      else if (at.has(column.key)) errors.push(fail(named.key, 1, h, fault('columnTwice', { column: h })));
       else at.set(column.key, i);
     });
     for (const c of named.columns)
-      if (!at.has(c.key))
-        errors.push(
-          fail(
-            named.key,
-            1,
-            c.key,
-            `The column "${c.key}" is missing`,
-            'Add it; its cells may be blank where nothing applies.',
-          ),
-        );
+      if (!at.has(c.key)) errors.push(fail(named.key, 1, c.key, fault('columnMissing', { column: c.key })));
     const order = named.columns.map((c) => at.get(c.key) ?? -1);
     const width = s.header.length;
     // Columns in their own order, as exported, need no moving.
@@ -105,8 +78,7 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
           named.key,
           s.rows.length + 1,
           null,
-          `The last row has ${last.length} of ${width} cells: the file may have been cut off`,
-          'Export it again, and import the whole file.',
+          fault('lastRowShort', { cells: last.length, columns: width }),
         ),
       );
   }
@@ -117,13 +89,7 @@ export function cellsFrom(kind: CardKind, file: readonly FileSheet[], base: Card
     if (csv) cells[k.key] = old[k.key] ?? [];
     else if (k.key === CARD_SHEET || rows > 0)
       errors.push(
-        fail(
-          k.key,
-          null,
-          null,
-          rows > 0 ? `The sheet is missing; the card has ${rows} rows in it` : 'The sheet is missing',
-          'Add it (with its header alone, if its rows are to go), or import single tables as CSV.',
-        ),
+        fail(k.key, null, null, rows > 0 ? fault('sheetMissingRows', { rows }) : fault('sheetMissing')),
       );
     else cells[k.key] = [];
   }

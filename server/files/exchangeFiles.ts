@@ -7,6 +7,8 @@ import { isFault, readCell } from '../../core/cards/cells.ts';
 import type { CellError } from '../../core/cards/reader.ts';
 import type { CardOf } from '../../core/cards/schema.ts';
 import { readCsv } from './sheets.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 
 type Table = CardOf<'exchange'>;
 export type ExchangeRead = { ok: true; tables: Table[] } | { ok: false; errors: CellError[] };
@@ -36,9 +38,7 @@ function tablesFrom(
         ['currency', c],
         ['rate', r],
       ] as const
-    ).flatMap(([column, v]) =>
-      isFault(v) ? [{ sheet, row: line, column, problem: v.problem, remedy: v.remedy }] : [],
-    );
+    ).flatMap(([column, v]) => (isFault(v) ? [{ sheet, row: line, column, ...v }] : []));
     if (wrong.length > 0) {
       errors.push(...wrong);
       continue;
@@ -51,25 +51,13 @@ function tablesFrom(
         sheet,
         row: line,
         column: 'currency',
-        problem: `${String(c)} on ${String(d)} stands in row ${before.line} already`,
-        remedy: 'Keep one of the two rows.',
+        ...fault('rateTwice', { currency: String(c), date: String(d), row: before.line }),
       });
     else if (c !== base) table.set(c as string, { rate: r as number, line });
   }
   if (errors.length > 0) return { ok: false, errors };
   if (byDate.size === 0)
-    return {
-      ok: false,
-      errors: [
-        {
-          sheet,
-          row: null,
-          column: null,
-          problem: 'There is no rate in the file',
-          remedy: 'Choose a file with at least one date, currency and rate.',
-        },
-      ],
-    };
+    return { ok: false, errors: [{ sheet, row: null, column: null, ...fault('noRates') }] };
   return {
     ok: true,
     tables: [...byDate]
@@ -89,11 +77,7 @@ function tablesFrom(
  */
 export function readExchangeCsv(text: string, base: string, source: string): ExchangeRead {
   const file = readCsv(text);
-  if (!file.ok)
-    return {
-      ok: false,
-      errors: [{ sheet: 'rates', row: null, column: null, problem: file.problem, remedy: file.remedy }],
-    };
+  if (!file.ok) return { ok: false, errors: [{ sheet: 'rates', row: null, column: null, ...file.fault }] };
   const [sheet] = file.sheets;
   const header = sheet?.header.map((h) => h.toLowerCase()) ?? [];
   const missing = ['date', 'currency', 'rate'].filter((c) => !header.includes(c));
@@ -104,8 +88,7 @@ export function readExchangeCsv(text: string, base: string, source: string): Exc
         sheet: 'rates',
         row: 1,
         column: c,
-        problem: `The column "${c}" is missing`,
-        remedy: 'The header is: date, currency, rate.',
+        ...fault('rateColumnMissing', { column: c }),
       })),
     };
   const at = (c: string): number => header.indexOf(c);
@@ -123,20 +106,11 @@ const listOf = (x: Cube | Cube[] | undefined): Cube[] => (x === undefined ? [] :
  * one euro.
  */
 export function readReferenceXml(text: string, source: string): ExchangeRead {
-  const wrong = (problem: string): ExchangeRead => ({
+  const wrong = (what: Fault): ExchangeRead => ({
     ok: false,
-    errors: [
-      {
-        sheet: 'rates',
-        row: null,
-        column: null,
-        problem,
-        remedy: 'Use the file of daily reference rates as it was published, whole.',
-      },
-    ],
+    errors: [{ sheet: 'rates', row: null, column: null, ...what }],
   });
-  if (!/<\/[\w:]*Envelope>\s*$/.test(text.trim()))
-    return wrong('The file breaks off before its end, or is no file of reference rates');
+  if (!/<\/[\w:]*Envelope>\s*$/.test(text.trim())) return wrong(fault('notReferenceRates'));
   let top: Record<string, unknown>;
   try {
     top = new XMLParser({
@@ -146,7 +120,7 @@ export function readReferenceXml(text: string, source: string): ExchangeRead {
       processEntities: false,
     }).parse(text) as Record<string, unknown>;
   } catch {
-    return wrong('The file is not XML');
+    return wrong(fault('notXml'));
   }
   const outer = (top.Envelope as { Cube?: Cube } | undefined)?.Cube;
   const rows: [number, unknown, unknown, unknown][] = [];

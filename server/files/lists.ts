@@ -2,6 +2,8 @@
 import Papa from 'papaparse';
 import { HEADER_WITHIN } from '../../core/lists/map.ts';
 import { textIn } from './textIn.ts';
+import type { Refusal } from '../refusal.ts';
+import { refused } from '../refusal.ts';
 
 /** A cell longer than this is a quotation mark that was never closed, or no list at all. */
 const LONGEST_CELL = 1_000_000;
@@ -9,18 +11,7 @@ const LONGEST_CELL = 1_000_000;
 /** Columns that a list may have: far more than any supplier's, far fewer than a browser could show. */
 const MOST_COLUMNS = 1000;
 
-export type ListFault = { readonly problem: string; readonly remedy: string };
-export class ListError extends Error {
-  constructor(readonly fault: ListFault) {
-    super(`${fault.problem}. ${fault.remedy}`);
-  }
-}
-const fault = (problem: string, remedy: string): ListError => new ListError({ problem, remedy });
-const tooWide = (columns: number): ListError =>
-  fault(
-    `The file has ${columns} columns, and a list may have ${MOST_COLUMNS}`,
-    'Leave out the columns that are not needed, or check which mark stands between them.',
-  );
+const tooWide = (columns: number): Refusal => refused('tooManyColumns', { columns, most: MOST_COLUMNS });
 
 export type RowsIn = { readonly header: readonly string[]; readonly headerLine: number };
 /**
@@ -49,9 +40,8 @@ export async function readList(
   from: Position | null = null,
 ): Promise<{ rows: number; whole: boolean }> {
   const opened = await textIn(path, from?.chars ?? 0);
-  if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
-  if (opened === 'notText')
-    throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
+  if (opened === 'empty') throw refused('fileEmpty');
+  if (opened === 'notText') throw refused('notCsv');
   let line = from?.line ?? 0;
   let header: readonly string[] | null = from?.header ?? null;
   let headerLine = from?.headerLine ?? 0;
@@ -72,10 +62,7 @@ export async function readList(
             results.errors.some((e) => e.code === 'MissingQuotes') &&
             !results.data.some((r) => r.some((c) => c.length > LONGEST_CELL))
           )
-            throw fault(
-              'A quotation mark is never closed: the file may have been cut off',
-              'Export it again, and choose the whole file.',
-            );
+            throw refused('quoteOpen');
           const batch: string[][] = [];
           const lines: number[] = [];
           for (const cells of results.data) {
@@ -83,11 +70,7 @@ export async function readList(
             let longest = 0;
             for (let k = 0; k < cells.length; k++)
               if ((cells[k] as string).length > longest) longest = (cells[k] as string).length;
-            if (longest > LONGEST_CELL)
-              throw fault(
-                `A cell in row ${line} is over a million characters long: a quotation mark is not closed there`,
-                'Close or remove it, and choose the file again.',
-              );
+            if (longest > LONGEST_CELL) throw refused('cellTooLong', { row: line });
             if (header === null) {
               if (cells.length > MOST_COLUMNS) throw tooWide(cells.length);
               const named = cells.map((c) => c.trim());
@@ -134,17 +117,15 @@ export async function readList(
     });
   });
   if (header === null) throw missing(headings, early);
-  if (count === 0 && from === null)
-    throw fault('The file has a header and no rows', 'Choose the file that holds the goods.');
+  if (count === 0 && from === null) throw refused('onlyHeader');
   return { rows: count, whole };
 }
 
 /** The first rows of a file, as they stand; at most so many. */
 export async function firstRows(path: string, most: number): Promise<string[][]> {
   const opened = await textIn(path);
-  if (opened === 'empty') throw fault('The file is empty', 'Choose a file with a header line and rows.');
-  if (opened === 'notText')
-    throw fault('The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.');
+  if (opened === 'empty') throw refused('fileEmpty');
+  if (opened === 'notText') throw refused('notCsv');
   return new Promise((done, failed) => {
     let rows: string[][] = [];
     Papa.parse<string[]>(opened.text as unknown as NodeJS.ReadableStream, {
@@ -171,17 +152,12 @@ export async function firstRows(path: string, most: number): Promise<string[][]>
   });
 }
 
-function missing(headings: readonly string[], early: readonly (readonly string[])[]): ListError {
+function missing(headings: readonly string[], early: readonly (readonly string[])[]): Refusal {
   const widest = early.reduce<readonly string[]>((best, r) => (r.length > best.length ? r : best), []);
   const lacks = headings.filter((h) => !widest.includes(h));
-  return fault(
-    `No row among the first ${HEADER_WITHIN} has the columns ${lacks.map((h) => `"${h}"`).join(', ')}`,
-    `The file has ${
-      widest
-        .filter(Boolean)
-        .map((h) => `"${h}"`)
-        .slice(0, 20)
-        .join(', ') || 'no header'
-    }; name these in the mapping.`,
-  );
+  const found = widest.filter(Boolean).slice(0, 20).map(quoted);
+  const detail = { within: HEADER_WITHIN, columns: lacks.map(quoted) };
+  return found.length === 0 ? refused('noHeader', detail) : refused('headingsNotFound', { ...detail, found });
 }
+
+const quoted = (heading: string): string => `"${heading}"`;

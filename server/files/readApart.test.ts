@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { HOSTILE, PLAIN, writeZip } from '../testing/zip.ts';
-import { ListError } from './lists.ts';
+import { Refusal } from '../refusal.ts';
 import { headsOfWorkbook, sheetAsCsv, tablesOfWorkbook } from './readApart.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-hostile-'));
@@ -30,9 +30,9 @@ describe('a workbook read in a process of its own', () => {
     });
     expect(await tablesOfWorkbook(Buffer.from('no workbook'))).toMatchObject({
       ok: false,
-      problem: 'The file is not a whole XLSX workbook',
+      fault: { code: 'notWorkbook' },
     });
-    await expect(headsOfWorkbook(path('nowhere'), 5)).rejects.toBeInstanceOf(ListError);
+    await expect(headsOfWorkbook(path('nowhere'), 5)).rejects.toBeInstanceOf(Refusal);
   });
   it.each(Object.keys(HOSTILE) as (keyof typeof HOSTILE)[])(
     '%s are refused in time, and take no memory here',
@@ -42,9 +42,9 @@ describe('a workbook read in a process of its own', () => {
       const [started, before] = [Date.now(), process.memoryUsage().rss];
       let ticks = 0;
       const ticking = setInterval(() => ticks++, 20);
-      const refused = { problem: 'The workbook unpacks to more than can be read' };
-      await expect(headsOfWorkbook(path(name), 40)).rejects.toMatchObject({ fault: refused });
-      await expect(sheetAsCsv(path(name), null, path('out.csv'))).rejects.toMatchObject({ fault: refused });
+      const refused = { fault: { code: 'workbookUnpacks' } };
+      await expect(headsOfWorkbook(path(name), 40)).rejects.toMatchObject(refused);
+      await expect(sheetAsCsv(path(name), null, path('out.csv'))).rejects.toMatchObject(refused);
       expect(await tablesOfWorkbook(readFileSync(path(name)))).toMatchObject({ ok: false, ...refused });
       clearInterval(ticking);
       expect(() => statSync(path('out.csv'))).toThrow();

@@ -5,10 +5,11 @@
 import { fork } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ListError } from './lists.ts';
-import type { ListFault } from './lists.ts';
 import type { FileRead } from './sheets.ts';
 import type { SheetHead } from './workbook.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
+import { Refusal } from '../refusal.ts';
 
 export type WorkbookJob =
   | { readonly what: 'tables'; readonly bytes: Buffer }
@@ -16,7 +17,7 @@ export type WorkbookJob =
   | { readonly what: 'convert'; readonly path: string; readonly sheet: string | null; readonly to: string };
 export type WorkbookSaid =
   | { readonly found: unknown }
-  | { readonly fault: ListFault }
+  | { readonly fault: Fault }
   | { readonly failed: string; readonly code?: string | undefined };
 
 /** Memory that reading a workbook may take, in bytes, the process itself included. */
@@ -25,14 +26,8 @@ const MOST_MEMORY = 512 * 1024 ** 2;
 const WHILE_WAITED_FOR = 30_000;
 const IN_A_WORKER = 15 * 60_000;
 const PAGE = 4096;
-const tooLarge: ListFault = {
-  problem: 'The workbook takes more memory than can be given to it',
-  remedy: 'Save the sheet as CSV, and choose that file.',
-};
-const tooSlow: ListFault = {
-  problem: 'The workbook takes too long to read',
-  remedy: 'Save the sheet as CSV, and choose that file.',
-};
+const tooLarge: Fault = fault('workbookTooLarge');
+const tooSlow: Fault = fault('workbookTooSlow');
 
 /** Bytes of memory that a process holds; 0 where that cannot be seen. */
 function memoryOf(pid: number): number {
@@ -53,9 +48,9 @@ function readApart(job: WorkbookJob, within: number): Promise<unknown> {
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       env: { PATH: process.env.PATH ?? '', NODE_ENV: 'production' },
     });
-    let fault: ListFault | null = null;
-    const end = (why: ListFault): void => {
-      fault = why;
+    let why: Fault | null = null;
+    const end = (said: Fault): void => {
+      why = said;
       child.kill('SIGKILL');
     };
     const watch = setInterval(() => memoryOf(child.pid ?? 0) > MOST_MEMORY && end(tooLarge), 50);
@@ -69,11 +64,11 @@ function readApart(job: WorkbookJob, within: number): Promise<unknown> {
       clearInterval(watch);
       clearTimeout(limit);
       // A process that ended by itself without a word ran out of the memory it was given.
-      if (said === null) return no(new ListError(fault ?? tooLarge));
+      if (said === null) return no(new Refusal('invalid', why ?? tooLarge));
       if ('found' in said) return done(said.found);
       no(
         'fault' in said
-          ? new ListError(said.fault)
+          ? new Refusal('invalid', said.fault)
           : Object.assign(new Error(said.failed), { code: said.code }),
       );
     });
@@ -81,12 +76,12 @@ function readApart(job: WorkbookJob, within: number): Promise<unknown> {
   });
 }
 
-/** Names of the sheets of a workbook and their first rows, as many as asked for. Throws ListError. */
+/** Names of the sheets of a workbook and their first rows, as many as asked for. Throws Refusal. */
 export async function headsOfWorkbook(path: string, rows: number): Promise<SheetHead[]> {
   return (await readApart({ what: 'heads', path, rows }, WHILE_WAITED_FOR)) as SheetHead[];
 }
 
-/** Writes a sheet (null: the first) as CSV, whole or not at all. Throws ListError; a full disk keeps its code. */
+/** Writes a sheet (null: the first) as CSV, whole or not at all. Throws Refusal; a full disk keeps its code. */
 export async function sheetAsCsv(path: string, sheet: string | null, to: string): Promise<void> {
   await readApart({ what: 'convert', path, sheet, to }, IN_A_WORKER);
 }
@@ -96,7 +91,7 @@ export async function tablesOfWorkbook(bytes: Buffer): Promise<FileRead> {
   try {
     return (await readApart({ what: 'tables', bytes }, WHILE_WAITED_FOR)) as FileRead;
   } catch (e) {
-    if (e instanceof ListError) return { ok: false, ...e.fault };
+    if (e instanceof Refusal && e.fault !== null) return { ok: false, fault: e.fault };
     throw e;
   }
 }

@@ -3,6 +3,8 @@ import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import type { Cell } from '../../core/cards/cells.ts';
 import { sheetName } from './names.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 
 export type FileSheet = {
   readonly name: string;
@@ -61,7 +63,7 @@ export async function writeXlsx(sheets: readonly OutSheet[]): Promise<Buffer> {
 
 export type FileRead =
   | { ok: true; sheets: FileSheet[]; delimiter: string | null }
-  | { ok: false; problem: string; remedy: string };
+  | { ok: false; fault: Fault };
 
 /**
  * Reads CSV: the delimiter is found, quoting and a byte-order mark are understood. A file that breaks off in
@@ -71,14 +73,10 @@ export function readCsv(text: string): FileRead {
   const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
   const broken = parsed.errors.find((e) => e.type === 'Quotes');
   if (broken !== undefined)
-    return {
-      ok: false,
-      problem: `A quotation mark in row ${(broken.row ?? 0) + 1} is never closed: the file may have been cut off`,
-      remedy: 'Export it again, and import the whole file.',
-    };
+    return { ok: false, fault: fault('quoteOpenInRow', { row: (broken.row ?? 0) + 1 }) };
   const [header, ...rows] = parsed.data;
   if (header === undefined || header.every((h) => h.trim() === ''))
-    return { ok: false, problem: 'The file is empty', remedy: 'Choose a file with a header line.' };
+    return { ok: false, fault: fault('fileEmpty') };
   if (rows.length > 0 && (rows[rows.length - 1] as string[]).every((c) => c === '')) rows.pop();
   // In place: a long file has few such cells, and none needs a row of its own.
   for (const r of rows)

@@ -7,6 +7,8 @@ import { Transform } from 'node:stream';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { env } from '../env.ts';
+import { fault } from '../../core/fault.ts';
+import { Refusal, refused } from '../refusal.ts';
 
 /** Largest file that is taken in, in bytes. */
 export const LARGEST_FILE = 500 * 1024 * 1024;
@@ -19,24 +21,9 @@ export function storePath(workspaceId: string, listId: string, ...names: readonl
   return join(env().BM_FILES_DIR, workspaceId, listId, ...names);
 }
 
-export class FileRefused extends Error {
-  constructor(
-    readonly problem: string,
-    readonly remedy: string,
-    readonly status: 413 | 422 | 507 = 422,
-  ) {
-    super(`${problem}. ${remedy}`);
-  }
-}
-export const diskFull = (): FileRefused =>
-  Object.assign(
-    new FileRefused(
-      'There is no room left on the disk',
-      'Nothing of the file was kept. Free some space, or ask whoever runs this server, and send it again.',
-      507,
-    ),
-    { code: 'ENOSPC' },
-  );
+/** A full disk, known by the code that file systems give it. */
+export const diskFull = (): Refusal =>
+  Object.assign(new Refusal('noRoom', fault('diskFull')), { code: 'ENOSPC' });
 export const isDiskFull = (e: unknown): boolean =>
   ['ENOSPC', 'EDQUOT', '53100'].includes((e as { code?: string }).code ?? '');
 
@@ -56,11 +43,7 @@ export async function receiveFile(from: Readable, path: string, most = LARGEST_F
       bytes += piece.length;
       if (bytes > most)
         return done(
-          new FileRefused(
-            `The file is larger than ${Math.round(most / 1024 / 1024)} MB`,
-            'Split it, or leave out columns that are not needed.',
-            413,
-          ),
+          new Refusal('tooLarge', fault('fileTooLarge', { megabytes: Math.round(most / 1024 / 1024) })),
         );
       hash.update(piece);
       done(null, piece);
@@ -68,7 +51,7 @@ export async function receiveFile(from: Readable, path: string, most = LARGEST_F
   });
   try {
     await pipeline(from, measure, createWriteStream(part, { flags: 'wx' }));
-    if (bytes === 0) throw new FileRefused('The file is empty', 'Choose a file with a header line and rows.');
+    if (bytes === 0) throw refused('fileEmpty');
     await rename(part, path);
     return { bytes, sha256: hash.digest('hex') };
   } catch (e) {

@@ -12,9 +12,10 @@ import Papa from 'papaparse';
 import yauzl from 'yauzl';
 import { decimalOf } from '../../core/lists/amounts.ts';
 import type { Cell } from '../../core/cards/cells.ts';
-import { ListError } from './lists.ts';
+import { Refusal, refused } from '../refusal.ts';
 import { unsafe } from './sheets.ts';
 import type { FileRead, FileSheet } from './sheets.ts';
+import { fault } from '../../core/fault.ts';
 
 /**
  * What a workbook may unpack to, in bytes: all of it, the texts its cells share, every other part that is no
@@ -42,16 +43,8 @@ export const CARD_LIMITS: WorkbookLimits = {
 /** Columns of a row that are read. */
 const MOST_COLUMNS = 200;
 
-export const broken = (): ListError =>
-  new ListError({
-    problem: 'The file is not a whole XLSX workbook',
-    remedy: 'Save it again as XLSX, and choose the whole file.',
-  });
-const bomb = (): ListError =>
-  new ListError({
-    problem: 'The workbook unpacks to more than can be read',
-    remedy: 'Save the sheet with the list as CSV, and choose that file.',
-  });
+export const broken = (): Refusal => refused('notWorkbook');
+const bomb = (): Refusal => refused('workbookUnpacks');
 
 const SHEET = /^xl\/worksheets\/[^/]+\.xml$/;
 const MEDIA = /^xl\/media\//;
@@ -157,7 +150,7 @@ async function* sheetsIn(
         rows: sheet as unknown as AsyncIterable<{ number: number; values: Cells }>,
       };
   } catch (e) {
-    throw e instanceof ListError ? e : broken();
+    throw e instanceof Refusal ? e : broken();
   } finally {
     // Where only the first rows are wanted, the rest is not read.
     file.destroy();
@@ -183,11 +176,7 @@ export async function sheetHeads(path: string, most: number, sheets: number): Pr
     heads.push({ name: sheet.name, rows: rows.map((r) => Array.from(r, (c) => c ?? '')) });
     if (heads.length === sheets) break;
   }
-  if (heads.length === 0)
-    throw new ListError({
-      problem: 'The workbook has no sheet',
-      remedy: 'Choose the file that holds the list.',
-    });
+  if (heads.length === 0) throw refused('workbookNoSheet');
   return heads;
 }
 
@@ -245,11 +234,7 @@ export async function convertSheet(path: string, name: string | null, to: string
       if (comma === null) settle();
       if (text !== '') out.write(text);
     }
-    if (!found)
-      throw new ListError({
-        problem: `The workbook has no sheet "${name}"`,
-        remedy: 'Choose one of its sheets.',
-      });
+    if (!found) throw refused('workbookNoSuchSheet', { sheet: name });
     out.end();
     await Promise.race([once(out, 'close'), failed]);
     await rename(part, to);
@@ -267,12 +252,7 @@ export async function readTables(bytes: Buffer): Promise<FileRead> {
     await checkWorkbook(bytes, CARD_LIMITS);
     await book.xlsx.load(bytes as unknown as ArrayBuffer);
   } catch (e) {
-    if (e instanceof ListError) return { ok: false, ...e.fault };
-    return {
-      ok: false,
-      problem: 'The file is not a whole XLSX workbook',
-      remedy: 'Save it again as XLSX, and import the whole file.',
-    };
+    return { ok: false, fault: (e instanceof Refusal ? e.fault : null) ?? fault('notWorkbook') };
   }
   const sheets: FileSheet[] = [];
   book.eachSheet((page) => {
@@ -287,11 +267,7 @@ export async function readTables(bytes: Buffer): Promise<FileRead> {
       sheets.push({ name: page.name, header: header.map((h) => String(h ?? '').trim()), rows: body });
   });
   return sheets.length === 0
-    ? {
-        ok: false,
-        problem: 'The workbook has no sheet with a header',
-        remedy: 'Choose a file that was exported from here.',
-      }
+    ? { ok: false, fault: fault('workbookNoTable') }
     : { ok: true, delimiter: null, sheets };
 }
 

@@ -2,7 +2,8 @@
  * The process that reads one workbook and ends: readApart.ts starts it, watches its memory and its time, and
  * hears what it found.
  */
-import { ListError } from './lists.ts';
+import type { Fault } from '../../core/fault.ts';
+import { Refusal } from '../refusal.ts';
 import { isDiskFull } from './store.ts';
 import { broken, checkWorkbook, convertSheet, readTables, sheetHeads } from './workbook.ts';
 import type { WorkbookJob, WorkbookSaid } from './readApart.ts';
@@ -22,7 +23,7 @@ process.once('message', (job: WorkbookJob) => {
       (e): WorkbookSaid =>
         isDiskFull(e)
           ? { failed: String(e), code: (e as { code: string }).code }
-          : { fault: e instanceof ListError ? e.fault : broken().fault },
+          : { fault: ((e instanceof Refusal ? e : broken()).fault ?? broken().fault) as Fault },
     )
     .then((said) => process.send?.(said, () => process.exit(0)));
 });

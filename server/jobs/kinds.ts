@@ -1,6 +1,5 @@
 /**
- * The kinds of long work: which queue takes them, what is asked of them, and what is said where they cannot go
- * on. Who works on a queue stands in `worker.ts`; steps, tries, leases and progress are the runner's
+ * The kinds of long work: which queue takes them, and what is asked of them. Who works on a queue stands in `worker.ts`; steps, tries, leases and progress are the runner's
  * (`serve.ts`).
  */
 import { z } from 'zod';
@@ -8,9 +7,6 @@ import { CARD_FIELDS } from '../../core/workspace/records.ts';
 
 type CardOfLane = keyof typeof CARD_FIELDS;
 const cardOfLane = z.enum(Object.keys(CARD_FIELDS) as [CardOfLane, ...CardOfLane[]]);
-
-const AGAIN = 'What was done is kept; start it again.';
-const READ_AGAIN = 'The file is kept: look at it, or leave columns out, and read it again.';
 
 export const JOBS = {
   /** Lanes of a card are brought up to a version of it (absent: the newest in force), or only looked at. */
@@ -23,15 +19,14 @@ export const JOBS = {
       /** Give notice of what would fall under a hurdle, store nothing. */
       lookOnly: z.boolean().optional(),
     }),
-    stopped: AGAIN,
   },
   /** All lanes are weighed again: what their results read has changed. */
-  weighAgain: { queue: 'lanes', asks: z.strictObject({}), stopped: AGAIN },
+  weighAgain: { queue: 'lanes', asks: z.strictObject({}) },
   /** The rows of a list are looked at, and none is stored. */
-  checkList: { queue: 'lists', asks: z.strictObject({ listId: z.string() }), stopped: READ_AGAIN },
+  checkList: { queue: 'lists', asks: z.strictObject({ listId: z.string() }) },
   /** A list is read for good. */
-  readList: { queue: 'lists', asks: z.strictObject({ listId: z.string() }), stopped: READ_AGAIN },
-} as const satisfies Record<string, { queue: string; asks: z.ZodType; stopped: string }>;
+  readList: { queue: 'lists', asks: z.strictObject({ listId: z.string() }) },
+} as const satisfies Record<string, { queue: string; asks: z.ZodType }>;
 
 export type TaskKind = keyof typeof JOBS;
 export type Queue = (typeof JOBS)[TaskKind]['queue'];
@@ -41,5 +36,3 @@ export type Piece = { workspaceId: string; taskId: string };
 
 const KINDS = Object.keys(JOBS) as TaskKind[];
 export const kindsOf = (queue: Queue): TaskKind[] => KINDS.filter((k) => JOBS[k].queue === queue);
-/** What is said where work of a queue keeps failing, or takes its worker down. */
-export const stoppedWords = (queue: Queue): string => JOBS[kindsOf(queue)[0] as TaskKind].stopped;

@@ -4,7 +4,8 @@ import { mapIssues } from '../../core/lists/map.ts';
 import { Reference } from '../../core/lists/reference.ts';
 import { RowReader } from '../../core/lists/rows.ts';
 import type { StoredReference } from '../db/schema.ts';
-import { readList, ListError } from '../files/lists.ts';
+import { readList } from '../files/lists.ts';
+import { refused } from '../refusal.ts';
 import { PART_NUMBERS, textsOf, WordWriter } from '../../between/parts.ts';
 import type { Part, PartNumber } from '../../between/parts.ts';
 import { sourceOf, cut } from './listTask.ts';
@@ -23,8 +24,7 @@ export async function loadReference(
     Object.values(stored.map.columns),
     ({ header }) => {
       const [first] = mapIssues(stored.map, header, ['identifier']);
-      if (first !== undefined)
-        throw new ListError({ problem: `Market figures: ${first.problem}`, remedy: first.remedy });
+      if (first !== undefined) throw refused(first.code, { ...first.detail, in: 'reference' });
       reader = new RowReader(stored.map, header, 'reference');
     },
     (batch, lines) => {

@@ -7,16 +7,19 @@ import { mkdir, readdir, rm, stat, truncate } from 'node:fs/promises';
 import { and, eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { mapIssues } from '../../core/lists/map.ts';
-import { RowReader, sayTrouble } from '../../core/lists/rows.ts';
+import { RowReader, faultOfRow } from '../../core/lists/rows.ts';
 import type { RowRead } from '../../core/lists/rows.ts';
 import { inWorkspace } from '../db/client.ts';
 import { supplierList, task } from '../db/schema.ts';
 import type { StoredReference } from '../db/schema.ts';
-import { readList, ListError } from '../files/lists.ts';
+import { readList } from '../files/lists.ts';
+import { refusedHead, refusedRow } from '../files/refusedRows.ts';
+import { Refusal } from '../refusal.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 import type { Position } from '../files/lists.ts';
 import { FILLED_FROM, NOTE, PART_NUMBERS, readPart, writePart } from '../../between/parts.ts';
-import { safeText } from '../files/sheets.ts';
-import { diskFull, isDiskFull, storePath } from '../files/store.ts';
+import { isDiskFull, storePath } from '../files/store.ts';
 import { taskColumns } from '../use/tasks.ts';
 import { storeGathered } from './storeGathered.ts';
 import type { PartJob } from './storeGathered.ts';
@@ -86,7 +89,7 @@ export async function workOnList(workspaceId: string, taskId: string, turn: Turn
   if (found === null) return false;
   const { t, list, previous } = found;
   if (list === undefined || list.map === null || list.deletedAt !== null) {
-    await fail(workspaceId, taskId, 'The list is not there any more, or its columns have not been chosen.');
+    await fail(workspaceId, taskId, fault('listGone'));
     return false;
   }
   try {
@@ -128,14 +131,15 @@ export async function workOnList(workspaceId: string, taskId: string, turn: Turn
     );
     return false;
   } catch (e) {
-    if (e instanceof ListError) await fail(workspaceId, taskId, e.message);
-    else if (isDiskFull(e)) await fail(workspaceId, taskId, diskFull().message);
+    if (e instanceof Refusal && e.reason === 'invalid' && e.fault !== null)
+      await fail(workspaceId, taskId, e.fault);
+    else if (isDiskFull(e)) await fail(workspaceId, taskId, fault('diskFull'));
     else throw e;
     return false;
   }
 }
 
-async function fail(workspaceId: string, taskId: string, error: string): Promise<void> {
+async function fail(workspaceId: string, taskId: string, error: Fault): Promise<void> {
   await inWorkspace(workspaceId, (tx) =>
     tx
       .update(task)
@@ -221,11 +225,10 @@ async function readOn(
     const name = `part-${String(work.parts.length).padStart(4, '0')}-${randomBytes(4).toString('hex')}`;
     const keeps = source.storing && g.count > 0;
     const steps = work.steps;
-    const refusedHead = `\ufeff${Papa.unparse([[...header, 'row', 'problem', 'remedy']])}\r\n`;
     const refused =
       g.refused.length === 0
         ? null
-        : `${work.refusedBytes === 0 ? refusedHead : ''}${Papa.unparse(g.refused)}\r\n`;
+        : `${work.refusedBytes === 0 ? refusedHead(header) : ''}${Papa.unparse(g.refused)}\r\n`;
     const done = work.valid + work.invalid;
     const share = next === null || size === 0 ? 1 : Math.max(1e-6, Math.min(1, next.chars / size));
     work = {
@@ -273,13 +276,8 @@ async function readOn(
     if (row.troubles.length > 0) {
       work.invalid++;
       for (const t of row.troubles) work.troubles[t.what] = (work.troubles[t.what] ?? 0) + 1;
-      const said = row.troubles.map(sayTrouble);
-      now.refused.push([
-        ...header.map((_, k) => safeText(cells[k] ?? '')),
-        line,
-        said.map((s) => s.problem).join('; '),
-        said.map((s) => s.remedy).join(' '),
-      ]);
+      const whole = header.map((_, k) => cells[k] ?? '');
+      now.refused.push(refusedRow(whole, line, row.troubles.map(faultOfRow)));
       return;
     }
     let notes = 0;
@@ -346,7 +344,7 @@ async function readOn(
     (found) => {
       header = found.header;
       const [first] = mapIssues(source.map, header);
-      if (first !== undefined) throw new ListError(first);
+      if (first !== undefined) throw new Refusal('invalid', first);
       reader = new RowReader(source.map, header);
       more = [
         ...(['link', 'picture', 'notes'] as const).flatMap((role) =>

@@ -2,9 +2,11 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { inWorkspace, isDatabaseAway } from '../db/client.ts';
 import { task } from '../db/schema.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 import { log } from '../log.ts';
 import { queue } from './boss.ts';
-import { kindsOf, stoppedWords } from './kinds.ts';
+import { kindsOf } from './kinds.ts';
 import type { Piece, Queue } from './kinds.ts';
 import { claim, letGo, MOST_KILLS, release, sweepLeases } from './leases.ts';
 
@@ -28,7 +30,7 @@ async function progressOf({ workspaceId, taskId }: Piece): Promise<number> {
   return Number(t?.at ?? 0);
 }
 
-async function fail({ workspaceId, taskId }: Piece, error: string): Promise<void> {
+async function fail({ workspaceId, taskId }: Piece, error: Fault): Promise<void> {
   await inWorkspace(workspaceId, (tx) =>
     tx
       .update(task)
@@ -48,7 +50,6 @@ export async function serve(service: Service): Promise<void> {
   const send = (job: Piece): Promise<unknown> => boss.send(service.queue, job);
   const othersWait = async (): Promise<boolean> =>
     (await boss.getQueueSize(service.queue, { before: 'active' })) > 0;
-  const stopped = stoppedWords(service.queue);
   const failures = new Map<string, number>();
   sweepLeases(service.queue, kindsOf(service.queue), send);
   await boss.work<Piece>(service.queue, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async ([job]) => {
@@ -58,10 +59,7 @@ export async function serve(service: Service): Promise<void> {
     if (mine === null) return;
     try {
       if (mine.kills >= MOST_KILLS) {
-        await fail(
-          piece,
-          `This took down the process that worked on it ${MOST_KILLS} times, so it was given up. ${stopped}`,
-        );
+        await fail(piece, fault('workKilled', { times: MOST_KILLS, queue: service.queue }));
         await release(piece.taskId);
       } else if (await service.work(piece, othersWait)) {
         await letGo(piece.taskId);
@@ -76,7 +74,7 @@ export async function serve(service: Service): Promise<void> {
         await letGo(piece.taskId);
         return;
       }
-      await fail(piece, `The work stopped with an error. ${stopped}`).catch(() => undefined);
+      await fail(piece, fault('workStopped', { queue: service.queue })).catch(() => undefined);
       await release(piece.taskId);
     }
   });

@@ -12,7 +12,8 @@ import type { ListPage } from '../use/lists.ts';
 /** The screening process does not answer: it is starting again, or was never started. */
 export class ScreeningAway extends Refusal {
   constructor(message: string) {
-    super('away', message);
+    super('away');
+    this.message = message;
   }
 }
 

@@ -10,6 +10,9 @@ import { candidate, lane, quote } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { newId } from './workspaces.ts';
+import type { Fault } from '../../core/fault.ts';
+import { fault } from '../../core/fault.ts';
+import { Refusal, refused } from '../refusal.ts';
 
 async function makeupOf(tx: Tx, workspaceId: string): Promise<Makeup> {
   const rows = await tx.execute(
@@ -29,7 +32,7 @@ export async function circleAmong(
   workspaceId: string,
   candidateId: string,
   parts: readonly string[],
-): Promise<string | null> {
+): Promise<Fault | null> {
   if (parts.length === 0) return null;
   const makeup = await makeupOf(tx, workspaceId);
   for (const part of parts) {
@@ -46,13 +49,13 @@ export async function circleAmong(
               inArray(candidate.id, [...new Set([candidateId, ...way])]),
             ),
           )
-      ).map((c) => [c.id, `"${c.name}"`]),
+      ).map((c) => [c.id, c.name]),
     );
     const said = way.map((id) => names.get(id) ?? id);
+    const [product] = said;
     return part === candidateId
-      ? `${said[0]} cannot be a component of itself. Choose another product.`
-      : `${said[0]} is itself made of ${said.slice(1).join(', made of ')}: a bundle cannot contain itself. ` +
-          'Choose another product, or take that component out there first.';
+      ? fault('bundleOfItself', { product })
+      : fault('bundleCircle', { product, way: said.slice(1).join(' \u2192 ') });
   }
   return null;
 }
@@ -65,7 +68,7 @@ export async function componentsFrom(
   workspaceId: string,
   candidateId: string,
   partId: string,
-): Promise<{ components: StoredLane['components'] } | { error: string }> {
+): Promise<StoredLane['components']> {
   return inWorkspace(workspaceId, async (tx) => {
     // One order among all who put bundles together, so that two cannot close a circle between them.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${`bundles/${workspaceId}`}))`);
@@ -85,10 +88,9 @@ export async function componentsFrom(
       .where(
         and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, partId), isNull(candidate.deletedAt)),
       );
-    if (own === undefined || part === undefined)
-      return { error: 'This product is no longer there. Choose another one.' };
+    if (own === undefined || part === undefined) throw refused('productGone');
     const circle = await circleAmong(tx, workspaceId, candidateId, [partId]);
-    if (circle !== null) return { error: circle };
+    if (circle !== null) throw new Refusal('invalid', circle);
     const [first] = await tx
       .select({ data: lane.data })
       .from(lane)
@@ -129,8 +131,7 @@ export async function componentsFrom(
         candidateId: partId,
       });
     }
-    return components.length === 0
-      ? { error: `"${part.data.name}" has no quote yet. Give it one first, then put it into this bundle.` }
-      : { components };
+    if (components.length === 0) throw refused('partNoQuote', { product: part.data.name });
+    return components;
   });
 }

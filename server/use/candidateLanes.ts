@@ -2,7 +2,7 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
 import { z } from 'zod';
-import { issuesOf } from '../../core/issues.ts';
+import { firstIssue } from '../../core/issues.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { laneDocument } from '../../core/lane/schema.ts';
@@ -24,7 +24,7 @@ import { insertLanes } from './storeLanes.ts';
 import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 import type { LaneRow } from './candidates.ts';
-import { gone, Refusal } from '../refusal.ts';
+import { gone, refused } from '../refusal.ts';
 import { broughtUp } from '../../core/versions.ts';
 
 /** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
@@ -209,8 +209,7 @@ export async function putLanes(
     const fresh = rows.filter((r) => !there.has(r.id));
     const named = namedByLanes(fresh.map((r) => r.data));
     await needOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
-    if (named.quote.some((id) => !Object.hasOwn(quotes, id)))
-      throw new Refusal('invalid', 'This names a quote that is not of this product. Choose one that is.');
+    if (named.quote.some((id) => !Object.hasOwn(quotes, id))) throw refused('foreignQuote');
     const scenarios = fresh.flatMap((r) => r.scenarioOf ?? []);
     const base =
       scenarios.length === 0
@@ -226,7 +225,7 @@ export async function putLanes(
               ),
             );
     if (scenarios.some((id) => !base.some((b) => b.id === id) && !rows.some((r) => r.id === id)))
-      throw new Refusal('invalid', 'The lane this is a scenario of is not there any more.');
+      throw refused('scenarioBaseGone');
     await insertLanes(
       tx,
       workspaceId,
@@ -280,27 +279,18 @@ async function cardAsGiven(
   return id;
 }
 
-/** Reads the text of a lane document; says what it is not, where it is wrong, and what to do. */
-export function readLaneDocument(
-  text: unknown,
-): { ok: true; doc: LaneDocument } | { ok: false; message: string } {
+/** Reads the text of a lane document; refused where it is none, with the place that is wrong. */
+export function readLaneDocument(text: unknown): LaneDocument {
   let json: unknown;
   try {
     json = JSON.parse(String(text));
   } catch {
-    return {
-      ok: false,
-      message:
-        'This file is not a lane document: it is not JSON. Choose a file that was downloaded from a sheet.',
-    };
+    throw refused('laneNotJson');
   }
   const parsed = laneDocument.safeParse(broughtUp(json));
-  if (parsed.success) return { ok: true, doc: parsed.data };
-  const [issue] = issuesOf(parsed.error);
-  return {
-    ok: false,
-    message: `This file is not a lane document. At ${issue?.path}: ${issue?.problem}. ${issue?.remedy}`,
-  };
+  if (parsed.success) return parsed.data;
+  const { path, code, detail } = firstIssue(parsed.error);
+  throw refused(code, { ...detail, in: 'laneFile', path });
 }
 
 /** Whether a document is about the very product of a candidate; its category is the lane's own. */

@@ -145,7 +145,7 @@ export function documentsOf(
 // ------------------------------------------------------------------------------------------------------
 
 export const newCandidate = z.object({
-  name: z.string().trim().min(1, 'Give the product a name').max(200),
+  name: z.string().trim().min(1, 'productNoName').max(200),
   way: z.enum(WAYS),
   price: nonNegative.nullable(),
   cost: nonNegative.nullable(),
@@ -158,7 +158,7 @@ export const newCandidate = z.object({
   category: z.string().max(200).nullable().default(null),
   hsCode: z
     .string()
-    .regex(/^\d{4,10}$/, 'Give 4 to 10 digits of the HS code')
+    .regex(/^\d{4,10}$/, 'headingShape')
     .nullable()
     .default(null),
 });

@@ -11,6 +11,8 @@ import { rateCard, rateDraft } from '../db/schema.ts';
 import { startTask } from './tasks.ts';
 import { newId, notOpened } from './workspaces.ts';
 import { broughtUp, versionOf } from '../../core/versions.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 
 export type Version = {
   id: string;
@@ -249,50 +251,36 @@ export type Preview = {
 export function readCardDocument(
   text: string,
 ): { ok: true; kind: CardKind; data: CardData } | { ok: false; errors: CellError[] } {
-  const wrong = (
-    column: string | null,
-    problem: string,
-    remedy: string,
-  ): { ok: false; errors: CellError[] } => ({
+  const wrong = (column: string | null, what: Fault): { ok: false; errors: CellError[] } => ({
     ok: false,
-    errors: [{ sheet: 'card', row: null, column, problem, remedy }],
+    errors: [{ sheet: 'card', row: null, column, ...what }],
   });
   let json: unknown;
   try {
     json = broughtUp(JSON.parse(text));
   } catch {
-    return wrong(
-      null,
-      'The file breaks off or is not JSON',
-      'Export the card again, and import the whole file.',
-    );
+    return wrong(null, fault('cardBroken'));
   }
   const head = json as { format?: unknown; version?: unknown; kind?: unknown; data?: unknown } | null;
   if (head === null || typeof head !== 'object' || head.format !== 'bold-margin/rate-card')
-    return wrong('format', 'This is not a rate card', 'Choose a file that was exported from Rates.');
+    return wrong('format', fault('notCard'));
   const version = versionOf('bold-margin/rate-card');
   if (head.version !== version)
-    return wrong(
-      'version',
-      `This card is of version ${String(head.version)}, newer than this program reads`,
-      `Update the program, or export the card again as version ${version}.`,
-    );
+    return wrong('version', fault('cardNewer', { reads: version, version: String(head.version) }));
   if (typeof head.kind !== 'string' || !(head.kind in CARD_SCHEMAS))
     return wrong(
       'kind',
-      `"${String(head.kind)}" is no kind of card`,
-      `Use one of: ${Object.keys(CARD_SCHEMAS).join(', ')}.`,
+      fault('noCardKind', { kinds: Object.keys(CARD_SCHEMAS).join(', '), kind: String(head.kind) }),
     );
   const parsed = cardDocument.safeParse(json);
   if (!parsed.success)
     return {
       ok: false,
-      errors: issuesOf(parsed.error).map((i) => ({
+      errors: issuesOf(parsed.error).map(({ path, ...what }) => ({
         sheet: 'card',
         row: null,
-        column: i.path,
-        problem: i.problem,
-        remedy: i.remedy,
+        column: path,
+        ...what,
       })),
     };
   const { kind, data } = parsed.data as { kind: CardKind; data: CardData };

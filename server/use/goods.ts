@@ -227,7 +227,8 @@ export async function loadRow(workspaceId: string, page: ListPage, line: number)
 }
 
 /**
- * Makes a candidate of a row, everything carried over; `quantity`: sold units to order, where not the list's.
+ * Makes a candidate of a row, everything carried over; `notesOf` says in words where it
+ * came from; `quantity`: sold units to order, where not the list's.
  * A row that was kept already leads to its candidate. Returns its id.
  */
 export async function keepRow(
@@ -235,6 +236,7 @@ export async function keepRow(
   page: ListPage,
   line: number,
   by: string,
+  notesOf: (row: ListRow, list: string) => readonly string[],
   quantity: number | null = null,
 ): Promise<string | null> {
   const opened = await loadRow(workspaceId, page, line);
@@ -245,13 +247,7 @@ export async function keepRow(
   const more = Object.entries(opened.more).map(([k, v]) => `${k}: ${v}`);
   const id = await openAsCandidate(workspaceId, doc, by, {
     tags: opened.mark?.tags ?? [],
-    notes: [
-      `Barcode ${row.code}`,
-      row.brand && `Brand ${row.brand}`,
-      `From the list "${page.list.name}", row ${line}`,
-      ...more,
-      opened.mark?.note,
-    ]
+    notes: [...notesOf(row, page.list.name), ...more, opened.mark?.note]
       .filter(Boolean)
       .join('\n')
       .slice(0, 10_000),

@@ -14,14 +14,15 @@ import { listRow, supplier, supplierList, task } from '../db/schema.ts';
 import type { StoredFile } from '../db/schema.ts';
 import { dropRun } from '../db/loader.ts';
 import { today } from '../env.ts';
-import { FileRefused, removeFolder, storePath } from '../files/store.ts';
+import { removeFolder, storePath } from '../files/store.ts';
 import { kindsOf } from '../jobs/kinds.ts';
 import type { ListTask } from '../jobs/listTask.ts';
 import { cardData } from './columns.ts';
 import { cancelTask, startTask, taskColumns } from './tasks.ts';
 import type { TaskHead } from './tasks.ts';
 import { settingsIn } from './workspaces.ts';
-import { gone } from '../refusal.ts';
+import { gone, refused } from '../refusal.ts';
+import type { Fault } from '../../core/fault.ts';
 
 export type ListRecord = typeof supplierList.$inferSelect;
 
@@ -90,7 +91,7 @@ export type ListHead = {
   total: number;
   valid: number;
   invalid: number;
-  error: string | null;
+  error: Fault | null;
 };
 
 /** All lists, the newest first. */
@@ -284,8 +285,7 @@ export async function startList(
   by: string,
 ): Promise<string> {
   const list = await needList(workspaceId, id);
-  if (list.map === null || list.settings === null)
-    throw new FileRefused('The columns of this list have not been chosen', 'Choose them first.');
+  if (list.map === null || list.settings === null) throw refused('columnsNotChosen');
   const under = await inWorkspace(workspaceId, (tx) => workIn(tx, workspaceId, id));
   for (const w of under)
     if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id);
@@ -331,19 +331,14 @@ export async function clearDeletedLists(workspaceId: string, days = KEPT_DAYS): 
   return gone.length;
 }
 
-/** Path and name of the file of refused rows of the newest check or run that has one; null where no row was refused. */
-export async function refusedFileOf(
-  workspaceId: string,
-  page: ListPage,
-): Promise<{ path: string; name: string } | null> {
+/** Path of the file of refused rows of the newest check or run that has one; null where no row was refused. */
+export async function refusedFileOf(workspaceId: string, page: ListPage): Promise<string | null> {
   const from = page.work.find(
     (w) => (w.data.refusedBytes ?? 0) > 0 && (w.id === page.shown?.id || w.kind === 'checkList'),
   );
   if (from === undefined) return null;
   const path = storePath(workspaceId, page.list.id, from.id, 'refused.csv');
-  return (await stat(path).catch(() => null)) === null
-    ? null
-    : { path, name: `${page.list.name} to mend.csv` };
+  return (await stat(path).catch(() => null)) === null ? null : path;
 }
 
 /** Rows of the last edition whose goods this one no longer has, piece by piece. */

@@ -7,14 +7,15 @@ import { CARD_FIELDS } from '../../core/workspace/records.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, quote, rateCard, supplierList } from '../db/schema.ts';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 import { Refusal } from '../refusal.ts';
 
 const TABLES = { card: rateCard, quote, candidate, list: supplierList } as const;
-const NAMES = { card: 'rate card', quote: 'quote', candidate: 'product', list: 'list' } as const;
 export type Named = Partial<Record<keyof typeof TABLES, readonly (string | null | undefined)[]>>;
 
-/** What of the named ids this workspace does not have, in words; null where it has them all. */
-export async function notOwn(tx: Tx, workspaceId: string, named: Named): Promise<string | null> {
+/** What of the named ids this workspace does not have; null where it has them all. */
+export async function notOwn(tx: Tx, workspaceId: string, named: Named): Promise<Fault | null> {
   for (const kind of Object.keys(named) as (keyof typeof TABLES)[]) {
     const ids = [
       ...new Set((named[kind] ?? []).filter((id): id is string => id !== null && id !== undefined)),
@@ -29,8 +30,7 @@ export async function notOwn(tx: Tx, workspaceId: string, named: Named): Promise
           .where(and(eq(table.workspaceId, workspaceId), inArray(table.id, ids)))
       ).map((r) => r.id),
     );
-    if (ids.some((id) => !there.has(id)))
-      return `This names a ${NAMES[kind]} that is not in this workspace. Choose one that is.`;
+    if (ids.some((id) => !there.has(id))) return fault('foreign', { kind });
   }
   return null;
 }

@@ -6,8 +6,8 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { countUp, digest } from '../auth/tries.ts';
 import { inWorkspace, reachable } from '../db/client.ts';
 import { supplierList, task } from '../db/schema.ts';
-import { FileRefused } from '../files/store.ts';
-import { Refusal } from '../refusal.ts';
+import { fault } from '../../core/fault.ts';
+import { Refusal, refused } from '../refusal.ts';
 
 /** Lists, bytes of their files and rows read of a workspace, deleted ones that are still kept among them. */
 export const QUOTA = { lists: 500, bytes: 25_000_000_000, rows: 40_000_000 } as const;
@@ -45,16 +45,8 @@ export async function needRoomForList(workspaceId: string): Promise<void> {
   const now = await usageOf(workspaceId);
   const full = (Object.keys(QUOTA) as (keyof Usage)[]).find((k) => now[k] >= QUOTA[k]);
   if (full === undefined) return;
-  const has = {
-    lists: `${QUOTA.lists} lists`,
-    bytes: `${Math.round(QUOTA.bytes / 1e9)} GB of files`,
-    rows: `${QUOTA.rows / 1e6} million rows`,
-  }[full];
-  throw new FileRefused(
-    `This workspace has ${has}, which is all it may have`,
-    'Delete lists that are no longer needed; what is deleted leaves the disk after 30 days.',
-    422,
-  );
+  const most = { lists: QUOTA.lists, bytes: Math.round(QUOTA.bytes / 1e9), rows: QUOTA.rows / 1e6 }[full];
+  throw refused({ lists: 'quotaLists', bytes: 'quotaBytes', rows: 'quotaRows' }[full], { most });
 }
 
 const counts = new Map<string, number>();
@@ -72,8 +64,5 @@ export async function countRequest(personId: string): Promise<void> {
       countUp([{ key: digest('requests', personId), most: REQUESTS_A_MINUTE, seconds: 60, by: AT_ONCE }]),
     ))
   )
-    throw new Refusal(
-      'tooMany',
-      'These are more requests than one person may make in a minute. Wait a minute, then go on; nothing is lost.',
-    );
+    throw new Refusal('tooMany', fault('tooManyRequests'));
 }

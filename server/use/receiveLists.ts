@@ -8,19 +8,13 @@ import type { Tx } from '../db/client.ts';
 import { goodsMark, supplierList } from '../db/schema.ts';
 import type { StoredFile } from '../db/schema.ts';
 import { firstRows } from '../files/lists.ts';
-import {
-  FileRefused,
-  isWorkbook,
-  LARGEST_FILE,
-  receiveFile,
-  removeFolder,
-  storePath,
-} from '../files/store.ts';
+import { isWorkbook, LARGEST_FILE, receiveFile, removeFolder, storePath } from '../files/store.ts';
 import { headsOfWorkbook } from '../files/readApart.ts';
 import { needRoomForList } from './quotas.ts';
 import { newId } from './workspaces.ts';
 import { HEAD_ROWS, needList } from './lists.ts';
 import type { Sheet } from '../../core/lists/setup.ts';
+import { refused } from '../refusal.ts';
 
 async function readHeads(
   workspaceId: string,
@@ -124,11 +118,7 @@ export async function receiveReference(
     (rows[at] ?? []).map((c) => c.trim()),
     ['identifier'],
   );
-  if (issue !== undefined)
-    throw new FileRefused(
-      'The market figures have no column of barcodes',
-      'Name that column "Barcode" or "EAN", and send the file again.',
-    );
+  if (issue !== undefined) throw refused('referenceNoBarcode');
   await inWorkspace(workspaceId, async (tx) => {
     await tx
       .update(supplierList)

@@ -1,6 +1,8 @@
 /** What a sheet and its launch plan send as one types: applied wholly or not at all, reckoned again, noted. */
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
+import { fault } from '../../core/fault.ts';
+import type { Fault } from '../../core/fault.ts';
 import { issuesOf } from '../../core/issues.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
@@ -32,7 +34,7 @@ export type Conflict = { patch: Patch; current: unknown };
 export type Saved =
   | { ok: true; results: Record<string, LaneResult> }
   | { ok: false; conflicts: Conflict[] }
-  | { ok: false; invalid: { patch: Patch; message: string }[] }
+  | { ok: false; invalid: { patch: Patch; fault: Fault }[] }
   | { ok: false; gone: true };
 
 const TABLES = {
@@ -112,7 +114,7 @@ export async function savePatches(
       }
       if (conflicts.length > 0) throw new Stop({ ok: false, conflicts });
 
-      const invalid: { patch: Patch; message: string }[] = [];
+      const invalid: { patch: Patch; fault: Fault }[] = [];
       for (const t of touched.values()) {
         const parsed = TABLES[t.entity].schema.safeParse(t.row.data);
         if (!parsed.success) {
@@ -125,7 +127,7 @@ export async function savePatches(
                   p.id === t.row.id &&
                   (at.startsWith(p.path.join('.')) || p.path.join('.').startsWith(at)),
               ) ?? t.patch;
-            invalid.push({ patch, message: `${issue.problem}. ${issue.remedy}` });
+            invalid.push({ patch, fault: { code: issue.code, detail: issue.detail } });
           }
           continue;
         }
@@ -138,12 +140,12 @@ export async function savePatches(
       );
       const named = namedByLanes(lanesNow, lanesBefore);
       const foreign = named.quote.some((id) => !quotes.some((q) => q.id === id))
-        ? 'This names a quote that is not of this product. Choose one that is.'
+        ? fault('foreignQuote')
         : await notOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
       if (foreign !== null)
         throw new Stop({
           ok: false,
-          invalid: patches.filter((p) => p.entity === 'lane').map((patch) => ({ patch, message: foreign })),
+          invalid: patches.filter((p) => p.entity === 'lane').map((patch) => ({ patch, fault: foreign })),
         });
 
       const parts = [...touched.values()].flatMap((t) =>
@@ -155,7 +157,7 @@ export async function savePatches(
           ok: false,
           invalid: patches
             .filter((p) => p.path[0] === 'components')
-            .map((patch) => ({ patch, message: circle })),
+            .map((patch) => ({ patch, fault: circle })),
         });
 
       const now = new Date();

@@ -9,7 +9,7 @@ import { newId } from './workspaces.ts';
 import { gone } from '../refusal.ts';
 
 export const supplierRecord = z.object({
-  name: z.string().trim().min(1, 'Give the supplier a name').max(200),
+  name: z.string().trim().min(1, 'supplierNoName').max(200),
   country: country.nullable(),
   currency: currency.nullable(),
   contact: z.string().trim().max(500),

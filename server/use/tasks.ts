@@ -8,6 +8,7 @@ import { queue } from '../jobs/boss.ts';
 import { JOBS } from '../jobs/kinds.ts';
 import type { Asked, Piece, TaskKind } from '../jobs/kinds.ts';
 import { newId } from './workspaces.ts';
+import type { Fault } from '../../core/fault.ts';
 
 export type TaskHead = {
   id: string;
@@ -16,7 +17,7 @@ export type TaskHead = {
   done: number;
   total: number;
   data: Record<string, unknown>;
-  error: string | null;
+  error: Fault | null;
   createdBy: string | null;
   createdAt: Date;
 };

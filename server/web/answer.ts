@@ -7,6 +7,8 @@ import type { Request as ExpressRequest, RequestHandler, Response as ExpressResp
 import { createRequestHandler } from 'react-router';
 import type { AppLoadContext, ServerBuild } from 'react-router';
 import { addressIsKeepable, bodyIsKeepable } from '../text.ts';
+import { fault } from '../../core/fault.ts';
+import { inWords } from '../../words/index.ts';
 
 /** Largest body we read, in bytes: some hundred times the largest lane document. */
 const MOST = 10_000_000;
@@ -21,14 +23,13 @@ const HEARD_OUT = 64_000_000;
 class Refused extends Error {
   constructor(
     readonly status: 400 | 408 | 413,
-    message: string,
+    code: string,
   ) {
-    super(message);
+    super(inWords(fault(code)));
   }
 }
-const tooLarge = (): Refused => new Refused(413, 'This is more than ten megabytes. Send less at once.');
-const stalled = (): Refused =>
-  new Refused(408, 'Nothing came any more, so this was given up. Send it again.');
+const tooLarge = (): Refused => new Refused(413, 'bodyTooLarge');
+const stalled = (): Refused => new Refused(408, 'bodyStalled');
 
 const hasBody = (req: ExpressRequest): boolean => req.method !== 'GET' && req.method !== 'HEAD';
 
@@ -101,8 +102,7 @@ function addressOf(req: ExpressRequest, origin: string): URL {
 }
 
 async function requestOf(req: ExpressRequest, res: ExpressResponse, origin: string): Promise<Request> {
-  if (!addressIsKeepable(req.originalUrl))
-    throw new Refused(400, 'This address holds characters that cannot be read.');
+  if (!addressIsKeepable(req.originalUrl)) throw new Refused(400, 'addressUnreadable');
   const controller = new AbortController();
   res.once('close', () => controller.abort());
   const headers = new Headers();
@@ -120,10 +120,7 @@ async function requestOf(req: ExpressRequest, res: ExpressResponse, origin: stri
     } else {
       const body = await readBody(req);
       if (!(await bodyIsKeepable(body, req.headers['content-type'] ?? '')))
-        throw new Refused(
-          400,
-          'A text holds a character that cannot be kept (NUL, or half of a pair). Remove it, and send this again.',
-        );
+        throw new Refused(400, 'unkeepable');
       if (body.length > 0) init.body = new Uint8Array(body);
     }
   }

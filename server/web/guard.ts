@@ -1,5 +1,7 @@
 import type { RequestHandler } from 'express';
 import { SOCKET_ADDRESS_HEADER } from '../auth/address.ts';
+import { fault } from '../../core/fault.ts';
+import { inWords } from '../../words/index.ts';
 
 const FORWARDING = [
   'x-forwarded-for',
@@ -29,7 +31,10 @@ export function guard(origin: string): RequestHandler {
       const site = req.headers['sec-fetch-site'];
       const ours = from !== undefined ? from === origin : site === 'same-origin';
       if (!ours) {
-        res.status(403).type('text').send('This request did not come from our own pages, so it was refused.');
+        res
+          .status(403)
+          .type('text')
+          .send(inWords(fault('foreignOrigin')));
         return;
       }
     }

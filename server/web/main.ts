@@ -11,6 +11,8 @@ import { answering } from './answer.ts';
 import { env } from '../env.ts';
 import { guard } from './guard.ts';
 import { log } from '../log.ts';
+import { fault } from '../../core/fault.ts';
+import { inWords } from '../../words/index.ts';
 
 const dev = process.env.NODE_ENV !== 'production';
 const port = Number(process.env.PORT ?? 4300);
@@ -104,7 +106,7 @@ app.use(((error: unknown, _req, res, _next) => {
     res
       .status(500)
       .type('text')
-      .send('Something went wrong on our side. Nothing you typed was lost; try again.');
+      .send(inWords(fault('wentWrong')));
 }) as express.ErrorRequestHandler);
 
 const server = createServer(app);

@@ -31,7 +31,7 @@ export type Props = {
   taxCardId: string | null;
   exchangeCardId: string | null;
   canEdit: boolean;
-  error: { row: number; field: string; message: string } | { message: string } | null;
+  error: { row: number; field: string; message: string } | string | null;
 };
 
 /** A product from nothing to a first answer: name, price and cost; everything else by defaults that say so. */
@@ -159,9 +159,7 @@ export function NewCandidateForm(p: Props) {
       )}
       {p.error !== null && (
         <Alert severity="error" sx={{ mb: 2 }}>
-          {'message' in p.error && !('row' in p.error)
-            ? p.error.message
-            : t('find.serverError', p.error as { row: number; field: string; message: string })}
+          {typeof p.error === 'string' ? p.error : t('find.serverError', p.error)}
         </Alert>
       )}
       <Box

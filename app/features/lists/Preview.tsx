@@ -6,7 +6,8 @@ import { makeColumns } from '../../../core/columns/columns.ts';
 import { ASIDE_COLUMNS, PREVIEW_ROLES, roleRule } from '../../../core/lists/roles.ts';
 import type { ListMap } from '../../../core/lists/map.ts';
 import type { Role } from '../../../core/lists/roles.ts';
-import { RowReader, sayTrouble } from '../../../core/lists/rows.ts';
+import { inWords } from '../../../words/index.ts';
+import { RowReader, faultOfRow } from '../../../core/lists/rows.ts';
 import { useFormat } from '../../ui/locale.ts';
 
 export const PREVIEW = 8;
@@ -127,9 +128,7 @@ export function Preview({
                       fontSize: '0.78rem',
                     }}>
                     {r.row.troubles.length > 0
-                      ? r.row.troubles
-                          .map((x) => `${sayTrouble(x).problem}. ${sayTrouble(x).remedy}`)
-                          .join(' ')
+                      ? r.row.troubles.map((x) => inWords(faultOfRow(x))).join(' ')
                       : t('setup.repairedTo')}
                   </Box>
                 </tr>

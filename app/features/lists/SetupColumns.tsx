@@ -2,6 +2,7 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { inWords } from '../../../words/index.ts';
 import { mapIssues } from '../../../core/lists/map.ts';
 import { OPTIONAL_ROLES, REQUIRED_ROLES, roleRule } from '../../../core/lists/roles.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
@@ -159,9 +160,7 @@ function FirstRows({ setup: { map, rows, at, header, issues, own } }: { setup: S
           {t('setup.missingRoles', { roles: missing.map((r) => t(`role.${r}`)).join(', ') })}
         </Alert>
       ) : issues.length > 0 ? (
-        <Alert severity="warning">
-          {issues[0]?.problem}. {issues[0]?.remedy}
-        </Alert>
+        <Alert severity="warning">{issues[0] !== undefined && inWords(issues[0])}</Alert>
       ) : (
         <Preview
           rows={rows.slice(at + 1)}

@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { columnAt, compareCards, readTables, sheetsOf } from '../../../core/cards/tables.ts';
 import { CARD_SHEET } from '../../../core/cards/reader.ts';
+import { inWords, sayFault } from '../../../words/index.ts';
 import type { CellError, Grid, Tables } from '../../../core/cards/reader.ts';
 import { cardDay } from '../../../core/cards/schema.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
@@ -246,8 +247,8 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
             {errors.length === 0 ? t('draft.noErrors') : t('draft.errors', { count: errors.length })}
           </Typography>
           {refused.map((e) => (
-            <Alert key={e.problem} severity="error" variant="outlined" sx={{ mb: 1 }}>
-              {e.problem}. {e.remedy}
+            <Alert key={inWords(e)} severity="error" variant="outlined" sx={{ mb: 1 }}>
+              {inWords(e)}
             </Alert>
           ))}
           <ErrorList errors={errors} onChoose={show} />
@@ -302,6 +303,7 @@ export function ErrorList({
   return (
     <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, fontSize: '0.86rem' }}>
       {shown.map((e) => {
+        const said = sayFault(e);
         const sheet = t(`cards.sheet.${e.sheet || 'card'}`, { defaultValue: e.sheet });
         const column = e.column === null ? '' : t(`cards.column.${e.column}`, { defaultValue: e.column });
         const where =
@@ -313,7 +315,7 @@ export function ErrorList({
               ? t('draft.whereRow', { sheet, row: e.row })
               : t('draft.where', { sheet, row: e.row, column });
         return (
-          <Box component="li" key={`${e.sheet}${e.row}${e.column}${e.problem}`} sx={{ py: 0.4 }}>
+          <Box component="li" key={`${e.sheet}${e.row}${e.column}${e.code}`} sx={{ py: 0.4 }}>
             {onChoose === undefined ? (
               <b>{where}</b>
             ) : (
@@ -334,9 +336,9 @@ export function ErrorList({
                 {where}
               </Box>
             )}
-            : {e.problem}.{' '}
+            : {said.problem}.{' '}
             <Box component="span" sx={{ color: 'text.secondary' }}>
-              {e.remedy}
+              {said.remedy}
             </Box>
           </Box>
         );

@@ -4,6 +4,7 @@ import { createEvent, fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { Column } from '../../../core/cards/cells.ts';
+import { fault } from '../../../core/fault.ts';
 import type { CellError, Grid } from '../../../core/cards/reader.ts';
 import { addWords } from '../../i18n.ts';
 import { cardWords } from '../../locales/en.cards.ts';
@@ -123,19 +124,13 @@ describe('a draft as a sheet of cells', () => {
     expect(rows.map((r) => r[1])).toEqual(['15%', '15%', '8%']);
   });
   it('a wrong cell says what is wrong, where it stands and under the sheet', () => {
-    const error: CellError = {
-      sheet: 'fees',
-      row: 3,
-      column: 'pct',
-      problem: 'Too much',
-      remedy: 'Write less',
-    } as CellError;
+    const error: CellError = { sheet: 'fees', row: 3, column: 'pct', ...fault('belowZero', { value: -3 }) };
     render(<Held first={start} errors={[error]} />);
-    const wrong = screen.getByRole('gridcell', { name: /Too much/ });
+    const wrong = screen.getByRole('gridcell', { name: /-3 is below 0/ });
     expect(wrong.getAttribute('aria-invalid')).toBe('true');
     press('ArrowDown');
     press('ArrowRight');
-    expect(screen.getByRole('status').textContent).toBe('Too much. Write less');
+    expect(screen.getByRole('status').textContent).toBe('-3 is below 0. Write 0 or more.');
   });
   it('a version that is in force can be read and not changed', () => {
     render(<Held first={start} readOnly />);

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { Column } from '../../../core/cards/cells.ts';
+import { inWords } from '../../../words/index.ts';
 import type { CellError, Grid } from '../../../core/cards/reader.ts';
 import { CellInput } from './CellInput.tsx';
 import { align } from './CellInput.tsx';
@@ -64,7 +65,7 @@ export function DraftGrid({
       if (e.row === null) continue;
       const column = fixed ? 1 : columns.findIndex((c) => c.key === e.column);
       const key = `${e.row - 2}/${column}`;
-      if (!map.has(key)) map.set(key, `${e.problem}. ${e.remedy}`);
+      if (!map.has(key)) map.set(key, inWords(e));
     }
     return map;
   }, [errors, columns, fixed]);

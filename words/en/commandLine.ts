@@ -1,0 +1,66 @@
+/** What the command line says besides faults: how it is used, and what keeps a file from being read or written. */
+export const usage = `Use:
+  bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
+  bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
+  bm launch [file] [--jsonl]                     launch budget and affordability
+  bm screen FILE --map MAP.json --settings SETTINGS.json [--as csv|jsonl] [--only pass,near] [--solve] [--invalid FILE]
+            [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
+                                                 a supplier's list, row by row; what is wrong goes to --invalid; market
+                                                 figures it lacks come from --reference; --previous is its last edition
+  bm schema lane|result|launch|card|map|screen   the JSON Schema of a document
+Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
+priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
+2: something was invalid.`;
+
+/** What was asked for and cannot be done. */
+export const asked = {
+  notTarget: '"{{text}}" is not a target such as margin=0.3.',
+  whichSchema: 'bm schema needs {{choices}}.',
+  whichFile: 'bm screen needs a file.',
+  notFormat: '"{{text}}" is neither csv nor jsonl.',
+  noneOf: '"{{text}}" is none of {{choices}}.',
+  nothing: 'Say what to do.',
+  noCommand: 'There is no command "{{text}}".',
+  unforeseen: 'This should not have happened: {{said}}',
+} as const;
+
+/** Errors of the file system by their code. */
+export const fileErrors: Readonly<Record<string, string>> = {
+  ENOENT: 'There is no such file. Check the path.',
+  EISDIR: 'This is a folder. Name a file in it.',
+  EACCES: 'You may not open this file. Ask who owns it, or copy it.',
+  EPERM: 'You may not open this file. Ask who owns it, or copy it.',
+  ENOTDIR: 'A part of this path is a file, not a folder. Check the path.',
+  ENAMETOOLONG: 'This name is too long.',
+  EMFILE: 'Too many files are open.',
+  ENOSPC: 'There is no room left on the disk.',
+  EROFS: 'Nothing can be written there.',
+  ELOOP: 'This path leads in a circle.',
+};
+
+export const files = { standardInput: 'Standard input', file: 'The file' } as const;
+
+/** What a list that was screened came to, in a line. */
+type Screened = {
+  readonly rows: number;
+  readonly valid: number;
+  readonly invalid: number;
+  readonly troubles: string;
+  readonly repaired: number;
+  readonly verdicts: string;
+  readonly completed: { readonly rows: number; readonly listings: number } | null;
+  readonly changes: { readonly what: string; readonly gone: number } | null;
+};
+export const told = {
+  rows: (s: Screened): string => {
+    const why = s.troubles === '' ? '' : ` (${s.troubles})`;
+    const parts = [
+      `${s.valid} valid, ${s.invalid} invalid${why}`,
+      `${s.repaired} barcodes repaired`,
+      s.verdicts,
+      s.completed === null ? '' : `${s.completed.rows} completed from ${s.completed.listings} listings`,
+      s.changes === null ? '' : `${s.changes.what}, ${s.changes.gone} gone`,
+    ];
+    return `${s.rows} rows: ${parts.filter((p, i) => i < 3 || p !== '').join('; ')}.\n`;
+  },
+} as const;

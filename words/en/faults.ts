@@ -1,0 +1,415 @@
+/** What is wrong with something that was given, by its code: the problem, and what to do. */
+export const faults: Readonly<Record<string, readonly [problem: string, remedy: string]>> = {
+  // -- a cell
+  noNumber: ['This is not a number', 'Write digits, such as 12.5.'],
+  notNumber: [
+    '"{{text}}" is not a number',
+    'Write digits with a decimal point and no thousands marks, such as 1234.5.',
+  ],
+  commaForPoint: [
+    '"{{text}}" has a comma where the decimal point belongs',
+    'Write {{better}}, or say that this file is written with decimal commas.',
+  ],
+  missing: ['This is missing', '{{wants|wants}}'],
+  missingChoice: ['This is missing', 'Use one of: {{choices}}.'],
+  belowZero: ['{{value}} is below 0', 'Write 0 or more.'],
+  beyondMeasure: ['{{value}} is beyond all measure', 'Write at most {{most}}.'],
+  shareOver: [
+    '{{value}} is over 1, that is over 100 %',
+    'Write {{percent}} or {{fraction}} for {{value}} per cent.',
+  ],
+  rateOver: [
+    '{{value}} is over 100, that is over 10,000 %',
+    'Write {{percent}} or {{fraction}} for {{value}} per cent.',
+  ],
+  notMonth: ['{{value}} is not a month', 'Write 1 to 12.'],
+  rateZero: ['A rate of 0 cannot be used', 'Write a number above 0, or take the row out.'],
+  notHeading: ['"{{text}}" is not an HS heading', 'Write up to ten digits, such as 4421.'],
+  notChoice: ['"{{text}}" is not known here', 'Use one of: {{choices}}.'],
+  notChoices: ['"{{text}}" is not known here', 'Use any of: {{choices}}.'],
+  notYesNo: ['"{{text}}" is neither yes nor no', 'Write yes or no.'],
+  notCurrency: ['"{{text}}" is not a currency', 'Use a three-letter code such as EUR.'],
+  notCountry: ['"{{text}}" is not a country', 'Use a two-letter code such as DE.'],
+  notCountries: ['"{{text}}" is not a country', 'Use two-letter codes such as DE CN.'],
+  notDay: ['"{{text}}" is not a day', 'Write year-month-day, such as 2026-12-01.'],
+
+  // -- rows of a card
+  noField: ['There is no field "{{field}}"', 'Use one of: {{fields}}.'],
+  fieldTwice: ['The field "{{field}}" stands in row {{row}} already', 'Keep one of the two.'],
+  tooManyCells: [
+    'The row has more cells than the {{columns}} columns',
+    'Take the cells after the last column out.',
+  ],
+  rowTwice: ['"{{text}}" stands in row {{row}} already', 'Keep one of the two rows.'],
+  tooManyRows: ['There are {{rows}} rows', 'Keep at most {{most}}.'],
+  afterOpen: [
+    'This {{what|limited}} stands after the open one of row {{row}}, so it would never apply',
+    'Put the open row (no limit) last.',
+  ],
+  sameLimit: [
+    'This {{what|limited}} ends at {{limit}} as row {{row}} does: the two overlap',
+    'Keep one of the two, or change a limit.',
+  ],
+  outOfOrder: [
+    'This {{what|limited}} ends at {{limit}}, under the {{before}} of row {{row}}: they are out of order',
+    'Sort the rows by rising limit.',
+  ],
+  openEnd: [
+    'Nothing applies above {{limit}}: the last {{what|limited}} leaves a gap',
+    'Leave the limit of the last row blank.',
+  ],
+  sameWeight: [
+    'This {{what|limited}} ends at {{kg}} kg as row {{row}} does: the two overlap',
+    'Sort the {{what|limitedMany}} by rising weight, each once.',
+  ],
+  weightOrder: [
+    'This {{what|limited}} ends at {{kg}} kg, under the {{before}} kg of row {{row}}: they are out of order',
+    'Sort the {{what|limitedMany}} by rising weight, each once.',
+  ],
+  noFirstStep: [
+    'There is a further step but no first one',
+    'Add a row with a weight and its {{what|stepAmount}}.',
+  ],
+  emptyStep: [
+    'The row has neither a weight nor a further step',
+    'Write the weight up to which the {{what|stepAmount}} applies.',
+  ],
+  stepOrFurther: ['A row is either a step up to a weight or a further step', 'Leave one of the two blank.'],
+  furtherTwice: ['Row {{row}} says already what each further step costs', 'Keep one of the two rows.'],
+  maxUnderMin: ['The maximum {{max}} is under the minimum {{min}}', 'Exchange the two, or leave one blank.'],
+  baseRate: ['One {{currency}} is the base, so its rate is 1', 'Take the row out.'],
+  dayTaken: [
+    'Another version of {{card}} is in force from {{day}} already',
+    'Choose another day, or withdraw that version first.',
+  ],
+  dayTakenMeanwhile: [
+    'Another version is in force from this day by now',
+    'Withdraw that one first, or put this one in force from another day.',
+  ],
+
+  // -- a marketplace's card
+  noCategory: ['There is no category "{{category}}"', 'Add it to the sheet categories, or take the row out.'],
+  categoryNoTier: [
+    'The category "{{category}}" has no referral tier',
+    'Add a row for it to the sheet referralTiers.',
+  ],
+  noTier: ['There is no size tier "{{tier}}"', 'Add it to the sheet sizeTiers, or take the row out.'],
+  tierNoFee: ['The size tier "{{tier}}" has no fee', 'Add rows for it to the sheet weightSteps.'],
+  paymentBase: ['There is a payment fee, but not what it is a share of', 'Use one of: {{choices}}.'],
+  monthMissing: ['Month {{month}} is missing', 'Give all twelve months, or none.'],
+  peakNoTier: ['There is a peak surcharge but no size tier', 'Add size tiers, or clear the column.'],
+  longStayNoStorage: [
+    'There are long-stay rates but no storage by month',
+    'Fill the column storagePerM3 of the sheet months.',
+  ],
+  stayEnd: [
+    'The band ends at {{end}} months, not after its start at {{start}}',
+    'Write a later end, or leave it blank.',
+  ],
+  stayOpen: [
+    'The band of row {{row}} has no end, so this one overlaps it',
+    'Give that band an end, or take this row out.',
+  ],
+  stayOverlap: [
+    'The band starts at {{start}} months, before row {{row}} ends at {{end}}: they overlap',
+    'Start it at {{end}}.',
+  ],
+  stayGap: [
+    'From {{from}} to {{to}} months nothing applies: there is a gap after row {{row}}',
+    'Start it at {{from}}, or add a row with rate 0.',
+  ],
+
+  // -- cards of freight, postage, tax
+  noLeg: ['There is no leg {{leg}}', 'Add it to the sheet legs, or take the row out.'],
+  legNoRate: ['The leg has no rate', 'Write a rate, or weight bands for it.'],
+  legTwoRates: ['The leg has a rate and weight bands', 'Keep one of the two.'],
+  bandsNeedPerKg: ['Only a leg charged perKg can have weight bands', 'Write perKg, or take its bands out.'],
+  noZone: ['There is no zone "{{zone}}"', 'Add it to the sheet zones, or take the row out.'],
+  zoneShares: ['The shares of the zones add up to {{percent}} %', 'Make them add up to 100 %.'],
+  zoneNoPostage: ['The zone "{{zone}}" has no postage', 'Add rows for it to the sheet weightSteps.'],
+  classNoRate: [
+    'The class "{{taxClass}}" has no rate',
+    'Write a percentage such as 19%, or take the row out.',
+  ],
+  importVatStray: [
+    'There is a rate for import VAT, but the card says that it goes by the VAT rates',
+    'Write "own" in the field importVatRates, or clear the column.',
+  ],
+
+  // -- variations of a product
+  variationNoName: ['The variation has no name', 'Write a size, colour or pack.'],
+  salesShares: ['The shares of sales add up to {{percent}} %', 'Make them add up to 100 % at most.'],
+
+  // -- columns and rows of a supplier's list
+  noColumnFor: ['No column is {{role|role}}', 'Choose the column that holds it.'],
+  noSuchColumn: ['The file has no column "{{column}}" ({{role}})', 'Choose one of: {{columns}}.'],
+  columnChosenTwice: ['The column "{{column}}" is chosen for two things', 'Choose each column once.'],
+  rowDuplicate: ['Barcode {{value}} stands in row {{first}} already', 'Keep one of the two rows.'],
+  costMissing: ['There is no purchase price', 'Add it, or take the row out.'],
+  costText: [
+    'The purchase price "{{value}}" is not a number',
+    'Write digits only, or say how the file writes its decimals.',
+  ],
+  costNegative: ['The purchase price {{value}} is below 0', 'Write what a unit costs.'],
+  costAbsurd: ['The purchase price {{value}} is beyond all measure', 'Check its decimal mark.'],
+  barcodeMissing: ['There is no barcode', 'Add it, or take the row out.'],
+  barcodeNotDigits: ['"{{value}}" is not a barcode', 'Write its 8, 12, 13 or 14 digits.'],
+  barcodeLength: ['"{{value}}" has {{digits}} digits', 'A barcode has 8, 12, 13 or 14.'],
+  barcodeCheckDigit: [
+    'The check digit of {{value}} is wrong',
+    'A digit is mistyped: compare it with the goods.',
+  ],
+  barcodeDigitsLost: [
+    'A spreadsheet has taken digits from "{{value}}"',
+    'Format the column as text in the first file, and save it again.',
+  ],
+
+  // -- documents
+  notKind: ['This is not {{kind|kind}}', 'Give {{kind|kind}}.'],
+  fieldMissing: ['This is missing', 'Give {{kind|kind}}.'],
+  noneOfThese: ['This is none of what may stand here', 'See docs/formats.md for what may stand here.'],
+  notKnown: ['This value is not known here', 'Use one of: {{values}}.'],
+  otherVersion: [
+    'The version is missing, or that of another version of the program',
+    'Use one of: {{values}}.',
+  ],
+  unknownFields: ['There is no field {{fields}} here', 'Remove it, or check the spelling.'],
+  under: ['This is under {{minimum}}', 'Use at least {{minimum}}.'],
+  over: ['This is over {{maximum}}', 'Use at most {{maximum}}.'],
+  cannotStand: ['{{said}}', 'See docs/formats.md for what may stand here.'],
+  tiersRise: ['Tiers must rise, and only the last may be open', 'Sort them by rising limit.'],
+  lastTierOpen: ['The last tier must be open (upTo: null)', 'Take its limit out.'],
+  stepsRise: ['Weight steps must rise', 'Sort them by rising weight, each once.'],
+  bandsRise: ['Price bands must rise, and only the last may be open', 'Sort them by rising limit.'],
+  lastBandOpen: ['The last price band must be open (upToPrice: null)', 'Take its limit out.'],
+  weightBandsRise: ['Weight bands must rise', 'Sort weight bands by rising weight.'],
+  zonesAddUp: ['The shares of the zones must add up to 1', 'Change one of them.'],
+  zoneNames: ['Two zones have one name', 'Give each zone a name of its own.'],
+  categoryKeys: ['A category key stands twice', 'Give each category a key of its own.'],
+  breaksRise: ['Price breaks are out of order', 'Sort price breaks by rising quantity, each once.'],
+  oneMonthSells: ['No month sells anything', 'At least one month must sell.'],
+  dayShape: ['This is not a day', 'Write the day as year-month-day, such as 2026-11-24.'],
+  noSuchDay: ['No such day in the calendar', 'Write another.'],
+  currencyShape: ['Use a three-letter currency code such as EUR', 'Write it in capitals.'],
+  countryShape: ['Use a two-letter country code such as DE', 'Write it in capitals.'],
+  noSuchField: ['There is no such field', 'Check the path.'],
+  cardNoName: ['The card has no name', 'Give the card a name.'],
+  productNoName: ['The product has no name', 'Give the product a name.'],
+  supplierNoName: ['The supplier has no name', 'Give the supplier a name.'],
+  headingDigits: ['These are no first digits of an HS code', 'Write up to ten digits, such as 4421.'],
+  headingShape: ['This is no HS code', 'Give 4 to 10 digits of the HS code.'],
+  notJson: ['This is not JSON', 'Check it for a missing quote, comma or bracket.'],
+
+  optionMissing: ['This is missing', 'Give --{{option}} FILE.json.'],
+  fileNotJson: ['{{file}} is not JSON', 'Check it for a missing quote, comma or bracket.'],
+
+  // -- files
+  fileEmpty: ['The file is empty', 'Choose a file with a header line and rows.'],
+  fileBroken: ['The file did not arrive whole', 'Nothing of it was kept; send it again.'],
+  fileTooLarge: [
+    'The file is larger than {{megabytes}} MB',
+    'Split it, or leave out columns that are not needed.',
+  ],
+  diskFull: [
+    'There is no room left on the disk',
+    'Nothing of the file was kept. Free some space, or ask whoever runs this server, and send it again.',
+  ],
+  notCsv: ['The file is not CSV text', 'Save the list as CSV, or as XLSX under its own name.'],
+  onlyHeader: ['The file has a header and no rows', 'Choose the file that holds the goods.'],
+  tooManyColumns: [
+    'The file has {{columns}} columns, and a list may have {{most}}',
+    'Leave out the columns that are not needed, or check which mark stands between them.',
+  ],
+  quoteOpen: [
+    'A quotation mark is never closed: the file may have been cut off',
+    'Export it again, and choose the whole file.',
+  ],
+  quoteOpenInRow: [
+    'A quotation mark in row {{row}} is never closed: the file may have been cut off',
+    'Export it again, and import the whole file.',
+  ],
+  cellTooLong: [
+    'A cell in row {{row}} is over a million characters long: a quotation mark is not closed there',
+    'Close or remove it, and choose the file again.',
+  ],
+  headingsNotFound: [
+    'No row among the first {{within}} has the columns {{columns}}',
+    'The file has {{found}}; name these in the mapping.',
+  ],
+  noHeader: [
+    'No row among the first {{within}} has the columns {{columns}}',
+    'The file has no header; add one.',
+  ],
+  notWorkbook: ['The file is not a whole XLSX workbook', 'Save it again as XLSX, and choose the whole file.'],
+  workbookTooLarge: [
+    'The workbook takes more memory than can be given to it',
+    'Save the sheet as CSV, and choose that file.',
+  ],
+  workbookTooSlow: ['The workbook takes too long to read', 'Save the sheet as CSV, and choose that file.'],
+  workbookUnpacks: [
+    'The workbook unpacks to more than can be read',
+    'Save the sheet with the list as CSV, and choose that file.',
+  ],
+  workbookNoSheet: ['The workbook has no sheet', 'Choose the file that holds the list.'],
+  workbookNoSuchSheet: ['The workbook has no sheet "{{sheet}}"', 'Choose one of its sheets.'],
+  workbookNoTable: ['The workbook has no sheet with a header', 'Choose a file that was exported from here.'],
+  noTableWith: [
+    'No table of this card has the columns {{columns}}',
+    'Use the header of one of: {{headers}}.',
+  ],
+  noSheet: [
+    'There is no sheet "{{sheet}}" in such a card',
+    'Rename it to one of {{sheets}}, or take it out.',
+  ],
+  noColumn: ['There is no column "{{column}}"', 'Use {{columns}}.'],
+  columnTwice: ['The column "{{column}}" stands twice', 'Keep one of the two.'],
+  columnMissing: [
+    'The column "{{column}}" is missing',
+    'Add it; its cells may be blank where nothing applies.',
+  ],
+  lastRowShort: [
+    'The last row has {{cells}} of {{columns}} cells: the file may have been cut off',
+    'Export it again, and import the whole file.',
+  ],
+  sheetMissing: [
+    'The sheet is missing',
+    'Add it (with its header alone, if its rows are to go), or import single tables as CSV.',
+  ],
+  sheetMissingRows: [
+    'The sheet is missing; the card has {{rows}} rows in it',
+    'Add it (with its header alone, if its rows are to go), or import single tables as CSV.',
+  ],
+  notExported: ['The file is empty', 'Choose a file that was exported from here.'],
+  otherCardKind: [
+    'This is a card of another kind ({{kind}})',
+    'Open the card it belongs to, and import it there.',
+  ],
+  cardBroken: ['The file breaks off or is not JSON', 'Export the card again, and import the whole file.'],
+  notCard: ['This is not a rate card', 'Choose a file that was exported from Rates.'],
+  cardNewer: [
+    'This card is of version {{version}}, newer than this program reads',
+    'Update the program, or export the card again as version {{reads}}.',
+  ],
+  noCardKind: ['"{{kind}}" is no kind of card', 'Use one of: {{kinds}}.'],
+  rateTwice: ['{{currency}} on {{date}} stands in row {{row}} already', 'Keep one of the two rows.'],
+  noRates: ['There is no rate in the file', 'Choose a file with at least one date, currency and rate.'],
+  rateColumnMissing: ['The column "{{column}}" is missing', 'The header is: date, currency, rate.'],
+  notReferenceRates: [
+    'The file breaks off before its end, or is no file of reference rates',
+    'Use the file of daily reference rates as it was published, whole.',
+  ],
+  notXml: ['The file is not XML', 'Use the file of daily reference rates as it was published, whole.'],
+  laneNotJson: [
+    'This file is not a lane document: it is not JSON',
+    'Choose a file that was downloaded from a sheet.',
+  ],
+  otherProduct: [
+    'This document is about another product: its size, weight or codes differ',
+    'Open it in Find, as a candidate of its own.',
+  ],
+  referenceNoBarcode: [
+    'The market figures have no column of barcodes',
+    'Name that column "Barcode" or "EAN", and send the file again.',
+  ],
+  columnsNotChosen: ['The columns of this list have not been chosen', 'Choose them first.'],
+
+  // -- products, lanes
+  bundleOfItself: ['"{{product}}" cannot be a component of itself', 'Choose another product.'],
+  bundleCircle: [
+    '"{{product}}" is itself made of "{{way}}": a bundle cannot contain itself',
+    'Choose another product, or take that component out there first.',
+  ],
+  productGone: ['This product is no longer there', 'Choose another one.'],
+  partNoQuote: ['"{{product}}" has no quote yet', 'Give it one first, then put it into this bundle.'],
+  foreign: ['This names a {{kind|ours}} that is not in this workspace', 'Choose one that is.'],
+  foreignQuote: ['This names a quote that is not of this product', 'Choose one that is.'],
+  scenarioBaseGone: ['The lane this is a scenario of is not there any more', 'Open the sheet again.'],
+  viewNoName: ['The view has no name', 'Give the view a name.'],
+  quantityAboveZero: ['This is no order quantity', 'Give an order quantity above 0.'],
+  lanesNotBack: ['These lanes cannot be brought back', 'Add them anew.'],
+  laneChanged: ['This lane has changed meanwhile', 'Load the page again.'],
+  choiceNotRead: ['This choice is not understood', 'Choose again.'],
+  noSuchRow: ['There is no such row', 'Look at the list again.'],
+
+  // -- long work
+  workKilled: [
+    'This took down the process that worked on it {{times}} times, so it was given up',
+    '{{queue|again}}',
+  ],
+  workStopped: ['The work stopped with an error', '{{queue|again}}'],
+  underWayAtBackup: ['It was under way when the backup was made', 'Start it again.'],
+  listGone: [
+    'The list is not there any more, or its columns have not been chosen',
+    'Open the list, and choose them.',
+  ],
+  asWritten: ['{{text}}', ''],
+
+  // -- doors
+  quotaLists: [
+    'This workspace has {{most}} lists, which is all it may have',
+    'Delete lists that are no longer needed; what is deleted leaves the disk after 30 days.',
+  ],
+  quotaBytes: [
+    'This workspace has {{most}} GB of files, which is all it may have',
+    'Delete lists that are no longer needed; what is deleted leaves the disk after 30 days.',
+  ],
+  quotaRows: [
+    'This workspace has {{most}} million rows, which is all it may have',
+    'Delete lists that are no longer needed; what is deleted leaves the disk after 30 days.',
+  ],
+  tooManyRequests: [
+    'These are more requests than one person may make in a minute',
+    'Wait a minute, then go on; nothing is lost.',
+  ],
+  unkeepable: [
+    'A text holds a character that cannot be kept (NUL, or half of a pair)',
+    'Remove it, and send this again.',
+  ],
+  bodyTooLarge: ['This is more than ten megabytes', 'Send less at once.'],
+  bodyStalled: ['Nothing came any more, so this was given up', 'Send it again.'],
+  addressUnreadable: ['This address holds characters that cannot be read', 'Check it.'],
+  foreignOrigin: ['This request did not come from our own pages, so it was refused', ''],
+  wentWrong: ['Something went wrong on our side', 'Nothing you typed was lost; try again.'],
+};
+
+/** A fault that says in which file it is, and at which of its fields. */
+export const places = { file: '{{in|in}}: {{said}}', field: '{{in|in}}. At {{path}}: {{said}}' } as const;
+
+/** Words for values inside of a sentence: `{{kind|named}}` is the entry `kind` says in the table `named`. */
+export const values: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  wants: {
+    text: 'Write something here.',
+    digits: 'Write something here.',
+    number: 'Write a number.',
+    share: 'Write a percentage such as 12.5%.',
+    rate: 'Write a percentage such as 12.5%.',
+    days: 'Write a number.',
+    month: 'Write 1 to 12.',
+    yesNo: 'Write yes or no.',
+    currency: 'Write a three-letter currency code such as EUR.',
+    country: 'Write a two-letter country code such as DE.',
+    countries: 'Use two-letter codes such as DE CN.',
+    day: 'Write a day such as 2026-12-01.',
+  },
+  limited: { tier: 'tier', priceBand: 'price band', band: 'band', step: 'step' },
+  limitedMany: { band: 'bands', step: 'steps' },
+  stepAmount: { fee: 'fee', postage: 'postage' },
+  role: { identifier: 'the barcode', cost: 'the purchase price' },
+  kind: {
+    string: 'text',
+    number: 'a number',
+    boolean: 'true or false',
+    object: 'a group of fields',
+    array: 'a list',
+    int: 'a whole number',
+    tuple: 'a list',
+    record: 'a group of fields',
+  },
+  ours: { card: 'rate card', quote: 'quote', candidate: 'product', list: 'list' },
+  again: {
+    lanes: 'What was done is kept; start it again.',
+    lists: 'The file is kept: look at it, or leave columns out, and read it again.',
+  },
+  /** Which of several files a fault is in. */
+  in: { reference: 'Market figures', laneFile: 'This file is not a lane document' },
+};
