@@ -110,10 +110,13 @@ export async function loadDemo(): Promise<boolean> {
           settings,
           country: market.country,
           currency: market.currency,
-          marketplace: { id: card.id, card: market },
-          taxCardId: cards.find((c) => c.kind === 'tax' && c.key === market.country)?.id ?? null,
-          exchange:
-            exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
+          marketplace: market,
+          exchange: (exchange?.data as ExchangeTable | undefined) ?? null,
+          cards: {
+            marketplace: card.id,
+            tax: cards.find((c) => c.kind === 'tax' && c.key === market.country)?.id,
+            exchange: exchange?.id,
+          },
           origin: parsed.product.origin,
           price: l.price,
           quoteId,

@@ -12,6 +12,7 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/find.ts';
 import { inWords } from '../../words/index.ts';
 import { answering } from '../answers.ts';
+import { usualCards } from '../../core/cards/schema.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -29,11 +30,8 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     const country = chosen?.key.split('/')[1] ?? settings.homeCountry;
     // The form reckons as one types; it gets the cards that the first lane would use, and the names of the
     // others.
-    const used = [
-      chosen,
-      cards.find((c) => c.kind === 'tax' && c.key === country),
-      cards.find((c) => c.kind === 'exchange'),
-    ].filter((c) => c != null);
+    const usual = usualCards(cards, { country, homeCurrency: settings.homeCurrency });
+    const used = [chosen, usual.tax, usual.exchange].filter((c) => c != null);
     return {
       settings,
       today: today(),
@@ -41,8 +39,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
       chosen: chosen?.id ?? null,
       country,
       cards: Object.fromEntries(used.map((c) => [c.id, c.data])),
-      taxCardId: used.find((c) => c.kind === 'tax')?.id ?? null,
-      exchangeCardId: used.find((c) => c.kind === 'exchange')?.id ?? null,
+      laneCards: { marketplace: chosen?.id, tax: usual.tax?.id, exchange: usual.exchange?.id },
     };
   });
 });

@@ -2,7 +2,7 @@
 import type { Column } from './cells.ts';
 import type { CardData } from './schema.ts';
 import type { Reader, Row, Sheet } from './reader.ts';
-import type { CellValue, ColumnKind } from './cells.ts';
+import type { Cell, CellValue, ColumnKind } from './cells.ts';
 import { fault } from '../fault.ts';
 
 export type Written = { fields: Record<string, CellValue>; sheets: Record<string, CellValue[][]> };
@@ -33,6 +33,8 @@ export type CardForm = {
   write(data: CardData): Written;
   /** The card as the reader's cells give it, to be validated; marks where each part came from. */
   read(r: Reader): unknown;
+  /** Rows that a card made from nothing begins with, by sheet. */
+  readonly first?: Readonly<Record<string, readonly (readonly Cell[])[]>>;
   /**
    * A part of the card whose rows may be thousands and are checked wholly by their cells, so that the schema
    * need not again.

@@ -13,6 +13,7 @@ import { col, must, HEAD } from './formParts.ts';
 import { fault } from '../fault.ts';
 
 const exchangeForm: CardForm = {
+  first: { rates: [['', '']] },
   fields: [col('date', 'day', must), col('base', 'currency', must), col('source', 'text')],
   sheets: [
     {

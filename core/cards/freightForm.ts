@@ -14,6 +14,7 @@ import { fault } from '../fault.ts';
 // ---------------------------------------------------------------------------
 
 export const freightForm: CardForm = {
+  first: { legs: [['1', 'Main leg', 'main', 'perCbm', '', '', 'none', '', '', '', '', '', '', '', '', '']] },
   fields: [
     ...HEAD,
     col('from', 'country'),
@@ -152,6 +153,7 @@ export const freightForm: CardForm = {
 };
 
 export const postageForm: CardForm = {
+  first: { zones: [['all', '100%', '']], weightSteps: [['all', '', '', '']] },
   fields: [...HEAD, col('country', 'country'), ...VAT_ON, col('packagingKg', 'number')],
   sheets: [
     {

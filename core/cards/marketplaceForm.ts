@@ -103,6 +103,10 @@ const marketplaceSheets: readonly Sheet[] = [
 ];
 
 export const marketplaceForm: CardForm = {
+  first: {
+    categories: [['all', 'Everything', 'gross', 'whole', '', '', '']],
+    referralTiers: [['all', '', '']],
+  },
   fields: marketplaceFields,
   sheets: marketplaceSheets,
   write(data) {

@@ -35,18 +35,59 @@ export type PostageCard = z.output<typeof postageCard>;
 export const benchmarkCard = z.strictObject({ ...head, currency, rate: share });
 export type BenchmarkCard = z.output<typeof benchmarkCard>;
 
-export const CARD_SCHEMAS = {
-  marketplace: marketplaceCard,
-  tax: taxCard,
-  freight: freightCard,
-  postage: postageCard,
-  exchange: exchangeTable,
-  benchmark: benchmarkCard,
+/** Where a lane sells, and in which currency its workspace counts. */
+export type CardPlace = { readonly country: string; readonly homeCurrency: string };
+type Kind<S extends z.ZodType> = {
+  readonly schema: S;
+  /** What a card is about, the same in all its versions. */
+  readonly key: (card: z.output<S>) => string;
+  /** Whether a lane takes the card with this key unless another is chosen; absent: one is always chosen. */
+  readonly usualFor?: (key: string, place: CardPlace) => boolean;
+};
+const kind = <S extends z.ZodType>(k: Kind<S>): Kind<S> => k;
+
+/**
+ * The kinds of cards. How each is written as sheets stands in `forms.ts`, which field of a lane names it in
+ * `workspace/records.ts` (`CARD_FIELDS`).
+ */
+const CARDS = {
+  marketplace: kind({ schema: marketplaceCard, key: (c) => `${c.marketplace}/${c.country}` }),
+  tax: kind({ schema: taxCard, key: (c) => c.country, usualFor: (key, { country: to }) => key === to }),
+  freight: kind({ schema: freightCard, key: (c) => c.name }),
+  postage: kind({ schema: postageCard, key: (c) => c.name }),
+  exchange: kind({ schema: exchangeTable, key: () => 'exchange', usualFor: () => true }),
+  benchmark: kind({
+    schema: benchmarkCard,
+    key: (c) => c.currency,
+    usualFor: (key, { homeCurrency }) => key === homeCurrency,
+  }),
 } as const;
-export const CARD_KINDS = ['marketplace', 'tax', 'freight', 'postage', 'exchange', 'benchmark'] as const;
-export type CardKind = keyof typeof CARD_SCHEMAS;
-export type CardOf<K extends CardKind> = z.output<(typeof CARD_SCHEMAS)[K]>;
+export type CardKind = keyof typeof CARDS;
+export type CardOf<K extends CardKind> = z.output<(typeof CARDS)[K]['schema']>;
 export type CardData = CardOf<CardKind>;
+export const CARD_KINDS = Object.keys(CARDS) as readonly CardKind[];
+
+export const isCardKind = (kind: unknown): kind is CardKind =>
+  typeof kind === 'string' && Object.hasOwn(CARDS, kind);
+export const cardSchema = (kind: CardKind): z.ZodType<CardData> => CARDS[kind].schema;
+
+/** Of the versions in force, those that a lane takes unless others are chosen. */
+export function usualCards<C extends { readonly kind: CardKind; readonly key: string }>(
+  cards: readonly C[],
+  place: CardPlace,
+): Partial<Record<CardKind, C>> {
+  const usual: Partial<Record<CardKind, C>> = {};
+  for (const card of cards) {
+    const { usualFor }: { usualFor?: (key: string, place: CardPlace) => boolean } = CARDS[card.kind];
+    if (usual[card.kind] === undefined && usualFor?.(card.key, place)) usual[card.kind] = card;
+  }
+  return usual;
+}
+
+/** Ids of cards by their kind. */
+export const idsOf = (
+  cards: Partial<Record<CardKind, { readonly id: string }>>,
+): Partial<Record<CardKind, string>> => Object.fromEntries(Object.entries(cards).map(([k, c]) => [k, c.id]));
 
 /** A whole card in a file. */
 export const cardDocument = z.discriminatedUnion(
@@ -56,7 +97,7 @@ export const cardDocument = z.discriminatedUnion(
       format: z.literal('bold-margin/rate-card'),
       version: z.literal(1),
       kind: z.literal(kind),
-      data: CARD_SCHEMAS[kind],
+      data: cardSchema(kind),
     }),
   ) as unknown as [
     z.ZodObject<{
@@ -69,21 +110,8 @@ export const cardDocument = z.discriminatedUnion(
 );
 
 /** What a card is about, the same in all its versions: marketplace and country, country, name, or the one there is. */
-export function cardKey(kind: CardKind, data: CardData): string {
-  switch (kind) {
-    case 'marketplace':
-      return `${(data as CardOf<'marketplace'>).marketplace}/${(data as CardOf<'marketplace'>).country}`;
-    case 'tax':
-      return (data as CardOf<'tax'>).country;
-    case 'freight':
-    case 'postage':
-      return (data as FreightCard | PostageCard).name;
-    case 'exchange':
-      return 'exchange';
-    case 'benchmark':
-      return (data as BenchmarkCard).currency;
-  }
-}
+export const cardKey = (kind: CardKind, data: CardData): string =>
+  (CARDS[kind].key as (card: CardData) => string)(data);
 
 /** The day from which a card is in force. */
 export function cardDay(data: CardData): string {

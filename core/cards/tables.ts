@@ -4,7 +4,7 @@ import type { Cell, CellValue, Column, Style } from './cells.ts';
 import { CARD_FORMS } from './forms.ts';
 import { CARD_SHEET, Reader } from './reader.ts';
 import type { CellError, Sheet, Tables } from './reader.ts';
-import { CARD_SCHEMAS, cardKey } from './schema.ts';
+import { cardKey, cardSchema } from './schema.ts';
 import type { CardData, CardKind } from './schema.ts';
 import { fault } from '../fault.ts';
 
@@ -87,7 +87,7 @@ export function readTables(kind: CardKind, tables: Tables, style: Style = POINT)
   const { many } = form;
   const input = first.input as Record<string, unknown>;
   const rows = many === undefined ? null : (input[many] as unknown[]);
-  const parsed = CARD_SCHEMAS[kind].safeParse(many === undefined ? input : { ...input, [many]: [] });
+  const parsed = cardSchema(kind).safeParse(many === undefined ? input : { ...input, [many]: [] });
   if (rows !== null && rows.length > MOST_ROWS)
     return {
       ok: false,
@@ -248,28 +248,11 @@ export function blankCells(
   known: Readonly<Record<string, string>> = {},
 ): Tables {
   const form = CARD_FORMS[kind];
-  const first: Readonly<Record<string, Cell[][]>> =
-    kind === 'marketplace'
-      ? {
-          categories: [['all', 'Everything', 'gross', 'whole', '', '', '']],
-          referralTiers: [['all', '', '']],
-        }
-      : kind === 'tax'
-        ? { vatRates: [['standard', '', '']], duties: [] }
-        : kind === 'postage'
-          ? { zones: [['all', '100%', '']], weightSteps: [['all', '', '', '']] }
-          : kind === 'freight'
-            ? {
-                legs: [
-                  ['1', 'Main leg', 'main', 'perCbm', '', '', 'none', '', '', '', '', '', '', '', '', ''],
-                ],
-              }
-            : { rates: [['', '']] };
   return {
     [CARD_SHEET]: form.fields.map((f) => [
       f.key,
       f.key === 'inForceFrom' || f.key === 'date' ? day : (known[f.key] ?? USUAL[f.key] ?? ''),
     ]),
-    ...Object.fromEntries(form.sheets.map((s) => [s.key, first[s.key] ?? []])),
+    ...Object.fromEntries(form.sheets.map((s) => [s.key, form.first?.[s.key] ?? []])),
   };
 }

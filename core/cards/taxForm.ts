@@ -9,6 +9,7 @@ import { fault } from '../fault.ts';
 // -----------------------------------------------------------------------------------------------------------
 
 export const taxForm: CardForm = {
+  first: { vatRates: [['standard', '', '']] },
   many: 'duties',
   fields: [
     ...HEAD,

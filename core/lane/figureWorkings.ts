@@ -160,9 +160,9 @@ export type Proof = {
 export function priceProof(doc: LaneDocument, answer: PriceAnswer): Proof {
   const r = new Reckoning();
   reckon(doc, r);
-  r.holdUnits(r.units);
+  r.tried.holdUnits(r.units);
   const profitAt = (price: number): number => {
-    r.price$ = price;
+    r.tried.price = price;
     return reckon(doc, r).unitProfit;
   };
   const step = 10 ** -minorDigits(doc.currency);
@@ -204,8 +204,8 @@ export function costProof(doc: LaneDocument, answer: CostAnswer): Proof {
   const r = new Reckoning();
   reckon(doc, r);
   if (Array.isArray(doc.goods)) {
-    r.component$ = 0;
-    r.unitPrice$ = answer.unitPrice;
+    r.tried.component = 0;
+    r.tried.unitPrice = answer.unitPrice;
     reckon(doc, r);
   }
   return {

@@ -132,7 +132,7 @@ function judge(doc: LaneDocument, h: Hurdle): HurdleResult {
  * or lacks costs and does not fail already.
  */
 export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): HurdleResult[] {
-  r.release();
+  r.tried.release();
   reckon(doc, r);
   return hurdles.map((h) => judge(doc, h));
 }
@@ -157,7 +157,7 @@ export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
     h.figure === 'roi' ||
     h.figure === 'marginOnShelfPrice'
   ) {
-    r.release();
+    r.tried.release();
     reckon(doc, r);
     const profit =
       target.value *

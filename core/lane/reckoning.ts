@@ -1,12 +1,18 @@
 import { isUnknown, roundMinor } from '../rules/numbers.ts';
-import { atCost, vatLost, vatRecovered, withoutVat } from '../rules/revenue.ts';
+import { atCost, vatLost, vatRecovered } from '../rules/revenue.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../money/money.ts';
+import { netOf } from '../money/net.ts';
+import type { Vatable } from '../money/net.ts';
 import type { PurchasedLine } from '../money/schema.ts';
 import { BIT } from './blanks.ts';
 import type { Blank, Reach } from './blanks.ts';
 import { OWN_LINES } from './costLines.ts';
 import type { Notice, NoticeCode, Problem, ProblemCode } from './problems.ts';
 import type { LaneDocument } from './schema.ts';
+import { noRetailSteps } from './steps/retail.ts';
+import type { RetailSteps } from './steps/retail.ts';
+import type { Shipment } from './steps/shipment.ts';
+import { Tried } from './tried.ts';
 
 export type TermUnit = 'money' | 'share' | 'number' | 'kg' | 'm3' | 'pieces' | 'days' | 'months' | 'text';
 /**
@@ -21,8 +27,6 @@ export interface Trace {
   rate(currency: string, factor: number): void;
 }
 
-type Vatable = Pick<PurchasedLine, 'vat' | 'vatRate' | 'recoverable'>;
-
 /**
  * All figures of one lane while they are reckoned: a flat record of numbers that is used again for the next
  * lane, so that a million evaluations allocate nothing. Unknown is NaN. Amounts are per unit sold, in the
@@ -30,25 +34,16 @@ type Vatable = Pick<PurchasedLine, 'vat' | 'vatRate' | 'recoverable'>;
  * arrays.
  */
 export class Reckoning {
-  // -- how to reckon; the solvers set these
-  /** Beats the lane's price where not NaN. */
-  price$ = Number.NaN;
-  /** Beats the unit price of component `component$` where not NaN; in the source's currency, VAT as quoted. */
-  unitPrice$ = Number.NaN;
-  component$ = -1;
-  /**
-   * Whether `units$` beats the lane's demand, so that units a month stay as they are, unknown ones too, while
-   * prices are tried.
-   */
-  holdsUnits = false;
-  units$ = Number.NaN;
-  /** false leaves fees that follow the price unrounded: the function between limits is then linear. */
-  rounding = true;
+  // -- how to reckon
+  /** What beats the lane's own inputs; solvers and draws set it. */
+  readonly tried = new Tried();
   trace: Trace | null = null;
 
   // -- context
   doc!: LaneDocument;
   power = 100;
+  /** Currency of the first source of the goods; that of the lane where it has none. */
+  quoteCurrency = '';
   blanks = 0;
   readonly problems: Problem[] = [];
   readonly notices: Notice[] = [];
@@ -73,10 +68,10 @@ export class Reckoning {
   recoverableVat = 0;
   irrecoverableVat = 0;
   // -- way in
-  cartons = 0;
-  shipmentKg = 0;
-  shipmentM3 = 0;
-  cartonsKnown = false;
+  /** Cartons, weight and volume of the whole order. */
+  readonly shipment: Shipment = { cartons: 0, kg: 0, m3: 0 };
+  /** A purchase at a shop on its way from the shelf to what it costs. */
+  readonly retail: RetailSteps = noRetailSteps();
   originLegs = 0;
   mainLegs = 0;
   destinationLegs = 0;
@@ -138,23 +133,12 @@ export class Reckoning {
   bendAdmin = 0;
   bendPayout = 0;
 
-  /** Takes back whatever beats the lane's own inputs. */
-  release(): void {
-    this.price$ = this.unitPrice$ = this.units$ = Number.NaN;
-    this.component$ = -1;
-    this.holdsUnits = false;
-    this.rounding = true;
-  }
-
-  /** Keeps units a month at `units` (NaN: unknown) whatever price is tried. */
-  holdUnits(units: number): void {
-    this.holdsUnits = true;
-    this.units$ = units;
-  }
-
   begin(doc: LaneDocument): void {
     this.doc = doc;
     this.power = powerOfTen(minorDigits(doc.currency));
+    const { goods } = doc;
+    this.quoteCurrency =
+      goods === null || goods === 'none' ? doc.currency : (goods[0]?.source.currency ?? doc.currency);
     this.blanks = 0;
     if (this.problems.length > 0) this.problems.length = 0;
     if (this.notices.length > 0) this.notices.length = 0;
@@ -205,8 +189,9 @@ export class Reckoning {
         date: exchange?.date ?? doc.date,
       });
     }
-    this.trace?.rate(currency, f);
-    return f;
+    const tried = currency === this.quoteCurrency ? f * this.tried.exchange : f;
+    this.trace?.rate(currency, tried);
+    return tried;
   }
 
   /** An amount in the sales currency. Nothing is nothing in any currency: 0 needs no rate. */
@@ -240,11 +225,6 @@ export class Reckoning {
 
   /** Rounds a fee that follows the price, unless the solver asked for the unrounded function. */
   fee(x: number): number {
-    return this.rounding ? roundMinor(x, this.power) : x;
+    return this.tried.rounding ? roundMinor(x, this.power) : x;
   }
-}
-
-/** Net of VAT: `amount / (1 + vatRate)` where VAT is included. In the line's own currency. */
-export function netOf(amount: number, line: Vatable): number {
-  return line.vat === 'included' ? withoutVat(amount, line.vatRate) : amount;
 }

@@ -85,7 +85,7 @@ describe('a lane document', () => {
     ['eleven months', { season: Array(11).fill(1) }, /^season/],
     ['half a parcel', { product: { sides: [10, 20] } }, /^product\.sides/],
     ['a side of nothing', { product: { sides: [10, 20, 0] } }, /^product\.sides\.2: This is under/],
-    ['an HS code with dots', { product: { hsCode: '4421.99' } }, /Digits of the HS heading/],
+    ['an HS code with dots', { product: { hsCode: '4421.99' } }, /Give 4 to 10 digits of the HS code/],
     ['all that comes back', { returns: { rate: 1 } }, /^returns/],
     [
       'a share over one',

@@ -51,9 +51,9 @@ export type PriceAnswer = {
 
 /** Holds all else equal while prices are tried: units a month are those of the lane, unknown where they are. */
 function hold(doc: LaneDocument, r: Reckoning): void {
-  r.release();
+  r.tried.release();
   reckon(doc, r);
-  r.holdUnits(r.units);
+  r.tried.holdUnits(r.units);
 }
 
 /**
@@ -74,8 +74,8 @@ export function priceFor(doc: LaneDocument, target: Target = BREAK_EVEN): PriceA
   const top = Math.max(1, Math.min(Math.floor(100 * highest * power), 1e14));
   const bends = new Float64Array(4);
   const gapAt = (price: number, rounding: boolean): number => {
-    r.rounding = rounding;
-    r.price$ = price;
+    r.tried.rounding = rounding;
+    r.tried.price = price;
     reckon(doc, r);
     bends[0] = r.bendReferralMin;
     bends[1] = r.bendReferralMax;
@@ -153,9 +153,9 @@ export function highestUnitPrice(
   const source = (goods[index] as Component).source;
   const r = new Reckoning();
   hold(doc, r);
-  r.component$ = index;
+  r.tried.component = index;
   const at = (u: number): number => {
-    r.unitPrice$ = u;
+    r.tried.unitPrice = u;
     return test(reckon(doc, r));
   };
   const answer = (unitPrice: number | null, reason: Unsolved | null): CostAnswer => {
@@ -218,8 +218,8 @@ export function priceLadder(
   const r = new Reckoning();
   hold(doc, r);
   return pricesWithDelivery.map((gross) => {
-    r.price$ = (gross - doc.shippingCharged) / (1 - doc.averageDiscount);
-    if (r.price$ < 0) return { gross, unitProfit: null };
+    r.tried.price = (gross - doc.shippingCharged) / (1 - doc.averageDiscount);
+    if (r.tried.price < 0) return { gross, unitProfit: null };
     reckon(doc, r);
     return { gross, unitProfit: Number.isNaN(r.unitProfit) ? null : r.unitProfit };
   });

@@ -216,7 +216,7 @@ export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
   if (quotedOpen || plan.oneOffs.some((o) => o.amount === null)) incomplete.push('oneOffs');
 
   const scratch = new Reckoning();
-  scratch.holdUnits(units);
+  scratch.tried.holdUnits(units);
   const orders = admissibleOrders(doc);
   /** Cash for an order of Q units, home currency. */
   const orderCash = (q: number): number => reckon(at(doc, q), scratch).landedCash * q * toHome;

@@ -5,6 +5,7 @@ import { priceByHabit } from '../compare/prices.ts';
 import type { Habit } from '../compare/prices.ts';
 import type { NewLane } from './newLane.ts';
 import { newLane } from './newLane.ts';
+import { CARD_FIELDS } from './records.ts';
 import type { StoredLane } from './records.ts';
 
 /** What belongs to a place, not to the product: never taken over from a lane sold elsewhere. */
@@ -25,19 +26,14 @@ const LOCAL = [
   'typed',
   'category',
   'name',
-  'marketplaceCardId',
-  'taxCardId',
-  'exchangeCardId',
-  'freightCardId',
-  'postageCardId',
-  'benchmarkCardId',
+  ...Object.values(CARD_FIELDS),
   'benchmark',
   'provenance',
   'demand',
   'adverts',
   'importVatPostponed',
   'otherPerUnit',
-] as const;
+] as const satisfies readonly (keyof StoredLane)[];
 /** Paths whose origin the copy notes as borrowed. */
 const BORROWED = [
   'orderQuantity',
@@ -69,7 +65,7 @@ export function laneLike(
       ? base.currency === n.currency
         ? 1
         : Number.NaN
-      : exchangeFactor(n.exchange.table, base.currency, n.currency);
+      : exchangeFactor(n.exchange, base.currency, n.currency);
   const known = isKnown(factor);
   const from = `${base.marketplace} ${base.country}`.trim();
   const borrowed = { source: 'borrowed' as const, date: n.today, note: from };

@@ -4,8 +4,8 @@ import type { Provenance, Way } from '../lane/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 import type { ExchangeTable } from '../money/money.ts';
 import { crossesCustoms } from '../tax/countries.ts';
-import { storedLane } from './records.ts';
-import type { StoredLane } from './records.ts';
+import { cardFields, storedLane } from './records.ts';
+import type { LaneCards, StoredLane } from './records.ts';
 import type { Settings } from './settings.ts';
 
 export type NewLane = {
@@ -13,18 +13,18 @@ export type NewLane = {
   readonly settings: Settings;
   readonly country: string;
   readonly currency: string;
-  readonly marketplace: { readonly id: string; readonly card: MarketplaceCard } | null;
-  readonly taxCardId: string | null;
-  readonly exchange: { readonly id: string; readonly table: ExchangeTable } | null;
+  readonly marketplace: MarketplaceCard | null;
+  readonly exchange: ExchangeTable | null;
+  /**
+   * Versions it is computed with: route, postage and the bank's rate are the workspace's defaults where none is
+   * named.
+   */
+  readonly cards: LaneCards;
   readonly origin: string | null;
   readonly price: number | null;
   readonly quoteId: string | null;
   /** How it is fulfilled; blank: by the marketplace's warehouse where it has one. */
   readonly method?: StoredLane['method'];
-  /** Cards to take the route, the postage and the bank's rate from; blank: the workspace's defaults. */
-  readonly freightCardId?: string | null;
-  readonly postageCardId?: string | null;
-  readonly benchmarkCardId?: string | null;
   /** Day of today, kept beside every default taken. */
   readonly today: string;
 };
@@ -37,7 +37,7 @@ export type NewLane = {
 export function newLane(n: NewLane): StoredLane {
   const d = n.settings.defaults;
   const home = n.settings.homeCurrency;
-  const card = n.marketplace?.card ?? null;
+  const card = n.marketplace;
   const provenance: Provenance = {};
   const byDefault = <T>(path: string, value: T): T => {
     provenance[path] = { source: 'default', date: n.today, note: '' };
@@ -48,14 +48,17 @@ export function newLane(n: NewLane): StoredLane {
   const method = ships
     ? 'supplierShips'
     : (n.method ?? (card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse'));
-  const freightCardId = ships || check ? null : (n.freightCardId ?? null);
-  const postageCardId = method === 'ownDispatch' ? (n.postageCardId ?? null) : null;
+  const cards: LaneCards = {
+    ...n.cards,
+    freight: ships || check ? null : n.cards.freight,
+    postage: method === 'ownDispatch' ? n.cards.postage : null,
+  };
   const toSales =
     n.exchange === null
       ? home === n.currency
         ? 1
         : Number.NaN
-      : exchangeFactor(n.exchange.table, home, n.currency);
+      : exchangeFactor(n.exchange, home, n.currency);
   const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
 
   const legs = [];
@@ -99,7 +102,7 @@ export function newLane(n: NewLane): StoredLane {
     route:
       ships || check
         ? 'none'
-        : freightCardId !== null
+        : cards.freight != null
           ? null
           : legs.length === 0
             ? method === 'ownDispatch'
@@ -121,7 +124,7 @@ export function newLane(n: NewLane): StoredLane {
           : byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home }),
     method,
     dispatch:
-      method === 'ownDispatch' && postageCardId === null && d.postagePerParcel !== null
+      method === 'ownDispatch' && cards.postage == null && d.postagePerParcel !== null
         ? byDefault('dispatch', {
             zones: [
               {
@@ -172,12 +175,7 @@ export function newLane(n: NewLane): StoredLane {
         : byDefault('demand', { kind: 'typed', units: check ? 1 : d.monthlyUnits }),
     conversionSpread: d.conversionSpread,
     category: null,
-    marketplaceCardId: n.marketplace?.id ?? null,
-    taxCardId: n.taxCardId,
-    exchangeCardId: n.exchange?.id ?? null,
-    freightCardId,
-    postageCardId,
-    benchmarkCardId: n.benchmarkCardId ?? null,
+    ...cardFields(cards),
     benchmark: { rate: d.benchmarkRate, date: n.today },
     provenance,
   });

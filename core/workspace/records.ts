@@ -95,6 +95,16 @@ export const CARD_FIELDS = {
   benchmark: 'benchmarkCardId',
 } as const;
 
+export type LaneCardKind = keyof typeof CARD_FIELDS;
+/** Card versions by kind; absent or null: none. */
+export type LaneCards = Partial<Record<LaneCardKind, string | null>>;
+
+/** The fields of a lane that name these versions. */
+export const cardFields = (cards: LaneCards): Record<(typeof CARD_FIELDS)[LaneCardKind], string | null> =>
+  Object.fromEntries(
+    Object.entries(CARD_FIELDS).map(([kind, field]) => [field, cards[kind as LaneCardKind] ?? null]),
+  ) as Record<(typeof CARD_FIELDS)[LaneCardKind], string | null>;
+
 /** Ids of the card versions that lanes are computed with, each once. */
 export function cardsOf(lanes: readonly StoredLane[]): string[] {
   const ids = new Set<string>();

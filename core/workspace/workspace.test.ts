@@ -29,9 +29,9 @@ const ask = (way: Way, over: object = {}) => ({
   settings,
   country: 'DE',
   currency: 'EUR',
-  marketplace: { id: 'm', card },
-  taxCardId: 't',
-  exchange: { id: 'x', table: exchange },
+  marketplace: card,
+  exchange,
+  cards: { marketplace: 'm', tax: 't', exchange: 'x' },
   origin: null,
   price: 20,
   quoteId: 'q',
@@ -92,9 +92,9 @@ describe('a new lane by defaults', () => {
       imported: true,
       adverts: { adShare: settings.defaults.adShare },
     });
-    expect(
-      newLane(ask('ownBrand', { marketplace: { id: 'm', card: { ...card, warehouse: null } } })).method,
-    ).toBe('ownDispatch');
+    expect(newLane(ask('ownBrand', { marketplace: { ...card, warehouse: null } })).method).toBe(
+      'ownDispatch',
+    );
   });
   it('a default left empty leaves its line blank', () => {
     const bare = settingsSchema.parse({

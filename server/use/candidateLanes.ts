@@ -26,6 +26,7 @@ import type { CardRow } from './workspaces.ts';
 import type { LaneRow } from './candidates.ts';
 import { gone, refused } from '../refusal.ts';
 import { broughtUp } from '../../core/versions.ts';
+import { idsOf, usualCards } from '../../core/cards/schema.ts';
 
 /** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
 export async function versionInForce(
@@ -64,22 +65,20 @@ export async function addLaneIn(
   const card = cards.find((c) => c.id === ask.marketplaceCardId && c.kind === 'marketplace');
   const market = card?.data as MarketplaceCard | undefined;
   const land = market?.country ?? ask.country;
-  const tax = cards.find((c) => c.kind === 'tax' && c.key === land);
-  const exchange = cards.find((c) => c.kind === 'exchange');
+  const usual = usualCards(cards, { country: land, homeCurrency: settings.homeCurrency });
   const id = newId();
   const stored = newLane({
     way: of.data.way,
     settings,
     country: land,
-    currency: market?.currency ?? (tax?.data as TaxCard | undefined)?.currency ?? settings.homeCurrency,
-    marketplace: card === undefined || market === undefined ? null : { id: card.id, card: market },
-    taxCardId: tax?.id ?? null,
-    exchange: exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
+    currency: market?.currency ?? (usual.tax?.data as TaxCard | undefined)?.currency ?? settings.homeCurrency,
+    marketplace: market ?? null,
+    exchange: (usual.exchange?.data as ExchangeTable | undefined) ?? null,
+    cards: { ...idsOf(usual), marketplace: card?.id },
     origin: of.data.product.origin,
     price: ask.price,
     quoteId: ask.quoteId,
     today: today(),
-    benchmarkCardId: cards.find((c) => c.kind === 'benchmark' && c.key === settings.homeCurrency)?.id ?? null,
   });
   await insertLanes(
     tx,

@@ -3,7 +3,7 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { compareCards, cannotBeInForce, draftOf, readTables } from '../../core/cards/tables.ts';
 import type { RowChange } from '../../core/cards/tables.ts';
 import type { CellError, Tables } from '../../core/cards/reader.ts';
-import { CARD_SCHEMAS, cardDay, cardDocument, cardKey, cardName } from '../../core/cards/schema.ts';
+import { CARD_KINDS, cardDay, isCardKind, cardDocument, cardKey, cardName } from '../../core/cards/schema.ts';
 import type { CardData, CardKind, CardOf } from '../../core/cards/schema.ts';
 import { issuesOf } from '../../core/issues.ts';
 import { inWorkspace } from '../db/client.ts';
@@ -267,11 +267,8 @@ export function readCardDocument(
   const version = versionOf('bold-margin/rate-card');
   if (head.version !== version)
     return wrong('version', fault('cardNewer', { reads: version, version: String(head.version) }));
-  if (typeof head.kind !== 'string' || !(head.kind in CARD_SCHEMAS))
-    return wrong(
-      'kind',
-      fault('noCardKind', { kinds: Object.keys(CARD_SCHEMAS).join(', '), kind: String(head.kind) }),
-    );
+  if (!isCardKind(head.kind))
+    return wrong('kind', fault('noCardKind', { kinds: CARD_KINDS, kind: String(head.kind) }));
   const parsed = cardDocument.safeParse(json);
   if (!parsed.success)
     return {

@@ -17,6 +17,7 @@ import { listIn, loadList } from './lists.ts';
 import type { ListSetup, SetupChoices } from '../../core/lists/setup.ts';
 import type { ListPage } from './lists.ts';
 import { gone } from '../refusal.ts';
+import { usualCards } from '../../core/cards/schema.ts';
 
 // ---- mapping and settings
 // ------------------------------------------------------------------------------------------
@@ -33,12 +34,13 @@ export async function startingSettings(
     cards.find((c) => c.kind === 'marketplace');
   const card = (market?.data as MarketplaceCard | undefined) ?? null;
   const country = card?.country ?? settings.homeCountry;
+  const usual = usualCards(cards, { country, homeCurrency: settings.homeCurrency });
   const d = settings.defaults;
   return listSettings.parse({
     country,
     marketplaceCardId: market?.id ?? null,
-    taxCardId: cards.find((c) => c.kind === 'tax' && c.key === country)?.id ?? null,
-    exchangeCardId: cards.find((c) => c.kind === 'exchange')?.id ?? null,
+    taxCardId: usual.tax?.id ?? null,
+    exchangeCardId: usual.exchange?.id ?? null,
     taxClass: 'standard',
     assumptions: {
       method: card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse',
@@ -161,10 +163,12 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
         .where(and(eq(supplier.workspaceId, workspaceId), eq(supplier.id, supplierId)));
     }
     const cards = await cardsInForce(tx, workspaceId, today());
+    const { country, assumptions } = setup.settings;
+    const usual = usualCards(cards, { country, homeCurrency: assumptions.purchase.currency });
     const settings = {
       ...setup.settings,
-      taxCardId: cards.find((c) => c.kind === 'tax' && c.key === setup.settings.country)?.id ?? null,
-      exchangeCardId: cards.find((c) => c.kind === 'exchange')?.id ?? null,
+      taxCardId: usual.tax?.id ?? null,
+      exchangeCardId: usual.exchange?.id ?? null,
     };
     const reference =
       list.reference === null || setup.reference === null ? null : { ...list.reference, ...setup.reference };

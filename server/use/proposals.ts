@@ -23,6 +23,7 @@ import { cardsInForce, newId, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 import { insertLanes } from './storeLanes.ts';
 import type { LaneToStore } from './storeLanes.ts';
+import { idsOf, usualCards } from '../../core/cards/schema.ts';
 
 export type Choice = z.output<typeof choice>;
 
@@ -174,8 +175,6 @@ export async function generateLanes(
     const chosen = propose(a, wanted).filter((p, i) => p.possible && !p.exists && !skip.has(i));
     if (a.lanes.length + chosen.length > MOST_LANES) return { tooMany: a.lanes.length + chosen.length };
     const byId = new Map(a.cards.map((c) => [c.id, c]));
-    const exchange = a.cards.find((c) => c.kind === 'exchange');
-    const bank = a.cards.find((c) => c.kind === 'benchmark' && c.key === a.settings.homeCurrency);
     const like = a.lanes.find((l) => l.id === wanted.like)?.data ?? null;
     const first = Math.max(-1, ...a.lanes.map((l) => l.position)) + 1;
     const taxIn = (country: string): TaxCard | null =>
@@ -187,22 +186,25 @@ export async function generateLanes(
           null);
     const rows = chosen.map((p, i): LaneToStore => {
       const card = byId.get(p.marketplaceCardId)?.data as MarketplaceCard;
+      const usual = usualCards(a.cards, { country: card.country, homeCurrency: a.settings.homeCurrency });
       const n = {
         way: a.of.data.way,
         settings: a.settings,
         country: card.country,
         currency: card.currency,
-        marketplace: { id: p.marketplaceCardId, card },
-        taxCardId: a.cards.find((c) => c.kind === 'tax' && c.key === card.country)?.id ?? null,
-        exchange: exchange === undefined ? null : { id: exchange.id, table: exchange.data as ExchangeTable },
+        marketplace: card,
+        exchange: (usual.exchange?.data as ExchangeTable | undefined) ?? null,
+        cards: {
+          ...idsOf(usual),
+          marketplace: p.marketplaceCardId,
+          freight: p.freightCardId,
+          postage: p.postageCardId,
+        },
         origin: a.of.data.product.origin,
         price: null,
         quoteId: p.quoteId,
         today: today(),
         method: p.method,
-        freightCardId: p.freightCardId,
-        postageCardId: p.postageCardId,
-        benchmarkCardId: bank?.id ?? null,
       };
       if (like === null) return { id: newId(), position: first + i, data: newLane(n) };
       const { taxClass } = a.of.data.product;

@@ -2,7 +2,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
-import { discountSteps, retailSteps } from '../../../core/lane/steps/goods.ts';
+import { discountSteps, retailSteps } from '../../../core/lane/steps/retail.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import type { RetailPurchase } from '../../../core/lane/schema.ts';
 import { useFormat } from '../../ui/locale.ts';

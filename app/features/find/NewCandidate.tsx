@@ -20,6 +20,7 @@ import { floorTo, useFormat } from '../../ui/locale.ts';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { PasteRows, OpenDocument } from './PasteRows.tsx';
+import type { LaneCards } from '../../../core/workspace/records.ts';
 
 export type Props = {
   settings: Settings;
@@ -28,8 +29,7 @@ export type Props = {
   chosen: string | null;
   country: string;
   cards: Record<string, CardData>;
-  taxCardId: string | null;
-  exchangeCardId: string | null;
+  laneCards: LaneCards;
   canEdit: boolean;
   error: { row: number; field: string; message: string } | string | null;
 };
@@ -84,12 +84,9 @@ export function NewCandidateForm(p: Props) {
       settings: p.settings,
       country: p.country,
       currency,
-      marketplace: card === null || p.chosen === null ? null : { id: p.chosen, card },
-      taxCardId: p.taxCardId,
-      exchange:
-        p.exchangeCardId === null
-          ? null
-          : { id: p.exchangeCardId, table: p.cards[p.exchangeCardId] as ExchangeTable },
+      marketplace: card,
+      exchange: (p.cards[p.laneCards.exchange ?? ''] as ExchangeTable | undefined) ?? null,
+      cards: p.laneCards,
       origin: origin || null,
       price,
       quoteId: 'q',

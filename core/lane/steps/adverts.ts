@@ -46,6 +46,8 @@ export function reckonAdverts(r: Reckoning): void {
     cpc += w * costPerClick(k.low, k.high, k.weight);
     conversion += w * k.conversionRate;
   }
+  cpc *= r.tried.bids;
+  conversion *= r.tried.conversion;
   r.cpc = cpc;
   r.conversionRate = conversion;
   if (conversion >= 1e-9) r.adCostPerAdSale = adCostPerAdSale(cpc, r.advertVatFactor, conversion);

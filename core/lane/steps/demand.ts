@@ -11,8 +11,8 @@ import type { LaneDocument } from '../schema.ts';
 export function reckonDemand(r: Reckoning): void {
   const d = r.doc.demand;
   if (d === null || lacksFigures(d)) r.blank('demand');
-  if (r.holdsUnits) {
-    r.units = r.units$;
+  if (r.tried.holdsUnits) {
+    r.units = r.tried.units;
     return;
   }
   if (d === null || lacksFigures(d)) {

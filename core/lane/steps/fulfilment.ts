@@ -1,6 +1,6 @@
 import { unitVolume } from './shipment.ts';
 import type { Reckoning } from '../reckoning.ts';
-import { netOf } from '../reckoning.ts';
+import { netOf } from '../../money/net.ts';
 import type { SizeTier } from '../../cards/rates.ts';
 import { isUnknown, meanOfSales, meanOfYear, roundMinor, within } from '../../rules/numbers.ts';
 import {

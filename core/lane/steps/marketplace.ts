@@ -1,4 +1,4 @@
-import { isUnknown } from '../../rules/numbers.ts';
+import { isKnown, isUnknown } from '../../rules/numbers.ts';
 import { feeVat, feeVatCostRate, subscription, surcharge } from '../../rules/fees.ts';
 import {
   breakage,
@@ -123,7 +123,7 @@ export function reckonPayout(r: Reckoning): void {
     r.blank('returns');
     if (converts) r.blank('returnsInConversion');
   }
-  r.returnRate = blank || terms === null || terms === 'none' ? 0 : (terms.rate ?? 0);
+  r.returnRate = blank || terms === null || terms === 'none' ? 0 : rateTried(r, terms.rate ?? 0);
   r.feesBack = 0;
   r.feesBackCost = 0;
   r.refundAdmin = 0;
@@ -184,6 +184,9 @@ export function reckonPayout(r: Reckoning): void {
   }
 }
 
+const rateTried = (r: Reckoning, rate: number): number =>
+  isKnown(r.tried.returnRate) ? r.tried.returnRate : rate;
+
 /** Whether what returns cost is not known: nothing is said of them, or a part of it is left open. */
 const returnsAreBlank = (terms: LaneDocument['returns']): boolean =>
   terms === null ||
@@ -196,13 +199,13 @@ export function reckonReturns(r: Reckoning): void {
   const doc = r.doc;
   const terms = doc.returns;
   r.returns = 0;
-  if (terms !== null && terms !== 'none' && terms.rate !== null && terms.rate > 0 && !r.isBlank('returns')) {
+  if (terms !== null && terms !== 'none' && r.returnRate > 0) {
     const admin = withVat(r.refundAdmin, bears(r, 'referral') ? r.feeVatCostRate : 0);
     const handling = terms.handling === null ? 0 : r.cost(terms.handling, 'returns');
     const disposal = terms.disposal === null ? 0 : r.cost(terms.disposal, 'returns');
     const s = terms.resaleShare;
     r.returns = returnsAllowance(
-      terms.rate,
+      r.returnRate,
       r.netRevenue,
       r.feesBackCost,
       admin,
@@ -217,7 +220,7 @@ export function reckonReturns(r: Reckoning): void {
       'returnRate * (netRevenue - feesBack + refundFee + handling + (1 - resaleShare) * disposal - ' +
         'resaleShare * landedCost)',
       [
-        ['returnRate', terms.rate, 'share', 'returns.rate'],
+        ['returnRate', r.returnRate, 'share', 'returns.rate'],
         ['netRevenue', r.netRevenue, 'money', ''],
         ['feesBack', r.feesBackCost, 'money', 'rates.marketplace.refund'],
         ['refundFee', admin, 'money', 'rates.marketplace.refund'],

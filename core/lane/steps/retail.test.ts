@@ -3,7 +3,7 @@ import { evaluate } from '../evaluate.ts';
 import { retailPurchase } from '../schema.ts';
 import { workings } from '../workings.ts';
 import { plainLane } from '../../testing/documents.ts';
-import { discountSteps, retailSteps } from './goods.ts';
+import { discountSteps, retailSteps } from './retail.ts';
 
 const shop = (over: object) =>
   retailPurchase.parse({ kind: 'retail', currency: 'EUR', shelfPrice: 20, ...over });

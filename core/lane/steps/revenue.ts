@@ -45,7 +45,7 @@ export function grossAt(
 export function reckonRevenue(r: Reckoning): void {
   const doc = r.doc;
   const tax = doc.rates.tax;
-  const price = isKnown(r.price$) ? r.price$ : doc.price;
+  const price = isKnown(r.tried.price) ? r.tried.price : doc.price;
   if (price === null) r.blank('price');
   r.price = price === null ? Number.NaN : price;
   r.itemPrice = itemPrice(r.price, doc.averageDiscount);

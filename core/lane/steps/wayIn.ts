@@ -1,6 +1,6 @@
 import { chargeableKg, containersOf, insurance, legCharge, perUnit } from '../../rules/wayIn.ts';
 import type { Reckoning } from '../reckoning.ts';
-import { netOf } from '../reckoning.ts';
+import { netOf } from '../../money/net.ts';
 import type { Incoterm, LaneDocument } from '../schema.ts';
 import type { Leg, Stage } from '../../cards/carriage.ts';
 import { INCOTERMS } from '../schema.ts';
@@ -39,10 +39,6 @@ export function buyerPaysLeg(leg: Leg, rule: Incoterm): boolean {
   return leg.buyerPays ?? STAGE_RANK[leg.stage] >= BUYER_PAYS_FROM[rule];
 }
 
-/** Whether the leg reckoned last lacked an input, rather than an answer. */
-let legBlank = false;
-const shipment: Shipment = { cartons: 0, kg: 0, m3: 0 };
-
 /** Freight legs and insurance (economics, section 4), net of VAT, per unit sold, sales currency. */
 export function reckonFreight(r: Reckoning): void {
   const doc = r.doc;
@@ -64,16 +60,16 @@ export function reckonFreight(r: Reckoning): void {
     r.blank('freight');
     return;
   }
-  shipmentOf(doc, route, Q, shipment);
+  const shipment = shipmentOf(doc, route, Q, r.shipment);
   for (let i = 0; i < route.legs.length; i++) {
     const leg = route.legs[i] as Leg;
     if (!buyerPaysLeg(leg, rule)) continue;
-    if (leg.rate === null && !(leg.basis === 'perKg' && leg.bands.length > 0)) {
+    if (legIsBlank(doc, leg, shipment)) {
+      // A leg whose inputs are blank stays out of the sum.
       r.blank('freight');
       continue;
     }
     const cost = legCost(r, leg, i, Q);
-    if (isUnknown(cost) && legBlank) continue; // a leg whose inputs are blank stays out of the sum
     const net = perUnit(r.inSales(netOf(cost, leg), leg.currency, 'freight'), Q);
     r.landVat(net, leg);
     if (leg.stage === 'origin') r.originLegs += net;
@@ -104,72 +100,68 @@ export function reckonFreight(r: Reckoning): void {
   }
 }
 
-function legIsBlank(r: Reckoning): void {
-  legBlank = true;
-  r.blank('freight');
+/** Whether what a leg is charged by is not known: its rate, or weight, volume or cartons of the shipment. */
+function legIsBlank(doc: LaneDocument, leg: Leg, shipment: Shipment): boolean {
+  switch (leg.basis) {
+    case 'perKg':
+      return (leg.rate === null && leg.bands.length === 0) || isUnknown(chargedKg(leg, shipment));
+    case 'perCbm':
+      return leg.rate === null || isUnknown(shipment.m3);
+    case 'perCarton':
+      return leg.rate === null || (isUnknown(shipment.cartons) && doc.goods === null);
+    case 'perContainer':
+      return leg.rate === null || (leg.usableM3 !== null && isUnknown(shipment.m3));
+    default:
+      return leg.rate === null;
+  }
 }
 
 function nullable(x: number): number | null {
   return isKnown(x) ? x : null;
 }
 
-/** Cost of the whole shipment on one leg, in the leg's currency and VAT basis; NaN with a problem or blank inputs. */
+/** Cost of the whole shipment on one leg, in the leg's currency and VAT basis; NaN with a problem. */
 function legCost(r: Reckoning, leg: Leg, index: number, Q: number): number {
+  const cost = beforeMinimum(r, leg, index, Q);
+  return legCharge(cost, leg.minCharge, leg.fuelSurcharge) * r.tried.freight;
+}
+
+function beforeMinimum(r: Reckoning, leg: Leg, index: number, Q: number): number {
+  const { shipment } = r;
   const rate = leg.rate ?? Number.NaN;
-  let cost: number;
-  legBlank = false;
+  const name = leg.name || leg.stage;
   switch (leg.basis) {
     case 'perUnit':
-      cost = rate * Q;
-      break;
-    case 'perKg': {
-      const kg = chargedKg(leg, shipment);
-      let perKg = rate;
-      if (leg.bands.length > 0) {
-        perKg = Number.NaN;
-        if (isKnown(kg)) {
-          let found = false;
-          for (let j = 0; j < leg.bands.length; j++) {
-            const band = leg.bands[j] as { upToKg: number; rate: number };
-            if (within(kg, band.upToKg)) {
-              perKg = band.rate;
-              found = true;
-              break;
-            }
-          }
-          if (!found)
-            r.problem('noWeightBand', 'freight', `route.legs.${index}.bands`, {
-              leg: leg.name || leg.stage,
-              kg: round3(kg),
-            });
-        }
-      }
-      if (isUnknown(kg)) legIsBlank(r);
-      cost = perKg * kg;
-      break;
-    }
+      return rate * Q;
+    case 'perKg':
+      return kgRate(r, leg, index) * chargedKg(leg, shipment);
     case 'perCbm':
-      if (isUnknown(shipment.m3)) legIsBlank(r);
-      cost = rate * Math.max(shipment.m3, leg.minCbm);
-      break;
+      return rate * Math.max(shipment.m3, leg.minCbm);
     case 'perCarton':
-      if (isUnknown(shipment.cartons)) {
-        if (r.doc.goods === null) legIsBlank(r);
-        else r.problem('noCarton', 'freight', 'goods.0.source.carton', { leg: leg.name || leg.stage });
-      }
-      cost = rate * shipment.cartons;
-      break;
+      if (isUnknown(shipment.cartons))
+        return r.problem('noCarton', 'freight', 'goods.0.source.carton', { leg: name });
+      return rate * shipment.cartons;
     case 'perShipment':
-      cost = rate;
-      break;
+      return rate;
     case 'perContainer':
       if (leg.usableM3 === null)
-        r.problem('noContainer', 'freight', `route.legs.${index}.usableM3`, { leg: leg.name || leg.stage });
-      else if (isUnknown(shipment.m3)) legIsBlank(r);
-      cost = rate * containersOf(shipment.m3, leg.usableM3 ?? Number.NaN);
-      break;
+        return r.problem('noContainer', 'freight', `route.legs.${index}.usableM3`, { leg: name });
+      return rate * containersOf(shipment.m3, leg.usableM3);
   }
-  return legCharge(cost, leg.minCharge, leg.fuelSurcharge);
+}
+
+/** Rate a kilogram of the weight charged: that of its band, where the leg has bands; NaN with a problem where none takes it. */
+function kgRate(r: Reckoning, leg: Leg, index: number): number {
+  if (leg.bands.length === 0) return leg.rate ?? Number.NaN;
+  const kg = chargedKg(leg, r.shipment);
+  for (let j = 0; j < leg.bands.length; j++) {
+    const band = leg.bands[j] as { upToKg: number; rate: number };
+    if (within(kg, band.upToKg)) return band.rate;
+  }
+  return r.problem('noWeightBand', 'freight', `route.legs.${index}.bands`, {
+    leg: leg.name || leg.stage,
+    kg: round3(kg),
+  });
 }
 
 /** Weight of a shipment that a leg charges; unknown where the weight is not known. */
