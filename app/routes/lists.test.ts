@@ -17,6 +17,10 @@ import { action as ask } from './listAsk.ts';
 import { action as fileTried, loader as file } from './listFile.ts';
 import { action as row } from './listRow.ts';
 import { action as upload } from './listUpload.ts';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { inWorkspace } from '../../server/db/client.ts';
+import { candidate, task } from '../../server/db/schema.ts';
+import { startList } from '../../server/use/lists.ts';
 
 let screening: Awaited<ReturnType<typeof startScreening>>;
 // First of all: where it answers is read once.
@@ -390,5 +394,37 @@ describe('the screening process', () => {
       again = await send(ask, editor, { query: {}, count: 100 });
     }
     expect((again.body as Answer).window).toEqual(before.window);
+  });
+});
+
+describe('several hands at one list', () => {
+  it('that keep a row at the same moment come to one candidate', async () => {
+    const own = await made.tools.bring(
+      Papa.unparse([{ ...rows[0], Barcode: code(900), Title: 'Twice' }]),
+      'twice.csv',
+    );
+    await made.tools.read(own);
+    const hands = await Promise.all(
+      [1, 2, 3].map(() => send(act, editor, { what: 'keep', lines: [2] }, { list: own })),
+    );
+    const ids = new Set(hands.flatMap((h) => (h.body as { kept: string[] }).kept));
+    expect(ids.size).toBe(1);
+    const named = await inWorkspace(made.w.id, (tx) =>
+      tx
+        .select({ id: candidate.id })
+        .from(candidate)
+        .where(and(eq(candidate.workspaceId, made.w.id), sql`${candidate.data} ->> 'name' = 'Twice'`)),
+    );
+    expect(named.map((c) => c.id)).toEqual([...ids]);
+  });
+  it('that read it at the same moment leave one reading under way or done, the others cancelled', async () => {
+    const own = await made.tools.bring(Papa.unparse(rows.slice(0, 3)), 'thrice.csv');
+    const started = await Promise.all(
+      [1, 2, 3].map(() => startList(made.w.id, own, 'readList', made.w.personId)),
+    );
+    const states = await inWorkspace(made.w.id, (tx) =>
+      tx.select({ state: task.state }).from(task).where(inArray(task.id, started)),
+    );
+    expect(states.filter((s) => s.state !== 'cancelled')).toHaveLength(1);
   });
 });

@@ -365,7 +365,13 @@ async function laneFromDocument(
  * Makes a candidate of a lane document: its product and one lane with the very rates it carries. Returns the
  * candidate's id.
  */
-export async function openAsCandidate(
+export async function openAsCandidate(workspaceId: string, doc: LaneDocument, by: string): Promise<string> {
+  return inWorkspace(workspaceId, (tx) => candidateFromDocument(tx, workspaceId, doc, by));
+}
+
+/** The same within a transaction, with tags and notes. */
+export async function candidateFromDocument(
+  tx: Tx,
   workspaceId: string,
   doc: LaneDocument,
   by: string,
@@ -378,10 +384,8 @@ export async function openAsCandidate(
     way: doc.way,
     product: doc.product,
   });
-  await inWorkspace(workspaceId, async (tx) => {
-    await tx.insert(candidate).values({ workspaceId, id, data });
-    await laneFromDocument(tx, workspaceId, id, doc, by);
-  });
+  await tx.insert(candidate).values({ workspaceId, id, data });
+  await laneFromDocument(tx, workspaceId, id, doc, by);
   return id;
 }
 

@@ -7,8 +7,9 @@ import { CARD_KINDS, cardDay, isCardKind, cardDocument, cardKey, cardName } from
 import type { CardData, CardKind, CardOf } from '../../core/cards/schema.ts';
 import { issuesOf } from '../../core/issues.ts';
 import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
 import { rateCard, rateDraft } from '../db/schema.ts';
-import { startTask } from './tasks.ts';
+import { storeTask, wake } from './tasks.ts';
 import { newId, notOpened } from './workspaces.ts';
 import { broughtUp, versionOf } from '../../core/versions.ts';
 import { fault } from '../../core/fault.ts';
@@ -100,19 +101,18 @@ export async function putInForce(
   by: string,
   draftId: string | null = null,
 ): Promise<PutInForce> {
-  const put = await storeVersion(workspaceId, kind, data, basedOn, by, draftId);
-  if (put.ok)
-    await startTask(
-      workspaceId,
-      'bringUpToDate',
-      { kind, key: put.key, version: put.id, lookOnly: true },
-      0,
-      by,
-    );
+  const [put, look] = await inWorkspace(workspaceId, async (tx) => {
+    const stored = await storeVersion(tx, workspaceId, kind, data, basedOn, by, draftId);
+    if (!stored.ok) return [stored, null] as const;
+    const asked = { kind, key: stored.key, version: stored.id, lookOnly: true };
+    return [stored, await storeTask(tx, workspaceId, 'bringUpToDate', asked, 0, by)] as const;
+  });
+  if (look !== null) await wake('bringUpToDate', workspaceId, look);
   return put;
 }
 
 async function storeVersion(
+  tx: Tx,
   workspaceId: string,
   kind: CardKind,
   data: CardData,
@@ -120,50 +120,46 @@ async function storeVersion(
   by: string,
   draftId: string | null,
 ): Promise<PutInForce> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const key = cardKey(kind, data);
-    const others = await tx
-      .select({ kind: rateCard.kind, key: rateCard.key, inForceFrom: rateCard.inForceFrom })
-      .from(rateCard)
-      .where(
-        and(
-          eq(rateCard.workspaceId, workspaceId),
-          eq(rateCard.kind, kind),
-          eq(rateCard.key, key),
-          isNull(rateCard.withdrawnAt),
-        ),
-      );
-    const taken = cannotBeInForce(kind, data, others);
-    if (taken !== null) return { ok: false, errors: [taken] };
-    const id = newId();
-    const [made] = await tx
-      .insert(rateCard)
-      .values({
-        workspaceId,
-        id,
-        kind,
-        key,
-        name: cardName(data),
-        inForceFrom: cardDay(data),
-        example: false,
-        data,
-        basedOn,
-        createdBy: by,
-      })
-      .onConflictDoNothing()
-      .returning({ id: rateCard.id });
-    // Two people who put a version in force at the same moment: the index lets one through.
-    if (made === undefined)
-      return {
-        ok: false,
-        errors: [cannotBeInForce(kind, data, [{ kind, key, inForceFrom: cardDay(data) }]) as CellError],
-      };
-    if (draftId !== null)
-      await tx
-        .delete(rateDraft)
-        .where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, draftId)));
-    return { ok: true, id, key, kind };
-  });
+  const key = cardKey(kind, data);
+  const others = await tx
+    .select({ kind: rateCard.kind, key: rateCard.key, inForceFrom: rateCard.inForceFrom })
+    .from(rateCard)
+    .where(
+      and(
+        eq(rateCard.workspaceId, workspaceId),
+        eq(rateCard.kind, kind),
+        eq(rateCard.key, key),
+        isNull(rateCard.withdrawnAt),
+      ),
+    );
+  const taken = cannotBeInForce(kind, data, others);
+  if (taken !== null) return { ok: false, errors: [taken] };
+  const id = newId();
+  const [made] = await tx
+    .insert(rateCard)
+    .values({
+      workspaceId,
+      id,
+      kind,
+      key,
+      name: cardName(data),
+      inForceFrom: cardDay(data),
+      example: false,
+      data,
+      basedOn,
+      createdBy: by,
+    })
+    .onConflictDoNothing()
+    .returning({ id: rateCard.id });
+  // Two people who put a version in force at the same moment: the index lets one through.
+  if (made === undefined)
+    return {
+      ok: false,
+      errors: [cannotBeInForce(kind, data, [{ kind, key, inForceFrom: cardDay(data) }]) as CellError],
+    };
+  if (draftId !== null)
+    await tx.delete(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, draftId)));
+  return { ok: true, id, key, kind };
 }
 
 /**

@@ -10,11 +10,12 @@ import { evaluate } from '../../core/lane/evaluate.ts';
 import { exchangeFactor } from '../../core/money/money.ts';
 import type { ListRow, RowListing } from '../../between/ask.ts';
 import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
 import { goodsMark, listRow } from '../db/schema.ts';
 import type { MarkState } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { askRow } from '../screening/client.ts';
-import { openAsCandidate } from './candidateLanes.ts';
+import { candidateFromDocument } from './candidateLanes.ts';
 import type { ListPage } from './lists.ts';
 
 export type Mark = typeof goodsMark.$inferSelect;
@@ -111,6 +112,16 @@ export async function markGoods(
   change: MarkChange,
   by: string,
 ): Promise<void> {
+  await inWorkspace(workspaceId, (tx) => markIn(tx, workspaceId, page, change, by));
+}
+
+async function markIn(
+  tx: Tx,
+  workspaceId: string,
+  page: ListPage,
+  change: MarkChange,
+  by: string,
+): Promise<void> {
   const factor =
     page.screen === null
       ? Number.NaN
@@ -147,26 +158,24 @@ export async function markGoods(
     change.state === undefined
       ? {}
       : { name: sql`excluded.name`, profitPerMonth: sql`excluded.profit_per_month` };
-  await inWorkspace(workspaceId, (tx) =>
-    tx
-      .insert(goodsMark)
-      .values([...values.values()])
-      .onConflictDoUpdate({
-        target: [goodsMark.workspaceId, goodsMark.key],
-        set: {
-          ...set,
-          ...decided,
-          ...(change.listing === undefined
-            ? {}
-            : {
-                listings:
-                  change.listing === null
-                    ? sql`${goodsMark.listings} - ${page.list.id}::text`
-                    : sql`${goodsMark.listings} || excluded.listings`,
-              }),
-        },
-      }),
-  );
+  await tx
+    .insert(goodsMark)
+    .values([...values.values()])
+    .onConflictDoUpdate({
+      target: [goodsMark.workspaceId, goodsMark.key],
+      set: {
+        ...set,
+        ...decided,
+        ...(change.listing === undefined
+          ? {}
+          : {
+              listings:
+                change.listing === null
+                  ? sql`${goodsMark.listings} - ${page.list.id}::text`
+                  : sql`${goodsMark.listings} || excluded.listings`,
+            }),
+      },
+    });
 }
 
 export type RowPage = {
@@ -241,33 +250,31 @@ export async function keepRow(
 ): Promise<string | null> {
   const opened = await loadRow(workspaceId, page, line);
   if (opened === null) return null;
-  if (opened.mark?.state === 'kept' && opened.mark.candidateId !== null) return opened.mark.candidateId;
   const { row } = opened;
   const doc = quantity === null ? opened.doc : { ...opened.doc, orderQuantity: quantity };
   const more = Object.entries(opened.more).map(([k, v]) => `${k}: ${v}`);
-  const id = await openAsCandidate(workspaceId, doc, by, {
-    tags: opened.mark?.tags ?? [],
-    notes: [...notesOf(row, page.list.name), ...more, opened.mark?.note]
-      .filter(Boolean)
-      .join('\n')
-      .slice(0, 10_000),
+  const notes = [...notesOf(row, page.list.name), ...more, opened.mark?.note]
+    .filter(Boolean)
+    .join('\n')
+    .slice(0, 10_000);
+  const { profitPerMonth } = evaluate(doc).figures;
+  const kept = {
+    rows: [{ key: row.key, name: row.title.slice(0, 500), profitPerMonth }],
+    state: 'kept' as const,
+  };
+  const its = and(eq(goodsMark.workspaceId, workspaceId), eq(goodsMark.key, row.key));
+  return inWorkspace(workspaceId, async (tx) => {
+    // Two hands that keep one row at once come to one candidate.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${workspaceId}/${row.key}`}, 0))`);
+    const [mark] = await tx
+      .select({ state: goodsMark.state, candidateId: goodsMark.candidateId })
+      .from(goodsMark)
+      .where(its);
+    if (mark?.state === 'kept' && mark.candidateId !== null) return mark.candidateId;
+    const tags = opened.mark?.tags ?? [];
+    const candidateId = await candidateFromDocument(tx, workspaceId, doc, by, { tags, notes });
+    await markIn(tx, workspaceId, page, kept, by);
+    await tx.update(goodsMark).set({ candidateId }).where(its);
+    return candidateId;
   });
-  await markGoods(
-    workspaceId,
-    page,
-    {
-      rows: [
-        { key: row.key, name: row.title.slice(0, 500), profitPerMonth: evaluate(doc).figures.profitPerMonth },
-      ],
-      state: 'kept',
-    },
-    by,
-  );
-  await inWorkspace(workspaceId, (tx) =>
-    tx
-      .update(goodsMark)
-      .set({ candidateId: id })
-      .where(and(eq(goodsMark.workspaceId, workspaceId), eq(goodsMark.key, row.key))),
-  );
-  return id;
 }

@@ -18,7 +18,7 @@ import { removeFolder, storePath } from '../files/store.ts';
 import { kindsOf } from '../jobs/kinds.ts';
 import type { ListTask } from '../jobs/listTask.ts';
 import { cardData } from './columns.ts';
-import { cancelTask, startTask, taskColumns } from './tasks.ts';
+import { cancelTasks, storeTask, taskColumns, wake } from './tasks.ts';
 import type { TaskHead } from './tasks.ts';
 import { settingsIn } from './workspaces.ts';
 import { gone, refused } from '../refusal.ts';
@@ -286,10 +286,23 @@ export async function startList(
 ): Promise<string> {
   const list = await needList(workspaceId, id);
   if (list.map === null || list.settings === null) throw refused('columnsNotChosen');
-  const under = await inWorkspace(workspaceId, (tx) => workIn(tx, workspaceId, id));
-  for (const w of under)
-    if (w.state === 'waiting' || w.state === 'running') await cancelTask(workspaceId, w.id);
-  return startTask(workspaceId, kind, { listId: id }, 0, by);
+  const taskId = await inWorkspace(workspaceId, async (tx) => {
+    // Of several who start it at once each stops the work of the one before.
+    await tx
+      .select({ id: supplierList.id })
+      .from(supplierList)
+      .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id)))
+      .for('update');
+    const under = await workIn(tx, workspaceId, id);
+    await cancelTasks(
+      tx,
+      workspaceId,
+      under.map((w) => w.id),
+    );
+    return storeTask(tx, workspaceId, kind, { listId: id }, 0, by);
+  });
+  await wake(kind, workspaceId, taskId);
+  return taskId;
 }
 
 /** Deletes a list, or takes that back. Its files and rows stay until it is cleared away for good. */

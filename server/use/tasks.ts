@@ -4,6 +4,7 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { lane, notice, task } from '../db/schema.ts';
 import type { NoticeKind, TaskState } from '../db/schema.ts';
+import { log } from '../log.ts';
 import { queue } from '../jobs/boss.ts';
 import { JOBS } from '../jobs/kinds.ts';
 import type { Asked, Piece, TaskKind } from '../jobs/kinds.ts';
@@ -33,8 +34,12 @@ export const taskColumns = {
   createdAt: task.createdAt,
 };
 
-/** Puts a piece of long work into the queue; returns its id. */
-export async function startTask<K extends TaskKind>(
+/**
+ * Stores a piece of long work together with what it is about: from then on it will be done, since a worker finds
+ * what is stored and at nobody. `wake` only lets it begin at once. Returns its id.
+ */
+export async function storeTask<K extends TaskKind>(
+  tx: Tx,
   workspaceId: string,
   kind: K,
   asked: Asked<K>,
@@ -42,12 +47,30 @@ export async function startTask<K extends TaskKind>(
   by: string,
 ): Promise<string> {
   const id = newId();
-  const { queue: name, asks } = JOBS[kind];
-  const data = asks.parse(asked);
-  await inWorkspace(workspaceId, (tx) =>
-    tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by }),
-  );
-  await (await queue()).send(name, { workspaceId, taskId: id } satisfies Piece);
+  const data = JOBS[kind].asks.parse(asked);
+  await tx.insert(task).values({ workspaceId, id, kind, data, total, createdBy: by });
+  return id;
+}
+
+/** Tells the queue of a piece that is stored. A queue that is away is no fault of whoever asked for the work. */
+export async function wake(kind: TaskKind, workspaceId: string, taskId: string): Promise<void> {
+  try {
+    await (await queue()).send(JOBS[kind].queue, { workspaceId, taskId } satisfies Piece);
+  } catch (e) {
+    log.warn({ message: e instanceof Error ? e.message : String(e) }, 'the queue was not told of a piece');
+  }
+}
+
+/** Stores a piece of long work by itself, and has it begin; returns its id. */
+export async function startTask<K extends TaskKind>(
+  workspaceId: string,
+  kind: K,
+  asked: Asked<K>,
+  total: number,
+  by: string,
+): Promise<string> {
+  const id = await inWorkspace(workspaceId, (tx) => storeTask(tx, workspaceId, kind, asked, total, by));
+  await wake(kind, workspaceId, id);
   return id;
 }
 
@@ -91,14 +114,22 @@ export async function loadTask(workspaceId: string, id: string): Promise<TaskHea
 
 /** Stops a piece of work after the chunk it is at; what is done stays done. */
 export async function cancelTask(workspaceId: string, id: string): Promise<void> {
-  await inWorkspace(workspaceId, (tx) =>
-    tx
+  await inWorkspace(workspaceId, (tx) => cancelTasks(tx, workspaceId, [id]));
+}
+
+/** The same for several, within a transaction; what has ended stays as it ended. */
+export async function cancelTasks(tx: Tx, workspaceId: string, ids: readonly string[]): Promise<void> {
+  if (ids.length > 0)
+    await tx
       .update(task)
       .set({ state: 'cancelled', updatedAt: new Date() })
       .where(
-        and(eq(task.workspaceId, workspaceId), eq(task.id, id), inArray(task.state, ['waiting', 'running'])),
-      ),
-  );
+        and(
+          eq(task.workspaceId, workspaceId),
+          inArray(task.id, [...ids]),
+          inArray(task.state, ['waiting', 'running']),
+        ),
+      );
 }
 
 // ---- notices
