@@ -8,7 +8,8 @@ import type { Refusal } from './refusal.ts';
 import { componentsFrom } from './use/bundles.ts';
 import { createCandidates, loadSheet } from './use/candidates.ts';
 import { savePatches } from './use/savePatches.ts';
-import { loadSuppliers, saveSupplier, supplierRecord } from './use/suppliers.ts';
+import { supplierRecord } from '../core/workspace/supplier.ts';
+import { loadSuppliers, saveSupplier } from './use/suppliers.ts';
 
 let w: TestWorkspace;
 beforeAll(async () => {

@@ -3,6 +3,9 @@ import { useTranslation } from 'react-i18next';
 import { data, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth } from '../../server/auth/forward.ts';
 import { needPerson, workspacesOf } from '../../server/auth/session.ts';
+import { changePasswordForm } from '../../core/workspace/people.ts';
+import type { AccountAnswer } from '../features/account/AccountForm.tsx';
+import { notYet, readForm } from '../ui/forms.ts';
 import { AccountForm, TextLink } from '../features/account/AccountForm.tsx';
 import { Logo } from '../ui/Logo.tsx';
 import type { Route } from './+types/account.ts';
@@ -16,9 +19,11 @@ export const loader = answering(async ({ request }: Route.LoaderArgs) => {
 export const action = answering(async ({ request }: Route.ActionArgs) => {
   await needPerson(request);
   const form = await request.formData();
+  const sent = readForm(form, changePasswordForm);
+  if (sent.status !== 'success') return data(notYet(sent), 422);
   const answer = await forwardToAuth(request, '/change-password', {
-    currentPassword: String(form.get('current') ?? ''),
-    newPassword: String(form.get('password') ?? ''),
+    currentPassword: sent.value.current,
+    newPassword: sent.value.password,
     revokeOtherSessions: true,
   });
   return data(
@@ -30,7 +35,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 export default function Account() {
   const { t } = useTranslation();
   const { person, workspaces } = useLoaderData<typeof loader>();
-  const said = useActionData<typeof action>();
+  const said = useActionData<AccountAnswer>();
   return (
     <Container component="main" maxWidth="sm" sx={{ py: 6 }}>
       <Logo label />
@@ -61,9 +66,8 @@ export default function Account() {
         </Alert>
       )}
       <AccountForm
-        error={
-          said && said.code !== 'done' ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null
-        }
+        schema={changePasswordForm}
+        said={said}
         button={t('account.changePassword')}
         fields={[
           {

@@ -2,6 +2,9 @@ import { Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { data, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth } from '../../server/auth/forward.ts';
+import { setPasswordForm } from '../../core/workspace/people.ts';
+import type { AccountAnswer } from '../features/account/AccountForm.tsx';
+import { notYet, readForm } from '../ui/forms.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/resetPassword.ts';
 import { answering } from '../answers.ts';
@@ -12,9 +15,11 @@ export const loader = ({ request }: Route.LoaderArgs) => ({
 
 export const action = answering(async ({ request }: Route.ActionArgs) => {
   const form = await request.formData();
+  const sent = readForm(form, setPasswordForm);
+  if (sent.status !== 'success') return data(notYet(sent), 422);
   const answer = await forwardToAuth(request, '/reset-password', {
     token: String(form.get('token') ?? ''),
-    newPassword: String(form.get('password') ?? ''),
+    newPassword: sent.value.password,
   });
   return data({ code: answer.ok ? 'done' : answer.code }, { status: answer.ok ? 200 : 400 });
 });
@@ -22,7 +27,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 export default function ResetPassword() {
   const { t } = useTranslation();
   const { token } = useLoaderData<typeof loader>();
-  const said = useActionData<typeof action>();
+  const said = useActionData<AccountAnswer>();
   if (said?.code === 'done')
     return (
       <AccountPage title={t('account.resetDone')}>
@@ -35,7 +40,8 @@ export default function ResetPassword() {
     <AccountPage title={t('account.reset')} lead={t('account.resetLead')}>
       <AccountForm
         hidden={{ token }}
-        error={said ? t([`account.errors.${said.code}`, 'account.errors.FAILED']) : null}
+        schema={setPasswordForm}
+        said={said}
         button={t('account.resetButton')}
         fields={[
           {

@@ -8,7 +8,8 @@ import { settings as settingsSchema } from '../../core/workspace/settings.ts';
 import { COUNTRY_CURRENCY } from '../../core/tax/countries.ts';
 import { makeResetLink } from '../../server/auth/auth.ts';
 import { forwardToAuth } from '../../server/auth/forward.ts';
-import { ROLES } from '../../server/auth/roles.ts';
+import { invitationForm, ROLES } from '../../core/workspace/people.ts';
+import { notYet, readForm } from '../ui/forms.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { authDb, inWorkspace, reachable } from '../../server/db/client.ts';
 import { invitation, member, user } from '../../server/db/authSchema.ts';
@@ -96,15 +97,17 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   const say = (answer: { ok: boolean; code: string }) =>
     data({ error: answer.ok ? null : answer.code, link: null }, answer.ok ? 200 : 400);
   switch (intent) {
-    case 'invite':
+    case 'invite': {
+      const sent = readForm(form, invitationForm);
+      if (sent.status !== 'success') return data({ error: null, link: null, ...notYet(sent) }, 422);
       return say(
         await forwardToAuth(request, '/organization/invite-member', {
           organizationId: entry.workspaceId,
-          email: String(form.get('email') ?? '').trim(),
-          role,
+          ...sent.value,
           resend: true,
         }),
       );
+    }
     case 'uninvite':
       return say(
         await forwardToAuth(request, '/organization/cancel-invitation', {

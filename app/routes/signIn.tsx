@@ -5,6 +5,9 @@ import { forwardToAuth, safeTarget } from '../../server/auth/forward.ts';
 import { personOf } from '../../server/auth/session.ts';
 import { env } from '../../server/env.ts';
 import { enterDemo } from '../../server/use/demo.ts';
+import { signInForm } from '../../core/workspace/people.ts';
+import type { AccountAnswer } from '../features/account/AccountForm.tsx';
+import { notYet, readForm } from '../ui/forms.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/signIn.ts';
 import { answering } from '../answers.ts';
@@ -18,13 +21,10 @@ export const loader = answering(async ({ request }: Route.LoaderArgs) => {
 export const action = answering(async ({ request }: Route.ActionArgs) => {
   const form = await request.formData();
   const to = safeTarget(String(form.get('to') ?? '/'));
+  const sent = form.get('intent') === 'demo' ? null : readForm(form, signInForm);
+  if (sent !== null && sent.status !== 'success') return data(notYet(sent), 422);
   const answer =
-    form.get('intent') === 'demo'
-      ? await enterDemo(request)
-      : await forwardToAuth(request, '/sign-in/email', {
-          email: String(form.get('email') ?? '').trim(),
-          password: String(form.get('password') ?? ''),
-        });
+    sent === null ? await enterDemo(request) : await forwardToAuth(request, '/sign-in/email', sent.value);
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
   throw redirect(to, { headers: answer.cookies });
 });
@@ -32,7 +32,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 export default function SignIn() {
   const { t } = useTranslation();
   const { demo, to } = useLoaderData<typeof loader>();
-  const failed = useActionData<typeof action>();
+  const said = useActionData<AccountAnswer>();
   return (
     <AccountPage title={t('account.signIn')}>
       {demo && (
@@ -52,7 +52,8 @@ export default function SignIn() {
       )}
       <AccountForm
         hidden={{ to }}
-        error={failed ? t([`account.errors.${failed.code}`, 'account.errors.FAILED']) : null}
+        schema={signInForm}
+        said={said}
         button={t('account.signIn')}
         fields={[
           { name: 'email', label: t('account.email'), type: 'email', autoComplete: 'username' },

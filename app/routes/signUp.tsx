@@ -2,6 +2,9 @@ import { Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { data, redirect, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth, safeTarget } from '../../server/auth/forward.ts';
+import { signUpForm } from '../../core/workspace/people.ts';
+import type { AccountAnswer } from '../features/account/AccountForm.tsx';
+import { notYet, readForm } from '../ui/forms.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/signUp.ts';
 import { answering } from '../answers.ts';
@@ -12,11 +15,9 @@ export const loader = ({ request }: Route.LoaderArgs) => ({
 
 export const action = answering(async ({ request }: Route.ActionArgs) => {
   const form = await request.formData();
-  const answer = await forwardToAuth(request, '/sign-up/email', {
-    name: String(form.get('name') ?? '').trim(),
-    email: String(form.get('email') ?? '').trim(),
-    password: String(form.get('password') ?? ''),
-  });
+  const sent = readForm(form, signUpForm);
+  if (sent.status !== 'success') return data(notYet(sent), 422);
+  const answer = await forwardToAuth(request, '/sign-up/email', sent.value);
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
   throw redirect(safeTarget(String(form.get('to') ?? '/')), { headers: answer.cookies });
 });
@@ -24,12 +25,13 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 export default function SignUp() {
   const { t } = useTranslation();
   const { to } = useLoaderData<typeof loader>();
-  const failed = useActionData<typeof action>();
+  const said = useActionData<AccountAnswer>();
   return (
     <AccountPage title={t('account.signUp')} lead={t('account.signUpLead')}>
       <AccountForm
         hidden={{ to }}
-        error={failed ? t([`account.errors.${failed.code}`, 'account.errors.FAILED']) : null}
+        schema={signUpForm}
+        said={said}
         button={t('account.signUp')}
         fields={[
           { name: 'name', label: t('account.name'), autoComplete: 'name' },

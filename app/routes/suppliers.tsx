@@ -1,12 +1,14 @@
-import { redirect, useLoaderData, useOutletContext } from 'react-router';
+import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
+import { supplierRecord } from '../../core/workspace/supplier.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
-import { loadSuppliers, saveSupplier, supplierRecord } from '../../server/use/suppliers.ts';
+import { loadSuppliers, saveSupplier } from '../../server/use/suppliers.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
+import { notYet, readForm } from '../ui/forms.ts';
 import { SuppliersPage } from '../features/suppliers/Suppliers.tsx';
 import type { Route } from './+types/suppliers.ts';
-import { answering, unfit } from '../answers.ts';
+import { answering } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -21,17 +23,10 @@ export const meta: Route.MetaFunction = () => [{ title: 'Suppliers · Bold Margi
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
   const form = await request.formData();
-  const text = (k: string): string => String(form.get(k) ?? '').trim();
-  const parsed = supplierRecord.safeParse({
-    name: text('name'),
-    country: text('country').toUpperCase() || null,
-    currency: text('currency').toUpperCase() || null,
-    contact: text('contact'),
-    notes: text('notes'),
-  });
-  if (!parsed.success) return unfit(parsed.error);
-  await saveSupplier(entry.workspaceId, text('id') || null, parsed.data);
-  throw redirect(`/w/${entry.slug}/suppliers?name=${encodeURIComponent(parsed.data.name)}`);
+  const sent = readForm(form, supplierRecord);
+  if (sent.status !== 'success') return data(notYet(sent), 422);
+  await saveSupplier(entry.workspaceId, String(form.get('id') ?? '') || null, sent.value);
+  throw redirect(`/w/${entry.slug}/suppliers?name=${encodeURIComponent(sent.value.name)}`);
 });
 
 export default function Suppliers() {

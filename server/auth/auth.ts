@@ -1,6 +1,7 @@
 import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { organization } from 'better-auth/plugins';
+import { PASSWORD } from '../../core/workspace/people.ts';
 import { authDb } from '../db/client.ts';
 import * as tables from '../db/authSchema.ts';
 import { env } from '../env.ts';
@@ -22,8 +23,8 @@ function create() {
     database: drizzleAdapter(authDb(), { provider: 'pg', schema: tables }),
     emailAndPassword: {
       enabled: true,
-      minPasswordLength: 10,
-      maxPasswordLength: 128,
+      minPasswordLength: PASSWORD.least,
+      maxPasswordLength: PASSWORD.most,
       revokeSessionsOnPasswordReset: true,
       sendResetPassword: async ({ user, token }) => {
         resetLinks.set(user.email, `${BM_ORIGIN}/reset-password?token=${encodeURIComponent(token)}`);

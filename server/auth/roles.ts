@@ -1,7 +1,7 @@
 import { createAccessControl } from 'better-auth/plugins/access';
 import { defaultStatements, memberAc, ownerAc } from 'better-auth/plugins/organization/access';
 
-export const ROLES = ['owner', 'editor', 'viewer'] as const;
+import type { ROLES } from '../../core/workspace/people.ts';
 export type Role = (typeof ROLES)[number];
 
 /** An owner may do all; editors and viewers have no say over members and invitations. What they may do to business data

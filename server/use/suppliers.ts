@@ -1,21 +1,12 @@
 /** Suppliers as records, and everything that is bought from each. */
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
-import { country, currency } from '../../core/money/schema.ts';
+import type { SupplierRecord } from '../../core/workspace/supplier.ts';
 import type { CandidateData, QuoteSource } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
 import { candidate, lane, quote, supplier } from '../db/schema.ts';
 import { newId } from './workspaces.ts';
 import { gone } from '../refusal.ts';
 
-export const supplierRecord = z.object({
-  name: z.string().trim().min(1, 'supplierNoName').max(200),
-  country: country.nullable(),
-  currency: currency.nullable(),
-  contact: z.string().trim().max(500),
-  notes: z.string().trim().max(5000),
-});
-export type SupplierRecord = z.output<typeof supplierRecord>;
 export type Supplier = SupplierRecord & {
   id: string | null;
   quotes: {

@@ -2,6 +2,9 @@ import { Alert, Box, Button, Link, Stack, TextField, Typography } from '@mui/mat
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Form, useNavigation } from 'react-router';
+import type { z } from 'zod';
+import { useRecordForm } from '../../ui/forms.ts';
+import type { FormAnswer } from '../../ui/forms.ts';
 import { Logo } from '../../ui/Logo.tsx';
 
 export type FormField = {
@@ -78,44 +81,57 @@ function Hero() {
   );
 }
 
+/** What an account's form was answered: how it went, by its code, or what is wrong with its fields. */
+export type AccountAnswer = FormAnswer & { readonly code?: string };
+
 export function AccountForm({
+  schema,
   fields,
   button,
-  error,
+  said,
   hidden = {},
   children,
 }: {
+  schema: z.ZodType<object>;
   fields: FormField[];
   button: string;
-  error?: string | null;
+  said: AccountAnswer | undefined;
   hidden?: Record<string, string>;
   children?: ReactNode;
 }) {
+  const { t } = useTranslation();
   const busy = useNavigation().state !== 'idle';
+  const form = useRecordForm(schema, said);
+  const failed = said?.code !== undefined && said.code !== 'done';
   return (
-    <Form method="post">
+    <Form method="post" {...form.props}>
       <Stack spacing={2}>
-        {error && (
+        {failed && (
           <Alert severity="error" role="alert">
-            {error}
+            {t([`account.errors.${said.code}`, 'account.errors.FAILED'])}
           </Alert>
         )}
         {Object.entries(hidden).map(([name, value]) => (
           <input key={name} type="hidden" name={name} value={value} />
         ))}
-        {fields.map((f) => (
-          <TextField
-            key={f.name}
-            id={f.name}
-            name={f.name}
-            label={f.label}
-            type={f.type ?? 'text'}
-            autoComplete={f.autoComplete}
-            required
-            helperText={f.help}
-            slotProps={{ inputLabel: { required: false } }}
-          />
-        ))}
+        {fields.map((f) => {
+          const { begins, wrong } = form.field(f.name);
+          return (
+            <TextField
+              key={f.name}
+              id={f.name}
+              name={f.name}
+              label={f.label}
+              type={f.type ?? 'text'}
+              autoComplete={f.autoComplete}
+              required
+              defaultValue={f.type === 'password' ? undefined : begins}
+              error={wrong !== undefined}
+              helperText={wrong ?? f.help}
+              slotProps={{ inputLabel: { required: false } }}
+            />
+          );
+        })}
         <Button type="submit" variant="contained" size="large" disabled={busy}>
           {button}
         </Button>

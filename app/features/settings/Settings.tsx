@@ -19,6 +19,9 @@ import { WAYS } from '../../../core/lane/schema.ts';
 import { valueAt, withValueAt } from '../../../core/workspace/patch.ts';
 import type { Path } from '../../../core/workspace/patch.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
+import { ROLES, invitationForm } from '../../../core/workspace/people.ts';
+import { useRecordForm } from '../../ui/forms.ts';
+import type { FormAnswer } from '../../ui/forms.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import type { NumberKind } from '../../ui/Field.tsx';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
@@ -34,7 +37,7 @@ type Props = {
   members: { id: string; userId: string; role: string; name: string; email: string }[];
   invitations: { id: string; email: string; role: string | null; link: string }[];
   countries: string[];
-  said: { error: string | null; link: string | null } | null;
+  said: (FormAnswer & { error: string | null; link: string | null }) | null;
   head: WorkspaceHead;
 };
 
@@ -247,17 +250,15 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
               <span>{t(`roles.${m.role}`)}</span>
               {owner && m.userId !== me && (
                 <>
-                  {(['owner', 'editor', 'viewer'] as const)
-                    .filter((r) => r !== m.role)
-                    .map((r) => (
-                      <Act
-                        key={r}
-                        intent="role"
-                        id={m.id}
-                        role={r}
-                        label={t('settings.makeRole', { role: t(`roles.${r}`).toLowerCase() })}
-                      />
-                    ))}
+                  {ROLES.filter((r) => r !== m.role).map((r) => (
+                    <Act
+                      key={r}
+                      intent="role"
+                      id={m.id}
+                      role={r}
+                      label={t('settings.makeRole', { role: t(`roles.${r}`).toLowerCase() })}
+                    />
+                  ))}
                   <Act intent="resetLink" id={m.id} label={t('settings.makeReset')} />
                   <Act intent="remove" id={m.id} label={t('line.remove')} />
                 </>
@@ -281,36 +282,7 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
               <code>{i.link}</code> <Act intent="uninvite" id={i.id} label={t('settings.takeBack')} />
             </Box>
           ))}
-          {owner && (
-            <Box component={Form} method="post" sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap' }}>
-              <input type="hidden" name="intent" value="invite" />
-              <TextField
-                name="email"
-                type="email"
-                required
-                label={t('settings.inviteEmail')}
-                sx={{ width: 260 }}
-                fullWidth={false}
-                slotProps={{ inputLabel: { required: false } }}
-              />
-              <TextField
-                select
-                name="role"
-                label={t('settings.role')}
-                defaultValue="editor"
-                sx={{ width: 130 }}
-                fullWidth={false}>
-                {(['owner', 'editor', 'viewer'] as const).map((r) => (
-                  <MenuItem key={r} value={r}>
-                    {t(`roles.${r}`)}
-                  </MenuItem>
-                ))}
-              </TextField>
-              <Button type="submit" variant="outlined">
-                {t('settings.invite')}
-              </Button>
-            </Box>
-          )}
+          {owner && <Invite said={said ?? undefined} />}
         </Box>
       </Section>
       <Section title={t('settings.all')} id="export">
@@ -373,6 +345,47 @@ function Section({
         {children}
       </Box>
     </Box>
+  );
+}
+
+function Invite({ said }: { said: FormAnswer | undefined }) {
+  const { t } = useTranslation();
+  const form = useRecordForm(invitationForm, said);
+  const { begins, wrong } = form.field('email');
+  return (
+    <Form method="post" {...form.props}>
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap', alignItems: 'flex-start' }}>
+        <input type="hidden" name="intent" value="invite" />
+        <TextField
+          name="email"
+          type="email"
+          required
+          label={t('settings.inviteEmail')}
+          defaultValue={begins}
+          error={wrong !== undefined}
+          helperText={wrong}
+          sx={{ width: 260 }}
+          fullWidth={false}
+          slotProps={{ inputLabel: { required: false } }}
+        />
+        <TextField
+          select
+          name="role"
+          label={t('settings.role')}
+          defaultValue="editor"
+          sx={{ width: 130 }}
+          fullWidth={false}>
+          {ROLES.map((r) => (
+            <MenuItem key={r} value={r}>
+              {t(`roles.${r}`)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Button type="submit" variant="outlined">
+          {t('settings.invite')}
+        </Button>
+      </Box>
+    </Form>
   );
 }
 

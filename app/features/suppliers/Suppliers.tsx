@@ -1,10 +1,13 @@
 import { Alert, Box, Button, InputBase, Typography } from '@mui/material';
-import { useId } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Form, Link, useActionData, useNavigation } from 'react-router';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { addWords } from '../../i18n.ts';
 import { supplierWords } from '../../locales/en.suppliers.ts';
+import { supplierRecord } from '../../../core/workspace/supplier.ts';
+import { useRecordForm } from '../../ui/forms.ts';
+import type { SupplierRecord } from '../../../core/workspace/supplier.ts';
+import type { FormAnswer } from '../../ui/forms.ts';
 import { fieldInput } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -194,41 +197,58 @@ export function SuppliersPage({
 
 function Record({ supplier, canEdit }: { supplier: Supplier | null; canEdit: boolean }) {
   const { t } = useTranslation();
-  const answer = useActionData<{ error?: string }>();
+  const answer = useActionData<FormAnswer & { error?: string }>();
   const busy = useNavigation().state === 'submitting';
-  const id = useId();
-  const field = (name: 'name' | 'country' | 'currency' | 'contact' | 'notes', width: number, max: number) => (
-    <Box sx={{ width }}>
-      <Box component="label" htmlFor={`${id}${name}`} sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
-        {t(`supplierList.${name}`)}
+  const form = useRecordForm(supplierRecord, answer, {
+    name: supplier?.name ?? '',
+    country: supplier?.country ?? '',
+    currency: supplier?.currency ?? '',
+    contact: supplier?.contact ?? '',
+    notes: supplier?.notes ?? '',
+  });
+  const field = (which: keyof SupplierRecord, width: number, max: number) => {
+    const { id, name, begins, wrong, wrongId } = form.field(which);
+    return (
+      <Box sx={{ width }}>
+        <Box component="label" htmlFor={id} sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
+          {t(`supplierList.${which}`)}
+        </Box>
+        <InputBase
+          id={id}
+          name={name}
+          defaultValue={begins}
+          readOnly={!canEdit}
+          inputProps={{
+            maxLength: max,
+            'aria-invalid': wrong !== undefined,
+            'aria-describedby': wrong === undefined ? undefined : wrongId,
+          }}
+          sx={fieldInput(wrong !== undefined)}
+        />
+        {wrong !== undefined && (
+          <Box id={wrongId} sx={{ fontSize: '0.76rem', color: 'error.main' }}>
+            {wrong}
+          </Box>
+        )}
       </Box>
-      <InputBase
-        id={`${id}${name}`}
-        name={name}
-        defaultValue={supplier?.[name] ?? ''}
-        required={name === 'name'}
-        readOnly={!canEdit}
-        inputProps={{ maxLength: max }}
-        sx={fieldInput(false)}
-      />
-    </Box>
-  );
+    );
+  };
   return (
-    <Form method="post">
+    <Form method="post" {...form.props}>
       <input type="hidden" name="id" value={supplier?.id ?? ''} />
       {answer?.error && (
         <Alert severity="error" sx={{ mb: 1 }}>
           {answer.error}
         </Alert>
       )}
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, alignItems: 'flex-end', mb: 2 }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, alignItems: 'flex-start', mb: 2 }}>
         {field('name', 240, 200)}
         {field('country', 80, 2)}
         {field('currency', 80, 3)}
         {field('contact', 200, 500)}
         {field('notes', 300, 5000)}
         {canEdit && (
-          <Button type="submit" disabled={busy}>
+          <Button type="submit" disabled={busy} sx={{ mt: 2.25 }}>
             {t(supplier !== null && supplier.id === null ? 'supplierList.record' : 'supplierList.save')}
           </Button>
         )}

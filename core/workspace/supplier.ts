@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { country, currency } from '../money/schema.ts';
+
+const capitals = (x: unknown): unknown => (typeof x === 'string' ? x.trim().toUpperCase() || null : x);
+
+/** What is kept of a supplier beside what is bought there. */
+export const supplierRecord = z.object({
+  name: z.string('supplierNoName').trim().min(1, 'supplierNoName').max(200),
+  country: z.preprocess(capitals, country.nullable().default(null)),
+  currency: z.preprocess(capitals, currency.nullable().default(null)),
+  contact: z.string().trim().max(500).default(''),
+  notes: z.string().trim().max(5000).default(''),
+});
+export type SupplierRecord = z.output<typeof supplierRecord>;
