@@ -34,6 +34,7 @@ import type { Route } from './+types/rates.ts';
 import { answering } from '../answers.ts';
 import { fault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
+import { firstOfNextMonth } from '../../core/money/days.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -275,12 +276,7 @@ function dayIn(kind: CardKind, cells: Tables): string | null {
 }
 
 /** The first of next month, or of the month after the version where that is later. */
-function nextMonth(version: string, now: string): string {
-  const later = version > now ? version : now;
-  const at = new Date(`${later.slice(0, 7)}-01T00:00:00Z`);
-  at.setUTCMonth(at.getUTCMonth() + 1);
-  return at.toISOString().slice(0, 10);
-}
+const nextMonth = (version: string, now: string): string => firstOfNextMonth(version > now ? version : now);
 
 /** Carries out what was previewed, all or nothing. */
 async function applied(workspaceId: string, root: string, body: unknown, by: string) {

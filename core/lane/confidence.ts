@@ -2,6 +2,7 @@ import type { LaneResult } from './result.ts';
 import { isQuoted, LINES, sourceOf } from './costLines.ts';
 import type { LaneDocument } from './schema.ts';
 import { SOURCES } from './schema.ts';
+import { daysBetween } from '../money/days.ts';
 
 export type SourceOfNumber = (typeof SOURCES)[number];
 export type Confidence = {
@@ -109,7 +110,7 @@ export type Stale = {
 
 /** Quotes, exchange rates and cards that are old on the lane's date; each with its age. */
 export function staleInputs(doc: LaneDocument): Stale[] {
-  const age = (date: string): number => Math.round((Date.parse(doc.date) - Date.parse(date)) / 86_400_000);
+  const age = (date: string): number => daysBetween(date, doc.date);
   const out: Stale[] = [];
   const add = (what: Stale['what'], name: string, date: string | null | undefined): void => {
     if (date == null) return;

@@ -1,4 +1,5 @@
 import { isKnown } from '../rules/numbers.ts';
+import { daysBetween } from './days.ts';
 /**
  * Numbers and money. Amounts are plain numbers in major units (12.90 = twelve euros ninety); the currency is
  * known from the type that holds them. Inside the core an unknown amount is NaN, which spreads through sums
@@ -95,7 +96,7 @@ export function conversionsOf(
         to,
         factor,
         date: exchange.date,
-        days: Math.max(0, Math.round((Date.parse(date) - Date.parse(exchange.date)) / 86_400_000)),
+        days: Math.max(0, daysBetween(exchange.date, date)),
       });
   }
   return [...used.values()];

@@ -11,6 +11,7 @@ import type { OutsideFreight } from '../outside/client.ts';
 import { newId } from './workspaces.ts';
 import { versionColumns, loadCards } from './cards.ts';
 import type { Version, Draft, DraftSaved } from './cards.ts';
+import { dayAfter } from '../../core/money/days.ts';
 
 const draftColumns = {
   id: rateDraft.id,
@@ -68,7 +69,7 @@ export async function draftFrom(
 ): Promise<string | null> {
   const [card] = await loadCards(workspaceId, [cardId]);
   if (card === undefined) return null;
-  const data = copy ? card.data : cardFrom(card.data, dayAfter(card.inForceFrom, today()));
+  const data = copy ? card.data : cardFrom(card.data, freeDay(card.inForceFrom, today()));
   return createDraft(
     workspaceId,
     { kind: card.kind, name: card.name, cells: draftOf(card.kind, data), basedOn: copy ? null : card.id },
@@ -77,10 +78,7 @@ export async function draftFrom(
 }
 
 /** Tomorrow, or the day after the version where that is later: a day on which no other version is in force. */
-function dayAfter(version: string, now: string): string {
-  const later = version > now ? version : now;
-  return new Date(Date.parse(`${later}T00:00:00Z`) + 86_400_000).toISOString().slice(0, 10);
-}
+const freeDay = (version: string, now: string): string => dayAfter(version > now ? version : now);
 
 /** Stores the cells of a draft, right or wrong, unless somebody else has saved it since `edition`. */
 export async function saveDraft(
@@ -174,7 +172,7 @@ export async function draftFromFreightQuote(
   );
   const next: FreightCard = {
     ...data,
-    inForceFrom: dayAfter(card.inForceFrom, today()),
+    inForceFrom: freeDay(card.inForceFrom, today()),
     note: `Quoted ${at.slice(0, 10)}, valid until ${quote.validUntil}`,
     route: { ...data.route, legs, transitDays: quote.transitDays },
   };

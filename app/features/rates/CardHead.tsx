@@ -9,6 +9,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 import { ImportPreview } from './ImportPreview.tsx';
 import type { Version, Props, Answer } from './Rates.tsx';
+import { daysBetween } from '../../../core/money/days.ts';
 
 /** Name, versions, and what one can do with a card. */
 export function CardHead({
@@ -41,7 +42,7 @@ export function CardHead({
     : chosen.inForceFrom > today
       ? t('cards.notYet', { date: f.day(chosen.inForceFrom) })
       : t('cards.inForce', { date: f.day(chosen.inForceFrom) });
-  const days = Math.round((Date.parse(today) - Date.parse(chosen.inForceFrom)) / 86_400_000);
+  const days = daysBetween(chosen.inForceFrom, today);
   const said = fetcher.data !== dismissed ? fetcher.data : undefined;
   return (
     <>
