@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isCountry, isCurrency } from '../cards/cells.ts';
 import { country, currency } from '../money/schema.ts';
 
 const capitals = (x: unknown): unknown => (typeof x === 'string' ? x.trim().toUpperCase() || null : x);
@@ -6,8 +7,8 @@ const capitals = (x: unknown): unknown => (typeof x === 'string' ? x.trim().toUp
 /** What is kept of a supplier beside what is bought there. */
 export const supplierRecord = z.object({
   name: z.string('supplierNoName').trim().min(1, 'supplierNoName').max(200),
-  country: z.preprocess(capitals, country.nullable().default(null)),
-  currency: z.preprocess(capitals, currency.nullable().default(null)),
+  country: z.preprocess(capitals, country.refine(isCountry, 'countryShape').nullable().default(null)),
+  currency: z.preprocess(capitals, currency.refine(isCurrency, 'currencyShape').nullable().default(null)),
   contact: z.string().trim().max(500).default(''),
   notes: z.string().trim().max(5000).default(''),
 });
