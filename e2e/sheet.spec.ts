@@ -236,7 +236,7 @@ test.describe('editing', () => {
     await expect(page.getByRole('heading', { name: 'Frog shelter (copy)' })).toBeVisible();
     await ready(page);
     const row = page.getByText(/Unit profit at least €4\.00/).locator('..');
-    const needed = (await row.innerText()).match(/price of €(\d+\.\d\d)/)?.[1] as string;
+    const needed = (await row.innerText()).match(/price of (?:over )?€(\d+\.\d\d)/)?.[1] as string;
     await price(page).fill(needed);
     await expect(page.getByText(/Unit profit at least €4\.00 · is under €4\.0/)).toBeVisible();
     await menuItem(page, 'Delete');

@@ -10,14 +10,8 @@ import { makeWorkspace, pricePatch, someCandidate } from './testing/workspaces.t
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { createCandidates, documentsOf, duplicateCandidate, loadSheet, setFate } from './use/candidates.ts';
 import { loadWeighed } from './use/weigh.ts';
-import {
-  addLane,
-  openAsCandidate,
-  openLaneDocument,
-  readLaneDocument,
-  putLanes,
-  removeLane,
-} from './use/candidateLanes.ts';
+import { addLane, putLanes, removeLane } from './use/candidateLanes.ts';
+import { openAsCandidate, openLaneDocument, readLaneDocument } from './use/laneDocuments.ts';
 import type { Fault } from '../core/fault.ts';
 import { inWords } from '../words/index.ts';
 import type { Refusal } from './refusal.ts';

@@ -5,7 +5,7 @@ import { enterWorkspace } from '../../server/auth/session.ts';
 import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
 import { createCandidates, newCandidate } from '../../server/use/candidates.ts';
-import { openAsCandidate, readLaneDocument } from '../../server/use/candidateLanes.ts';
+import { openAsCandidate, readLaneDocument } from '../../server/use/laneDocuments.ts';
 import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
 import { NewCandidateForm } from '../features/find/NewCandidate.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';

@@ -1,14 +1,8 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { loadSheet } from '../../server/use/candidates.ts';
-import {
-  addLane,
-  openLaneDocument,
-  putLanes,
-  readLaneDocument,
-  removedLane,
-  removeLane,
-} from '../../server/use/candidateLanes.ts';
+import { addLane, putLanes, removedLane, removeLane } from '../../server/use/candidateLanes.ts';
+import { openLaneDocument, readLaneDocument } from '../../server/use/laneDocuments.ts';
 import { componentsFrom } from '../../server/use/bundles.ts';
 import { addQuote } from '../../server/use/lanes.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';

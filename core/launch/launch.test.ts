@@ -4,8 +4,10 @@ import { randomLane } from '../testing/lanes.ts';
 import { Draw } from '../testing/draw.ts';
 import { evaluate } from '../lane/evaluate.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
-import { admissibleOrders, breakQuantities, lacksOfLine, launch } from './launch.ts';
-import { monthOf, quantitiesToCompare } from './launch.ts';
+import { lacksOfLine, launch } from './launch.ts';
+import { admissibleOrders, breakQuantities } from './orders.ts';
+import { monthOf } from './launch.ts';
+import { quantitiesToCompare } from './orders.ts';
 import { launchPlan, launchResult } from './schema.ts';
 
 const plan = (over: object = {}) => launchPlan.parse(over);

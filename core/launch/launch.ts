@@ -1,6 +1,5 @@
 import { chargedKg, buyerPaysLeg, incotermOf } from '../lane/steps/wayIn.ts';
 import { shipmentOf } from '../lane/steps/shipment.ts';
-import { commonMultiple, orderStep } from '../goods/orders.ts';
 import { seasonIndex } from '../lane/steps/demand.ts';
 import { reckon } from '../lane/reckon.ts';
 import { DAYS_A_MONTH } from '../rules/result.ts';
@@ -15,61 +14,11 @@ import { exchangeFactor } from '../money/money.ts';
 import { within } from '../rules/numbers.ts';
 import type { BudgetAt, LaunchPlan, LaunchResult } from './schema.ts';
 import type { LaneResult } from '../lane/result.ts';
+import { admissibleOrders } from './orders.ts';
+import type { Admissible } from './orders.ts';
 
 const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
-/** Which order quantities (sold units) a supplier takes: every multiple of `step` not under `first`. */
-export type Admissible = { readonly step: number; readonly first: number };
-
-/**
- * Admissible orders (economics, section 11): Q whole and, of every component, a whole number of cartons
- * (without a carton: of bought units), not under the minimum order or the first price break.
- */
-export function admissibleOrders(doc: LaneDocument): Admissible {
-  let step = 1;
-  let least = 1;
-  if (doc.goods !== null && doc.goods !== 'none')
-    for (const c of doc.goods) {
-      const lot = c.source.kind === 'quote' ? (c.source.carton?.units ?? 1) : 1;
-      step = commonMultiple(step, orderStep(c.unitsInSoldPack, c.unitsInBoughtPack, lot));
-      if (c.source.kind === 'quote') {
-        const minimum = Math.max(c.source.minimumOrder, c.source.priceBreaks[0]?.minQty ?? 0);
-        least = Math.max(least, (minimum * c.unitsInBoughtPack) / c.unitsInSoldPack);
-      }
-    }
-  return { step, first: Math.max(1, Math.ceil(least / step - 1e-9)) * step };
-}
-
-/** Half, all and twice an order quantity, each as the supplier takes it, each once. */
-export function quantitiesToCompare(orders: Admissible, quantity: number): number[] {
-  const taken = (q: number): number => Math.max(orders.first, Math.round(q / orders.step) * orders.step);
-  return [...new Set([taken(quantity / 2), taken(quantity), taken(quantity * 2)])];
-}
-
-/**
- * The lane's own order quantity, and the least admissible order that reaches each further price break;
- * rising, each once. None where no quantity is known.
- */
-export function breakQuantities(doc: LaneDocument): number[] {
-  const { orderQuantity } = doc;
-  if (orderQuantity === null) return [];
-  const { step, first } = admissibleOrders(doc);
-  const reached = new Set([orderQuantity]);
-  if (doc.goods !== null && doc.goods !== 'none')
-    for (const c of doc.goods)
-      if (c.source.kind === 'quote')
-        for (const b of c.source.priceBreaks)
-          reached.add(
-            Math.max(
-              first,
-              orderQuantity,
-              Math.ceil((b.minQty * c.unitsInBoughtPack) / c.unitsInSoldPack / step - 1e-9) * step,
-            ),
-          );
-  return [...reached].sort((x, y) => x - y);
-}
-
-/** The lane at another order quantity. */
 const at = (doc: LaneDocument, orderQuantity: number): LaneDocument => ({ ...doc, orderQuantity });
 
 /**
@@ -192,151 +141,205 @@ export function launchCash(doc: LaneDocument, plan: LaunchPlan): number | null {
  * month of sales.
  */
 export function launch(doc: LaneDocument, plan: LaunchPlan): LaunchResult {
-  const home = doc.homeCurrency;
-  const r = reckon(doc, new Reckoning());
-  const units = r.units;
-  const incomplete: string[] = [
-    ...blanksIn(
-      r.blanks &
-        (FIGURE_BLANKS.landedCash | (plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0)),
-    ),
-  ];
+  const asked = askedOf(doc, plan);
+  const { r, units, beside, incomplete, orders } = asked;
+  const own = Number.isNaN(r.quantity) ? null : budgetAt(asked, r.quantity);
   const reasons: Record<string, string> = {};
-
-  const { toHome, quoted, oneOffs, advertising, discounts } = besideGoods(doc, plan, r);
-  const named: LaunchResult['oneOffs'] = [
-    ...plan.oneOffs.map((o) => ({ ...o, source: 'plan' as const })),
-    ...quoted.map((o) => ({ ...o, amount: orNull(o.amount), source: 'quote' as const })),
-  ];
-  // What was opened and not filled in yet is not counted, and named.
-  if (advertsAreOpen(plan)) incomplete.push('advertising');
-  const quotedOpen =
-    Array.isArray(doc.goods) &&
-    doc.goods.some((c) => c.source.kind === 'quote' && c.source.oneOffs.some((o) => o.amount === null));
-  if (quotedOpen || plan.oneOffs.some((o) => o.amount === null)) incomplete.push('oneOffs');
-
-  const scratch = new Reckoning();
-  scratch.tried.holdUnits(units);
-  const orders = admissibleOrders(doc);
-  /** Cash for an order of Q units, home currency. */
-  const orderCash = (q: number): number => reckon(at(doc, q), scratch).landedCash * q * toHome;
-
-  const budget = (quantity: number): BudgetAt => {
-    reckon(at(doc, quantity), scratch);
-    const unitLandedCash = scratch.landedCash * toHome;
-    const goods = quantity * unitLandedCash;
-    const before = oneOffs + goods + advertising + discounts;
-    const contingency = plan.contingency * before;
-    const total = before + contingency;
-    return {
-      quantity,
-      admissible:
-        quantity >= orders.first - 1e-9 &&
-        Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
-      unitLandedCash: orNull(unitLandedCash),
-      lines: {
-        oneOffs: orNull(oneOffs),
-        goods: orNull(goods),
-        advertising: advertsAreOpen(plan) ? null : orNull(advertising),
-        discounts,
-        contingency: orNull(contingency),
-      },
-      total: orNull(total),
-      leftOfCash: plan.cash === null ? null : orNull(plan.cash - plan.reserve - total),
-      unitProfit: orNull(scratch.unitProfit * toHome),
-      coverMonths: orNull(scratch.cover),
-    };
-  };
-
-  const Q = Number.isNaN(r.quantity) ? null : r.quantity;
-  const own = Q === null ? null : budget(Q);
   if (own === null) reasons.budget = 'blank: orderQuantity';
   else if (own.total === null)
     reasons.budget = incomplete.includes('goods')
       ? 'blank: goods'
       : `problem: ${r.problems.map((p) => p.code).join(', ') || 'unknown'}`;
-
-  // affordability
-  const productBudget =
-    plan.cash === null
-      ? Number.NaN
-      : (plan.cash - plan.reserve) / (1 + plan.contingency) - oneOffs - advertising - discounts;
-  if (plan.cash === null) reasons.productBudget = 'blank: cash';
-  let mostUnits: number | null = null;
-  let shortfall: number | null = null;
-  const smallestCash = orderCash(orders.first);
-  // A smaller order may be unknown (a price break still to be quoted) while a larger one is known to fit.
-  const most = Number.isNaN(productBudget) ? 0 : mostAffordable(doc, orders, productBudget, orderCash);
-  if (most > 0 || !(Number.isNaN(productBudget) || Number.isNaN(smallestCash))) {
-    mostUnits = most;
-    shortfall = most > 0 ? 0 : smallestCash - productBudget;
-  } else reasons.mostUnits = plan.cash === null ? 'blank: cash' : 'unknown: landed cash';
-
-  const mostPerUnit = Q === null ? Number.NaN : productBudget / Q;
-  let mostUnitPrice: number | null = null;
-  let mostUnitPriceCurrency = doc.currency;
-  if (!Number.isNaN(mostPerUnit) && mostPerUnit > 0) {
-    const found = highestUnitPrice(doc, 0, (x) => mostPerUnit / toHome - x.landedCash);
-    mostUnitPrice = found.unitPrice;
-    mostUnitPriceCurrency = found.currency;
-    if (found.reason !== null) reasons.mostUnitPrice = found.reason;
-  }
-  const share = r.goods / r.landedCash;
-  const goodsShare = Number.isFinite(share) && share > 0 ? share : (plan.goodsShareOfLanded ?? Number.NaN);
-  const band =
-    mostPerUnit > 0 && Number.isFinite(goodsShare)
-      ? {
-          low: plan.priceMultiples.low * mostPerUnit * goodsShare,
-          high: plan.priceMultiples.high * mostPerUnit * goodsShare,
-        }
-      : null;
-
-  // goal
-  const unitProfit = r.unitProfit * toHome;
-  const goal =
-    plan.monthlyProfitGoal ?? (plan.dailyProfitGoal === null ? null : plan.dailyProfitGoal * DAYS_A_MONTH);
-  const unitsADay =
-    goal === null
-      ? Number.NaN
-      : unitProfit > 1e-12
-        ? (goal + plan.monthlyFixedCosts) / unitProfit / DAYS_A_MONTH
-        : Number.NaN;
-  if (goal !== null && Number.isNaN(unitsADay)) reasons.unitsADay = 'not above zero: unitProfit';
-  const perMonth = units * (unitProfit + r.landedCash * toHome) - doc.monthlyFixedCosts * toHome;
-  let monthsToPayBack = own?.total != null && perMonth > 1e-12 ? own.total / perMonth : Number.NaN;
-  if (Number.isNaN(monthsToPayBack))
-    reasons.monthsToPayBack =
-      perMonth <= 1e-12 ? 'not above zero: what a month brings in' : 'blank: demand or budget';
-  else if (!within(monthsToPayBack, r.cover)) {
-    monthsToPayBack = Number.NaN;
-    reasons.monthsToPayBack = 'beyond the cover: this order alone does not bring the launch money back';
-  }
-  const back = breakEvenUnits(oneOffs, orNull(unitProfit));
-
+  const back = breakEvenUnits(beside.oneOffs, orNull(r.unitProfit * beside.toHome));
   return {
     format: 'bold-margin/launch-result',
     version: 1,
-    currency: home,
+    currency: doc.homeCurrency,
     date: doc.date,
-    oneOffs: named,
+    oneOffs: [
+      ...plan.oneOffs.map((o) => ({ ...o, source: 'plan' as const })),
+      ...beside.quoted.map((o) => ({ ...o, amount: orNull(o.amount), source: 'quote' as const })),
+    ],
     budget: own,
-    compared: plan.quantities.map(budget),
-    productBudget: orNull(productBudget),
+    compared: plan.quantities.map((q) => budgetAt(asked, q)),
     smallestOrder: orders.first,
-    mostUnits,
-    shortfall,
-    mostPerUnit: orNull(mostPerUnit),
-    mostUnitPrice,
-    mostUnitPriceCurrency,
-    shelfPriceBand: band,
+    ...affordable(asked, reasons),
     breakEvenUnits: back,
     breakEvenMonth: back === null ? null : monthOf(back, units, doc.season),
-    unitsADay: orNull(unitsADay),
-    monthsToPayBack: orNull(monthsToPayBack),
+    unitsADay: goalADay(asked, reasons),
+    monthsToPayBack: paidBackAfter(asked, own?.total ?? null, reasons),
     incomplete,
     bounds: launchBounds(incomplete, blanksIn(r.blanks & FIGURE_BLANKS.unitProfit)),
     reasons,
   };
+}
+
+/** A launch as it is asked about: the lane reckoned, and what the launch takes beside the goods. */
+type Asked = {
+  readonly doc: LaneDocument;
+  readonly plan: LaunchPlan;
+  readonly r: Reckoning;
+  /** Units a month, kept whatever quantity is tried. */
+  readonly units: number;
+  readonly beside: ReturnType<typeof besideGoods>;
+  /** Blanks that the sums had to leave out. */
+  readonly incomplete: string[];
+  readonly orders: Admissible;
+  /** For other quantities than the lane's own. */
+  readonly scratch: Reckoning;
+};
+
+function askedOf(doc: LaneDocument, plan: LaunchPlan): Asked {
+  const r = reckon(doc, new Reckoning());
+  const scratch = new Reckoning();
+  scratch.tried.holdUnits(r.units);
+  return {
+    doc,
+    plan,
+    r,
+    units: r.units,
+    beside: besideGoods(doc, plan, r),
+    incomplete: leftOut(doc, plan, r),
+    orders: admissibleOrders(doc),
+    scratch,
+  };
+}
+
+/** What the sums had to leave out: blanks of the goods' way in, and what was opened in the plan and not filled in. */
+function leftOut(doc: LaneDocument, plan: LaunchPlan, r: Reckoning): string[] {
+  const byUnits = plan.advertising?.kind === 'units' ? FIGURE_BLANKS.adCostPerAdSale : 0;
+  const out: string[] = [...blanksIn(r.blanks & (FIGURE_BLANKS.landedCash | byUnits))];
+  if (advertsAreOpen(plan)) out.push('advertising');
+  const quotedOpen =
+    Array.isArray(doc.goods) &&
+    doc.goods.some((c) => c.source.kind === 'quote' && c.source.oneOffs.some((o) => o.amount === null));
+  if (quotedOpen || plan.oneOffs.some((o) => o.amount === null)) out.push('oneOffs');
+  return out;
+}
+
+/** The budget of a launch at an order quantity. */
+function budgetAt({ doc, plan, beside, orders, scratch }: Asked, quantity: number): BudgetAt {
+  reckon(at(doc, quantity), scratch);
+  const { oneOffs, advertising, discounts, toHome } = beside;
+  const unitLandedCash = scratch.landedCash * toHome;
+  const goods = quantity * unitLandedCash;
+  const before = oneOffs + goods + advertising + discounts;
+  const contingency = plan.contingency * before;
+  const total = before + contingency;
+  return {
+    quantity,
+    admissible:
+      quantity >= orders.first - 1e-9 &&
+      Math.abs(quantity / orders.step - Math.round(quantity / orders.step)) < 1e-9,
+    unitLandedCash: orNull(unitLandedCash),
+    lines: {
+      oneOffs: orNull(oneOffs),
+      goods: orNull(goods),
+      advertising: advertsAreOpen(plan) ? null : orNull(advertising),
+      discounts,
+      contingency: orNull(contingency),
+    },
+    total: orNull(total),
+    leftOfCash: plan.cash === null ? null : orNull(plan.cash - plan.reserve - total),
+    unitProfit: orNull(scratch.unitProfit * toHome),
+    coverMonths: orNull(scratch.cover),
+  };
+}
+
+type Affordable = Pick<
+  LaunchResult,
+  | 'productBudget'
+  | 'mostUnits'
+  | 'shortfall'
+  | 'mostPerUnit'
+  | 'mostUnitPrice'
+  | 'mostUnitPriceCurrency'
+  | 'shelfPriceBand'
+>;
+
+/** What the cash allows: the budget for goods, the units it buys, the most a unit may cost, where to look for a price. */
+function affordable(asked: Asked, reasons: Record<string, string>): Affordable {
+  const { plan, r, beside, doc } = asked;
+  const productBudget =
+    plan.cash === null
+      ? Number.NaN
+      : (plan.cash - plan.reserve) / (1 + plan.contingency) -
+        beside.oneOffs -
+        beside.advertising -
+        beside.discounts;
+  if (plan.cash === null) reasons.productBudget = 'blank: cash';
+  const mostPerUnit = Number.isNaN(r.quantity) ? Number.NaN : productBudget / r.quantity;
+  let unitPrice: number | null = null;
+  let currency = doc.currency;
+  if (mostPerUnit > 0) {
+    const found = highestUnitPrice(doc, 0, (x) => mostPerUnit / beside.toHome - x.landedCash);
+    unitPrice = found.unitPrice;
+    currency = found.currency;
+    if (found.reason !== null) reasons.mostUnitPrice = found.reason;
+  }
+  return {
+    productBudget: orNull(productBudget),
+    ...unitsFor(asked, productBudget, reasons),
+    mostPerUnit: orNull(mostPerUnit),
+    mostUnitPrice: unitPrice,
+    mostUnitPriceCurrency: currency,
+    shelfPriceBand: priceBand(plan, r, mostPerUnit),
+  };
+}
+
+/** The units that a budget for goods buys, and what is short where it buys no order at all. */
+function unitsFor(
+  { doc, plan, orders, scratch, beside }: Asked,
+  productBudget: number,
+  reasons: Record<string, string>,
+): Pick<LaunchResult, 'mostUnits' | 'shortfall'> {
+  /** Cash for an order of Q units, home currency. */
+  const orderCash = (q: number): number => reckon(at(doc, q), scratch).landedCash * q * beside.toHome;
+  const smallestCash = orderCash(orders.first);
+  // A smaller order may be unknown (a price break still to be quoted) while a larger one is known to fit.
+  const most = Number.isNaN(productBudget) ? 0 : mostAffordable(doc, orders, productBudget, orderCash);
+  if (most > 0) return { mostUnits: most, shortfall: 0 };
+  if (!(Number.isNaN(productBudget) || Number.isNaN(smallestCash)))
+    return { mostUnits: 0, shortfall: smallestCash - productBudget };
+  reasons.mostUnits = plan.cash === null ? 'blank: cash' : 'unknown: landed cash';
+  return { mostUnits: null, shortfall: null };
+}
+
+/** Shelf prices to look in: multiples of what the goods of a unit may cost. */
+function priceBand(plan: LaunchPlan, r: Reckoning, mostPerUnit: number): LaunchResult['shelfPriceBand'] {
+  const share = r.goods / r.landedCash;
+  const goodsShare = Number.isFinite(share) && share > 0 ? share : (plan.goodsShareOfLanded ?? Number.NaN);
+  if (!(mostPerUnit > 0 && Number.isFinite(goodsShare))) return null;
+  const { low, high } = plan.priceMultiples;
+  return { low: low * mostPerUnit * goodsShare, high: high * mostPerUnit * goodsShare };
+}
+
+/** Units a day that bring in the profit wanted and the fixed costs. */
+function goalADay({ plan, r, beside }: Asked, reasons: Record<string, string>): number | null {
+  const unitProfit = r.unitProfit * beside.toHome;
+  const goal =
+    plan.monthlyProfitGoal ?? (plan.dailyProfitGoal === null ? null : plan.dailyProfitGoal * DAYS_A_MONTH);
+  if (goal === null) return null;
+  if (unitProfit > 1e-12) return orNull((goal + plan.monthlyFixedCosts) / unitProfit / DAYS_A_MONTH);
+  reasons.unitsADay = 'not above zero: unitProfit';
+  return null;
+}
+
+/** Months of sales after which this order has brought the launch money back. */
+function paidBackAfter(
+  { doc, units, r, beside }: Asked,
+  total: number | null,
+  reasons: Record<string, string>,
+): number | null {
+  const kept = (r.unitProfit + r.landedCash) * beside.toHome;
+  const perMonth = units * kept - doc.monthlyFixedCosts * beside.toHome;
+  const months = total !== null && perMonth > 1e-12 ? total / perMonth : Number.NaN;
+  if (Number.isNaN(months))
+    reasons.monthsToPayBack =
+      perMonth <= 1e-12 ? 'not above zero: what a month brings in' : 'blank: demand or budget';
+  else if (within(months, r.cover)) return orNull(months);
+  else reasons.monthsToPayBack = 'beyond the cover: this order alone does not bring the launch money back';
+  return null;
 }
 
 /**

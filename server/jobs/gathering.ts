@@ -6,6 +6,11 @@ import { PART_NUMBERS, TextWriter, WordWriter } from '../../between/parts.ts';
 import type { PartNumber, Words } from '../../between/parts.ts';
 import type { Gathered } from './storeGathered.ts';
 
+/** Rows of a part of a list, but for its first. */
+export const PART = 25_000;
+/** Rows that a place takes beyond that: a part ends where a piece of the file does. */
+const SPARE = 4_000;
+
 /** A place for the rows of one part; used again for another once they are stored. */
 export class Gathering {
   readonly numbers: Record<PartNumber, Float64Array>;
@@ -19,7 +24,7 @@ export class Gathering {
   /** Columns that the reader writes into: the numbers of this part, and what goes no further. */
   readonly columns: ListColumns;
 
-  constructor(readonly capacity: number) {
+  constructor(readonly capacity = PART + SPARE) {
     // Shared, so that the thread that stores them need not get a copy.
     this.numbers = Object.fromEntries(
       PART_NUMBERS.map((n) => [n, new Float64Array(new SharedArrayBuffer(8 * capacity))]),
@@ -46,6 +51,15 @@ export class Gathering {
       more: hasMore ? exact(this.more.column()) : null,
     };
   }
+  /** The same rows in a place twice as large. */
+  widened(): Gathering {
+    const wider = new Gathering(this.capacity * 2);
+    for (const n of PART_NUMBERS) wider.numbers[n].set(this.numbers[n]);
+    wider.columns.category.set(this.columns.category);
+    const { title, brand, category, more, refused, count } = this;
+    return Object.assign(wider, { title, brand, category, more, refused, count });
+  }
+
   clear(): void {
     for (const w of [this.title, this.brand, this.category, this.more]) w.clear();
     this.refused.length = 0;

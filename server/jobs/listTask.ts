@@ -83,3 +83,24 @@ export const wellFormed = (text: string): string => text.replace(/[\ud800-\udbff
 
 /** A text as it is kept. */
 export const cut = (text: string): string => (text.length > 2000 ? text.slice(0, 2000) : text);
+
+/** How far a reading is, every count of it there. */
+export type Tally = Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> &
+  Pick<ListTask, 'gone' | 'read' | 'ranked'>;
+
+/** What a task has come to before, or the beginning. */
+export const tallyOf = (before: ListTask): Tally => ({
+  steps: 0,
+  at: null,
+  parts: [],
+  valid: 0,
+  invalid: 0,
+  repaired: 0,
+  completed: 0,
+  garbled: 0,
+  troubles: {},
+  changes: {},
+  refusedBytes: 0,
+  startedAt: new Date().toISOString(),
+  ...before,
+});

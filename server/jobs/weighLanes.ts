@@ -8,7 +8,9 @@ import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { fallsUnder, impactOf } from '../../core/workspace/impact.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
 import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/records.ts';
-import type { StoredLane } from '../../core/workspace/records.ts';
+import type { CandidateData, StoredLane } from '../../core/workspace/records.ts';
+import type { LaneDocument } from '../../core/lane/schema.ts';
+import type { Settings } from '../../core/workspace/settings.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
@@ -58,7 +60,63 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
   const settings = await settingsIn(tx, workspaceId);
   if (settings === null) return false;
 
-  // The newest version in force of every card, and of which card each version is.
+  const bringing = t.kind === 'bringUpToDate';
+  const versions = await versionsOf(tx, workspaceId, work);
+  const rows = await nextLanes(tx, workspaceId, work, versions);
+  const changes = rows.map((r) => (bringing ? versions.newerThan(r.data) : {}));
+  const around = await aroundLanes(tx, workspaceId, rows, changes);
+  const notices = await hurdleNotices(tx, workspaceId, work, versions.wanted, settings);
+  const store = storingOf(tx, workspaceId, bringing ? 'rates' : null, t.createdBy);
+  for (const [i, r] of rows.entries()) {
+    const of = around.candidates.get(r.candidateId);
+    if (of === undefined) continue;
+    const change = changes[i] as Partial<StoredLane>;
+    const same = Object.keys(change).length === 0;
+    const parts = {
+      candidate: of.data,
+      quotes: around.quotes,
+      cards: around.cards,
+      homeCurrency: settings.homeCurrency,
+      standings: settings.standings,
+      today: versions.day,
+    };
+    const doc = composeLane({ ...parts, lane: same ? r.data : { ...r.data, ...change } });
+    if (!same) notices.look(r.id, of, () => composeLane({ ...parts, lane: r.data }), doc);
+    if (work.lookOnly || (bringing && same)) continue;
+    const result = evaluate(doc);
+    const measures = measuresOf(doc, result, planOf(of.data, settings.launch));
+    await store.add({ id: r.id, changes: change, result, measures });
+  }
+  const changed = (work.changed ?? 0) + (await store.end());
+  await addNotices(tx, workspaceId, notices.fallen);
+
+  const finished = rows.length < CHUNK;
+  if (finished && bringing && !work.lookOnly && changed > 0)
+    await addNotices(tx, workspaceId, [upToDateNotice(work, changed)]);
+  await tx
+    .update(task)
+    .set({
+      state: finished ? 'done' : 'running',
+      done: t.done + rows.length,
+      data: { ...work, after: rows.at(-1)?.id ?? work.after, changed, noticed: [...notices.told] },
+      updatedAt: new Date(),
+    })
+    .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
+  return !finished;
+}
+
+/** What a task brings lanes to: the newest version in force of every card, or of the one card it is about. */
+type Versions = {
+  readonly day: string;
+  /** Versions of the one card that a task is about; null: it is about all. */
+  readonly only: readonly string[] | null;
+  /** The version of that card that lanes are brought to. */
+  readonly wanted: string | undefined;
+  /** The card fields of a lane that a newer version takes. */
+  newerThan(data: StoredLane): Partial<StoredLane>;
+};
+
+async function versionsOf(tx: Tx, workspaceId: string, work: LanesTask): Promise<Versions> {
   const heads = await tx
     .select({
       id: rateCard.id,
@@ -70,89 +128,125 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
     .from(rateCard)
     .where(and(eq(rateCard.workspaceId, workspaceId), notOpened))
     .orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt));
-  const newest = new Map<string, string>();
   const day = today();
+  const newest = new Map<string, string>();
   for (const h of heads) if (!h.withdrawn && h.inForceFrom <= day) newest.set(`${h.kind}/${h.key}`, h.id);
   const cardOf = new Map(heads.map((h) => [h.id, `${h.kind}/${h.key}`]));
-  const only = work.kind === undefined ? null : `${work.kind}/${work.key}`;
+  const about = work.kind === undefined ? null : `${work.kind}/${work.key}`;
+  const versionFor = (key: string): string | undefined =>
+    about === null ? newest.get(key) : key === about ? (work.version ?? newest.get(key)) : undefined;
+  return {
+    day,
+    only: about === null ? null : heads.filter((h) => cardOf.get(h.id) === about).map((h) => h.id),
+    wanted: work.version ?? (about === null ? undefined : newest.get(about)),
+    newerThan(data) {
+      const changes: Partial<StoredLane> = {};
+      for (const [kind, field] of Object.entries(CARD_FIELDS)) {
+        if (work.kind !== undefined && kind !== work.kind) continue;
+        const id = data[field];
+        const key = id == null ? undefined : cardOf.get(id);
+        const to = key === undefined ? undefined : versionFor(key);
+        if (to !== undefined && to !== id) changes[field] = to;
+      }
+      return changes;
+    },
+  };
+}
 
-  // Rows are found by key order, so that a stop is taken up where it was.
-  const narrowed = only === null ? [] : heads.filter((h) => `${h.kind}/${h.key}` === only).map((h) => h.id);
-  const rows = await tx
+/** The next lanes, found by key order, so that a stop is taken up where it was. */
+async function nextLanes(tx: Tx, workspaceId: string, work: LanesTask, { only }: Versions) {
+  return tx
     .select({ id: lane.id, candidateId: lane.candidateId, data: laneData })
     .from(lane)
     .where(
       and(
         eq(lane.workspaceId, workspaceId),
         gt(lane.id, work.after ?? ''),
-        only === null ? undefined : inArray(laneCard(work.kind as keyof typeof CARD_FIELDS), narrowed),
+        only === null ? undefined : inArray(laneCard(work.kind as keyof typeof CARD_FIELDS), [...only]),
       ),
     )
     .orderBy(asc(lane.id))
     .limit(CHUNK)
     .for('update');
+}
 
-  const candidateIds = [...new Set(rows.map((r) => r.candidateId))];
-  const candidates = new Map(
-    (candidateIds.length === 0
+/** Candidates, quotes and cards that lanes are put together from, before and after their changes. */
+async function aroundLanes(
+  tx: Tx,
+  workspaceId: string,
+  rows: readonly { candidateId: string; data: StoredLane }[],
+  changes: readonly Partial<StoredLane>[],
+) {
+  const ids = [...new Set(rows.map((r) => r.candidateId))];
+  const candidates =
+    ids.length === 0
       ? []
       : await tx
           .select({ ...candidateColumns, deletedAt: candidate.deletedAt })
           .from(candidate)
-          .where(and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, candidateIds)))
-    ).map((c) => [c.id, c]),
-  );
-  const quotes = Object.fromEntries(
-    (candidateIds.length === 0
+          .where(and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, ids)));
+  const quotes =
+    ids.length === 0
       ? []
       : await tx
           .select(quoteColumns)
           .from(quote)
-          .where(and(eq(quote.workspaceId, workspaceId), inArray(quote.candidateId, candidateIds)))
-    ).map((q) => [q.id, q.data]),
-  );
-
-  /** The newer versions of the cards a lane is on (of the one card, where the task is about one). */
-  const newer = (data: StoredLane): Partial<StoredLane> => {
-    const changes: Partial<StoredLane> = {};
-    for (const [kind, field] of Object.entries(CARD_FIELDS)) {
-      if (work.kind !== undefined && kind !== work.kind) continue;
-      const id = data[field];
-      const key = id === null || id === undefined ? undefined : cardOf.get(id);
-      const to =
-        key === undefined ? undefined : key === only ? (work.version ?? newest.get(key)) : newest.get(key);
-      if (to !== undefined && to !== id && (only === null || key === only)) changes[field] = to;
-    }
-    return changes;
+          .where(and(eq(quote.workspaceId, workspaceId), inArray(quote.candidateId, ids)));
+  const lanes = rows.flatMap((r, i) => [r.data, { ...r.data, ...changes[i] }]);
+  return {
+    candidates: new Map(candidates.map((c) => [c.id, c])),
+    quotes: Object.fromEntries(quotes.map((q) => [q.id, q.data])),
+    cards: await cardData(tx, workspaceId, cardsOf(lanes)),
   };
-  const bringing = t.kind === 'bringUpToDate';
-  const after = rows.map((r) => {
-    const changes = bringing ? newer(r.data) : {};
-    const same = Object.keys(changes).length === 0;
-    return { ...r, changes, same, next: same ? r.data : { ...r.data, ...changes } };
-  });
-  const cards = await cardData(
-    tx,
-    workspaceId,
-    cardsOf([...rows.map((r) => r.data), ...after.map((r) => r.next)]),
-  );
+}
 
-  // The database stores one part while the next is evaluated; one statement at a time.
+/** Stores results part by part: the database stores one while the next is evaluated, one statement at a time. */
+function storingOf(tx: Tx, workspaceId: string, cause: 'rates' | null, by: string | null) {
   let storing: Promise<void> = Promise.resolve();
   let part: Evaluated[] = [];
-  let changed = work.changed ?? 0;
-  const store = async (): Promise<void> => {
+  let stored = 0;
+  const flush = async (): Promise<void> => {
     await storing;
-    storing = storeLanes(tx, workspaceId, part, bringing ? 'rates' : null, t.createdBy);
+    storing = storeLanes(tx, workspaceId, part, cause, by);
     // What goes wrong is said when it is awaited.
     storing.catch(() => undefined);
-    changed += part.length;
+    stored += part.length;
     part = [];
     await new Promise((done) => setImmediate(done));
   };
-  const noticed = new Set(work.noticed ?? []);
+  return {
+    async add(e: Evaluated): Promise<void> {
+      part.push(e);
+      if (part.length >= PART) await flush();
+    },
+    /** How many were stored in all. */
+    async end(): Promise<number> {
+      await flush();
+      await storing;
+      return stored;
+    },
+  };
+}
+
+type NewNotice = Parameters<typeof addNotices>[2][number];
+type CandidateRow = {
+  id: string;
+  data: CandidateData;
+  deletedAt: Date | null;
+  archivedAt: Date | null;
+  droppedAt: Date | null;
+};
+
+/** Notices of candidates that fall under a hurdle, one for each candidate and version. */
+async function hurdleNotices(
+  tx: Tx,
+  workspaceId: string,
+  work: LanesTask,
+  version: string | undefined,
+  settings: Settings,
+) {
+  const told = new Set(work.noticed ?? []);
   // Looking at a version when it came gave notice already; bringing lanes up to it says nothing twice.
-  const version = work.version ?? (only === null ? undefined : newest.get(only));
   if (version !== undefined)
     for (const n of await tx
       .select({ link: notice.link })
@@ -164,86 +258,39 @@ async function oneChunk(tx: Tx, workspaceId: string, taskId: string): Promise<bo
           sql`${notice.data} ->> 'version' = ${version}`,
         ),
       ))
-      noticed.add(n.link.split('/')[2]?.split('?')[0] ?? '');
-  const fallen: Parameters<typeof addNotices>[2][number][] = [];
-  for (const r of after) {
-    const c = candidates.get(r.candidateId);
-    if (c === undefined) continue;
-    const parts = {
-      candidate: c.data,
-      quotes,
-      cards,
-      homeCurrency: settings.homeCurrency,
-      standings: settings.standings,
-      today: day,
-    };
-    const doc = composeLane({ ...parts, lane: r.next });
-    if (
-      !r.same &&
-      c.deletedAt === null &&
-      c.archivedAt === null &&
-      c.droppedAt === null &&
-      !noticed.has(c.id)
-    ) {
-      const before = composeLane({ ...parts, lane: r.data });
-      const hurdles = settings.hurdles[c.data.way] ?? [];
-      const [figure] = fallsUnder(before, doc, hurdles);
-      if (figure !== undefined) {
-        const impact = impactOf(before, doc, []);
-        noticed.add(c.id);
-        fallen.push({
-          kind: 'underHurdle',
-          data: {
-            candidate: c.data.name,
-            figure,
-            card: work.key ?? '',
-            version: version ?? '',
-            before: impact.before ?? '',
-            after: impact.after ?? '',
-            currency: settings.homeCurrency,
-          },
-          link: `/weigh/${c.id}?lane=${r.id}`,
-        });
-      }
-    }
-    if (work.lookOnly || (bringing && r.same)) continue;
-    const result = evaluate(doc);
-    part.push({
-      id: r.id,
-      changes: r.changes,
-      result,
-      measures: measuresOf(doc, result, planOf(c.data, settings.launch)),
-    });
-    if (part.length >= PART) await store();
-  }
-  await store();
-  await storing;
-  await addNotices(tx, workspaceId, fallen);
-
-  const last = rows[rows.length - 1];
-  const finished = rows.length < CHUNK;
-  if (finished && bringing && !work.lookOnly && changed > 0)
-    await addNotices(tx, workspaceId, [
-      {
-        kind: 'upToDate',
-        data: { count: changed, card: work.key ?? '' },
-        link:
-          work.kind === undefined
-            ? '/weigh'
-            : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}`,
+      told.add(n.link.split('/')[2]?.split('?')[0] ?? '');
+  const fallen: NewNotice[] = [];
+  const look = (laneId: string, c: CandidateRow, was: () => LaneDocument, now: LaneDocument): void => {
+    const shown = c.deletedAt === null && c.archivedAt === null && c.droppedAt === null;
+    if (!shown || told.has(c.id)) return;
+    const before = was();
+    const [figure] = fallsUnder(before, now, settings.hurdles[c.data.way] ?? []);
+    if (figure === undefined) return;
+    const impact = impactOf(before, now, []);
+    told.add(c.id);
+    fallen.push({
+      kind: 'underHurdle',
+      data: {
+        candidate: c.data.name,
+        figure,
+        card: work.key ?? '',
+        version: version ?? '',
+        before: impact.before ?? '',
+        after: impact.after ?? '',
+        currency: settings.homeCurrency,
       },
-    ]);
-  await tx
-    .update(task)
-    .set({
-      state: finished ? 'done' : 'running',
-      done: t.done + rows.length,
-      data: { ...work, after: last?.id ?? work.after, changed, noticed: [...noticed] },
-      updatedAt: new Date(),
-    })
-    .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
-  return !finished;
+      link: `/weigh/${c.id}?lane=${laneId}`,
+    });
+  };
+  return { told, fallen, look };
 }
+
+const upToDateNotice = (work: LanesTask, changed: number): NewNotice => ({
+  kind: 'upToDate',
+  data: { count: changed, card: work.key ?? '' },
+  link:
+    work.kind === undefined ? '/weigh' : `/rates?kind=${work.kind}&key=${encodeURIComponent(work.key ?? '')}`,
+});
 
 /** Work on lanes. */
 export const lanesWork: Service = { queue: 'lanes', work: (piece) => workOnLanes(piece) };

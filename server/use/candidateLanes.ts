@@ -1,18 +1,11 @@
 /** Lanes of a candidate: added, taken away, put back, brought in and opened as documents. */
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import equal from 'fast-deep-equal';
 import { z } from 'zod';
-import { firstIssue } from '../../core/issues.ts';
-import { evaluate } from '../../core/lane/evaluate.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
-import { laneDocument } from '../../core/lane/schema.ts';
-import type { LaneDocument } from '../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
-import { measuresOf } from '../../core/workspace/summary.ts';
 import { newLane } from '../../core/workspace/newLane.ts';
-import { candidateData, cardsOf, storedLane } from '../../core/workspace/records.ts';
-import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
-import type { CardData, CardKind } from '../../core/cards/schema.ts';
+import { cardsOf, storedLane } from '../../core/workspace/records.ts';
+import type { CandidateData, QuoteSource } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
@@ -21,11 +14,10 @@ import { today } from '../env.ts';
 import { namedByLanes, needOwn } from './own.ts';
 import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
 import { insertLanes } from './storeLanes.ts';
-import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
+import { cardsInForce, newId, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 import type { LaneRow } from './candidates.ts';
 import { gone, refused } from '../refusal.ts';
-import { broughtUp } from '../../core/versions.ts';
 import { idsOf, usualCards } from '../../core/cards/schema.ts';
 
 /** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
@@ -235,184 +227,5 @@ export async function putLanes(
       await cardData(tx, workspaceId, cardsOf(fresh.map((r) => r.data))),
       by,
     );
-  });
-}
-
-/** Id of a card with exactly this content: one the workspace has, else a new one kept for the opened lane alone. */
-async function cardAsGiven(
-  tx: Tx,
-  workspaceId: string,
-  kind: CardKind,
-  card: CardData | null,
-): Promise<string | null> {
-  if (card === null) return null;
-  const [same] = await tx
-    .select({ id: rateCard.id })
-    .from(rateCard)
-    .where(
-      and(
-        eq(rateCard.workspaceId, workspaceId),
-        eq(rateCard.kind, kind),
-        sql`${rateCard.data} = ${JSON.stringify(card)}::jsonb`,
-      ),
-    )
-    .limit(1);
-  if (same !== undefined) return same.id;
-  const id = newId();
-  const { name, day } =
-    'inForceFrom' in card
-      ? { name: card.name, day: card.inForceFrom }
-      : { name: 'Exchange rates', day: card.date };
-  await tx
-    .insert(rateCard)
-    .values({
-      workspaceId,
-      id,
-      kind,
-      key: `${OPENED}${id}`,
-      name,
-      inForceFrom: day,
-      example: false,
-      data: card,
-    });
-  return id;
-}
-
-/** Reads the text of a lane document; refused where it is none, with the place that is wrong. */
-export function readLaneDocument(text: unknown): LaneDocument {
-  let json: unknown;
-  try {
-    json = JSON.parse(String(text));
-  } catch {
-    throw refused('laneNotJson');
-  }
-  const parsed = laneDocument.safeParse(broughtUp(json));
-  if (parsed.success) return parsed.data;
-  const { path, code, detail } = firstIssue(parsed.error);
-  throw refused(code, { ...detail, in: 'laneFile', path });
-}
-
-/** Whether a document is about the very product of a candidate; its category is the lane's own. */
-function sameProduct(doc: LaneDocument, data: CandidateData): boolean {
-  return equal({ ...doc.product, category: null }, { ...data.product, category: null });
-}
-
-/** Puts the document's quotes, rates and terms in place as one more lane of a candidate. */
-async function laneFromDocument(
-  tx: Tx,
-  workspaceId: string,
-  candidateId: string,
-  doc: LaneDocument,
-  by: string,
-): Promise<string> {
-  const {
-    format: _format,
-    version: _version,
-    date: _date,
-    homeCurrency: _home,
-    way: _way,
-    product,
-    goods,
-    rates,
-    ...terms
-  } = doc;
-  const [there] = await tx
-    .select({ position: sql<number>`coalesce(max(${lane.position}), -1) + 1` })
-    .from(lane)
-    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
-  const components: StoredLane['components'] = [];
-  for (const c of goods === null || goods === 'none' ? [] : goods) {
-    const quoteId = newId();
-    await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId, data: c.source });
-    components.push({
-      quoteId,
-      name: c.name,
-      unitsInSoldPack: c.unitsInSoldPack,
-      unitsInBoughtPack: c.unitsInBoughtPack,
-      candidateId: null,
-    });
-  }
-  const data = storedLane.parse({
-    ...terms,
-    components,
-    noGoods: goods === 'none',
-    category: product.category,
-    benchmark: rates.benchmark,
-    marketplaceCardId: await cardAsGiven(tx, workspaceId, 'marketplace', rates.marketplace),
-    taxCardId: await cardAsGiven(tx, workspaceId, 'tax', rates.tax),
-    exchangeCardId: await cardAsGiven(tx, workspaceId, 'exchange', rates.exchange),
-  });
-  const id = newId();
-  const result = evaluate(doc);
-  const settings = await settingsIn(tx, workspaceId);
-  await tx
-    .insert(lane)
-    .values({
-      workspaceId,
-      id,
-      candidateId,
-      position: there?.position ?? 0,
-      data,
-      result,
-      resultAt: new Date(),
-      updatedBy: by,
-      ...(settings === null ? {} : measuresOf(doc, result, settings.launch)),
-    });
-  return id;
-}
-
-/**
- * Makes a candidate of a lane document: its product and one lane with the very rates it carries. Returns the
- * candidate's id.
- */
-export async function openAsCandidate(workspaceId: string, doc: LaneDocument, by: string): Promise<string> {
-  return inWorkspace(workspaceId, (tx) => candidateFromDocument(tx, workspaceId, doc, by));
-}
-
-/** The same within a transaction, with tags and notes. */
-export async function candidateFromDocument(
-  tx: Tx,
-  workspaceId: string,
-  doc: LaneDocument,
-  by: string,
-  more: Partial<Pick<CandidateData, 'tags' | 'notes'>> = {},
-): Promise<string> {
-  const id = newId();
-  const data = candidateData.parse({
-    ...more,
-    name: doc.name.trim() || `${doc.marketplace} ${doc.country}`.trim(),
-    way: doc.way,
-    product: doc.product,
-  });
-  await tx.insert(candidate).values({ workspaceId, id, data });
-  await laneFromDocument(tx, workspaceId, id, doc, by);
-  return id;
-}
-
-/**
- * Stores a lane document as one more lane of a candidate, with its own quotes and the very rates it carries,
- * so that its figures are those of the document. Null where the document is about another product: then it is
- * a candidate of its own.
- */
-export async function openLaneDocument(
-  workspaceId: string,
-  candidateId: string,
-  doc: LaneDocument,
-  by: string,
-): Promise<string | null> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const [of] = await tx
-      .select({ data: candidate.data })
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
-    return of === undefined || !sameProduct(doc, of.data)
-      ? null
-      : laneFromDocument(tx, workspaceId, candidateId, doc, by);
   });
 }

@@ -15,7 +15,7 @@ import { goodsMark, listRow } from '../db/schema.ts';
 import type { MarkState } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { askRow } from '../screening/client.ts';
-import { candidateFromDocument } from './candidateLanes.ts';
+import { candidateFromDocument } from './laneDocuments.ts';
 import type { ListPage } from './lists.ts';
 
 export type Mark = typeof goodsMark.$inferSelect;

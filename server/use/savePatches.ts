@@ -43,6 +43,13 @@ const TABLES = {
   lane: { table: lane, schema: storedLane },
 } as const;
 
+/** Ends the transaction with nothing stored, and says why. */
+class Stop extends Error {
+  constructor(readonly saved: Saved) {
+    super('stop');
+  }
+}
+
 /**
  * Applies edits to one candidate, all or none. Each names what it replaces; where something else stands there
  * by now, nobody's work is overwritten: the conflicts come back with what stands there (`whatever`: a choice
@@ -55,154 +62,169 @@ export async function savePatches(
   by: string,
   whatever = false,
 ): Promise<Saved> {
-  class Stop extends Error {
-    constructor(readonly saved: Saved) {
-      super('stop');
-    }
-  }
   try {
     return await inWorkspace(workspaceId, async (tx) => {
-      const settings = await settingsIn(tx, workspaceId);
-      // Locking the candidate first puts all writers of it in one order.
-      const [row] = await tx
-        .select(candidateColumns)
-        .from(candidate)
-        .where(
-          and(
-            eq(candidate.workspaceId, workspaceId),
-            eq(candidate.id, candidateId),
-            isNull(candidate.deletedAt),
-          ),
-        )
-        .for('update');
-      if (settings === null || row === undefined) throw new Stop({ ok: false, gone: true });
-      const quotes = await tx
-        .select(quoteColumns)
-        .from(quote)
-        .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)));
-      const lanes = await tx
-        .select(laneColumns)
-        .from(lane)
-        .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
-      const lanesBefore = lanes.map((l) => l.data);
-      const rows = { candidate: [row], quote: quotes, lane: lanes } as Record<
-        Patch['entity'],
-        { id: string; data: unknown }[]
-      >;
-
-      const touched = new Map<
-        string,
-        { entity: Patch['entity']; row: { id: string; data: unknown }; patch: Patch }
-      >();
-      const conflicts: Conflict[] = [];
-      for (const p of patches) {
-        const target = rows[p.entity].find((r) => r.id === p.id);
-        if (target === undefined) throw new Stop({ ok: false, gone: true });
-        const now = valueAt(target.data, p.path);
-        // A note of where a value came from follows the value; by itself it is nothing to disagree about.
-        if (
-          !whatever &&
-          p.path[0] !== 'provenance' &&
-          !equal(now ?? null, p.from ?? null) &&
-          !equal(now ?? null, p.to ?? null)
-        ) {
-          conflicts.push({ patch: p, current: now ?? null });
-          continue;
-        }
-        target.data = patched(target.data, p);
-        touched.set(`${p.entity}/${p.id}`, { entity: p.entity, row: target, patch: p });
-      }
-      if (conflicts.length > 0) throw new Stop({ ok: false, conflicts });
-
-      const invalid: { patch: Patch; fault: Fault }[] = [];
-      for (const t of touched.values()) {
-        const parsed = TABLES[t.entity].schema.safeParse(t.row.data);
-        if (!parsed.success) {
-          for (const issue of issuesOf(parsed.error)) {
-            const at = issue.path;
-            const patch =
-              patches.find(
-                (p) =>
-                  p.entity === t.entity &&
-                  p.id === t.row.id &&
-                  (at.startsWith(p.path.join('.')) || p.path.join('.').startsWith(at)),
-              ) ?? t.patch;
-            invalid.push({ patch, fault: { code: issue.code, detail: issue.detail } });
-          }
-          continue;
-        }
-        t.row.data = parsed.data;
-      }
+      const whole = await lockCandidate(tx, workspaceId, candidateId);
+      const lanesBefore = whole.lanes.map((l) => l.data);
+      const touched = applied(whole, patches, whatever);
+      const invalid = [...touched.values()].flatMap((t) => checked(t, patches));
       if (invalid.length > 0) throw new Stop({ ok: false, invalid });
-
-      const lanesNow = [...touched.values()].flatMap((t) =>
-        t.entity === 'lane' ? [t.row.data as StoredLane] : [],
-      );
-      const named = namedByLanes(lanesNow, lanesBefore);
-      const foreign = named.quote.some((id) => !quotes.some((q) => q.id === id))
-        ? fault('foreignQuote')
-        : await notOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
-      if (foreign !== null)
-        throw new Stop({
-          ok: false,
-          invalid: patches.filter((p) => p.entity === 'lane').map((patch) => ({ patch, fault: foreign })),
-        });
-
-      const parts = [...touched.values()].flatMap((t) =>
-        t.entity === 'lane' ? (t.row.data as StoredLane).components.flatMap((c) => c.candidateId ?? []) : [],
-      );
-      const circle = await circleAmong(tx, workspaceId, candidateId, [...new Set(parts)]);
-      if (circle !== null)
-        throw new Stop({
-          ok: false,
-          invalid: patches
-            .filter((p) => p.path[0] === 'components')
-            .map((patch) => ({ patch, fault: circle })),
-        });
-
-      const now = new Date();
-      for (const { entity, row: changed } of touched.values()) {
-        const where = (t: { workspaceId: typeof lane.workspaceId; id: typeof lane.id }) =>
-          and(eq(t.workspaceId, workspaceId), eq(t.id, changed.id));
-        if (entity === 'candidate')
-          await tx
-            .update(candidate)
-            .set({ data: changed.data as CandidateData })
-            .where(where(candidate as never));
-        else if (entity === 'quote')
-          await tx
-            .update(quote)
-            .set({ data: changed.data as QuoteSource, updatedAt: now })
-            .where(where(quote as never));
-      }
-      const changedLanes = [...touched.values()].flatMap((t) =>
-        t.entity === 'lane' ? [{ id: t.row.id, data: t.row.data as StoredLane }] : [],
-      );
-      await storeLaneData(tx, workspaceId, changedLanes, now, by);
-      await tx
-        .update(candidate)
-        .set({ updatedAt: now, updatedBy: by })
-        .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
-
-      // Only a lane's own edit leaves its neighbours as they were.
-      const onlyLanes = [...touched.values()].every((t) => t.entity === 'lane');
-      const again = lanes.filter((l) => !onlyLanes || touched.has(`lane/${l.id}`));
-      const cards = await cardData(tx, workspaceId, cardsOf(again.map((l) => l.data)));
-      const docs = documentsOf({ settings, lanes: again, cards, today: today() }, row.data, quotes);
-      const plan = planOf(row.data, settings.launch);
-      const evaluated = again.map(({ id }, i) => {
-        const doc = docs[i] as LaneDocument;
-        const result = evaluate(doc);
-        return { id, changes: {}, result, measures: measuresOf(doc, result, plan) };
-      });
-      await storeLanes(tx, workspaceId, evaluated, 'edit', by);
-      const results = Object.fromEntries(evaluated.map((e) => [e.id, e.result]));
-      return { ok: true, results };
+      await needOwnParts(tx, workspaceId, candidateId, { whole, touched, lanesBefore, patches });
+      await storeTouched(tx, workspaceId, candidateId, touched, by);
+      return { ok: true, results: await weighTouched(tx, workspaceId, whole, touched, by) };
     });
   } catch (e) {
     if (e instanceof Stop) return e.saved;
     throw e;
   }
+}
+
+/** A candidate with its quotes and lanes. */
+type Whole = Awaited<ReturnType<typeof lockCandidate>>;
+
+/** Locking the candidate first puts all writers of it in one order. */
+async function lockCandidate(tx: Tx, workspaceId: string, candidateId: string) {
+  const settings = await settingsIn(tx, workspaceId);
+  const [row] = await tx
+    .select(candidateColumns)
+    .from(candidate)
+    .where(
+      and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)),
+    )
+    .for('update');
+  if (settings === null || row === undefined) throw new Stop({ ok: false, gone: true });
+  const quotes = await tx
+    .select(quoteColumns)
+    .from(quote)
+    .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)));
+  const lanes = await tx
+    .select(laneColumns)
+    .from(lane)
+    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
+  return { settings, row, quotes, lanes };
+}
+
+/** A record that was changed, and the last patch that did. */
+type Touched = { entity: Patch['entity']; row: { id: string; data: unknown }; patch: Patch };
+type AllTouched = ReadonlyMap<string, Touched>;
+const lanesOf = (touched: AllTouched): { id: string; data: StoredLane }[] =>
+  [...touched.values()].flatMap((t) =>
+    t.entity === 'lane' ? [{ id: t.row.id, data: t.row.data as StoredLane }] : [],
+  );
+
+/** The records as the patches leave them; stops where one of them meets something else than it replaces. */
+function applied(whole: Whole, patches: readonly Patch[], whatever: boolean): AllTouched {
+  const rows = { candidate: [whole.row], quote: whole.quotes, lane: whole.lanes } as Record<
+    Patch['entity'],
+    { id: string; data: unknown }[]
+  >;
+  const touched = new Map<string, Touched>();
+  const conflicts: Conflict[] = [];
+  for (const p of patches) {
+    const target = rows[p.entity].find((r) => r.id === p.id);
+    if (target === undefined) throw new Stop({ ok: false, gone: true });
+    const now = valueAt(target.data, p.path) ?? null;
+    // A note of where a value came from follows the value; by itself it is nothing to disagree about.
+    const free = whatever || p.path[0] === 'provenance';
+    if (free || equal(now, p.from ?? null) || equal(now, p.to ?? null)) {
+      target.data = patched(target.data, p);
+      touched.set(`${p.entity}/${p.id}`, { entity: p.entity, row: target, patch: p });
+    } else conflicts.push({ patch: p, current: now });
+  }
+  if (conflicts.length > 0) throw new Stop({ ok: false, conflicts });
+  return touched;
+}
+
+/** Brings a changed record into its schema's form; what keeps it from that, each beside the patch it comes from. */
+function checked(t: Touched, patches: readonly Patch[]): { patch: Patch; fault: Fault }[] {
+  const parsed = TABLES[t.entity].schema.safeParse(t.row.data);
+  if (parsed.success) {
+    t.row.data = parsed.data;
+    return [];
+  }
+  return issuesOf(parsed.error).map(({ path: at, code, detail }) => {
+    const about = (p: Patch): boolean => at.startsWith(p.path.join('.')) || p.path.join('.').startsWith(at);
+    const patch = patches.find((p) => p.entity === t.entity && p.id === t.row.id && about(p)) ?? t.patch;
+    return { patch, fault: { code, detail } };
+  });
+}
+
+/** Stops where a lane names what is not this product's or this workspace's, or a bundle would contain itself. */
+async function needOwnParts(
+  tx: Tx,
+  workspaceId: string,
+  candidateId: string,
+  of: { whole: Whole; touched: AllTouched; lanesBefore: readonly StoredLane[]; patches: readonly Patch[] },
+): Promise<void> {
+  const stop = (what: Fault, patches: readonly Patch[]): never => {
+    throw new Stop({ ok: false, invalid: patches.map((patch) => ({ patch, fault: what })) });
+  };
+  const now = lanesOf(of.touched).map((l) => l.data);
+  const named = namedByLanes(now, of.lanesBefore);
+  const foreign = named.quote.some((id) => !of.whole.quotes.some((q) => q.id === id))
+    ? fault('foreignQuote')
+    : await notOwn(tx, workspaceId, { card: named.card, candidate: named.candidate });
+  if (foreign !== null)
+    stop(
+      foreign,
+      of.patches.filter((p) => p.entity === 'lane'),
+    );
+  const parts = now.flatMap((l) => l.components.flatMap((c) => c.candidateId ?? []));
+  const circle = await circleAmong(tx, workspaceId, candidateId, [...new Set(parts)]);
+  if (circle !== null)
+    stop(
+      circle,
+      of.patches.filter((p) => p.path[0] === 'components'),
+    );
+}
+
+async function storeTouched(
+  tx: Tx,
+  workspaceId: string,
+  candidateId: string,
+  touched: AllTouched,
+  by: string,
+): Promise<void> {
+  const now = new Date();
+  for (const { entity, row } of touched.values()) {
+    if (entity === 'candidate')
+      await tx
+        .update(candidate)
+        .set({ data: row.data as CandidateData })
+        .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, row.id)));
+    else if (entity === 'quote')
+      await tx
+        .update(quote)
+        .set({ data: row.data as QuoteSource, updatedAt: now })
+        .where(and(eq(quote.workspaceId, workspaceId), eq(quote.id, row.id)));
+  }
+  await storeLaneData(tx, workspaceId, lanesOf(touched), now, by);
+  await tx
+    .update(candidate)
+    .set({ updatedAt: now, updatedBy: by })
+    .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
+}
+
+/** Weighs again what the edits bear on, and stores it: only a lane's own edit leaves its neighbours as they were. */
+async function weighTouched(
+  tx: Tx,
+  workspaceId: string,
+  { settings, row, quotes, lanes }: Whole,
+  touched: AllTouched,
+  by: string,
+): Promise<Record<string, LaneResult>> {
+  const onlyLanes = [...touched.values()].every((t) => t.entity === 'lane');
+  const again = lanes.filter((l) => !onlyLanes || touched.has(`lane/${l.id}`));
+  const cards = await cardData(tx, workspaceId, cardsOf(again.map((l) => l.data)));
+  const docs = documentsOf({ settings, lanes: again, cards, today: today() }, row.data, quotes);
+  const plan = planOf(row.data, settings.launch);
+  const evaluated = again.map(({ id }, i) => {
+    const doc = docs[i] as LaneDocument;
+    const result = evaluate(doc);
+    return { id, changes: {}, result, measures: measuresOf(doc, result, plan) };
+  });
+  await storeLanes(tx, workspaceId, evaluated, 'edit', by);
+  return Object.fromEntries(evaluated.map((e) => [e.id, e.result]));
 }
 
 /** What the launch of each lane takes under the candidate's plan, stored beside the lanes. */

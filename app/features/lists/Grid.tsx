@@ -1,11 +1,12 @@
 import { Box } from '@mui/material';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { DragEvent, KeyboardEvent, PointerEvent, ReactNode } from 'react';
+import type { DragEvent, KeyboardEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { classes } from '../../ui/classes.ts';
 import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';
 import type { ListRow } from '../../../between/ask.ts';
 import { useLatest } from '../../ui/useLatest.ts';
+import { Edge } from './ColumnEdge.tsx';
 
 export const ROW = 34;
 const TICK = 30;
@@ -407,37 +408,3 @@ const Line = memo(function Line({
     </div>
   );
 });
-
-/** The edge of a column's head, by which it is made wider: dragged, or with the arrow keys. */
-function Edge({ width, onWidth, label }: { width: number; onWidth: (w: number) => void; label: string }) {
-  const start = useRef<{ x: number; width: number } | null>(null);
-  const clamp = (w: number): number => Math.max(40, Math.min(900, Math.round(w)));
-  return (
-    <span
-      className="list-edge"
-      role="separator"
-      aria-orientation="vertical"
-      aria-label={label}
-      aria-valuenow={width}
-      aria-valuemin={40}
-      aria-valuemax={900}
-      tabIndex={0}
-      onPointerDown={(e: PointerEvent<HTMLSpanElement>) => {
-        e.preventDefault();
-        e.currentTarget.setPointerCapture(e.pointerId);
-        start.current = { x: e.clientX, width };
-      }}
-      onPointerMove={(e) =>
-        start.current !== null && onWidth(clamp(start.current.width + e.clientX - start.current.x))
-      }
-      onPointerUp={() => {
-        start.current = null;
-      }}
-      onKeyDown={(e) => {
-        if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return;
-        e.preventDefault();
-        onWidth(clamp(width + (e.key === 'ArrowRight' ? 10 : -10)));
-      }}
-    />
-  );
-}

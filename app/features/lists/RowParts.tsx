@@ -2,7 +2,7 @@
 import { Box, Button } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { breakQuantities } from '../../../core/launch/launch.ts';
+import { breakQuantities } from '../../../core/launch/orders.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
