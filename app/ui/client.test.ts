@@ -70,6 +70,20 @@ describe('something told to our server', () => {
       data: { error: 'Give the view a name', field: 'name' },
     });
   });
+  it('that breaks off after its head is no answer', async () => {
+    answers(
+      () =>
+        new Response(
+          new ReadableStream({
+            start(c) {
+              c.enqueue(new TextEncoder().encode('{"rows": ['));
+              c.error(new DOMException('nobody waits any more', 'AbortError'));
+            },
+          }),
+        ),
+    );
+    expect(await tell('/w/shop/ask', {})).toEqual({ ok: false, why: 'offline', error: null, data: null });
+  });
   it('never throws: no server, and answers that are no JSON', async () => {
     answers(() => {
       throw new TypeError('no network');

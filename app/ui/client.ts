@@ -59,8 +59,14 @@ export async function tell<T>(
     keepalive: leaving,
     ...(signal === undefined ? {} : { signal }),
   }).catch(() => null);
-  const data: unknown = (await answer?.json().catch(() => null)) ?? null;
-  const why = whyNot(answer);
+  let whole = true;
+  const data: unknown =
+    (await answer?.json().catch(() => {
+      whole = false;
+      return null;
+    })) ?? null;
+  // An answer that breaks off, since the line went or nobody waits any more, is none.
+  const why = whyNot(answer) ?? (whole ? null : 'offline');
   if (why === null) return { ok: true, data: data as T };
   return { ok: false, why, error: errorOf(data), data };
 }
