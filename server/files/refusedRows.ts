@@ -35,27 +35,33 @@ async function* inWords(
   path: string,
   say: (fault: Fault) => { problem: string; remedy: string },
 ): AsyncGenerator<Buffer> {
-  const rows = createReadStream(path, 'utf8').pipe(Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter: ',' }));
+  // Past the mark, by which a first heading in quotation marks would not be known as one.
+  const file = createReadStream(path, { encoding: 'utf8', start: Buffer.byteLength(MARK) });
+  const rows = file.pipe(Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter: ',' }));
+  file.once('error', (e) => rows.destroy(e));
   let coded: boolean | null = null;
   const batch: unknown[][] = [];
   const told = (): Buffer => Buffer.from(`${Papa.unparse(batch.splice(0))}\r\n`);
-  yield Buffer.from(MARK);
-  for await (const row of rows as AsyncIterable<string[]>) {
-    const last = row.at(-1) ?? '';
-    if (coded === null) {
-      coded = last === FAULTS;
-      // Left where it stood, the mark would be taken for a part of the first heading.
-      row[0] = (row[0] ?? '').replace(MARK, '');
-      batch.push(coded ? [...row.slice(0, -1), 'problem', 'remedy'] : row);
-    } else if (coded) {
-      const said = (JSON.parse(last) as Fault[]).map(say);
-      batch.push([
-        ...row.slice(0, -1),
-        said.map((s) => s.problem).join('; '),
-        said.map((s) => s.remedy).join(' '),
-      ]);
-    } else batch.push(row);
-    if (batch.length >= BATCH) yield told();
+  try {
+    yield Buffer.from(MARK);
+    for await (const row of rows as AsyncIterable<string[]>) {
+      const last = row.at(-1) ?? '';
+      if (coded === null) {
+        coded = last === FAULTS;
+        batch.push(coded ? [...row.slice(0, -1), 'problem', 'remedy'] : row);
+      } else if (coded) {
+        const said = (JSON.parse(last) as Fault[]).map(say);
+        batch.push([
+          ...row.slice(0, -1),
+          said.map((s) => s.problem).join('; '),
+          said.map((s) => s.remedy).join(' '),
+        ]);
+      } else batch.push(row);
+      if (batch.length >= BATCH) yield told();
+    }
+    if (batch.length > 0) yield told();
+  } finally {
+    // Whoever took it may have left.
+    file.destroy();
   }
-  if (batch.length > 0) yield told();
 }
