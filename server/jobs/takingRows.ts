@@ -38,13 +38,18 @@ export class TakingRows {
   /** Columns that are kept as they are, and where they stand. */
   private more: readonly { key: string; at: number }[] = [];
   private reader: RowReader | null = null;
+  private readonly categoryAt: (text: string) => number;
+  private readonly choice: StoredReference['choice'];
 
   constructor(
     private readonly source: Source,
     private readonly reference: Reference | null,
     private readonly last: LastEdition | null,
     private readonly categories: Categories,
-  ) {}
+  ) {
+    this.categoryAt = (text) => categories.at(text);
+    this.choice = source.reference?.choice ?? 'first';
+  }
 
   /** Whether rows say more than the columns that are read. */
   get hasMore(): boolean {
@@ -82,7 +87,7 @@ export class TakingRows {
     const reader = this.reader as RowReader;
     const i = now.count;
     const n = now.numbers;
-    const row: RowRead = reader.read(cells, line, now.columns, i, (text) => this.categories.at(text), n);
+    const row: RowRead = reader.read(cells, line, now.columns, i, this.categoryAt, n);
     if (row.troubles.length > 0) {
       this.refuse(cells, line, row, now, work);
       return;
@@ -122,8 +127,7 @@ export class TakingRows {
   /** What the file lacks, from the market figures; notes what was filled in. */
   private completed(row: RowRead, now: Gathering, i: number, work: Tally): number {
     const n = now.numbers;
-    const { choice } = (this.source.reference ?? { choice: 'first' }) as Pick<StoredReference, 'choice'>;
-    const found = this.reference?.complete(row.key, now.columns, i, choice) ?? null;
+    const found = this.reference?.complete(row.key, now.columns, i, this.choice) ?? null;
     n.listingPack[i] = row.listingPack > 0 ? row.listingPack : (found?.pack ?? 0);
     n.listings[i] = found?.matches ?? 0;
     n.listing[i] = found?.row ?? 0;
