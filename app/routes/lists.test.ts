@@ -11,7 +11,7 @@ import type { Said } from '../../server/testing/people.ts';
 import { makeWorkspace } from '../../server/testing/workspaces.ts';
 import { loadSheet } from '../../server/use/candidates.ts';
 import { loadList } from '../../server/use/lists.ts';
-import type { OpenRow } from '../features/lists/RowPane.tsx';
+import type { OpenRow } from '../features/lists/useOpened.ts';
 import { action as act } from './listAct.ts';
 import { action as ask } from './listAsk.ts';
 import { action as fileTried, loader as file } from './listFile.ts';

@@ -49,7 +49,7 @@ function taken(cells: readonly (readonly string[])[], over: Over = {}) {
   const now = new Gathering(50);
   const work = tallyOf({ listId: 'l' });
   rows.start(HEADER);
-  cells.forEach((c, i) => rows.take(c, i + 2, now, work));
+  for (const [i, c] of cells.entries()) rows.take(c, i + 2, now, work);
   return { rows, now, work, categories };
 }
 const row = (n: number, over: Partial<Record<string, string>> = {}): string[] =>
