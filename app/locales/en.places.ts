@@ -87,7 +87,7 @@ export const placesWords = {
     most: 'Pay at most {{cost}} for it.',
     mostBound: 'Pay {{cost}} for it.',
     add: 'Add and open its sheet',
-    serverError: 'Row {{row}}, {{field}}: {{message}}. Nothing was added.',
+    serverError: 'Row {{row}}, {{field}}: {{message}} Nothing was added.',
     pasteTitle: 'Paste rows from a spreadsheet',
     pasteText:
       'Name, price, cost in {{currency}}, size in cm, weight. Tabs, semicolons or commas between; ' +
