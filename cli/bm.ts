@@ -202,7 +202,8 @@ async function main(): Promise<number> {
         bad = true;
         report(got.issues, n);
       }
-      const out = `${JSON.stringify(got.ok ? got.value : { line: n, problems: got.issues.map((i) => ({ path: i.path, ...sayFault(i) })) })}\n`;
+      const problems = got.ok ? [] : got.issues.map((i) => ({ path: i.path, ...sayFault(i) }));
+      const out = `${JSON.stringify(got.ok ? got.value : { line: n, problems })}\n`;
       if (!process.stdout.write(out)) await new Promise((done) => process.stdout.once('drain', done));
     }
     return bad ? 2 : 0;

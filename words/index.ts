@@ -30,7 +30,8 @@ export function sayFault({ code, detail }: Fault): { problem: string; remedy: st
 /** A fault in one piece: where (a field of a document), what, and what to do. */
 export function inWords(fault: Fault | Issue): string {
   const { problem, remedy } = sayFault(fault);
-  return `${'path' in fault ? `${fault.path}: ` : ''}${problem.replace(/\.$/, '')}.${remedy === '' ? '' : ` ${remedy}`}`;
+  const where = 'path' in fault ? `${fault.path}: ` : '';
+  return `${where}${problem.replace(/\.$/, '')}.${remedy === '' ? '' : ` ${remedy}`}`;
 }
 
 /** A problem of a lane: what is wrong, where, what to do. */

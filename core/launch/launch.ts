@@ -257,7 +257,7 @@ type Affordable = Pick<
   | 'shelfPriceBand'
 >;
 
-/** What the cash allows: the budget for goods, the units it buys, the most a unit may cost, where to look for a price. */
+/** What the cash allows: the budget for goods, the units it buys, the most a unit may cost, prices to look in. */
 function affordable(asked: Asked, reasons: Record<string, string>): Affordable {
   const { plan, r, beside, doc } = asked;
   const productBudget =

@@ -1,6 +1,6 @@
 /**
- * The kinds of long work: which queue takes them, and what is asked of them. Who works on a queue stands in `worker.ts`; steps, tries, leases and progress are the runner's
- * (`serve.ts`).
+ * The kinds of long work: which queue takes them, and what is asked of them. Who works on a queue stands in
+ * `worker.ts`; steps, tries, leases and progress are the runner's (`serve.ts`).
  */
 import { z } from 'zod';
 import { CARD_FIELDS } from '../../core/workspace/records.ts';

@@ -150,7 +150,7 @@ function beforeMinimum(r: Reckoning, leg: Leg, index: number, Q: number): number
   }
 }
 
-/** Rate a kilogram of the weight charged: that of its band, where the leg has bands; NaN with a problem where none takes it. */
+/** Rate a kilogram: that of the band of the weight charged, where the leg has bands; NaN where none takes it. */
 function kgRate(r: Reckoning, leg: Leg, index: number): number {
   if (leg.bands.length === 0) return leg.rate ?? Number.NaN;
   const kg = chargedKg(leg, r.shipment);
