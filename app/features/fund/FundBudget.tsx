@@ -2,7 +2,7 @@
 import { Box, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { NumField } from '../../ui/Field.tsx';
-import { lacksOfLine } from '../../../core/launch/launch.ts';
+import { lacksOfLine } from '../../../core/launch/bounds.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { useBounds } from '../../ui/bounds.ts';

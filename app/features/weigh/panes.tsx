@@ -12,7 +12,7 @@ import { floorTo, roundToTotal, useFormat } from '../../ui/locale.ts';
 import { Explain } from './Workings.tsx';
 import type { Answers, LaneView } from './useFigures.ts';
 import { Pane } from './Pane.tsx';
-import { lacksOfLine } from '../../../core/launch/launch.ts';
+import { lacksOfLine } from '../../../core/launch/bounds.ts';
 
 /** The lanes stacked on one scale in the home currency; choose, add, remove, open a lane document. */
 export const MOST_SHOWN = 12;
