@@ -1,22 +1,7 @@
-/** What of a launch is a bound while costs are missing, and of which. */
-import { chargedKg, buyerPaysLeg, incotermOf } from '../lane/steps/wayIn.ts';
-import { shipmentOf } from '../lane/steps/shipment.ts';
-import { seasonIndex } from '../lane/steps/demand.ts';
-import { reckon } from '../lane/reckon.ts';
-import { DAYS_A_MONTH } from '../rules/result.ts';
 import { boundWithout } from '../lane/bounds.ts';
 import type { Bound } from '../lane/bounds.ts';
-import { blanksIn } from '../lane/blanks.ts';
-import { FIGURE_BLANKS } from '../lane/figures.ts';
-import { Reckoning } from '../lane/reckoning.ts';
-import type { LaneDocument } from '../lane/schema.ts';
-import { breakEvenUnits, highestUnitPrice } from '../lane/solve.ts';
-import { exchangeFactor } from '../money/money.ts';
-import { within } from '../rules/numbers.ts';
-import type { BudgetAt, LaunchPlan, LaunchResult } from './schema.ts';
+import type { LaunchResult } from './schema.ts';
 import type { LaneResult } from '../lane/result.ts';
-import { admissibleOrders } from './orders.ts';
-import type { Admissible } from './orders.ts';
 
 /**
  * What a line of the budget lacks: the goods cost lines of their way in, the contingency whatever any line of
