@@ -398,7 +398,7 @@ describe('the screening process', () => {
 });
 
 describe('several hands at one list', () => {
-  it('that keep a row at the same moment come to one candidate', async () => {
+  it('of whom each keeps the same row come to one candidate', async () => {
     const own = await made.tools.bring(
       Papa.unparse([{ ...rows[0], Barcode: code(900), Title: 'Twice' }]),
       'twice.csv',

@@ -1,6 +1,7 @@
 /**
  * What a column of a supplier's file (or of market figures) can be, each said once. From here follow the columns
- * that are offered, guessed and previewed, what is read and what is kept.
+ * that are offered, guessed and previewed, what is read and what is kept. It is a table, long by its headings in
+ * several languages, and is looked through as one.
  */
 
 type RoleRule = {

@@ -13,6 +13,7 @@ import { newId } from './workspaces.ts';
 import type { Fault } from '../../core/fault.ts';
 import { fault } from '../../core/fault.ts';
 import { Refusal, refused } from '../refusal.ts';
+import { candidateIn } from './columns.ts';
 
 async function makeupOf(tx: Tx, workspaceId: string): Promise<Makeup> {
   const rows = await tx.execute(
@@ -72,22 +73,8 @@ export async function componentsFrom(
   return inWorkspace(workspaceId, async (tx) => {
     // One order among all who put bundles together, so that two cannot close a circle between them.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtext(${`bundles/${workspaceId}`}))`);
-    const [own] = await tx
-      .select({ id: candidate.id })
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
-    const [part] = await tx
-      .select({ id: candidate.id, data: candidate.data })
-      .from(candidate)
-      .where(
-        and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, partId), isNull(candidate.deletedAt)),
-      );
+    const own = await candidateIn(tx, workspaceId, candidateId);
+    const part = await candidateIn(tx, workspaceId, partId);
     if (own === undefined || part === undefined) throw refused('productGone');
     const circle = await circleAmong(tx, workspaceId, candidateId, [partId]);
     if (circle !== null) throw new Refusal('invalid', circle);

@@ -1,5 +1,5 @@
 /** Lanes of a candidate: added, taken away, put back, brought in and opened as documents. */
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
@@ -7,12 +7,12 @@ import { newLane } from '../../core/workspace/newLane.ts';
 import { cardsOf, storedLane } from '../../core/workspace/records.ts';
 import type { CandidateData, QuoteSource } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
-import { candidate, lane, quote, rateCard } from '../db/schema.ts';
+import { lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { today } from '../env.ts';
 import { namedByLanes, needOwn } from './own.ts';
-import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
+import { quotesIn, candidateIn, cardData, laneColumns } from './columns.ts';
 import { insertLanes } from './storeLanes.ts';
 import { cardsInForce, newId, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
@@ -94,16 +94,7 @@ export async function addLane(
 ): Promise<string> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    const [row] = await tx
-      .select(candidateColumns)
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
+    const row = await candidateIn(tx, workspaceId, candidateId);
     if (settings === null || row === undefined) throw gone();
     const cards = await cardsInForce(tx, workspaceId, today());
     const [first] = await tx
@@ -162,16 +153,7 @@ export async function putLanes(
 ): Promise<void> {
   await inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    const [of] = await tx
-      .select({ id: candidate.id, data: candidate.data })
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
+    const of = await candidateIn(tx, workspaceId, candidateId);
     if (settings === null || of === undefined) throw gone();
     const there = new Set(
       (
@@ -190,12 +172,7 @@ export async function putLanes(
       ).map((r) => r.id),
     );
     const quotes = Object.fromEntries(
-      (
-        await tx
-          .select(quoteColumns)
-          .from(quote)
-          .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))
-      ).map((q) => [q.id, q.data]),
+      (await quotesIn(tx, workspaceId, candidateId)).map((q) => [q.id, q.data]),
     );
     const fresh = rows.filter((r) => !there.has(r.id));
     const named = namedByLanes(fresh.map((r) => r.data));

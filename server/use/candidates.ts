@@ -12,7 +12,7 @@ import type { Settings } from '../../core/workspace/settings.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import { today } from '../env.ts';
-import { candidateColumns, laneColumns, quoteColumns } from './columns.ts';
+import { candidateIn, laneColumns, quoteColumns } from './columns.ts';
 import { insertLanes } from './storeLanes.ts';
 import { cardsInForce, newId, OPENED, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
@@ -57,16 +57,7 @@ export type Sheet = {
 export async function loadSheet(workspaceId: string, candidateId: string): Promise<Sheet | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    const [row] = await tx
-      .select(candidateColumns)
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
+    const row = await candidateIn(tx, workspaceId, candidateId);
     if (settings === null || row === undefined) return null;
     const quotes = await tx
       .select(quoteColumns)

@@ -1,5 +1,5 @@
 /** What is read of a row, the same in every use case. */
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import { CARD_FIELDS } from '../../core/workspace/records.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
@@ -55,3 +55,25 @@ export async function cardData(
     .where(and(eq(rateCard.workspaceId, workspaceId), inArray(rateCard.id, [...ids])));
   return Object.fromEntries(rows.map((r) => [r.id, r.data]));
 }
+
+/** A candidate that is there; `lock` puts all who change it in one order. Undefined: there is none in this workspace. */
+export async function candidateIn(tx: Tx, workspaceId: string, id: string, lock?: 'lock') {
+  const asked = tx
+    .select(candidateColumns)
+    .from(candidate)
+    .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, id), isNull(candidate.deletedAt)));
+  const [found] = lock === undefined ? await asked : await asked.for('update');
+  return found;
+}
+
+/** Quotes of a candidate, and its lanes with their scenarios, as they come. */
+export const quotesIn = (tx: Tx, workspaceId: string, candidateId: string) =>
+  tx
+    .select(quoteColumns)
+    .from(quote)
+    .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)));
+export const lanesIn = (tx: Tx, workspaceId: string, candidateId: string) =>
+  tx
+    .select(laneColumns)
+    .from(lane)
+    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));

@@ -1,5 +1,5 @@
 /** Lane documents as lanes: of a candidate that is there, or of one made of them. */
-import { and, eq, isNull, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
 import { firstIssue } from '../../core/issues.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
@@ -15,6 +15,7 @@ import type { Tx } from '../db/client.ts';
 import { newId, OPENED, settingsIn } from './workspaces.ts';
 import { refused } from '../refusal.ts';
 import { broughtUp } from '../../core/versions.ts';
+import { candidateIn } from './columns.ts';
 
 /** Id of a card with exactly this content: one the workspace has, else a new one kept for the opened lane alone. */
 async function cardAsGiven(
@@ -179,16 +180,7 @@ export async function openLaneDocument(
   by: string,
 ): Promise<string | null> {
   return inWorkspace(workspaceId, async (tx) => {
-    const [of] = await tx
-      .select({ data: candidate.data })
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
+    const of = await candidateIn(tx, workspaceId, candidateId);
     return of === undefined || !sameProduct(doc, of.data)
       ? null
       : laneFromDocument(tx, workspaceId, candidateId, doc, by);

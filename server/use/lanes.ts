@@ -10,9 +10,9 @@ import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspac
 import type { Settings } from '../../core/workspace/settings.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';
 import { inWorkspace } from '../db/client.ts';
-import { candidate, lane, quote, rateCard } from '../db/schema.ts';
+import { lane, quote, rateCard } from '../db/schema.ts';
 import { today } from '../env.ts';
-import { cardData, laneData } from './columns.ts';
+import { candidateIn, cardData, laneData } from './columns.ts';
 import { storeLanes } from './storeLanes.ts';
 import { newId, notOpened, settingsIn } from './workspaces.ts';
 import { around } from './proposals.ts';
@@ -58,16 +58,7 @@ export type Comparison = {
 export async function loadComparison(workspaceId: string, candidateId: string): Promise<Comparison | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    const [of] = await tx
-      .select({ id: candidate.id, data: candidate.data })
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
+    const of = await candidateIn(tx, workspaceId, candidateId);
     if (settings === null || of === undefined) return null;
     const quotes = await tx
       .select({ id: quote.id, data: quote.data })
@@ -161,16 +152,7 @@ export async function setQuantity(
 export async function addQuote(workspaceId: string, candidateId: string): Promise<string | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
-    const [of] = await tx
-      .select({ data: candidate.data })
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      );
+    const of = await candidateIn(tx, workspaceId, candidateId);
     if (settings === null || of === undefined) return null;
     const id = newId();
     const source =

@@ -15,10 +15,10 @@ import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { candidate, lane, quote, rateCard } from '../db/schema.ts';
+import { lane, quote, rateCard } from '../db/schema.ts';
 import { today } from '../env.ts';
 import type { CandidateRow, QuoteRow } from './candidates.ts';
-import { candidateColumns, cardData, laneData, quoteColumns } from './columns.ts';
+import { candidateIn, cardData, laneData, quoteColumns } from './columns.ts';
 import { cardsInForce, newId, settingsIn } from './workspaces.ts';
 import type { CardRow } from './workspaces.ts';
 import { insertLanes } from './storeLanes.ts';
@@ -57,12 +57,7 @@ export type ProposalPage = {
 
 export async function around(tx: Tx, workspaceId: string, candidateId: string) {
   const settings = await settingsIn(tx, workspaceId);
-  const [of] = await tx
-    .select(candidateColumns)
-    .from(candidate)
-    .where(
-      and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)),
-    );
+  const of = await candidateIn(tx, workspaceId, candidateId);
   if (settings === null || of === undefined) return null;
   const quotes = await tx
     .select(quoteColumns)

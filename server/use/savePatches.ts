@@ -1,5 +1,5 @@
 /** What a sheet and its launch plan send as one types: applied wholly or not at all, reckoned again, noted. */
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import equal from 'fast-deep-equal';
 import { fault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
@@ -21,7 +21,7 @@ import type { Tx } from '../db/client.ts';
 import { today } from '../env.ts';
 import { circleAmong } from './bundles.ts';
 import { namedByLanes, notOwn } from './own.ts';
-import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
+import { quotesIn, lanesIn, candidateIn, cardData } from './columns.ts';
 import { changeSettings, settingsIn } from './workspaces.ts';
 import { documentsOf } from './candidates.ts';
 import { storeLaneData, storeLanes } from './storeLanes.ts';
@@ -85,22 +85,10 @@ type Whole = Awaited<ReturnType<typeof lockCandidate>>;
 /** Locking the candidate first puts all writers of it in one order. */
 async function lockCandidate(tx: Tx, workspaceId: string, candidateId: string) {
   const settings = await settingsIn(tx, workspaceId);
-  const [row] = await tx
-    .select(candidateColumns)
-    .from(candidate)
-    .where(
-      and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId), isNull(candidate.deletedAt)),
-    )
-    .for('update');
+  const row = await candidateIn(tx, workspaceId, candidateId, 'lock');
   if (settings === null || row === undefined) throw new Stop({ ok: false, gone: true });
-  const quotes = await tx
-    .select(quoteColumns)
-    .from(quote)
-    .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)));
-  const lanes = await tx
-    .select(laneColumns)
-    .from(lane)
-    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)));
+  const quotes = await quotesIn(tx, workspaceId, candidateId);
+  const lanes = await lanesIn(tx, workspaceId, candidateId);
   return { settings, row, quotes, lanes };
 }
 
@@ -234,14 +222,8 @@ async function storeLaunchCash(
   settings: Settings,
   of: { id: string; data: CandidateData },
 ): Promise<void> {
-  const lanes = await tx
-    .select(laneColumns)
-    .from(lane)
-    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, of.id)));
-  const quotes = await tx
-    .select(quoteColumns)
-    .from(quote)
-    .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, of.id)));
+  const lanes = await lanesIn(tx, workspaceId, of.id);
+  const quotes = await quotesIn(tx, workspaceId, of.id);
   const cards = await cardData(tx, workspaceId, cardsOf(lanes.map((l) => l.data)));
   const plan = planOf(of.data, settings.launch);
   const rows = JSON.stringify(
@@ -267,17 +249,7 @@ export async function saveLaunchPlan(
   by: string,
 ): Promise<boolean> {
   return inWorkspace(workspaceId, async (tx) => {
-    const [row] = await tx
-      .select({ data: candidate.data })
-      .from(candidate)
-      .where(
-        and(
-          eq(candidate.workspaceId, workspaceId),
-          eq(candidate.id, candidateId),
-          isNull(candidate.deletedAt),
-        ),
-      )
-      .for('update');
+    const row = await candidateIn(tx, workspaceId, candidateId, 'lock');
     const before = await settingsIn(tx, workspaceId);
     if (row === undefined || before === null) return false;
     const plan: LaunchPlan = { ...planOf(row.data, before.launch), ...part };

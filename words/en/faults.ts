@@ -1,4 +1,7 @@
-/** What is wrong with something that was given, by its code: the problem, and what to do. */
+/**
+ * What is wrong with something that was given, by its code: the problem, and what to do. One list, long as it is:
+ * whoever says a fault looks first whether there is one already.
+ */
 export const faults: Readonly<Record<string, readonly [problem: string, remedy: string]>> = {
   // -- a cell
   noNumber: ['This is not a number', 'Write digits, such as 12.5.'],

@@ -15,7 +15,7 @@ import { useAddress } from '../../ui/useAddress.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { DraftGrid } from './DraftGrid.tsx';
-import type { CellEdit } from './DraftGrid.tsx';
+import type { CellEdit } from './gridCells.ts';
 import { useDraft } from './useDraft.ts';
 import './words.ts';
 
