@@ -221,7 +221,7 @@ describe('several listings of one barcode', () => {
     const page = await made.tools.read(id);
     expect(existsSync(storePath(made.w.id, id, page.shown?.id as string, 'listings'))).toBe(true);
     expect((await made.tools.rowsOf(page.shown?.id as string)).map((r) => r.price)).toEqual([14.9, 5]);
-    const rows = [{ key: Number(code(1)), name: 'Pot', profitPerMonth: null }];
+    const rows = [{ key: Number(code(1)), name: 'Pot', profitPerMonth: null, lacks: [] }];
     const chosen = async (): Promise<unknown> =>
       (await (await import('./use/goods.ts')).marksOf(made.w.id, [Number(code(1))]))[0]?.listings;
     await markGoods(made.w.id, page, { rows, listing: 2 }, made.w.personId);

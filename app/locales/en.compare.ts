@@ -32,6 +32,9 @@ export const compareWords = {
       'sensible lanes are made at once.',
     answer:
       '<b>{{where}}</b> is best by {{measure}}: <k>{{value}}</k>. {{count}} of {{all}} lanes keep something.',
+    answerOpen:
+      '<b>{{where}}</b> is best by {{measure}}: <k>{{value}}</k>. {{count}} of {{all}} lanes keep something ' +
+      'before costs that are not known.',
     answerNone: 'None of the {{all}} lanes keeps anything.',
     answerUnknown: 'What these lanes keep is not known yet.',
     view: 'View',

@@ -42,7 +42,9 @@ export const listWords = {
     setup: 'Columns and terms',
     more: 'What to do with {{name}}',
     tally: 'Across all lists: {{kept}} kept, {{shortlisted}} shortlisted, {{dropped}} dropped.',
-    tallyProfit: 'What is kept adds up to {{amount}} a month.',
+    tallyProfit: 'What is kept adds up to {{amount}} a month',
+    tallyUnknown_one: ', {{count}} of them not known',
+    tallyUnknown_other: ', {{count}} of them not known',
   },
   setup: {
     lead: '{{file}}, {{size}}',
@@ -251,6 +253,7 @@ export const listWords = {
     keptNow_other: '{{count}} kept as candidates',
     openCandidate: 'Open it in Weigh',
     tally: '{{kept}} kept from this list, {{amount}} a month',
+    tallyKept: '{{kept}} kept from this list',
     tallyShort: '{{count}} shortlisted',
     ordered: 'Ordered',
     sortBy: 'Sort by {{name}}',

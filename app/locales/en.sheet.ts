@@ -92,6 +92,7 @@ export const sheetWords = {
     atLeast: 'over {{amount}}',
     above: 'above {{amount}}',
     beforeReturns: '{{amount}} before returns',
+    soFar: '{{amount}} as far as known',
     column: 'What the profit is',
     word: { atMost: 'at most', atLeast: 'at least', notKnown: 'before returns', whole: 'whole' },
   },

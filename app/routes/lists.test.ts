@@ -203,18 +203,19 @@ describe('what is decided', () => {
       'tally adds it up',
     async () => {
       const first = (await asked()).window[0];
-      const of = [{ key: first?.key, name: 'Pot 0', profitPerMonth: null }];
-      expect(
-        (
-          await send(act, editor, {
-            what: 'mark',
-            change: { rows: of, note: 'ask for a sample', tags: ['spring'] },
-          })
-        ).status,
-      ).toBe(200);
+      const noted = (lacks: string[]) => ({
+        what: 'mark',
+        change: {
+          rows: [{ key: first?.key, name: 'Pot 0', profitPerMonth: null, lacks }],
+          note: 'ask for a sample',
+          tags: ['spring'],
+        },
+      });
+      expect((await send(act, editor, noted(['nonsense']))).status).toBe(422);
+      expect((await send(act, editor, noted([]))).status).toBe(200);
       const said = (await send(act, editor, { what: 'keep', lines: [2], quantity: 48 })).body as {
         kept: string[];
-        tally: { kept: number; profitPerMonth: number };
+        tally: { kept: number; profitPerMonth: number; lacks: string[]; unknownProfit: number };
       };
       expect(said.kept).toHaveLength(1);
       const sheet = await loadSheet(made.w.id, said.kept[0] as string);
@@ -232,6 +233,23 @@ describe('what is decided', () => {
       });
       expect(said.tally).toMatchObject({ kept: 1 });
       expect(said.tally.profitPerMonth).toBeGreaterThan(0);
+      expect(said.tally).toMatchObject({ lacks: [], unknownProfit: 0 });
+      // A bound among them makes the sum one; a profit that is not known is counted, and no 0.
+      const ordered = async (lacks: string[], profitPerMonth: number | null, state: string | null) => {
+        const rows = [{ key: 9_520_000_000_000, name: 'Jug', profitPerMonth, lacks }];
+        return (await send(act, editor, { what: 'mark', change: { rows, state } })).body as typeof said;
+      };
+      const sum = said.tally.profitPerMonth;
+      expect((await ordered(['freight', 'duty'], 10, 'ordered')).tally).toMatchObject({
+        lacks: ['duty', 'freight'],
+        unknownProfit: 0,
+      });
+      expect((await ordered([], null, 'ordered')).tally).toMatchObject({
+        profitPerMonth: sum,
+        lacks: [],
+        unknownProfit: 1,
+      });
+      await ordered([], null, null);
       // Kept once, it leads to the same candidate.
       expect(
         ((await send(act, editor, { what: 'keep', lines: [2] })).body as { kept: string[] }).kept,

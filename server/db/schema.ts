@@ -17,6 +17,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { TaskKind } from '../jobs/kinds.ts';
+import type { Blank } from '../../core/lane/blanks.ts';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
@@ -359,6 +360,8 @@ export const goodsMark = bm.table(
     name: text('name').notNull().default(''),
     /** A month's profit when it was kept, home currency. */
     profitPerMonth: doublePrecision('profit_per_month'),
+    /** Costs which that profit leaves out: it is a bound. */
+    profitLacks: jsonb('profit_lacks').$type<readonly Blank[]>().notNull().default([]),
     by: text('by'),
     at: when('at').notNull().defaultNow(),
   },

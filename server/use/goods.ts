@@ -5,6 +5,8 @@
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { laneOfRow } from '../../core/columns/assumptions.ts';
+import { BLANKS } from '../../core/lane/blanks.ts';
+import type { Blank } from '../../core/lane/blanks.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
 import { exchangeFactor } from '../../core/money/money.ts';
@@ -27,6 +29,8 @@ export type Tally = {
   readonly dropped: number;
   readonly ordered: number;
   readonly profitPerMonth: number;
+  /** Costs which some of these profits leave out. */
+  readonly lacks: readonly Blank[];
   readonly unknownProfit: number;
   readonly since: Date | null;
 };
@@ -38,6 +42,10 @@ export async function tallyOf(workspaceId: string, listId: string | null): Promi
         n: sql<number>`count(*)::int`,
         sum: sql<number>`coalesce(sum(${goodsMark.profitPerMonth}), 0)`,
         unknown: sql<number>`count(*) filter (where ${goodsMark.profitPerMonth} is null)::int`,
+        lacks: sql<Blank[]>`(
+          select coalesce(jsonb_agg(distinct blank), '[]')
+          from jsonb_array_elements(jsonb_agg(${goodsMark.profitLacks})) as each, jsonb_array_elements(each) as blank
+        )`,
         since: sql<string | null>`min(${goodsMark.at})`,
       })
       .from(goodsMark)
@@ -57,6 +65,7 @@ export async function tallyOf(workspaceId: string, listId: string | null): Promi
       dropped: of('dropped')?.n ?? 0,
       ordered: of('ordered')?.n ?? 0,
       profitPerMonth: chosen.reduce((s, r) => s + r.sum, 0),
+      lacks: [...new Set(chosen.flatMap((r) => r.lacks))],
       unknownProfit: chosen.reduce((s, r) => s + r.unknown, 0),
       since: rows.reduce<Date | null>(
         (m, r) => (r.since === null ? m : m === null || new Date(r.since) < m ? new Date(r.since) : m),
@@ -83,6 +92,8 @@ export const markChange = z.strictObject({
         key: z.number().int().min(1),
         name: z.string().max(500),
         profitPerMonth: z.number().nullable(),
+        /** Costs which that profit leaves out. */
+        lacks: z.array(z.enum(BLANKS)).max(BLANKS.length).default([]),
       }),
     )
     .min(1)
@@ -148,6 +159,7 @@ async function markIn(
         listId: page.list.id,
         name: r.name,
         profitPerMonth: r.profitPerMonth === null || Number.isNaN(factor) ? null : r.profitPerMonth * factor,
+        profitLacks: r.lacks,
         listings,
         ...set,
       },
@@ -157,7 +169,11 @@ async function markIn(
   const decided =
     change.state === undefined
       ? {}
-      : { name: sql`excluded.name`, profitPerMonth: sql`excluded.profit_per_month` };
+      : {
+          name: sql`excluded.name`,
+          profitPerMonth: sql`excluded.profit_per_month`,
+          profitLacks: sql`excluded.profit_lacks`,
+        };
   await tx
     .insert(goodsMark)
     .values([...values.values()])
@@ -257,9 +273,10 @@ export async function keepRow(
     .filter(Boolean)
     .join('\n')
     .slice(0, 10_000);
-  const { profitPerMonth } = evaluate(doc).figures;
+  const { figures, incomplete } = evaluate(doc);
+  const lacks = [...(incomplete.profitPerMonth ?? [])];
   const kept = {
-    rows: [{ key: row.key, name: row.title.slice(0, 500), profitPerMonth }],
+    rows: [{ key: row.key, name: row.title.slice(0, 500), profitPerMonth: figures.profitPerMonth, lacks }],
     state: 'kept' as const,
   };
   const its = and(eq(goodsMark.workspaceId, workspaceId), eq(goodsMark.key, row.key));

@@ -89,7 +89,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
   const chosen = lanes.find((c) => c.id === search.get('lane')) ?? null;
   const lead = chosen ?? shown[0] ?? null;
   const best = useMemo(() => bestOf(late, measure, around.plan), [late, measure, around.plan]);
-  const keeping = lanes.filter((c) => (c.light.figures.unitProfit ?? -1) > 0).length;
+  const keeping = lanes.filter((c) => (c.light.figures.unitProfit ?? -1) > 0);
   const newer = lanesIn.filter((l) =>
     Object.values(CARD_FIELDS).some((field) => data.newest[l.data[field] ?? ''] !== undefined),
   ).length;

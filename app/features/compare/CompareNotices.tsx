@@ -4,8 +4,8 @@ import { Trans, useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { Measure } from '../../../core/compare/measures.ts';
 import { inSentence } from '../../ui/inSentence.ts';
-import { useFormat } from '../../ui/locale.ts';
-import { figureOf, figureText } from './useCompared.ts';
+import { figureOf } from './useCompared.ts';
+import { useFigureWords } from './useFigureWords.ts';
 import type { Around, Compared } from './useCompared.ts';
 
 type AnswerProps = {
@@ -13,25 +13,26 @@ type AnswerProps = {
   measure: Measure;
   plan: Around['plan'];
   home: string;
-  keeping: number;
+  /** The lanes that keep something, their bounds among them. */
+  keeping: readonly Compared[];
   all: number;
   place: (c: Compared) => string;
 };
 /** Which lane is best by the measure, and how many keep anything. */
 export function CompareAnswer({ best, measure, plan, home, keeping, all, place }: AnswerProps) {
   const { t } = useTranslation();
-  const f = useFormat();
+  const said = useFigureWords(plan, home);
   const value = best === undefined ? null : figureOf(best, measure, plan);
   if (best === undefined || value === null) return t('compare.answerUnknown');
-  if (keeping === 0) return t('compare.answerNone', { all });
+  if (keeping.length === 0) return t('compare.answerNone', { all });
   return (
     <Trans
-      i18nKey="compare.answer"
+      i18nKey={keeping.every((c) => c.light.whole) ? 'compare.answer' : 'compare.answerOpen'}
       values={{
         where: `${place(best)}, ${inSentence(t(`method.${best.doc.method}`))}`,
         measure: t(`compare.figure.${measure}`),
-        value: figureText(f, measure, value, home),
-        count: keeping,
+        value: said(best, measure),
+        count: keeping.length,
         all,
       }}
       components={{ b: <strong />, k: <Box component="strong" sx={{ color: 'primary.main' }} /> }}

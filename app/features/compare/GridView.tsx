@@ -3,13 +3,12 @@ import { useTranslation } from 'react-i18next';
 import { byMeasure, isShare } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
-import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { TableToSave } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
-import { useBounds } from '../../ui/bounds.ts';
-import { figureText, measureOf, resultOf } from './useCompared.ts';
+import { measureOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
+import { useFigureWords } from './useFigureWords.ts';
 
 /** Countries down, marketplaces across: the chosen figure of the best lane of each pair. */
 export function GridView({
@@ -26,8 +25,7 @@ export function GridView({
   onChoose: (id: string) => void;
 }) {
   const { t, i18n } = useTranslation();
-  const f = useFormat();
-  const bounds = useBounds();
+  const said = useFigureWords(plan, home);
   const value = (c: Compared): number | null => measureOf(c, measure, plan);
   const countries = [...new Set(lanes.map((c) => c.doc.country))].sort((a, b) =>
     countryName(a, i18n.language).localeCompare(countryName(b, i18n.language)),
@@ -118,69 +116,16 @@ export function GridView({
                         {t('compare.noLane')}
                       </Box>
                     );
-                  const x = value(c);
                   return (
-                    <td key={m}>
-                      <Box
-                        component="button"
-                        type="button"
-                        onClick={() => onChoose(c.id)}
-                        sx={{
-                          font: 'inherit',
-                          color: 'inherit',
-                          border: 0,
-                          bgcolor: 'transparent',
-                          p: 0,
-                          cursor: 'pointer',
-                          display: 'block',
-                          width: '100%',
-                          textAlign: 'right',
-                        }}>
-                        <Box
-                          component="b"
-                          sx={{
-                            fontWeight: 700,
-                            color: x !== null && x < 0 ? 'error.main' : 'text.primary',
-                          }}>
-                          {x === null || c.light.whole
-                            ? figureText(f, measure, x, home)
-                            : bounds.of(
-                                figureText(f, measure, x, home),
-                                resultOf(c).incomplete[measure === 'launchCash' ? 'landedCash' : measure],
-                                measure === 'launchCash' ? 'atLeast' : 'atMost',
-                              )}
-                          {x !== null && x < 0 && (
-                            <Box component="span" sx={{ fontSize: '0.74rem', fontWeight: 400 }}>
-                              {' '}
-                              {t('lanes.losesWord')}
-                            </Box>
-                          )}
-                        </Box>
-                        <Box sx={{ fontSize: '0.74rem', color: 'text.secondary' }}>
-                          {t(`method.${c.doc.method}`)}
-                          {own.length > 1 && ` · ${t('compare.ways', { count: own.length })}`}
-                          {!c.light.whole && ` · ${t('compare.incomplete')}`}
-                        </Box>
-                        <Box
-                          aria-hidden
-                          sx={{
-                            height: 4,
-                            mt: 0.5,
-                            ml: 'auto',
-                            ...(x !== null && x < 0
-                              ? {
-                                  border: '1px solid',
-                                  borderColor: 'error.main',
-                                  backgroundImage:
-                                    'repeating-linear-gradient(135deg, ' +
-                                    'var(--mui-palette-error-main) 0 2px, transparent 2px 5px)',
-                                }
-                              : { bgcolor: 'primary.main' }),
-                          }}
-                          style={{ width: `${(100 * Math.abs(x ?? 0)) / largest}%` }}
-                        />
-                      </Box>
-                    </td>
+                    <GridCell
+                      key={m}
+                      c={c}
+                      x={value(c)}
+                      text={said(c, measure)}
+                      ways={own.length}
+                      largest={largest}
+                      onChoose={onChoose}
+                    />
                   );
                 })}
               </tr>
@@ -189,5 +134,78 @@ export function GridView({
         </Box>
       </Box>
     </>
+  );
+}
+
+/** The best lane of a pair: its figure, how many more there are, a bar against the largest. */
+function GridCell({
+  c,
+  x,
+  text,
+  ways,
+  largest,
+  onChoose,
+}: {
+  c: Compared;
+  x: number | null;
+  text: string;
+  ways: number;
+  largest: number;
+  onChoose: (id: string) => void;
+}) {
+  const { t } = useTranslation();
+  return (
+    <td>
+      <Box
+        component="button"
+        type="button"
+        onClick={() => onChoose(c.id)}
+        sx={{
+          font: 'inherit',
+          color: 'inherit',
+          border: 0,
+          bgcolor: 'transparent',
+          p: 0,
+          cursor: 'pointer',
+          display: 'block',
+          width: '100%',
+          textAlign: 'right',
+        }}>
+        <Box
+          component="b"
+          sx={{ fontWeight: 700, color: x !== null && x < 0 ? 'error.main' : 'text.primary' }}>
+          {text}
+          {x !== null && x < 0 && (
+            <Box component="span" sx={{ fontSize: '0.74rem', fontWeight: 400 }}>
+              {' '}
+              {t('lanes.losesWord')}
+            </Box>
+          )}
+        </Box>
+        <Box sx={{ fontSize: '0.74rem', color: 'text.secondary' }}>
+          {t(`method.${c.doc.method}`)}
+          {ways > 1 && ` · ${t('compare.ways', { count: ways })}`}
+          {!c.light.whole && ` · ${t('compare.incomplete')}`}
+        </Box>
+        <Box
+          aria-hidden
+          sx={{
+            height: 4,
+            mt: 0.5,
+            ml: 'auto',
+            ...(x !== null && x < 0
+              ? {
+                  border: '1px solid',
+                  borderColor: 'error.main',
+                  backgroundImage:
+                    'repeating-linear-gradient(135deg, ' +
+                    'var(--mui-palette-error-main) 0 2px, transparent 2px 5px)',
+                }
+              : { bgcolor: 'primary.main' }),
+          }}
+          style={{ width: `${(100 * Math.abs(x ?? 0)) / largest}%` }}
+        />
+      </Box>
+    </td>
   );
 }

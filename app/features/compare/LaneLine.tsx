@@ -3,9 +3,11 @@ import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { MarginBar } from '../../ui/MarginBar.tsx';
+import { Bounded } from '../../ui/Bounded.tsx';
 import { useBounds } from '../../ui/bounds.ts';
+import { useBoundOf } from '../../ui/resultFigures.ts';
 import { useFormat } from '../../ui/locale.ts';
-import { type barOf, breakEvenOf, figureText, resultOf } from './useCompared.ts';
+import { type barOf, breakEvenOf, resultOf } from './useCompared.ts';
 import type { Compared, Sort } from './useCompared.ts';
 
 type LineProps = {
@@ -21,7 +23,8 @@ type LineProps = {
   land: string;
   detail: string;
   sort: Sort | null;
-  extra: number | null;
+  /** The figure they are sorted by, in words. */
+  extra: string;
   delta: number | null;
   showDelta: boolean;
   pinned: boolean;
@@ -67,9 +70,13 @@ export const LaneLine = memo(function LaneLine({
   const shown = local ? result : (bar ?? result);
   const profit = shown.figures.unitProfit;
   const bounds = useBounds();
+  const boundOf = useBoundOf();
   const lacking = result.incomplete.unitProfit;
   const [problem] = result.problems;
   const even = breakEvenOf(c.doc);
+  const short = (amount: string, figure: 'unitProfit' | 'margin' | 'roi') => (
+    <Bounded amount={amount} words={boundOf(amount, result, figure)} />
+  );
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: for the pointer; the row's buttons have the keyboard
     <div
@@ -116,44 +123,52 @@ export const LaneLine = memo(function LaneLine({
         ) : (
           <MarginBar result={bar} scale={scale} height={13} />
         )}
+        {profit !== null && bounds.lacks(lacking) && (
+          <small className="lacks">{t('compare.notKnown', { list: bounds.list(lacking ?? []) })}</small>
+        )}
       </div>
       <div role="cell" className="num">
         <b className={profit !== null && profit < 0 ? 'loses' : ''}>
           {profit === null
             ? '–'
-            : bounds.of(local ? f.money(profit, c.doc.currency) : f.plain(profit, home), lacking)}
+            : short(local ? f.money(profit, c.doc.currency) : f.plain(profit, home), 'unitProfit')}
         </b>
         <small>
           {profit === null
             ? problem === undefined
               ? t('compare.problem')
               : t(`problemShort.${problem.code}`)
-            : bounds.lacks(lacking)
-              ? t('compare.notKnown', { list: bounds.list(lacking ?? []) })
-              : profit < 0
-                ? t('lanes.losesWord')
-                : c.doc.currency === home
-                  ? ''
-                  : local
-                    ? f.money(c.light.figures.unitProfit, home)
-                    : f.money(result.figures.unitProfit, c.doc.currency)}
+            : profit < 0
+              ? t('lanes.losesWord')
+              : c.doc.currency === home
+                ? ''
+                : local
+                  ? f.money(c.light.figures.unitProfit, home)
+                  : f.money(result.figures.unitProfit, c.doc.currency)}
         </small>
       </div>
       <div role="cell" className="num">
-        {result.figures.margin === null ? '–' : bounds.of(f.percent(result.figures.margin), lacking)}
+        {short(f.percent(result.figures.margin), 'margin')}
       </div>
       {!showDelta && (
         <div role="cell" className="num">
-          {result.figures.roi === null ? '–' : bounds.of(f.percent(result.figures.roi, 0), lacking)}
+          {short(f.percent(result.figures.roi, 0), 'roi')}
         </div>
       )}
       <div role="cell" className="num">
-        {even === null ? '–' : bounds.of(f.money(even, c.doc.currency), lacking, 'above')}
+        {even === null ? (
+          '–'
+        ) : (
+          <Bounded
+            amount={f.money(even, c.doc.currency)}
+            words={bounds.of(f.money(even, c.doc.currency), lacking, 'above')}
+          />
+        )}
         <small>{c.doc.price === null ? '' : f.money(c.doc.price, c.doc.currency)}</small>
       </div>
       {sort !== null && (
         <div role="cell" className="num">
-          {figureText(f, sort, extra, home)}
+          {extra}
         </div>
       )}
       {showDelta && (

@@ -10,15 +10,15 @@ import { rulerStep } from '../../ui/MarginBar.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { countryName } from '../../ui/names.ts';
-import { barOf, figureOf } from './useCompared.ts';
+import { barOf } from './useCompared.ts';
 import type { Compared, Group, Sort } from './useCompared.ts';
+import { useFigureWords } from './useFigureWords.ts';
+import { useLines } from './useLines.ts';
+import type { Line } from './useLines.ts';
 import { LaneLine } from './LaneLine.tsx';
 
 const ROW = 54;
 const HEADING = 34;
-type Line =
-  | { readonly kind: 'lane'; readonly lane: Compared }
-  | { readonly kind: 'group'; readonly title: string; readonly count: number };
 type Props = {
   lanes: readonly Compared[];
   group: Group;
@@ -64,40 +64,9 @@ export function LaneList({
   sheet,
 }: Props) {
   const { t, i18n } = useTranslation();
-  const f = useFormat();
+  const said = useFigureWords(plan, home);
   const box = useRef<HTMLDivElement>(null);
-  const supplierOf = (c: Compared): string =>
-    quotes.find((q) => q.id === c.data.components[0]?.quoteId)?.data.supplier || t('proposals.noQuote');
-  const routeOf = (c: Compared): string => {
-    const card = c.data.freightCardId == null ? undefined : cards[c.data.freightCardId];
-    return card !== undefined && 'name' in card
-      ? card.name
-      : c.doc.route === 'none' || c.doc.route === null
-        ? t('line.none')
-        : c.doc.route.name || t('proposals.defaultRoute');
-  };
-  /** The usual route says nothing that tells lanes apart. */
-  const ownRoute = (c: Compared): boolean => routeOf(c) !== t('proposals.defaultRoute');
-  // biome-ignore lint/correctness/useExhaustiveDependencies: names of suppliers and routes follow quotes and cards
-  const lines = useMemo<Line[]>(() => {
-    if (group === 'none') return lanes.map((lane) => ({ kind: 'lane', lane }));
-    const of = (c: Compared): string =>
-      group === 'country'
-        ? countryName(c.doc.country, i18n.language)
-        : group === 'marketplace'
-          ? c.doc.marketplace || t('sheet.noMarketplace')
-          : group === 'method'
-            ? t(`method.${c.doc.method}`)
-            : group === 'supplier'
-              ? supplierOf(c)
-              : routeOf(c);
-    const groups = new Map<string, Compared[]>();
-    for (const lane of lanes) groups.set(of(lane), [...(groups.get(of(lane)) ?? []), lane]);
-    return [...groups].flatMap(([title, list]): Line[] => [
-      { kind: 'group', title, count: list.length },
-      ...list.map((lane): Line => ({ kind: 'lane', lane })),
-    ]);
-  }, [lanes, group, i18n.language, t, quotes, cards]);
+  const { lines, detailOf } = useLines(lanes, group, quotes, cards);
   const scale = useMemo(
     () =>
       lanes.reduce(
@@ -127,7 +96,7 @@ export function LaneList({
     '20px 26px minmax(140px, 1.1fr) minmax(140px, 2fr) 92px 56px',
     ...(pinned === null ? ['56px'] : []),
     '92px',
-    ...(extra === null ? [] : ['88px']),
+    ...(extra === null ? [] : ['104px']),
     ...(pinned === null ? [] : ['60px']),
     '26px',
   ].join(' ');
@@ -135,12 +104,7 @@ export function LaneList({
   const choose = useLatest(onChoose);
   const drop = useLatest((id: string) => onDrop?.(id));
   const tick = useLatest((id: string) => onTick([id], !ticked.has(id)));
-  const allTicked = lanes.length > 0 && lanes.every((c) => ticked.has(c.id));
   const keeps = (c: Compared): number | null => c.light.figures.unitProfit;
-  const step = rulerStep(scale);
-  const marks: number[] = [];
-  for (let x = 0; x <= scale + 1e-9; x += step) marks.push(x);
-
   const row = (line: Line, start: number, index: number) => {
     if (line.kind === 'group')
       return (
@@ -176,14 +140,9 @@ export function LaneList({
         home={home}
         place={place(c)}
         land={countryName(c.doc.country, i18n.language)}
-        detail={[
-          c.doc.marketplace || t('sheet.noMarketplace'),
-          t(`method.${c.doc.method}`),
-          ...(ownRoute(c) ? [routeOf(c)] : []),
-          ...(quotes.length > 1 ? [supplierOf(c)] : []),
-        ].join(' · ')}
+        detail={detailOf(c)}
         sort={extra}
-        extra={extra === null ? null : figureOf(c, extra, plan)}
+        extra={extra === null ? '' : said(c, extra)}
         delta={delta}
         showDelta={pinned !== null}
         pinned={pinned?.id === c.id}
@@ -199,73 +158,20 @@ export function LaneList({
     );
   };
   const head = (
-    <Box
-      role="row"
-      aria-rowindex={1}
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: template,
-        columnGap: '10px',
-        px: '6px',
-        height: 30,
-        alignItems: 'end',
-        position: 'sticky',
-        top: 0,
-        zIndex: 2,
-        bgcolor: 'background.default',
-        borderBottom: '1px solid',
-        borderColor: 'text.primary',
-        fontSize: '0.76rem',
-        color: 'text.secondary',
-        '& > div': { textAlign: 'right' },
-      }}>
-      <div role="columnheader">
-        <input
-          type="checkbox"
-          checked={allTicked}
-          aria-label={t('compare.tickAll')}
-          onChange={() =>
-            onTick(
-              lanes.map((c) => c.id),
-              !allTicked,
-            )
-          }
-        />
-      </div>
-      <div role="columnheader">
-        <span className="hidden-text">{t('compare.pin', { where: '' })}</span>
-      </div>
-      <Box role="columnheader" sx={{ textAlign: 'left !important' }}>
-        {t('compare.lane')}
-      </Box>
-      <Box role="columnheader" aria-label={t('compare.bar')} sx={{ position: 'relative', height: 18 }}>
-        {marks.map((x) => (
-          <Box
-            key={x}
-            component="span"
-            sx={{
-              position: 'absolute',
-              bottom: 0,
-              transform: x === 0 ? 'none' : 'translateX(-50%)',
-              fontSize: '0.7rem',
-            }}
-            style={{ left: `${(100 * x) / scale}%` }}>
-            {f.number(x, 0)}
-          </Box>
-        ))}
-      </Box>
-      <div role="columnheader">
-        {t('compare.keeps')}, {per === 'hundred' ? '/100' : local ? '' : home}
-      </div>
-      <div role="columnheader">{t('compare.margin')}</div>
-      {pinned === null && <div role="columnheader">{t('compare.roi')}</div>}
-      <div role="columnheader">{t('compare.breaksEven')}</div>
-      {extra !== null && <div role="columnheader">{t(`compare.figure.${extra}`)}</div>}
-      {pinned !== null && <div role="columnheader">±</div>}
-      <div role="columnheader">
-        <span className="hidden-text">{t('compare.drop', { where: '' })}</span>
-      </div>
-    </Box>
+    <ListHead
+      template={template}
+      scale={scale}
+      units={per === 'hundred' ? '/100' : local ? '' : home}
+      extra={extra}
+      pinned={pinned !== null}
+      allTicked={lanes.length > 0 && lanes.every((c) => ticked.has(c.id))}
+      onTickAll={(to) =>
+        onTick(
+          lanes.map((c) => c.id),
+          to,
+        )
+      }
+    />
   );
   if (print) {
     let y = 0;
@@ -297,6 +203,95 @@ export function LaneList({
           {virtual.getVirtualItems().map((item) => row(lines[item.index] as Line, item.start, item.index))}
         </Box>
       </Box>
+    </Box>
+  );
+}
+
+/** The headings, and the ruler that the bars lie on. `units`: what the amounts are in. */
+function ListHead({
+  template,
+  scale,
+  units,
+  extra,
+  pinned,
+  allTicked,
+  onTickAll,
+}: {
+  template: string;
+  scale: number;
+  units: string;
+  extra: Sort | null;
+  pinned: boolean;
+  allTicked: boolean;
+  onTickAll: (to: boolean) => void;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const step = rulerStep(scale);
+  const marks: number[] = [];
+  for (let x = 0; x <= scale + 1e-9; x += step) marks.push(x);
+  return (
+    <Box
+      role="row"
+      aria-rowindex={1}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: template,
+        columnGap: '10px',
+        px: '6px',
+        height: 30,
+        alignItems: 'end',
+        position: 'sticky',
+        top: 0,
+        zIndex: 2,
+        bgcolor: 'background.default',
+        borderBottom: '1px solid',
+        borderColor: 'text.primary',
+        fontSize: '0.76rem',
+        color: 'text.secondary',
+        '& > div': { textAlign: 'right' },
+      }}>
+      <div role="columnheader">
+        <input
+          type="checkbox"
+          checked={allTicked}
+          aria-label={t('compare.tickAll')}
+          onChange={() => onTickAll(!allTicked)}
+        />
+      </div>
+      <div role="columnheader">
+        <span className="hidden-text">{t('compare.pin', { where: '' })}</span>
+      </div>
+      <Box role="columnheader" sx={{ textAlign: 'left !important' }}>
+        {t('compare.lane')}
+      </Box>
+      <Box role="columnheader" aria-label={t('compare.bar')} sx={{ position: 'relative', height: 18 }}>
+        {marks.map((x) => (
+          <Box
+            key={x}
+            component="span"
+            sx={{
+              position: 'absolute',
+              bottom: 0,
+              transform: x === 0 ? 'none' : 'translateX(-50%)',
+              fontSize: '0.7rem',
+            }}
+            style={{ left: `${(100 * x) / scale}%` }}>
+            {f.number(x, 0)}
+          </Box>
+        ))}
+      </Box>
+      <div role="columnheader">
+        {t('compare.keeps')}, {units}
+      </div>
+      <div role="columnheader">{t('compare.margin')}</div>
+      {!pinned && <div role="columnheader">{t('compare.roi')}</div>}
+      <div role="columnheader">{t('compare.breaksEven')}</div>
+      {extra !== null && <div role="columnheader">{t(`compare.figure.${extra}`)}</div>}
+      {pinned && <div role="columnheader">±</div>}
+      <div role="columnheader">
+        <span className="hidden-text">{t('compare.drop', { where: '' })}</span>
+      </div>
     </Box>
   );
 }

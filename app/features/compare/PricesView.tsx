@@ -5,11 +5,14 @@ import { useRevalidator } from 'react-router';
 import { HABITS, priceForMargin, sharedPrice, spreadOf } from '../../../core/compare/prices.ts';
 import type { Habit } from '../../../core/compare/prices.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
+import type { LaneResult } from '../../../core/lane/result.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { Compared } from './useCompared.ts';
 import { tell } from '../../ui/client.ts';
+import { ProfitCell } from '../../ui/ProfitCell.tsx';
+import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
 
 /** Further from the middle than this, a price looks odd beside its neighbours. */
 const ODD = 0.2;
@@ -40,7 +43,7 @@ export function PricesView({
   const [done, setDone] = useState<'applied' | 'failed' | null>(null);
   const spread = spreadOf(lanes.map((c) => c.light.figures.gross));
   const rows = useMemo(
-    () =>
+    (): Row[] =>
       lanes.map((c) => {
         const then =
           how === 'one'
@@ -120,33 +123,7 @@ export function PricesView({
           options={HABITS.map((x) => ({ value: x, label: t(`prices.habits.${x}`) }))}
           onChange={setHabit}
         />
-        <TableFile
-          table={() => ({
-            name: t('prices.title'),
-            columns: [
-              t('form.country'),
-              t('family.marketplace'),
-              t('family.fulfilment'),
-              t('form.currency'),
-              t('prices.now'),
-              t('prices.inHome', { currency: home }),
-              t('prices.next'),
-              t('prices.keeps'),
-              t('prices.marginThen'),
-            ].map((title, i) => ({ title, percent: i === 8 })),
-            rows: rows.map(({ c, then, result }) => [
-              c.doc.country,
-              c.doc.marketplace,
-              t(`method.${c.doc.method}`),
-              c.doc.currency,
-              c.doc.price,
-              c.light.figures.gross,
-              then,
-              result?.figures.unitProfit ?? null,
-              result?.figures.margin ?? null,
-            ]),
-          })}
-        />
+        <PriceFile rows={rows} home={home} />
         {canEdit && (
           <Button variant="contained" disabled={changed.length === 0} onClick={() => void apply()}>
             {t('prices.apply', { count: changed.length })}
@@ -162,87 +139,136 @@ export function PricesView({
           {t(`prices.${done}`)}
         </Alert>
       )}
+      <PriceTable rows={rows} home={home} median={spread?.median ?? null} place={place} />
+    </Box>
+  );
+}
+
+type Row = { readonly c: Compared; readonly then: number | null; readonly result: LaneResult | null };
+
+/** The proposed prices, to take along. */
+function PriceFile({ rows, home }: { rows: readonly Row[]; home: string }) {
+  const { t } = useTranslation();
+  const bound = useBoundColumn();
+  return (
+    <TableFile
+      table={() => ({
+        name: t('prices.title'),
+        columns: [
+          t('form.country'),
+          t('family.marketplace'),
+          t('family.fulfilment'),
+          t('form.currency'),
+          t('prices.now'),
+          t('prices.inHome', { currency: home }),
+          t('prices.next'),
+          t('prices.keeps'),
+          t('prices.marginThen'),
+          bound.title,
+        ].map((title, i) => ({ title, percent: i === 8 })),
+        rows: rows.map(({ c, then, result }) => [
+          c.doc.country,
+          c.doc.marketplace,
+          t(`method.${c.doc.method}`),
+          c.doc.currency,
+          c.doc.price,
+          c.light.figures.gross,
+          then,
+          result?.figures.unitProfit ?? null,
+          result?.figures.margin ?? null,
+          bound.of(result),
+        ]),
+      })}
+    />
+  );
+}
+
+/** What each lane costs now and would cost, and what it would keep. `median`: of what buyers pay, in `home`. */
+function PriceTable({
+  rows,
+  home,
+  median,
+  place,
+}: {
+  rows: readonly Row[];
+  home: string;
+  median: number | null;
+  place: (c: Compared) => string;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const said = useResultFigures();
+  return (
+    <Box
+      role="region"
+      tabIndex={0}
+      aria-label={t('prices.title')}
+      sx={{ overflow: 'auto', maxHeight: 'calc(100vh - 320px)', minHeight: 300 }}>
       <Box
-        role="region"
-        tabIndex={0}
-        aria-label={t('prices.title')}
-        sx={{ overflow: 'auto', maxHeight: 'calc(100vh - 320px)', minHeight: 300 }}>
-        <Box
-          component="table"
-          sx={{
-            borderCollapse: 'collapse',
-            width: '100%',
-            maxWidth: 1060,
-            fontSize: '0.88rem',
-            '& th, & td': {
-              py: 0.5,
-              px: 1,
-              textAlign: 'right',
-              borderBottom: '1px solid',
-              borderColor: 'hairline',
-            },
-            '& thead th': {
-              fontWeight: 400,
-              color: 'text.secondary',
-              fontSize: '0.78rem',
-              position: 'sticky',
-              top: 0,
-              bgcolor: 'background.default',
-            },
-            '& th:first-of-type': { textAlign: 'left' },
-          }}>
-          <thead>
-            <tr>
-              <th scope="col">{t('compare.lane')}</th>
-              <th scope="col">{t('prices.now')}</th>
-              <th scope="col">{t('prices.inHome', { currency: home })}</th>
-              <th scope="col">{t('prices.off')}</th>
-              <th scope="col">{t('prices.next')}</th>
-              <th scope="col">{t('prices.keeps')}</th>
-              <th scope="col">{t('prices.marginThen')}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ c, then, result }) => {
-              const gross = c.light.figures.gross;
-              const off =
-                gross === null || spread === null || spread.median === 0 ? null : gross / spread.median - 1;
-              const profit = result?.figures.unitProfit ?? null;
-              return (
-                <tr key={c.id}>
-                  <th scope="row" style={{ fontWeight: 400 }}>
-                    <b>{place(c)}</b>{' '}
-                    <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
-                      {t(`method.${c.doc.method}`)}
-                    </Box>
-                  </th>
-                  <td>{f.money(c.doc.price, c.doc.currency)}</td>
-                  <td>{f.plain(gross, home)}</td>
-                  <Box component="td" sx={{ fontWeight: off !== null && Math.abs(off) > ODD ? 700 : 400 }}>
-                    {off === null
-                      ? '–'
-                      : Math.abs(off) > ODD
-                        ? t('prices.odd', { off: `${off > 0 ? '+' : ''}${f.percent(off, 0)}` })
-                        : `${off > 0 ? '+' : ''}${f.percent(off, 0)}`}
+        component="table"
+        sx={{
+          borderCollapse: 'collapse',
+          width: '100%',
+          maxWidth: 1060,
+          fontSize: '0.88rem',
+          '& th, & td': {
+            py: 0.5,
+            px: 1,
+            textAlign: 'right',
+            borderBottom: '1px solid',
+            borderColor: 'hairline',
+          },
+          '& thead th': {
+            fontWeight: 400,
+            color: 'text.secondary',
+            fontSize: '0.78rem',
+            position: 'sticky',
+            top: 0,
+            bgcolor: 'background.default',
+          },
+          '& th:first-of-type': { textAlign: 'left' },
+        }}>
+        <thead>
+          <tr>
+            <th scope="col">{t('compare.lane')}</th>
+            <th scope="col">{t('prices.now')}</th>
+            <th scope="col">{t('prices.inHome', { currency: home })}</th>
+            <th scope="col">{t('prices.off')}</th>
+            <th scope="col">{t('prices.next')}</th>
+            <th scope="col">{t('prices.keeps')}</th>
+            <th scope="col">{t('prices.marginThen')}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ c, then, result }) => {
+            const gross = c.light.figures.gross;
+            const off = gross === null || median === null || median === 0 ? null : gross / median - 1;
+            return (
+              <tr key={c.id}>
+                <th scope="row" style={{ fontWeight: 400 }}>
+                  <b>{place(c)}</b>{' '}
+                  <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
+                    {t(`method.${c.doc.method}`)}
                   </Box>
-                  <Box component="td" sx={{ fontWeight: 650 }}>
-                    {then === null ? t('prices.noPrice') : f.money(then, c.doc.currency)}
-                  </Box>
-                  <Box
-                    component="td"
-                    sx={{
-                      color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
-                      fontWeight: 650,
-                    }}>
-                    {f.money(profit, c.doc.currency)}
-                    {profit !== null && profit < 0 && ` ${t('lanes.losesWord')}`}
-                  </Box>
-                  <td>{f.percent(result?.figures.margin ?? null)}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </Box>
+                </th>
+                <td>{f.money(c.doc.price, c.doc.currency)}</td>
+                <td>{f.plain(gross, home)}</td>
+                <Box component="td" sx={{ fontWeight: off !== null && Math.abs(off) > ODD ? 700 : 400 }}>
+                  {off === null
+                    ? '–'
+                    : Math.abs(off) > ODD
+                      ? t('prices.odd', { off: `${off > 0 ? '+' : ''}${f.percent(off, 0)}` })
+                      : `${off > 0 ? '+' : ''}${f.percent(off, 0)}`}
+                </Box>
+                <Box component="td" sx={{ fontWeight: 650 }}>
+                  {then === null ? t('prices.noPrice') : f.money(then, c.doc.currency)}
+                </Box>
+                <ProfitCell result={result} />
+                <td>{said(result, 'margin')}</td>
+              </tr>
+            );
+          })}
+        </tbody>
       </Box>
     </Box>
   );

@@ -6,7 +6,10 @@ import { Link } from 'react-router';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { priceBreakAt } from '../../../core/rules/goods.ts';
 import { crossings, landedAt, onQuote } from '../../../core/compare/quotes.ts';
+import type { Stretch } from '../../../core/compare/quotes.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
+import type { LaneResult } from '../../../core/lane/result.ts';
+import type { LaneDocument } from '../../../core/lane/schema.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
@@ -14,6 +17,9 @@ import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { RetailSteps } from './RetailSteps.tsx';
 import type { Around, Compared } from './useCompared.ts';
+import { ProfitCell } from '../../ui/ProfitCell.tsx';
+import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
+import { dashesOf, Stroke } from '../../ui/Stroke.tsx';
 
 type Props = {
   lanes: readonly Compared[];
@@ -26,7 +32,15 @@ type Props = {
   add: () => void;
   sheet: string;
 };
-const DASHES = ['', '6 3', '2 3', '10 3 2 3', '1 5'];
+
+/** A quote and the lane bought on it, at the quantity asked about. */
+type Row = {
+  readonly q: Around['quotes'][number];
+  readonly i: number;
+  readonly name: string;
+  readonly result: LaneResult;
+  readonly landed: number | null;
+};
 
 /** Unit price of a quote at a quantity, or the shelf price of a shop; in the currency of the quote. */
 function unitAt(s: QuoteSource, quantity: number): number | null {
@@ -39,7 +53,6 @@ function unitAt(s: QuoteSource, quantity: number): number | null {
 export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, use, add, sheet }: Props) {
   const { t } = useTranslation();
   const f = useFormat();
-  const { palette } = useTheme();
   const { doc } = chosen;
   const c = doc.currency;
   const [typed, setTyped] = useState<number | null>(null);
@@ -53,18 +66,10 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
     50,
   );
   const stretches = useMemo(() => crossings(docs, Math.round(most)), [docs, most]);
-  const chart = useMemo(
-    () =>
-      Array.from({ length: 61 }, (_, i) => Math.max(1, Math.round((most * i) / 60))).map((q) => ({
-        q,
-        ...Object.fromEntries(docs.map((d, i) => [`s${i}`, landedAt(d, q)])),
-      })),
-    [docs, most],
-  );
   const name = (i: number): string =>
     around.quotes[i]?.data.supplier || `${t('suppliers.supplier')} ${i + 1}`;
-  const rows = around.quotes
-    .map((q, i) => ({ q, i, at: { ...(docs[i] as typeof doc), orderQuantity: quantity } }))
+  const rows: Row[] = around.quotes
+    .map((q, i) => ({ q, i, name: name(i), at: { ...(docs[i] as typeof doc), orderQuantity: quantity } }))
     .map((x) => ({ ...x, result: evaluate(x.at), landed: landedAt(x.at, quantity) }));
   const cheapest = [...rows]
     .filter((x) => x.landed !== null)
@@ -97,31 +102,7 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
         <Typography variant="body2" color="text.secondary" sx={{ pb: 0.75, flex: 1 }}>
           {t('suppliers.lead')}
         </Typography>
-        <TableFile
-          table={() => ({
-            name: t('suppliers.title'),
-            columns: [
-              t('suppliers.supplier'),
-              t('form.currency'),
-              t('suppliers.unit'),
-              t('suppliers.rule'),
-              t('form.validUntil'),
-              t('suppliers.quantity'),
-              `${t('suppliers.landed')} ${c}`,
-              `${t('suppliers.keeps')} ${c}`,
-            ].map((title) => ({ title })),
-            rows: rows.map(({ q, i, result, landed }) => [
-              name(i),
-              q.data.currency,
-              unitAt(q.data, quantity),
-              q.data.kind === 'quote' ? q.data.incoterm : 'EXW',
-              q.data.validUntil,
-              quantity,
-              landed,
-              landed === null ? null : result.figures.unitProfit,
-            ]),
-          })}
-        />
+        <QuoteFile rows={rows} currency={c} quantity={quantity} />
         {canEdit && <Button onClick={add}>{t('suppliers.add')}</Button>}
       </Box>
       {around.quotes.length < 2 && <Typography sx={{ mb: 1 }}>{t('suppliers.one')}</Typography>}
@@ -140,159 +121,23 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
         </Typography>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.3fr 1fr' }, gap: 4 }}>
-        <FigureTable label={t('suppliers.title')}>
-          <thead>
-            <tr>
-              <th scope="col">{t('suppliers.supplier')}</th>
-              <th scope="col">{t('suppliers.unit')}</th>
-              <th scope="col">{t('suppliers.rule')}</th>
-              <th scope="col">{t('suppliers.landed')}</th>
-              <th scope="col">{t('suppliers.keeps')}</th>
-              {canEdit && (
-                <th>
-                  <span className="hidden-text">{t('suppliers.use')}</span>
-                </th>
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ q, i, result, landed }) => {
-              const s = q.data;
-              const unit = unitAt(s, quantity);
-              const expired = s.validUntil !== null && around.today > s.validUntil;
-              const profit = landed === null ? null : result.figures.unitProfit;
-              return (
-                <tr key={q.id}>
-                  <th scope="row" style={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
-                    <Box
-                      component="svg"
-                      aria-hidden
-                      viewBox="0 0 26 6"
-                      sx={{ width: 26, height: 6, mr: 1, verticalAlign: 'middle' }}>
-                      <line
-                        x1="0"
-                        y1="3"
-                        x2="26"
-                        y2="3"
-                        stroke={palette.text.primary}
-                        strokeWidth="2"
-                        strokeDasharray={DASHES[i % DASHES.length]}
-                      />
-                    </Box>
-                    <bdi>{name(i)}</bdi>
-                    {s.validUntil !== null && (
-                      <Box
-                        sx={{
-                          fontSize: '0.76rem',
-                          color: expired ? 'error.main' : 'text.secondary',
-                          fontWeight: 400,
-                        }}>
-                        {t(expired ? 'suppliers.expired' : 'suppliers.valid', { date: f.day(s.validUntil) })}
-                      </Box>
-                    )}
-                  </th>
-                  <td>{f.money(unit, s.currency)}</td>
-                  <td>{s.kind === 'quote' ? s.incoterm : 'EXW'}</td>
-                  <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
-                    {landed === null
-                      ? t('suppliers.cannot', { quantity: f.number(quantity) })
-                      : f.money(landed, c)}
-                  </Box>
-                  <Box
-                    component="td"
-                    sx={{
-                      fontWeight: 650,
-                      color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
-                    }}>
-                    {f.money(profit, c)}
-                  </Box>
-                  {canEdit && (
-                    <td>
-                      {q.id === own ? (
-                        t('routes.now')
-                      ) : (
-                        <Button size="small" onClick={() => use(q.id)}>
-                          {t('suppliers.use')}
-                        </Button>
-                      )}{' '}
-                      <Box component={Link} to={`${sheet}?lane=${chosen.id}`} sx={{ color: 'inherit' }}>
-                        {t('rates.change')}
-                      </Box>
-                    </td>
-                  )}
-                </tr>
-              );
-            })}
-          </tbody>
-        </FigureTable>
-        <Box>
-          <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
-            {t('suppliers.chart')}
-          </Typography>
-          <Box role="img" aria-label={t('suppliers.chart')} sx={{ height: 260 }}>
-            <ResponsiveContainer>
-              <LineChart data={chart} margin={{ left: 0, right: 10, top: 20, bottom: 4 }}>
-                <XAxis
-                  dataKey="q"
-                  type="number"
-                  domain={[0, Math.round(most)]}
-                  stroke={palette.text.secondary}
-                  fontSize={12}
-                  tickFormatter={(x: number) => f.number(x, 0)}
-                  label={{
-                    value: t('form.orderQuantity'),
-                    position: 'insideBottomRight',
-                    offset: -2,
-                    fontSize: 12,
-                    fill: palette.text.secondary,
-                  }}
-                />
-                <YAxis
-                  domain={['auto', 'auto']}
-                  stroke={palette.text.secondary}
-                  fontSize={12}
-                  width={64}
-                  tickFormatter={(x: number) => f.money(x, c)}
-                />
-                <Tooltip
-                  formatter={(x, id) => [f.money(Number(x), c), name(Number(String(id).slice(1)))]}
-                  labelFormatter={(x) => f.number(Number(x))}
-                  contentStyle={{
-                    background: palette.background.paper,
-                    border: `1px solid ${palette.divider}`,
-                  }}
-                />
-                {stretches.slice(1).map((s) => (
-                  <ReferenceLine
-                    key={s.from}
-                    x={s.from}
-                    stroke={palette.primary.main}
-                    strokeDasharray="3 3"
-                    label={{
-                      value: f.number(s.from),
-                      position: 'top',
-                      fontSize: 11,
-                      fill: palette.text.primary,
-                    }}
-                  />
-                ))}
-                <ReferenceLine x={quantity} stroke={palette.text.primary} />
-                {around.quotes.map((q, i) => (
-                  <Line
-                    key={q.id}
-                    dataKey={`s${i}`}
-                    dot={false}
-                    isAnimationActive={false}
-                    connectNulls={false}
-                    stroke={palette.text.primary}
-                    strokeWidth={2}
-                    strokeDasharray={DASHES[i % DASHES.length] ?? ''}
-                  />
-                ))}
-              </LineChart>
-            </ResponsiveContainer>
-          </Box>
-        </Box>
+        <QuoteTable
+          rows={rows}
+          cheapest={cheapest}
+          quantity={quantity}
+          today={around.today}
+          own={own}
+          use={canEdit ? use : null}
+          sheet={`${sheet}?lane=${chosen.id}`}
+        />
+        <CostOverQuantity
+          docs={docs}
+          rows={rows}
+          currency={c}
+          quantity={quantity}
+          most={most}
+          stretches={stretches}
+        />
       </Box>
       {shops.length > 0 && (
         <RetailSteps
@@ -304,6 +149,228 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
           quantity={quantity}
         />
       )}
+    </Box>
+  );
+}
+
+/** The quotes at the quantity, to take along. */
+function QuoteFile({
+  rows,
+  currency: c,
+  quantity,
+}: {
+  rows: readonly Row[];
+  currency: string;
+  quantity: number;
+}) {
+  const { t } = useTranslation();
+  const bound = useBoundColumn();
+  return (
+    <TableFile
+      table={() => ({
+        name: t('suppliers.title'),
+        columns: [
+          t('suppliers.supplier'),
+          t('form.currency'),
+          t('suppliers.unit'),
+          t('suppliers.rule'),
+          t('form.validUntil'),
+          t('suppliers.quantity'),
+          `${t('suppliers.landed')} ${c}`,
+          `${t('suppliers.keeps')} ${c}`,
+          bound.title,
+        ].map((title) => ({ title })),
+        rows: rows.map(({ q, name, result, landed }) => [
+          name,
+          q.data.currency,
+          unitAt(q.data, quantity),
+          q.data.kind === 'quote' ? q.data.incoterm : 'EXW',
+          q.data.validUntil,
+          quantity,
+          landed,
+          landed === null ? null : result.figures.unitProfit,
+          landed === null ? '' : bound.of(result),
+        ]),
+      })}
+    />
+  );
+}
+
+/** `own`: the quote the lane is on now; `use`: puts it on another, null where one may not. */
+function QuoteTable({
+  rows,
+  cheapest,
+  quantity,
+  today,
+  own,
+  use,
+  sheet,
+}: {
+  rows: readonly Row[];
+  cheapest: Row | undefined;
+  quantity: number;
+  today: string;
+  own: string | undefined;
+  use: ((quoteId: string) => void) | null;
+  sheet: string;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const said = useResultFigures();
+  return (
+    <FigureTable label={t('suppliers.title')}>
+      <thead>
+        <tr>
+          <th scope="col">{t('suppliers.supplier')}</th>
+          <th scope="col">{t('suppliers.unit')}</th>
+          <th scope="col">{t('suppliers.rule')}</th>
+          <th scope="col">{t('suppliers.landed')}</th>
+          <th scope="col">{t('suppliers.keeps')}</th>
+          {use !== null && (
+            <th>
+              <span className="hidden-text">{t('suppliers.use')}</span>
+            </th>
+          )}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ q, i, name, result, landed }) => {
+          const s = q.data;
+          const unit = unitAt(s, quantity);
+          const expired = s.validUntil !== null && today > s.validUntil;
+          return (
+            <tr key={q.id}>
+              <th scope="row" style={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
+                <Stroke index={i} />
+                <bdi>{name}</bdi>
+                {s.validUntil !== null && (
+                  <Box
+                    sx={{
+                      fontSize: '0.76rem',
+                      color: expired ? 'error.main' : 'text.secondary',
+                      fontWeight: 400,
+                    }}>
+                    {t(expired ? 'suppliers.expired' : 'suppliers.valid', { date: f.day(s.validUntil) })}
+                  </Box>
+                )}
+              </th>
+              <td>{f.money(unit, s.currency)}</td>
+              <td>{s.kind === 'quote' ? s.incoterm : 'EXW'}</td>
+              <Box component="td" sx={{ fontWeight: i === cheapest?.i ? 700 : 400 }}>
+                {landed === null
+                  ? t('suppliers.cannot', { quantity: f.number(quantity) })
+                  : said(result, 'landedCost')}
+              </Box>
+              <ProfitCell result={landed === null ? null : result} />
+              {use !== null && (
+                <td>
+                  {q.id === own ? (
+                    t('routes.now')
+                  ) : (
+                    <Button size="small" onClick={() => use(q.id)}>
+                      {t('suppliers.use')}
+                    </Button>
+                  )}{' '}
+                  <Box component={Link} to={sheet} sx={{ color: 'inherit' }}>
+                    {t('rates.change')}
+                  </Box>
+                </td>
+              )}
+            </tr>
+          );
+        })}
+      </tbody>
+    </FigureTable>
+  );
+}
+
+/** Landed cost of each quote over the order quantity, and where another becomes the cheapest. */
+function CostOverQuantity({
+  docs,
+  rows,
+  currency: c,
+  quantity,
+  most,
+  stretches,
+}: {
+  docs: readonly LaneDocument[];
+  rows: readonly Row[];
+  currency: string;
+  quantity: number;
+  most: number;
+  stretches: readonly Stretch[];
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { palette } = useTheme();
+  const chart = useMemo(
+    () =>
+      Array.from({ length: 61 }, (_, i) => Math.max(1, Math.round((most * i) / 60))).map((q) => ({
+        q,
+        ...Object.fromEntries(docs.map((d, i) => [`s${i}`, landedAt(d, q)])),
+      })),
+    [docs, most],
+  );
+  return (
+    <Box>
+      <Typography variant="h3" component="h2" sx={{ mb: 1 }}>
+        {t('suppliers.chart')}
+      </Typography>
+      <Box role="img" aria-label={t('suppliers.chart')} sx={{ height: 260 }}>
+        <ResponsiveContainer>
+          <LineChart data={chart} margin={{ left: 0, right: 10, top: 20, bottom: 4 }}>
+            <XAxis
+              dataKey="q"
+              type="number"
+              domain={[0, Math.round(most)]}
+              stroke={palette.text.secondary}
+              fontSize={12}
+              tickFormatter={(x: number) => f.number(x, 0)}
+              label={{
+                value: t('form.orderQuantity'),
+                position: 'insideBottomRight',
+                offset: -2,
+                fontSize: 12,
+                fill: palette.text.secondary,
+              }}
+            />
+            <YAxis
+              domain={['auto', 'auto']}
+              stroke={palette.text.secondary}
+              fontSize={12}
+              width={64}
+              tickFormatter={(x: number) => f.money(x, c)}
+            />
+            <Tooltip
+              formatter={(x, id) => [f.money(Number(x), c), rows[Number(String(id).slice(1))]?.name ?? '']}
+              labelFormatter={(x) => f.number(Number(x))}
+              contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+            />
+            {stretches.slice(1).map((s) => (
+              <ReferenceLine
+                key={s.from}
+                x={s.from}
+                stroke={palette.primary.main}
+                strokeDasharray="3 3"
+                label={{ value: f.number(s.from), position: 'top', fontSize: 11, fill: palette.text.primary }}
+              />
+            ))}
+            <ReferenceLine x={quantity} stroke={palette.text.primary} />
+            {rows.map(({ q, i }) => (
+              <Line
+                key={q.id}
+                dataKey={`s${i}`}
+                dot={false}
+                isAnimationActive={false}
+                connectNulls={false}
+                stroke={palette.text.primary}
+                strokeWidth={2}
+                strokeDasharray={dashesOf(i)}
+              />
+            ))}
+          </LineChart>
+        </ResponsiveContainer>
+      </Box>
     </Box>
   );
 }

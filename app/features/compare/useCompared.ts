@@ -7,7 +7,6 @@ import { byMeasure } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
 import { evaluate, restate } from '../../../core/lane/evaluate.ts';
-import { isMoney } from '../../../core/lane/figures.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { priceFor } from '../../../core/lane/solve.ts';
@@ -15,7 +14,6 @@ import { launchCash } from '../../../core/launch/launch.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
 import { composeLane } from '../../../core/workspace/records.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
-import type { Format } from '../../ui/locale.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 
 export type LaneIn = { readonly id: string; readonly data: StoredLane };
@@ -189,10 +187,3 @@ export function barOf(c: Compared, per: 'money' | 'hundred'): LaneResult | null 
 
 export const GROUPS = ['none', 'country', 'marketplace', 'method', 'supplier', 'route'] as const;
 export type Group = (typeof GROUPS)[number];
-
-/** Text of a figure of a lane in the home currency. */
-export function figureText(f: Format, sort: Sort | Measure, value: number | null, currency: string): string {
-  if (sort === 'cashCycleDays') return f.number(value, 0);
-  if (sort === 'breakEven' || sort === 'launchCash' || isMoney(sort)) return f.money(value, currency);
-  return f.percent(value);
-}

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { ListData, Tally } from './listData.ts';
+import { useTally } from './useTally.ts';
 import { lackingWord, Progress } from './Nothing.tsx';
 import type { Screen } from './useScreen.ts';
 
@@ -122,6 +123,7 @@ function Sentence({
   const { t } = useTranslation();
   const f = useFormat();
   const kept = tally.kept + tally.ordered;
+  const adds = useTally(tally, home);
   return (
     <Typography
       sx={{
@@ -140,7 +142,10 @@ function Sentence({
       {kept > 0 && (
         <Box component="span" sx={{ color: 'primary.main' }}>
           {' '}
-          {t('list.tally', { kept: f.number(kept, 0), amount: f.money(tally.profitPerMonth, home) })}.
+          {adds.amount === null
+            ? t('list.tallyKept', { kept: f.number(kept, 0) })
+            : t('list.tally', { kept: f.number(kept, 0), amount: adds.amount })}
+          {adds.unknown}.
         </Box>
       )}
     </Typography>

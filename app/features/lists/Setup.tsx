@@ -28,7 +28,7 @@ export function ListSetupPage(p: SetupData) {
   }, [working, revalidate]);
   const size =
     p.list.file.bytes < 1e6
-      ? `${f.number(p.list.file.bytes / 1e3, 0)} kB`
+      ? `${f.number(Math.max(1, p.list.file.bytes / 1e3), 0)} kB`
       : `${f.number(p.list.file.bytes / 1e6, 1)} MB`;
   return (
     <Box sx={{ maxWidth: 1240 }}>

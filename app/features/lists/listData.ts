@@ -17,6 +17,9 @@ export type Tally = {
   dropped: number;
   ordered: number;
   profitPerMonth: number;
+  /** Costs which some of these profits leave out, and how many are not known at all. */
+  lacks: readonly string[];
+  unknownProfit: number;
 };
 export type View = {
   id: string;

@@ -5,6 +5,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ListRow } from '../../../between/ask.ts';
 import { away, stubServer } from '../../ui/testing/server.ts';
 import { useAct, useDecisions } from './useDecisions.ts';
+import { BIT } from '../../../core/lane/blanks.ts';
 import type { Screen } from './useScreen.ts';
 import './words.ts';
 
@@ -89,14 +90,15 @@ describe('what is ticked', () => {
 describe('what is decided', () => {
   it('goes to the server with each row by its barcode, and the rows are asked for again', async () => {
     const d = decisions();
-    await act(() => d.current.mark([row(1), row(2)], { state: 'dropped' } as never));
+    const bound = row(2, { blanks: BIT.freight | BIT.demand });
+    await act(() => d.current.mark([row(1), bound], { state: 'dropped' } as never));
     expect(sent()).toEqual([
       {
         what: 'mark',
         change: {
           rows: [
-            { key: 101, name: 'Row 1', profitPerMonth: 1 },
-            { key: 102, name: 'Row 2', profitPerMonth: 2 },
+            { key: 101, name: 'Row 1', profitPerMonth: 1, lacks: [] },
+            { key: 102, name: 'Row 2', profitPerMonth: 2, lacks: ['freight'] },
           ],
           state: 'dropped',
         },

@@ -1,6 +1,8 @@
 /** What is ticked in a list and decided about it: shortlisted, kept, dropped, packs confirmed. */
 import { useCallback, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { blanksIn } from '../../../core/lane/blanks.ts';
+import { costsOf } from '../../../core/lists/figures.ts';
 import { packsAsNamed } from '../../../core/goods/packs.ts';
 import type { ListRow } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -65,6 +67,7 @@ export function useDecisions({ screen, count, act, setSaid, saveSettings }: Need
           key: r.key,
           name: r.title.slice(0, 500),
           profitPerMonth: r.figures.profitPerMonth ?? null,
+          lacks: blanksIn(r.blanks & costsOf('profitPerMonth')),
         })),
         ...change,
       },

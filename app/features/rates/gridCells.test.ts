@@ -12,8 +12,12 @@ const rows = [
 const text = (row: number, column: number): string => rows[row]?.[column] ?? '';
 const all = (): boolean => true;
 const cell = (row: number, column: number) => rangeOf({ row, column }, null);
-const put = (lines: string[][], range: ReturnType<typeof rangeOf>, canAddRows = false, editable: (row: number, column: number) => boolean = all) =>
-  pasted(lines, range, { rows, columns, canAddRows }, editable);
+const put = (
+  lines: string[][],
+  range: ReturnType<typeof rangeOf>,
+  canAddRows = false,
+  editable: (row: number, column: number) => boolean = all,
+) => pasted(lines, range, { rows, columns, canAddRows }, editable);
 
 describe('what is selected', () => {
   it('is one cell, or all between two, whichever was first', () => {

@@ -10,6 +10,7 @@ import { minorDigits } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { inSentence } from '../../ui/inSentence.ts';
 import { roundToTotal, useFormat } from '../../ui/locale.ts';
+import { useResultFigures } from '../../ui/resultFigures.ts';
 import { Num } from './bound.tsx';
 import { DemandForm, FamilyForm } from './forms.tsx';
 import type { LaneView } from './useFigures.ts';
@@ -43,6 +44,7 @@ export function Breakdown({
   );
   const profit = result.figures.unitProfit;
   const bounds = useBounds();
+  const said = useResultFigures();
   const lacking = result.incomplete.unitProfit;
   const dear = useRivals(view.id, doc)(doc.price);
   const form = { laneId: view.id, candidateId, doc };
@@ -154,11 +156,11 @@ export function Breakdown({
         <Box sx={{ fontSize: '0.82rem', color: 'text.secondary' }}>
           {t('sheet.afterFees')}{' '}
           <Figure doc={doc} of="proceeds" label={t('sheet.afterFees')}>
-            {f.plain(result.figures.proceeds, doc.currency)}
+            {said(result, 'proceeds', 'plain')}
           </Figure>{' '}
           · {t('sheet.afterCost')}{' '}
           <Figure doc={doc} of="contribution" label={t('sheet.afterCost')}>
-            {f.plain(result.figures.contribution, doc.currency)}
+            {said(result, 'contribution', 'plain')}
           </Figure>{' '}
           · {t('sheet.afterAdverts')}
         </Box>
@@ -201,7 +203,7 @@ export function Breakdown({
               ? t('line.blank')
               : t('sheet.demandText', {
                   units: f.number(result.figures.expectedMonthlyUnits, 1),
-                  profit: f.money(result.figures.profitPerMonth, doc.currency),
+                  profit: said(result, 'profitPerMonth'),
                 })}
           </Box>
         </Box>

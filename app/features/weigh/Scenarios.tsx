@@ -9,10 +9,14 @@ import { useFormat } from '../../ui/locale.ts';
 import { useStore } from './store.ts';
 import { table } from './moreParts.ts';
 import type { Part } from './More.tsx';
+import { ProfitCell } from '../../ui/ProfitCell.tsx';
+import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
 
 export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
   const { t } = useTranslation();
   const f = useFormat();
+  const said = useResultFigures();
+  const bound = useBoundColumn();
   const store = useStore();
   const fetcher = useFetcher();
   const [name, setName] = useState('');
@@ -69,18 +73,10 @@ export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
                 </th>
                 <td>{f.money(v.doc.price, c)}</td>
                 <td>{f.number(v.doc.orderQuantity)}</td>
-                <td>{f.plain(v.result.figures.landedCost, c)}</td>
-                <Box
-                  component="td"
-                  sx={{
-                    fontWeight: 650,
-                    color: profit !== null && profit < 0 ? 'error.main' : 'primary.main',
-                  }}>
-                  {f.money(profit, c)}
-                  {profit !== null && profit < 0 && ` ${t('lanes.losesWord')}`}
-                </Box>
-                <td>{f.percent(v.result.figures.margin)}</td>
-                <td>{f.percent(v.result.figures.roi, 0)}</td>
+                <td>{said(v.result, 'landedCost', 'plain')}</td>
+                <ProfitCell result={v.result} />
+                <td>{said(v.result, 'margin')}</td>
+                <td>{said(v.result, 'roi')}</td>
                 <td>{diff === null ? '' : `${diff > 0 ? '+' : ''}${f.plain(diff, c)}`}</td>
                 <td>
                   {v.id !== view.id && (
@@ -120,7 +116,8 @@ export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
             t('figure.unitProfit'),
             t('figure.margin'),
             t('figure.roi'),
-          ].map((title, i) => ({ title, percent: i > 5 })),
+            bound.title,
+          ].map((title, i) => ({ title, percent: i === 6 || i === 7 })),
           rows: list.map((v) => [
             v === own ? t('scenarios.lane') : v.doc.name,
             c,
@@ -130,6 +127,7 @@ export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
             v.result.figures.unitProfit,
             v.result.figures.margin,
             v.result.figures.roi,
+            bound.of(v.result),
           ]),
         })}
       />

@@ -1,0 +1,1 @@
+ALTER TABLE "bm"."goods_mark" ADD COLUMN "profit_lacks" jsonb DEFAULT '[]'::jsonb NOT NULL;
