@@ -3,7 +3,7 @@ import type { Settings } from '../../core/workspace/settings.ts';
 import { member, organization, user } from '../db/authSchema.ts';
 import { authDb, inWorkspace } from '../db/client.ts';
 import { today } from '../env.ts';
-import type { NewCandidate } from '../use/candidates.ts';
+import type { NewCandidate } from '../../core/workspace/newCandidate.ts';
 import { cardsInForce, furnishWorkspace, newId } from '../use/workspaces.ts';
 import type { CardRow } from '../use/workspaces.ts';
 import type { Patch } from '../../core/workspace/patch.ts';

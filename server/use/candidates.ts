@@ -1,11 +1,10 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
 import type { LaneResult } from '../../core/lane/result.ts';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
-import { quote as quoteSchema, retailPurchase, WAYS } from '../../core/lane/schema.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
-import { country, currency as currencyCode, nonNegative, positive } from '../../core/money/schema.ts';
-import { candidateData, cardsOf, composeLane } from '../../core/workspace/records.ts';
+import { candidateOf, firstSource } from '../../core/workspace/newCandidate.ts';
+import type { NewCandidate } from '../../core/workspace/newCandidate.ts';
+import { cardsOf, composeLane } from '../../core/workspace/records.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData } from '../../core/cards/schema.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
@@ -135,26 +134,6 @@ export function documentsOf(
 // ---- creating
 // ------------------------------------------------------------------------------------------------------
 
-export const newCandidate = z.object({
-  name: z.string().trim().min(1, 'productNoName').max(200),
-  way: z.enum(WAYS),
-  price: nonNegative.nullable(),
-  cost: nonNegative.nullable(),
-  costCurrency: currencyCode,
-  sides: z.tuple([positive, positive, positive]).nullable(),
-  kg: positive.nullable(),
-  marketplaceCardId: z.string().max(64).nullable(),
-  country,
-  origin: country.nullable().default(null),
-  category: z.string().max(200).nullable().default(null),
-  hsCode: z
-    .string()
-    .regex(/^\d{4,10}$/, 'headingShape')
-    .nullable()
-    .default(null),
-});
-export type NewCandidate = z.output<typeof newCandidate>;
-
 /** Makes candidates with one lane each from the workspace's defaults, all in one transaction. Returns their ids. */
 export async function createCandidates(
   workspaceId: string,
@@ -170,30 +149,10 @@ export async function createCandidates(
       const id = newId();
       const marketplaceCardId = await versionInForce(tx, workspaceId, cards, n.marketplaceCardId);
       const card = cards.find((c) => c.id === marketplaceCardId && c.kind === 'marketplace');
-      const categories = (card?.data as MarketplaceCard | undefined)?.categories ?? [];
-      const data = candidateData.parse({
-        name: n.name,
-        way: n.way,
-        product: {
-          sides: n.sides,
-          kg: n.kg,
-          origin: n.origin,
-          hsCode: n.hsCode,
-          category: n.category ?? categories[0]?.key ?? null,
-        },
-      });
+      const data = candidateOf(n, (card?.data as MarketplaceCard | undefined) ?? null);
       await tx.insert(candidate).values({ workspaceId, id, data });
       const quoteId = newId();
-      const source =
-        n.way === 'retail'
-          ? retailPurchase.parse({ kind: 'retail', currency: n.costCurrency, shelfPrice: n.cost })
-          : quoteSchema.parse({
-              kind: 'quote',
-              currency: n.costCurrency,
-              incoterm: n.way === 'ownBrand' ? 'FOB' : n.way === 'wholesale' ? 'DAP' : 'EXW',
-              priceBreaks: [{ minQty: 0, unitPrice: n.cost }],
-              leadDays: n.way === 'ownBrand' ? settings.defaults.leadDays : n.way === 'wholesale' ? 3 : 0,
-            });
+      const source = firstSource(n, settings.defaults);
       await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, data: source });
       await addLaneIn(
         tx,
