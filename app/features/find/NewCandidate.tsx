@@ -8,7 +8,6 @@ import type { NewCandidate } from '../../../core/workspace/newCandidate.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
-import { useFormat } from '../../ui/locale.ts';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { FirstAnswer } from './FirstAnswer.tsx';

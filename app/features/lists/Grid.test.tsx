@@ -5,7 +5,7 @@ import { describe, expect, it, vi } from 'vitest';
 import type { ListColumn } from '../../../core/lists/query.ts';
 import type { ListRow } from '../../../between/ask.ts';
 import { Grid } from './Grid.tsx';
-import type { Column } from './Grid.tsx';
+import type { Column } from './gridLayout.ts';
 import './words.ts';
 
 const column = (id: ListColumn, over: Partial<Column> = {}): Column => ({

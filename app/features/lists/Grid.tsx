@@ -1,24 +1,16 @@
 import { Box } from '@mui/material';
-import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { DragEvent, KeyboardEvent, ReactNode } from 'react';
+import { memo, useEffect, useMemo, useState } from 'react';
+import type { KeyboardEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { classes } from '../../ui/classes.ts';
-import type { ListColumn, ListLook, ListSort } from '../../../core/lists/query.ts';
+import type { ListColumn, ListSort } from '../../../core/lists/query.ts';
 import type { ListRow } from '../../../between/ask.ts';
 import { useLatest } from '../../ui/useLatest.ts';
-import { Edge } from './ColumnEdge.tsx';
+import type { Column } from './gridLayout.ts';
+import { FOOT, HEAD, pinnedAt, placesOf, ROW, TICK } from './gridLayout.ts';
+import { Head } from './GridHead.tsx';
+import { rowAfter, useScroll } from './useScroll.ts';
 
-export const ROW = 34;
-const TICK = 30;
-/**
- * No element is drawn taller than this: browsers cap an element's height, so beyond it the scroll position is
- * scaled.
- */
-const TALLEST = 8_000_000;
-const isClient = typeof document !== 'undefined';
-const useBefore = isClient ? useLayoutEffect : useEffect;
-
-export type Column = ListLook['columns'][number] & { readonly title: string; readonly right: boolean };
 type Props = {
   columns: readonly Column[];
   count: number;
@@ -70,91 +62,20 @@ export function Grid({
   label,
   height,
 }: Props) {
-  const { t } = useTranslation();
-  const box = useRef<HTMLDivElement>(null);
-  const [tall, setTall] = useState(560);
-  /** First row in view, with its fraction. */
-  const [top, setTop] = useState(0);
   const [active, setActive] = useState(0);
-  const ours = useRef(-1);
-  const [dragged, setDragged] = useState<ListColumn | null>(null);
-  const [over, setOver] = useState<ListColumn | null>(null);
-  const visible = Math.max(1, tall / ROW);
-  const full = count * ROW;
-  const drawn = Math.min(full, TALLEST);
-  const last = Math.max(0, count - visible);
-  /** Rows for a pixel of the scroll bar. */
-  const scaled = full > TALLEST;
-  const ratio = drawn <= tall ? 0 : last / (drawn - tall);
-
-  useBefore(() => {
-    const el = box.current;
-    if (el === null) return;
-    const measure = (): void => setTall(Math.max(ROW, el.clientHeight - HEAD - (foot === null ? 0 : FOOT)));
-    measure();
-    const watch = new ResizeObserver(measure);
-    watch.observe(el);
-    return () => watch.disconnect();
-  }, [foot === null]);
-
-  const moveTo = (row: number): void => {
-    const next = Math.max(0, Math.min(last, row));
-    setTop(next);
-    const el = box.current;
-    if (el === null) return;
-    const at = ratio === 0 ? 0 : next / ratio;
-    ours.current = Math.round(at);
-    el.scrollTop = at;
-  };
-  const move = useLatest(moveTo);
+  const view = useScroll({ count, hasFoot: foot !== null, question, inView });
+  const { box, top, visible, from, to } = view;
   // biome-ignore lint/correctness/useExhaustiveDependencies: another question begins at its top
-  useEffect(() => {
-    setActive(0);
-    move(0);
-  }, [question]);
-  const from = Math.min(Math.floor(top), Math.max(0, count - 1));
-  const to = Math.min(count - 1, Math.ceil(top + visible));
-  useEffect(() => {
-    if (count > 0) inView(Math.max(0, from - 10), Math.min(count - 1, to + 20));
-  }, [from, to, count, inView]);
-
-  // The wheel moves by rows where the bar is scaled; a listener of our own, since React's may not hold the
-  // page still.
-  const wheel = useLatest((e: WheelEvent): void => {
-    if (!scaled || Math.abs(e.deltaX) > Math.abs(e.deltaY)) return;
-    e.preventDefault();
-    moveTo(top + (e.deltaMode === 1 ? e.deltaY : e.deltaY / ROW));
-  });
-  useEffect(() => {
-    const el = box.current;
-    el?.addEventListener('wheel', wheel, { passive: false });
-    return () => el?.removeEventListener('wheel', wheel);
-  }, [wheel]);
+  useEffect(() => setActive(0), [question]);
 
   const keys = (e: KeyboardEvent<HTMLDivElement>): void => {
     if (e.target !== e.currentTarget) return;
-    const page = Math.max(1, Math.floor(visible) - 1);
-    const next =
-      e.key === 'ArrowDown'
-        ? active + 1
-        : e.key === 'ArrowUp'
-          ? active - 1
-          : e.key === 'PageDown'
-            ? active + page
-            : e.key === 'PageUp'
-              ? active - page
-              : e.key === 'Home'
-                ? 0
-                : e.key === 'End'
-                  ? count - 1
-                  : null;
+    const next = rowAfter(e.key, active, Math.max(1, Math.floor(visible) - 1), count);
     const row = rowAt(active);
     if (next !== null) {
       e.preventDefault();
-      const at = Math.max(0, Math.min(count - 1, next));
-      setActive(at);
-      if (at < top) moveTo(at);
-      else if (at > top + visible - 1) moveTo(at - visible + 1);
+      setActive(next);
+      view.show(next);
     } else if (e.key === 'Enter' && row !== undefined) onOpen(row, active);
     else if (e.key === ' ' && row !== undefined) {
       e.preventDefault();
@@ -168,26 +89,6 @@ export function Grid({
     onOpen(row, index);
   });
   const width = TICK + columns.reduce((s, c) => s + c.width, 0);
-  const place = (c: Column, i: number) =>
-    c.pinned ? { position: 'sticky' as const, left: places[i] as number, zIndex: 1 } : {};
-
-  /** The head of a column is dragged to another's place, or moved with Alt and the arrow keys. */
-  const grip = (c: Column, i: number) => ({
-    draggable: true,
-    onDragStart: (e: DragEvent) => {
-      e.dataTransfer.effectAllowed = 'move';
-      e.dataTransfer.setData('text/plain', c.title);
-      setDragged(c.id);
-    },
-    onDragEnd: () => setDragged(null),
-    onKeyDown: (e: KeyboardEvent) => {
-      if (!e.altKey || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return;
-      e.preventDefault();
-      const to = columns[i + (e.key === 'ArrowRight' ? 1 : -1)];
-      if (to !== undefined) onMove(c.id, to.id);
-    },
-  });
-
   return (
     <Box
       ref={box}
@@ -199,12 +100,7 @@ export function Grid({
       tabIndex={0}
       onKeyDown={keys}
       className="list-grid"
-      onScroll={(e) => {
-        const at = e.currentTarget.scrollTop;
-        if (Math.abs(at - ours.current) <= 1) return;
-        ours.current = -1;
-        setTop(Math.max(0, Math.min(last, at * ratio)));
-      }}
+      onScroll={view.onScroll}
       sx={{
         height,
         overflow: 'auto',
@@ -213,78 +109,29 @@ export function Grid({
         borderBottom: '1px solid',
         borderColor: 'text.primary',
       }}>
-      <div
-        style={{ height: Math.max(drawn, 0) + HEAD + (foot === null ? 0 : FOOT), width, minWidth: '100%' }}>
+      <div style={{ height: view.drawn + HEAD + (foot === null ? 0 : FOOT), width, minWidth: '100%' }}>
         <div
           style={{
             position: 'sticky',
             top: 0,
-            height: Math.min(tall, Math.max(full, ROW)) + HEAD + (foot === null ? 0 : FOOT),
+            height: view.pane + HEAD + (foot === null ? 0 : FOOT),
             overflow: 'clip',
             width,
           }}>
-          <div
-            role="row"
-            aria-rowindex={1}
-            className="list-head"
-            style={{ gridTemplateColumns: template, width }}>
-            <div role="columnheader" className="fixed" style={{ position: 'sticky', left: 0, zIndex: 2 }}>
-              <input
-                type="checkbox"
-                checked={allTicked}
-                disabled={count === 0}
-                ref={(el) => {
-                  if (el !== null) el.indeterminate = ticked.size > 0 && !allTicked;
-                }}
-                onChange={onTickAll}
-                aria-label={t('list.tickAll')}
-              />
-            </div>
-            {columns.map((c, i) => {
-              const at = sort.findIndex((k) => k.by === c.id);
-              const key = sort[at];
-              return (
-                <div
-                  key={c.id}
-                  role="columnheader"
-                  aria-sort={key === undefined ? 'none' : key.down ? 'descending' : 'ascending'}
-                  className={classes(
-                    c.right && 'num',
-                    c.pinned && 'fixed',
-                    over === c.id && dragged !== null && dragged !== c.id && 'list-target',
-                  )}
-                  style={place(c, i)}
-                  onDragOver={(e) => {
-                    if (dragged === null) return;
-                    e.preventDefault();
-                    setOver(c.id);
-                  }}
-                  onDrop={(e) => {
-                    e.preventDefault();
-                    if (dragged !== null && dragged !== c.id) onMove(dragged, c.id);
-                    setDragged(null);
-                  }}>
-                  {c.id === 'bar' || c.id.startsWith('extra:') ? (
-                    <span {...grip(c, i)}>{c.title}</span>
-                  ) : (
-                    <button
-                      type="button"
-                      {...grip(c, i)}
-                      title={t('list.sortBy', { name: c.title })}
-                      onClick={(e) => onSort(c.id, e.shiftKey)}>
-                      {c.title}
-                      {key === undefined ? '' : ` ${key.down ? '↓' : '↑'}${sort.length > 1 ? at + 1 : ''}`}
-                    </button>
-                  )}
-                  <Edge
-                    width={c.width}
-                    onWidth={(w) => onWidth(c.id, w)}
-                    label={t('list.width', { name: c.title })}
-                  />
-                </div>
-              );
-            })}
-          </div>
+          <Head
+            columns={columns}
+            places={places}
+            template={template}
+            width={width}
+            sort={sort}
+            allTicked={allTicked}
+            someTicked={ticked.size > 0 && !allTicked}
+            empty={count === 0}
+            onTickAll={onTickAll}
+            onSort={onSort}
+            onWidth={onWidth}
+            onMove={onMove}
+          />
           {Array.from({ length: Math.max(0, to - from + 1) }, (_, k) => {
             const i = from + k;
             const row = rowAt(i);
@@ -316,7 +163,7 @@ export function Grid({
                 <div
                   key={c.id}
                   className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`}
-                  style={place(c, i)}>
+                  style={pinnedAt(c, places[i])}>
                   {foot(c)}
                 </div>
               ))}
@@ -326,18 +173,6 @@ export function Grid({
       </div>
     </Box>
   );
-}
-const HEAD = 40;
-const FOOT = 46;
-
-/** Where each column begins if it is pinned, in pixels from the left. */
-function placesOf(columns: readonly Column[]): number[] {
-  let pinnedAt = TICK;
-  return columns.map((c) => {
-    const left = pinnedAt;
-    if (c.pinned) pinnedAt += c.width;
-    return left;
-  });
 }
 
 type LineProps = {
@@ -401,7 +236,7 @@ const Line = memo(function Line({
           key={c.id}
           role="gridcell"
           className={`${c.right ? 'num' : ''}${c.pinned ? ' fixed' : ''}`}
-          style={c.pinned ? { position: 'sticky', left: places[i] as number, zIndex: 1 } : undefined}>
+          style={pinnedAt(c, places[i])}>
           {row === undefined ? <i className="list-wait" /> : cell(row, c.id)}
         </div>
       ))}

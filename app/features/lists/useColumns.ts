@@ -6,7 +6,7 @@ import type { ListFigure } from '../../../core/lists/figures.ts';
 import { extraOf } from '../../../core/lists/query.ts';
 import type { ListColumn, ListLook, ListQuery, ListSort } from '../../../core/lists/query.ts';
 import { useLatest } from '../../ui/useLatest.ts';
-import type { Column } from './Grid.tsx';
+import type { Column } from './gridLayout.ts';
 import type { ListData } from './listData.ts';
 
 /** Columns as a look keeps them. */

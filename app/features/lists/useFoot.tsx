@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { Bounded } from '../../ui/Bounded.tsx';
-import type { Column } from './Grid.tsx';
+import type { Column } from './gridLayout.ts';
 import { figureText } from './RangeLimit.tsx';
 import type { Screen } from './useScreen.ts';
 import { blanksIn } from '../../../core/lane/blanks.ts';
