@@ -56,7 +56,9 @@ describe('a product that is typed in', () => {
     });
   });
   it('without a cost leaves it blank: it is no 0', () => {
-    expect(firstSource(typed({ cost: null }), defaults)).toMatchObject({ priceBreaks: [{ unitPrice: null }] });
+    expect(firstSource(typed({ cost: null }), defaults)).toMatchObject({
+      priceBreaks: [{ unitPrice: null }],
+    });
     expect(firstSource(typed({ cost: null, way: 'retail' }), defaults)).toMatchObject({ shelfPrice: null });
   });
 });

@@ -11,6 +11,7 @@ import { ImportPreview } from './ImportPreview.tsx';
 import type { Version, Props, Answer } from './Rates.tsx';
 import { daysBetween } from '../../../core/money/days.ts';
 
+type Fetcher = ReturnType<typeof useFetcher<Answer>>;
 /** Name, versions, and what one can do with a card. */
 export function CardHead({
   versions,
@@ -22,21 +23,14 @@ export function CardHead({
   fetcher,
   outside,
   base,
-}: Props & {
-  chosen: Version & { data: CardData };
-  label: string;
-  fetcher: ReturnType<typeof useFetcher<Answer>>;
-}) {
+}: Props & { chosen: Version & { data: CardData }; label: string; fetcher: Fetcher }) {
   const { t } = useTranslation();
   const f = useFormat();
   const [, setAddress] = useAddress();
-  const [menu, setMenu] = useState<{ el: HTMLElement; which: 'more' | 'export' } | null>(null);
   const [dismissed, setDismissed] = useState<unknown>(null);
   const own = versions.filter((v) => v.kind === chosen.kind && v.key === chosen.key);
   const post = (body: Record<string, string>): void =>
     void fetcher.submit({ id: chosen.id, ...body }, { method: 'post' });
-  const file = (as: string, sheet = ''): string =>
-    `rates/file?card=${chosen.id}&as=${as}${sheet === '' ? '' : `&sheet=${sheet}`}`;
   const state = chosen.withdrawn
     ? t('cards.withdrawn')
     : chosen.inForceFrom > today
@@ -110,53 +104,120 @@ export function CardHead({
               {t('cards.next')}
             </Button>
           )}
-          {canEdit && (
-            <Box
-              component="label"
-              sx={{
-                position: 'relative',
-                fontSize: '0.82rem',
-                fontWeight: 600,
-                px: 0.75,
-                py: 0.5,
-                borderRadius: 1,
-                cursor: 'pointer',
-                '&:hover': { bgcolor: 'paperTint' },
-                '&:focus-within': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: 2 },
-              }}>
-              {t('cards.importTitle')}
-              <input
-                type="file"
-                accept=".xlsx,.csv,.json,.xml,text/csv,application/json"
-                aria-label={t('cards.importTitle')}
-                style={{ position: 'absolute', inset: 0, opacity: 0, cursor: 'pointer' }}
-                onChange={(e) => {
-                  const chosenFile = e.target.files?.[0];
-                  if (chosenFile === undefined) return;
-                  const form = new FormData();
-                  form.set('intent', 'import');
-                  form.set('id', chosen.id);
-                  form.set('file', chosenFile);
-                  void fetcher.submit(form, { method: 'post', encType: 'multipart/form-data' });
-                  e.target.value = '';
-                }}
-              />
-            </Box>
-          )}
-          <Button
-            size="small"
-            onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })}
-            aria-haspopup="menu">
-            {t('cards.exportTitle')}
-          </Button>
-          <Button
-            size="small"
-            onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })}
-            aria-haspopup="menu">
-            {t('cards.more')}
-          </Button>
+          {canEdit && <ImportFile cardId={chosen.id} fetcher={fetcher} />}
+          <CardMenus
+            chosen={chosen}
+            others={own.filter((v) => v.id !== chosen.id)}
+            base={base}
+            canEdit={canEdit}
+            post={post}
+          />
         </Box>
       </Box>
+      {against !== null && (
+        <Box sx={{ mb: 1 }}>
+          <Button size="small" onClick={() => setAddress({ with: null })}>
+            {t('touch.back')}
+          </Button>
+        </Box>
+      )}
+      {chosen.withdrawn && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
+          {t('cards.withdrawnText')}
+        </Alert>
+      )}
+      {said?.fetched !== undefined && (
+        <Fetched fetched={said.fetched} base={base} onClose={() => setDismissed(fetcher.data)} />
+      )}
+      {said !== undefined &&
+        (said.preview !== undefined ||
+          said.errors !== undefined ||
+          said.rates !== undefined ||
+          said.rateErrors !== undefined) && (
+          <ImportPreview
+            answer={said}
+            cardId={chosen.id}
+            busy={fetcher.state !== 'idle'}
+            submit={(body) => void fetcher.submit(body, { method: 'post', encType: 'application/json' })}
+            onClose={() => setDismissed(fetcher.data)}
+          />
+        )}
+    </>
+  );
+}
+
+/** Takes a card's tables from a file. */
+function ImportFile({ cardId, fetcher }: { cardId: string; fetcher: Fetcher }) {
+  const { t } = useTranslation();
+  return (
+    <Box
+      component="label"
+      sx={{
+        position: 'relative',
+        fontSize: '0.82rem',
+        fontWeight: 600,
+        px: 0.75,
+        py: 0.5,
+        borderRadius: 1,
+        cursor: 'pointer',
+        '&:hover': { bgcolor: 'paperTint' },
+        '&:focus-within': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: 2 },
+      }}>
+      {t('cards.importTitle')}
+      <input
+        type="file"
+        accept=".xlsx,.csv,.json,.xml,text/csv,application/json"
+        aria-label={t('cards.importTitle')}
+        style={{ position: 'absolute', inset: 0, opacity: 0, cursor: 'pointer' }}
+        onChange={(e) => {
+          const chosenFile = e.target.files?.[0];
+          if (chosenFile === undefined) return;
+          const form = new FormData();
+          form.set('intent', 'import');
+          form.set('id', cardId);
+          form.set('file', chosenFile);
+          void fetcher.submit(form, { method: 'post', encType: 'multipart/form-data' });
+          e.target.value = '';
+        }}
+      />
+    </Box>
+  );
+}
+
+/** Files of a card to take along, and what else can be done with it. */
+function CardMenus({
+  chosen,
+  others,
+  base,
+  canEdit,
+  post,
+}: {
+  chosen: Version;
+  others: readonly Version[];
+  base: string;
+  canEdit: boolean;
+  post: (body: Record<string, string>) => void;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const [, setAddress] = useAddress();
+  const [menu, setMenu] = useState<{ el: HTMLElement; which: 'more' | 'export' } | null>(null);
+  const file = (as: string, sheet = ''): string =>
+    `rates/file?card=${chosen.id}&as=${as}${sheet === '' ? '' : `&sheet=${sheet}`}`;
+  return (
+    <>
+      <Button
+        size="small"
+        onClick={(e) => setMenu({ el: e.currentTarget, which: 'export' })}
+        aria-haspopup="menu">
+        {t('cards.exportTitle')}
+      </Button>
+      <Button
+        size="small"
+        onClick={(e) => setMenu({ el: e.currentTarget, which: 'more' })}
+        aria-haspopup="menu">
+        {t('cards.more')}
+      </Button>
       <Menu
         open={menu?.which === 'export'}
         anchorEl={menu?.el ?? null}
@@ -182,13 +243,11 @@ export function CardHead({
         <MenuItem component={Link} to={`${base}/rates/touch?card=${chosen.id}`}>
           {t('cards.touches')}
         </MenuItem>
-        {own
-          .filter((v) => v.id !== chosen.id)
-          .map((v) => (
-            <MenuItem key={v.id} onClick={() => setAddress({ card: chosen.id, with: v.id })}>
-              {t('cards.compare')} {f.day(v.inForceFrom)}
-            </MenuItem>
-          ))}
+        {others.map((v) => (
+          <MenuItem key={v.id} onClick={() => setAddress({ card: chosen.id, with: v.id })}>
+            {t('cards.compare')} {f.day(v.inForceFrom)}
+          </MenuItem>
+        ))}
         {canEdit && <MenuItem onClick={() => post({ intent: 'copy' })}>{t('cards.copy')}</MenuItem>}
         {canEdit && (
           <MenuItem onClick={() => post({ intent: chosen.withdrawn ? 'putBack' : 'withdraw' })}>
@@ -196,52 +255,40 @@ export function CardHead({
           </MenuItem>
         )}
       </Menu>
-      {against !== null && (
-        <Box sx={{ mb: 1 }}>
-          <Button size="small" onClick={() => setAddress({ with: null })}>
-            {t('touch.back')}
-          </Button>
+    </>
+  );
+}
+
+/** What fetching rates came to. */
+function Fetched({
+  fetched,
+  base,
+  onClose,
+}: {
+  fetched: NonNullable<Answer['fetched']> | null;
+  base: string;
+  onClose: () => void;
+}) {
+  const { t } = useTranslation();
+  return (
+    <Alert
+      severity={fetched === null ? 'warning' : fetched.stale ? 'warning' : 'info'}
+      variant="outlined"
+      sx={{ mb: 1 }}
+      onClose={onClose}>
+      {fetched === null
+        ? t('cards.fetchFailed')
+        : t(fetched.stale ? 'cards.fetchStale' : 'cards.fetched', {
+            at: fetched.at.replace('T', ' ').slice(0, 16),
+          })}
+      {fetched?.card != null && !fetched.stale && (
+        <Box
+          component={Link}
+          to={`${base}/rates/touch?card=${fetched.card}`}
+          sx={{ color: 'inherit', ml: 1 }}>
+          {t('cards.fetchedLanes')}
         </Box>
       )}
-      {chosen.withdrawn && (
-        <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
-          {t('cards.withdrawnText')}
-        </Alert>
-      )}
-      {said?.fetched !== undefined && (
-        <Alert
-          severity={said.fetched === null ? 'warning' : said.fetched.stale ? 'warning' : 'info'}
-          variant="outlined"
-          sx={{ mb: 1 }}
-          onClose={() => setDismissed(fetcher.data)}>
-          {said.fetched === null
-            ? t('cards.fetchFailed')
-            : t(said.fetched.stale ? 'cards.fetchStale' : 'cards.fetched', {
-                at: said.fetched.at.replace('T', ' ').slice(0, 16),
-              })}
-          {said.fetched?.card != null && !said.fetched.stale && (
-            <Box
-              component={Link}
-              to={`${base}/rates/touch?card=${said.fetched.card}`}
-              sx={{ color: 'inherit', ml: 1 }}>
-              {t('cards.fetchedLanes')}
-            </Box>
-          )}
-        </Alert>
-      )}
-      {said !== undefined &&
-        (said.preview !== undefined ||
-          said.errors !== undefined ||
-          said.rates !== undefined ||
-          said.rateErrors !== undefined) && (
-          <ImportPreview
-            answer={said}
-            cardId={chosen.id}
-            busy={fetcher.state !== 'idle'}
-            submit={(body) => void fetcher.submit(body, { method: 'post', encType: 'application/json' })}
-            onClose={() => setDismissed(fetcher.data)}
-          />
-        )}
-    </>
+    </Alert>
   );
 }

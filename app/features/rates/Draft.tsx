@@ -17,14 +17,19 @@ import { ChangeList } from './ChangeList.tsx';
 import { DraftGrid } from './DraftGrid.tsx';
 import type { CellEdit } from './gridCells.ts';
 import { useDraft } from './useDraft.ts';
+import type { DraftSaving } from './useDraft.ts';
 import './words.ts';
 
+type Sheet = ReturnType<typeof sheetsOf>[number];
 type Props = {
   draft: { id: string; kind: CardKind; name: string; cells: Tables; edition: number };
   base: { id: string; name: string; data: CardData; inForceFrom: string } | null;
   canEdit: boolean;
   root: string;
 };
+
+/** Saving came to nothing, and not because it goes on. */
+const isBad = (saving: DraftSaving): boolean => !['saved', 'saving', 'unsaved'].includes(saving);
 
 /**
  * A card edited like a sheet: its tables, what is wrong in them, what differs from the version before, and
@@ -44,8 +49,10 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
   // The sheet changes at once; the address follows.
   const [sheetKey, setSheetKey] = useState(search.get('sheet'));
   const chosen = sheets.find((s) => s.key === sheetKey) ?? sheets[0];
+  const [focus, setFocus] = useState<{ row: number; column: number; at: number } | null>(null);
   const turnTo = (key: string): void => {
     setSheetKey(key);
+    setFocus(null);
     setAddress({ sheet: key });
   };
   const late = useDeferredValue(cells);
@@ -55,25 +62,9 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
     () => (read.ok && base !== null ? compareCards(draft.kind, base.data, read.data) : []),
     [read, base, draft.kind],
   );
-  const [focus, setFocus] = useState<{ row: number; column: number; at: number } | null>(null);
   const fetcher = useFetcher<{ errors?: CellError[] }>();
   const refused = fetcher.data?.errors ?? [];
-  useHotkeys(
-    'mod+z',
-    (e) => {
-      e.preventDefault();
-      undo();
-    },
-    { enableOnFormTags: false },
-  );
-  useHotkeys(
-    'mod+shift+z, mod+y',
-    (e) => {
-      e.preventDefault();
-      redo();
-    },
-    { enableOnFormTags: false },
-  );
+  useUndoKeys(undo, redo);
   if (chosen === undefined) return null;
 
   const rows: Grid = cells[chosen.key] ?? [];
@@ -90,24 +81,7 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
   const show = (e: CellError): void => {
     const sheet = sheets.find((s) => s.key === e.sheet) ?? chosen;
     turnTo(sheet.key);
-    const row =
-      e.row === null
-        ? Math.max(
-            0,
-            (cells[sheet.key] ?? []).findIndex((r) => r[0] === e.column),
-          )
-        : e.row - 2;
-    setFocus({
-      row,
-      column:
-        sheet.key === CARD_SHEET
-          ? 1
-          : Math.max(
-              0,
-              sheet.columns.findIndex((c) => c.key === e.column),
-            ),
-      at: Date.now(),
-    });
+    setFocus({ ...placeOf(e, sheet, cells), at: Date.now() });
   };
   const putInForce = async (): Promise<void> => {
     if (await flush()) void fetcher.submit({ intent: 'putInForce' }, { method: 'post' });
@@ -116,7 +90,7 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
     String((cells.card ?? []).find((r) => r[0] === 'name')?.[1] ?? draft.name) ||
     draft.name ||
     t(`cards.one.${draft.kind}`);
-  const bad = !['saved', 'saving', 'unsaved'].includes(saving);
+  const bad = isBad(saving);
 
   return (
     <Box sx={{ maxWidth: 1240 }}>
@@ -136,89 +110,18 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
             ? t('draft.new')
             : t('draft.of', { name: `${base.name} ${f.day(base.inForceFrom)}` })}
         </Typography>
-        <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}>
-          {canEdit && (
-            <Typography variant="body2" role="status" color={bad ? 'error' : 'text.secondary'}>
-              {saving === 'saved'
-                ? t('draft.saved')
-                : saving === 'unsaved' || saving === 'saving'
-                  ? t('draft.saving')
-                  : saving === 'conflict' || saving === 'gone' || saving === 'offline'
-                    ? t(`draft.${saving}`)
-                    : t(`saving.${saving}`)}{' '}
-              {saving === 'signedOut' && (
-                <a href={`/sign-in?to=${encodeURIComponent(`${root}/rates/draft/${draft.id}`)}`}>
-                  {t('account.signIn')}
-                </a>
-              )}
-              {saving === 'conflict' && <a href={`${root}/rates/draft/${draft.id}`}>{t('draft.load')}</a>}
-            </Typography>
-          )}
-          <Tooltip title={t('sheet.undo')}>
-            <span>
-              <IconButton size="small" onClick={undo} aria-label={t('sheet.undo')}>
-                <UndoIcon fontSize="small" />
-              </IconButton>
-            </span>
-          </Tooltip>
-          <Tooltip title={t('sheet.redo')}>
-            <span>
-              <IconButton size="small" onClick={redo} aria-label={t('sheet.redo')}>
-                <RedoIcon fontSize="small" />
-              </IconButton>
-            </span>
-          </Tooltip>
-        </Box>
+        <SavingAndUndo
+          saving={saving}
+          url={`${root}/rates/draft/${draft.id}`}
+          canEdit={canEdit}
+          undo={undo}
+          redo={redo}
+        />
       </Box>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
         {t('draft.lead')}
       </Typography>
-      <Tabs
-        value={chosen.key}
-        onChange={(_, key: string) => {
-          turnTo(key);
-          setFocus(null);
-        }}
-        variant="scrollable"
-        sx={{
-          minHeight: 34,
-          mb: 1,
-          '& .MuiTab-root': {
-            minHeight: 34,
-            py: 0,
-            textTransform: 'none',
-            fontSize: '0.86rem',
-            minWidth: 0,
-            px: 1.5,
-          },
-        }}>
-        {sheets.map((s) => {
-          const wrong = errors.filter((e) => e.sheet === s.key).length;
-          return (
-            <Tab
-              key={s.key}
-              value={s.key}
-              label={
-                <span>
-                  {t(`cards.sheet.${s.key}`)}
-                  {wrong > 0 && (
-                    <Box component="b" sx={{ color: 'error.main' }}>
-                      {' '}
-                      {wrong}
-                    </Box>
-                  )}
-                  {s.key !== CARD_SHEET && wrong === 0 && (
-                    <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>
-                      {' '}
-                      {(cells[s.key] ?? []).length}
-                    </Box>
-                  )}
-                </span>
-              }
-            />
-          );
-        })}
-      </Tabs>
+      <SheetTabs kind={draft.kind} chosen={chosen.key} cells={cells} errors={errors} onChoose={turnTo} />
       <DraftGrid
         key={chosen.key}
         label={t(`cards.sheet.${chosen.key}`)}
@@ -253,24 +156,13 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
           ))}
           <ErrorList errors={errors} onChoose={show} />
           {canEdit && (
-            <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
-              <Button
-                variant="contained"
-                disabled={!read.ok || fetcher.state !== 'idle' || bad}
-                onClick={() => void putInForce()}>
-                {t('draft.putInForce', { date: read.ok ? f.day(cardDay(read.data)) : '…' })}
-              </Button>
-              {read.ok && (
-                <Button component={Link} to={`${root}/rates/touch?draft=${draft.id}`}>
-                  {t('draft.touches')}
-                </Button>
-              )}
-              <Button
-                color="error"
-                onClick={() => void fetcher.submit({ intent: 'throwAway' }, { method: 'post' })}>
-                {t('draft.throwAway')}
-              </Button>
-            </Box>
+            <IntoForce
+              day={read.ok ? f.day(cardDay(read.data)) : null}
+              touches={`${root}/rates/touch?draft=${draft.id}`}
+              busy={fetcher.state !== 'idle' || bad}
+              onForce={() => void putInForce()}
+              onThrow={() => void fetcher.submit({ intent: 'throwAway' }, { method: 'post' })}
+            />
           )}
         </Box>
         {base !== null && read.ok && (
@@ -288,6 +180,36 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
       </Box>
     </Box>
   );
+}
+
+/** Ctrl or ⌘ with Z goes back, with Shift or Y forth, in fields as well. */
+function useUndoKeys(undo: () => void, redo: () => void): void {
+  useHotkeys(
+    'mod+z',
+    (e) => {
+      e.preventDefault();
+      undo();
+    },
+    { enableOnFormTags: false },
+  );
+  useHotkeys(
+    'mod+shift+z, mod+y',
+    (e) => {
+      e.preventDefault();
+      redo();
+    },
+    { enableOnFormTags: false },
+  );
+}
+
+/** The cell, from 0, that a fault is about; the first where it names none. */
+function placeOf(e: CellError, sheet: Sheet, cells: Tables): { row: number; column: number } {
+  const named = (at: number): number => Math.max(0, at);
+  const fields = sheet.key === CARD_SHEET;
+  return {
+    row: e.row === null ? named((cells[sheet.key] ?? []).findIndex((r) => r[0] === e.column)) : e.row - 2,
+    column: fields ? 1 : named(sheet.columns.findIndex((c) => c.key === e.column)),
+  };
 }
 
 /** What is wrong, each with its place and remedy; `onChoose` leads to the cell. */
@@ -344,6 +266,151 @@ export function ErrorList({
         );
       })}
       {errors.length > shown.length && <li>{t('draft.more', { count: errors.length - shown.length })}</li>}
+    </Box>
+  );
+}
+
+/** Whether what was typed is saved, and the way back and forth. */
+function SavingAndUndo({
+  saving,
+  url,
+  canEdit,
+  undo,
+  redo,
+}: {
+  saving: DraftSaving;
+  url: string;
+  canEdit: boolean;
+  undo: () => void;
+  redo: () => void;
+}) {
+  const { t } = useTranslation();
+  const bad = isBad(saving);
+  return (
+    <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}>
+      {canEdit && (
+        <Typography variant="body2" role="status" color={bad ? 'error' : 'text.secondary'}>
+          {saving === 'saved'
+            ? t('draft.saved')
+            : saving === 'unsaved' || saving === 'saving'
+              ? t('draft.saving')
+              : saving === 'conflict' || saving === 'gone' || saving === 'offline'
+                ? t(`draft.${saving}`)
+                : t(`saving.${saving}`)}{' '}
+          {saving === 'signedOut' && (
+            <a href={`/sign-in?to=${encodeURIComponent(url)}`}>{t('account.signIn')}</a>
+          )}
+          {saving === 'conflict' && <a href={url}>{t('draft.load')}</a>}
+        </Typography>
+      )}
+      <Tooltip title={t('sheet.undo')}>
+        <span>
+          <IconButton size="small" onClick={undo} aria-label={t('sheet.undo')}>
+            <UndoIcon fontSize="small" />
+          </IconButton>
+        </span>
+      </Tooltip>
+      <Tooltip title={t('sheet.redo')}>
+        <span>
+          <IconButton size="small" onClick={redo} aria-label={t('sheet.redo')}>
+            <RedoIcon fontSize="small" />
+          </IconButton>
+        </span>
+      </Tooltip>
+    </Box>
+  );
+}
+
+/** The tables of a card, each with how many rows or faults it has. */
+function SheetTabs({
+  kind,
+  chosen,
+  cells,
+  errors,
+  onChoose,
+}: {
+  kind: CardKind;
+  chosen: string;
+  cells: Tables;
+  errors: readonly CellError[];
+  onChoose: (key: string) => void;
+}) {
+  const { t } = useTranslation();
+  return (
+    <Tabs
+      value={chosen}
+      onChange={(_, key: string) => onChoose(key)}
+      variant="scrollable"
+      sx={{
+        minHeight: 34,
+        mb: 1,
+        '& .MuiTab-root': {
+          minHeight: 34,
+          py: 0,
+          textTransform: 'none',
+          fontSize: '0.86rem',
+          minWidth: 0,
+          px: 1.5,
+        },
+      }}>
+      {sheetsOf(kind).map((s) => {
+        const wrong = errors.filter((e) => e.sheet === s.key).length;
+        return (
+          <Tab
+            key={s.key}
+            value={s.key}
+            label={
+              <span>
+                {t(`cards.sheet.${s.key}`)}
+                {wrong > 0 && (
+                  <Box component="b" sx={{ color: 'error.main' }}>
+                    {' '}
+                    {wrong}
+                  </Box>
+                )}
+                {s.key !== CARD_SHEET && wrong === 0 && (
+                  <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.76rem' }}>
+                    {' '}
+                    {(cells[s.key] ?? []).length}
+                  </Box>
+                )}
+              </span>
+            }
+          />
+        );
+      })}
+    </Tabs>
+  );
+}
+
+/** The ways out of a draft: into force, to what it would touch, away. */
+function IntoForce({
+  day,
+  touches,
+  busy,
+  onForce,
+  onThrow,
+}: {
+  day: string | null;
+  touches: string;
+  busy: boolean;
+  onForce: () => void;
+  onThrow: () => void;
+}) {
+  const { t } = useTranslation();
+  return (
+    <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
+      <Button variant="contained" disabled={day === null || busy} onClick={onForce}>
+        {t('draft.putInForce', { date: day ?? '…' })}
+      </Button>
+      {day !== null && (
+        <Button component={Link} to={touches}>
+          {t('draft.touches')}
+        </Button>
+      )}
+      <Button color="error" onClick={onThrow}>
+        {t('draft.throwAway')}
+      </Button>
     </Box>
   );
 }
