@@ -28,6 +28,8 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     `change ${home}`,
     'why',
     'falls under',
+    'not known now',
+    'not known then',
   ].map((title) => ({ title }));
   const rows = touched.map((t) => [
     t.candidate,
@@ -39,6 +41,8 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     t.change,
     t.why.map((w) => `${w.line} ${w.effect.toFixed(2)}`).join('; '),
     t.dropped.join(' '),
+    t.lacks.before.join(' '),
+    t.lacks.after.join(' '),
   ]);
   const name = fillIn(fileNames.touches, { name: about.name, day: about.day });
   const sheet = { name: 'touched', columns, rows };

@@ -1,5 +1,6 @@
 import { differences } from '../compare/differences.ts';
 import type { Difference } from '../compare/differences.ts';
+import type { Blank } from '../lane/blanks.ts';
 import { judgeHurdles } from '../lane/hurdles.ts';
 import type { Hurdle, Verdict } from '../lane/hurdles.ts';
 import { evaluate, restate } from '../lane/evaluate.ts';
@@ -18,6 +19,8 @@ export type Impact = {
   readonly why: readonly Difference[];
   /** Hurdles that passed or were near before and fail after. */
   readonly dropped: readonly Hurdle['figure'][];
+  /** Costs that either side leaves out: it is a bound. */
+  readonly lacks: { readonly before: readonly Blank[]; readonly after: readonly Blank[] };
   /** A cost line that was known is not any more, or a problem has come. */
   readonly lost: readonly string[];
 };
@@ -50,6 +53,7 @@ export function impactOf(before: LaneDocument, after: LaneDocument, hurdles: rea
     change: diff.total,
     why: diff.lines,
     dropped: fallsUnder(before, after, hurdles),
+    lacks: { before: was.incomplete.unitProfit ?? [], after: now.incomplete.unitProfit ?? [] },
     lost: [
       ...now.blanks.filter((x) => !was.blanks.includes(x)),
       ...now.problems.map((p) => p.code).filter((x) => !was.problems.some((p) => p.code === x)),

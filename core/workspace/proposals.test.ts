@@ -288,6 +288,9 @@ describe('what a change of rates does', () => {
   });
   it('what becomes unknown is said, and stands before every fall', () => {
     const lost = impactOf(before, plainLane({ price: 24, rates: { tax: null } }), []);
+    // What either side leaves out is named.
+    const open = impactOf(before, plainLane({ price: 24, prep: null, rates: rates(0.2) }), []);
+    expect(open.lacks).toEqual({ before: [], after: ['prep'] });
     const fell = impactOf(before, plainLane({ price: 20, rates: rates(0.2) }), []);
     const rose = impactOf(before, plainLane({ price: 30, rates: rates(0.2) }), []);
     expect(lost.after === null || lost.lost.length > 0).toBe(true);

@@ -40,12 +40,9 @@ const Palette = lazy(() => import('./Palette.tsx'));
 /** The frame: a rail with the places of the work, a bar with workspace, search and person. */
 export function Shell({ head, children }: { head: WorkspaceHead; children: ReactNode }) {
   const { t } = useTranslation();
-  const f = useFormat();
   const [palette, setPalette] = useState(false);
   const [menu, setMenu] = useState<{ el: HTMLElement; which: 'workspace' | 'person' } | null>(null);
   const busy = useNavigation().state !== 'idle';
-  // Lists are a part of Find.
-  const { pathname } = useLocation();
   const base = `/w/${head.slug}`;
   /** What is typed while the command bar is still being loaded. */
   const started = useRef({ text: '', enter: false });
@@ -61,12 +58,6 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
     },
     { enableOnFormTags: true },
   );
-  const initials = head.person.name
-    .split(/\s+/)
-    .map((p) => p[0])
-    .join('')
-    .slice(0, 2)
-    .toUpperCase();
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '76px 1fr' }, minHeight: '100vh' }}>
       <Box
@@ -79,62 +70,7 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
         }}>
         {t('nav.skip')}
       </Box>
-      <Box
-        component="nav"
-        aria-label={t('nav.places')}
-        sx={{
-          borderRight: { sm: '1px solid' },
-          borderTop: { xs: '1px solid', sm: 'none' },
-          borderColor: { xs: 'hairline', sm: 'hairline' },
-          position: { xs: 'fixed', sm: 'sticky' },
-          top: { sm: 0 },
-          bottom: { xs: 0, sm: 'auto' },
-          left: 0,
-          right: { xs: 0, sm: 'auto' },
-          height: { sm: '100vh' },
-          zIndex: 5,
-          bgcolor: 'background.default',
-          display: 'flex',
-          flexDirection: { xs: 'row', sm: 'column' },
-          alignItems: 'center',
-          justifyContent: { xs: 'space-around', sm: 'flex-start' },
-          gap: { sm: 0.5 },
-          pt: { sm: 1.75 },
-        }}>
-        <Box
-          component={Link}
-          to={`${base}/weigh`}
-          aria-label="Bold Margin"
-          sx={{ display: { xs: 'none', sm: 'block' }, mb: 2 }}>
-          <Logo />
-        </Box>
-        {PLACES.map(([place, Icon]) => (
-          <Box
-            key={place}
-            component={NavLink}
-            to={`${base}/${place}`}
-            prefetch="intent"
-            className={place === 'find' && pathname.startsWith(`${base}/lists`) ? 'active' : undefined}
-            sx={{
-              display: 'flex',
-              flexDirection: 'column',
-              alignItems: 'center',
-              gap: 0.25,
-              width: 62,
-              py: 0.9,
-              borderRadius: 1.5,
-              color: 'text.secondary',
-              textDecoration: 'none',
-              fontSize: '0.76rem',
-              mt: { sm: place === 'rates' ? 'auto' : 0 },
-              mb: { sm: place === 'settings' ? 1.5 : 0 },
-              '&.active': { bgcolor: 'paperTint', color: 'text.primary', fontWeight: 680 },
-            }}>
-            <Icon sx={{ fontSize: 21 }} aria-hidden />
-            {t(`nav.${place}`)}
-          </Box>
-        ))}
-      </Box>
+      <Rail base={base} />
       <Box sx={{ minWidth: 0, pb: { xs: 8, sm: 0 } }}>
         <Box
           component="header"
@@ -154,81 +90,11 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
             sx={{ px: 0.5, maxWidth: 220, overflow: 'hidden', whiteSpace: 'nowrap' }}>
             {head.name} ▾
           </Button>
-          <Box
-            component="button"
-            type="button"
-            aria-label={t('nav.search')}
-            onClick={openPalette}
-            sx={{
-              display: 'flex',
-              justifyContent: 'space-between',
-              alignItems: 'center',
-              width: { xs: 44, sm: 360 },
-              height: 32,
-              border: '1px solid',
-              borderColor: 'hairline',
-              borderRadius: 1.5,
-              bgcolor: 'background.paper',
-              color: 'text.secondary',
-              font: 'inherit',
-              fontSize: '0.88rem',
-              px: 1.25,
-              cursor: 'pointer',
-            }}>
-            <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
-              {t('nav.search')}
-            </Box>
-            <Box
-              component="kbd"
-              sx={{
-                display: { xs: 'none', sm: 'inline' },
-                font: 'inherit',
-                fontSize: '0.72rem',
-                whiteSpace: 'nowrap',
-              }}>
-              Ctrl K
-            </Box>
-            <SearchIcon sx={{ display: { xs: 'block', sm: 'none' }, fontSize: 19 }} aria-hidden />
-          </Box>
+          <SearchButton onOpen={openPalette} />
           <Box role="status" sx={{ fontSize: '0.8rem', color: 'text.secondary', minWidth: 60 }}>
             {busy ? t('nav.loading') : ''}
           </Box>
-          <Box
-            sx={{
-              ml: 'auto',
-              display: 'flex',
-              alignItems: 'center',
-              gap: 2,
-              fontSize: '0.84rem',
-              color: 'text.secondary',
-            }}>
-            <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>
-              {t('nav.home', { currency: head.homeCurrency })}
-            </Box>
-            {head.ratesOf !== null && (
-              <Box
-                component={Link}
-                to={`${base}/rates`}
-                sx={{
-                  display: { xs: 'none', md: 'inline' },
-                  color: 'inherit',
-                  textDecoration: 'none',
-                  '&:hover': { textDecoration: 'underline' },
-                }}>
-                {t('nav.ratesOf', { date: f.day(head.ratesOf) })}
-              </Box>
-            )}
-            <Notices base={base} />
-            {head.role === 'viewer' && <span>{t('nav.viewer')}</span>}
-            <Button
-              size="small"
-              onClick={(e) => setMenu({ el: e.currentTarget, which: 'person' })}
-              aria-label={t('nav.person', { name: head.person.name })}
-              aria-haspopup="menu"
-              sx={{ minWidth: 0, fontWeight: 700 }}>
-              {initials}
-            </Button>
-          </Box>
+          <BarEnd head={head} base={base} onPerson={(el) => setMenu({ el, which: 'person' })} />
         </Box>
         <Menu
           open={menu?.which === 'workspace'}
@@ -337,5 +203,171 @@ export function DeletedWorkspace({ head }: { head: WorkspaceHead }) {
         <Button href="/?new=1">{t('account.newWorkspace')}</Button>
       </Form>
     </Container>
+  );
+}
+
+/** The places of the work: beside the page, on a phone below it. */
+function Rail({ base }: { base: string }) {
+  const { t } = useTranslation();
+  const { pathname } = useLocation();
+  return (
+    <Box
+      component="nav"
+      aria-label={t('nav.places')}
+      sx={{
+        borderRight: { sm: '1px solid' },
+        borderTop: { xs: '1px solid', sm: 'none' },
+        borderColor: { xs: 'hairline', sm: 'hairline' },
+        position: { xs: 'fixed', sm: 'sticky' },
+        top: { sm: 0 },
+        bottom: { xs: 0, sm: 'auto' },
+        left: 0,
+        right: { xs: 0, sm: 'auto' },
+        height: { sm: '100vh' },
+        zIndex: 5,
+        bgcolor: 'background.default',
+        display: 'flex',
+        flexDirection: { xs: 'row', sm: 'column' },
+        alignItems: 'center',
+        justifyContent: { xs: 'space-around', sm: 'flex-start' },
+        gap: { sm: 0.5 },
+        pt: { sm: 1.75 },
+      }}>
+      <Box
+        component={Link}
+        to={`${base}/weigh`}
+        aria-label="Bold Margin"
+        sx={{ display: { xs: 'none', sm: 'block' }, mb: 2 }}>
+        <Logo />
+      </Box>
+      {PLACES.map(([place, Icon]) => (
+        <Box
+          key={place}
+          component={NavLink}
+          to={`${base}/${place}`}
+          prefetch="intent"
+          // Lists are a part of Find.
+          className={place === 'find' && pathname.startsWith(`${base}/lists`) ? 'active' : undefined}
+          sx={{
+            display: 'flex',
+            flexDirection: 'column',
+            alignItems: 'center',
+            gap: 0.25,
+            width: 62,
+            py: 0.9,
+            borderRadius: 1.5,
+            color: 'text.secondary',
+            textDecoration: 'none',
+            fontSize: '0.76rem',
+            mt: { sm: place === 'rates' ? 'auto' : 0 },
+            mb: { sm: place === 'settings' ? 1.5 : 0 },
+            '&.active': { bgcolor: 'paperTint', color: 'text.primary', fontWeight: 680 },
+          }}>
+          <Icon sx={{ fontSize: 21 }} aria-hidden />
+          {t(`nav.${place}`)}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** Opens the command bar; looks like the field it becomes. */
+function SearchButton({ onOpen }: { onOpen: () => void }) {
+  const { t } = useTranslation();
+  return (
+    <Box
+      component="button"
+      type="button"
+      aria-label={t('nav.search')}
+      onClick={onOpen}
+      sx={{
+        display: 'flex',
+        justifyContent: 'space-between',
+        alignItems: 'center',
+        width: { xs: 44, sm: 360 },
+        height: 32,
+        border: '1px solid',
+        borderColor: 'hairline',
+        borderRadius: 1.5,
+        bgcolor: 'background.paper',
+        color: 'text.secondary',
+        font: 'inherit',
+        fontSize: '0.88rem',
+        px: 1.25,
+        cursor: 'pointer',
+      }}>
+      <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
+        {t('nav.search')}
+      </Box>
+      <Box
+        component="kbd"
+        sx={{
+          display: { xs: 'none', sm: 'inline' },
+          font: 'inherit',
+          fontSize: '0.72rem',
+          whiteSpace: 'nowrap',
+        }}>
+        Ctrl K
+      </Box>
+      <SearchIcon sx={{ display: { xs: 'block', sm: 'none' }, fontSize: 19 }} aria-hidden />
+    </Box>
+  );
+}
+
+/** Home currency, day of the rates, notices, and the person. */
+function BarEnd({
+  head,
+  base,
+  onPerson,
+}: {
+  head: WorkspaceHead;
+  base: string;
+  onPerson: (el: HTMLElement) => void;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const initials = head.person.name
+    .split(/\s+/)
+    .map((p) => p[0])
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
+  return (
+    <Box
+      sx={{
+        ml: 'auto',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        fontSize: '0.84rem',
+        color: 'text.secondary',
+      }}>
+      <Box component="span" sx={{ display: { xs: 'none', md: 'inline' } }}>
+        {t('nav.home', { currency: head.homeCurrency })}
+      </Box>
+      {head.ratesOf !== null && (
+        <Box
+          component={Link}
+          to={`${base}/rates`}
+          sx={{
+            display: { xs: 'none', md: 'inline' },
+            color: 'inherit',
+            textDecoration: 'none',
+            '&:hover': { textDecoration: 'underline' },
+          }}>
+          {t('nav.ratesOf', { date: f.day(head.ratesOf) })}
+        </Box>
+      )}
+      <Notices base={base} />
+      {head.role === 'viewer' && <span>{t('nav.viewer')}</span>}
+      <Button
+        size="small"
+        onClick={(e) => onPerson(e.currentTarget)}
+        aria-label={t('nav.person', { name: head.person.name })}
+        aria-haspopup="menu"
+        sx={{ minWidth: 0, fontWeight: 700 }}>
+        {initials}
+      </Button>
+    </Box>
   );
 }

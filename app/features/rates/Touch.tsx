@@ -4,6 +4,8 @@ import { useTranslation } from 'react-i18next';
 import { Form, Link, useFetcher, useNavigation, useRevalidator } from 'react-router';
 import type { Impact } from '../../../core/workspace/impact.ts';
 import { useAddress } from '../../ui/useAddress.ts';
+import { useBounds } from '../../ui/bounds.ts';
+import { loses } from '../../ui/ProfitCell.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
@@ -53,11 +55,10 @@ export function TouchPage({
   root,
   canEdit,
 }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t } = useTranslation();
   const f = useFormat();
   const [search, setAddress] = useAddress();
   const { revalidate } = useRevalidator();
-  const cancel = useFetcher();
   const busy = useNavigation().state !== 'idle';
   const working = task !== null && (task.state === 'waiting' || task.state === 'running');
   useEffect(() => {
@@ -68,13 +69,6 @@ export function TouchPage({
   const only = search.get('only') === 'falls';
   const shown = only ? touched.filter((x) => x.change === null || x.change < -0.005) : touched;
   const unknown = touched.filter((x) => x.change === null).length;
-  const money = (x: number | null): string => f.money(x, homeCurrency);
-  const signed = (x: number | null, before: number | null = null): string =>
-    x === null
-      ? t(before === null ? 'touch.notKnown' : 'touch.unknown')
-      : x > 0
-        ? `+${f.plain(x, homeCurrency)}`
-        : f.plain(x, homeCurrency);
   return (
     <Box sx={{ maxWidth: 1240 }}>
       <Typography component="span" color="text.secondary">
@@ -85,45 +79,7 @@ export function TouchPage({
       <Typography variant="h1" sx={{ fontSize: '1.5rem', mb: 0.5 }}>
         {t('touch.title', { name, date: f.day(day) })}
       </Typography>
-      {task !== null && working && (
-        <Box sx={{ my: 1.5, maxWidth: 560 }}>
-          <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-            <Typography role="status">
-              {t('touch.working', { done: f.number(task.done), total: f.number(task.total) })}
-            </Typography>
-            <Button
-              size="small"
-              onClick={() =>
-                void cancel.submit(
-                  { intent: 'cancel', id: task.id },
-                  { method: 'post', action: `${root}/pulse` },
-                )
-              }>
-              {t('cancel')}
-            </Button>
-          </Box>
-          <LinearProgress
-            variant="determinate"
-            value={task.total === 0 ? 0 : Math.min(100, (100 * task.done) / task.total)}
-            aria-label={t('touch.working', { done: task.done, total: task.total })}
-          />
-        </Box>
-      )}
-      {task?.state === 'done' && (
-        <Alert severity="info" variant="outlined" sx={{ my: 1.5 }}>
-          {t('touch.done', { count: Number(task.data.changed ?? 0) })}
-        </Alert>
-      )}
-      {task?.state === 'cancelled' && (
-        <Alert severity="warning" variant="outlined" sx={{ my: 1.5 }}>
-          {t('touch.cancelled', { done: task.done, total: task.total })}
-        </Alert>
-      )}
-      {task?.state === 'failed' && (
-        <Alert severity="error" variant="outlined" sx={{ my: 1.5 }}>
-          {t('touch.failed')}
-        </Alert>
-      )}
+      {task !== null && <Bringing task={task} working={working} root={root} />}
       {lists.length > 0 && <Lists lists={lists} root={root} />}
       {all === 0 ? (
         <Typography sx={{ mt: 1 }}>{t('touch.none')}</Typography>
@@ -195,56 +151,7 @@ export function TouchPage({
             </thead>
             <tbody>
               {shown.map((x) => (
-                <tr key={x.laneId}>
-                  <th scope="row" className="text" style={{ fontWeight: 400 }}>
-                    <Box
-                      component={Link}
-                      to={`${root}/weigh/${x.candidateId}?lane=${x.laneId}`}
-                      dir="auto"
-                      sx={{ color: 'text.primary', fontWeight: 650 }}>
-                      {x.candidate}
-                    </Box>
-                    <Box sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
-                      {countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')} ·{' '}
-                      {t(`method.${x.method}`)}
-                    </Box>
-                  </th>
-                  <td>{money(x.before)}</td>
-                  <td>
-                    {money(x.after)}
-                    {x.after !== null && x.after < 0 && (
-                      <Box sx={{ fontSize: '0.74rem', color: 'error.main' }}>{t('lanes.losesWord')}</Box>
-                    )}
-                  </td>
-                  <Box
-                    component="td"
-                    sx={{
-                      fontWeight: 680,
-                      color: x.change !== null && x.change < 0 ? 'error.main' : 'text.primary',
-                    }}>
-                    {signed(x.change, x.before)}
-                  </Box>
-                  <td className="text">
-                    {x.why
-                      .slice(0, 3)
-                      .map(
-                        (d) =>
-                          `${t(`lines.${d.line}`, { defaultValue: t(`figure.${d.line}`) })} ${signed(d.effect)}`,
-                      )
-                      .join(', ')}
-                    {x.lost.length > 0 && (
-                      <Box sx={{ color: 'error.main' }}>
-                        {x.lost
-                          .map((b) =>
-                            t(`blank.${b}`, { defaultValue: t(`problemShort.${b}`, { defaultValue: b }) }),
-                          )
-                          .join(', ')}
-                        : {t('touch.unknown')}
-                      </Box>
-                    )}
-                  </td>
-                  <td className="text">{x.dropped.map((d) => t(`figure.${d}`)).join(', ')}</td>
-                </tr>
+                <TouchedLane key={x.laneId} x={x} home={homeCurrency} root={root} />
               ))}
             </tbody>
           </FigureTable>
@@ -275,5 +182,122 @@ function Lists({ lists, root }: { lists: Props['lists']; root: string }) {
       ))}
       {lists.length > 20 && ' …'}
     </Typography>
+  );
+}
+
+/** What one lane keeps before and after, which lines change it, and the hurdles it falls under. */
+function TouchedLane({ x, home, root }: { x: Touched; home: string; root: string }) {
+  const { t, i18n } = useTranslation();
+  const f = useFormat();
+  const bounds = useBounds();
+  const money = (x: number | null, lacks: readonly string[]): string =>
+    x === null ? '–' : bounds.of(f.money(x, home), lacks);
+  const signed = (x: number | null, before: number | null = null): string =>
+    x === null
+      ? t(before === null ? 'touch.notKnown' : 'touch.unknown')
+      : x > 0
+        ? `+${f.plain(x, home)}`
+        : f.plain(x, home);
+  return (
+    <tr>
+      <th scope="row" className="text" style={{ fontWeight: 400 }}>
+        <Box
+          component={Link}
+          to={`${root}/weigh/${x.candidateId}?lane=${x.laneId}`}
+          dir="auto"
+          sx={{ color: 'text.primary', fontWeight: 650 }}>
+          {x.candidate}
+        </Box>
+        <Box sx={{ color: 'text.secondary', fontSize: '0.8rem' }}>
+          {countryName(x.country, i18n.language)} · {x.marketplace || t('sheet.noMarketplace')} ·{' '}
+          {t(`method.${x.method}`)}
+        </Box>
+      </th>
+      <td>{money(x.before, x.lacks.before)}</td>
+      <td>
+        {money(x.after, x.lacks.after)}
+        {loses(x.after) && (
+          <Box sx={{ fontSize: '0.74rem', color: 'error.main' }}>{t('lanes.losesWord')}</Box>
+        )}
+      </td>
+      <Box
+        component="td"
+        sx={{ fontWeight: 680, color: x.change !== null && x.change < 0 ? 'error.main' : 'text.primary' }}>
+        {signed(x.change, x.before)}
+      </Box>
+      <td className="text">
+        {x.why
+          .slice(0, 3)
+          .map((d) => `${t(`lines.${d.line}`, { defaultValue: t(`figure.${d.line}`) })} ${signed(d.effect)}`)
+          .join(', ')}
+        {x.lost.length > 0 && (
+          <Box sx={{ color: 'error.main' }}>
+            {x.lost
+              .map((b) => t(`blank.${b}`, { defaultValue: t(`problemShort.${b}`, { defaultValue: b }) }))
+              .join(', ')}
+            : {t('touch.unknown')}
+          </Box>
+        )}
+      </td>
+      <td className="text">{x.dropped.map((d) => t(`figure.${d}`)).join(', ')}</td>
+    </tr>
+  );
+}
+
+/** How far bringing the lanes to these rates is, and what it came to. */
+function Bringing({
+  task,
+  working,
+  root,
+}: {
+  task: NonNullable<Props['task']>;
+  working: boolean;
+  root: string;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const cancel = useFetcher();
+  return (
+    <>
+      {working && (
+        <Box sx={{ my: 1.5, maxWidth: 560 }}>
+          <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
+            <Typography role="status">
+              {t('touch.working', { done: f.number(task.done), total: f.number(task.total) })}
+            </Typography>
+            <Button
+              size="small"
+              onClick={() =>
+                void cancel.submit(
+                  { intent: 'cancel', id: task.id },
+                  { method: 'post', action: `${root}/pulse` },
+                )
+              }>
+              {t('cancel')}
+            </Button>
+          </Box>
+          <LinearProgress
+            variant="determinate"
+            value={task.total === 0 ? 0 : Math.min(100, (100 * task.done) / task.total)}
+            aria-label={t('touch.working', { done: task.done, total: task.total })}
+          />
+        </Box>
+      )}
+      {task.state === 'done' && (
+        <Alert severity="info" variant="outlined" sx={{ my: 1.5 }}>
+          {t('touch.done', { count: Number(task.data.changed ?? 0) })}
+        </Alert>
+      )}
+      {task.state === 'cancelled' && (
+        <Alert severity="warning" variant="outlined" sx={{ my: 1.5 }}>
+          {t('touch.cancelled', { done: task.done, total: task.total })}
+        </Alert>
+      )}
+      {task.state === 'failed' && (
+        <Alert severity="error" variant="outlined" sx={{ my: 1.5 }}>
+          {t('touch.failed')}
+        </Alert>
+      )}
+    </>
   );
 }
