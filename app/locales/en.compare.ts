@@ -221,6 +221,7 @@ export const compareWords = {
     gift: 'Gift card saves',
     delivery: 'Delivery a unit',
     cost: 'Landed, {{currency}}',
+    bound: 'What the landed cost is',
     until: 'Valid until',
     mind: 'Mind',
     stock_one: '{{count}} left',

@@ -74,8 +74,8 @@ export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, us
   const cheapest = [...rows]
     .filter((x) => x.landed !== null)
     .sort((a, b) => (a.landed as number) - (b.landed as number))[0];
-  const shops = rows.flatMap(({ q, i, landed }) =>
-    q.data.kind === 'retail' ? [{ id: q.id, name: name(i), source: q.data, landed }] : [],
+  const shops = rows.flatMap(({ q, name, landed, result }) =>
+    q.data.kind === 'retail' ? [{ id: q.id, name, source: q.data, landed, result }] : [],
   );
   const own = chosen.data.components[0]?.quoteId;
   return (

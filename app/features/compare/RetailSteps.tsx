@@ -2,14 +2,32 @@ import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
-import { discountSteps, retailSteps } from '../../../core/lane/steps/retail.ts';
+import type { LaneResult } from '../../../core/lane/result.ts';
+import { deliveryPerUnit, discountSteps, retailSteps, taxAtTill } from '../../../core/lane/steps/retail.ts';
+import type { RetailSteps as RetailStepsOf } from '../../../core/lane/steps/retail.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import type { RetailPurchase } from '../../../core/lane/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { useResultFigures } from '../../ui/resultFigures.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { tell, type Why } from '../../ui/client.ts';
 
-type Shop = { id: string; name: string; source: RetailPurchase; landed: number | null };
+/** A shop with the lane bought there. */
+type Shop = {
+  readonly id: string;
+  readonly name: string;
+  readonly source: RetailPurchase;
+  readonly landed: number | null;
+  readonly result: LaneResult;
+};
+/** A shop's steps, in its own currency; null where its shelf price is not known. */
+type Column = {
+  readonly shop: Shop;
+  readonly s: RetailPurchase;
+  readonly steps: RetailStepsOf | null;
+  readonly discounts: ReturnType<typeof discountSteps>;
+  readonly delivery: number | null;
+};
 
 /**
  * Shops for the same goods, step by step from the shelf to what a unit costs; the order of the discounts can
@@ -31,10 +49,7 @@ export function RetailSteps({
   quantity: number;
 }) {
   const { t } = useTranslation();
-  const f = useFormat();
-  // Two ways to one amount may differ in the last bit; both are shown alike.
-  const plain = (x: number | null, code: string): string =>
-    f.plain(x === null ? null : Number(x.toFixed(6)), code);
+  const said = useResultFigures();
   const { revalidate } = useRevalidator();
   const [notSaved, setNotSaved] = useState<Why | null>(null);
   const turn = async (shop: Shop): Promise<void> => {
@@ -45,7 +60,7 @@ export function RetailSteps({
     setNotSaved(told.ok ? null : told.why);
     await revalidate();
   };
-  const columns = shops.map((shop) => {
+  const columns = shops.map((shop): Column => {
     const s = shop.source;
     const p = s.shelfPrice;
     const steps = p === null ? null : retailSteps(s, p);
@@ -54,12 +69,111 @@ export function RetailSteps({
       s,
       steps,
       discounts: p === null ? [] : discountSteps(s, p),
-      delivery: s.delivery === null || s.delivery.amount === null ? null : s.delivery.amount / quantity,
+      delivery: deliveryPerUnit(s, quantity),
     };
   });
   const cheapest = [...shops]
     .filter((x) => x.landed !== null)
     .sort((a, b) => (a.landed as number) - (b.landed as number))[0];
+  return (
+    <Box component="section" aria-label={t('retail.title')} sx={{ mt: 2 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between' }}>
+        <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
+          {t('retail.title')}
+        </Typography>
+        {notSaved !== null && (
+          <Typography role="status" variant="body2" color="error">
+            {t(`notDone.${notSaved}`)}
+          </Typography>
+        )}
+        <RetailFile columns={columns} currency={currency} />
+      </Box>
+      {cheapest !== undefined && columns.length > 1 && (
+        <Typography sx={{ mb: 1 }} data-testid="retail-answer">
+          {t('retail.answer', {
+            shop: cheapest.name,
+            amount: said(cheapest.result, 'landedCost'),
+            interpolation: { escapeValue: false },
+          })}
+        </Typography>
+      )}
+      <RetailTable
+        columns={columns}
+        cheapest={cheapest}
+        currency={currency}
+        today={today}
+        onTurn={canEdit ? (shop) => void turn(shop) : null}
+      />
+    </Box>
+  );
+}
+
+/** The steps to take along, in amounts as exact as they are worked out. */
+function RetailFile({ columns, currency }: { columns: readonly Column[]; currency: string }) {
+  const { t } = useTranslation();
+  const cents = (x: number | null, code: string): number | null =>
+    x === null ? null : Number(x.toFixed(minorDigits(code) + 4));
+  return (
+    <TableFile
+      table={() => ({
+        name: t('retail.title'),
+        columns: [
+          'retail.shop',
+          'form.currency',
+          'form.shelfPrice',
+          'retail.afterDiscounts',
+          'retail.tax',
+          'retail.till',
+          'retail.gift',
+          'form.cashback',
+          'retail.delivery',
+          'retail.cost',
+          'retail.bound',
+          'retail.until',
+          'form.stock',
+          'form.exclusions',
+        ].map((k, i) => ({ title: i === 9 ? t(k, { currency }) : t(k) })),
+        rows: columns.map(({ shop, s, steps, delivery }) => [
+          shop.name,
+          s.currency,
+          s.shelfPrice,
+          cents(steps?.afterDiscounts ?? null, s.currency),
+          cents(steps === null ? null : taxAtTill(steps), s.currency),
+          cents(steps?.atTill ?? null, s.currency),
+          cents(steps?.giftCardSaving ?? null, s.currency),
+          cents(steps?.cashback ?? null, s.currency),
+          cents(delivery, s.currency),
+          cents(shop.landed, currency),
+          shop.landed === null ? '' : t(`bound.word.${shop.result.bounds.landedCost ?? 'whole'}`),
+          s.validUntil,
+          s.stock,
+          s.exclusions,
+        ]),
+      })}
+    />
+  );
+}
+
+/** Shops across, steps down. `onTurn`: puts the discounts in the other order; null where one may not. */
+function RetailTable({
+  columns,
+  cheapest,
+  currency,
+  today,
+  onTurn,
+}: {
+  columns: readonly Column[];
+  cheapest: Shop | undefined;
+  currency: string;
+  today: string;
+  onTurn: ((shop: Shop) => void) | null;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const said = useResultFigures();
+  // Two ways to one amount may differ in the last bit; both are shown alike.
+  const plain = (x: number | null, code: string): string =>
+    f.plain(x === null ? null : Number(x.toFixed(6)), code);
   const most = Math.max(0, ...columns.map((c) => c.discounts.length));
   const each = (title: string, of: (c: (typeof columns)[number]) => React.ReactNode, strong = false) => (
     <tr key={title}>
@@ -84,166 +198,108 @@ export function RetailSteps({
     ]
       .filter(Boolean)
       .join(' · ');
-  const cents = (x: number | null, code: string): number | null =>
-    x === null ? null : Number(x.toFixed(minorDigits(code) + 4));
   return (
-    <Box component="section" aria-label={t('retail.title')} sx={{ mt: 2 }}>
-      <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between' }}>
-        <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
-          {t('retail.title')}
-        </Typography>
-        {notSaved !== null && (
-          <Typography role="status" variant="body2" color="error">
-            {t(`notDone.${notSaved}`)}
-          </Typography>
-        )}
-        <TableFile
-          table={() => ({
-            name: t('retail.title'),
-            columns: [
-              'retail.shop',
-              'form.currency',
-              'form.shelfPrice',
-              'retail.afterDiscounts',
-              'retail.tax',
-              'retail.till',
-              'retail.gift',
-              'form.cashback',
-              'retail.delivery',
-              'retail.cost',
-              'retail.until',
-              'form.stock',
-              'form.exclusions',
-            ].map((k, i) => ({ title: i === 9 ? t(k, { currency }) : t(k) })),
-            rows: columns.map(({ shop, s, steps, delivery }) => [
-              shop.name,
-              s.currency,
-              s.shelfPrice,
-              cents(steps?.afterDiscounts ?? null, s.currency),
-              cents(steps === null ? null : steps.vat + steps.salesTax, s.currency),
-              cents(steps?.atTill ?? null, s.currency),
-              cents(steps?.giftCardSaving ?? null, s.currency),
-              cents(steps?.cashback ?? null, s.currency),
-              cents(delivery, s.currency),
-              cents(shop.landed, currency),
-              s.validUntil,
-              s.stock,
-              s.exclusions,
-            ]),
-          })}
-        />
-      </Box>
-      {cheapest !== undefined && columns.length > 1 && (
-        <Typography sx={{ mb: 1 }} data-testid="retail-answer">
-          {t('retail.answer', {
-            shop: cheapest.name,
-            amount: f.money(cheapest.landed, currency),
-            interpolation: { escapeValue: false },
-          })}
-        </Typography>
-      )}
-      <Box role="region" tabIndex={0} aria-label={t('retail.title')} sx={{ overflowX: 'auto' }}>
-        <Box
-          component="table"
-          sx={{
-            borderCollapse: 'collapse',
-            fontSize: '0.88rem',
-            '& th, & td': {
-              py: 0.4,
-              px: 1.5,
-              textAlign: 'right',
-              borderBottom: '1px solid',
-              borderColor: 'hairline',
-              verticalAlign: 'top',
-            },
-            '& th:first-of-type': { textAlign: 'left', pl: 0 },
-          }}>
-          <thead>
-            <tr>
-              <th scope="col">
-                <span className="hidden-text">{t('retail.step')}</span>
+    <Box role="region" tabIndex={0} aria-label={t('retail.title')} sx={{ overflowX: 'auto' }}>
+      <Box
+        component="table"
+        sx={{
+          borderCollapse: 'collapse',
+          fontSize: '0.88rem',
+          '& th, & td': {
+            py: 0.4,
+            px: 1.5,
+            textAlign: 'right',
+            borderBottom: '1px solid',
+            borderColor: 'hairline',
+            verticalAlign: 'top',
+          },
+          '& th:first-of-type': { textAlign: 'left', pl: 0 },
+        }}>
+        <thead>
+          <tr>
+            <th scope="col">
+              <span className="hidden-text">{t('retail.step')}</span>
+            </th>
+            {columns.map((c) => (
+              <th scope="col" key={c.shop.id}>
+                <bdi>{c.shop.name}</bdi>
               </th>
-              {columns.map((c) => (
-                <th scope="col" key={c.shop.id}>
-                  <bdi>{c.shop.name}</bdi>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {each(t('form.shelfPrice'), (c) => f.money(c.s.shelfPrice, c.s.currency))}
-            {Array.from({ length: most }, (_, i) =>
-              each(t('retail.discount', { n: i + 1 }), (c) => {
-                const d = c.discounts[i];
-                return d === undefined ? (
-                  ''
-                ) : (
-                  <>
-                    {plain(d.price, c.s.currency)}
-                    <Box sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
-                      {d.discount.kind === 'percent'
-                        ? t('retail.percent', { share: f.percent(d.discount.share) })
-                        : t('retail.coupon', {
-                            amount: f.money(d.discount.amount, c.s.currency),
-                            count: d.discount.covers,
-                          })}
-                    </Box>
-                  </>
-                );
-              }),
-            )}
-            {each(t('form.order'), (c) =>
-              c.s.discounts.length < 2 ? (
-                ''
-              ) : canEdit ? (
-                <Button
-                  size="small"
-                  aria-label={t('retail.turn', { shop: c.shop.name, interpolation: { escapeValue: false } })}
-                  onClick={() => void turn(c.shop)}>
-                  {t(c.s.reordered ? 'form.asListed' : 'form.percentFirst')}
-                </Button>
-              ) : (
-                t(c.s.reordered ? 'form.asListed' : 'form.percentFirst')
-              ),
-            )}
-            {each(t('retail.tax'), (c) =>
-              c.steps === null
-                ? '–'
-                : c.s.exempt
-                  ? t('retail.exempt')
-                  : plain(c.steps.vat + c.steps.salesTax, c.s.currency),
-            )}
-            {each(t('retail.till'), (c) => plain(c.steps?.atTill ?? null, c.s.currency))}
-            {each(t('retail.gift'), (c) => less(c.steps?.giftCardSaving ?? 0, c.s.currency))}
-            {each(t('form.cashback'), (c) => less(c.steps?.cashback ?? 0, c.s.currency))}
-            {each(t('retail.delivery'), (c) =>
-              c.delivery === null ? '' : plain(c.delivery, c.s.delivery?.currency ?? c.s.currency),
-            )}
-            {each(
-              t('retail.cost', { currency }),
-              (c) =>
-                c.shop.landed === null ? (
-                  '–'
-                ) : (
-                  <span style={{ textDecoration: c.shop === cheapest ? 'underline' : 'none' }}>
-                    {f.money(c.shop.landed, currency)}
-                  </span>
-                ),
-              true,
-            )}
-            {each(t('retail.mind'), (c) => (
-              <Box
-                sx={{
-                  maxWidth: 190,
-                  fontSize: '0.78rem',
-                  color: c.s.validUntil !== null && today > c.s.validUntil ? 'error.main' : 'text.secondary',
-                  ml: 'auto',
-                }}>
-                {state(c.s)}
-              </Box>
             ))}
-          </tbody>
-        </Box>
+          </tr>
+        </thead>
+        <tbody>
+          {each(t('form.shelfPrice'), (c) => f.money(c.s.shelfPrice, c.s.currency))}
+          {Array.from({ length: most }, (_, i) =>
+            each(t('retail.discount', { n: i + 1 }), (c) => {
+              const d = c.discounts[i];
+              return d === undefined ? (
+                ''
+              ) : (
+                <>
+                  {plain(d.price, c.s.currency)}
+                  <Box sx={{ fontSize: '0.76rem', color: 'text.secondary' }}>
+                    {d.discount.kind === 'percent'
+                      ? t('retail.percent', { share: f.percent(d.discount.share) })
+                      : t('retail.coupon', {
+                          amount: f.money(d.discount.amount, c.s.currency),
+                          count: d.discount.covers,
+                        })}
+                  </Box>
+                </>
+              );
+            }),
+          )}
+          {each(t('form.order'), (c) =>
+            c.s.discounts.length < 2 ? (
+              ''
+            ) : onTurn !== null ? (
+              <Button
+                size="small"
+                aria-label={t('retail.turn', { shop: c.shop.name, interpolation: { escapeValue: false } })}
+                onClick={() => onTurn(c.shop)}>
+                {t(c.s.reordered ? 'form.asListed' : 'form.percentFirst')}
+              </Button>
+            ) : (
+              t(c.s.reordered ? 'form.asListed' : 'form.percentFirst')
+            ),
+          )}
+          {each(t('retail.tax'), (c) =>
+            c.steps === null
+              ? '–'
+              : c.s.exempt
+                ? t('retail.exempt')
+                : plain(taxAtTill(c.steps), c.s.currency),
+          )}
+          {each(t('retail.till'), (c) => plain(c.steps?.atTill ?? null, c.s.currency))}
+          {each(t('retail.gift'), (c) => less(c.steps?.giftCardSaving ?? 0, c.s.currency))}
+          {each(t('form.cashback'), (c) => less(c.steps?.cashback ?? 0, c.s.currency))}
+          {each(t('retail.delivery'), (c) =>
+            c.delivery === null ? '' : plain(c.delivery, c.s.delivery?.currency ?? c.s.currency),
+          )}
+          {each(
+            t('retail.cost', { currency }),
+            (c) =>
+              c.shop.landed === null ? (
+                '–'
+              ) : (
+                <span style={{ textDecoration: c.shop === cheapest ? 'underline' : 'none' }}>
+                  {said(c.shop.result, 'landedCost')}
+                </span>
+              ),
+            true,
+          )}
+          {each(t('retail.mind'), (c) => (
+            <Box
+              sx={{
+                maxWidth: 190,
+                fontSize: '0.78rem',
+                color: c.s.validUntil !== null && today > c.s.validUntil ? 'error.main' : 'text.secondary',
+                ml: 'auto',
+              }}>
+              {state(c.s)}
+            </Box>
+          ))}
+        </tbody>
       </Box>
     </Box>
   );

@@ -20,6 +20,18 @@ type Props = {
   figures: readonly ListFigure[];
 };
 
+/** A limit that takes nothing yet, by its name in the list of what can be limited; null: there is none. */
+function newLimit(what: string): ListFilter | null {
+  if (isListFigure(what)) return { kind: 'range', figure: what, min: null, max: null, keepUnknown: false };
+  if (what === 'wordsIn' || what === 'wordsOut')
+    return { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: [] };
+  if (what === 'brand' || what === 'category') return { kind: 'oneOf', of: what, values: [], not: false };
+  if (what === 'verdict') return { kind: 'verdict', only: ['pass', 'near'] };
+  return (LIST_FLAGS as readonly string[]).includes(what)
+    ? { kind: 'flag', flag: what as ListFlag, is: true }
+    : null;
+}
+
 /** The limits as a funnel: from all rows to the few, each with what it takes alone and what it leaves. */
 export const Limits = memo(function Limits({
   query,
@@ -38,15 +50,8 @@ export const Limits = memo(function Limits({
   const shift = query.text.trim() === '' ? 0 : 1;
   const used = new Set(query.filters.flatMap((x) => (x.kind === 'range' ? [x.figure] : [])));
   const add = (what: string): void => {
-    if (isListFigure(what))
-      set([...query.filters, { kind: 'range', figure: what, min: null, max: null, keepUnknown: false }]);
-    else if (what === 'wordsIn' || what === 'wordsOut')
-      set([...query.filters, { kind: 'words', mode: what === 'wordsIn' ? 'in' : 'out', words: [] }]);
-    else if (what === 'brand' || what === 'category')
-      set([...query.filters, { kind: 'oneOf', of: what, values: [], not: false }]);
-    else if ((LIST_FLAGS as readonly string[]).includes(what))
-      set([...query.filters, { kind: 'flag', flag: what as ListFlag, is: true }]);
-    else if (what === 'verdict') set([...query.filters, { kind: 'verdict', only: ['pass', 'near'] }]);
+    const next = newLimit(what);
+    if (next !== null) set([...query.filters, next]);
   };
   const nameOf = (x: ListFilter): string =>
     x.kind === 'range'
@@ -111,96 +116,14 @@ export const Limits = memo(function Limits({
           title={nameOf(x)}
           onRemove={() => set(query.filters.filter((_, k) => k !== i))}
           label={nameOf(x)}>
-          {x.kind === 'range' && (
-            <RangeLimit
-              filter={x}
-              stats={sums?.stats.find((s) => s.figure === x.figure)}
-              onChange={(next) => replace(i, next)}
-              {...figureKind(x.figure, listCurrency, salesCurrency)}
-            />
-          )}
-          {x.kind === 'words' && (
-            <Words
-              words={x.words}
-              onChange={(words) => replace(i, { ...x, words })}
-              label={t('list.wordsHelp')}
-            />
-          )}
-          {x.kind === 'oneOf' && (
-            <>
-              <ChoiceLine
-                label={nameOf(x)}
-                value={x.not ? 'not' : 'is'}
-                options={[
-                  { value: 'is', label: t('list.is') },
-                  { value: 'not', label: t('list.isNot') },
-                ]}
-                onChange={(v) => replace(i, { ...x, not: v === 'not' })}
-                width={90}
-              />
-              <Box sx={{ maxHeight: 132, overflow: 'auto', mt: 0.5 }} role="group" aria-label={nameOf(x)}>
-                {[...new Set([...x.values, ...(sums?.facets?.[x.of] ?? []).map(([v]) => v)])]
-                  .slice(0, 60)
-                  .map((v) => (
-                    <Box
-                      key={v}
-                      component="label"
-                      sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center' }}>
-                      <input
-                        type="checkbox"
-                        checked={x.values.includes(v)}
-                        onChange={(e) => {
-                          const values = e.target.checked
-                            ? [...x.values, v]
-                            : x.values.filter((y) => y !== v);
-                          replace(i, { ...x, values });
-                        }}
-                      />
-                      <Box
-                        component="span"
-                        sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-                        {v === '' ? '–' : v}
-                      </Box>
-                      <Box component="span" sx={{ ml: 'auto', color: 'text.secondary', fontSize: '0.76rem' }}>
-                        {f.number(sums?.facets?.[x.of].find(([w]) => w === v)?.[1] ?? 0, 0)}
-                      </Box>
-                    </Box>
-                  ))}
-              </Box>
-            </>
-          )}
-          {x.kind === 'verdict' && (
-            <Box role="group" aria-label={t('list.hurdles')}>
-              {(['pass', 'near', 'fail', 'unknown'] as const).map((v) => (
-                <Box
-                  key={v}
-                  component="label"
-                  sx={{ display: 'inline-flex', gap: 0.5, mr: 1.25, minHeight: 24, alignItems: 'center' }}>
-                  <input
-                    type="checkbox"
-                    checked={x.only.includes(v)}
-                    onChange={(e) => {
-                      const only = e.target.checked ? [...x.only, v] : x.only.filter((y) => y !== v);
-                      if (only.length > 0) replace(i, { ...x, only });
-                    }}
-                  />
-                  {t(`listVerdict.${v}`)}
-                </Box>
-              ))}
-            </Box>
-          )}
-          {x.kind === 'flag' && (
-            <ChoiceLine
-              label={nameOf(x)}
-              value={x.is ? 'yes' : 'no'}
-              options={[
-                { value: 'yes', label: t('list.yes') },
-                { value: 'no', label: t('list.no') },
-              ]}
-              onChange={(v) => replace(i, { ...x, is: v === 'yes' })}
-              width={110}
-            />
-          )}
+          <LimitFields
+            filter={x}
+            name={nameOf(x)}
+            sums={sums}
+            onChange={(next) => replace(i, next)}
+            listCurrency={listCurrency}
+            salesCurrency={salesCurrency}
+          />
           {step(i + shift)}
           {sums?.funnel[i + shift]?.warning != null && (
             <Box
@@ -320,5 +243,131 @@ function Words({
         py: 0.5,
       }}
     />
+  );
+}
+
+/** What can be set of a limit, by its kind. */
+function LimitFields({
+  filter,
+  name,
+  sums,
+  onChange,
+  listCurrency,
+  salesCurrency,
+}: {
+  filter: ListFilter;
+  name: string;
+  sums: Props['sums'];
+  onChange: (next: ListFilter) => void;
+  listCurrency: string;
+  salesCurrency: string;
+}) {
+  const { t } = useTranslation();
+  const x = filter;
+  return (
+    <>
+      {x.kind === 'range' && (
+        <RangeLimit
+          filter={x}
+          stats={sums?.stats.find((s) => s.figure === x.figure)}
+          onChange={onChange}
+          {...figureKind(x.figure, listCurrency, salesCurrency)}
+        />
+      )}
+      {x.kind === 'words' && (
+        <Words words={x.words} onChange={(words) => onChange({ ...x, words })} label={t('list.wordsHelp')} />
+      )}
+      {x.kind === 'oneOf' && <OneOf filter={x} name={name} sums={sums} onChange={onChange} />}
+      {x.kind === 'verdict' && (
+        <Box role="group" aria-label={t('list.hurdles')}>
+          {(['pass', 'near', 'fail', 'unknown'] as const).map((v) => (
+            <Box
+              key={v}
+              component="label"
+              sx={{ display: 'inline-flex', gap: 0.5, mr: 1.25, minHeight: 24, alignItems: 'center' }}>
+              <input
+                type="checkbox"
+                checked={x.only.includes(v)}
+                onChange={(e) => {
+                  const only = e.target.checked ? [...x.only, v] : x.only.filter((y) => y !== v);
+                  if (only.length > 0) onChange({ ...x, only });
+                }}
+              />
+              {t(`listVerdict.${v}`)}
+            </Box>
+          ))}
+        </Box>
+      )}
+      {x.kind === 'flag' && (
+        <ChoiceLine
+          label={name}
+          value={x.is ? 'yes' : 'no'}
+          options={[
+            { value: 'yes', label: t('list.yes') },
+            { value: 'no', label: t('list.no') },
+          ]}
+          onChange={(v) => onChange({ ...x, is: v === 'yes' })}
+          width={110}
+        />
+      )}
+    </>
+  );
+}
+
+/** Brands or categories that are wanted, or are not, each with how many rows it has. */
+function OneOf({
+  filter,
+  name,
+  sums,
+  onChange,
+}: {
+  filter: Extract<ListFilter, { kind: 'oneOf' }>;
+  name: string;
+  sums: Props['sums'];
+  onChange: (next: ListFilter) => void;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const x = filter;
+  return (
+    <>
+      <ChoiceLine
+        label={name}
+        value={x.not ? 'not' : 'is'}
+        options={[
+          { value: 'is', label: t('list.is') },
+          { value: 'not', label: t('list.isNot') },
+        ]}
+        onChange={(v) => onChange({ ...x, not: v === 'not' })}
+        width={90}
+      />
+      <Box sx={{ maxHeight: 132, overflow: 'auto', mt: 0.5 }} role="group" aria-label={name}>
+        {[...new Set([...x.values, ...(sums?.facets?.[x.of] ?? []).map(([v]) => v)])]
+          .slice(0, 60)
+          .map((v) => (
+            <Box
+              key={v}
+              component="label"
+              sx={{ display: 'flex', gap: 0.5, minHeight: 24, alignItems: 'center' }}>
+              <input
+                type="checkbox"
+                checked={x.values.includes(v)}
+                onChange={(e) => {
+                  const values = e.target.checked ? [...x.values, v] : x.values.filter((y) => y !== v);
+                  onChange({ ...x, values });
+                }}
+              />
+              <Box
+                component="span"
+                sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                {v === '' ? '–' : v}
+              </Box>
+              <Box component="span" sx={{ ml: 'auto', color: 'text.secondary', fontSize: '0.76rem' }}>
+                {f.number(sums?.facets?.[x.of].find(([w]) => w === v)?.[1] ?? 0, 0)}
+              </Box>
+            </Box>
+          ))}
+      </Box>
+    </>
   );
 }

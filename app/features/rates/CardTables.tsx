@@ -13,7 +13,7 @@ import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import './words.ts';
 import { Rows, applied, Small, ByMonth } from './tableParts.tsx';
-import type { Item } from './tableParts.tsx';
+import type { Item } from '../../../core/compare/tryItem.ts';
 
 const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
 const ADD_ONS = ['dangerous', 'oversize'] as const;
@@ -41,6 +41,9 @@ function referralText(
     .join('; ');
 }
 
+/** An amount in the currency of the card. */
+type Amount = (x: number | null) => string;
+
 /** A marketplace's card, readable, with the rows that apply to an item marked. */
 export function MarketplaceTables({
   card,
@@ -56,15 +59,7 @@ export function MarketplaceTables({
   const { t } = useTranslation();
   const f = useFormat();
   const m = (x: number | null) => f.plain(x, card.currency);
-  const tiers = card.warehouse?.tiers ?? [];
-  const parcel =
-    item.sides === null || item.kg === null
-      ? null
-      : parcelOf(item.sides[0], item.sides[1], item.sides[2], item.kg, { L: 0, W: 0, H: 0, kg: 0 });
-  const tierAt = parcel === null ? -1 : sizeTierOf(tiers, parcel);
   const itemFees = card.categories.some((c) => c.itemFee !== null && c.itemFee !== card.itemFee);
-  const back = GIVEN_BACK.filter((x) => card.refund.back[x] > 0);
-  const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier.bands, price));
   return (
     <Box sx={{ minWidth: 0 }}>
       <Rows
@@ -88,141 +83,8 @@ export function MarketplaceTables({
           </Box>
         ))}
       </Rows>
-      <Rows caption={t('rates.others')} head={[t('rates.what'), t('rates.howMuch')]}>
-        {!itemFees && card.itemFee > 0 && (
-          <Box component="tr" {...applied(true)}>
-            <td>{t('lines.itemFee')}</td>
-            <td>{m(card.itemFee)}</td>
-          </Box>
-        )}
-        {card.payment !== null && (
-          <Box component="tr" {...applied(true)}>
-            <td>{t('lines.payment')}</td>
-            <td>
-              {f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} +{' '}
-              {m(card.payment.fixed)}
-            </td>
-          </Box>
-        )}
-        {card.surcharges.map((s) => (
-          <Box component="tr" key={s.name} {...applied(true)}>
-            <td>{s.name}</td>
-            <td>
-              {f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => inSentence(t(`lines.${x}`))).join(', ')}
-            </td>
-          </Box>
-        ))}
-        {card.subscriptionMonthly > 0 && (
-          <tr>
-            <td>{t('lines.subscription')}</td>
-            <td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td>
-          </tr>
-        )}
-        <tr>
-          <td>{t('rates.feeVat')}</td>
-          <td>
-            {card.feeVat.treatment === 'none'
-              ? t('line.none')
-              : [
-                  `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}:`,
-                  card.feeVat.bears.map((x) => inSentence(t(`lines.${x}`))).join(', ') || t('line.none'),
-                ].join(' ')}
-          </td>
-        </tr>
-        <tr>
-          <td>{t('rates.advertVat')}</td>
-          <td>
-            {card.advertVat.treatment === 'none'
-              ? t('line.none')
-              : `${t(`treatment.${card.advertVat.treatment}`)}, ${f.percent(card.advertVat.rate)}`}
-          </td>
-        </tr>
-        <tr>
-          <td>{t('rates.refund')}</td>
-          <td>
-            {back.length === 0
-              ? t('rates.nothingBack')
-              : back
-                  .map((x) =>
-                    t('rates.feeBack', {
-                      pct: f.percent(card.refund.back[x], 0),
-                      fee: t(`lines.${x}`).toLowerCase(),
-                    }),
-                  )
-                  .join(', ')}
-            {card.refund.adminPct > 0 &&
-              `; ${t(card.refund.adminMax === null ? 'rates.refundFeeOpen' : 'rates.refundFee', {
-                pct: f.percent(card.refund.adminPct, 0),
-                max: m(card.refund.adminMax),
-              })}`}
-          </td>
-        </tr>
-        <tr>
-          <td>{t('rates.payout')}</td>
-          <td>
-            {card.payoutEveryDays === null || card.payoutDelayDays === null
-              ? t('rates.payoutNotSaid')
-              : t('rates.payoutText', {
-                  every: f.number(card.payoutEveryDays),
-                  after: f.number(card.payoutDelayDays),
-                })}
-          </td>
-        </tr>
-      </Rows>
-      {card.warehouse === null ? (
-        <Typography variant="body2" color="text.secondary" sx={{ mb: 2.5 }}>
-          {t('rates.noWarehouse')}
-        </Typography>
-      ) : (
-        <Rows
-          caption={t('rates.warehouse')}
-          head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
-          {tiers.map((tier, i) => (
-            <Box component="tr" key={tier.name} {...applied(i === tierAt)}>
-              <td>{tier.name}</td>
-              <td>
-                {[tier.maxL, tier.maxW, tier.maxH]
-                  .map((x) => (x === null ? t('rates.anySide') : f.number(x)))
-                  .join(' × ')}
-                {tier.maxLengthGirth !== null && (
-                  <Small>{t('rates.lengthGirth', { cm: f.number(tier.maxLengthGirth) })}</Small>
-                )}
-              </td>
-              <td>
-                {tier.maxKg === null ? t('rates.anySide') : f.number(tier.maxKg)}
-                {tier.divisor !== null && (
-                  <Small>{t('rates.byVolume', { divisor: f.number(tier.divisor) })}</Small>
-                )}
-                {tier.packagingKg > 0 && (
-                  <Small>{t('rates.packagingKg', { kg: f.number(tier.packagingKg) })}</Small>
-                )}
-              </td>
-              <td>
-                {tier.bands.map((b, j) => (
-                  <Box
-                    key={b.upToPrice ?? 'open'}
-                    sx={{
-                      opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1,
-                      fontWeight: i === tierAt && j === band(tier) ? 680 : 400,
-                    }}>
-                    {tier.bands.length > 1 && (
-                      <>
-                        {b.upToPrice === null
-                          ? t('rates.priceAbove')
-                          : t('rates.priceUpTo', { amount: m(b.upToPrice) })}
-                        :{' '}
-                      </>
-                    )}
-                    {b.table.steps.map((s) => `${f.number(s.upToKg)} kg ${m(s.fee)}`).join(' · ')}
-                    {b.table.stepKg !== null &&
-                      ` · ${t('rates.further', { kg: f.number(b.table.stepKg), fee: m(b.table.stepFee) })}`}
-                  </Box>
-                ))}
-              </td>
-            </Box>
-          ))}
-        </Rows>
-      )}
+      <OtherFees card={card} itemFees={itemFees} m={m} />
+      <Warehouse card={card} item={item} price={price} m={m} />
       {card.warehouse !== null &&
         (card.warehouse.addOns.dangerous > 0 || card.warehouse.addOns.oversize > 0) && (
           <Rows caption={t('rates.addOns')} head={[t('rates.what'), t('rates.howMuch')]}>
@@ -320,5 +182,172 @@ export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) 
           );
         })}
     </Box>
+  );
+}
+
+/** What a marketplace takes besides its referral fee, what it gives back and when it pays. */
+function OtherFees({ card, itemFees, m }: { card: MarketplaceCard; itemFees: boolean; m: Amount }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const back = GIVEN_BACK.filter((x) => card.refund.back[x] > 0);
+  return (
+    <Rows caption={t('rates.others')} head={[t('rates.what'), t('rates.howMuch')]}>
+      {!itemFees && card.itemFee > 0 && (
+        <Box component="tr" {...applied(true)}>
+          <td>{t('lines.itemFee')}</td>
+          <td>{m(card.itemFee)}</td>
+        </Box>
+      )}
+      {card.payment !== null && (
+        <Box component="tr" {...applied(true)}>
+          <td>{t('lines.payment')}</td>
+          <td>
+            {f.percent(card.payment.pct)} {t('rates.of')} {t(`feeBase.${card.payment.base}`)} +{' '}
+            {m(card.payment.fixed)}
+          </td>
+        </Box>
+      )}
+      {card.surcharges.map((s) => (
+        <Box component="tr" key={s.name} {...applied(true)}>
+          <td>{s.name}</td>
+          <td>
+            {f.percent(s.pct)} {t('rates.of')} {s.of.map((x) => inSentence(t(`lines.${x}`))).join(', ')}
+          </td>
+        </Box>
+      ))}
+      {card.subscriptionMonthly > 0 && (
+        <tr>
+          <td>{t('lines.subscription')}</td>
+          <td>{t('rates.aMonth', { amount: f.money(card.subscriptionMonthly, card.currency) })}</td>
+        </tr>
+      )}
+      <tr>
+        <td>{t('rates.feeVat')}</td>
+        <td>
+          {card.feeVat.treatment === 'none'
+            ? t('line.none')
+            : [
+                `${t(`treatment.${card.feeVat.treatment}`)}, ${f.percent(card.feeVat.rate)}:`,
+                card.feeVat.bears.map((x) => inSentence(t(`lines.${x}`))).join(', ') || t('line.none'),
+              ].join(' ')}
+        </td>
+      </tr>
+      <tr>
+        <td>{t('rates.advertVat')}</td>
+        <td>
+          {card.advertVat.treatment === 'none'
+            ? t('line.none')
+            : `${t(`treatment.${card.advertVat.treatment}`)}, ${f.percent(card.advertVat.rate)}`}
+        </td>
+      </tr>
+      <tr>
+        <td>{t('rates.refund')}</td>
+        <td>
+          {back.length === 0
+            ? t('rates.nothingBack')
+            : back
+                .map((x) =>
+                  t('rates.feeBack', {
+                    pct: f.percent(card.refund.back[x], 0),
+                    fee: t(`lines.${x}`).toLowerCase(),
+                  }),
+                )
+                .join(', ')}
+          {card.refund.adminPct > 0 &&
+            `; ${t(card.refund.adminMax === null ? 'rates.refundFeeOpen' : 'rates.refundFee', {
+              pct: f.percent(card.refund.adminPct, 0),
+              max: m(card.refund.adminMax),
+            })}`}
+        </td>
+      </tr>
+      <tr>
+        <td>{t('rates.payout')}</td>
+        <td>
+          {card.payoutEveryDays === null || card.payoutDelayDays === null
+            ? t('rates.payoutNotSaid')
+            : t('rates.payoutText', {
+                every: f.number(card.payoutEveryDays),
+                after: f.number(card.payoutDelayDays),
+              })}
+        </td>
+      </tr>
+    </Rows>
+  );
+}
+
+/** Size tiers of the warehouse, their fees by weight and price; those that apply are marked. */
+function Warehouse({
+  card,
+  item,
+  price,
+  m,
+}: {
+  card: MarketplaceCard;
+  item: Item;
+  price: number | null;
+  m: Amount;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const tiers = card.warehouse?.tiers ?? [];
+  const parcel =
+    item.sides === null || item.kg === null
+      ? null
+      : parcelOf(item.sides[0], item.sides[1], item.sides[2], item.kg, { L: 0, W: 0, H: 0, kg: 0 });
+  const tierAt = parcel === null ? -1 : sizeTierOf(tiers, parcel);
+  const band = (tier: SizeTier) => (price === null ? tier.bands.length - 1 : priceBandOf(tier.bands, price));
+  return card.warehouse === null ? (
+    <Typography variant="body2" color="text.secondary" sx={{ mb: 2.5 }}>
+      {t('rates.noWarehouse')}
+    </Typography>
+  ) : (
+    <Rows
+      caption={t('rates.warehouse')}
+      head={[t('rates.tier'), t('rates.sidesUpTo'), t('rates.kgUpTo'), t('rates.steps')]}>
+      {tiers.map((tier, i) => (
+        <Box component="tr" key={tier.name} {...applied(i === tierAt)}>
+          <td>{tier.name}</td>
+          <td>
+            {[tier.maxL, tier.maxW, tier.maxH]
+              .map((x) => (x === null ? t('rates.anySide') : f.number(x)))
+              .join(' × ')}
+            {tier.maxLengthGirth !== null && (
+              <Small>{t('rates.lengthGirth', { cm: f.number(tier.maxLengthGirth) })}</Small>
+            )}
+          </td>
+          <td>
+            {tier.maxKg === null ? t('rates.anySide') : f.number(tier.maxKg)}
+            {tier.divisor !== null && (
+              <Small>{t('rates.byVolume', { divisor: f.number(tier.divisor) })}</Small>
+            )}
+            {tier.packagingKg > 0 && (
+              <Small>{t('rates.packagingKg', { kg: f.number(tier.packagingKg) })}</Small>
+            )}
+          </td>
+          <td>
+            {tier.bands.map((b, j) => (
+              <Box
+                key={b.upToPrice ?? 'open'}
+                sx={{
+                  opacity: i === tierAt && tier.bands.length > 1 && j !== band(tier) ? 0.75 : 1,
+                  fontWeight: i === tierAt && j === band(tier) ? 680 : 400,
+                }}>
+                {tier.bands.length > 1 && (
+                  <>
+                    {b.upToPrice === null
+                      ? t('rates.priceAbove')
+                      : t('rates.priceUpTo', { amount: m(b.upToPrice) })}
+                    :{' '}
+                  </>
+                )}
+                {b.table.steps.map((s) => `${f.number(s.upToKg)} kg ${m(s.fee)}`).join(' · ')}
+                {b.table.stepKg !== null &&
+                  ` · ${t('rates.further', { kg: f.number(b.table.stepKg), fee: m(b.table.stepFee) })}`}
+              </Box>
+            ))}
+          </td>
+        </Box>
+      ))}
+    </Rows>
   );
 }

@@ -16,7 +16,7 @@ import { useAddress } from '../../ui/useAddress.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { ExchangeRows, MarketplaceTables, PlainTables } from './CardTables.tsx';
 import { TaxTables } from './TaxTables.tsx';
-import type { Item } from './tableParts.tsx';
+import type { Item } from '../../../core/compare/tryItem.ts';
 import { TryIt } from './TryIt.tsx';
 import type { Beside } from './TryIt.tsx';
 import './words.ts';

@@ -1,62 +1,24 @@
 import { Alert, Box, Typography } from '@mui/material';
-import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
+import { allFees, coversFee, FEES_TRIED, feeShare, itemOn, triedOn } from '../../../core/compare/tryItem.ts';
+import type { FeeTried, Item, Trier, TriedCard } from '../../../core/compare/tryItem.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
-import { laneDocument } from '../../../core/lane/schema.ts';
 import type { LaneDocument, Standing } from '../../../core/lane/schema.ts';
-import { exchangeFactor, minorDigits, powerOfTen } from '../../../core/money/money.ts';
-import { roundMinor } from '../../../core/rules/numbers.ts';
+import { exchangeFactor } from '../../../core/money/money.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { ChoiceLine, NumField, SidesField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Figure } from '../weigh/Workings.tsx';
-import type { Item } from './tableParts.tsx';
 
-/** A lane on which nothing but the card's fees falls. */
-function triedOn(
-  card: MarketplaceCard,
-  tax: TaxCard | null,
-  item: Item,
-  category: string,
-  price: number | null,
-  homeCurrency: string,
-  standing: Standing | null,
-  today: string,
-): LaneDocument {
-  return laneDocument.parse({
-    format: 'bold-margin/lane',
-    version: 1,
-    date: today,
-    homeCurrency,
-    country: card.country,
-    currency: card.currency,
-    marketplace: card.marketplace,
-    price,
-    standing: standing ?? { kind: 'registered' },
-    product: { sides: item.sides, kg: item.kg, category },
-    goods: 'none',
-    route: 'none',
-    prep: 'none',
-    returns: 'none',
-    adverts: 'none',
-    orderQuantity: 1,
-    monthsHeld: 1,
-    method: card.warehouse === null ? 'ownDispatch' : 'warehouse',
-    dispatch: 'none',
-    storage: card.storage === null ? 'none' : 'card',
-    typed: { subscriptionMonthly: 0 },
-    rates: { tax, marketplace: card },
-  });
+/** An item on a card, worked out. */
+type Tried = { readonly card: MarketplaceCard; readonly doc: LaneDocument; readonly result: LaneResult };
+function tried(on: TriedCard, item: Item, by: Trier): Tried {
+  const doc = triedOn(on, item, by);
+  return { card: on.card, doc, result: evaluate(doc) };
 }
-
-/** Everything the card takes; null as long as a fee of it is not known. */
-const allFees = (r: LaneResult): number | null =>
-  TRIED.reduce<number | null>((sum, l) => (sum === null || r.lines[l] === null ? null : sum + r.lines[l]), 0);
-
-const TRIED = ['referral', 'itemFee', 'payment', 'surcharges', 'feeVat', 'fulfilment', 'storage'] as const;
-type Tried = (typeof TRIED)[number];
+const shows = (of: Tried, fee: FeeTried): boolean => !coversFee(of.card, fee) || of.result.lines[fee] !== 0;
 
 export type Beside = { id: string; name: string; card: MarketplaceCard; tax: TaxCard | null };
 type Props = {
@@ -93,55 +55,13 @@ export function TryIt({
 }: Props) {
   const { t } = useTranslation();
   const f = useFormat();
-  const doc = useMemo(
-    () => triedOn(card, tax, item, category, price, homeCurrency, standings[card.country] ?? null, today),
-    [card, tax, item, category, price, homeCurrency, standings, today],
-  );
-  const r = evaluate(doc);
-  const factor = beside === null ? 1 : exchangeFactor(exchange, card.currency, beside.card.currency);
-  const secondPrice =
-    price === null || Number.isNaN(factor)
-      ? null
-      : roundMinor(price * factor, powerOfTen(minorDigits(beside?.card.currency ?? card.currency)));
-  const secondDoc =
+  const by = { homeCurrency, standings, today };
+  const own = tried({ card, tax }, { ...item, category, price }, by);
+  const second =
     beside === null
       ? null
-      : triedOn(
-          beside.card,
-          beside.tax,
-          item,
-          beside.card.categories.some((c) => c.key === category)
-            ? category
-            : (beside.card.categories[0]?.key ?? ''),
-          secondPrice,
-          homeCurrency,
-          standings[beside.card.country] ?? null,
-          today,
-        );
-  const second = secondDoc === null ? null : evaluate(secondDoc);
-  const covered = (line: Tried, c: MarketplaceCard) =>
-    line === 'fulfilment' ? c.warehouse !== null : line === 'storage' ? c.storage !== null : true;
-  const fees = TRIED.filter(
-    (l) =>
-      !covered(l, card) ||
-      r.lines[l] !== 0 ||
-      (second !== null && beside !== null && (!covered(l, beside.card) || second.lines[l] !== 0)),
-  );
-  const [total, secondTotal] = [allFees(r), second === null ? null : allFees(second)];
-  const shares = (x: number | null, gross: number | null): string =>
-    x === null || gross === null || gross <= 0 ? '–' : f.percent(x / gross);
-  const fee = (l: Tried, of: LaneResult, lane: LaneDocument, c: MarketplaceCard, label: string) =>
-    !covered(l, c) ? (
-      <Box component="span" sx={{ fontWeight: 400, fontSize: '0.78rem' }}>
-        {t('rates.notCovered')}
-      </Box>
-    ) : of.lines[l] === null ? (
-      '–'
-    ) : (
-      <Figure doc={lane} of={l} label={label}>
-        {f.plain(of.lines[l], lane.currency)}
-      </Figure>
-    );
+      : tried(beside, itemOn({ ...item, category, price }, card, beside.card, exchange), by);
+  const factor = beside === null ? 1 : exchangeFactor(exchange, card.currency, beside.card.currency);
   return (
     <Box
       component="section"
@@ -201,79 +121,21 @@ export function TryIt({
             })}
           </Typography>
         )}
-      {r.problems.map((p) => (
+      {own.result.problems.map((p) => (
         <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>
           {t(`problem.${p.code}`, p.detail as Record<string, string>)}
         </Alert>
       ))}
-      {second?.problems.map((p) => (
+      {second?.result.problems.map((p) => (
         <Alert key={p.code} severity="error" variant="outlined" sx={{ mb: 1 }}>
           {beside?.name}: {t(`problem.${p.code}`, p.detail as Record<string, string>)}
         </Alert>
       ))}
-      <Box
-        component="table"
-        aria-live="polite"
-        sx={{
-          width: '100%',
-          borderCollapse: 'collapse',
-          fontSize: '0.88rem',
-          '& th': { textAlign: 'left', fontWeight: 400, py: 0.2 },
-          '& td': { textAlign: 'right', fontWeight: 600, py: 0.2 },
-          '& thead th': { textAlign: 'right', color: 'text.secondary', fontSize: '0.78rem' },
-          '& tfoot th, & tfoot td': { fontWeight: 680, borderTop: '1px solid' },
-        }}>
-        {beside !== null && (
-          <thead>
-            <tr>
-              <th>
-                <span className="hidden-text">{t('rates.what')}</span>
-              </th>
-              <th scope="col">{card.name}</th>
-              <th scope="col">{beside.name}</th>
-            </tr>
-          </thead>
-        )}
-        <tbody>
-          {fees.map((l) => (
-            <tr key={l}>
-              <th scope="row">
-                {t(`lines.${l}`)}
-                {l === 'storage' && (
-                  <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}>
-                    {' '}
-                    {t('rates.oneMonth')}
-                  </Box>
-                )}
-              </th>
-              <td>{fee(l, r, doc, card, t(`lines.${l}`))}</td>
-              {second !== null && secondDoc !== null && beside !== null && (
-                <td>{fee(l, second, secondDoc, beside.card, `${beside.name} ${t(`lines.${l}`)}`)}</td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-        <tfoot>
-          <tr>
-            <th scope="row">{t('rates.allFees')}</th>
-            <td>{f.money(total, card.currency)}</td>
-            {secondDoc !== null && <td>{f.money(secondTotal, secondDoc.currency)}</td>}
-          </tr>
-          <tr>
-            <Box component="th" scope="row" sx={{ border: '0 !important', fontWeight: '400 !important' }}>
-              {t('rates.ofPrice')}
-            </Box>
-            <Box component="td" sx={{ border: '0 !important' }}>
-              {shares(total, r.figures.gross)}
-            </Box>
-            {second !== null && (
-              <Box component="td" sx={{ border: '0 !important' }}>
-                {shares(secondTotal, second.figures.gross)}
-              </Box>
-            )}
-          </tr>
-        </tfoot>
-      </Box>
+      <FeeTable
+        name={card.name}
+        own={own}
+        beside={second === null || beside === null ? null : { ...second, name: beside.name }}
+      />
       <Box sx={{ mt: 1.5 }}>
         <ChoiceLine
           label={t('tryTwo.with')}
@@ -290,5 +152,109 @@ export function TryIt({
         {t('rates.tryNote')}
       </Typography>
     </Box>
+  );
+}
+
+/** Fee by fee, all fees and their share of the price; a second card's beside them. */
+function FeeTable({
+  name,
+  own,
+  beside,
+}: {
+  name: string;
+  own: Tried;
+  beside: (Tried & { name: string }) | null;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const fees = FEES_TRIED.filter((fee) => shows(own, fee) || (beside !== null && shows(beside, fee)));
+  return (
+    <Box
+      component="table"
+      aria-live="polite"
+      sx={{
+        width: '100%',
+        borderCollapse: 'collapse',
+        fontSize: '0.88rem',
+        '& th': { textAlign: 'left', fontWeight: 400, py: 0.2 },
+        '& td': { textAlign: 'right', fontWeight: 600, py: 0.2 },
+        '& thead th': { textAlign: 'right', color: 'text.secondary', fontSize: '0.78rem' },
+        '& tfoot th, & tfoot td': { fontWeight: 680, borderTop: '1px solid' },
+      }}>
+      {beside !== null && (
+        <thead>
+          <tr>
+            <th>
+              <span className="hidden-text">{t('rates.what')}</span>
+            </th>
+            <th scope="col">{name}</th>
+            <th scope="col">{beside.name}</th>
+          </tr>
+        </thead>
+      )}
+      <tbody>
+        {fees.map((l) => (
+          <tr key={l}>
+            <th scope="row">
+              {t(`lines.${l}`)}
+              {l === 'storage' && (
+                <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}>
+                  {' '}
+                  {t('rates.oneMonth')}
+                </Box>
+              )}
+            </th>
+            <td>
+              <FeeCell fee={l} of={own} label={t(`lines.${l}`)} />
+            </td>
+            {beside !== null && (
+              <td>
+                <FeeCell fee={l} of={beside} label={`${beside.name} ${t(`lines.${l}`)}`} />
+              </td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <th scope="row">{t('rates.allFees')}</th>
+          <td>{f.money(allFees(own.result), own.doc.currency)}</td>
+          {beside !== null && <td>{f.money(allFees(beside.result), beside.doc.currency)}</td>}
+        </tr>
+        <tr>
+          <Box component="th" scope="row" sx={{ border: '0 !important', fontWeight: '400 !important' }}>
+            {t('rates.ofPrice')}
+          </Box>
+          <Box component="td" sx={{ border: '0 !important' }}>
+            {f.percent(feeShare(own.result))}
+          </Box>
+          {beside !== null && (
+            <Box component="td" sx={{ border: '0 !important' }}>
+              {f.percent(feeShare(beside.result))}
+            </Box>
+          )}
+        </tr>
+      </tfoot>
+    </Box>
+  );
+}
+
+/** A fee with its workings; says so where the card knows nothing of it. */
+function FeeCell({ fee, of, label }: { fee: FeeTried; of: Tried; label: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const x = of.result.lines[fee];
+  if (!coversFee(of.card, fee))
+    return (
+      <Box component="span" sx={{ fontWeight: 400, fontSize: '0.78rem' }}>
+        {t('rates.notCovered')}
+      </Box>
+    );
+  return x === null ? (
+    '–'
+  ) : (
+    <Figure doc={of.doc} of={fee} label={label}>
+      {f.plain(x, of.doc.currency)}
+    </Figure>
   );
 }

@@ -3,14 +3,6 @@ import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { useFormat } from '../../ui/locale.ts';
 
-/** An item tried on a card. */
-export type Item = {
-  sides: [number, number, number] | null;
-  kg: number | null;
-  category: string;
-  price: number | null;
-};
-
 export function Rows({ head, children, caption }: { head: string[]; children: ReactNode; caption: string }) {
   return (
     <Box role="region" aria-label={caption} tabIndex={0} sx={{ overflowX: 'auto', mb: 2.5 }}>

@@ -30,13 +30,7 @@ export const TargetsPane = memo(function TargetsPane({
   const f = useFormat();
   const { doc, result } = view;
   const bounds = useBounds();
-  const [figure, setFigure] = useState<'margin' | 'roi' | 'unitProfit'>('margin');
-  const [value, setValue] = useState<number | null>(0.3);
-  const target: Target | null = value === null ? null : { figure, value };
-  const price = target === null ? null : priceFor(doc, target);
-  const cost = target === null ? null : highestPurchaseCost(doc, target);
   const above = useRivals(view.id, doc);
-  const dearTarget = above(price?.price ?? null);
   const headroom = priceHeadroom(doc.price, answers.breakEven.price);
   const line = (label: string, text: ReactNode, note?: string | null) => (
     <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, fontSize: '0.88rem', py: 0.2 }}>
@@ -134,67 +128,7 @@ export const TargetsPane = memo(function TargetsPane({
         </Figure>,
         t('targets.perAdSale'),
       )}
-      <Box sx={{ display: 'flex', alignItems: 'flex-end', gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={figure}
-          onChange={(_, v: typeof figure | null) => {
-            if (v === null) return;
-            setFigure(v);
-            setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3);
-          }}
-          aria-label={t('targets.which')}
-          sx={{
-            '& .MuiToggleButton-root': {
-              py: 0.4,
-              px: 1,
-              textTransform: 'none',
-              color: 'text.primary',
-              fontWeight: 400,
-            },
-            '& .Mui-selected': { fontWeight: '700 !important' },
-          }}>
-          {(['margin', 'roi', 'unitProfit'] as const).map((x) => (
-            <ToggleButton key={x} value={x}>
-              {t(`figure.${x}`)}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <NumField
-          label={t('targets.want')}
-          value={value}
-          onChange={setValue}
-          kind={figure === 'unitProfit' ? 'money' : 'percent'}
-          currency={doc.currency}
-          min={figure === 'unitProfit' ? -1e12 : -1}
-          max={figure === 'unitProfit' ? 1e12 : 100}
-          width={110}
-        />
-        <Box sx={{ fontSize: '0.88rem', flex: 1, minWidth: 180 }} data-testid="target-answer">
-          {price === null || cost === null
-            ? ''
-            : [
-                price.price === null
-                  ? t(`targets.unsolved.price.${price.reason}`)
-                  : t('targets.takesPrice', {
-                      price: bounds.of(f.money(price.price, doc.currency), price.incomplete, 'above'),
-                    }),
-                dearTarget === null ? '' : `(${dearTarget})`,
-                cost.unitPrice === null
-                  ? t(`targets.unsolved.cost.${cost.reason}`)
-                  : t('targets.takesCost', {
-                      cost: bounds.of(
-                        f.money(floorTo(cost.unitPrice, minorDigits(cost.currency)), cost.currency),
-                        cost.incomplete,
-                        'lessThan',
-                      ),
-                    }),
-              ]
-                .filter(Boolean)
-                .join(' ')}
-        </Box>
-      </Box>
+      <Wanted view={view} above={above} />
     </Pane>
   );
 });
@@ -281,3 +215,80 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
     </Pane>
   );
 });
+
+/** What it takes to keep as much as one wants: a price, or a purchase price. */
+function Wanted({ view, above }: { view: LaneView; above: ReturnType<typeof useRivals> }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const bounds = useBounds();
+  const { doc } = view;
+  const [figure, setFigure] = useState<'margin' | 'roi' | 'unitProfit'>('margin');
+  const [value, setValue] = useState<number | null>(0.3);
+  const target: Target | null = value === null ? null : { figure, value };
+  const price = target === null ? null : priceFor(doc, target);
+  const cost = target === null ? null : highestPurchaseCost(doc, target);
+  const dearTarget = above(price?.price ?? null);
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'flex-end', gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={figure}
+        onChange={(_, v: typeof figure | null) => {
+          if (v === null) return;
+          setFigure(v);
+          setValue(v === 'unitProfit' ? 5 : v === 'roi' ? 0.6 : 0.3);
+        }}
+        aria-label={t('targets.which')}
+        sx={{
+          '& .MuiToggleButton-root': {
+            py: 0.4,
+            px: 1,
+            textTransform: 'none',
+            color: 'text.primary',
+            fontWeight: 400,
+          },
+          '& .Mui-selected': { fontWeight: '700 !important' },
+        }}>
+        {(['margin', 'roi', 'unitProfit'] as const).map((x) => (
+          <ToggleButton key={x} value={x}>
+            {t(`figure.${x}`)}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <NumField
+        label={t('targets.want')}
+        value={value}
+        onChange={setValue}
+        kind={figure === 'unitProfit' ? 'money' : 'percent'}
+        currency={doc.currency}
+        min={figure === 'unitProfit' ? -1e12 : -1}
+        max={figure === 'unitProfit' ? 1e12 : 100}
+        width={110}
+      />
+      <Box sx={{ fontSize: '0.88rem', flex: 1, minWidth: 180 }} data-testid="target-answer">
+        {price === null || cost === null
+          ? ''
+          : [
+              price.price === null
+                ? t(`targets.unsolved.price.${price.reason}`)
+                : t('targets.takesPrice', {
+                    price: bounds.of(f.money(price.price, doc.currency), price.incomplete, 'above'),
+                  }),
+              dearTarget === null ? '' : `(${dearTarget})`,
+              cost.unitPrice === null
+                ? t(`targets.unsolved.cost.${cost.reason}`)
+                : t('targets.takesCost', {
+                    cost: bounds.of(
+                      f.money(floorTo(cost.unitPrice, minorDigits(cost.currency)), cost.currency),
+                      cost.incomplete,
+                      'lessThan',
+                    ),
+                  }),
+            ]
+              .filter(Boolean)
+              .join(' ')}
+      </Box>
+    </Box>
+  );
+}

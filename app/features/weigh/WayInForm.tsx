@@ -6,10 +6,12 @@ import { useValue } from './store.ts';
 import { FromCard, yesNo } from './formParts.tsx';
 import { useCurrencies, useCountries } from '../../ui/names.ts';
 import type { FormProps } from './formParts.tsx';
+import type { Leg } from '../../../core/cards/carriage.ts';
+import type { Path } from '../../../core/workspace/patch.ts';
 
 export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps) {
   const { t } = useTranslation();
-  const [countries, currencies] = [useCountries(), useCurrencies()];
+  const countries = useCountries();
   const c = { entity: 'candidate' as const, id: candidateId };
   const l = { entity: 'lane' as const, id: laneId };
   const carded = (useValue('lane', laneId, ['freightCardId']) as string | null | undefined) ?? null;
@@ -90,107 +92,99 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
                 {(i, p) => {
                   const leg = route.legs[i];
                   if (leg === undefined) return null;
-                  return (
-                    <>
-                      <Choice
-                        {...l}
-                        path={[...p, 'stage']}
-                        label={t('form.stage')}
-                        options={STAGES.map((s) => ({ value: s, label: t(`stage.${s}`) }))}
-                        width={120}
-                      />
-                      <Choice
-                        {...l}
-                        path={[...p, 'basis']}
-                        label={t('form.basis')}
-                        options={FREIGHT_BASES.map((b) => ({ value: b, label: t(`basis.${b}`) }))}
-                        width={120}
-                      />
-                      <Num
-                        {...l}
-                        path={[...p, 'rate']}
-                        label={t('form.rate')}
-                        kind="money"
-                        currency={leg.currency}
-                        width={100}
-                      />
-                      <Choice
-                        {...l}
-                        path={[...p, 'currency']}
-                        label={t('form.currency')}
-                        options={currencies}
-                        search
-                        width={150}
-                      />
-                      <Num
-                        {...l}
-                        path={[...p, 'minCharge']}
-                        label={t('form.minCharge')}
-                        kind="money"
-                        currency={leg.currency}
-                        zero
-                        width={100}
-                      />
-                      <Num
-                        {...l}
-                        path={[...p, 'fuelSurcharge']}
-                        label={t('form.fuel')}
-                        kind="percent"
-                        zero
-                        width={80}
-                      />
-                      {leg.basis === 'perKg' && (
-                        <Num
-                          {...l}
-                          path={[...p, 'divisor']}
-                          label={t('form.divisor')}
-                          kind="number"
-                          width={100}
-                        />
-                      )}
-                      {leg.basis === 'perContainer' && (
-                        <Num
-                          {...l}
-                          path={[...p, 'usableM3']}
-                          label={t('form.usableM3')}
-                          kind="number"
-                          width={100}
-                        />
-                      )}
-                    </>
-                  );
+                  return <LegFields laneId={laneId} leg={leg} p={p} />;
                 }}
               </List>
-              <Row>
-                <Num
-                  {...l}
-                  path={['route', 'insuranceRate']}
-                  label={t('form.insurance')}
-                  kind="percent"
-                  zero
-                  step={0.1}
-                />
-                <Num
-                  {...l}
-                  path={['route', 'packingAllowance']}
-                  label={t('form.packing')}
-                  kind="percent"
-                  zero
-                  width={130}
-                />
-                <Num {...l} path={['route', 'transitDays']} label={t('form.transitDays')} kind="number" />
-                <Num
-                  {...l}
-                  path={['route', 'inboundDays']}
-                  label={t('form.inboundDays')}
-                  kind="number"
-                  zero
-                />
-              </Row>
+              <RouteTerms laneId={laneId} />
             </>
           )}
         </>
       )}
     </>
+  );
+}
+
+/** A leg of freight: stage, basis, rate, and what goes with the basis. */
+function LegFields({ laneId, leg, p }: { laneId: string; leg: Leg; p: Path }) {
+  const { t } = useTranslation();
+  const l = { entity: 'lane' as const, id: laneId };
+  const currencies = useCurrencies();
+  return (
+    <>
+      <Choice
+        {...l}
+        path={[...p, 'stage']}
+        label={t('form.stage')}
+        options={STAGES.map((s) => ({ value: s, label: t(`stage.${s}`) }))}
+        width={120}
+      />
+      <Choice
+        {...l}
+        path={[...p, 'basis']}
+        label={t('form.basis')}
+        options={FREIGHT_BASES.map((b) => ({ value: b, label: t(`basis.${b}`) }))}
+        width={120}
+      />
+      <Num
+        {...l}
+        path={[...p, 'rate']}
+        label={t('form.rate')}
+        kind="money"
+        currency={leg.currency}
+        width={100}
+      />
+      <Choice
+        {...l}
+        path={[...p, 'currency']}
+        label={t('form.currency')}
+        options={currencies}
+        search
+        width={150}
+      />
+      <Num
+        {...l}
+        path={[...p, 'minCharge']}
+        label={t('form.minCharge')}
+        kind="money"
+        currency={leg.currency}
+        zero
+        width={100}
+      />
+      <Num {...l} path={[...p, 'fuelSurcharge']} label={t('form.fuel')} kind="percent" zero width={80} />
+      {leg.basis === 'perKg' && (
+        <Num {...l} path={[...p, 'divisor']} label={t('form.divisor')} kind="number" width={100} />
+      )}
+      {leg.basis === 'perContainer' && (
+        <Num {...l} path={[...p, 'usableM3']} label={t('form.usableM3')} kind="number" width={100} />
+      )}
+    </>
+  );
+}
+
+/** What holds for a whole route: insurance, packing, days. */
+function RouteTerms({ laneId }: { laneId: string }) {
+  const { t } = useTranslation();
+  const l = { entity: 'lane' as const, id: laneId };
+  return (
+    <Row>
+      <Num
+        {...l}
+        path={['route', 'insuranceRate']}
+        label={t('form.insurance')}
+        kind="percent"
+        zero
+        step={0.1}
+      />
+      <Num
+        {...l}
+        path={['route', 'packingAllowance']}
+        label={t('form.packing')}
+        kind="percent"
+        zero
+        width={130}
+      />
+      <Num {...l} path={['route', 'transitDays']} label={t('form.transitDays')} kind="number" />
+      <Num {...l} path={['route', 'inboundDays']} label={t('form.inboundDays')} kind="number" zero />
+    </Row>
   );
 }

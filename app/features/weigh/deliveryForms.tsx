@@ -10,7 +10,6 @@ export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: For
   const { t } = useTranslation();
   const c = { entity: 'candidate' as const, id: candidateId };
   const l = { entity: 'lane' as const, id: laneId };
-  const carded = (useValue('lane', laneId, ['postageCardId']) as string | null | undefined) ?? null;
   return (
     <>
       <Row>
@@ -47,110 +46,8 @@ export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: For
           width={120}
         />
       </Row>
-      {doc.method === 'ownDispatch' && (
-        <Row title={t('form.dispatch')}>
-          <FromCard
-            laneId={laneId}
-            field="postageCardId"
-            kind="postage"
-            cardHeads={cardHeads}
-            typed={() => ({ path: 'dispatch', to: doc.dispatch })}
-          />
-          {carded === null && (
-            <LineState
-              id={laneId}
-              path={['dispatch']}
-              label={t('form.dispatch')}
-              known={() => ({
-                zones: [
-                  {
-                    name: '',
-                    share: 1,
-                    postage: {
-                      currency: doc.homeCurrency,
-                      steps: [{ upToKg: 30, fee: null }],
-                      stepKg: null,
-                      stepFee: 0,
-                    },
-                  },
-                ],
-                vat: 'none',
-                vatRate: 0,
-                recoverable: null,
-                packagingKg: 0,
-                packaging: purchased(doc.homeCurrency),
-                pickAndPack: null,
-              })}
-            />
-          )}
-          {carded === null && doc.dispatch !== null && doc.dispatch !== 'none' && (
-            <>
-              <List
-                {...l}
-                path={['dispatch', 'zones', 0, 'postage', 'steps']}
-                make={() => ({
-                  upToKg:
-                    ((
-                      doc.dispatch as { zones: { postage: { steps: { upToKg: number }[] } }[] }
-                    ).zones[0]?.postage.steps.at(-1)?.upToKg ?? 1) + 1,
-                  fee: null,
-                })}
-                add={t('form.addStep')}>
-                {(_, p) => (
-                  <>
-                    <Num
-                      {...l}
-                      path={[...p, 'upToKg']}
-                      label={t('form.upToKg')}
-                      kind="weight"
-                      min={0.000001}
-                      required
-                    />
-                    <Num
-                      {...l}
-                      path={[...p, 'fee']}
-                      label={t('form.postage')}
-                      kind="money"
-                      currency={
-                        (doc.dispatch as { zones: { postage: { currency: string } }[] }).zones[0]?.postage
-                          .currency ?? doc.homeCurrency
-                      }
-                      zero
-                    />
-                  </>
-                )}
-              </List>
-              <Num
-                {...l}
-                path={['dispatch', 'packagingKg']}
-                label={t('form.packagingKg')}
-                kind="weight"
-                zero
-              />
-            </>
-          )}
-        </Row>
-      )}
-      {doc.method === 'supplierShips' && (
-        <Row title={t('form.supplierDelivery')}>
-          <LineState
-            id={laneId}
-            path={['supplierDelivery']}
-            label={t('form.supplierDelivery')}
-            known={() => purchased(doc.homeCurrency)}
-          />
-          {doc.supplierDelivery !== null && doc.supplierDelivery !== 'none' && (
-            <Num
-              {...l}
-              path={['supplierDelivery', 'amount']}
-              label={t('form.perOrderCost')}
-              kind="money"
-              currency={doc.supplierDelivery.currency}
-              zero
-            />
-          )}
-        </Row>
-      )}
+      {doc.method === 'ownDispatch' && <OwnDispatchRow laneId={laneId} doc={doc} cardHeads={cardHeads} />}
+      {doc.method === 'supplierShips' && <SupplierDeliveryRow laneId={laneId} doc={doc} />}
       <Row title={t('form.typedBeats')}>
         <Num
           {...l}
@@ -171,35 +68,7 @@ export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: For
           />
         )}
       </Row>
-      {doc.method !== 'supplierShips' && (
-        <Row title={t('form.storage')}>
-          <LineState
-            id={laneId}
-            path={['storage']}
-            label={t('form.storage')}
-            known={() => (doc.rates.marketplace?.storage ? 'card' : { own: purchased(doc.homeCurrency) })}
-          />
-          {doc.storage !== null && doc.storage !== 'none' && doc.storage !== 'card' && (
-            <Num
-              {...l}
-              path={['storage', 'own', 'amount']}
-              label={t('form.ownStorage')}
-              kind="money"
-              currency={doc.storage.own.currency}
-              zero
-              width={170}
-            />
-          )}
-          <Num
-            {...l}
-            path={['monthsHeld']}
-            label={t('form.monthsHeld')}
-            kind="number"
-            step={0.5}
-            width={150}
-          />
-        </Row>
-      )}
+      {doc.method !== 'supplierShips' && <StorageRow laneId={laneId} doc={doc} />}
     </>
   );
 }
@@ -307,5 +176,152 @@ export function OtherForm({ laneId, doc }: FormProps) {
         />
       </Row>
     </>
+  );
+}
+
+/** Own dispatch: postage by a card or typed, packaging. */
+function OwnDispatchRow({
+  laneId,
+  doc,
+  cardHeads,
+}: {
+  laneId: string;
+  doc: FormProps['doc'];
+  cardHeads: NonNullable<FormProps['cardHeads']>;
+}) {
+  const { t } = useTranslation();
+  const l = { entity: 'lane' as const, id: laneId };
+  const carded = (useValue('lane', laneId, ['postageCardId']) as string | null | undefined) ?? null;
+  return (
+    <Row title={t('form.dispatch')}>
+      <FromCard
+        laneId={laneId}
+        field="postageCardId"
+        kind="postage"
+        cardHeads={cardHeads}
+        typed={() => ({ path: 'dispatch', to: doc.dispatch })}
+      />
+      {carded === null && (
+        <LineState
+          id={laneId}
+          path={['dispatch']}
+          label={t('form.dispatch')}
+          known={() => ({
+            zones: [
+              {
+                name: '',
+                share: 1,
+                postage: {
+                  currency: doc.homeCurrency,
+                  steps: [{ upToKg: 30, fee: null }],
+                  stepKg: null,
+                  stepFee: 0,
+                },
+              },
+            ],
+            vat: 'none',
+            vatRate: 0,
+            recoverable: null,
+            packagingKg: 0,
+            packaging: purchased(doc.homeCurrency),
+            pickAndPack: null,
+          })}
+        />
+      )}
+      {carded === null && doc.dispatch !== null && doc.dispatch !== 'none' && (
+        <>
+          <List
+            {...l}
+            path={['dispatch', 'zones', 0, 'postage', 'steps']}
+            make={() => ({
+              upToKg:
+                ((
+                  doc.dispatch as { zones: { postage: { steps: { upToKg: number }[] } }[] }
+                ).zones[0]?.postage.steps.at(-1)?.upToKg ?? 1) + 1,
+              fee: null,
+            })}
+            add={t('form.addStep')}>
+            {(_, p) => (
+              <>
+                <Num
+                  {...l}
+                  path={[...p, 'upToKg']}
+                  label={t('form.upToKg')}
+                  kind="weight"
+                  min={0.000001}
+                  required
+                />
+                <Num
+                  {...l}
+                  path={[...p, 'fee']}
+                  label={t('form.postage')}
+                  kind="money"
+                  currency={
+                    (doc.dispatch as { zones: { postage: { currency: string } }[] }).zones[0]?.postage
+                      .currency ?? doc.homeCurrency
+                  }
+                  zero
+                />
+              </>
+            )}
+          </List>
+          <Num {...l} path={['dispatch', 'packagingKg']} label={t('form.packagingKg')} kind="weight" zero />
+        </>
+      )}
+    </Row>
+  );
+}
+
+/** What the supplier takes for an order that goes straight to the buyer. */
+function SupplierDeliveryRow({ laneId, doc }: { laneId: string; doc: FormProps['doc'] }) {
+  const { t } = useTranslation();
+  const l = { entity: 'lane' as const, id: laneId };
+  return (
+    <Row title={t('form.supplierDelivery')}>
+      <LineState
+        id={laneId}
+        path={['supplierDelivery']}
+        label={t('form.supplierDelivery')}
+        known={() => purchased(doc.homeCurrency)}
+      />
+      {doc.supplierDelivery !== null && doc.supplierDelivery !== 'none' && (
+        <Num
+          {...l}
+          path={['supplierDelivery', 'amount']}
+          label={t('form.perOrderCost')}
+          kind="money"
+          currency={doc.supplierDelivery.currency}
+          zero
+        />
+      )}
+    </Row>
+  );
+}
+
+/** Storage by the card or at a rate of one's own, and how long goods lie. */
+function StorageRow({ laneId, doc }: { laneId: string; doc: FormProps['doc'] }) {
+  const { t } = useTranslation();
+  const l = { entity: 'lane' as const, id: laneId };
+  return (
+    <Row title={t('form.storage')}>
+      <LineState
+        id={laneId}
+        path={['storage']}
+        label={t('form.storage')}
+        known={() => (doc.rates.marketplace?.storage ? 'card' : { own: purchased(doc.homeCurrency) })}
+      />
+      {doc.storage !== null && doc.storage !== 'none' && doc.storage !== 'card' && (
+        <Num
+          {...l}
+          path={['storage', 'own', 'amount']}
+          label={t('form.ownStorage')}
+          kind="money"
+          currency={doc.storage.own.currency}
+          zero
+          width={170}
+        />
+      )}
+      <Num {...l} path={['monthsHeld']} label={t('form.monthsHeld')} kind="number" step={0.5} width={150} />
+    </Row>
   );
 }
