@@ -45,50 +45,12 @@ const pick = <T extends string>(list: readonly T[], value: string | null, or: T)
 
 /** All lanes of one candidate on one scale: which is best, why one keeps more than another, and what if. */
 export function ComparePage({ payload, root, canEdit, print }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t } = useTranslation();
   const f = useFormat();
-  const [search, setAddress] = useAddress();
-  const data = useMemo(() => JSON.parse(payload) as Payload, [payload]);
-  const around = useMemo<Around>(
-    () => ({ ...data, plan: planOf(data.candidate, data.settings.launch) }),
-    [data],
-  );
-  const lanesIn = useMemo(
-    () => unpack<StoredLane>(data.lanes).map((l, i) => ({ id: data.ids[i] as string, data: l })),
-    [data],
-  );
-  const documents = useDocuments(lanesIn, around);
-  const [question, setQuestion] = useQuestion(search, setAddress);
-  const lanes = useMemo(() => evaluateAll(documents, question), [documents, question]);
-  const late = useDeferredValue(lanes);
-
-  const view = pick(VIEWS, search.get('view'), 'lanes');
-  const measure = pick(MEASURES, search.get('measure'), data.settings.bestBy);
-  const sort = pick(SORTS, search.get('sort'), measure);
-  const group = pick(GROUPS, search.get('group'), 'none');
-  const per = search.get('per') === 'hundred' ? 'hundred' : 'money';
-  const local = search.get('currency') === 'local';
-  const turned = search.get('turned') === '1';
-  const home = data.settings.homeCurrency;
-  const place = (c: Compared): string =>
-    `${countryName(c.doc.country, i18n.language)} · ${c.doc.marketplace || t('sheet.noMarketplace')}`;
-  const { ticked, onTick, untick, only, setOnly } = useTicked();
-  const shown = useMemo(
-    () => sorted(only === null ? lanes : lanes.filter((c) => only.has(c.id)), sort, turned, around.plan),
-    [lanes, only, sort, turned, around.plan],
-  );
-  const rates = useMemo(
-    () =>
-      conversionsOf(
-        documents.map((d) => d.doc),
-        home,
-      ),
-    [documents, home],
-  );
-  const pinned = lanes.find((c) => c.id === search.get('pin')) ?? null;
-  const chosen = lanes.find((c) => c.id === search.get('lane')) ?? null;
-  const lead = chosen ?? shown[0] ?? null;
-  const best = useMemo(() => bestOf(late, measure, around.plan), [late, measure, around.plan]);
+  const page = useComparePage(payload);
+  const { data, around, search, setAddress, question, setQuestion, lanesIn, lanes, shown } = page;
+  const { view, measure, sort, group, per, local, turned, home, place, ticks, best } = page;
+  const { ticked, untick, only, setOnly } = ticks;
   const keeping = lanes.filter((c) => (c.light.figures.unitProfit ?? -1) > 0);
   const newer = lanesIn.filter((l) =>
     Object.values(CARD_FIELDS).some((field) => data.newest[l.data[field] ?? ''] !== undefined),
@@ -101,7 +63,6 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
     setAddress({ measure: m === data.settings.bestBy ? null : m, sort: null });
     if (canEdit) post({ intent: 'measure', measure: m });
   });
-  const sheet = `${root}/weigh/${data.candidateId}`;
 
   return (
     <Box sx={{ maxWidth: 1360 }}>
@@ -186,94 +147,212 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
               onUntick={untick}
             />
           )}
-          {view === 'lanes' && (
-            <Box
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: {
-                  xs: '1fr',
-                  lg: print || pinned === null ? '1fr' : 'minmax(0, 1fr) 320px',
-                },
-                gap: 3,
-              }}>
-              <LaneList
-                lanes={shown}
-                group={group}
-                per={per}
-                local={local}
-                sort={sort}
-                plan={around.plan}
-                quotes={data.quotes}
-                cards={data.cards}
-                home={home}
-                place={place}
-                pinned={pinned}
-                chosen={chosen}
-                print={print}
-                onPin={(id) => setAddress({ pin: id === search.get('pin') ? null : id })}
-                onChoose={(id) => setAddress({ lane: id })}
-                onDrop={canEdit ? (id) => post({ intent: 'drop', ids: id }) : null}
-                ticked={ticked}
-                onTick={onTick}
-                sheet={sheet}
-              />
-              {!print && pinned !== null && (
-                <DifferencePane
-                  pinned={pinned}
-                  chosen={chosen !== null && chosen.id !== pinned.id ? chosen : null}
-                  place={place}
-                />
-              )}
-            </Box>
-          )}
-          {!local && (view === 'lanes' || view === 'grid' || view === 'prices') && (
-            <RatesUsed rates={rates} />
-          )}
-          {view === 'grid' && (
-            <GridView
-              lanes={lanes}
-              measure={measure}
-              plan={around.plan}
-              home={home}
-              onChoose={(id) => setAddress({ view: null, lane: id })}
-            />
-          )}
-          {view === 'prices' && (
-            <PricesView
-              lanes={shown}
-              place={place}
-              home={home}
-              canEdit={canEdit}
-              saveUrl={`${sheet}/save`}
-              today={data.today}
-            />
-          )}
-          {view === 'routes' && lead !== null && (
-            <RoutesView
-              lanes={shown}
-              chosen={lead}
-              place={place}
-              onChoose={(id) => setAddress({ lane: id })}
-              canEdit={canEdit}
-              use={(cardId) => post({ intent: 'route', lane: lead.id, card: cardId })}
-              freight={data.freight}
-              root={root}
-            />
-          )}
-          {view === 'suppliers' && lead !== null && (
-            <QuotesView
-              lanes={shown}
-              chosen={lead}
-              around={around}
-              place={place}
-              onChoose={(id) => setAddress({ lane: id })}
-              canEdit={canEdit}
-              use={(quoteId) => post({ intent: 'quote', lane: lead.id, quote: quoteId })}
-              add={() => post({ intent: 'addQuote' })}
-              sheet={sheet}
-            />
-          )}
+          <View page={page} root={root} canEdit={canEdit} print={print} post={post} />
         </>
+      )}
+    </Box>
+  );
+}
+
+/** What a comparison works on: its lanes under the question asked of all, and how they are looked at. */
+function useComparePage(payload: string) {
+  const { i18n, t } = useTranslation();
+  const [search, setAddress] = useAddress();
+  const data = useMemo(() => JSON.parse(payload) as Payload, [payload]);
+  const around = useMemo<Around>(
+    () => ({ ...data, plan: planOf(data.candidate, data.settings.launch) }),
+    [data],
+  );
+  const lanesIn = useMemo(
+    () => unpack<StoredLane>(data.lanes).map((l, i) => ({ id: data.ids[i] as string, data: l })),
+    [data],
+  );
+  const documents = useDocuments(lanesIn, around);
+  const [question, setQuestion] = useQuestion(search, setAddress);
+  const lanes = useMemo(() => evaluateAll(documents, question), [documents, question]);
+  const late = useDeferredValue(lanes);
+
+  const view = pick(VIEWS, search.get('view'), 'lanes');
+  const measure = pick(MEASURES, search.get('measure'), data.settings.bestBy);
+  const sort = pick(SORTS, search.get('sort'), measure);
+  const group = pick(GROUPS, search.get('group'), 'none');
+  const per = search.get('per') === 'hundred' ? 'hundred' : 'money';
+  const local = search.get('currency') === 'local';
+  const turned = search.get('turned') === '1';
+  const home = data.settings.homeCurrency;
+  const place = (c: Compared): string =>
+    `${countryName(c.doc.country, i18n.language)} · ${c.doc.marketplace || t('sheet.noMarketplace')}`;
+  const ticks = useTicked();
+  const { only } = ticks;
+  const shown = useMemo(
+    () => sorted(only === null ? lanes : lanes.filter((c) => only.has(c.id)), sort, turned, around.plan),
+    [lanes, only, sort, turned, around.plan],
+  );
+  const rates = useMemo(
+    () =>
+      conversionsOf(
+        documents.map((d) => d.doc),
+        home,
+      ),
+    [documents, home],
+  );
+  const pinned = lanes.find((c) => c.id === search.get('pin')) ?? null;
+  const chosen = lanes.find((c) => c.id === search.get('lane')) ?? null;
+  const lead = chosen ?? shown[0] ?? null;
+  const best = useMemo(() => bestOf(late, measure, around.plan), [late, measure, around.plan]);
+  return {
+    data,
+    around,
+    search,
+    setAddress,
+    question,
+    setQuestion,
+    lanesIn,
+    lanes,
+    shown,
+    rates,
+    pinned,
+    chosen,
+    lead,
+    best,
+    view,
+    measure,
+    sort,
+    group,
+    per,
+    local,
+    turned,
+    home,
+    place,
+    ticks,
+  } as const;
+}
+type ComparePageState = ReturnType<typeof useComparePage>;
+
+/** The lanes as they are looked at: under each other, in a grid, by price, route or supplier. */
+function View({
+  page,
+  root,
+  canEdit,
+  print,
+  post,
+}: {
+  page: ComparePageState;
+  root: string;
+  canEdit: boolean;
+  print: boolean;
+  post: (body: Record<string, string>) => void;
+}) {
+  const { data, around, setAddress, lanes, shown, rates, lead } = page;
+  const { view, measure, local, home, place } = page;
+  const sheet = `${root}/weigh/${data.candidateId}`;
+  return (
+    <>
+      {view === 'lanes' && (
+        <LanesView
+          page={page}
+          print={print}
+          sheet={sheet}
+          onDrop={canEdit ? (id) => post({ intent: 'drop', ids: id }) : null}
+        />
+      )}
+      {!local && (view === 'lanes' || view === 'grid' || view === 'prices') && <RatesUsed rates={rates} />}
+      {view === 'grid' && (
+        <GridView
+          lanes={lanes}
+          measure={measure}
+          plan={around.plan}
+          home={home}
+          onChoose={(id) => setAddress({ view: null, lane: id })}
+        />
+      )}
+      {view === 'prices' && (
+        <PricesView
+          lanes={shown}
+          place={place}
+          home={home}
+          canEdit={canEdit}
+          saveUrl={`${sheet}/save`}
+          today={data.today}
+        />
+      )}
+      {view === 'routes' && lead !== null && (
+        <RoutesView
+          lanes={shown}
+          chosen={lead}
+          place={place}
+          onChoose={(id) => setAddress({ lane: id })}
+          canEdit={canEdit}
+          use={(cardId) => post({ intent: 'route', lane: lead.id, card: cardId })}
+          freight={data.freight}
+          root={root}
+        />
+      )}
+      {view === 'suppliers' && lead !== null && (
+        <QuotesView
+          lanes={shown}
+          chosen={lead}
+          around={around}
+          place={place}
+          onChoose={(id) => setAddress({ lane: id })}
+          canEdit={canEdit}
+          use={(quoteId) => post({ intent: 'quote', lane: lead.id, quote: quoteId })}
+          add={() => post({ intent: 'addQuote' })}
+          sheet={sheet}
+        />
+      )}
+    </>
+  );
+}
+
+/** Lanes on one ruler, and what makes the difference to a pinned one. */
+function LanesView({
+  page,
+  print,
+  sheet,
+  onDrop,
+}: {
+  page: ComparePageState;
+  print: boolean;
+  sheet: string;
+  onDrop: ((id: string) => void) | null;
+}) {
+  const { data, around, search, setAddress, shown, pinned, chosen } = page;
+  const { group, per, local, sort, home, place, ticks } = page;
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', lg: print || pinned === null ? '1fr' : 'minmax(0, 1fr) 320px' },
+        gap: 3,
+      }}>
+      <LaneList
+        lanes={shown}
+        group={group}
+        per={per}
+        local={local}
+        sort={sort}
+        plan={around.plan}
+        quotes={data.quotes}
+        cards={data.cards}
+        home={home}
+        place={place}
+        pinned={pinned}
+        chosen={chosen}
+        print={print}
+        onPin={(id) => setAddress({ pin: id === search.get('pin') ? null : id })}
+        onChoose={(id) => setAddress({ lane: id })}
+        onDrop={onDrop}
+        ticked={ticks.ticked}
+        onTick={ticks.onTick}
+        sheet={sheet}
+      />
+      {!print && pinned !== null && (
+        <DifferencePane
+          pinned={pinned}
+          chosen={chosen !== null && chosen.id !== pinned.id ? chosen : null}
+          place={place}
+        />
       )}
     </Box>
   );
