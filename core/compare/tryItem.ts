@@ -83,7 +83,12 @@ export function feeShare(r: LaneResult): number | null {
  * The same item on another card: its price restated to the smallest unit of that card's currency (null without a
  * rate), in its own category where the card has it, otherwise in the card's first.
  */
-export function itemOn(item: Item, from: MarketplaceCard, to: MarketplaceCard, exchange: ExchangeTable | null): Item {
+export function itemOn(
+  item: Item,
+  from: MarketplaceCard,
+  to: MarketplaceCard,
+  exchange: ExchangeTable | null,
+): Item {
   const factor = exchangeFactor(exchange, from.currency, to.currency);
   return {
     ...item,

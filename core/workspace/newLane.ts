@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import { isKnown } from '../rules/numbers.ts';
 import type { MarketplaceCard } from '../cards/rates.ts';
 import type { Provenance, Way } from '../lane/schema.ts';
@@ -29,15 +30,28 @@ export type NewLane = {
   readonly today: string;
 };
 
+/** What the terms of a lane hang on, decided once. */
+type Setup = {
+  readonly n: NewLane;
+  readonly d: Settings['defaults'];
+  readonly home: string;
+  readonly method: StoredLane['method'];
+  /** The supplier sends it straight to the buyer. */
+  readonly ships: boolean;
+  /** Only fees are asked about: nothing comes in. */
+  readonly check: boolean;
+  /** Notes that the input of this name is a default of the workspace. */
+  readonly byDefault: <T>(path: string, value: T) => T;
+};
+type Terms = z.input<typeof storedLane>;
+
 /**
  * A lane as the workspace's defaults make it. Every default taken is marked so in the provenance; a default
  * that is blank leaves its line blank. Money defaults are in the home currency; cost per click is restated in
  * the sales currency.
  */
 export function newLane(n: NewLane): StoredLane {
-  const d = n.settings.defaults;
-  const home = n.settings.homeCurrency;
-  const card = n.marketplace;
+  const { defaults: d, homeCurrency: home } = n.settings;
   const provenance: Provenance = {};
   const byDefault = <T>(path: string, value: T): T => {
     provenance[path] = { source: 'default', date: n.today, note: '' };
@@ -45,130 +59,30 @@ export function newLane(n: NewLane): StoredLane {
   };
   const ships = n.way === 'supplierShips';
   const check = n.way === 'feeCheck';
-  const method = ships
-    ? 'supplierShips'
-    : (n.method ?? (card !== null && card.warehouse === null ? 'ownDispatch' : 'warehouse'));
+  const method = methodOf(n);
   const cards: LaneCards = {
     ...n.cards,
     freight: ships || check ? null : n.cards.freight,
     postage: method === 'ownDispatch' ? n.cards.postage : null,
   };
-  const toSales =
-    n.exchange === null
-      ? home === n.currency
-        ? 1
-        : Number.NaN
-      : exchangeFactor(n.exchange, home, n.currency);
-  const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
-
-  const legs = [];
-  if (n.way === 'ownBrand' && d.mainFreightPerCbm !== null)
-    legs.push({
-      name: 'Sea or land, main leg',
-      stage: 'main' as const,
-      basis: 'perCbm' as const,
-      rate: d.mainFreightPerCbm,
-      currency: home,
-    });
-  if (!ships && !check && method === 'warehouse' && d.inboundPerUnit !== null)
-    legs.push({
-      name: 'To the warehouse',
-      stage: 'inbound' as const,
-      basis: 'perUnit' as const,
-      rate: d.inboundPerUnit,
-      currency: home,
-    });
-  const importedBrand = n.way === 'ownBrand' || n.way === 'wholesale';
-
-  const ads = importedBrand && n.way === 'ownBrand';
-  const clicks = d.clickLow !== null && d.clickHigh !== null && d.conversionRate !== null && isKnown(toSales);
-
+  const setup: Setup = { n, d, home, method, ships, check, byDefault };
   return storedLane.parse({
     country: n.country,
     currency: n.currency,
-    marketplace: card?.marketplace ?? '',
+    marketplace: n.marketplace?.marketplace ?? '',
     imported:
       n.origin === null ? byDefault('imported', n.way === 'ownBrand') : crossesCustoms(n.origin, n.country),
     price: n.price,
     components: n.quoteId === null ? [] : [{ quoteId: n.quoteId }],
-    orderQuantity: ships
-      ? null
-      : check
-        ? 1
-        : byDefault(
-            'orderQuantity',
-            n.way === 'retail' ? Math.min(d.orderQuantity ?? 10, 10) : d.orderQuantity,
-          ),
-    route:
-      ships || check
-        ? 'none'
-        : cards.freight != null
-          ? null
-          : legs.length === 0
-            ? method === 'ownDispatch'
-              ? byDefault('route', 'none')
-              : null
-            : byDefault('route', {
-                name: '',
-                legs,
-                packingAllowance: 0.12,
-                insuranceRate: n.way === 'ownBrand' ? d.insuranceRate : 0,
-                transitDays: n.way === 'ownBrand' ? d.transitDays : 2,
-                inboundDays: 5,
-              }),
-    prep:
-      ships || check
-        ? 'none'
-        : d.prep === null
-          ? null
-          : byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home }),
+    orderQuantity: orderOf(setup),
+    route: cards.freight != null ? null : routeOf(setup),
+    prep: prepOf(setup),
     method,
-    dispatch:
-      method === 'ownDispatch' && cards.postage == null && d.postagePerParcel !== null
-        ? byDefault('dispatch', {
-            zones: [
-              {
-                name: '',
-                share: 1,
-                postage: { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] },
-              },
-            ],
-            packagingKg: 0.15,
-          })
-        : null,
-    supplierDelivery: ships
-      ? byDefault('supplierDelivery', { amount: d.postagePerParcel ?? 0, currency: home })
-      : null,
-    storage:
-      method === 'warehouse' && card?.storage
-        ? 'card'
-        : ships || check || method === 'ownDispatch'
-          ? 'none'
-          : null,
-    returns: check
-      ? 'none'
-      : d.returnRate === null
-        ? null
-        : byDefault('returns', {
-            rate: d.returnRate,
-            resaleShare: ships ? 0 : d.resaleShare,
-            handling: { amount: d.returnHandling, currency: home },
-          }),
-    adverts: !ads
-      ? byDefault('adverts', 'none')
-      : clicks
-        ? byDefault('adverts', {
-            keywords: [
-              {
-                text: '',
-                low: cents((d.clickLow ?? 0) * toSales),
-                high: cents((d.clickHigh ?? 0) * toSales),
-                conversionRate: d.conversionRate ?? 0,
-              },
-            ],
-            adShare: d.adShare,
-          })
-        : null,
+    dispatch: cards.postage != null ? null : dispatchOf(setup),
+    supplierDelivery: deliveryOf(setup),
+    storage: storageOf(setup),
+    returns: returnsOf(setup),
+    adverts: advertsOf(setup),
     demand:
       d.monthlyUnits === null
         ? null
@@ -179,4 +93,97 @@ export function newLane(n: NewLane): StoredLane {
     benchmark: { rate: d.benchmarkRate, date: n.today },
     provenance,
   });
+}
+
+function methodOf(n: NewLane): StoredLane['method'] {
+  if (n.way === 'supplierShips') return 'supplierShips';
+  return (
+    n.method ?? (n.marketplace !== null && n.marketplace.warehouse === null ? 'ownDispatch' : 'warehouse')
+  );
+}
+
+/** Most units that one buys in shops at a time, until one says otherwise. */
+const RETAIL_ORDER = 10;
+function orderOf({ n, d, ships, check, byDefault }: Setup): Terms['orderQuantity'] {
+  if (ships) return null;
+  if (check) return 1;
+  const most = n.way === 'retail' ? Math.min(d.orderQuantity ?? RETAIL_ORDER, RETAIL_ORDER) : d.orderQuantity;
+  return byDefault('orderQuantity', most);
+}
+
+/** Main leg by volume for an own brand, the way to a warehouse by the unit; blank where the defaults name neither. */
+function routeOf({ n, d, home, method, ships, check, byDefault }: Setup): Terms['route'] {
+  if (ships || check) return 'none';
+  const ownBrand = n.way === 'ownBrand';
+  const main = ownBrand &&
+    d.mainFreightPerCbm !== null && {
+      name: 'Sea or land, main leg',
+      stage: 'main' as const,
+      basis: 'perCbm' as const,
+      rate: d.mainFreightPerCbm,
+      currency: home,
+    };
+  const inbound = method === 'warehouse' &&
+    d.inboundPerUnit !== null && {
+      name: 'To the warehouse',
+      stage: 'inbound' as const,
+      basis: 'perUnit' as const,
+      rate: d.inboundPerUnit,
+      currency: home,
+    };
+  const legs = [main, inbound].filter((leg) => leg !== false);
+  if (legs.length === 0) return method === 'ownDispatch' ? byDefault('route', 'none' as const) : null;
+  return byDefault('route', {
+    name: '',
+    legs,
+    packingAllowance: 0.12,
+    insuranceRate: ownBrand ? d.insuranceRate : 0,
+    transitDays: ownBrand ? d.transitDays : 2,
+    inboundDays: 5,
+  });
+}
+
+function prepOf({ d, home, ships, check, byDefault }: Setup): Terms['prep'] {
+  if (ships || check) return 'none';
+  if (d.prep === null) return null;
+  return byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home });
+}
+
+function dispatchOf({ d, home, method, byDefault }: Setup): Terms['dispatch'] {
+  if (method !== 'ownDispatch' || d.postagePerParcel === null) return null;
+  const postage = { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] };
+  return byDefault('dispatch', { zones: [{ name: '', share: 1, postage }], packagingKg: 0.15 });
+}
+
+/** A supplier sends for what a parcel of one's own would cost. */
+function deliveryOf({ d, home, ships, byDefault }: Setup): Terms['supplierDelivery'] {
+  if (!ships || d.postagePerParcel === null) return null;
+  return byDefault('supplierDelivery', { amount: d.postagePerParcel, currency: home });
+}
+
+function storageOf({ n, method, ships, check }: Setup): Terms['storage'] {
+  if (method === 'warehouse' && n.marketplace?.storage) return 'card';
+  return ships || check || method === 'ownDispatch' ? 'none' : null;
+}
+
+function returnsOf({ d, home, ships, check, byDefault }: Setup): Terms['returns'] {
+  if (check) return 'none';
+  if (d.returnRate === null) return null;
+  return byDefault('returns', {
+    rate: d.returnRate,
+    resaleShare: ships ? 0 : d.resaleShare,
+    handling: { amount: d.returnHandling, currency: home },
+  });
+}
+
+/** Only an own brand advertises unasked; the clicks are blank without a rate to the sales currency. */
+function advertsOf({ n, d, home, byDefault }: Setup): Terms['adverts'] {
+  if (n.way !== 'ownBrand') return byDefault('adverts', 'none' as const);
+  const toSales = exchangeFactor(n.exchange, home, n.currency);
+  if (d.clickLow === null || d.clickHigh === null || d.conversionRate === null || !isKnown(toSales))
+    return null;
+  const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
+  const [low, high] = [cents(d.clickLow * toSales), cents(d.clickHigh * toSales)];
+  const keyword = { text: '', low, high, conversionRate: d.conversionRate };
+  return byDefault('adverts', { keywords: [keyword], adShare: d.adShare });
 }

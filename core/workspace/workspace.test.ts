@@ -80,6 +80,13 @@ describe('a new lane by defaults', () => {
       storage: 'none',
       orderQuantity: null,
     });
+    // What the supplier takes to send it is blank where no postage is set: it is no 0.
+    const open = newLane(
+      ask('supplierShips', {
+        settings: { ...settings, defaults: { ...settings.defaults, postagePerParcel: null } },
+      }),
+    );
+    expect([open.supplierDelivery, open.provenance.supplierDelivery]).toEqual([null, undefined]);
     expect(newLane(ask('feeCheck'))).toMatchObject({
       route: 'none',
       prep: 'none',
