@@ -26,6 +26,7 @@ import { screenSettings } from '../core/lists/settings.ts';
 import { cannot, fileTrouble, readText, UsageError } from './files.ts';
 import { asked, usage } from '../words/en/commandLine.ts';
 import { screen } from './screen.ts';
+import type { ScreenOptions } from './screen.ts';
 import { broughtUp } from '../core/versions.ts';
 
 const USUAL_TARGETS: readonly Target[] = [
@@ -83,10 +84,11 @@ function solve(doc: LaneDocument, targets: readonly Target[]): object {
   };
 }
 
+type AnswerOptions = { readonly workings: boolean; readonly targets: readonly Target[] };
 function answer(
   command: string,
   input: unknown,
-  options: { workings: boolean; targets: readonly Target[] },
+  options: AnswerOptions,
 ): { ok: true; value: object } | { ok: false; issues: Issue[] } {
   if (command === 'launch') {
     const parsed = launchDocument.safeParse(broughtUp(input));
@@ -118,8 +120,8 @@ const SCHEMAS: Readonly<Record<string, z.ZodType>> = {
   screen: screenSettings,
 };
 
-async function main(): Promise<number> {
-  const { values, positionals } = parseArgs({
+const argumentsOf = () =>
+  parseArgs({
     allowPositionals: true,
     options: {
       map: { type: 'string' },
@@ -138,77 +140,71 @@ async function main(): Promise<number> {
       help: { type: 'boolean', default: false },
     },
   });
-  const [command, file] = positionals;
-  if (values.help) {
-    process.stdout.write(`${usage}\n`);
-    return 0;
-  }
-  if (command === 'schema') {
-    const schema = SCHEMAS[file ?? ''];
-    if (schema === undefined) throw cannot('whichSchema', { choices: Object.keys(SCHEMAS).join(', ') });
-    process.stdout.write(
-      `${JSON.stringify(z.toJSONSchema(schema, { io: file === 'result' ? 'output' : 'input' }), null, 2)}\n`,
-    );
-    return 0;
-  }
-  if (command === 'screen') {
-    if (file === undefined) throw cannot('whichFile');
-    if (values.as !== 'csv' && values.as !== 'jsonl') throw cannot('notFormat', { text: values.as });
-    const choose = CHOICES.find((c) => c === values.choose);
-    if (choose === undefined) throw cannot('noneOf', { text: values.choose, choices: CHOICES.join(', ') });
-    return screen(
-      file,
-      {
-        reference: values.reference,
-        referenceMap: values['reference-map'],
-        choose,
-        previous: values.previous,
-        solve: values.solve,
-        map: values.map,
-        settings: values.settings,
-        as: values.as,
-        invalid: values.invalid,
-        only: values.only.split(',').filter(Boolean),
-      },
-      process.stdout,
-      (text) => void process.stderr.write(text),
-    );
-  }
-  if (command === undefined || !['evaluate', 'solve', 'launch'].includes(command))
-    throw command === undefined ? cannot('nothing') : cannot('noCommand', { text: command });
-  const options = {
-    workings: values.workings,
-    targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf),
+type Values = ReturnType<typeof argumentsOf>['values'];
+
+function writeSchema(name: string | undefined): number {
+  const schema = SCHEMAS[name ?? ''];
+  if (schema === undefined) throw cannot('whichSchema', { choices: Object.keys(SCHEMAS).join(', ') });
+  const io = name === 'result' ? 'output' : 'input';
+  process.stdout.write(`${JSON.stringify(z.toJSONSchema(schema, { io }), null, 2)}\n`);
+  return 0;
+}
+
+async function screenFile(file: string | undefined, values: Values): Promise<number> {
+  if (file === undefined) throw cannot('whichFile');
+  const { as } = values;
+  if (as !== 'csv' && as !== 'jsonl') throw cannot('notFormat', { text: as });
+  const choose = CHOICES.find((c) => c === values.choose);
+  if (choose === undefined) throw cannot('noneOf', { text: values.choose, choices: CHOICES.join(', ') });
+  const options: ScreenOptions = {
+    reference: values.reference,
+    referenceMap: values['reference-map'],
+    choose,
+    previous: values.previous,
+    solve: values.solve,
+    map: values.map,
+    settings: values.settings,
+    as,
+    invalid: values.invalid,
+    only: values.only.split(',').filter(Boolean),
   };
+  return screen(file, options, process.stdout, (text) => void process.stderr.write(text));
+}
 
-  if (values.jsonl) {
-    const lines = createInterface({
-      input: file === undefined ? process.stdin : createReadStream(file),
-      crlfDelay: Number.POSITIVE_INFINITY,
-    });
-    let n = 0;
-    let bad = false;
-    for await (const line of lines) {
-      n++;
-      const text = n === 1 ? line.replace(/^\ufeff/, '') : line;
-      if (text.trim() === '') continue;
-      let got: ReturnType<typeof answer>;
-      try {
-        got = answer(command, JSON.parse(text), options);
-      } catch {
-        got = { ok: false, issues: NOT_JSON };
-      }
-      if (!got.ok) {
-        bad = true;
-        report(got.issues, n);
-      }
-      const problems = got.ok ? [] : got.issues.map((i) => ({ path: i.path, ...sayFault(i) }));
-      const out = `${JSON.stringify(got.ok ? got.value : { line: n, problems })}\n`;
-      if (!process.stdout.write(out)) await new Promise((done) => process.stdout.once('drain', done));
+/** One document a line; a line that cannot be read is said, and the others are answered. */
+async function answerLines(
+  command: string,
+  file: string | undefined,
+  options: AnswerOptions,
+): Promise<number> {
+  const lines = createInterface({
+    input: file === undefined ? process.stdin : createReadStream(file),
+    crlfDelay: Number.POSITIVE_INFINITY,
+  });
+  let n = 0;
+  let bad = false;
+  for await (const line of lines) {
+    n++;
+    const text = n === 1 ? line.replace(/^\ufeff/, '') : line;
+    if (text.trim() === '') continue;
+    let got: ReturnType<typeof answer>;
+    try {
+      got = answer(command, JSON.parse(text), options);
+    } catch {
+      got = { ok: false, issues: NOT_JSON };
     }
-    return bad ? 2 : 0;
+    if (!got.ok) {
+      bad = true;
+      report(got.issues, n);
+    }
+    const problems = got.ok ? [] : got.issues.map((i) => ({ path: i.path, ...sayFault(i) }));
+    const out = `${JSON.stringify(got.ok ? got.value : { line: n, problems })}\n`;
+    if (!process.stdout.write(out)) await new Promise((done) => process.stdout.once('drain', done));
   }
+  return bad ? 2 : 0;
+}
 
+function answerDocument(command: string, file: string | undefined, options: AnswerOptions): number {
   let input: unknown;
   try {
     input = JSON.parse(readText(file));
@@ -224,6 +220,24 @@ async function main(): Promise<number> {
   }
   process.stdout.write(`${JSON.stringify(got.value, null, 2)}\n`);
   return 0;
+}
+
+async function main(): Promise<number> {
+  const { values, positionals } = argumentsOf();
+  const [command, file] = positionals;
+  if (values.help) {
+    process.stdout.write(`${usage}\n`);
+    return 0;
+  }
+  if (command === 'schema') return writeSchema(file);
+  if (command === 'screen') return screenFile(file, values);
+  if (command === undefined) throw cannot('nothing');
+  if (!['evaluate', 'solve', 'launch'].includes(command)) throw cannot('noCommand', { text: command });
+  const options = {
+    workings: values.workings,
+    targets: values.target.length === 0 ? USUAL_TARGETS : values.target.map(targetOf),
+  };
+  return values.jsonl ? answerLines(command, file, options) : answerDocument(command, file, options);
 }
 
 try {

@@ -269,7 +269,7 @@ test('columns are dragged and moved with keys, and what the file says beside can
   // The demo stays as it was.
   await page.route('**/act', (route) =>
     route.fulfill({
-      status: 200,
+      status: 422,
       contentType: 'application/json',
       body: '{"error":"not kept in this test"}',
     }),

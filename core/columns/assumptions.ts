@@ -141,46 +141,70 @@ export function wholeDispatch(d: Assumptions['dispatch']): Assumptions['dispatch
   return open ? null : d;
 }
 
+type Source = Exclude<LaneDocumentInput['goods'], 'none' | null | undefined>[number]['source'];
+
+/** Prices by quantity of a row: the cost from the first piece on, then its breaks, each quantity once. */
+function priceBreaksOf(row: RowInputs): { minQty: number; unitPrice: number | null }[] {
+  const breaks = [...row.breaks]
+    .sort((x, y) => x.from - y.from)
+    .filter((b, i, all) => b.from > 0 && b.from !== all[i - 1]?.from);
+  return [{ minQty: 0, unitPrice: row.cost }, ...breaks.map((b) => ({ minQty: b.from, unitPrice: b.cost }))];
+}
+
+/** Where a row's goods come from: a quote; with a discount, sales tax or cashback, a shop at the price that holds. */
+function sourceOf(a: Assumptions, row: RowInputs, bought: number): Source {
+  const { purchase: p } = a;
+  const vat = p.vat === 'asTyped' ? ('none' as const) : p.vat;
+  const vatRate = vat === 'none' ? 0 : (row.vatRate ?? p.vatRate);
+  const terms = { currency: p.currency, vat, vatRate, recoverable: p.recoverable };
+  const priceBreaks = priceBreaksOf(row);
+  if (p.discount === 0 && p.salesTax === 0 && p.cashback === 0)
+    return {
+      kind: 'quote',
+      ...terms,
+      incoterm: 'DAP',
+      priceBreaks,
+      minimumOrder: row.minimumOrder ?? 0,
+      carton: row.carton === null ? null : { units: row.carton },
+      leadDays: 0,
+    };
+  const held = priceBreaks[priceBreakAt(priceBreaks, bought)];
+  return {
+    kind: 'retail',
+    ...terms,
+    shelfPrice: held?.unitPrice ?? null,
+    discounts: p.discount === 0 ? [] : [{ kind: 'percent' as const, share: p.discount }],
+    salesTax: p.salesTax,
+    cashback: p.cashback === 0 ? null : { share: p.cashback },
+  };
+}
+
+/** The way in of a row's goods: so much a unit, so much a kg; none where both are 0. */
+function routeOf(a: Assumptions): LaneDocumentInput['route'] {
+  const inbound = { name: '', stage: 'inbound' as const, currency: a.homeCurrency };
+  const legs = [
+    { ...inbound, basis: 'perUnit' as const, rate: a.inbound.perUnit },
+    { ...inbound, basis: 'perKg' as const, rate: a.inbound.perKg },
+  ].filter((leg) => leg.rate > 0);
+  return legs.length === 0 ? 'none' : { legs };
+}
+
+/** Adverts of so much a sale, as one click that sells. */
+function advertsOf({ advertPerSale: x }: Assumptions): LaneDocumentInput['adverts'] {
+  if (x === null) return null;
+  return x === 0 ? 'none' : { keywords: [{ low: x, high: x, conversionRate: 1 }] };
+}
+
 /**
  * The lane document of one row: what opens on a sheet, and what the columns must agree with. The subscription
  * is left out: it is paid whatever is bought, and decides about no single row.
  */
 export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name = ''): LaneDocument {
-  const orderQuantity = quantityOf(
-    a,
-    row.unitsInSoldPack,
-    row.unitsInBoughtPack,
-    row.minimumOrder ?? Number.NaN,
-    row.carton ?? Number.NaN,
-  );
-  const bought = (orderQuantity * row.unitsInSoldPack) / row.unitsInBoughtPack;
-  const breaks = [...row.breaks]
-    .sort((x, y) => x.from - y.from)
-    .filter((b, i, all) => b.from > 0 && b.from !== all[i - 1]?.from);
-  const priceBreaks = [
-    { minQty: 0, unitPrice: row.cost },
-    ...breaks.map((b) => ({ minQty: b.from, unitPrice: b.cost })),
-  ];
-  const vat = a.purchase.vat === 'asTyped' ? 'none' : a.purchase.vat;
-  const vatRate = vat === 'none' ? 0 : (row.vatRate ?? a.purchase.vatRate);
-  const legs = [];
-  if (a.inbound.perUnit > 0)
-    legs.push({
-      name: '',
-      stage: 'inbound' as const,
-      basis: 'perUnit' as const,
-      rate: a.inbound.perUnit,
-      currency: a.homeCurrency,
-    });
-  if (a.inbound.perKg > 0)
-    legs.push({
-      name: '',
-      stage: 'inbound' as const,
-      basis: 'perKg' as const,
-      rate: a.inbound.perKg,
-      currency: a.homeCurrency,
-    });
-  const { purchase: p } = a;
+  const { unitsInSoldPack, unitsInBoughtPack } = row;
+  const [least, carton] = [row.minimumOrder ?? Number.NaN, row.carton ?? Number.NaN];
+  const orderQuantity = quantityOf(a, unitsInSoldPack, unitsInBoughtPack, least, carton);
+  const bought = (orderQuantity * unitsInSoldPack) / unitsInBoughtPack;
+  const { exchange } = rates;
   const input: LaneDocumentInput = {
     format: 'bold-margin/lane',
     version: 1,
@@ -195,7 +219,7 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
     standing: a.standing,
     orderQuantity,
     method: a.method,
-    route: legs.length === 0 ? 'none' : { legs },
+    route: routeOf(a),
     prep: a.prep === null ? null : { standard: a.prep, currency: a.homeCurrency },
     dispatch: a.method === 'ownDispatch' ? wholeDispatch(a.dispatch) : null,
     storage: a.method === 'warehouse' ? 'card' : 'none',
@@ -203,12 +227,7 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
     saleMonth: a.saleMonth,
     returns: a.returns,
     breakage: a.breakage,
-    adverts:
-      a.advertPerSale === null
-        ? null
-        : a.advertPerSale === 0
-          ? 'none'
-          : { keywords: [{ low: a.advertPerSale, high: a.advertPerSale, conversionRate: 1 }] },
+    adverts: advertsOf(a),
     demand: row.units === null ? null : { kind: 'marketShare', marketUnits: row.units, share: a.unitsShare },
     otherPerUnit:
       a.otherPerUnit === 0 ? [] : [{ name: '', line: { amount: a.otherPerUnit, currency: a.homeCurrency } }],
@@ -220,43 +239,9 @@ export function laneOfRow(a: Assumptions, rates: ListRates, row: RowInputs, name
       category: row.category ?? a.category,
       taxClass: row.taxClass,
     },
-    goods: [
-      {
-        unitsInSoldPack: row.unitsInSoldPack,
-        unitsInBoughtPack: row.unitsInBoughtPack,
-        source:
-          p.discount === 0 && p.salesTax === 0 && p.cashback === 0
-            ? {
-                kind: 'quote',
-                currency: p.currency,
-                incoterm: 'DAP',
-                vat,
-                vatRate,
-                recoverable: p.recoverable,
-                priceBreaks,
-                minimumOrder: row.minimumOrder ?? 0,
-                carton: row.carton === null ? null : { units: row.carton },
-                leadDays: 0,
-              }
-            : {
-                kind: 'retail',
-                currency: p.currency,
-                shelfPrice: (priceBreaks[priceBreakAt(priceBreaks, bought)] as { unitPrice: number | null })
-                  .unitPrice,
-                discounts: p.discount === 0 ? [] : [{ kind: 'percent', share: p.discount }],
-                vat,
-                vatRate,
-                recoverable: p.recoverable,
-                salesTax: p.salesTax,
-                cashback: p.cashback === 0 ? null : { share: p.cashback },
-              },
-      },
-    ],
+    goods: [{ unitsInSoldPack, unitsInBoughtPack, source: sourceOf(a, row, bought) }],
     rates: {
-      exchange:
-        rates.exchange === null
-          ? null
-          : { ...rates.exchange, rates: { ...rates.exchange.rates }, source: '' },
+      exchange: exchange === null ? null : { ...exchange, rates: { ...exchange.rates }, source: '' },
       tax: rates.tax,
       marketplace: rates.marketplace,
     },
