@@ -6,6 +6,10 @@ import type { MarketplaceCard } from '../core/cards/rates.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
 import { newLane } from '../core/workspace/newLane.ts';
 import { candidateData, quoteSource, storedLane } from '../core/workspace/records.ts';
+import type { CandidateData, QuoteSource, StoredLane } from '../core/workspace/records.ts';
+import type { Settings } from '../core/workspace/settings.ts';
+import type { Tx } from './db/client.ts';
+import type { CardRow } from './use/workspaces.ts';
 import { settings as settingsSchema } from '../core/workspace/settings.ts';
 import { auth } from './auth/auth.ts';
 import { authDb, closeDatabase, inWorkspace } from './db/client.ts';
@@ -24,20 +28,106 @@ export function demoPassword(): string {
   return createHmac('sha256', env().BM_SECRET).update('demo account').digest('hex');
 }
 
+/** The demo's account, made where there is none. */
+async function demoUser(): Promise<string> {
+  const [known] = await authDb().select({ id: user.id }).from(user).where(eq(user.email, DEMO.email));
+  if (known !== undefined) return known.id;
+  const body = { name: DEMO.person, email: DEMO.email, password: demoPassword() };
+  return (await auth().api.signUpEmail({ body })).user.id;
+}
+
+/** What every candidate of the demo is made from. */
+type Furnished = {
+  readonly tx: Tx;
+  readonly workspaceId: string;
+  readonly settings: Settings;
+  readonly cards: readonly CardRow[];
+  /** Ids of the suppliers by their keys in the scenario. */
+  readonly suppliers: ReadonlyMap<string, string>;
+};
+type DemoCandidate = (typeof demoCandidates)[number];
+
+async function addSuppliers(tx: Tx, workspaceId: string): Promise<ReadonlyMap<string, string>> {
+  const ids = new Map<string, string>();
+  for (const { key, ...s } of demoSuppliers) {
+    const id = newId();
+    ids.set(key, id);
+    await tx.insert(supplier).values({ workspaceId, id, ...s });
+  }
+  return ids;
+}
+
+/** A quote of the scenario under its supplier's name. */
+async function addQuote(
+  { tx, workspaceId, suppliers }: Furnished,
+  candidateId: string,
+  of: { supplier: string; quote: object },
+  createdAt = new Date(),
+): Promise<{ id: string; data: QuoteSource }> {
+  const id = newId();
+  const name = demoSuppliers.find((s) => s.key === of.supplier)?.name ?? '';
+  const data = quoteSource.parse({ ...of.quote, supplier: name });
+  const supplierId = suppliers.get(of.supplier) ?? null;
+  await tx.insert(quote).values({ workspaceId, id, candidateId, supplierId, createdAt, data });
+  return { id, data };
+}
+
+/** A lane as the workspace's defaults make it, with what the scenario sets by hand. */
+function demoLane(
+  { cards, settings }: Furnished,
+  { way, product }: CandidateData,
+  quoteId: string,
+  l: DemoCandidate['lanes'][number],
+): StoredLane {
+  const card = cards.find((c) => c.kind === 'marketplace' && c.key === l.market);
+  if (card === undefined) throw new Error(`The demo names a market that no starter card has: ${l.market}`);
+  const market = card.data as MarketplaceCard;
+  const exchange = cards.find((c) => c.kind === 'exchange');
+  const stored = newLane({
+    way,
+    settings,
+    country: market.country,
+    currency: market.currency,
+    marketplace: market,
+    exchange: (exchange?.data as ExchangeTable | undefined) ?? null,
+    cards: {
+      marketplace: card.id,
+      tax: cards.find((c) => c.kind === 'tax' && c.key === market.country)?.id,
+      exchange: exchange?.id,
+    },
+    origin: product.origin,
+    price: l.price,
+    quoteId,
+    today: today(),
+  });
+  const set = l.set ?? {};
+  const provenance = Object.fromEntries(Object.entries(stored.provenance).filter(([path]) => !(path in set)));
+  return storedLane.parse({ ...stored, ...set, provenance });
+}
+
+async function addCandidate(to: Furnished, given: DemoCandidate, at: Date): Promise<void> {
+  const { tx, workspaceId, settings, cards } = to;
+  const { supplier: supplierKey, quote: source, others, lanes, dropped, ...rest } = given;
+  const id = newId();
+  const data = candidateData.parse(rest);
+  const gone = { droppedAt: dropped ? at : null, droppedReason: dropped ?? null };
+  await tx.insert(candidate).values({ workspaceId, id, data, createdAt: at, ...gone });
+  const first = await addQuote(to, id, { supplier: supplierKey, quote: source });
+  for (const o of others ?? []) await addQuote(to, id, o, new Date(Date.now() + 1000));
+  const rows = lanes.map((l, position): LaneToStore => {
+    return { id: newId(), position, data: demoLane(to, data, first.id, l), createdAt: at };
+  });
+  const byId = Object.fromEntries(cards.map((c) => [c.id, c.data]));
+  await insertLanes(tx, workspaceId, settings, { id, data }, rows, { [first.id]: first.data }, byId, null);
+}
+
 export async function loadDemo(): Promise<boolean> {
   const [there] = await authDb()
     .select({ id: organization.id })
     .from(organization)
     .where(eq(organization.slug, DEMO.slug));
   if (there !== undefined) return false;
-  const [known] = await authDb().select({ id: user.id }).from(user).where(eq(user.email, DEMO.email));
-  const userId =
-    known?.id ??
-    (
-      await auth().api.signUpEmail({
-        body: { name: DEMO.person, email: DEMO.email, password: demoPassword() },
-      })
-    ).user.id;
+  const userId = await demoUser();
   const workspaceId = newId();
   await authDb().transaction(async (tx) => {
     await tx.insert(organization).values({ id: workspaceId, name: DEMO.name, slug: DEMO.slug });
@@ -45,101 +135,13 @@ export async function loadDemo(): Promise<boolean> {
   });
   await furnishWorkspace(workspaceId, demoSettings);
   const settings = settingsSchema.parse(demoSettings);
-
   await inWorkspace(workspaceId, async (tx) => {
-    const supplierIds = new Map<string, string>();
-    for (const { key, ...s } of demoSuppliers) {
-      const id = newId();
-      supplierIds.set(key, id);
-      await tx.insert(supplier).values({ workspaceId, id, ...s });
-    }
+    const suppliers = await addSuppliers(tx, workspaceId);
     const cards = await cardsInForce(tx, workspaceId, '9999-12-31');
-    const exchange = cards.find((c) => c.kind === 'exchange');
-    const byId = Object.fromEntries(cards.map((c) => [c.id, c.data]));
-    let minute = 0;
-    for (const { supplier: supplierKey, quote: source, others, lanes, dropped, ...data } of demoCandidates) {
-      const id = newId();
-      const parsed = candidateData.parse(data);
-      const at = new Date(Date.now() - (demoCandidates.length - minute++) * 60_000);
-      await tx
-        .insert(candidate)
-        .values({
-          workspaceId,
-          id,
-          data: parsed,
-          createdAt: at,
-          droppedAt: dropped ? at : null,
-          droppedReason: dropped ?? null,
-        });
-      const quoteId = newId();
-      const quoteData = quoteSource.parse({
-        ...source,
-        supplier: demoSuppliers.find((s) => s.key === supplierKey)?.name ?? '',
-      });
-      await tx
-        .insert(quote)
-        .values({
-          workspaceId,
-          id: quoteId,
-          candidateId: id,
-          supplierId: supplierIds.get(supplierKey) ?? null,
-          data: quoteData,
-        });
-      for (const o of others ?? [])
-        await tx
-          .insert(quote)
-          .values({
-            workspaceId,
-            id: newId(),
-            candidateId: id,
-            supplierId: supplierIds.get(o.supplier) ?? null,
-            createdAt: new Date(Date.now() + 1000),
-            data: quoteSource.parse({
-              ...o.quote,
-              supplier: demoSuppliers.find((s) => s.key === o.supplier)?.name ?? '',
-            }),
-          });
-      const rows: LaneToStore[] = [];
-      for (const [position, l] of lanes.entries()) {
-        const card = cards.find((c) => c.kind === 'marketplace' && c.key === l.market);
-        if (card === undefined)
-          throw new Error(`The demo names a market that no starter card has: ${l.market}`);
-        const market = card.data as MarketplaceCard;
-        const stored = newLane({
-          way: parsed.way,
-          settings,
-          country: market.country,
-          currency: market.currency,
-          marketplace: market,
-          exchange: (exchange?.data as ExchangeTable | undefined) ?? null,
-          cards: {
-            marketplace: card.id,
-            tax: cards.find((c) => c.kind === 'tax' && c.key === market.country)?.id,
-            exchange: exchange?.id,
-          },
-          origin: parsed.product.origin,
-          price: l.price,
-          quoteId,
-          today: today(),
-        });
-        const set = l.set ?? {};
-        const provenance = Object.fromEntries(
-          Object.entries(stored.provenance).filter(([path]) => !(path in set)),
-        );
-        const whole = storedLane.parse({ ...stored, ...set, provenance });
-        rows.push({ id: newId(), position, data: whole, createdAt: at });
-      }
-      await insertLanes(
-        tx,
-        workspaceId,
-        settings,
-        { id, data: parsed },
-        rows,
-        { [quoteId]: quoteData },
-        byId,
-        null,
-      );
-    }
+    const to: Furnished = { tx, workspaceId, settings, cards, suppliers };
+    // A minute apart, so that the newest stands first.
+    for (const [i, given] of demoCandidates.entries())
+      await addCandidate(to, given, new Date(Date.now() - (demoCandidates.length - i) * 60_000));
   });
   await loadDemoLists(workspaceId, userId);
   return true;

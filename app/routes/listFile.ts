@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { blanksIn } from '../../core/lane/blanks.ts';
 import { boundOf } from '../../core/lane/bounds.ts';
 import { queryIn } from '../../core/lists/query.ts';
+import type { ListQuery } from '../../core/lists/query.ts';
 import { LIST_FIGURES, listFigureRule } from '../../core/lists/figures.ts';
 import type { ListFigure } from '../../core/lists/figures.ts';
 import { minorDigits, powerOfTen } from '../../core/money/money.ts';
@@ -19,6 +20,7 @@ import type { OutValue, RowColumn } from '../../server/files/rowsOut.ts';
 import { askList } from '../../server/screening/client.ts';
 import type { ListRow } from '../../between/ask.ts';
 import { moreOf } from '../../server/use/goods.ts';
+import type { ListPage } from '../../server/use/lists.ts';
 import { extrasOf, goneGoods, loadList, refusedFileOf } from '../../server/use/lists.ts';
 import { jsonIn } from '../jsonIn.ts';
 import { floorTo } from '../ui/locale.ts';
@@ -81,103 +83,107 @@ async function fileOf(
     );
   }
   if (page.shown === null || page.screen === null) throw data(null, 404);
+  const { name } = page.list;
   if (what === 'gone') {
-    const columns: RowColumn[] = [
-      { name: TEXT.line, kind: 'number' },
-      { name: TEXT.code, kind: 'text' },
-      { name: TEXT.title, kind: 'text' },
-      { name: TEXT.brand, kind: 'text' },
-      { name: FIGURE.cost, kind: 'number' },
-    ];
+    const rows = goneGoods(entry.workspaceId, page);
     return answer(
-      `${fillIn(fileNames.gone, { name: page.list.name })}.${as}`,
-      rowsOut(as, 'Gone', columns, goneGoods(entry.workspaceId, page)),
+      `${fillIn(fileNames.gone, { name })}.${as}`,
+      rowsOut(as, 'Gone', GONE_COLUMNS, rows),
       TYPES[as],
     );
   }
-  const query =
-    what === 'all'
-      ? { text: '', filters: [], sort: [] }
-      : what === 'shortlist'
-        ? {
-            text: '',
-            filters: [{ kind: 'flag' as const, flag: 'shortlisted' as const, is: true }],
-            sort: queryIn(search).sort,
-          }
-        : queryIn(search);
-  const [purchase, sales] = [page.list.settings?.assumptions.purchase.currency ?? '', page.screen.currency];
-  const currencyOf = (f: ListFigure): string | null => {
-    const { unit } = listFigureRule(f);
-    return unit === 'purchase' ? purchase : unit === 'sales' ? sales : null;
+  const currencies = {
+    purchase: page.list.settings?.assumptions.purchase.currency ?? '',
+    sales: page.screen.currency,
   };
-  const extras = extrasOf(page.list);
-  const run = page.shown.id;
-  const columns: RowColumn[] = [
-    { name: TEXT.line, kind: 'number' },
-    { name: TEXT.code, kind: 'text' },
-    { name: TEXT.title, kind: 'text' },
-    { name: TEXT.brand, kind: 'text' },
-    { name: TEXT.category, kind: 'text' },
-    { name: TEXT.verdict, kind: 'text' },
-    { name: words.why, kind: 'text' },
-    { name: words.bound, kind: 'text' },
-    { name: words.mark, kind: 'text' },
-    ...LIST_FIGURES.map(
-      (f): RowColumn => ({
-        name: [FIGURE[f], currencyOf(f)].filter(Boolean).join(', '),
-        kind: 'number',
-        percent: listFigureRule(f).unit === 'share',
-      }),
-    ),
-    { name: `${words.orderValue}, ${purchase}`, kind: 'number' },
-    ...extras.map((name): RowColumn => ({ name, kind: 'text' })),
-  ];
-  async function* pieces(): AsyncGenerator<OutValue[][]> {
-    if (page === null) return;
-    for (let from = 0; ; from += PIECE) {
-      const { window } = await askList(entry.workspaceId, page, {
-        query,
-        show: 'kept',
-        from,
-        count: PIECE,
-        remedies: false,
-        figures: [],
-        facets: false,
-      });
-      const more =
-        extras.length === 0
-          ? null
-          : await moreOf(
-              entry.workspaceId,
-              run,
-              window.map((r) => r.line),
-            );
-      yield window.map((r) => [
-        r.line,
-        r.code,
-        r.title,
-        r.brand,
-        r.category,
-        VERDICT[r.verdict],
-        whyOf(r),
-        boundWord(r),
-        MARK[r.mark] ?? '',
-        ...LIST_FIGURES.map((x) => figure(r.figures[x] ?? null, currencyOf(x), listFigureRule(x).roundsDown)),
-        figure(orderValue(r), purchase),
-        ...extras.map((e) => more?.get(r.line)?.[e] ?? null),
-      ]);
-      if (window.length < PIECE) return;
-    }
-  }
+  const rows = rowsKept(entry.workspaceId, page, page.shown.id, queryFor(what, search), currencies);
   return answer(
-    `${what === 'shortlist' ? fillIn(fileNames.shortlist, { name: page.list.name }) : page.list.name}.${as}`,
-    rowsOut(as, page.list.name, columns, pieces()),
+    `${what === 'shortlist' ? fillIn(fileNames.shortlist, { name }) : name}.${as}`,
+    rowsOut(as, name, keptColumns(currencies, extrasOf(page.list)), rows),
     TYPES[as],
   );
 }
 
+/** Which rows are taken along: all, the short list in the order shown, or those that are shown. */
+function queryFor(what: z.output<typeof asked>['what'], search: URLSearchParams): ListQuery {
+  if (what === 'all') return { text: '', filters: [], sort: [] };
+  if (what !== 'shortlist') return queryIn(search);
+  return { text: '', filters: [{ kind: 'flag', flag: 'shortlisted', is: true }], sort: queryIn(search).sort };
+}
+
+type Currencies = { readonly purchase: string; readonly sales: string };
+/** The currency a figure of a row is in; null: it is no money. */
+const currencyOf = (f: ListFigure, { purchase, sales }: Currencies): string | null => {
+  const { unit } = listFigureRule(f);
+  return unit === 'purchase' ? purchase : unit === 'sales' ? sales : null;
+};
+
+function keptColumns(currencies: Currencies, extras: readonly string[]): RowColumn[] {
+  const text = (name: string): RowColumn => ({ name, kind: 'text' });
+  return [
+    { name: TEXT.line, kind: 'number' },
+    ...[TEXT.code, TEXT.title, TEXT.brand, TEXT.category, TEXT.verdict].map(text),
+    ...[words.why, words.bound, words.mark].map(text),
+    ...LIST_FIGURES.map(
+      (f): RowColumn => ({
+        name: [FIGURE[f], currencyOf(f, currencies)].filter(Boolean).join(', '),
+        kind: 'number',
+        percent: listFigureRule(f).unit === 'share',
+      }),
+    ),
+    { name: `${words.orderValue}, ${currencies.purchase}`, kind: 'number' },
+    ...extras.map(text),
+  ];
+}
+
+/** Rows under a query, piece by piece, with the columns that were kept as they are. */
+async function* rowsKept(
+  workspaceId: string,
+  page: ListPage,
+  run: string,
+  query: ListQuery,
+  currencies: Currencies,
+): AsyncGenerator<OutValue[][]> {
+  const extras = extrasOf(page.list);
+  for (let from = 0; ; from += PIECE) {
+    const question = { query, show: 'kept' as const, from, count: PIECE };
+    const { window } = await askList(workspaceId, page, {
+      ...question,
+      remedies: false,
+      figures: [],
+      facets: false,
+    });
+    const lines = window.map((r) => r.line);
+    const more = extras.length === 0 ? null : await moreOf(workspaceId, run, lines);
+    yield window.map((r) => [
+      r.line,
+      r.code,
+      r.title,
+      r.brand,
+      r.category,
+      VERDICT[r.verdict],
+      whyOf(r),
+      boundWord(r),
+      MARK[r.mark] ?? '',
+      ...LIST_FIGURES.map((x) =>
+        figure(r.figures[x] ?? null, currencyOf(x, currencies), listFigureRule(x).roundsDown),
+      ),
+      figure(orderValue(r), currencies.purchase),
+      ...extras.map((e) => more?.get(r.line)?.[e] ?? null),
+    ]);
+    if (window.length < PIECE) return;
+  }
+}
+
 const { listText: TEXT, listFigure: FIGURE, listVerdict: VERDICT, listFile: words } = listTerms;
 const TROUBLE: Readonly<Record<string, string>> = listTerms.listTrouble;
+const GONE_COLUMNS: readonly RowColumn[] = [
+  { name: TEXT.line, kind: 'number' },
+  { name: TEXT.code, kind: 'text' },
+  { name: TEXT.title, kind: 'text' },
+  { name: TEXT.brand, kind: 'text' },
+  { name: FIGURE.cost, kind: 'number' },
+];
 const MARK: Readonly<Record<string, string>> = listTerms.listFlag;
 
 /** What keeps a row from an answer, in words: what is wrong, or the costs that are not known. */

@@ -8,7 +8,7 @@ import {
   withCheckoutTax,
   withoutVat,
 } from '../../rules/revenue.ts';
-import type { Reckoning } from '../reckoning.ts';
+import type { Reckoning, Trace } from '../reckoning.ts';
 import type { TaxCard } from '../../cards/rates.ts';
 import type { LaneDocument, Standing } from '../schema.ts';
 
@@ -43,83 +43,83 @@ export function grossAt(
  * fees would depend on it.
  */
 export function reckonRevenue(r: Reckoning): void {
-  const doc = r.doc;
-  const tax = doc.rates.tax;
+  const { doc } = r;
   const price = isKnown(r.tried.price) ? r.tried.price : doc.price;
   if (price === null) r.blank('price');
   r.price = price === null ? Number.NaN : price;
   r.itemPrice = itemPrice(r.price, doc.averageDiscount);
   r.gross = grossOf(r.itemPrice, doc.shippingCharged);
-
-  const standing = doc.standing;
-  if (standing === null) {
-    r.vatIsCost = r.problem('standingMissing', 'outputVat', 'standing', { country: doc.country });
-  } else if (standing.kind === 'registered') r.vatIsCost = 0;
-  else if (standing.kind === 'marketplaceRemits') r.vatIsCost = standing.recoverable ? 0 : 1;
-  else r.vatIsCost = 1;
-
-  const typed = doc.typed.vatRate;
-  const inclusive = tax === null || tax.regime === 'inclusive';
-  let rate: number;
-  if (typed !== null) rate = typed;
-  else if (tax === null) rate = r.problem('noTaxCard', 'outputVat', 'rates.tax', { country: doc.country });
-  else {
-    const found = tax.vatRates[doc.product.taxClass];
-    if (found !== undefined) rate = found;
-    else if (!inclusive) rate = 0;
-    else
-      rate = r.problem('noTaxClass', 'outputVat', 'product.taxClass', {
-        country: doc.country,
-        taxClass: doc.product.taxClass,
-      });
-  }
-  r.vatRate = rate;
-  r.withheldVat = 0;
-  if (!inclusive) {
-    r.outputVat = 0;
-    r.netBase = r.gross;
-    r.buyerPays = withCheckoutTax(r.gross, tax?.checkoutTax ?? 0);
-  } else {
-    r.buyerPays = r.gross;
-    if (standing === null) {
-      r.outputVat = Number.NaN;
-      r.netBase = Number.NaN;
-    } else if (standing.kind === 'notRegistered') {
-      r.outputVat = 0;
-      r.netBase = r.gross;
-    } else {
-      r.netBase = withoutVat(r.gross, rate);
-      r.outputVat =
-        standing.kind === 'flatRate' ? flatRateVat(r.gross, standing.rate) : containedVat(r.gross, rate);
-      if (standing.kind === 'marketplaceRemits') r.withheldVat = r.outputVat;
-    }
-  }
+  r.vatIsCost = vatIsCost(r);
+  const exclusive = doc.rates.tax?.regime === 'exclusive';
+  r.vatRate = outputVatRate(r, exclusive);
+  reckonOutputVat(r, exclusive);
   r.netRevenue = netRevenue(r.gross, r.outputVat);
+  if (r.trace !== null) traceRevenue(r, r.trace, exclusive);
+}
 
-  if (r.trace !== null) {
-    const ratePath = typed !== null ? 'typed.vatRate' : 'rates.tax.vatRates';
-    r.trace.line('gross', r.gross, 'price * (1 - averageDiscount) + shippingCharged', [
-      ['price', price, 'money', 'price'],
-      ['averageDiscount', doc.averageDiscount, 'share', 'averageDiscount'],
-      ['shippingCharged', doc.shippingCharged, 'money', 'shippingCharged'],
-    ]);
-    if (!inclusive) r.trace.line('outputVat', 0, '0', [['regime', 'exclusive', 'text', 'rates.tax.regime']]);
-    else if (standing?.kind === 'notRegistered')
-      r.trace.line('outputVat', 0, '0', [['standing', 'notRegistered', 'text', 'standing']]);
-    else if (standing?.kind === 'flatRate')
-      r.trace.line('outputVat', r.outputVat, 'gross * flatRate', [
-        ['gross', r.gross, 'money', ''],
-        ['flatRate', standing.rate, 'share', 'standing'],
-      ]);
-    else
-      r.trace.line('outputVat', r.outputVat, 'gross * vatRate / (1 + vatRate)', [
-        ['gross', r.gross, 'money', ''],
-        ['vatRate', rate, 'share', ratePath],
-        ['standing', standing?.kind ?? null, 'text', 'standing'],
-      ]);
-    r.trace.line('netRevenue', r.netRevenue, 'gross - outputVat', [
-      ['gross', r.gross, 'money', ''],
-      ['outputVat', r.outputVat, 'money', ''],
-    ]);
+/** Whether VAT on what is bought is a cost: 1, or 0 where it is reclaimed; NaN without a standing. */
+function vatIsCost(r: Reckoning): number {
+  const { standing, country } = r.doc;
+  if (standing === null) return r.problem('standingMissing', 'outputVat', 'standing', { country });
+  if (standing.kind === 'registered') return 0;
+  return standing.kind === 'marketplaceRemits' && standing.recoverable ? 0 : 1;
+}
+
+/** The rate of the goods' tax class, as a fraction, typed or by the card; NaN where neither knows it. */
+function outputVatRate(r: Reckoning, exclusive: boolean): number {
+  const { doc } = r;
+  const { country, product } = doc;
+  const { tax } = doc.rates;
+  if (doc.typed.vatRate !== null) return doc.typed.vatRate;
+  if (tax === null) return r.problem('noTaxCard', 'outputVat', 'rates.tax', { country });
+  const found = tax.vatRates[product.taxClass];
+  if (found !== undefined) return found;
+  if (exclusive) return 0;
+  const detail = { country, taxClass: product.taxClass };
+  return r.problem('noTaxClass', 'outputVat', 'product.taxClass', detail);
+}
+
+/** VAT owed on a sale, what the marketplace withholds of it, and the amounts that fees are charged on. */
+function reckonOutputVat(r: Reckoning, exclusive: boolean): void {
+  const { standing, rates } = r.doc;
+  r.withheldVat = 0;
+  r.outputVat = 0;
+  r.netBase = r.buyerPays = r.gross;
+  if (exclusive) r.buyerPays = withCheckoutTax(r.gross, rates.tax?.checkoutTax ?? 0);
+  else if (standing === null) r.outputVat = r.netBase = Number.NaN;
+  else if (standing.kind !== 'notRegistered') {
+    r.netBase = withoutVat(r.gross, r.vatRate);
+    r.outputVat =
+      standing.kind === 'flatRate' ? flatRateVat(r.gross, standing.rate) : containedVat(r.gross, r.vatRate);
+    if (standing.kind === 'marketplaceRemits') r.withheldVat = r.outputVat;
   }
+}
+
+function traceRevenue(r: Reckoning, trace: Trace, exclusive: boolean): void {
+  const { doc } = r;
+  const { standing } = doc;
+  const ratePath = doc.typed.vatRate !== null ? 'typed.vatRate' : 'rates.tax.vatRates';
+  trace.line('gross', r.gross, 'price * (1 - averageDiscount) + shippingCharged', [
+    ['price', isKnown(r.price) ? r.price : null, 'money', 'price'],
+    ['averageDiscount', doc.averageDiscount, 'share', 'averageDiscount'],
+    ['shippingCharged', doc.shippingCharged, 'money', 'shippingCharged'],
+  ]);
+  if (exclusive) trace.line('outputVat', 0, '0', [['regime', 'exclusive', 'text', 'rates.tax.regime']]);
+  else if (standing?.kind === 'notRegistered')
+    trace.line('outputVat', 0, '0', [['standing', 'notRegistered', 'text', 'standing']]);
+  else if (standing?.kind === 'flatRate')
+    trace.line('outputVat', r.outputVat, 'gross * flatRate', [
+      ['gross', r.gross, 'money', ''],
+      ['flatRate', standing.rate, 'share', 'standing'],
+    ]);
+  else
+    trace.line('outputVat', r.outputVat, 'gross * vatRate / (1 + vatRate)', [
+      ['gross', r.gross, 'money', ''],
+      ['vatRate', r.vatRate, 'share', ratePath],
+      ['standing', standing?.kind ?? null, 'text', 'standing'],
+    ]);
+  trace.line('netRevenue', r.netRevenue, 'gross - outputVat', [
+    ['gross', r.gross, 'money', ''],
+    ['outputVat', r.outputVat, 'money', ''],
+  ]);
 }
