@@ -1,4 +1,4 @@
-/** Styles of tables that are drawn again at every keystroke (see `drawn.ts`): lanes compared, cells of cards, rows of lists. */
+/** Styles of tables that are drawn again at every keystroke (see `drawn.ts`): lanes compared, cells, rows of lists. */
 import { plainButton, v } from './drawnParts.ts';
 
 export const drawnTables = {

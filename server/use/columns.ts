@@ -56,7 +56,7 @@ export async function cardData(
   return Object.fromEntries(rows.map((r) => [r.id, r.data]));
 }
 
-/** A candidate that is there; `lock` puts all who change it in one order. Undefined: there is none in this workspace. */
+/** A candidate that is there; `lock` puts all who change it in one order. Undefined: none in this workspace. */
 export async function candidateIn(tx: Tx, workspaceId: string, id: string, lock?: 'lock') {
   const asked = tx
     .select(candidateColumns)

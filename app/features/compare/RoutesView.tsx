@@ -147,7 +147,9 @@ function RouteTable({
   const bounds = useBounds();
   const said = useResultFigures();
   const freightOf = ({ lines, blanks }: LaneResult): string =>
-    bounds.of(f.plain(lines.freight, c), blanks.includes('freight') ? ['freight'] : [], 'atLeast');
+    lines.freight === null
+      ? '–'
+      : bounds.of(f.plain(lines.freight, c), blanks.includes('freight') ? ['freight'] : [], 'atLeast');
   const cheapest = [...rows]
     .filter((x) => x.result.figures.landedCost !== null)
     .sort((a, b) => (a.result.figures.landedCost as number) - (b.result.figures.landedCost as number))[0];
