@@ -71,7 +71,10 @@ describe('sizes and weights', () => {
       parseSides('20 x 15', 'en-GB'),
       parseSides('0 x 1 x 2', 'en-GB'),
       parseSides('', 'en-GB'),
-    ]).toEqual([null, null, 'blank']);
+      // What no document can hold is not taken.
+      parseSides('99999999999999 x 1 x 1', 'en-GB'),
+      parseSides('1 x 1 x 0.0000000001', 'en-GB'),
+    ]).toEqual([null, null, 'blank', null, null]);
   });
 });
 

@@ -1,4 +1,6 @@
 /** Understanding numbers as people type and paste them. */
+import { positive } from '../../core/money/schema.ts';
+
 export type Understood =
   | { readonly kind: 'blank' }
   | {
@@ -112,7 +114,7 @@ export function parseSides(text: string, locale: string): [number, number, numbe
   const values = parts.map((p) =>
     parseMeasure(/[a-z"″]$/i.test(p) || m?.[2] === undefined ? p : `${p}${m[2]}`, 'length', locale),
   );
-  return values.every((v) => v !== null && v !== 'blank' && v.value > 0)
+  return values.every((v) => v !== null && v !== 'blank' && positive.safeParse(v.value).success)
     ? (values.map((v) => (v as { value: number }).value) as [number, number, number])
     : null;
 }
