@@ -5,7 +5,7 @@ import type { Tables } from '../../../core/cards/reader.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { ChangeList } from './ChangeList.tsx';
-import { ErrorList } from './Draft.tsx';
+import { ErrorList } from './draftParts.tsx';
 import type { Answer } from './Rates.tsx';
 
 type Body = {
