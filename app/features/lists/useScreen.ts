@@ -2,10 +2,10 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { ListQuery } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/figures.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
-import { MOST_AHEAD } from '../../../between/ask.ts';
 import { tell } from '../../ui/client.ts';
 import type { Told, Why } from '../../ui/client.ts';
 import type { Answer, JudgedRow, ListRow } from '../../../between/ask.ts';
+import { CHUNK, RowsAtHand } from './rowsAtHand.ts';
 
 export type Work = {
   readonly state: string;
@@ -22,8 +22,6 @@ type Ask = {
   /** Whether columns kept as they are stand in the grid. */
   readonly more: boolean;
 };
-/** Rows asked for at once. */
-const CHUNK = 100;
 /** The most that one question may ask for. */
 const AT_MOST = 500;
 
@@ -75,12 +73,9 @@ export function useScreen(
   const [busy, setBusy] = useState(false);
   const [work, setWork] = useState<Work | null>(firstWork);
   const [, drawn] = useState(0);
-  const rows = useRef(new Map<number, ListRow>(first?.window.map((r, i) => [i, r]) ?? []));
-  const rowsKey = useRef(first === null ? '' : key);
-  /** What the rows at hand were asked for, whatever the assumptions. */
-  const rowsQuery = useRef(first === null ? '' : queryOf(ask));
-  const under = useRef(new Set<number>());
-  const view = useRef<[number, number]>([0, 60]);
+  const [rows] = useState(() =>
+    first === null ? new RowsAtHand() : new RowsAtHand(first.window, key, queryOf(ask)),
+  );
   const round = useRef(0);
   const figuresKey = figures.join(',');
   const running = useRef(false);
@@ -95,21 +90,16 @@ export function useScreen(
   /** What the rows in view come to under other assumptions, before the whole list has answered. */
   const lookAhead = useCallback(
     async (mine: number, now: Ask, signal: AbortSignal): Promise<void> => {
-      const [from, to] = view.current;
-      const seen = [...rows.current].filter(([i]) => i >= from && i <= to).slice(0, MOST_AHEAD);
+      const seen = rows.seen();
       const lines = seen.map(([, r]) => r.line);
       const told = await post<{ ahead: JudgedRow[] | null }>({ ...now, ahead: lines, count: 0 }, signal);
       if (!told.ok || told.data.ahead === null || mine !== round.current) return;
-      const { ahead } = told.data;
-      for (const [k, [i, r]] of seen.entries()) {
-        const judged = ahead[k] as JudgedRow;
-        rows.current.set(i, { ...r, ...judged, figures: { ...r.figures, ...judged.figures }, remedies: [] });
-      }
+      rows.judge(seen, told.data.ahead);
       drawn((n) => n + 1);
       // These rows are on screen before the whole list is asked, whose work would hold them up.
       await new Promise((done) => setTimeout(done, FRAME));
     },
-    [post],
+    [post, rows],
   );
 
   const question = useCallback(
@@ -117,12 +107,12 @@ export function useScreen(
       setBusy(true);
       const now = asked.current;
       const nowKey = JSON.stringify(now);
-      if (rowsQuery.current === queryOf(now) && rowsKey.current !== nowKey) {
+      if (rows.query === queryOf(now) && rows.key !== nowKey) {
         await lookAhead(mine, now, signal);
         if (mine !== round.current) return;
       }
       // A new question begins at its top; the same one, asked again, stays where it is.
-      const from = rowsKey.current === nowKey ? Math.floor(view.current[0] / CHUNK) * CHUNK : 0;
+      const from = rows.key === nowKey ? Math.floor(rows.view[0] / CHUNK) * CHUNK : 0;
       for (;;) {
         const told = await post({ ...now, from, count: CHUNK * 2 }, signal);
         if (mine !== round.current) return;
@@ -137,10 +127,7 @@ export function useScreen(
         const got = told.data;
         setWork(got.work);
         running.current = got.work?.state === 'waiting' || got.work?.state === 'running';
-        rows.current = new Map(got.window.map((r, i) => [from + i, r]));
-        rowsKey.current = nowKey;
-        rowsQuery.current = queryOf(now);
-        under.current.clear();
+        rows.replace(from, got.window, nowKey, queryOf(now));
         setAnswer({ key: nowKey, answer: got });
         break;
       }
@@ -154,7 +141,7 @@ export function useScreen(
       const { stats, facets, funnel, strange } = more.data;
       setSums({ stats, facets, funnel, strange });
     },
-    [post, lookAhead, figuresKey],
+    [post, rows, lookAhead, figuresKey],
   );
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what is asked
@@ -178,32 +165,38 @@ export function useScreen(
 
   const inView = useCallback(
     (from: number, to: number) => {
-      view.current = [from, to];
       const mine = round.current;
-      for (let chunk = Math.floor(from / CHUNK); chunk <= Math.floor(to / CHUNK); chunk++) {
-        const at = chunk * CHUNK;
-        const [a, b] = [Math.max(from, at), Math.min(to, at + CHUNK - 1)];
-        let missing = false;
-        for (let i = a; i <= b && !missing; i++) missing = !rows.current.has(i);
-        if (!missing || under.current.has(chunk)) continue;
-        under.current.add(chunk);
+      for (const at of rows.missing(from, to))
         void post({ ...asked.current, from: at, count: CHUNK }).then((told) => {
-          under.current.delete(chunk);
+          rows.came(at);
           if (mine !== round.current) return;
           setNotAnswered(told.ok ? null : told.why);
           if (!told.ok) return;
-          for (const [i, r] of told.data.window.entries()) rows.current.set(at + i, r);
-          // What lies far from view is let go.
-          if (rows.current.size > 4000)
-            for (const i of rows.current.keys())
-              if (Math.abs(i - view.current[0]) > 1500) rows.current.delete(i);
+          rows.put(at, told.data.window);
           drawn((n) => n + 1);
         });
-      }
     },
-    [post],
+    [post, rows],
   );
 
+  const { rowsUpTo, verdictsUnder } = useBeside(post, asked);
+  return {
+    answer: answer?.answer ?? null,
+    sums,
+    rowsUpTo,
+    verdictsUnder,
+    rowAt: (i) => rows.at(i),
+    inView,
+    busy,
+    notAnswered,
+    work,
+    refresh,
+  };
+}
+
+type Post = <T = Answered>(body: object, signal?: AbortSignal) => Promise<Told<T>>;
+/** Questions beside the window: rows however far down, and what verdicts would be under other settings. */
+function useBeside(post: Post, asked: { readonly current: Ask }): Pick<Screen, 'rowsUpTo' | 'verdictsUnder'> {
   const rowsUpTo = useCallback(
     async (most: number): Promise<ListRow[]> => {
       const out: ListRow[] = [];
@@ -216,26 +209,14 @@ export function useScreen(
       }
       return out;
     },
-    [post],
+    [post, asked],
   );
   const verdictsUnder = useCallback(
     async (settings: ListSettings): Promise<Answer['verdicts'] | null> => {
       const told = await post({ ...asked.current, settings, count: 0 });
       return told.ok ? told.data.verdicts : null;
     },
-    [post],
+    [post, asked],
   );
-
-  return {
-    answer: answer?.answer ?? null,
-    sums,
-    rowsUpTo,
-    verdictsUnder,
-    rowAt: (i) => rows.current.get(i),
-    inView,
-    busy,
-    notAnswered,
-    work,
-    refresh,
-  };
+  return { rowsUpTo, verdictsUnder };
 }
