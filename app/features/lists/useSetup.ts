@@ -1,12 +1,22 @@
 /** What the set-up of a list says, and how one thing changed changes another. */
 import { useState } from 'react';
 import { useSubmit } from 'react-router';
-import { guessMap, headerAmong, mapIssues } from '../../../core/lists/map.ts';
+import { headerAmong, mapIssues } from '../../../core/lists/map.ts';
 import type { ListMap } from '../../../core/lists/map.ts';
 import type { Role } from '../../../core/lists/roles.ts';
 import type { Choice } from '../../../core/lists/reference.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import type { ListSetup, SetupChoices } from '../../../core/lists/setup.ts';
+import {
+  assigned,
+  bought,
+  guessed,
+  headings,
+  mapLike,
+  pricedLike,
+  soldOn,
+  supplierNamed,
+} from './setupChanges.ts';
 
 export type Check = {
   id: string;
@@ -54,63 +64,29 @@ export function useSetup(p: SetupData) {
 
   const rows = (p.sheets.find((s) => s.name === (sheet ?? '')) ?? p.sheets[0])?.rows ?? [];
   const at = headerAmong(rows, map);
-  const header = (rows[at] ?? []).map((c) => c.trim());
+  const header = headings(rows[at]);
   const market = p.markets.find((m) => m.id === own.marketplaceCardId) ?? null;
   const issues = mapIssues(map, header);
 
   const turnTo = (to: string): void => {
     setSheet(to);
-    const next = p.sheets.find((s) => s.name === to)?.rows ?? [];
-    const h = headerAmong(next);
-    setMap(
-      guessMap(
-        (next[h] ?? []).map((c) => c.trim()),
-        next.slice(h + 1),
-      ),
-    );
+    setMap(guessed(p.sheets.find((s) => s.name === to)?.rows ?? []));
   };
-  const assign = (role: Role, heading: string): void => {
-    const columns = { ...map.columns };
-    // A column says one thing: what it said before is asked for again.
-    for (const [r, h] of Object.entries(columns)) if (h === heading) delete columns[r as Role];
-    if (heading === '') delete columns[role];
-    else columns[role] = heading;
-    setMap({ ...map, columns, extras: map.extras.filter((h) => h !== heading) });
-  };
+  const assign = (role: Role, heading: string): void => setMap(assigned(map, role, heading));
   const take = (value: string): void => {
     setSupplier(value);
-    const known = p.suppliers.find((s) => s.name.toLowerCase() === value.trim().toLowerCase());
+    const known = supplierNamed(p.suppliers, value);
     if (known === undefined) return;
-    if (known.map !== null && mapIssues(known.map, header).length === 0) setMap(known.map);
-    if (known.currency !== null)
-      setOwn({
-        ...own,
-        assumptions: {
-          ...own.assumptions,
-          purchase: { ...own.assumptions.purchase, currency: known.currency },
-        },
-      });
+    setMap(mapLike(map, known, header));
+    setOwn(pricedLike(own, known));
   };
   const set = (over: Partial<ListSettings>): void => setOwn({ ...own, ...over });
   const assume = (over: Partial<ListSettings['assumptions']>): void =>
     set({ assumptions: { ...own.assumptions, ...over } });
-  const buy = (over: Partial<ListSettings['assumptions']['purchase']>): void =>
-    assume({ purchase: { ...own.assumptions.purchase, ...over } });
+  const buy = (over: Partial<ListSettings['assumptions']['purchase']>): void => setOwn(bought(own, over));
   const sellOn = (id: string): void => {
     const m = p.markets.find((x) => x.id === id);
-    if (m === undefined) return;
-    set({
-      marketplaceCardId: id,
-      country: m.country,
-      assumptions: {
-        ...own.assumptions,
-        method: m.hasWarehouse ? own.assumptions.method : 'ownDispatch',
-        category:
-          own.assumptions.category !== null && m.categories.some((c) => c.key === own.assumptions.category)
-            ? own.assumptions.category
-            : null,
-      },
-    });
+    if (m !== undefined) setOwn(soldOn(own, m));
   };
   const send = (then: 'check' | 'run'): void => {
     const { reference } = p.list;

@@ -19,10 +19,37 @@ const keptTables = z.object({
 
 /** The cells of a draft while they are edited: undo, redo, and saving in the background. */
 export function useDraft(initial: Tables, edition: number, saveUrl: string, canEdit: boolean) {
-  const [cells, setCells] = useState(initial);
-  const [saving, setSaving] = useState<DraftSaving>('saved');
+  const { cells, saving, take, flush, latest } = useSavedCells(initial, edition, saveUrl, canEdit);
   const past = useRef<Tables[]>([]);
   const future = useRef<Tables[]>([]);
+  const change = useCallback(
+    (next: Tables): void => {
+      past.current.push(latest.current.cells);
+      if (past.current.length > 200) past.current.shift();
+      future.current = [];
+      take(next);
+    },
+    [take, latest],
+  );
+  const step = useCallback(
+    (from: Tables[], to: Tables[]): void => {
+      const next = from.pop();
+      if (next === undefined) return;
+      to.push(latest.current.cells);
+      take(next);
+    },
+    [take, latest],
+  );
+  const undo = useCallback(() => step(past.current, future.current), [step]);
+  const redo = useCallback(() => step(future.current, past.current), [step]);
+
+  return { cells, saving, change, undo, redo, flush };
+}
+
+/** Cells that are saved half a second after they were changed, and stand in the tab until they are. */
+function useSavedCells(initial: Tables, edition: number, saveUrl: string, canEdit: boolean) {
+  const [cells, setCells] = useState(initial);
+  const [saving, setSaving] = useState<DraftSaving>('saved');
   const now = useRef({
     cells: initial,
     edition,
@@ -71,27 +98,6 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
     [canEdit, flush, tab],
   );
 
-  const change = useCallback(
-    (next: Tables): void => {
-      past.current.push(now.current.cells);
-      if (past.current.length > 200) past.current.shift();
-      future.current = [];
-      take(next);
-    },
-    [take],
-  );
-  const step = useCallback(
-    (from: Tables[], to: Tables[]): void => {
-      const next = from.pop();
-      if (next === undefined) return;
-      to.push(now.current.cells);
-      take(next);
-    },
-    [take],
-  );
-  const undo = useCallback(() => step(past.current, future.current), [step]);
-  const redo = useCallback(() => step(future.current, past.current), [step]);
-
   // What an earlier page of this tab could not save comes back, as long as nobody has changed the draft
   // since.
   useEffect(() => {
@@ -118,5 +124,5 @@ export function useDraft(initial: Tables, edition: number, saveUrl: string, canE
     };
   }, [canEdit, flush]);
 
-  return { cells, saving, change, undo, redo, flush };
+  return { cells, saving, take, flush, latest: now };
 }
