@@ -2,12 +2,11 @@ import { data, redirect, useActionData, useLoaderData, useOutletContext } from '
 import { z } from 'zod';
 import { firstIssue } from '../../core/issues.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
 import { newCandidate } from '../../core/workspace/newCandidate.ts';
 import { createCandidates } from '../../server/use/candidates.ts';
 import { openAsCandidate, readLaneDocument } from '../../server/use/laneDocuments.ts';
-import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
+import { cardsInForce, settingsWith } from '../../server/use/workspaces.ts';
 import { NewCandidateForm } from '../features/find/NewCandidate.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/find.ts';
@@ -18,31 +17,30 @@ import { usualCards } from '../../core/cards/schema.ts';
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const wanted = new URL(request.url).searchParams.get('card');
-  return inWorkspace(entry.workspaceId, async (tx) => {
-    const settings = await settingsIn(tx, entry.workspaceId);
-    if (settings === null) throw redirect(`/w/${entry.slug}`);
-    const cards = await cardsInForce(tx, entry.workspaceId, today());
-    const markets = cards.filter((c) => c.kind === 'marketplace');
-    const chosen =
-      markets.find((c) => c.id === wanted) ??
-      markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ??
-      markets[0] ??
-      null;
-    const country = chosen?.key.split('/')[1] ?? settings.homeCountry;
-    // The form reckons as one types; it gets the cards that the first lane would use, and the names of the
-    // others.
-    const usual = usualCards(cards, { country, homeCurrency: settings.homeCurrency });
-    const used = [chosen, usual.tax, usual.exchange].filter((c) => c != null);
-    return {
-      settings,
-      today: today(),
-      markets: markets.map(({ id, name, key }) => ({ id, name, key })),
-      chosen: chosen?.id ?? null,
-      country,
-      cards: Object.fromEntries(used.map((c) => [c.id, c.data])),
-      laneCards: { marketplace: chosen?.id, tax: usual.tax?.id, exchange: usual.exchange?.id },
-    };
-  });
+  const { settings, also: cards } = await settingsWith(entry.workspaceId, (tx) =>
+    cardsInForce(tx, entry.workspaceId, today()),
+  );
+  if (settings === null) throw redirect(`/w/${entry.slug}`);
+  const markets = cards.filter((c) => c.kind === 'marketplace');
+  const chosen =
+    markets.find((c) => c.id === wanted) ??
+    markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ??
+    markets[0] ??
+    null;
+  const country = chosen?.key.split('/')[1] ?? settings.homeCountry;
+  // The form reckons as one types; it gets the cards that the first lane would use, and the names of the
+  // others.
+  const usual = usualCards(cards, { country, homeCurrency: settings.homeCurrency });
+  const used = [chosen, usual.tax, usual.exchange].filter((c) => c != null);
+  return {
+    settings,
+    today: today(),
+    markets: markets.map(({ id, name, key }) => ({ id, name, key })),
+    chosen: chosen?.id ?? null,
+    country,
+    cards: Object.fromEntries(used.map((c) => [c.id, c.data])),
+    laneCards: { marketplace: chosen?.id, tax: usual.tax?.id, exchange: usual.exchange?.id },
+  };
 });
 
 export const meta: Route.MetaFunction = () => [{ title: 'Find · Bold Margin' }];

@@ -1,8 +1,7 @@
 import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { candidateNames, loadSheet } from '../../server/use/candidates.ts';
-import { inWorkspace } from '../../server/db/client.ts';
-import { settingsIn } from '../../server/use/workspaces.ts';
+import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { FundPage } from '../features/fund/Fund.tsx';
 import type { Route } from './+types/fund.ts';
@@ -14,8 +13,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   const names = await candidateNames(entry.workspaceId);
   const wanted = url.searchParams.get('candidate') ?? names[0]?.id ?? null;
   const sheet = wanted === null ? null : await loadSheet(entry.workspaceId, wanted);
-  const settings =
-    sheet?.settings ?? (await inWorkspace(entry.workspaceId, (tx) => settingsIn(tx, entry.workspaceId)));
+  const settings = sheet?.settings ?? (await settingsOf(entry.workspaceId));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   return {
     names,

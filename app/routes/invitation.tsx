@@ -1,34 +1,16 @@
 import { Button, Stack, Typography } from '@mui/material';
-import { eq } from 'drizzle-orm';
 import { useTranslation } from 'react-i18next';
 import { data, Form, redirect, useActionData, useLoaderData } from 'react-router';
-import { authDb } from '../../server/db/client.ts';
-import { invitation, organization } from '../../server/db/authSchema.ts';
 import { forwardToAuth } from '../../server/auth/forward.ts';
 import { needPerson } from '../../server/auth/session.ts';
+import { invitationAt } from '../../server/use/members.ts';
 import { AccountPage } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/invitation.ts';
 import { answering } from '../answers.ts';
 
-async function find(id: string) {
-  const [row] = await authDb()
-    .select({
-      email: invitation.email,
-      role: invitation.role,
-      status: invitation.status,
-      expiresAt: invitation.expiresAt,
-      name: organization.name,
-      slug: organization.slug,
-    })
-    .from(invitation)
-    .innerJoin(organization, eq(invitation.organizationId, organization.id))
-    .where(eq(invitation.id, id));
-  return row ?? null;
-}
-
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const person = await needPerson(request);
-  const found = await find(params.id);
+  const found = await invitationAt(params.id);
   const state =
     found === null || found.status !== 'pending' || found.expiresAt < new Date()
       ? 'over'
@@ -48,7 +30,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
   await needPerson(request);
   const answer = await forwardToAuth(request, '/organization/accept-invitation', { invitationId: params.id });
   if (!answer.ok) return data({ code: answer.code }, { status: 400 });
-  throw redirect(`/w/${(await find(params.id))?.slug ?? ''}`);
+  throw redirect(`/w/${(await invitationAt(params.id))?.slug ?? ''}`);
 });
 
 export default function Invitation() {

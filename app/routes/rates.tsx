@@ -9,7 +9,6 @@ import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { exchangeTable } from '../../core/money/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
 import { cellsFrom } from '../../server/files/cardFiles.ts';
 import { readExchangeCsv, readReferenceXml } from '../../server/files/exchangeFiles.ts';
@@ -26,7 +25,7 @@ import {
   withdraw,
 } from '../../server/use/cards.ts';
 import { createDraft, draftFrom, draftFromFreightQuote, throwDraft } from '../../server/use/cardDrafts.ts';
-import { cardsInForce, settingsIn } from '../../server/use/workspaces.ts';
+import { cardsInForce, settingsWith } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';
 import { cellsSchema } from './rateDraftSave.ts';
@@ -40,10 +39,9 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   const entry = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const list = await listCards(entry.workspaceId);
-  const { settings, inForce } = await inWorkspace(entry.workspaceId, async (tx) => ({
-    settings: await settingsIn(tx, entry.workspaceId),
-    inForce: await cardsInForce(tx, entry.workspaceId, today()),
-  }));
+  const { settings, also: inForce } = await settingsWith(entry.workspaceId, (tx) =>
+    cardsInForce(tx, entry.workspaceId, today()),
+  );
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   const byKey = list.versions.find(
     (v) =>

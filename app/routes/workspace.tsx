@@ -1,18 +1,16 @@
 import { data, Outlet, useLoaderData } from 'react-router';
 import { enterWorkspace, workspacesOf } from '../../server/auth/session.ts';
-import { inWorkspace } from '../../server/db/client.ts';
 import { today } from '../../server/env.ts';
-import { latestRates, settingsIn, setWorkspaceDeleted } from '../../server/use/workspaces.ts';
+import { latestRates, setWorkspaceDeleted, settingsWith } from '../../server/use/workspaces.ts';
 import { DeletedWorkspace, Shell } from '../features/frame/Shell.tsx';
 import type { Route } from './+types/workspace.ts';
 import { answering } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
-  const { settings, ratesOf } = await inWorkspace(entry.workspaceId, async (tx) => ({
-    settings: await settingsIn(tx, entry.workspaceId),
-    ratesOf: await latestRates(tx, entry.workspaceId, today()),
-  }));
+  const { settings, also: ratesOf } = await settingsWith(entry.workspaceId, (tx) =>
+    latestRates(tx, entry.workspaceId, today()),
+  );
   const workspaces = await workspacesOf(entry.person.id);
   const head = {
     slug: entry.slug,

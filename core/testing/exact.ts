@@ -532,6 +532,7 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
     .plus(insurance);
   let customsValue = cifValue;
   let duty = zero;
+  let dutyBlank = false;
   let importCharges = zero;
   let importVat = zero;
   if (doc.imported && rule !== 'DDP') {
@@ -596,7 +597,7 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
             .plus(inSales(perUnit, tax.currency))
             .plus(perKg.isZero() ? zero : inSales(perKg, tax.currency).times(kgUnit));
       }
-      const dutyBlank = blanks.has('duty');
+      dutyBlank = blanks.has('duty');
       if (Q.isNaN() && tax.importCharges.length > 0) blank('duty');
       else
         for (const c of tax.importCharges) {
@@ -644,7 +645,8 @@ export function reckonExactly(given: LaneDocument, hits: Map<string, number> = n
       land(prep, doc.prep);
     }
   }
-  const dutyKnown = duty.isNaN() && blanks.has('duty') ? zero : duty;
+  // A blank of the charges alone does not make a rate known that is not.
+  const dutyKnown = duty.isNaN() && dutyBlank ? zero : duty;
   const landedCost = sum([
     goods,
     buyingCosts,

@@ -70,6 +70,17 @@ export async function settingsOf(workspaceId: string): Promise<Settings | null> 
   return inWorkspace(workspaceId, (tx) => settingsIn(tx, workspaceId));
 }
 
+/** Settings of the workspace (null: it is deleted) beside what else is read of it, in one transaction. */
+export async function settingsWith<T>(
+  workspaceId: string,
+  also: (tx: Tx) => Promise<T>,
+): Promise<{ settings: Settings | null; also: T }> {
+  return inWorkspace(workspaceId, async (tx) => ({
+    settings: await settingsIn(tx, workspaceId),
+    also: await also(tx),
+  }));
+}
+
 /** Changes the settings within a transaction, validated; writers wait for each other. */
 export async function changeSettings(
   tx: Tx,
