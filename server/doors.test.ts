@@ -23,7 +23,8 @@ import type { TestWorkspace } from './testing/workspaces.ts';
 import { createCandidates, loadSheet } from './use/candidates.ts';
 import { addLane, putLanes } from './use/candidateLanes.ts';
 import { savePatches } from './use/savePatches.ts';
-import { loadList, setListDeleted } from './use/lists.ts';
+import { setListDeleted } from './use/deleteLists.ts';
+import { loadList } from './use/lists.ts';
 import { saveListSettings } from './use/listSetup.ts';
 import { newId } from './use/workspaces.ts';
 

@@ -3,7 +3,9 @@ import { boundOf } from '../../core/lane/bounds.ts';
 import { asked } from '../../core/compare/whatIf.ts';
 import { exchangeFactor, minorDigits, powerOfTen } from '../../core/money/money.ts';
 import { roundMinor } from '../../core/rules/numbers.ts';
-import { evaluate } from '../../core/lane/evaluate.ts';
+import { evaluate, restate } from '../../core/lane/evaluate.ts';
+import type { LaneDocument } from '../../core/lane/schema.ts';
+import type { LaunchPlan } from '../../core/launch/schema.ts';
 import { LINES } from '../../core/lane/costLines.ts';
 import { priceFor } from '../../core/lane/solve.ts';
 import { launchCash } from '../../core/launch/launch.ts';
@@ -58,10 +60,21 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   const name = fillIn(fileNames.lanes, { name: c.candidate.data.name, day: c.today });
   if (search.get('as') === 'jsonl')
     return fileAnswer(`${name}.jsonl`, `${docs.map((d) => JSON.stringify(d.doc)).join('\n')}\n`);
-  const plan = planOf(c.candidate.data, c.settings.launch);
   const home = c.settings.homeCurrency;
-  const words = compareWords.laneFile;
-  const columns: OutColumn[] = [
+  const plan = planOf(c.candidate.data, c.settings.launch);
+  const sheet = { name: 'lanes', columns: columnsFor(home), rows: docs.map(({ doc }) => rowOf(doc, plan)) };
+  return search.get('as') === 'csv'
+    ? fileAnswer(`${name}.csv`, writeCsv(sheet))
+    : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
+});
+
+/** Money to the smallest coin of its currency; unknown is blank, never 0. */
+const coins = (x: number | null, currency: string): number | null =>
+  x === null ? null : roundMinor(x, powerOfTen(minorDigits(currency)));
+
+const words = compareWords.laneFile;
+function columnsFor(home: string): OutColumn[] {
+  return [
     ...[
       words.country,
       words.marketplace,
@@ -83,39 +96,35 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     { title: words.rate },
     { title: words.rateOf },
   ];
-  const rows = docs.map(({ doc }) => {
-    const r = evaluate(doc);
-    const factor = exchangeFactor(doc.rates.exchange, doc.currency, home);
-    const known = Number.isNaN(factor) ? null : factor;
-    const own = (x: number | null): number | null => coins(x, doc.currency);
-    const missing = r.incomplete.unitProfit ?? [];
-    return [
-      doc.country,
-      doc.marketplace,
-      en.method[doc.method],
-      doc.route === null || doc.route === 'none' ? '' : doc.route.name,
-      Array.isArray(doc.goods) ? (doc.goods[0]?.source.supplier ?? '') : '',
-      doc.currency,
-      doc.price,
-      doc.orderQuantity,
-      ...MONEY.map((m) => own(r.figures[m])),
-      ...RATIOS.map((x) => r.figures[x]),
-      r.figures.unitProfit !== null && boundOf('unitProfit', missing) === 'atMost' ? words.atMost : '',
-      own(priceFor(doc).price),
-      coins(r.figures.unitProfit === null || known === null ? null : r.figures.unitProfit * known, home),
-      coins(launchCash(doc, plan), home),
-      ...LINES.map((l) => own(r.lines[l])),
-      r.blanks.map((b) => en.blank[b]).join(', '),
-      known,
-      doc.rates.exchange?.date ?? '',
-    ];
-  });
-  const sheet = { name: 'lanes', columns, rows };
-  return search.get('as') === 'csv'
-    ? fileAnswer(`${name}.csv`, writeCsv(sheet))
-    : fileAnswer(`${name}.xlsx`, await writeXlsx([sheet]));
-});
+}
 
-/** Money to the smallest coin of its currency; unknown is blank, never 0. */
-const coins = (x: number | null, currency: string): number | null =>
-  x === null ? null : roundMinor(x, powerOfTen(minorDigits(currency)));
+/** A lane as cells: amounts in its own currency, unit profit and launch in the home currency too. */
+function rowOf(doc: LaneDocument, plan: LaunchPlan): (string | number | null)[] {
+  const r = evaluate(doc);
+  const { homeCurrency: home } = doc;
+  const { exchange } = doc.rates;
+  const inHome = restate(r, home, exchange);
+  const factor = exchangeFactor(exchange, doc.currency, home);
+  const own = (x: number | null): number | null => coins(x, doc.currency);
+  const missing = r.incomplete.unitProfit ?? [];
+  return [
+    doc.country,
+    doc.marketplace,
+    en.method[doc.method],
+    doc.route === null || doc.route === 'none' ? '' : doc.route.name,
+    Array.isArray(doc.goods) ? (doc.goods[0]?.source.supplier ?? '') : '',
+    doc.currency,
+    doc.price,
+    doc.orderQuantity,
+    ...MONEY.map((m) => own(r.figures[m])),
+    ...RATIOS.map((x) => r.figures[x]),
+    r.figures.unitProfit !== null && boundOf('unitProfit', missing) === 'atMost' ? words.atMost : '',
+    own(priceFor(doc).price),
+    coins(inHome?.figures.unitProfit ?? null, home),
+    coins(launchCash(doc, plan), home),
+    ...LINES.map((l) => own(r.lines[l])),
+    r.blanks.map((b) => en.blank[b]).join(', '),
+    Number.isNaN(factor) ? null : factor,
+    exchange?.date ?? '',
+  ];
+}

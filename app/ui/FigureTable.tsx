@@ -28,3 +28,12 @@ export function FigureTable({ label, children }: { label: string; children: Reac
     </Box>
   );
 }
+
+/** The heading of a column of buttons: read out, not shown. */
+export function HiddenHead({ children }: { children: ReactNode }) {
+  return (
+    <th scope="col">
+      <span className="hidden-text">{children}</span>
+    </th>
+  );
+}

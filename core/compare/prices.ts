@@ -57,6 +57,10 @@ export type Spread = {
   readonly gap: number;
 };
 
+/** How far a price lies from the median, as a share of it; null where either is not known. */
+export const offMedian = (price: number | null, spread: Spread | null): number | null =>
+  price === null || spread === null ? null : price / spread.median - 1;
+
 /** How far prices in one currency lie apart; null without any. */
 export function spreadOf(prices: readonly (number | null)[]): Spread | null {
   const known = prices.filter((p): p is number => p !== null && p > 0).sort((a, b) => a - b);

@@ -1,3 +1,4 @@
+import { priceOfGross } from '../rules/revenue.ts';
 import { isKnown } from '../rules/numbers.ts';
 import { reckon } from './reckon.ts';
 import { FIGURE_BLANKS } from './figures.ts';
@@ -218,7 +219,7 @@ export function priceLadder(
   const r = new Reckoning();
   hold(doc, r);
   return pricesWithDelivery.map((gross) => {
-    r.tried.price = (gross - doc.shippingCharged) / (1 - doc.averageDiscount);
+    r.tried.price = priceOfGross(gross, doc.shippingCharged, doc.averageDiscount);
     if (r.tried.price < 0) return { gross, unitProfit: null };
     reckon(doc, r);
     return { gross, unitProfit: Number.isNaN(r.unitProfit) ? null : r.unitProfit };

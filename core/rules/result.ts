@@ -58,6 +58,21 @@ export function cashCycleDays(
 export const DAYS_A_MONTH = 30.4375;
 
 /**
+ * Days that so many units last: `units / units a month * 30.4375`.
+ *
+ * @example daysLasting(20, 60) // 10.145833333333334
+ */
+export const daysLasting = (units: number, unitsAMonth: number): number =>
+  ratio(units, unitsAMonth) * DAYS_A_MONTH;
+
+/**
+ * `units a month / 30.4375`.
+ *
+ * @example unitsADay(60.875) // 2
+ */
+export const unitsADay = (unitsAMonth: number): number => unitsAMonth / DAYS_A_MONTH;
+
+/**
  * Turns a year: `min(12 / C, 365 / cycle)`; `12 / C` where the cycle is not above 0.
  *
  * @example turnsAYear(2, 73) // 5

@@ -19,13 +19,13 @@ export const itemPrice = (price: number, averageDiscount: number): number => pri
 export const grossOf = (item: number, shippingCharged: number): number => item + shippingCharged;
 
 /**
- * The shelf price that a buyer pays `gross` at, the rule above turned round:
- * `max(0, (gross - shippingCharged) / (1 - averageDiscount))`.
+ * The shelf price that a buyer pays `gross` at, the rules above turned round: `(gross - shippingCharged) /
+ * (1 - averageDiscount)`; below 0 there is no such price.
  * @param averageDiscount share, below 1
  * @example priceOfGross(20.5, 2.5, 0.1) // 20
  */
 export const priceOfGross = (gross: number, shippingCharged: number, averageDiscount: number): number =>
-  Math.max(0, (gross - shippingCharged) / (1 - averageDiscount));
+  (gross - shippingCharged) / (1 - averageDiscount);
 
 /**
  * VAT that a price contains: `gross * r / (1 + r)`.

@@ -1,4 +1,7 @@
-/** Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). */
+/**
+ * Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). One
+ * file, since tables name each other and the migrations are drawn from the whole.
+ */
 import { sql } from 'drizzle-orm';
 import {
   bigint,

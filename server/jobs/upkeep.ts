@@ -3,7 +3,7 @@ import { organization } from '../db/authSchema.ts';
 import { clearTries } from '../auth/tries.ts';
 import { authDb } from '../db/client.ts';
 import { log } from '../log.ts';
-import { clearDeletedLists } from '../use/lists.ts';
+import { clearDeletedLists } from '../use/deleteLists.ts';
 
 const EVERY = 3_600_000;
 

@@ -1,6 +1,6 @@
 /** Suppliers' lists: taken in, mapped, checked, run, looked at. */
 import { stat } from 'node:fs/promises';
-import { and, desc, eq, gt, inArray, isNotNull, isNull, lt, notExists, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNotNull, isNull, notExists, sql } from 'drizzle-orm';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { DEFAULT_LOOK } from '../../core/lists/query.ts';
 import type { ListLook } from '../../core/lists/query.ts';
@@ -12,9 +12,8 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { listRow, supplier, supplierList, task } from '../db/schema.ts';
 import type { StoredFile } from '../db/schema.ts';
-import { dropRun } from '../db/loader.ts';
 import { today } from '../env.ts';
-import { removeFolder, storePath } from '../files/store.ts';
+import { storePath } from '../files/store.ts';
 import { kindsOf } from '../jobs/kinds.ts';
 import type { ListTask } from '../jobs/listTask.ts';
 import { cardData } from './columns.ts';
@@ -51,7 +50,7 @@ export async function listIn(tx: Tx, workspaceId: string, id: string): Promise<L
 }
 
 export type Work = Omit<TaskHead, 'data'> & { data: ListTask; updatedAt: Date };
-async function workIn(tx: Tx, workspaceId: string, listId: string | null): Promise<Work[]> {
+export async function workIn(tx: Tx, workspaceId: string, listId: string | null): Promise<Work[]> {
   const rows = await tx
     .select({ ...taskColumns, updatedAt: task.updatedAt })
     .from(task)
@@ -303,45 +302,6 @@ export async function startList(
   });
   await wake(kind, workspaceId, taskId);
   return taskId;
-}
-
-/** Deletes a list, or takes that back. Its files and rows stay until it is cleared away for good. */
-export async function setListDeleted(workspaceId: string, id: string, deleted: boolean): Promise<void> {
-  await inWorkspace(workspaceId, (tx) =>
-    tx
-      .update(supplierList)
-      .set({ deletedAt: deleted ? new Date() : null })
-      .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id))),
-  );
-}
-
-/** Days for which a deleted list can be brought back; after that its file leaves the disk. */
-const KEPT_DAYS = 30;
-
-/** Clears away for good what was deleted longer ago: files, rows, record. Returns how many lists. */
-export async function clearDeletedLists(workspaceId: string, days = KEPT_DAYS): Promise<number> {
-  const gone = await inWorkspace(workspaceId, (tx) =>
-    tx
-      .select()
-      .from(supplierList)
-      .where(
-        and(
-          eq(supplierList.workspaceId, workspaceId),
-          lt(supplierList.deletedAt, new Date(Date.now() - days * 86_400_000)),
-        ),
-      ),
-  );
-  for (const l of gone) {
-    const work = await inWorkspace(workspaceId, (tx) => workIn(tx, workspaceId, l.id));
-    for (const w of work) if (w.kind === 'readList') await dropRun(workspaceId, w.id);
-    await removeFolder(workspaceId, l.id);
-    await inWorkspace(workspaceId, (tx) =>
-      tx
-        .delete(supplierList)
-        .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, l.id))),
-    );
-  }
-  return gone.length;
 }
 
 /** Path of the file of refused rows of the newest check or run that has one; null where no row was refused. */

@@ -1,5 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
+import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { byMeasure, isShare } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
@@ -91,9 +92,7 @@ export function GridView({
           </Box>
           <thead>
             <tr>
-              <th>
-                <span className="hidden-text">{t('form.country')}</span>
-              </th>
+              <HiddenHead>{t('form.country')}</HiddenHead>
               {markets.map((m) => (
                 <th key={m} scope="col">
                   {m || t('sheet.noMarketplace')}

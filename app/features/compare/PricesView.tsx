@@ -2,8 +2,8 @@ import { Alert, Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
-import { HABITS, priceForMargin, sharedPrice, spreadOf } from '../../../core/compare/prices.ts';
-import type { Habit } from '../../../core/compare/prices.ts';
+import { HABITS, offMedian, priceForMargin, sharedPrice, spreadOf } from '../../../core/compare/prices.ts';
+import type { Habit, Spread } from '../../../core/compare/prices.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
@@ -139,7 +139,7 @@ export function PricesView({
           {t(`prices.${done}`)}
         </Alert>
       )}
-      <PriceTable rows={rows} home={home} median={spread?.median ?? null} place={place} />
+      <PriceTable rows={rows} home={home} spread={spread} place={place} />
     </Box>
   );
 }
@@ -183,16 +183,16 @@ function PriceFile({ rows, home }: { rows: readonly Row[]; home: string }) {
   );
 }
 
-/** What each lane costs now and would cost, and what it would keep. `median`: of what buyers pay, in `home`. */
+/** What each lane costs now and would cost, and what it would keep. `spread`: of what buyers pay, in `home`. */
 function PriceTable({
   rows,
   home,
-  median,
+  spread,
   place,
 }: {
   rows: readonly Row[];
   home: string;
-  median: number | null;
+  spread: Spread | null;
   place: (c: Compared) => string;
 }) {
   const { t } = useTranslation();
@@ -242,7 +242,7 @@ function PriceTable({
         <tbody>
           {rows.map(({ c, then, result }) => {
             const gross = c.light.figures.gross;
-            const off = gross === null || median === null || median === 0 ? null : gross / median - 1;
+            const off = offMedian(gross, spread);
             return (
               <tr key={c.id}>
                 <th scope="row" style={{ fontWeight: 400 }}>

@@ -1,5 +1,4 @@
 import { Box, Button, Typography } from '@mui/material';
-import { useTheme } from '@mui/material/styles';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -12,8 +11,9 @@ import type { LaneResult } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
-import { FigureTable } from '../../ui/FigureTable.tsx';
+import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useChartLook } from '../../ui/useChartLook.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { RetailSteps } from './RetailSteps.tsx';
 import type { Around, Compared } from './useCompared.ts';
@@ -226,11 +226,7 @@ function QuoteTable({
           <th scope="col">{t('suppliers.rule')}</th>
           <th scope="col">{t('suppliers.landed')}</th>
           <th scope="col">{t('suppliers.keeps')}</th>
-          {use !== null && (
-            <th>
-              <span className="hidden-text">{t('suppliers.use')}</span>
-            </th>
-          )}
+          {use !== null && <HiddenHead>{t('suppliers.use')}</HiddenHead>}
         </tr>
       </thead>
       <tbody>
@@ -302,7 +298,7 @@ function CostOverQuantity({
 }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const { palette } = useTheme();
+  const { palette, axis, over } = useChartLook();
   const chart = useMemo(
     () =>
       Array.from({ length: 61 }, (_, i) => Math.max(1, Math.round((most * i) / 60))).map((q) => ({
@@ -323,8 +319,7 @@ function CostOverQuantity({
               dataKey="q"
               type="number"
               domain={[0, Math.round(most)]}
-              stroke={palette.text.secondary}
-              fontSize={12}
+              {...axis}
               tickFormatter={(x: number) => f.number(x, 0)}
               label={{
                 value: t('form.orderQuantity'),
@@ -336,15 +331,14 @@ function CostOverQuantity({
             />
             <YAxis
               domain={['auto', 'auto']}
-              stroke={palette.text.secondary}
-              fontSize={12}
+              {...axis}
               width={64}
               tickFormatter={(x: number) => f.money(x, c)}
             />
             <Tooltip
               formatter={(x, id) => [f.money(Number(x), c), rows[Number(String(id).slice(1))]?.name ?? '']}
               labelFormatter={(x) => f.number(Number(x))}
-              contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+              contentStyle={over}
             />
             {stretches.slice(1).map((s) => (
               <ReferenceLine

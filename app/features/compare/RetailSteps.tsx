@@ -1,6 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { useRevalidator } from 'react-router';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import { deliveryPerUnit, discountSteps, retailSteps, taxAtTill } from '../../../core/lane/steps/retail.ts';
@@ -217,9 +218,7 @@ function RetailTable({
         }}>
         <thead>
           <tr>
-            <th scope="col">
-              <span className="hidden-text">{t('retail.step')}</span>
-            </th>
+            <HiddenHead>{t('retail.step')}</HiddenHead>
             {columns.map((c) => (
               <th scope="col" key={c.shop.id}>
                 <bdi>{c.shop.name}</bdi>

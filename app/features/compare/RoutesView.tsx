@@ -1,5 +1,4 @@
 import { Box, Button, Typography } from '@mui/material';
-import { useTheme } from '@mui/material/styles';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
@@ -12,8 +11,9 @@ import type { LaneResult } from '../../../core/lane/result.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
-import { FigureTable } from '../../ui/FigureTable.tsx';
+import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useChartLook } from '../../ui/useChartLook.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { countryName } from '../../ui/names.ts';
 import type { Compared } from './useCompared.ts';
@@ -164,11 +164,7 @@ function RouteTable({
           <th scope="col">{t('routes.cycle')}</th>
           <th scope="col">{t('routes.tied')}</th>
           <th scope="col">{t('routes.keeps')}</th>
-          {use !== null && (
-            <th>
-              <span className="hidden-text">{t('routes.use')}</span>
-            </th>
-          )}
+          {use !== null && <HiddenHead>{t('routes.use')}</HiddenHead>}
         </tr>
       </thead>
       <tbody>
@@ -214,7 +210,7 @@ function RouteTable({
 function FreightShock({ rows, currency: c }: { rows: readonly Row[]; currency: string }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const { palette } = useTheme();
+  const { palette, axis, over } = useChartLook();
   const chart = FACTORS.map((factor) => ({
     factor,
     ...Object.fromEntries(
@@ -238,19 +234,13 @@ function FreightShock({ rows, currency: c }: { rows: readonly Row[]; currency: s
               domain={[0.5, 4]}
               ticks={[1, 2, 3, 4]}
               tickFormatter={(x: number) => `× ${x}`}
-              stroke={palette.text.secondary}
-              fontSize={12}
+              {...axis}
             />
-            <YAxis
-              stroke={palette.text.secondary}
-              fontSize={12}
-              width={60}
-              tickFormatter={(x: number) => f.mark(x, c)}
-            />
+            <YAxis {...axis} width={60} tickFormatter={(x: number) => f.mark(x, c)} />
             <Tooltip
               formatter={(x, id) => [f.money(Number(x), c), rows.find((row) => row.id === id)?.name ?? '']}
               labelFormatter={(x) => `× ${f.number(Number(x))}`}
-              contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+              contentStyle={over}
             />
             <ReferenceLine y={0} stroke={palette.text.primary} />
             {rows.map((row, i) => (

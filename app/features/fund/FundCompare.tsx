@@ -1,4 +1,5 @@
 /** Quantities beside each other, and the goal a month. */
+import { unitsADay } from '../../../core/rules/result.ts';
 import { Box, Typography } from '@mui/material';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
@@ -158,7 +159,7 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
             : ''
           : t('fund.goalUnits', {
               units: bound('unitsADay', f.number(result.unitsADay, 1)),
-              sells: f.number((view.result.figures.expectedMonthlyUnits ?? 0) / 30.4375, 1),
+              sells: f.number(unitsADay(view.result.figures.expectedMonthlyUnits ?? 0), 1),
             })}
       </Box>
       <RatesUsed rates={conversionsOf([view.doc], home)} />

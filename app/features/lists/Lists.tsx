@@ -2,7 +2,6 @@ import {
   Alert,
   Box,
   Button,
-  IconButton,
   LinearProgress,
   Menu,
   MenuItem,
@@ -13,10 +12,10 @@ import {
   TableRow,
   Typography,
 } from '@mui/material';
-import MoreIcon from '@mui/icons-material/MoreHoriz';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
+import { MoreButton } from '../../ui/MoreButton.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import type { Tally } from './listData.ts';
@@ -289,15 +288,7 @@ function ListRow({
         {f.dayShort(l.createdAt.slice(0, 10))}
       </TableCell>
       <TableCell>
-        {onMenu !== null && (
-          <IconButton
-            size="small"
-            aria-label={t('lists.more', { name: l.name })}
-            aria-haspopup="menu"
-            onClick={(e) => onMenu(e.currentTarget)}>
-            <MoreIcon fontSize="small" />
-          </IconButton>
-        )}
+        {onMenu !== null && <MoreButton label={t('lists.more', { name: l.name })} onOpen={onMenu} />}
       </TableCell>
     </TableRow>
   );

@@ -1,5 +1,6 @@
 import { Alert, Box, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
+import { HiddenHead } from '../../ui/FigureTable.tsx';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import { allFees, coversFee, FEES_TRIED, feeShare, itemOn, triedOn } from '../../../core/compare/tryItem.ts';
 import type { FeeTried, Item, Trier, TriedCard } from '../../../core/compare/tryItem.ts';
@@ -184,9 +185,7 @@ function FeeTable({
       {beside !== null && (
         <thead>
           <tr>
-            <th>
-              <span className="hidden-text">{t('rates.what')}</span>
-            </th>
+            <HiddenHead>{t('rates.what')}</HiddenHead>
             <th scope="col">{name}</th>
             <th scope="col">{beside.name}</th>
           </tr>

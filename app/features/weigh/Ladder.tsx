@@ -6,7 +6,7 @@ import { evaluate } from '../../../core/lane/evaluate.ts';
 import { grossAt } from '../../../core/lane/steps/revenue.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import { rivalPrices } from '../../../core/lane/rivals.ts';
-import { priceFor } from '../../../core/lane/solve.ts';
+import { priceFor, priceHeadroom } from '../../../core/lane/solve.ts';
 import { priceOfGross } from '../../../core/rules/revenue.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
@@ -23,7 +23,8 @@ import { LadderChart } from './LadderChart.tsx';
 /** A price on the ladder, as the buyer pays it, and the lane at it. */
 export type Rung = {
   readonly gross: number;
-  readonly result: LaneResult;
+  /** Null below what delivery alone costs the buyer. */
+  readonly result: LaneResult | null;
   readonly kind: 'rival' | 'now' | 'even';
 };
 
@@ -39,8 +40,10 @@ export function Ladder({ view }: Part) {
   const rivals = rivalPrices(doc.demand, typed);
   const even = priceFor(doc);
   const price = doc.price ?? even.price ?? 20;
-  const at = (gross: number): LaneResult =>
-    evaluate({ ...doc, price: priceOfGross(gross, doc.shippingCharged, doc.averageDiscount) });
+  const at = (gross: number): LaneResult | null => {
+    const price = priceOfGross(gross, doc.shippingCharged, doc.averageDiscount);
+    return price < 0 ? null : evaluate({ ...doc, price });
+  };
   const grossNow = view.result.figures.gross ?? price;
   const grossEven = even.price === null ? null : grossAt(doc, even.price);
   const marks = [
@@ -55,8 +58,9 @@ export function Ladder({ view }: Part) {
   const curve = useMemo(
     () =>
       Array.from({ length: 41 }, (_, i) => low + ((high - low) * i) / 40).map((gross) => {
-        const { unitProfit, expectedMonthlyUnits } = at(gross).figures;
-        return { gross, profit: unitProfit, units: expectedMonthlyUnits };
+        const figures = at(gross)?.figures;
+        const [profit, units] = [figures?.unitProfit ?? null, figures?.expectedMonthlyUnits ?? null];
+        return { gross, profit, units };
       }),
     [doc, low, high],
   );
@@ -80,7 +84,7 @@ export function Ladder({ view }: Part) {
             ? t('ladder.noCushion')
             : t('ladder.cushion', {
                 by: bounds.of(f.money(cushion, c), view.result.incomplete.unitProfit),
-                share: f.percent(cushion / grossNow),
+                share: f.percent(priceHeadroom(grossNow, grossEven)),
               })}
         </Typography>
         <Box onBlur={() => text !== null && take(text)}>
@@ -139,10 +143,10 @@ function LadderTable({
             gross,
             c,
             t(`ladder.${kind}`),
-            result.figures.unitProfit,
-            result.figures.margin,
-            result.figures.expectedMonthlyUnits,
-            result.figures.profitPerMonth,
+            result?.figures.unitProfit ?? null,
+            result?.figures.margin ?? null,
+            result?.figures.expectedMonthlyUnits ?? null,
+            result?.figures.profitPerMonth ?? null,
             bound.of(result),
           ]),
         })}
@@ -159,7 +163,7 @@ function LadderTable({
         </thead>
         <tbody>
           {rungs.map(({ gross, kind, result }) => {
-            const month = result.figures.profitPerMonth;
+            const month = result?.figures.profitPerMonth ?? null;
             return (
               <tr key={`${kind}${gross}`}>
                 <th scope="row" style={{ fontWeight: kind === 'now' ? 700 : 400 }}>
@@ -170,9 +174,9 @@ function LadderTable({
                 </th>
                 <ProfitCell result={result} sign="plain" />
                 <td>{said(result, 'margin')}</td>
-                <td>{f.number(result.figures.expectedMonthlyUnits, 0)}</td>
+                <td>{f.number(result?.figures.expectedMonthlyUnits ?? null, 0)}</td>
                 <td>
-                  {month === null ? '–' : bounds.of(f.number(month, 0), result.incomplete.profitPerMonth)}
+                  {month === null ? '–' : bounds.of(f.number(month, 0), result?.incomplete.profitPerMonth)}
                 </td>
               </tr>
             );

@@ -1,6 +1,5 @@
 /** Profit and units over the price, with the rungs of the ladder. */
 import { Box } from '@mui/material';
-import { useTheme } from '@mui/material/styles';
 import { useTranslation } from 'react-i18next';
 import {
   CartesianGrid,
@@ -13,6 +12,7 @@ import {
   YAxis,
 } from 'recharts';
 import { useFormat } from '../../ui/locale.ts';
+import { useChartLook } from '../../ui/useChartLook.ts';
 import type { Rung } from './Ladder.tsx';
 
 /** Amounts in `currency`, prices as the buyer pays them. */
@@ -31,7 +31,7 @@ export function LadderChart({
 }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const { palette } = useTheme();
+  const { palette, axis, over } = useChartLook();
   return (
     <Box role="img" aria-label={t('ladder.chart')} sx={{ height: 300 }}>
       <ResponsiveContainer>
@@ -42,22 +42,14 @@ export function LadderChart({
             type="number"
             domain={[low, high]}
             tickFormatter={(x: number) => f.mark(x, c)}
-            stroke={palette.text.secondary}
-            fontSize={12}
+            {...axis}
           />
-          <YAxis
-            yAxisId="profit"
-            tickFormatter={(x: number) => f.mark(x, c)}
-            stroke={palette.text.secondary}
-            fontSize={12}
-            width={60}
-          />
+          <YAxis yAxisId="profit" tickFormatter={(x: number) => f.mark(x, c)} {...axis} width={60} />
           <YAxis
             yAxisId="units"
             orientation="right"
             tickFormatter={(x: number) => f.number(x, 0)}
-            stroke={palette.text.secondary}
-            fontSize={12}
+            {...axis}
             width={56}
             label={{
               value: t('form.unitsMonth'),
@@ -74,7 +66,7 @@ export function LadderChart({
               t(id === 'units' ? 'ladder.units' : 'ladder.profit'),
             ]}
             labelFormatter={(x) => f.money(Number(x), c)}
-            contentStyle={{ background: palette.background.paper, border: `1px solid ${palette.divider}` }}
+            contentStyle={over}
           />
           <ReferenceLine yAxisId="profit" y={0} stroke={palette.text.primary} />
           {rungs.map((m) => (

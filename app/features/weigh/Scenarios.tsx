@@ -2,6 +2,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFetcher } from 'react-router';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { TextLine } from '../../ui/Field.tsx';
@@ -54,9 +55,7 @@ export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
             <th scope="col">{t('figure.margin')}</th>
             <th scope="col">{t('figure.roi')}</th>
             <th scope="col">{t('scenarios.against')}</th>
-            <th>
-              <span className="hidden-text">{t('scenarios.open')}</span>
-            </th>
+            <HiddenHead>{t('scenarios.open')}</HiddenHead>
           </tr>
         </thead>
         <tbody>

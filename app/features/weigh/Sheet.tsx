@@ -1,6 +1,6 @@
 import { Alert, Box, Button, IconButton, MenuItem, Typography } from '@mui/material';
 import { Menu } from '../../ui/later.tsx';
-import MoreIcon from '@mui/icons-material/MoreHoriz';
+import { MoreButton } from '../../ui/MoreButton.tsx';
 import RedoIcon from '@mui/icons-material/Redo';
 import UndoIcon from '@mui/icons-material/Undo';
 import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
@@ -289,13 +289,7 @@ const Head = memo(function Head({
       {dropped !== null && <Tag color="error.main">{t('weigh.droppedWith', { reason: dropped })}</Tag>}
       <Box sx={{ ml: 'auto', display: 'flex', alignItems: 'center', gap: 0.5 }}>
         <SaveState back={`${base}/${id}`} by={by} />
-        <IconButton
-          size="small"
-          onClick={(e) => setMenu(e.currentTarget)}
-          aria-label={t('sheet.more')}
-          aria-haspopup="menu">
-          <MoreIcon fontSize="small" />
-        </IconButton>
+        <MoreButton label={t('sheet.more')} onOpen={setMenu} />
         <Menu
           open={menu !== null}
           anchorEl={menu}

@@ -3,6 +3,7 @@ import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { memo, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
+import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import { highestPurchaseCost, priceFor, priceHeadroom } from '../../../core/lane/solve.ts';
 import type { Target } from '../../../core/lane/solve.ts';
@@ -169,9 +170,7 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
           }}>
           <thead>
             <tr>
-              <th scope="col">
-                <span className="hidden-text">{t('trials.case')}</span>
-              </th>
+              <HiddenHead>{t('trials.case')}</HiddenHead>
               <th scope="col">{t('form.price')}</th>
               <th scope="col">{t('trials.cost')}</th>
               <th scope="col">{t('figure.unitProfit')}</th>

@@ -2,6 +2,7 @@
 import { Box, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { daysLasting } from '../../../core/rules/result.ts';
 import type { Cell } from '../../../core/cards/cells.ts';
 import {
   readVariations,
@@ -137,7 +138,7 @@ function VariationTable({ view, weighed }: { view: LaneView; weighed: readonly W
         <tbody>
           {weighed.map(({ variation: v, result: r }) => {
             const units = r.figures.expectedMonthlyUnits;
-            const days = v.stock === null || !units ? null : (v.stock / units) * 30.4375;
+            const days = v.stock === null || !units ? null : daysLasting(v.stock, units);
             return (
               <tr key={v.name}>
                 <th scope="row" style={{ fontWeight: 400 }}>

@@ -1,7 +1,7 @@
 /** A candidate in the list, and its other lanes where it is opened. */
-import { Box, IconButton, TableCell, TableRow } from '@mui/material';
+import { MoreButton } from '../../ui/MoreButton.tsx';
+import { Box, TableCell, TableRow } from '@mui/material';
 import DownIcon from '@mui/icons-material/ExpandMore';
-import MoreIcon from '@mui/icons-material/MoreHoriz';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { MarginBar } from '../../ui/MarginBar.tsx';
@@ -129,15 +129,7 @@ export function CandidateRow({
           <Gates gates={l.gates} dropped={l.dropped} missed={missedOf(b)} />
         </TableCell>
         <TableCell sx={{ p: 0 }}>
-          {onMenu !== null && (
-            <IconButton
-              size="small"
-              aria-label={t('weigh.actions', { name: l.name })}
-              aria-haspopup="menu"
-              onClick={(e) => onMenu(e.currentTarget)}>
-              <MoreIcon fontSize="small" />
-            </IconButton>
-          )}
+          {onMenu !== null && <MoreButton label={t('weigh.actions', { name: l.name })} onOpen={onMenu} />}
         </TableCell>
       </TableRow>
       {isOpen &&
