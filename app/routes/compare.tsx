@@ -2,6 +2,7 @@ import { data, redirect, useLoaderData, useOutletContext, useSearchParams } from
 import { z } from 'zod';
 import { MEASURES } from '../../core/compare/measures.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
+import type { Entry } from '../../server/auth/session.ts';
 import { putLanes, removedLane } from '../../server/use/candidateLanes.ts';
 import { savePatches } from '../../server/use/savePatches.ts';
 import { addQuote, loadComparison, packLanes, removeLanes, setQuantity } from '../../server/use/lanes.ts';
@@ -53,87 +54,56 @@ export const shouldRevalidate = ({
     ? false
     : defaultShouldRevalidate;
 
+type Doing = { readonly entry: Entry; readonly candidate: string; readonly form: FormData };
+const failed = (code: string) => unfit(fault(code));
+
+/** One field of a lane, saved as the sheet saves it. */
+async function saveField({ entry, candidate, form }: Doing, path: (string | number)[], to: string) {
+  const patch = { entity: 'lane', id: String(form.get('lane')), path, from: null, to } as const;
+  const saved = await savePatches(entry.workspaceId, candidate, [patch], entry.person.id, true);
+  return saved.ok ? {} : failed('laneChanged');
+}
+
+const intents: Readonly<Record<string, (doing: Doing) => Promise<unknown>>> = {
+  drop: async ({ entry, candidate, form }) => {
+    const ids = String(form.get('ids') ?? '').split(',');
+    const gone = await removeLanes(entry.workspaceId, candidate, ids.filter(Boolean));
+    return { dropped: gone.length, undo: JSON.stringify(gone) };
+  },
+  putLanes: async ({ entry, candidate, form }) => {
+    const rows = z
+      .array(removedLane)
+      .max(2000)
+      .safeParse(jsonIn(form.get('rows')));
+    if (!rows.success) return failed('lanesNotBack');
+    await putLanes(entry.workspaceId, candidate, rows.data, entry.person.id);
+    return { dropped: 0 };
+  },
+  measure: async ({ entry, form }) => {
+    const measure = MEASURES.find((m) => m === form.get('measure'));
+    if (measure !== undefined) await saveSettings(entry.workspaceId, (s) => ({ ...s, bestBy: measure }));
+    return {};
+  },
+  quantity: async ({ entry, candidate, form }) => {
+    const quantity = Number(form.get('quantity'));
+    if (!(quantity > 0 && quantity <= 1e9)) return failed('quantityAboveZero');
+    await setQuantity(entry.workspaceId, candidate, quantity, entry.person.id);
+    return {};
+  },
+  route: (doing) => saveField(doing, ['freightCardId'], String(doing.form.get('card'))),
+  quote: (doing) => saveField(doing, ['components', 0, 'quoteId'], String(doing.form.get('quote'))),
+  addQuote: async ({ entry, candidate }) => {
+    const id = await addQuote(entry.workspaceId, candidate);
+    const weigh = `/w/${entry.slug}/weigh`;
+    throw redirect(id === null ? weigh : `${weigh}/${candidate}?quote=${id}`);
+  },
+};
+
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');
-  const { workspaceId, person } = entry;
   const form = await request.formData();
-  const failed = (code: string) => unfit(fault(code));
-  switch (form.get('intent')) {
-    case 'drop': {
-      const gone = await removeLanes(
-        workspaceId,
-        params.candidate,
-        String(form.get('ids') ?? '')
-          .split(',')
-          .filter(Boolean),
-      );
-      return { dropped: gone.length, undo: JSON.stringify(gone) };
-    }
-    case 'putLanes': {
-      const rows = z
-        .array(removedLane)
-        .max(2000)
-        .safeParse(jsonIn(form.get('rows')));
-      if (!rows.success) return failed('lanesNotBack');
-      await putLanes(workspaceId, params.candidate, rows.data, person.id);
-      return { dropped: 0 };
-    }
-    case 'measure': {
-      const measure = MEASURES.find((m) => m === form.get('measure'));
-      if (measure !== undefined) await saveSettings(workspaceId, (s) => ({ ...s, bestBy: measure }));
-      return {};
-    }
-    case 'quantity': {
-      const quantity = Number(form.get('quantity'));
-      if (!(quantity > 0 && quantity <= 1e9)) return failed('quantityAboveZero');
-      await setQuantity(workspaceId, params.candidate, quantity, person.id);
-      return {};
-    }
-    case 'route': {
-      const saved = await savePatches(
-        workspaceId,
-        params.candidate,
-        [
-          {
-            entity: 'lane',
-            id: String(form.get('lane')),
-            path: ['freightCardId'],
-            from: null,
-            to: String(form.get('card')),
-          },
-        ],
-        person.id,
-        true,
-      );
-      return saved.ok ? {} : failed('laneChanged');
-    }
-    case 'quote': {
-      const saved = await savePatches(
-        workspaceId,
-        params.candidate,
-        [
-          {
-            entity: 'lane',
-            id: String(form.get('lane')),
-            path: ['components', 0, 'quoteId'],
-            from: null,
-            to: String(form.get('quote')),
-          },
-        ],
-        person.id,
-        true,
-      );
-      return saved.ok ? {} : failed('laneChanged');
-    }
-    case 'addQuote': {
-      const id = await addQuote(workspaceId, params.candidate);
-      throw redirect(
-        id === null ? `/w/${entry.slug}/weigh` : `/w/${entry.slug}/weigh/${params.candidate}?quote=${id}`,
-      );
-    }
-    default:
-      return data({}, 400);
-  }
+  const act = Object.entries(intents).find(([name]) => name === form.get('intent'))?.[1];
+  return act === undefined ? data({}, 400) : act({ entry, candidate: params.candidate, form });
 });
 
 export default function Compare() {

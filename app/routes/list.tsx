@@ -1,6 +1,8 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { queryIn } from '../../core/lists/query.ts';
+import type { ListQuery } from '../../core/lists/query.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
+import type { Entry } from '../../server/auth/session.ts';
 import { askList, ScreeningAway } from '../../server/screening/client.ts';
 import { tallyOf } from '../../server/use/goods.ts';
 import { extrasOf, loadList, lookOf } from '../../server/use/lists.ts';
@@ -14,6 +16,47 @@ import { answering } from '../answers.ts';
 
 /** Rows of the first window, rendered by the server. */
 const FIRST_WINDOW = 60;
+
+type Page = NonNullable<Awaited<ReturnType<typeof loadList>>>;
+type Run = Page['work'][number];
+
+/** The first rows; null where the screening is away: the page then asks by itself. */
+const firstWindow = (entry: Entry, page: Page, query: ListQuery, show: 'kept' | 'removed') =>
+  askList(entry.workspaceId, page, {
+    asker: entry.person.id,
+    query,
+    show,
+    from: 0,
+    count: FIRST_WINDOW,
+    remedies: true,
+    figures: [],
+    facets: false,
+  }).catch((e) => {
+    if (e instanceof ScreeningAway) return null;
+    throw e;
+  });
+
+const workOf = ({ id, state, done, total, error, data: { startedAt } }: Run, shown: boolean) => ({
+  id,
+  state,
+  done,
+  total,
+  error: error === null ? null : inWords(error),
+  startedAt: startedAt ?? null,
+  shown,
+});
+
+/** How many rows the run that is shown took, and how; 0 before there is one. */
+const countsOf = (run: Partial<Run['data']>) => ({
+  valid: run.valid ?? 0,
+  invalid: run.invalid ?? 0,
+  repaired: run.repaired ?? 0,
+  completed: run.completed ?? 0,
+  garbled: run.garbled ?? 0,
+  troubles: run.troubles ?? {},
+  changes: run.changes ?? {},
+  gone: run.gone ?? null,
+});
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
@@ -30,34 +73,8 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     (k) => search.has(k),
   );
   const query = addressed ? queryIn(search) : look.query;
-  const answer =
-    shown === null
-      ? null
-      : await askList(entry.workspaceId, page, {
-          asker: entry.person.id,
-          query,
-          show: search.get('removed') === '1' ? 'removed' : 'kept',
-          from: 0,
-          count: FIRST_WINDOW,
-          remedies: true,
-          figures: [],
-          facets: false,
-        }).catch((e) => {
-          if (e instanceof ScreeningAway) return null;
-          throw e;
-        });
-  const work =
-    newest === null
-      ? null
-      : {
-          id: newest.id,
-          state: newest.state,
-          done: newest.done,
-          total: newest.total,
-          error: newest.error === null ? null : inWords(newest.error),
-          startedAt: newest.data.startedAt ?? null,
-          shown: newest.id === shown?.id,
-        };
+  const show = search.get('removed') === '1' ? 'removed' : 'kept';
+  const answer = shown === null ? null : await firstWindow(entry, page, query, show);
   return {
     list: {
       id: list.id,
@@ -74,18 +91,9 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     look,
     query,
     answer,
-    work,
+    work: workOf(newest, newest.id === shown?.id),
     home: page.settings.homeCurrency,
-    counts: {
-      valid: shown?.data.valid ?? 0,
-      invalid: shown?.data.invalid ?? 0,
-      repaired: shown?.data.repaired ?? 0,
-      completed: shown?.data.completed ?? 0,
-      garbled: shown?.data.garbled ?? 0,
-      troubles: shown?.data.troubles ?? {},
-      changes: shown?.data.changes ?? {},
-      gone: shown?.data.gone ?? null,
-    },
+    counts: countsOf(shown?.data ?? {}),
     views: (await loadViews(entry.workspaceId)).map(({ id, name, look: l, assumptions }) => ({
       id,
       name,

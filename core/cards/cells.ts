@@ -78,84 +78,78 @@ function numberOf(cell: Cell, style: Style, percent: boolean): number | Fault {
 
 /** Reads a cell as its column wants it; null is blank. */
 export function readCell(column: Column, cell: Cell, style: Style): CellValue | Fault {
-  const blank = cell === null || (typeof cell === 'string' && cell.trim() === '');
-  if (blank)
-    return column.required
-      ? missing(column)
-      : column.kind === 'text'
-        ? ''
-        : column.kind === 'choices' || column.kind === 'countries'
-          ? []
-          : null;
+  if (cell === null || (typeof cell === 'string' && cell.trim() === '')) return readBlank(column);
+  const text = String(cell).trim();
   switch (column.kind) {
     case 'number':
     case 'share':
     case 'rate':
     case 'days':
-    case 'month': {
-      const x = numberOf(cell, style, column.kind === 'share' || column.kind === 'rate');
-      if (typeof x !== 'number') return x;
-      if (x < 0) return fault('belowZero', { value: x });
-      if (x > MAX_AMOUNT) return fault('beyondMeasure', { most: MAX_AMOUNT, value: x });
-      if (column.kind === 'share' && x > 1)
-        return fault('shareOver', { percent: percentText(x / 100), fraction: x / 100, value: x });
-      if (column.kind === 'rate' && x > 100)
-        return fault('rateOver', { percent: percentText(x / 100), fraction: x / 100, value: x });
-      if (column.kind === 'month' && !(Number.isInteger(x) && x >= 1 && x <= 12))
-        return fault('notMonth', { value: x });
-      if (column.aboveZero && x === 0) return fault('rateZero');
-      return x;
-    }
+    case 'month':
+      return readNumber(column, cell, style);
     case 'text':
-      return String(cell).trim().slice(0, 200);
+      return text.slice(0, 200);
     case 'digits': {
-      if (typeof cell === 'string' && /^\d{1,10}$/.test(cell)) return cell;
-      const text = String(cell).trim().replace(/[.\s]/g, '');
-      return /^\d{0,10}$/.test(text) ? text : fault('notHeading', { text });
+      const digits = text.replace(/[.\s]/g, '');
+      return /^\d{0,10}$/.test(digits) ? digits : fault('notHeading', { text: digits });
     }
     case 'choice': {
-      const text = String(cell).trim();
       const found = column.choices?.find((c) => c.toLowerCase() === text.toLowerCase());
       return found ?? fault('notChoice', { text, choices: column.choices });
     }
     case 'choices':
-    case 'countries': {
-      const parts = String(cell)
-        .split(/[\s,;]+/)
-        .filter(Boolean);
-      for (const p of parts) {
-        if (column.kind === 'choices' && !column.choices?.includes(p))
-          return fault('notChoices', { choices: column.choices?.join(' '), text: p });
-        if (column.kind === 'countries' && !isCountry(p)) return fault('notCountries', { text: p });
-      }
-      return parts;
-    }
-    case 'yesNo': {
-      const text = String(cell).trim().toLowerCase();
-      return text === 'yes' || text === 'true'
-        ? true
-        : text === 'no' || text === 'false'
-          ? false
-          : fault('notYesNo', { text: cell });
-    }
-    case 'currency': {
-      const text = String(cell).trim().toUpperCase();
-      return isCurrency(text) ? text : fault('notCurrency', { text: cell });
-    }
-    case 'country': {
-      const text = String(cell).trim().toUpperCase();
-      return isCountry(text) ? text : fault('notCountry', { text: cell });
-    }
-    case 'day': {
-      const text = String(cell).trim();
-      const at = new Date(`${text}T00:00:00Z`);
-      return /^\d{4}-\d{2}-\d{2}$/.test(text) &&
-        !Number.isNaN(at.getTime()) &&
-        at.toISOString().startsWith(text)
-        ? text
-        : fault('notDay', { text });
-    }
+    case 'countries':
+      return readParts(column, text);
+    case 'yesNo':
+      return readYesNo(text);
+    case 'currency':
+      return isCurrency(text.toUpperCase()) ? text.toUpperCase() : fault('notCurrency', { text: cell });
+    case 'country':
+      return isCountry(text.toUpperCase()) ? text.toUpperCase() : fault('notCountry', { text: cell });
+    case 'day':
+      return isDay(text) ? text : fault('notDay', { text });
   }
+}
+
+function readBlank(column: Column): CellValue | Fault {
+  if (column.required) return missing(column);
+  if (column.kind === 'text') return '';
+  return column.kind === 'choices' || column.kind === 'countries' ? [] : null;
+}
+
+function readNumber(column: Column, cell: Cell, style: Style): CellValue | Fault {
+  const x = numberOf(cell, style, column.kind === 'share' || column.kind === 'rate');
+  if (typeof x !== 'number') return x;
+  if (x < 0) return fault('belowZero', { value: x });
+  if (x > MAX_AMOUNT) return fault('beyondMeasure', { most: MAX_AMOUNT, value: x });
+  if (column.kind === 'share' && x > 1)
+    return fault('shareOver', { percent: percentText(x / 100), fraction: x / 100, value: x });
+  if (column.kind === 'rate' && x > 100)
+    return fault('rateOver', { percent: percentText(x / 100), fraction: x / 100, value: x });
+  if (column.kind === 'month' && !(Number.isInteger(x) && x >= 1 && x <= 12))
+    return fault('notMonth', { value: x });
+  return column.aboveZero && x === 0 ? fault('rateZero') : x;
+}
+
+function readParts(column: Column, text: string): CellValue | Fault {
+  const parts = text.split(/[\s,;]+/).filter(Boolean);
+  for (const p of parts) {
+    if (column.kind === 'choices' && !column.choices?.includes(p))
+      return fault('notChoices', { choices: column.choices?.join(' '), text: p });
+    if (column.kind === 'countries' && !isCountry(p)) return fault('notCountries', { text: p });
+  }
+  return parts;
+}
+
+function readYesNo(text: string): boolean | Fault {
+  const said = text.toLowerCase();
+  if (said === 'yes' || said === 'true') return true;
+  return said === 'no' || said === 'false' ? false : fault('notYesNo', { text });
+}
+
+function isDay(text: string): boolean {
+  const at = new Date(`${text}T00:00:00Z`);
+  return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text);
 }
 
 const missing = (column: Column): Fault =>

@@ -120,6 +120,9 @@ export type RowChange = {
   readonly cells: readonly CellChange[];
 };
 
+const sameCell = (x: CellValue | undefined, y: CellValue | undefined): boolean =>
+  x === y || (Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((v, i) => v === y[i]));
+
 /**
  * What differs between two versions of a card, row by row: rows are the same row where their first columns
  * agree. Fields that only date or name a version (`inForceFrom`, `date`, `note`) are compared too.
@@ -129,81 +132,82 @@ export function compareCards(kind: CardKind, before: CardData | null, after: Car
   const a = before === null ? null : form.write(before);
   const b = form.write(after);
   const changes: RowChange[] = [];
-  const same = (x: CellValue | undefined, y: CellValue | undefined): boolean =>
-    x === y ||
-    (Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((v, i) => v === y[i]));
-  const fields: CellChange[] = [];
-  for (const f of form.fields) {
-    const from = a?.fields[f.key] ?? null;
-    const to = b.fields[f.key] ?? null;
-    if (!same(from, to)) fields.push({ column: f.key, from, to });
+  for (const { key } of form.fields) {
+    const from = a?.fields[key] ?? null;
+    const to = b.fields[key] ?? null;
+    if (!sameCell(from, to))
+      changes.push({ sheet: CARD_SHEET, row: key, kind: 'changed', cells: [{ column: key, from, to }] });
   }
-  for (const cell of fields)
-    changes.push({ sheet: CARD_SHEET, row: cell.column, kind: 'changed', cells: [cell] });
-  for (const s of form.sheets) {
-    const old = a?.sheets[s.key] ?? [];
-    const now = b.sheets[s.key] ?? [];
-    const key = (row: CellValue[]): string => {
-      let k = '';
-      for (let i = 0; i < s.identity; i++) k += `${row[i] ?? ''}|`;
-      return k;
-    };
-    const name = (row: CellValue[]): string =>
-      row
-        .slice(0, s.identity)
-        .map((v, i) => cellText(s.columns[i] as Column, v))
-        .join(' · ');
-    const told = (row: CellValue[], side: 'from' | 'to') =>
-      row.flatMap((v, i) =>
-        i < s.identity || v === null || v === ''
-          ? []
-          : [{ column: (s.columns[i] as Column).key, from: null, to: null, [side]: v }],
-      );
-    const changed = (was: CellValue[], row: CellValue[]): void => {
-      let differs = false;
-      for (let i = s.identity; i < row.length && !differs; i++) differs = !same(was[i], row[i]);
-      if (differs)
-        changes.push({
-          sheet: s.key,
-          row: name(row),
-          kind: 'changed',
-          cells: row.flatMap((v, i) =>
-            same(was[i], v) ? [] : [{ column: (s.columns[i] as Column).key, from: was[i] ?? null, to: v }],
-          ),
-        });
-    };
-    // Rows that stand where they stood need no searching; from the first that does not, rows are found by
-    // their key.
-    let start = 0;
-    const alike = (x: CellValue[], y: CellValue[]): boolean => {
-      for (let i = 0; i < s.identity; i++) if (!same(x[i], y[i])) return false;
-      return true;
-    };
-    while (
-      start < old.length &&
-      start < now.length &&
-      alike(old[start] as CellValue[], now[start] as CellValue[])
-    ) {
-      changed(old[start] as CellValue[], now[start] as CellValue[]);
-      start++;
-    }
-    const rest = new Map<string, CellValue[][]>();
-    for (let i = start; i < old.length; i++) {
-      const k = key(old[i] as CellValue[]);
-      rest.set(k, [...(rest.get(k) ?? []), old[i] as CellValue[]]);
-    }
-    for (let i = start; i < now.length; i++) {
-      const row = now[i] as CellValue[];
-      const was = rest.get(key(row))?.shift();
-      if (was === undefined)
-        changes.push({ sheet: s.key, row: name(row), kind: 'added', cells: told(row, 'to') });
-      else changed(was, row);
-    }
-    for (const list of rest.values())
-      for (const row of list)
-        changes.push({ sheet: s.key, row: name(row), kind: 'removed', cells: told(row, 'from') });
-  }
+  for (const s of form.sheets)
+    for (const change of compareRows(s, a?.sheets[s.key] ?? [], b.sheets[s.key] ?? [])) changes.push(change);
   return changes;
+}
+
+/** What differs between two states of a sheet, in the order in which it stands now; rows that are gone last. */
+function compareRows(s: Sheet, old: readonly CellValue[][], now: readonly CellValue[][]): RowChange[] {
+  const changes: RowChange[] = [];
+  const change = (kind: RowChange['kind'], row: CellValue[], cells: CellChange[]): void => {
+    if (kind !== 'changed' || cells.length > 0)
+      changes.push({ sheet: s.key, row: rowName(s, row), kind, cells });
+  };
+  // Rows that stand where they stood need no searching; from the first that does not, rows are found by
+  // their key.
+  const alike = (x: CellValue[], y: CellValue[]): boolean => {
+    for (let i = 0; i < s.identity; i++) if (!sameCell(x[i], y[i])) return false;
+    return true;
+  };
+  const both = Math.min(old.length, now.length);
+  let start = 0;
+  while (start < both && alike(old[start] as CellValue[], now[start] as CellValue[])) {
+    change(
+      'changed',
+      now[start] as CellValue[],
+      cellChanges(s, old[start] as CellValue[], now[start] as CellValue[]),
+    );
+    start++;
+  }
+  const rest = new Map<string, CellValue[][]>();
+  for (const row of old.slice(start)) {
+    const k = rowKey(s, row);
+    const rows = rest.get(k);
+    if (rows === undefined) rest.set(k, [row]);
+    else rows.push(row);
+  }
+  for (const row of now.slice(start)) {
+    const was = rest.get(rowKey(s, row))?.shift();
+    if (was === undefined) change('added', row, cellsTold(s, row, 'to'));
+    else change('changed', row, cellChanges(s, was, row));
+  }
+  for (const gone of rest.values()) for (const row of gone) change('removed', row, cellsTold(s, row, 'from'));
+  return changes;
+}
+
+function rowKey(s: Sheet, row: readonly CellValue[]): string {
+  let k = '';
+  for (let i = 0; i < s.identity; i++) k += `${row[i] ?? ''}|`;
+  return k;
+}
+
+const rowName = (s: Sheet, row: readonly CellValue[]): string =>
+  row
+    .slice(0, s.identity)
+    .map((v, i) => cellText(s.columns[i] as Column, v))
+    .join(' · ');
+
+/** The cells of a row that says something, beside what tells it from others. */
+const cellsTold = (s: Sheet, row: readonly CellValue[], side: 'from' | 'to'): CellChange[] =>
+  row.flatMap((v, i) =>
+    i < s.identity || v === null || v === ''
+      ? []
+      : [{ column: (s.columns[i] as Column).key, from: null, to: null, [side]: v }],
+  );
+
+function cellChanges(s: Sheet, was: readonly CellValue[], row: readonly CellValue[]): CellChange[] {
+  const cells: CellChange[] = [];
+  for (let i = 0; i < row.length; i++)
+    if (!sameCell(was[i], row[i]))
+      cells.push({ column: (s.columns[i] as Column).key, from: was[i] ?? null, to: row[i] as CellValue });
+  return cells;
 }
 
 /** Problems of a card beside others: its day is taken, or it is about something else than the card it was made from. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { en } from '../../app/locales/en.ts';
 import { plainLane } from '../testing/documents.ts';
 import { BLANKS, BIT } from './blanks.ts';
-import { amountOf, COST_LINES, FAMILIES, FAMILY_LINES, LINES, lineValue, linesOf } from './costLines.ts';
+import { amountOf, COST_LINES, FAMILIES, FAMILY_LINES, LINES, LINES_OF, lineValue } from './costLines.ts';
 import { OWN_LINES, sourceOf, SUM_LINES } from './costLines.ts';
 import type { Line, Sum } from './costLines.ts';
 import { reckon } from './reckon.ts';
@@ -30,8 +30,8 @@ describe('the registry of cost lines', () => {
   it.each(LINES)('%s: moves its own sum by itself, and no other', (line) => {
     const r = only(line, 7);
     expect(amountOf(r, line)).toBe(7);
-    for (const sum of SUMS) expect(linesOf(r, sum), sum).toBe(COST_LINES[line].sum === sum ? 7 : 0);
-    expect(Number.isNaN(linesOf(only(line, Number.NaN), COST_LINES[line].sum))).toBe(true);
+    for (const sum of SUMS) expect(LINES_OF[sum](r), sum).toBe(COST_LINES[line].sum === sum ? 7 : 0);
+    expect(Number.isNaN(LINES_OF[COST_LINES[line].sum](only(line, Number.NaN)))).toBe(true);
   });
   it('shows a blank line as unknown; one that is known in part by what is known', () => {
     for (const line of LINES) {

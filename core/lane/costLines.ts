@@ -259,11 +259,22 @@ const readerOf = (line: Line): Amount => {
   return own < 0 ? COST_LINES[line].amount : (r) => r.own[own] as number;
 };
 const READ = Object.fromEntries(LINES.map((l) => [l, readerOf(l)])) as Readonly<Record<Line, Amount>>;
+/** What lines of its own add to a sum. */
+const ownOf = (sum: Sum): Amount => {
+  const places = SUM_LINES[sum].map((l) => OWN_LINES.indexOf(l)).filter((at) => at >= 0);
+  return (r) => {
+    let total = 0;
+    for (let i = 0; i < places.length; i++) total += r.own[places[i] as number] as number;
+    return total;
+  };
+};
+const ownOfContribution = ownOf('contribution');
+
 /**
- * The sums, each with the lines of its own (economics, section 8); costLines.test.ts holds them against the
- * registry.
+ * The lines of each sum added up (economics, section 8); unknown where one of them is. Written out, since a
+ * million lanes come through here; costLines.test.ts holds them against the registry.
  */
-const SUMS: Readonly<Record<Sum, Amount>> = {
+export const LINES_OF: Readonly<Record<Sum, Amount>> = {
   gross: (r) => r.outputVat,
   landedCost: (r) =>
     r.goods +
@@ -284,24 +295,9 @@ const SUMS: Readonly<Record<Sum, Amount>> = {
     r.fulfilment +
     r.storage +
     r.currencyConversion,
-  contribution: (r) => r.returns + r.breakage,
+  contribution: (r) => r.returns + r.breakage + ownOfContribution(r),
   unitProfit: (r) => r.adverts,
 };
-/** Places in `own` of the lines of each sum. */
-const OWN_OF = Object.fromEntries(
-  Object.entries(SUM_LINES).map(([sum, lines]) => [
-    sum,
-    lines.flatMap((l) => (OWN_LINES.includes(l) ? [OWN_LINES.indexOf(l)] : [])),
-  ]),
-) as unknown as Readonly<Record<Sum, readonly number[]>>;
-
-/** The lines of a sum added up; unknown where one of them is. */
-export function linesOf(r: Reckoning, sum: Sum): number {
-  let total = SUMS[sum](r);
-  const own = OWN_OF[sum];
-  for (let i = 0; i < own.length; i++) total += r.own[own[i] as number] as number;
-  return total;
-}
 
 /** A line as reckoned, for a sum or a table of workings; blank lines count as nothing. */
 export const amountOf = (r: Reckoning, line: Line): number => READ[line](r);

@@ -15,7 +15,7 @@ import { reckonSaleFees } from './steps/referral.ts';
 import { reckonFreight, reckonPrep } from './steps/wayIn.ts';
 import { reckonImport } from './steps/customs.ts';
 import { reckonGoods } from './steps/goods.ts';
-import { amountOf, linesOf, reckonOwnLines, SUM_LINES } from './costLines.ts';
+import { amountOf, LINES_OF, reckonOwnLines, SUM_LINES } from './costLines.ts';
 import type { Sum } from './costLines.ts';
 import type { Reckoning, Term, Trace } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';
@@ -35,7 +35,7 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
   reckonFulfilment(r);
   reckonImport(r);
   reckonPrep(r);
-  r.landedCost = linesOf(r, 'landedCost');
+  r.landedCost = LINES_OF.landedCost(r);
   r.landedCash = landedCash(r.landedCost, r.recoverableVat, r.cashback);
 
   reckonSaleFees(r);
@@ -47,9 +47,9 @@ export function reckon(doc: LaneDocument, r: Reckoning): Reckoning {
 
   reckonOwnLines(r);
 
-  r.proceeds = proceeds(r.netRevenue, linesOf(r, 'proceeds'));
-  r.contribution = contribution(r.proceeds, r.landedCost, linesOf(r, 'contribution'));
-  r.unitProfit = unitProfit(r.contribution, linesOf(r, 'unitProfit'));
+  r.proceeds = proceeds(r.netRevenue, LINES_OF.proceeds(r));
+  r.contribution = contribution(r.proceeds, r.landedCost, LINES_OF.contribution(r));
+  r.unitProfit = unitProfit(r.contribution, LINES_OF.unitProfit(r));
   r.profitPerMonth = profitPerMonth(r.unitProfit, r.units, doc.monthlyFixedCosts);
   r.cashCycleDays = cashCycle(r, doc);
   r.turns = turnsAYear(r.cover, r.cashCycleDays);

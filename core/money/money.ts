@@ -7,36 +7,15 @@ import { daysBetween } from './days.ts';
  */
 
 /** Minor digits of the currencies that do not have two (ISO 4217). */
-const MINOR_DIGITS: Readonly<Record<string, number>> = {
-  BIF: 0,
-  CLP: 0,
-  DJF: 0,
-  GNF: 0,
-  ISK: 0,
-  JPY: 0,
-  KMF: 0,
-  KRW: 0,
-  PYG: 0,
-  RWF: 0,
-  UGX: 0,
-  UYI: 0,
-  VND: 0,
-  VUV: 0,
-  XAF: 0,
-  XOF: 0,
-  XPF: 0,
-  BHD: 3,
-  IQD: 3,
-  JOD: 3,
-  KWD: 3,
-  LYD: 3,
-  OMR: 3,
-  TND: 3,
-};
+const MINOR_DIGITS: ReadonlyMap<string, number> = new Map([
+  ...['BIF', 'CLP', 'DJF', 'GNF', 'ISK', 'JPY', 'KMF', 'KRW', 'PYG'].map((c) => [c, 0] as const),
+  ...['RWF', 'UGX', 'UYI', 'VND', 'VUV', 'XAF', 'XOF', 'XPF'].map((c) => [c, 0] as const),
+  ...['BHD', 'IQD', 'JOD', 'KWD', 'LYD', 'OMR', 'TND'].map((c) => [c, 3] as const),
+]);
 
 /** Decimal places of a currency's minor unit: 2 for EUR, 0 for JPY, 3 for KWD. */
 export function minorDigits(currency: string): number {
-  return MINOR_DIGITS[currency] ?? 2;
+  return MINOR_DIGITS.get(currency) ?? 2;
 }
 
 const POWERS = [1, 10, 100, 1000];

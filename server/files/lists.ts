@@ -26,6 +26,63 @@ export type Position = RowsIn & {
 };
 type Newline = '\r' | '\n' | '\r\n';
 
+/** Rows as they come, until the header is found and after it. */
+class RowsFound {
+  header: readonly string[] | null;
+  headerLine: number;
+  line: number;
+  private readonly early: string[][] = [];
+
+  constructor(
+    private readonly headings: readonly string[],
+    private readonly start: (found: RowsIn) => void,
+    from: Position | null,
+  ) {
+    this.header = from?.header ?? null;
+    this.headerLine = from?.headerLine ?? 0;
+    this.line = from?.line ?? 0;
+    if (from !== null) start({ header: from.header, headerLine: from.headerLine });
+  }
+
+  /** The rows under the header that are not blank, each with its line. */
+  take(rows: readonly string[][]): { batch: string[][]; lines: number[] } {
+    const batch: string[][] = [];
+    const lines: number[] = [];
+    for (const cells of rows) {
+      this.line++;
+      let longest = 0;
+      for (let k = 0; k < cells.length; k++)
+        if ((cells[k] as string).length > longest) longest = (cells[k] as string).length;
+      if (longest > LONGEST_CELL) throw refused('cellTooLong', { row: this.line });
+      if (this.header === null) this.lookForHeader(cells);
+      else if (longest > 0) {
+        batch.push(cells);
+        lines.push(this.line);
+      }
+    }
+    return { batch, lines };
+  }
+
+  private lookForHeader(cells: readonly string[]): void {
+    if (cells.length > MOST_COLUMNS) throw tooWide(cells.length);
+    const named = cells.map((c) => c.trim());
+    if (this.headings.every((h) => named.includes(h))) {
+      this.header = named;
+      this.headerLine = this.line;
+      this.start({ header: named, headerLine: this.line });
+    } else if (this.line >= HEADER_WITHIN) throw this.missing();
+    else this.early.push(named);
+  }
+
+  missing(): Refusal {
+    return missing(this.headings, this.early);
+  }
+}
+
+/** A quotation mark that is still open at the end of the file. */
+const isQuoteOpen = ({ errors, data }: Papa.ParseResult<string[]>): boolean =>
+  errors.some((e) => e.code === 'MissingQuotes') && !data.some((r) => r.some((c) => c.length > LONGEST_CELL));
+
 /**
  * Reads a CSV file row by row: encoding and delimiter are found, the header is the first row among the first
  * thirty that holds all `headings`. `start` is told the header once; `rows` gets every following row that is
@@ -42,13 +99,23 @@ export async function readList(
   const opened = await textIn(path, from?.chars ?? 0);
   if (opened === 'empty') throw refused('fileEmpty');
   if (opened === 'notText') throw refused('notCsv');
-  let line = from?.line ?? 0;
-  let header: readonly string[] | null = from?.header ?? null;
-  let headerLine = from?.headerLine ?? 0;
+  const found = new RowsFound(headings, start, from);
   let count = 0;
   let whole = true;
-  if (from !== null) start({ header: from.header, headerLine });
-  const early: string[][] = [];
+  const work = async (results: Papa.ParseResult<string[]>): Promise<unknown> => {
+    if (isQuoteOpen(results)) throw refused('quoteOpen');
+    const { batch, lines } = found.take(results.data);
+    count += batch.length;
+    if (batch.length === 0) return;
+    return rows(batch, lines, {
+      header: found.header ?? [],
+      headerLine: found.headerLine,
+      chars: (from?.chars ?? 0) + results.meta.cursor,
+      line: found.line,
+      delimiter: results.meta.delimiter,
+      newline: results.meta.linebreak,
+    });
+  };
   await new Promise<void>((done, failed) => {
     // The last piece may be announced as complete before its rows have been taken.
     let taking: Promise<void> = Promise.resolve();
@@ -57,51 +124,11 @@ export async function readList(
       ...(from === null ? {} : { delimiter: from.delimiter, newline: from.newline as Newline }),
       chunk: (results, parser) => {
         parser.pause();
-        const work = async (): Promise<unknown> => {
-          if (
-            results.errors.some((e) => e.code === 'MissingQuotes') &&
-            !results.data.some((r) => r.some((c) => c.length > LONGEST_CELL))
-          )
-            throw refused('quoteOpen');
-          const batch: string[][] = [];
-          const lines: number[] = [];
-          for (const cells of results.data) {
-            line++;
-            let longest = 0;
-            for (let k = 0; k < cells.length; k++)
-              if ((cells[k] as string).length > longest) longest = (cells[k] as string).length;
-            if (longest > LONGEST_CELL) throw refused('cellTooLong', { row: line });
-            if (header === null) {
-              if (cells.length > MOST_COLUMNS) throw tooWide(cells.length);
-              const named = cells.map((c) => c.trim());
-              if (headings.every((h) => named.includes(h))) {
-                header = named;
-                headerLine = line;
-                start({ header: named, headerLine: line });
-              } else if (line >= HEADER_WITHIN) throw missing(headings, early);
-              else early.push(named);
-              continue;
-            }
-            if (longest === 0) continue;
-            batch.push(cells);
-            lines.push(line);
-          }
-          count += batch.length;
-          if (batch.length > 0)
-            return rows(batch, lines, {
-              header: header ?? [],
-              headerLine,
-              chars: (from?.chars ?? 0) + results.meta.cursor,
-              line,
-              delimiter: results.meta.delimiter,
-              newline: results.meta.linebreak,
-            });
-        };
         const end = (): void => {
           parser.abort();
           opened.text.destroy();
         };
-        taking = work().then((said) => {
+        taking = work(results).then((said) => {
           if (said !== 'stop') return parser.resume();
           whole = false;
           end();
@@ -116,7 +143,7 @@ export async function readList(
       error: (e: Error) => failed(e),
     });
   });
-  if (header === null) throw missing(headings, early);
+  if (found.header === null) throw found.missing();
   if (count === 0 && from === null) throw refused('onlyHeader');
   return { rows: count, whole };
 }

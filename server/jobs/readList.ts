@@ -30,88 +30,61 @@ type Turn = {
   readonly othersWait: () => Promise<boolean>;
 };
 
-/** Works on a list until it is done, or others wait and its turn is over. True where there is more to do. */
-export async function workOnList(workspaceId: string, taskId: string, turn: Turn): Promise<boolean> {
-  const found = await inWorkspace(workspaceId, async (tx) => {
-    const [t] = await tx
-      .select(taskColumns)
-      .from(task)
-      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
+/** A list's task, the list, and the run of the edition before it; null where there is nothing left to do. */
+async function taskAtHand(workspaceId: string, taskId: string) {
+  return inWorkspace(workspaceId, async (tx) => {
+    const taskIs = (id: string) => and(eq(task.workspaceId, workspaceId), eq(task.id, id));
+    const listIs = (id: string) => and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, id));
+    const [t] = await tx.select(taskColumns).from(task).where(taskIs(taskId));
     if (t === undefined || (t.state !== 'waiting' && t.state !== 'running')) return null;
     const [list] = await tx
       .select()
       .from(supplierList)
-      .where(
-        and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, (t.data as ListTask).listId)),
-      );
-    const previous =
-      list?.previousId == null
-        ? null
-        : (
-            await tx
-              .select({ id: supplierList.id, runId: supplierList.runId })
-              .from(supplierList)
-              .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, list.previousId)))
-          )[0];
-    const [before] =
-      previous?.runId == null
-        ? []
-        : await tx
-            .select({ data: task.data })
-            .from(task)
-            .where(and(eq(task.workspaceId, workspaceId), eq(task.id, previous.runId)));
-    return {
-      t,
-      list,
-      previous:
-        before === undefined || previous?.runId == null
-          ? null
-          : { listId: previous.id, runId: previous.runId, parts: (before.data as ListTask).parts ?? [] },
-    };
+      .where(listIs((t.data as ListTask).listId));
+    const none = { t, list, previous: null };
+    if (list?.previousId == null) return none;
+    const [last] = await tx
+      .select({ id: supplierList.id, runId: supplierList.runId })
+      .from(supplierList)
+      .where(listIs(list.previousId));
+    if (last?.runId == null) return none;
+    const [before] = await tx.select({ data: task.data }).from(task).where(taskIs(last.runId));
+    if (before === undefined) return none;
+    const parts = (before.data as ListTask).parts ?? [];
+    return { t, list, previous: { listId: last.id, runId: last.runId, parts } };
   });
+}
+
+/** Works on a list until it is done, or others wait and its turn is over. True where there is more to do. */
+export async function workOnList(workspaceId: string, taskId: string, turn: Turn): Promise<boolean> {
+  const found = await taskAtHand(workspaceId, taskId);
   if (found === null) return false;
   const { t, list, previous } = found;
   if (list === undefined || list.map === null || list.deletedAt !== null) {
     await fail(workspaceId, taskId, fault('listGone'));
     return false;
   }
+  const about = { kind: t.kind, name: list.name, listId: list.id, previousRun: list.runId, previous };
   try {
     let work = t.data as ListTask;
     if (work.read !== true) {
-      const more = await readOn(
-        workspaceId,
-        taskId,
-        work,
-        {
-          map: list.map,
-          storing: t.kind === 'readList',
-          reference: list.reference,
-          previous,
-          path: await sourceOf(workspaceId, list.id, 'source', list.file.kind, list.sheet),
-          listId: list.id,
-        },
-        turn,
-      );
+      const source: Source = {
+        map: list.map,
+        storing: t.kind === 'readList',
+        reference: list.reference,
+        previous,
+        path: await sourceOf(workspaceId, list.id, 'source', list.file.kind, list.sheet),
+        listId: list.id,
+      };
+      const more = await readOn(workspaceId, taskId, work, source, turn);
       if (more === 'elsewhere') {
-        await keepWhatIsRead(workspaceId, taskId, {
-          kind: t.kind,
-          name: list.name,
-          listId: list.id,
-          previousRun: list.runId,
-          previous,
-        });
+        await keepWhatIsRead(workspaceId, taskId, about);
         return false;
       }
       if (more.read !== true) return true;
       work = more;
     }
-    await finish(
-      workspaceId,
-      taskId,
-      work,
-      { kind: t.kind, name: list.name, listId: list.id, previousRun: list.runId, previous },
-      'done',
-    );
+    await finish(workspaceId, taskId, work, about, 'done');
     return false;
   } catch (e) {
     if (e instanceof Refusal && e.reason === 'invalid' && e.fault !== null)

@@ -49,14 +49,43 @@ type Needs = {
   saveSettings: () => Promise<boolean>;
 };
 
-export function useDecisions({ screen, count, act, setSaid, saveSettings }: Needs) {
+/** Rows that are ticked, whether they are in view or not. */
+function useTicks(screen: Screen, count: number, setSaid: (text: string) => void) {
   const { t } = useTranslation();
   const f = useFormat();
   const [ticked, setTicked] = useState<ReadonlyMap<number, ListRow>>(new Map());
-  /** Moves with every decision: what shows an opened row asks for it again. */
-  const [edition, setEdition] = useState(0);
   const lastTicked = useRef<number | null>(null);
   const untick = useCallback(() => setTicked(new Map()), []);
+  const tick = useLatest((row: ListRow, at: number, range: boolean): void => {
+    const next = new Map(ticked);
+    if (range && lastTicked.current !== null) {
+      for (let i = Math.min(at, lastTicked.current); i <= Math.max(at, lastTicked.current); i++) {
+        const r = screen.rowAt(i);
+        if (r !== undefined) next.set(r.key, r);
+      }
+    } else if (next.has(row.key)) next.delete(row.key);
+    else next.set(row.key, row);
+    lastTicked.current = at;
+    setTicked(next);
+  });
+  /** Ticks every row the query leaves, also those not in view; or takes the ticks away where all have one. */
+  const tickAll = useLatest(async (): Promise<void> => {
+    const most = Math.min(count, MOST_TICKED);
+    if (ticked.size >= most) return untick();
+    const rows = await screen.rowsUpTo(most);
+    setTicked(new Map(rows.map((r) => [r.key, r])));
+    if (count > rows.length)
+      setSaid(t('list.tickedSome', { n: f.number(rows.length, 0), all: f.number(count, 0) }));
+  });
+  const allTicked = count > 0 && ticked.size >= Math.min(count, MOST_TICKED);
+  return { ticked, allTicked, tick, tickAll, untick };
+}
+
+export function useDecisions({ screen, count, act, setSaid, saveSettings }: Needs) {
+  const { t } = useTranslation();
+  const { ticked, allTicked, tick, tickAll, untick } = useTicks(screen, count, setSaid);
+  /** Moves with every decision: what shows an opened row asks for it again. */
+  const [edition, setEdition] = useState(0);
   const changed = useCallback(() => setEdition((n) => n + 1), []);
 
   const mark = useLatest(async (rows: readonly ListRow[], change: Change): Promise<void> => {
@@ -105,27 +134,5 @@ export function useDecisions({ screen, count, act, setSaid, saveSettings }: Need
     changed();
     screen.refresh();
   });
-  const tick = useLatest((row: ListRow, at: number, range: boolean): void => {
-    const next = new Map(ticked);
-    if (range && lastTicked.current !== null) {
-      for (let i = Math.min(at, lastTicked.current); i <= Math.max(at, lastTicked.current); i++) {
-        const r = screen.rowAt(i);
-        if (r !== undefined) next.set(r.key, r);
-      }
-    } else if (next.has(row.key)) next.delete(row.key);
-    else next.set(row.key, row);
-    lastTicked.current = at;
-    setTicked(next);
-  });
-  /** Ticks every row the query leaves, also those not in view; or takes the ticks away where all have one. */
-  const tickAll = useLatest(async (): Promise<void> => {
-    const most = Math.min(count, MOST_TICKED);
-    if (ticked.size >= most) return untick();
-    const rows = await screen.rowsUpTo(most);
-    setTicked(new Map(rows.map((r) => [r.key, r])));
-    if (count > rows.length)
-      setSaid(t('list.tickedSome', { n: f.number(rows.length, 0), all: f.number(count, 0) }));
-  });
-  const allTicked = count > 0 && ticked.size >= Math.min(count, MOST_TICKED);
   return { ticked, allTicked, tick, tickAll, untick, mark, keep, confirmPacks, edition, changed };
 }

@@ -28,6 +28,9 @@ const AT_MOST = 500;
 /** Time to draw what has just been answered, ms. */
 const FRAME = 16;
 
+/** Whether rows are being read. */
+const isReading = (work: Work | null): boolean => work?.state === 'waiting' || work?.state === 'running';
+
 /** The question without its assumptions. */
 const queryOf = ({ query, show, more }: Ask): string => JSON.stringify([query, show, more]);
 
@@ -79,7 +82,7 @@ export function useScreen(
   const round = useRef(0);
   const figuresKey = figures.join(',');
   const running = useRef(false);
-  running.current = work?.state === 'waiting' || work?.state === 'running';
+  running.current = isReading(work);
 
   const post = useCallback(
     <T = Answered>(body: object, signal?: AbortSignal): Promise<Told<T>> =>
@@ -87,20 +90,7 @@ export function useScreen(
     [url],
   );
 
-  /** What the rows in view come to under other assumptions, before the whole list has answered. */
-  const lookAhead = useCallback(
-    async (mine: number, now: Ask, signal: AbortSignal): Promise<void> => {
-      const seen = rows.seen();
-      const lines = seen.map(([, r]) => r.line);
-      const told = await post<{ ahead: JudgedRow[] | null }>({ ...now, ahead: lines, count: 0 }, signal);
-      if (!told.ok || told.data.ahead === null || mine !== round.current) return;
-      rows.judge(seen, told.data.ahead);
-      drawn((n) => n + 1);
-      // These rows are on screen before the whole list is asked, whose work would hold them up.
-      await new Promise((done) => setTimeout(done, FRAME));
-    },
-    [post, rows],
-  );
+  const lookAhead = useLookAhead(post, rows, round, () => drawn((n) => n + 1));
 
   const question = useCallback(
     async (mine: number, signal: AbortSignal): Promise<void> => {
@@ -126,7 +116,7 @@ export function useScreen(
         if (!told.ok) return;
         const got = told.data;
         setWork(got.work);
-        running.current = got.work?.state === 'waiting' || got.work?.state === 'running';
+        running.current = isReading(got.work);
         rows.replace(from, got.window, nowKey, queryOf(now));
         setAnswer({ key: nowKey, answer: got });
         break;
@@ -144,24 +134,7 @@ export function useScreen(
     [post, rows, lookAhead, figuresKey],
   );
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what is asked
-  useEffect(() => {
-    const mine = ++round.current;
-    const stop = new AbortController();
-    void question(mine, stop.signal);
-    return () => stop.abort();
-  }, [key, question]);
-
-  const refresh = useCallback(() => void question(++round.current, new AbortController().signal), [question]);
-
-  // While rows are being read, what is there so far is asked for every second.
-  const reading = work?.state === 'waiting' || work?.state === 'running';
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each answer asks for the next
-  useEffect(() => {
-    if (!reading) return;
-    const timer = setTimeout(refresh, 1000);
-    return () => clearTimeout(timer);
-  }, [reading, refresh, answer]);
+  const refresh = useAsking(key, round, question, isReading(work), answer);
 
   const inView = useCallback(
     (from: number, to: number) => {
@@ -192,6 +165,63 @@ export function useScreen(
     work,
     refresh,
   };
+}
+
+/** What the rows in view come to under other assumptions, before the whole list has answered. */
+function useLookAhead(
+  post: Post,
+  rows: RowsAtHand,
+  round: { readonly current: number },
+  redraw: () => void,
+): (mine: number, now: Ask, signal: AbortSignal) => Promise<void> {
+  const draw = useRef(redraw);
+  draw.current = redraw;
+  return useCallback(
+    async (mine: number, now: Ask, signal: AbortSignal): Promise<void> => {
+      const seen = rows.seen();
+      const lines = seen.map(([, r]) => r.line);
+      const told = await post<{ ahead: JudgedRow[] | null }>({ ...now, ahead: lines, count: 0 }, signal);
+      if (!told.ok || told.data.ahead === null || mine !== round.current) return;
+      rows.judge(seen, told.data.ahead);
+      draw.current();
+      // These rows are on screen before the whole list is asked, whose work would hold them up.
+      await new Promise((done) => setTimeout(done, FRAME));
+    },
+    [post, rows, round],
+  );
+}
+
+/**
+ * Asks when the question changes, again when told to, and every second while rows are being read, for what is
+ * there so far. Returns what asks again.
+ */
+function useAsking(
+  key: string,
+  round: { current: number },
+  question: (mine: number, signal: AbortSignal) => Promise<void>,
+  reading: boolean,
+  answer: unknown,
+): () => void {
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for what is asked
+  useEffect(() => {
+    const mine = ++round.current;
+    const stop = new AbortController();
+    void question(mine, stop.signal);
+    return () => stop.abort();
+  }, [key, round, question]);
+
+  const refresh = useCallback(
+    () => void question(++round.current, new AbortController().signal),
+    [round, question],
+  );
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each answer asks for the next
+  useEffect(() => {
+    if (!reading) return;
+    const timer = setTimeout(refresh, 1000);
+    return () => clearTimeout(timer);
+  }, [reading, refresh, answer]);
+  return refresh;
 }
 
 type Post = <T = Answered>(body: object, signal?: AbortSignal) => Promise<Told<T>>;

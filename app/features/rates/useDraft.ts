@@ -111,6 +111,16 @@ function useSavedCells(initial: Tables, edition: number, saveUrl: string, canEdi
       take(kept.data.cells);
   }, [canEdit, tab, take]);
 
+  useSavingOnLeave(now, canEdit, flush);
+  return { cells, saving, take, flush, latest: now };
+}
+
+/** Whoever leaves the page has it saved; one who would close the tab before that is asked. */
+function useSavingOnLeave(
+  now: { readonly current: { readonly cells: Tables; readonly saved: Tables } },
+  canEdit: boolean,
+  flush: () => Promise<boolean>,
+): void {
   useEffect(() => {
     const leave = (e: BeforeUnloadEvent): void => {
       if (now.current.cells === now.current.saved || !canEdit) return;
@@ -122,7 +132,5 @@ function useSavedCells(initial: Tables, edition: number, saveUrl: string, canEdi
       window.removeEventListener('beforeunload', leave);
       if (canEdit) void flush();
     };
-  }, [canEdit, flush]);
-
-  return { cells, saving, take, flush, latest: now };
+  }, [now, canEdit, flush]);
 }

@@ -30,98 +30,82 @@ export const HurdlesPane = memo(function HurdlesPane({
   const bounds = useBounds();
   // While costs are missing, what would clear a hurdle is a bound too.
   const lacks = view.result.incomplete.unitProfit;
+  const waysOver = (remedy: Answers['hurdles'][number]['remedy']): string[] => {
+    if (remedy === null) return [];
+    const { price, unitPrice, unitPriceCurrency, costPerClick } = remedy;
+    const most = (amount: number, digits: number, currency: string): string =>
+      bounds.of(f.money(floorTo(amount, digits), currency), lacks, 'lessThan');
+    const ways: string[] = [];
+    if (price !== null) {
+      const least = bounds.of(f.money(price, doc.currency), lacks, 'atLeast');
+      ways.push(t('hurdles.atPrice', { price: least }));
+    }
+    if (unitPrice !== null) {
+      const quote = most(unitPrice, minorDigits(unitPriceCurrency), unitPriceCurrency);
+      ways.push(t('hurdles.atQuote', { price: quote }));
+    }
+    if (costPerClick !== null)
+      ways.push(t('hurdles.atClick', { price: most(costPerClick, 2, doc.currency) }));
+    return ways;
+  };
   return (
     <Pane title={t('hurdles.title')} aside={t('hurdles.aside', { way: inSentence(t(`way.${doc.way}`)) })}>
-      {answers.hurdles.map(({ result: h, remedy }) => {
-        const weight = h.verdict === 'pass' || h.verdict === 'unknown' ? 400 : 680;
-        const ways =
-          remedy === null
-            ? []
-            : [
-                remedy.price !== null
-                  ? t('hurdles.atPrice', {
-                      price: bounds.of(f.money(remedy.price, doc.currency), lacks, 'atLeast'),
-                    })
-                  : null,
-                remedy.unitPrice !== null
-                  ? t('hurdles.atQuote', {
-                      price: bounds.of(
-                        f.money(
-                          floorTo(remedy.unitPrice, minorDigits(remedy.unitPriceCurrency)),
-                          remedy.unitPriceCurrency,
-                        ),
-                        lacks,
-                        'lessThan',
-                      ),
-                    })
-                  : null,
-                remedy.costPerClick !== null
-                  ? t('hurdles.atClick', {
-                      price: bounds.of(
-                        f.money(floorTo(remedy.costPerClick, 2), doc.currency),
-                        lacks,
-                        'lessThan',
-                      ),
-                    })
-                  : null,
-              ].filter((x) => x !== null);
-        return (
-          <Box
-            key={`${h.hurdle.figure}${h.hurdle.bound}`}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: '64px 1fr',
-              columnGap: 1,
-              py: 0.4,
-              fontSize: '0.88rem',
-            }}>
-            <Box
-              sx={{
-                fontWeight: weight,
-                color:
-                  h.verdict === 'fail'
-                    ? 'error.main'
-                    : h.verdict === 'pass'
-                      ? 'text.secondary'
-                      : 'text.primary',
-                fontSize: '0.82rem',
-              }}>
-              {t(`verdict.${h.verdict}`)}
-            </Box>
-            <Box>
-              {t(`figure.${h.hurdle.figure}`)}{' '}
-              <Box component="span" sx={{ color: 'text.secondary' }}>
-                {t(`hurdles.${h.hurdle.bound}`, {
-                  level: hurdleAmount(h.level, h.hurdle.figure, doc.currency, f),
-                })}{' '}
-                ·{' '}
-                {t(
-                  h.verdict === 'unknown' && restsOnDefault(doc, h.hurdle.figure)
-                    ? 'hurdles.isDefault'
-                    : 'hurdles.is',
-                  {
-                    value:
-                      h.value === null
-                        ? t('lanes.unknown')
-                        : bounds.of(
-                            hurdleAmount(h.value, h.hurdle.figure, doc.currency, f),
-                            view.result.incomplete[h.hurdle.figure],
-                          ),
-                  },
-                )}
-              </Box>
-              {ways.length > 0 && (
-                <Box sx={{ fontSize: '0.82rem' }}>
-                  {t('hurdles.clears')} {ways.join(t('hurdles.or'))}
-                </Box>
-              )}
-            </Box>
-          </Box>
-        );
-      })}
+      {answers.hurdles.map((hurdle) => (
+        <HurdleLine
+          key={`${hurdle.result.hurdle.figure}${hurdle.result.hurdle.bound}`}
+          hurdle={hurdle}
+          view={view}
+          ways={waysOver(hurdle.remedy)}
+        />
+      ))}
     </Pane>
   );
 });
+
+const VERDICT_LOOK = {
+  fail: { color: 'error.main', fontWeight: 680 },
+  near: { color: 'text.primary', fontWeight: 680 },
+  pass: { color: 'text.secondary', fontWeight: 400 },
+  unknown: { color: 'text.primary', fontWeight: 400 },
+} as const;
+
+/** A hurdle: how it stands, the figure beside its level, and what would clear it. */
+function HurdleLine({
+  hurdle: { result: h },
+  view,
+  ways,
+}: {
+  hurdle: Answers['hurdles'][number];
+  view: LaneView;
+  ways: readonly string[];
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const bounds = useBounds();
+  const { doc, result } = view;
+  const { figure } = h.hurdle;
+  const amount = (value: number | null): string => hurdleAmount(value, figure, doc.currency, f);
+  const value = h.value === null ? t('lanes.unknown') : bounds.of(amount(h.value), result.incomplete[figure]);
+  const rests = h.verdict === 'unknown' && restsOnDefault(doc, figure);
+  return (
+    <Box
+      sx={{ display: 'grid', gridTemplateColumns: '64px 1fr', columnGap: 1, py: 0.4, fontSize: '0.88rem' }}>
+      <Box sx={{ ...VERDICT_LOOK[h.verdict], fontSize: '0.82rem' }}>{t(`verdict.${h.verdict}`)}</Box>
+      <Box>
+        {t(`figure.${figure}`)}{' '}
+        <Box component="span" sx={{ color: 'text.secondary' }}>
+          {t(`hurdles.${h.hurdle.bound}`, { level: amount(h.level) })} ·{' '}
+          {t(rests ? 'hurdles.isDefault' : 'hurdles.is', { value })}
+        </Box>
+        {ways.length > 0 && (
+          <Box sx={{ fontSize: '0.82rem' }}>
+            {t('hurdles.clears')} {ways.join(t('hurdles.or'))}
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+}
 
 export const LaunchPane = memo(function LaunchPane({
   view,

@@ -1,7 +1,7 @@
 import { unitVolume } from './shipment.ts';
-import type { Reckoning } from '../reckoning.ts';
+import type { Reckoning, Trace } from '../reckoning.ts';
 import { netOf } from '../../money/net.ts';
-import type { SizeTier } from '../../cards/rates.ts';
+import type { MarketplaceCard, SizeTier } from '../../cards/rates.ts';
 import { isUnknown, meanOfSales, meanOfYear, roundMinor, within } from '../../rules/numbers.ts';
 import {
   countedKg,
@@ -14,8 +14,11 @@ import {
 } from '../../rules/parcel.ts';
 import type { Parcel, WeightSteps } from '../../rules/parcel.ts';
 import { coverMonths, coverOfMonthsHeld, longStayRate, storage as storageCost } from '../../rules/storage.ts';
-import type { LongStay } from '../../rules/storage.ts';
 import type { PurchasedLine } from '../../money/schema.ts';
+import type { LaneDocument } from '../schema.ts';
+
+type Dispatch = Exclude<LaneDocument['dispatch'], 'none' | null>;
+type Warehouse = NonNullable<MarketplaceCard['warehouse']>;
 
 const parcel: Parcel = { L: 0, W: 0, H: 0, kg: 0 };
 
@@ -45,8 +48,9 @@ export function reckonFulfilment(r: Reckoning): void {
   else reckonDelivery(r);
 }
 
+/** The marketplace's warehouse: which card and item it takes, or why it can not be told. */
 function reckonWarehouse(r: Reckoning): void {
-  const doc = r.doc;
+  const { doc } = r;
   const card = doc.rates.marketplace;
   r.fulfilmentIsMarketplaces = true;
   if (card === null) {
@@ -67,48 +71,53 @@ function reckonWarehouse(r: Reckoning): void {
     r.fulfilment = Number.NaN;
     return;
   }
-  const sides = doc.product.sides;
-  if (sides === null || doc.product.kg === null) {
+  const { sides, kg } = doc.product;
+  if (sides === null || kg === null) {
     r.blank('fulfilment');
     r.blank('fulfilmentInPayout');
     return;
   }
-  const p = parcelOf(sides[0], sides[1], sides[2], doc.product.kg, parcel);
-  const at = sizeTierOf(card.warehouse.tiers, p);
-  if (at < 0) {
-    r.fulfilment = noTier(r, p, card.marketplace);
-    return;
-  }
-  const tier = card.warehouse.tiers[at] as SizeTier;
-  if (tier.bands.length > 1 && isUnknown(r.itemPrice)) {
-    r.fulfilment = Number.NaN;
-    return;
-  }
+  const p = parcelOf(sides[0], sides[1], sides[2], kg, parcel);
+  r.fulfilment = feeOfWarehouse(r, card.marketplace, card.warehouse, p);
+}
+
+/** The fee for a parcel by a warehouse's table; NaN where no tier or step takes it. */
+function feeOfWarehouse(r: Reckoning, marketplace: string, warehouse: Warehouse, p: Parcel): number {
+  const at = sizeTierOf(warehouse.tiers, p);
+  if (at < 0) return noTier(r, p, marketplace);
+  const tier = warehouse.tiers[at] as SizeTier;
+  if (tier.bands.length > 1 && isUnknown(r.itemPrice)) return Number.NaN;
   const band = tier.bands[priceBandOf(tier.bands, r.itemPrice)] as SizeTier['bands'][number];
   const billable = countedKg(tier, p) + tier.packagingKg;
   const base = stepFee(band.table, billable);
-  if (isUnknown(base)) {
-    r.fulfilment = noTier(r, p, card.marketplace);
-    return;
-  }
-  const addOns =
-    (doc.product.dangerous ? card.warehouse.addOns.dangerous : 0) +
-    (doc.product.oversize ? card.warehouse.addOns.oversize : 0);
-  const peak = card.warehouse.peak === null ? 0 : overTheYear(r, card.warehouse.peak, true);
-  r.fulfilment = warehouseFee(base, addOns, peak, r.power);
-  r.trace?.line('fulfilment', r.fulfilment, 'round(stepFee + addOns + peakSurcharge)', [
-    ['sizeTier', tier.name, 'text', `rates.marketplace.warehouse.tiers.${at}`],
-    ['unitKg', doc.product.kg, 'kg', 'product.kg'],
-    ...(tier.divisor === null
-      ? []
-      : [['volumetricKg', volumetricKg(p, tier.divisor), 'kg', 'product.sides'] as const]),
-    ...(tier.packagingKg === 0
-      ? []
-      : [['packagingKg', tier.packagingKg, 'kg', `rates.marketplace.warehouse.tiers.${at}`] as const]),
-    ['billableKg', billable, 'kg', ''],
-    ['stepFee', base, 'money', `rates.marketplace.warehouse.tiers.${at}`],
-    ['addOns', addOns, 'money', 'rates.marketplace.warehouse.addOns'],
-    ['peakSurcharge', peak, 'money', 'rates.marketplace.warehouse.peak'],
+  if (isUnknown(base)) return noTier(r, p, marketplace);
+  const { dangerous, oversize } = r.doc.product;
+  const addOns = (dangerous ? warehouse.addOns.dangerous : 0) + (oversize ? warehouse.addOns.oversize : 0);
+  const peak = warehouse.peak === null ? 0 : overTheYear(r, warehouse.peak, true);
+  const fee = warehouseFee(base, addOns, peak, r.power);
+  if (r.trace !== null) traceWarehouse(r.trace, fee, tier, at, p, { billable, base, addOns, peak });
+  return fee;
+}
+
+function traceWarehouse(
+  trace: Trace,
+  fee: number,
+  tier: SizeTier,
+  at: number,
+  p: Parcel,
+  of: { billable: number; base: number; addOns: number; peak: number },
+): void {
+  const path = `rates.marketplace.warehouse.tiers.${at}`;
+  const volumetric = tier.divisor === null ? null : volumetricKg(p, tier.divisor);
+  trace.line('fulfilment', fee, 'round(stepFee + addOns + peakSurcharge)', [
+    ['sizeTier', tier.name, 'text', path],
+    ['unitKg', p.kg, 'kg', 'product.kg'],
+    ...(volumetric === null ? [] : [['volumetricKg', volumetric, 'kg', 'product.sides'] as const]),
+    ...(tier.packagingKg === 0 ? [] : [['packagingKg', tier.packagingKg, 'kg', path] as const]),
+    ['billableKg', of.billable, 'kg', ''],
+    ['stepFee', of.base, 'money', path],
+    ['addOns', of.addOns, 'money', 'rates.marketplace.warehouse.addOns'],
+    ['peakSurcharge', of.peak, 'money', 'rates.marketplace.warehouse.peak'],
   ]);
 }
 
@@ -139,51 +148,24 @@ function stepIsOpen({ steps, stepKg }: WeightSteps, kg: number): boolean {
 }
 
 function reckonDispatch(r: Reckoning): void {
-  const doc = r.doc;
-  const d = doc.dispatch;
+  const { dispatch: d, product } = r.doc;
   if (d === 'none') {
     r.trace?.line('fulfilment', 0, '0', []);
     return;
   }
-  if (
-    d === null ||
-    doc.product.kg === null ||
-    d.packaging?.amount === null ||
-    d.pickAndPack?.amount === null
-  ) {
+  if (d === null || product.kg === null || d.packaging?.amount === null || d.pickAndPack?.amount === null) {
     r.blank('fulfilment');
     return;
   }
-  const kg = doc.product.kg + d.packagingKg;
+  const kg = product.kg + d.packagingKg;
   let postage = 0;
   for (let i = 0; i < d.zones.length; i++) {
-    const zone = d.zones[i] as (typeof d.zones)[number];
-    const fee = stepFee(zone.postage, kg);
+    const fee = stepFee((d.zones[i] as Dispatch['zones'][number]).postage, kg);
     if (isUnknown(fee)) {
-      const { steps } = zone.postage;
-      if (stepIsOpen(zone.postage, kg)) {
-        r.blank('fulfilment');
-        r.fulfilment = 0;
-        return;
-      }
-      r.fulfilment = r.problem('noPostageStep', 'fulfilment', `dispatch.zones.${i}.postage`, {
-        kg,
-        upToKg: steps[steps.length - 1]?.upToKg ?? 0,
-      });
+      r.fulfilment = noPostage(r, d, i, kg);
       return;
     }
-    postage +=
-      zone.share *
-      r.cost(
-        {
-          amount: fee,
-          currency: zone.postage.currency,
-          vat: d.vat,
-          vatRate: d.vatRate,
-          recoverable: d.recoverable,
-        },
-        'fulfilment',
-      );
+    postage += postageCost(r, d, i, fee);
   }
   const packaging = d.packaging === null ? 0 : r.cost(d.packaging, 'fulfilment');
   const picking = d.pickAndPack === null ? 0 : r.cost(d.pickAndPack, 'fulfilment');
@@ -194,6 +176,25 @@ function reckonDispatch(r: Reckoning): void {
     ['packaging', packaging, 'money', 'dispatch.packaging'],
     ['pickAndPack', picking, 'money', 'dispatch.pickAndPack'],
   ]);
+}
+
+/** What a zone's postage adds to the cost of a unit: its fee as it was purchased, by its share of the orders. */
+function postageCost(r: Reckoning, d: Dispatch, at: number, fee: number): number {
+  const zone = d.zones[at] as Dispatch['zones'][number];
+  const { vat, vatRate, recoverable } = d;
+  const { currency } = zone.postage;
+  return zone.share * r.cost({ amount: fee, currency, vat, vatRate, recoverable }, 'fulfilment');
+}
+
+/** No fee for this weight: a step left open is blank (0, named); a weight beyond the table a problem (NaN). */
+function noPostage(r: Reckoning, d: Dispatch, at: number, kg: number): number {
+  const { postage } = d.zones[at] as Dispatch['zones'][number];
+  if (stepIsOpen(postage, kg)) {
+    r.blank('fulfilment');
+    return 0;
+  }
+  const upToKg = postage.steps[postage.steps.length - 1]?.upToKg ?? 0;
+  return r.problem('noPostageStep', 'fulfilment', `dispatch.zones.${at}.postage`, { kg, upToKg });
 }
 
 /**
@@ -228,22 +229,27 @@ function storageIsBlank(r: Reckoning): void {
   if (r.storageIsMarketplaces) r.blank('storageInPayout');
 }
 
+/** Whether cover is typed; else it follows demand, which what lies on it names where it is blank. */
+function reckonCover(r: Reckoning): void {
+  const { monthsHeld, demand, method } = r.doc;
+  r.cover = monthsHeld !== null ? coverOfMonthsHeld(monthsHeld) : coverMonths(r.quantity, r.units);
+  if (monthsHeld !== null || demand !== null) return;
+  r.blank('demandInCover');
+  // A supplier who ships leaves no stock in the cash cycle.
+  if (method !== 'supplierShips') r.blank('demandInCycle');
+}
+
 /**
  * Storage (economics, section 5), per unit, sales currency: `m3 * (rate * C/2 + sum(bandRate * (F(from) -
  * F(to))))` with cover `C = Q / units a month` (or twice the months held) and `F(x) = max(0, C - x)^2 / (2
  * C)`.
  */
 export function reckonStorage(r: Reckoning): void {
-  const doc = r.doc;
+  const { doc } = r;
+  const { storage } = doc;
   r.storage = 0;
   r.storageIsMarketplaces = false;
-  r.cover = doc.monthsHeld !== null ? coverOfMonthsHeld(doc.monthsHeld) : coverMonths(r.quantity, r.units);
-  if (doc.monthsHeld === null && doc.demand === null) {
-    r.blank('demandInCover');
-    // A supplier who ships leaves no stock in the cash cycle.
-    if (doc.method !== 'supplierShips') r.blank('demandInCycle');
-  }
-  const storage = doc.storage;
+  reckonCover(r);
   if (doc.method === 'supplierShips' || storage === 'none') {
     r.trace?.line('storage', 0, '0', []);
     return;
@@ -251,12 +257,8 @@ export function reckonStorage(r: Reckoning): void {
   const typed = doc.typed.storagePerM3Month;
   const own = storage !== null && storage !== 'card' ? storage.own : null;
   r.storageIsMarketplaces = own === null;
-  if ((storage === null || own?.amount === null) && typed === null) {
-    storageIsBlank(r);
-    return;
-  }
   const m3 = unitVolume(doc);
-  if (isUnknown(m3)) {
+  if (((storage === null || own?.amount === null) && typed === null) || isUnknown(m3)) {
     storageIsBlank(r);
     return;
   }
@@ -270,35 +272,36 @@ export function reckonStorage(r: Reckoning): void {
       return;
     }
   }
-  const C = r.cover;
+  const rate = own !== null ? (typed ?? r.cost(own, 'storage')) : (typed ?? cardsStorageRate(r));
+  const byCard = own === null && typed === null;
+  if (byCard && isUnknown(rate)) {
+    r.storage = rate;
+    return;
+  }
+  const aged = byCard ? longStayRate(r.cover, doc.rates.marketplace?.storage?.longStay ?? []) : 0;
+  r.storage = storageCost(m3, rate, r.cover, aged);
+  if (r.trace !== null) traceStorage(r, r.trace, m3, rate, aged);
+}
+
+/** The card's rate a cubic metre and month, sales currency; NaN where it has none or stands in another currency. */
+function cardsStorageRate(r: Reckoning): number {
+  const { doc } = r;
   const card = doc.rates.marketplace;
-  let rate: number;
-  let longStay: readonly LongStay[] = [];
-  if (own !== null) rate = typed ?? r.cost(own, 'storage');
-  else if (typed !== null) rate = typed;
-  else if (card === null || card.storage === null) {
-    r.storage = r.problem('noStorageRates', 'storage', 'typed.storagePerM3Month', {
+  if (card === null || card.storage === null)
+    return r.problem('noStorageRates', 'storage', 'typed.storagePerM3Month', {
       marketplace: doc.marketplace || '—',
     });
-    return;
-  } else if (card.currency !== doc.currency) {
-    r.storage = Number.NaN;
-    return;
-  } else {
-    rate = overTheYear(r, card.storage.perM3Month, false);
-    longStay = card.storage.longStay;
-  }
-  const aged = longStayRate(C, longStay);
-  r.storage = storageCost(m3, rate, C, aged);
-  r.trace?.line('storage', r.storage, 'unitM3 * (ratePerM3Month * coverMonths / 2 + longStay)', [
+  return card.currency === doc.currency ? overTheYear(r, card.storage.perM3Month, false) : Number.NaN;
+}
+
+function traceStorage(r: Reckoning, trace: Trace, m3: number, rate: number, longStay: number): void {
+  const { typed, monthsHeld } = r.doc;
+  const byCard = r.storageIsMarketplaces ? 'rates.marketplace.storage' : '';
+  const ratePath = typed.storagePerM3Month !== null ? 'typed.storagePerM3Month' : byCard || 'storage';
+  trace.line('storage', r.storage, 'unitM3 * (ratePerM3Month * coverMonths / 2 + longStay)', [
     ['unitM3', m3, 'm3', 'product.sides'],
-    [
-      'ratePerM3Month',
-      rate,
-      'money',
-      typed !== null ? 'typed.storagePerM3Month' : own !== null ? 'storage' : 'rates.marketplace.storage',
-    ],
-    ['coverMonths', C, 'months', doc.monthsHeld === null ? 'demand' : 'monthsHeld'],
-    ['longStay', aged, 'money', own === null ? 'rates.marketplace.storage' : ''],
+    ['ratePerM3Month', rate, 'money', ratePath],
+    ['coverMonths', r.cover, 'months', monthsHeld === null ? 'demand' : 'monthsHeld'],
+    ['longStay', longStay, 'money', byCard],
   ]);
 }
