@@ -8,6 +8,7 @@ import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import type { RowListing } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { useResultFigures } from '../../ui/resultFigures.ts';
 
 /** What the order costs and keeps at the quantities where a price break begins; choosing one shows the row at it. */
 export function Quantities({
@@ -21,9 +22,9 @@ export function Quantities({
 }) {
   const { t } = useTranslation();
   const f = useFormat();
+  const said = useResultFigures();
   const orders = useMemo(
-    () =>
-      breakQuantities(doc).map((of) => ({ of, figures: evaluate({ ...doc, orderQuantity: of }).figures })),
+    () => breakQuantities(doc).map((of) => ({ of, result: evaluate({ ...doc, orderQuantity: of }) })),
     [doc],
   );
   if (orders.length < 2) return null;
@@ -32,14 +33,14 @@ export function Quantities({
       <Box component="legend" sx={{ p: 0, fontWeight: 640 }}>
         {t('list.atQuantities')}
       </Box>
-      {orders.map(({ of, figures }) => (
+      {orders.map(({ of, result }) => (
         <Box component="label" key={of} sx={{ display: 'flex', gap: 0.75, py: 0.25, alignItems: 'baseline' }}>
           <input type="radio" name="quantity" checked={of === now} onChange={() => onChoose(of)} />
           <span>
             {t('list.atQuantity', {
               quantity: f.number(of, 0),
-              cost: f.money(figures.landedCost, doc.currency),
-              profit: f.money(figures.unitProfit, doc.currency),
+              cost: said(result, 'landedCost'),
+              profit: said(result, 'unitProfit'),
             })}
           </span>
         </Box>

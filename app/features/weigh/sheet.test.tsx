@@ -3,38 +3,18 @@ import '../../ui/testing/dom.ts';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { createRoutesStub } from 'react-router';
 import { describe, expect, it } from 'vitest';
-import { marketplaceCard, taxCard } from '../../../core/cards/rates.ts';
-import { marketplaceCardOf, taxCardOf } from '../../../core/testing/documents.ts';
-import { candidateData, quoteSource, storedLane } from '../../../core/workspace/records.ts';
-import { settings } from '../../../core/workspace/settings.ts';
+import {
+  PLAIN_CARDS,
+  PLAIN_PRODUCT,
+  PLAIN_SETTINGS,
+  plainQuote,
+  plainStored,
+} from '../../../core/testing/plainParts.ts';
 import type { Patch } from '../../../core/workspace/patch.ts';
 import { stubServer } from '../../ui/testing/server.ts';
 import { Sheet } from './Sheet.tsx';
 
 const server = stubServer(() => Response.json({ ok: true, results: {} }));
-const CARDS = {
-  m: marketplaceCard.parse(marketplaceCardOf([{ upTo: null, pct: 0.1 }])),
-  t: taxCard.parse(taxCardOf('exclusive', 0)),
-};
-/** Sold for 40 at a referral fee of a tenth, bought for 20 in orders of 100, all else none: a unit keeps 16. */
-const LANE = {
-  country: 'DE',
-  currency: 'EUR',
-  marketplace: 'Testmarket',
-  price: 40,
-  components: [{ quoteId: 'q' }],
-  orderQuantity: 100,
-  marketplaceCardId: 'm',
-  taxCardId: 't',
-  imported: false,
-  route: 'none',
-  prep: 'none',
-  storage: 'none',
-  method: 'ownDispatch',
-  dispatch: 'none',
-  returns: 'none',
-  adverts: 'none',
-} as const;
 /** Each test has a candidate of its own: what one leaves in the tab or sends late is not another's. */
 let id = 'c0';
 let count = 0;
@@ -42,32 +22,16 @@ type Over = { lane?: object; canEdit?: boolean; scenario?: boolean; dropped?: st
 
 async function sheet({ lane = {}, canEdit = true, scenario = false, dropped }: Over = {}) {
   id = `c${++count}`;
-  const data = storedLane.parse({ ...LANE, ...lane });
+  const data = plainStored(lane);
   const other = { id: 's', position: 1, scenarioOf: 'l', data: { ...data, name: 'Dearer', price: 50 } };
   const Page = () => (
     <Sheet
       state={{
-        candidate: {
-          id,
-          data: candidateData.parse({ name: 'Bird bath', way: 'wholesale', product: { category: 'any' } }),
-        },
-        quotes: [
-          {
-            id: 'q',
-            data: quoteSource.parse({
-              kind: 'quote',
-              currency: 'EUR',
-              priceBreaks: [{ minQty: 0, unitPrice: 20 }],
-            }),
-          },
-        ],
+        candidate: { id, data: PLAIN_PRODUCT },
+        quotes: [{ id: 'q', data: plainQuote() }],
         lanes: [{ id: 'l', position: 0, scenarioOf: null, data }, ...(scenario ? [other] : [])],
       }}
-      frame={{
-        settings: settings.parse({ standings: { DE: { kind: 'registered' } } }),
-        cards: CARDS,
-        today: '2026-11-28',
-      }}
+      frame={{ settings: PLAIN_SETTINGS, cards: PLAIN_CARDS, today: '2026-11-28' }}
       cardHeads={[]}
       usedHeads={[]}
       canEdit={canEdit}
