@@ -1,5 +1,5 @@
 /**
- * The core at a prompt: `bm evaluate | solve | launch | screen | schema`. JSON in, JSON out. docs/formats.md
+ * The core at a prompt: `bm evaluate | solve | launch | screen | card | schema`. JSON in, JSON out. docs/formats.md
  * describes the documents.
  */
 import { createReadStream } from 'node:fs';
@@ -25,6 +25,7 @@ import { CHOICES } from '../core/lists/reference.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import { cannot, fileTrouble, readText, UsageError } from './files.ts';
 import { asked, usage } from '../words/en/commandLine.ts';
+import { checkCard, readCard } from './card.ts';
 import { screen } from './screen.ts';
 import type { ScreenOptions } from './screen.ts';
 import { broughtUp } from '../core/versions.ts';
@@ -124,6 +125,8 @@ const argumentsOf = () =>
   parseArgs({
     allowPositionals: true,
     options: {
+      currency: { type: 'string' },
+      like: { type: 'string' },
       map: { type: 'string' },
       settings: { type: 'string' },
       as: { type: 'string', default: 'csv' },
@@ -170,6 +173,8 @@ async function screenFile(file: string | undefined, values: Values): Promise<num
   };
   return screen(file, options, process.stdout, (text) => void process.stderr.write(text));
 }
+
+const writeJson = (value: object): void => void process.stdout.write(`${JSON.stringify(value, null, 2)}\n`);
 
 /** One document a line; a line that cannot be read is said, and the others are answered. */
 async function answerLines(
@@ -218,18 +223,21 @@ function answerDocument(command: string, file: string | undefined, options: Answ
     report(got.issues);
     return 2;
   }
-  process.stdout.write(`${JSON.stringify(got.value, null, 2)}\n`);
+  writeJson(got.value);
   return 0;
 }
 
 async function main(): Promise<number> {
   const { values, positionals } = argumentsOf();
-  const [command, file] = positionals;
+  const [command, file, ...files] = positionals;
   if (values.help) {
     process.stdout.write(`${usage}\n`);
     return 0;
   }
   if (command === 'schema') return writeSchema(file);
+  if (command === 'card' && file === 'read') return readCard(files[0], values, writeJson, report);
+  if (command === 'card' && file === 'check') return checkCard(files[0], files[1], writeJson, report);
+  if (command === 'card') throw cannot('whichCard');
   if (command === 'screen') return screenFile(file, values);
   if (command === undefined) throw cannot('nothing');
   if (!['evaluate', 'solve', 'launch'].includes(command)) throw cannot('noCommand', { text: command });

@@ -7,10 +7,14 @@ export const usage = `Use:
             [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
                                                  a supplier's list, row by row; what is wrong goes to --invalid; market
                                                  figures it lacks come from --reference; --previous is its last edition
+  bm card read TABLE [--currency EUR] [--like CARD.json]
+                                                 a fee table as it stands (text or CSV), understood cell by cell, and the
+                                                 cells of a card it makes; beside --like, what it would change
+  bm card check CARD.json PROOFS.csv             what was really charged against what a marketplace's card says
   bm schema lane|result|launch|card|map|screen   the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
-2: something was invalid.`;
+1: a cell of a fee table is not sure, or a proof fails; 2: something was invalid.`;
 
 /** What was asked for and cannot be done. */
 export const asked = {
@@ -18,6 +22,8 @@ export const asked = {
   whichSchema: 'bm schema needs {{choices}}.',
   whichFile: 'bm screen needs a file.',
   notFormat: '"{{text}}" is neither csv nor jsonl.',
+  whichCard: 'bm card needs read or check, and its files.',
+  notMarketplace: 'Only the card of a marketplace can be held against proofs.',
   noneOf: '"{{text}}" is none of {{choices}}.',
   nothing: 'Say what to do.',
   noCommand: 'There is no command "{{text}}".',

@@ -36,6 +36,69 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   notCountries: ['"{{text}}" is not a country', 'Use two-letter codes such as DE CN.'],
   notDay: ['"{{text}}" is not a day', 'Write year-month-day, such as 2026-12-01.'],
 
+  // -- a fee table as somebody gave it
+  scheduleNoTable: [
+    'No table was found in this',
+    'Paste two lines at least: headings and figures, with tabs, semicolons or blanks between the columns.',
+  ],
+  scheduleColumn: [
+    'What the column "{{heading}}" says is not known',
+    'Give it a heading such as weight, fee, category; or leave it out.',
+  ],
+  scheduleCell: [
+    '"{{text}}" cannot be read here',
+    'Write a {{column|scheduleColumns}}, such as {{column|scheduleSuch}}.',
+  ],
+  scheduleShifted: [
+    '"{{text}}" stands where a name belongs: this row is shifted',
+    'Put its cells under their headings.',
+  ],
+  scheduleCurrency: [
+    '"{{text}}" is not in {{currency}}, the currency of this card',
+    'Paste it into a card of that currency, or write the amounts in {{currency}}.',
+  ],
+  schedulePercent: ['"{{text}}" is over 100 %', 'Write a percentage up to 100.'],
+  scheduleVolume: [
+    'Storage is given without a unit of volume',
+    'Write what the fee is for, such as "per cubic metre" or "per cubic foot".',
+  ],
+  scheduleGap: [
+    'Between {{from}} and {{to}} kg {{tier}} has no fee',
+    'Add the step that is missing, or let the next one begin at {{from}} kg.',
+  ],
+  scheduleOverlap: [
+    '{{tier}} has two fees from {{to}} to {{from}} kg',
+    'Let the second step begin where the first one ends.',
+  ],
+  scheduleTwice: ['{{tier}} has two fees up to {{kg}} kg', 'Keep one of the two rows.'],
+  scheduleFalls: [
+    'Up to {{kg}} kg comes after a heavier step of {{tier}}',
+    'Sort the rows by rising weight, or give this one a size tier of its own.',
+  ],
+  scheduleStepBase: [
+    'Past its limit this fee begins at {{base}}, where the step before costs {{last}}: a card goes on from its last step',
+    'Add a step of its own for the first further weight, at what is then charged.',
+  ],
+
+  // -- what was really charged
+  proofNoFee: [
+    'No fee is said that was charged',
+    'Write one at least: referral, item fee, payment or fulfilment.',
+  ],
+  proofSides: ['"{{text}}" is not three sides', 'Write them with their unit, such as 30 x 20 x 10 cm.'],
+  proofWeight: ['"{{text}}" is not a weight', 'Write it with its unit, such as 0.5 kg or 1.1 lb.'],
+  proofCategory: ['The card has no category "{{text}}"', 'Write the key or the name of one it has.'],
+  proofAmount: ['"{{text}}" is not an amount in {{currency}}', 'Write digits, such as 4.52.'],
+  proofPart: [
+    '"{{text}}" is neither a size, a weight, a category nor an amount',
+    'Write parts with commas between, such as 10 x 8 x 3 in, 1.1 lb, 4.52.',
+  ],
+  proofHeadings: [
+    'The first row does not name the columns',
+    'Name them: {{headings}}; one of the fees at least.',
+  ],
+  proofWrong: ['{{field}} cannot be so', 'Write a size, a weight or an amount above 0.'],
+
   // -- rows of a card
   noField: ['There is no field "{{field}}"', 'Use one of: {{fields}}.'],
   fieldTwice: ['The field "{{field}}" stands in row {{row}} already', 'Keep one of the two.'],
@@ -402,6 +465,44 @@ export const values: Readonly<Record<string, Readonly<Record<string, string>>>> 
   limited: { tier: 'tier', priceBand: 'price band', band: 'band', step: 'step' },
   limitedMany: { band: 'bands', step: 'steps' },
   stepAmount: { fee: 'fee', postage: 'postage' },
+  scheduleColumns: {
+    weight: 'weight',
+    maxWeight: 'weight',
+    packaging: 'weight',
+    sides: 'size',
+    length: 'length',
+    width: 'length',
+    height: 'length',
+    girth: 'length',
+    fee: 'fee',
+    minimum: 'fee',
+    maximum: 'fee',
+    itemFee: 'fee',
+    percent: 'percentage',
+    price: 'price',
+    divisor: 'number',
+    age: 'number of days',
+    period: 'month',
+  },
+  scheduleSuch: {
+    weight: 'up to 0.5 kg',
+    maxWeight: '20 kg',
+    packaging: '0.1 kg',
+    sides: '30 x 20 x 10 cm',
+    length: '30 cm',
+    width: '20 cm',
+    height: '10 cm',
+    girth: '120 cm',
+    fee: '3.49',
+    minimum: '0.30',
+    maximum: '15.00',
+    itemFee: '0.99',
+    percent: '15 %',
+    price: 'up to 10.00',
+    divisor: '5000',
+    age: 'over 365',
+    period: 'January to September',
+  },
   role: { identifier: 'the barcode', cost: 'the purchase price' },
   kind: {
     string: 'text',

@@ -1,0 +1,259 @@
+/**
+ * What would have to be otherwise for failing proofs to be met: the row of the card that decided, and the value it would have
+ * to have; with what else that changes. Nothing is mended by itself.
+ */
+import type { MarketplaceCard, SizeTier, TaxCard } from '../cards/rates.ts';
+import type { Trier } from '../compare/tryItem.ts';
+import { within } from '../rules/numbers.ts';
+import { countedKg, parcelOf, priceBandOf, sizeTierOf, volumetricKg } from '../rules/parcel.ts';
+import type { Parcel } from '../rules/parcel.ts';
+import { holdAll, isSame, Tried } from './check.ts';
+import type { Proof } from './schema.ts';
+
+type Path =
+  | { readonly of: 'step'; readonly tier: string; readonly band: number; readonly upToKg: number }
+  | { readonly of: 'divisor'; readonly tier: string }
+  | { readonly of: 'percent'; readonly category: string; readonly tier: number }
+  | { readonly of: 'itemFee'; readonly category: string }
+  | { readonly of: 'addition'; readonly tier: string };
+/** A value of the card that would meet proofs: from what it is to what it would be. */
+export type Mend = {
+  readonly at: Path;
+  readonly from: number | null;
+  readonly to: number;
+  /** Places of the proofs that ask for it. */
+  readonly asks: readonly number[];
+  /** How many proofs would be met after it, of those that fail now, and how many that are met now would fail. */
+  readonly mends: number;
+  readonly breaks: number;
+};
+
+const parcelOfProof = (p: Proof): Parcel | null =>
+  p.sides === null || p.kg === null ? null : parcelOf(...p.sides, p.kg, { L: 0, W: 0, H: 0, kg: 0 });
+
+type Wanted = { readonly at: Path; readonly from: number | null; readonly to: number; readonly ask: number };
+
+/** The row a parcel's fee comes from: its tier, its price band, its step. */
+function stepOf(
+  card: MarketplaceCard,
+  p: Proof,
+): { tier: SizeTier; band: number; upToKg: number; fee: number } | null {
+  const parcel = parcelOfProof(p);
+  if (parcel === null || card.warehouse === null) return null;
+  const tier = card.warehouse.tiers[sizeTierOf(card.warehouse.tiers, parcel)];
+  if (tier === undefined) return null;
+  const band = tier.bands.length === 1 ? 0 : p.price === null ? -1 : priceBandOf(tier.bands, p.price);
+  const kg = countedKg(tier, parcel) + tier.packagingKg;
+  const step = tier.bands[band]?.table.steps.find((s) => within(kg, s.upToKg));
+  return step === undefined ? null : { tier, band, upToKg: step.upToKg, fee: step.fee };
+}
+
+/** What each failing proof alone asks for. */
+function wantedBy(card: MarketplaceCard, tried: Tried, p: Proof, ask: number): Wanted[] {
+  const wanted: Wanted[] = [];
+  for (const { fee, charged, says, meets } of tried.hold(p).fees) {
+    if (meets || says === null) continue;
+    const over = charged - says;
+    const category = p.category === '' ? (card.categories[0]?.key ?? '') : p.category;
+    if (fee === 'fulfilment') {
+      const step = stepOf(card, p);
+      if (step !== null)
+        wanted.push({
+          at: { of: 'step', tier: step.tier.name, band: step.band, upToKg: step.upToKg },
+          from: step.fee,
+          to: cents(step.fee + over),
+          ask,
+        });
+    } else if (fee === 'itemFee')
+      wanted.push({ at: { of: 'itemFee', category }, from: says, to: charged, ask });
+    else if (fee === 'referral') {
+      const want = percentWanted(card, tried, p, category, charged);
+      if (want !== null) wanted.push({ ...want, ask });
+    }
+  }
+  return wanted;
+}
+const cents = (x: number): number => Math.round(x * 1e6) / 1e6;
+
+/** The percentage of the tier that decided, to the tenth of a per cent where that meets the proof. */
+function percentWanted(
+  card: MarketplaceCard,
+  tried: Tried,
+  p: Proof,
+  category: string,
+  charged: number,
+): Omit<Wanted, 'ask'> | null {
+  const found = card.categories.find((c) => c.key === category);
+  if (found === undefined || p.price === null || p.price <= 0 || found.referral.mode === 'sliced')
+    return null;
+  const { tiers } = found.referral;
+  const base = tried.reckoned(p).gross;
+  const tier = tiers.findIndex((t) => t.upTo === null || within(base, t.upTo));
+  if (tier < 0 || base <= 0) return null;
+  const exact = charged / base;
+  const round = [1000, 10_000, 100_000].map((n) => Math.round(exact * n) / n);
+  const to = round.find((x) => isSame(x * base, charged, card.currency)) ?? exact;
+  return { at: { of: 'percent', category, tier }, from: tiers[tier]?.pct ?? null, to };
+}
+
+/** The card with one value changed. */
+export function mended(card: MarketplaceCard, { at, to }: Pick<Mend, 'at' | 'to'>): MarketplaceCard {
+  const tiers = (change: (t: SizeTier) => SizeTier): MarketplaceCard =>
+    card.warehouse === null
+      ? card
+      : { ...card, warehouse: { ...card.warehouse, tiers: card.warehouse.tiers.map(change) } };
+  const categories = (
+    change: (c: MarketplaceCard['categories'][number]) => MarketplaceCard['categories'][number],
+  ): MarketplaceCard => ({ ...card, categories: card.categories.map(change) });
+  switch (at.of) {
+    case 'step':
+      return tiers((t) =>
+        t.name === at.tier
+          ? {
+              ...t,
+              bands: t.bands.map((b, i) =>
+                i === at.band
+                  ? {
+                      ...b,
+                      table: {
+                        ...b.table,
+                        steps: b.table.steps.map((s) => (s.upToKg === at.upToKg ? { ...s, fee: to } : s)),
+                      },
+                    }
+                  : b,
+              ),
+            }
+          : t,
+      );
+    case 'divisor':
+      return tiers((t) => (t.name === at.tier ? { ...t, divisor: to } : t));
+    case 'addition':
+      return tiers((t) =>
+        t.name === at.tier
+          ? {
+              ...t,
+              bands: t.bands.map((b) => ({
+                ...b,
+                table: { ...b.table, steps: b.table.steps.map((s) => ({ ...s, fee: cents(s.fee + to) })) },
+              })),
+            }
+          : t,
+      );
+    case 'percent':
+      return categories((c) =>
+        c.key === at.category
+          ? {
+              ...c,
+              referral: {
+                ...c.referral,
+                tiers: c.referral.tiers.map((t, i) => (i === at.tier ? { ...t, pct: to } : t)),
+              },
+            }
+          : c,
+      );
+    case 'itemFee':
+      return categories((c) => (c.key === at.category ? { ...c, itemFee: to } : c));
+  }
+}
+
+/**
+ * Divisors of a tier under which every proof of it that volume decides would be met: the limits within which each proof holds
+ * it, taken together; the roundest number among them.
+ */
+function divisorWanted(
+  card: MarketplaceCard,
+  proofs: readonly Proof[],
+  failing: readonly number[],
+): Wanted[] {
+  const by = new Map<string, { low: number; high: number; asks: number[]; tier: SizeTier }>();
+  proofs.forEach((p, i) => {
+    const parcel = parcelOfProof(p);
+    const at = stepOf(card, p);
+    const charged = p.charged.fulfilment;
+    if (parcel === null || at === null || charged === null || at.tier.divisor === null) return;
+    const steps = at.tier.bands[at.band]?.table.steps ?? [];
+    const k = steps.findIndex((s) => isSame(s.fee, charged, card.currency));
+    if (k < 0) return;
+    const volume = volumetricKg(parcel, 1);
+    const [most, least] = [
+      (steps[k]?.upToKg ?? 0) - at.tier.packagingKg,
+      k === 0 ? 0 : (steps[k - 1]?.upToKg ?? 0) - at.tier.packagingKg,
+    ];
+    const range = by.get(at.tier.name) ?? { low: 0, high: Number.POSITIVE_INFINITY, asks: [], tier: at.tier };
+    // The weight alone may put it into the step: then volume must only not exceed it.
+    range.low = Math.max(range.low, volume / most);
+    if (!(parcel.kg > least))
+      range.high = Math.min(range.high, least > 0 ? volume / least : Number.POSITIVE_INFINITY);
+    if (failing.includes(i)) range.asks.push(i);
+    by.set(at.tier.name, range);
+  });
+  return [...by].flatMap(([tier, { low, high, asks, tier: t }]) => {
+    if (asks.length === 0 || !(low < high)) return [];
+    const to = roundest(low, high);
+    return asks.map((ask) => ({ at: { of: 'divisor' as const, tier }, from: t.divisor, to, ask }));
+  });
+}
+/** The number with the fewest digits from `low` on and below `high`. */
+function roundest(low: number, high: number): number {
+  for (let step = 10 ** Math.ceil(Math.log10(Math.max(1, low))); step > 1e-6; step /= 10) {
+    const x = Math.ceil(low / step - 1e-12) * step;
+    if (x < high) return Number(x.toPrecision(12));
+  }
+  return low;
+}
+
+/** So much more on every fee of a tier, where several of its proofs are apart by the same. */
+function additionWanted(wanted: readonly Wanted[]): Wanted[] {
+  const by = new Map<string, Wanted[]>();
+  for (const w of wanted)
+    if (w.at.of === 'step' && w.from !== null) {
+      const key = `${w.at.tier}|${cents(w.to - w.from)}`;
+      by.set(key, [...(by.get(key) ?? []), w]);
+    }
+  return [...by.values()].flatMap((same) => {
+    const rows = new Set(same.map((w) => (w.at.of === 'step' ? `${w.at.band}|${w.at.upToKg}` : '')));
+    if (rows.size < 2) return [];
+    return same.map((w) => ({
+      ...w,
+      at: { of: 'addition' as const, tier: w.at.of === 'step' ? w.at.tier : '' },
+      from: 0,
+      to: cents(w.to - (w.from ?? 0)),
+    }));
+  });
+}
+
+/** What would meet failing proofs, what meets most without breaking others first. At most `most` are worked out. */
+export function mendsFor(
+  card: MarketplaceCard,
+  tax: TaxCard | null,
+  by: Trier,
+  proofs: readonly Proof[],
+  most = 20,
+): Mend[] {
+  const tried = new Tried(card, tax, by);
+  const now = holdAll(card, tax, by, proofs);
+  const failing = now.held.flatMap((h, i) => (h.state === 'fails' ? [i] : []));
+  const alone = failing.flatMap((i) => wantedBy(card, tried, proofs[i] as Proof, i));
+  const all = [...divisorWanted(card, proofs, failing), ...additionWanted(alone), ...alone];
+  const groups = new Map<string, Wanted[]>();
+  for (const w of all) {
+    const key = JSON.stringify([w.at, w.to]);
+    groups.set(key, [...(groups.get(key) ?? []), w]);
+  }
+  return [...groups.values()]
+    .sort((a, b) => b.length - a.length)
+    .slice(0, most)
+    .map((same): Mend => {
+      const [{ at, from, to }] = same as [Wanted];
+      const then = holdAll(mended(card, { at, to }), tax, by, proofs).held;
+      return {
+        at,
+        from,
+        to,
+        asks: same.map((w) => w.ask),
+        mends: failing.filter((i) => then[i]?.state === 'met').length,
+        breaks: now.held.filter((h, i) => h.state === 'met' && then[i]?.state === 'fails').length,
+      };
+    })
+    .sort((a, b) => b.mends - b.breaks - (a.mends - a.breaks) || a.breaks - b.breaks);
+}

@@ -1,0 +1,196 @@
+/** What the columns of a table say, by their headings first and by their contents where these do not tell. */
+import type { Block, Line } from './given.ts';
+import { moneyIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
+import type { Around } from './forms.ts';
+import { lengthUnitIn, weightUnitIn } from './units.ts';
+import { COLUMN_WORDS, FREE, monthsOf, NO_FIGURE, TOTAL } from './vocabulary.ts';
+import type { ColumnWord } from './vocabulary.ts';
+
+export const ROLES = [
+  'tier',
+  'sides',
+  'length',
+  'width',
+  'height',
+  'girth',
+  'maxWeight',
+  'divisor',
+  'packaging',
+  'weight',
+  'price',
+  'fee',
+  'category',
+  'percent',
+  'minimum',
+  'maximum',
+  'itemFee',
+  'period',
+  'age',
+  'unread',
+] as const;
+export type Role = (typeof ROLES)[number];
+export type Column = {
+  readonly role: Role;
+  readonly heading: string;
+  /** What a fee is for, where its heading names it: a size tier, a zone, a weight, months, a price band. */
+  readonly of: string;
+};
+export type Headed = {
+  readonly heads: readonly Line[];
+  readonly body: readonly Line[];
+  readonly columns: readonly Column[];
+};
+
+const hasFigure = (text: string): boolean => /\d/.test(text) || NO_FIGURE.test(text) || FREE.test(text);
+
+/** How many lines at the top are headings: those before the first whose fees or weights are figures. */
+function headLines(rows: readonly Line[]): number {
+  const share = ({ cells }: Line): number => {
+    const own = cells.slice(1).filter((c) => c !== '');
+    return own.length === 0 ? 0 : own.filter(hasFigure).length / own.length;
+  };
+  const isRange = ({ cells }: Line): boolean => cells[0] === '' || !hasFigure(cells[0] ?? '');
+  let heads = 0;
+  while (heads < Math.min(3, rows.length - 1) && share(rows[heads] as Line) < 0.5) heads++;
+  // Weights or months may stand as headings: a line of figures over lines of figures whose first cell is none.
+  if (heads === 0 && isRange(rows[0] as Line) && looksLikeHead(rows)) heads = 1;
+  else if (heads > 0 && heads < 3 && (rows[heads]?.cells[0] ?? '') === '' && looksLikeHead(rows.slice(heads)))
+    heads++;
+  return heads;
+}
+/** A first line of ranges or months over lines of money. */
+function looksLikeHead(rows: readonly Line[]): boolean {
+  const [head, ...body] = rows;
+  const own = head?.cells.slice(1).filter((c) => c !== '') ?? [];
+  const around: Around = { mark: null, currency: '', kg: 1, cm: 1 };
+  return (
+    body.length > 0 &&
+    own.length > 1 &&
+    own.every(
+      (c) =>
+        !/\d/.test(c) ||
+        monthsOf(c) !== null ||
+        (/\p{L}|[<>≤+–-]/u.test(c) && (weightsIn(c, around) !== null || rangeIn(c, around) !== null)),
+    ) &&
+    own.some((c) => /\d/.test(c) || monthsOf(c) !== null)
+  );
+}
+
+/** The words over each column; a heading over several columns holds for those to its right that have none of their own. */
+function headings(heads: readonly Line[], width: number): { own: string[]; whole: string[] } {
+  const whole = Array.from({ length: width }, () => '');
+  heads.forEach((h, level) => {
+    let over = '';
+    for (let i = 0; i < width; i++) {
+      const text = h.cells[i] ?? '';
+      if (text !== '') over = text;
+      const mine = text !== '' || (level < heads.length - 1 && i > 0) ? (text !== '' ? text : over) : '';
+      if (mine !== '') whole[i] = `${whole[i]} ${mine}`.trim();
+    }
+  });
+  const last = heads[heads.length - 1];
+  return { own: Array.from({ length: width }, (_, i) => last?.cells[i] || (whole[i] as string)), whole };
+}
+
+const ORDER: readonly [ColumnWord, Role][] = [
+  ['girth', 'girth'],
+  ['divisor', 'divisor'],
+  ['packaging', 'packaging'],
+  ['minimum', 'minimum'],
+  ['maximum', 'maximum'],
+  ['itemFee', 'itemFee'],
+  ['referral', 'percent'],
+  ['category', 'category'],
+  ['age', 'age'],
+  ['sides', 'sides'],
+  ['length', 'length'],
+  ['width', 'width'],
+  ['height', 'height'],
+  ['month', 'period'],
+  ['fee', 'fee'],
+  ['weight', 'weight'],
+  ['price', 'price'],
+  ['zone', 'tier'],
+  ['tier', 'tier'],
+];
+
+/** So many filled cells say what a column is. */
+const SAMPLE = 30;
+
+/** The share of a column's cells that read as something, of the first that are filled. */
+function shareOf(cells: readonly string[], reads: (c: string) => boolean): number {
+  const own: string[] = [];
+  for (let i = 0; i < cells.length && own.length < SAMPLE; i++)
+    if (cells[i] !== '' && !NO_FIGURE.test(cells[i] as string)) own.push(cells[i] as string);
+  return own.length === 0 ? 0 : own.filter(reads).length / own.length;
+}
+
+function roleOf(heading: string, cells: readonly string[], at: number, around: Around): Role {
+  const is = (reads: (c: string) => boolean): boolean => shareOf(cells, reads) >= 0.6;
+  const own = { ...around, kg: weightUnitIn(heading) ?? around.kg, cm: lengthUnitIn(heading) ?? around.cm };
+  const percent = is((c) => percentIn(c, own) !== null);
+  const said = ORDER.find(([w]) => COLUMN_WORDS[w].test(heading))?.[1] ?? null;
+  // "Maximum weight" is a weight.
+  const word =
+    (said === 'maximum' || said === 'minimum') && COLUMN_WORDS.weight.test(heading) ? 'weight' : said;
+  const texts = is((c) => !/^[^\p{L}]*\d/u.test(c) && weightsIn(c, { ...own, kg: null }) === null);
+  if (percent && word !== 'minimum' && word !== 'maximum') return 'percent';
+  // What is written with units says what it is, whatever stands over it.
+  if (is((c) => sidesIn(c, { ...own, cm: own.cm }) !== null && (sidesIn(c, own)?.said.cm.length ?? 0) > 1))
+    return 'sides';
+  if (texts && at === 0) return word === 'category' || word === 'period' || word === 'age' ? word : 'tier';
+  if (word !== null && !(word === 'tier' && !texts)) return word;
+  if (is((c) => monthsOf(c) !== null)) return 'period';
+  if (is((c) => /\p{L}/u.test(c) && weightsIn(c, { ...own, kg: null }) !== null)) return 'weight';
+  if (is((c) => moneyIn(c, own) !== null)) return 'fee';
+  return 'unread';
+}
+
+/** The columns of a table and where its body begins. */
+export function columnsOf(block: Block, around: Around): Headed {
+  const { rows } = block;
+  const n = headLines(rows);
+  const heads = rows.slice(0, n);
+  const body = rows.slice(n).filter((r) => !TOTAL.test(r.cells[0] ?? ''));
+  const width = rows[0]?.cells.length ?? 0;
+  const { own, whole } = headings(heads, width);
+  const columns = Array.from({ length: width }, (_, i): Column => {
+    const cells = body.map((r) => r.cells[i] ?? '');
+    const role = roleOf(whole[i] as string, cells, i, around);
+    return { role, heading: whole[i] as string, of: own[i] as string };
+  });
+  return { heads, body, columns: settled(columns, body, around) };
+}
+
+/** What one column says can turn on the others: fees side by side are for what their headings name. */
+function settled(columns: readonly Column[], body: readonly Line[], around: Around): Column[] {
+  const has = (role: Role): boolean => columns.some((c) => c.role === role);
+  const money = (i: number): boolean =>
+    shareOf(
+      body.map((r) => r.cells[i] ?? ''),
+      (c) => moneyIn(c, around) !== null,
+    ) >= 0.6;
+  const out = columns.map((c, i): Column => {
+    // Headings that are weights, months or bands over money name what the money is for.
+    if (
+      i > 0 &&
+      money(i) &&
+      c.of !== '' &&
+      c.role !== 'fee' &&
+      (isAcross(c.of, around) || c.role === 'unread' || c.role === 'tier')
+    )
+      return { ...c, role: 'fee' };
+    return c;
+  });
+  const weights = out.flatMap((c, i) => (c.role === 'weight' ? [i] : []));
+  // Two columns of weight: the first is a limit of the tier where sides stand beside it, else from and up to.
+  if (weights.length === 1 && (has('sides') || has('length')) && !out.some((c) => c.role === 'fee'))
+    return out.map((c) => (c.role === 'weight' ? { ...c, role: 'maxWeight' } : c));
+  return out;
+}
+/** Whether a heading names weights, months or a price band. */
+export const isAcross = (text: string, around: Around): boolean =>
+  monthsOf(text) !== null ||
+  (/\d/.test(text) && (COLUMN_WORDS.price.test(text) || /[€$£¥]|zł/u.test(text))) ||
+  (/\p{L}/u.test(text) && weightsIn(text, { ...around, kg: null }) !== null) ||
+  /^\s*(?:[<>≤]|.*\d\s*[–-]\s*\d)/u.test(text);

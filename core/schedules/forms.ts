@@ -1,0 +1,299 @@
+/**
+ * The forms in which a fee table writes its figures: weights and ranges of weight, sides, money with so much for each
+ * further step, percentages by price. Each reader takes the text of a cell and what the table says around it, and answers
+ * with what it reads, whether that is sure, and what else it could be.
+ */
+import { isCurrency } from '../cards/cells.ts';
+import { minorDigits } from '../money/money.ts';
+import { NUMBER, numberOf, plain } from './numbers.ts';
+import type { DecimalMark } from './numbers.ts';
+import { cmIn, currencyIn, kgIn, LENGTH_UNIT, MONEY_SIGN, WEIGHT_UNIT } from './units.ts';
+import {
+  AT_LEAST,
+  AT_MOST,
+  EACH,
+  FIRST,
+  FREE,
+  NO_FIGURE,
+  OF_THE_REST,
+  OF_THE_WHOLE,
+  OVER,
+  UP_TO,
+} from './vocabulary.ts';
+
+/** Weights in kg, up to and including; `each`: the fee is for each further so much. */
+export type Weights = {
+  readonly is: 'weight';
+  readonly from: number | null;
+  readonly upTo: number | null;
+  readonly each: number | null;
+};
+/** Sides in cm, as given; one alone is the longest. */
+export type Sides = { readonly is: 'sides'; readonly cm: readonly number[] };
+/** An amount; `each`: so much more for each further step of kg, past `over` kg where that is said. */
+export type Money = {
+  readonly is: 'money';
+  readonly amount: number;
+  readonly currency: string | null;
+  readonly each: { readonly kg: number; readonly fee: number; readonly over: number | null } | null;
+};
+/** A referral fee by the price: percentages as fractions, limits as amounts. */
+export type Percent = {
+  readonly is: 'percent';
+  readonly tiers: readonly { readonly upTo: number | null; readonly pct: number }[];
+  readonly mode: 'whole' | 'sliced';
+  readonly min: number | null;
+  readonly max: number | null;
+};
+/** A range of amounts or of plain numbers. */
+export type Range = { readonly is: 'range'; readonly from: number | null; readonly upTo: number | null };
+export type Months = { readonly is: 'months'; readonly months: readonly number[] };
+export type Plain = { readonly is: 'number'; readonly n: number };
+/** Said on purpose to have no figure. */
+export type NoFigure = { readonly is: 'none' };
+export type Said = Weights | Sides | Money | Percent | Range | Months | Plain | NoFigure;
+
+/** What is read; `or`: what else it could be, where it is doubtful. */
+export type Heard<T extends Said = Said> = { readonly said: T; readonly or: readonly T[] };
+const sure = <T extends Said>(said: T): Heard<T> => ({ said, or: [] });
+
+/** What a table says around its cells. */
+export type Around = {
+  readonly mark: DecimalMark;
+  /** The card's currency. */
+  readonly currency: string;
+  /** Units of bare numbers, as factors into kg and cm; null where nothing names one. */
+  readonly kg: number | null;
+  readonly cm: number | null;
+};
+
+/** Marks of footnotes behind a figure: they are read apart. */
+const FOOTNOTE = /(?:\s*(?:\*+|†|‡|[¹²³⁴⁵⁶⁷⁸⁹]+|\[\w{1,2}\]|\(\d\)|\((?=[a-e]\))[a-e]\)))+$/u;
+export const withoutFootnote = (text: string): string => plain(text).replace(FOOTNOTE, '').trim();
+export const footnoteOf = (text: string): string | null => FOOTNOTE.exec(plain(text))?.[0].trim() ?? null;
+
+type Found = {
+  readonly value: number;
+  readonly other: number | null;
+  readonly unit: string;
+  readonly at: number;
+};
+const pattern = (unit: string): RegExp => new RegExp(`(${NUMBER})\\s*(${unit})?`, 'giu');
+const WEIGHT = pattern(WEIGHT_UNIT);
+const LENGTH = pattern(LENGTH_UNIT);
+const BARE = pattern('\\u0000');
+
+function numbersIn(text: string, form: RegExp, mark: DecimalMark): Found[] {
+  const out: Found[] = [];
+  for (const m of text.matchAll(form)) {
+    const n = numberOf(m[1] as string, mark);
+    if (n !== null) out.push({ ...n, unit: m[2] ?? '', at: m.index });
+  }
+  return out;
+}
+/** Two readings of a number make two of what is made of it. */
+function eitherWay<T extends Said>(
+  found: readonly Found[],
+  make: (values: readonly number[]) => T,
+): Heard<T> {
+  const said = make(found.map((n) => n.value));
+  if (found.every((n) => n.other === null)) return sure(said);
+  return { said, or: [make(found.map((n) => n.other ?? n.value))] };
+}
+
+/**
+ * A weight or a range of weights; null where the text is none. A bare number takes the unit of its neighbour, then the
+ * table's.
+ */
+export function weightsIn(text: string, around: Around): Heard<Weights> | null {
+  const t = withoutFootnote(text);
+  const found = numbersIn(t, WEIGHT, around.mark);
+  const [first, last] = [found[0], found[found.length - 1]];
+  if (first === undefined || last === undefined || found.length > 2) return null;
+  const unitOf = (n: Found): number | null => {
+    const own = n.unit === '' ? (found.find((x) => x.unit !== '')?.unit ?? '') : n.unit;
+    return own === '' ? around.kg : kgIn(own);
+  };
+  if (found.some((n) => unitOf(n) === null)) return null;
+  const kg = (values: readonly number[], i: number): number =>
+    (values[i] as number) * (unitOf(found[i] as Found) as number);
+  if (found.length === 2)
+    return eitherWay(found, (v) => ({ is: 'weight', from: kg(v, 0), upTo: kg(v, 1), each: null }));
+  if (EACH.test(t) && !FIRST.test(t))
+    return eitherWay(found, (v) => ({ is: 'weight', from: null, upTo: null, each: kg(v, 0) }));
+  const isFrom = /[+]|[>＞](?!=)/.test(t) || (OVER.test(t) && !UP_TO.test(t) && !/[<≤＜]/.test(t));
+  return eitherWay(found, (v) =>
+    isFrom
+      ? { is: 'weight', from: kg(v, 0), upTo: null, each: null }
+      : { is: 'weight', from: null, upTo: kg(v, 0), each: null },
+  );
+}
+
+/** Two or three sides, or one; null where the text has none or a unit that is not of length. */
+export function sidesIn(text: string, around: Around, bare = false): Heard<Sides> | null {
+  const t = withoutFootnote(text).replace(/(\d)\s*[x×*✕]\s*(?=\d|\.)/giu, '$1 × ');
+  const found = numbersIn(t, LENGTH, around.mark);
+  if (found.length === 0 || found.length > 3) return null;
+  if (!bare && found.length > 1 && !/×|\bby\b|\bauf\b|\bpar\b|\bpor\b|\bna\b|\bx\b/iu.test(t)) return null;
+  if (!bare && found.length === 1 && found[0]?.unit === '') return null;
+  const unit = found.find((n) => n.unit !== '')?.unit ?? '';
+  const factor = unit === '' ? around.cm : cmIn(unit);
+  if (factor === null) return null;
+  const factors = found.map((n) => (n.unit === '' ? factor : (cmIn(n.unit) ?? factor)));
+  return eitherWay(found, (v) => ({ is: 'sides', cm: v.map((x, i) => x * (factors[i] as number)) }));
+}
+
+const AMOUNT = new RegExp(
+  `(?:(${MONEY_SIGN}|(?<![A-Za-z])[A-Z]{3}(?![A-Za-z]))\\s*)?([-−]?)(${NUMBER})\\s*(${MONEY_SIGN}|[A-Z]{3}(?![A-Za-z]))?`,
+  'gu',
+);
+
+type Amount = Found & { readonly signed: boolean; readonly negative: boolean };
+function amountsIn(t: string, around: Around): Amount[] {
+  const out: Amount[] = [];
+  for (const m of t.matchAll(AMOUNT)) {
+    const n = numberOf(m[3] as string, around.mark);
+    if (n === null) continue;
+    // A currency without a minor unit has no decimals to be mistaken.
+    if (minorDigits(around.currency) === 0) Object.assign(n, { other: null });
+    const signs = [m[1], m[4]].filter((s) => s !== undefined && (s.length !== 3 || isCurrency(s)));
+    out.push({ ...n, unit: signs[0] ?? '', at: m.index, signed: signs.length > 0, negative: m[2] !== '' });
+  }
+  return out;
+}
+
+/**
+ * An amount, with what each further step costs where the text says so; null where it is none. "Free" is 0; what says
+ * on purpose that there is no figure is `none`.
+ */
+export function moneyIn(text: string, around: Around): Heard<Money | NoFigure> | null {
+  const t = withoutFootnote(text);
+  if (NO_FIGURE.test(t)) return sure({ is: 'none' });
+  if (FREE.test(t)) return sure({ is: 'money', amount: 0, currency: null, each: null });
+  if (t.includes('%')) return null;
+  const currency = currencyIn(t, around.currency, isCurrency);
+  const weights = numbersIn(t, WEIGHT, around.mark).filter((n) => n.unit !== '');
+  const amounts = amountsIn(t, around).filter((a) => !weights.some((w) => w.at <= a.at && a.at < w.at + 1));
+  const [first, second] = amounts;
+  if (first === undefined || amounts.length > 2 || amounts.some((a) => a.negative)) return null;
+  const words = t.replace(AMOUNT, ' ');
+  if (second === undefined && weights.length === 0)
+    return words.match(/\p{L}+/gu)?.some((w) => !isCurrency(w.toUpperCase())) && !EACH.test(words)
+      ? null
+      : eitherWay([first], (v) => ({ is: 'money', amount: v[0] as number, currency, each: null }));
+  return furtherStep(t, amounts, weights, currency, around);
+}
+
+/** "5.26 and 0.31 for each 12 oz over 4 lb": a fee and what each further step costs. */
+function furtherStep(
+  t: string,
+  amounts: readonly Amount[],
+  weights: readonly Found[],
+  currency: string | null,
+  around: Around,
+): Heard<Money> | null {
+  const [first, second] = amounts;
+  const [step, over] = weights;
+  if (first === undefined || second === undefined || weights.length > 2) return null;
+  // "a lb over 6 lb", "per kg": one unit where no number stands.
+  const behind = t.slice(second.at).replace(/^[^\p{L}/]*/u, ' ');
+  const loneUnit = new RegExp(`(?:^|\\s|/)(?:an?\\s+)?(${WEIGHT_UNIT})`, 'iu').exec(behind);
+  const isEach = EACH.test(t) || new RegExp(`(?:/|\\ban?)\\s*${WEIGHT_UNIT}`, 'iu').test(behind);
+  if (!isEach) return null;
+  const alone = step === undefined || (over === undefined && OVER.test(t));
+  const kg = alone
+    ? loneUnit === null
+      ? around.kg
+      : kgIn(loneUnit[1] as string)
+    : step.value * (kgIn(step.unit) ?? Number.NaN);
+  const past = alone ? step : over;
+  if (kg === null || !Number.isFinite(kg)) return null;
+  const beyond = past === undefined ? null : past.value * (kgIn(past.unit) ?? Number.NaN);
+  return eitherWay([first, second], (v) => ({
+    is: 'money',
+    amount: v[0] as number,
+    currency,
+    each: { kg, fee: v[1] as number, over: beyond },
+  }));
+}
+
+/** A range of amounts or numbers: "up to 10", "10 to 50", "over 50". */
+export function rangeIn(text: string, around: Around): Heard<Range> | null {
+  const t = withoutFootnote(text);
+  const found = numbersIn(t, BARE, around.mark);
+  if (found.length === 0 || found.length > 2 || t.includes('%')) return null;
+  if (found.length === 2)
+    return eitherWay(found, (v) => ({ is: 'range', from: v[0] as number, upTo: v[1] as number }));
+  const isFrom = /[+]|[>＞]/.test(t) || (OVER.test(t) && !UP_TO.test(t) && !/[<≤＜]/.test(t));
+  return eitherWay(found, (v) =>
+    isFrom
+      ? { is: 'range', from: v[0] as number, upTo: null }
+      : { is: 'range', from: null, upTo: v[0] as number },
+  );
+}
+
+const PERCENT = new RegExp(
+  `(${NUMBER})\\s*(?:%|percent|per cent|prozent|pour cent|por ciento|per cento|procent)`,
+  'giu',
+);
+
+/** A percentage, or several by the price, with the least and most it comes to; null where the text has none. */
+export function percentIn(text: string, around: Around): Heard<Percent> | null {
+  const t = withoutFootnote(text);
+  const shares = [...t.matchAll(PERCENT)].map((m) => ({
+    at: m.index,
+    end: m.index + m[0].length,
+    n: numberOf(m[1] as string, around.mark),
+  }));
+  if (shares.length === 0 || shares.some((s) => s.n === null)) return null;
+  const spans = shares.map((s, i) => ({
+    pct: (s.n as { value: number }).value / 100,
+    after: t.slice(s.end, shares[i + 1]?.at ?? t.length),
+    before: t.slice(shares[i - 1]?.end ?? 0, s.at),
+  }));
+  const { min, max, rest } = bounds(spans[spans.length - 1]?.after ?? '', around);
+  const limits = spans.map((s, i) => limitOf(i === spans.length - 1 ? rest : s.after, s.before, around));
+  const tiers = spans.map((s, i) => ({
+    upTo: i === spans.length - 1 ? null : (limits[i] ?? null),
+    pct: s.pct,
+  }));
+  if (tiers.slice(0, -1).some((x) => x.upTo === null)) return null;
+  const make = (mode: Percent['mode']): Percent => ({ is: 'percent', tiers, mode, min, max });
+  if (tiers.length === 1) return limits[0] == null ? sure(make('whole')) : null;
+  if (OF_THE_REST.test(t)) return sure(make('sliced'));
+  if (OF_THE_WHOLE.test(t)) return sure(make('whole'));
+  return { said: make('sliced'), or: [make('whole')] };
+}
+
+/** "minimum 0.30", "at most 15": the least and the most, and the text without them. */
+function bounds(text: string, around: Around): { min: number | null; max: number | null; rest: string } {
+  let rest = text;
+  const take = (words: RegExp): number | null => {
+    const at = words.exec(rest);
+    if (at === null) return null;
+    const tail = rest.slice(at.index + at[0].length);
+    const [amount] = amountsIn(tail, around);
+    if (amount === undefined || amount.at > 14) return null;
+    rest = rest.slice(0, at.index);
+    return amount.value;
+  };
+  // From the end: what is taken is cut off with all behind it.
+  const order: [RegExp, 'min' | 'max'][] = [
+    [AT_LEAST, 'min'],
+    [AT_MOST, 'max'],
+  ];
+  const got: { min: number | null; max: number | null } = { min: null, max: null };
+  const where = (w: RegExp): number => w.exec(text)?.index ?? -1;
+  for (const [words, k] of order.sort((a, b) => where(b[0]) - where(a[0]))) got[k] = take(words);
+  return { ...got, rest };
+}
+
+/** The limit a percentage holds to, said behind it or before it. */
+function limitOf(after: string, before: string, around: Around): number | null {
+  for (const text of [after, before]) {
+    if (!UP_TO.test(text) && !/[<≤]/.test(text) && !FIRST.test(text)) continue;
+    const [amount] = amountsIn(text, around);
+    if (amount !== undefined) return amount.value;
+  }
+  return null;
+}

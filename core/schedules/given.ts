@@ -1,0 +1,170 @@
+/**
+ * What somebody gave, as tables of cells and the sentences around them: pasted from a spreadsheet, a web page or a PDF's
+ * text, or the rows of a CSV or XLSX file. Every cell keeps the line it stood in; nothing is dropped.
+ */
+import { plain } from './numbers.ts';
+
+export type Line = { readonly line: number; readonly cells: readonly string[] };
+/** A table: lines that belong together, all as wide as the widest. */
+export type Block = { readonly title: string; readonly rows: readonly Line[] };
+export type Note = { readonly line: number; readonly text: string };
+export type Given = { readonly blocks: readonly Block[]; readonly notes: readonly Note[] };
+
+/** A table beyond this is no fee schedule; what is left out is said. */
+export const MOST_LINES = 5000;
+export const MOST_COLUMNS = 200;
+
+/** Splits a line of values between `mark`; one in quotation marks may hold the mark. */
+function valuesBetween(text: string, mark: string): string[] {
+  const out: string[] = [];
+  let cell = '';
+  let quoted = false;
+  for (let i = 0; i < text.length; i++) {
+    const c = text[i] as string;
+    if (quoted && c === '"' && text[i + 1] === '"') {
+      cell += '"';
+      i++;
+    } else if (c === '"' && (quoted || cell.trim() === '')) quoted = !quoted;
+    else if (c === mark && !quoted) {
+      out.push(cell.trim());
+      cell = '';
+    } else cell += c;
+  }
+  out.push(cell.trim());
+  return out;
+}
+
+/** Columns of text that is aligned with blanks: where no line has a letter for two places or more. */
+function aligned(lines: readonly string[]): string[][] {
+  const wide = lines.filter((l) => /\S\s{2,}\S/.test(l));
+  if (wide.length < 2) return lines.map((l) => [l.trim()]);
+  const length = Math.max(...wide.map((l) => l.length));
+  const taken = new Uint16Array(length + 2);
+  for (const l of wide)
+    for (let i = 0; i < l.length; i++) if (l[i] !== ' ') taken[i] = (taken[i] as number) + 1;
+  const starts: number[] = [];
+  for (let i = 0; i < length; i++) {
+    const gap = i === 0 || (taken[i - 1] === 0 && (i === 1 || taken[i - 2] === 0));
+    if (taken[i] !== 0 && gap) starts.push(i);
+  }
+  return lines.map((l) => starts.map((from, k) => l.slice(from, starts[k + 1] ?? l.length).trim()));
+}
+
+/** How the lines of a block are cut into cells. */
+function cellsOf(lines: readonly string[]): string[][] {
+  const held = (mark: string): number => lines.filter((l) => l.includes(mark)).length;
+  if (held('\t') > 0) return lines.map((l) => l.split('\t').map((c) => c.trim()));
+  if (held('|') >= 2)
+    return lines
+      .filter((l) => !/^[\s|:+=-]+$/.test(l))
+      .map((l) => valuesBetween(l.replace(/^\s*\|/, '').replace(/\|\s*$/, ''), '|'));
+  if (held(';') >= 2 && held(';') >= lines.length / 2) return lines.map((l) => valuesBetween(l, ';'));
+  if (lines.filter((l) => /\S\s{2,}\S/.test(l)).length >= 2)
+    return aligned(lines.map((l) => l.replace(/\t/g, '  ')));
+  const commas = lines.map((l) => valuesBetween(l, ',').length);
+  const [most = 1] = [...commas].sort((a, b) => b - a);
+  const same = commas.filter((n) => n === most).length;
+  if (most >= 2 && same >= 2 && same >= lines.length * 0.6) return lines.map((l) => valuesBetween(l, ','));
+  return lines.map((l) => [l.trim()]);
+}
+
+const filled = (cells: readonly string[]): number => cells.reduce((n, c) => n + (c === '' ? 0 : 1), 0);
+
+/** Puts what was wrapped onto the next line back to the cell it belongs to. */
+function unwrapped(rows: readonly Line[]): Line[] {
+  const out: { line: number; cells: string[] }[] = [];
+  for (const row of rows) {
+    const above = out[out.length - 1];
+    const at = row.cells.findIndex((c) => c !== '');
+    const text = row.cells[at] ?? '';
+    const goesOn =
+      filled(row.cells) === 1 && at > 0 && /^\p{Ll}/u.test(text) && (above?.cells[at] ?? '') !== '';
+    if (goesOn && above !== undefined) above.cells[at] = `${above.cells[at]} ${text}`;
+    else out.push({ line: row.line, cells: [...row.cells] });
+  }
+  return out;
+}
+
+/** Lines with the same number of cells become a table; those of one cell are its title before it, notes behind it. */
+function blockOf(rows: readonly Line[]): Given {
+  const notes: Note[] = [];
+  const table: Line[] = [];
+  let title = '';
+  for (const row of rows) {
+    const text = row.cells.filter((c) => c !== '').join(' ');
+    if (filled(row.cells) > 1 || (table.length > 0 && isPartOfTable(row))) table.push(row);
+    else if (table.length === 0) {
+      if (title !== '') notes.push({ line: row.line, text: title });
+      title = text;
+    } else notes.push({ line: row.line, text });
+  }
+  if (table.length < 2)
+    return {
+      blocks: [],
+      notes: rows.map((r) => ({ line: r.line, text: r.cells.filter(Boolean).join('  ') })),
+    };
+  const width = Math.min(MOST_COLUMNS, Math.max(...table.map((r) => r.cells.length)));
+  const even = table.map((r) => ({
+    line: r.line,
+    cells: Array.from({ length: width }, (_, i) => r.cells[i] ?? ''),
+  }));
+  return { blocks: [{ title, rows: even }], notes };
+}
+/** A lone cell that is no sentence: a size tier over its rows, or a figure under its neighbours. */
+const isPartOfTable = ({ cells }: Line): boolean => {
+  const text = cells.find((c) => c !== '') ?? '';
+  return (
+    text.length <= 40 &&
+    !/^[*†‡¹²³[(]|[.:!?]$/u.test(text) &&
+    text.split(/\s+/).length <= 5 &&
+    (cells[0] === '' || cells.length > 1)
+  );
+};
+
+const together = (parts: readonly Given[]): Given => ({
+  blocks: parts.flatMap((p) => p.blocks),
+  notes: parts.flatMap((p) => p.notes).sort((a, b) => a.line - b.line),
+});
+
+/** The tables and sentences of rows of cells, as a file has them; blank rows part them. */
+export function givenOfRows(rows: readonly (readonly string[])[]): Given {
+  const parts: Line[][] = [[]];
+  rows.slice(0, MOST_LINES).forEach((cells, i) => {
+    const clean = cells.slice(0, MOST_COLUMNS).map(plain);
+    if (filled(clean) === 0) parts.push([]);
+    else (parts[parts.length - 1] as Line[]).push({ line: i + 1, cells: clean });
+  });
+  return together(parts.filter((p) => p.length > 0).map((p) => blockOf(unwrapped(p))));
+}
+
+/** The tables and sentences of pasted text; lines are numbered from 1. */
+export function givenOfText(text: string): Given {
+  const lines = text.replace(/\r\n?/g, '\n').split('\n').slice(0, MOST_LINES);
+  const parts: Given[] = [];
+  let from = 0;
+  const close = (to: number): void => {
+    const own = lines.slice(from, to);
+    if (own.some((l) => l.trim() !== '')) parts.push(partOf(own, from + 1));
+    from = to + 1;
+  };
+  lines.forEach((l, i) => {
+    if (l.trim() === '') close(i);
+  });
+  close(lines.length);
+  return together(parts);
+}
+
+/** Lines without a blank one between them; what only rules off is left out of the count of cells, not of lines. */
+function partOf(lines: readonly string[], first: number): Given {
+  const kept = lines.map((text, i) => ({
+    text: plain(text.replace(/^\s+/, (s) => s.replace(/\u00a0/g, ' '))) === '' ? '' : text,
+    line: first + i,
+  }));
+  const said = kept.filter((l) => l.text !== '' && !/^[\s|:+=_-]+$/.test(l.text));
+  const cells = cellsOf(said.map((l) => l.text));
+  return blockOf(
+    unwrapped(
+      said.map((l, i) => ({ line: l.line, cells: (cells[i] ?? []).slice(0, MOST_COLUMNS).map(plain) })),
+    ),
+  );
+}
