@@ -11,6 +11,8 @@ declare module '@mui/material/styles' {
     keep: { main: string; on: string; soft: string };
     loss: { main: string; on: string };
     paperTint: string;
+    /** Behind what can be read two ways. */
+    doubt: string;
     hairline: string;
     ink: string;
     fieldLine: string;
@@ -21,6 +23,7 @@ declare module '@mui/material/styles' {
     keep?: { main: string; on: string; soft: string };
     loss?: { main: string; on: string };
     paperTint?: string;
+    doubt?: string;
     hairline?: string;
     ink?: string;
     fieldLine?: string;
@@ -70,6 +73,7 @@ export const theme = createTheme({
         keep: { main: '#2a2bd4', on: '#ffffff', soft: '#b5b4ea' },
         loss: { main: '#b92c17', on: '#ffffff' },
         paperTint: '#f1ecdf',
+        doubt: '#f7e6bd',
         hairline: '#e0d9c8',
         ink: INK,
         fieldLine: '#7d776a',
@@ -109,6 +113,7 @@ export const theme = createTheme({
         keep: { main: '#5f62f5', on: '#ffffff', soft: '#44457f' },
         loss: { main: '#ff8f78', on: '#12131a' },
         paperTint: '#26262a',
+        doubt: '#4a3d1c',
         hairline: '#3a3833',
         ink: '#f2ecdd',
         fieldLine: '#9a9486',

@@ -269,6 +269,7 @@ export function TextLine({
   multiline = false,
   error = null,
   required = false,
+  placeholder,
 }: {
   label: string;
   value: string;
@@ -279,6 +280,7 @@ export function TextLine({
   multiline?: boolean;
   error?: string | null;
   required?: boolean;
+  placeholder?: string;
 }) {
   return (
     <FieldShell label={label} tag={tag} error={error} {...(width === undefined ? {} : { width })}>
@@ -287,6 +289,7 @@ export function TextLine({
           id={id}
           value={value}
           required={required}
+          {...(placeholder === undefined ? {} : { placeholder })}
           multiline={multiline}
           onChange={(e) => onChange(e.target.value)}
           inputProps={{

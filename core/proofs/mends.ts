@@ -33,19 +33,44 @@ const parcelOfProof = (p: Proof): Parcel | null =>
 
 type Wanted = { readonly at: Path; readonly from: number | null; readonly to: number; readonly ask: number };
 
-/** The row a parcel's fee comes from: its tier, its price band, its step. */
-function stepOf(
-  card: MarketplaceCard,
-  p: Proof,
-): { tier: SizeTier; band: number; upToKg: number; fee: number } | null {
+/** The row a parcel's fee comes from: its tier, its price band, its step; `step` null past the last, where each further counts. */
+export type RowOfFee = {
+  readonly tier: SizeTier;
+  readonly band: number;
+  readonly kg: number;
+  /** Whether volume counted for more than the scale. */
+  readonly byVolume: boolean;
+  readonly step: { readonly upToKg: number; readonly fee: number } | null;
+};
+export function rowOfFee(card: MarketplaceCard, p: Proof): RowOfFee | null {
   const parcel = parcelOfProof(p);
   if (parcel === null || card.warehouse === null) return null;
   const tier = card.warehouse.tiers[sizeTierOf(card.warehouse.tiers, parcel)];
   if (tier === undefined) return null;
   const band = tier.bands.length === 1 ? 0 : p.price === null ? -1 : priceBandOf(tier.bands, p.price);
-  const kg = countedKg(tier, parcel) + tier.packagingKg;
-  const step = tier.bands[band]?.table.steps.find((s) => within(kg, s.upToKg));
-  return step === undefined ? null : { tier, band, upToKg: step.upToKg, fee: step.fee };
+  const table = tier.bands[band]?.table;
+  if (table === undefined) return null;
+  const counted = countedKg(tier, parcel);
+  const kg = counted + tier.packagingKg;
+  const step = table.steps.find((s) => within(kg, s.upToKg)) ?? null;
+  return step === null && table.stepKg === null
+    ? null
+    : { tier, band, kg, byVolume: counted > parcel.kg, step };
+}
+
+/** The weights that a table charges a fee for: over `from`, up to `upTo`; null where it never does. */
+function weightsOf(
+  table: SizeTier['bands'][number]['table'],
+  fee: number,
+  currency: string,
+): { from: number; upTo: number } | null {
+  const k = table.steps.findIndex((s) => isSame(s.fee, fee, currency));
+  if (k >= 0) return { from: table.steps[k - 1]?.upToKg ?? 0, upTo: table.steps[k]?.upToKg ?? 0 };
+  const last = table.steps[table.steps.length - 1];
+  if (last === undefined || table.stepKg === null || table.stepFee <= 0) return null;
+  const n = Math.round((fee - last.fee) / table.stepFee);
+  if (n < 1 || !isSame(last.fee + n * table.stepFee, fee, currency)) return null;
+  return { from: last.upToKg + (n - 1) * table.stepKg, upTo: last.upToKg + n * table.stepKg };
 }
 
 /** What each failing proof alone asks for. */
@@ -56,12 +81,12 @@ function wantedBy(card: MarketplaceCard, tried: Tried, p: Proof, ask: number): W
     const over = charged - says;
     const category = p.category === '' ? (card.categories[0]?.key ?? '') : p.category;
     if (fee === 'fulfilment') {
-      const step = stepOf(card, p);
-      if (step !== null)
+      const row = rowOfFee(card, p);
+      if (row !== null && row.step !== null)
         wanted.push({
-          at: { of: 'step', tier: step.tier.name, band: step.band, upToKg: step.upToKg },
-          from: step.fee,
-          to: cents(step.fee + over),
+          at: { of: 'step', tier: row.tier.name, band: row.band, upToKg: row.step.upToKg },
+          from: row.step.fee,
+          to: cents(row.step.fee + over),
           ask,
         });
     } else if (fee === 'itemFee')
@@ -156,42 +181,61 @@ export function mended(card: MarketplaceCard, { at, to }: Pick<Mend, 'at' | 'to'
   }
 }
 
+type Divisors = { readonly low: number; readonly high: number };
+
+/** The divisors under which a proof's parcel would be charged what it was; null where volume cannot decide it. */
+function divisorsFor(card: MarketplaceCard, p: Proof): (Divisors & { readonly tier: SizeTier }) | null {
+  const parcel = parcelOfProof(p);
+  const row = rowOfFee(card, p);
+  const charged = p.charged.fulfilment;
+  if (parcel === null || row === null || charged === null || row.tier.divisor === null) return null;
+  const table = row.tier.bands[row.band]?.table;
+  const weights = table === undefined ? null : weightsOf(table, charged, card.currency);
+  if (weights === null) return null;
+  const volume = volumetricKg(parcel, 1);
+  const [most, least] = [weights.upTo - row.tier.packagingKg, weights.from - row.tier.packagingKg];
+  if (most <= 0 || parcel.kg > most) return null;
+  // Where the scale alone reaches the step, volume must only not pass it.
+  const high = parcel.kg > least || least <= 0 ? Number.POSITIVE_INFINITY : volume / least;
+  return { low: volume / most, high, tier: row.tier };
+}
+
 /**
- * Divisors of a tier under which every proof of it that volume decides would be met: the limits within which each proof holds
- * it, taken together; the roundest number among them.
+ * The roundest divisor of a tier under which all its proofs would be met; where none meets all, one for each that fails.
  */
 function divisorWanted(
   card: MarketplaceCard,
   proofs: readonly Proof[],
   failing: readonly number[],
 ): Wanted[] {
-  const by = new Map<string, { low: number; high: number; asks: number[]; tier: SizeTier }>();
-  proofs.forEach((p, i) => {
-    const parcel = parcelOfProof(p);
-    const at = stepOf(card, p);
-    const charged = p.charged.fulfilment;
-    if (parcel === null || at === null || charged === null || at.tier.divisor === null) return;
-    const steps = at.tier.bands[at.band]?.table.steps ?? [];
-    const k = steps.findIndex((s) => isSame(s.fee, charged, card.currency));
-    if (k < 0) return;
-    const volume = volumetricKg(parcel, 1);
-    const [most, least] = [
-      (steps[k]?.upToKg ?? 0) - at.tier.packagingKg,
-      k === 0 ? 0 : (steps[k - 1]?.upToKg ?? 0) - at.tier.packagingKg,
-    ];
-    const range = by.get(at.tier.name) ?? { low: 0, high: Number.POSITIVE_INFINITY, asks: [], tier: at.tier };
-    // The weight alone may put it into the step: then volume must only not exceed it.
-    range.low = Math.max(range.low, volume / most);
-    if (!(parcel.kg > least))
-      range.high = Math.min(range.high, least > 0 ? volume / least : Number.POSITIVE_INFINITY);
-    if (failing.includes(i)) range.asks.push(i);
-    by.set(at.tier.name, range);
+  const by = new Map<string, { all: Divisors; asks: { ask: number; own: Divisors }[]; tier: SizeTier }>();
+  proofs.forEach((p, ask) => {
+    const own = divisorsFor(card, p);
+    if (own === null) return;
+    const tier = by.get(own.tier.name) ?? {
+      all: { low: 0, high: Number.POSITIVE_INFINITY },
+      asks: [],
+      tier: own.tier,
+    };
+    tier.all = { low: Math.max(tier.all.low, own.low), high: Math.min(tier.all.high, own.high) };
+    if (failing.includes(ask)) tier.asks.push({ ask, own });
+    by.set(own.tier.name, tier);
   });
-  return [...by].flatMap(([tier, { low, high, asks, tier: t }]) => {
-    if (asks.length === 0 || !(low < high)) return [];
-    const to = roundest(low, high);
-    return asks.map((ask) => ({ at: { of: 'divisor' as const, tier }, from: t.divisor, to, ask }));
-  });
+  return [...by].flatMap(([name, { all, asks, tier }]) =>
+    asks.flatMap(({ ask, own }) => {
+      const range = all.low < all.high ? all : own;
+      return range.low < range.high
+        ? [
+            {
+              at: { of: 'divisor' as const, tier: name },
+              from: tier.divisor,
+              to: roundest(range.low, range.high),
+              ask,
+            },
+          ]
+        : [];
+    }),
+  );
 }
 /** The number with the fewest digits from `low` on and below `high`. */
 function roundest(low: number, high: number): number {

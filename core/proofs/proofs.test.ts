@@ -59,7 +59,12 @@ const wrong = (text: string): string => {
 describe('a proof on one line', () => {
   it('is size, weight and fee, in any unit', () => {
     expect(line('10 x 8 x 2 in, 1.1 lb, 2.50')).toEqual(
-      proof.parse({ sides: [25.4, 20.32, 5.08], kg: 1.1 * 0.45359237, charged: { fulfilment: 2.5 } }),
+      proof.parse({
+        sides: [25.4, 20.32, 5.08],
+        kg: 1.1 * 0.45359237,
+        charged: { fulfilment: 2.5 },
+        note: '10 x 8 x 2 in, 1.1 lb, 2.50',
+      }),
     );
     expect(line('30 × 20 × 10 cm; 400 g; €2,00').charged.fulfilment).toBe(2);
   });
@@ -70,6 +75,7 @@ describe('a proof on one line', () => {
         price: 20,
         category: 'books',
         charged: { referral: 2, itemFee: 0.5 },
+        note: '2026-02-03, price 20, Books, referral 2.00, item fee 0.50',
       }),
     );
   });
@@ -196,6 +202,34 @@ describe('what would mend a card', () => {
       mends: 1,
       breaks: 0,
     });
+  });
+  it('where no divisor meets all, the one that a failing proof asks for, with what it breaks', () => {
+    const found = mends(['40 x 20 x 15 cm, 0.5 kg, 6.00', '50 x 20 x 10 cm, 0.5 kg, 4.00']);
+    expect(found.find((m) => m.at.of === 'divisor')).toMatchObject({
+      to: 10_000,
+      asks: [1],
+      mends: 1,
+      breaks: 1,
+    });
+  });
+  it('a divisor for a fee past the last step', () => {
+    const card = marketplaceCard.parse({
+      ...CARD,
+      warehouse: {
+        tiers: [
+          {
+            ...tier('Big', 100, 4000, [[1, 4]]),
+            bands: [
+              { upToPrice: null, table: { steps: [{ upToKg: 1, fee: 4 }], stepKg: 0.5, stepFee: 0.3 } },
+            ],
+          },
+        ],
+      },
+    });
+    // 12,000 cm3: 3 kg by 4,000, four steps past 1 kg; two were charged: over 1.5 up to 2 kg.
+    const proof = proofOfLine('40 x 20 x 15 cm, 0.5 kg, 4.60', card);
+    if (!proof.ok) throw new Error('no proof');
+    expect(mendsFor(card, null, BY, [proof.proof])[0]).toMatchObject({ from: 4000, to: 6000, mends: 1 });
   });
   it('so much more on every step of a tier', () => {
     const [best] = mends(['25 x 20 x 5 cm, 0.4 kg, 2.30', '25 x 20 x 5 cm, 0.8 kg, 2.80']);

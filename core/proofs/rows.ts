@@ -126,6 +126,8 @@ export function proofOfLine(text: string, card: Card): Line {
     const wrong = takePart(made, part, a, card);
     if (wrong !== null) return { ok: false, wrong };
   }
+  // What was typed stays beside what it is in our units.
+  made.note = plain(text).slice(0, 200);
   return finished(made);
 }
 

@@ -145,6 +145,16 @@ export function marketplaceDraft(parts: Parts, about: About, base: MarketplaceCa
   };
 }
 
+/** The same with one referral fee for everything, where the cells have none and one is said (a fraction). */
+export const withOneReferral = (cells: Tables, pct: number | null): Tables =>
+  pct === null || (cells.categories?.length ?? 0) > 0
+    ? cells
+    : {
+        ...cells,
+        categories: [['all', 'Everything', 'gross', 'whole', '', '', '']],
+        referralTiers: [['all', '', percentText(pct)]],
+      };
+
 /**
  * The draft of a postage card: a zone for each that the table names. Shares of the orders are left open where there are
  * several zones, since no table says where buyers live.

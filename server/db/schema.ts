@@ -32,6 +32,7 @@ import type { ListLook } from '../../core/lists/query.ts';
 import type { Choice } from '../../core/lists/reference.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import type { Fault } from '../../core/fault.ts';
+import type { Proof } from '../../core/proofs/schema.ts';
 
 export const bm = pgSchema('bm');
 const when = (name: string) => timestamp(name, { withTimezone: true });
@@ -112,6 +113,35 @@ export const rateDraft = bm.table(
     updatedBy: text('updated_by'),
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+);
+
+/** What was really charged for an item, by the card it is about (`rateCard.key`): kept whatever version is in force. */
+export const cardProof = bm.table(
+  'card_proof',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    cardKey: text('card_key').notNull(),
+    data: jsonb('data').$type<Proof>().notNull(),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('card_proof_of_card').on(t.workspaceId, t.cardKey, t.createdAt),
+  ],
+);
+
+/** How a doubtful cell of a fee table was read, by what names the cell: found again in the table's next version. */
+export const scheduleChoice = bm.table(
+  'schedule_choice',
+  {
+    workspaceId: workspaceId(),
+    cell: text('cell').notNull(),
+    reading: integer('reading').notNull(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.cell] })],
 );
 
 export const candidate = bm.table(

@@ -81,6 +81,7 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   ],
 
   // -- what was really charged
+  tooManyProofs: ['A card holds {{most}} proofs at most', 'Take some away first.'],
   proofNoFee: [
     'No fee is said that was charged',
     'Write one at least: referral, item fee, payment or fulfilment.',

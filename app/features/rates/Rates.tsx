@@ -20,6 +20,7 @@ import type { Item } from '../../../core/compare/tryItem.ts';
 import { TryIt } from './TryIt.tsx';
 import type { Beside } from './TryIt.tsx';
 import './words.ts';
+import './scheduleWords.ts';
 import { CardHead } from './CardHead.tsx';
 
 export type Version = {
@@ -92,6 +93,11 @@ export function RatesPage(props: Props) {
         <Typography color="text.secondary" sx={{ flex: 1 }}>
           {t('rates.lead')}
         </Typography>
+        {canEdit && (
+          <Button component={Link} to="read" variant="outlined" size="small">
+            {t('read.open')}
+          </Button>
+        )}
         {canEdit && (
           <Button onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
             {t('cards.newCard')}

@@ -1,0 +1,406 @@
+import { Alert, Box, Button, Typography } from '@mui/material';
+import { useRef, useState } from 'react';
+import { Trans, useTranslation } from 'react-i18next';
+import { Link, useFetcher } from 'react-router';
+import type { MarketplaceCard } from '../../../core/cards/rates.ts';
+import { inWords } from '../../../words/index.ts';
+import { ChoiceLine, fieldInput, NumField, TextLine } from '../../ui/Field.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { useCountries, useCurrencies } from '../../ui/names.ts';
+import { SearchChoice } from '../../ui/SearchChoice.tsx';
+import { useAddress } from '../../ui/useAddress.ts';
+import { ProofsPane } from './ProofsPane.tsx';
+import type { Kept } from './ProofsPane.tsx';
+import { UnderstoodTable } from './UnderstoodTable.tsx';
+import { useReadTable } from './useReadTable.ts';
+import type { ReadData, ReadState } from './useReadTable.ts';
+import './words.ts';
+import './scheduleWords.ts';
+
+type Props = ReadData & { proofs: readonly Kept[]; base: ReadData['base']; root: string; canEdit: boolean };
+type Answer = { error?: string; text?: string };
+
+/** Whatever fee table one has becomes a card: what was given, what was understood, what was really charged. */
+export function ReadTablePage(p: Props) {
+  const { t } = useTranslation();
+  const state = useReadTable(p);
+  const [mine, setMine] = useState<Kept[]>([]);
+  const fetcher = useFetcher<Answer>();
+  const { made } = state;
+  const send = (body: object): void =>
+    void fetcher.submit(body as never, { method: 'post', encType: 'application/json' });
+  const card = made.kind === 'marketplace' && made.data !== null ? (made.data as MarketplaceCard) : null;
+  const proofs = p.base === null ? mine : p.proofs;
+  const draft = {
+    kind: made.kind,
+    cells: made.cells,
+    basedOn: p.base?.id ?? null,
+    choices: state.choices,
+    proofs: p.base === null ? mine.map((x) => x.proof) : [],
+  };
+  return (
+    <Box sx={{ maxWidth: 1400 }}>
+      <Typography component="div" color="text.secondary">
+        <Box component={Link} to={`${p.root}/rates`} sx={{ color: 'inherit' }}>
+          {t('nav.rates')}
+        </Box>{' '}
+        / <b>{p.base?.name ?? (state.name || t('read.title'))}</b>
+      </Typography>
+      <Sentence state={state} />
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', md: '330px minmax(0, 1fr)', lg: '330px minmax(0, 1fr) 300px' },
+          gap: 3,
+        }}>
+        <Box>
+          <About p={p} state={state} />
+          <Given state={state} fetcher={fetcher} canEdit={p.canEdit} />
+        </Box>
+        <Understanding state={state} />
+        <Box sx={{ gridColumn: { md: '2', lg: 'auto' } }}>
+          {card !== null && (
+            <ProofsPane
+              card={card}
+              tax={p.tax}
+              by={p.by}
+              proofs={proofs}
+              onAdd={
+                p.canEdit
+                  ? (proof) =>
+                      p.base === null
+                        ? setMine([...mine, { id: crypto.randomUUID(), proof }])
+                        : send({ intent: 'addProofs', key: p.base.key, proofs: [proof] })
+                  : null
+              }
+              onDrop={(id) =>
+                p.base === null
+                  ? setMine(mine.filter((x) => x.id !== id))
+                  : send({ intent: 'dropProofs', ids: [id] })
+              }
+            />
+          )}
+          {p.canEdit && (
+            <Box sx={{ mt: 2 }}>
+              <Done
+                state={state}
+                busy={fetcher.state !== 'idle'}
+                onSend={(intent) => send({ intent, ...draft })}
+              />
+              {fetcher.data?.error && (
+                <Alert severity="error" sx={{ mt: 1 }}>
+                  {fetcher.data.error}
+                </Alert>
+              )}
+            </Box>
+          )}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** What was read, in a sentence; before that, what is asked for. */
+function Sentence({ state: { understood, text } }: { state: ReadState }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { counts } = understood;
+  const all = counts.sure + counts.doubtful + counts.notUnderstood + counts.leftOut;
+  const parts = { b: <strong />, r: <Box component="strong" sx={{ color: 'error.main' }} /> };
+  return (
+    <Typography
+      variant="h1"
+      sx={{ fontSize: '1.4rem', fontWeight: 500, mt: 0.5, mb: 1.5 }}
+      aria-live="polite"
+      data-testid="read-sentence">
+      {text.trim() === '' || all === 0 ? (
+        t('read.empty')
+      ) : (
+        <>
+          <Trans
+            i18nKey="read.sentence"
+            values={{ sure: f.number(counts.sure + counts.leftOut, 0), all: f.number(all, 0) }}
+            components={parts}
+          />{' '}
+          {counts.doubtful > 0 && (
+            <Trans
+              i18nKey="read.doubtful"
+              values={{ count: counts.doubtful }}
+              count={counts.doubtful}
+              components={parts}
+            />
+          )}{' '}
+          {counts.notUnderstood > 0 && (
+            <Trans
+              i18nKey="read.notUnderstood"
+              values={{ count: counts.notUnderstood }}
+              count={counts.notUnderstood}
+              components={parts}
+            />
+          )}
+        </>
+      )}
+    </Typography>
+  );
+}
+
+/** Which card it is for: one there is, or a new one by name, country, currency and what it takes of a sale. */
+function About({ p, state }: { p: Props; state: ReadState }) {
+  const { t } = useTranslation();
+  const [, setAddress] = useAddress();
+  const countries = useCountries();
+  const currencies = useCurrencies();
+  const into = p.base?.id ?? (state.kind === 'postage' ? 'postage' : '');
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '10px 14px', mb: 2 }}>
+      <Box sx={{ gridColumn: '1 / -1' }}>
+        <ChoiceLine
+          label={t('read.into')}
+          value={into}
+          options={[
+            { value: '', label: t('read.newMarketplace') },
+            { value: 'postage', label: t('read.newPostage') },
+            ...p.marketplaces.map((m) => ({ value: m.id, label: m.name })),
+          ]}
+          onChange={(v) => {
+            state.setKind(v === 'postage' ? 'postage' : 'marketplace');
+            setAddress({ card: v === '' || v === 'postage' ? null : v });
+          }}
+          width="100%"
+        />
+      </Box>
+      {p.base === null && (
+        <>
+          <TextLine
+            label={t(state.kind === 'postage' ? 'read.name' : 'read.marketplace')}
+            value={state.name}
+            onChange={state.setName}
+            width="100%"
+          />
+          <SearchChoice
+            label={t('read.country')}
+            value={state.country}
+            options={countries}
+            onChange={state.turnTo}
+            width="100%"
+          />
+          <SearchChoice
+            label={t('read.currency')}
+            value={state.currency}
+            options={currencies}
+            onChange={state.setCurrency}
+            width="100%"
+          />
+          {state.kind === 'marketplace' && (
+            <NumField
+              label={t('read.takes')}
+              kind="percent"
+              value={state.pct}
+              onChange={state.setPct}
+              min={0}
+              max={1}
+              width="100%"
+            />
+          )}
+        </>
+      )}
+    </Box>
+  );
+}
+
+function Given({
+  state,
+  fetcher,
+  canEdit,
+}: {
+  state: ReadState;
+  fetcher: ReturnType<typeof useFetcher<Answer>>;
+  canEdit: boolean;
+}) {
+  const { t } = useTranslation();
+  const file = useRef<HTMLInputElement>(null);
+  const taken = useRef<unknown>(null);
+  // What the server made of a workbook comes into the field once.
+  if (fetcher.data?.text !== undefined && taken.current !== fetcher.data) {
+    taken.current = fetcher.data;
+    const { text } = fetcher.data;
+    queueMicrotask(() => state.add(text));
+  }
+  const take = async (f: File): Promise<void> => {
+    if (/\.xlsx$/i.test(f.name)) {
+      const form = new FormData();
+      form.set('file', f);
+      void fetcher.submit(form, { method: 'post', encType: 'multipart/form-data' });
+    } else state.add((await f.text()).replace(/^\ufeff/, '').slice(0, 1_000_000));
+  };
+  return (
+    <>
+      <Typography component="label" htmlFor="given" variant="h3" sx={{ display: 'block', mb: 0.5 }}>
+        {t('read.given')}
+      </Typography>
+      <Box
+        component="textarea"
+        id="given"
+        value={state.text}
+        spellCheck={false}
+        placeholder={t('read.placeholder')}
+        onChange={(e: { target: { value: string } }) => state.setText(e.target.value)}
+        onDragOver={(e: { preventDefault: () => void }) => e.preventDefault()}
+        onDrop={(e: React.DragEvent) => {
+          const [f] = e.dataTransfer.files;
+          if (f === undefined) return;
+          e.preventDefault();
+          void take(f);
+        }}
+        sx={{
+          ...fieldInput(false),
+          width: '100%',
+          height: 'max(260px, calc(100vh - 430px))',
+          border: '1px solid',
+          borderColor: 'fieldLine',
+          borderRadius: 1,
+          p: 1,
+          color: 'text.primary',
+          font: '0.8rem/1.5 ui-monospace, monospace',
+          resize: 'vertical',
+          whiteSpace: 'pre',
+          overflow: 'auto',
+        }}
+      />
+      <Typography variant="body2" color="text.secondary">
+        {t('read.givenHelp')}
+      </Typography>
+      {canEdit && (
+        <Button size="small" onClick={() => file.current?.click()} sx={{ mt: 0.5 }}>
+          {t('read.file')}
+        </Button>
+      )}
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept=".csv,.tsv,.txt,.xlsx"
+        aria-label={t('read.file')}
+        onChange={(e) => {
+          const f = e.target.files?.[0];
+          if (f !== undefined) void take(f);
+          e.target.value = '';
+        }}
+      />
+    </>
+  );
+}
+
+/** Tables cell by cell, sentences, what is wrong between rows, and what is still rough. */
+function Understanding({ state }: { state: ReadState }) {
+  const { t } = useTranslation();
+  const { understood: u, made, currency } = state;
+  return (
+    <Box component="section" aria-label={t('read.understood')} sx={{ minWidth: 0 }}>
+      <Typography variant="h2" sx={{ mb: 0.5, fontSize: '1.05rem' }}>
+        {t('read.understood')}{' '}
+        <Typography component="span" variant="body2" color="text.secondary">
+          {t('read.kept')}
+        </Typography>
+      </Typography>
+      {state.text.trim() === '' && <Typography color="text.secondary">{t('read.nothing')}</Typography>}
+      {u.tables.map((table, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: tables stand in the order in which they were given
+        <UnderstoodTable key={i} table={table} currency={currency} onChoose={state.choose} />
+      ))}
+      {state.text.trim() !== '' &&
+        u.faults.map((f) => (
+          <Typography key={`${f.line} ${f.code}`} variant="body2" sx={{ mt: 0.5 }}>
+            {f.line !== null && (
+              <Box component="b" sx={{ color: 'error.main' }}>
+                {t('read.line', { line: f.line })}{' '}
+              </Box>
+            )}
+            {inWords(f)}
+          </Typography>
+        ))}
+      {u.notes.length > 0 && (
+        <Box sx={{ mt: 1.5, fontSize: '0.84rem' }}>
+          <b>{t('read.notes')}</b>
+          {u.notes.slice(0, 40).map((n) => (
+            <Box key={n.line} dir="auto">
+              {n.text}{' '}
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                ({t(n.read ? 'read.noteRead' : 'read.noteUnread')})
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+      {made.rough.length > 0 && (
+        <Box sx={{ mt: 2, borderTop: '1px solid', borderColor: 'hairline', pt: 1, fontSize: '0.88rem' }}>
+          <b>{t('read.rough')}</b>{' '}
+          <Box component="span" sx={{ color: 'text.secondary' }}>
+            {t('read.roughHelp')}
+          </Box>
+          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+            {made.rough.map((r) => (
+              <li key={r.code}>
+                {t(`read.roughs.${r.code}`, r.code === 'noSides' ? { tiers: r.tiers } : {})}
+              </li>
+            ))}
+          </Box>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+/** What keeps the card from being in force, what it would change, and the two ways on. */
+function Done({
+  state,
+  busy,
+  onSend,
+}: {
+  state: ReadState;
+  busy: boolean;
+  onSend: (intent: 'draft' | 'force') => void;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { made, from } = state;
+  const changes = made.changes;
+  return (
+    <>
+      {changes !== null && (
+        <Typography variant="body2" sx={{ mb: 1 }}>
+          {changes.length === 0 ? t('read.same') : t('read.changes', { count: changes.length })}
+        </Typography>
+      )}
+      {state.understood.counts.doubtful > 0 && (
+        <Typography variant="body2" sx={{ mb: 1 }}>
+          {t('read.open1', { count: state.understood.counts.doubtful })}
+        </Typography>
+      )}
+      {made.errors.length > 0 && (
+        <Box sx={{ mb: 1, fontSize: '0.86rem' }}>
+          <b>{t('read.errors')}</b>
+          {made.errors.slice(0, 6).map((e) => (
+            <Box key={`${e.sheet} ${e.row} ${e.column} ${e.code}`}>
+              {e.column === null ? '' : `${t(`column.${e.column}`, { defaultValue: e.column })}: `}
+              {inWords(e)}
+            </Box>
+          ))}
+        </Box>
+      )}
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+        <Button
+          variant="contained"
+          disabled={
+            busy || made.data === null || changes?.length === 0 || state.understood.counts.doubtful > 0
+          }
+          onClick={() => onSend('force')}>
+          {t('read.force', { date: f.day(from) })}
+        </Button>
+        <Button variant="outlined" disabled={busy} onClick={() => onSend('draft')}>
+          {t('read.draft')}
+        </Button>
+      </Box>
+    </>
+  );
+}

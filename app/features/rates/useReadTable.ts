@@ -1,0 +1,133 @@
+/** What the page that reads a fee table works on: what was given, for which card, and what it comes to. */
+import { useDeferredValue, useMemo, useState } from 'react';
+import type { CardData, CardKind } from '../../../core/cards/schema.ts';
+import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
+import type { CellError, Tables } from '../../../core/cards/reader.ts';
+import { compareCards, readTables } from '../../../core/cards/tables.ts';
+import type { RowChange } from '../../../core/cards/tables.ts';
+import type { Trier } from '../../../core/compare/tryItem.ts';
+import { givenOfText } from '../../../core/schedules/given.ts';
+import type { Choices } from '../../../core/schedules/readTable.ts';
+import { marketplaceDraft, postageDraft, withOneReferral } from '../../../core/schedules/toCard.ts';
+import { understand } from '../../../core/schedules/understand.ts';
+import type { Understood } from '../../../core/schedules/understood.ts';
+
+export type ReadData = {
+  /** The card that the table is read into; null: a new one. */
+  base: { id: string; key: string; name: string; data: MarketplaceCard } | null;
+  marketplaces: readonly { id: string; name: string }[];
+  choices: Choices;
+  tax: TaxCard | null;
+  by: Trier;
+  home: { country: string; currency: string };
+  /** Currency of each country. */
+  currencies: Readonly<Record<string, string>>;
+  today: string;
+};
+export type Rough =
+  | { readonly code: 'noReferral' | 'oneReferral' | 'noWarehouse' | 'noStorage' | 'noShares' }
+  | { readonly code: 'noSides'; readonly tiers: string };
+
+/** What a table comes to as a card: its cells, right or wrong. */
+export type Made = {
+  readonly kind: CardKind;
+  readonly cells: Tables;
+  readonly data: CardData | null;
+  readonly errors: readonly CellError[];
+  readonly changes: readonly RowChange[] | null;
+  readonly rough: readonly Rough[];
+};
+
+export type ReadState = ReturnType<typeof useReadTable>;
+export function useReadTable(p: ReadData) {
+  const [text, setText] = useState('');
+  const [kind, setKind] = useState<'marketplace' | 'postage'>('marketplace');
+  const [name, setName] = useState('');
+  const [country, setCountry] = useState(p.home.country);
+  const [currency, setCurrency] = useState(p.home.currency);
+  const [from, setFrom] = useState(p.today);
+  const [pct, setPct] = useState<number | null>(null);
+  const [own, setOwn] = useState<Choices>({});
+  const late = useDeferredValue(text);
+  const base = p.base?.data ?? null;
+  const counted = base?.currency ?? currency;
+  const understood = useMemo(
+    () => understand(givenOfText(late), counted, { ...p.choices, ...own }),
+    [late, counted, p.choices, own],
+  );
+  const made = useMemo(
+    () => makeCard(understood, kind, { name, country, currency: counted, inForceFrom: from }, base, pct),
+    [understood, kind, name, country, counted, from, base, pct],
+  );
+  const turnTo = (code: string): void => {
+    setCountry(code);
+    setCurrency(p.currencies[code] ?? currency);
+  };
+  const choose = (cell: string, reading: number): void => setOwn({ ...own, [cell]: reading });
+  const add = (more: string): void => setText(text.trim() === '' ? more : `${text.trimEnd()}\n\n${more}`);
+  return {
+    text,
+    setText,
+    add,
+    kind,
+    setKind,
+    name,
+    setName,
+    country,
+    turnTo,
+    currency: counted,
+    setCurrency,
+    from,
+    setFrom,
+    pct,
+    setPct,
+    choices: own,
+    choose,
+    understood,
+    made,
+  };
+}
+
+type About = { name: string; country: string; currency: string; inForceFrom: string };
+function makeCard(
+  u: Understood,
+  kind: 'marketplace' | 'postage',
+  about: About,
+  base: MarketplaceCard | null,
+  pct: number | null,
+): Made {
+  const into = base === null ? kind : 'marketplace';
+  const cells =
+    into === 'postage'
+      ? postageDraft(u.parts, about)
+      : withOneReferral(
+          marketplaceDraft(u.parts, { ...about, marketplace: about.name, name: nameOf(about) }, base),
+          base === null ? pct : null,
+        );
+  const read = readTables(into, cells);
+  return {
+    kind: into,
+    cells,
+    data: read.ok ? read.data : null,
+    errors: read.ok ? [] : read.errors,
+    changes: read.ok && base !== null ? compareCards('marketplace', base, read.data) : null,
+    rough: into === 'postage' ? roughPostage(cells) : roughCard(cells),
+  };
+}
+const nameOf = ({ name, country }: About): string => (name === '' ? '' : `${name} ${country}`);
+
+const roughPostage = (cells: Tables): Rough[] =>
+  (cells.zones?.length ?? 0) > 1 ? [{ code: 'noShares' }] : [];
+
+/** What a card lacks before its figures are those of the marketplace. */
+function roughCard(cells: Tables): Rough[] {
+  const n = (sheet: string): number => cells[sheet]?.length ?? 0;
+  const rough: Rough[] = [];
+  if (n('categories') === 0) rough.push({ code: 'noReferral' });
+  else if (n('categories') === 1) rough.push({ code: 'oneReferral' });
+  if (n('weightSteps') === 0) rough.push({ code: 'noWarehouse' });
+  const open = (cells.sizeTiers ?? []).filter((r) => !r[1] && !r[5]).map((r) => String(r[0]));
+  if (open.length > 0 && n('sizeTiers') > 1) rough.push({ code: 'noSides', tiers: open.join(', ') });
+  if (!(cells.months ?? []).some((r) => r[1] !== '' && r[1] != null)) rough.push({ code: 'noStorage' });
+  return rough;
+}
