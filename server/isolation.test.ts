@@ -4,6 +4,8 @@ import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { closeDatabase, inWorkspace } from './db/client.ts';
 import {
+  cardProof,
+  scheduleChoice,
   BUSINESS_TABLES,
   goodsMark,
   lane,
@@ -16,6 +18,7 @@ import {
   supplierList,
   task,
 } from './db/schema.ts';
+import { proof } from '../core/proofs/schema.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { DEFAULT_LOOK } from '../core/lists/query.ts';
@@ -53,6 +56,15 @@ beforeAll(async () => {
       await tx
         .insert(rateDraft)
         .values({ workspaceId: w.id, id: newId(), kind: 'tax', name: 'Draft', cells: {} });
+      await tx
+        .insert(cardProof)
+        .values({
+          workspaceId: w.id,
+          id: newId(),
+          cardKey: 'A/DE',
+          data: proof.parse({ charged: { referral: 1 } }),
+        });
+      await tx.insert(scheduleChoice).values({ workspaceId: w.id, cell: 'a|b|5,26', reading: 1 });
       await tx.insert(task).values({ workspaceId: w.id, id: newId(), kind: 'weighAgain' });
       await tx
         .insert(notice)

@@ -76,6 +76,7 @@ export const placesWords = {
     costShort: 'Cost',
     way: 'Way of working',
     where: 'Sold on',
+    ownMarket: 'Sell elsewhere?',
     hsCode: '4 to 10 digits',
     waiting: 'Type a price, and the answer stands here: the most to pay; with a cost, what one unit keeps.',
     cannot: 'What one unit keeps cannot be worked out yet.',

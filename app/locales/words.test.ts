@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { randomLane } from '../../core/testing/lanes.ts';
 import { withoutNothing, workings } from '../../core/lane/workings.ts';
 import { cardWords } from './en.cards.ts';
+import { scheduleWords } from './en.schedules.ts';
 import { compareWords } from './en.compare.ts';
 import { listTerms } from './en.listTerms.ts';
 import { listWords } from './en.lists.ts';
@@ -15,6 +16,7 @@ import { en } from './en.ts';
 const places: readonly object[] = [
   en,
   cardWords,
+  scheduleWords,
   compareWords,
   listTerms,
   listWords,

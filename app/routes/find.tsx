@@ -21,9 +21,14 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     cardsInForce(tx, entry.workspaceId, today()),
   );
   if (settings === null) throw redirect(`/w/${entry.slug}`);
-  const markets = cards.filter((c) => c.kind === 'marketplace');
+  // One's own before the examples.
+  const markets = cards
+    .filter((c) => c.kind === 'marketplace')
+    .sort((a, b) => Number(a.example) - Number(b.example));
   const chosen =
     markets.find((c) => c.id === wanted) ??
+    markets.find((c) => !c.example && c.key.endsWith(`/${settings.homeCountry}`)) ??
+    markets.find((c) => !c.example) ??
     markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ??
     markets[0] ??
     null;

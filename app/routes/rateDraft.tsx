@@ -1,7 +1,11 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { readTables } from '../../core/cards/tables.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
+import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
+import { today } from '../../server/env.ts';
 import { putInForce } from '../../server/use/cards.ts';
+import { loadProofs } from '../../server/use/proofs.ts';
+import { cardsInForce, settingsWith } from '../../server/use/workspaces.ts';
 import { loadDraft, throwDraft } from '../../server/use/cardDrafts.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { DraftPage } from '../features/rates/Draft.tsx';
@@ -13,7 +17,15 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   const loaded = await loadDraft(entry.workspaceId, params.draft);
   if (loaded === null) throw data(null, 404);
   const { draft, base } = loaded;
+  const { settings, also: inForce } = await settingsWith(entry.workspaceId, (tx) =>
+    cardsInForce(tx, entry.workspaceId, today()),
+  );
+  const of = base?.kind === 'marketplace' ? base : null;
+  const country = of === null ? null : (of.data as MarketplaceCard).country;
   return {
+    proofs: of === null ? [] : await loadProofs(entry.workspaceId, of.key),
+    tax: (inForce.find((c) => c.kind === 'tax' && c.key === country)?.data ?? null) as TaxCard | null,
+    by: { homeCurrency: settings?.homeCurrency ?? '', standings: settings?.standings ?? {}, today: today() },
     draft: { id: draft.id, kind: draft.kind, name: draft.name, cells: draft.cells, edition: draft.edition },
     base:
       base === null ? null : { id: base.id, name: base.name, data: base.data, inForceFrom: base.inForceFrom },

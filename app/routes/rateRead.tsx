@@ -5,6 +5,8 @@ import { readTables } from '../../core/cards/tables.ts';
 import { cardFrom, cardKey } from '../../core/cards/schema.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { fault } from '../../core/fault.ts';
+import { standing } from '../../core/lane/schema.ts';
+import type { Standing } from '../../core/lane/schema.ts';
 import { MOST_PROOFS, proof } from '../../core/proofs/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import type { Entry } from '../../server/auth/session.ts';
@@ -13,7 +15,8 @@ import { tablesOfWorkbook } from '../../server/files/readApart.ts';
 import { loadCards, putInForce } from '../../server/use/cards.ts';
 import { createDraft } from '../../server/use/cardDrafts.ts';
 import { addProofs, dropProofs, keepChoices, loadChoices, loadProofs } from '../../server/use/proofs.ts';
-import { cardsInForce, settingsWith } from '../../server/use/workspaces.ts';
+import { startTaxes } from '../../server/use/taxStart.ts';
+import { cardsInForce, saveSettings, settingsWith } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ReadTablePage } from '../features/rates/ReadTable.tsx';
 import { answering, unfit } from '../answers.ts';
@@ -47,7 +50,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   };
 });
 
-export const meta: Route.MetaFunction = () => [{ title: 'Read a fee table · Bold Margin' }];
+export const meta: Route.MetaFunction = () => [{ title: 'Rates · Bold Margin' }];
 export const shouldRevalidate = ({
   currentUrl,
   nextUrl,
@@ -62,6 +65,8 @@ const made = {
   kind: z.enum(['marketplace', 'postage']),
   cells: cellsSchema,
   basedOn: z.string().max(64).nullable(),
+  /** One's VAT standing in the country, where the workspace has none. */
+  standing: standing.nullable(),
   choices: z.record(z.string().max(400), z.number().int().min(0).max(9)),
   proofs: z.array(proof).max(MOST_PROOFS),
 };
@@ -126,8 +131,21 @@ async function kept({ workspaceId, person, slug }: Entry, t: Made) {
   const whole = base === undefined ? read.data : cardFrom(read.data, today());
   const put = await putInForce(workspaceId, t.kind, whole, base?.id ?? null, person.id);
   if (!put.ok) return unfit(put.errors[0] ?? fault('dayTakenMeanwhile'));
-  if (t.kind === 'marketplace') await addProofs(workspaceId, cardKey(t.kind, whole), t.proofs, person.id);
+  if (t.kind === 'marketplace') {
+    const { country, currency } = whole as MarketplaceCard;
+    await addProofs(workspaceId, cardKey(t.kind, whole), t.proofs, person.id);
+    await startTaxes(workspaceId, country, currency, today(), person.id);
+    await startStanding(workspaceId, country, t.standing);
+  }
   throw redirect(`${root}?card=${put.id}`);
+}
+
+/** Keeps one's standing in a country of which the workspace says nothing yet. */
+async function startStanding(workspaceId: string, country: string, own: Standing | null): Promise<void> {
+  if (own === null) return;
+  await saveSettings(workspaceId, (s) =>
+    s.standings[country] === undefined ? { ...s, standings: { ...s.standings, [country]: own } } : s,
+  );
 }
 
 export default function RateRead() {

@@ -25,6 +25,7 @@ import {
   withdraw,
 } from '../../server/use/cards.ts';
 import { createDraft, draftFrom, draftFromFreightQuote, throwDraft } from '../../server/use/cardDrafts.ts';
+import { loadProofs } from '../../server/use/proofs.ts';
 import { cardsInForce, settingsWith } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';
@@ -88,6 +89,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     exchange: (inForce.find((c) => c.kind === 'exchange')?.data ?? null) as ExchangeTable | null,
     homeCurrency: settings.homeCurrency,
     standings: settings.standings,
+    proofs: chosen?.kind === 'marketplace' ? await loadProofs(entry.workspaceId, chosen.key) : [],
     today: today(),
     outside: outsideIsThere(),
   };

@@ -121,10 +121,23 @@ const isPartOfTable = ({ cells }: Line): boolean => {
   );
 };
 
-const together = (parts: readonly Given[]): Given => ({
-  blocks: parts.flatMap((p) => p.blocks),
-  notes: parts.flatMap((p) => p.notes).sort((a, b) => a.line - b.line),
-});
+/** A line by itself over a table is its title; parts in the order in which they were given. */
+function together(parts: readonly Given[]): Given {
+  const blocks: Block[] = [];
+  const notes: Note[] = [];
+  parts.forEach((p, i) => {
+    const [block, ...others] = p.blocks;
+    const [alone, ...more] = parts[i - 1]?.blocks.length === 0 ? (parts[i - 1]?.notes ?? []) : [];
+    const named = block?.title === '' && alone !== undefined && more.length === 0 && isTitle(alone.text);
+    if (named) notes.pop();
+    if (block !== undefined)
+      blocks.push(named && alone !== undefined ? { ...block, title: alone.text } : block);
+    blocks.push(...others);
+    notes.push(...p.notes);
+  });
+  return { blocks, notes: notes.sort((a, b) => a.line - b.line) };
+}
+const isTitle = (text: string): boolean => text.length <= 120 && !/^[*†‡¹²³[(]/u.test(text);
 
 /** The tables and sentences of rows of cells, as a file has them; blank rows part them. */
 export function givenOfRows(rows: readonly (readonly string[])[]): Given {

@@ -423,6 +423,8 @@ export const BUSINESS_TABLES = {
   workspace,
   supplier,
   rateCard,
+  cardProof,
+  scheduleChoice,
   rateDraft,
   candidate,
   quote,

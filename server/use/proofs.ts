@@ -44,7 +44,16 @@ export async function addProofs(
       .from(cardProof)
       .where(and(eq(cardProof.workspaceId, workspaceId), eq(cardProof.cardKey, cardKey)));
     if ((there?.n ?? 0) + proofs.length > MOST_PROOFS) throw refused('tooManyProofs', { most: MOST_PROOFS });
-    const rows = proofs.map((data) => ({ workspaceId, id: newId(), cardKey, data, createdBy: by }));
+    // A moment apart each, so that they stay in the order in which they were given.
+    const now = Date.now();
+    const rows = proofs.map((data, i) => ({
+      workspaceId,
+      id: newId(),
+      cardKey,
+      data,
+      createdBy: by,
+      createdAt: new Date(now + i),
+    }));
     for (let i = 0; i < rows.length; i += 1000) await tx.insert(cardProof).values(rows.slice(i, i + 1000));
   });
 }

@@ -137,6 +137,16 @@ export function NewCandidateForm(p: Props) {
             onChange={(v) => setSearch({ card: v }, { replace: true, preventScrollReset: true })}
             width={160}
           />
+          {p.canEdit && (
+            <Button
+              component={Link}
+              to="../rates/read"
+              relative="path"
+              size="small"
+              sx={{ alignSelf: 'end' }}>
+              {t('find.ownMarket')}
+            </Button>
+          )}
           {card !== null && (
             <ChoiceLine
               label={t('form.category')}

@@ -104,6 +104,11 @@ export function CardHead({
               {t('cards.next')}
             </Button>
           )}
+          {canEdit && chosen.kind === 'marketplace' && (
+            <Button component={Link} to={`${base}/rates/read?card=${chosen.id}`} size="small">
+              {t('read.into1')}
+            </Button>
+          )}
           {canEdit && <ImportFile cardId={chosen.id} fetcher={fetcher} />}
           <CardMenus
             chosen={chosen}

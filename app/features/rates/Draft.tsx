@@ -8,11 +8,15 @@ import { CARD_SHEET } from '../../../core/cards/reader.ts';
 import { inWords } from '../../../words/index.ts';
 import type { CellError, Grid, Tables } from '../../../core/cards/reader.ts';
 import { cardDay } from '../../../core/cards/schema.ts';
+import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
+import type { Trier } from '../../../core/compare/tryItem.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { DraftGrid } from './DraftGrid.tsx';
+import { Broken, ProofsPane } from './ProofsPane.tsx';
+import type { Kept } from './ProofsPane.tsx';
 import type { CellEdit } from './gridCells.ts';
 import { useDraft } from './useDraft.ts';
 import './words.ts';
@@ -22,6 +26,9 @@ type Sheet = ReturnType<typeof sheetsOf>[number];
 type Props = {
   draft: { id: string; kind: CardKind; name: string; cells: Tables; edition: number };
   base: { id: string; name: string; data: CardData; inForceFrom: string } | null;
+  proofs: readonly Kept[];
+  tax: TaxCard | null;
+  by: Trier;
   canEdit: boolean;
   root: string;
 };
@@ -30,7 +37,7 @@ type Props = {
  * A card edited like a sheet: its tables, what is wrong in them, what differs from the version before, and
  * the way into force.
  */
-export function DraftPage({ draft, base, canEdit, root }: Props) {
+export function DraftPage({ draft, base, proofs, tax, by, canEdit, root }: Props) {
   const { t } = useTranslation();
   const f = useFormat();
   const [search, setAddress] = useAddress();
@@ -170,6 +177,19 @@ export function DraftPage({ draft, base, canEdit, root }: Props) {
                 : t('draft.changes', { count: changes.length, name: base.name })}
             </Typography>
             <ChangeList kind={draft.kind} changes={changes} />
+            {draft.kind === 'marketplace' && proofs.length > 0 && (
+              <Box sx={{ mt: 2 }}>
+                <Broken before={base.data} after={read.data} tax={tax} by={by} proofs={proofs} />
+                <ProofsPane
+                  card={read.data as MarketplaceCard}
+                  tax={tax}
+                  by={by}
+                  proofs={proofs}
+                  onAdd={null}
+                  onDrop={() => undefined}
+                />
+              </Box>
+            )}
           </Box>
         )}
       </Box>

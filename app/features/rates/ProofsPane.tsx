@@ -1,9 +1,11 @@
 /** Proofs of a card: what was really charged, whether the card says so, and what would have to be otherwise. */
-import { Box, Button, IconButton, Typography } from '@mui/material';
+import { Alert, Box, Button, IconButton, Typography } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { useFetcher } from 'react-router';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
+import type { CardData } from '../../../core/cards/schema.ts';
 import type { Trier } from '../../../core/compare/tryItem.ts';
 import { holdAll } from '../../../core/proofs/check.ts';
 import type { Held } from '../../../core/proofs/check.ts';
@@ -82,6 +84,61 @@ export function ProofsPane({ card, tax, by, proofs, onAdd, onDrop }: Props) {
           }}
         />
       )}
+    </Box>
+  );
+}
+
+/** What a draft breaks: proofs that the version before meets and it does not. Nothing where it breaks none. */
+export function Broken({
+  before,
+  after,
+  tax,
+  by,
+  proofs,
+}: {
+  before: CardData;
+  after: CardData;
+  tax: TaxCard | null;
+  by: Trier;
+  proofs: readonly Kept[];
+}) {
+  const { t } = useTranslation();
+  const broken = useMemo(() => {
+    const all = proofs.map((p) => p.proof);
+    const was = holdAll(before as MarketplaceCard, tax, by, all).held;
+    const is = holdAll(after as MarketplaceCard, tax, by, all).held;
+    return was.filter((h, i) => h.state === 'met' && is[i]?.state !== 'met').length;
+  }, [before, after, tax, by, proofs]);
+  return broken === 0 ? null : (
+    <Alert severity="warning" sx={{ mb: 1 }}>
+      {t('proofs.broken', { count: broken })}
+    </Alert>
+  );
+}
+
+/** The proofs of a card in force, which are kept as they come. */
+export function ProofsOfCard({
+  cardKey,
+  canEdit,
+  readUrl,
+  ...pane
+}: Omit<Props, 'onAdd' | 'onDrop'> & {
+  cardKey: string;
+  canEdit: boolean;
+  /** Where proofs are kept. */
+  readUrl: string;
+}) {
+  const fetcher = useFetcher<{ error?: string }>();
+  const send = (body: object): void =>
+    void fetcher.submit(body as never, { method: 'post', action: readUrl, encType: 'application/json' });
+  return (
+    <Box>
+      <ProofsPane
+        {...pane}
+        onAdd={canEdit ? (proof) => send({ intent: 'addProofs', key: cardKey, proofs: [proof] }) : null}
+        onDrop={(id) => send({ intent: 'dropProofs', ids: [id] })}
+      />
+      {fetcher.data?.error && <Alert severity="error">{fetcher.data.error}</Alert>}
     </Box>
   );
 }

@@ -17,6 +17,8 @@ import { ChangeList } from './ChangeList.tsx';
 import { ExchangeRows, MarketplaceTables, PlainTables } from './CardTables.tsx';
 import { TaxTables } from './TaxTables.tsx';
 import type { Item } from '../../../core/compare/tryItem.ts';
+import { ProofsOfCard } from './ProofsPane.tsx';
+import type { Kept } from './ProofsPane.tsx';
 import { TryIt } from './TryIt.tsx';
 import type { Beside } from './TryIt.tsx';
 import './words.ts';
@@ -43,6 +45,8 @@ export type Props = {
   exchange: ExchangeTable | null;
   homeCurrency: string;
   standings: Record<string, Standing>;
+  /** What was really charged, of the chosen marketplace. */
+  proofs: readonly Kept[];
   today: string;
   base: string;
   canEdit: boolean;
@@ -198,23 +202,35 @@ export function RatesPage(props: Props) {
               ) : card !== null ? (
                 <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 340px' }, gap: 4 }}>
                   <MarketplaceTables card={card} item={item} category={category} price={price} />
-                  <TryIt
-                    card={card}
-                    tax={props.tax as TaxCard | null}
-                    item={item}
-                    setItem={setItem}
-                    category={category}
-                    price={price}
-                    homeCurrency={homeCurrency}
-                    standings={standings}
-                    today={today}
-                    exchange={props.exchange}
-                    others={newest
-                      .filter((v) => v.kind === 'marketplace' && v.id !== chosen.id)
-                      .map((v) => ({ id: v.id, name: v.name }))}
-                    beside={props.beside}
-                    onBeside={(id) => setAddress({ beside: id })}
-                  />
+                  <Box sx={{ display: 'grid', gap: 2, alignContent: 'start' }}>
+                    <TryIt
+                      card={card}
+                      tax={props.tax as TaxCard | null}
+                      item={item}
+                      setItem={setItem}
+                      category={category}
+                      price={price}
+                      homeCurrency={homeCurrency}
+                      standings={standings}
+                      today={today}
+                      exchange={props.exchange}
+                      others={newest
+                        .filter((v) => v.kind === 'marketplace' && v.id !== chosen.id)
+                        .map((v) => ({ id: v.id, name: v.name }))}
+                      beside={props.beside}
+                      onBeside={(id) => setAddress({ beside: id })}
+                    />
+                    <ProofsOfCard
+                      key={chosen.key}
+                      cardKey={chosen.key}
+                      card={card}
+                      tax={props.tax as TaxCard | null}
+                      by={{ homeCurrency, standings, today }}
+                      proofs={props.proofs}
+                      canEdit={canEdit}
+                      readUrl={`${base}/rates/read`}
+                    />
+                  </Box>
                 </Box>
               ) : chosen.kind === 'tax' ? (
                 <TaxTables

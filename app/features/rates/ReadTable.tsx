@@ -7,6 +7,7 @@ import { inWords } from '../../../words/index.ts';
 import { ChoiceLine, fieldInput, NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
+import { StandingChoice } from '../../ui/StandingChoice.tsx';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useAddress } from '../../ui/useAddress.ts';
 import { ProofsPane } from './ProofsPane.tsx';
@@ -36,6 +37,7 @@ export function ReadTablePage(p: Props) {
     cells: made.cells,
     basedOn: p.base?.id ?? null,
     choices: state.choices,
+    standing: state.standing,
     proofs: p.base === null ? mine.map((x) => x.proof) : [],
   };
   return (
@@ -191,6 +193,16 @@ function About({ p, state }: { p: Props; state: ReadState }) {
             onChange={state.setCurrency}
             width="100%"
           />
+          {state.kind === 'marketplace' && p.by.standings[state.country] === undefined && (
+            <Box sx={{ gridColumn: '1 / -1' }}>
+              <StandingChoice
+                label={t('read.standing')}
+                none={t('standing.missing')}
+                standing={state.standing}
+                onChange={state.setStanding}
+              />
+            </Box>
+          )}
           {state.kind === 'marketplace' && (
             <NumField
               label={t('read.takes')}

@@ -16,6 +16,13 @@ export function useSaid(currency: string): (said: Said) => string {
   const f = useFormat();
   const kg = (x: number | null): string => `${f.number(x, 3)} kg`;
   const money = (x: number): string => f.plain(x, currency);
+  const pct = (x: number): string => f.percent(x, Math.abs(100 * x - Math.round(100 * x)) < 1e-9 ? 0 : 2);
+  const monthsSaid = (months: readonly number[]): string => {
+    const [first = 1, last = first] = [months[0], months[months.length - 1]];
+    return months.length < 3
+      ? months.map((m) => f.monthName(m)).join(', ')
+      : t('read.said.range', { a: f.monthName(first), b: f.monthName(last) });
+  };
   return (said) => {
     switch (said.is) {
       case 'weight':
@@ -34,9 +41,9 @@ export function useSaid(currency: string): (said: Said) => string {
         const tiers = said.tiers.map((x) =>
           x.upTo === null
             ? said.tiers.length === 1
-              ? f.percent(x.pct, 2)
-              : t('read.said.rest', { pct: f.percent(x.pct, 2) })
-            : t('read.said.tier', { pct: f.percent(x.pct, 2), limit: money(x.upTo) }),
+              ? pct(x.pct)
+              : t('read.said.rest', { pct: pct(x.pct) })
+            : t('read.said.tier', { pct: pct(x.pct), limit: money(x.upTo) }),
         );
         return said.tiers.length === 1
           ? tiers.join('')
@@ -48,7 +55,7 @@ export function useSaid(currency: string): (said: Said) => string {
           ? t('read.said.upTo', { x: f.number(said.upTo) })
           : t('read.said.range', { a: f.number(said.from), b: f.number(said.upTo) });
       case 'months':
-        return said.months.map((m) => f.monthName(m)).join(', ');
+        return monthsSaid(said.months);
       case 'number':
         return f.number(said.n);
       case 'none':
@@ -98,6 +105,7 @@ export function UnderstoodTable({
             borderCollapse: 'collapse',
             fontSize: '0.86rem',
             width: '100%',
+            '& small': { whiteSpace: 'nowrap' },
             '& td, & th': {
               px: 1,
               py: 0.5,

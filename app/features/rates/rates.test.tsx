@@ -63,6 +63,7 @@ const rates = (over: Partial<Props> = {}, answer: Answer | null = null) =>
       exchange={EXCHANGE.data as ExchangeTable}
       homeCurrency="EUR"
       standings={{ DE: { kind: 'registered' } }}
+      proofs={[]}
       today="2026-11-28"
       base="/w/shop"
       canEdit
@@ -195,6 +196,9 @@ describe('a draft of a card', () => {
           edition: 1,
         }}
         base={{ id: 'b', name: 'Alderway DE', data: ALDERWAY.data, inForceFrom: ALDERWAY.inForceFrom }}
+        proofs={[]}
+        tax={null}
+        by={{ homeCurrency: 'EUR', standings: {}, today: '2026-11-28' }}
         canEdit={canEdit}
         root="/w/shop"
       />,

@@ -5,6 +5,7 @@ import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import type { CellError, Tables } from '../../../core/cards/reader.ts';
 import { compareCards, readTables } from '../../../core/cards/tables.ts';
 import type { RowChange } from '../../../core/cards/tables.ts';
+import type { Standing } from '../../../core/lane/schema.ts';
 import type { Trier } from '../../../core/compare/tryItem.ts';
 import { givenOfText } from '../../../core/schedules/given.ts';
 import type { Choices } from '../../../core/schedules/readTable.ts';
@@ -48,6 +49,7 @@ export function useReadTable(p: ReadData) {
   const [from, setFrom] = useState(p.today);
   const [pct, setPct] = useState<number | null>(null);
   const [own, setOwn] = useState<Choices>({});
+  const [standing, setStanding] = useState<Standing | null>(null);
   const late = useDeferredValue(text);
   const base = p.base?.data ?? null;
   const counted = base?.currency ?? currency;
@@ -82,6 +84,8 @@ export function useReadTable(p: ReadData) {
     pct,
     setPct,
     choices: own,
+    standing,
+    setStanding,
     choose,
     understood,
     made,
