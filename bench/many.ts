@@ -1,4 +1,7 @@
-/** Measures of many lanes and of rates: generating, comparing, importing a card, weighing ten thousand lanes again. */
+/**
+ * Measures of many lanes and of rates: generating, comparing, importing a card, weighing ten thousand lanes
+ * again.
+ */
 import { chromium } from '@playwright/test';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import Papa from 'papaparse';

@@ -142,7 +142,10 @@ export type Answer = {
    * shelf price.
    */
   readonly lacking: readonly [what: string, rows: number][];
-  /** The supplier's categories that the card does not have, with their rows, most first; where facets are asked for. */
+  /**
+   * The supplier's categories that the card does not have, with their rows, most first; where facets are asked
+   * for.
+   */
   readonly strange: readonly [string, number][];
   readonly stats: readonly FigureStats[];
   readonly facets: {

@@ -1,4 +1,7 @@
-/** Bytes in a buffer that grows. Plain letters are written by hand, so that nothing is kept of a text but its bytes. */
+/**
+ * Bytes in a buffer that grows. Plain letters are written by hand, so that nothing is kept of a text but its
+ * bytes.
+ */
 import { foldText } from '../core/columns/rank.ts';
 
 /** One number and its two halves, the lower first. */

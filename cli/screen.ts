@@ -153,7 +153,10 @@ const shown = (as: ScreenOptions['as'], head: readonly string[], rows: readonly 
         .map((line) => `${JSON.stringify(Object.fromEntries(head.map((h, k) => [h, line[k]])))}\n`)
         .join('');
 
-/** Reads the list batch by batch: rows to `out`, those that cannot be used to `refused`. Returns how many there are. */
+/**
+ * Reads the list batch by batch: rows to `out`, those that cannot be used to `refused`. Returns how many there
+ * are.
+ */
 async function screenList(
   file: string,
   map: ListMap,

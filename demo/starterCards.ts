@@ -28,7 +28,10 @@ const VAT: readonly [country: string, since: string, rates: Record<string, numbe
   ['US', '2026-01-01', {}],
 ];
 
-/** Rule: base duty 0 to 6 % by heading in steps of 0.5 %, the US one 4 to 12 %; clearance 40 to 90 euros a shipment. */
+/**
+ * Rule: base duty 0 to 6 % by heading in steps of 0.5 %, the US one 4 to 12 %; clearance 40 to 90 euros a
+ * shipment.
+ */
 function drawTaxCards(): TaxCard[] {
   return VAT.map(([country, since, vatRates], i) => {
     const draw = drawer(9100 + i);

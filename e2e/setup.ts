@@ -1,4 +1,7 @@
-/** Starts what the browser tests need: the demo data, the application, and a door to the database that can be shut. */
+/**
+ * Starts what the browser tests need: the demo data, the application, and a door to the database that can be
+ * shut.
+ */
 import { spawnSync } from 'node:child_process';
 import { createServer as createHttp } from 'node:http';
 import { connect, createServer } from 'node:net';

@@ -1,4 +1,7 @@
-/** Makes a link by which an account's password can be set anew, for whoever runs this server: there is no mail yet. */
+/**
+ * Makes a link by which an account's password can be set anew, for whoever runs this server: there is no mail
+ * yet.
+ */
 import { makeResetLink } from './auth/auth.ts';
 import { closeDatabase } from './db/client.ts';
 

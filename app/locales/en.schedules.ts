@@ -33,6 +33,7 @@ export const scheduleWords = {
       tiers: 'Size tiers',
       referral: 'Referral fees',
       storage: 'Storage',
+      charges: 'Other charges',
       unread: 'Not understood',
     },
     state: { doubtful: 'can be read two ways', notUnderstood: 'not understood', leftOut: 'left out' },

@@ -198,7 +198,10 @@ const whyOf = (r: ListRow): string =>
 const boundWord = (r: ListRow): string =>
   r.figures.unitProfit != null && boundOf('unitProfit', blanksIn(r.blanks)) === 'atMost' ? words.atMost : '';
 
-/** What the order of a row costs at the supplier, in the list's currency; null where quantity or price is not known. */
+/**
+ * What the order of a row costs at the supplier, in the list's currency; null where quantity or price is not
+ * known.
+ */
 function orderValue({ figures: { quantity, paid, cost } }: ListRow): number | null {
   const price = paid ?? cost ?? null;
   return quantity == null || price === null ? null : quantity * price;

@@ -19,6 +19,7 @@ import { startTaxes } from '../../server/use/taxStart.ts';
 import { cardsInForce, saveSettings, settingsWith } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ReadTablePage } from '../features/rates/ReadTable.tsx';
+import { cardNotes } from '../../words/en/cards.ts';
 import { answering, unfit } from '../answers.ts';
 import { cellsSchema } from './rateDraftSave.ts';
 import type { Route } from './+types/rateRead.ts';
@@ -134,7 +135,7 @@ async function kept({ workspaceId, person, slug }: Entry, t: Made) {
   if (t.kind === 'marketplace') {
     const { country, currency } = whole as MarketplaceCard;
     await addProofs(workspaceId, cardKey(t.kind, whole), t.proofs, person.id);
-    await startTaxes(workspaceId, country, currency, today(), person.id);
+    await startTaxes(workspaceId, country, currency, today(), person.id, cardNotes.taxStart);
     await startStanding(workspaceId, country, t.standing);
   }
   throw redirect(`${root}?card=${put.id}`);

@@ -1,4 +1,7 @@
-/** Styles of tables that are drawn again at every keystroke (see `drawn.ts`): lanes compared, cells, rows of lists. */
+/**
+ * Styles of tables that are drawn again at every keystroke (see `drawn.ts`): lanes compared, cells, rows of
+ * lists.
+ */
 import { plainButton, v } from './drawnParts.ts';
 
 export const drawnTables = {

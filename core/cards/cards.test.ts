@@ -192,7 +192,10 @@ function errors(kind: CardKind, tables: Tables, decimalComma = false): readonly 
   return read.ok ? [] : read.errors.map((e) => ({ ...e, ...sayFault(e) }));
 }
 
-/** A random card as an importer would let it pass: size tiers under names of their own, no maximum under a minimum. */
+/**
+ * A random card as an importer would let it pass: size tiers under names of their own, no maximum under a
+ * minimum.
+ */
 function named(c: MarketplaceCard): MarketplaceCard {
   const tidy = <T extends { min: number | null; max: number | null }>(x: T): T =>
     x.min !== null && x.max !== null && x.max < x.min ? { ...x, max: null } : x;

@@ -54,7 +54,10 @@ export const head = (r: Reader) => ({
   note: r.field('note') ?? '',
 });
 
-/** Checks that limits rise from row to row and that only the last is open; says which row overlaps or leaves a gap. */
+/**
+ * Checks that limits rise from row to row and that only the last is open; says which row overlaps or leaves a
+ * gap.
+ */
 export function rising(r: Reader, sheet: string, rows: readonly Row[], column: string, what: string): void {
   rows.forEach((row, i) => {
     const here = num(row[column]);

@@ -109,7 +109,10 @@ export const cardDocument = z.discriminatedUnion(
   ],
 );
 
-/** What a card is about, the same in all its versions: marketplace and country, country, name, or the one there is. */
+/**
+ * What a card is about, the same in all its versions: marketplace and country, country, name, or the one there
+ * is.
+ */
 export const cardKey = (kind: CardKind, data: CardData): string =>
   (CARDS[kind].key as (card: CardData) => string)(data);
 

@@ -210,7 +210,10 @@ function cellChanges(s: Sheet, was: readonly CellValue[], row: readonly CellValu
   return cells;
 }
 
-/** Problems of a card beside others: its day is taken, or it is about something else than the card it was made from. */
+/**
+ * Problems of a card beside others: its day is taken, or it is about something else than the card it was made
+ * from.
+ */
 export function cannotBeInForce(
   kind: CardKind,
   data: CardData,

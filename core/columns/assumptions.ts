@@ -1,4 +1,7 @@
-/** The one set of assumptions a supplier's list is screened under, and the lane document that a single row of it is. */
+/**
+ * The one set of assumptions a supplier's list is screened under, and the lane document that a single row of
+ * it is.
+ */
 import { z } from 'zod';
 import { priceBreakAt } from '../rules/goods.ts';
 import { isKnown, isUnknown } from '../rules/numbers.ts';

@@ -54,7 +54,10 @@ export type Prepared = {
 /** In place of a size tier: the weight is past the postage table. */
 export const NO_STEP = -2;
 
-/** Where the price function of a row bends: raw referral over its least and most, refund fee over its most, payout. */
+/**
+ * Where the price function of a row bends: raw referral over its least and most, refund fee over its most,
+ * payout.
+ */
 export const BENDS = { referralMin: 0, referralMax: 1, refundFee: 2, payout: 3 } as const;
 
 /** The rows a step is about, and what it reads and writes. */

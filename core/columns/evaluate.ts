@@ -50,7 +50,10 @@ export class ListEvaluator {
     return at < 0 ? -2 : at;
   }
 
-  /** What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price bands. */
+  /**
+   * What size and weight alone decide, once for every row: size tier and fulfilment fee in each of its price
+   * bands.
+   */
   prepare(columns: ListColumns, into: Prepared = makePrepared(columns.length, this.width)): void {
     this.takePrepared(columns, into);
     prepareRows(columns, this.termsOf(columns), this.assumptions, this.rates, this.width, into);

@@ -26,7 +26,10 @@ export function landedAt(doc: LaneDocument, quantity: number): number | null {
   return Number.isFinite(r.landedCost) && !r.isBlank('goods') ? r.landedCost : null;
 }
 
-/** From which order quantity on which of the lanes has the lowest landed cost (index; -1: none takes such an order). */
+/**
+ * From which order quantity on which of the lanes has the lowest landed cost (index; -1: none takes such an
+ * order).
+ */
 export type Stretch = { readonly from: number; readonly best: number };
 
 function bestAt(docs: readonly LaneDocument[], quantity: number): number {

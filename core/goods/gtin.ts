@@ -1,4 +1,7 @@
-/** Barcodes of goods: GTIN-8, -12, -13 and -14 with the check digit of the GS1 General Specifications (section 7.9). */
+/**
+ * Barcodes of goods: GTIN-8, -12, -13 and -14 with the check digit of the GS1 General Specifications (section
+ * 7.9).
+ */
 
 /** Check digit over the digits before it: weights 3 and 1 from the right, up to the next ten. */
 export function checkDigit(digits: string): number {

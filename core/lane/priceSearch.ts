@@ -58,7 +58,10 @@ export class PriceSearch {
   private bendsInto(at: number): void {
     this.bends.set(this.priced.bends, at);
   }
-  /** Lowest grid price in [a, b] that meets the target, where no tier or band limit lies inside; -1 where none does. */
+  /**
+   * Lowest grid price in [a, b] that meets the target, where no tier or band limit lies inside; -1 where none
+   * does.
+   */
   private lowestIn(a: number, b: number): number {
     if (a > b) return -1;
     if (a === b) return this.meets(a) ? a : -1;

@@ -124,7 +124,10 @@ export type CostAnswer = {
   readonly bound: Bound | null;
 };
 
-/** The same lane with a quote to be filled in, where it has no goods yet: sales currency, EXW, no VAT, any quantity. */
+/**
+ * The same lane with a quote to be filled in, where it has no goods yet: sales currency, EXW, no VAT, any
+ * quantity.
+ */
 function withSomeQuote(doc: LaneDocument): LaneDocument {
   if (doc.goods !== null && doc.goods !== 'none') return doc;
   const source = quote.parse({
@@ -201,7 +204,10 @@ export function highestUnitPrice(
   return answer(lo, null);
 }
 
-/** The highest purchase cost that still meets a target, the other components of a bundle as they stand (section 9). */
+/**
+ * The highest purchase cost that still meets a target, the other components of a bundle as they stand (section
+ * 9).
+ */
 export function highestPurchaseCost(doc: LaneDocument, target: Target = BREAK_EVEN, index = 0): CostAnswer {
   return highestUnitPrice(doc, index, (r) => gap(r, target));
 }

@@ -1,4 +1,7 @@
-/** What is asked of a screened list: which rows, in which order, which columns. It lives in the address of the page. */
+/**
+ * What is asked of a screened list: which rows, in which order, which columns. It lives in the address of the
+ * page.
+ */
 import { z } from 'zod';
 import { SOLVED_COLUMNS } from '../columns/columns.ts';
 import type { SolvedColumn } from '../columns/columns.ts';

@@ -1,6 +1,6 @@
 /**
- * What would have to be otherwise for failing proofs to be met: the row of the card that decided, and the value it would have
- * to have; with what else that changes. Nothing is mended by itself.
+ * What would have to be otherwise for failing proofs to be met: the row of the card that decided, and the
+ * value it would have to have; with what else that changes. Nothing is mended by itself.
  */
 import type { MarketplaceCard, SizeTier, TaxCard } from '../cards/rates.ts';
 import type { Trier } from '../compare/tryItem.ts';
@@ -33,7 +33,10 @@ const parcelOfProof = (p: Proof): Parcel | null =>
 
 type Wanted = { readonly at: Path; readonly from: number | null; readonly to: number; readonly ask: number };
 
-/** The row a parcel's fee comes from: its tier, its price band, its step; `step` null past the last, where each further counts. */
+/**
+ * The row a parcel's fee comes from: its tier, its price band, its step; `step` null past the last, where each
+ * further counts.
+ */
 export type RowOfFee = {
   readonly tier: SizeTier;
   readonly band: number;
@@ -201,7 +204,8 @@ function divisorsFor(card: MarketplaceCard, p: Proof): (Divisors & { readonly ti
 }
 
 /**
- * The roundest divisor of a tier under which all its proofs would be met; where none meets all, one for each that fails.
+ * The roundest divisor of a tier under which all its proofs would be met; where none meets all, one for each
+ * that fails.
  */
 function divisorWanted(
   card: MarketplaceCard,

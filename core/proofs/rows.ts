@@ -112,8 +112,9 @@ const LABELS: readonly [RegExp, ProofColumn][] = [
 ];
 
 /**
- * One line: "10 x 8 x 3 in, 1.1 lb, 4.52" or "price 19.90, garden, referral 2.99". Parts stand between commas or semicolons
- * followed by a blank; an amount without a name is the warehouse's fee, or the referral fee where the card has none.
+ * One line: "10 x 8 x 3 in, 1.1 lb, 4.52" or "price 19.90, garden, referral 2.99". Parts stand between commas
+ * or semicolons followed by a blank; an amount without a name is the warehouse's fee, or the referral fee
+ * where the card has none.
  */
 export function proofOfLine(text: string, card: Card): Line {
   const parts = plain(text)

@@ -1,6 +1,6 @@
 /**
- * A proof: an item, and what was really charged for it by an invoice, a settlement or the marketplace's own estimate. It says
- * whether a card is right, and which row is not.
+ * A proof: an item, and what was really charged for it by an invoice, a settlement or the marketplace's own
+ * estimate. It says whether a card is right, and which row is not.
  */
 import { z } from 'zod';
 import { day, nonNegative, orBlank, positive, shortText } from '../money/schema.ts';

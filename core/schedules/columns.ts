@@ -1,9 +1,9 @@
 /** What the columns of a table say, by their headings first and by their contents where these do not tell. */
 import type { Block, Line } from './given.ts';
-import { moneyIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
+import { moneyIn, namedSidesIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around } from './forms.ts';
 import { lengthUnitIn, weightUnitIn } from './units.ts';
-import { COLUMN_WORDS, FREE, monthsOf, NO_FIGURE, TOTAL } from './vocabulary.ts';
+import { COLUMN_WORDS, FREE, monthsOf, NO_FIGURE, TOTAL, WITH_VAT, WITHOUT_VAT } from './vocabulary.ts';
 import type { ColumnWord } from './vocabulary.ts';
 
 export const ROLES = [
@@ -26,6 +26,8 @@ export const ROLES = [
   'itemFee',
   'period',
   'age',
+  'withVat',
+  'withVat',
   'unread',
 ] as const;
 export type Role = (typeof ROLES)[number];
@@ -50,6 +52,7 @@ function headLines(rows: readonly Line[]): number {
     return own.length === 0 ? 0 : own.filter(hasFigure).length / own.length;
   };
   const isRange = ({ cells }: Line): boolean => cells[0] === '' || !hasFigure(cells[0] ?? '');
+  if (weightsAcross(rows)) return 1;
   let heads = 0;
   while (heads < Math.min(3, rows.length - 1) && share(rows[heads] as Line) < 0.5) heads++;
   // Weights or months may stand as headings: a line of figures over lines of figures whose first cell is none.
@@ -57,6 +60,20 @@ function headLines(rows: readonly Line[]): number {
   else if (heads > 0 && heads < 3 && (rows[heads]?.cells[0] ?? '') === '' && looksLikeHead(rows.slice(heads)))
     heads++;
   return heads;
+}
+/** "Weight (kg) | 0.5 | 1 | 2": a line of rising numbers behind a heading that names their unit. */
+function weightsAcross(rows: readonly Line[]): boolean {
+  const [head, ...body] = rows;
+  const [first = '', ...others] = head?.cells ?? [];
+  const own = others.filter((c) => c !== '');
+  const numbers = own.map((c) => Number(c.replace(',', '.')));
+  return (
+    body.length > 0 &&
+    own.length > 1 &&
+    COLUMN_WORDS.weight.test(first) &&
+    weightUnitIn(first) !== null &&
+    numbers.every((x, i) => Number.isFinite(x) && (i === 0 || x > (numbers[i - 1] as number)))
+  );
 }
 /** A first line of ranges or months over lines of money. */
 function looksLikeHead(rows: readonly Line[]): boolean {
@@ -76,7 +93,10 @@ function looksLikeHead(rows: readonly Line[]): boolean {
   );
 }
 
-/** The words over each column; a heading over several columns holds for those to its right that have none of their own. */
+/**
+ * The words over each column; a heading over several columns holds for those to its right that have none of
+ * their own.
+ */
 function headings(heads: readonly Line[], width: number): { own: string[]; whole: string[] } {
   const whole = Array.from({ length: width }, () => '');
   heads.forEach((h, level) => {
@@ -135,6 +155,9 @@ function roleOf(heading: string, cells: readonly string[], at: number, around: A
     (said === 'maximum' || said === 'minimum') && COLUMN_WORDS.weight.test(heading) ? 'weight' : said;
   const texts = is((c) => !/^[^\p{L}]*\d/u.test(c) && weightsIn(c, { ...own, kg: null }) === null);
   if (percent && word !== 'minimum' && word !== 'maximum') return 'percent';
+  if (at === 0 && is((c) => monthsOf(c) !== null)) return 'period';
+  if (at === 0 && is((c) => namedSidesIn(c, own) !== null)) return 'tier';
+  if (at === 0 && COLUMN_WORDS.price.test(heading) && is((c) => rangeIn(c, own) !== null)) return 'price';
   // What is written with units says what it is, whatever stands over it.
   if (is((c) => sidesIn(c, { ...own, cm: own.cm }) !== null && (sidesIn(c, own)?.said.cm.length ?? 0) > 1))
     return 'sides';
@@ -154,6 +177,14 @@ export function columnsOf(block: Block, around: Around): Headed {
   const body = rows.slice(n).filter((r) => !TOTAL.test(r.cells[0] ?? ''));
   const width = rows[0]?.cells.length ?? 0;
   const { own, whole } = headings(heads, width);
+  const [unit] = weightsAcross(rows)
+    ? [/[([]?\s*([\p{L}]+)\s*[)\]]?\s*$/u.exec(whole[0] as string)?.[1] ?? '']
+    : [null];
+  if (unit !== null)
+    for (let i = 1; i < width; i++) {
+      own[i] = `up to ${own[i]} ${unit}`;
+      whole[i] = own[i] as string;
+    }
   const columns = Array.from({ length: width }, (_, i): Column => {
     const cells = body.map((r) => r.cells[i] ?? '');
     const role = roleOf(whole[i] as string, cells, i, around);
@@ -182,12 +213,38 @@ function settled(columns: readonly Column[], body: readonly Line[], around: Arou
       return { ...c, role: 'fee' };
     return c;
   });
-  const weights = out.flatMap((c, i) => (c.role === 'weight' ? [i] : []));
+  const withPrices = pricesAsFees(out, money);
+  const weights = withPrices.flatMap((c, i) => (c.role === 'weight' ? [i] : []));
   // Two columns of weight: the first is a limit of the tier where sides stand beside it, else from and up to.
-  if (weights.length === 1 && (has('sides') || has('length')) && !out.some((c) => c.role === 'fee'))
-    return out.map((c) => (c.role === 'weight' ? { ...c, role: 'maxWeight' } : c));
-  return out;
+  if (weights.length === 1 && (has('sides') || has('length')) && !withPrices.some((c) => c.role === 'fee'))
+    return withPrices.map((c) => (c.role === 'weight' ? { ...c, role: 'maxWeight' } : c));
+  return withPrices.map((c, i) => onlyOnce(c, i, withPrices));
 }
+/** Where no column is a fee, "Price" beside a weight or a size is what is charged. */
+function pricesAsFees(columns: readonly Column[], money: (i: number) => boolean): readonly Column[] {
+  const has = (...roles: Role[]): boolean => columns.some((c) => roles.includes(c.role));
+  if (has('fee', 'percent') || !has('weight', 'sides', 'tier')) return columns;
+  return columns.map((c, i) => (c.role === 'price' && money(i) ? { ...c, role: 'fee' } : c));
+}
+
+/**
+ * Of a fee with and without VAT the one without counts; of percentages side by side only those whose headings
+ * say up to which price.
+ */
+function onlyOnce(c: Column, i: number, all: readonly Column[]): Column {
+  if (
+    c.role === 'fee' &&
+    WITH_VAT.test(c.heading) &&
+    all.some((x) => x.role === 'fee' && WITHOUT_VAT.test(x.heading))
+  )
+    return { ...c, role: 'withVat' };
+  const percents = all.flatMap((x, k) => (x.role === 'percent' ? [k] : []));
+  const [first] = percents;
+  if (c.role === 'percent' && i !== first && !percents.every((k) => /\d/.test(all[k]?.heading ?? '')))
+    return { ...c, role: 'unread' };
+  return c;
+}
+
 /** Whether a heading names weights, months or a price band. */
 export const isAcross = (text: string, around: Around): boolean =>
   monthsOf(text) !== null ||

@@ -1,13 +1,13 @@
 /**
- * The forms in which a fee table writes its figures: weights and ranges of weight, sides, money with so much for each
- * further step, percentages by price. Each reader takes the text of a cell and what the table says around it, and answers
- * with what it reads, whether that is sure, and what else it could be.
+ * The forms in which a fee table writes its figures: weights and ranges of weight, sides, money with so much
+ * for each further step, percentages by price. Each reader takes the text of a cell and what the table says
+ * around it, and answers with what it reads, whether that is sure, and what else it could be.
  */
 import { isCurrency } from '../cards/cells.ts';
 import { minorDigits } from '../money/money.ts';
 import { NUMBER, numberOf, plain } from './numbers.ts';
 import type { DecimalMark } from './numbers.ts';
-import { cmIn, currencyIn, kgIn, LENGTH_UNIT, MONEY_SIGN, WEIGHT_UNIT } from './units.ts';
+import { cmIn, currencyIn, kgIn, LENGTH_UNIT, MONEY_SIGN, WEIGHT_UNIT, weightUnitIn } from './units.ts';
 import {
   AT_LEAST,
   AT_MOST,
@@ -44,6 +44,8 @@ export type Percent = {
   readonly mode: 'whole' | 'sliced';
   readonly min: number | null;
   readonly max: number | null;
+  /** A fixed amount on top: an item fee. */
+  readonly plus: number | null;
 };
 /** A range of amounts or of plain numbers. */
 export type Range = { readonly is: 'range'; readonly from: number | null; readonly upTo: number | null };
@@ -70,7 +72,6 @@ export type Around = {
 /** Marks of footnotes behind a figure: they are read apart. */
 const FOOTNOTE = /(?:\s*(?:\*+|†|‡|[¹²³⁴⁵⁶⁷⁸⁹]+|\[\w{1,2}\]|\(\d\)|\((?=[a-e]\))[a-e]\)))+$/u;
 export const withoutFootnote = (text: string): string => plain(text).replace(FOOTNOTE, '').trim();
-export const footnoteOf = (text: string): string | null => FOOTNOTE.exec(plain(text))?.[0].trim() ?? null;
 
 type Found = {
   readonly value: number;
@@ -101,15 +102,22 @@ function eitherWay<T extends Said>(
   return { said, or: [make(found.map((n) => n.other ?? n.value))] };
 }
 
+/** "Each additional kg": one of the unit it names. */
+function eachUnit(t: string): Heard<Weights> | null {
+  const unit = EACH.test(t) ? weightUnitIn(t) : null;
+  return unit === null ? null : sure({ is: 'weight', from: null, upTo: null, each: unit });
+}
+
 /**
- * A weight or a range of weights; null where the text is none. A bare number takes the unit of its neighbour, then the
- * table's.
+ * A weight or a range of weights; null where the text is none. A bare number takes the unit of its neighbour,
+ * then the table's.
  */
 export function weightsIn(text: string, around: Around): Heard<Weights> | null {
   const t = withoutFootnote(text);
   const found = numbersIn(t, WEIGHT, around.mark);
   const [first, last] = [found[0], found[found.length - 1]];
-  if (first === undefined || last === undefined || found.length > 2) return null;
+  if (first === undefined) return eachUnit(t);
+  if (last === undefined || found.length > 2) return null;
   const unitOf = (n: Found): number | null => {
     const own = n.unit === '' ? (found.find((x) => x.unit !== '')?.unit ?? '') : n.unit;
     return own === '' ? around.kg : kgIn(own);
@@ -143,8 +151,20 @@ export function sidesIn(text: string, around: Around, bare = false): Heard<Sides
   return eitherWay(found, (v) => ({ is: 'sides', cm: v.map((x, i) => x * (factors[i] as number)) }));
 }
 
+/** "Mini (35 x 25 x 2.5 cm)": a name with its size; null where the text is none of that. */
+export function namedSidesIn(
+  text: string,
+  around: Around,
+): { readonly name: string; readonly cm: readonly number[] } | null {
+  const parts = /^(\p{L}[^\d(]*?)\s*[(:,–-]?\s*(\d.*?)\)?$/u.exec(withoutFootnote(text));
+  const sides = parts === null ? null : sidesIn(parts[2] as string, around);
+  if (parts === null || sides === null || sides.said.cm.length < 2 || sides.or.length > 0) return null;
+  return { name: parts[1] as string, cm: sides.said.cm };
+}
+
 const AMOUNT = new RegExp(
-  `(?:(${MONEY_SIGN}|(?<![A-Za-z])[A-Z]{3}(?![A-Za-z]))\\s*)?([-−]?)(${NUMBER})\\s*(${MONEY_SIGN}|[A-Z]{3}(?![A-Za-z]))?`,
+  `(?:(${MONEY_SIGN}|(?<![A-Za-z])[A-Z]{3}(?![A-Za-z]))\\s*)?([-−]?)` +
+    `(${NUMBER})\\s*(${MONEY_SIGN}|[A-Z]{3}(?![A-Za-z]))?`,
   'gu',
 );
 
@@ -247,7 +267,7 @@ export function percentIn(text: string, around: Around): Heard<Percent> | null {
   }));
   if (shares.length === 0 || shares.some((s) => s.n === null)) return null;
   const spans = shares.map((s, i) => ({
-    pct: (s.n as { value: number }).value / 100,
+    pct: Number(((s.n as { value: number }).value / 100).toPrecision(12)),
     after: t.slice(s.end, shares[i + 1]?.at ?? t.length),
     before: t.slice(shares[i - 1]?.end ?? 0, s.at),
   }));
@@ -258,11 +278,23 @@ export function percentIn(text: string, around: Around): Heard<Percent> | null {
     pct: s.pct,
   }));
   if (tiers.slice(0, -1).some((x) => x.upTo === null)) return null;
-  const make = (mode: Percent['mode']): Percent => ({ is: 'percent', tiers, mode, min, max });
+  const plus = fixedPart(t, around);
+  // A number that nothing explains is not passed over.
+  const explained = [...limits, min, max, plus].filter((x) => x !== null).length;
+  if (amountsIn(t.replace(PERCENT, ' '), around).length > explained) return null;
+  const make = (mode: Percent['mode']): Percent => ({ is: 'percent', tiers, mode, min, max, plus });
   if (tiers.length === 1) return limits[0] == null ? sure(make('whole')) : null;
   if (OF_THE_REST.test(t)) return sure(make('sliced'));
   if (OF_THE_WHOLE.test(t)) return sure(make('whole'));
   return { said: make('sliced'), or: [make('whole')] };
+}
+
+/** "15 % + 1.01": what is taken on top, whatever the price. */
+function fixedPart(t: string, around: Around): number | null {
+  const at = /%\s*(?:\+|plus|und|zzgl\.?|et|y|e|i)\s+/iu.exec(t.replace(/\+/g, '+ '));
+  if (at === null) return null;
+  const [amount] = amountsIn(t.replace(/\+/g, '+ ').slice(at.index + 1), around);
+  return amount !== undefined && amount.at <= at[0].length + 4 ? amount.value : null;
 }
 
 /** "minimum 0.30", "at most 15": the least and the most, and the text without them. */
@@ -289,7 +321,7 @@ function bounds(text: string, around: Around): { min: number | null; max: number
 }
 
 /** The limit a percentage holds to, said behind it or before it. */
-function limitOf(after: string, before: string, around: Around): number | null {
+export function limitOf(after: string, before: string, around: Around): number | null {
   for (const text of [after, before]) {
     if (!UP_TO.test(text) && !/[<≤]/.test(text) && !FIRST.test(text)) continue;
     const [amount] = amountsIn(text, around);

@@ -1,6 +1,7 @@
 /**
- * What somebody gave, as tables of cells and the sentences around them: pasted from a spreadsheet, a web page or a PDF's
- * text, or the rows of a CSV or XLSX file. Every cell keeps the line it stood in; nothing is dropped.
+ * What somebody gave, as tables of cells and the sentences around them: pasted from a spreadsheet, a web page
+ * or a PDF's text, or the rows of a CSV or XLSX file. Every cell keeps the line it stood in; nothing is
+ * dropped.
  */
 import { plain } from './numbers.ts';
 
@@ -59,8 +60,14 @@ function cellsOf(lines: readonly string[]): string[][] {
       .filter((l) => !/^[\s|:+=-]+$/.test(l))
       .map((l) => valuesBetween(l.replace(/^\s*\|/, '').replace(/\|\s*$/, ''), '|'));
   if (held(';') >= 2 && held(';') >= lines.length / 2) return lines.map((l) => valuesBetween(l, ';'));
-  if (lines.filter((l) => /\S\s{2,}\S/.test(l)).length >= 2)
-    return aligned(lines.map((l) => l.replace(/\t/g, '  ')));
+  if (lines.filter((l) => /\S\s{2,}\S/.test(l)).length >= 2) {
+    const cut = aligned(lines);
+    // Columns that most lines do not reach are none: these lines are ragged.
+    if (cut.filter((c) => filled(c) > 1).length >= lines.length * 0.5) return cut;
+    const apart = lines.map((l) => l.trim().split(/\s{2,}/));
+    const [width = 1] = apart.map((c) => c.length).sort((a, b) => b - a);
+    return apart.filter((c) => c.length === width).length >= lines.length * 0.6 ? apart : cut;
+  }
   const commas = lines.map((l) => valuesBetween(l, ',').length);
   const [most = 1] = [...commas].sort((a, b) => b - a);
   const same = commas.filter((n) => n === most).length;
@@ -138,17 +145,6 @@ function together(parts: readonly Given[]): Given {
   return { blocks, notes: notes.sort((a, b) => a.line - b.line) };
 }
 const isTitle = (text: string): boolean => text.length <= 120 && !/^[*†‡¹²³[(]/u.test(text);
-
-/** The tables and sentences of rows of cells, as a file has them; blank rows part them. */
-export function givenOfRows(rows: readonly (readonly string[])[]): Given {
-  const parts: Line[][] = [[]];
-  rows.slice(0, MOST_LINES).forEach((cells, i) => {
-    const clean = cells.slice(0, MOST_COLUMNS).map(plain);
-    if (filled(clean) === 0) parts.push([]);
-    else (parts[parts.length - 1] as Line[]).push({ line: i + 1, cells: clean });
-  });
-  return together(parts.filter((p) => p.length > 0).map((p) => blockOf(unwrapped(p))));
-}
 
 /** The tables and sentences of pasted text; lines are numbered from 1. */
 export function givenOfText(text: string): Given {

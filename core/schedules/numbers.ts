@@ -1,11 +1,19 @@
-/** Numbers as people write them: decimal and thousands marks of any country, fractions; and which marks a table uses. */
+/**
+ * Numbers as people write them: decimal and thousands marks of any country, fractions; and which marks a table
+ * uses.
+ */
 
 /** What stands for the decimal mark in a table; null where its numbers do not tell. */
 export type DecimalMark = '.' | ',' | null;
 
 const SPACES = '[   ]';
 /** A number: groups of three behind blanks or apostrophes, or digits with points and commas; fractions of inches. */
-export const NUMBER = `(?:\\d{1,3}(?:(?:${SPACES}|['’])\\d{3})+(?![\\d])(?:[.,]\\d+)?|\\d+(?:[.,]\\d+)*(?:\\s+\\d\\/\\d+)?(?:[½¼¾⅓⅔])?|[½¼¾⅓⅔]|\\.\\d+)`;
+export const NUMBER = [
+  `(?:\\d{1,3}(?:(?:${SPACES}|['’])\\d{3})+(?!\\d)(?:[.,]\\d+)?`,
+  '\\d+(?:[.,]\\d+)*(?:\\s+\\d\\/\\d+)?(?:[½¼¾⅓⅔])?',
+  '[½¼¾⅓⅔]',
+  '\\.\\d+)',
+].join('|');
 const FRACTIONS: Readonly<Record<string, number>> = {
   '½': 0.5,
   '¼': 0.25,
@@ -15,7 +23,10 @@ const FRACTIONS: Readonly<Record<string, number>> = {
 };
 const FULL_WIDTH = /[！-～]/g;
 
-/** Digits and marks as typed on a Latin keyboard, minus signs and dashes as they are, without what only directs text. */
+/**
+ * Digits and marks as typed on a Latin keyboard, minus signs and dashes as they are, without what only directs
+ * text.
+ */
 export const plain = (text: string): string =>
   text
     .replace(FULL_WIDTH, (c) => String.fromCharCode(c.charCodeAt(0) - 0xfee0))
@@ -76,8 +87,8 @@ export function numberOf(text: string, mark: DecimalMark): Marked | null {
 }
 
 /**
- * The decimal mark that a table's numbers prove: one with two digits behind it, or behind a mark of the other kind. Null
- * where none proves it, or as many prove the one as the other.
+ * The decimal mark that a table's numbers prove: one with two digits behind it, or behind a mark of the other
+ * kind. Null where none proves it, or as many prove the one as the other.
  */
 export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
   let points = 0;

@@ -1,6 +1,7 @@
 /**
- * The parts of a schedule as the sheets of a card: a draft that is edited, held against its proofs and put in force as any
- * other. What the schedule does not say stays as the card before has it; a card made from nothing says so in its note.
+ * The parts of a schedule as the sheets of a card: a draft that is edited, held against its proofs and put in
+ * force as any other. What the schedule does not say stays as the card before has it; a card made from nothing
+ * says so in its note.
  */
 import type { Cell } from '../cards/cells.ts';
 import { percentText } from '../cards/cells.ts';
@@ -125,7 +126,29 @@ function storageOf({ storage }: Parts, base: Tables): Tables {
   };
 }
 
-/** The draft that a schedule makes of a card, or of nothing. Only sheets of which the schedule says something change. */
+/** The single fields that charges set: a payment fee, a fee an item, a subscription. */
+function chargesOf({ charges }: Parts, before: Tables): Tables {
+  const fields = new Map<string, string>();
+  for (const { of, pct, amount } of charges)
+    if (of === 'payment') {
+      fields.set('paymentBase', 'gross');
+      fields.set('paymentPct', pct === null ? '' : percentText(pct));
+      fields.set('paymentFixed', text(amount));
+    } else fields.set(of === 'itemFee' ? 'itemFee' : 'subscriptionMonthly', text(amount));
+  const own = before.card ?? [];
+  const there = new Set(own.map((r) => String(r[0])));
+  return {
+    card: [
+      ...own.map((r): Cell[] => [r[0] ?? '', fields.get(String(r[0])) ?? r[1] ?? '']),
+      ...[...fields].filter(([k]) => !there.has(k)).map(([k, v]): Cell[] => [k, v]),
+    ],
+  };
+}
+
+/**
+ * The draft that a schedule makes of a card, or of nothing. Only sheets of which the schedule says something
+ * change.
+ */
 export function marketplaceDraft(parts: Parts, about: About, base: MarketplaceCard | null = null): Tables {
   const before = base === null ? emptyCard(about) : draftOf('marketplace', base);
   const fees =
@@ -136,6 +159,7 @@ export function marketplaceDraft(parts: Parts, about: About, base: MarketplaceCa
         : {};
   return {
     ...before,
+    ...(parts.charges.length > 0 ? chargesOf(parts, before) : {}),
     ...(parts.categories.length > 0 ? categoriesOf(parts.categories) : {}),
     ...fees,
     ...(parts.storage.length > 0 ? storageOf(parts, before) : {}),
@@ -156,8 +180,8 @@ export const withOneReferral = (cells: Tables, pct: number | null): Tables =>
       };
 
 /**
- * The draft of a postage card: a zone for each that the table names. Shares of the orders are left open where there are
- * several zones, since no table says where buyers live.
+ * The draft of a postage card: a zone for each that the table names. Shares of the orders are left open where
+ * there are several zones, since no table says where buyers live.
  */
 export function postageDraft(parts: Parts, about: Omit<About, 'marketplace'>): Tables {
   const zones = [...new Set(parts.steps.map((s) => s.tier))];

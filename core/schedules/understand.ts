@@ -1,19 +1,18 @@
-/** A fee schedule as somebody gave it, understood: its tables cell by cell, its sentences, and the parts of a card. */
+/**
+ * A fee schedule as somebody gave it, understood: its tables cell by cell, its sentences, and the parts of a
+ * card.
+ */
 import { fault } from '../fault.ts';
 import { moneyIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around } from './forms.ts';
 import type { Given } from './given.ts';
 import { decimalMarkOf, NUMBER, numberOf } from './numbers.ts';
-import { TableReader } from './readTable.ts';
-import type { Choices, Found } from './readTable.ts';
-import { lengthUnitIn, volumeUnitIn, weightUnitIn } from './units.ts';
+import type { Choices } from './readCells.ts';
+import { readTable } from './readTable.ts';
+import type { Found } from './takeRows.ts';
+import { divisorOf, lengthUnitIn, volumeUnitIn, weightUnitIn } from './units.ts';
 import { AT_LEAST, COLUMN_WORDS } from './vocabulary.ts';
 import type { CellState, NoteRead, StepPart, TierPart, Understood } from './understood.ts';
-
-const IN3_PER_LB = 16.387064 / 0.45359237;
-
-/** cm3 a kg, of a divisor in cm3 a kg or in3 a lb: those of pounds are below 1,000. */
-const divisorOf = (n: number, imperial: boolean): number => (imperial && n < 1000 ? n * IN3_PER_LB : n);
 
 /** All that a schedule says around its cells: the decimal mark, units of bare numbers. */
 function aroundOf(given: Given, currency: string): Around {
@@ -119,16 +118,24 @@ function checkSteps(steps: readonly StepPart[], found: Found): void {
 }
 
 /**
- * Understands a schedule for a card in `currency`. `choices`: readings of doubtful cells that were chosen before. Total: what
- * is not understood stays, marked, and becomes part of nothing.
+ * Understands a schedule for a card in `currency`. `choices`: readings of doubtful cells that were chosen
+ * before. Total: what is not understood stays, marked, and becomes part of nothing.
  */
 export function understand(given: Given, currency: string, choices: Choices = {}): Understood {
   const around = aroundOf(given, currency);
   const volume = one(
     [...given.notes.map((n) => n.text), ...given.blocks.map((b) => b.title)].map(volumeUnitIn),
   );
-  const found: Found = { tiers: [], steps: [], categories: [], storage: [], longStay: [], faults: [] };
-  const tables = given.blocks.map((b) => new TableReader(b, around, choices, volume, found).read());
+  const found: Found = {
+    charges: [],
+    tiers: [],
+    steps: [],
+    categories: [],
+    storage: [],
+    longStay: [],
+    faults: [],
+  };
+  const tables = given.blocks.map((b) => readTable(b, around, choices, volume, found));
   const names = new Set(
     [...found.steps.map((s) => s.tier), ...found.tiers.map((t) => t.name)].filter(Boolean),
   );
@@ -144,11 +151,11 @@ export function understand(given: Given, currency: string, choices: Choices = {}
   };
   for (const t of tables) for (const r of t.rows) for (const c of r.cells) counts[c.state]++;
   if (tables.length === 0) found.faults.push({ ...fault('scheduleNoTable'), line: null });
-  const { steps, categories, storage, longStay, faults } = found;
+  const { charges, steps, categories, storage, longStay, faults } = found;
   return {
     tables,
     notes,
-    parts: { tiers: merged(found.tiers), steps, categories, storage, longStay },
+    parts: { charges, tiers: merged(found.tiers), steps, categories, storage, longStay },
     faults,
     counts,
   };

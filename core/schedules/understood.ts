@@ -4,8 +4,8 @@ import type { Role } from './columns.ts';
 import type { Percent, Said } from './forms.ts';
 
 /**
- * How a cell was read: `sure`; `doubtful`, with what else it could be; `notUnderstood`, with why; `heading` and `blank` as
- * they are; `leftOut` on purpose: a total, a figure that is not offered.
+ * How a cell was read: `sure`; `doubtful`, with what else it could be; `notUnderstood`, with why; `heading`
+ * and `blank` as they are; `leftOut` on purpose: a total, a figure that is not offered.
  */
 export type CellState = 'sure' | 'doubtful' | 'notUnderstood' | 'heading' | 'blank' | 'leftOut';
 export type CellRead = {
@@ -20,7 +20,7 @@ export type CellRead = {
   readonly key: string;
 };
 export type RowRead = { readonly line: number; readonly cells: readonly CellRead[] };
-export const TABLE_KINDS = ['fees', 'tiers', 'referral', 'storage', 'unread'] as const;
+export const TABLE_KINDS = ['fees', 'tiers', 'referral', 'storage', 'charges', 'unread'] as const;
 export type TableKind = (typeof TABLE_KINDS)[number];
 export type TableRead = {
   readonly kind: TableKind;
@@ -37,7 +37,10 @@ export type TierPart = {
   readonly divisor: number | null;
   readonly packagingKg: number | null;
 };
-/** A fee: up to a weight or for each further so much (kg), of a tier or zone ('' where the table has none), up to a price. */
+/**
+ * A fee: up to a weight or for each further so much (kg), of a tier or zone ('' where the table has none), up
+ * to a price.
+ */
 export type StepPart = {
   readonly tier: string;
   readonly priceUpTo: number | null;
@@ -64,7 +67,15 @@ export type LongStayPart = {
   readonly rate: number;
   readonly line: number;
 };
+/** What a sale or the account costs besides: a share, an amount, or both. */
+export type ChargePart = {
+  readonly of: 'itemFee' | 'payment' | 'subscription';
+  readonly pct: number | null;
+  readonly amount: number | null;
+  readonly line: number;
+};
 export type Parts = {
+  readonly charges: readonly ChargePart[];
   readonly tiers: readonly TierPart[];
   readonly steps: readonly StepPart[];
   readonly categories: readonly CategoryPart[];

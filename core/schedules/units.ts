@@ -132,8 +132,8 @@ const SHARED: Readonly<Record<string, readonly string[]>> = {
 export const MONEY_SIGN = '(?:€|£|\\$|¥|￥|円|₹|₺|zł|Kč|kr|Ft)';
 
 /**
- * The currency that a text names by sign or code; a shared sign is the card's currency where that is one of them, else
- * the first. Null where it names none.
+ * The currency that a text names by sign or code; a shared sign is the card's currency where that is one of
+ * them, else the first. Null where it names none.
  */
 export function currencyIn(text: string, own: string, isCurrency: (code: string) => boolean): string | null {
   const sign = new RegExp(MONEY_SIGN, 'u').exec(text)?.[0];
@@ -143,3 +143,9 @@ export function currencyIn(text: string, own: string, isCurrency: (code: string)
   const shared = SHARED[sign] ?? [];
   return shared.includes(own) ? own : (shared[0] ?? null);
 }
+
+const IN3_PER_LB = 16.387064 / 0.45359237;
+
+/** cm3 a kg, of a divisor in cm3 a kg or in3 a lb: those of pounds are below 1,000. */
+export const divisorOf = (n: number, imperial: boolean): number =>
+  imperial && n < 1000 ? n * IN3_PER_LB : n;

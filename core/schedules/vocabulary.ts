@@ -1,12 +1,13 @@
 /**
- * The words of fee tables in the languages that are read: English, German, French, Spanish, Italian, Polish, Japanese.
- * Each entry is a pattern without its edges; `means` puts edges around it.
+ * The words of fee tables in the languages that are read: English, German, French, Spanish, Italian, Polish,
+ * Japanese. Each entry is a pattern without its edges; `means` puts edges around it.
  */
 
 const EDGE = '[\\p{L}\\d]';
 /** A pattern for any of these words, whole, whatever their case; Japanese has no edges between words. */
-export const means = (words: string): RegExp =>
-  new RegExp(
+export const means = (...parts: readonly string[]): RegExp => {
+  const words = parts.join('|');
+  return new RegExp(
     `(?:(?<!${EDGE})(?:${words})(?!${EDGE})|[\\u3040-\\u30ff\\u4e00-\\u9fff]*(?:${
       words
         .split('|')
@@ -15,18 +16,29 @@ export const means = (words: string): RegExp =>
     }))`,
     'iu',
   );
+};
+
+/** A cell that says one of these and no more. */
+const whole = (...parts: readonly string[]): RegExp => new RegExp(`^(?:${parts.join('|')})[.*]*$`, 'iu');
 
 /** Up to and including. */
 export const UP_TO = means(
-  "up to|at most|not over|no more than|max\\.?|maximum|under|less than|below|or less|bis(?: zu| einschließlich)?|höchstens|unter|jusqu['’]?[àa]?|au plus|maxi?|moins de|inférieur à|hasta|máximo|como máximo|menos de|fino a|entro|massimo|al massimo|meno di|do|maks\\.?|poniżej|まで|以下|未満",
+  'up to|at most|not over|no more than|max\\.?|maximum|under|less than|below|or less',
+  "bis(?: zu| einschließlich)?|höchstens|unter|jusqu['’]?[àa]?|au plus|maxi?|moins de",
+  'inférieur à|hasta|máximo|como máximo|menos de|fino a|entro|massimo|al massimo|meno di|do',
+  'maks\\.?|poniżej|まで|以下|未満',
 );
 /** More than. */
 export const OVER = means(
-  'over|above|more than|exceeding|heavier|from|über|mehr als|ab|plus de|au[- ]delà de|à partir de|supérieur à|más de|desde|superior a|oltre|più di|superiore a|da|powyżej|ponad|od|超|を超える|以上|超える',
+  'over|above|more than|exceeding|heavier|from|über|mehr als|ab|plus de|au[- ]delà de',
+  'à partir de|supérieur à|más de|desde|superior a|oltre|più di|superiore a|da|powyżej|ponad|od',
+  '超|を超える|以上|超える',
 );
 /** For each further one. */
 export const EACH = means(
-  'each|every|per|additional|further|je|jede[sr]?|weitere[snr]?|pro|zusätzliche[snr]?|chaque|par|supplémentaires?|cada|adicional(?:es)?|por cada|ogni|per ogni|aggiuntiv[oi]|ulterior[ei]|każd[eya]|za każd[eya]|kolejn[eya]|dodatkow[eya]|追加|ごと|毎',
+  'each|every|per|additional|further|je|jede[sr]?|weitere[snr]?|pro|zusätzliche[snr]?|chaque',
+  'par|supplémentaires?|cada|adicional(?:es)?|por cada|ogni|per ogni|aggiuntiv[oi]|ulterior[ei]',
+  'każd[eya]|za każd[eya]|kolejn[eya]|dodatkow[eya]|追加|ごと|毎',
 );
 /** The first so much. */
 export const FIRST = means(
@@ -34,28 +46,69 @@ export const FIRST = means(
 );
 /** Of what is left. */
 export const OF_THE_REST = means(
-  'rest|remainder|portion|part|balance|excess|teil|rest(?:betrag)?|darüber hinaus|partie|reste|tranche|surplus|parte|resto|excedente|eccedenza|część|reszt[ay]|nadwyżk[ai]|残り|部分|超過分',
+  'rest|remainder|portion|part|balance|excess|teil|rest(?:betrag)?|darüber hinaus|partie|reste',
+  'tranche|surplus|parte|resto|excedente|eccedenza|część|reszt[ay]|nadwyżk[ai]|残り|部分|超過分',
 );
 /** The whole amount, where it is within a limit. */
 export const OF_THE_WHOLE = means(
-  'whole|entire|if the|when the|items? (?:priced|with|sold)|total (?:price|sale)|gesamt(?:en|betrag|preis)?|wenn der|totalité|entier|si le|total|entero|si el|intero|se il|całość|jeśli|全額|場合',
+  'whole|entire|if the|when the|items? (?:priced|with|sold)|total (?:price|sale)',
+  'gesamt(?:en|betrag|preis)?|wenn der|totalité|entier|si le|total|entero|si el|intero|se il',
+  'całość|jeśli|全額|場合',
 );
 export const AT_LEAST = means(
-  'minimum|min\\.?|at least|mindestens|mindestgebühr|minimal(?:e|er)?|au moins|mínim[oa]|al menos|minim[oa]|almeno|co najmniej|最低|最小',
+  'minimum|min\\.?|at least|mind\\.?|mindestens|mindestgebühr|minimal(?:e|er)?|au moins',
+  'mínim[oa]|al menos|minim[oa]|almeno|co najmniej|最低|最小',
 );
 export const AT_MOST = means(
-  'maximum|max\\.?|at most|capped at|cap|höchstens|höchstgebühr|plafond|máxim[oa]|tope|massim[oa]|maksimum|najwyżej|最大|上限',
+  'maximum|max\\.?|at most|capped at|cap|höchstens|höchstgebühr|plafond|máxim[oa]|tope',
+  'massim[oa]|maksimum|najwyżej|最大|上限',
 );
 
+/** With VAT in it, and without. */
+export const WITH_VAT = means(
+  'gross|incl(?:uding|\\.)? ?vat|brutto|inkl\\.? mwst\\.?|ttc|con iva|iva incluid[oa]|iva inclusa|z vat|税込',
+);
+export const WITHOUT_VAT = means(
+  'net|excl(?:uding|\\.)? ?vat|ex vat|netto|zzgl\\.? mwst\\.?|ht|sin iva|iva esclusa|bez vat|税抜',
+);
+/** What a sale or an account costs besides. */
+export const CHARGES = {
+  subscription: means(
+    'subscription|monthly (?:fee|charge|plan)|abonnement|abo|monatsgebühr|grundgebühr',
+    'frais mensuels?|suscripción|cuota mensual|canone(?: mensile)?|abonament|opłata miesięczna',
+    '月額(?:料金)?',
+  ),
+  payment: means(
+    'payment(?: processing)?|card processing|zahlung(?:sabwicklung|sgebühr)?|paiement|pago',
+    'pagamento|płatnoś[cć]i?|決済(?:手数料)?',
+  ),
+  itemFee: means(
+    '(?:per )?item(?: fee)?|closing fee|per sale|per order|listing fee|einstellgebühr|stückgebühr',
+    'par article|por artículo|per articolo|za sztukę|基本成約料',
+  ),
+} as const;
+
 /** Not offered, or no figure: a cell that says so on purpose. */
-export const NO_FIGURE =
-  /^(?:n\/?\.?a\.?|none|not (?:applicable|available|offered|accepted)|ask us|on request|please ask|contact us|poa|k\.?\s?a\.?|entfällt|auf anfrage|nicht (?:möglich|verfügbar|angeboten)|s\.?\s?o\.?|sans objet|non (?:applicable|disponible)|sur demande|n\/?d|no (?:aplica|disponible)|a consultar|non (?:applicabile|previsto)|su richiesta|nie dotyczy|brak|na zapytanie|該当なし|要相談|対象外|[-–—]+|[xX])[.*]*$/iu;
+export const NO_FIGURE = whole(
+  'n/?\\.?a\\.?|none|not (?:applicable|available|offered|accepted)|ask us|on request|please ask',
+  'contact us|poa|k\\.?\\s?a\\.?|entfällt|auf anfrage|nicht (?:möglich|verfügbar|angeboten)',
+  's\\.?\\s?o\\.?|sans objet|non (?:applicable|disponible)|sur demande|n/?d',
+  'no (?:aplica|disponible)|a consultar|non (?:applicabile|previsto)|su richiesta|nie dotyczy',
+  'brak|na zapytanie|該当なし|要相談|対象外|[-–—]+|[xX]',
+);
+/** No limit of size or weight. */
+export const ANY_SIZE = whole(
+  'any|all|no limit|unlimited|alle|beliebig|unbegrenzt|tous|illimité|cualquiera|sin límite',
+  'qualsiasi|illimitato|dowoln[aey]|bez limitu|制限なし',
+);
 /** Nothing is charged. */
-export const FREE =
-  /^(?:free|no charge|no fee|kostenlos|gratis|kostenfrei|gratuit|sans frais|sin coste|sin cargo|gratuito|bez opłat|bezpłatnie|無料)[.*]*$/iu;
+export const FREE = whole(
+  'free|no charge|no fee|kostenlos|gratis|kostenfrei|gratuit|sans frais|sin coste|sin cargo',
+  'gratuito|bez opłat|bezpłatnie|無料',
+);
 /** A row that adds the others up. */
 export const TOTAL =
-  /^(?:total|sum|grand total|summe|gesamt|insgesamt|total général|totale|suma|razem|łącznie|合計|計)\b/iu;
+  /^(?:total|sum|grand total|summe|gesamt|insgesamt|total général|totale|suma|razem|łącznie|合計|計)(?![\p{L}\d])/iu;
 
 /** What a column may say. Heading words decide first, contents where they do not. */
 export const COLUMN_WORDS = {
@@ -67,36 +120,46 @@ export const COLUMN_WORDS = {
   ),
   packaging: means('packaging|packing|verpackung|emballage|embalaje|imballaggio|opakowanie|梱包'),
   length: means(
-    'length|longest(?: side)?|länge|längste seite|longueur|longitud|largo|lado mayor|lunghezza|lato (?:più )?lungo|długość|最長辺|長さ|縦',
+    'length|longest(?: side)?|länge|längste seite|longueur|longitud|largo|lado mayor|lunghezza',
+    'lato (?:più )?lungo|długość|最長辺|長さ|縦',
   ),
   width: means('width|median(?: side)?|breite|mittlere seite|largeur|ancho|larghezza|szerokość|幅|横'),
   height: means(
-    'height|depth|thickness|shortest(?: side)?|höhe|kürzeste seite|hauteur|épaisseur|alto|altura|grosor|altezza|spessore|wysokość|grubość|高さ|厚さ',
+    'height|depth|thickness|shortest(?: side)?|höhe|kürzeste seite|hauteur|épaisseur|alto|altura',
+    'grosor|altezza|spessore|wysokość|grubość|高さ|厚さ',
   ),
   sides: means(
-    'dimensions?|sides?|size limits?|measurements?|maße|abmessung(?:en)?|dimensiones|medidas|dimensioni|misure|wymiary|寸法|サイズ',
+    'dimensions?|sides?|size limits?|measurements?|maße|abmessung(?:en)?|dimensiones|medidas',
+    'dimensioni|misure|wymiary|寸法|サイズ',
   ),
   weight: means('weights?|gewicht|poids|peso|waga|ciężar|重量|重さ|up to|kg|g|lbs?|oz'),
   referral: means(
-    'referral|commissions?|selling fee|sales? fee|final value|percentage|provision|verkaufsgebühr|verkaufsprovision|taux|comisi[oó]n(?:es)?|tarifa por referencia|commissione|percentuale|prowizj[ae]|opłata od sprzedaży|販売手数料|手数料率',
+    'referral|commissions?|selling fee|sales? fee|final value|percentage|provision|verkaufsgebühr',
+    'verkaufsprovision|taux|comisi[oó]n(?:es)?|tarifa por referencia|commissione|percentuale',
+    'prowizj[ae]|opłata od sprzedaży|販売手数料|手数料率',
   ),
   minimum: means(
-    'minimum(?: fee)?|min\\.?|mindest(?:gebühr|betrag|provision)?|minimal[ea]?|frais minimum|m[ií]nim[oa]s?|opłata minimalna|minimalna|最低(?:手数料)?',
+    'minimum(?: fee)?|min\\.?|mindest(?:gebühr|betrag|provision)?|minimal[ea]?|frais minimum',
+    'm[ií]nim[oa]s?|opłata minimalna|minimalna|最低(?:手数料)?',
   ),
   maximum: means(
     'maximum(?: fee)?|fee cap|cap|höchst(?:gebühr|betrag)|plafond|m[áa]xim[oa]|massim[oa]|maksymalna|上限',
   ),
   itemFee: means(
-    'per item fee|item fee|fee per item|closing fee|stückgebühr|artikelgebühr|frais par article|tarifa por artículo|tariffa per articolo|opłata za sztukę|基本成約料',
+    'per item fee|item fee|fee per item|closing fee|stückgebühr|artikelgebühr|frais par article',
+    'tarifa por artículo|tariffa per articolo|opłata za sztukę|基本成約料',
   ),
   category: means(
-    'categor(?:y|ies)|kategorien?|warengruppe|cat[ée]gories?|categor[ií]as?|categorie?|kategori[ae]|カテゴリー?|商品分類',
+    'categor(?:y|ies)|kategorien?|warengruppe|cat[ée]gories?|categor[ií]as?|categorie?',
+    'kategori[ae]|カテゴリー?|商品分類',
   ),
   month: means(
-    'months?|period|season|monat(?:e)?|zeitraum|mois|p[ée]riode|mes(?:es)?|periodo|mesi|mese|stagione|miesiąc[e]?|okres|月|期間',
+    'months?|period|season|monat(?:e)?|zeitraum|mois|p[ée]riode|mes(?:es)?|periodo|mesi|mese',
+    'stagione|miesiąc[e]?|okres|月|期間',
   ),
   storage: means(
-    'storage|lager(?:gebühr|kosten|ung)?|stockage|almacenamiento|almacenaje|stoccaggio|magazzinaggio|magazynowani[ea]|składowani[ea]|保管(?:料)?|在庫保管',
+    'storage|lager(?:gebühr|kosten|ung)?|stockage|almacenamiento|almacenaje|stoccaggio',
+    'magazzinaggio|magazynowani[ea]|składowani[ea]|保管(?:料)?|在庫保管',
   ),
   age: means(
     'age|days|older|alter|lagerdauer|tage|ancienneté|jours|antigüedad|días|giorni|anzianità|wiek|dni|日数',
@@ -105,11 +168,14 @@ export const COLUMN_WORDS = {
     'price|item price|selling price|price band|preis|verkaufspreis|prix|precio|prezzo|cena|価格|販売価格',
   ),
   fee: means(
-    'fees?|charges?|rates?|cost|amount|a piece|per unit|gebühr(?:en)?|entgelt|kosten|betrag|tarif[ae]?s?|frais|montant|co[uû]t|coste|importe|costo|tariff[ae]|opłat[ay]|koszt|stawka|手数料|料金|送料|費用',
+    'fees?|charges?|rates?|cost|amount|a piece|per unit|gebühr(?:en)?|entgelt|kosten|betrag',
+    'tarif[ae]?s?|frais|montant|co[uû]t|coste|importe|costo|tariff[ae]|opłat[ay]|koszt|stawka|手数料',
+    '料金|送料|費用',
   ),
   zone: means('zones?|destinations?|region|zonen?|zona|strefa|地域|ゾーン'),
   tier: means(
-    'size ?tier|tier|size|class|kind|type|format|parcel|größe(?:nklasse)?|klasse|format|taille|tranche|catégorie de taille|tamaño|formato|dimensione|fascia|rozmiar|サイズ区分|区分|種類',
+    'size ?tier|tier|size|class|kind|type|format|parcel|größe(?:nklasse)?|klasse|format|taille',
+    'tranche|catégorie de taille|tamaño|formato|dimensione|fascia|rozmiar|サイズ区分|区分|種類',
   ),
 } as const;
 export type ColumnWord = keyof typeof COLUMN_WORDS;

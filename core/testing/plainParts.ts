@@ -1,6 +1,6 @@
 /**
- * A product, its quote, its cards and a lane as a workspace keeps them, as bare as they come: sold for 40 at a referral
- * fee of a tenth, bought for 20 in orders of 100, all else none: a unit keeps 16.
+ * A product, its quote, its cards and a lane as a workspace keeps them, as bare as they come: sold for 40 at a
+ * referral fee of a tenth, bought for 20 in orders of 100, all else none: a unit keeps 16.
  */
 import { marketplaceCard, taxCard } from '../cards/rates.ts';
 import { candidateData, quoteSource, storedLane } from '../workspace/records.ts';

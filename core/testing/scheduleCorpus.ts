@@ -1,6 +1,7 @@
 /**
- * Fee tables as people have them: invented marketplaces and carriers, in many layouts, languages and units, each with what a
- * person reads in it. `→` stands for a tab. Weights in kg to the gram, sides in cm, storage a m3 to the cent.
+ * Fee tables as people have them: invented marketplaces and carriers, in many layouts, languages and units,
+ * each with what a person reads in it. `→` stands for a tab. Weights in kg to the gram, sides in cm, storage a
+ * m3 to the cent.
  */
 export type CorpusTable = {
   readonly name: string;
@@ -663,6 +664,120 @@ Large→up to 5 kg→AED 14.00`,
   },
 ];
 
+/** Written down after the reader, without regard to it. */
+const FRESH: readonly CorpusTable[] = [
+  {
+    name: 'sizes in brackets behind the name, two services across',
+    currency: 'GBP',
+    text: `Parcel size | Max weight | Standard | Express
+Mini (35 x 25 x 2.5 cm) | 0.25 kg | £2.05 | £3.95
+Small (45 x 35 x 16 cm) | 2 kg | £3.20 | £5.60`,
+    reads: [
+      'Mini, Standard ≤0.25: 2.05',
+      'Mini, Express ≤0.25: 3.95',
+      'Small, Standard ≤2: 3.2',
+      'Small, Express ≤2: 5.6',
+      'tier Mini 35×25×2.5',
+      'tier Small 45×35×16',
+    ],
+  },
+  {
+    name: 'a fixed part on top of the percentage',
+    currency: 'EUR',
+    text: `Kategorie→Gebühr
+Bücher, Musik, Filme→15 % + 1,01 €
+Elektronik→7 % (mind. 0,30 €)`,
+    reads: ['Bücher, Musik, Filme 15% item 1.01', 'Elektronik 7% min 0.3'],
+  },
+  {
+    name: 'ounces in the heading, "price" for what is charged',
+    currency: 'USD',
+    text: `Weight not over (oz)→Price
+4→$3.27
+8→$3.42
+12→$3.58`,
+    reads: ['– ≤0.113: 3.27', '– ≤0.227: 3.42', '– ≤0.34: 3.58'],
+  },
+  {
+    name: 'storage by size, of which a card holds one',
+    currency: 'USD',
+    text: `Storage fees (per cubic foot per month)
+→Standard size→Oversize
+January–September→$0.78→$0.56
+October–December→$2.40→$1.40`,
+    reads: ['storage 1-9: 27.55', 'storage 10-12: 84.76'],
+    faults: ['scheduleStorageBy'],
+  },
+  {
+    name: 'charges of the account',
+    currency: 'EUR',
+    text: `Fee type;Amount
+Closing fee;1.80
+Payment processing;2.9 % + 0.30
+Monthly subscription;39.00`,
+    reads: ['itemFee 1.8', 'payment 2.9% 0.3', 'subscription 39'],
+  },
+  {
+    name: 'with and without VAT',
+    currency: 'EUR',
+    text: `Gewichtsstufe→Preis (netto)→Preis (brutto)
+bis 1 kg→3,19→3,80
+bis 2 kg→3,69→4,39`,
+    reads: ['– ≤1: 3.19', '– ≤2: 3.69'],
+  },
+  {
+    name: 'ragged text without columns',
+    currency: 'EUR',
+    text: `Item weight  Fee
+Up to 250g  2.10
+251g to 500g  2.45
+501g to 1kg  3.05
+Each additional kg  0.60`,
+    reads: ['– ≤0.25: 2.1', '– ≤0.5: 2.45', '– ≤1: 3.05', '– each 1: 0.6'],
+  },
+  {
+    name: 'portions side by side',
+    currency: 'EUR',
+    text: `| Category | Commission on portion up to 250 | Commission on portion above 250 |
+|---|---|---|
+| Jewellery | 20% | 5% |
+| Watches | 16% | 3% |`,
+    reads: ['Jewellery 20%≤250 / 5% sliced', 'Watches 16%≤250 / 3% sliced'],
+  },
+  {
+    name: 'a divisor of cubic inches in a column',
+    currency: 'USD',
+    text: `Size tier→Unit weight→Dimensional weight→Fee
+Small→≤ 6 oz→n/a→$2.92
+Large→≤ 1 lb→L x W x H / 139→$4.71`,
+    reads: ['Small ≤0.17: 2.92', 'Large ≤0.454: 4.71', 'tier Large div 5021.69'],
+  },
+  {
+    name: 'price bands down, French',
+    currency: 'EUR',
+    text: `Prix de vente→Commission
+Jusqu'à 10 €→8 %
+De 10,01 € à 50 €→12 %
+Plus de 50 €→15 %`,
+    reads: [' 8%≤10 / 12%≤50 / 15% whole'],
+  },
+  {
+    name: 'bare weights across under one unit',
+    currency: 'EUR',
+    text: `Weight (kg)→0.5→1→2
+Zone 1→3.20→3.90→4.80
+Zone 2→4.10→5.00→6.40`,
+    reads: [
+      'Zone 1 ≤0.5: 3.2',
+      'Zone 1 ≤1: 3.9',
+      'Zone 1 ≤2: 4.8',
+      'Zone 2 ≤0.5: 4.1',
+      'Zone 2 ≤1: 5',
+      'Zone 2 ≤2: 6.4',
+    ],
+  },
+];
+
 /** Tables that are read whole and right, some with a question where they leave one. */
 export const CORPUS: readonly CorpusTable[] = [
   ...WEIGHTS_LONG,
@@ -671,6 +786,7 @@ export const CORPUS: readonly CorpusTable[] = [
   ...REFERRAL,
   ...STORAGE,
   ...OTHERS,
+  ...FRESH,
 ];
 
 /** What is wrong on purpose: read as far as it goes, the rest marked; nothing of it becomes part of a card unseen. */

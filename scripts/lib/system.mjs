@@ -338,7 +338,10 @@ export function roleUrls(ownerUrl, keys = {}) {
   };
 }
 
-/** Creates the database if it is missing, brings it up to date, sets the passwords of the roles; returns their URLs. */
+/**
+ * Creates the database if it is missing, brings it up to date, sets the passwords of the roles; returns their
+ * URLs.
+ */
 export async function prepareDatabase(ownerUrl, keys) {
   const { default: pg } = await import('pg');
   const { drizzle } = await import('drizzle-orm/node-postgres');

@@ -1,6 +1,6 @@
 /**
- * Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see migrations). One
- * file, since tables name each other and the migrations are drawn from the whole.
+ * Business tables. Each carries workspace_id, first in its key; row-level security stands behind (see
+ * migrations). One file, since tables name each other and the migrations are drawn from the whole.
  */
 import { sql } from 'drizzle-orm';
 import {
@@ -115,7 +115,10 @@ export const rateDraft = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
 
-/** What was really charged for an item, by the card it is about (`rateCard.key`): kept whatever version is in force. */
+/**
+ * What was really charged for an item, by the card it is about (`rateCard.key`): kept whatever version is in
+ * force.
+ */
 export const cardProof = bm.table(
   'card_proof',
   {
@@ -195,7 +198,10 @@ export const lane = bm.table(
     candidateId: text('candidate_id').notNull(),
     position: integer('position').notNull().default(0),
     data: jsonb('data').$type<StoredLane>().notNull(),
-    /** Card versions that were brought in since `data` was written; they beat those in it. Read both as `laneData`. */
+    /**
+     * Card versions that were brought in since `data` was written; they beat those in it. Read both as
+     * `laneData`.
+     */
     newerCards: jsonb('newer_cards')
       .$type<Partial<Pick<StoredLane, (typeof CARD_FIELDS)[keyof typeof CARD_FIELDS]>>>()
       .notNull()

@@ -1,4 +1,7 @@
-/** Tables in files: CSV and XLSX, in and out. Cells that a spreadsheet would take for a formula are written as text. */
+/**
+ * Tables in files: CSV and XLSX, in and out. Cells that a spreadsheet would take for a formula are written as
+ * text.
+ */
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
 import type { Cell } from '../../core/cards/cells.ts';

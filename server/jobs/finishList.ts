@@ -52,7 +52,10 @@ export async function keepWhatIsRead(workspaceId: string, taskId: string, of: Of
     await finish(workspaceId, taskId, work as ListTask, of, 'cancelled');
 }
 
-/** Once all rows are read: ranks, indexes, the partition; the list shows this run from now on, and a notice says so. */
+/**
+ * Once all rows are read: ranks, indexes, the partition; the list shows this run from now on, and a notice
+ * says so.
+ */
 export async function finish(
   workspaceId: string,
   taskId: string,

@@ -1,4 +1,7 @@
-/** Takes rows of a supplier's file into a part: read, completed from market figures, held against the last edition. */
+/**
+ * Takes rows of a supplier's file into a part: read, completed from market figures, held against the last
+ * edition.
+ */
 import type { LastEdition } from '../../core/lists/editions.ts';
 import { mapIssues } from '../../core/lists/map.ts';
 import type { Reference } from '../../core/lists/reference.ts';

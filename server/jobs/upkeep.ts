@@ -1,4 +1,7 @@
-/** What the worker does now and then: clears away what was deleted long ago, and counts that nothing reads any more. */
+/**
+ * What the worker does now and then: clears away what was deleted long ago, and counts that nothing reads any
+ * more.
+ */
 import { organization } from '../db/authSchema.ts';
 import { clearTries } from '../auth/tries.ts';
 import { authDb } from '../db/client.ts';

@@ -31,7 +31,10 @@ const PART = 200;
 /** How long one job works before it gives way. */
 const TURN_MS = 8000;
 
-/** What a task on lanes keeps in its data: what was asked (nothing: all lanes are weighed again), and how far it is. */
+/**
+ * What a task on lanes keeps in its data: what was asked (nothing: all lanes are weighed again), and how far
+ * it is.
+ */
 export type LanesTask = Partial<Asked<'bringUpToDate'>> & {
   /** Last lane that is done. */
   after?: string;

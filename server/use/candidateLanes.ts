@@ -20,7 +20,10 @@ import type { LaneRow } from './candidates.ts';
 import { gone, refused } from '../refusal.ts';
 import { idsOf, usualCards } from '../../core/cards/schema.ts';
 
-/** The version in force of the card that `id` is a version of: a form may have been opened before a newer one came. */
+/**
+ * The version in force of the card that `id` is a version of: a form may have been opened before a newer one
+ * came.
+ */
 export async function versionInForce(
   tx: Tx,
   workspaceId: string,

@@ -2,7 +2,7 @@
 import { and, asc, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import { MOST_PROOFS, proof } from '../../core/proofs/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
-import type { Choices } from '../../core/schedules/readTable.ts';
+import type { Choices } from '../../core/schedules/readCells.ts';
 import { inWorkspace } from '../db/client.ts';
 import { cardProof, scheduleChoice } from '../db/schema.ts';
 import { refused } from '../refusal.ts';

@@ -1,6 +1,6 @@
 /**
- * The taxes of a country to begin with, where a workspace has no tax card of it yet: the standard rate that an open data
- * package gives, and what customs usually go by. All of it says where it is from, and to check it.
+ * The taxes of a country to begin with, where a workspace has no tax card of it yet: the standard rate that an
+ * open data package gives, and what customs usually go by. All of it says where it is from, and to check it.
  */
 import { and, eq, isNull } from 'drizzle-orm';
 import rates from 'sales-tax/res/sales_tax_rates.json' with { type: 'json' };
@@ -9,9 +9,10 @@ import { taxCard } from '../../core/cards/rates.ts';
 import type { TaxCard } from '../../core/cards/rates.ts';
 import { inWorkspace } from '../db/client.ts';
 import { rateCard } from '../db/schema.ts';
-import { cardNotes } from '../../words/en/cards.ts';
 import { putInForce } from './cards.ts';
 
+/** What such a card says of itself, by the version of the package. */
+type Note = (version: string) => string;
 type Known = { readonly type: string; readonly currency: string; readonly rate: number };
 const KNOWN = rates as unknown as Readonly<Record<string, Known | undefined>>;
 
@@ -22,13 +23,13 @@ const FOB: ReadonlySet<string> = new Set(['US', 'CA', 'AU', 'NZ', 'ZA']);
 const names = new Intl.DisplayNames(['en'], { type: 'region' });
 
 /** A country's tax card in force from a day; null where no rate of it is known. */
-export function taxStart(country: string, currency: string, day: string): TaxCard | null {
+export function taxStart(country: string, currency: string, day: string, note: Note): TaxCard | null {
   const known = KNOWN[country];
   if (known === undefined) return null;
   return taxCard.parse({
     name: names.of(country) ?? country,
     inForceFrom: day,
-    note: cardNotes.taxStart(version.version),
+    note: note(version.version),
     country,
     currency,
     regime: ADDED_AT_CHECKOUT.has(country) ? 'exclusive' : 'inclusive',
@@ -46,8 +47,9 @@ export async function startTaxes(
   currency: string,
   day: string,
   by: string,
+  note: Note,
 ): Promise<boolean> {
-  const data = taxStart(country, currency, day);
+  const data = taxStart(country, currency, day, note);
   if (data === null) return false;
   const there = await inWorkspace(workspaceId, (tx) =>
     tx

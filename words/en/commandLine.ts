@@ -8,8 +8,8 @@ export const usage = `Use:
                                                  a supplier's list, row by row; what is wrong goes to --invalid; market
                                                  figures it lacks come from --reference; --previous is its last edition
   bm card read TABLE [--currency EUR] [--like CARD.json]
-                                                 a fee table as it stands (text or CSV), understood cell by cell, and the
-                                                 cells of a card it makes; beside --like, what it would change
+                                                 a fee table as it stands (text or CSV), cell by cell, and the card
+                                                 it makes; beside --like, what it would change
   bm card check CARD.json PROOFS.csv             what was really charged against what a marketplace's card says
   bm schema lane|result|launch|card|map|screen   the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,

@@ -45,6 +45,14 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'What the column "{{heading}}" says is not known',
     'Give it a heading such as weight, fee, category; or leave it out.',
   ],
+  scheduleTable: [
+    'What this table is about is not known',
+    'Give its columns headings such as size tier, weight, fee, category, month.',
+  ],
+  scheduleStorageBy: [
+    'A card holds one storage rate a month: {{names}} is left out',
+    'Paste the column that your goods fall under.',
+  ],
   scheduleCell: [
     '"{{text}}" cannot be read here',
     'Write a {{column|scheduleColumns}}, such as {{column|scheduleSuch}}.',
@@ -76,7 +84,7 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Sort the rows by rising weight, or give this one a size tier of its own.',
   ],
   scheduleStepBase: [
-    'Past its limit this fee begins at {{base}}, where the step before costs {{last}}: a card goes on from its last step',
+    'Past its limit this fee begins at {{base}}, where the step before costs {{last}}; a card goes on from there',
     'Add a step of its own for the first further weight, at what is then charged.',
   ],
 

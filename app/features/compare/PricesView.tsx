@@ -17,7 +17,10 @@ import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
 /** Further from the middle than this, a price looks odd beside its neighbours. */
 const ODD = 0.2;
 
-/** One shelf price carried to all lanes, or each lane's price for an equal margin; and how far prices lie apart now. */
+/**
+ * One shelf price carried to all lanes, or each lane's price for an equal margin; and how far prices lie apart
+ * now.
+ */
 export function PricesView({
   lanes,
   place,

@@ -49,7 +49,10 @@ function unitAt(s: QuoteSource, quantity: number): number | null {
     : s.shelfPrice;
 }
 
-/** One lane on every quote of the candidate: landed cost at one quantity, and from which quantity which is cheapest. */
+/**
+ * One lane on every quote of the candidate: landed cost at one quantity, and from which quantity which is
+ * cheapest.
+ */
 export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, use, add, sheet }: Props) {
   const { t } = useTranslation();
   const f = useFormat();

@@ -45,7 +45,10 @@ const FACTORS = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4];
 const daysOf = (d: LaneDocument): number | null =>
   d.route === null || d.route === 'none' ? null : (d.route.transitDays ?? 0) + d.route.inboundDays;
 
-/** One lane by every route that runs to its country: landed cost, days, cash tied, and what a shock to freight does. */
+/**
+ * One lane by every route that runs to its country: landed cost, days, cash tied, and what a shock to freight
+ * does.
+ */
 export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, use, root }: Props) {
   const { t, i18n } = useTranslation();
   const f = useFormat();

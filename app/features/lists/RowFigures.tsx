@@ -1,4 +1,7 @@
-/** What a row comes to: its figures, its build-up, its hurdles with what would clear them, what else its file says. */
+/**
+ * What a row comes to: its figures, its build-up, its hurdles with what would clear them, what else its file
+ * says.
+ */
 import { Box } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { FIGURE } from '../../../core/lane/figures.ts';

@@ -30,7 +30,10 @@ type Props = {
   onKeep: (row: ListRow, quantity: number | null) => void;
 };
 
-/** A row opened: the full lane with its workings, what would clear the hurdles, and what is decided about the goods. */
+/**
+ * A row opened: the full lane with its workings, what would clear the hurdles, and what is decided about the
+ * goods.
+ */
 export function RowPane({
   url,
   line,

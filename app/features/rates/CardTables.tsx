@@ -18,7 +18,10 @@ import type { Item } from '../../../core/compare/tryItem.ts';
 const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
 const ADD_ONS = ['dangerous', 'oversize'] as const;
 
-/** A referral fee in words that say whether the price picks one rate for all of it, or each part of it has its own. */
+/**
+ * A referral fee in words that say whether the price picks one rate for all of it, or each part of it has its
+ * own.
+ */
 function referralText(
   { tiers, mode }: Referral,
   t: TFunction,

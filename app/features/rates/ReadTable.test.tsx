@@ -91,7 +91,7 @@ describe('a fee table read into a new card', () => {
     ]);
     expect(sent[0]?.cells.referralTiers).toEqual([['all', '', '15%']]);
   });
-  it('a doubtful cell is a question: until it is answered nothing is in force, and the answer is remembered', async () => {
+  it('a doubtful cell is a question: nothing is in force before the answer, which is remembered', async () => {
     const { sent } = page();
     type('Marketplace', 'Ostrelle');
     type(/^Takes of a sale/, '15');
@@ -121,7 +121,8 @@ describe('a fee table read into a new card', () => {
   it('what stands between rows is named, and sentences say whether they were used', () => {
     page();
     give(
-      'Tier→Weight→Fee\nSmall→0 to 1 kg→2.50\nSmall→2 to 3 kg→2.90\n\nSmall: 30 x 20 x 10 cm\nAsk us about pianos.',
+      'Tier→Weight→Fee\nSmall→0 to 1 kg→2.50\nSmall→2 to 3 kg→2.90\n\n' +
+        'Small: 30 x 20 x 10 cm\nAsk us about pianos.',
     );
     expect(document.body.textContent).toContain('Between 1 and 2 kg Small has no fee');
     expect(document.body.textContent).toContain('Small: 30 x 20 x 10 cm (read)');

@@ -38,7 +38,10 @@ type Props = {
   exchange: ExchangeTable | null;
 };
 
-/** Any item through a card, and through a second one beside it: every fee, with its workings. Nothing here is saved. */
+/**
+ * Any item through a card, and through a second one beside it: every fee, with its workings. Nothing here is
+ * saved.
+ */
 export function TryIt({
   card,
   tax,

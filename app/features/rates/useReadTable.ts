@@ -8,7 +8,7 @@ import type { RowChange } from '../../../core/cards/tables.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { Trier } from '../../../core/compare/tryItem.ts';
 import { givenOfText } from '../../../core/schedules/given.ts';
-import type { Choices } from '../../../core/schedules/readTable.ts';
+import type { Choices } from '../../../core/schedules/readCells.ts';
 import { marketplaceDraft, postageDraft, withOneReferral } from '../../../core/schedules/toCard.ts';
 import { understand } from '../../../core/schedules/understand.ts';
 import type { Understood } from '../../../core/schedules/understood.ts';

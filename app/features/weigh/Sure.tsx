@@ -1,4 +1,7 @@
-/** How sure a lane's figures are: where its amounts come from, what is out of date, and what one says of one's own. */
+/**
+ * How sure a lane's figures are: where its amounts come from, what is out of date, and what one says of one's
+ * own.
+ */
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

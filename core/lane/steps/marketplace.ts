@@ -39,7 +39,10 @@ function sumOfFees(r: Reckoning, keys: readonly FeeKey[]): number {
   return sum;
 }
 
-/** Surcharges, subscription and VAT on the marketplace's fees (economics, section 5). Needs the other fees reckoned. */
+/**
+ * Surcharges, subscription and VAT on the marketplace's fees (economics, section 5). Needs the other fees
+ * reckoned.
+ */
 export function reckonCardCharges(r: Reckoning): void {
   const card = r.doc.rates.marketplace;
   r.surcharges = 0;

@@ -51,7 +51,10 @@ export function retailSteps(
 /** VAT and sales tax paid at the till, in the shop's currency, per unit bought. */
 export const taxAtTill = (steps: RetailSteps): number => steps.vat + steps.salesTax;
 
-/** Delivery of the shop over a number of units bought, in its own currency; null where there is none or it is blank. */
+/**
+ * Delivery of the shop over a number of units bought, in its own currency; null where there is none or it is
+ * blank.
+ */
 export const deliveryPerUnit = (s: RetailPurchase, quantity: number): number | null =>
   s.delivery === null || s.delivery.amount === null ? null : s.delivery.amount / quantity;
 

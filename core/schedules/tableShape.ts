@@ -1,0 +1,117 @@
+/** What a table of a schedule is about: its columns, what its headings say, and which kind of table that makes it. */
+import { columnsOf } from './columns.ts';
+import type { Column, Role } from './columns.ts';
+import { rangeIn, weightsIn } from './forms.ts';
+import type { Around, Weights } from './forms.ts';
+import type { Block, Line } from './given.ts';
+import { lengthUnitIn, weightUnitIn } from './units.ts';
+import { CHARGES, COLUMN_WORDS, monthsOf, WITHOUT_VAT } from './vocabulary.ts';
+import type { ChargePart, TableKind } from './understood.ts';
+
+const POUND = 0.45359237;
+const INCH = 2.54;
+
+/** What a fee is for, by the heading over it. */
+export type Across =
+  | { readonly by: 'months'; readonly months: readonly number[] }
+  | { readonly by: 'weight'; readonly weights: Weights }
+  | { readonly by: 'price'; readonly upTo: number | null }
+  | { readonly by: 'name'; readonly name: string }
+  | null;
+
+/** Words of a heading that do not tell one fee from another. */
+const SAYS_NOTHING =
+  /(?<!\p{L})(?:[A-Z]{3}|per|pro|par|por|za|a|the|in|für|pour|each|item|unit|piece|parcel|fulfilment|monthly)(?!\p{L})/giu;
+
+/** A fee alone under a heading such as "Fee, EUR" is for nothing but its row. */
+const isGeneric = (heading: string): boolean => {
+  const rest = heading
+    .replace(new RegExp(COLUMN_WORDS.fee.source, 'giu'), ' ')
+    .replace(new RegExp(COLUMN_WORDS.storage.source, 'giu'), ' ')
+    .replace(new RegExp(COLUMN_WORDS.price.source, 'giu'), ' ')
+    .replace(new RegExp(WITHOUT_VAT.source, 'giu'), ' ')
+    .replace(SAYS_NOTHING, ' ')
+    .replace(/[(),.:/*€$£¥円]|zł/gu, ' ');
+  return !/[\p{L}\d]/u.test(rest);
+};
+
+export function acrossOf(column: Column, fees: number, around: Around): Across {
+  const { of, heading } = column;
+  const months = monthsOf(of);
+  if (months !== null) return { by: 'months', months };
+  const bare = { ...around, kg: weightUnitIn(heading) };
+  const weights =
+    /\d/.test(of) && (/\p{L}/u.test(of) || bare.kg !== null)
+      ? weightsIn(of, { ...around, kg: bare.kg })
+      : null;
+  if (weights !== null && (weightUnitIn(of) !== null || bare.kg !== null))
+    return { by: 'weight', weights: weights.said };
+  const range = /\d/.test(of) ? rangeIn(of, around) : null;
+  if (range !== null && (COLUMN_WORDS.price.test(heading) || /[€$£¥<>≤–-]|\d\s*\+/u.test(of)))
+    return { by: 'price', upTo: range.said.upTo };
+  return isGeneric(of) || (fees === 1 && COLUMN_WORDS.fee.test(of)) ? null : { by: 'name', name: of };
+}
+
+const SIZE_WORDS = /size|tier|größe|groesse|klasse|taille|tamaño|formato|dimensione|rozmiar|サイズ|区分/iu;
+/** Which charge a name means; null where it means none. */
+export const chargeOf = (name: string): ChargePart['of'] | null =>
+  (Object.keys(CHARGES) as (keyof typeof CHARGES)[]).find((k) => CHARGES[k].test(name)) ?? null;
+
+export class TableShape {
+  readonly columns: readonly Column[];
+  readonly heads: readonly Line[];
+  readonly across: readonly Across[];
+  readonly fees: readonly number[];
+  readonly kind: TableKind;
+  /** Whether its sizes are in inches: a divisor then is one of cubic inches a pound. */
+  readonly imperial: boolean;
+
+  constructor(
+    readonly block: Block,
+    readonly around: Around,
+  ) {
+    const headed = columnsOf(block, around);
+    this.columns = headed.columns;
+    this.heads = headed.heads;
+    this.fees = this.at('fee');
+    this.across = this.columns.map((c) => (c.role === 'fee' ? acrossOf(c, this.fees.length, around) : null));
+    this.kind = this.kindOf();
+    const words = block.rows.flatMap((r) => r.cells).join(' ');
+    this.imperial =
+      weightUnitIn(words) === POUND || lengthUnitIn(words) === INCH || /\b(?:lb|oz|inch|in)\b/i.test(words);
+  }
+
+  at(role: Role): number[] {
+    return this.columns.flatMap((c, i) => (c.role === role ? [i] : []));
+  }
+
+  has(...roles: Role[]): boolean {
+    return roles.some((r) => this.columns.some((c) => c.role === r));
+  }
+
+  private kindOf(): TableKind {
+    const words = `${this.block.title} ${this.columns.map((c) => c.heading).join(' ')}`;
+    if (this.isCharges()) return 'charges';
+    if (this.has('percent')) return 'referral';
+    const months = this.across.some((a) => a?.by === 'months') || this.has('period', 'age');
+    if (this.fees.length > 0 && (months || COLUMN_WORDS.storage.test(words))) return 'storage';
+    if (
+      this.fees.length > 0 &&
+      (this.has('weight', 'price', 'sides', 'maxWeight') || this.across.some((a) => a?.by === 'weight'))
+    )
+      return 'fees';
+    if (this.has('sides', 'length', 'girth', 'maxWeight')) return 'tiers';
+    if (this.fees.length === 0 || !this.has('tier')) return 'unread';
+    if (this.isCharges()) return 'charges';
+    // A fee beside a name alone is that of a size tier only where the heading says so.
+    const [tier] = this.at('tier');
+    return SIZE_WORDS.test(this.columns[tier ?? 0]?.heading ?? '') ? 'fees' : 'unread';
+  }
+
+  /** Whether the rows are charges by their names: subscription, payment, a fee an item. */
+  private isCharges(): boolean {
+    const body = this.block.rows.filter((r) => !this.heads.includes(r));
+    const named = body.filter((r) => chargeOf(r.cells[0] ?? '') !== null);
+    return body.length > 0 && named.length >= body.length / 2 && (this.block.rows[0]?.cells.length ?? 0) <= 3;
+  }
+}

@@ -1,0 +1,309 @@
+/** Rows of a table whose cells are read, made into parts of a card. */
+import { fault } from '../fault.ts';
+import type { Fault } from '../fault.ts';
+import type { Column, Role } from './columns.ts';
+import { limitOf, namedSidesIn } from './forms.ts';
+import type { Money, Percent, Range, Said, Weights } from './forms.ts';
+import type { Line } from './given.ts';
+import { chargeOf } from './tableShape.ts';
+import type { TableShape } from './tableShape.ts';
+import { divisorOf, volumeUnitIn } from './units.ts';
+import { OF_THE_REST, OVER } from './vocabulary.ts';
+import type {
+  CategoryPart,
+  CellRead,
+  ChargePart,
+  LongStayPart,
+  StepPart,
+  StoragePart,
+  TierPart,
+} from './understood.ts';
+
+/** The parts that a schedule has come to, and what is wrong between its rows. */
+export type Found = {
+  readonly charges: ChargePart[];
+  readonly tiers: TierPart[];
+  readonly steps: StepPart[];
+  readonly categories: CategoryPart[];
+  readonly storage: StoragePart[];
+  readonly longStay: LongStayPart[];
+  readonly faults: (Fault & { line: number | null })[];
+};
+const DAYS_A_MONTH = 30.4375;
+
+/** Columns that say what a fee is for. */
+const SAYS_WHAT_FOR: ReadonlySet<Role> = new Set([
+  'tier',
+  'category',
+  'weight',
+  'price',
+  'period',
+  'age',
+  'sides',
+]);
+const says = (cell: CellRead | undefined): Said | null =>
+  cell === undefined || cell.state === 'notUnderstood' ? null : cell.said;
+
+/** Takes the rows of one table, in their order: a blank name is that of the row above. */
+export class RowTaker {
+  private readonly above: string[] = [];
+
+  constructor(
+    private readonly shape: TableShape,
+    private readonly volume: number | null,
+    private readonly found: Found,
+  ) {}
+
+  take(cells: readonly CellRead[], line: Line): void {
+    const tier = this.nameOf(cells, 'tier');
+    // A figure of which it is not known what it is for becomes part of nothing.
+    if (cells.some((c) => c.state === 'notUnderstood' && SAYS_WHAT_FOR.has(c.role))) return;
+    if (this.shape.kind === 'referral') this.takeCategory(cells, line);
+    else if (this.shape.kind === 'charges') this.takeCharge(cells, line);
+    else if (this.shape.kind === 'storage') this.takeStorage(cells, line);
+    else if (this.shape.kind === 'fees' || this.shape.kind === 'tiers') {
+      this.takeTier(cells, tier);
+      if (this.shape.kind === 'fees') this.takeFees(cells, tier, line);
+    }
+  }
+
+  private fail(line: number, wrong: Fault): void {
+    this.found.faults.push({ ...wrong, line });
+  }
+
+  /** The name a row has in a column, or that of the row above where it is blank. */
+  private nameOf(cells: readonly CellRead[], role: Role): string {
+    const parts = this.shape.at(role).map((i) => {
+      const text = cells[i]?.state === 'notUnderstood' ? '' : (cells[i]?.text ?? '');
+      const own = role === 'tier' ? (namedSidesIn(text, this.shape.around)?.name ?? text) : text;
+      if (own !== '') this.above[i] = own;
+      return this.above[i] ?? '';
+    });
+    return parts.filter(Boolean).join(', ');
+  }
+
+  private one<S extends Said['is']>(
+    cells: readonly CellRead[],
+    role: Role,
+    is: S,
+  ): Extract<Said, { is: S }> | null {
+    for (const i of this.shape.at(role)) {
+      const said = says(cells[i]);
+      if (said?.is === is) return said as Extract<Said, { is: S }>;
+    }
+    return null;
+  }
+
+  private takeCharge(cells: readonly CellRead[], line: Line): void {
+    const of = chargeOf(cells[0]?.text ?? '');
+    const said = cells
+      .slice(1)
+      .map(says)
+      .find((x) => x?.is === 'percent' || x?.is === 'money');
+    if (of === null || said === undefined || said === null) return;
+    if (said.is === 'money') this.found.charges.push({ of, pct: null, amount: said.amount, line: line.line });
+    else if (said.is === 'percent')
+      this.found.charges.push({ of, pct: said.tiers[0]?.pct ?? 0, amount: said.plus, line: line.line });
+  }
+
+  private takeTier(cells: readonly CellRead[], tier: string): void {
+    const [at] = this.shape.at('tier');
+    const own = cells[at ?? -1]?.text ?? '';
+    const named = namedSidesIn(own, this.shape.around);
+    const sides = named ?? this.one(cells, 'sides', 'sides');
+    const [l, w, h] = (['length', 'width', 'height'] as const).map(
+      (r) => this.one(cells, r, 'sides')?.cm[0] ?? null,
+    );
+    const apart = [l, w, h].filter((x): x is number => x != null);
+    const all = sides?.cm ?? (apart.length > 0 ? apart : null);
+    const girth = this.one(cells, 'girth', 'sides')?.cm[0] ?? null;
+    const maxKg = this.one(cells, 'maxWeight', 'weight')?.upTo ?? null;
+    const n = this.one(cells, 'divisor', 'range')?.upTo ?? null;
+    const divisor = n === null ? null : divisorOf(n, this.shape.imperial);
+    const packagingKg = this.one(cells, 'packaging', 'weight')?.upTo ?? null;
+    if (all === null && girth === null && maxKg === null && divisor === null && packagingKg === null) return;
+    this.found.tiers.push({
+      name: tier,
+      sides: all === null ? null : [...all].sort((a, b) => b - a),
+      maxKg,
+      girth,
+      divisor,
+      packagingKg,
+    });
+  }
+
+  /** From and up to, of one cell or of two side by side. */
+  private weightsOf(cells: readonly CellRead[]): Weights | null {
+    const at = this.shape.at('weight');
+    const [first, second] = at.map((i) => says(cells[i])).filter((s): s is Weights => s?.is === 'weight');
+    if (first === undefined) return null;
+    if (second === undefined) {
+      const alone = this.shape.columns[at[0] as number] as Column;
+      return at.length === 2 && OVER.test(alone.heading) && first.upTo !== null
+        ? { ...first, from: first.upTo, upTo: null }
+        : first;
+    }
+    return { is: 'weight', from: first.upTo ?? first.from, upTo: second.upTo, each: null };
+  }
+
+  private takeFees(cells: readonly CellRead[], tier: string, line: Line): void {
+    const own = this.weightsOf(cells);
+    const price = this.one(cells, 'price', 'range');
+    for (const i of this.shape.fees) {
+      const money = says(cells[i]);
+      if (money?.is !== 'money') continue;
+      const a = this.shape.across[i] ?? null;
+      const weights = a?.by === 'weight' ? a.weights : own;
+      const named = a?.by === 'name' ? (tier === '' ? a.name : `${tier}, ${a.name}`) : tier;
+      const priceUpTo = a?.by === 'price' ? a.upTo : (price?.upTo ?? null);
+      this.addSteps({ tier: named, priceUpTo, line: line.line }, weights, money, line);
+    }
+  }
+
+  private addSteps(
+    of: Pick<StepPart, 'tier' | 'priceUpTo' | 'line'>,
+    weights: Weights | null,
+    money: Money,
+    line: Line,
+  ): void {
+    const step = (upToKg: number | null, each: number | null, fee: number): void => {
+      this.found.steps.push({ ...of, upToKg, each, fee });
+    };
+    if (weights?.each != null) {
+      step(null, weights.each, money.amount);
+      return;
+    }
+    const last = this.found.steps.findLast(
+      (s) => s.tier === of.tier && s.priceUpTo === of.priceUpTo && s.upToKg !== null,
+    );
+    const from = weights?.from ?? null;
+    if (
+      from !== null &&
+      last !== undefined &&
+      Math.abs((last.upToKg as number) - from) > 0.02 * from + 0.0011
+    )
+      this.fail(line.line, apart(of.tier, last.upToKg as number, from));
+    if (money.each === null) {
+      step(weights?.upTo ?? null, null, money.amount);
+      return;
+    }
+    const over = money.each.over ?? from ?? last?.upToKg ?? weights?.upTo ?? null;
+    const base =
+      last !== undefined && over !== null && Math.abs((last.upToKg as number) - over) < 0.02 * over + 0.0011
+        ? last
+        : undefined;
+    if (base !== undefined && Math.abs(base.fee - money.amount) > 1e-9)
+      this.fail(line.line, fault('scheduleStepBase', { base: money.amount, last: base.fee }));
+    else {
+      if (base === undefined && over !== null) step(over, null, money.amount);
+      step(null, money.each.kg, money.each.fee);
+      if (weights?.upTo != null && weights.upTo !== over)
+        this.found.tiers.push({
+          name: of.tier,
+          sides: null,
+          maxKg: weights.upTo,
+          girth: null,
+          divisor: null,
+          packagingKg: null,
+        });
+    }
+  }
+
+  private takeCategory(cells: readonly CellRead[], line: Line): void {
+    const name = this.nameOf(cells, 'category') || this.nameOf(cells, 'tier') || '';
+    const percents = this.shape
+      .at('percent')
+      .map((i) => says(cells[i]))
+      .filter((s): s is Percent => s?.is === 'percent');
+    const percent = percents.length < 2 ? percents[0] : this.sideBySide(percents);
+    if (percent === undefined) return;
+    const itemFee = this.one(cells, 'itemFee', 'money')?.amount ?? percent.plus;
+    const min = this.one(cells, 'minimum', 'money')?.amount ?? percent.min;
+    const max = this.one(cells, 'maximum', 'money')?.amount ?? percent.max;
+    const upTo = this.one(cells, 'price', 'range');
+    const whole = { ...percent, min, max };
+    const last = this.found.categories[this.found.categories.length - 1];
+    const pct = percent.tiers[0]?.pct ?? 0;
+    // Rows of one category by price are its tiers.
+    if (upTo !== null && percent.tiers.length === 1) {
+      const tier = { upTo: upTo.upTo, pct };
+      if (last !== undefined && last.name === name)
+        this.found.categories[this.found.categories.length - 1] = {
+          ...last,
+          percent: { ...last.percent, tiers: [...last.percent.tiers, tier] },
+        };
+      else
+        this.found.categories.push({ name, percent: { ...whole, tiers: [tier] }, itemFee, line: line.line });
+      return;
+    }
+    this.found.categories.push({ name, percent: whole, itemFee, line: line.line });
+  }
+
+  /** Percentages side by side, each up to the price that its heading says. */
+  private sideBySide(percents: readonly Percent[]): Percent {
+    const heads = this.shape.at('percent').map((i) => this.shape.columns[i]?.heading ?? '');
+    const tiers = percents.map((p, i) => ({
+      upTo: i === percents.length - 1 ? null : limitOf(heads[i] ?? '', '', this.shape.around),
+      pct: p.tiers[0]?.pct ?? 0,
+    }));
+    const mode = heads.some((h) => OF_THE_REST.test(h)) ? 'sliced' : 'whole';
+    return { ...(percents[0] as Percent), tiers, mode };
+  }
+
+  private takeStorage(cells: readonly CellRead[], line: Line): void {
+    const { block, columns } = this.shape;
+    const words = [block.title, ...columns.map((c) => c.heading), ...line.cells].join(' ');
+    const volume = volumeUnitIn(words) ?? this.volume;
+    const named = this.shape.fees.filter((i) => this.shape.across[i]?.by === 'name');
+    if (named.length > 1 && this.found.storage.length === 0)
+      this.fail(
+        line.line,
+        fault('scheduleStorageBy', {
+          names: named
+            .slice(1)
+            .map((i) => this.shape.columns[i]?.of ?? '')
+            .join(', '),
+        }),
+      );
+    for (const i of this.shape.fees) {
+      const money = says(cells[i]);
+      // A card has one storage rate a month: that of the first column, which the fault above says.
+      if (money?.is !== 'money' || (named.length > 1 && i !== named[0])) continue;
+      if (volume === null) {
+        this.fail(line.line, fault('scheduleVolume'));
+        return;
+      }
+      const perM3 = money.amount / volume;
+      const a = this.shape.across[i] ?? null;
+      const age = this.one(cells, 'age', 'range');
+      const months = a?.by === 'months' ? a.months : (this.one(cells, 'period', 'months')?.months ?? null);
+      if (age !== null)
+        this.found.longStay.push({
+          fromMonths: monthsIn(olderThan(age)),
+          toMonths: age.upTo === null ? null : monthsIn(age.upTo),
+          rate: perM3,
+          line: line.line,
+        });
+      else
+        this.found.storage.push({
+          months: months ?? [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12],
+          perM3,
+          line: line.line,
+        });
+    }
+  }
+}
+/** "181 to 270 days" begins where 180 days end. */
+const olderThan = ({ from, upTo }: Range): number =>
+  from === null ? 0 : upTo === null ? from : Math.max(0, from - 1);
+/** Days as months, whole where they are nearly so. */
+const monthsIn = (days: number): number => {
+  const months = days / DAYS_A_MONTH;
+  return Math.abs(months - Math.round(months)) < 0.06 ? Math.round(months) : months;
+};
+/** Steps that do not meet: `last` kg is where the one ends, `from` where the next begins. */
+function apart(name: string, last: number, from: number): Fault {
+  const of = { tier: name || '–', from: grams(last), to: grams(from) };
+  return last < from ? fault('scheduleGap', of) : fault('scheduleOverlap', of);
+}
+const grams = (kg: number): number => Math.round(kg * 1e4) / 1e4;
