@@ -54,9 +54,9 @@ describe('every example of docs/formats.md', () => {
     for (const b of files)
       writeFileSync(join(folder, b.about.slice(5)), b.text.replace('"the lane document above"', lane));
   });
-  it('stands there: three commands with their output, and one that fails', () => {
-    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(3);
-    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(4);
+  it('stands there: five commands with their output, and one that fails', () => {
+    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(5);
+    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(6);
   });
   it.each(blocks.flatMap((b, i) => (b.language === 'sh' ? [[b.text.trim(), i] as const] : [])))(
     '%s',
@@ -64,15 +64,60 @@ describe('every example of docs/formats.md', () => {
       const args = command
         .replace(/^npm run --silent bm -- /, '')
         .split(' ')
-        .map((a) => (a.endsWith('.json') ? join(folder, a) : a));
+        .map((a) => (/\.(json|txt|csv)$/.test(a) ? join(folder, a) : a));
       const run = await bm(args);
-      expect(run.code).toBe(blocks[i]?.about === 'exit=2' ? 2 : 0);
+      expect(run.code).toBe(Number(/^exit=(\d)$/.exec(blocks[i]?.about ?? '')?.[1] ?? 0));
       const next = blocks[i + 1];
       if (next?.about === 'output') expect(matches(JSON.parse(run.out), JSON.parse(next.text))).toEqual([]);
       else for (const line of next?.text.trim().split('\n') ?? []) expect(run.err).toContain(line.trim());
       expect(next?.about === 'output' || next?.about === 'errors').toBe(true);
     },
   );
+});
+
+describe('bm card', () => {
+  const put = (name: string, text: string): string => {
+    writeFileSync(join(folder, name), text);
+    return join(folder, name);
+  };
+  it('reads a table from standard input; what is doubtful or not understood is exit 1', async () => {
+    const run = await bm(['card', 'read'], 'Weight\tFee\nup to 500 g\t3\nup to 1.500 g\tx5x');
+    expect(run.code).toBe(1);
+    expect(JSON.parse(run.out)).toMatchObject({ currency: 'EUR', counts: { doubtful: 1, notUnderstood: 1 } });
+  });
+  it('says what a table would change of a card', async () => {
+    const card = join(folder, 'market.json');
+    const run = await bm([
+      'card',
+      'read',
+      put('next.csv', 'Category,Referral fee\nGarden,16%'),
+      '--like',
+      card,
+    ]);
+    expect(run.code).toBe(0);
+    expect(JSON.parse(run.out)).toMatchObject({
+      currency: 'EUR',
+      changes: [{ sheet: 'referralTiers', cells: [{ column: 'pct', from: 0.15, to: 0.16 }] }],
+    });
+  });
+  it.each([
+    [['card'], 'bm card needs read or check'],
+    [['card', 'check', 'market.json'], 'bm card needs read or check'],
+    [['card', 'read', 'nowhere.txt'], 'There is no such file'],
+    [['card', 'read', 'fees.txt', '--currency', 'euro'], 'is not a currency'],
+    [['card', 'read', 'fees.txt', '--like', 'fees.txt'], 'not JSON'],
+    [['card', 'check', 'card.json', 'proofs.csv'], 'Only the card of a marketplace'],
+    [['card', 'check', 'market.json', 'fees.txt'], 'does not name the columns'],
+  ])('%j: %s', async (args, said) => {
+    const run = await bm(args.map((a) => (/\.(json|txt|csv)$/.test(a) ? join(folder, a) : a)));
+    expect([run.code, run.out]).toEqual([2, '']);
+    expect(run.err).toContain(said);
+  });
+  it('a proof that cannot be read names row and column', async () => {
+    const proofs = put('bad.csv', 'weight,fulfilment\n0.9 kg,3.20\nheavy,3.20');
+    const run = await bm(['card', 'check', join(folder, 'market.json'), proofs]);
+    expect([run.code, run.err]).toEqual([2, expect.stringContaining('row 3, weight')]);
+  });
 });
 
 describe('bm', () => {

@@ -13,6 +13,10 @@ import {
   test,
 } from './help.ts';
 
+/** A fee table with a cell that can be read two ways, one that cannot be read, and one that is left out. */
+const TABLE =
+  'Tier\tWeight\tFee\nSmall\tup to 500 g\t3\nSmall\tup to 1.500 g\t5\nLarge\tup to 5 kg\t$9\nHuge\theavier\task us';
+
 async function accessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
@@ -53,12 +57,14 @@ for (const scheme of ['light', 'dark'] as const)
         `${DEMO}/fund`,
         `${DEMO}/lists`,
         `${DEMO}/rates`,
+        `${DEMO}/rates/read`,
         `${DEMO}/settings`,
         '/account',
         '/?new=1',
       ]) {
         await page.goto(at(path));
         await ready(page);
+        if (path.endsWith('/read')) await page.getByLabel('What you gave').fill(TABLE);
         if (path === sheet)
           for (const family of [
             'Tax',

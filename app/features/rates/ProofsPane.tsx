@@ -173,38 +173,44 @@ function ProofLine({
   const item = useItemWords();
   const { currency } = card;
   return (
-    <Box sx={{ display: 'flex', gap: 1, py: 0.5, borderBottom: '1px solid', borderColor: 'hairline' }}>
-      <Box sx={{ flex: 1, minWidth: 0 }}>
-        <span dir="auto">{item(proof, currency)}</span>
-        <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>
-          {[proof.date === null ? '' : f.day(proof.date), proof.note].filter(Boolean).join(' · ')}
-        </Box>
-        {held.state === 'fails' && <WhyFails proof={proof} held={held} card={card} />}
-      </Box>
-      <Box sx={{ textAlign: 'right' }}>
-        {held.fees.map((fee) => (
-          <Box key={fee.fee}>
-            {held.fees.length > 1 || fee.fee !== 'fulfilment' ? `${t(`proofs.fee.${fee.fee}`)} ` : ''}
-            <b>{f.plain(fee.charged, currency)}</b>{' '}
-            {fee.says === null ? (
-              <Box component="span" sx={{ color: 'text.secondary' }}>
-                {t('proofs.cannot')}
-              </Box>
-            ) : fee.meets ? (
-              t('proofs.met')
-            ) : (
-              <Box component="b" sx={{ color: 'error.main' }}>
-                {t('proofs.says', { amount: f.plain(fee.says, currency) })}
-              </Box>
-            )}
+    <Box sx={{ py: 0.5, borderBottom: '1px solid', borderColor: 'hairline' }}>
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          <span dir="auto">{item(proof, currency)}</span>
+          <Box component="span" sx={{ display: 'block', fontSize: '0.76rem', color: 'text.secondary' }}>
+            {[proof.date === null ? '' : f.day(proof.date), proof.note].filter(Boolean).join(' · ')}
           </Box>
-        ))}
+        </Box>
+        <Box sx={{ textAlign: 'right' }}>
+          {held.fees.map((fee) => (
+            <Box key={fee.fee}>
+              {held.fees.length > 1 || fee.fee !== 'fulfilment' ? `${t(`proofs.fee.${fee.fee}`)} ` : ''}
+              <b>{f.plain(fee.charged, currency)}</b>{' '}
+              {fee.says === null ? (
+                <Box component="span" sx={{ color: 'text.secondary' }}>
+                  {t('proofs.cannot')}
+                </Box>
+              ) : fee.meets ? (
+                t('proofs.met')
+              ) : (
+                <Box component="b" sx={{ color: 'error.main' }}>
+                  {t('proofs.says', { amount: f.plain(fee.says, currency) })}
+                </Box>
+              )}
+            </Box>
+          ))}
+        </Box>
+        {onDrop !== null && (
+          <IconButton
+            size="small"
+            aria-label={t('proofs.drop')}
+            onClick={onDrop}
+            sx={{ alignSelf: 'center' }}>
+            <CloseIcon fontSize="inherit" />
+          </IconButton>
+        )}
       </Box>
-      {onDrop !== null && (
-        <IconButton size="small" aria-label={t('proofs.drop')} onClick={onDrop} sx={{ alignSelf: 'center' }}>
-          <CloseIcon fontSize="inherit" />
-        </IconButton>
-      )}
+      {held.state === 'fails' && <WhyFails proof={proof} held={held} card={card} />}
     </Box>
   );
 }
