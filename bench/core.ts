@@ -4,6 +4,12 @@ import { evaluate } from '../core/lane/evaluate.ts';
 import { Reckoning } from '../core/lane/reckoning.ts';
 import { priceFor } from '../core/lane/solve.ts';
 import { LINES } from '../core/lane/costLines.ts';
+import type { MarketplaceCard } from '../core/cards/rates.ts';
+import { holdAll } from '../core/proofs/check.ts';
+import { proof } from '../core/proofs/schema.ts';
+import { givenOfText } from '../core/schedules/given.ts';
+import { understand } from '../core/schedules/understand.ts';
+import { starterCards } from '../demo/starterCards.ts';
 import { demoLanes } from './lanes.ts';
 
 export type Measure = {
@@ -14,6 +20,40 @@ export type Measure = {
   yardstick: string;
   ratio: number | null;
 };
+
+/** A table of 2,000 cells understood, and 5,000 proofs held against a card: the best of several, ms. */
+function measureReading(): { table: number; proofs: number } {
+  const rows = Array.from({ length: 400 }, (_, i) =>
+    [
+      `${i % 20 === 0 ? `Size ${i / 20}` : ''}`,
+      `up to ${((i % 20) + 1) / 2} kg`,
+      ...[2, 3, 4].map((x) => (x + i / 100).toFixed(2)),
+    ].join('\t'),
+  );
+  const text = ['Size tier\tWeight\tZone A\tZone B\tZone C', ...rows].join('\n');
+  const card = starterCards().find((c) => c.key === 'Alderway/DE')?.data as MarketplaceCard;
+  const proofs = Array.from({ length: 5000 }, (_, i) =>
+    proof.parse({
+      sides: [10 + (i % 30), 10, 5],
+      kg: 0.1 + (i % 50) / 20,
+      price: 10 + (i % 40),
+      charged: { referral: 2, fulfilment: 3 },
+    }),
+  );
+  const best = (work: () => unknown): number =>
+    Math.min(
+      ...Array.from({ length: 6 }, () => {
+        const started = performance.now();
+        work();
+        return performance.now() - started;
+      }),
+    );
+  const by = { homeCurrency: 'EUR', standings: {}, today: '2026-11-24' };
+  return {
+    table: best(() => understand(givenOfText(text), 'EUR')),
+    proofs: best(() => holdAll(card, null, by, proofs)),
+  };
+}
 
 /** Best of several runs of at least 300 ms each: calls a second. */
 function perSecond(work: () => number): { rate: number; sum: number } {
@@ -69,7 +109,24 @@ export function measureCore(): Measure[] {
     evaluations += found;
     most = Math.max(most, found - 4 * limits.size);
   }
+  const reading = measureReading();
   return [
+    {
+      name: 'A fee table of 2,000 cells understood',
+      value: reading.table,
+      unit: 'ms',
+      aim: 'at most 200',
+      yardstick: '',
+      ratio: null,
+    },
+    {
+      name: '5,000 proofs held against a card',
+      value: reading.proofs,
+      unit: 'ms',
+      aim: 'at most 100',
+      yardstick: '',
+      ratio: null,
+    },
     {
       name: 'Full lanes evaluated, one by one, without workings',
       value: full.rate,

@@ -89,6 +89,7 @@ export const scheduleWords = {
     charged: 'charged',
     item: 'Item',
     add: 'Add one: size, weight, what it cost',
+    row: 'Row {{row}}:',
     example: '10 x 8 x 3 in, 1.1 lb, 4.52',
     addButton: 'Add',
     drop: 'Take this proof away',

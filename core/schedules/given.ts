@@ -9,7 +9,13 @@ export type Line = { readonly line: number; readonly cells: readonly string[] };
 /** A table: lines that belong together, all as wide as the widest. */
 export type Block = { readonly title: string; readonly rows: readonly Line[] };
 export type Note = { readonly line: number; readonly text: string };
-export type Given = { readonly blocks: readonly Block[]; readonly notes: readonly Note[] };
+export type Given = {
+  readonly blocks: readonly Block[];
+  readonly notes: readonly Note[];
+  /** Lines and columns that are left out, since no fee table has so many. */
+  readonly left: { readonly lines: number; readonly columns: number };
+};
+const NOTHING_LEFT = { lines: 0, columns: 0 };
 
 /** A table beyond this is no fee schedule; what is left out is said. */
 export const MOST_LINES = 5000;
@@ -109,13 +115,16 @@ function blockOf(rows: readonly Line[]): Given {
     return {
       blocks: [],
       notes: rows.map((r) => ({ line: r.line, text: r.cells.filter(Boolean).join('  ') })),
+      left: NOTHING_LEFT,
     };
   const width = Math.min(MOST_COLUMNS, Math.max(...table.map((r) => r.cells.length)));
   const even = table.map((r) => ({
     line: r.line,
     cells: Array.from({ length: width }, (_, i) => r.cells[i] ?? ''),
   }));
-  return { blocks: [{ title, rows: even }], notes };
+  const widest = Math.max(...table.map((r) => r.cells.length));
+  const left = { lines: 0, columns: Math.max(0, widest - MOST_COLUMNS) };
+  return { blocks: [{ title, rows: even }], notes, left };
 }
 /** A lone cell that is no sentence: a size tier over its rows, or a figure under its neighbours. */
 const isPartOfTable = ({ cells }: Line): boolean => {
@@ -142,13 +151,24 @@ function together(parts: readonly Given[]): Given {
     blocks.push(...others);
     notes.push(...p.notes);
   });
-  return { blocks, notes: notes.sort((a, b) => a.line - b.line) };
+  const columns = Math.max(0, ...parts.map((p) => p.left.columns));
+  return { blocks, notes: notes.sort((a, b) => a.line - b.line), left: { lines: 0, columns } };
 }
 const isTitle = (text: string): boolean => text.length <= 120 && !/^[*†‡¹²³[(]/u.test(text);
 
+/** Rows of pasted text as they stand: cells between tabs, semicolons, bars, commas or blanks. */
+export const rowsOfText = (text: string): string[][] =>
+  cellsOf(
+    text
+      .replace(/\r\n?/g, '\n')
+      .split('\n')
+      .filter((l) => l.trim() !== ''),
+  ).map((r) => r.map(plain));
+
 /** The tables and sentences of pasted text; lines are numbered from 1. */
 export function givenOfText(text: string): Given {
-  const lines = text.replace(/\r\n?/g, '\n').split('\n').slice(0, MOST_LINES);
+  const all = text.replace(/\r\n?/g, '\n').split('\n');
+  const lines = all.slice(0, MOST_LINES);
   const parts: Given[] = [];
   let from = 0;
   const close = (to: number): void => {
@@ -160,7 +180,8 @@ export function givenOfText(text: string): Given {
     if (l.trim() === '') close(i);
   });
   close(lines.length);
-  return together(parts);
+  const given = together(parts);
+  return { ...given, left: { ...given.left, lines: all.length - lines.length } };
 }
 
 /** Lines without a blank one between them; what only rules off is left out of the count of cells, not of lines. */
@@ -171,9 +192,5 @@ function partOf(lines: readonly string[], first: number): Given {
   }));
   const said = kept.filter((l) => l.text !== '' && !/^[\s|:+=_-]+$/.test(l.text));
   const cells = cellsOf(said.map((l) => l.text));
-  return blockOf(
-    unwrapped(
-      said.map((l, i) => ({ line: l.line, cells: (cells[i] ?? []).slice(0, MOST_COLUMNS).map(plain) })),
-    ),
-  );
+  return blockOf(unwrapped(said.map((l, i) => ({ line: l.line, cells: (cells[i] ?? []).map(plain) }))));
 }

@@ -20,8 +20,13 @@ export type Across =
   | null;
 
 /** Words of a heading that do not tell one fee from another. */
-const SAYS_NOTHING =
-  /(?<!\p{L})(?:[A-Z]{3}|per|pro|par|por|za|a|the|in|für|pour|each|item|unit|piece|parcel|fulfilment|monthly)(?!\p{L})/giu;
+const SAYS_NOTHING = new RegExp(
+  [
+    '(?<!\\p{L})(?:[A-Z]{3}|per|pro|par|por|za|a|the|in|für|pour|each|item|unit|piece',
+    'parcel|fulfilment|monthly)(?!\\p{L})',
+  ].join('|'),
+  'giu',
+);
 
 /** A fee alone under a heading such as "Fee, EUR" is for nothing but its row. */
 const isGeneric = (heading: string): boolean => {

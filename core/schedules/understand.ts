@@ -150,6 +150,10 @@ export function understand(given: Given, currency: string, choices: Choices = {}
     leftOut: 0,
   };
   for (const t of tables) for (const r of t.rows) for (const c of r.cells) counts[c.state]++;
+  if (given.left.lines > 0)
+    found.faults.push({ ...fault('scheduleLong', { left: given.left.lines }), line: null });
+  if (given.left.columns > 0)
+    found.faults.push({ ...fault('scheduleWide', { left: given.left.columns }), line: null });
   if (tables.length === 0) found.faults.push({ ...fault('scheduleNoTable'), line: null });
   const { charges, steps, categories, storage, longStay, faults } = found;
   return {

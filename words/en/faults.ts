@@ -45,6 +45,14 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'What the column "{{heading}}" says is not known',
     'Give it a heading such as weight, fee, category; or leave it out.',
   ],
+  scheduleLong: [
+    '{{left}} lines are left out: they are more than any fee table has',
+    'Paste the table in parts.',
+  ],
+  scheduleWide: [
+    '{{left}} columns are left out: they are more than any fee table has',
+    'Paste the columns that matter.',
+  ],
   scheduleTable: [
     'What this table is about is not known',
     'Give its columns headings such as size tier, weight, fee, category, month.',

@@ -11,8 +11,9 @@ import { holdAll } from '../../../core/proofs/check.ts';
 import type { Held } from '../../../core/proofs/check.ts';
 import { mendsFor, rowOfFee } from '../../../core/proofs/mends.ts';
 import type { Mend } from '../../../core/proofs/mends.ts';
-import { proofOfLine, rowsOfProofs } from '../../../core/proofs/rows.ts';
+import { proofOfLine, proofsOfRows, rowsOfProofs } from '../../../core/proofs/rows.ts';
 import type { Proof } from '../../../core/proofs/schema.ts';
+import { rowsOfText } from '../../../core/schedules/given.ts';
 import { inWords } from '../../../words/index.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -28,7 +29,7 @@ type Props = {
   by: Trier;
   proofs: readonly Kept[];
   /** null: one may only look. */
-  onAdd: ((proof: Proof) => void) | null;
+  onAdd: ((proofs: readonly Proof[]) => void) | null;
   onDrop: (id: string) => void;
 };
 
@@ -135,7 +136,7 @@ export function ProofsOfCard({
     <Box>
       <ProofsPane
         {...pane}
-        onAdd={canEdit ? (proof) => send({ intent: 'addProofs', key: cardKey, proofs: [proof] }) : null}
+        onAdd={canEdit ? (proofs) => send({ intent: 'addProofs', key: cardKey, proofs }) : null}
         onDrop={(id) => send({ intent: 'dropProofs', ids: [id] })}
       />
       {fetcher.data?.error && <Alert severity="error">{fetcher.data.error}</Alert>}
@@ -289,8 +290,8 @@ function Mends({ mends, card }: { mends: readonly Mend[]; card: MarketplaceCard 
   );
 }
 
-/** One line typed in; what is wrong with it stands under it. */
-function AddProof({ card, onAdd }: { card: MarketplaceCard; onAdd: (proof: Proof) => void }) {
+/** One line typed in, or rows pasted; what is wrong stands under it. */
+function AddProof({ card, onAdd }: { card: MarketplaceCard; onAdd: (proofs: readonly Proof[]) => void }) {
   const { t } = useTranslation();
   const [line, setLine] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
@@ -303,8 +304,18 @@ function AddProof({ card, onAdd }: { card: MarketplaceCard; onAdd: (proof: Proof
         const read = proofOfLine(line, card);
         setWrong(read.ok ? null : inWords(read.wrong));
         if (!read.ok) return;
-        onAdd(read.proof);
+        onAdd([read.proof]);
         setLine('');
+      }}
+      onPaste={(e: React.ClipboardEvent) => {
+        // Rows under their headings come in together; what is wrong with one keeps none of the others out of sight.
+        const text = e.clipboardData.getData('text/plain');
+        if (!text.trim().includes('\n')) return;
+        e.preventDefault();
+        const { proofs, wrong } = proofsOfRows(rowsOfText(text), card);
+        const [first] = wrong;
+        setWrong(first === undefined ? null : `${t('proofs.row', { row: first.row })} ${inWords(first)}`);
+        if (first === undefined) onAdd(proofs);
       }}>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'end' }}>
         <TextLine

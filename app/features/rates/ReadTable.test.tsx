@@ -187,6 +187,17 @@ describe('proofs beside the table', () => {
     expect(pane()).toContain('"a heavy one" is neither a size, a weight, a category nor an amount');
     expect(screen.getByLabelText<HTMLInputElement>(/^Add one/).value).toBe('a heavy one, 2.90');
   });
+  it('rows are pasted under their headings, all or none', () => {
+    page();
+    whole();
+    const paste = (text: string): void =>
+      void fireEvent.paste(screen.getByLabelText(/^Add one/), { clipboardData: { getData: () => text } });
+    paste('weight\tsides\tfulfilment\n0.3 kg\t20 x 10 x 5 cm\t2.50\nheavy\t20 x 10 x 5 cm\t2.90');
+    expect(pane()).toContain('Row 3: "heavy" is not a weight');
+    expect(pane()).not.toContain('of your');
+    paste('weight\tsides\tfulfilment\n0.3 kg\t20 x 10 x 5 cm\t2.50\n0.8 kg\t20 x 10 x 5 cm\t2.90');
+    expect(pane()).toContain('It meets 2 of your 2 proofs.');
+  });
   it('one is taken away again', () => {
     page();
     whole();

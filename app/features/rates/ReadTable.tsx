@@ -69,10 +69,10 @@ export function ReadTablePage(p: Props) {
               proofs={proofs}
               onAdd={
                 p.canEdit
-                  ? (proof) =>
+                  ? (added) =>
                       p.base === null
-                        ? setMine([...mine, { id: crypto.randomUUID(), proof }])
-                        : send({ intent: 'addProofs', key: p.base.key, proofs: [proof] })
+                        ? setMine([...mine, ...added.map((proof) => ({ id: crypto.randomUUID(), proof }))])
+                        : send({ intent: 'addProofs', key: p.base.key, proofs: added })
                   : null
               }
               onDrop={(id) =>
