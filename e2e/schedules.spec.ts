@@ -1,4 +1,4 @@
-import { addProduct, answer, at, expect, newcomer, ready, searchFor, test } from './help.ts';
+import { addProduct, answer, at, expect, newcomer, openFamily, ready, searchFor, test } from './help.ts';
 import type { Page } from '@playwright/test';
 
 /** A schedule as a web page would show it: imperial units, several tables, footnotes. */
@@ -62,6 +62,9 @@ test('from an empty workspace to a proven lane on a marketplace of one’s own, 
   // One's own marketplace is the one a product is sold on, unless another is chosen.
   await addProduct(page, base, { price: '29.90', cost: '6.40', sides: '30 x 20 x 10', weight: '0.6' });
   await expect(answer(page)).toContainText('In United States on Ostrelle');
+
+  await openFamily(page, 'Marketplace');
+  await expect(page.getByText('It meets 3 of your 3 proofs.')).toBeVisible();
 
   await readInto(page, base, 'Ostrelle', 'Canada');
   await give(page, FEES.replaceAll('$', 'CAD '));

@@ -28,6 +28,7 @@ export const cardWords = {
     withdrawn: 'withdrawn',
     version: 'Version',
     example: 'example: replace with your own',
+    examples: 'Examples',
     age: '{{days}} days old',
     ageToday: 'of today',
     next: 'Write the next version',

@@ -78,6 +78,8 @@ export const scheduleWords = {
   proofs: {
     title: 'Proofs',
     what: 'what you were really charged',
+    unproven: 'No proof yet of what is charged here.',
+    toCard: 'Proofs of this card',
     none: 'An invoice or a settlement line says whether a card is right.',
     meets_one: 'It meets your one proof.',
     meets_other: 'It meets {{met}} of your {{count}} proofs.',

@@ -156,21 +156,17 @@ export function RatesPage(props: Props) {
                 ))}
               </Group>
             )}
-            {CARD_KINDS.map((kind) => {
-              const own = found.filter((h) => h.kind === kind);
-              return own.length === 0 ? null : (
-                <Group key={kind} title={t(`cards.kind.${kind}`)}>
-                  {own.map((h) => (
-                    <CardLink
-                      key={h.id}
-                      to={`?card=${h.id}`}
-                      here={h.kind === chosen?.kind && h.key === chosen.key}>
-                      {label(h)}
-                    </CardLink>
-                  ))}
-                </Group>
-              );
-            })}
+            <CardsByKind cards={found.filter((v) => !v.example)} chosen={chosen} label={label} />
+            {found.some((v) => v.example) && (
+              <details open>
+                <Box
+                  component="summary"
+                  sx={{ fontSize: '0.84rem', color: 'text.secondary', cursor: 'pointer', py: 0.5 }}>
+                  {t('cards.examples')}
+                </Box>
+                <CardsByKind cards={found.filter((v) => v.example)} chosen={chosen} label={label} />
+              </details>
+            )}
           </Box>
         </Box>
         <Box sx={{ minWidth: 0 }}>
@@ -249,6 +245,31 @@ export function RatesPage(props: Props) {
       </Box>
     </Box>
   );
+}
+
+/** The cards of each kind, under its name. */
+function CardsByKind({
+  cards,
+  chosen,
+  label,
+}: {
+  cards: readonly Version[];
+  chosen: Version | null;
+  label: (v: Version) => string;
+}) {
+  const { t } = useTranslation();
+  return CARD_KINDS.map((kind) => {
+    const own = cards.filter((h) => h.kind === kind);
+    return own.length === 0 ? null : (
+      <Group key={kind} title={t(`cards.kind.${kind}`)}>
+        {own.map((h) => (
+          <CardLink key={h.id} to={`?card=${h.id}`} here={h.kind === chosen?.kind && h.key === chosen.key}>
+            {label(h)}
+          </CardLink>
+        ))}
+      </Group>
+    );
+  });
 }
 
 /** A price of about thirty euros in the card's currency, to start trying with. */

@@ -1,4 +1,5 @@
 import { Box, Button } from '@mui/material';
+import { Suspense, lazy } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { Family } from '../../../core/lane/costLines.ts';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
@@ -13,6 +14,8 @@ import type { FormProps } from './formParts.tsx';
 import { GoodsForm } from './goodsForms.tsx';
 import { FulfilmentForm, ReturnsForm, OtherForm } from './deliveryForms.tsx';
 import { WayInForm } from './WayInForm.tsx';
+
+const Proven = lazy(() => import('./Proven.tsx'));
 
 /** A keyword, opened and not filled in. */
 const OPEN_KEYWORD = {
@@ -157,6 +160,11 @@ function MarketplaceForm({ laneId, doc }: FormProps) {
           width={140}
         />
       </Row>
+      {card !== null && (
+        <Suspense fallback={null}>
+          <Proven doc={doc} />
+        </Suspense>
+      )}
     </>
   );
 }

@@ -14,7 +14,20 @@ import type { Patch } from '../../../core/workspace/patch.ts';
 import { stubServer } from '../../ui/testing/server.ts';
 import { Sheet } from './Sheet.tsx';
 
-const server = stubServer(() => Response.json({ ok: true, results: {} }));
+const PROOF = { date: null, sides: null, kg: null, category: '', price: 40, note: '' };
+const CHARGED = { itemFee: null, payment: null, fulfilment: null };
+/** What is charged at a price of 40: 4 by the card. */
+let charged: number[] = [];
+const server = stubServer(({ url }) =>
+  url.includes('/rates/proofs')
+    ? Response.json({
+        proofs: charged.map((referral, i) => ({
+          id: String(i),
+          proof: { ...PROOF, charged: { ...CHARGED, referral } },
+        })),
+      })
+    : Response.json({ ok: true, results: {} }),
+);
 /** Each test has a candidate of its own: what one leaves in the tab or sends late is not another's. */
 let id = 'c0';
 let count = 0;
@@ -70,6 +83,21 @@ const sent = (): Patch[] =>
   server.sent
     .filter((x) => x.url.includes(`/${id}/`))
     .flatMap((x) => (x.body as { patches?: Patch[] } | null)?.patches ?? []);
+
+describe('how well proven the fees of a lane are', () => {
+  it.each([
+    [[], 'No proof yet of what is charged here.'],
+    [[4, 4.5], 'It meets 1 of your 2 proofs.'],
+  ])('%j charged: %s', async (fees, said) => {
+    charged = fees;
+    await sheet();
+    open('Marketplace');
+    expect(await screen.findByText(said, { exact: false })).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'Proofs of this card' }).getAttribute('href')).toBe(
+      '/w/shop/rates?kind=marketplace&key=Testmarket%2FDE',
+    );
+  });
+});
 
 describe('the answer of a sheet', () => {
   it('is a sentence: what a unit keeps, where it breaks even, what one may pay', async () => {
