@@ -1,6 +1,6 @@
 import '@fontsource-variable/bricolage-grotesque/index.css';
 import '@fontsource-variable/hanken-grotesk/index.css';
-import { Box, Button, Container, CssBaseline, Typography } from '@mui/material';
+import { Box, Button, CssBaseline, Typography } from '@mui/material';
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import { ThemeProvider } from '@mui/material/styles';
 import type { ReactNode } from 'react';
@@ -74,7 +74,7 @@ export function ErrorBoundary() {
   const kind =
     status === 404 ? 'notFound' : status === 403 ? 'notAllowed' : status === 503 ? 'databaseAway' : 'broken';
   return (
-    <Container component="main" maxWidth="sm" sx={{ py: 10 }}>
+    <Box component="main" sx={{ maxWidth: 600, mx: 'auto', px: { xs: 2, sm: 3 }, py: 10 }}>
       <Logo label />
       <Typography variant="h1" sx={{ mt: 5, mb: 1 }}>
         {t(`errors.${kind}.title`)}
@@ -90,6 +90,6 @@ export function ErrorBoundary() {
           {t('errors.home')}
         </Button>
       </Box>
-    </Container>
+    </Box>
   );
 }

@@ -134,6 +134,9 @@ const ORDER: readonly [ColumnWord, Role][] = [
   ['tier', 'tier'],
 ];
 
+/** Sides by their letters. */
+const SIDES = { L: 'length', W: 'width', B: 'width', H: 'height', D: 'height', T: 'height' } as const;
+
 /** So many filled cells say what a column is. */
 const SAMPLE = 30;
 
@@ -149,7 +152,11 @@ function roleOf(heading: string, cells: readonly string[], at: number, around: A
   const is = (reads: (c: string) => boolean): boolean => shareOf(cells, reads) >= 0.6;
   const own = { ...around, kg: weightUnitIn(heading) ?? around.kg, cm: lengthUnitIn(heading) ?? around.cm };
   const percent = is((c) => percentIn(c, own) !== null);
-  const said = ORDER.find(([w]) => COLUMN_WORDS[w].test(heading))?.[1] ?? null;
+  const letter = /^(?:[Mm]ax(?:imum)?\.?\s*)?([LWBHDT])(?:\s*[,(].*)?$/u.exec(heading)?.[1];
+  const said =
+    letter === undefined
+      ? (ORDER.find(([w]) => COLUMN_WORDS[w].test(heading))?.[1] ?? null)
+      : SIDES[letter as keyof typeof SIDES];
   // "Maximum weight" is a weight.
   const word =
     (said === 'maximum' || said === 'minimum') && COLUMN_WORDS.weight.test(heading) ? 'weight' : said;
@@ -218,7 +225,9 @@ function settled(columns: readonly Column[], body: readonly Line[], around: Arou
   // Two columns of weight: the first is a limit of the tier where sides stand beside it, else from and up to.
   if (weights.length === 1 && (has('sides') || has('length')) && !withPrices.some((c) => c.role === 'fee'))
     return withPrices.map((c) => (c.role === 'weight' ? { ...c, role: 'maxWeight' } : c));
-  return withPrices.map((c, i) => onlyOnce(c, i, withPrices));
+  return withPrices
+    .map((c, i) => onlyOnce(c, i, withPrices))
+    .map((c, i, all) => (isStray(c, i, all, body) ? { ...c, role: 'unread' } : c));
 }
 /** Where no column is a fee, "Price" beside a weight or a size is what is charged. */
 function pricesAsFees(columns: readonly Column[], money: (i: number) => boolean): readonly Column[] {
@@ -243,6 +252,16 @@ function onlyOnce(c: Column, i: number, all: readonly Column[]): Column {
   if (c.role === 'percent' && i !== first && !percents.every((k) => /\d/.test(all[k]?.heading ?? '')))
     return { ...c, role: 'unread' };
   return c;
+}
+
+/** Bare numbers under a heading that says nothing of a fee, in a table where other columns do. */
+function isStray(c: Column, i: number, all: readonly Column[], body: readonly Line[]): boolean {
+  const saysFee = (x: Column): boolean =>
+    COLUMN_WORDS.fee.test(x.heading) || /[€$£¥]|zł|\b[A-Z]{3}\b/u.test(x.heading);
+  const isAcrossWeights = /\d/.test(c.of) || weightUnitIn(c.of) !== null || monthsOf(c.of) !== null;
+  if (c.role !== 'fee' || saysFee(c) || isAcrossWeights || !all.some((x) => x.role === 'fee' && saysFee(x)))
+    return false;
+  return !body.some((r) => /[€$£¥円]|zł|[A-Z]{3}/u.test(r.cells[i] ?? ''));
 }
 
 /** Whether a heading names weights, months or a price band. */

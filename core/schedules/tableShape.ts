@@ -5,7 +5,7 @@ import { rangeIn, weightsIn } from './forms.ts';
 import type { Around, Weights } from './forms.ts';
 import type { Block, Line } from './given.ts';
 import { lengthUnitIn, weightUnitIn } from './units.ts';
-import { CHARGES, COLUMN_WORDS, monthsOf, WITHOUT_VAT } from './vocabulary.ts';
+import { CHARGES, COLUMN_WORDS, EACH, monthsOf, OVER, UP_TO, WITHOUT_VAT } from './vocabulary.ts';
 import type { ChargePart, TableKind } from './understood.ts';
 
 const POUND = 0.45359237;
@@ -40,21 +40,32 @@ const isGeneric = (heading: string): boolean => {
   return !/[\p{L}\d]/u.test(rest);
 };
 
+/** Whether a range says more than how far it goes: "3+ units" is no price. */
+const hasOtherWords = (text: string): boolean =>
+  /\p{L}/u.test(
+    [UP_TO, OVER]
+      .reduce((t, words) => t.replace(new RegExp(words.source, 'giu'), ' '), text)
+      .replace(/[A-Z]{3}|zł|to|and/gu, ' '),
+  );
+
 export function acrossOf(column: Column, fees: number, around: Around): Across {
   const { of, heading } = column;
   const months = monthsOf(of);
   if (months !== null) return { by: 'months', months };
   const bare = { ...around, kg: weightUnitIn(heading) };
   const weights =
-    /\d/.test(of) && (/\p{L}/u.test(of) || bare.kg !== null)
+    (/\d/.test(of) || EACH.test(of)) && (/\p{L}/u.test(of) || bare.kg !== null)
       ? weightsIn(of, { ...around, kg: bare.kg })
       : null;
   if (weights !== null && (weightUnitIn(of) !== null || bare.kg !== null))
     return { by: 'weight', weights: weights.said };
   const range = /\d/.test(of) ? rangeIn(of, around) : null;
-  if (range !== null && (COLUMN_WORDS.price.test(heading) || /[€$£¥<>≤–-]|\d\s*\+/u.test(of)))
+  const isRange = /[€$£¥<>≤–-]|\d\s*\+/u.test(of) && !hasOtherWords(of);
+  if (range !== null && (COLUMN_WORDS.price.test(heading) || isRange))
     return { by: 'price', upTo: range.said.upTo };
-  return isGeneric(of) || (fees === 1 && COLUMN_WORDS.fee.test(of)) ? null : { by: 'name', name: of };
+  return isGeneric(of) || (fees === 1 && COLUMN_WORDS.fee.test(of))
+    ? null
+    : { by: 'name', name: of.replace(/\s*[([]?\b[A-Z]{3}\b[)\]]?\s*$/, '') || of };
 }
 
 const SIZE_WORDS = /size|tier|größe|groesse|klasse|taille|tamaño|formato|dimensione|rozmiar|サイズ|区分/iu;
@@ -83,7 +94,9 @@ export class TableShape {
     this.kind = this.kindOf();
     const words = block.rows.flatMap((r) => r.cells).join(' ');
     this.imperial =
-      weightUnitIn(words) === POUND || lengthUnitIn(words) === INCH || /\b(?:lb|oz|inch|in)\b/i.test(words);
+      weightUnitIn(words) === POUND ||
+      lengthUnitIn(words) === INCH ||
+      /\b(?:lbs?|oz|inch(?:es)?)\b/i.test(words);
   }
 
   at(role: Role): number[] {

@@ -2,13 +2,13 @@
 import { fault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import type { Column, Role } from './columns.ts';
-import { limitOf, namedSidesIn } from './forms.ts';
-import type { Money, Percent, Range, Said, Weights } from './forms.ts';
+import { limitOf, namedSidesIn, rangeIn } from './forms.ts';
+import type { Around, Money, Percent, Range, Said, Weights } from './forms.ts';
 import type { Line } from './given.ts';
 import { chargeOf } from './tableShape.ts';
 import type { TableShape } from './tableShape.ts';
 import { divisorOf, volumeUnitIn } from './units.ts';
-import { OF_THE_REST, OVER } from './vocabulary.ts';
+import { OF_THE_REST, OF_THE_WHOLE, OVER } from './vocabulary.ts';
 import type {
   CategoryPart,
   CellRead,
@@ -55,7 +55,9 @@ export class RowTaker {
   ) {}
 
   take(cells: readonly CellRead[], line: Line): void {
-    const tier = this.nameOf(cells, 'tier');
+    // Where sizes have no names, they are told apart by what they measure.
+    const named = this.shape.has('tier') ? 'tier' : 'sides';
+    const tier = this.nameOf(cells, named);
     // A figure of which it is not known what it is for becomes part of nothing.
     if (cells.some((c) => c.state === 'notUnderstood' && SAYS_WHAT_FOR.has(c.role))) return;
     if (this.shape.kind === 'referral') this.takeCategory(cells, line);
@@ -215,7 +217,7 @@ export class RowTaker {
       .at('percent')
       .map((i) => says(cells[i]))
       .filter((s): s is Percent => s?.is === 'percent');
-    const percent = percents.length < 2 ? percents[0] : this.sideBySide(percents);
+    const percent = percents.length < 2 ? percents[0] : this.sideBySide(percents, line);
     if (percent === undefined) return;
     const itemFee = this.one(cells, 'itemFee', 'money')?.amount ?? percent.plus;
     const min = this.one(cells, 'minimum', 'money')?.amount ?? percent.min;
@@ -240,13 +242,20 @@ export class RowTaker {
   }
 
   /** Percentages side by side, each up to the price that its heading says. */
-  private sideBySide(percents: readonly Percent[]): Percent {
+  private sideBySide(percents: readonly Percent[], line: Line): Percent {
     const heads = this.shape.at('percent').map((i) => this.shape.columns[i]?.heading ?? '');
     const tiers = percents.map((p, i) => ({
-      upTo: i === percents.length - 1 ? null : limitOf(heads[i] ?? '', '', this.shape.around),
+      upTo:
+        i === percents.length - 1
+          ? null
+          : (limitOf(heads[i] ?? '', '', this.shape.around) ?? upToOf(heads[i] ?? '', this.shape.around)),
       pct: p.tiers[0]?.pct ?? 0,
     }));
-    const mode = heads.some((h) => OF_THE_REST.test(h)) ? 'sliced' : 'whole';
+    const whole = heads.some((h) => OF_THE_WHOLE.test(h));
+    // Which of the two is not said: it is taken slice by slice, and named.
+    if (!whole && !heads.some((h) => OF_THE_REST.test(h)) && this.found.categories.length === 0)
+      this.fail(line.line, fault('scheduleMode'));
+    const mode = whole ? 'whole' : 'sliced';
     return { ...(percents[0] as Percent), tiers, mode };
   }
 
@@ -293,6 +302,9 @@ export class RowTaker {
     }
   }
 }
+/** "10–50" over a column: up to 50. */
+const upToOf = (heading: string, around: Around): number | null =>
+  rangeIn(heading, around)?.said.upTo ?? null;
 /** "181 to 270 days" begins where 180 days end. */
 const olderThan = ({ from, upTo }: Range): number =>
   from === null ? 0 : upTo === null ? from : Math.max(0, from - 1);

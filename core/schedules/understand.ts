@@ -55,7 +55,7 @@ function readNote(text: string, around: Around, found: Found, tiers: ReadonlySet
   if (divided !== null && (COLUMN_WORDS.weight.test(text) || COLUMN_WORDS.divisor.test(text))) {
     const n = numberOf(divided[1] as string, around.mark)?.value ?? null;
     if (n === null || n <= 0) return false;
-    const divisor = divisorOf(n, around.cm === 2.54 || /\b(?:in|inch|lb|pound)/i.test(text));
+    const divisor = divisorOf(n, around.cm === 2.54 || /\b(?:inch|lb|pound|oz)/i.test(text));
     for (const name of tiers) found.tiers.push({ ...NO_TIER, name, divisor });
     return tiers.size > 0;
   }

@@ -109,7 +109,9 @@ const unitIn = (text: string, units: readonly Unit[], before: string): number | 
 };
 /** The unit that a heading or a sentence names, as a factor into ours; null where it names none. */
 export const weightUnitIn = (text: string): number | null => unitIn(text, WEIGHTS, '');
-export const lengthUnitIn = (text: string): number | null => unitIn(text, LENGTHS, '');
+/** "in" is inches behind a number or at the end of a heading; anywhere else it is a word. */
+export const lengthUnitIn = (text: string): number | null =>
+  unitIn(text.replace(/(?<![\d"”½¼¾(,/]\s?)\bin\b(?!\s*\)|\s*$)/giu, ' '), LENGTHS, '');
 export const volumeUnitIn = (text: string): number | null => unitIn(text, VOLUMES, '');
 
 const SIGNS: Readonly<Record<string, string>> = {

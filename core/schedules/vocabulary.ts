@@ -36,6 +36,7 @@ export const OVER = means(
 );
 /** For each further one. */
 export const EACH = means(
+  'extra',
   'each|every|per|additional|further|je|jede[sr]?|weitere[snr]?|pro|zusätzliche[snr]?|chaque',
   'par|supplémentaires?|cada|adicional(?:es)?|por cada|ogni|per ogni|aggiuntiv[oi]|ulterior[ei]',
   'każd[eya]|za każd[eya]|kolejn[eya]|dodatkow[eya]|追加|ごと|毎',
@@ -134,6 +135,7 @@ export const COLUMN_WORDS = {
   ),
   weight: means('weights?|gewicht|poids|peso|waga|ciężar|重量|重さ|up to|kg|g|lbs?|oz'),
   referral: means(
+    'porcentaje|pourcentage|prozent(?:satz)?|procent|we take|share',
     'referral|commissions?|selling fee|sales? fee|final value|percentage|provision|verkaufsgebühr',
     'verkaufsprovision|taux|comisi[oó]n(?:es)?|tarifa por referencia|commissione|percentuale',
     'prowizj[ae]|opłata od sprzedaży|販売手数料|手数料率',

@@ -776,6 +776,77 @@ Zone 2→4.10→5.00→6.40`,
       'Zone 2 ≤2: 6.4',
     ],
   },
+  {
+    name: 'sides under single letters, a fee to a weight and for each kilogram more',
+    currency: 'EUR',
+    text: `Size→Max L→Max W→Max H→Fee up to 1 kg→Per extra kg
+Pocket→25→18→3→1.95→-
+Shoebox→45→35→20→3.60→0.42
+
+All sides in cm.`,
+    reads: [
+      'Pocket ≤1: 1.95',
+      'Shoebox ≤1: 3.6',
+      'Shoebox each 1: 0.42',
+      'tier Pocket 25×18×3',
+      'tier Shoebox 45×35×20',
+    ],
+  },
+  {
+    name: 'percentages side by side that do not say whether they are of the whole',
+    currency: 'EUR',
+    text: `Catégorie | Commission jusqu'à 200 € | Au-delà de 200 €
+Meubles | 15 % | 10 %
+Décoration | 15 % | 12 %`,
+    reads: ['Meubles 15%≤200 / 10% sliced', 'Décoration 15%≤200 / 12% sliced'],
+    faults: ['scheduleMode'],
+  },
+  {
+    name: 'bare percentages in Spanish, a decimal comma in quotation marks',
+    currency: 'EUR',
+    text: `Categoría,Porcentaje,Comisión mínima (EUR)
+Jardín,"15,0",0.30
+Libros,"12,5",0.30`,
+    reads: ['Jardín 15% min 0.3', 'Libros 12.5% min 0.3'],
+  },
+  {
+    name: 'two services, weights in bands',
+    currency: 'EUR',
+    text: `Weight band (g);Standard EUR;Express EUR
+0-100;2.10;4.00
+101-250;2.45;4.40`,
+    reads: ['Standard ≤0.1: 2.1', 'Express ≤0.1: 4', 'Standard ≤0.25: 2.45', 'Express ≤0.25: 4.4'],
+  },
+  {
+    name: 'sizes without names are told apart by what they measure',
+    currency: 'EUR',
+    text: `Poids max.→Dimensions max.→Frais d'expédition
+150 g→33 x 23 x 2,5 cm→2,31 €
+400 g→33 x 23 x 2,5 cm→2,70 €
+1 kg→45 x 34 x 26 cm→4,12 €`,
+    reads: [
+      '33 x 23 x 2,5 cm ≤0.15: 2.31',
+      '33 x 23 x 2,5 cm ≤0.4: 2.7',
+      '45 x 34 x 26 cm ≤1: 4.12',
+      'tier 33 x 23 x 2,5 cm 33×23×2.5',
+      'tier 45 x 34 x 26 cm 45×34×26',
+    ],
+  },
+  {
+    name: 'percentages under ranges of price',
+    currency: 'EUR',
+    text: `Item price→0–10→10–50→50+
+Fee→8%→12%→15%`,
+    reads: ['Fee 8%≤10 / 12%≤50 / 15% sliced'],
+    faults: ['scheduleMode'],
+  },
+  {
+    name: 'numbers of pieces across are no prices',
+    currency: 'EUR',
+    text: `Shipping weight→1 unit→3+ units
+up to 1 kg→5.00→3.50`,
+    reads: ['1 unit ≤1: 5', '3+ units ≤1: 3.5'],
+  },
 ];
 
 /** Tables that are read whole and right, some with a question where they leave one. */

@@ -45,6 +45,10 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'What the column "{{heading}}" says is not known',
     'Give it a heading such as weight, fee, category; or leave it out.',
   ],
+  scheduleMode: [
+    'Whether a percentage holds for the whole price or for the part up to its limit is not said: taken for the part',
+    'Where it holds for the whole price, choose so for the category in the draft.',
+  ],
   scheduleLong: [
     '{{left}} lines are left out: they are more than any fee table has',
     'Paste the table in parts.',

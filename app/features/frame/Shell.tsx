@@ -1,4 +1,4 @@
-import { Box, Button, Container, MenuItem, Typography, useColorScheme } from '@mui/material';
+import { Box, Button, MenuItem, Typography, useColorScheme } from '@mui/material';
 import FindIcon from '@mui/icons-material/PlaylistAdd';
 import FundIcon from '@mui/icons-material/AccountBalanceWalletOutlined';
 import RatesIcon from '@mui/icons-material/TableChartOutlined';
@@ -187,7 +187,7 @@ function PaletteField({ started }: { started: { text: string; enter: boolean } }
 export function DeletedWorkspace({ head }: { head: WorkspaceHead }) {
   const { t } = useTranslation();
   return (
-    <Container component="main" maxWidth="sm" sx={{ py: 8 }}>
+    <Box component="main" sx={{ maxWidth: 600, mx: 'auto', px: { xs: 2, sm: 3 }, py: 8 }}>
       <Logo label />
       <Typography variant="h1" sx={{ mt: 4 }}>
         {t('deleted.title', { name: head.name })}
@@ -202,7 +202,7 @@ export function DeletedWorkspace({ head }: { head: WorkspaceHead }) {
         )}{' '}
         <Button href="/?new=1">{t('account.newWorkspace')}</Button>
       </Form>
-    </Container>
+    </Box>
   );
 }
 
