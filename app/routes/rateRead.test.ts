@@ -11,7 +11,7 @@ import type { TestWorkspace } from '../../server/testing/workspaces.ts';
 import { listCards, loadCards } from '../../server/use/cards.ts';
 import { loadDraft } from '../../server/use/cardDrafts.ts';
 import { loadChoices, loadProofs } from '../../server/use/proofs.ts';
-import { settingsOf } from '../../server/use/workspaces.ts';
+import { exportWorkspace, settingsOf } from '../../server/use/workspaces.ts';
 import { action, loader } from './rateRead.tsx';
 
 const asked = (w: TestWorkspace, cookie: string, body?: unknown, search = '') => {
@@ -65,6 +65,7 @@ describe('a fee table read into a card', () => {
       { upToKg: 2, fee: 2.9 },
     ]);
     expect((await loadProofs(w.id, keyOf)).map((p) => p.proof)).toEqual([PROOF]);
+    expect(await exportWorkspace(w.id, 'All')).toMatchObject({ proofs: [{ cardKey: keyOf, data: PROOF }] });
     expect(await loadChoices(w.id)).toEqual({ 'a|b|5,26': 1 });
     expect((await settingsOf(w.id))?.standings.PT).toEqual({ kind: 'registered' });
     const tax = versions.find((v) => v.kind === 'tax' && v.key === 'PT');

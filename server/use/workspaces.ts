@@ -4,7 +4,7 @@ import type { Settings } from '../../core/workspace/settings.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import { starterCards } from '../../demo/starterCards.ts';
 import { auth } from '../auth/auth.ts';
-import { candidate, lane, quote, rateCard, supplier, workspace } from '../db/schema.ts';
+import { cardProof, candidate, lane, quote, rateCard, supplier, workspace } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 
@@ -199,7 +199,7 @@ export async function latestRates(tx: Tx, workspaceId: string, day: string): Pro
 /** Everything a workspace holds, as one JSON document. */
 export async function exportWorkspace(workspaceId: string, name: string): Promise<object> {
   return inWorkspace(workspaceId, async (tx) => {
-    const [settings, suppliers, cards, candidates, quotes, lanes] = [
+    const [settings, suppliers, cards, proofs, candidates, quotes, lanes] = [
       await settingsIn(tx, workspaceId),
       await tx
         .select()
@@ -211,6 +211,11 @@ export async function exportWorkspace(workspaceId: string, name: string): Promis
         .from(rateCard)
         .where(eq(rateCard.workspaceId, workspaceId))
         .orderBy(asc(rateCard.kind), asc(rateCard.key)),
+      await tx
+        .select()
+        .from(cardProof)
+        .where(eq(cardProof.workspaceId, workspaceId))
+        .orderBy(asc(cardProof.cardKey), asc(cardProof.createdAt)),
       await tx
         .select()
         .from(candidate)
@@ -228,6 +233,7 @@ export async function exportWorkspace(workspaceId: string, name: string): Promis
       settings,
       suppliers: bare(suppliers),
       rateCards: bare(cards),
+      proofs: bare(proofs),
       candidates: bare(candidates),
       quotes: bare(quotes),
       // What lists show of a lane is worked out from the rest.
