@@ -50,10 +50,9 @@ export type Percent = {
 /** A range of amounts or of plain numbers. */
 export type Range = { readonly is: 'range'; readonly from: number | null; readonly upTo: number | null };
 export type Months = { readonly is: 'months'; readonly months: readonly number[] };
-export type Plain = { readonly is: 'number'; readonly n: number };
 /** Said on purpose to have no figure. */
 export type NoFigure = { readonly is: 'none' };
-export type Said = Weights | Sides | Money | Percent | Range | Months | Plain | NoFigure;
+export type Said = Weights | Sides | Money | Percent | Range | Months | NoFigure;
 
 /** What is read; `or`: what else it could be, where it is doubtful. */
 export type Heard<T extends Said = Said> = { readonly said: T; readonly or: readonly T[] };

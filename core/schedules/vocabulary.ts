@@ -108,13 +108,17 @@ export const FREE = whole(
   'gratuito|bez opłat|bezpłatnie|無料',
 );
 /** A row that adds the others up. */
-export const TOTAL =
-  /^(?:total|sum|grand total|summe|gesamt|insgesamt|total général|totale|suma|razem|łącznie|合計|計)(?![\p{L}\d])/iu;
+const TOTALS = [
+  'total|sum|grand total|summe|gesamt|insgesamt',
+  'total général|totale|suma|razem|łącznie|合計|計',
+];
+export const TOTAL = new RegExp(`^(?:${TOTALS.join('|')})(?![\\p{L}\\d])`, 'iu');
 
 /** What a column may say. Heading words decide first, contents where they do not. */
 export const COLUMN_WORDS = {
   girth: means(
-    'girth|gurtma(?:ß|ss)|circonf[ée]rence|longueur \\+|length \\+|lunghezza \\+|contorno|obwód|胴回り|3辺計|三辺合計',
+    'girth|gurtma(?:ß|ss)|circonf[ée]rence|longueur \\+|length \\+|lunghezza \\+|contorno',
+    'obwód|胴回り|3辺計|三辺合計',
   ),
   divisor: means(
     'divisor|volumetric|dimensional|volumengewicht|teiler|diviseur|volum[ée]trique|divisore|przelicznik|容積',

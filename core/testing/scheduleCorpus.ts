@@ -1,7 +1,7 @@
 /**
  * Fee tables as people have them: invented marketplaces and carriers, in many layouts, languages and units,
  * each with what a person reads in it. `→` stands for a tab. Weights in kg to the gram, sides in cm, storage a
- * m3 to the cent.
+ * m3 to the cent. It is data, table after table, in one file so that a new one is held beside those there are.
  */
 export type CorpusTable = {
   readonly name: string;

@@ -56,8 +56,6 @@ export function useSaid(currency: string): (said: Said) => string {
           : t('read.said.range', { a: f.number(said.from), b: f.number(said.upTo) });
       case 'months':
         return monthsSaid(said.months);
-      case 'number':
-        return f.number(said.n);
       case 'none':
         return t('read.said.none');
     }
