@@ -200,9 +200,9 @@ export const postageForm: CardForm = {
     const zones = r.rows('zones');
     r.unique('zones', zones, ['zone']);
     const stepsOf = grouped(r.rows('weightSteps'), (s) => String(s.zone));
-    const names = new Set(zones.map((z) => String(z.zone)));
     for (const [zone, rows] of stepsOf)
-      if (!names.has(zone)) r.fail('weightSteps', (rows[0] as Row).line, 'zone', fault('noZone', { zone }));
+      if (!r.names('zones', 'zone', zone))
+        r.fail('weightSteps', (rows[0] as Row).line, 'zone', fault('noZone', { zone }));
     const sum = zones.reduce((s, z) => s + or0(z.share), 0);
     if (zones.length > 0 && Math.abs(sum - 1) > 1e-6)
       r.fail(

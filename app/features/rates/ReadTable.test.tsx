@@ -134,6 +134,9 @@ describe('a fee table read into a new card', () => {
     type('Name of the card', 'Fleetpost');
     give('Weight→Home→Islands\nup to 1 kg→3.20→6.40\nup to 2 kg→3.80→7.10');
     expect(document.body.textContent).toContain('how many of your orders go to each zone');
+    // The zones are there: only their shares are missing.
+    expect(document.body.textContent).toContain('This is missing');
+    expect(document.body.textContent).not.toContain('There is no zone');
     press('Make a draft');
     await waitFor(() => expect(sent[0]).toMatchObject({ kind: 'postage' }));
     expect(sent[0]?.cells.zones).toEqual([

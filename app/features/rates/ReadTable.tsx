@@ -290,7 +290,7 @@ function Done({
           <b>{t('read.errors')}</b>
           {made.errors.slice(0, 6).map((e) => (
             <Box key={`${e.sheet} ${e.row} ${e.column} ${e.code}`}>
-              {e.column === null ? '' : `${t(`column.${e.column}`, { defaultValue: e.column })}: `}
+              {e.column === null ? '' : `${t(`cards.column.${e.column}`, { defaultValue: e.column })}: `}
               {inWords(e)}
             </Box>
           ))}

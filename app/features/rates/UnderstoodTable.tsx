@@ -160,7 +160,7 @@ function Cell({ cell, currency }: { cell: CellRead; currency: string }) {
   return (
     <Box component={Tag} {...(Tag === 'th' ? { scope: 'col' } : {})} sx={LOOK[cell.state]}>
       <span dir="auto">{cell.text}</span>
-      {turned && cell.said !== null && (
+      {turned && cell.said !== null && said(cell.said) !== cell.text && (
         <Box component="small" sx={{ display: 'block', color: 'text.secondary' }}>
           {said(cell.said)}
         </Box>
