@@ -2,13 +2,30 @@
 import type { Block, Line } from './given.ts';
 import { moneyIn, namedSidesIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around } from './forms.ts';
+import { limitsIn } from './limits.ts';
+import { unknownWords } from './knownWords.ts';
 import { lengthUnitIn, weightUnitIn } from './units.ts';
-import { COLUMN_WORDS, FREE, monthsOf, NO_FIGURE, TOTAL, WITH_VAT, WITHOUT_VAT } from './vocabulary.ts';
+import {
+  AT_MOST,
+  COLUMN_WORDS,
+  isElsewhere,
+  FREE,
+  monthsOf,
+  NO_FIGURE,
+  OVER,
+  SUM_OF_SIDES,
+  TOTAL,
+  UP_TO,
+  VAT_ALONE,
+  WITH_VAT,
+  WITHOUT_VAT,
+} from './vocabulary.ts';
 import type { ColumnWord } from './vocabulary.ts';
 
 export const ROLES = [
   'tier',
   'sides',
+  'limits',
   'length',
   'width',
   'height',
@@ -26,8 +43,8 @@ export const ROLES = [
   'itemFee',
   'period',
   'age',
-  'withVat',
-  'withVat',
+  'aside',
+  'elsewhere',
   'unread',
 ] as const;
 export type Role = (typeof ROLES)[number];
@@ -36,6 +53,8 @@ export type Column = {
   readonly heading: string;
   /** What a fee is for, where its heading names it: a size tier, a zone, a weight, months, a price band. */
   readonly of: string;
+  /** Its heading, where fees of other days stand beside it. */
+  readonly day?: string;
 };
 export type Headed = {
   readonly heads: readonly Line[];
@@ -54,13 +73,33 @@ function headLines(rows: readonly Line[]): number {
   const isRange = ({ cells }: Line): boolean => cells[0] === '' || !hasFigure(cells[0] ?? '');
   if (weightsAcross(rows)) return 1;
   let heads = 0;
-  while (heads < Math.min(3, rows.length - 1) && share(rows[heads] as Line) < 0.5) heads++;
+  while (heads < Math.min(3, rows.length - 1) && isHeadLine(rows[heads + 1] as Line)) heads++;
+  if (heads > 0) return heads + 1;
+  while (
+    heads < Math.min(3, rows.length - 1) &&
+    share(rows[heads] as Line) < 0.5 &&
+    !(heads > 0 && isAlone(rows[heads] as Line))
+  )
+    heads++;
   // Weights or months may stand as headings: a line of figures over lines of figures whose first cell is none.
   if (heads === 0 && isRange(rows[0] as Line) && looksLikeHead(rows)) heads = 1;
   else if (heads > 0 && heads < 3 && (rows[heads]?.cells[0] ?? '') === '' && looksLikeHead(rows.slice(heads)))
     heads++;
   return heads;
 }
+/** A name between rows: it stands over those that follow. */
+const isAlone = ({ cells }: Line): boolean => cells[0] !== '' && cells.slice(1).every((c) => c === '');
+/** A line that begins with the name of a column and has no amounts. */
+const isHeadLine = ({ cells }: Line): boolean =>
+  isHeadWord(cells[0] ?? '') && !cells.some((c) => /\d[.,]\d{2}(?!\d)|\p{Sc}/u.test(c));
+/** A name of a column and no more. */
+const isHeadWord = (text: string): boolean =>
+  !/\d/.test(text) &&
+  [COLUMN_WORDS.weight, COLUMN_WORDS.tier, COLUMN_WORDS.category].some(
+    (w) => w.exec(text.replace(/\s*\(.*\)$/, ''))?.[0] === text.replace(/\s*\(.*\)$/, ''),
+  ) &&
+  weightUnitIn(text) === null;
+
 /** "Weight (kg) | 0.5 | 1 | 2": a line of rising numbers behind a heading that names their unit. */
 function weightsAcross(rows: readonly Line[]): boolean {
   const [head, ...body] = rows;
@@ -151,16 +190,24 @@ function shareOf(cells: readonly string[], reads: (c: string) => boolean): numbe
 function roleOf(heading: string, cells: readonly string[], at: number, around: Around): Role {
   const is = (reads: (c: string) => boolean): boolean => shareOf(cells, reads) >= 0.6;
   const own = { ...around, kg: weightUnitIn(heading) ?? around.kg, cm: lengthUnitIn(heading) ?? around.cm };
-  const percent = is((c) => percentIn(c, own) !== null);
-  const letter = /^(?:[Mm]ax(?:imum)?\.?\s*)?([LWBHDT])(?:\s*[,(].*)?$/u.exec(heading)?.[1];
+  const percent = is((c) => c.includes('%') || percentIn(c, own) !== null);
+  const letter = /^(?:[Mm]ax(?:imum)?\.?\s*)?([LWBHDT])(?:\s*max\.?)?(?:\s*[,([].*)?$/u.exec(heading)?.[1];
   const said =
     letter === undefined
       ? (ORDER.find(([w]) => COLUMN_WORDS[w].test(heading))?.[1] ?? null)
       : SIDES[letter as keyof typeof SIDES];
+  if (VAT_ALONE.test(heading) && !WITH_VAT.test(heading) && !WITHOUT_VAT.test(heading)) return 'aside';
+  if (isElsewhere(heading) || SUM_OF_SIDES.test(heading)) return 'elsewhere';
   // "Maximum weight" is a weight.
-  const word =
-    (said === 'maximum' || said === 'minimum') && COLUMN_WORDS.weight.test(heading) ? 'weight' : said;
-  const texts = is((c) => !/^[^\p{L}]*\d/u.test(c) && weightsIn(c, { ...own, kg: null }) === null);
+  const word = meantBy(said, heading, is, own);
+  // Under a heading of weights a bare number may be one; "Zone 1" is a name.
+  const weighs = (c: string): boolean =>
+    weightsIn(c, {
+      ...own,
+      kg: COLUMN_WORDS.weight.test(heading) && unknownWords(c) === '' ? own.kg : null,
+    }) !== null;
+  const texts = is((c) => !/^[^\p{L}]*\d/u.test(c) && !weighs(c));
+
   if (percent && word !== 'minimum' && word !== 'maximum') return 'percent';
   if (at === 0 && is((c) => monthsOf(c) !== null)) return 'period';
   if (at === 0 && is((c) => namedSidesIn(c, own) !== null)) return 'tier';
@@ -168,12 +215,30 @@ function roleOf(heading: string, cells: readonly string[], at: number, around: A
   // What is written with units says what it is, whatever stands over it.
   if (is((c) => sidesIn(c, { ...own, cm: own.cm }) !== null && (sidesIn(c, own)?.said.cm.length ?? 0) > 1))
     return 'sides';
+  if (at > 0 && is((c) => limitsIn(c, own) !== null)) return 'limits';
   if (texts && at === 0) return word === 'category' || word === 'period' || word === 'age' ? word : 'tier';
   if (word !== null && !(word === 'tier' && !texts)) return word;
   if (is((c) => monthsOf(c) !== null)) return 'period';
   if (is((c) => /\p{L}/u.test(c) && weightsIn(c, { ...own, kg: null }) !== null)) return 'weight';
   if (is((c) => moneyIn(c, own) !== null)) return 'fee';
   return 'unread';
+}
+
+/** What two words of a heading mean together. */
+function meantBy(
+  said: Role | null,
+  heading: string,
+  is: (reads: (c: string) => boolean) => boolean,
+  around: Around,
+): Role | null {
+  const isWeight = COLUMN_WORDS.weight.test(heading);
+  // "Maximum weight" is a weight; weights under "volumetric" are limits of it, not divisors.
+  if ((said === 'maximum' || said === 'minimum') && isWeight) return 'weight';
+  if (said === 'divisor' && is((c) => weightsIn(c, { ...around, kg: null }) !== null)) return 'elsewhere';
+  // "2 days" over amounts is a service.
+  if (said === 'age' && is((c) => /[.,]\d{2}(?!\d)|[€$£¥]/u.test(c) && moneyIn(c, around) !== null))
+    return null;
+  return said === 'category' && COLUMN_WORDS.tier.test(heading) ? 'tier' : said;
 }
 
 /** The columns of a table and where its body begins. */
@@ -192,10 +257,13 @@ export function columnsOf(block: Block, around: Around): Headed {
       own[i] = `up to ${own[i]} ${unit}`;
       whole[i] = own[i] as string;
     }
+  const names = own.filter((x) => x !== '');
+  const repeats = heads.length > 1 && new Set(names).size < names.length;
   const columns = Array.from({ length: width }, (_, i): Column => {
     const cells = body.map((r) => r.cells[i] ?? '');
     const role = roleOf(whole[i] as string, cells, i, around);
-    return { role, heading: whole[i] as string, of: own[i] as string };
+    // Names that repeat under merged headings are told apart by those.
+    return { role, heading: whole[i] as string, of: (repeats ? whole[i] : own[i]) as string };
   });
   return { heads, body, columns: settled(columns, body, around) };
 }
@@ -222,11 +290,23 @@ function settled(columns: readonly Column[], body: readonly Line[], around: Arou
   });
   const withPrices = pricesAsFees(out, money);
   const weights = withPrices.flatMap((c, i) => (c.role === 'weight' ? [i] : []));
+  const allByWeight = withPrices.every(
+    (c) => c.role !== 'fee' || (/\d/.test(c.of) && weightUnitIn(c.of) !== null),
+  );
+  if (
+    weights.length === 1 &&
+    allByWeight &&
+    withPrices.some((c) => c.role === 'fee') &&
+    AT_MOST.test(withPrices[weights[0] as number]?.heading ?? '')
+  )
+    return withPrices.map((c) => (c.role === 'weight' ? { ...c, role: 'maxWeight' } : c));
   // Two columns of weight: the first is a limit of the tier where sides stand beside it, else from and up to.
   if (weights.length === 1 && (has('sides') || has('length')) && !withPrices.some((c) => c.role === 'fee'))
     return withPrices.map((c) => (c.role === 'weight' ? { ...c, role: 'maxWeight' } : c));
-  return withPrices
-    .map((c, i) => onlyOnce(c, i, withPrices))
+  const ofOneDay = newestOnly(withPrices);
+  return ofOneDay
+    .map((c, i) => onlyOnce(c, i, ofOneDay))
+    .map((c, i, all): Column => (isSecond(c, i, all) ? { ...c, role: 'unread' } : c))
     .map((c, i, all) => (isStray(c, i, all, body) ? { ...c, role: 'unread' } : c));
 }
 /** Where no column is a fee, "Price" beside a weight or a size is what is charged. */
@@ -246,13 +326,60 @@ function onlyOnce(c: Column, i: number, all: readonly Column[]): Column {
     WITH_VAT.test(c.heading) &&
     all.some((x) => x.role === 'fee' && WITHOUT_VAT.test(x.heading))
   )
-    return { ...c, role: 'withVat' };
+    return { ...c, role: 'aside' };
   const percents = all.flatMap((x, k) => (x.role === 'percent' ? [k] : []));
   const [first] = percents;
+  // A percentage beside weights and their fees is on top of them.
+  if (c.role === 'percent' && all.some((x) => x.role === 'weight') && all.some((x) => x.role === 'fee'))
+    return { ...c, role: 'elsewhere' };
   if (c.role === 'percent' && i !== first && !percents.every((k) => /\d/.test(all[k]?.heading ?? '')))
     return { ...c, role: 'unread' };
   return c;
 }
+
+const isDated = (c: Column): boolean => c.role === 'fee' && /(?:19|20)\d{2}/.test(c.of);
+/** Fees of several days side by side: those of the last column count, the others stand aside. */
+function newestOnly(columns: readonly Column[]): readonly Column[] {
+  const dated = columns.filter(isDated);
+  const last = dated[dated.length - 1];
+  if (dated.length < 2) return columns;
+  return columns.map((c) =>
+    !isDated(c) ? c : c === last ? { ...c, of: '', day: c.heading } : { ...c, role: 'aside' },
+  );
+}
+
+/** What a row says once: a second column of the same is of something else. */
+const SAID_ONCE: ReadonlySet<Role> = new Set([
+  'sides',
+  'length',
+  'width',
+  'height',
+  'girth',
+  'maxWeight',
+  'divisor',
+  'packaging',
+  'price',
+  'minimum',
+  'maximum',
+  'itemFee',
+  'period',
+  'age',
+]);
+
+/**
+ * Whether a column repeats what another says; of two weights the second is where the first ends, if one of the
+ * two says so.
+ */
+function isSecond(c: Column, i: number, all: readonly Column[]): boolean {
+  const before = all.slice(0, i).filter((x) => x.role === c.role);
+  const [first] = before;
+  if (first === undefined) return false;
+  if (c.role === 'percent') return false;
+  if (c.role !== 'weight') return SAID_ONCE.has(c.role);
+  return before.length > 1 || !(OVER.test(first.heading) || UP_TO.test(c.heading) || isBlankOrTo(c.heading));
+}
+const isBlankOrTo = (heading: string): boolean =>
+  heading === '' || /^(?:to|bis|à|a|do|まで)\b/iu.test(heading);
 
 /** Bare numbers under a heading that says nothing of a fee, in a table where other columns do. */
 function isStray(c: Column, i: number, all: readonly Column[], body: readonly Line[]): boolean {

@@ -5,6 +5,7 @@
  */
 import { isCurrency } from '../cards/cells.ts';
 import { minorDigits } from '../money/money.ts';
+import type { Limits } from './limits.ts';
 import { NUMBER, numberOf, plain } from './numbers.ts';
 import type { DecimalMark } from './numbers.ts';
 import { cmIn, currencyIn, kgIn, LENGTH_UNIT, MONEY_SIGN, WEIGHT_UNIT, weightUnitIn } from './units.ts';
@@ -14,6 +15,9 @@ import {
   EACH,
   FIRST,
   FREE,
+  GREATER_OF,
+  HUNDREDTHS,
+  LESSER_OF,
   NO_FIGURE,
   OF_THE_REST,
   OF_THE_WHOLE,
@@ -52,7 +56,7 @@ export type Range = { readonly is: 'range'; readonly from: number | null; readon
 export type Months = { readonly is: 'months'; readonly months: readonly number[] };
 /** Said on purpose to have no figure. */
 export type NoFigure = { readonly is: 'none' };
-export type Said = Weights | Sides | Money | Percent | Range | Months | NoFigure;
+export type Said = Limits | Weights | Sides | Money | Percent | Range | Months | NoFigure;
 
 /** What is read; `or`: what else it could be, where it is doubtful. */
 export type Heard<T extends Said = Said> = { readonly said: T; readonly or: readonly T[] };
@@ -70,7 +74,17 @@ export type Around = {
 
 /** Marks of footnotes behind a figure: they are read apart. */
 const FOOTNOTE = /(?:\s*(?:\*+|†|‡|[¹²³⁴⁵⁶⁷⁸⁹]+|\[\w{1,2}\]|\(\d\)|\((?=[a-e]\))[a-e]\)))+$/u;
-export const withoutFootnote = (text: string): string => plain(text).replace(FOOTNOTE, '').trim();
+export const withoutFootnote = (text: string): string =>
+  plain(text)
+    .replace(FOOTNOTE, '')
+    .replace(PART_OF_UNIT, (_, part: string) => `${/^q/iu.test(part) ? 0.25 : 0.5} `)
+    .replace(POUNDS_AND_OUNCES, (_, lb: string, oz: string) => `${16 * Number(lb) + Number(oz)} oz`)
+    .trim();
+/** "Half-pound". */
+const PART_OF_UNIT =
+  /(?<!\p{L})(half|quarter|halbes|demi|medio|mezzo|pół)(?:[- ]?an?)?[- ]?(?=(?:lb|pound|kg|kilo|oz|ounce)s?)/giu;
+/** "1 lb 9 oz" is one weight. */
+const POUNDS_AND_OUNCES = /(\d+)\s*lbs?\.?,?\s*(\d+(?:\.\d+)?)\s*(?:oz|ounces)(?!\p{L})/giu;
 
 type Found = {
   readonly value: number;
@@ -107,12 +121,31 @@ function eachUnit(t: string): Heard<Weights> | null {
   return unit === null ? null : sure({ is: 'weight', from: null, upTo: null, each: unit });
 }
 
+/** "Each lb over 5 lb": each of the one, from the other on; null where the text is none of that. */
+function eachPast(t: string, around: Around): Heard<Weights> | null {
+  const over = EACH.test(t) ? OVER.exec(t) : null;
+  if (over === null || !/\d/.test(t.slice(over.index)) || over.index === 0) return null;
+  const each = weightsIn(t.slice(0, over.index), around);
+  const from = weightsIn(t.slice(over.index), around);
+  if (each === null || from === null || each.said.each === null || from.said.from === null) return null;
+  const made: Weights = { ...each.said, from: from.said.from };
+  return {
+    said: made,
+    or:
+      each.or.length + from.or.length === 0
+        ? []
+        : [{ ...made, each: each.or[0]?.each ?? made.each, from: from.or[0]?.from ?? made.from }],
+  };
+}
+
 /**
  * A weight or a range of weights; null where the text is none. A bare number takes the unit of its neighbour,
  * then the table's.
  */
 export function weightsIn(text: string, around: Around): Heard<Weights> | null {
   const t = withoutFootnote(text);
+  const past = eachPast(t, around);
+  if (past !== null) return past;
   const found = numbersIn(t, WEIGHT, around.mark);
   const [first, last] = [found[0], found[found.length - 1]];
   if (first === undefined) return eachUnit(t);
@@ -187,6 +220,7 @@ function amountsIn(t: string, around: Around): Amount[] {
  */
 export function moneyIn(text: string, around: Around): Heard<Money | NoFigure> | null {
   const t = withoutFootnote(text);
+  if (HUNDREDTHS.test(t)) return inHundredths(moneyIn(t.replace(HUNDREDTHS, ' '), around));
   if (NO_FIGURE.test(t)) return sure({ is: 'none' });
   if (FREE.test(t)) return sure({ is: 'money', amount: 0, currency: null, each: null });
   if (t.includes('%')) return null;
@@ -203,6 +237,19 @@ export function moneyIn(text: string, around: Around): Heard<Money | NoFigure> |
   return furtherStep(t, amounts, weights, currency, around);
 }
 
+/** The same in units of the currency, where it was read in its hundredths. */
+export function inHundredths(heard: Heard<Money | NoFigure> | null): Heard<Money | NoFigure> | null {
+  const whole = <T extends Money | NoFigure>(said: T): T =>
+    said.is === 'none'
+      ? said
+      : {
+          ...said,
+          amount: said.amount / 100,
+          each: said.each === null ? null : { ...said.each, fee: said.each.fee / 100 },
+        };
+  return heard === null ? null : { said: whole(heard.said), or: heard.or.map(whole) };
+}
+
 /** "5.26 and 0.31 for each 12 oz over 4 lb": a fee and what each further step costs. */
 function furtherStep(
   t: string,
@@ -212,28 +259,37 @@ function furtherStep(
   around: Around,
 ): Heard<Money> | null {
   const [first, second] = amounts;
-  const [step, over] = weights;
-  if (first === undefined || second === undefined || weights.length > 2) return null;
+  if (first === undefined || second === undefined) return null;
+  const [begins, ...others] = weights.filter((w) => w.at < second.at);
+  const behind = weights.filter((w) => w.at > second.at);
+  const words = t.slice(second.at).replace(/^[^\p{L}/]*/u, ' ');
+  const isEach = EACH.test(t) || new RegExp(`(?:/|\\ban?)\\s*${WEIGHT_UNIT}`, 'iu').test(words);
+  if (!isEach || others.length > 0 || behind.length > 2) return null;
   // "a lb over 6 lb", "per kg": one unit where no number stands.
-  const behind = t.slice(second.at).replace(/^[^\p{L}/]*/u, ' ');
-  const loneUnit = new RegExp(`(?:^|\\s|/)(?:an?\\s+)?(${WEIGHT_UNIT})`, 'iu').exec(behind);
-  const isEach = EACH.test(t) || new RegExp(`(?:/|\\ban?)\\s*${WEIGHT_UNIT}`, 'iu').test(behind);
-  if (!isEach) return null;
-  const alone = step === undefined || (over === undefined && OVER.test(t));
-  const kg = alone
-    ? loneUnit === null
-      ? around.kg
-      : kgIn(loneUnit[1] as string)
-    : step.value * (kgIn(step.unit) ?? Number.NaN);
-  const past = alone ? step : over;
+  const isOver = behind.length === 1 && OVER.test(t.slice(second.at, behind[0]?.at));
+  const step = isOver ? undefined : behind[0];
+  const past = isOver ? behind[0] : (behind[1] ?? begins);
+  const kg = step === undefined ? (loneUnitIn(words) ?? around.kg) : kgOf(step);
   if (kg === null || !Number.isFinite(kg)) return null;
-  const beyond = past === undefined ? null : past.value * (kgIn(past.unit) ?? Number.NaN);
+  const beyond = past === undefined ? firstUnitIn(t) : kgOf(past);
   return eitherWay([first, second], (v) => ({
     is: 'money',
     amount: v[0] as number,
     currency,
     each: { kg, fee: v[1] as number, over: beyond },
   }));
+}
+
+const kgOf = (w: Found): number => w.value * (kgIn(w.unit) ?? Number.NaN);
+/** The unit of weight that stands without a number, in kg. */
+function loneUnitIn(words: string): number | null {
+  const found = new RegExp(`(?:^|\\s|/)(?:an?\\s+)?(${WEIGHT_UNIT})`, 'iu').exec(words);
+  return found === null ? null : kgIn(found[1] as string);
+}
+/** "First lb": up to one of that unit. */
+function firstUnitIn(t: string): number | null {
+  const found = new RegExp(`${FIRST.source}\\s+(${WEIGHT_UNIT})`, 'iu').exec(t);
+  return found === null ? null : kgIn(found[found.length - 1] as string);
 }
 
 /** A range of amounts or numbers: "up to 10", "10 to 50", "over 50". */
@@ -270,17 +326,24 @@ export function percentIn(text: string, around: Around): Heard<Percent> | null {
     after: t.slice(s.end, shares[i + 1]?.at ?? t.length),
     before: t.slice(shares[i - 1]?.end ?? 0, s.at),
   }));
-  const { min, max, rest } = bounds(spans[spans.length - 1]?.after ?? '', around);
-  const limits = spans.map((s, i) => limitOf(i === spans.length - 1 ? rest : s.after, s.before, around));
+  const either = shareOrAmount(t, shares.length, around);
+  const { min, max, rest } = either ?? bounds(spans[spans.length - 1]?.after ?? '', around);
+  const limits = spans.map((s, i) =>
+    either !== null ? null : limitOf(i === spans.length - 1 ? rest : s.after, s.before, around),
+  );
+  // "15 % (10 % over 75)": where the next begins is where this one ends.
+  spans.slice(1).forEach((s, i) => {
+    limits[i] ??= overOf(s.after, around);
+  });
   const tiers = spans.map((s, i) => ({
     upTo: i === spans.length - 1 ? null : (limits[i] ?? null),
     pct: s.pct,
   }));
   if (tiers.slice(0, -1).some((x) => x.upTo === null)) return null;
-  const plus = fixedPart(t, around);
+  const plus = either === null ? fixedPart(t, around) : null;
   // A number that nothing explains is not passed over.
-  const explained = [...limits, min, max, plus].filter((x) => x !== null).length;
-  if (amountsIn(t.replace(PERCENT, ' '), around).length > explained) return null;
+  const explained = [...tiers.map((x) => x.upTo), min, max, plus].filter((x) => x !== null);
+  if (!eachExplained(amountsIn(t.replace(PERCENT, ' '), around), explained)) return null;
   const make = (mode: Percent['mode']): Percent => ({ is: 'percent', tiers, mode, min, max, plus });
   if (tiers.length === 1) return limits[0] == null ? sure(make('whole')) : null;
   if (OF_THE_REST.test(t)) return sure(make('sliced'));
@@ -294,6 +357,14 @@ function fixedPart(t: string, around: Around): number | null {
   if (at === null) return null;
   const [amount] = amountsIn(t.replace(/\+/g, '+ ').slice(at.index + 1), around);
   return amount !== undefined && amount.at <= at[0].length + 4 ? amount.value : null;
+}
+
+/** "The greater of 12 % or 0.30": a least of 0.30; "the lesser": a most. Null where neither is said. */
+function shareOrAmount(t: string, shares: number, around: Around): ReturnType<typeof bounds> | null {
+  const [amount, ...more] = amountsIn(t.replace(PERCENT, ' '), around);
+  if (shares !== 1 || amount === undefined || more.length > 0) return null;
+  if (GREATER_OF.test(t)) return { min: amount.value, max: null, rest: '' };
+  return LESSER_OF.test(t) ? { min: null, max: amount.value, rest: '' } : null;
 }
 
 /** "minimum 0.30", "at most 15": the least and the most, and the text without them. */
@@ -317,6 +388,18 @@ function bounds(text: string, around: Around): { min: number | null; max: number
   const where = (w: RegExp): number => w.exec(text)?.index ?? -1;
   for (const [words, k] of order.sort((a, b) => where(b[0]) - where(a[0]))) got[k] = take(words);
   return { ...got, rest };
+}
+
+/** Whether every amount of a text is one of those that were understood: no more of them, and no other. */
+const eachExplained = (amounts: readonly Amount[], explained: readonly number[]): boolean =>
+  new Set(amounts.map((a) => a.value)).size <= explained.length &&
+  amounts.every((a) => explained.includes(a.value));
+
+/** "Over 75": where a percentage begins. */
+function overOf(text: string, around: Around): number | null {
+  if (!OVER.test(text) && !/[>＞]/.test(text)) return null;
+  const [amount, ...more] = amountsIn(text, around);
+  return amount === undefined || more.length > 0 ? null : amount.value;
 }
 
 /** The limit a percentage holds to, said behind it or before it. */

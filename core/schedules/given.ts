@@ -57,8 +57,13 @@ function aligned(lines: readonly string[]): string[][] {
   return lines.map((l) => starts.map((from, k) => l.slice(from, starts[k + 1] ?? l.length).trim()));
 }
 
+/** Dots that lead the eye to a figure. */
+const LEADER = /\s*(?:\.\s?){2,}(?=\s*[\p{Sc}\d])|\s*…+\s*/u;
+
 /** How the lines of a block are cut into cells. */
 function cellsOf(lines: readonly string[]): string[][] {
+  if (lines.filter((l) => LEADER.test(l)).length >= 2)
+    return cellsOf(lines.map((l) => l.replace(LEADER, '\t')));
   const held = (mark: string): number => lines.filter((l) => l.includes(mark)).length;
   if (held('\t') > 0) return lines.map((l) => l.split('\t').map((c) => c.trim()));
   if (held('|') >= 2)
@@ -74,12 +79,25 @@ function cellsOf(lines: readonly string[]): string[][] {
     const [width = 1] = apart.map((c) => c.length).sort((a, b) => b - a);
     return apart.filter((c) => c.length === width).length >= lines.length * 0.6 ? apart : cut;
   }
+  const named = lines.map((l) => /^([^:：]{1,60})(?:：|:\s)\s*(.*\S.*)$/u.exec(l.trim()));
+  const figures = named.filter((m) => m !== null && /\d/.test(m[2] as string)).length;
+  if (figures >= Math.max(2, lines.length * 0.6))
+    return lines.map((l, i) =>
+      named[i] == null ? [l.trim()] : [named[i][1] as string, named[i][2] as string],
+    );
   const commas = lines.map((l) => valuesBetween(l, ',').length);
   const [most = 1] = [...commas].sort((a, b) => b - a);
   const same = commas.filter((n) => n === most).length;
   if (most >= 2 && same >= 2 && same >= lines.length * 0.6) return lines.map((l) => valuesBetween(l, ','));
-  return lines.map((l) => [l.trim()]);
+  const ended = lines.map((l) => ENDS_IN_FIGURE.exec(l.trim()));
+  const many = Math.max(2, lines.length * 0.6);
+  return ended.filter((m) => m !== null).length >= many && lines.length > 1
+    ? lines.map((l, i) => (ended[i] ?? / *(.*) +(.*)/.exec(l.trim()) ?? [l, l.trim()]).slice(1))
+    : lines.map((l) => [l.trim()]);
 }
+/** "up to 1 kg 3.20": words, then an amount or a percentage. */
+const ENDS_IN_FIGURE =
+  /^(.*\p{L}.*?)\s+((?:\p{Sc}\s?)?\d+(?:[.,]\d{2}|(?=\s?[%€]))(?:\s?(?:\p{Sc}|zł|%|[A-Z]{3}))?)$/u;
 
 const filled = (cells: readonly string[]): number => cells.reduce((n, c) => n + (c === '' ? 0 : 1), 0);
 
@@ -133,7 +151,7 @@ const isPartOfTable = ({ cells }: Line): boolean => {
     text.length <= 40 &&
     !/^[*†‡¹²³[(]|[.:!?]$/u.test(text) &&
     text.split(/\s+/).length <= 5 &&
-    (cells[0] === '' || cells.length > 1)
+    (cells[0] === '' || cells.length > 1 || !/\d/.test(text))
   );
 };
 

@@ -4,11 +4,13 @@ import type { Fault } from '../fault.ts';
 import type { Column, Role } from './columns.ts';
 import { moneyIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around, Heard, Percent, Said } from './forms.ts';
+import { unknownWords } from './knownWords.ts';
+import { limitsIn } from './limits.ts';
 import type { Line } from './given.ts';
 import { chargeOf } from './tableShape.ts';
 import type { TableShape } from './tableShape.ts';
 import { lengthUnitIn, weightUnitIn } from './units.ts';
-import { ANY_SIZE, monthsOf, NO_FIGURE, UP_TO } from './vocabulary.ts';
+import { ANY_SIZE, FREE, HUNDREDTHS, monthsOf, NO_FIGURE, UP_TO } from './vocabulary.ts';
 import type { CellRead, CellState } from './understood.ts';
 
 /** Readings chosen by hand, by the key of the cell: 0 the first, then the others in their order. */
@@ -21,6 +23,10 @@ function hear(text: string, role: Role, around: Around): Heard | null {
     case 'maxWeight':
     case 'packaging':
       return weightsIn(text, around);
+    case 'limits': {
+      const said = limitsIn(text, around);
+      return said === null ? null : { said, or: [] };
+    }
     case 'sides':
       return sidesIn(text, around);
     case 'length':
@@ -34,7 +40,7 @@ function hear(text: string, role: Role, around: Around): Heard | null {
     case 'itemFee':
       return moneyIn(text, around);
     case 'percent':
-      return percentIn(text, around) ?? barePercent(text, around);
+      return FREE.test(text) ? onePercent(0) : (percentIn(text, around) ?? barePercent(text, around));
     case 'price':
     case 'divisor':
     case 'age':
@@ -51,17 +57,27 @@ function hear(text: string, role: Role, around: Around): Heard | null {
 function barePercent(text: string, around: Around): Heard<Percent> | null {
   const n = rangeIn(text, around)?.said.upTo ?? null;
   if (n === null || !/^[\d.,\s]+$/.test(text)) return null;
-  const make = (pct: number): Percent => ({
-    is: 'percent',
-    tiers: [{ upTo: null, pct }],
-    mode: 'whole',
-    min: null,
-    max: null,
-    plus: null,
-  });
-  return n < 1 ? { said: make(n), or: [make(n / 100)] } : { said: make(n / 100), or: [] };
+  return n < 1 ? { said: onePercent(n).said, or: [onePercent(n / 100).said] } : onePercent(n / 100);
 }
+const onePercent = (pct: number): Heard<Percent> => ({
+  said: { is: 'percent', tiers: [{ upTo: null, pct }], mode: 'whole', min: null, max: null, plus: null },
+  or: [],
+});
 
+/** Figures that decide what is charged. */
+const FIGURES: ReadonlySet<Role> = new Set([
+  'weight',
+  'maxWeight',
+  'fee',
+  'percent',
+  'price',
+  'minimum',
+  'maximum',
+  'itemFee',
+  'age',
+  'period',
+]);
+const MONEY: ReadonlySet<Role> = new Set(['fee', 'minimum', 'maximum', 'itemFee']);
 const NAMES: ReadonlySet<Role> = new Set(['tier', 'category', 'unread']);
 
 /** A weight or an amount where names stand: the row is shifted. */
@@ -123,10 +139,10 @@ export class CellReader {
   private readCell(text: string, at: number, row: Line): CellRead {
     const { role, heading } = this.shape.columns[at] as Column;
     if (text === '') return this.cell(text, at, 'blank', row);
-    if (role === 'withVat') return this.cell(text, at, 'leftOut', row);
+    if (role === 'aside') return this.cell(text, at, 'leftOut', row);
     if (this.shape.kind === 'charges' && at > 0) return this.readCharge(text, at, row);
     if (this.shape.kind === 'unread' && !NAMES.has(role))
-      return this.cell(text, at, 'notUnderstood', row, null, fault('scheduleTable'));
+      return this.cell(text, at, 'notUnderstood', row, null, this.shape.why);
     if (role === 'unread')
       return this.cell(
         text,
@@ -136,6 +152,8 @@ export class CellReader {
         null,
         fault('scheduleColumn', { heading: heading || at + 1 }),
       );
+    if (role === 'elsewhere')
+      return this.cell(text, at, 'notUnderstood', row, null, fault('scheduleElsewhere', { what: heading }));
     if (NAMES.has(role))
       return isShifted(text, this.shape.around)
         ? this.cell(text, at, 'notUnderstood', row, null, fault('scheduleShifted', { text }))
@@ -147,11 +165,14 @@ export class CellReader {
       kg: weightUnitIn(heading) ?? this.shape.around.kg,
       cm: lengthUnitIn(heading) ?? this.shape.around.cm,
     };
-    const heard = hear(text, role, own);
+    let heard = hear(HUNDREDTHS.test(heading) && MONEY.has(role) ? `${text} ct` : text, role, own);
     if (heard === null)
       return this.cell(text, at, 'notUnderstood', row, null, fault('scheduleCell', { text, column: role }));
     const wrong = this.wrongIn(heard.said, text);
     if (wrong !== null) return this.cell(text, at, 'notUnderstood', row, null, wrong);
+    // Words that no figure has may say more than was read: then its reading is a question.
+    if (heard.or.length === 0 && FIGURES.has(role) && unknownWords(text) !== '')
+      heard = { said: heard.said, or: [{ is: 'none' }] };
     if (heard.or.length === 0) return this.cell(text, at, 'sure', row, heard);
     const doubtful = this.cell(text, at, 'doubtful', row, heard);
     const chosen = this.choices[doubtful.key];

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { brief } from '../testing/brief.ts';
 import { CORPUS, FAULTY } from '../testing/scheduleCorpus.ts';
 import type { CorpusTable } from '../testing/scheduleCorpus.ts';
+import { MARKED, UNSEEN } from '../testing/scheduleCorpusMore.ts';
 import { givenOfText } from './given.ts';
 import { understand } from './understand.ts';
 
@@ -28,13 +29,13 @@ describe('fee tables as people have them', () => {
   it('are sixty and more, in seven languages', () => {
     expect(CORPUS.length).toBeGreaterThanOrEqual(60);
   });
-  it.each(CORPUS.map((t) => [t.name, t] as const))('%s', (_, t) => {
+  it.each([...CORPUS, ...UNSEEN].map((t) => [t.name, t] as const))('%s', (_, t) => {
     expect(said(t)).toEqual(expected(t));
   });
 });
 
 describe('tables with something wrong', () => {
-  it.each(FAULTY.map((t) => [t.name, t] as const))('%s', (_, t) => {
+  it.each([...FAULTY, ...MARKED].map((t) => [t.name, t] as const))('%s', (_, t) => {
     expect(said(t)).toEqual(expected(t));
   });
 });

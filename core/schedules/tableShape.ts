@@ -1,11 +1,25 @@
 /** What a table of a schedule is about: its columns, what its headings say, and which kind of table that makes it. */
+import { fault } from '../fault.ts';
+import type { Fault } from '../fault.ts';
 import { columnsOf } from './columns.ts';
 import type { Column, Role } from './columns.ts';
 import { rangeIn, weightsIn } from './forms.ts';
 import type { Around, Weights } from './forms.ts';
 import type { Block, Line } from './given.ts';
 import { lengthUnitIn, weightUnitIn } from './units.ts';
-import { CHARGES, COLUMN_WORDS, EACH, monthsOf, OVER, UP_TO, WITHOUT_VAT } from './vocabulary.ts';
+import {
+  CHARGES,
+  COLUMN_WORDS,
+  EACH,
+  isElsewhere,
+  monthsOf,
+  OVER,
+  UP_TO,
+  WITHOUT_VAT,
+  PLANS,
+  MONTH_NAMES,
+  means,
+} from './vocabulary.ts';
 import type { ChargePart, TableKind } from './understood.ts';
 
 const POUND = 0.45359237;
@@ -13,17 +27,19 @@ const INCH = 2.54;
 
 /** What a fee is for, by the heading over it. */
 export type Across =
-  | { readonly by: 'months'; readonly months: readonly number[] }
+  | { readonly by: 'months'; readonly months: readonly number[]; readonly name: string }
   | { readonly by: 'weight'; readonly weights: Weights }
   | { readonly by: 'price'; readonly upTo: number | null }
   | { readonly by: 'name'; readonly name: string }
+  /** Amounts and words of which it is not known what they say. */
+  | { readonly by: 'unknown' }
   | null;
 
 /** Words of a heading that do not tell one fee from another. */
 const SAYS_NOTHING = new RegExp(
   [
     '(?<!\\p{L})(?:[A-Z]{3}|per|pro|par|por|za|a|the|in|für|pour|each|item|unit|piece',
-    'parcel|fulfilment|monthly)(?!\\p{L})',
+    'parcel|fulfil+ment|monthly|base|basic|grund|fixed|flat|shipping|dispatch)(?!\\p{L})',
   ].join('|'),
   'giu',
 );
@@ -40,18 +56,35 @@ const isGeneric = (heading: string): boolean => {
   return !/[\p{L}\d]/u.test(rest);
 };
 
+/** What has a price. */
+const ITEMS = means(
+  'items?|products?|goods|priced|costing|artikel|ware[n]?|articles?|produits?|art[ií]culos?|articoli|produkty',
+);
 /** Whether a range says more than how far it goes: "3+ units" is no price. */
 const hasOtherWords = (text: string): boolean =>
   /\p{L}/u.test(
     [UP_TO, OVER]
       .reduce((t, words) => t.replace(new RegExp(words.source, 'giu'), ' '), text)
+      .replace(new RegExp(COLUMN_WORDS.price.source, 'giu'), ' ')
+      .replace(ITEMS, ' ')
       .replace(/[A-Z]{3}|zł|to|and/gu, ' '),
   );
 
+/** What a heading says besides months: a size, as "Jan–Sep Standard" does. */
+function nameBeside(of: string): string {
+  const rest = of
+    .replace(new RegExp(MONTH_NAMES.source, 'giu'), ' ')
+    .replace(/[\s.,–-]+/gu, ' ')
+    .trim();
+  return isGeneric(rest) || UP_TO.test(rest) ? '' : rest;
+}
+
+const isAmount = (of: string): boolean => /\d/.test(of) && /[€$£¥円]|zł/u.test(of);
+
 export function acrossOf(column: Column, fees: number, around: Around): Across {
   const { of, heading } = column;
-  const months = monthsOf(of);
-  if (months !== null) return { by: 'months', months };
+  const months = monthsOf(of) ?? monthsOf(heading);
+  if (months !== null) return { by: 'months', months, name: nameBeside(of) };
   const bare = { ...around, kg: weightUnitIn(heading) };
   const weights =
     (/\d/.test(of) || EACH.test(of)) && (/\p{L}/u.test(of) || bare.kg !== null)
@@ -59,11 +92,12 @@ export function acrossOf(column: Column, fees: number, around: Around): Across {
       : null;
   if (weights !== null && (weightUnitIn(of) !== null || bare.kg !== null))
     return { by: 'weight', weights: weights.said };
+  if (weights === null && isAmount(of) && hasOtherWords(of)) return { by: 'unknown' };
   const range = /\d/.test(of) ? rangeIn(of, around) : null;
   const isRange = /[€$£¥<>≤–-]|\d\s*\+/u.test(of) && !hasOtherWords(of);
   if (range !== null && (COLUMN_WORDS.price.test(heading) || isRange))
     return { by: 'price', upTo: range.said.upTo };
-  return isGeneric(of) || (fees === 1 && COLUMN_WORDS.fee.test(of))
+  return isGeneric(of) || fees === 1
     ? null
     : { by: 'name', name: of.replace(/\s*[([]?\b[A-Z]{3}\b[)\]]?\s*$/, '') || of };
 }
@@ -79,6 +113,8 @@ export class TableShape {
   readonly across: readonly Across[];
   readonly fees: readonly number[];
   readonly kind: TableKind;
+  /** Why a table of kind `unread` is not read. */
+  readonly why: Fault;
   /** Whether its sizes are in inches: a divisor then is one of cubic inches a pound. */
   readonly imperial: boolean;
 
@@ -89,9 +125,15 @@ export class TableShape {
     const headed = columnsOf(block, around);
     this.columns = headed.columns;
     this.heads = headed.heads;
+    const fees = this.at('fee').length;
+    this.across = this.columns.map((c) => (c.role === 'fee' ? acrossOf(c, fees, around) : null));
+    this.columns = this.columns.map((c, i) =>
+      this.across[i]?.by === 'unknown' ? { ...c, role: 'unread' } : c,
+    );
     this.fees = this.at('fee');
-    this.across = this.columns.map((c) => (c.role === 'fee' ? acrossOf(c, this.fees.length, around) : null));
-    this.kind = this.kindOf();
+    const why = this.notHeld();
+    this.kind = why === null ? this.kindOf() : 'unread';
+    this.why = why ?? fault('scheduleTable');
     const words = block.rows.flatMap((r) => r.cells).join(' ');
     this.imperial =
       weightUnitIn(words) === POUND ||
@@ -107,6 +149,17 @@ export class TableShape {
     return roles.some((r) => this.columns.some((c) => c.role === r));
   }
 
+  /** Why the table as a whole is of something that a card does not hold; null where it may be held. */
+  private notHeld(): Fault | null {
+    const { title } = this.block;
+    if (isElsewhere(title)) return fault('scheduleElsewhere', { what: title });
+    const what = this.columns[0]?.heading ?? '';
+    const isChosen = PLANS.test(what) || CHARGES.payment.test(what);
+    return isChosen && this.has('percent', 'fee') && !this.has('weight', 'sides')
+      ? fault('scheduleChosen', { what })
+      : null;
+  }
+
   private kindOf(): TableKind {
     const words = `${this.block.title} ${this.columns.map((c) => c.heading).join(' ')}`;
     if (this.isCharges()) return 'charges';
@@ -115,10 +168,10 @@ export class TableShape {
     if (this.fees.length > 0 && (months || COLUMN_WORDS.storage.test(words))) return 'storage';
     if (
       this.fees.length > 0 &&
-      (this.has('weight', 'price', 'sides', 'maxWeight') || this.across.some((a) => a?.by === 'weight'))
+      (this.has('weight', 'sides', 'maxWeight', 'limits') || this.across.some((a) => a?.by === 'weight'))
     )
       return 'fees';
-    if (this.has('sides', 'length', 'girth', 'maxWeight')) return 'tiers';
+    if (this.has('sides', 'length', 'girth', 'maxWeight', 'limits')) return 'tiers';
     if (this.fees.length === 0 || !this.has('tier')) return 'unread';
     if (this.isCharges()) return 'charges';
     // A fee beside a name alone is that of a size tier only where the heading says so.

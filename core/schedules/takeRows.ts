@@ -6,9 +6,9 @@ import { limitOf, namedSidesIn, rangeIn } from './forms.ts';
 import type { Around, Money, Percent, Range, Said, Weights } from './forms.ts';
 import type { Line } from './given.ts';
 import { chargeOf } from './tableShape.ts';
-import type { TableShape } from './tableShape.ts';
+import type { Across, TableShape } from './tableShape.ts';
 import { divisorOf, volumeUnitIn } from './units.ts';
-import { OF_THE_REST, OF_THE_WHOLE, OVER } from './vocabulary.ts';
+import { OF_THE_REST, OF_THE_WHOLE, OVER, COLUMN_WORDS, means } from './vocabulary.ts';
 import type {
   CategoryPart,
   CellRead,
@@ -47,26 +47,50 @@ const says = (cell: CellRead | undefined): Said | null =>
 /** Takes the rows of one table, in their order: a blank name is that of the row above. */
 export class RowTaker {
   private readonly above: string[] = [];
+  private readonly used = new Set<number>();
+  /** The heading between rows under which they stand. */
+  private section = '';
 
   constructor(
     private readonly shape: TableShape,
+    private readonly name: string,
     private readonly volume: number | null,
     private readonly found: Found,
   ) {}
 
-  take(cells: readonly CellRead[], line: Line): void {
+  /** A heading between rows: it names what follows. */
+  begin(section: string): void {
+    this.section = section;
+    this.above.length = 0;
+  }
+
+  /** Takes a row; the places of the cells that became part of something, or null where the row makes no part. */
+  take(cells: readonly CellRead[], line: Line): ReadonlySet<number> | null {
+    this.used.clear();
     // Where sizes have no names, they are told apart by what they measure.
     const named = this.shape.has('tier') ? 'tier' : 'sides';
-    const tier = this.nameOf(cells, named);
+    const tier = this.nameOf(cells, named) || this.section || this.name;
     // A figure of which it is not known what it is for becomes part of nothing.
-    if (cells.some((c) => c.state === 'notUnderstood' && SAYS_WHAT_FOR.has(c.role))) return;
+    if (cells.some((c) => c.state === 'notUnderstood' && SAYS_WHAT_FOR.has(c.role))) return null;
+    if (this.isForNothing(cells)) return null;
     if (this.shape.kind === 'referral') this.takeCategory(cells, line);
     else if (this.shape.kind === 'charges') this.takeCharge(cells, line);
     else if (this.shape.kind === 'storage') this.takeStorage(cells, line);
     else if (this.shape.kind === 'fees' || this.shape.kind === 'tiers') {
       this.takeTier(cells, tier);
       if (this.shape.kind === 'fees') this.takeFees(cells, tier, line);
-    }
+    } else return null;
+    return this.used;
+  }
+
+  /** A fee beside a column that is not understood, and beside nothing that is. */
+  private isForNothing(cells: readonly CellRead[]): boolean {
+    return (
+      (this.shape.kind === 'fees' || this.shape.kind === 'referral') &&
+      cells.some((c) => c.role === 'unread' && c.state === 'notUnderstood') &&
+      !this.shape.has('tier', 'category', 'weight', 'sides', 'limits', 'price') &&
+      this.shape.across.every((a) => a === null)
+    );
   }
 
   private fail(line: number, wrong: Fault): void {
@@ -76,12 +100,17 @@ export class RowTaker {
   /** The name a row has in a column, or that of the row above where it is blank. */
   private nameOf(cells: readonly CellRead[], role: Role): string {
     const parts = this.shape.at(role).map((i) => {
+      this.used.add(i);
       const text = cells[i]?.state === 'notUnderstood' ? '' : (cells[i]?.text ?? '');
       const own = role === 'tier' ? (namedSidesIn(text, this.shape.around)?.name ?? text) : text;
-      if (own !== '') this.above[i] = own;
+      if (own !== '') {
+        // A new name begins anew what stands under it.
+        this.above.length = Math.min(this.above.length, i);
+        this.above[i] = own;
+      }
       return this.above[i] ?? '';
     });
-    return parts.filter(Boolean).join(', ');
+    return [role === 'sides' ? '' : this.section, ...parts].filter(Boolean).join(', ');
   }
 
   private one<S extends Said['is']>(
@@ -91,18 +120,19 @@ export class RowTaker {
   ): Extract<Said, { is: S }> | null {
     for (const i of this.shape.at(role)) {
       const said = says(cells[i]);
-      if (said?.is === is) return said as Extract<Said, { is: S }>;
+      if (said?.is !== is) continue;
+      this.used.add(i);
+      return said as Extract<Said, { is: S }>;
     }
     return null;
   }
 
   private takeCharge(cells: readonly CellRead[], line: Line): void {
     const of = chargeOf(cells[0]?.text ?? '');
-    const said = cells
-      .slice(1)
-      .map(says)
-      .find((x) => x?.is === 'percent' || x?.is === 'money');
-    if (of === null || said === undefined || said === null) return;
+    const at = cells.findIndex((c, i) => i > 0 && ['percent', 'money'].includes(says(c)?.is ?? ''));
+    const said = says(cells[at]);
+    this.used.add(0).add(at);
+    if (of === null || said === null) return;
     if (said.is === 'money') this.found.charges.push({ of, pct: null, amount: said.amount, line: line.line });
     else if (said.is === 'percent')
       this.found.charges.push({ of, pct: said.tiers[0]?.pct ?? 0, amount: said.plus, line: line.line });
@@ -113,13 +143,14 @@ export class RowTaker {
     const own = cells[at ?? -1]?.text ?? '';
     const named = namedSidesIn(own, this.shape.around);
     const sides = named ?? this.one(cells, 'sides', 'sides');
+    const limits = this.one(cells, 'limits', 'limits');
     const [l, w, h] = (['length', 'width', 'height'] as const).map(
       (r) => this.one(cells, r, 'sides')?.cm[0] ?? null,
     );
     const apart = [l, w, h].filter((x): x is number => x != null);
-    const all = sides?.cm ?? (apart.length > 0 ? apart : null);
-    const girth = this.one(cells, 'girth', 'sides')?.cm[0] ?? null;
-    const maxKg = this.one(cells, 'maxWeight', 'weight')?.upTo ?? null;
+    const all = sides?.cm ?? (apart.length > 0 ? apart : (limits?.sides ?? null));
+    const girth = this.one(cells, 'girth', 'sides')?.cm[0] ?? limits?.girth ?? null;
+    const maxKg = this.one(cells, 'maxWeight', 'weight')?.upTo ?? limits?.maxKg ?? null;
     const n = this.one(cells, 'divisor', 'range')?.upTo ?? null;
     const divisor = n === null ? null : divisorOf(n, this.shape.imperial);
     const packagingKg = this.one(cells, 'packaging', 'weight')?.upTo ?? null;
@@ -139,6 +170,7 @@ export class RowTaker {
     const at = this.shape.at('weight');
     const [first, second] = at.map((i) => says(cells[i])).filter((s): s is Weights => s?.is === 'weight');
     if (first === undefined) return null;
+    for (const i of at) this.used.add(i);
     if (second === undefined) {
       const alone = this.shape.columns[at[0] as number] as Column;
       return at.length === 2 && OVER.test(alone.heading) && first.upTo !== null
@@ -149,17 +181,26 @@ export class RowTaker {
   }
 
   private takeFees(cells: readonly CellRead[], tier: string, line: Line): void {
-    const own = this.weightsOf(cells);
+    const isAcross = this.shape.fees.every((i) => this.shape.across[i]?.by === 'weight');
+    const own = isAcross ? null : this.weightsOf(cells);
     const price = this.one(cells, 'price', 'range');
     for (const i of this.shape.fees) {
       const money = says(cells[i]);
       if (money?.is !== 'money') continue;
+      this.used.add(i);
       const a = this.shape.across[i] ?? null;
       const weights = a?.by === 'weight' ? a.weights : own;
       const named = a?.by === 'name' ? (tier === '' ? a.name : `${tier}, ${a.name}`) : tier;
       const priceUpTo = a?.by === 'price' ? a.upTo : (price?.upTo ?? null);
       this.addSteps({ tier: named, priceUpTo, line: line.line }, weights, money, line);
     }
+  }
+
+  /** The last step of a tier and price band that ends somewhere. */
+  private lastOf(of: Pick<StepPart, 'tier' | 'priceUpTo'>): StepPart | undefined {
+    return this.found.steps.findLast(
+      (s) => s.tier === of.tier && s.priceUpTo === of.priceUpTo && s.upToKg !== null,
+    );
   }
 
   private addSteps(
@@ -172,32 +213,27 @@ export class RowTaker {
       this.found.steps.push({ ...of, upToKg, each, fee });
     };
     if (weights?.each != null) {
+      const ends = this.lastOf(of)?.upToKg ?? null;
+      if (weights.from !== null && ends !== null && !meets(ends, weights.from))
+        this.fail(line.line, apart(of.tier, ends, weights.from));
       step(null, weights.each, money.amount);
       return;
     }
-    const last = this.found.steps.findLast(
-      (s) => s.tier === of.tier && s.priceUpTo === of.priceUpTo && s.upToKg !== null,
-    );
+    const last = this.lastOf(of);
     const from = weights?.from ?? null;
-    if (
-      from !== null &&
-      last !== undefined &&
-      Math.abs((last.upToKg as number) - from) > 0.02 * from + 0.0011
-    )
+    if (from !== null && last !== undefined && !meets(last.upToKg as number, from))
       this.fail(line.line, apart(of.tier, last.upToKg as number, from));
     if (money.each === null) {
       step(weights?.upTo ?? null, null, money.amount);
       return;
     }
     const over = money.each.over ?? from ?? last?.upToKg ?? weights?.upTo ?? null;
-    const base =
-      last !== undefined && over !== null && Math.abs((last.upToKg as number) - over) < 0.02 * over + 0.0011
-        ? last
-        : undefined;
-    if (base !== undefined && Math.abs(base.fee - money.amount) > 1e-9)
+    const base = last !== undefined && over !== null && meets(last.upToKg as number, over) ? last : undefined;
+    if (over === null) this.fail(line.line, fault('scheduleStepFrom', { fee: money.each.fee }));
+    else if (base !== undefined && Math.abs(base.fee - money.amount) > 1e-9)
       this.fail(line.line, fault('scheduleStepBase', { base: money.amount, last: base.fee }));
     else {
-      if (base === undefined && over !== null) step(over, null, money.amount);
+      if (base === undefined) step(over, null, money.amount);
       step(null, money.each.kg, money.each.fee);
       if (weights?.upTo != null && weights.upTo !== over)
         this.found.tiers.push({
@@ -213,10 +249,9 @@ export class RowTaker {
 
   private takeCategory(cells: readonly CellRead[], line: Line): void {
     const name = this.nameOf(cells, 'category') || this.nameOf(cells, 'tier') || '';
-    const percents = this.shape
-      .at('percent')
-      .map((i) => says(cells[i]))
-      .filter((s): s is Percent => s?.is === 'percent');
+    const at = this.shape.at('percent');
+    for (const i of at) this.used.add(i);
+    const percents = at.map((i) => says(cells[i])).filter((s): s is Percent => s?.is === 'percent');
     const percent = percents.length < 2 ? percents[0] : this.sideBySide(percents, line);
     if (percent === undefined) return;
     const itemFee = this.one(cells, 'itemFee', 'money')?.amount ?? percent.plus;
@@ -263,21 +298,15 @@ export class RowTaker {
     const { block, columns } = this.shape;
     const words = [block.title, ...columns.map((c) => c.heading), ...line.cells].join(' ');
     const volume = volumeUnitIn(words) ?? this.volume;
-    const named = this.shape.fees.filter((i) => this.shape.across[i]?.by === 'name');
-    if (named.length > 1 && this.found.storage.length === 0)
-      this.fail(
-        line.line,
-        fault('scheduleStorageBy', {
-          names: named
-            .slice(1)
-            .map((i) => this.shape.columns[i]?.of ?? '')
-            .join(', '),
-        }),
-      );
+    const names = new Set(this.shape.fees.map((i) => nameOver(this.shape.across[i] ?? null)));
+    const [taken = '', ...others] = names;
+    if (others.length > 0 && this.found.storage.length === 0)
+      this.fail(line.line, fault('scheduleStorageBy', { names: others.join(', ') }));
     for (const i of this.shape.fees) {
       const money = says(cells[i]);
       // A card has one storage rate a month: that of the first column, which the fault above says.
-      if (money?.is !== 'money' || (named.length > 1 && i !== named[0])) continue;
+      if (money?.is !== 'money' || nameOver(this.shape.across[i] ?? null) !== taken) continue;
+      this.used.add(i);
       if (volume === null) {
         this.fail(line.line, fault('scheduleVolume'));
         return;
@@ -288,8 +317,10 @@ export class RowTaker {
       const months = a?.by === 'months' ? a.months : (this.one(cells, 'period', 'months')?.months ?? null);
       if (age !== null)
         this.found.longStay.push({
-          fromMonths: monthsIn(olderThan(age)),
-          toMonths: age.upTo === null ? null : monthsIn(age.upTo),
+          ...agedFrom(
+            age,
+            `${cells.find((c) => c.role === 'age')?.text} ${columns.find((c) => c.role === 'age')?.heading}`,
+          ),
           rate: perM3,
           line: line.line,
         });
@@ -302,17 +333,28 @@ export class RowTaker {
     }
   }
 }
+const nameOver = (a: Across): string => (a?.by === 'name' || a?.by === 'months' ? a.name : '');
 /** "10–50" over a column: up to 50. */
 const upToOf = (heading: string, around: Around): number | null =>
   rangeIn(heading, around)?.said.upTo ?? null;
-/** "181 to 270 days" begins where 180 days end. */
-const olderThan = ({ from, upTo }: Range): number =>
-  from === null ? 0 : upTo === null ? from : Math.max(0, from - 1);
+const WEEKS = means('weeks?|wochen?|semaines?|semanas?|settiman[ae]|tygodni[ea]?|週');
+/** From and to months of an age in days, weeks or months, as its cell says or else its heading. */
+function agedFrom({ from, upTo }: Range, words: string): Pick<LongStayPart, 'fromMonths' | 'toMonths'> {
+  const [said] = [WEEKS, COLUMN_WORDS.month].filter((w) => w.test(words));
+  const days = said === undefined ? 1 : said === WEEKS ? 7 : DAYS_A_MONTH;
+  // "181 to 270 days" begins where 180 days end.
+  const begins = from === null ? 0 : upTo === null || days > 1 ? from : Math.max(0, from - 1);
+  return { fromMonths: monthsIn(begins * days), toMonths: upTo === null ? null : monthsIn(upTo * days) };
+}
 /** Days as months, whole where they are nearly so. */
 const monthsIn = (days: number): number => {
   const months = days / DAYS_A_MONTH;
   return Math.abs(months - Math.round(months)) < 0.06 ? Math.round(months) : months;
 };
+/** Whether a step goes on where the one before ends: whole grams and ounces ("251 to 500 g") are as good as that. */
+const meets = (last: number, from: number): boolean =>
+  Math.abs(last - from) <= 0.02 * from + 0.0011 || Math.abs(from - last - OUNCE) < 1e-6;
+const OUNCE = 0.028349523125;
 /** Steps that do not meet: `last` kg is where the one ends, `from` where the next begins. */
 function apart(name: string, last: number, from: number): Fault {
   const of = { tier: name || '–', from: grams(last), to: grams(from) };

@@ -3,12 +3,14 @@
  * card.
  */
 import { fault } from '../fault.ts';
+import type { Fault } from '../fault.ts';
 import { moneyIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around } from './forms.ts';
 import type { Given } from './given.ts';
 import { decimalMarkOf, NUMBER, numberOf } from './numbers.ts';
 import type { Choices } from './readCells.ts';
 import { readTable } from './readTable.ts';
+import { TableShape } from './tableShape.ts';
 import type { Found } from './takeRows.ts';
 import { divisorOf, lengthUnitIn, volumeUnitIn, weightUnitIn } from './units.ts';
 import { AT_LEAST, COLUMN_WORDS } from './vocabulary.ts';
@@ -24,6 +26,18 @@ function aroundOf(given: Given, currency: string): Around {
     kg: one(all.map(weightUnitIn)),
     cm: one(all.map(lengthUnitIn)),
   };
+}
+/** Tables of fees that name nothing their fees are for are told apart by their titles, which is said. */
+function namesByTitle(shapes: readonly TableShape[], found: Found): string[] {
+  const nameless = (s: TableShape): boolean =>
+    s.kind === 'fees' &&
+    !s.has('tier', 'sides') &&
+    s.across.every((a) => a?.by !== 'name') &&
+    s.block.title !== '';
+  const titles = [...new Set(shapes.filter(nameless).map((s) => s.block.title))];
+  if (titles.length < 2) return shapes.map(() => '');
+  found.faults.push({ ...fault('scheduleTitles', { titles: titles.join(', ') }), line: null });
+  return shapes.map((s) => (nameless(s) ? s.block.title : ''));
 }
 /** The unit that is named, where no other is. */
 const one = (units: readonly (number | null)[]): number | null => {
@@ -105,9 +119,22 @@ function merged(tiers: readonly TierPart[]): TierPart[] {
 /** Steps of one tier and price band must rise, each with one fee; what comes twice or falls is named. */
 function checkSteps(steps: readonly StepPart[], found: Found): void {
   const last = new Map<string, StepPart>();
+  const open = new Map<string, StepPart>();
+  const told = new Set<string>();
+  const tell = (key: string, wrong: Fault, line: number): void => {
+    if (!told.has(key)) found.faults.push({ ...wrong, line });
+    told.add(key);
+  };
   for (const s of steps) {
-    if (s.upToKg === null) continue;
     const key = `${s.tier}|${s.priceUpTo}`;
+    const tier = s.tier || '–';
+    const ended = open.get(key);
+    if (ended !== undefined && ended.each !== null) tell(key, fault('scheduleEachInside', { tier }), s.line);
+    else if (ended !== undefined) tell(key, fault('scheduleSame', { tier }), s.line);
+    if (s.upToKg === null) {
+      open.set(key, s);
+      continue;
+    }
     const before = last.get(key);
     last.set(key, s);
     if (before === undefined || (before.upToKg as number) < s.upToKg - 1e-9) continue;
@@ -135,7 +162,11 @@ export function understand(given: Given, currency: string, choices: Choices = {}
     longStay: [],
     faults: [],
   };
-  const tables = given.blocks.map((b) => readTable(b, around, choices, volume, found));
+  const shapes = given.blocks.map((b) => new TableShape(b, around));
+  for (const { day } of shapes.flatMap((s) => s.columns))
+    if (day !== undefined) found.faults.push({ ...fault('scheduleDated', { taken: day }), line: null });
+  const named = namesByTitle(shapes, found);
+  const tables = shapes.map((s, i) => readTable(s, named[i] as string, choices, volume, found));
   const names = new Set(
     [...found.steps.map((s) => s.tier), ...found.tiers.map((t) => t.name)].filter(Boolean),
   );

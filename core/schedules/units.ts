@@ -86,6 +86,7 @@ const found = (units: readonly Unit[], word: string): number | null =>
 
 export const WEIGHT_UNIT = `(?:${patternOf(WEIGHTS)})${END}`;
 export const LENGTH_UNIT = `(?:${patternOf(LENGTHS)})(?![A-Za-zÀ-ž\\d²³])`;
+export const VOLUME_UNIT = `(?:${patternOf(VOLUMES)})(?![A-Za-zÀ-ž\\d])`;
 const cache = new Map<string, number | null>();
 const cached = (units: readonly Unit[], name: string, word: string): number | null => {
   const key = `${name} ${word}`;
@@ -101,9 +102,10 @@ export const kgIn = (word: string): number | null => cached(WEIGHTS, 'kg', word.
 /** cm in one unit of length so named. */
 export const cmIn = (word: string): number | null => cached(LENGTHS, 'cm', word.trim());
 
+/** Behind no number "GR" is a country. */
 const unitIn = (text: string, units: readonly Unit[], before: string): number | null => {
   const at = new RegExp(`(?:^|[\\s(/,\\d${before}])(${patternOf(units)})(?![A-Za-zÀ-ž\\d²³])`, 'iu').exec(
-    text,
+    text.replace(/(?<!\d\s?)\bGR\b/gu, ' '),
   );
   return at === null ? null : found(units, at[1] as string);
 };

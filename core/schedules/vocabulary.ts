@@ -32,6 +32,7 @@ export const UP_TO = means(
 export const OVER = means(
   'over|above|more than|exceeding|heavier|from|über|mehr als|ab|plus de|au[- ]delà de',
   'à partir de|supérieur à|más de|desde|superior a|oltre|più di|superiore a|da|powyżej|ponad|od',
+  'and (?:more|over|above|up)|or (?:more|over)|et plus|y más|e oltre|i więcej|und mehr',
   '超|を超える|以上|超える',
 );
 /** For each further one. */
@@ -48,7 +49,7 @@ export const FIRST = means(
 /** Of what is left. */
 export const OF_THE_REST = means(
   'rest|remainder|portion|part|balance|excess|teil|rest(?:betrag)?|darüber hinaus|partie|reste',
-  'tranche|surplus|parte|resto|excedente|eccedenza|część|reszt[ay]|nadwyżk[ai]|残り|部分|超過分',
+  'tranche|surplus|parte|resto|excedente|eccedenz[ae]|eccedente|część|reszt[ay]|nadwyżk[ai]|残り|部分|超過分',
 );
 /** The whole amount, where it is within a limit. */
 export const OF_THE_WHOLE = means(
@@ -62,7 +63,41 @@ export const AT_LEAST = means(
 );
 export const AT_MOST = means(
   'maximum|max\\.?|at most|capped at|cap|höchstens|höchstgebühr|plafond|máxim[oa]|tope',
-  'massim[oa]|maksimum|najwyżej|最大|上限',
+  'massim[oa]|maksimum|maks\\.?|najwyżej|最大|上限',
+);
+
+/** The larger of a share and an amount, and the smaller: a least and a most. */
+export const GREATER_OF = means(
+  '(?:the )?(?:greater|higher|larger) of|whichever is (?:greater|higher|larger|more)|der höhere(?: betrag)?(?: aus| von)?',
+  'le plus élevé|le montant le plus élevé|el mayor|el importe mayor|il maggiore|większa z',
+);
+export const LESSER_OF = means(
+  '(?:the )?(?:lesser|lower|smaller) of|whichever is (?:less|lower|smaller)|der niedrigere(?: betrag)?(?: aus| von)?',
+  'le moins élevé|el menor|il minore|mniejsza z',
+);
+
+/** Services that a card of fees a unit does not hold: what stands under these words is not read. */
+const ELSEWHERE = means(
+  'removals?|disposals?|returns?|refunds?|label(?:l?ing)?|prep(?:aration)?|placement|inbound|low[- ]stock|overage',
+  'discounts?|rebates?|rabatt|remise|descuento|sconto|rabat|割引|fuel|pick[- ]?ups?|collection|insurance|signature|residential|remote area|(?:per|an?|each) (?:order|shipment)',
+  'surcharges?|cancell?ation|penalt(?:y|ies)|liquidation|repackaging|unplanned',
+  'retouren?|rücksendung(?:en)?|entsorgung|rückgabe|etikettierung|treibstoff|zuschlag|versicherung|abholung|je bestellung',
+  'retours?|retrait|élimination|étiquetage|carburant|surcharge|assurance|enlèvement|par commande',
+  'devoluci[oó]n(?:es)?|retirada|eliminación|etiquetado|combustible|recargo|seguro|recogida|por pedido',
+  'resi|rimozione|smaltimento|etichettatura|carburante|supplemento|assicurazione|ritiro|per ordine',
+  'zwrot(?:y|ów)?|utylizacj[ai]|etykietowani[ea]|paliwow[aey]|dopłat[ay]|ubezpieczeni[ea]|odbi[oó]r|za zamówienie',
+  '返品|返送|廃棄|ラベル|燃油|保険|集荷|注文あたり',
+);
+/** What measures a parcel in a way that a card's tiers do not. */
+export const SUM_OF_SIDES = means(
+  'sum of (?:the )?(?:three |all )?(?:sides|dimensions)|L ?\\+ ?[WB] ?\\+ ?H|summe der (?:drei )?seiten',
+  'somme des (?:trois )?(?:côtés|dimensions)|suma de (?:los )?(?:tres )?lados|somma dei (?:tre )?lati',
+  'suma (?:trzech )?(?:boków|wymiarów)|三辺合計|3辺合計|3辺計',
+);
+
+/** Plans of an account: a table that has one a row is about which to choose. */
+export const PLANS = means(
+  'plans?|account types?|packages?|paket|tarifmodell|kontotyp|offres?|formules?|planes?|piano|piani|pakiet|プラン',
 );
 
 /** With VAT in it, and without. */
@@ -72,6 +107,12 @@ export const WITH_VAT = means(
 export const WITHOUT_VAT = means(
   'net|excl(?:uding|\\.)? ?vat|ex vat|netto|zzgl\\.? mwst\\.?|ht|sin iva|iva esclusa|bez vat|税抜',
 );
+/** The tax itself. */
+export const VAT_ALONE =
+  /^\s*(?:\+\s*)?(?:vat|mwst\.?|ust\.?|tva|iva|ptu|gst|tax|消費税)(?:\s*[(]?\d+(?:[.,]\d+)?\s*%[)]?)?\s*$/iu;
+/** Amounts in hundredths of the currency. */
+export const HUNDREDTHS =
+  /¢|(?<!\p{L})(?:cents?|ct|pence|centimes?|céntimos|centavos|centesimi|grosz[ey]?|groszach)(?!\p{L})|\dp(?!\p{L})/iu;
 /** What a sale or an account costs besides. */
 export const CHARGES = {
   subscription: means(
@@ -95,6 +136,7 @@ export const NO_FIGURE = whole(
   'contact us|poa|k\\.?\\s?a\\.?|entfällt|auf anfrage|nicht (?:möglich|verfügbar|angeboten)',
   's\\.?\\s?o\\.?|sans objet|non (?:applicable|disponible)|sur demande|n/?d',
   'no (?:aplica|disponible)|a consultar|non (?:applicabile|previsto)|su richiesta|nie dotyczy',
+  '(?:no|without) (?:cap|limit|minimum|maximum)|uncapped|keine?|ohne|aucune?|sans|ningun[oa]|nessun[oa]',
   'brak|na zapytanie|該当なし|要相談|対象外|[-–—]+|[xX]',
 );
 /** No limit of size or weight. */
@@ -114,11 +156,18 @@ const TOTALS = [
 ];
 export const TOTAL = new RegExp(`^(?:${TOTALS.join('|')})(?![\\p{L}\\d])`, 'iu');
 
+const LONG_STAY = means(
+  'long[- ](?:stay|term)|aged|langzeit\\p{L}*|longue durée|larga estancia|lunga giacenza|długoterminow\\p{L}*|長期',
+);
+/** Whether words name a service that a card does not hold; what is stored long is held. */
+export const isElsewhere = (text: string): boolean =>
+  ELSEWHERE.test(text) && ![LONG_STAY, COLUMN_WORDS.storage, COLUMN_WORDS.age].some((w) => w.test(text));
+
 /** What a column may say. Heading words decide first, contents where they do not. */
 export const COLUMN_WORDS = {
   girth: means(
     'girth|gurtma(?:ß|ss)|circonf[ée]rence|longueur \\+|length \\+|lunghezza \\+|contorno',
-    'obwód|胴回り|3辺計|三辺合計',
+    'obwód|胴回り',
   ),
   divisor: means(
     'divisor|volumetric|dimensional|volumengewicht|teiler|diviseur|volum[ée]trique|divisore|przelicznik|容積',
@@ -156,7 +205,7 @@ export const COLUMN_WORDS = {
     'tarifa por artículo|tariffa per articolo|opłata za sztukę|基本成約料',
   ),
   category: means(
-    'categor(?:y|ies)|kategorien?|warengruppe|cat[ée]gories?|categor[ií]as?|categorie?',
+    '(?:sub-?)?categor(?:y|ies)|(?:unter)?kategorien?|sous-cat[ée]gories?|subcategor[ií]as?|warengruppe|cat[ée]gories?|categor[ií]as?|categorie?',
     'kategori[ae]|カテゴリー?|商品分類',
   ),
   month: means(
@@ -186,7 +235,7 @@ export const COLUMN_WORDS = {
 } as const;
 export type ColumnWord = keyof typeof COLUMN_WORDS;
 
-const MONTH_WORDS = [
+const MONTH_LISTS = [
   'jan|january|januar|janvier|enero|ene|gennaio|gen|styczeń|sty|1月',
   'feb|february|februar|février|fév|febrero|febbraio|luty|lut|2月',
   'mar|march|märz|mär|mars|marzo|marzec|3月',
@@ -199,7 +248,11 @@ const MONTH_WORDS = [
   'oct|okt|october|oktober|octobre|octubre|ottobre|ott|październik|paź|10月',
   'nov|november|novembre|noviembre|listopad|lis|11月',
   'dec|dez|december|dezember|décembre|déc|diciembre|dic|dicembre|grudzień|gru|12月',
-].map((words) => new RegExp(`^(?:${words})\\.?$`, 'iu'));
+];
+const MONTH_WORDS = MONTH_LISTS.map((words) => new RegExp(`^(?:${words})\\.?$`, 'iu'));
+
+/** The name of any month. */
+export const MONTH_NAMES = means(...MONTH_LISTS);
 
 /** The month a word names, 1 to 12; null where it names none. */
 export function monthOf(word: string): number | null {
@@ -215,6 +268,8 @@ export function monthOf(word: string): number | null {
  * @example monthsOf('Summer') // null
  */
 export function monthsOf(text: string): number[] | null {
+  // A year makes it a day on which fees change, no season.
+  if (/(?:19|20)\d{2}/.test(text)) return null;
   const named = (text.match(/\d{1,2}月|\p{L}+/gu) ?? []).map(monthOf).filter((m): m is number => m !== null);
   const [first, last] = named;
   if (first === undefined || named.length > 2) return null;

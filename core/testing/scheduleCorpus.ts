@@ -706,6 +706,7 @@ Elektronik→7 % (mind. 0,30 €)`,
 January–September→$0.78→$0.56
 October–December→$2.40→$1.40`,
     reads: ['storage 1-9: 27.55', 'storage 10-12: 84.76'],
+    notUnderstood: 2,
     faults: ['scheduleStorageBy'],
   },
   {
@@ -937,6 +938,7 @@ export const FAULTY: readonly CorpusTable[] = [
     currency: 'EUR',
     text: 'Month→Storage fee\nJanuary to September→26.00\nOctober to December→36.00',
     reads: [],
+    notUnderstood: 2,
     faults: ['scheduleVolume', 'scheduleVolume'],
   },
   {

@@ -61,6 +61,14 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'What this table is about is not known',
     'Give its columns headings such as size tier, weight, fee, category, month.',
   ],
+  scheduleTitles: [
+    'Several tables have no column for a size or zone; they are told apart by their titles: {{titles}}',
+    'Paste one of them alone where they are of several countries or services.',
+  ],
+  scheduleElsewhere: [
+    'A card of fees a unit has no place for "{{what}}"',
+    'Leave it, and add it to the lane as a cost of your own where it applies.',
+  ],
   scheduleStorageBy: [
     'A card holds one storage rate a month: {{names}} is left out',
     'Paste the column that your goods fall under.',
@@ -94,6 +102,30 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   scheduleFalls: [
     'Up to {{kg}} kg comes after a heavier step of {{tier}}',
     'Sort the rows by rising weight, or give this one a size tier of its own.',
+  ],
+  scheduleUnused: [
+    '"{{text}}" was read, and no part of a card comes of it',
+    'Say in its heading what it is for, or enter it in the draft.',
+  ],
+  scheduleSame: [
+    '{{tier}} has several fees that nothing tells apart',
+    'Paste the table with what they are for: a weight, a size, a price.',
+  ],
+  scheduleEachInside: [
+    'What {{tier}} costs for each further step stands before other steps: a card has it past the last one only',
+    'Write these steps out, one row each.',
+  ],
+  scheduleChosen: [
+    'Of what is listed under "{{what}}" a card has one',
+    'Paste the row that holds for you as lines: "Commission: 9 %", "Payment: 1.9 % + 0.30".',
+  ],
+  scheduleDated: [
+    'Columns are of different days; those under "{{taken}}" are taken',
+    'Leave out the columns of other days where that is not the one you want.',
+  ],
+  scheduleStepFrom: [
+    'It is not said from which weight on {{fee}} is charged for each further step',
+    'Say it in the cell: "over 1 kg".',
   ],
   scheduleStepBase: [
     'Past its limit this fee begins at {{base}}, where the step before costs {{last}}; a card goes on from there',
@@ -491,6 +523,7 @@ export const values: Readonly<Record<string, Readonly<Record<string, string>>>> 
     maxWeight: 'weight',
     packaging: 'weight',
     sides: 'size',
+    limits: 'size and weight',
     length: 'length',
     width: 'length',
     height: 'length',
@@ -510,6 +543,7 @@ export const values: Readonly<Record<string, Readonly<Record<string, string>>>> 
     maxWeight: '20 kg',
     packaging: '0.1 kg',
     sides: '30 x 20 x 10 cm',
+    limits: '20 kg or less, longest side 60 cm or less',
     length: '30 cm',
     width: '20 cm',
     height: '10 cm',

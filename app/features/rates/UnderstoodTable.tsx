@@ -31,6 +31,14 @@ export function useSaid(currency: string): (said: Said) => string {
         return said.from === null || said.from === 0
           ? t('read.said.upTo', { x: kg(said.upTo) })
           : t('read.said.range', { a: kg(said.from), b: kg(said.upTo) });
+      case 'limits':
+        return [
+          said.sides === null ? '' : `${said.sides.map((x) => f.number(x, 1)).join(' × ')} cm`,
+          said.girth === null ? '' : t('read.said.girth', { x: f.number(said.girth, 1) }),
+          said.maxKg === null ? '' : kg(said.maxKg),
+        ]
+          .filter(Boolean)
+          .join(', ');
       case 'sides':
         return `${said.cm.map((x) => f.number(x, 1)).join(' × ')} cm`;
       case 'money':
@@ -45,9 +53,16 @@ export function useSaid(currency: string): (said: Said) => string {
               : t('read.said.rest', { pct: pct(x.pct) })
             : t('read.said.tier', { pct: pct(x.pct), limit: money(x.upTo) }),
         );
-        return said.tiers.length === 1
-          ? tiers.join('')
-          : t(`read.said.${said.mode}`, { tiers: tiers.join(', ') });
+        const shares =
+          said.tiers.length === 1 ? tiers.join('') : t(`read.said.${said.mode}`, { tiers: tiers.join(', ') });
+        return [
+          shares,
+          said.plus === null ? '' : t('read.said.plus', { x: money(said.plus) }),
+          said.min === null ? '' : t('read.said.least', { x: money(said.min) }),
+          said.max === null ? '' : t('read.said.most', { x: money(said.max) }),
+        ]
+          .filter(Boolean)
+          .join(', ');
       }
       case 'range':
         if (said.upTo === null) return t('read.said.over', { x: f.number(said.from) });
@@ -71,7 +86,7 @@ const LOOK = {
   leftOut: { color: 'text.secondary', fontStyle: 'italic' },
 } as const;
 /** Roles whose reading adds to what stands there: a unit turned into ours, a fee with its further step. */
-const TURNED: ReadonlySet<string> = new Set(['weight', 'sides', 'percent', 'months']);
+const TURNED: ReadonlySet<string> = new Set(['weight', 'sides', 'limits', 'percent', 'months']);
 
 export function UnderstoodTable({
   table,
