@@ -1,6 +1,6 @@
 /** What the columns of a table say, by their headings first and by their contents where these do not tell. */
 import type { Block, Line } from './given.ts';
-import { moneyIn, namedSidesIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
+import { moneyIn, namedWeightIn, namedSidesIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around } from './forms.ts';
 import { limitsIn } from './limits.ts';
 import { unknownWords } from './knownWords.ts';
@@ -34,6 +34,7 @@ export const ROLES = [
   'divisor',
   'packaging',
   'weight',
+  'namedWeight',
   'price',
   'fee',
   'category',
@@ -190,7 +191,9 @@ function shareOf(cells: readonly string[], reads: (c: string) => boolean): numbe
 function roleOf(heading: string, cells: readonly string[], at: number, around: Around): Role {
   const is = (reads: (c: string) => boolean): boolean => shareOf(cells, reads) >= 0.6;
   const own = { ...around, kg: weightUnitIn(heading) ?? around.kg, cm: lengthUnitIn(heading) ?? around.cm };
-  const percent = is((c) => c.includes('%') || percentIn(c, own) !== null);
+  const percent =
+    is((c) => c.includes('%') || percentIn(c, own) !== null) ||
+    (heading.includes('%') && is((c) => rangeIn(c, own) !== null));
   const letter = /^(?:[Mm]ax(?:imum)?\.?\s*)?([LWBHDT])(?:\s*max\.?)?(?:\s*[,([].*)?$/u.exec(heading)?.[1];
   const said =
     letter === undefined
@@ -212,6 +215,7 @@ function roleOf(heading: string, cells: readonly string[], at: number, around: A
   if (at === 0 && is((c) => monthsOf(c) !== null)) return 'period';
   if (at === 0 && is((c) => namedSidesIn(c, own) !== null)) return 'tier';
   if (at === 0 && COLUMN_WORDS.price.test(heading) && is((c) => rangeIn(c, own) !== null)) return 'price';
+  if (is((c) => namedWeightIn(c, own) !== null)) return 'namedWeight';
   // What is written with units says what it is, whatever stands over it.
   if (is((c) => sidesIn(c, { ...own, cm: own.cm }) !== null && (sidesIn(c, own)?.said.cm.length ?? 0) > 1))
     return 'sides';
@@ -312,7 +316,7 @@ function settled(columns: readonly Column[], body: readonly Line[], around: Arou
 /** Where no column is a fee, "Price" beside a weight or a size is what is charged. */
 function pricesAsFees(columns: readonly Column[], money: (i: number) => boolean): readonly Column[] {
   const has = (...roles: Role[]): boolean => columns.some((c) => roles.includes(c.role));
-  if (has('fee', 'percent') || !has('weight', 'sides', 'tier')) return columns;
+  if (has('fee', 'percent') || !has('weight', 'namedWeight', 'sides', 'tier', 'limits')) return columns;
   return columns.map((c, i) => (c.role === 'price' && money(i) ? { ...c, role: 'fee' } : c));
 }
 

@@ -6,7 +6,8 @@
 import { isCurrency } from '../cards/cells.ts';
 import { minorDigits } from '../money/money.ts';
 import type { Limits } from './limits.ts';
-import { NUMBER, numberOf, plain } from './numbers.ts';
+import { unknownWords } from './knownWords.ts';
+import { NUMBER, numberOf, withoutFootnote } from './numbers.ts';
 import type { DecimalMark } from './numbers.ts';
 import { cmIn, currencyIn, kgIn, LENGTH_UNIT, MONEY_SIGN, WEIGHT_UNIT, weightUnitIn } from './units.ts';
 import {
@@ -71,20 +72,6 @@ export type Around = {
   readonly kg: number | null;
   readonly cm: number | null;
 };
-
-/** Marks of footnotes behind a figure: they are read apart. */
-const FOOTNOTE = /(?:\s*(?:\*+|†|‡|[¹²³⁴⁵⁶⁷⁸⁹]+|\[\w{1,2}\]|\(\d\)|\((?=[a-e]\))[a-e]\)))+$/u;
-export const withoutFootnote = (text: string): string =>
-  plain(text)
-    .replace(FOOTNOTE, '')
-    .replace(PART_OF_UNIT, (_, part: string) => `${/^q/iu.test(part) ? 0.25 : 0.5} `)
-    .replace(POUNDS_AND_OUNCES, (_, lb: string, oz: string) => `${16 * Number(lb) + Number(oz)} oz`)
-    .trim();
-/** "Half-pound". */
-const PART_OF_UNIT =
-  /(?<!\p{L})(half|quarter|halbes|demi|medio|mezzo|pół)(?:[- ]?an?)?[- ]?(?=(?:lb|pound|kg|kilo|oz|ounce)s?)/giu;
-/** "1 lb 9 oz" is one weight. */
-const POUNDS_AND_OUNCES = /(\d+)\s*lbs?\.?,?\s*(\d+(?:\.\d+)?)\s*(?:oz|ounces)(?!\p{L})/giu;
 
 type Found = {
   readonly value: number;
@@ -192,6 +179,20 @@ export function namedSidesIn(
   const sides = parts === null ? null : sidesIn(parts[2] as string, around);
   if (parts === null || sides === null || sides.said.cm.length < 2 || sides.or.length > 0) return null;
   return { name: parts[1] as string, cm: sides.said.cm };
+}
+
+/** "Small parcel up to 1 kg": a name with its weight; null where the text is none of that. */
+export function namedWeightIn(
+  text: string,
+  around: Around,
+): { readonly name: string; readonly weights: Weights } | null {
+  const t = withoutFootnote(text);
+  const begins = [UP_TO, OVER, EACH].flatMap((w) => w.exec(t)?.index ?? []);
+  const at = Math.min(...begins, t.search(/[\d≤<>(]/u));
+  const name = at <= 0 ? '' : t.slice(0, at).replace(/[\s,:(–-]+$/u, '');
+  if (unknownWords(name) === '') return null;
+  const weights = weightsIn(t.slice(at), { ...around, kg: null });
+  return weights === null || weights.or.length > 0 ? null : { name, weights: weights.said };
 }
 
 const AMOUNT = new RegExp(

@@ -202,6 +202,23 @@ export function givenOfText(text: string): Given {
   return { ...given, left: { ...given.left, lines: all.length - lines.length } };
 }
 
+/**
+ * So many cells a row, where each stands on a line of its own: as many lines without a figure come first, and
+ * every column has figures throughout, or none. Null where lines are no such cells.
+ */
+function periodOf(lines: readonly string[]): number | null {
+  const figures = lines.map((l) => /\d/.test(l));
+  for (let width = 2; width <= 8 && width * 3 <= lines.length; width++) {
+    if (lines.length % width !== 0 || figures.slice(0, width).includes(true)) continue;
+    const columns = Array.from({ length: width }, (_, i) =>
+      figures.filter((_f, k) => k >= width && k % width === i),
+    );
+    const isEven = columns.every((c) => c.every((f) => f === c[0]));
+    if (isEven && columns[width - 1]?.[0] === true && lines.every((l) => l.trim().length <= 60)) return width;
+  }
+  return null;
+}
+
 /** Lines without a blank one between them; what only rules off is left out of the count of cells, not of lines. */
 function partOf(lines: readonly string[], first: number): Given {
   const kept = lines.map((text, i) => ({
@@ -209,6 +226,14 @@ function partOf(lines: readonly string[], first: number): Given {
     line: first + i,
   }));
   const said = kept.filter((l) => l.text !== '' && !/^[\s|:+=_-]+$/.test(l.text));
+  const period = said.some((l) => /\S\s{2,}\S|\t/.test(l.text)) ? null : periodOf(said.map((l) => l.text));
+  if (period !== null)
+    return blockOf(
+      Array.from({ length: said.length / period }, (_, k) => ({
+        line: said[k * period]?.line ?? first,
+        cells: said.slice(k * period, (k + 1) * period).map((l) => plain(l.text)),
+      })),
+    );
   const cells = cellsOf(said.map((l) => l.text));
   return blockOf(unwrapped(said.map((l, i) => ({ line: l.line, cells: (cells[i] ?? []).map(plain) }))));
 }

@@ -3,8 +3,7 @@
  * than was read, so that its reading is a question.
  */
 import { isCurrency } from '../cards/cells.ts';
-import { withoutFootnote } from './forms.ts';
-import { NUMBER } from './numbers.ts';
+import { NUMBER, withoutFootnote } from './numbers.ts';
 import { LENGTH_UNIT, MONEY_SIGN, VOLUME_UNIT, WEIGHT_UNIT } from './units.ts';
 import {
   AT_LEAST,

@@ -1,5 +1,6 @@
 /** Limits of a size in one cell: "12 oz or less, longest side 15 in or less, shortest side 0.75 in or less". */
-import { sidesIn, weightsIn, withoutFootnote } from './forms.ts';
+import { sidesIn, weightsIn } from './forms.ts';
+import { withoutFootnote } from './numbers.ts';
 import type { Around } from './forms.ts';
 import { COLUMN_WORDS, OVER, SUM_OF_SIDES, UP_TO } from './vocabulary.ts';
 

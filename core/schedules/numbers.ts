@@ -106,3 +106,17 @@ export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
   if (points === commas) return null;
   return points > commas ? '.' : ',';
 }
+
+/** Marks of footnotes behind a figure: they are read apart. */
+const FOOTNOTE = /(?:\s*(?:\*+|†|‡|[¹²³⁴⁵⁶⁷⁸⁹]+|\[\w{1,2}\]|\(\d\)|\((?=[a-e]\))[a-e]\)))+$/u;
+export const withoutFootnote = (text: string): string =>
+  plain(text)
+    .replace(FOOTNOTE, '')
+    .replace(PART_OF_UNIT, (_, part: string) => `${/^q/iu.test(part) ? 0.25 : 0.5} `)
+    .replace(POUNDS_AND_OUNCES, (_, lb: string, oz: string) => `${16 * Number(lb) + Number(oz)} oz`)
+    .trim();
+/** "Half-pound". */
+const PART_OF_UNIT =
+  /(?<!\p{L})(half|quarter|halbes|demi|medio|mezzo|pół)(?:[- ]?an?)?[- ]?(?=(?:lb|pound|kg|kilo|oz|ounce)s?)/giu;
+/** "1 lb 9 oz" is one weight. */
+const POUNDS_AND_OUNCES = /(\d+)\s*lbs?\.?,?\s*(\d+(?:\.\d+)?)\s*(?:oz|ounces)(?!\p{L})/giu;

@@ -1,8 +1,9 @@
 /** The cells of a table, each read in the light of its column. */
+import { isCurrency } from '../cards/cells.ts';
 import { fault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import type { Column, Role } from './columns.ts';
-import { moneyIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
+import { moneyIn, namedWeightIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around, Heard, Percent, Said } from './forms.ts';
 import { unknownWords } from './knownWords.ts';
 import { limitsIn } from './limits.ts';
@@ -23,6 +24,10 @@ function hear(text: string, role: Role, around: Around): Heard | null {
     case 'maxWeight':
     case 'packaging':
       return weightsIn(text, around);
+    case 'namedWeight': {
+      const said = namedWeightIn(text, around)?.weights;
+      return said === undefined ? null : { said, or: [] };
+    }
     case 'limits': {
       const said = limitsIn(text, around);
       return said === null ? null : { said, or: [] };
@@ -85,6 +90,12 @@ const isShifted = (text: string, around: Around): boolean =>
   /^[\d<≤>]/.test(text) || UP_TO.exec(text)?.index === 0
     ? weightsIn(text, { ...around, kg: null }) !== null || /[€$£¥%]/.test(text)
     : false;
+
+/** The other currency that a heading ends in; null where it names none, or the card's own. */
+function foreignIn(heading: string, currency: string): string | null {
+  const code = /(?:^|[\s(,/[])([A-Z]{3})[)\]]?$/u.exec(heading)?.[1] ?? null;
+  return code !== null && code !== currency && isCurrency(code) ? code : null;
+}
 
 /** Reads the cells of a table's rows. */
 export class CellReader {
@@ -160,6 +171,16 @@ export class CellReader {
         : this.cell(text, at, 'sure', row);
     if (NO_FIGURE.test(text) || ANY_SIZE.test(text))
       return this.cell(text, at, 'leftOut', row, { said: { is: 'none' }, or: [] });
+    const foreign = MONEY.has(role) ? foreignIn(heading, this.shape.around.currency) : null;
+    if (foreign !== null)
+      return this.cell(
+        text,
+        at,
+        'notUnderstood',
+        row,
+        null,
+        fault('scheduleCurrency', { text: `${text} ${foreign}`, currency: this.shape.around.currency }),
+      );
     const own: Around = {
       ...this.shape.around,
       kg: weightUnitIn(heading) ?? this.shape.around.kg,

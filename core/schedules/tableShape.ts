@@ -155,7 +155,7 @@ export class TableShape {
     if (isElsewhere(title)) return fault('scheduleElsewhere', { what: title });
     const what = this.columns[0]?.heading ?? '';
     const isChosen = PLANS.test(what) || CHARGES.payment.test(what);
-    return isChosen && this.has('percent', 'fee') && !this.has('weight', 'sides')
+    return isChosen && this.has('percent', 'fee') && !this.has('weight', 'namedWeight', 'sides')
       ? fault('scheduleChosen', { what })
       : null;
   }
@@ -168,7 +168,8 @@ export class TableShape {
     if (this.fees.length > 0 && (months || COLUMN_WORDS.storage.test(words))) return 'storage';
     if (
       this.fees.length > 0 &&
-      (this.has('weight', 'sides', 'maxWeight', 'limits') || this.across.some((a) => a?.by === 'weight'))
+      (this.has('weight', 'namedWeight', 'sides', 'maxWeight', 'limits') ||
+        this.across.some((a) => a?.by === 'weight'))
     )
       return 'fees';
     if (this.has('sides', 'length', 'girth', 'maxWeight', 'limits')) return 'tiers';

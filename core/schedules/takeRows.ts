@@ -2,7 +2,7 @@
 import { fault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import type { Column, Role } from './columns.ts';
-import { limitOf, namedSidesIn, rangeIn } from './forms.ts';
+import { limitOf, namedSidesIn, namedWeightIn, rangeIn } from './forms.ts';
 import type { Around, Money, Percent, Range, Said, Weights } from './forms.ts';
 import type { Line } from './given.ts';
 import { chargeOf } from './tableShape.ts';
@@ -36,6 +36,7 @@ const SAYS_WHAT_FOR: ReadonlySet<Role> = new Set([
   'tier',
   'category',
   'weight',
+  'namedWeight',
   'price',
   'period',
   'age',
@@ -68,7 +69,7 @@ export class RowTaker {
   take(cells: readonly CellRead[], line: Line): ReadonlySet<number> | null {
     this.used.clear();
     // Where sizes have no names, they are told apart by what they measure.
-    const named = this.shape.has('tier') ? 'tier' : 'sides';
+    const named = this.shape.has('tier', 'namedWeight') ? 'tier' : 'sides';
     const tier = this.nameOf(cells, named) || this.section || this.name;
     // A figure of which it is not known what it is for becomes part of nothing.
     if (cells.some((c) => c.state === 'notUnderstood' && SAYS_WHAT_FOR.has(c.role))) return null;
@@ -88,7 +89,7 @@ export class RowTaker {
     return (
       (this.shape.kind === 'fees' || this.shape.kind === 'referral') &&
       cells.some((c) => c.role === 'unread' && c.state === 'notUnderstood') &&
-      !this.shape.has('tier', 'category', 'weight', 'sides', 'limits', 'price') &&
+      !this.shape.has('tier', 'category', 'weight', 'namedWeight', 'sides', 'limits', 'price') &&
       this.shape.across.every((a) => a === null)
     );
   }
@@ -99,10 +100,12 @@ export class RowTaker {
 
   /** The name a row has in a column, or that of the row above where it is blank. */
   private nameOf(cells: readonly CellRead[], role: Role): string {
-    const parts = this.shape.at(role).map((i) => {
+    const at =
+      role === 'tier' ? [...this.shape.at('tier'), ...this.shape.at('namedWeight')] : this.shape.at(role);
+    const parts = at.map((i) => {
       this.used.add(i);
       const text = cells[i]?.state === 'notUnderstood' ? '' : (cells[i]?.text ?? '');
-      const own = role === 'tier' ? (namedSidesIn(text, this.shape.around)?.name ?? text) : text;
+      const own = role === 'tier' ? this.nameIn(text) : text;
       if (own !== '') {
         // A new name begins anew what stands under it.
         this.above.length = Math.min(this.above.length, i);
@@ -111,6 +114,14 @@ export class RowTaker {
       return this.above[i] ?? '';
     });
     return [role === 'sides' ? '' : this.section, ...parts].filter(Boolean).join(', ');
+  }
+
+  private nameIn(text: string): string {
+    const { around } = this.shape;
+    const own = namedSidesIn(text, around)?.name ?? namedWeightIn(text, around)?.name ?? text;
+    // "Price" before amounts names nothing.
+    const isWord = [COLUMN_WORDS.fee, COLUMN_WORDS.price].some((w) => w.exec(own)?.[0] === own);
+    return isWord ? '' : own;
   }
 
   private one<S extends Said['is']>(
@@ -167,7 +178,7 @@ export class RowTaker {
 
   /** From and up to, of one cell or of two side by side. */
   private weightsOf(cells: readonly CellRead[]): Weights | null {
-    const at = this.shape.at('weight');
+    const at = [...this.shape.at('weight'), ...this.shape.at('namedWeight')];
     const [first, second] = at.map((i) => says(cells[i])).filter((s): s is Weights => s?.is === 'weight');
     if (first === undefined) return null;
     for (const i of at) this.used.add(i);
@@ -190,6 +201,11 @@ export class RowTaker {
       this.used.add(i);
       const a = this.shape.across[i] ?? null;
       const weights = a?.by === 'weight' ? a.weights : own;
+      // Between two weights it is not said from which of them on each further counts.
+      if (a?.by === 'weight' && a.weights.each !== null && (own?.from ?? 0) > 0) {
+        this.fail(line.line, fault('scheduleStepFrom', { fee: money.amount }));
+        continue;
+      }
       const named = a?.by === 'name' ? (tier === '' ? a.name : `${tier}, ${a.name}`) : tier;
       const priceUpTo = a?.by === 'price' ? a.upTo : (price?.upTo ?? null);
       this.addSteps({ tier: named, priceUpTo, line: line.line }, weights, money, line);

@@ -23,7 +23,7 @@ const whole = (...parts: readonly string[]): RegExp => new RegExp(`^(?:${parts.j
 
 /** Up to and including. */
 export const UP_TO = means(
-  'up to|at most|not over|no more than|max\\.?|maximum|under|less than|below|or less',
+  'not (?:over|exceeding|above|more than)|nicht (?:über|mehr als)|pas plus de|no más de|non oltre|up to|at most|no more than|max\\.?|maximum|under|less than|below|or less',
   "bis(?: zu| einschließlich)?|höchstens|unter|jusqu['’]?[àa]?|au plus|maxi?|moins de",
   'inférieur à|hasta|máximo|como máximo|menos de|fino a|entro|massimo|al massimo|meno di|do',
   'maks\\.?|poniżej|まで|以下|未満',
@@ -79,9 +79,9 @@ export const LESSER_OF = means(
 /** Services that a card of fees a unit does not hold: what stands under these words is not read. */
 const ELSEWHERE = means(
   'removals?|disposals?|returns?|refunds?|label(?:l?ing)?|prep(?:aration)?|placement|inbound|low[- ]stock|overage',
-  'discounts?|rebates?|rabatt|remise|descuento|sconto|rabat|割引|fuel|pick[- ]?ups?|collection|insurance|signature|residential|remote area|(?:per|an?|each) (?:order|shipment)',
+  'discounts?|rebates?|rabatt|remise|descuento|sconto|rabat|割引|fuel|pick[- ]?ups?|collection|insurance|signature|residential|remote area|(?:per|an?|each) (?:order|shipment)|(?:additional|further|extra) items?',
   'surcharges?|cancell?ation|penalt(?:y|ies)|liquidation|repackaging|unplanned',
-  'retouren?|rücksendung(?:en)?|entsorgung|rückgabe|etikettierung|treibstoff|zuschlag|versicherung|abholung|je bestellung',
+  'retouren?|rücksendung(?:en)?|entsorgung|rückgabe|etikettierung|treibstoff|zuschlag|versicherung|abholung|je bestellung|weitere[rs]? artikel',
   'retours?|retrait|élimination|étiquetage|carburant|surcharge|assurance|enlèvement|par commande',
   'devoluci[oó]n(?:es)?|retirada|eliminación|etiquetado|combustible|recargo|seguro|recogida|por pedido',
   'resi|rimozione|smaltimento|etichettatura|carburante|supplemento|assicurazione|ritiro|per ordine',
@@ -198,7 +198,7 @@ export const COLUMN_WORDS = {
     'm[ií]nim[oa]s?|opłata minimalna|minimalna|最低(?:手数料)?',
   ),
   maximum: means(
-    'maximum(?: fee)?|fee cap|cap|höchst(?:gebühr|betrag)|plafond|m[áa]xim[oa]|massim[oa]|maksymalna|上限',
+    'maximum(?: fee)?|max\\.?|maks\\.?|fee cap|cap|höchst(?:gebühr|betrag)|plafond|m[áa]xim[oa]|massim[oa]|maksymalna|上限',
   ),
   itemFee: means(
     'per item fee|item fee|fee per item|closing fee|stückgebühr|artikelgebühr|frais par article',
@@ -236,9 +236,9 @@ export const COLUMN_WORDS = {
 export type ColumnWord = keyof typeof COLUMN_WORDS;
 
 const MONTH_LISTS = [
-  'jan|january|januar|janvier|enero|ene|gennaio|gen|styczeń|sty|1月',
-  'feb|february|februar|février|fév|febrero|febbraio|luty|lut|2月',
-  'mar|march|märz|mär|mars|marzo|marzec|3月',
+  'jan|january|januar|jänner|janvier|janv|enero|ene|gennaio|gen|styczeń|sty|1月',
+  'feb|february|februar|février|févr|fév|febrero|febbraio|luty|lut|2月',
+  'mar|march|märz|mär|mrz|mars|marzo|marzec|3月',
   'apr|april|avril|avr|abril|abr|aprile|kwiecień|kwi|4月',
   'may|mai|mayo|maggio|mag|maj|5月',
   'jun|june|juni|juin|junio|giugno|giu|czerwiec|cze|6月',
@@ -273,7 +273,8 @@ export function monthsOf(text: string): number[] | null {
   const named = (text.match(/\d{1,2}月|\p{L}+/gu) ?? []).map(monthOf).filter((m): m is number => m !== null);
   const [first, last] = named;
   if (first === undefined || named.length > 2) return null;
-  if (last === undefined) return [first];
+  // From one month to a word that is none.
+  if (last === undefined) return /\p{L}.*[–—-].*\p{L}/u.test(text) ? null : [first];
   const months: number[] = [];
   for (let m = first; ; m = (m % 12) + 1) {
     months.push(m);

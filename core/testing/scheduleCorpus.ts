@@ -838,7 +838,7 @@ Libros,"12,5",0.30`,
     currency: 'EUR',
     text: `Item price→0–10→10–50→50+
 Fee→8%→12%→15%`,
-    reads: ['Fee 8%≤10 / 12%≤50 / 15% sliced'],
+    reads: [' 8%≤10 / 12%≤50 / 15% sliced'],
     faults: ['scheduleMode'],
   },
   {

@@ -703,6 +703,123 @@ Large items
       'Large items ≤0.907: 4.75',
     ],
   },
+  {
+    name: 'cells one a line',
+    currency: 'USD',
+    text: `Size tier
+Weight
+Fee
+Small
+8 oz
+$2.50
+Medium
+1 lb
+$3.75
+Large
+3 lb
+$5.90`,
+    reads: ['Small ≤0.227: 2.5', 'Medium ≤0.454: 3.75', 'Large ≤1.361: 5.9'],
+  },
+  {
+    name: 'weights behind the names of sizes',
+    currency: 'GBP',
+    text: `Parcel type,Price
+Small parcel up to 1kg,£3.10
+Small parcel up to 2kg,£3.85
+Medium parcel up to 5kg,£6.40
+Medium parcel up to 10kg,£8.20`,
+    reads: [
+      'Small parcel ≤1: 3.1',
+      'Small parcel ≤2: 3.85',
+      'Medium parcel ≤5: 6.4',
+      'Medium parcel ≤10: 8.2',
+    ],
+  },
+  {
+    name: 'prices and weights in columns',
+    currency: 'EUR',
+    text: `Item price→Weight→Fee
+under 10.00→0-500 g→2.10
+under 10.00→500 g-1 kg→2.60
+10.00 or more→0-500 g→2.90
+10.00 or more→500 g-1 kg→3.40`,
+    reads: ['– ≤0.5 price≤10: 2.1', '– ≤1 price≤10: 2.6', '– ≤0.5: 2.9', '– ≤1: 3.4'],
+  },
+  {
+    name: 'bare percentages, by a sign in the heading',
+    currency: 'PLN',
+    text: `Kategoria→Stawka netto (%)→Min. (zł)→Maks. (zł)
+Dom→9→0,50→-
+Sport→10→0,50→100`,
+    reads: ['Dom 9% min 0.5', 'Sport 10% min 0.5 max 100'],
+  },
+  {
+    name: 'French months cut short',
+    currency: 'EUR',
+    text: `Taille→Janv.–sept. (€/m³)→Oct.–déc. (€/m³)
+Toutes→26,00→36,00`,
+    reads: ['storage 1-9: 26', 'storage 10-12: 36'],
+  },
+  {
+    name: 'ranges with one unit behind them',
+    currency: 'EUR',
+    text: `Gewicht;Preis
+0–250 g;2,10
+251–500 g;2,55
+501–1.000 g;3,20
+1.001–2.000 g;4,45`,
+    reads: ['– ≤0.25: 2.1', '– ≤0.5: 2.55', '– ≤1: 3.2', '– ≤2: 4.45'],
+  },
+  {
+    name: 'units in a line of their own',
+    currency: 'EUR',
+    text: `Tier,Max weight,Length,Width,Height,Fee
+,kg,cm,cm,cm,EUR
+S,1,30,20,5,2.80
+M,5,50,40,20,4.60
+L,20,120,60,60,9.90`,
+    reads: ['S ≤1: 2.8', 'M ≤5: 4.6', 'L ≤20: 9.9', 'tier S 30×20×5', 'tier M 50×40×20', 'tier L 120×60×60'],
+  },
+  {
+    name: 'amounts in brackets',
+    currency: 'USD',
+    text: `Size→Weight→Amount
+Small→8 oz→($2.50)
+Small→1 lb→($3.10)`,
+    reads: ['Small ≤0.227: 2.5', 'Small ≤0.454: 3.1'],
+  },
+  {
+    name: "Polish weights across, named by 'to'",
+    currency: 'EUR',
+    text: `Do kg;0,5;1;2;5
+Cena;8,50;9,20;10,90;13,40`,
+    reads: ['– ≤0.5: 8.5', '– ≤1: 9.2', '– ≤2: 10.9', '– ≤5: 13.4'],
+  },
+  {
+    name: 'commissions by the price that leave the manner open',
+    currency: 'USD',
+    text: `Category→Commission
+Beauty→8% of sale price for items $10 or less; 15% for items over $10
+Grocery→8% up to $15, 15% above
+Furniture→15% (up to $200), 10% (above $200)
+Watches→16% up to $1,500, then 3%`,
+    reads: [
+      'Beauty 8%≤10 / 15% sliced',
+      'Grocery 8%≤15 / 15% sliced',
+      'Furniture 15%≤200 / 10% sliced',
+      'Watches 16%≤1500 / 3% sliced',
+    ],
+    doubtful: 4,
+  },
+  {
+    name: 'Polish commissions by the price, no categories',
+    currency: 'PLN',
+    text: `Cena produktu;Prowizja
+do 50 zł;12%
+50,01 zł – 200 zł;10%
+powyżej 200 zł;8%`,
+    reads: [' 12%≤50 / 10%≤200 / 8% whole'],
+  },
 ];
 
 /** Of another kind than a card holds, or not to be told: marked, and part of nothing. */
@@ -792,8 +909,8 @@ up to 2 kg→6.00→20%→4.80`,
     text: `Weight class→Base fee→Per 100 g
 0–500 g→1.20→0.00
 500 g–2 kg→1.20→0.14`,
-    reads: ['– ≤0.5: 1.2', '– each 0.1: 0', '– ≤2: 1.2', '– each 0.1: 0.14'],
-    faults: ['scheduleEachInside'],
+    reads: ['– ≤0.5: 1.2', '– each 0.1: 0', '– ≤2: 1.2'],
+    faults: ['scheduleStepFrom', 'scheduleEachInside'],
   },
   {
     name: 'amounts by category and price',
@@ -902,5 +1019,78 @@ Minimum charge→60.00`,
     reads: ['– each 1: 4.2', '– each 1: 3.6', '– each 1: 2.9'],
     notUnderstood: 4,
     faults: ['scheduleEachInside'],
+  },
+  {
+    name: 'a commission for some sellers',
+    currency: 'EUR',
+    text: `Kategorie→Standardprovision→Provision für neue Verkäufer
+Garten→13 %→10 %
+Spielzeug→15 %→12 %`,
+    reads: ['Garten 13%', 'Spielzeug 15%'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'fees by volume',
+    currency: 'EUR',
+    text: `Volume→Fee per item
+up to 1 dm³→1.80
+up to 5 dm³→2.60
+up to 20 dm³→4.90`,
+    reads: [],
+    notUnderstood: 3,
+  },
+  {
+    name: 'a first item and each further',
+    currency: 'USD',
+    text: `Weight→First item→Each additional item
+up to 1 lb→$4.00→$1.50
+up to 2 lb→$4.80→$1.90`,
+    reads: ['– ≤0.454: 4', '– ≤0.907: 4.8'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'a sentence alone',
+    currency: 'GBP',
+    text: `We charge 12.5% commission on each sale, with a minimum of £0.25.`,
+    reads: [],
+    faults: ['scheduleNoTable'],
+  },
+  {
+    name: 'a column in another currency',
+    currency: 'EUR',
+    text: `Weight→EUR→GBP
+up to 1 kg→3.20→2.80
+up to 2 kg→3.90→3.40`,
+    reads: ['– ≤1: 3.2', '– ≤2: 3.9'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'Spanish months and amounts in one cell',
+    currency: 'EUR',
+    text: `Tarifa de almacenamiento: enero a septiembre 26,00 € por metro cúbico
+Tarifa de almacenamiento: octubre a diciembre 36,00 € por metro cúbico`,
+    reads: [],
+    notUnderstood: 2,
+  },
+  {
+    name: 'a fee for each pound inside of each band',
+    currency: 'USD',
+    text: `Class→Min weight→Max weight→Base→Per lb
+A→0→1 lb→$3.00→–
+B→1 lb→10 lb→$3.00→$0.50
+C→10 lb→50 lb→$7.50→$0.45`,
+    reads: ['A ≤0.454: 3', 'B ≤4.536: 3', 'C ≤22.68: 7.5'],
+    faults: ['scheduleStepFrom', 'scheduleStepFrom'],
+  },
+  {
+    name: 'ages with a fee a unit',
+    currency: 'EUR',
+    text: `Days in storage→Fee per unit
+181-270→0.10
+271-365→0.25
+366+→0.60`,
+    reads: [],
+    notUnderstood: 3,
+    faults: ['scheduleVolume', 'scheduleVolume', 'scheduleVolume'],
   },
 ];

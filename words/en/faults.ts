@@ -520,6 +520,7 @@ export const values: Readonly<Record<string, Readonly<Record<string, string>>>> 
   stepAmount: { fee: 'fee', postage: 'postage' },
   scheduleColumns: {
     weight: 'weight',
+    namedWeight: 'weight',
     maxWeight: 'weight',
     packaging: 'weight',
     sides: 'size',
@@ -540,6 +541,7 @@ export const values: Readonly<Record<string, Readonly<Record<string, string>>>> 
   },
   scheduleSuch: {
     weight: 'up to 0.5 kg',
+    namedWeight: 'Small up to 0.5 kg',
     maxWeight: '20 kg',
     packaging: '0.1 kg',
     sides: '30 x 20 x 10 cm',
