@@ -37,6 +37,8 @@ export default [
     route('rates', 'routes/rates.tsx'),
     route('rates/file', 'routes/rateFile.ts'),
     route('rates/read', 'routes/rateRead.tsx'),
+    route('rates/packs', 'routes/ratePacks.tsx'),
+    route('rates/packs/file', 'routes/ratePackFile.ts'),
     route('rates/proofs', 'routes/rateProofs.ts'),
     route('rates/touch', 'routes/rateTouch.tsx'),
     route('rates/touch/file', 'routes/rateTouchFile.ts'),

@@ -7,6 +7,7 @@ import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { cardDocument } from '../core/cards/schema.ts';
+import { cardPack } from '../core/packs/schema.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
 import { fillIn, inWords, problemText, sayFault } from '../words/index.ts';
@@ -117,6 +118,7 @@ const SCHEMAS: Readonly<Record<string, z.ZodType>> = {
   result: laneResult,
   launch: launchDocument,
   card: cardDocument,
+  pack: cardPack,
   map: listMap,
   screen: screenSettings,
 };

@@ -7,6 +7,7 @@ import { priceFor } from './lane/solve.ts';
 import { launch } from './launch/launch.ts';
 import { launchDocument } from './launch/schema.ts';
 import { listMap } from './lists/map.ts';
+import { cardPack } from './packs/schema.ts';
 import { screenSettings } from './lists/settings.ts';
 import { broughtUp, FORMATS, versionOf } from './versions.ts';
 
@@ -16,6 +17,7 @@ const SCHEMAS = {
   'bold-margin/rate-card': cardDocument,
   'bold-margin/list-map': listMap,
   'bold-margin/screen': screenSettings,
+  'bold-margin/card-pack': cardPack,
 } as const;
 type Kept = { document: { format: keyof typeof SCHEMAS; version: number }; figures?: Record<string, number> };
 const folder = new URL('./testing/samples/', import.meta.url);

@@ -14,6 +14,7 @@ const STEPS = {
   'bold-margin/rate-card': [],
   'bold-margin/list-map': [],
   'bold-margin/screen': [],
+  'bold-margin/card-pack': [],
 } as const satisfies Steps;
 export const FORMATS = Object.keys(STEPS) as (keyof typeof STEPS)[];
 

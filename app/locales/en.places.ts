@@ -186,6 +186,8 @@ export const placesWords = {
   },
   rates: {
     lead: 'The dated cards behind every figure, and any item tried on them.',
+    packs: 'Packs',
+    fromPack: 'From a pack: {{source}}, {{date}}. Check before you rely on it.',
     cards: 'Cards',
     kind: { marketplace: 'Marketplaces', tax: 'Taxes', exchange: 'Exchange' },
     none: 'No card is in force.',

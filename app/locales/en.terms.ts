@@ -127,6 +127,8 @@ export const termsWords = {
     estimate: 'estimate',
     borrowed: 'borrowed',
     actual: 'actual',
+    proven: 'rate card, proven by what was charged',
+    disputed: 'rate card, not what was charged',
   },
   blank: {
     price: 'price',

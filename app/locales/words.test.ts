@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { randomLane } from '../../core/testing/lanes.ts';
 import { withoutNothing, workings } from '../../core/lane/workings.ts';
 import { cardWords } from './en.cards.ts';
+import { packWords } from './en.packs.ts';
 import { scheduleWords } from './en.schedules.ts';
 import { compareWords } from './en.compare.ts';
 import { listTerms } from './en.listTerms.ts';
@@ -17,6 +18,7 @@ const places: readonly object[] = [
   en,
   cardWords,
   scheduleWords,
+  packWords,
   compareWords,
   listTerms,
   listWords,

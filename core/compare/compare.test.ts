@@ -307,6 +307,25 @@ describe('how sure a result is', () => {
       confidenceOf(plainLane({ goods: quoted({}) }), evaluate(plainLane({ goods: quoted({}) }))).bySource,
     ).toEqual({ typed: 5 });
   });
+  it('a card’s fee that is proven stands apart, one that is not what was charged is unsure', () => {
+    const doc = plainLane({
+      goods: quoted({}),
+      price: 20,
+      referralApplies: true,
+      product: { category: 'any' },
+      rates: { marketplace: marketplaceCardOf([{ upTo: null, pct: 0.15 }]) },
+    });
+    const result = evaluate(doc);
+    expect(confidenceOf(doc, result).bySource).toEqual({ typed: 5, card: 3 });
+    expect(confidenceOf(doc, result, { referral: 'proven' })).toMatchObject({
+      bySource: { typed: 5, proven: 3 },
+      unsure: 0,
+    });
+    expect(confidenceOf(doc, result, { referral: 'disputed', goods: 'proven' })).toMatchObject({
+      bySource: { typed: 5, disputed: 3 },
+      unsure: 3 / 8,
+    });
+  });
   it('old quotes and rates are named with their age', () => {
     const doc = plainLane({
       goods: quoted({ supplier: 'Ember', date: '2026-05-01', currency: 'USD' }),

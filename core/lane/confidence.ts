@@ -1,20 +1,25 @@
 import type { LaneResult } from './result.ts';
 import { isQuoted, LINES, sourceOf } from './costLines.ts';
+import type { Line } from './costLines.ts';
 import type { LaneDocument } from './schema.ts';
 import { SOURCES } from './schema.ts';
 import { daysBetween } from '../money/days.ts';
 
-export type SourceOfNumber = (typeof SOURCES)[number];
+/** `proven` and `disputed`: a card's fee that agrees with what was really charged, and one that does not. */
+export type SourceOfNumber = (typeof SOURCES)[number] | 'proven' | 'disputed';
+/** What proofs say of a card's fees; a fee of which none says anything is not in it. */
+export type Proven = Partial<Record<Line, 'proven' | 'disputed'>>;
+const ORDER: readonly SourceOfNumber[] = [...SOURCES, 'proven', 'disputed'];
 export type Confidence = {
   /** Money of the unit's costs by where it comes from, sales currency; blank lines stay out. */
   readonly bySource: Partial<Record<SourceOfNumber, number>>;
   /** The same as shares of all costs, largest first. */
   readonly shares: readonly { readonly source: SourceOfNumber; readonly share: number }[];
-  /** Share of the costs that rests on guesses, estimates, defaults and borrowed figures. */
+  /** Share of the costs that rests on guesses, estimates, defaults, borrowed figures and disputed fees. */
   readonly unsure: number;
 };
 
-const UNSURE: ReadonlySet<SourceOfNumber> = new Set(['guess', 'estimate', 'default', 'borrowed']);
+const UNSURE: ReadonlySet<SourceOfNumber> = new Set(['guess', 'estimate', 'default', 'borrowed', 'disputed']);
 /** Days after which a quote or an exchange rate counts as old. */
 export const OLD_DAYS = { quote: 120, exchange: 14, card: 400 } as const;
 
@@ -77,21 +82,25 @@ export function ownInputs(
   });
 }
 
-/** How much of a lane's costs rests on what: quotes, rate cards, figures typed, defaults, guesses, borrowed ones. */
-export function confidenceOf(doc: LaneDocument, result: LaneResult): Confidence {
+/**
+ * How much of a lane's costs rests on what: proven fees, quotes, rate cards, figures typed, defaults, guesses,
+ * borrowed ones.
+ */
+export function confidenceOf(doc: LaneDocument, result: LaneResult, proven: Proven = {}): Confidence {
   const bySource: Partial<Record<SourceOfNumber, number>> = {};
   let all = 0;
   for (const line of LINES) {
     const amount = Math.abs(result.lines[line] ?? 0);
     if (amount === 0) continue;
-    const source = sourceOf(doc, line);
+    const said = sourceOf(doc, line);
+    const source = said === 'card' ? (proven[line] ?? said) : said;
     bySource[source] = (bySource[source] ?? 0) + amount;
     all += amount;
   }
   const shares =
     all === 0
       ? []
-      : SOURCES.filter((s) => bySource[s] !== undefined)
+      : ORDER.filter((s) => bySource[s] !== undefined)
           .map((source) => ({ source, share: (bySource[source] as number) / all }))
           .sort((a, b) => b.share - a.share);
   return {

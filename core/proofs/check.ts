@@ -71,6 +71,14 @@ export class Tried {
   }
 }
 
+/** Which fees of a card are proven: every proof that can be told is met; disputed: one is not. */
+export function provenFees({ held }: HeldAll): Partial<Record<Proved, 'proven' | 'disputed'>> {
+  const said: Partial<Record<Proved, 'proven' | 'disputed'>> = {};
+  for (const { fee, says, meets } of held.flatMap((h) => h.fees))
+    if (says !== null) said[fee] = meets && said[fee] !== 'disputed' ? 'proven' : 'disputed';
+  return said;
+}
+
 /** All proofs of a card, in their order. */
 export function holdAll(
   card: MarketplaceCard,

@@ -2,8 +2,9 @@
  * What would have to be otherwise for failing proofs to be met: the row of the card that decided, and the
  * value it would have to have; with what else that changes. Nothing is mended by itself.
  */
-import type { MarketplaceCard, SizeTier, TaxCard } from '../cards/rates.ts';
+import type { MarketplaceCard, Referral, SizeTier, TaxCard } from '../cards/rates.ts';
 import type { Trier } from '../compare/tryItem.ts';
+import { feeBase } from '../lane/steps/referral.ts';
 import { within } from '../rules/numbers.ts';
 import { countedKg, parcelOf, priceBandOf, sizeTierOf, volumetricKg } from '../rules/parcel.ts';
 import type { Parcel } from '../rules/parcel.ts';
@@ -14,12 +15,15 @@ type Path =
   | { readonly of: 'step'; readonly tier: string; readonly band: number; readonly upToKg: number }
   | { readonly of: 'divisor'; readonly tier: string }
   | { readonly of: 'percent'; readonly category: string; readonly tier: number }
+  /** Whether a percentage holds for the whole price or for the part up to its limit. */
+  | { readonly of: 'mode'; readonly category: string; readonly mode: Referral['mode'] }
   | { readonly of: 'itemFee'; readonly category: string }
   | { readonly of: 'addition'; readonly tier: string };
 /** A value of the card that would meet proofs: from what it is to what it would be. */
 export type Mend = {
   readonly at: Path;
   readonly from: number | null;
+  /** 0 where it is no number that would be otherwise. */
   readonly to: number;
   /** Places of the proofs that ask for it. */
   readonly asks: readonly number[];
@@ -97,11 +101,20 @@ function wantedBy(card: MarketplaceCard, tried: Tried, p: Proof, ask: number): W
     else if (fee === 'referral') {
       const want = percentWanted(card, tried, p, category, charged);
       if (want !== null) wanted.push({ ...want, ask });
+      const mode = otherMode(card, category);
+      if (mode !== null) wanted.push({ at: { of: 'mode', category, mode }, from: null, to: 0, ask });
     }
   }
   return wanted;
 }
 const cents = (x: number): number => Math.round(x * 1e6) / 1e6;
+
+/** The manner in which a referral fee is not taken; null where it has one percentage. */
+function otherMode(card: MarketplaceCard, category: string): Referral['mode'] | null {
+  const referral = card.categories.find((c) => c.key === category)?.referral;
+  if (referral === undefined || referral.tiers.length < 2) return null;
+  return referral.mode === 'whole' ? 'sliced' : 'whole';
+}
 
 /** The percentage of the tier that decided, to the tenth of a per cent where that meets the proof. */
 function percentWanted(
@@ -112,16 +125,22 @@ function percentWanted(
   charged: number,
 ): Omit<Wanted, 'ask'> | null {
   const found = card.categories.find((c) => c.key === category);
-  if (found === undefined || p.price === null || p.price <= 0 || found.referral.mode === 'sliced')
-    return null;
-  const { tiers } = found.referral;
-  const base = tried.reckoned(p).gross;
+  if (found === undefined || p.price === null || p.price <= 0) return null;
+  const { tiers, mode } = found.referral;
+  const base = feeBase(tried.reckoned(p), found.referral.base);
   const tier = tiers.findIndex((t) => t.upTo === null || within(base, t.upTo));
-  if (tier < 0 || base <= 0) return null;
-  const exact = charged / base;
+  // Slice by slice the tiers before take their part, and this one what is left of the price.
+  const begins = (i: number): number => (mode === 'sliced' && i > 0 ? (tiers[i - 1]?.upTo ?? 0) : 0);
+  const before =
+    mode === 'sliced'
+      ? tiers.slice(0, Math.max(0, tier)).reduce((sum, t, i) => sum + t.pct * ((t.upTo ?? 0) - begins(i)), 0)
+      : 0;
+  const part = base - begins(tier);
+  if (tier < 0 || part <= 0 || charged < before) return null;
+  const exact = (charged - before) / part;
   const round = [1000, 10_000, 100_000].map((n) => Math.round(exact * n) / n);
-  const to = round.find((x) => isSame(x * base, charged, card.currency)) ?? exact;
-  return { at: { of: 'percent', category, tier }, from: tiers[tier]?.pct ?? null, to };
+  const to = round.find((x) => isSame(x * part + before, charged, card.currency)) ?? exact;
+  return to > 1 ? null : { at: { of: 'percent', category, tier }, from: tiers[tier]?.pct ?? null, to };
 }
 
 /** The card with one value changed. */
@@ -178,6 +197,10 @@ export function mended(card: MarketplaceCard, { at, to }: Pick<Mend, 'at' | 'to'
               },
             }
           : c,
+      );
+    case 'mode':
+      return categories((c) =>
+        c.key === at.category ? { ...c, referral: { ...c.referral, mode: at.mode } } : c,
       );
     case 'itemFee':
       return categories((c) => (c.key === at.category ? { ...c, itemFee: to } : c));

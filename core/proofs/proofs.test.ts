@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { marketplaceCard } from '../cards/rates.ts';
-import { marketplaceCardOf } from '../testing/documents.ts';
-import { holdAll } from './check.ts';
+import { marketplaceCard, taxCard } from '../cards/rates.ts';
+import { marketplaceCardOf, taxCardOf } from '../testing/documents.ts';
+import { holdAll, provenFees } from './check.ts';
 import { mended, mendsFor } from './mends.ts';
 import { proofOfLine, proofsOfRows, rowsOfProofs } from './rows.ts';
 import { proof } from './schema.ts';
@@ -149,6 +149,16 @@ describe('a card held against its proofs', () => {
     const all = holdAll({ ...CARD, warehouse: null }, null, BY, [meets]);
     expect(all.open).toBe(1);
   });
+  it('a fee is proven where all proofs that can be told agree, disputed where one does not', () => {
+    expect(provenFees(held([meets, line('price 20, Books, referral 2.00')]))).toEqual({
+      fulfilment: 'proven',
+      referral: 'proven',
+    });
+    const over = line('25 x 20 x 5 cm, 0.4 kg, 2.31');
+    expect(provenFees(held([over, meets]))).toEqual({ fulfilment: 'disputed' });
+    expect(provenFees(held([meets, over, line('0.4 kg, 2.00')]))).toEqual({ fulfilment: 'disputed' });
+    expect(provenFees(held([line('0.4 kg, 2.00')]))).toEqual({});
+  });
   it('the month of a proof decides what is charged in the peak', () => {
     const peak = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1];
     const card = marketplaceCard.parse({ ...CARD, warehouse: { ...CARD.warehouse, peak } });
@@ -238,6 +248,65 @@ describe('what would mend a card', () => {
   it('an item fee', () => {
     const [best] = mends(['price 20, Books, item fee 0.75']);
     expect(best).toMatchObject({ at: { of: 'itemFee', category: 'books' }, from: 0.5, to: 0.75, mends: 1 });
+  });
+  it('a percentage of one slice, and the other manner of taking several', () => {
+    const sliced = (mode: 'whole' | 'sliced') =>
+      marketplaceCard.parse({
+        ...CARD,
+        categories: [
+          {
+            key: 'watches',
+            name: 'Watches',
+            referral: {
+              base: 'gross',
+              mode,
+              tiers: [
+                { upTo: 100, pct: 0.15 },
+                { upTo: null, pct: 0.08 },
+              ],
+              min: null,
+              max: null,
+            },
+            itemFee: null,
+          },
+        ],
+      });
+    const mendsOf = (mode: 'whole' | 'sliced', text: string) => {
+      const read = proofOfLine(text, sliced(mode));
+      if (!read.ok) throw new Error(read.wrong.code);
+      return mendsFor(sliced(mode), null, BY, [read.proof]);
+    };
+    // 15 % of 100 and 5 % of 50.
+    expect(mendsOf('sliced', 'price 150, referral 17.50')[0]).toMatchObject({
+      at: { of: 'percent', category: 'watches', tier: 1 },
+      from: 0.08,
+      to: 0.05,
+      mends: 1,
+    });
+    // 8 % of 150 is what the whole price would cost.
+    expect(mendsOf('sliced', 'price 150, referral 12.00')).toContainEqual(
+      expect.objectContaining({ at: { of: 'mode', category: 'watches', mode: 'whole' }, mends: 1 }),
+    );
+    expect(mendsOf('whole', 'price 150, referral 19.00')).toContainEqual(
+      expect.objectContaining({ at: { of: 'mode', category: 'watches', mode: 'sliced' }, mends: 1 }),
+    );
+  });
+  it('a percentage of what the card takes it from: without VAT', () => {
+    const net = marketplaceCard.parse({
+      ...CARD,
+      categories: [
+        {
+          key: 'toys',
+          name: 'Toys',
+          referral: { base: 'net', mode: 'whole', tiers: [{ upTo: null, pct: 0.1 }], min: null, max: null },
+          itemFee: null,
+        },
+      ],
+    });
+    const tax = taxCard.parse(taxCardOf('inclusive', 0.2));
+    const read = proofOfLine('price 120, referral 12.00', net);
+    if (!read.ok) throw new Error(read.wrong.code);
+    expect(mendsFor(net, tax, BY, [read.proof])[0]).toMatchObject({ from: 0.1, to: 0.12, mends: 1 });
   });
   it('nothing where all are met, and nothing of a card is changed by asking', () => {
     const before = JSON.stringify(CARD);

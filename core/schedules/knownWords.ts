@@ -26,11 +26,15 @@ import {
 
 /** Words that only join the others. */
 const JOINING = means(
-  'to|and|or|the|of|for|a|an|in|with|is|its|at|by|on|any|all|plus|then|till|until|between|through|x|than|price',
+  'to|and|or|the|of|for|a|an|in|with|is|its|at|by|on|any|all|plus|then|till|until|between',
+  'through|x|than|price',
   'step|so much|thereof|amount|sale|sold|unit|units|item|items|piece|parcel|including|more|less',
-  'und|oder|der|die|das|des|den|dem|von|vom|zu|zum|zur|für|mit|ist|am|im|sowie|angefangene[nrs]?|stück|wert|auf',
-  'et|ou|le|la|les|de|du|des|à|au|aux|sur|sobre|pour|avec|en|d|l|puis|entamée?|article|pièce|y|e|o|el|los|las|del|al|con',
-  'un|una|por|il|lo|gli|dei|della|sul|sulla|sull|nel|i|oraz|lub|za|z|w|na|sztuk[aeęi]|następnie|ceny|wartości',
+  'und|oder|der|die|das|des|den|dem|von|vom|zu|zum|zur|für|mit|ist|am|im|sowie',
+  'angefangene[nrs]?|stück|wert|auf',
+  'et|ou|le|la|les|de|du|des|à|au|aux|sur|sobre|pour|avec|en|d|l|puis|entamée?|article',
+  'pièce|y|e|o|el|los|las|del|al|con',
+  'un|una|por|il|lo|gli|dei|della|sul|sulla|sull|nel|i|oraz|lub|za|z|w|na|sztuk[aeęi]',
+  'następnie|ceny|wartości',
   'volume|volum[eé]trique|weight|scale|dimensional|l|w|h|b|d|から|より|の|は|を|と|あたり|分',
 );
 const KNOWN: readonly RegExp[] = [

@@ -23,7 +23,8 @@ const whole = (...parts: readonly string[]): RegExp => new RegExp(`^(?:${parts.j
 
 /** Up to and including. */
 export const UP_TO = means(
-  'not (?:over|exceeding|above|more than)|nicht (?:über|mehr als)|pas plus de|no más de|non oltre|up to|at most|no more than|max\\.?|maximum|under|less than|below|or less',
+  'not (?:over|exceeding|above|more than)|nicht (?:über|mehr als)|pas plus de|no más de',
+  'non oltre|up to|at most|no more than|max\\.?|maximum|under|less than|below|or less',
   "bis(?: zu| einschließlich)?|höchstens|unter|jusqu['’]?[àa]?|au plus|maxi?|moins de",
   'inférieur à|hasta|máximo|como máximo|menos de|fino a|entro|massimo|al massimo|meno di|do',
   'maks\\.?|poniżej|まで|以下|未満',
@@ -44,12 +45,14 @@ export const EACH = means(
 );
 /** The first so much. */
 export const FIRST = means(
-  'first|erste[ns]?|die ersten|premiers?|premi[èe]res?|primer(?:o|os|a|as)?|prim[oiae]|pierwsz[eya]|最初の?',
+  'first|erste[ns]?|die ersten|premiers?|premi[èe]res?|primer(?:o|os|a|as)?|prim[oiae]',
+  'pierwsz[eya]|最初の?',
 );
 /** Of what is left. */
 export const OF_THE_REST = means(
   'rest|remainder|portion|part|balance|excess|teil|rest(?:betrag)?|darüber hinaus|partie|reste',
-  'tranche|surplus|parte|resto|excedente|eccedenz[ae]|eccedente|część|reszt[ay]|nadwyżk[ai]|残り|部分|超過分',
+  'tranche|surplus|parte|resto|excedente|eccedenz[ae]|eccedente|część|reszt[ay]',
+  'nadwyżk[ai]|残り|部分|超過分',
 );
 /** The whole amount, where it is within a limit. */
 export const OF_THE_WHOLE = means(
@@ -68,24 +71,31 @@ export const AT_MOST = means(
 
 /** The larger of a share and an amount, and the smaller: a least and a most. */
 export const GREATER_OF = means(
-  '(?:the )?(?:greater|higher|larger) of|whichever is (?:greater|higher|larger|more)|der höhere(?: betrag)?(?: aus| von)?',
+  '(?:the )?(?:greater|higher|larger) of|whichever is (?:greater|higher|larger|more)',
+  'der höhere(?: betrag)?(?: aus| von)?',
   'le plus élevé|le montant le plus élevé|el mayor|el importe mayor|il maggiore|większa z',
 );
 export const LESSER_OF = means(
-  '(?:the )?(?:lesser|lower|smaller) of|whichever is (?:less|lower|smaller)|der niedrigere(?: betrag)?(?: aus| von)?',
+  '(?:the )?(?:lesser|lower|smaller) of|whichever is (?:less|lower|smaller)',
+  'der niedrigere(?: betrag)?(?: aus| von)?',
   'le moins élevé|el menor|il minore|mniejsza z',
 );
 
 /** Services that a card of fees a unit does not hold: what stands under these words is not read. */
 const ELSEWHERE = means(
-  'removals?|disposals?|returns?|refunds?|label(?:l?ing)?|prep(?:aration)?|placement|inbound|low[- ]stock|overage',
-  'discounts?|rebates?|rabatt|remise|descuento|sconto|rabat|割引|fuel|pick[- ]?ups?|collection|insurance|signature|residential|remote area|(?:per|an?|each) (?:order|shipment)|(?:additional|further|extra) items?',
+  'removals?|disposals?|returns?|refunds?|label(?:l?ing)?|prep(?:aration)?|placement|inbound',
+  'low[- ]stock|overage',
+  'discounts?|rebates?|rabatt|remise|descuento|sconto|rabat|割引|fuel|pick[- ]?ups?',
+  'collection|insurance|signature|residential|remote area|(?:per|an?|each) (?:order|shipment)',
+  '(?:additional|further|extra) items?',
   'surcharges?|cancell?ation|penalt(?:y|ies)|liquidation|repackaging|unplanned',
-  'retouren?|rücksendung(?:en)?|entsorgung|rückgabe|etikettierung|treibstoff|zuschlag|versicherung|abholung|je bestellung|weitere[rs]? artikel',
+  'retouren?|rücksendung(?:en)?|entsorgung|rückgabe|etikettierung|treibstoff|zuschlag',
+  'versicherung|abholung|je bestellung|weitere[rs]? artikel',
   'retours?|retrait|élimination|étiquetage|carburant|surcharge|assurance|enlèvement|par commande',
   'devoluci[oó]n(?:es)?|retirada|eliminación|etiquetado|combustible|recargo|seguro|recogida|por pedido',
   'resi|rimozione|smaltimento|etichettatura|carburante|supplemento|assicurazione|ritiro|per ordine',
-  'zwrot(?:y|ów)?|utylizacj[ai]|etykietowani[ea]|paliwow[aey]|dopłat[ay]|ubezpieczeni[ea]|odbi[oó]r|za zamówienie',
+  'zwrot(?:y|ów)?|utylizacj[ai]|etykietowani[ea]|paliwow[aey]|dopłat[ay]|ubezpieczeni[ea]',
+  'odbi[oó]r|za zamówienie',
   '返品|返送|廃棄|ラベル|燃油|保険|集荷|注文あたり',
 );
 /** What measures a parcel in a way that a card's tiers do not. */
@@ -97,12 +107,14 @@ export const SUM_OF_SIDES = means(
 
 /** Plans of an account: a table that has one a row is about which to choose. */
 export const PLANS = means(
-  'plans?|account types?|packages?|paket|tarifmodell|kontotyp|offres?|formules?|planes?|piano|piani|pakiet|プラン',
+  'plans?|account types?|packages?|paket|tarifmodell|kontotyp|offres?|formules?|planes?|piano',
+  'piani|pakiet|プラン',
 );
 
 /** With VAT in it, and without. */
 export const WITH_VAT = means(
-  'gross|incl(?:uding|\\.)? ?vat|brutto|inkl\\.? mwst\\.?|ttc|con iva|iva incluid[oa]|iva inclusa|z vat|税込',
+  'gross|incl(?:uding|\\.)? ?vat|brutto|inkl\\.? mwst\\.?|ttc|con iva|iva incluid[oa]',
+  'iva inclusa|z vat|税込',
 );
 export const WITHOUT_VAT = means(
   'net|excl(?:uding|\\.)? ?vat|ex vat|netto|zzgl\\.? mwst\\.?|ht|sin iva|iva esclusa|bez vat|税抜',
@@ -157,7 +169,8 @@ const TOTALS = [
 export const TOTAL = new RegExp(`^(?:${TOTALS.join('|')})(?![\\p{L}\\d])`, 'iu');
 
 const LONG_STAY = means(
-  'long[- ](?:stay|term)|aged|langzeit\\p{L}*|longue durée|larga estancia|lunga giacenza|długoterminow\\p{L}*|長期',
+  'long[- ](?:stay|term)|aged|langzeit\\p{L}*|longue durée|larga estancia|lunga giacenza',
+  'długoterminow\\p{L}*|長期',
 );
 /** Whether words name a service that a card does not hold; what is stored long is held. */
 export const isElsewhere = (text: string): boolean =>
@@ -170,7 +183,8 @@ export const COLUMN_WORDS = {
     'obwód|胴回り',
   ),
   divisor: means(
-    'divisor|volumetric|dimensional|volumengewicht|teiler|diviseur|volum[ée]trique|divisore|przelicznik|容積',
+    'divisor|volumetric|dimensional|volumengewicht|teiler|diviseur|volum[ée]trique|divisore',
+    'przelicznik|容積',
   ),
   packaging: means('packaging|packing|verpackung|emballage|embalaje|imballaggio|opakowanie|梱包'),
   length: means(
@@ -198,14 +212,16 @@ export const COLUMN_WORDS = {
     'm[ií]nim[oa]s?|opłata minimalna|minimalna|最低(?:手数料)?',
   ),
   maximum: means(
-    'maximum(?: fee)?|max\\.?|maks\\.?|fee cap|cap|höchst(?:gebühr|betrag)|plafond|m[áa]xim[oa]|massim[oa]|maksymalna|上限',
+    'maximum(?: fee)?|max\\.?|maks\\.?|fee cap|cap|höchst(?:gebühr|betrag)|plafond',
+    'm[áa]xim[oa]|massim[oa]|maksymalna|上限',
   ),
   itemFee: means(
     'per item fee|item fee|fee per item|closing fee|stückgebühr|artikelgebühr|frais par article',
     'tarifa por artículo|tariffa per articolo|opłata za sztukę|基本成約料',
   ),
   category: means(
-    '(?:sub-?)?categor(?:y|ies)|(?:unter)?kategorien?|sous-cat[ée]gories?|subcategor[ií]as?|warengruppe|cat[ée]gories?|categor[ií]as?|categorie?',
+    '(?:sub-?)?categor(?:y|ies)|(?:unter)?kategorien?|sous-cat[ée]gories?|subcategor[ií]as?',
+    'warengruppe|cat[ée]gories?|categor[ií]as?|categorie?',
     'kategori[ae]|カテゴリー?|商品分類',
   ),
   month: means(
@@ -217,10 +233,12 @@ export const COLUMN_WORDS = {
     'magazzinaggio|magazynowani[ea]|składowani[ea]|保管(?:料)?|在庫保管',
   ),
   age: means(
-    'age|days|older|alter|lagerdauer|tage|ancienneté|jours|antigüedad|días|giorni|anzianità|wiek|dni|日数',
+    'age|days|older|alter|lagerdauer|tage|ancienneté|jours|antigüedad|días|giorni|anzianità',
+    'wiek|dni|日数',
   ),
   price: means(
-    'price|item price|selling price|price band|preis|verkaufspreis|prix|precio|prezzo|cena|価格|販売価格',
+    'price|item price|selling price|price band|preis|verkaufspreis|prix|precio|prezzo|cena',
+    '価格|販売価格',
   ),
   fee: means(
     'fees?|charges?|rates?|cost|amount|a piece|per unit|gebühr(?:en)?|entgelt|kosten|betrag',

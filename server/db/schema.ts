@@ -32,6 +32,7 @@ import type { ListLook } from '../../core/lists/query.ts';
 import type { Choice } from '../../core/lists/reference.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import type { Fault } from '../../core/fault.ts';
+import type { Origin } from '../../core/packs/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
 
 export const bm = pgSchema('bm');
@@ -78,6 +79,8 @@ export const rateCard = bm.table(
     inForceFrom: date('in_force_from', { mode: 'string' }).notNull(),
     example: boolean('example').notNull().default(false),
     data: jsonb('data').$type<CardData>().notNull(),
+    /** Who put it down and when, where it came in a pack. */
+    origin: jsonb('origin').$type<Origin>(),
     /** The version it was made from. */
     basedOn: text('based_on'),
     /** Taken out of force; lanes that were computed with it keep it. */

@@ -9,6 +9,7 @@ import { issuesOf } from '../../core/issues.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { rateCard, rateDraft } from '../db/schema.ts';
+import type { Origin } from '../../core/packs/schema.ts';
 import { storeTask, wake } from './tasks.ts';
 import { newId, notOpened } from './workspaces.ts';
 import { broughtUp, versionOf } from '../../core/versions.ts';
@@ -61,12 +62,17 @@ export async function listCards(workspaceId: string): Promise<{ versions: Versio
 export async function loadCards(
   workspaceId: string,
   ids: readonly string[],
-): Promise<(Version & { data: CardData })[]> {
+): Promise<(Version & { data: CardData; origin: Origin | null; createdAt: Date })[]> {
   const wanted = ids.filter((id) => id !== '');
   if (wanted.length === 0) return [];
   return inWorkspace(workspaceId, (tx) =>
     tx
-      .select({ ...versionColumns, data: rateCard.data })
+      .select({
+        ...versionColumns,
+        data: rateCard.data,
+        origin: rateCard.origin,
+        createdAt: rateCard.createdAt,
+      })
       .from(rateCard)
       .where(and(eq(rateCard.workspaceId, workspaceId), inArray(rateCard.id, wanted))),
   );
@@ -111,7 +117,8 @@ export async function putInForce(
   return put;
 }
 
-async function storeVersion(
+/** Stores a version within a transaction; a day that another version has is refused. */
+export async function storeVersion(
   tx: Tx,
   workspaceId: string,
   kind: CardKind,
@@ -119,6 +126,7 @@ async function storeVersion(
   basedOn: string | null,
   by: string,
   draftId: string | null,
+  origin: Origin | null = null,
 ): Promise<PutInForce> {
   const key = cardKey(kind, data);
   const others = await tx
@@ -146,6 +154,7 @@ async function storeVersion(
       inForceFrom: cardDay(data),
       example: false,
       data,
+      origin,
       basedOn,
       createdBy: by,
     })

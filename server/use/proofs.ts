@@ -4,6 +4,7 @@ import { MOST_PROOFS, proof } from '../../core/proofs/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
 import type { Choices } from '../../core/schedules/readCells.ts';
 import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
 import { cardProof, scheduleChoice } from '../db/schema.ts';
 import { refused } from '../refusal.ts';
 import { newId } from './workspaces.ts';
@@ -35,27 +36,36 @@ export async function addProofs(
   proofs: readonly Proof[],
   by: string,
 ): Promise<void> {
+  await inWorkspace(workspaceId, (tx) => addProofsIn(tx, workspaceId, cardKey, proofs, by));
+}
+
+/** The same within a transaction. */
+export async function addProofsIn(
+  tx: Tx,
+  workspaceId: string,
+  cardKey: string,
+  proofs: readonly Proof[],
+  by: string,
+): Promise<void> {
   if (proofs.length === 0) return;
-  await inWorkspace(workspaceId, async (tx) => {
-    // Two who add at once wait for each other, so that the count holds.
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${workspaceId}/${cardKey}`}, 13))`);
-    const [there] = await tx
-      .select({ n: count() })
-      .from(cardProof)
-      .where(and(eq(cardProof.workspaceId, workspaceId), eq(cardProof.cardKey, cardKey)));
-    if ((there?.n ?? 0) + proofs.length > MOST_PROOFS) throw refused('tooManyProofs', { most: MOST_PROOFS });
-    // A moment apart each, so that they stay in the order in which they were given.
-    const now = Date.now();
-    const rows = proofs.map((data, i) => ({
-      workspaceId,
-      id: newId(),
-      cardKey,
-      data,
-      createdBy: by,
-      createdAt: new Date(now + i),
-    }));
-    for (let i = 0; i < rows.length; i += 1000) await tx.insert(cardProof).values(rows.slice(i, i + 1000));
-  });
+  // Two who add at once wait for each other, so that the count holds.
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${workspaceId}/${cardKey}`}, 13))`);
+  const [there] = await tx
+    .select({ n: count() })
+    .from(cardProof)
+    .where(and(eq(cardProof.workspaceId, workspaceId), eq(cardProof.cardKey, cardKey)));
+  if ((there?.n ?? 0) + proofs.length > MOST_PROOFS) throw refused('tooManyProofs', { most: MOST_PROOFS });
+  // A moment apart each, so that they stay in the order in which they were given.
+  const now = Date.now();
+  const rows = proofs.map((data, i) => ({
+    workspaceId,
+    id: newId(),
+    cardKey,
+    data,
+    createdBy: by,
+    createdAt: new Date(now + i),
+  }));
+  for (let i = 0; i < rows.length; i += 1000) await tx.insert(cardProof).values(rows.slice(i, i + 1000));
 }
 
 /** Takes proofs away; ids of another workspace find nothing. */

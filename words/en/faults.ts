@@ -36,6 +36,32 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   notCountries: ['"{{text}}" is not a country', 'Use two-letter codes such as DE CN.'],
   notDay: ['"{{text}}" is not a day', 'Write year-month-day, such as 2026-12-01.'],
 
+  // -- a pack of cards
+  notPack: ['This is no pack of cards', 'Choose the JSON or the zip that was saved as one.'],
+  packNoName: ['The pack has no name', 'Give it one.'],
+  packNoCards: ['No card is in the pack', 'Choose one at least.'],
+  packTooManyCards: ['A pack takes 500 cards', 'Make two of it.'],
+  packTooManyProofs: ['A pack takes 20,000 proofs', 'Make two of it.'],
+  packCardTwice: ['Two cards of the pack are of the same, from the same day', 'Leave one of them out.'],
+  packProofOfNone: [
+    'A proof is of a marketplace that is not in the pack',
+    'Put its card in, or leave it out.',
+  ],
+  packNoManifest: [
+    'The zip has no manifest.json, so it is no pack of cards',
+    'Choose the file that was saved as one.',
+  ],
+  packPath: ['This is no place of a file in a pack', 'Cards stand in cards/, proofs in proofs/.'],
+  packHash: ['This is no SHA-256', 'Write 64 hexadecimal digits.'],
+  packNotListed: ['The manifest does not name this file', 'Take it out, or name it.'],
+  packFileMissing: ['The manifest names this file, and it is not there', 'Ask for the pack anew.'],
+  packFileChanged: ['This file is not what it was when the pack was made', 'Ask for the pack anew.'],
+  packUnpacks: ['This unpacks to more than any pack of cards', 'Choose another file.'],
+  packConflict: [
+    'From {{day}} another version of {{card}} is in force',
+    'Open it as a draft, and choose another day.',
+  ],
+
   // -- a fee table as somebody gave it
   scheduleNoTable: [
     'No table was found in this',

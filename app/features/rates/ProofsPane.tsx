@@ -6,19 +6,21 @@ import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
+import { draftOf } from '../../../core/cards/tables.ts';
 import type { Trier } from '../../../core/compare/tryItem.ts';
 import { holdAll } from '../../../core/proofs/check.ts';
 import type { Held } from '../../../core/proofs/check.ts';
-import { mendsFor, rowOfFee } from '../../../core/proofs/mends.ts';
+import { mended, mendsFor, rowOfFee } from '../../../core/proofs/mends.ts';
 import type { Mend } from '../../../core/proofs/mends.ts';
 import { proofOfLine, proofsOfRows, rowsOfProofs } from '../../../core/proofs/rows.ts';
 import type { Proof } from '../../../core/proofs/schema.ts';
+import { dayAfter } from '../../../core/money/days.ts';
 import { rowsOfText } from '../../../core/schedules/given.ts';
 import { inWords } from '../../../words/index.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
-import './scheduleWords.ts';
+import { meetsSaid } from './scheduleWords.ts';
 
 /** More than these are not listed; all of them count. */
 const SHOWN = 60;
@@ -31,9 +33,11 @@ type Props = {
   /** null: one may only look. */
   onAdd: ((proofs: readonly Proof[]) => void) | null;
   onDrop: (id: string) => void;
+  /** Writes a mend down; absent: it is only shown. */
+  onMend?: (mend: Mend) => void;
 };
 
-export function ProofsPane({ card, tax, by, proofs, onAdd, onDrop }: Props) {
+export function ProofsPane({ card, tax, by, proofs, onAdd, onDrop, onMend }: Props) {
   const { t } = useTranslation();
   const all = useMemo(() => proofs.map((p) => p.proof), [proofs]);
   const held = useMemo(() => holdAll(card, tax, by, all), [card, tax, by, all]);
@@ -58,8 +62,7 @@ export function ProofsPane({ card, tax, by, proofs, onAdd, onDrop }: Props) {
         </Typography>
       ) : (
         <Typography variant="body2" role="status" sx={{ mb: 0.5 }}>
-          {t('proofs.meets', { count: proofs.length, met: held.met })}
-          {held.open > 0 && ` ${t('proofs.open', { count: held.open })}`}
+          {meetsSaid(t, held)}
         </Typography>
       )}
       {proofs.slice(0, SHOWN).map((p, i) => (
@@ -71,7 +74,7 @@ export function ProofsPane({ card, tax, by, proofs, onAdd, onDrop }: Props) {
           onDrop={onAdd === null ? null : () => onDrop(p.id)}
         />
       ))}
-      <Mends mends={mends} card={card} />
+      <Mends mends={mends} card={card} onMend={onMend} />
       {onAdd !== null && <AddProof card={card} onAdd={onAdd} />}
       {proofs.length > 0 && (
         <TableFile
@@ -119,11 +122,14 @@ export function Broken({
 
 /** The proofs of a card in force, which are kept as they come. */
 export function ProofsOfCard({
+  cardId,
   cardKey,
   canEdit,
   readUrl,
   ...pane
 }: Omit<Props, 'onAdd' | 'onDrop'> & {
+  /** The version that is shown. */
+  cardId: string;
   cardKey: string;
   canEdit: boolean;
   /** Where proofs are kept. */
@@ -138,10 +144,18 @@ export function ProofsOfCard({
         {...pane}
         onAdd={canEdit ? (proofs) => send({ intent: 'addProofs', key: cardKey, proofs }) : null}
         onDrop={(id) => send({ intent: 'dropProofs', ids: [id] })}
+        {...(canEdit ? { onMend: (m: Mend) => send(draftWith(pane.card, m, cardId, pane.by.today)) } : {})}
       />
       {fetcher.data?.error && <Alert severity="error">{fetcher.data.error}</Alert>}
     </Box>
   );
+}
+
+/** The draft of a card's next version with one value mended, in force from the first day it may be. */
+function draftWith(card: MarketplaceCard, mend: Mend, basedOn: string, today: string): object {
+  const inForceFrom = dayAfter(card.inForceFrom > today ? card.inForceFrom : today);
+  const cells = draftOf('marketplace', { ...mended(card, mend), inForceFrom });
+  return { intent: 'draft', kind: 'marketplace', cells, basedOn, standing: null, choices: {}, proofs: [] };
 }
 
 function useItemWords(): (p: Proof, currency: string) => string {
@@ -245,7 +259,15 @@ function WhyFails({ proof, held, card }: { proof: Proof; held: Held; card: Marke
 }
 
 /** The rows that would have to be otherwise, with what else that changes. */
-function Mends({ mends, card }: { mends: readonly Mend[]; card: MarketplaceCard }) {
+function Mends({
+  mends,
+  card,
+  onMend,
+}: {
+  mends: readonly Mend[];
+  card: MarketplaceCard;
+  onMend: ((mend: Mend) => void) | undefined;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   if (mends.length === 0) return null;
@@ -270,6 +292,8 @@ function Mends({ mends, card }: { mends: readonly Mend[]; card: MarketplaceCard 
         });
       case 'itemFee':
         return t('proofs.mend.itemFee', { category: name(at.category), from: money(from), to: money(to) });
+      case 'mode':
+        return t(`proofs.mend.${at.mode}`, { category: name(at.category) });
       case 'addition':
         return t('proofs.mend.addition', { tier: at.tier, to: money(to) });
     }
@@ -283,7 +307,12 @@ function Mends({ mends, card }: { mends: readonly Mend[]; card: MarketplaceCard 
           <Box component="span" sx={{ color: 'text.secondary' }}>
             {t('proofs.mendMeets', { count: m.mends })},{' '}
             {m.breaks === 0 ? t('proofs.breaksNone') : t('proofs.mendBreaks', { count: m.breaks })}
-          </Box>
+          </Box>{' '}
+          {onMend !== undefined && (
+            <Button size="small" onClick={() => onMend(m)}>
+              {t('proofs.mendIt')}
+            </Button>
+          )}
         </Box>
       ))}
     </Box>

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { CellError, Tables } from '../../../core/cards/reader.ts';
 import { CARD_KINDS } from '../../../core/cards/schema.ts';
+import type { Origin } from '../../../core/packs/schema.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
 import type { RowChange } from '../../../core/cards/tables.ts';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
@@ -37,7 +38,7 @@ export type Version = {
 export type Props = {
   versions: Version[];
   drafts: { id: string; kind: CardKind; name: string }[];
-  chosen: (Version & { data: CardData }) | null;
+  chosen: (Version & { data: CardData; origin?: Origin | null }) | null;
   against: (Version & { data: CardData }) | null;
   changes: RowChange[];
   tax: CardData | null;
@@ -102,6 +103,9 @@ export function RatesPage(props: Props) {
             {t('read.open')}
           </Button>
         )}
+        <Button component={Link} to="packs" size="small">
+          {t('rates.packs')}
+        </Button>
         {canEdit && (
           <Button onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
             {t('cards.newCard')}
@@ -175,6 +179,11 @@ export function RatesPage(props: Props) {
           ) : (
             <>
               <CardHead {...props} chosen={chosen} label={label(chosen)} fetcher={fetcher} />
+              {chosen.origin != null && (
+                <Typography variant="body2" color="text.secondary" dir="auto">
+                  {t('rates.fromPack', { source: chosen.origin.source, date: f.day(chosen.origin.day) })}
+                </Typography>
+              )}
               {'note' in chosen.data && chosen.data.note && (
                 <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }} dir="auto">
                   {chosen.data.note}
@@ -218,6 +227,7 @@ export function RatesPage(props: Props) {
                     />
                     <ProofsOfCard
                       key={chosen.key}
+                      cardId={chosen.id}
                       cardKey={chosen.key}
                       card={card}
                       tax={props.tax as TaxCard | null}

@@ -6,18 +6,21 @@ import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { confidenceOf, OWN_SOURCES, ownInputs, staleInputs } from '../../../core/lane/confidence.ts';
+import { provenFees } from '../../../core/proofs/check.ts';
 import { exchangeFactor } from '../../../core/money/money.ts';
 import { ChoiceLine, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Part } from './More.tsx';
 import { table } from './moreParts.ts';
 import { useStore } from './store.ts';
+import { useProven } from './useProven.ts';
 
 export function Sure({ view }: Part) {
   const { t } = useTranslation();
   const f = useFormat();
   const { doc, result } = view;
-  const sure = confidenceOf(doc, result);
+  const { held } = useProven(doc);
+  const sure = confidenceOf(doc, result, held === null ? {} : provenFees(held));
   const stale = staleInputs(doc);
   const store = useStore();
   const table_ = doc.rates.exchange;

@@ -1,0 +1,1 @@
+ALTER TABLE "bm"."rate_card" ADD COLUMN "origin" jsonb;
