@@ -96,7 +96,7 @@ describe('a pack of a workspace’s cards', () => {
 });
 
 describe('a pack taken in', () => {
-  it('says what is new, what differs and what is there; what is chosen comes in with its proofs and origin', async () => {
+  it('says what is new, differs and is there; what is chosen comes in with proofs and origin', async () => {
     const p = pack(
       [
         packed(changed({ marketplace: 'Larkfield', name: 'Larkfield DE' })),

@@ -10,8 +10,7 @@ import type { CellRead, CellState, RowRead, TableRead } from './understood.ts';
 
 /**
  * Reads a table; what its rows come to is added to `found`. `name`: of its fees, where no column names them.
- * `volume`: m3 of what storage is said to be for,
- * null unsaid.
+ * `volume`: m3 of what storage is said to be for, null unsaid.
  */
 export function readTable(
   shape: TableShape,

@@ -776,9 +776,8 @@ Toutes→26,00→36,00`,
     text: `Tier,Max weight,Length,Width,Height,Fee
 ,kg,cm,cm,cm,EUR
 S,1,30,20,5,2.80
-M,5,50,40,20,4.60
-L,20,120,60,60,9.90`,
-    reads: ['S ≤1: 2.8', 'M ≤5: 4.6', 'L ≤20: 9.9', 'tier S 30×20×5', 'tier M 50×40×20', 'tier L 120×60×60'],
+M,5,50,40,20,4.60`,
+    reads: ['S ≤1: 2.8', 'M ≤5: 4.6', 'tier S 30×20×5', 'tier M 50×40×20'],
   },
   {
     name: 'amounts in brackets',
