@@ -63,7 +63,11 @@ export type Headed = {
   readonly columns: readonly Column[];
 };
 
-const hasFigure = (text: string): boolean => /\d/.test(text) || NO_FIGURE.test(text) || FREE.test(text);
+/** "Storage a 1 m³" is a heading, whatever number stands in it. */
+const isFeeHeading = (text: string): boolean =>
+  /^[^\d\p{Sc}]/u.test(text) && (COLUMN_WORDS.storage.test(text) || COLUMN_WORDS.fee.exec(text)?.index === 0);
+const hasFigure = (text: string): boolean =>
+  (/\d/.test(text) && !isFeeHeading(text)) || NO_FIGURE.test(text) || FREE.test(text);
 
 /** How many lines at the top are headings: those before the first whose fees or weights are figures. */
 function headLines(rows: readonly Line[]): number {
@@ -215,7 +219,9 @@ function roleOf(heading: string, cells: readonly string[], at: number, around: A
   if (at === 0 && is((c) => monthsOf(c) !== null)) return 'period';
   if (at === 0 && is((c) => namedSidesIn(c, own) !== null)) return 'tier';
   if (at === 0 && COLUMN_WORDS.price.test(heading) && is((c) => rangeIn(c, own) !== null)) return 'price';
-  if (is((c) => namedWeightIn(c, own) !== null)) return 'namedWeight';
+  const names = new Set(cells.map((c) => namedWeightIn(c, own)?.name ?? ''));
+  if (names.size > 2 - (names.has('') ? 0 : 1) && is((c) => namedWeightIn(c, own) !== null))
+    return 'namedWeight';
   // What is written with units says what it is, whatever stands over it.
   if (is((c) => sidesIn(c, { ...own, cm: own.cm }) !== null && (sidesIn(c, own)?.said.cm.length ?? 0) > 1))
     return 'sides';
@@ -240,8 +246,8 @@ function meantBy(
   if ((said === 'maximum' || said === 'minimum') && isWeight) return 'weight';
   if (said === 'divisor' && is((c) => weightsIn(c, { ...around, kg: null }) !== null)) return 'elsewhere';
   // "2 days" over amounts is a service.
-  if (said === 'age' && is((c) => /[.,]\d{2}(?!\d)|[€$£¥]/u.test(c) && moneyIn(c, around) !== null))
-    return null;
+  const isMoney = (c: string): boolean => /[.,]\d{2}(?!\d)|[€$£¥円]/u.test(c) && moneyIn(c, around) !== null;
+  if ((said === 'age' || said === 'period') && is(isMoney)) return null;
   return said === 'category' && COLUMN_WORDS.tier.test(heading) ? 'tier' : said;
 }
 

@@ -88,7 +88,9 @@ function cellsOf(lines: readonly string[]): string[][] {
   const commas = lines.map((l) => valuesBetween(l, ',').length);
   const [most = 1] = [...commas].sort((a, b) => b - a);
   const same = commas.filter((n) => n === most).length;
-  if (most >= 2 && same >= 2 && same >= lines.length * 0.6) return lines.map((l) => valuesBetween(l, ','));
+  const isNotes = lines.some((l) => /^\s*[*†‡¹²³]/u.test(l));
+  if (!isNotes && most >= 2 && same >= 2 && same >= lines.length * 0.6)
+    return lines.map((l) => valuesBetween(l, ','));
   const ended = lines.map((l) => ENDS_IN_FIGURE.exec(l.trim()));
   const many = Math.max(2, lines.length * 0.6);
   return ended.filter((m) => m !== null).length >= many && lines.length > 1

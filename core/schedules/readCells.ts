@@ -8,11 +8,11 @@ import type { Around, Heard, Percent, Said } from './forms.ts';
 import { unknownWords } from './knownWords.ts';
 import { limitsIn } from './limits.ts';
 import type { Line } from './given.ts';
-import { chargeOf } from './tableShape.ts';
+import { chargeOf, isCommission } from './tableShape.ts';
 import type { TableShape } from './tableShape.ts';
 import { lengthUnitIn, weightUnitIn } from './units.ts';
 import { ANY_SIZE, FREE, HUNDREDTHS, monthsOf, NO_FIGURE, UP_TO } from './vocabulary.ts';
-import type { CellRead, CellState } from './understood.ts';
+import type { CellRead, CellState, ChargePart } from './understood.ts';
 
 /** Readings chosen by hand, by the key of the cell: 0 the first, then the others in their order. */
 export type Choices = Readonly<Record<string, number>>;
@@ -90,6 +90,15 @@ const isShifted = (text: string, around: Around): boolean =>
   /^[\d<≤>]/.test(text) || UP_TO.exec(text)?.index === 0
     ? weightsIn(text, { ...around, kg: null }) !== null || /[€$£¥%]/.test(text)
     : false;
+
+/** Whether a card can hold a charge as it is said: a payment fee has one share and an amount, others an amount. */
+function canBe(of: ChargePart['of'] | 'commission', said: Said): boolean {
+  if (said.is === 'money') return said.each === null && of !== 'commission';
+  if (said.is !== 'percent') return false;
+  return of === 'commission'
+    ? true
+    : of === 'payment' && said.tiers.length === 1 && said.min === null && said.max === null;
+}
 
 /** The other currency that a heading ends in; null where it names none, or the card's own. */
 function foreignIn(heading: string, currency: string): string | null {
@@ -204,9 +213,10 @@ export class CellReader {
   /** A charge: a share, an amount, or both. */
   private readCharge(text: string, at: number, row: Line): CellRead {
     const heard = percentIn(text, this.shape.around) ?? moneyIn(text, this.shape.around);
-    const named = chargeOf(row.cells[0] ?? '') !== null;
+    const name = row.cells[0] ?? '';
+    const of = isCommission(name) ? 'commission' : chargeOf(name);
     const wrong =
-      heard === null || !named
+      heard === null || of === null || !canBe(of, heard.said)
         ? fault('scheduleCell', { text, column: 'fee' })
         : this.wrongIn(heard.said, text);
     return wrong === null

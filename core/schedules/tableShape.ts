@@ -107,6 +107,9 @@ const SIZE_WORDS = /size|tier|größe|groesse|klasse|taille|tamaño|formato|dime
 export const chargeOf = (name: string): ChargePart['of'] | null =>
   (Object.keys(CHARGES) as (keyof typeof CHARGES)[]).find((k) => CHARGES[k].test(name)) ?? null;
 
+/** Whether a name alone means what is taken of a sale. */
+export const isCommission = (name: string): boolean => COLUMN_WORDS.referral.exec(name)?.[0] === name.trim();
+
 export class TableShape {
   readonly columns: readonly Column[];
   readonly heads: readonly Line[];
@@ -183,7 +186,7 @@ export class TableShape {
   /** Whether the rows are charges by their names: subscription, payment, a fee an item. */
   private isCharges(): boolean {
     const body = this.block.rows.filter((r) => !this.heads.includes(r));
-    const named = body.filter((r) => chargeOf(r.cells[0] ?? '') !== null);
+    const named = body.filter((r) => chargeOf(r.cells[0] ?? '') !== null || isCommission(r.cells[0] ?? ''));
     return body.length > 0 && named.length >= body.length / 2 && (this.block.rows[0]?.cells.length ?? 0) <= 3;
   }
 }

@@ -5,10 +5,10 @@ import type { Column, Role } from './columns.ts';
 import { limitOf, namedSidesIn, namedWeightIn, rangeIn } from './forms.ts';
 import type { Around, Money, Percent, Range, Said, Weights } from './forms.ts';
 import type { Line } from './given.ts';
-import { chargeOf } from './tableShape.ts';
+import { chargeOf, isCommission } from './tableShape.ts';
 import type { Across, TableShape } from './tableShape.ts';
 import { divisorOf, volumeUnitIn } from './units.ts';
-import { OF_THE_REST, OF_THE_WHOLE, OVER, COLUMN_WORDS, means } from './vocabulary.ts';
+import { OF_THE_REST, OF_THE_WHOLE, OVER, COLUMN_WORDS, means, FIRST } from './vocabulary.ts';
 import type {
   CategoryPart,
   CellRead,
@@ -143,6 +143,8 @@ export class RowTaker {
     const at = cells.findIndex((c, i) => i > 0 && ['percent', 'money'].includes(says(c)?.is ?? ''));
     const said = says(cells[at]);
     this.used.add(0).add(at);
+    if (said?.is === 'percent' && of === null && isCommission(cells[0]?.text ?? ''))
+      this.found.categories.push({ name: '', percent: said, itemFee: said.plus, line: line.line });
     if (of === null || said === null) return;
     if (said.is === 'money') this.found.charges.push({ of, pct: null, amount: said.amount, line: line.line });
     else if (said.is === 'percent')
@@ -280,16 +282,49 @@ export class RowTaker {
     // Rows of one category by price are its tiers.
     if (upTo !== null && percent.tiers.length === 1) {
       const tier = { upTo: upTo.upTo, pct };
-      if (last !== undefined && last.name === name)
+      const mode = this.saysPortion(cells) ? 'sliced' : 'whole';
+      if (last !== undefined && last.name === name) {
+        if (last.percent.tiers.length === 1 && last.percent.mode === 'whole')
+          this.fail(line.line, fault('scheduleModeWhole'));
         this.found.categories[this.found.categories.length - 1] = {
           ...last,
           percent: { ...last.percent, tiers: [...last.percent.tiers, tier] },
         };
-      else
-        this.found.categories.push({ name, percent: { ...whole, tiers: [tier] }, itemFee, line: line.line });
+      } else
+        this.found.categories.push({
+          name,
+          percent: { ...whole, mode, tiers: [tier] },
+          itemFee,
+          line: line.line,
+        });
       return;
     }
     this.found.categories.push({ name, percent: whole, itemFee, line: line.line });
+  }
+
+  /** Whether a price says that its percentage is of the part up to it: "First 50", "portion up to 50". */
+  private saysPortion(cells: readonly CellRead[]): boolean {
+    const [at] = this.shape.at('price');
+    const words = `${cells[at ?? -1]?.text ?? ''} ${this.shape.columns[at ?? -1]?.heading ?? ''}`;
+    return FIRST.test(words) || OF_THE_REST.test(words);
+  }
+
+  /** What a long stay costs: on top of the basic rate, or instead of it where the table begins with that. */
+  private takeAge(cells: readonly CellRead[], age: Range, perM3: number, at: number, line: Line): void {
+    // A card has one rate for an age, whatever the season: that of the first column.
+    if (at !== this.shape.fees[0]) {
+      this.used.delete(at);
+      return;
+    }
+    const place = this.shape.at('age')[0] ?? 0;
+    const [base] = this.found.storage;
+    if (this.found.longStay.length === 0)
+      this.fail(line.line, fault(base === undefined ? 'scheduleAgeAdds' : 'scheduleAgeTotal'));
+    this.found.longStay.push({
+      ...agedFrom(age, `${cells[place]?.text} ${this.shape.columns[place]?.heading}`),
+      rate: Math.max(0, perM3 - (base?.perM3 ?? 0)),
+      line: line.line,
+    });
   }
 
   /** Percentages side by side, each up to the price that its heading says. */
@@ -322,24 +357,16 @@ export class RowTaker {
       const money = says(cells[i]);
       // A card has one storage rate a month: that of the first column, which the fault above says.
       if (money?.is !== 'money' || nameOver(this.shape.across[i] ?? null) !== taken) continue;
-      this.used.add(i);
       if (volume === null) {
         this.fail(line.line, fault('scheduleVolume'));
         return;
       }
+      this.used.add(i);
       const perM3 = money.amount / volume;
       const a = this.shape.across[i] ?? null;
       const age = this.one(cells, 'age', 'range');
       const months = a?.by === 'months' ? a.months : (this.one(cells, 'period', 'months')?.months ?? null);
-      if (age !== null)
-        this.found.longStay.push({
-          ...agedFrom(
-            age,
-            `${cells.find((c) => c.role === 'age')?.text} ${columns.find((c) => c.role === 'age')?.heading}`,
-          ),
-          rate: perM3,
-          line: line.line,
-        });
+      if (age !== null && ageBegins(age) > 0) this.takeAge(cells, age, perM3, i, line);
       else
         this.found.storage.push({
           months: months ?? [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12],
@@ -353,6 +380,8 @@ const nameOver = (a: Across): string => (a?.by === 'name' || a?.by === 'months' 
 /** "10–50" over a column: up to 50. */
 const upToOf = (heading: string, around: Around): number | null =>
   rangeIn(heading, around)?.said.upTo ?? null;
+const ageBegins = ({ from, upTo }: Range): number =>
+  upTo === null ? (from ?? 0) : Math.max(0, (from ?? 1) - 1);
 const WEEKS = means('weeks?|wochen?|semaines?|semanas?|settiman[ae]|tygodni[ea]?|週');
 /** From and to months of an age in days, weeks or months, as its cell says or else its heading. */
 function agedFrom({ from, upTo }: Range, words: string): Pick<LongStayPart, 'fromMonths' | 'toMonths'> {

@@ -200,7 +200,9 @@ export const COLUMN_WORDS = {
     'dimensions?|sides?|size limits?|measurements?|maße|abmessung(?:en)?|dimensiones|medidas',
     'dimensioni|misure|wymiary|寸法|サイズ',
   ),
-  weight: means('weights?|gewicht|poids|peso|waga|ciężar|重量|重さ|up to|kg|g|lbs?|oz'),
+  weight: means(
+    'weights?|gewicht|poids|peso|waga|ciężar|重量|重さ|up to|kg|g|lbs?|oz|pounds?|ounces?|grams?|kilos?|kilograms?',
+  ),
   referral: means(
     'porcentaje|pourcentage|prozent(?:satz)?|procent|we take|share',
     'referral|commissions?|selling fee|sales? fee|final value|percentage|provision|verkaufsgebühr',

@@ -586,6 +586,7 @@ Age in days→Charge
 271–365 days→50.00
 over 365 days→150.00`,
     reads: ['age 5.91-8.87: 20', 'age 8.87-12: 50', 'age 12-: 150'],
+    faults: ['scheduleAgeAdds'],
   },
 ];
 
@@ -761,6 +762,7 @@ Jusqu'à 10 €→8 %
 De 10,01 € à 50 €→12 %
 Plus de 50 €→15 %`,
     reads: [' 8%≤10 / 12%≤50 / 15% whole'],
+    faults: ['scheduleModeWhole'],
   },
   {
     name: 'bare weights across under one unit',
@@ -938,7 +940,7 @@ export const FAULTY: readonly CorpusTable[] = [
     currency: 'EUR',
     text: 'Month→Storage fee\nJanuary to September→26.00\nOctober to December→36.00',
     reads: [],
-    notUnderstood: 2,
+    notUnderstood: 4,
     faults: ['scheduleVolume', 'scheduleVolume'],
   },
   {

@@ -607,6 +607,7 @@ D'octobre à décembre ; 38,10 €`,
 9–12 months→£1.00
 over 12 months→£3.00`,
     reads: ['age 6-9: 17.66', 'age 9-12: 35.31', 'age 12-: 105.94'],
+    faults: ['scheduleAgeAdds'],
   },
   {
     name: 'German counters and online',
@@ -818,6 +819,159 @@ do 50 zł;12%
 50,01 zł – 200 zł;10%
 powyżej 200 zł;8%`,
     reads: [' 12%≤50 / 10%≤200 / 8% whole'],
+    faults: ['scheduleModeWhole'],
+  },
+  {
+    name: 'parcels by ounces and by pounds under titles',
+    currency: 'USD',
+    text: `Fee schedule effective March 1
+
+Small and light parcels
+Weight→Domestic→Canada
+1 - 4 oz→$3.15→$9.80
+5 - 8 oz→$3.60→$11.20
+9 - 12 oz→$4.05→$12.90
+13 - 15.99 oz→$4.90→$14.75
+
+Heavier parcels
+Pounds→Domestic→Canada
+1→$5.85→$17.20
+2→$6.70→$20.10
+3→$7.60→$23.40`,
+    reads: [
+      'Domestic ≤0.113: 3.15',
+      'Canada ≤0.113: 9.8',
+      'Domestic ≤0.227: 3.6',
+      'Canada ≤0.227: 11.2',
+      'Domestic ≤0.34: 4.05',
+      'Canada ≤0.34: 12.9',
+      'Domestic ≤0.453: 4.9',
+      'Canada ≤0.453: 14.75',
+      'Domestic ≤0.454: 5.85',
+      'Canada ≤0.454: 17.2',
+      'Domestic ≤0.907: 6.7',
+      'Canada ≤0.907: 20.1',
+      'Domestic ≤1.361: 7.6',
+      'Canada ≤1.361: 23.4',
+    ],
+  },
+  {
+    name: 'French commissions with footnotes of amounts',
+    currency: 'EUR',
+    text: `Catégorie→Commission*→Minimum
+Jardin→15 %→0,30 €
+Livres→15 %¹→–
+Informatique→7 %→0,30 €
+
+* hors TVA, sur le prix total
+¹ plus 0,50 € par article`,
+    reads: ['Jardin 15% min 0.3', 'Livres 15%', 'Informatique 7% min 0.3'],
+  },
+  {
+    name: 'storage by age and season, the first as the basis',
+    currency: 'EUR',
+    text: `Storage per m³ and month
+Age→Jan-Sep→Oct-Dec
+0-180 days→24.00→34.00
+181-365 days→36.00→46.00
+over 365 days→90.00→90.00`,
+    reads: ['storage 1-9: 24', 'storage 10-12: 34', 'age 5.91-12: 12', 'age 12-: 66'],
+    notUnderstood: 2,
+    faults: ['scheduleAgeTotal'],
+  },
+  {
+    name: 'pounds with decimal commas',
+    currency: 'CAD',
+    text: `Tier;Poids;Frais
+Petit;jusqu'à 0,5 lb;3,10 $
+Petit;0,5 à 1 lb;3,65 $
+Grand;jusqu'à 1 lb;5,20 $
+Grand;par lb supplémentaire;0,48 $`,
+    reads: ['Petit ≤0.227: 3.1', 'Petit ≤0.454: 3.65', 'Grand ≤0.454: 5.2', 'Grand each 0.454: 0.48'],
+  },
+  {
+    name: 'categories of several words',
+    currency: 'USD',
+    text: `Category→Fee
+Books, music, video→15% + $1.80
+Home; kitchen; garden→15%
+Computers & tablets→8%`,
+    reads: ['Books, music, video 15% item 1.8', 'Home; kitchen; garden 15%', 'Computers & tablets 8%'],
+  },
+  {
+    name: 'commissions in slices, a row each',
+    currency: 'USD',
+    text: `Sale price→Fee
+First $50→12%
+$50.01 – $500→9%
+Above $500→3%`,
+    reads: [' 12%≤50 / 9%≤500 / 3% sliced'],
+  },
+  {
+    name: 'charges and a commission in lines',
+    currency: 'GBP',
+    text: `Monthly subscription: £25.00
+Per item fee: £0.75
+Payment processing: 1.4% + £0.20
+Commission: 12%`,
+    reads: [' 12%', 'subscription 25', 'itemFee 0.75', 'payment 1.4% 0.2'],
+  },
+  {
+    name: 'Japanese storage, a number in the heading',
+    currency: 'JPY',
+    text: `期間→保管料（1立方メートルあたり/月）
+1月～9月→5,676円
+10月～12月→9,000円`,
+    reads: ['storage 1-9: 5676', 'storage 10-12: 9000'],
+  },
+  {
+    name: 'Polish sizes',
+    currency: 'PLN',
+    text: `Gabaryt;Wymiary maks.;Waga maks.;Cena
+A;8 x 38 x 64 cm;25 kg;12,99 zł
+B;19 x 38 x 64 cm;25 kg;14,49 zł
+C;41 x 38 x 64 cm;25 kg;16,99 zł`,
+    reads: [
+      'A ≤25: 12.99',
+      'B ≤25: 14.49',
+      'C ≤25: 16.99',
+      'tier A 64×38×8',
+      'tier B 64×38×19',
+      'tier C 64×41×38',
+    ],
+  },
+  {
+    name: 'Italian names with sizes',
+    currency: 'EUR',
+    text: `Dimensioni pacco;Peso fino a;Tariffa
+Busta piccola (20 x 15 x 1 cm);80 g;1,97 €
+Busta standard (33 x 23 x 2,5 cm);60 g;2,09 €
+Busta standard (33 x 23 x 2,5 cm);210 g;2,24 €`,
+    reads: [
+      'Busta piccola ≤0.08: 1.97',
+      'Busta standard ≤0.06: 2.09',
+      'Busta standard ≤0.21: 2.24',
+      'tier Busta piccola 20×15×1',
+      'tier Busta standard 33×23×2.5',
+    ],
+  },
+  {
+    name: 'least and greatest weights',
+    currency: 'EUR',
+    text: `Min weight (g);Max weight (g);Fee (EUR)
+0;250;2.10
+251;500;2.40
+501;1000;3.05`,
+    reads: ['– ≤0.25: 2.1', '– ≤0.5: 2.4', '– ≤1: 3.05'],
+  },
+  {
+    name: 'a sentence under the table',
+    currency: 'USD',
+    text: `Size→Weight→Fee
+Small→8 oz→$2.50
+Medium→1 lb→$3.75
+Prices include packaging and pick-up. Valid until Dec 31.`,
+    reads: ['Small ≤0.227: 2.5', 'Medium ≤0.454: 3.75'],
   },
 ];
 
@@ -1089,7 +1243,66 @@ C→10 lb→50 lb→$7.50→$0.45`,
 271-365→0.25
 366+→0.60`,
     reads: [],
-    notUnderstood: 3,
+    notUnderstood: 6,
     faults: ['scheduleVolume', 'scheduleVolume', 'scheduleVolume'],
+  },
+  {
+    name: 'prices that begin at an amount',
+    currency: 'EUR',
+    text: `Paketgröße | Maximale Maße (L x B x H) | max. Gewicht | Preis (ohne MwSt.)
+XS | 35 x 25 x 5 cm | 2 kg | ab 3,20 €
+S | 50 x 35 x 15 cm | 5 kg | ab 4,60 €
+M | 60 x 40 x 40 cm | 10 kg | ab 6,90 €`,
+    reads: ['tier XS 35×25×5 ≤2', 'tier S 50×35×15 ≤5', 'tier M 60×40×40 ≤10'],
+    notUnderstood: 3,
+  },
+  {
+    name: 'a language that is not read: what a range is called',
+    currency: 'SEK',
+    text: `Vikt→Pris
+upp till 1 kg→49 kr
+upp till 3 kg→69 kr
+upp till 5 kg→89 kr`,
+    reads: ['– ≤1: 49', '– ≤3: 69', '– ≤5: 89'],
+    doubtful: 3,
+  },
+  {
+    name: 'a price a kilogram, by bands',
+    currency: 'EUR',
+    text: `From kg→To kg→Price per kg
+0→10→2.40
+10→30→1.95
+30→100→1.60`,
+    reads: ['– each 1: 2.4', '– each 1: 1.95', '– each 1: 1.6'],
+    notUnderstood: 6,
+    faults: ['scheduleEachInside'],
+  },
+  {
+    name: 'two currencies in one cell',
+    currency: 'EUR',
+    text: `Weight→Fee
+up to 1 kg→€3.20 / £2.80
+up to 2 kg→€3.90 / £3.40`,
+    reads: [],
+    notUnderstood: 2,
+  },
+  {
+    name: 'what a return costs, beside commissions',
+    currency: 'EUR',
+    text: `Category→Commission→Refund admin fee
+Toys→15%→20% of commission, max 5.00
+Home→13%→20% of commission, max 5.00`,
+    reads: ['Toys 15%', 'Home 13%'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'prices by how many are sold',
+    currency: 'EUR',
+    text: `Units per month→Pick fee
+1-500→1.20
+501-2000→1.05
+2001+→0.90`,
+    reads: [],
+    notUnderstood: 3,
   },
 ];

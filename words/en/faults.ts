@@ -129,6 +129,18 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Up to {{kg}} kg comes after a heavier step of {{tier}}',
     'Sort the rows by rising weight, or give this one a size tier of its own.',
   ],
+  scheduleAgeAdds: [
+    'What a long stay costs is taken to come on top of the basic storage',
+    'Where it holds instead of it, enter the difference in the draft.',
+  ],
+  scheduleAgeTotal: [
+    'What a long stay costs is taken to hold instead of the basic storage: the difference is added',
+    'Where it comes on top, enter it as it stands in the draft.',
+  ],
+  scheduleModeWhole: [
+    'Whether a percentage holds for the whole price or for the part up to its limit is not said: taken for the whole',
+    'Where it holds for the part, choose so for the category in the draft.',
+  ],
   scheduleUnused: [
     '"{{text}}" was read, and no part of a card comes of it',
     'Say in its heading what it is for, or enter it in the draft.',
