@@ -1,13 +1,17 @@
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import ExcelJS from 'exceljs';
 import { describe, expect, it } from 'vitest';
 import { marketplaceDraft, withOneReferral } from '../../core/schedules/toCard.ts';
 import { givenOfText } from '../../core/schedules/given.ts';
 import { understand } from '../../core/schedules/understand.ts';
-import type { MarketplaceCard } from '../../core/cards/rates.ts';
+import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { proof } from '../../core/proofs/schema.ts';
 import { saidBy, signedIn } from '../../server/testing/people.ts';
 import { makeWorkspace } from '../../server/testing/workspaces.ts';
 import type { TestWorkspace } from '../../server/testing/workspaces.ts';
+import { writeZip } from '../../server/testing/zip.ts';
 import { listCards, loadCards } from '../../server/use/cards.ts';
 import { loadDraft } from '../../server/use/cardDrafts.ts';
 import { loadChoices, loadProofs } from '../../server/use/proofs.ts';
@@ -106,16 +110,55 @@ describe('a fee table read into a card', () => {
     const id = String(said.headers.get('location')).split('/').pop() ?? '';
     expect((await loadDraft(w.id, id))?.draft.cells).toEqual(half);
   });
-  it('as the next version of a card takes today; a second on one day is refused', async () => {
+  it('as the next version of a card is in force from its day; a second on one day is refused', async () => {
     const w = await makeWorkspace();
     const owner = await signedIn(w.id);
     const force = (over: object) =>
       saidBy(() => action(asked(w, owner.cookie, { intent: 'force', ...made(over) })));
     await force({});
     const [first] = (await listCards(w.id)).versions.filter((v) => v.key === keyOf);
-    expect((await force({ basedOn: first?.id })).status).toBe(302);
-    expect((await force({ basedOn: first?.id })).status).toBe(422);
+    const next = { basedOn: first?.id, cells: cells({ inForceFrom: '2027-02-01' }) };
+    expect((await force(next)).status).toBe(302);
+    expect((await force(next)).status).toBe(422);
     expect((await listCards(w.id)).versions.filter((v) => v.key === keyOf)).toHaveLength(2);
+  });
+});
+
+describe('the taxes of a country that is new', () => {
+  const taxOf = async (w: TestWorkspace, country: string) => {
+    const { versions } = await listCards(w.id);
+    const [card] = await loadCards(w.id, [
+      versions.find((v) => v.kind === 'tax' && v.key === country)?.id ?? '',
+    ]);
+    return card?.data as TaxCard | undefined;
+  };
+  const forceIn = async (w: TestWorkspace, country: string, vat: number | null) => {
+    const owner = await signedIn(w.id);
+    const body = { intent: 'force', ...made({ cells: cells({ country, name: country }), vat, proofs: [] }) };
+    expect((await saidBy(() => action(asked(w, owner.cookie, body)))).status).toBe(302);
+  };
+  it('are the standard rate of a package with reduced ones, marked to be checked', async () => {
+    const w = await makeWorkspace();
+    await forceIn(w, 'PT', null);
+    const tax = await taxOf(w, 'PT');
+    expect(tax?.vatRates).toEqual({ standard: 0.23, reduced: 0.13, lower: 0.06 });
+    expect(tax?.note).toMatch(/sales-tax .*reduced rates as published, 2026-01-01.*Check before/);
+  });
+  it('are what one types, also where no rate is known; without either there is no card', async () => {
+    const w = await makeWorkspace();
+    await forceIn(w, 'AT', 0.21);
+    expect((await taxOf(w, 'AT'))?.vatRates).toEqual({ standard: 0.21, reduced: 0.13, lower: 0.1 });
+    await forceIn(w, 'BT', null);
+    expect(await taxOf(w, 'BT')).toBeUndefined();
+    await forceIn(w, 'AQ', 0.05);
+    expect(await taxOf(w, 'AQ')).toMatchObject({ vatRates: { standard: 0.05 }, regime: 'inclusive' });
+    expect((await taxOf(w, 'AQ'))?.note).toMatch(/^Standard rate as typed; no reduced rates/);
+  });
+  it('stay as one’s own card has them', async () => {
+    const w = await makeWorkspace();
+    const before = await taxOf(w, 'FR');
+    await forceIn(w, 'FR', 0.5);
+    expect(await taxOf(w, 'FR')).toEqual(before);
   });
 });
 
@@ -194,5 +237,34 @@ describe('the door', () => {
     expect(said.body).toEqual({ text: 'Tier\tWeight\tFee\nSmall\tup to 1 kg\t2.5' });
     expect((await send('not a workbook')).status).toBe(422);
     expect((await saidBy(() => action(asked(w, owner.cookie, new FormData())))).status).toBe(422);
+  });
+  it('a workbook that unpacks beyond measure, or whose cells run on, is let go of; formulas come as values', async () => {
+    const w = await makeWorkspace();
+    const owner = await signedIn(w.id);
+    const path = join(mkdtempSync(join(tmpdir(), 'books-')), 'a.xlsx');
+    const send = async (bytes: Buffer) => {
+      const form = new FormData();
+      form.set('file', new File([new Uint8Array(bytes)], 'fees.xlsx'));
+      return saidBy(() => action(asked(w, owner.cookie, form)));
+    };
+    const book = { name: 'xl/workbook.xml', end: '<workbook/>' };
+    writeZip(path, [
+      book,
+      { name: 'xl/worksheets/sheet1.xml', repeat: '<row><c><v>1</v></c></row>'.repeat(40), times: 40_000 },
+    ]);
+    expect((await send(readFileSync(path))).status).toBe(422);
+    writeZip(path, [
+      book,
+      { name: 'xl/worksheets/sheet1.xml', start: '<c>', repeat: 'x'.repeat(1000), times: 1000, end: '</c>' },
+    ]);
+    const said = await send(readFileSync(path));
+    expect(said.status).toBe(422);
+    expect(JSON.stringify(said.body)).not.toMatch(/\/tmp|Error:|at Object/);
+    const formulas = new ExcelJS.Workbook();
+    formulas.addWorksheet('Fees').addRow(['Small', { formula: '1+1', result: 2 }, '=HYPERLINK("x")']);
+    formulas.addWorksheet('Empty');
+    expect((await send(Buffer.from((await formulas.xlsx.writeBuffer()) as ArrayBuffer))).body).toEqual({
+      text: expect.stringContaining('Small\t2\t=HYPERLINK("x")'),
+    });
   });
 });

@@ -2,10 +2,11 @@ import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
 import countryToCurrency from 'country-to-currency';
 import { readTables } from '../../core/cards/tables.ts';
-import { cardFrom, cardKey } from '../../core/cards/schema.ts';
+import { cardKey } from '../../core/cards/schema.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { fault } from '../../core/fault.ts';
 import { standing } from '../../core/lane/schema.ts';
+import { share } from '../../core/money/schema.ts';
 import type { Standing } from '../../core/lane/schema.ts';
 import { MOST_PROOFS, proof } from '../../core/proofs/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -15,7 +16,7 @@ import { tablesOfWorkbook } from '../../server/files/readApart.ts';
 import { loadCards, putInForce } from '../../server/use/cards.ts';
 import { createDraft } from '../../server/use/cardDrafts.ts';
 import { addProofs, dropProofs, keepChoices, loadChoices, loadProofs } from '../../server/use/proofs.ts';
-import { startTaxes } from '../../server/use/taxStart.ts';
+import { knownRates, RATES_FROM, startTaxes } from '../../server/use/taxStart.ts';
 import { cardsInForce, saveSettings, settingsWith } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ReadTablePage } from '../features/rates/ReadTable.tsx';
@@ -45,6 +46,12 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     choices: await loadChoices(workspaceId),
     tax: (inForce.find((c) => c.kind === 'tax' && c.key === country)?.data ?? null) as TaxCard | null,
     by: { homeCurrency: settings.homeCurrency, standings: settings.standings, today: today() },
+    taxed: Object.fromEntries(
+      inForce
+        .filter((c) => c.kind === 'tax')
+        .map((c) => [c.key, (c.data as TaxCard).vatRates.standard ?? null]),
+    ),
+    known: { rates: knownRates(), from: RATES_FROM },
     home: { country: settings.homeCountry, currency: settings.homeCurrency },
     currencies: countryToCurrency as Readonly<Record<string, string>>,
     today: today(),
@@ -68,6 +75,8 @@ const made = {
   basedOn: z.string().max(64).nullable(),
   /** One's VAT standing in the country, where the workspace has none. */
   standing: standing.nullable(),
+  /** The standard rate there, where one typed it. */
+  vat: share.nullable().default(null),
   choices: z.record(z.string().max(400), z.number().int().min(0).max(9)),
   proofs: z.array(proof).max(MOST_PROOFS),
 };
@@ -129,13 +138,13 @@ async function kept({ workspaceId, person, slug }: Entry, t: Made) {
   }
   const read = readTables(t.kind, t.cells);
   if (!read.ok) return data({ error: 'invalid' }, 422);
-  const whole = base === undefined ? read.data : cardFrom(read.data, today());
+  const whole = read.data;
   const put = await putInForce(workspaceId, t.kind, whole, base?.id ?? null, person.id);
   if (!put.ok) return unfit(put.errors[0] ?? fault('dayTakenMeanwhile'));
   if (t.kind === 'marketplace') {
     const { country, currency } = whole as MarketplaceCard;
     await addProofs(workspaceId, cardKey(t.kind, whole), t.proofs, person.id);
-    await startTaxes(workspaceId, country, currency, today(), person.id, cardNotes.taxStart);
+    await startTaxes(workspaceId, country, currency, today(), person.id, cardNotes.taxStart, t.vat);
     await startStanding(workspaceId, country, t.standing);
   }
   throw redirect(`${root}?card=${put.id}`);

@@ -150,7 +150,10 @@ function chargesOf({ charges }: Parts, before: Tables): Tables {
  * change.
  */
 export function marketplaceDraft(parts: Parts, about: About, base: MarketplaceCard | null = null): Tables {
-  const before = base === null ? emptyCard(about) : draftOf('marketplace', base);
+  const before =
+    base === null
+      ? emptyCard(about)
+      : draftOf('marketplace', { ...base, inForceFrom: about.inForceFrom || base.inForceFrom });
   const fees =
     parts.steps.length > 0
       ? tiersOf(parts)

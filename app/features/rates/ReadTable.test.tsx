@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { createRoutesStub, useLocation } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import { marketplaceCard } from '../../../core/cards/rates.ts';
@@ -29,7 +29,9 @@ function page({ proofs = [], canEdit = true, ...over }: Over = {}) {
     tax: null,
     by: { homeCurrency: 'EUR', standings: {}, today: '2026-11-28' },
     home: { country: 'DE', currency: 'EUR' },
-    currencies: { DE: 'EUR', JP: 'JPY' },
+    currencies: { DE: 'EUR', JP: 'JPY', ZW: 'USD' },
+    taxed: { DE: 0.19 },
+    known: { rates: { JP: 0.1 }, from: 'a package' },
     today: '2026-11-28',
     ...over,
   };
@@ -90,6 +92,46 @@ describe('a fee table read into a new card', () => {
       ['Small', '', '0.90718474', '', '2.9'],
     ]);
     expect(sent[0]?.cells.referralTiers).toEqual([['all', '', '15%']]);
+  });
+  it('asks who sends, and says what is rough by it', () => {
+    page();
+    type('Marketplace', 'Ostrelle');
+    expect(document.body.textContent).toContain('who sends the goods: say so');
+    expect(document.body.textContent).toContain('no fulfilment fees');
+    const sender = screen.getByLabelText('Who sends the goods');
+    fireEvent.change(sender, { target: { value: 'self' } });
+    expect(document.body.textContent).toContain('what a parcel costs you: paste your carrier’s table');
+    expect(document.body.textContent).not.toContain('no fulfilment fees');
+    fireEvent.change(sender, { target: { value: 'marketplace' } });
+    expect(document.body.textContent).toContain('no fulfilment fees');
+    expect(document.body.textContent).not.toContain('who sends the goods: say so');
+  });
+  it('says the VAT of a country and where it is from; one’s own goes before it', async () => {
+    const { sent } = page({ home: { country: 'JP', currency: 'JPY' } });
+    const vat = () => screen.getByLabelText<HTMLInputElement>(/^VAT or GST there/);
+    expect(vat().value).toBe('10');
+    expect(document.body.textContent).toContain('by a package: check before you rely on it');
+    type(/^VAT or GST there/, '8');
+    expect(document.body.textContent).not.toContain('by a package');
+    press('Make a draft');
+    await waitFor(() => expect(sent[0]).toMatchObject({ vat: 0.08 }));
+  });
+  it('a country with a card of its own says its rate, one that nobody knows is asked about', () => {
+    page();
+    expect(document.body.textContent).toContain('VAT there: 19.0% by your card');
+    cleanup();
+    page({ home: { country: 'AQ', currency: 'USD' } });
+    expect(document.body.textContent).toContain('not known to us: type it');
+    expect(document.body.textContent).toContain('VAT of this country: type its standard rate');
+    type(/^VAT or GST there/, '0');
+    expect(document.body.textContent).not.toContain('type its standard rate');
+  });
+  it('the same thing wrong in several cells is said once, with its lines', () => {
+    page();
+    give('Removal fees→→\nTier→Weight→Fee\nSmall→up to 1 kg→2.50\nLarge→up to 2 kg→2.90');
+    const said = document.body.textContent ?? '';
+    expect(said.split('has no place for').length - 1).toBe(1);
+    expect(said).toContain('lines 3 to 4');
   });
   it('a doubtful cell is a question: nothing is in force before the answer, which is remembered', async () => {
     const { sent } = page();

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
+import { day } from '../../../core/money/schema.ts';
 import { inWords } from '../../../words/index.ts';
 import { ChoiceLine, fieldInput, NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -10,6 +11,7 @@ import { useCountries, useCurrencies } from '../../ui/names.ts';
 import { StandingChoice } from '../../ui/StandingChoice.tsx';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useAddress } from '../../ui/useAddress.ts';
+import { ChangeList } from './ChangeList.tsx';
 import { ProofsPane } from './ProofsPane.tsx';
 import type { Kept } from './ProofsPane.tsx';
 import { ReadSentence, Understanding } from './Understanding.tsx';
@@ -38,6 +40,7 @@ export function ReadTablePage(p: Props) {
     basedOn: p.base?.id ?? null,
     choices: state.choices,
     standing: state.standing,
+    vat: state.vat,
     proofs: p.base === null ? mine.map((x) => x.proof) : [],
   };
   return (
@@ -127,6 +130,7 @@ function About({ p, state }: { p: Props; state: ReadState }) {
           width="100%"
         />
       </Box>
+      {p.base !== null && <FromDay state={state} />}
       {p.base === null && (
         <>
           <TextLine
@@ -159,6 +163,20 @@ function About({ p, state }: { p: Props; state: ReadState }) {
               />
             </Box>
           )}
+          {state.kind === 'marketplace' && <Vat p={p} state={state} />}
+          {state.kind === 'marketplace' && (
+            <ChoiceLine
+              label={t('read.sender')}
+              value={state.sender ?? ''}
+              options={[
+                ...(state.sender === null ? [{ value: '' as const, label: t('read.senders.none') }] : []),
+                { value: 'marketplace' as const, label: t('read.senders.marketplace') },
+                { value: 'self' as const, label: t('read.senders.self') },
+              ]}
+              onChange={(v) => state.setSender(v === '' ? null : v)}
+              width="100%"
+            />
+          )}
           {state.kind === 'marketplace' && (
             <NumField
               label={t('read.takes')}
@@ -171,6 +189,54 @@ function About({ p, state }: { p: Props; state: ReadState }) {
             />
           )}
         </>
+      )}
+    </Box>
+  );
+}
+
+/** The day from which it is in force. */
+function FromDay({ state }: { state: ReadState }) {
+  const { t } = useTranslation();
+  const isDay = day.safeParse(state.from).success;
+  return (
+    <TextLine
+      label={t('read.from')}
+      value={state.from}
+      onChange={state.setFrom}
+      error={isDay ? null : '2026-12-01'}
+      width="100%"
+    />
+  );
+}
+
+/** The standard rate of a country: one's own card's, or what a package says until one types another. */
+function Vat({ p, state }: { p: Props; state: ReadState }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const own = p.taxed[state.country];
+  const known = p.known.rates[state.country] ?? null;
+  if (own != null)
+    return (
+      <Box sx={{ fontSize: '0.86rem', alignSelf: 'end', pb: 0.75 }}>
+        {t('read.vatByCard', { pct: f.percent(own, 1) })}
+      </Box>
+    );
+  const from = known === null ? t('read.vatUnknown') : t('read.vatFrom', { source: p.known.from });
+  return (
+    <Box>
+      <NumField
+        label={t('read.vat')}
+        kind="percent"
+        value={state.vat ?? known}
+        onChange={state.setVat}
+        min={0}
+        max={1}
+        width="100%"
+      />
+      {state.vat === null && (
+        <Typography variant="body2" color="text.secondary" sx={{ fontSize: '0.76rem' }}>
+          {from}
+        </Typography>
       )}
     </Box>
   );
@@ -279,6 +345,15 @@ function Done({
         <Typography variant="body2" sx={{ mb: 1 }}>
           {changes.length === 0 ? t('read.same') : t('read.changes', { count: changes.length })}
         </Typography>
+      )}
+      {changes !== null && changes.length > 0 && (
+        <Box
+          tabIndex={0}
+          role="group"
+          aria-label={t('read.changed')}
+          sx={{ maxHeight: 240, overflowY: 'auto', mb: 1 }}>
+          <ChangeList kind={made.kind} changes={changes} />
+        </Box>
       )}
       {state.understood.counts.doubtful > 0 && (
         <Typography variant="body2" sx={{ mb: 1 }}>

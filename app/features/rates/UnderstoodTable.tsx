@@ -100,9 +100,7 @@ export function UnderstoodTable({
   const { t } = useTranslation();
   const f = useFormat();
   const doubtful = table.rows.flatMap((r) => r.cells.filter((c) => c.state === 'doubtful'));
-  const wrong = table.rows.flatMap((r) =>
-    r.cells.filter((c) => c.why !== null).map((c) => ({ line: r.line, cell: c })),
-  );
+  const wrong = whatIsWrong(table);
   return (
     <Box sx={{ mb: 2.5 }}>
       <Typography variant="h3" sx={{ mb: 0.5, fontSize: '0.95rem' }}>
@@ -148,16 +146,27 @@ export function UnderstoodTable({
       {doubtful.slice(0, 8).map((c) => (
         <Readings key={c.key} cell={c} currency={currency} onChoose={onChoose} />
       ))}
-      {wrong.slice(0, 8).map(({ line, cell }) => (
-        <Typography key={`${line} ${cell.key}`} variant="body2" sx={{ mt: 0.5 }}>
+      {wrong.slice(0, 8).map(({ said, lines: [first = 0, ...more] }) => (
+        <Typography key={said} variant="body2" sx={{ mt: 0.5 }}>
           <Box component="b" sx={{ color: 'error.main' }}>
-            {t('read.line', { line })}
+            {more.length === 0
+              ? t('read.line', { line: first })
+              : t('read.lines', { first, last: more[more.length - 1] })}
           </Box>{' '}
-          {cell.why !== null && inWords(cell.why)}
+          {said}
         </Typography>
       ))}
     </Box>
   );
+}
+
+/** What is wrong with the cells of a table, each once, with the lines it is in. */
+function whatIsWrong(table: TableRead): { said: string; lines: number[] }[] {
+  const by = new Map<string, Set<number>>();
+  for (const { line, cells } of table.rows)
+    for (const { why } of cells)
+      if (why !== null) by.set(inWords(why), (by.get(inWords(why)) ?? new Set()).add(line));
+  return [...by].map(([said, lines]) => ({ said, lines: [...lines] }));
 }
 
 function Cell({ cell, currency }: { cell: CellRead; currency: string }) {

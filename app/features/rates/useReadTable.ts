@@ -7,6 +7,7 @@ import { compareCards, readTables } from '../../../core/cards/tables.ts';
 import type { RowChange } from '../../../core/cards/tables.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { Trier } from '../../../core/compare/tryItem.ts';
+import { dayAfter } from '../../../core/money/days.ts';
 import { givenOfText } from '../../../core/schedules/given.ts';
 import type { Choices } from '../../../core/schedules/readCells.ts';
 import { marketplaceDraft, postageDraft, withOneReferral } from '../../../core/schedules/toCard.ts';
@@ -24,9 +25,25 @@ export type ReadData = {
   /** Currency of each country. */
   currencies: Readonly<Record<string, string>>;
   today: string;
+  /** Standard VAT of the countries that have a tax card. */
+  taxed: Readonly<Record<string, number | null>>;
+  /** Standard VAT of others, as a package has it. */
+  known: { rates: Readonly<Record<string, number>>; from: string };
 };
+/** Who sends what is sold. */
+export type Sender = 'marketplace' | 'self';
 export type Rough =
-  | { readonly code: 'noReferral' | 'oneReferral' | 'noWarehouse' | 'noStorage' | 'noShares' }
+  | {
+      readonly code:
+        | 'noReferral'
+        | 'oneReferral'
+        | 'noWarehouse'
+        | 'noStorage'
+        | 'noShares'
+        | 'noSender'
+        | 'noPostage'
+        | 'noVat';
+    }
   | { readonly code: 'noSides'; readonly tiers: string };
 
 /** What a table comes to as a card: its cells, right or wrong. */
@@ -46,7 +63,9 @@ export function useReadTable(p: ReadData) {
   const [name, setName] = useState('');
   const [country, setCountry] = useState(p.home.country);
   const [currency, setCurrency] = useState(p.home.currency);
-  const [from, setFrom] = useState(p.today);
+  const [from, setFrom] = useState(() => firstDay(p));
+  const [sender, setSender] = useState<Sender | null>(null);
+  const [vat, setVat] = useState<number | null>(null);
   const [pct, setPct] = useState<number | null>(null);
   const [own, setOwn] = useState<Choices>({});
   const [standing, setStanding] = useState<Standing | null>(null);
@@ -61,9 +80,12 @@ export function useReadTable(p: ReadData) {
     () => makeCard(understood, kind, { name, country, currency: counted, inForceFrom: from }, base, pct),
     [understood, kind, name, country, counted, from, base, pct],
   );
+  const knowsVat = vat !== null || p.taxed[country] != null || p.known.rates[country] !== undefined;
+  const rough = made.kind === 'postage' || base !== null ? made.rough : roughOf(made.rough, sender, knowsVat);
   const turnTo = (code: string): void => {
     setCountry(code);
     setCurrency(p.currencies[code] ?? currency);
+    setVat(null);
   };
   const choose = (cell: string, reading: number): void => setOwn({ ...own, [cell]: reading });
   const add = (more: string): void => setText(text.trim() === '' ? more : `${text.trimEnd()}\n\n${more}`);
@@ -87,9 +109,33 @@ export function useReadTable(p: ReadData) {
     standing,
     setStanding,
     choose,
+    sender,
+    setSender,
+    vat,
+    setVat,
     understood,
-    made,
+    made: { ...made, rough },
   };
+}
+
+/** The first day from which a version may be in force: today, or the day after the one it follows. */
+const firstDay = ({ base, today }: ReadData): string =>
+  base === null || base.data.inForceFrom < today ? today : dayAfter(base.data.inForceFrom);
+
+/** What is rough for one who sends or has sent: without a warehouse of the marketplace its fees are none. */
+function roughOf(rough: readonly Rough[], sender: Sender | null, knowsVat: boolean): Rough[] {
+  const warehouse = ['noWarehouse', 'noStorage', 'noSides'];
+  const own =
+    sender === 'self'
+      ? [...rough.filter((r) => !warehouse.includes(r.code)), { code: 'noPostage' as const }]
+      : rough;
+  return [
+    ...own,
+    ...(sender === null && rough.some((r) => r.code === 'noWarehouse')
+      ? [{ code: 'noSender' as const }]
+      : []),
+    ...(knowsVat ? [] : [{ code: 'noVat' as const }]),
+  ];
 }
 
 type About = { name: string; country: string; currency: string; inForceFrom: string };
@@ -109,12 +155,14 @@ function makeCard(
           base === null ? pct : null,
         );
   const read = readTables(into, cells);
+  const changes = read.ok && base !== null ? compareCards('marketplace', base, read.data) : null;
   return {
     kind: into,
     cells,
     data: read.ok ? read.data : null,
     errors: read.ok ? [] : read.errors,
-    changes: read.ok && base !== null ? compareCards('marketplace', base, read.data) : null,
+    // The day is no change of what is charged.
+    changes: changes?.filter((c) => c.row !== 'inForceFrom') ?? null,
     rough: into === 'postage' ? roughPostage(cells) : roughCard(cells),
   };
 }
