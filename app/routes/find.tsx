@@ -6,6 +6,7 @@ import { today } from '../../server/env.ts';
 import { newCandidate } from '../../core/workspace/newCandidate.ts';
 import { createCandidates } from '../../server/use/candidates.ts';
 import { openAsCandidate, readLaneDocument } from '../../server/use/laneDocuments.ts';
+import { firstMarket, isOffered } from '../../core/workspace/offered.ts';
 import { cardsInForce, settingsWith } from '../../server/use/workspaces.ts';
 import { NewCandidateForm } from '../features/find/NewCandidate.tsx';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
@@ -23,15 +24,9 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   // One's own before the examples.
   const markets = cards
-    .filter((c) => c.kind === 'marketplace')
+    .filter((c) => c.kind === 'marketplace' && (isOffered(c, settings) || c.id === wanted))
     .sort((a, b) => Number(a.example) - Number(b.example));
-  const chosen =
-    markets.find((c) => c.id === wanted) ??
-    markets.find((c) => !c.example && c.key.endsWith(`/${settings.homeCountry}`)) ??
-    markets.find((c) => !c.example) ??
-    markets.find((c) => c.key.endsWith(`/${settings.homeCountry}`)) ??
-    markets[0] ??
-    null;
+  const chosen = markets.find((c) => c.id === wanted) ?? firstMarket(markets, settings.homeCountry);
   const country = chosen?.key.split('/')[1] ?? settings.homeCountry;
   // The form reckons as one types; it gets the cards that the first lane would use, and the names of the
   // others.

@@ -12,6 +12,7 @@ import { MOST_PROOFS, proof } from '../../core/proofs/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import type { Entry } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
+import { isOffered } from '../../core/workspace/offered.ts';
 import { tablesOfWorkbook } from '../../server/files/readApart.ts';
 import { loadCards, putInForce } from '../../server/use/cards.ts';
 import { createDraft } from '../../server/use/cardDrafts.ts';
@@ -41,7 +42,9 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
       base === null
         ? null
         : { id: base.id, key: base.key, name: base.name, data: base.data as MarketplaceCard },
-    marketplaces: inForce.filter((c) => c.kind === 'marketplace').map((c) => ({ id: c.id, name: c.name })),
+    marketplaces: inForce
+      .filter((c) => c.kind === 'marketplace' && isOffered(c, settings))
+      .map((c) => ({ id: c.id, name: c.name })),
     proofs: base === null ? [] : await loadProofs(workspaceId, base.key),
     choices: await loadChoices(workspaceId),
     tax: (inForce.find((c) => c.kind === 'tax' && c.key === country)?.data ?? null) as TaxCard | null,

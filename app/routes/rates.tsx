@@ -8,6 +8,7 @@ import type { CellError, Tables } from '../../core/cards/reader.ts';
 import type { MarketplaceCard, TaxCard } from '../../core/cards/rates.ts';
 import { exchangeTable } from '../../core/money/schema.ts';
 import type { ExchangeTable } from '../../core/money/money.ts';
+import { firstMarket, isOffered } from '../../core/workspace/offered.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
 import { cellsFrom } from '../../server/files/cardFiles.ts';
@@ -26,7 +27,7 @@ import {
 } from '../../server/use/cards.ts';
 import { createDraft, draftFrom, draftFromFreightQuote, throwDraft } from '../../server/use/cardDrafts.ts';
 import { loadProofs } from '../../server/use/proofs.ts';
-import { cardsInForce, settingsWith } from '../../server/use/workspaces.ts';
+import { cardsInForce, saveSettings, settingsWith } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';
 import { cellsSchema } from './rateDraftSave.ts';
@@ -54,8 +55,10 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   const wanted =
     search.get('card') ??
     byKey?.id ??
-    inForce.find((c) => c.kind === 'marketplace' && c.key.endsWith(`/${settings.homeCountry}`))?.id ??
-    inForce.find((c) => c.kind === 'marketplace')?.id ??
+    firstMarket(
+      inForce.filter((c) => isOffered(c, settings)),
+      settings.homeCountry,
+    )?.id ??
     inForce[0]?.id ??
     '';
   const [withId, besideId] = [search.get('with') ?? '', search.get('beside') ?? ''];
@@ -88,6 +91,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
         : null,
     exchange: (inForce.find((c) => c.kind === 'exchange')?.data ?? null) as ExchangeTable | null,
     homeCurrency: settings.homeCurrency,
+    hideExamples: settings.hideExamples,
     standings: settings.standings,
     proofs: chosen?.kind === 'marketplace' ? await loadProofs(entry.workspaceId, chosen.key) : [],
     today: today(),
@@ -164,6 +168,10 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     }
     case 'restoreDraft':
       throw toDraft((await throwDraft(workspaceId, id, true)) ? id : null);
+    case 'hideExamples':
+    case 'showExamples':
+      await saveSettings(workspaceId, (s) => ({ ...s, hideExamples: form.get('intent') === 'hideExamples' }));
+      return data({});
     case 'withdraw':
       await withdraw(workspaceId, id, false);
       return data({});

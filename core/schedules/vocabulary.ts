@@ -201,7 +201,8 @@ export const COLUMN_WORDS = {
     'dimensioni|misure|wymiary|寸法|サイズ',
   ),
   weight: means(
-    'weights?|gewicht|poids|peso|waga|ciężar|重量|重さ|up to|kg|g|lbs?|oz|pounds?|ounces?|grams?|kilos?|kilograms?',
+    'weights?|gewicht|poids|peso|waga|ciężar|重量|重さ|up to|kg|g|lbs?|oz',
+    'pounds?|ounces?|grams?|kilos?|kilograms?',
   ),
   referral: means(
     'porcentaje|pourcentage|prozent(?:satz)?|procent|we take|share',

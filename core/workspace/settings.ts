@@ -65,6 +65,8 @@ export const settings = z.strictObject({
   hurdles: z
     .record(z.enum(WAYS), z.array(hurdle).max(12))
     .default(() => structuredClone(HURDLES) as Record<Way, Hurdle[]>),
+  /** Whether the invented marketplaces, freight and postage are kept out of sight. */
+  hideExamples: z.boolean().default(false),
   /** What decides which lane of a candidate is best. */
   bestBy: z.enum(MEASURES).default('unitProfit'),
   defaults: laneDefaults.default(laneDefaults.parse({})),

@@ -1,3 +1,4 @@
+import { isOffered } from '../../core/workspace/offered.ts';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { LaneResult } from '../../core/lane/result.ts';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
@@ -95,8 +96,8 @@ export async function loadSheet(workspaceId: string, candidateId: string): Promi
         cards[head.id] = data;
         usedHeads.push(head);
       }
-      if (!withdrawn && head.inForceFrom <= today() && !head.key.startsWith(OPENED))
-        latest.set(`${head.kind}/${head.key}`, head);
+      const isThere = !withdrawn && head.inForceFrom <= today() && !head.key.startsWith(OPENED);
+      if (isThere && isOffered(head, settings)) latest.set(`${head.kind}/${head.key}`, head);
     }
     return {
       settings,

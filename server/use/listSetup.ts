@@ -18,6 +18,7 @@ import type { ListSetup, SetupChoices } from '../../core/lists/setup.ts';
 import type { ListPage } from './lists.ts';
 import { gone } from '../refusal.ts';
 import { usualCards } from '../../core/cards/schema.ts';
+import { firstMarket, isOffered } from '../../core/workspace/offered.ts';
 
 // ---- mapping and settings
 // ------------------------------------------------------------------------------------------
@@ -29,9 +30,10 @@ export async function startingSettings(
   settings: Settings,
 ): Promise<ListSettings> {
   const cards = await cardsInForce(tx, workspaceId, today());
-  const market =
-    cards.find((c) => c.kind === 'marketplace' && c.key.endsWith(`/${settings.homeCountry}`)) ??
-    cards.find((c) => c.kind === 'marketplace');
+  const market = firstMarket(
+    cards.filter((c) => isOffered(c, settings)),
+    settings.homeCountry,
+  );
   const card = (market?.data as MarketplaceCard | undefined) ?? null;
   const country = card?.country ?? settings.homeCountry;
   const usual = usualCards(cards, { country, homeCurrency: settings.homeCurrency });

@@ -1,4 +1,5 @@
 /** Lanes that are proposed for every sensible combination, and made in one action. */
+import { isOffered } from '../../core/workspace/offered.ts';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { HABITS } from '../../core/compare/prices.ts';
@@ -69,7 +70,7 @@ export async function around(tx: Tx, workspaceId: string, candidateId: string) {
     .from(lane)
     .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId), isNull(lane.scenarioOf)))
     .orderBy(asc(lane.position), asc(lane.createdAt));
-  const cards = await cardsInForce(tx, workspaceId, today());
+  const cards = (await cardsInForce(tx, workspaceId, today())).filter((c) => isOffered(c, settings));
   const keys = await tx
     .select({
       id: rateCard.id,

@@ -1,6 +1,7 @@
 /**
  * The taxes of a country to begin with, where a workspace has no tax card of it yet: the standard rate that an
- * open data package gives or somebody typed, reduced rates where we know them, and what customs usually go by. All of it says where it is from, and to check it.
+ * open data package gives or somebody typed, reduced rates where we know them, and what customs usually go by.
+ * All of it says where it is from, and to check it.
  */
 import { and, eq, isNull } from 'drizzle-orm';
 import rates from 'sales-tax/res/sales_tax_rates.json' with { type: 'json' };

@@ -1,5 +1,6 @@
 import { Alert, Box, Button, InputBase, Menu, MenuItem, Typography } from '@mui/material';
 import { useState } from 'react';
+import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { CellError, Tables } from '../../../core/cards/reader.ts';
@@ -10,6 +11,7 @@ import type { RowChange } from '../../../core/cards/tables.ts';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
+import { isOffered } from '../../../core/workspace/offered.ts';
 import { fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
@@ -45,6 +47,7 @@ export type Props = {
   beside: Beside | null;
   exchange: ExchangeTable | null;
   homeCurrency: string;
+  hideExamples: boolean;
   standings: Record<string, Standing>;
   /** What was really charged, of the chosen marketplace. */
   proofs: readonly Kept[];
@@ -162,14 +165,15 @@ export function RatesPage(props: Props) {
             )}
             <CardsByKind cards={found.filter((v) => !v.example)} chosen={chosen} label={label} />
             {found.some((v) => v.example) && (
-              <details open>
-                <Box
-                  component="summary"
-                  sx={{ fontSize: '0.84rem', color: 'text.secondary', cursor: 'pointer', py: 0.5 }}>
-                  {t('cards.examples')}
-                </Box>
-                <CardsByKind cards={found.filter((v) => v.example)} chosen={chosen} label={label} />
-              </details>
+              <Examples
+                hidden={props.hideExamples}
+                onHide={canEdit ? (hide) => post({ intent: hide ? 'hideExamples' : 'showExamples' }) : null}>
+                <CardsByKind
+                  cards={found.filter((v) => v.example && isOffered(v, props))}
+                  chosen={chosen}
+                  label={label}
+                />
+              </Examples>
             )}
           </Box>
         </Box>
@@ -334,5 +338,33 @@ function CardLink({ to, here, children }: { to: string; here: boolean; children:
       }}>
       {children}
     </Box>
+  );
+}
+
+/** The cards that the program came with, which can be kept out of sight wherever one chooses. */
+function Examples({
+  hidden,
+  onHide,
+  children,
+}: {
+  hidden: boolean;
+  onHide: ((hide: boolean) => void) | null;
+  children: ReactNode;
+}) {
+  const { t } = useTranslation();
+  return (
+    <details open>
+      <Box
+        component="summary"
+        sx={{ fontSize: '0.84rem', color: 'text.secondary', cursor: 'pointer', py: 0.5 }}>
+        {t('cards.examples')}
+      </Box>
+      {onHide !== null && (
+        <Button size="small" onClick={() => onHide(!hidden)} sx={{ px: 0 }}>
+          {t(hidden ? 'rates.showExamples' : 'rates.hideExamples')}
+        </Button>
+      )}
+      {children}
+    </details>
   );
 }

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { createRoutesStub } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import type { ReactElement } from 'react';
@@ -58,6 +58,7 @@ const rates = (over: Partial<Props> = {}, answer: Answer | null = null) =>
       chosen={{ ...version(ALDERWAY), data: ALDERWAY.data }}
       against={null}
       changes={[]}
+      hideExamples={false}
       tax={GERMANY.data}
       beside={null}
       exchange={EXCHANGE.data as ExchangeTable}
@@ -118,6 +119,33 @@ describe('the cards of a workspace', () => {
         .getByRole('row', { name: /All fees/ })
         .querySelectorAll('td'),
     ).toHaveLength(2);
+  });
+  it('invented examples can be kept out of sight, real taxes stay', async () => {
+    const versions = [
+      version(ALDERWAY),
+      { ...version(NORDKAI), example: true },
+      { ...version(GERMANY), example: true },
+    ];
+    const posted = rates({ versions });
+    expect(screen.getByRole('link', { name: 'Nordkai DE' })).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Hide invented examples everywhere' }));
+    await waitFor(() => expect(posted).toEqual([{ intent: 'hideExamples' }]));
+    cleanup();
+    const again = rates({ versions, hideExamples: true });
+    expect(screen.queryByRole('link', { name: 'Nordkai DE' })).toBeNull();
+    expect(screen.getByRole('link', { name: 'Germany' })).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: 'Show the invented examples again' }));
+    await waitFor(() => expect(again).toEqual([{ intent: 'showExamples' }]));
+    cleanup();
+    rates({ versions, canEdit: false });
+    expect(screen.queryByRole('button', { name: /invented examples/ })).toBeNull();
+  });
+  it('where it came in a pack it says from whom and when', () => {
+    const origin = { source: 'Tern', day: '2026-10-02' };
+    rates({ chosen: { ...version(ALDERWAY), data: ALDERWAY.data, origin } });
+    expect(document.body.textContent).toContain(
+      'From a pack: Tern, 2 Oct 2026. Check before you rely on it.',
+    );
   });
   it.each([
     ['tax', 'DE', /19/],
