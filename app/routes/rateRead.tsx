@@ -73,7 +73,7 @@ export const shouldRevalidate = ({
 }) => formMethod !== undefined || currentUrl.searchParams.get('card') !== nextUrl.searchParams.get('card');
 
 const made = {
-  kind: z.enum(['marketplace', 'postage']),
+  kind: z.enum(['marketplace', 'postage', 'freight']),
   cells: cellsSchema,
   basedOn: z.string().max(64).nullable(),
   /** One's VAT standing in the country, where the workspace has none. */

@@ -5,6 +5,7 @@
  */
 import { isCurrency } from '../cards/cells.ts';
 import { minorDigits } from '../money/money.ts';
+import type { RateSaid, StageSaid } from './freight.ts';
 import type { Limits } from './limits.ts';
 import { unknownWords } from './knownWords.ts';
 import { NUMBER, numberOf, withoutFootnote } from './numbers.ts';
@@ -57,7 +58,17 @@ export type Range = { readonly is: 'range'; readonly from: number | null; readon
 export type Months = { readonly is: 'months'; readonly months: readonly number[] };
 /** Said on purpose to have no figure. */
 export type NoFigure = { readonly is: 'none' };
-export type Said = Limits | Weights | Sides | Money | Percent | Range | Months | NoFigure;
+export type Said =
+  | RateSaid
+  | StageSaid
+  | Limits
+  | Weights
+  | Sides
+  | Money
+  | Percent
+  | Range
+  | Months
+  | NoFigure;
 
 /** What is read; `or`: what else it could be, where it is doubtful. */
 export type Heard<T extends Said = Said> = { readonly said: T; readonly or: readonly T[] };

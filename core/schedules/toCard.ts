@@ -8,7 +8,7 @@ import { percentText } from '../cards/cells.ts';
 import type { MarketplaceCard } from '../cards/rates.ts';
 import { draftOf } from '../cards/tables.ts';
 import type { Tables } from '../cards/reader.ts';
-import type { CategoryPart, Parts, StepPart, TierPart } from './understood.ts';
+import type { CategoryPart, FreightParts, Parts, StepPart, TierPart } from './understood.ts';
 
 /** What a card is about. */
 export type About = {
@@ -198,5 +198,49 @@ export function postageDraft(parts: Parts, about: Omit<About, 'marketplace'>): T
     ],
     zones: zones.map((z): Cell[] => [called(z), zones.length === 1 ? '100%' : '', about.currency]),
     weightSteps: parts.steps.map((s): Cell[] => [called(s.tier), text(s.upToKg), text(s.each), text(s.fee)]),
+  };
+}
+
+/** Between which countries a way runs, and how. */
+export type Way = { readonly from: string; readonly to: string; readonly mode: string };
+
+/** The draft of a freight card: a leg for each charge. */
+export function freightDraft(
+  freight: FreightParts,
+  about: Omit<About, 'marketplace' | 'country'>,
+  way: Way,
+): Tables {
+  const { legs } = freight;
+  return {
+    card: [
+      ['name', about.name],
+      ['inForceFrom', about.inForceFrom],
+      ['from', way.from],
+      ['to', way.to],
+      ['mode', way.mode],
+      ['insuranceRate', freight.insuranceRate === null ? '' : percentText(freight.insuranceRate)],
+      ['transitDays', text(freight.transitDays)],
+    ],
+    legs: legs.map((l, i): Cell[] => [
+      String(i + 1),
+      l.name.slice(0, 200),
+      l.stage,
+      l.basis,
+      text(l.rate),
+      l.currency,
+      'none',
+      '',
+      '',
+      text(l.minCharge),
+      l.fuel === null ? '' : percentText(l.fuel),
+      '',
+      '',
+      '',
+      '',
+      '',
+    ]),
+    weightBands: legs.flatMap((l, i) =>
+      l.bands.map((b): Cell[] => [String(i + 1), text(b.upToKg), text(b.rate)]),
+    ),
   };
 }

@@ -14,7 +14,8 @@ import { TableShape } from './tableShape.ts';
 import type { Found } from './takeRows.ts';
 import { divisorOf, lengthUnitIn, volumeUnitIn, weightUnitIn } from './units.ts';
 import { AT_LEAST, COLUMN_WORDS } from './vocabulary.ts';
-import type { CellState, NoteRead, StepPart, TierPart, Understood } from './understood.ts';
+import { FreightReader } from './freight.ts';
+import type { CellState, Parts, TableRead, NoteRead, StepPart, TierPart, Understood } from './understood.ts';
 
 /** All that a schedule says around its cells: the decimal mark, units of bare numbers. */
 function aroundOf(given: Given, currency: string): Around {
@@ -144,6 +145,40 @@ function checkSteps(steps: readonly StepPart[], found: Found): void {
   }
 }
 
+function countsOf(tables: readonly TableRead[]): Record<CellState, number> {
+  const counts = { sure: 0, doubtful: 0, notUnderstood: 0, heading: 0, blank: 0, leftOut: 0 };
+  for (const t of tables) for (const r of t.rows) for (const c of r.cells) counts[c.state]++;
+  return counts;
+}
+
+/** What is left out of a schedule that is too long, and that none was found. */
+function faultsOfGiven({ left }: Given, tables: readonly TableRead[]): Understood['faults'] {
+  const all = [
+    left.lines > 0 ? fault('scheduleLong', { left: left.lines }) : null,
+    left.columns > 0 ? fault('scheduleWide', { left: left.columns }) : null,
+    tables.length === 0 ? fault('scheduleNoTable') : null,
+  ];
+  return all.flatMap((f) => (f === null ? [] : [{ ...f, line: null }]));
+}
+const NO_PARTS: Parts = { charges: [], tiers: [], steps: [], categories: [], storage: [], longStay: [] };
+
+/**
+ * Understands what a forwarder quotes, for a freight card whose amounts are in `currency`. Total, as `understand`
+ * is.
+ */
+export function understandFreight(given: Given, currency: string, choices: Choices = {}): Understood {
+  const reader = new FreightReader(aroundOf(given, currency), choices);
+  const tables = given.blocks.map((b) => reader.table(b));
+  return {
+    tables,
+    notes: given.notes.map((n) => ({ ...n, read: false })),
+    parts: NO_PARTS,
+    freight: reader.parts(),
+    faults: [...reader.faults, ...faultsOfGiven(given, tables)],
+    counts: countsOf(tables),
+  };
+}
+
 /**
  * Understands a schedule for a card in `currency`. `choices`: readings of doubtful cells that were chosen
  * before. Total: what is not understood stays, marked, and becomes part of nothing.
@@ -172,25 +207,14 @@ export function understand(given: Given, currency: string, choices: Choices = {}
   );
   const notes: NoteRead[] = given.notes.map((n) => ({ ...n, read: readNote(n.text, around, found, names) }));
   checkSteps(found.steps, found);
-  const counts: Record<CellState, number> = {
-    sure: 0,
-    doubtful: 0,
-    notUnderstood: 0,
-    heading: 0,
-    blank: 0,
-    leftOut: 0,
-  };
-  for (const t of tables) for (const r of t.rows) for (const c of r.cells) counts[c.state]++;
-  if (given.left.lines > 0)
-    found.faults.push({ ...fault('scheduleLong', { left: given.left.lines }), line: null });
-  if (given.left.columns > 0)
-    found.faults.push({ ...fault('scheduleWide', { left: given.left.columns }), line: null });
-  if (tables.length === 0) found.faults.push({ ...fault('scheduleNoTable'), line: null });
+  const counts = countsOf(tables);
+  found.faults.push(...faultsOfGiven(given, tables));
   const { charges, steps, categories, storage, longStay, faults } = found;
   return {
     tables,
     notes,
     parts: { charges, tiers: merged(found.tiers), steps, categories, storage, longStay },
+    freight: null,
     faults,
     counts,
   };

@@ -1,4 +1,5 @@
 /** What was understood of a fee table, cell by cell, and the parts of a card that it makes. */
+import type { FREIGHT_BASES, Stage } from '../cards/carriage.ts';
 import type { Fault } from '../fault.ts';
 import type { Role } from './columns.ts';
 import type { Percent, Said } from './forms.ts';
@@ -20,7 +21,7 @@ export type CellRead = {
   readonly key: string;
 };
 export type RowRead = { readonly line: number; readonly cells: readonly CellRead[] };
-export const TABLE_KINDS = ['fees', 'tiers', 'referral', 'storage', 'charges', 'unread'] as const;
+export const TABLE_KINDS = ['fees', 'tiers', 'referral', 'storage', 'charges', 'freight', 'unread'] as const;
 export type TableKind = (typeof TABLE_KINDS)[number];
 export type TableRead = {
   readonly kind: TableKind;
@@ -82,11 +83,32 @@ export type Parts = {
   readonly storage: readonly StoragePart[];
   readonly longStay: readonly LongStayPart[];
 };
+/** A charge on the way: for what, how much, where it falls. */
+export type LegPart = {
+  readonly name: string;
+  readonly stage: Stage;
+  readonly basis: (typeof FREIGHT_BASES)[number];
+  /** null: by the bands. */
+  readonly rate: number | null;
+  readonly currency: string;
+  readonly minCharge: number | null;
+  /** On top, a fraction. */
+  readonly fuel: number | null;
+  readonly bands: readonly { readonly upToKg: number; readonly rate: number }[];
+  readonly line: number;
+};
+export type FreightParts = {
+  readonly legs: readonly LegPart[];
+  readonly transitDays: number | null;
+  readonly insuranceRate: number | null;
+};
 export type NoteRead = { readonly line: number; readonly text: string; readonly read: boolean };
 export type Understood = {
   readonly tables: readonly TableRead[];
   readonly notes: readonly NoteRead[];
   readonly parts: Parts;
+  /** What it says of a way, where it was read as freight. */
+  readonly freight: FreightParts | null;
   /** Gaps, overlaps, what a card cannot say: each names line and remedy. */
   readonly faults: readonly (Fault & { readonly line: number | null })[];
   readonly counts: Readonly<Record<CellState, number>>;

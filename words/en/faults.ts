@@ -129,6 +129,30 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Up to {{kg}} kg comes after a heavier step of {{tier}}',
     'Sort the rows by rising weight, or give this one a size tier of its own.',
   ],
+  freightCell: [
+    'What "{{text}}" is for is not known',
+    'Say it: a kg, a m³, a carton, a container, a shipment, a unit.',
+  ],
+  freightBand: [
+    'A freight card has prices a kilogram by bands of weight, and no others',
+    'Write "per kg" over the column where it is that.',
+  ],
+  freightNoEnd: [
+    'The last band has no end: a card needs one, and {{kg}} kg are taken',
+    'Change it in the draft where you send more at once.',
+  ],
+  freightMinimum: [
+    'The least charge is taken to be that of "{{leg}}"',
+    'Enter it in the draft where it is of another leg.',
+  ],
+  freightFuel: [
+    'The fuel surcharge is taken to be on the main leg alone',
+    'Enter it with other legs in the draft where it is.',
+  ],
+  freightMain: [
+    'Where on the way this is paid is not said: taken for the main leg',
+    'Choose another stage in the draft.',
+  ],
   scheduleAgeAdds: [
     'What a long stay costs is taken to come on top of the basic storage',
     'Where it holds instead of it, enter the difference in the draft.',

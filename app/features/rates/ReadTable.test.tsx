@@ -170,6 +170,23 @@ describe('a fee table read into a new card', () => {
     expect(document.body.textContent).toContain('Small: 30 x 20 x 10 cm (read)');
     expect(document.body.textContent).toContain('Ask us about pianos. (not used)');
   });
+  it('of a forwarder becomes a freight card, leg by leg; a stage that is not said is a question', async () => {
+    const { sent } = page();
+    fireEvent.change(screen.getByLabelText('Read into'), { target: { value: 'freight' } });
+    type('Name of the card', 'Sea from Ningbo');
+    give('Item→Price\nSea freight→95.00 per cbm\nDocuments→35.00 per shipment');
+    expect(sentence()).toContain('One can be read two ways.');
+    expect(screen.getAllByRole('cell').map((c) => c.textContent)).toContain('95.00 per cbm95.00 a m³');
+    press('It is paid at the destination');
+    expect(sentence().trim()).toBe('Read: 4 of 4 cells.');
+    press(/^Put in force/);
+    await waitFor(() => expect(sent[0]).toMatchObject({ intent: 'force', kind: 'freight' }));
+    expect(sent[0]?.cells.legs?.map((l) => l.slice(1, 6))).toEqual([
+      ['Sea freight', 'main', 'perCbm', '95', 'EUR'],
+      ['Documents', 'destination', 'perShipment', '35', 'EUR'],
+    ]);
+    expect(sent[0]?.cells.card).toContainEqual(['to', 'DE']);
+  });
   it('for a carrier becomes a postage card, whose shares are asked for', async () => {
     const { sent } = page();
     fireEvent.change(screen.getByLabelText('Read into'), { target: { value: 'postage' } });

@@ -15,7 +15,7 @@ import { ChangeList } from './ChangeList.tsx';
 import { ProofsPane } from './ProofsPane.tsx';
 import type { Kept } from './ProofsPane.tsx';
 import { ReadSentence, Understanding } from './Understanding.tsx';
-import { useReadTable } from './useReadTable.ts';
+import { MODES, useReadTable } from './useReadTable.ts';
 import type { ReadData, ReadState } from './useReadTable.ts';
 import './words.ts';
 import './scheduleWords.ts';
@@ -111,7 +111,7 @@ function About({ p, state }: { p: Props; state: ReadState }) {
   const [, setAddress] = useAddress();
   const countries = useCountries();
   const currencies = useCurrencies();
-  const into = p.base?.id ?? (state.kind === 'postage' ? 'postage' : '');
+  const into = p.base?.id ?? state.kind;
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '10px 14px', mb: 2 }}>
       <Box sx={{ gridColumn: '1 / -1' }}>
@@ -119,13 +119,15 @@ function About({ p, state }: { p: Props; state: ReadState }) {
           label={t('read.into')}
           value={into}
           options={[
-            { value: '', label: t('read.newMarketplace') },
+            { value: 'marketplace', label: t('read.newMarketplace') },
             { value: 'postage', label: t('read.newPostage') },
+            { value: 'freight', label: t('read.newFreight') },
             ...p.marketplaces.map((m) => ({ value: m.id, label: m.name })),
           ]}
           onChange={(v) => {
-            state.setKind(v === 'postage' ? 'postage' : 'marketplace');
-            setAddress({ card: v === '' || v === 'postage' ? null : v });
+            const isNew = v === 'marketplace' || v === 'postage' || v === 'freight';
+            state.setKind(isNew ? v : 'marketplace');
+            setAddress({ card: isNew ? null : v });
           }}
           width="100%"
         />
@@ -134,13 +136,22 @@ function About({ p, state }: { p: Props; state: ReadState }) {
       {p.base === null && (
         <>
           <TextLine
-            label={t(state.kind === 'postage' ? 'read.name' : 'read.marketplace')}
+            label={t(state.kind === 'marketplace' ? 'read.marketplace' : 'read.name')}
             value={state.name}
             onChange={state.setName}
             width="100%"
           />
+          {state.kind === 'freight' && (
+            <SearchChoice
+              label={t('read.origin')}
+              value={state.origin}
+              options={countries}
+              onChange={state.setOrigin}
+              width="100%"
+            />
+          )}
           <SearchChoice
-            label={t('read.country')}
+            label={t(state.kind === 'freight' ? 'read.to' : 'read.country')}
             value={state.country}
             options={countries}
             onChange={state.turnTo}
@@ -153,6 +164,15 @@ function About({ p, state }: { p: Props; state: ReadState }) {
             onChange={state.setCurrency}
             width="100%"
           />
+          {state.kind === 'freight' && (
+            <ChoiceLine
+              label={t('cards.column.mode')}
+              value={state.mode}
+              options={MODES.map((m) => ({ value: m, label: t(`cards.choice.${m}`, { defaultValue: m }) }))}
+              onChange={state.setMode}
+              width="100%"
+            />
+          )}
           {state.kind === 'marketplace' && p.by.standings[state.country] === undefined && (
             <Box sx={{ gridColumn: '1 / -1' }}>
               <StandingChoice

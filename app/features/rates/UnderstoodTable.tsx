@@ -69,6 +69,10 @@ export function useSaid(currency: string): (said: Said) => string {
         return said.from === null
           ? t('read.said.upTo', { x: f.number(said.upTo) })
           : t('read.said.range', { a: f.number(said.from), b: f.number(said.upTo) });
+      case 'rate':
+        return t(`read.said.basis.${said.basis}`, { x: money(said.amount) });
+      case 'stage':
+        return t(`read.said.stage.${said.stage}`);
       case 'months':
         return monthsSaid(said.months);
       case 'none':
@@ -86,7 +90,15 @@ const LOOK = {
   leftOut: { color: 'text.secondary', fontStyle: 'italic' },
 } as const;
 /** Roles whose reading adds to what stands there: a unit turned into ours, a fee with its further step. */
-const TURNED: ReadonlySet<string> = new Set(['weight', 'sides', 'limits', 'percent', 'months']);
+const TURNED: ReadonlySet<string> = new Set([
+  'weight',
+  'sides',
+  'limits',
+  'rate',
+  'stage',
+  'percent',
+  'months',
+]);
 
 export function UnderstoodTable({
   table,

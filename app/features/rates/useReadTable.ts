@@ -10,9 +10,14 @@ import type { Trier } from '../../../core/compare/tryItem.ts';
 import { dayAfter } from '../../../core/money/days.ts';
 import { givenOfText } from '../../../core/schedules/given.ts';
 import type { Choices } from '../../../core/schedules/readCells.ts';
-import { marketplaceDraft, postageDraft, withOneReferral } from '../../../core/schedules/toCard.ts';
-import { understand } from '../../../core/schedules/understand.ts';
-import type { Understood } from '../../../core/schedules/understood.ts';
+import {
+  freightDraft,
+  marketplaceDraft,
+  postageDraft,
+  withOneReferral,
+} from '../../../core/schedules/toCard.ts';
+import { understand, understandFreight } from '../../../core/schedules/understand.ts';
+import type { FreightParts, Understood } from '../../../core/schedules/understood.ts';
 
 export type ReadData = {
   /** The card that the table is read into; null: a new one. */
@@ -30,6 +35,10 @@ export type ReadData = {
   /** Standard VAT of others, as a package has it. */
   known: { rates: Readonly<Record<string, number>>; from: string };
 };
+/** What a table becomes, where it is no card that is there. */
+export type Into = 'marketplace' | 'postage' | 'freight';
+export const MODES = ['sea', 'air', 'road', 'rail', 'parcel'] as const;
+export type Mode = (typeof MODES)[number];
 /** Who sends what is sold. */
 export type Sender = 'marketplace' | 'self';
 export type Rough =
@@ -59,7 +68,9 @@ export type Made = {
 export type ReadState = ReturnType<typeof useReadTable>;
 export function useReadTable(p: ReadData) {
   const [text, setText] = useState('');
-  const [kind, setKind] = useState<'marketplace' | 'postage'>('marketplace');
+  const [kind, setKind] = useState<Into>('marketplace');
+  const [origin, setOrigin] = useState('');
+  const [mode, setMode] = useState<Mode>('sea');
   const [name, setName] = useState('');
   const [country, setCountry] = useState(p.home.country);
   const [currency, setCurrency] = useState(p.home.currency);
@@ -73,15 +84,27 @@ export function useReadTable(p: ReadData) {
   const base = p.base?.data ?? null;
   const counted = base?.currency ?? currency;
   const understood = useMemo(
-    () => understand(givenOfText(late), counted, { ...p.choices, ...own }),
-    [late, counted, p.choices, own],
+    () =>
+      (base === null && kind === 'freight' ? understandFreight : understand)(givenOfText(late), counted, {
+        ...p.choices,
+        ...own,
+      }),
+    [late, counted, p.choices, own, kind, base],
   );
   const made = useMemo(
-    () => makeCard(understood, kind, { name, country, currency: counted, inForceFrom: from }, base, pct),
-    [understood, kind, name, country, counted, from, base, pct],
+    () =>
+      makeCard(
+        understood,
+        kind,
+        { name, country, currency: counted, inForceFrom: from, origin, mode },
+        base,
+        pct,
+      ),
+    [understood, kind, name, country, counted, from, origin, mode, base, pct],
   );
   const knowsVat = vat !== null || p.taxed[country] != null || p.known.rates[country] !== undefined;
-  const rough = made.kind === 'postage' || base !== null ? made.rough : roughOf(made.rough, sender, knowsVat);
+  const rough =
+    made.kind !== 'marketplace' || base !== null ? made.rough : roughOf(made.rough, sender, knowsVat);
   const turnTo = (code: string): void => {
     setCountry(code);
     setCurrency(p.currencies[code] ?? currency);
@@ -95,6 +118,10 @@ export function useReadTable(p: ReadData) {
     add,
     kind,
     setKind,
+    origin,
+    setOrigin,
+    mode,
+    setMode,
     name,
     setName,
     country,
@@ -138,22 +165,32 @@ function roughOf(rough: readonly Rough[], sender: Sender | null, knowsVat: boole
   ];
 }
 
-type About = { name: string; country: string; currency: string; inForceFrom: string };
+type About = {
+  name: string;
+  country: string;
+  currency: string;
+  inForceFrom: string;
+  origin: string;
+  mode: Mode;
+};
 function makeCard(
   u: Understood,
-  kind: 'marketplace' | 'postage',
+  kind: Into,
   about: About,
   base: MarketplaceCard | null,
   pct: number | null,
 ): Made {
   const into = base === null ? kind : 'marketplace';
+  const { origin, mode, ...head } = about;
   const cells =
-    into === 'postage'
-      ? postageDraft(u.parts, about)
-      : withOneReferral(
-          marketplaceDraft(u.parts, { ...about, marketplace: about.name, name: nameOf(about) }, base),
-          base === null ? pct : null,
-        );
+    into === 'freight'
+      ? freightDraft(u.freight ?? NO_FREIGHT, head, { from: origin, to: about.country, mode })
+      : into === 'postage'
+        ? postageDraft(u.parts, head)
+        : withOneReferral(
+            marketplaceDraft(u.parts, { ...head, marketplace: about.name, name: nameOf(about) }, base),
+            base === null ? pct : null,
+          );
   const read = readTables(into, cells);
   const changes = read.ok && base !== null ? compareCards('marketplace', base, read.data) : null;
   return {
@@ -163,9 +200,10 @@ function makeCard(
     errors: read.ok ? [] : read.errors,
     // The day is no change of what is charged.
     changes: changes?.filter((c) => c.row !== 'inForceFrom') ?? null,
-    rough: into === 'postage' ? roughPostage(cells) : roughCard(cells),
+    rough: into === 'freight' ? [] : into === 'postage' ? roughPostage(cells) : roughCard(cells),
   };
 }
+const NO_FREIGHT: FreightParts = { legs: [], transitDays: null, insuranceRate: null };
 const nameOf = ({ name, country }: About): string => (name === '' ? '' : `${name} ${country}`);
 
 const roughPostage = (cells: Tables): Rough[] =>
