@@ -2,6 +2,7 @@ import { execFile, spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import ExcelJS from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { randomLane } from '../core/testing/lanes.ts';
 import { laneResult } from '../core/lane/result.ts';
@@ -84,6 +85,58 @@ describe('bm card', () => {
     const run = await bm(['card', 'read'], 'Weight\tFee\nup to 500 g\t3\nup to 1.500 g\tx5x');
     expect(run.code).toBe(1);
     expect(JSON.parse(run.out)).toMatchObject({ currency: 'EUR', counts: { doubtful: 1, notUnderstood: 1 } });
+  });
+  it('reads a workbook, sheet after sheet', async () => {
+    const book = new ExcelJS.Workbook();
+    book.addWorksheet('Fees').addRows([
+      ['Tier', 'Weight', 'Fee'],
+      ['Small', 'up to 1 kg', 2.5],
+    ]);
+    book.addWorksheet('Commissions').addRows([
+      ['Category', 'Commission'],
+      ['Garden', '15 %'],
+    ]);
+    const file = join(folder, 'fees.xlsx');
+    await book.xlsx.writeFile(file);
+    const run = await bm(['card', 'read', file]);
+    expect([run.code, run.err]).toEqual([0, '']);
+    const { parts } = JSON.parse(run.out);
+    expect(parts.steps).toMatchObject([{ tier: 'Small', upToKg: 1, fee: 2.5 }]);
+    expect(parts.categories).toMatchObject([{ name: 'Garden' }]);
+    writeFileSync(file, 'no workbook');
+    const broken = await bm(['card', 'read', file]);
+    expect([broken.code, broken.out]).toEqual([2, '']);
+    expect(broken.err).not.toMatch(/ at |Error:/);
+  });
+  it('reads postage and freight, and says what they would change of such a card', async () => {
+    const sample = (name: string) =>
+      JSON.parse(readFileSync(join(root, `core/testing/samples/rate-card-1-${name}.json`), 'utf8')).document;
+    const [postage, freight] = [join(folder, 'postage.json'), join(folder, 'freight.json')];
+    writeFileSync(postage, JSON.stringify(sample('postage')));
+    writeFileSync(freight, JSON.stringify(sample('freight')));
+    const zone = sample('postage').data.zones[0].name;
+    const post = await bm(['card', 'read', '--like', postage], `Weight\t${zone}\nup to 1 kg\t9.99`);
+    expect(post.err).toBe('');
+    const read = JSON.parse(post.out);
+    expect(read.cells.zones[0][0]).toBe(zone);
+    expect(read.cells.weightSteps).toEqual([[zone, '1', '', '9.99']]);
+    expect(read.changes.length).toBeGreaterThan(0);
+    const sea = await bm(['card', 'read', '--kind', 'freight'], 'Sea freight: 95.00 per cbm');
+    expect(JSON.parse(sea.out).freight.legs).toEqual([]);
+    const two = 'Sea freight: 95.00 per cbm\nImport customs: 60.00 per shipment';
+    const list = await bm(['card', 'read', '--like', freight], two);
+    expect(list.code).toBe(0);
+    expect(JSON.parse(list.out).cells.legs.map((l: string[]) => l[1])).toEqual([
+      'Sea freight',
+      'Import customs',
+    ]);
+    const other = await bm(['card', 'read', '--kind', 'postage', '--like', freight], two);
+    expect([other.code, other.err]).toEqual([2, expect.stringContaining('"postage" is none of freight')]);
+    const none = await bm(['card', 'read', '--kind', 'tax'], two);
+    expect([none.code, none.err]).toEqual([
+      2,
+      expect.stringContaining('none of marketplace, postage, freight'),
+    ]);
   });
   it('says what a table would change of a card', async () => {
     const card = join(folder, 'market.json');

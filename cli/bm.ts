@@ -129,6 +129,7 @@ const argumentsOf = () =>
     options: {
       currency: { type: 'string' },
       like: { type: 'string' },
+      kind: { type: 'string' },
       map: { type: 'string' },
       settings: { type: 'string' },
       as: { type: 'string', default: 'csv' },
@@ -237,7 +238,8 @@ async function main(): Promise<number> {
     return 0;
   }
   if (command === 'schema') return writeSchema(file);
-  if (command === 'card' && file === 'read') return readCard(files[0], values, writeJson, report);
+  if (command === 'card' && file === 'read')
+    return readCard(files[0], { ...values, as: values.kind }, writeJson, report);
   if (command === 'card' && file === 'check') return checkCard(files[0], files[1], writeJson, report);
   if (command === 'card') throw cannot('whichCard');
   if (command === 'screen') return screenFile(file, values);

@@ -18,12 +18,18 @@ export function fileTrouble(e: unknown, path?: string): string | null {
   return why === undefined ? null : `${path ?? named ?? files.file}: ${why}`;
 }
 
-/** The text of a file, or of standard input; a byte-order mark is no part of it. */
-export function readText(path: string | undefined): string {
+/** The bytes of a file, or of standard input. */
+export function readBytes(path: string | undefined): Buffer {
   try {
-    return readFileSync(path ?? 0, 'utf8').replace(/^\ufeff/, '');
+    return readFileSync(path ?? 0);
   } catch (e) {
     const trouble = fileTrouble(e, path ?? files.standardInput);
     throw trouble === null ? e : new UsageError(trouble);
   }
 }
+
+/** The text of a file, or of standard input; a byte-order mark is no part of it. */
+export const readText = (path: string | undefined): string =>
+  readBytes(path)
+    .toString('utf8')
+    .replace(/^\ufeff/, '');

@@ -8,6 +8,7 @@ import { fault } from '../../core/fault.ts';
 import { standing } from '../../core/lane/schema.ts';
 import { share } from '../../core/money/schema.ts';
 import type { Standing } from '../../core/lane/schema.ts';
+import { textOfSheets } from '../../core/schedules/given.ts';
 import { MOST_PROOFS, proof } from '../../core/proofs/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import type { Entry } from '../../server/auth/session.ts';
@@ -119,13 +120,7 @@ async function workbookText(file: unknown) {
   if (!(file instanceof File) || file.size === 0) return unfit(fault('notExported'));
   const read = await tablesOfWorkbook(Buffer.from(await file.arrayBuffer()));
   if (!read.ok) return unfit(read.fault);
-  const text = read.sheets
-    .map((s) =>
-      [s.header, ...s.rows]
-        .map((r) => r.map((c) => String(c ?? '').replace(/[\t\n\r]+/g, ' ')).join('\t'))
-        .join('\n'),
-    )
-    .join('\n\n');
+  const text = textOfSheets(read.sheets);
   return data({ text: text.slice(0, 1_000_000) });
 }
 

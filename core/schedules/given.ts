@@ -185,6 +185,18 @@ export const rowsOfText = (text: string): string[][] =>
       .filter((l) => l.trim() !== ''),
   ).map((r) => r.map(plain));
 
+/** The sheets of a workbook as text: cells between tabs, a blank line between sheets. */
+export const textOfSheets = (
+  sheets: readonly { header: readonly string[]; rows: readonly (readonly unknown[])[] }[],
+): string =>
+  sheets
+    .map((s) =>
+      [s.header, ...s.rows]
+        .map((r) => r.map((c) => String(c ?? '').replace(/[\t\n\r]+/g, ' ')).join('\t'))
+        .join('\n'),
+    )
+    .join('\n\n');
+
 /** The tables and sentences of pasted text; lines are numbered from 1. */
 export function givenOfText(text: string): Given {
   const all = text.replace(/\r\n?/g, '\n').split('\n');

@@ -6,6 +6,7 @@
 import type { Cell } from '../cards/cells.ts';
 import { percentText } from '../cards/cells.ts';
 import type { MarketplaceCard } from '../cards/rates.ts';
+import type { PostageCard } from '../cards/schema.ts';
 import { draftOf } from '../cards/tables.ts';
 import type { Tables } from '../cards/reader.ts';
 import type { CategoryPart, FreightParts, Parts, StepPart, TierPart } from './understood.ts';
@@ -184,11 +185,19 @@ export const withOneReferral = (cells: Tables, pct: number | null): Tables =>
 
 /**
  * The draft of a postage card: a zone for each that the table names. Shares of the orders are left open where
- * there are several zones, since no table says where buyers live.
+ * there are several zones, since no table says where buyers live; those of the card before stay.
  */
-export function postageDraft(parts: Parts, about: Omit<About, 'marketplace'>): Tables {
+export function postageDraft(
+  parts: Parts,
+  about: Omit<About, 'marketplace'>,
+  base: PostageCard | null = null,
+): Tables {
   const zones = [...new Set(parts.steps.map((s) => s.tier))];
   const called = (zone: string): string => zone || 'all';
+  const shareOf = (zone: string): string => {
+    const before = base?.zones.find((z) => z.name === zone)?.share;
+    return zones.length === 1 ? '100%' : before === undefined ? '' : percentText(before);
+  };
   return {
     card: [
       ['name', about.name],
@@ -196,7 +205,7 @@ export function postageDraft(parts: Parts, about: Omit<About, 'marketplace'>): T
       ['country', about.country],
       ['vat', 'none'],
     ],
-    zones: zones.map((z): Cell[] => [called(z), zones.length === 1 ? '100%' : '', about.currency]),
+    zones: zones.map((z): Cell[] => [called(z), shareOf(called(z)), about.currency]),
     weightSteps: parts.steps.map((s): Cell[] => [called(s.tier), text(s.upToKg), text(s.each), text(s.fee)]),
   };
 }

@@ -7,11 +7,12 @@ export const usage = `Use:
             [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
                                                  a supplier's list, row by row; what is wrong goes to --invalid; market
                                                  figures it lacks come from --reference; --previous is its last edition
-  bm card read TABLE [--currency EUR] [--like CARD.json]
-                                                 a fee table as it stands (text or CSV), cell by cell, and the card
-                                                 it makes; beside --like, what it would change
+  bm card read TABLE [--kind marketplace|postage|freight] [--currency EUR] [--like CARD.json]
+                                                 a fee table as it stands (text, CSV or XLSX), cell by cell, and the
+                                                 card it makes; beside --like, what it would change
   bm card check CARD.json PROOFS.csv             what was really charged against what a marketplace's card says
-  bm schema lane|result|launch|card|map|screen   the JSON Schema of a document
+  bm schema lane|result|launch|card|pack|map|screen
+                                                 the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
 1: a cell of a fee table is not sure, or a proof fails; 2: something was invalid.`;
