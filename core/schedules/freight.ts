@@ -2,12 +2,13 @@
  * What a forwarder quotes, as people have it: a list of charges, each for a shipment, a kilogram, a cubic metre,
  * a carton or a container; or prices a kilogram by bands of weight. It becomes the legs of a freight card.
  */
+import { percentIn } from './percents.ts';
 import type { Stage } from '../cards/carriage.ts';
 import { type FREIGHT_BASES, STAGES } from '../cards/carriage.ts';
 import { fault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import type { Role } from './columns.ts';
-import { moneyIn, percentIn, weightsIn } from './forms.ts';
+import { moneyIn, weightsIn } from './forms.ts';
 import type { Around, Said } from './forms.ts';
 import type { Block, Line } from './given.ts';
 import { withoutFootnote } from './numbers.ts';

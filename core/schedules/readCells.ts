@@ -1,9 +1,10 @@
 /** The cells of a table, each read in the light of its column. */
+import { percentIn } from './percents.ts';
 import { isCurrency } from '../cards/cells.ts';
 import { fault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import type { Column, Role } from './columns.ts';
-import { moneyIn, namedWeightIn, percentIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
+import { moneyIn, namedWeightIn, rangeIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around, Heard, Percent, Said } from './forms.ts';
 import { unknownWords } from './knownWords.ts';
 import { limitsIn } from './limits.ts';

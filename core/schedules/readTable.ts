@@ -38,15 +38,18 @@ export function readTable(
     const used = taker.take(read, line);
     return {
       line: line.line,
-      cells: used === null ? read : read.map((c, i) => (used.has(i) ? c : unused(c))),
+      cells:
+        used === null
+          ? read
+          : read.map((c, i) => (used.has(i) ? c : unused(c, shape.columns[i]?.heading ?? ''))),
     };
   });
   return { kind: shape.kind, title: shape.block.title, rows };
 }
 /** A figure that was read and became part of nothing is not passed over. */
-const unused = (c: CellRead): CellRead =>
+const unused = (c: CellRead, heading: string): CellRead =>
   c.state === 'sure' || c.state === 'doubtful'
-    ? { ...c, state: 'notUnderstood', or: [], why: fault('scheduleUnused', { text: c.text }) }
+    ? { ...c, state: 'notUnderstood', or: [], why: fault('scheduleUnused', { text: heading || c.text }) }
     : c;
 /** A lone name over rows that have a figure where it stands: what they are for. */
 const isSection = (text: string, { columns }: TableShape): boolean =>

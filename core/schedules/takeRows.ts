@@ -1,14 +1,16 @@
 /** Rows of a table whose cells are read, made into parts of a card. */
+import { limitOf } from './percents.ts';
+import { agedFrom, ageBegins, DAYS_A_MONTH, PER_DAY, PER_WEEK } from './ages.ts';
 import { fault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import type { Column, Role } from './columns.ts';
-import { limitOf, namedSidesIn, namedWeightIn, rangeIn } from './forms.ts';
+import { namedSidesIn, namedWeightIn, rangeIn } from './forms.ts';
 import type { Around, Money, Percent, Range, Said, Weights } from './forms.ts';
 import type { Line } from './given.ts';
 import { chargeOf, isCommission } from './tableShape.ts';
 import type { Across, TableShape } from './tableShape.ts';
 import { divisorOf, volumeUnitIn } from './units.ts';
-import { OF_THE_REST, OF_THE_WHOLE, OVER, COLUMN_WORDS, means, FIRST } from './vocabulary.ts';
+import { OF_THE_REST, OF_THE_WHOLE, OVER, COLUMN_WORDS, FIRST } from './vocabulary.ts';
 import type {
   CategoryPart,
   CellRead,
@@ -29,7 +31,6 @@ export type Found = {
   readonly longStay: LongStayPart[];
   readonly faults: (Fault & { line: number | null })[];
 };
-const DAYS_A_MONTH = 30.4375;
 
 /** Columns that say what a fee is for. */
 const SAYS_WHAT_FOR: ReadonlySet<Role> = new Set([
@@ -279,9 +280,10 @@ export class RowTaker {
     const whole = { ...percent, min, max };
     const last = this.found.categories[this.found.categories.length - 1];
     const pct = percent.tiers[0]?.pct ?? 0;
-    // Rows of one category by price are its tiers.
-    if (upTo !== null && percent.tiers.length === 1) {
-      const tier = { upTo: upTo.upTo, pct };
+    // Rows of one category by price are its tiers; the last may have no limit.
+    const isOpen = this.shape.at('price').some((i) => cells[i]?.state === 'blank');
+    if ((upTo !== null || isOpen) && percent.tiers.length === 1) {
+      const tier = { upTo: upTo?.upTo ?? null, pct };
       const mode = this.saysPortion(cells) ? 'sliced' : 'whole';
       if (last !== undefined && last.name === name) {
         if (last.percent.tiers.length === 1 && last.percent.mode === 'whole')
@@ -307,6 +309,14 @@ export class RowTaker {
     const [at] = this.shape.at('price');
     const words = `${cells[at ?? -1]?.text ?? ''} ${this.shape.columns[at ?? -1]?.heading ?? ''}`;
     return FIRST.test(words) || OF_THE_REST.test(words);
+  }
+
+  /** How often a rate falls in a month: one that is told by the day or week is said to be converted. */
+  private timesAMonth(words: string, line: Line): number {
+    const often = PER_DAY.test(words) ? DAYS_A_MONTH : PER_WEEK.test(words) ? DAYS_A_MONTH / 7 : 1;
+    if (often !== 1 && this.found.storage.length === 0)
+      this.fail(line.line, fault('scheduleOften', { times: Math.round(often * 100) / 100 }));
+    return often;
   }
 
   /** What a long stay costs: on top of the basic rate, or instead of it where the table begins with that. */
@@ -362,7 +372,7 @@ export class RowTaker {
         return;
       }
       this.used.add(i);
-      const perM3 = money.amount / volume;
+      const perM3 = (money.amount / volume) * this.timesAMonth(words, line);
       const a = this.shape.across[i] ?? null;
       const age = this.one(cells, 'age', 'range');
       const months = a?.by === 'months' ? a.months : (this.one(cells, 'period', 'months')?.months ?? null);
@@ -380,22 +390,6 @@ const nameOver = (a: Across): string => (a?.by === 'name' || a?.by === 'months' 
 /** "10–50" over a column: up to 50. */
 const upToOf = (heading: string, around: Around): number | null =>
   rangeIn(heading, around)?.said.upTo ?? null;
-const ageBegins = ({ from, upTo }: Range): number =>
-  upTo === null ? (from ?? 0) : Math.max(0, (from ?? 1) - 1);
-const WEEKS = means('weeks?|wochen?|semaines?|semanas?|settiman[ae]|tygodni[ea]?|週');
-/** From and to months of an age in days, weeks or months, as its cell says or else its heading. */
-function agedFrom({ from, upTo }: Range, words: string): Pick<LongStayPart, 'fromMonths' | 'toMonths'> {
-  const [said] = [WEEKS, COLUMN_WORDS.month].filter((w) => w.test(words));
-  const days = said === undefined ? 1 : said === WEEKS ? 7 : DAYS_A_MONTH;
-  // "181 to 270 days" begins where 180 days end.
-  const begins = from === null ? 0 : upTo === null || days > 1 ? from : Math.max(0, from - 1);
-  return { fromMonths: monthsIn(begins * days), toMonths: upTo === null ? null : monthsIn(upTo * days) };
-}
-/** Days as months, whole where they are nearly so. */
-const monthsIn = (days: number): number => {
-  const months = days / DAYS_A_MONTH;
-  return Math.abs(months - Math.round(months)) < 0.06 ? Math.round(months) : months;
-};
 /** Whether a step goes on where the one before ends: whole grams and ounces ("251 to 500 g") are as good as that. */
 const meets = (last: number, from: number): boolean =>
   Math.abs(last - from) <= 0.02 * from + 0.0011 || Math.abs(from - last - OUNCE) < 1e-6;

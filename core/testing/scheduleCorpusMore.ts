@@ -973,6 +973,139 @@ Medium→1 lb→$3.75
 Prices include packaging and pick-up. Valid until Dec 31.`,
     reads: ['Small ≤0.227: 2.5', 'Medium ≤0.454: 3.75'],
   },
+  {
+    name: 'sides by their rank',
+    currency: 'USD',
+    text: `Tier→Longest side→Median side→Shortest side→Shipping weight
+Small→15 in→12 in→0.75 in→16 oz
+Large→18 in→14 in→8 in→20 lb`,
+    reads: ['tier Small 38.1×30.48×1.91 ≤0.454', 'tier Large 45.72×35.56×20.32 ≤9.072'],
+  },
+  {
+    name: 'services down, weights across, a further pound',
+    currency: 'USD',
+    text: `Shipping service→Up to 1 lb→Up to 5 lb→Up to 10 lb→Each lb over 10
+Saver→$5.10→$8.40→$12.60→$0.62
+Rapid→$9.80→$15.20→$22.90→$1.10`,
+    reads: [
+      'Saver ≤0.454: 5.1',
+      'Saver ≤2.268: 8.4',
+      'Saver ≤4.536: 12.6',
+      'Saver each 0.454: 0.62',
+      'Rapid ≤0.454: 9.8',
+      'Rapid ≤2.268: 15.2',
+      'Rapid ≤4.536: 22.9',
+      'Rapid each 0.454: 1.1',
+    ],
+  },
+  {
+    name: 'German commissions by the price',
+    currency: 'EUR',
+    text: `Verkaufspreis (brutto)→Provision
+bis 100 €→14 %
+über 100 € bis 500 €→12 %
+über 500 €→9 %`,
+    reads: [' 14%≤100 / 12%≤500 / 9% whole'],
+    faults: ['scheduleModeWhole'],
+  },
+  {
+    name: 'commissions in lines with a least one',
+    currency: 'GBP',
+    text: `Category: Fee
+Clothing: 15%
+Electronics: 8% (min £0.40)
+Toys and games: 12.75%
+Everything else: 14%`,
+    reads: ['Clothing 15%', 'Electronics 8% min 0.4', 'Toys and games 12.75%', 'Everything else 14%'],
+  },
+  {
+    name: 'storage by the day',
+    currency: 'EUR',
+    text: `Storage→Per m³ per day
+Jan–Sep→0.85
+Oct–Dec→1.20`,
+    reads: ['storage 1-9: 25.87', 'storage 10-12: 36.52'],
+    faults: ['scheduleOften'],
+  },
+  {
+    name: 'a list of percentages alone',
+    currency: 'USD',
+    text: `Luggage→15%
+Cameras→8%
+Mobile phones→8%
+Home audio→8%`,
+    reads: ['Luggage 15%', 'Cameras 8%', 'Mobile phones 8%', 'Home audio 8%'],
+  },
+  {
+    name: 'services under two regions',
+    currency: 'GBP',
+    text: `Weight→UK→→EU→
+→Standard→Tracked→Standard→Tracked
+100 g→1.20→2.95→2.10→6.40
+500 g→1.95→3.45→3.90→8.10
+1 kg→3.10→4.20→6.80→10.30`,
+    reads: [
+      'UK Standard ≤0.1: 1.2',
+      'UK Tracked ≤0.1: 2.95',
+      'EU Standard ≤0.1: 2.1',
+      'EU Tracked ≤0.1: 6.4',
+      'UK Standard ≤0.5: 1.95',
+      'UK Tracked ≤0.5: 3.45',
+      'EU Standard ≤0.5: 3.9',
+      'EU Tracked ≤0.5: 8.1',
+      'UK Standard ≤1: 3.1',
+      'UK Tracked ≤1: 4.2',
+      'EU Standard ≤1: 6.8',
+      'EU Tracked ≤1: 10.3',
+    ],
+  },
+  {
+    name: 'signs for weights, on request past the last',
+    currency: 'EUR',
+    text: `Gewicht in kg;Entgelt
+≤ 2;4,39
+≤ 5;5,49
+≤ 10;8,69
+> 10;auf Anfrage`,
+    reads: ['– ≤2: 4.39', '– ≤5: 5.49', '– ≤10: 8.69'],
+  },
+  {
+    name: 'weights between two signs',
+    currency: 'USD',
+    text: `Item→Weight→Fee*
+Standard→≤ 1 lb→$3.10
+Standard→> 1 lb ≤ 2 lb→$3.65
+Standard→> 2 lb→$3.65 + $0.30 / lb above 2 lb
+* plus 3% fuel`,
+    reads: ['Standard ≤0.454: 3.1', 'Standard ≤0.907: 3.65', 'Standard each 0.454: 0.3'],
+  },
+  {
+    name: 'French charges and a commission',
+    currency: 'EUR',
+    text: `Frais d'abonnement : 39,00 € par mois
+Commission : 12 %
+Frais de paiement : 1,5 % + 0,25 €`,
+    reads: [' 12%', 'subscription 39', 'payment 1.5% 0.25'],
+  },
+  {
+    name: 'limits of the price in two columns, the last open',
+    currency: 'EUR',
+    text: `From→To→Commission
+0.00→50.00→15%
+50.00→200.00→12%
+200.00→→9%`,
+    reads: [' 15%≤50 / 12%≤200 / 9% whole'],
+    faults: ['scheduleModeWhole'],
+  },
+  {
+    name: 'a column for each country in its currency',
+    currency: 'EUR',
+    text: `Size→Weight→Germany (EUR)→Poland (PLN)→Sweden (SEK)
+S→up to 1 kg→2.90→11.90→29.00
+M→up to 5 kg→4.10→16.40→41.00`,
+    reads: ['S, Germany ≤1: 2.9', 'M, Germany ≤5: 4.1'],
+    notUnderstood: 4,
+  },
 ];
 
 /** Of another kind than a card holds, or not to be told: marked, and part of nothing. */
@@ -1304,5 +1437,61 @@ Home→13%→20% of commission, max 5.00`,
 2001+→0.90`,
     reads: [],
     notUnderstood: 3,
+  },
+  {
+    name: 'sizes across, what they measure down',
+    currency: 'EUR',
+    text: `→Small→Medium→Large
+Max. dimensions→30 x 20 x 5 cm→45 x 35 x 20 cm→60 x 45 x 45 cm
+Max. weight→1 kg→5 kg→20 kg
+Fee→2.40→3.90→6.80`,
+    reads: [],
+    notUnderstood: 9,
+  },
+  {
+    name: 'a price for a hundred',
+    currency: 'EUR',
+    text: `Size→Weight→Price per 100 units
+S→up to 1 kg→250.00
+M→up to 5 kg→390.00`,
+    reads: [],
+    notUnderstood: 4,
+  },
+  {
+    name: 'ages that begin with nothing',
+    currency: 'EUR',
+    text: `Age→Price/m³
+less than 3 months→free
+3 to 6 months→15.00
+more than 6 months→30.00`,
+    reads: [],
+    notUnderstood: 6,
+  },
+  {
+    name: 'weights in words',
+    currency: 'EUR',
+    text: `Poids→Prix
+un demi-kilo→4,20 €
+un kilo→5,10 €
+deux kilos→6,30 €`,
+    reads: [],
+    notUnderstood: 3,
+  },
+  {
+    name: 'weights over fees without a first column',
+    currency: 'EUR',
+    text: `up to 500 g→up to 1 kg→up to 2 kg
+2.90→3.40→4.10`,
+    reads: [],
+    notUnderstood: 6,
+  },
+  {
+    name: 'sizes by numbers and a sum of sides',
+    currency: 'EUR',
+    text: `Size→Max L+W+H→Max weight→Price
+60→60 cm→2 kg→6.10
+80→80 cm→5 kg→7.30`,
+    reads: ['60 ≤2: 6.1', '80 ≤5: 7.3'],
+    notUnderstood: 2,
   },
 ];

@@ -153,6 +153,10 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Where on the way this is paid is not said: taken for the main leg',
     'Choose another stage in the draft.',
   ],
+  scheduleOften: [
+    'Storage is told by the day or week: a card has it by the month, {{times}} times as much',
+    'Change it in the draft where the marketplace reckons otherwise.',
+  ],
   scheduleAgeAdds: [
     'What a long stay costs is taken to come on top of the basic storage',
     'Where it holds instead of it, enter the difference in the draft.',
@@ -166,7 +170,7 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Where it holds for the part, choose so for the category in the draft.',
   ],
   scheduleUnused: [
-    '"{{text}}" was read, and no part of a card comes of it',
+    'What is said by "{{text}}" was read, and no part of a card comes of it',
     'Say in its heading what it is for, or enter it in the draft.',
   ],
   scheduleSame: [

@@ -166,7 +166,7 @@ function About({ p, state }: { p: Props; state: ReadState }) {
           />
           {state.kind === 'freight' && (
             <ChoiceLine
-              label={t('cards.column.mode')}
+              label={t('read.mode')}
               value={state.mode}
               options={MODES.map((m) => ({ value: m, label: t(`cards.choice.${m}`, { defaultValue: m }) }))}
               onChange={state.setMode}
