@@ -58,6 +58,7 @@ for (const scheme of ['light', 'dark'] as const)
         `${DEMO}/lists`,
         `${DEMO}/rates`,
         `${DEMO}/rates/read`,
+        `${DEMO}/rates/packs`,
         `${DEMO}/settings`,
         '/account',
         '/?new=1',

@@ -25,6 +25,7 @@ export const scheduleWords = {
     from: 'In force from',
     takes: 'Takes of a sale',
     standing: 'Your VAT standing there',
+    language: 'Read there: {{language}}',
     sender: 'Who sends the goods',
     senders: { none: 'not said yet', marketplace: 'the marketplace', self: 'you, by post' },
     vat: 'VAT or GST there',
@@ -141,7 +142,7 @@ export const scheduleWords = {
     mends: 'What would meet them',
     mend: {
       step: '{{tier}} up to {{kg}} kg: {{to}} instead of {{from}}',
-      divisor: 'divisor of {{tier}}: {{to}} instead of {{from}}',
+      divisor: 'divisor of {{tier}}: {{to}} cm³ a kg instead of {{from}}',
       percent: '{{category}}: {{to}} instead of {{from}}',
       itemFee: 'item fee of {{category}}: {{to}} instead of {{from}}',
       addition: '{{to}} more on every step of {{tier}}',

@@ -51,3 +51,12 @@ export function useCurrencies(): Option[] {
     named(CURRENCIES, (c) => currencyName(c, language), language),
   );
 }
+
+/** The likely language of a country, in the reader's words; null where the tables have none. */
+export function languageOf(country: string, reader: string): string | null {
+  if (!/^[A-Z]{2}$/.test(country)) return null;
+  const { language } = new Intl.Locale(`und-${country}`).maximize();
+  return language === 'und'
+    ? null
+    : (new Intl.DisplayNames(reader, { type: 'language' }).of(language) ?? null);
+}

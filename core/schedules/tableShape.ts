@@ -158,6 +158,8 @@ export class TableShape {
   private notHeld(): Fault | null {
     const { title } = this.block;
     if (isElsewhere(title)) return fault('scheduleElsewhere', { what: title });
+    const bySeason = this.across.some((a) => a?.by === 'months');
+    if (bySeason && this.has('weight', 'namedWeight', 'sides', 'limits')) return fault('schedulePeak');
     const what = this.columns[0]?.heading ?? '';
     const isChosen = PLANS.test(what) || CHARGES.payment.test(what);
     return isChosen && this.has('percent', 'fee') && !this.has('weight', 'namedWeight', 'sides')

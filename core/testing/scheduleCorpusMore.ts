@@ -1494,4 +1494,13 @@ deux kilos→6,30 €`,
     reads: ['60 ≤2: 6.1', '80 ≤5: 7.3'],
     notUnderstood: 2,
   },
+  {
+    name: 'fees by weight that change with the season',
+    currency: 'USD',
+    text: `Size→Weight→Jan–Sep→Oct–Dec
+Small→6 oz→$2.40→$2.60
+Small→12 oz→$2.70→$2.95`,
+    reads: [],
+    notUnderstood: 6,
+  },
 ];

@@ -181,6 +181,10 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'What {{tier}} costs for each further step stands before other steps: a card has it past the last one only',
     'Write these steps out, one row each.',
   ],
+  schedulePeak: [
+    'Fees by weight that change with the season are not read: a card has one fee, and an addition in peak months',
+    'Paste the fees outside of the peak, and enter the addition under Months in the draft.',
+  ],
   scheduleChosen: [
     'Of what is listed under "{{what}}" a card has one',
     'Paste the row that holds for you as lines: "Commission: 9 %", "Payment: 1.9 % + 0.30".',

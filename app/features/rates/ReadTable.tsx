@@ -7,7 +7,7 @@ import { day } from '../../../core/money/schema.ts';
 import { inWords } from '../../../words/index.ts';
 import { ChoiceLine, fieldInput, NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
-import { useCountries, useCurrencies } from '../../ui/names.ts';
+import { languageOf, useCountries, useCurrencies } from '../../ui/names.ts';
 import { StandingChoice } from '../../ui/StandingChoice.tsx';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useAddress } from '../../ui/useAddress.ts';
@@ -183,6 +183,7 @@ function About({ p, state }: { p: Props; state: ReadState }) {
               />
             </Box>
           )}
+          <Language country={state.country} />
           {state.kind === 'marketplace' && <Vat p={p} state={state} />}
           {state.kind === 'marketplace' && (
             <ChoiceLine
@@ -226,6 +227,15 @@ function FromDay({ state }: { state: ReadState }) {
       error={isDay ? null : '2026-12-01'}
       width="100%"
     />
+  );
+}
+
+/** The language that most people of a country read, as the browser's tables of locales have it. */
+function Language({ country }: { country: string }) {
+  const { t, i18n } = useTranslation();
+  const language = languageOf(country, i18n.language);
+  return language === null ? null : (
+    <Box sx={{ fontSize: '0.86rem', alignSelf: 'end', pb: 0.75 }}>{t('read.language', { language })}</Box>
   );
 }
 
