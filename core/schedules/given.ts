@@ -57,49 +57,105 @@ function aligned(lines: readonly string[]): string[][] {
   return lines.map((l) => starts.map((from, k) => l.slice(from, starts[k + 1] ?? l.length).trim()));
 }
 
+type Cut = (lines: readonly string[]) => string[][] | null;
+const held = (lines: readonly string[], mark: string): number => lines.filter((l) => l.includes(mark)).length;
+/** Longer lines are sentences or worse: no pattern is tried on them. */
+const isShort = (line: string): boolean => line.length <= 2000;
+/** So many of the lines of a block say what they are cut by. */
+const many = (lines: readonly string[]): number => Math.max(2, lines.length * 0.6);
+
+const byTabs: Cut = (lines) =>
+  held(lines, '\t') > 0 ? lines.map((l) => l.split('\t').map((c) => c.trim())) : null;
+const byBars: Cut = (lines) =>
+  held(lines, '|') < 2
+    ? null
+    : lines
+        .filter((l) => !/^[\s|:+=-]+$/.test(l))
+        .map((l) => valuesBetween(l.replace(/^\s*\|/, '').replace(/\|\s*$/, ''), '|'));
+const bySemicolons: Cut = (lines) =>
+  held(lines, ';') >= Math.max(2, lines.length / 2) ? lines.map((l) => valuesBetween(l, ';')) : null;
+
 /** Dots that lead the eye to a figure. */
 const LEADER = /\s*(?:\.\s?){2,}(?=\s*[\p{Sc}\d])|\s*…+\s*/u;
+const byLeaders: Cut = (lines) => {
+  const led = lines.map((l) => (isShort(l) ? l.replace(LEADER, '\t') : l));
+  return held(led, '\t') >= 2 ? byTabs(led) : null;
+};
 
-/** How the lines of a block are cut into cells. */
-function cellsOf(lines: readonly string[]): string[][] {
-  if (lines.filter((l) => LEADER.test(l)).length >= 2)
-    return cellsOf(lines.map((l) => l.replace(LEADER, '\t')));
-  const held = (mark: string): number => lines.filter((l) => l.includes(mark)).length;
-  if (held('\t') > 0) return lines.map((l) => l.split('\t').map((c) => c.trim()));
-  if (held('|') >= 2)
-    return lines
-      .filter((l) => !/^[\s|:+=-]+$/.test(l))
-      .map((l) => valuesBetween(l.replace(/^\s*\|/, '').replace(/\|\s*$/, ''), '|'));
-  if (held(';') >= 2 && held(';') >= lines.length / 2) return lines.map((l) => valuesBetween(l, ';'));
-  if (lines.filter((l) => /\S\s{2,}\S/.test(l)).length >= 2) {
-    const cut = aligned(lines);
-    // Columns that most lines do not reach are none: these lines are ragged.
-    if (cut.filter((c) => filled(c) > 1).length >= lines.length * 0.5) return cut;
-    const apart = lines.map((l) => l.trim().split(/\s{2,}/));
-    const [width = 1] = apart.map((c) => c.length).sort((a, b) => b - a);
-    return apart.filter((c) => c.length === width).length >= lines.length * 0.6 ? apart : cut;
-  }
-  const named = lines.map((l) => /^([^:：]{1,60})(?:：|:\s)\s*(.*\S.*)$/u.exec(l.trim()));
+const byBlanks: Cut = (lines) => {
+  if (lines.filter((l) => /\S\s{2,}\S/.test(l)).length < 2) return null;
+  const cut = aligned(lines);
+  // Columns that most lines do not reach are none: these lines are ragged.
+  if (cut.filter((c) => filled(c) > 1).length >= lines.length * 0.5) return cut;
+  const apart = lines.map((l) => l.trim().split(/\s{2,}/));
+  const [width = 1] = apart.map((c) => c.length).sort((a, b) => b - a);
+  return apart.filter((c) => c.length === width).length >= lines.length * 0.6 ? apart : cut;
+};
+
+/** "Garden: 15 %". */
+const byColons: Cut = (lines) => {
+  const named = lines.map((l) => (isShort(l) ? /^([^:：]{1,60})(?:：|:\s)\s*(\S.*)$/u.exec(l.trim()) : null));
   const figures = named.filter((m) => m !== null && /\d/.test(m[2] as string)).length;
-  if (figures >= Math.max(2, lines.length * 0.6))
-    return lines.map((l, i) =>
-      named[i] == null ? [l.trim()] : [named[i][1] as string, named[i][2] as string],
-    );
+  return figures < many(lines)
+    ? null
+    : lines.map((l, i) => (named[i] == null ? [l.trim()] : [named[i][1] as string, named[i][2] as string]));
+};
+
+const byCommas: Cut = (lines) => {
+  if (lines.some((l) => /^\s*[*†‡¹²³]/u.test(l))) return null;
   const commas = lines.map((l) => valuesBetween(l, ',').length);
   const [most = 1] = [...commas].sort((a, b) => b - a);
   const same = commas.filter((n) => n === most).length;
-  const isNotes = lines.some((l) => /^\s*[*†‡¹²³]/u.test(l));
-  if (!isNotes && most >= 2 && same >= 2 && same >= lines.length * 0.6)
-    return lines.map((l) => valuesBetween(l, ','));
-  const ended = lines.map((l) => ENDS_IN_FIGURE.exec(l.trim()));
-  const many = Math.max(2, lines.length * 0.6);
-  return ended.filter((m) => m !== null).length >= many && lines.length > 1
-    ? lines.map((l, i) => (ended[i] ?? / *(.*) +(.*)/.exec(l.trim()) ?? [l, l.trim()]).slice(1))
-    : lines.map((l) => [l.trim()]);
+  return most >= 2 && same >= many(lines) ? lines.map((l) => valuesBetween(l, ',')) : null;
+};
+
+/** "up to 1 kg 3.20": words, then an amount or a percentage behind the last blank or the one before. */
+const LAST_FIGURE = /^(?:\p{Sc}\s?)?\d+(?:[.,]\d{2}|(?=\s?[%€]))(?:\s?(?:\p{Sc}|zł|%|[A-Z]{3}))?$/u;
+const byLastFigure: Cut = (lines) => {
+  const cut = lines.map((l): string[] => {
+    const words = isShort(l) ? l.trim().split(/\s+/) : [];
+    const n = [1, 2].find((k) => k < words.length && LAST_FIGURE.test(words.slice(-k).join(' '))) ?? 0;
+    const before = words.slice(0, words.length - Math.max(1, n)).join(' ');
+    return n > 0 && /\p{L}/u.test(before) ? [before, words.slice(-n).join(' ')] : [];
+  });
+  const ended = cut.filter((c) => c.length > 0).length;
+  if (lines.length < 2 || ended < many(lines)) return null;
+  // A heading is cut at its last blank.
+  return lines.map((l, i) => {
+    const at = l.trim().lastIndexOf(' ');
+    return cut[i]?.length === 2
+      ? cut[i]
+      : at < 0
+        ? [l.trim()]
+        : [l.trim().slice(0, at), l.trim().slice(at + 1)];
+  });
+};
+
+const CUTS: readonly Cut[] = [
+  byTabs,
+  byBars,
+  bySemicolons,
+  byLeaders,
+  byBlanks,
+  byColons,
+  byCommas,
+  byLastFigure,
+];
+/** How the lines of a block are cut into cells: by the first mark that its lines have. */
+function cellsOf(lines: readonly string[]): string[][] {
+  for (const cut of CUTS) {
+    const cells = cut(lines);
+    if (cells !== null) return cells;
+  }
+  return lines.map((l) => [l.trim()]);
 }
-/** "up to 1 kg 3.20": words, then an amount or a percentage. */
-const ENDS_IN_FIGURE =
-  /^(.*\p{L}.*?)\s+((?:\p{Sc}\s?)?\d+(?:[.,]\d{2}|(?=\s?[%€]))(?:\s?(?:\p{Sc}|zł|%|[A-Z]{3}))?)$/u;
+
+/** A cell as it is read: on one line, without runs of blanks; what is longer than any figure is cut. */
+const MOST_CELL = 500;
+function tidy(text: string): string {
+  const t = plain(text).replace(/\s+/g, ' ');
+  return t.length > MOST_CELL ? `${t.slice(0, MOST_CELL)}…` : t;
+}
 
 const filled = (cells: readonly string[]): number => cells.reduce((n, c) => n + (c === '' ? 0 : 1), 0);
 
@@ -183,7 +239,7 @@ export const rowsOfText = (text: string): string[][] =>
       .replace(/\r\n?/g, '\n')
       .split('\n')
       .filter((l) => l.trim() !== ''),
-  ).map((r) => r.map(plain));
+  ).map((r) => r.map(tidy));
 
 /** The sheets of a workbook as text: cells between tabs, a blank line between sheets. */
 export const textOfSheets = (
@@ -245,9 +301,9 @@ function partOf(lines: readonly string[], first: number): Given {
     return blockOf(
       Array.from({ length: said.length / period }, (_, k) => ({
         line: said[k * period]?.line ?? first,
-        cells: said.slice(k * period, (k + 1) * period).map((l) => plain(l.text)),
+        cells: said.slice(k * period, (k + 1) * period).map((l) => tidy(l.text)),
       })),
     );
   const cells = cellsOf(said.map((l) => l.text));
-  return blockOf(unwrapped(said.map((l, i) => ({ line: l.line, cells: (cells[i] ?? []).map(plain) }))));
+  return blockOf(unwrapped(said.map((l, i) => ({ line: l.line, cells: (cells[i] ?? []).map(tidy) }))));
 }

@@ -108,7 +108,7 @@ export function decimalMarkOf(texts: Iterable<string>): DecimalMark {
 }
 
 /** Marks of footnotes behind a figure: they are read apart. "m³" has none. */
-const FOOTNOTE = /(?:\s*(?:\*+|†|‡|(?<!m|ft)[¹²³⁴⁵⁶⁷⁸⁹]+|\[\w{1,2}\]|\(\d\)|\((?=[a-e]\))[a-e]\)))+$/u;
+const FOOTNOTE = /(?:\s*(?:\*|†|‡|(?<!m|ft)[¹²³⁴⁵⁶⁷⁸⁹]|\[\w{1,2}\]|\(\d\)|\((?=[a-e]\))[a-e]\)))+$/u;
 export const withoutFootnote = (text: string): string =>
   plain(text)
     .replace(FOOTNOTE, '')

@@ -5,7 +5,7 @@ import { CORPUS, FAULTY } from '../testing/scheduleCorpus.ts';
 import type { CorpusTable } from '../testing/scheduleCorpus.ts';
 import { MARKED, UNSEEN } from '../testing/scheduleCorpusMore.ts';
 import { givenOfText } from './given.ts';
-import { understand } from './understand.ts';
+import { understand, understandFreight } from './understand.ts';
 
 const read = ({ text, currency }: CorpusTable) =>
   understand(givenOfText(text.replaceAll('→', '\t')), currency);
@@ -112,6 +112,45 @@ describe('whatever is pasted', () => {
         },
       ),
     );
+  });
+  it.each([
+    ...[
+      '.',
+      '. ',
+      ' ',
+      'a',
+      'a ',
+      '9',
+      '9 ',
+      '1,',
+      '1.',
+      '5% ',
+      '$5 ',
+      'up to ',
+      'a: ',
+      '(1) ',
+      '*',
+      '²',
+      '"',
+    ],
+    ...[
+      '1 x ',
+      '+ 1 ',
+      'per kg ',
+      'first 5 kg each 3 lb over ',
+      '保管料1kgまで ',
+      '1 lb 2 oz ',
+      'half-pound ',
+    ],
+  ])('is read however often %j is repeated', (piece) => {
+    const long = piece.repeat(Math.ceil(20_000 / piece.length));
+    for (const text of [
+      `Weight\tFee\n${long}\t${long}\n${long}!\t3.00`,
+      `${long}\n${long}!\n${long}`,
+      `Tier  Weight  Fee\nA  ${long}  3.00\nB  ${long}!  4.00`,
+    ])
+      for (const read of [understand, understandFreight])
+        expect(read(givenOfText(text), 'EUR').counts.doubtful).toBeGreaterThanOrEqual(0);
   });
   it('with more lines or columns than any table has says what is left out', () => {
     const wide = Array.from({ length: 3 }, () => Array.from({ length: 10_000 }, () => '1').join('\t')).join(
