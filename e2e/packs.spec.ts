@@ -85,9 +85,9 @@ test('a forwarder’s quote becomes a freight card; the invented examples can be
   await expect(page.getByRole('heading', { name: 'Sea, Ningbo' })).toBeVisible();
   await expect(page.getByText('Ocean freight')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Hide invented examples everywhere' }).click();
+  await page.getByRole('button', { name: 'Hide the invented ones' }).click();
   await expect(page.getByRole('link', { name: 'Alderway DE' })).toHaveCount(0);
   await expect(page.getByRole('link', { name: 'Germany' })).toBeVisible();
-  await page.getByRole('button', { name: 'Show the invented examples again' }).click();
+  await page.getByRole('button', { name: 'Show the invented ones' }).click();
   await expect(page.getByRole('link', { name: 'Alderway DE' })).toBeVisible();
 });

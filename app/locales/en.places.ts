@@ -187,8 +187,8 @@ export const placesWords = {
   rates: {
     lead: 'The dated cards behind every figure, and any item tried on them.',
     packs: 'Packs',
-    hideExamples: 'Hide invented examples everywhere',
-    showExamples: 'Show the invented examples again',
+    hideExamples: 'Hide the invented ones',
+    showExamples: 'Show the invented ones',
     fromPack: 'From a pack: {{source}}, {{date}}. Check before you rely on it.',
     cards: 'Cards',
     kind: { marketplace: 'Marketplaces', tax: 'Taxes', exchange: 'Exchange' },

@@ -360,7 +360,10 @@ function Examples({
         {t('cards.examples')}
       </Box>
       {onHide !== null && (
-        <Button size="small" onClick={() => onHide(!hidden)} sx={{ px: 0 }}>
+        <Button
+          size="small"
+          onClick={() => onHide(!hidden)}
+          sx={{ px: 0, minWidth: 0, fontWeight: 400, textAlign: 'start' }}>
           {t(hidden ? 'rates.showExamples' : 'rates.hideExamples')}
         </Button>
       )}

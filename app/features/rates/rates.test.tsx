@@ -128,17 +128,17 @@ describe('the cards of a workspace', () => {
     ];
     const posted = rates({ versions });
     expect(screen.getByRole('link', { name: 'Nordkai DE' })).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Hide invented examples everywhere' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Hide the invented ones' }));
     await waitFor(() => expect(posted).toEqual([{ intent: 'hideExamples' }]));
     cleanup();
     const again = rates({ versions, hideExamples: true });
     expect(screen.queryByRole('link', { name: 'Nordkai DE' })).toBeNull();
     expect(screen.getByRole('link', { name: 'Germany' })).toBeTruthy();
-    fireEvent.click(screen.getByRole('button', { name: 'Show the invented examples again' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Show the invented ones' }));
     await waitFor(() => expect(again).toEqual([{ intent: 'showExamples' }]));
     cleanup();
     rates({ versions, canEdit: false });
-    expect(screen.queryByRole('button', { name: /invented examples/ })).toBeNull();
+    expect(screen.queryByRole('button', { name: /invented ones/ })).toBeNull();
   });
   it('where it came in a pack it says from whom and when', () => {
     const origin = { source: 'Tern', day: '2026-10-02' };
