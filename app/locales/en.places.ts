@@ -8,6 +8,10 @@ export const placesWords = {
     toSpend: '{{amount}} to spend',
     new: 'New candidate',
     first: 'Add your first product',
+    sellWhere: 'Say where you sell',
+    sellWhereText:
+      'Marketplace, country, who sends the goods, what it takes of a sale: these four answers make a card of ' +
+      'your own, and its fee tables make it exact.',
     emptyTitle: 'Here stand your products, best lane first.',
     emptyText:
       'Each with a bar as long as its price: costs from the left, what you keep at the right. A ' +

@@ -1,10 +1,12 @@
 import { Alert, Box, Button, InputBase, Menu, MenuItem, Typography } from '@mui/material';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { CellError, Tables } from '../../../core/cards/reader.ts';
 import { CARD_KINDS } from '../../../core/cards/schema.ts';
+import { draftOf } from '../../../core/cards/tables.ts';
+import { roughCard } from '../../../core/schedules/rough.ts';
 import type { Origin } from '../../../core/packs/schema.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
 import type { RowChange } from '../../../core/cards/tables.ts';
@@ -188,6 +190,7 @@ export function RatesPage(props: Props) {
                   {t('rates.fromPack', { source: chosen.origin.source, date: f.day(chosen.origin.day) })}
                 </Typography>
               )}
+              {card !== null && !chosen.example && <RoughParts card={card} proofs={props.proofs.length} />}
               {'note' in chosen.data && chosen.data.note && (
                 <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }} dir="auto">
                   {chosen.data.note}
@@ -369,5 +372,23 @@ function Examples({
       )}
       {children}
     </details>
+  );
+}
+
+/** What one's own card still lacks, with what would make it right. */
+function RoughParts({ card, proofs }: { card: MarketplaceCard; proofs: number }) {
+  const { t } = useTranslation();
+  const rough = useMemo(() => roughCard(draftOf('marketplace', card)), [card]);
+  if (rough.length === 0 && proofs > 0) return null;
+  return (
+    <Box sx={{ fontSize: '0.86rem', mb: 1.5 }}>
+      <b>{t('read.rough')}</b>
+      <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+        {rough.map((r) => (
+          <li key={r.code}>{t(`read.roughs.${r.code}`, r.code === 'noSides' ? { tiers: r.tiers } : {})}</li>
+        ))}
+        {proofs === 0 && <li>{t('read.roughs.noProofs')}</li>}
+      </Box>
+    </Box>
   );
 }

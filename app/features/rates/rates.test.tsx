@@ -140,6 +140,16 @@ describe('the cards of a workspace', () => {
     rates({ versions, canEdit: false });
     expect(screen.queryByRole('button', { name: /invented ones/ })).toBeNull();
   });
+  it('one’s own says what is still rough of it; an example does not', () => {
+    const bare = { ...(ALDERWAY.data as MarketplaceCard), warehouse: null, storage: null };
+    rates({ chosen: { ...version(ALDERWAY), data: bare, example: false } });
+    expect(document.body.textContent).toContain('Still rough');
+    expect(document.body.textContent).toContain('no fulfilment fees: paste them, or dispatch yourself');
+    expect(document.body.textContent).toContain('no proof yet');
+    cleanup();
+    rates({ chosen: { ...version(ALDERWAY), data: bare, example: true } });
+    expect(document.body.textContent).not.toContain('Still rough');
+  });
   it('where it came in a pack it says from whom and when', () => {
     const origin = { source: 'Tern', day: '2026-10-02' };
     rates({ chosen: { ...version(ALDERWAY), data: ALDERWAY.data, origin } });

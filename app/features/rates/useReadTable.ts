@@ -8,6 +8,8 @@ import type { RowChange } from '../../../core/cards/tables.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { Trier } from '../../../core/compare/tryItem.ts';
 import { dayAfter } from '../../../core/money/days.ts';
+import { roughCard } from '../../../core/schedules/rough.ts';
+import type { Rough as RoughCard } from '../../../core/schedules/rough.ts';
 import { givenOfText } from '../../../core/schedules/given.ts';
 import type { Choices } from '../../../core/schedules/readCells.ts';
 import {
@@ -41,19 +43,7 @@ export const MODES = ['sea', 'air', 'road', 'rail', 'parcel'] as const;
 export type Mode = (typeof MODES)[number];
 /** Who sends what is sold. */
 export type Sender = 'marketplace' | 'self';
-export type Rough =
-  | {
-      readonly code:
-        | 'noReferral'
-        | 'oneReferral'
-        | 'noWarehouse'
-        | 'noStorage'
-        | 'noShares'
-        | 'noSender'
-        | 'noPostage'
-        | 'noVat';
-    }
-  | { readonly code: 'noSides'; readonly tiers: string };
+export type Rough = RoughCard | { readonly code: 'noShares' | 'noSender' | 'noPostage' | 'noVat' };
 
 /** What a table comes to as a card: its cells, right or wrong. */
 export type Made = {
@@ -208,16 +198,3 @@ const nameOf = ({ name, country }: About): string => (name === '' ? '' : `${name
 
 const roughPostage = (cells: Tables): Rough[] =>
   (cells.zones?.length ?? 0) > 1 ? [{ code: 'noShares' }] : [];
-
-/** What a card lacks before its figures are those of the marketplace. */
-function roughCard(cells: Tables): Rough[] {
-  const n = (sheet: string): number => cells[sheet]?.length ?? 0;
-  const rough: Rough[] = [];
-  if (n('categories') === 0) rough.push({ code: 'noReferral' });
-  else if (n('categories') === 1) rough.push({ code: 'oneReferral' });
-  if (n('weightSteps') === 0) rough.push({ code: 'noWarehouse' });
-  const open = (cells.sizeTiers ?? []).filter((r) => !r[1] && !r[5]).map((r) => String(r[0]));
-  if (open.length > 0 && n('sizeTiers') > 1) rough.push({ code: 'noSides', tiers: open.join(', ') });
-  if (!(cells.months ?? []).some((r) => r[1] !== '' && r[1] != null)) rough.push({ code: 'noStorage' });
-  return rough;
-}

@@ -128,9 +128,17 @@ export function Empty({ base, canEdit }: { base: string; canEdit: boolean }) {
         {t('weigh.emptyText')}
       </Typography>
       {canEdit && (
-        <Button component={Link} to={`${base}/find`} variant="contained" size="large">
-          {t('weigh.first')}
-        </Button>
+        <>
+          <Button component={Link} to={`${base}/find`} variant="contained" size="large">
+            {t('weigh.first')}
+          </Button>
+          <Typography color="text.secondary" sx={{ mt: 3, mb: 1 }}>
+            {t('weigh.sellWhereText')}
+          </Typography>
+          <Button component={Link} to={`${base}/rates/read`} variant="outlined">
+            {t('weigh.sellWhere')}
+          </Button>
+        </>
       )}
     </Box>
   );
