@@ -10,7 +10,16 @@ import type { Limits } from './limits.ts';
 import { unknownWords } from './knownWords.ts';
 import { NUMBER, numberOf, withoutFootnote } from './numbers.ts';
 import type { DecimalMark } from './numbers.ts';
-import { cmIn, currencyIn, kgIn, LENGTH_UNIT, MONEY_SIGN, WEIGHT_UNIT, weightUnitIn } from './units.ts';
+import {
+  cmIn,
+  currencyIn,
+  kgIn,
+  LENGTH_UNIT,
+  MONEY_SIGN,
+  VOLUME_UNIT,
+  WEIGHT_UNIT,
+  weightUnitIn,
+} from './units.ts';
 import { EACH, FIRST, FREE, HUNDREDTHS, NO_FIGURE, OVER, UP_TO } from './vocabulary.ts';
 
 /** Weights in kg, up to and including; `each`: the fee is for each further so much. */
@@ -213,12 +222,14 @@ export function amountsIn(t: string, around: Around): Amount[] {
   return out;
 }
 
+/** "a m³ and month": what storage is for, which the table is asked for its volume. */
+const PER_VOLUME = new RegExp(`(?:per|pro|je|par|por|al|za|a|/)\\s*${VOLUME_UNIT}.*$`, 'iu');
 /**
  * An amount, with what each further step costs where the text says so; null where it is none. "Free" is 0; what says
  * on purpose that there is no figure is `none`.
  */
 export function moneyIn(text: string, around: Around): Heard<Money | NoFigure> | null {
-  const t = withoutFootnote(text);
+  const t = withoutFootnote(text).replace(PER_VOLUME, ' ').trim();
   if (HUNDREDTHS.test(t)) return inHundredths(moneyIn(t.replace(HUNDREDTHS, ' '), around));
   if (NO_FIGURE.test(t)) return sure({ is: 'none' });
   if (FREE.test(t)) return sure({ is: 'money', amount: 0, currency: null, each: null });

@@ -153,7 +153,10 @@ function cellsOf(lines: readonly string[]): string[][] {
 /** A cell as it is read: on one line, without runs of blanks; what is longer than any figure is cut. */
 const MOST_CELL = 500;
 function tidy(text: string): string {
-  const t = plain(text).replace(/\s+/g, ' ');
+  // A mark before an item of a list is no part of it.
+  const t = plain(text)
+    .replace(/\s+/g, ' ')
+    .replace(/^(?:[•▪◦·]|[A-Za-z0-9]{1,2}[)])\s+(?=\p{L})/u, '');
   return t.length > MOST_CELL ? `${t.slice(0, MOST_CELL)}…` : t;
 }
 

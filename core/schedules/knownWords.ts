@@ -26,7 +26,7 @@ import {
 
 /** Words that only join the others. */
 const JOINING = means(
-  'to|and|or|the|of|for|a|an|in|with|is|its|at|by|on|any|all|plus|then|till|until|between',
+  'q[1-4]|q|to|and|or|the|of|for|a|an|in|with|is|its|at|by|on|any|all|plus|then|till|until|between',
   'through|x|than|price',
   'step|so much|thereof|amount|sale|sold|unit|units|item|items|piece|parcel|including|more|less',
   'und|oder|der|die|das|des|den|dem|von|vom|zu|zum|zur|für|mit|ist|am|im|sowie',

@@ -113,10 +113,13 @@ export const withoutFootnote = (text: string): string =>
   plain(text)
     .replace(FOOTNOTE, '')
     .replace(PART_OF_UNIT, (_, part: string) => `${/^q/iu.test(part) ? 0.25 : 0.5} `)
+    .replace(FEET_AND_INCHES, (_, ft: string, inches: string) => `${12 * Number(ft) + Number(inches)} in`)
     .replace(POUNDS_AND_OUNCES, (_, lb: string, oz: string) => `${16 * Number(lb) + Number(oz)} oz`)
     .trim();
 /** "Half-pound". */
 const PART_OF_UNIT =
   /(?<!\p{L})(half|quarter|halbes|demi|medio|mezzo|pół)(?:[- ]?an?)?[- ]?(?=(?:lb|pound|kg|kilo|oz|ounce)s?)/giu;
+/** "1 ft 6 in" is one length. */
+const FEET_AND_INCHES = /(\d+)\s*(?:ft|feet|foot)\.?,?\s*(\d+(?:\.\d+)?)\s*(?:inches|inch|in)(?!\p{L})/giu;
 /** "1 lb 9 oz" is one weight. */
 const POUNDS_AND_OUNCES = /(\d+)\s*lbs?\.?,?\s*(\d+(?:\.\d+)?)\s*(?:oz|ounces)(?!\p{L})/giu;

@@ -70,7 +70,8 @@ export function settled(columns: readonly Column[], body: readonly Line[], aroun
 /** Where no column is a fee, "Price" beside a weight or a size is what is charged. */
 function pricesAsFees(columns: readonly Column[], money: (i: number) => boolean): readonly Column[] {
   const has = (...roles: Role[]): boolean => columns.some((c) => roles.includes(c.role));
-  if (has('fee', 'percent') || !has('weight', 'namedWeight', 'sides', 'tier', 'limits')) return columns;
+  if (has('fee', 'percent') || !has('weight', 'namedWeight', 'sides', 'tier', 'limits', 'period', 'age'))
+    return columns;
   return columns.map((c, i) => (c.role === 'price' && money(i) ? { ...c, role: 'fee' } : c));
 }
 

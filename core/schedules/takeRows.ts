@@ -75,7 +75,10 @@ export class RowTaker {
     // A figure of which it is not known what it is for becomes part of nothing.
     if (cells.some((c) => c.state === 'notUnderstood' && SAYS_WHAT_FOR.has(c.role))) return null;
     if (this.isForNothing(cells)) return null;
-    if (this.shape.kind === 'referral') this.takeCategory(cells, line);
+    // "Payment" in a list of percentages is no category.
+    const isCharge = !this.shape.has('category') && chargeOf(cells[0]?.text ?? '') !== null;
+    if (this.shape.kind === 'referral' && !isCharge) this.takeCategory(cells, line);
+    else if (this.shape.kind === 'referral') this.takeCharge(cells, line);
     else if (this.shape.kind === 'charges') this.takeCharge(cells, line);
     else if (this.shape.kind === 'storage') this.takeStorage(cells, line);
     else if (this.shape.kind === 'fees' || this.shape.kind === 'tiers') {

@@ -219,7 +219,7 @@ export const COLUMN_WORDS = {
     'm[áa]xim[oa]|massim[oa]|maksymalna|上限',
   ),
   itemFee: means(
-    'per item fee|item fee|fee per item|closing fee|stückgebühr|artikelgebühr|frais par article',
+    'per item fee|item fee|fee per item|fixed(?: fee| part| amount)?|closing fee|stückgebühr|artikelgebühr|frais par article',
     'tarifa por artículo|tariffa per articolo|opłata za sztukę|基本成約料',
   ),
   category: means(
@@ -289,6 +289,8 @@ export function monthOf(word: string): number | null {
  * @example monthsOf('Summer') // null
  */
 export function monthsOf(text: string): number[] | null {
+  const quarters = /^Q([1-4])(?:\s*[–-]\s*Q?([1-4]))?$/iu.exec(text.trim());
+  if (quarters !== null) return monthsOfQuarters(Number(quarters[1]), Number(quarters[2] ?? quarters[1]));
   // A year makes it a day on which fees change, no season.
   if (/(?:19|20)\d{2}/.test(text)) return null;
   const named = (text.match(/\d{1,2}月|\p{L}+/gu) ?? []).map(monthOf).filter((m): m is number => m !== null);
@@ -301,4 +303,9 @@ export function monthsOf(text: string): number[] | null {
     months.push(m);
     if (m === last) return months;
   }
+}
+function monthsOfQuarters(first: number, last: number): number[] | null {
+  return last < first
+    ? null
+    : Array.from({ length: 3 * (last - first + 1) }, (_, i) => 3 * (first - 1) + i + 1);
 }

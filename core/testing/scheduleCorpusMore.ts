@@ -1106,6 +1106,184 @@ M→up to 5 kg→4.10→16.40→41.00`,
     reads: ['S, Germany ≤1: 2.9', 'M, Germany ≤5: 4.1'],
     notUnderstood: 4,
   },
+  {
+    name: 'ages that begin with nothing',
+    currency: 'EUR',
+    text: `Age→Price/m³
+less than 3 months→free
+3 to 6 months→15.00
+more than 6 months→30.00`,
+    reads: ['storage 1-12: 0', 'age 3-6: 15', 'age 6-: 30'],
+    faults: ['scheduleAgeTotal'],
+  },
+  {
+    name: 'services up to weights across, none for small ones',
+    currency: 'GBP',
+    text: `Delivery charges (VAT not included)
+
+Parcel→Max size→Up to 2kg→Up to 5kg→Up to 10kg
+Small→45 x 35 x 16 cm→£2.95→-→-
+Medium→61 x 46 x 46 cm→£4.10→£5.75→£8.20
+Large→1.5 m length→£7.80→£9.20→£12.40`,
+    reads: [
+      'Small ≤2: 2.95',
+      'Medium ≤2: 4.1',
+      'Medium ≤5: 5.75',
+      'Medium ≤10: 8.2',
+      'Large ≤2: 7.8',
+      'Large ≤5: 9.2',
+      'Large ≤10: 12.4',
+      'tier Small 45×35×16',
+      'tier Medium 61×46×46',
+      'tier Large 150',
+    ],
+  },
+  {
+    name: 'charges in a lettered list',
+    currency: 'USD',
+    text: `A) Listing: $0.20 per item
+B) Sale: 6.5% of the total price
+C) Payment: 3% + $0.25`,
+    reads: ['Sale 6.5%', 'payment 3% 0.25'],
+    notUnderstood: 1,
+  },
+  {
+    name: 'feet and inches together',
+    currency: 'USD',
+    text: `Class;Longest side;Weight;Fee
+I;up to 1 ft 6 in;up to 10 lb;$5.00
+II;up to 4 ft;up to 50 lb;$14.00`,
+    reads: ['I ≤4.536: 5', 'II ≤22.68: 14', 'tier I 45.72', 'tier II 121.92'],
+  },
+  {
+    name: 'each started kilogram, German',
+    currency: 'EUR',
+    text: `Gewicht;Preis
+bis 1 kg;4,90 €
+je angefangenes weiteres kg;0,80 €`,
+    reads: ['– ≤1: 4.9', '– each 1: 0.8'],
+  },
+  {
+    name: 'units under the headings, and a service with insurance',
+    currency: 'EUR',
+    text: `Tramo de peso;Tarifa estándar;Tarifa con seguro
+(kg);(€);(€)
+0 - 2;4,20;5,60
+2 - 5;5,10;6,90`,
+    reads: ['– ≤2: 4.2', '– ≤5: 5.1'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'Italian percentages to and over a price',
+    currency: 'EUR',
+    text: `Categoria;Fino a 100 €;Oltre 100 €
+Elettronica;8%;6%
+Casa;15%;12%`,
+    reads: ['Elettronica 8%≤100 / 6% sliced', 'Casa 15%≤100 / 12% sliced'],
+    faults: ['scheduleMode'],
+  },
+  {
+    name: 'Japanese sizes',
+    currency: 'JPY',
+    text: `区分→サイズ上限→重量上限→手数料
+小型→25 x 18 x 2 cm→250 g→288円
+標準→35 x 30 x 15 cm→2 kg→420円
+大型→60 x 50 x 40 cm→9 kg→690円`,
+    reads: [
+      '小型 ≤0.25: 288',
+      '標準 ≤2: 420',
+      '大型 ≤9: 690',
+      'tier 小型 25×18×2',
+      'tier 標準 35×30×15',
+      'tier 大型 60×50×40',
+    ],
+  },
+  {
+    name: 'zones by numbers, each additional pound',
+    currency: 'USD',
+    text: `Zone→1 lb→2 lb→3 lb→Each add'l lb
+2→$7.10→$7.95→$8.60→$0.55
+3→$7.45→$8.40→$9.20→$0.62`,
+    reads: [
+      '2 ≤0.454: 7.1',
+      '2 ≤0.907: 7.95',
+      '2 ≤1.361: 8.6',
+      '2 each 0.454: 0.55',
+      '3 ≤0.454: 7.45',
+      '3 ≤0.907: 8.4',
+      '3 ≤1.361: 9.2',
+      '3 each 0.454: 0.62',
+    ],
+  },
+  {
+    name: 'a list with bullets',
+    currency: 'EUR',
+    text: `• up to 250 g: 2.10 EUR
+• up to 500 g: 2.60 EUR
+• up to 1 kg: 3.40 EUR`,
+    reads: ['– ≤0.25: 2.1', '– ≤0.5: 2.6', '– ≤1: 3.4'],
+  },
+  {
+    name: 'Polish limits in columns',
+    currency: 'PLN',
+    text: `Od (kg);Do (kg);Opłata
+0;1;10,50
+1;5;12,90
+5;20;18,00`,
+    reads: ['– ≤1: 10.5', '– ≤5: 12.9', '– ≤20: 18'],
+  },
+  {
+    name: 'what storage is for beside its amounts',
+    currency: 'EUR',
+    text: `Lagerung→Preis
+Januar bis September→25,00 € pro m³ und Monat
+Oktober bis Dezember→38,00 € pro m³ und Monat`,
+    reads: ['storage 1-9: 25', 'storage 10-12: 38'],
+  },
+  {
+    name: 'codes before categories, a fixed part',
+    currency: 'USD',
+    text: `Code→Category→Rate→Fixed
+101→Garden→12%→$0.30
+102→Pets→10%→$0.30`,
+    reads: ['Garden 12% item 0.3', 'Pets 10% item 0.3'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'German letters, a unit in brackets below',
+    currency: 'EUR',
+    text: `Name→L→B→H→max kg→Preis
+Mini→35→25→3→1→2,49
+Midi→60→40→20→5→4,99
+(Maße in cm)`,
+    reads: ['Mini ≤1: 2.49', 'Midi ≤5: 4.99', 'tier Mini 35×25×3', 'tier Midi 60×40×20'],
+  },
+  {
+    name: 'an insurance by the value beside',
+    currency: 'GBP',
+    text: `Weight→Handling→Insurance
+up to 1 kg→£3.10→1% of value
+up to 2 kg→£3.90→1% of value`,
+    reads: ['– ≤1: 3.1', '– ≤2: 3.9'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'quarters',
+    currency: 'USD',
+    text: `Period→Fee per cu ft
+Q1-Q3→$0.75
+Q4→$2.40`,
+    reads: ['storage 1-9: 26.49', 'storage 10-12: 84.76'],
+  },
+  {
+    name: 'codes of currency, pounds without blanks',
+    currency: 'USD',
+    text: `Weight→Cost
+under 1lb→USD 4.20
+1lb-3lb→USD 5.90
+3lb+→USD 5.90 + 0.50/lb`,
+    reads: ['– ≤0.454: 4.2', '– ≤1.361: 5.9', '– each 0.454: 0.5'],
+  },
 ];
 
 /** Of another kind than a card holds, or not to be told: marked, and part of nothing. */
@@ -1458,16 +1636,6 @@ M→up to 5 kg→390.00`,
     notUnderstood: 4,
   },
   {
-    name: 'ages that begin with nothing',
-    currency: 'EUR',
-    text: `Age→Price/m³
-less than 3 months→free
-3 to 6 months→15.00
-more than 6 months→30.00`,
-    reads: [],
-    notUnderstood: 6,
-  },
-  {
     name: 'weights in words',
     currency: 'EUR',
     text: `Poids→Prix
@@ -1502,5 +1670,15 @@ Small→6 oz→$2.40→$2.60
 Small→12 oz→$2.70→$2.95`,
     reads: [],
     notUnderstood: 6,
+  },
+  {
+    name: 'German text whose columns run into each other',
+    currency: 'EUR',
+    text: `Warengruppe            Provision    Mindestprovision
+Auto & Motorrad        11,5 %       0,50 €
+Baumarkt               13 %         0,50 €
+Drogerie               8 % bis 10 €, sonst 15 %   0,30 €`,
+    reads: [],
+    notUnderstood: 3,
   },
 ];
