@@ -55,9 +55,9 @@ describe('every example of docs/formats.md', () => {
     for (const b of files)
       writeFileSync(join(folder, b.about.slice(5)), b.text.replace('"the lane document above"', lane));
   });
-  it('stands there: five commands with their output, and one that fails', () => {
-    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(5);
-    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(6);
+  it('stands there: six commands with their output, and one that fails', () => {
+    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(6);
+    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(7);
   });
   it.each(blocks.flatMap((b, i) => (b.language === 'sh' ? [[b.text.trim(), i] as const] : [])))(
     '%s',
@@ -170,6 +170,54 @@ describe('bm card', () => {
     const proofs = put('bad.csv', 'weight,fulfilment\n0.9 kg,3.20\nheavy,3.20');
     const run = await bm(['card', 'check', join(folder, 'market.json'), proofs]);
     expect([run.code, run.err]).toEqual([2, expect.stringContaining('row 3, weight')]);
+  });
+});
+
+describe('bm evidence', () => {
+  const put = (name: string, value: unknown): string => {
+    writeFileSync(join(folder, name), typeof value === 'string' ? value : JSON.stringify(value));
+    return join(folder, name);
+  };
+  const head = { format: 'bold-margin/evidence', version: 1 };
+  const volumes = Array.from({ length: 24 }, (_, i) => ({
+    month: `${2024 + Math.floor(i / 12)}-${String((i % 12) + 1).padStart(2, '0')}`,
+    value: (i % 12 === 11 ? 200 : 100) * 2 ** (i / 12),
+  }));
+  const prices = { currency: 'EUR', days: [{ day: '2026-11-29', price: 30 }] };
+  it('says season and direction of each term, and of all together, as of the month after the last', async () => {
+    const terms = ['bee house', 'bee hotel'].map((term) => ({ term, volumes }));
+    const run = await bm(['evidence', 'season', put('terms.json', { ...head, terms })]);
+    expect([run.code, run.err]).toEqual([0, '']);
+    const said = JSON.parse(run.out);
+    expect(said.now).toBe('2026-01-01');
+    expect(said.together).toMatchObject({
+      season: { known: true, peaks: [12], years: 2 },
+      direction: { direction: 'growing', pairs: 12 },
+    });
+    expect(said.terms[1]).toMatchObject({ term: 'bee hotel', season: { peaks: [12] } });
+  });
+  it('says what a lane would have kept at the prices of the market', async () => {
+    const lane = { ...randomLane(7), currency: 'EUR', homeCurrency: 'EUR' };
+    const run = await bm(['evidence', 'history', put('p.json', { ...head, prices }), put('l.json', lane)]);
+    expect([run.code, run.err]).toEqual([0, '']);
+    expect(JSON.parse(run.out)).toMatchObject({
+      bases: { now: { price: 30 } },
+      margin: { days: [{ day: '2026-11-29' }] },
+    });
+  });
+  it.each([
+    [['evidence'], 'bm evidence needs one of season, history'],
+    [['evidence', 'rivals', 'p.json'], 'bm evidence needs one of season, history'],
+    [['evidence', 'season', 'nowhere.json'], 'There is no such file'],
+    [['evidence', 'season', 'fees.txt'], 'not JSON'],
+    [['evidence', 'history', 'terms.json'], 'has no prices'],
+    [['evidence', 'history', 'p.json', 'terms.json'], 'format'],
+    [['evidence', 'season', 'bad.json'], 'terms.0.volumes.0.month: This is no month'],
+  ])('%j: %s', async (args, said) => {
+    put('bad.json', { ...head, terms: [{ term: 'a', volumes: [{ month: '2026-13', value: 1 }] }] });
+    const run = await bm(args.map((a) => (/\.(json|txt)$/.test(a) ? join(folder, a) : a)));
+    expect([run.code, run.out]).toEqual([2, '']);
+    expect(run.err).toContain(said);
   });
 });
 

@@ -1,6 +1,6 @@
 /**
- * The core at a prompt: `bm evaluate | solve | launch | screen | card | schema`. JSON in, JSON out. docs/formats.md
- * describes the documents.
+ * The core at a prompt: `bm evaluate | solve | launch | screen | card | evidence | schema`. JSON in, JSON out.
+ * docs/formats.md describes the documents.
  */
 import { createReadStream } from 'node:fs';
 import { createInterface } from 'node:readline';
@@ -8,6 +8,7 @@ import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { cardDocument } from '../core/cards/schema.ts';
 import { cardPack } from '../core/packs/schema.ts';
+import { evidenceDocument } from '../core/evidence/schema.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
 import { fillIn, inWords, problemText, sayFault } from '../words/index.ts';
@@ -27,6 +28,7 @@ import { screenSettings } from '../core/lists/settings.ts';
 import { cannot, fileTrouble, readText, UsageError } from './files.ts';
 import { asked, usage } from '../words/en/commandLine.ts';
 import { checkCard, readCard } from './card.ts';
+import { evidence } from './evidence.ts';
 import { screen } from './screen.ts';
 import type { ScreenOptions } from './screen.ts';
 import { broughtUp } from '../core/versions.ts';
@@ -119,6 +121,7 @@ const SCHEMAS: Readonly<Record<string, z.ZodType>> = {
   launch: launchDocument,
   card: cardDocument,
   pack: cardPack,
+  evidence: evidenceDocument,
   map: listMap,
   screen: screenSettings,
 };
@@ -238,6 +241,7 @@ async function main(): Promise<number> {
     return 0;
   }
   if (command === 'schema') return writeSchema(file);
+  if (command === 'evidence') return evidence(file, files[0], files[1], writeJson, report);
   if (command === 'card' && file === 'read')
     return readCard(files[0], { ...values, as: values.kind }, writeJson, report);
   if (command === 'card' && file === 'check') return checkCard(files[0], files[1], writeJson, report);

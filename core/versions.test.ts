@@ -7,6 +7,7 @@ import { priceFor } from './lane/solve.ts';
 import { launch } from './launch/launch.ts';
 import { launchDocument } from './launch/schema.ts';
 import { listMap } from './lists/map.ts';
+import { evidenceDocument } from './evidence/schema.ts';
 import { cardPack } from './packs/schema.ts';
 import { screenSettings } from './lists/settings.ts';
 import { broughtUp, FORMATS, versionOf } from './versions.ts';
@@ -18,6 +19,7 @@ const SCHEMAS = {
   'bold-margin/list-map': listMap,
   'bold-margin/screen': screenSettings,
   'bold-margin/card-pack': cardPack,
+  'bold-margin/evidence': evidenceDocument,
 } as const;
 type Kept = { document: { format: keyof typeof SCHEMAS; version: number }; figures?: Record<string, number> };
 const folder = new URL('./testing/samples/', import.meta.url);

@@ -15,6 +15,7 @@ const STEPS = {
   'bold-margin/list-map': [],
   'bold-margin/screen': [],
   'bold-margin/card-pack': [],
+  'bold-margin/evidence': [],
 } as const satisfies Steps;
 export const FORMATS = Object.keys(STEPS) as (keyof typeof STEPS)[];
 

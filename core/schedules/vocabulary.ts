@@ -219,7 +219,8 @@ export const COLUMN_WORDS = {
     'm[áa]xim[oa]|massim[oa]|maksymalna|上限',
   ),
   itemFee: means(
-    'per item fee|item fee|fee per item|fixed(?: fee| part| amount)?|closing fee|stückgebühr|artikelgebühr|frais par article',
+    'per item fee|item fee|fee per item|fixed(?: fee| part| amount)?|closing fee',
+    'stückgebühr|artikelgebühr|frais par article',
     'tarifa por artículo|tariffa per articolo|opłata za sztukę|基本成約料',
   ),
   category: means(

@@ -11,7 +11,9 @@ export const usage = `Use:
                                                  a fee table as it stands (text, CSV or XLSX), cell by cell, and the
                                                  card it makes; beside --like, what it would change
   bm card check CARD.json PROOFS.csv             what was really charged against what a marketplace's card says
-  bm schema lane|result|launch|card|pack|map|screen
+  bm evidence season|history FILE [LANE.json]    what the market says: season and direction of terms; prices by day,
+                                                 and the margin of a lane over them
+  bm schema lane|result|launch|card|pack|evidence|map|screen
                                                  the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
@@ -25,6 +27,9 @@ export const asked = {
   notFormat: '"{{text}}" is neither csv nor jsonl.',
   whichCard: 'bm card needs read or check, and its files.',
   notMarketplace: 'Only the card of a marketplace can be held against proofs.',
+  whichEvidence: 'bm evidence needs one of {{choices}}, and its file.',
+  noPrices: 'The document has no prices.',
+  otherCurrency: 'The prices are in {{prices}}, the lane sells in {{lane}}.',
   noneOf: '"{{text}}" is none of {{choices}}.',
   nothing: 'Say what to do.',
   noCommand: 'There is no command "{{text}}".',

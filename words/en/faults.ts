@@ -36,6 +36,9 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   notCountries: ['"{{text}}" is not a country', 'Use two-letter codes such as DE CN.'],
   notDay: ['"{{text}}" is not a day', 'Write year-month-day, such as 2026-12-01.'],
 
+  // -- evidence
+  monthShape: ['This is no month', 'Write year-month, such as 2026-11.'],
+
   // -- a pack of cards
   notPack: ['This is no pack of cards', 'Choose the JSON or the zip that was saved as one.'],
   packNoName: ['The pack has no name', 'Give it one.'],
