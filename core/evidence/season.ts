@@ -116,7 +116,7 @@ export function seasonOf(series: readonly MonthValue[], now: string): Season {
   return { known: true, index, peaks, seasonal, oneYear, years: years.length, growth };
 }
 
-/** The ratios of whole years, January first, from the last value back; one that lacks a month or is all 0 is left out. */
+/** Ratios of whole years, January first, from the last value back; none that lacks a month or is all 0. */
 function wholeYears(
   known: ReadonlyMap<number, number>,
   growth: number,
