@@ -55,8 +55,8 @@ export function useCurrencies(): Option[] {
 /** The likely language of a country, in the reader's words; null where the tables have none. */
 export function languageOf(country: string, reader: string): string | null {
   if (!/^[A-Z]{2}$/.test(country)) return null;
-  const { language } = new Intl.Locale(`und-${country}`).maximize();
-  return language === 'und'
+  const { language, region } = new Intl.Locale(`und-${country}`).maximize();
+  return language === 'und' || region !== country
     ? null
-    : (new Intl.DisplayNames(reader, { type: 'language' }).of(language) ?? null);
+    : (new Intl.DisplayNames(reader, { type: 'language', fallback: 'none' }).of(language) ?? null);
 }

@@ -164,6 +164,7 @@ function About({ p, state }: { p: Props; state: ReadState }) {
             onChange={state.setCurrency}
             width="100%"
           />
+          <Language country={state.country} />
           {state.kind === 'freight' && (
             <ChoiceLine
               label={t('read.mode')}
@@ -183,7 +184,6 @@ function About({ p, state }: { p: Props; state: ReadState }) {
               />
             </Box>
           )}
-          <Language country={state.country} />
           {state.kind === 'marketplace' && <Vat p={p} state={state} />}
           {state.kind === 'marketplace' && (
             <ChoiceLine
