@@ -76,6 +76,8 @@ export const scheduleWords = {
     changes_one: '{{count}} row changes',
     changes_other: '{{count}} rows change',
     same: 'Nothing changes: the card says all this already.',
+    missing_one: 'One cell is not understood: what it says is missing on the card.',
+    missing_other: '{{count}} cells are not understood: what they say is missing on the card.',
     errors: 'Before it can be in force',
     open1_one: 'One cell is open: choose how it is read.',
     open1_other: '{{count}} cells are open: choose how they are read.',

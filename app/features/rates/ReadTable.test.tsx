@@ -157,6 +157,9 @@ describe('a fee table read into a new card', () => {
     give('Tier→Weight→Fee\nSmall→up to 1 kg→$2.50\nSmall→up to 2 kg→€2.90');
     expect(sentence()).toContain('One is not understood.');
     expect(document.body.textContent).toContain('line 2 "$2.50" is not in EUR');
+    expect(document.body.textContent).toContain(
+      'One cell is not understood: what it says is missing on the card.',
+    );
     press('Make a draft');
     await waitFor(() => expect(sent[0]?.cells.weightSteps).toEqual([['Small', '', '2', '', '2.9']]));
   });

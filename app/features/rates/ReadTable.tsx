@@ -390,6 +390,11 @@ function Done({
           {t('read.open1', { count: state.understood.counts.doubtful })}
         </Typography>
       )}
+      {state.understood.counts.notUnderstood > 0 && (
+        <Typography variant="body2" color="error" sx={{ mb: 1 }}>
+          {t('read.missing', { count: state.understood.counts.notUnderstood })}
+        </Typography>
+      )}
       {made.errors.length > 0 && (
         <Box sx={{ mb: 1, fontSize: '0.86rem' }}>
           <b>{t('read.errors')}</b>
