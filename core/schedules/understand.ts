@@ -13,7 +13,7 @@ import { readTable } from './readTable.ts';
 import { TableShape } from './tableShape.ts';
 import type { Found } from './takeRows.ts';
 import { divisorOf, lengthUnitIn, volumeUnitIn, weightUnitIn } from './units.ts';
-import { AT_LEAST, COLUMN_WORDS } from './vocabulary.ts';
+import { AT_LEAST, COLUMN_WORDS, WITH_VAT } from './vocabulary.ts';
 import { FreightReader } from './freight.ts';
 import type { CellState, Parts, TableRead, NoteRead, StepPart, TierPart, Understood } from './understood.ts';
 
@@ -200,6 +200,11 @@ export function understand(given: Given, currency: string, choices: Choices = {}
   const shapes = given.blocks.map((b) => new TableShape(b, around));
   for (const { day } of shapes.flatMap((s) => s.columns))
     if (day !== undefined) found.faults.push({ ...fault('scheduleDated', { taken: day }), line: null });
+  const withVat = shapes.flatMap((s) =>
+    s.columns.filter((c) => c.role === 'fee' && WITH_VAT.test(c.heading)),
+  );
+  if (withVat.length > 0)
+    found.faults.push({ ...fault('scheduleWithVat', { heading: withVat[0]?.heading }), line: null });
   const named = namesByTitle(shapes, found);
   const tables = shapes.map((s, i) => readTable(s, named[i] as string, choices, volume, found));
   const names = new Set(

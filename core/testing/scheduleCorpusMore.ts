@@ -1284,6 +1284,61 @@ under 1lb→USD 4.20
 3lb+→USD 5.90 + 0.50/lb`,
     reads: ['– ≤0.454: 4.2', '– ≤1.361: 5.9', '– each 0.454: 0.5'],
   },
+  {
+    name: 'German fees with VAT in them',
+    currency: 'EUR',
+    text: `Tarif→Gewicht→Preis inkl. MwSt.
+S→bis 2 kg→4,99 €
+M→bis 5 kg→5,99 €`,
+    reads: ['S ≤2: 4.99', 'M ≤5: 5.99'],
+    faults: ['scheduleWithVat'],
+  },
+  {
+    name: 'French slices across',
+    currency: 'EUR',
+    text: `Catégorie→Jusqu'à 50 €→De 50 à 200 €→Au-delà de 200 €
+Maison→15 %→12 %→8 %`,
+    reads: ['Maison 15%≤50 / 12%≤200 / 8% sliced'],
+    faults: ['scheduleMode'],
+  },
+  {
+    name: 'weights whose unit stands below',
+    currency: 'USD',
+    text: `Up to→Fee
+0.5→$3.10
+1→$3.60
+2→$4.40
+Weights in pounds.`,
+    reads: ['– ≤0.227: 3.1', '– ≤0.454: 3.6', '– ≤0.907: 4.4'],
+  },
+  {
+    name: 'a surcharge for fuel beside Italian fees',
+    currency: 'EUR',
+    text: `Peso→Tariffa base→Supplemento carburante
+fino a 1 kg→4,10 €→0,35 €
+fino a 3 kg→4,90 €→0,42 €`,
+    reads: ['– ≤1: 4.1', '– ≤3: 4.9'],
+    notUnderstood: 2,
+  },
+  {
+    name: 'Japanese regions, each further kilogram',
+    currency: 'JPY',
+    text: `重量→本州→北海道・九州→沖縄
+2kgまで→620円→740円→1,210円
+5kgまで→810円→960円→1,680円
+1kgごと追加→90円→110円→240円`,
+    reads: [
+      '本州 ≤2: 620',
+      '北海道・九州 ≤2: 740',
+      '沖縄 ≤2: 1210',
+      '本州 ≤5: 810',
+      '北海道・九州 ≤5: 960',
+      '沖縄 ≤5: 1680',
+      '本州 each 1: 90',
+      '北海道・九州 each 1: 110',
+      '沖縄 each 1: 240',
+    ],
+  },
 ];
 
 /** Of another kind than a card holds, or not to be told: marked, and part of nothing. */
@@ -1328,6 +1383,7 @@ L→100 cm→150 cm→10 kg→15 kg→7.90`,
 100サイズ（3辺合計100cm以内）→10kgまで→¥1,280`,
     reads: [],
     notUnderstood: 3,
+    faults: ['scheduleWithVat'],
   },
   {
     name: 'plans of an account',
@@ -1678,6 +1734,73 @@ Small→12 oz→$2.70→$2.95`,
 Auto & Motorrad        11,5 %       0,50 €
 Baumarkt               13 %         0,50 €
 Drogerie               8 % bis 10 €, sonst 15 %   0,30 €`,
+    reads: [],
+    notUnderstood: 3,
+  },
+  {
+    name: 'what a percentage is applied to',
+    currency: 'USD',
+    text: `Individual item fees
+
+Product type→Fee rate→Applied to
+Appliances→8%→Total sale price
+Bicycles→15%→Total sale price
+Gift sets→15%→Total sale price`,
+    reads: ['Appliances 8%', 'Bicycles 15%', 'Gift sets 15%'],
+    notUnderstood: 3,
+  },
+  {
+    name: 'sizes and weights in one sentence each',
+    currency: 'GBP',
+    text: `Size→What fits→Price
+Letter→up to 24 x 16.5 x 0.5 cm and 100 g→£1.25
+Large letter→up to 35.3 x 25 x 2.5 cm and 750 g→£2.10
+Small parcel→up to 45 x 35 x 16 cm and 2 kg→£3.95`,
+    reads: ['Letter: 1.25', 'Large letter: 2.1', 'Small parcel: 3.95'],
+    notUnderstood: 3,
+  },
+  {
+    name: 'a first kilogram in Spanish whose column is not understood',
+    currency: 'EUR',
+    text: `Tamaño→Primer kg→Kg adicional→Peso máximo
+Estándar→3,20 €→0,45 €→12 kg
+Voluminoso→6,80 €→0,60 €→30 kg`,
+    reads: ['Estándar each 1: 0.45', 'Voluminoso each 1: 0.6'],
+    notUnderstood: 4,
+  },
+  {
+    name: 'prices down, sizes across',
+    currency: 'USD',
+    text: `→Small→Large
+Items up to $10→$2.10→$4.00
+Items over $10→$2.90→$5.20`,
+    reads: [],
+    notUnderstood: 4,
+  },
+  {
+    name: 'a Polish heading that is not understood',
+    currency: 'PLN',
+    text: `Miesiąc→Opłata za 1 m³
+styczeń - wrzesień→95 zł
+październik - grudzień→140 zł`,
+    reads: [],
+    notUnderstood: 4,
+  },
+  {
+    name: 'headings of a program',
+    currency: 'EUR',
+    text: `tier,max_weight_g,max_l_cm,max_w_cm,max_h_cm,fee_eur
+S,500,35,25,5,2.20
+M,2000,45,35,20,3.60`,
+    reads: [],
+    notUnderstood: 6,
+  },
+  {
+    name: 'fees in the names of lines',
+    currency: 'USD',
+    text: `Fee for Small items: $2.50 per unit
+Fee for Large items: $4.75 per unit
+Fee for Oversize items: $9.20 per unit`,
     reads: [],
     notUnderstood: 3,
   },

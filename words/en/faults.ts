@@ -94,6 +94,10 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Several tables have no column for a size or zone; they are told apart by their titles: {{titles}}',
     'Paste one of them alone where they are of several countries or services.',
   ],
+  scheduleWithVat: [
+    'Fees under "{{heading}}" have VAT in them: a card has fees before VAT',
+    'Paste the column without VAT, or take it out in the draft.',
+  ],
   scheduleElsewhere: [
     'A card of fees a unit has no place for "{{what}}"',
     'Leave it, and add it to the lane as a cost of your own where it applies.',
