@@ -96,7 +96,7 @@ export function acrossOf(column: Column, fees: number, around: Around): Across {
   const range = /\d/.test(of) ? rangeIn(of, around) : null;
   const isRange = /[€$£¥<>≤–-]|\d\s*\+/u.test(of) && !hasOtherWords(of);
   // "Price per 100 units" is no price band.
-  if (/(?<!\p{L})(?:per|je|pro|par|por|per|za)\s+\d/iu.test(of)) return { by: 'unknown' };
+  if (/(?<!\p{L})(?:per|je|pro|par|por|za)\s+(?!1(?!\d))\d/iu.test(of)) return { by: 'unknown' };
   if (range !== null && (COLUMN_WORDS.price.test(heading) || isRange))
     return { by: 'price', upTo: range.said.upTo };
   return isGeneric(of) || fees === 1

@@ -1339,6 +1339,14 @@ fino a 3 kg→4,90 €→0,42 €`,
       '沖縄 each 1: 240',
     ],
   },
+  {
+    name: 'Polish storage for one cubic metre',
+    currency: 'PLN',
+    text: `Miesiąc→Opłata za 1 m³
+styczeń - wrzesień→95 zł
+październik - grudzień→140 zł`,
+    reads: ['storage 1-9: 95', 'storage 10-12: 140'],
+  },
 ];
 
 /** Of another kind than a card holds, or not to be told: marked, and part of nothing. */
@@ -1774,15 +1782,6 @@ Voluminoso→6,80 €→0,60 €→30 kg`,
     text: `→Small→Large
 Items up to $10→$2.10→$4.00
 Items over $10→$2.90→$5.20`,
-    reads: [],
-    notUnderstood: 4,
-  },
-  {
-    name: 'a Polish heading that is not understood',
-    currency: 'PLN',
-    text: `Miesiąc→Opłata za 1 m³
-styczeń - wrzesień→95 zł
-październik - grudzień→140 zł`,
     reads: [],
     notUnderstood: 4,
   },
