@@ -124,7 +124,7 @@ export const VAT_ALONE =
   /^\s*(?:\+\s*)?(?:vat|mwst\.?|ust\.?|tva|iva|ptu|gst|tax|消費税)(?:\s*[(]?\d+(?:[.,]\d+)?\s*%[)]?)?\s*$/iu;
 /** Amounts in hundredths of the currency. */
 export const HUNDREDTHS =
-  /¢|(?<!\p{L})(?:cents?|ct|pence|centimes?|céntimos|centavos|centesimi|grosz[ey]?|groszach)(?!\p{L})|\dp(?!\p{L})/iu;
+  /¢|(?<!\p{L})(?:cents?|ct|pence|centimes?|céntimos|centavos|centesimi|grosz[ey]?|groszach)(?!\p{L})|(?<=\d)\s?p(?!\p{L})/iu;
 /** What a sale or an account costs besides. */
 export const CHARGES = {
   subscription: means(

@@ -1,6 +1,7 @@
 /**
  * More fee tables as people have them, written apart from the reader to find what it read wrongly; and such as
- * are marked on purpose. As `scheduleCorpus.ts` has them.
+ * are marked on purpose. As `scheduleCorpus.ts` has them: data, table after table, in one file so that a new one
+ * is held beside those there are.
  */
 import type { CorpusTable } from './scheduleCorpus.ts';
 
