@@ -8,6 +8,7 @@ import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import type { PackLine } from '../../core/packs/compare.ts';
 import type { CardPack, PackedCard } from '../../core/packs/schema.ts';
 import { proof } from '../../core/proofs/schema.ts';
+import { cardPackOf } from '../../core/testing/documents.ts';
 import { packOfFile, PACK_LIMITS, zipOfPack } from '../../server/files/packFiles.ts';
 import { saidBy, signedIn } from '../../server/testing/people.ts';
 import { makeWorkspace } from '../../server/testing/workspaces.ts';
@@ -37,14 +38,6 @@ const packed = (data: MarketplaceCard): PackedCard => ({
 });
 const changed = (over: Partial<MarketplaceCard>): MarketplaceCard =>
   marketplaceCard.parse({ ...(card('Alderway/DE').data as MarketplaceCard), ...over });
-const pack = (cards: readonly PackedCard[], proofs: CardPack['proofs'] = []): CardPack => ({
-  format: 'bold-margin/card-pack',
-  version: 1,
-  name: 'Autumn',
-  madeOn: '2026-11-01',
-  cards,
-  proofs,
-});
 const asked = (to: TestWorkspace, cookie: string, body: FormData | object, path = 'packs') =>
   ({
     request: new Request(`http://bold-margin.test/w/${to.slug}/rates/${path}`, {
@@ -97,7 +90,7 @@ describe('a pack of a workspace’s cards', () => {
 
 describe('a pack taken in', () => {
   it('says what is new, differs and is there; what is chosen comes in with proofs and origin', async () => {
-    const p = pack(
+    const p = cardPackOf(
       [
         packed(changed({ marketplace: 'Larkfield', name: 'Larkfield DE' })),
         packed(changed({ inForceFrom: '2027-05-01', subscriptionMonthly: 77 })),
@@ -124,7 +117,7 @@ describe('a pack taken in', () => {
     expect((await takeIn(p, takings('force'))).body).toEqual({ taken: { inForce: 0, drafts: 0, proofs: 0 } });
   });
   it('one’s own version of a day is never overwritten: a draft, or nothing of the pack at all', async () => {
-    const p = pack([
+    const p = cardPackOf([
       packed(changed({ marketplace: 'Fernway', name: 'Fernway DE' })),
       packed(changed({ subscriptionMonthly: 12 })),
     ]);
@@ -145,13 +138,13 @@ describe('a pack taken in', () => {
   it('what was taken out of force comes back only where one says so', async () => {
     const gone = card('Alderway/IT');
     await withdraw(w.id, gone.id, false);
-    const p = pack([packed(gone.data as MarketplaceCard)]);
+    const p = cardPackOf([packed(gone.data as MarketplaceCard)]);
     expect((await shown(p))[0]?.state).toBe('withdrawn');
     expect((await takeIn(p, takings('force'))).body).toMatchObject({ taken: { inForce: 1 } });
   });
   it('needs the right to edit', async () => {
     const viewer = (await signedIn(w.id, 'viewer')).cookie;
-    const p = pack([packed(changed({ marketplace: 'Gorseway' }))]);
+    const p = cardPackOf([packed(changed({ marketplace: 'Gorseway' }))]);
     expect((await takeIn(p, takings('force'), viewer)).status).toBe(403);
     const seen = await saidBy(() =>
       loader({
@@ -164,7 +157,7 @@ describe('a pack taken in', () => {
     expect((seen.body as { versions: unknown[] }).versions.length).toBeGreaterThan(5);
   });
   it('a pack that was tampered with on its way back is read anew', async () => {
-    const p = pack([packed({ ...changed({ marketplace: 'Gorseway' }), currency: 'euro' })]);
+    const p = cardPackOf([packed({ ...changed({ marketplace: 'Gorseway' }), currency: 'euro' })]);
     expect((await takeIn(p, takings('force'))).status).toBe(422);
     expect((await takeIn(p, [{ at: -1, as: 'force' }])).status).toBe(422);
   });
@@ -204,7 +197,7 @@ describe('files that are no packs', () => {
     expect(await codesOf(Buffer.from('hello'))).toEqual(['(document) notPack']);
     expect(await codesOf(Buffer.alloc(0))).toEqual(['(document) notPack']);
     expect(await codesOf(Buffer.from('PK nothing'))).toEqual(['(file) notPack']);
-    const whole = await zipOfPack(pack([packed(changed({}))]));
+    const whole = await zipOfPack(cardPackOf([packed(changed({}))]));
     expect(await codesOf(whole.subarray(0, whole.length / 2))).toEqual(['(file) notPack']);
     expect(await codesOf(zipped([{ name: 'a.txt', end: 'hi' }]))).toEqual(['manifest.json packNoManifest']);
     expect((await codesOf(zipped([{ name: 'manifest.json', end: '{}' }])))[0]).toMatch(/^manifest.json, /);

@@ -4,7 +4,7 @@ import { marketplaceCard, taxCard } from '../cards/rates.ts';
 import type { CardData, CardKind } from '../cards/schema.ts';
 import { cardDay, cardFrom, cardKey } from '../cards/schema.ts';
 import { proof } from '../proofs/schema.ts';
-import { marketplaceCardOf, taxCardOf } from '../testing/documents.ts';
+import { cardPackOf, marketplaceCardOf, taxCardOf } from '../testing/documents.ts';
 import { comparePack, newProofsOf } from './compare.ts';
 import type { OwnVersion } from './compare.ts';
 import { readPack } from './read.ts';
@@ -23,14 +23,6 @@ const packed = (kind: CardKind, data: CardData): PackedCard => ({
   data,
   from: { source: 'Tern', day: '2026-10-02' },
 });
-const pack = (cards: readonly PackedCard[], proofs: CardPack['proofs'] = []): CardPack => ({
-  format: 'bold-margin/card-pack',
-  version: 1,
-  name: 'Autumn',
-  madeOn: '2026-11-01',
-  cards,
-  proofs,
-});
 const own = (kind: CardKind, data: CardData, withdrawn = false): OwnVersion => ({
   id: `${cardKey(kind, data)} ${cardDay(data)}`,
   kind,
@@ -46,8 +38,8 @@ const stateOf = (p: CardPack, versions: readonly OwnVersion[]) =>
 describe('a pack beside the cards that are there', () => {
   const winter = packed('marketplace', market('Fell', '2027-01-01'));
   it('a card that nothing is there of is new', () => {
-    expect(stateOf(pack([winter]), [])).toEqual([['new', null, 0]]);
-    expect(stateOf(pack([winter]), [own('tax', TAX)])).toEqual([['new', null, 0]]);
+    expect(stateOf(cardPackOf([winter]), [])).toEqual([['new', null, 0]]);
+    expect(stateOf(cardPackOf([winter]), [own('tax', TAX)])).toEqual([['new', null, 0]]);
   });
   it('another version is held against the one in force before it', () => {
     const older = [
@@ -56,25 +48,25 @@ describe('a pack beside the cards that are there', () => {
       own('marketplace', market('Fell', '2028-01-01', 0.2)),
     ];
     // The day and the percentage.
-    expect(stateOf(pack([winter]), older)).toEqual([['version', 'Fell/DE 2026-06-01', 2]]);
-    expect(stateOf(pack([winter]), older.slice(2))).toEqual([['version', null, 0]]);
+    expect(stateOf(cardPackOf([winter]), older)).toEqual([['version', 'Fell/DE 2026-06-01', 2]]);
+    expect(stateOf(cardPackOf([winter]), older.slice(2))).toEqual([['version', null, 0]]);
   });
   it('the same with every figure the same is there already; otherwise on its day is a conflict', () => {
-    expect(stateOf(pack([winter]), [own('marketplace', market('Fell', '2027-01-01'))])).toEqual([
+    expect(stateOf(cardPackOf([winter]), [own('marketplace', market('Fell', '2027-01-01'))])).toEqual([
       ['same', 'Fell/DE 2027-01-01', 0],
     ]);
-    expect(stateOf(pack([winter]), [own('marketplace', market('Fell', '2027-01-01', 0.1))])).toEqual([
+    expect(stateOf(cardPackOf([winter]), [own('marketplace', market('Fell', '2027-01-01', 0.1))])).toEqual([
       ['conflict', 'Fell/DE 2027-01-01', 1],
     ]);
   });
   it('what was taken out of force does not come back by itself', () => {
-    expect(stateOf(pack([winter]), [own('marketplace', market('Fell', '2027-01-01'), true)])).toEqual([
+    expect(stateOf(cardPackOf([winter]), [own('marketplace', market('Fell', '2027-01-01'), true)])).toEqual([
       ['withdrawn', null, 0],
     ]);
   });
   it('new proofs are counted once, at the first version of their card', () => {
     const later = packed('marketplace', cardFrom(winter.data, '2027-06-01'));
-    const p = pack(
+    const p = cardPackOf(
       [winter, later, packed('tax', TAX)],
       [
         { card: 'Fell/DE', proof: PROOF },
@@ -91,7 +83,7 @@ describe('a pack beside the cards that are there', () => {
     fc.assert(
       fc.property(fc.array(version, { maxLength: 5 }), day, (versions, on) => {
         const there = versions.map(([d, pct, out]) => own('marketplace', market('Fell', d, pct), out));
-        const [line] = comparePack(pack([packed('marketplace', market('Fell', on))]), there, new Map());
+        const [line] = comparePack(cardPackOf([packed('marketplace', market('Fell', on))]), there, new Map());
         const taken = there.some((v) => v.inForceFrom === on && !v.withdrawn);
         expect(taken && (line?.state === 'new' || line?.state === 'version')).toBe(false);
         expect(line?.state === 'new').toBe(there.length === 0);
@@ -101,7 +93,7 @@ describe('a pack beside the cards that are there', () => {
 });
 
 describe('a pack from outside', () => {
-  const whole = pack(
+  const whole = cardPackOf(
     [packed('marketplace', market('Fell', '2027-01-01')), packed('tax', TAX)],
     [{ card: 'Fell/DE', proof: PROOF }],
   );

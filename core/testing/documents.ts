@@ -1,4 +1,5 @@
 /** Small made-up documents for tests of the core. */
+import type { CardPack, PackedCard } from '../packs/schema.ts';
 import { laneDocument } from '../lane/schema.ts';
 import type { LaneDocument, LaneDocumentInput } from '../lane/schema.ts';
 import type { z } from 'zod';
@@ -63,3 +64,13 @@ export function plainLane(over: Partial<LaneDocumentInput> = {}): LaneDocument {
     ...over,
   });
 }
+
+/** A pack of cards that somebody else made. */
+export const cardPackOf = (cards: readonly PackedCard[], proofs: CardPack['proofs'] = []): CardPack => ({
+  format: 'bold-margin/card-pack',
+  version: 1,
+  name: 'Autumn',
+  madeOn: '2026-11-01',
+  cards,
+  proofs,
+});

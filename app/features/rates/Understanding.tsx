@@ -1,5 +1,6 @@
 /** What was understood of what was given: in a sentence, cell by cell, and what is still rough. */
 import { Box, Typography } from '@mui/material';
+import { Fragment } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { inWords } from '../../../words/index.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -29,21 +30,18 @@ export function ReadSentence({ state: { understood, text } }: { state: ReadState
             values={{ sure: f.number(counts.sure + counts.leftOut, 0), all: f.number(all, 0) }}
             components={parts}
           />{' '}
-          {counts.doubtful > 0 && (
-            <Trans
-              i18nKey="read.doubtful"
-              values={{ count: counts.doubtful }}
-              count={counts.doubtful}
-              components={parts}
-            />
-          )}{' '}
-          {counts.notUnderstood > 0 && (
-            <Trans
-              i18nKey="read.notUnderstood"
-              values={{ count: counts.notUnderstood }}
-              count={counts.notUnderstood}
-              components={parts}
-            />
+          {(['doubtful', 'notUnderstood'] as const).map(
+            (state) =>
+              counts[state] > 0 && (
+                <Fragment key={state}>
+                  <Trans
+                    i18nKey={`read.${state}`}
+                    values={{ count: counts[state] }}
+                    count={counts[state]}
+                    components={parts}
+                  />{' '}
+                </Fragment>
+              ),
           )}
         </>
       )}
