@@ -66,6 +66,8 @@ export const scheduleWords = {
       noStorage: 'storage is not known: paste its table',
       noSides: 'size tiers without limits of size: {{tiers}}',
       noShares: 'how many of your orders go to each zone: type the shares in the draft',
+      noCharges: 'fees an item, a payment and a month are taken as none: paste them where there are any',
+      noFeeVat: 'VAT on its fees is taken as none: say in the draft where it is charged',
       noSender: 'who sends the goods: say so',
       noPostage: 'what a parcel costs you: paste your carrier’s table into a postage card',
       noVat: 'VAT of this country: type its standard rate',

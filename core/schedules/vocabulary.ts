@@ -123,8 +123,13 @@ export const WITHOUT_VAT = means(
 export const VAT_ALONE =
   /^\s*(?:\+\s*)?(?:vat|mwst\.?|ust\.?|tva|iva|ptu|gst|tax|消費税)(?:\s*[(]?\d+(?:[.,]\d+)?\s*%[)]?)?\s*$/iu;
 /** Amounts in hundredths of the currency. */
-export const HUNDREDTHS =
-  /¢|(?<!\p{L})(?:cents?|ct|pence|centimes?|céntimos|centavos|centesimi|grosz[ey]?|groszach)(?!\p{L})|(?<=\d)\s?p(?!\p{L})/iu;
+export const HUNDREDTHS = new RegExp(
+  [
+    '¢|(?<=\\d)\\s?p(?!\\p{L})',
+    '(?<!\\p{L})(?:cents?|ct|pence|centimes?|céntimos|centavos|centesimi|grosz[ey]?|groszach)(?!\\p{L})',
+  ].join('|'),
+  'iu',
+);
 /** What a sale or an account costs besides. */
 export const CHARGES = {
   subscription: means(
