@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { givenOfText } from './given.ts';
+import { understand } from './understand.ts';
 import { moneyIn, namedWeightIn, sidesIn, weightsIn } from './forms.ts';
 import type { Around } from './forms.ts';
 import { limitsIn } from './limits.ts';
@@ -131,4 +133,18 @@ describe('words of a figure', () => {
     ['tot 2 kg', 'tot'],
     ['up to 1 kg per pallet', 'pallet'],
   ])('%s', (text, left) => expect(unknownWords(text)).toBe(left));
+});
+
+describe('a charge in a list of percentages', () => {
+  const parts = (text: string) => understand(givenOfText(text), 'EUR');
+  it('is one by its whole name, and a category otherwise', () => {
+    const { charges, categories } = parts('Payment fee: 2 %\nPayment terminals: 8 %\nGarden: 12 %').parts;
+    expect(charges).toMatchObject([{ of: 'payment', pct: 0.02 }]);
+    expect(categories.map((c) => c.name)).toEqual(['Payment terminals', 'Garden']);
+  });
+  it('of more than one share becomes part of nothing, and is marked', () => {
+    const u = parts('Payment: 2 % up to 100, 1 % of the rest\nGarden: 12 %\nBooks: 10 %');
+    expect(u.parts.charges).toEqual([]);
+    expect(u.counts.notUnderstood).toBeGreaterThan(0);
+  });
 });

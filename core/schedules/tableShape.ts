@@ -105,9 +105,15 @@ export function acrossOf(column: Column, fees: number, around: Around): Across {
 }
 
 const SIZE_WORDS = /size|tier|größe|groesse|klasse|taille|tamaño|formato|dimensione|rozmiar|サイズ|区分/iu;
-/** Which charge a name means; null where it means none. */
-export const chargeOf = (name: string): ChargePart['of'] | null =>
-  (Object.keys(CHARGES) as (keyof typeof CHARGES)[]).find((k) => CHARGES[k].test(name)) ?? null;
+/** Words that join others in the name of a charge. */
+const JOINS = /(?<!\p{L})(?:d|de|des|di|of|per|für|por|za|by|processing|card)(?!\p{L})/giu;
+/** Which charge a name means; null where it means none, or says more: "Payment fee", not "Payment terminals". */
+export function chargeOf(name: string): ChargePart['of'] | null {
+  const of = (Object.keys(CHARGES) as (keyof typeof CHARGES)[]).find((k) => CHARGES[k].test(name));
+  const found = of === undefined ? null : CHARGES[of].exec(name);
+  if (of === undefined || found === null) return null;
+  return isGeneric(name.replace(found[0], ' ').replace(JOINS, ' ').replace(/['’]/g, ' ')) ? of : null;
+}
 
 /** Whether a name alone means what is taken of a sale. */
 export const isCommission = (name: string): boolean => COLUMN_WORDS.referral.exec(name)?.[0] === name.trim();

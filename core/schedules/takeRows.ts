@@ -146,6 +146,10 @@ export class RowTaker {
     const of = chargeOf(cells[0]?.text ?? '');
     const at = cells.findIndex((c, i) => i > 0 && ['percent', 'money'].includes(says(c)?.is ?? ''));
     const said = says(cells[at]);
+    // A payment fee has one share: what has more becomes part of nothing, and is marked.
+    const hasMore =
+      said?.is === 'percent' && (said.tiers.length > 1 || said.min !== null || said.max !== null);
+    if (of !== null && hasMore) return;
     this.used.add(0).add(at);
     if (said?.is === 'percent' && of === null && isCommission(cells[0]?.text ?? ''))
       this.found.categories.push({ name: '', percent: said, itemFee: said.plus, line: line.line });
