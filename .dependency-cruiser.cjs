@@ -131,7 +131,7 @@ module.exports = {
     forbid(
       'no-orphan-packages',
       {},
-      { couldNotResolve: true, pathNot: '\\+types/|^virtual:' },
+      { couldNotResolve: true, pathNot: '\\+types/|^virtual:|\\?url$' },
       'Every import resolves.',
     ),
   ],

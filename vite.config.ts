@@ -7,5 +7,6 @@ export default defineConfig({
   // bundles them.
   ssr: { noExternal: [/^@mui\//, /^@emotion\//, 'react-i18next'] },
   server: { watch: { ignored: ['**/.data/**', '**/build/**'] } },
-  build: { target: 'es2022', assetsInlineLimit: 0 },
+  // The manifest says what the quick check is made of (vite.worker.config.ts).
+  build: { target: 'es2022', assetsInlineLimit: 0, manifest: true },
 });

@@ -31,7 +31,10 @@ export const meta: Route.MetaFunction = () => [
   { title: 'Bold Margin' },
   { name: 'description', content: 'What one unit keeps, lane beside lane' },
 ];
-export const links: Route.LinksFunction = () => [{ rel: 'icon', href: '/mark.svg', type: 'image/svg+xml' }];
+export const links: Route.LinksFunction = () => [
+  { rel: 'icon', href: '/mark.svg', type: 'image/svg+xml' },
+  { rel: 'manifest', href: '/manifest.webmanifest', crossOrigin: 'use-credentials' },
+];
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = use(NonceContext);

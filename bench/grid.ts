@@ -1,7 +1,6 @@
 /** From a key in a list's assumptions to the repainted grid, in real Chromium, at 200,000 rows. */
 import { Readable } from 'node:stream';
 import { setTimeout as wait } from 'node:timers/promises';
-import { chromium } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { eq } from 'drizzle-orm';
 import { demoRow, TIDY_HEADER, tidyLine } from '../demo/lists.ts';
@@ -12,7 +11,7 @@ import { loadSetup, saveSetup } from '../server/use/listSetup.ts';
 import { receiveList } from '../server/use/receiveLists.ts';
 import type { Measure } from './core.ts';
 import { median } from './sheet.ts';
-import { CHROMIUM } from './tools.ts';
+import { inDemo } from './tools.ts';
 
 const ROWS = 200_000;
 const KEYS = 40;
@@ -25,14 +24,7 @@ export async function measureGrid(origin: string): Promise<Measure[]> {
     .limit(1);
   if (w === undefined) throw new Error('no workspace');
   const id = await longList(w.id, w.by);
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
-  try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
-    ).newPage();
-    await page.goto(`${origin}/sign-in`);
-    await page.getByRole('button', { name: 'Enter the demo' }).click();
-    await page.waitForURL(/weigh/);
+  return inDemo(origin, async (page) => {
     await page.goto(`${page.url().replace(/weigh.*/, '')}lists/${id}?all=1&sort=line`);
     await page.locator('html[data-answers]').waitFor({ state: 'attached' });
     await page.getByRole('button', { name: 'Assumptions' }).click();
@@ -57,9 +49,7 @@ export async function measureGrid(origin: string): Promise<Measure[]> {
         ratio: null,
       },
     ];
-  } finally {
-    await browser.close();
-  }
+  });
 }
 
 /** The demo's stock list, longer, under the same settings, read to its end. */

@@ -2,7 +2,6 @@
  * Measures of many lanes and of rates: generating, comparing, importing a card, weighing ten thousand lanes
  * again.
  */
-import { chromium } from '@playwright/test';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { cardFrom } from '../core/cards/schema.ts';
@@ -20,7 +19,7 @@ import { generateLanes } from '../server/use/proposals.ts';
 import { cardsInForce, newId } from '../server/use/workspaces.ts';
 import type { Measure } from './core.ts';
 import { median, scripting } from './sheet.ts';
-import { CHROMIUM, timed } from './tools.ts';
+import { inDemo, timed } from './tools.ts';
 
 /**
  * A candidate with five quotes; its lanes are every combination of all marketplaces, two ways of fulfilment
@@ -101,14 +100,7 @@ let total = 0;
 let took = 0;
 
 async function measureComparison(origin: string, many: string, one: string): Promise<Measure[]> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
-  try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
-    ).newPage();
-    await page.goto(`${origin}/sign-in`);
-    await page.getByRole('button', { name: 'Enter the demo' }).click();
-    await page.waitForURL(/weigh/);
+  return inDemo(origin, async (page) => {
     const base = page.url().replace(/\/weigh.*/, '/weigh');
     const times: Record<string, number[]> = { [many]: [], [one]: [] };
     // By turns, so that a busy moment falls on both.
@@ -155,9 +147,7 @@ async function measureComparison(origin: string, many: string, one: string): Pro
         ratio: null,
       },
     ];
-  } finally {
-    await browser.close();
-  }
+  });
 }
 
 /** A tax card of 5,000 duty rows, as CSV: previewed against its version, beside parsing the file alone. */

@@ -1,4 +1,3 @@
-import pg from 'pg';
 import { loadSheet } from '../server/use/candidates.ts';
 import { authDb, closeDatabase, inWorkspace } from '../server/db/client.ts';
 import { organization } from '../server/db/authSchema.ts';
@@ -11,9 +10,13 @@ import { closeQueue } from '../server/jobs/boss.ts';
 import { closeLeases } from '../server/jobs/leases.ts';
 import { measureColumns } from './columns.ts';
 import { measureLists } from './lists.ts';
+import { measureEvidence } from './evidence.ts';
+import { measureFind } from './find.ts';
 import { measureGrid } from './grid.ts';
 import { measureMany } from './many.ts';
+import { measurePlan } from './plan.ts';
 import { measureSheet } from './sheet.ts';
+import { statementsOf } from './tools.ts';
 import { measureWeigh } from './weigh.ts';
 
 /** Business statements that the sheet's loader sends, for the candidate with the most lanes. */
@@ -24,20 +27,12 @@ async function measureLoader(): Promise<Measure> {
     tx.select({ id: candidate.id, data: candidate.data }).from(candidate),
   );
   const bee = rows.find((r) => r.data.name.startsWith('Bee house'));
-  const query = pg.Client.prototype.query as (...args: unknown[]) => unknown;
-  const seen: string[] = [];
-  pg.Client.prototype.query = function (this: pg.Client, ...args: unknown[]) {
-    const q = args[0] as string | { text: string };
-    seen.push(typeof q === 'string' ? q : q.text);
-    return query.apply(this, args);
-  } as typeof pg.Client.prototype.query;
   const started = performance.now();
-  const sheet = await loadSheet(w.id, bee?.id ?? '');
+  const statements = await statementsOf(() => loadSheet(w.id, bee?.id ?? ''));
   const ms = performance.now() - started;
-  pg.Client.prototype.query = query as typeof pg.Client.prototype.query;
   return {
-    name: `Business statements of the sheet's loader (${sheet?.lanes.length} lanes)`,
-    value: seen.filter((q) => /"bm"\./.test(q)).length,
+    name: `Business statements of the sheet's loader (the candidate with most lanes)`,
+    value: statements,
     unit: 'statements',
     aim: 'at most 5',
     yardstick: `${ms.toFixed(1)} ms in all`,
@@ -56,6 +51,9 @@ const GROUPS: Readonly<Record<string, () => Measure[] | Promise<Measure[]>>> = {
   grid: () => measureGrid(origin),
   weigh: () => measureWeigh(origin),
   many: () => measureMany(origin),
+  evidence: measureEvidence,
+  plan: () => measurePlan(origin),
+  find: () => measureFind(origin),
 };
 const words = process.argv.slice(2).filter((a) => !a.startsWith('--'));
 const unknown = words.filter((w) => GROUPS[w] === undefined);

@@ -3,9 +3,9 @@
  * statements.
  */
 import { brotliCompressSync } from 'node:zlib';
-import { chromium } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import type { Measure } from './core.ts';
+import { inDemo } from './tools.ts';
 
 export const median = (list: number[]): number =>
   [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? Number.NaN;
@@ -21,23 +21,7 @@ export async function scripting(page: Page): Promise<() => Promise<number>> {
 }
 
 export async function measureSheet(origin: string): Promise<Measure[]> {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-sync',
-      '--no-first-run',
-    ],
-  });
-  try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
-    ).newPage();
-    await page.goto(`${origin}/sign-in`);
-    await page.getByRole('button', { name: 'Enter the demo' }).click();
-    await page.waitForURL(/weigh/);
+  return inDemo(origin, async (page) => {
     const link = await page
       .getByRole('link', { name: 'Bee house, larch, three chambers' })
       .getAttribute('href');
@@ -129,7 +113,5 @@ export async function measureSheet(origin: string): Promise<Measure[]> {
         ratio: null,
       },
     ];
-  } finally {
-    await browser.close();
-  }
+  });
 }

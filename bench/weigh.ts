@@ -1,5 +1,4 @@
 /** Measures of the list of candidates. */
-import { chromium } from '@playwright/test';
 import { and, eq, sql } from 'drizzle-orm';
 import { organization } from '../server/db/authSchema.ts';
 import { authDb, inWorkspace } from '../server/db/client.ts';
@@ -7,21 +6,14 @@ import { candidate } from '../server/db/schema.ts';
 import { duplicateCandidate, setFate } from '../server/use/candidates.ts';
 import type { Measure } from './core.ts';
 import { median } from './sheet.ts';
-import { CHROMIUM, timed } from './tools.ts';
+import { inDemo, timed } from './tools.ts';
 
 /** Weigh with 500 candidates beside Weigh with a dozen: the page as the server sends it, and until its rows stand. */
 export async function measureWeigh(origin: string): Promise<Measure[]> {
   const [w] = await authDb().select({ id: organization.id }).from(organization).limit(1);
   if (w === undefined) throw new Error('no workspace');
   const workspaceId = w.id;
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
-  try {
-    const page = await (
-      await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
-    ).newPage();
-    await page.goto(`${origin}/sign-in`);
-    await page.getByRole('button', { name: 'Enter the demo' }).click();
-    await page.waitForURL(/weigh/);
+  return inDemo(origin, async (page) => {
     const url = page.url();
     const look = async (): Promise<{ sent: number; stands: number }> => {
       const sent: number[] = [];
@@ -61,9 +53,7 @@ export async function measureWeigh(origin: string): Promise<Measure[]> {
         ratio: many.stands / few.stands,
       },
     ];
-  } finally {
-    await browser.close();
-  }
+  });
 }
 
 /** Copies of a candidate of the demo, each with its lanes. */

@@ -3,7 +3,12 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import ExcelJS from 'exceljs';
+import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ANSWERS } from '../between/feed.ts';
+import { riskOf } from '../core/risk/risk.ts';
+import { rangesDocument } from '../core/risk/schema.ts';
+import { plainLane } from '../core/testing/documents.ts';
 import { randomLane } from '../core/testing/lanes.ts';
 import { laneResult } from '../core/lane/result.ts';
 import { evaluate } from '../core/lane/evaluate.ts';
@@ -55,9 +60,9 @@ describe('every example of docs/formats.md', () => {
     for (const b of files)
       writeFileSync(join(folder, b.about.slice(5)), b.text.replace('"the lane document above"', lane));
   });
-  it('stands there: six commands with their output, and one that fails', () => {
-    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(6);
-    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(7);
+  it('stands there: eleven commands with their output, and one that fails', () => {
+    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(11);
+    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(12);
   });
   it.each(blocks.flatMap((b, i) => (b.language === 'sh' ? [[b.text.trim(), i] as const] : [])))(
     '%s',
@@ -74,6 +79,41 @@ describe('every example of docs/formats.md', () => {
       expect(next?.about === 'output' || next?.about === 'errors').toBe(true);
     },
   );
+});
+
+describe('bm match', () => {
+  const put = (name: string, text: string): string => {
+    writeFileSync(join(folder, name), text);
+    return join(folder, name);
+  };
+  it('takes a list of noise of one’s own', async () => {
+    const goods = put('noisy.csv', 'Title,Brand\nSuperdeal slate bird bath,Ortolan\n');
+    const listings = put('market.csv', 'Code,Title,Brand\nL1,Slate bird bath,Ortolan\n');
+    const plain = await bm(['match', goods, '--listings', listings]);
+    const own = await bm([
+      'match',
+      goods,
+      '--listings',
+      listings,
+      '--noise',
+      put('noise.txt', 'superdeal\n'),
+    ]);
+    expect(JSON.parse(plain.out).rows[0].alike).toBeLessThan(1);
+    expect(JSON.parse(own.out).rows[0]).toMatchObject({ confidence: 'certain', reason: 'title', alike: 1 });
+  });
+  it.each([
+    [[], /needs --listings/],
+    [['--listings', 'none.csv'], /no such file/i],
+  ])('%j: says what is missing', async (more, why) => {
+    const run = await bm(['match', put('g.csv', 'Title\nMat\n'), ...more]);
+    expect(run.code).toBe(2);
+    expect(run.err).toMatch(why);
+  });
+  it('a file without titles is refused', async () => {
+    const run = await bm(['match', put('t.csv', 'Price\n3\n'), '--listings', put('l.csv', 'Title\nMat\n')]);
+    expect([run.code, run.out]).toEqual([2, '']);
+    expect(run.err).toContain('no column of titles');
+  });
 });
 
 describe('bm card', () => {
@@ -173,6 +213,17 @@ describe('bm card', () => {
   });
 });
 
+describe('bm schema feed', () => {
+  it('prints the contract as docs/feed.openapi.json has it, every question with its answer', async () => {
+    const run = await bm(['schema', 'feed']);
+    expect(run.code).toBe(0);
+    const kept = readFileSync(join(root, 'docs/feed.openapi.json'), 'utf8');
+    expect(JSON.parse(kept)).toEqual(JSON.parse(run.out));
+    const paths = Object.keys(JSON.parse(run.out).paths);
+    expect(paths).toEqual(Object.keys(ANSWERS).map((q) => `/${q}`));
+  });
+});
+
 describe('bm evidence', () => {
   const put = (name: string, value: unknown): string => {
     writeFileSync(join(folder, name), typeof value === 'string' ? value : JSON.stringify(value));
@@ -196,6 +247,32 @@ describe('bm evidence', () => {
     });
     expect(said.terms[1]).toMatchObject({ term: 'bee hotel', season: { peaks: [12] } });
   });
+  it('prints rivals, terms, units, offers and the opportunity as the core has them', async () => {
+    const path = put('m.json', {
+      ...head,
+      now: '2026-11-29',
+      terms: [{ term: 'bee house larch', ticked: true, volumes: [{ month: '2026-10', value: 700 }] }],
+      rivals: { currency: 'EUR', rows: [{ title: 'Bee wall', price: 20, units: 30, reviews: 10 }] },
+      offers: { currency: 'EUR', list: [{ price: 19.8, delivery: 0 }] },
+      units: { statedListing: 240, hasVariations: true, ratingsVariation: 45, ratingsListing: 150 },
+      mine: { price: 20 },
+      permission: { state: 'closed' },
+    });
+    const printed = async (section: string) => JSON.parse((await bm(['evidence', section, path])).out);
+    expect(await printed('rivals')).toMatchObject({ rows: 1, place: { place: 1, ceiling: 20 } });
+    expect(await printed('terms')).toMatchObject({ terms: [{ volume: 700 }], bids: { why: 'noBids' } });
+    expect(await printed('units')).toMatchObject({
+      format: 'bold-margin/evidence-units',
+      units: { expected: 72, rung: 'statedListing' },
+      mine: { rivals: 1, expected: 36 },
+    });
+    expect(await printed('offers')).toMatchObject({ state: 'noDefault', cases: [{ price: 19.8 }, {}] });
+    expect(await printed('opportunity')).toMatchObject({
+      figures: { searches: 700, units: 72 },
+      opportunity: { vetoes: ['closed'], mean: null },
+      gates: { permitted: { verdict: 'failed' } },
+    });
+  });
   it('says what a lane would have kept at the prices of the market', async () => {
     const lane = { ...randomLane(7), currency: 'EUR', homeCurrency: 'EUR' };
     const run = await bm(['evidence', 'history', put('p.json', { ...head, prices }), put('l.json', lane)]);
@@ -206,8 +283,11 @@ describe('bm evidence', () => {
     });
   });
   it.each([
-    [['evidence'], 'bm evidence needs one of season, history'],
-    [['evidence', 'rivals', 'p.json'], 'bm evidence needs one of season, history'],
+    [['evidence'], 'bm evidence needs one of season, history, rivals, terms, units, offers, opportunity'],
+    [['evidence', 'reviews', 'p.json'], 'bm evidence needs one of season'],
+    [['evidence', 'rivals', 'p.json'], 'has no rivals'],
+    [['evidence', 'units', 'p.json'], 'says nothing of units'],
+    [['evidence', 'offers', 'p.json'], 'has no offers'],
     [['evidence', 'season', 'nowhere.json'], 'There is no such file'],
     [['evidence', 'season', 'fees.txt'], 'not JSON'],
     [['evidence', 'history', 'terms.json'], 'has no prices'],
@@ -215,6 +295,114 @@ describe('bm evidence', () => {
     [['evidence', 'season', 'bad.json'], 'terms.0.volumes.0.month: This is no month'],
   ])('%j: %s', async (args, said) => {
     put('bad.json', { ...head, terms: [{ term: 'a', volumes: [{ month: '2026-13', value: 1 }] }] });
+    const run = await bm(args.map((a) => (/\.(json|txt)$/.test(a) ? join(folder, a) : a)));
+    expect([run.code, run.out]).toEqual([2, '']);
+    expect(run.err).toContain(said);
+  });
+});
+
+describe('bm cash', () => {
+  const put = (name: string, value: unknown): string => {
+    writeFileSync(join(folder, name), typeof value === 'string' ? value : JSON.stringify(value));
+    return join(folder, name);
+  };
+  const lane = plainLane({ demand: { kind: 'typed', units: 60 }, payoutEveryDays: 14, payoutDelayDays: 3 });
+  it('gives days and months of the expected case as rows that add up to its end', async () => {
+    const plan = put('plan.json', { start: '2026-12-15', horizon: 60, launch: { cash: 500 } });
+    const path = put('lane.json', lane);
+    const rowsOf = async (csv: string) => {
+      const run = await bm(['cash', path, '--plan', plan, '--csv', csv]);
+      expect([run.code, run.err]).toEqual([0, '']);
+      return Papa.parse<Record<string, string>>(run.out.trim(), { header: true }).data;
+    };
+    const said = JSON.parse((await bm(['cash', path, '--plan', plan])).out);
+    const [days, months] = [await rowsOf('days'), await rowsOf('months')];
+    expect([days.length, days[0]?.day, days.at(-1)?.day]).toEqual([61, '2026-12-15', '2027-02-13']);
+    expect(months.map((m) => m.month)).toEqual(['2026-12', '2027-01', '2027-02']);
+    const { end } = said.cases.expected;
+    expect(Number(days.at(-1)?.cumulated)).toBeCloseTo(end, 6);
+    expect(Number(months.at(-1)?.end)).toBeCloseTo(500 + end, 6);
+    const flows = ['payouts', 'goods', 'way', 'ready', 'adverts', 'vat', 'fixed', 'other'];
+    for (const rows of [days, months])
+      expect(rows.reduce((sum, r) => sum + flows.reduce((x, f) => x + Number(r[f]), 0), 0)).toBeCloseTo(
+        end,
+        6,
+      );
+  });
+  it('a lane that lacks something names it, and has no figures', async () => {
+    const run = await bm(['cash', put('open.json', { ...lane, demand: null, returns: null })]);
+    expect(run.code).toBe(0);
+    expect(JSON.parse(run.out)).toMatchObject({ cases: null, lacks: ['returns', 'demand'], problems: [] });
+  });
+  it.each([
+    [['cash', 'lane.json', '--csv', 'weeks'], 'is none of days, months'],
+    [['cash', 'fees.txt'], 'not JSON'],
+    [['cash', 'lane.json', '--plan', 'nowhere.json'], 'There is no such file'],
+    [['cash', 'lane.json', '--plan', 'wrong.json'], 'horizon'],
+    [['cash', 'wrong.json'], 'format'],
+  ])('%j: %s', async (args, said) => {
+    put('wrong.json', { horizon: 0 });
+    put('lane.json', lane);
+    const run = await bm(args.map((a) => (/\.(json|txt)$/.test(a) ? join(folder, a) : a)));
+    expect([run.code, run.out]).toEqual([2, '']);
+    expect(run.err).toContain(said);
+  });
+});
+
+describe('bm purse and bm risk', () => {
+  const put = (name: string, value: unknown): string => {
+    writeFileSync(join(folder, name), typeof value === 'string' ? value : JSON.stringify(value));
+    return join(folder, name);
+  };
+  const lane = plainLane({ demand: { kind: 'typed', units: 60 }, payoutEveryDays: 14, payoutDelayDays: 3 });
+  const purse = { format: 'bold-margin/purse', version: 1, start: '2026-12-01', cash: 100, lanes: [] };
+
+  it('a purse without lanes launches nothing, and one that lacks something says it', async () => {
+    const empty = JSON.parse((await bm(['purse', put('empty.json', purse)])).out);
+    expect(empty).toMatchObject({ currency: null, plan: { feasible: true, launches: [], value: 0 } });
+    const lanes = [{ key: 'a', candidate: 'a', lane: { ...lane, returns: null } }];
+    const open = JSON.parse((await bm(['purse', put('open.json', { ...purse, lanes })])).out);
+    expect(open.aside).toMatchObject([{ key: 'a', why: 'incomplete', lacks: ['returns'] }]);
+  });
+  it('draws by given numbers what the core draws by them', async () => {
+    const own = Array.from({ length: 24 }, (_, i) => i / 24);
+    const ranges = { price: { low: 20, likely: 30, high: 35 } };
+    const asked = put('r.json', { ranges });
+    const uniforms = put('u.txt', own.join('\n'));
+    const run = await bm(['risk', put('lane.json', lane), '--ranges', asked, '--uniforms', uniforms]);
+    expect([run.code, run.err]).toEqual([0, '']);
+    const said = riskOf(lane, rangesDocument.parse({ ranges }), Float64Array.from(own));
+    if (!said.known) throw new Error('the lane of this test is complete');
+    expect(JSON.parse(run.out)).toMatchObject({ draws: 3, unit: said.unit, launch: said.launch });
+  });
+  it('a lane that lacks something has no figures', async () => {
+    const run = await bm([
+      'risk',
+      put('open.json', { ...lane, returns: null }),
+      '--ranges',
+      put('r.json', {}),
+    ]);
+    expect(JSON.parse(run.out)).toMatchObject({ unit: null, launch: null, lacks: ['returns'] });
+  });
+  it.each([
+    [['purse', 'fees.txt'], 'not JSON'],
+    [['purse', 'reserve.json'], 'reserve is over the cash'],
+    [['risk', 'lane.json'], 'needs --ranges'],
+    [['risk', 'lane.json', '--ranges', 'fees.txt'], 'not JSON'],
+    [['risk', 'lane.json', '--ranges', 'order.json'], 'ranges.price: The range is out of order'],
+    [
+      ['risk', 'lane.json', '--ranges', 'r.json', '--uniforms', 'seven.txt'],
+      'has 7 uniform numbers; a draw takes 8',
+    ],
+    [['risk', 'lane.json', '--ranges', 'r.json', '--uniforms', 'one.txt'], 'Number 2 of the uniform numbers'],
+    [['risk', 'lane.json', '--ranges', 'r.json', '--uniforms', 'nowhere.txt'], 'There is no such file'],
+  ])('%j: %s', async (args, said) => {
+    put('reserve.json', { ...purse, reserve: 500 });
+    put('order.json', { ranges: { price: { low: 3, likely: 2, high: 1 } } });
+    put('seven.txt', '0.1 0.2 0.3 0.4 0.5 0.6 0.7');
+    put('one.txt', '0.1 1 0.3 0.4 0.5 0.6 0.7 0.8');
+    put('lane.json', lane);
+    put('r.json', {});
     const run = await bm(args.map((a) => (/\.(json|txt)$/.test(a) ? join(folder, a) : a)));
     expect([run.code, run.out]).toEqual([2, '']);
     expect(run.err).toContain(said);

@@ -1,18 +1,21 @@
 /**
- * The core at a prompt: `bm evaluate | solve | launch | screen | card | evidence | schema`. JSON in, JSON out.
+ * The core at a prompt: `bm evaluate | solve | launch | cash | purse | risk | screen | match | card | evidence |
+ * schema`. JSON in, JSON out.
  * docs/formats.md describes the documents.
  */
 import { createReadStream } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
+import { cashPlan } from '../core/cash/schema.ts';
 import { cardDocument } from '../core/cards/schema.ts';
 import { cardPack } from '../core/packs/schema.ts';
+import { openApiOfFeed } from '../between/feed.ts';
 import { evidenceDocument } from '../core/evidence/schema.ts';
 import { issuesOf } from '../core/issues.ts';
 import type { Issue } from '../core/issues.ts';
 import { fillIn, inWords, problemText, sayFault } from '../words/index.ts';
-import { fault } from '../core/fault.ts';
+import { TARGET_FIGURES } from '../core/lane/hurdles.ts';
 import { laneResult } from '../core/lane/result.ts';
 import { evaluate } from '../core/lane/evaluate.ts';
 import { laneDocument } from '../core/lane/schema.ts';
@@ -28,6 +31,14 @@ import { screenSettings } from '../core/lists/settings.ts';
 import { cannot, fileTrouble, readText, UsageError } from './files.ts';
 import { asked, usage } from '../words/en/commandLine.ts';
 import { checkCard, readCard } from './card.ts';
+import { feedWords } from '../words/en/feed.ts';
+import { cash } from './cash.ts';
+import { matchFiles } from './match.ts';
+import { purse } from './purse.ts';
+import { risk } from './risk.ts';
+import { purseDocument } from '../core/purse/schema.ts';
+import { rangesDocument } from '../core/risk/schema.ts';
+import { NOT_JSON } from './documents.ts';
 import { evidence } from './evidence.ts';
 import { screen } from './screen.ts';
 import type { ScreenOptions } from './screen.ts';
@@ -39,15 +50,6 @@ const USUAL_TARGETS: readonly Target[] = [
   { figure: 'roi', value: 0.5 },
   { figure: 'roi', value: 1 },
 ];
-const TARGET_FIGURES = [
-  'unitProfit',
-  'margin',
-  'roi',
-  'marginOnShelfPrice',
-  'markup',
-  'priceMultiple',
-] as const;
-
 function targetOf(text: string): Target {
   const [figure, value] = text.split('=');
   const known = TARGET_FIGURES.find((f) => f === figure);
@@ -108,8 +110,6 @@ function answer(
   return { ok: true, value: options.workings ? { ...withText, workings: workings(parsed.data) } : withText };
 }
 
-const NOT_JSON: Issue[] = [{ path: '(document)', ...fault('notJson') }];
-
 function report(issues: readonly Issue[], line?: number): void {
   for (const i of issues)
     process.stderr.write(`${line === undefined ? '' : `line ${line}: `}${inWords(i)}\n`);
@@ -119,6 +119,9 @@ const SCHEMAS: Readonly<Record<string, z.ZodType>> = {
   lane: laneDocument,
   result: laneResult,
   launch: launchDocument,
+  plan: cashPlan,
+  purse: purseDocument,
+  ranges: rangesDocument,
   card: cardDocument,
   pack: cardPack,
   evidence: evidenceDocument,
@@ -133,6 +136,10 @@ const argumentsOf = () =>
       currency: { type: 'string' },
       like: { type: 'string' },
       kind: { type: 'string' },
+      plan: { type: 'string' },
+      csv: { type: 'string' },
+      ranges: { type: 'string' },
+      uniforms: { type: 'string' },
       map: { type: 'string' },
       settings: { type: 'string' },
       as: { type: 'string', default: 'csv' },
@@ -142,6 +149,8 @@ const argumentsOf = () =>
       'reference-map': { type: 'string' },
       choose: { type: 'string', default: 'sellsFastest' },
       previous: { type: 'string' },
+      listings: { type: 'string' },
+      noise: { type: 'string' },
       solve: { type: 'boolean', default: false },
       workings: { type: 'boolean', default: false },
       jsonl: { type: 'boolean', default: false },
@@ -152,8 +161,14 @@ const argumentsOf = () =>
 type Values = ReturnType<typeof argumentsOf>['values'];
 
 function writeSchema(name: string | undefined): number {
+  // Of a feed it is not one document that is described, but every question with its answer.
+  if (name === 'feed') {
+    process.stdout.write(`${JSON.stringify(openApiOfFeed(feedWords), null, 2)}\n`);
+    return 0;
+  }
   const schema = SCHEMAS[name ?? ''];
-  if (schema === undefined) throw cannot('whichSchema', { choices: Object.keys(SCHEMAS).join(', ') });
+  if (schema === undefined)
+    throw cannot('whichSchema', { choices: [...Object.keys(SCHEMAS), 'feed'].join(', ') });
   const io = name === 'result' ? 'output' : 'input';
   process.stdout.write(`${JSON.stringify(z.toJSONSchema(schema, { io }), null, 2)}\n`);
   return 0;
@@ -241,12 +256,18 @@ async function main(): Promise<number> {
     return 0;
   }
   if (command === 'schema') return writeSchema(file);
+  if (command === 'cash') return cash(file, { plan: values.plan, csv: values.csv }, writeJson, report);
+  if (command === 'purse') return purse(file, writeJson, report);
+  if (command === 'risk')
+    return risk(file, { ranges: values.ranges, uniforms: values.uniforms }, writeJson, report);
   if (command === 'evidence') return evidence(file, files[0], files[1], writeJson, report);
   if (command === 'card' && file === 'read')
     return readCard(files[0], { ...values, as: values.kind }, writeJson, report);
   if (command === 'card' && file === 'check') return checkCard(files[0], files[1], writeJson, report);
   if (command === 'card') throw cannot('whichCard');
   if (command === 'screen') return screenFile(file, values);
+  if (command === 'match')
+    return matchFiles(file, { listings: values.listings, noise: values.noise }, writeJson);
   if (command === undefined) throw cannot('nothing');
   if (!['evaluate', 'solve', 'launch'].includes(command)) throw cannot('noCommand', { text: command });
   const options = {

@@ -1,47 +1,39 @@
-/** Evidence at a prompt: season and direction of terms, the history of prices, and the margin over it. */
+/** Evidence at a prompt: the figures of each section of a market, as its page names them. */
+import { historySection, offersSection } from '../core/evidence/keeps.ts';
+import {
+  marketSaid,
+  rivalsSection,
+  seasonSection,
+  termsSection,
+  unitsSection,
+} from '../core/evidence/market.ts';
 import { evidenceDocument } from '../core/evidence/schema.ts';
 import type { EvidenceDocument } from '../core/evidence/schema.ts';
-import { historyOf } from '../core/evidence/history.ts';
-import { marginOverTime } from '../core/evidence/marginOverTime.ts';
-import { directionOf, monthAfter, seasonOf, together } from '../core/evidence/season.ts';
-import type { MonthValue } from '../core/evidence/season.ts';
-import { fault } from '../core/fault.ts';
 import { issuesOf } from '../core/issues.ts';
-import type { Issue } from '../core/issues.ts';
 import { laneDocument } from '../core/lane/schema.ts';
-import { broughtUp } from '../core/versions.ts';
-import { cannot, readText } from './files.ts';
+import type { LaneDocument } from '../core/lane/schema.ts';
+import { documentIn, NOT_JSON } from './documents.ts';
+import type { Report, Write } from './documents.ts';
+import { cannot } from './files.ts';
 
-type Write = (value: object) => void;
-type Report = (issues: readonly Issue[]) => void;
-const SECTIONS = ['season', 'history'] as const;
-
-function documentIn(path: string | undefined): unknown {
-  try {
-    return broughtUp(JSON.parse(readText(path)));
-  } catch (e) {
-    if (e instanceof SyntaxError) return undefined;
-    throw e;
-  }
-}
-const NOT_JSON: Issue[] = [{ path: '(document)', ...fault('notJson') }];
-
-/** Season and direction of each term, and of all of them together. */
-function season({ terms, now }: EvidenceDocument): object {
-  const asOf = now ?? monthAfter(terms.flatMap((t) => t.volumes));
-  const said = (series: readonly MonthValue[]) => ({
-    season: seasonOf(series, asOf),
-    direction: directionOf(series, asOf),
-  });
-  const series = terms.map((t) => ({ series: t.volumes, weight: t.weight }));
-  return {
-    format: 'bold-margin/evidence-season',
-    version: 1,
-    now: asOf,
-    terms: terms.map((t) => ({ term: t.term, ...said(t.volumes) })),
-    together: said(together(series, asOf)),
-  };
-}
+/** What each section prints; null: the document has nothing of it. */
+const SECTIONS = {
+  season: (doc) => seasonSection(doc),
+  history: historySection,
+  rivals: rivalsSection,
+  terms: termsSection,
+  units: unitsSection,
+  offers: offersSection,
+  opportunity: (doc, lane) => {
+    const { figures, gates, opportunity, approvalCost } = marketSaid(doc, lane);
+    return { figures, gates, opportunity, approvalCost };
+  },
+} as const satisfies Record<string, (doc: EvidenceDocument, lane: LaneDocument | null) => object | null>;
+type Section = keyof typeof SECTIONS;
+const isSection = (name: string | undefined): name is Section =>
+  name !== undefined && Object.hasOwn(SECTIONS, name);
+/** Of what a document lacks where a section has nothing to say. */
+const LACKS = { history: 'noPrices', rivals: 'noRivals', units: 'noUnits', offers: 'noOffers' } as const;
 
 /** Prints the figures of a section. 0: done; 2: something was invalid. */
 export function evidence(
@@ -51,31 +43,24 @@ export function evidence(
   write: Write,
   report: Report,
 ): number {
-  if (!SECTIONS.some((s) => s === section)) throw cannot('whichEvidence', { choices: SECTIONS.join(', ') });
+  if (!isSection(section)) throw cannot('whichEvidence', { choices: Object.keys(SECTIONS).join(', ') });
   const document = documentIn(path);
   const parsed = evidenceDocument.safeParse(document);
   if (document === undefined || !parsed.success) {
     report(parsed.success || document === undefined ? NOT_JSON : issuesOf(parsed.error));
     return 2;
   }
-  if (section === 'season') {
-    write(season(parsed.data));
-    return 0;
-  }
-  const { prices, now } = parsed.data;
-  if (prices === null) throw cannot('noPrices');
-  const history = { format: 'bold-margin/evidence-history', version: 1, currency: prices.currency };
-  if (lanePath === undefined) {
-    write({ ...history, ...historyOf(prices.days, now) });
-    return 0;
-  }
-  const lane = laneDocument.safeParse(documentIn(lanePath));
-  if (!lane.success) {
+  const lane = lanePath === undefined ? null : laneDocument.safeParse(documentIn(lanePath));
+  if (lane !== null && !lane.success) {
     report(issuesOf(lane.error));
     return 2;
   }
-  if (lane.data.currency !== prices.currency)
-    throw cannot('otherCurrency', { prices: prices.currency, lane: lane.data.currency });
-  write({ ...history, ...historyOf(prices.days, now), margin: marginOverTime(lane.data, prices.days, now) });
+  const doc = parsed.data;
+  const currency = (doc.prices ?? doc.offers ?? doc.rivals)?.currency;
+  if (lane !== null && currency !== undefined && lane.data.currency !== currency)
+    throw cannot('otherCurrency', { prices: currency, lane: lane.data.currency });
+  const found = SECTIONS[section](doc, lane?.data ?? null);
+  if (found === null) throw cannot(LACKS[section as keyof typeof LACKS]);
+  write({ format: `bold-margin/evidence-${section}`, version: 1, ...found });
   return 0;
 }

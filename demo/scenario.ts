@@ -30,6 +30,13 @@ export const demoSettings: Partial<Settings> = {
     JP: { kind: 'marketplaceRemits', recoverable: false },
     AE: { kind: 'notRegistered' },
   },
+  evidenceHurdles: [
+    { figure: 'searches', bound: 'atLeast', level: 1500, near: 0.2 },
+    { figure: 'units', bound: 'atLeast', level: 60, near: 0.2 },
+    { figure: 'direction', bound: 'atLeast', level: -0.05, near: 0.1 },
+    { figure: 'brandShare', bound: 'atMost', level: 0.5, near: 0.1 },
+    { figure: 'ownShopShare', bound: 'atMost', level: 0.3, near: 0.1 },
+  ],
   launch: {
     cash: 9000,
     reserve: 1500,

@@ -180,6 +180,7 @@ function drawMarketplace(kind: Kind, country: string, seed: number): Marketplace
     marketplace: NAME[kind],
     country,
     currency,
+    listingAddress: `https://${kind}.example/listing/{code}`,
     feeVat:
       vat === 0
         ? { treatment: 'none' as const, rate: 0 }

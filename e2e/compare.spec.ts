@@ -7,10 +7,11 @@ import {
   DEMO,
   enterDemo,
   expect,
+  fillsPaper,
   newcomer,
   ready,
-  searchFor,
   saved,
+  searchFor,
   test,
 } from './help.ts';
 
@@ -296,4 +297,5 @@ test('to print: every lane, nothing around it', async ({ page }) => {
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeHidden();
   await expect(page.getByText('Bee house, larch, three chambers, 9 lanes, 24 Nov 2026')).toBeVisible();
+  await fillsPaper(page, lanes(page).first());
 });

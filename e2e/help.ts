@@ -48,6 +48,13 @@ export async function ready(page: Page): Promise<void> {
   await page.waitForFunction(() => document.documentElement.dataset.answers === window.location.pathname);
 }
 
+/** On paper, where there is no rail, a page has the whole width, and `figures` are read on it without scrolling. */
+export async function fillsPaper(page: Page, figures: Locator): Promise<void> {
+  const { width } = page.viewportSize() ?? { width: 0 };
+  expect((await page.locator('main').boundingBox())?.width).toBeGreaterThan(0.9 * width);
+  expect((await figures.boundingBox())?.width).toBeGreaterThan(0.5 * width);
+}
+
 /** Opens a list of the demo by its name; returns its path. */
 export async function openDemoList(page: Page, name: string): Promise<string> {
   await enterDemo(page);

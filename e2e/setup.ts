@@ -10,6 +10,7 @@ import { join } from 'node:path';
 import {
   freePort,
   root,
+  say,
   startHelper,
   startScreening,
   startServer,
@@ -63,7 +64,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     return u.href;
   };
 
-  const outside = await startSimulator({ quiet: true });
+  const outside = await startSimulator({ quiet: true, today: '2026-11-24' });
   process.env.E2E_OUTSIDE = outside.url;
   const screening = await startScreening({ BM_FILES_DIR, BM_SECRET }, { quiet: true });
   process.env.E2E_SCREENING_PID = String(screening.pid());
@@ -102,6 +103,12 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.E2E_STRICT_URL = `http://127.0.0.1:${strictPort}`;
   process.env.E2E_DOOR = `http://127.0.0.1:${(doorman.address() as AddressInfo).port}`;
   return async () => {
+    // What went wrong on the server stands beside what went wrong in the browser.
+    const faults = web
+      .log()
+      .split('\n')
+      .filter((line) => /"level":[56]0/.test(line));
+    if (faults.length > 0) say(`The server logged:\n${faults.join('\n')}`);
     await Promise.all([web.stop(), strict.stop(), worker.stop(), outside.stop(), screening.stop()]);
     doorman.close();
     for (const s of sockets) s.destroy();

@@ -1,7 +1,8 @@
 import { at, DEMO, enterDemo, expect, newcomer, addProduct, ready, test } from './help.ts';
 import type { Page } from '@playwright/test';
 
-const names = (page: Page) => page.getByRole('row').getByRole('rowheader').getByRole('link');
+/** The name of each candidate: the first link of its row's head. */
+const names = (page: Page) => page.getByRole('row').getByRole('rowheader').locator('a:first-of-type');
 const row = (page: Page, name: string) =>
   page.getByRole('row').filter({ has: page.getByRole('link', { name, exact: true }) });
 

@@ -67,8 +67,6 @@ try {
   await shoot(page, 'weigh');
   await sheet(page);
   await shoot(page, 'sheet');
-  await page.getByRole('button', { name: 'Goods', exact: true }).click();
-  await shoot(page, 'sheet-goods');
   const base = `${demo.origin}/w/fernhollow-goods`;
   await page.goto(`${base}/find`);
   await page.waitForLoadState('networkidle');
@@ -98,7 +96,6 @@ try {
   await page.goto(`${candidate}/add-lanes?${wanted}`);
   await page.waitForLoadState('networkidle');
   await page.locator('input[type=checkbox]:checked').first().waitFor();
-  await shoot(page, 'add-lanes');
   await page.getByRole('button', { name: /^Make \d+ lanes$/ }).click();
   await page.waitForURL(/compare$/);
   await page.waitForLoadState('networkidle');
@@ -106,47 +103,17 @@ try {
   await page.locator('.compared').filter({ hasText: 'France' }).first().click();
   await page.getByTestId('difference-total').waitFor();
   await shoot(page, 'compare');
-  await page.goto(`${base}/weigh`);
-  await page.getByRole('link', { name: 'Nest box camera, clearance' }).click();
-  await page.waitForURL(/weigh\/[0-9a-f-]{36}/);
-  await page.goto(`${page.url().split('?')[0]}/compare?view=suppliers`);
-  await page.getByTestId('retail-answer').waitFor();
-  await page.locator('.recharts-line').first().waitFor({ state: 'attached' });
-  await page.evaluate(() => window.scrollBy(0, 600));
-  await shoot(page, 'shops');
-  await page.goto(`${candidate}?more=ladder`);
-  // What is typed before the page answers would be lost.
-  await page.locator('html[data-answers]').waitFor({ state: 'attached' });
-  await page.getByLabel(/Rivals' prices/).fill('29.90; 32.50; 37.90');
-  await page.getByLabel(/Rivals' prices/).blur();
-  await page.locator('.recharts-line').first().waitFor();
-  await page.getByRole('heading', { name: 'More about this lane' }).scrollIntoViewIfNeeded();
-  await page.evaluate(() => window.scrollBy(0, 420));
-  await shoot(page, 'ladder');
-  await page.goto(`${base}/rates`);
+  await page.goto(`${candidate}/market`);
+  await page.getByRole('button', { name: 'Ask the feed' }).click();
+  await page.getByText(/things? (is|are) new/).waitFor();
+  await page.getByTestId('margin-chart').waitFor();
+  await shoot(page, 'market');
+  await page.goto(`${candidate}/market?all=1`);
   await page.waitForLoadState('networkidle');
-  await page.getByRole('button', { name: 'Write the next version' }).click();
-  await page.waitForURL(/draft/);
+  await shoot(page, 'market-countries');
+  await page.goto(`${base}/find/market?market=Alderway%2FDE&words=Bienenhaus&reviewsTo=600`);
   await page.waitForLoadState('networkidle');
-  await page.getByRole('tab', { name: /Referral tiers/ }).click();
-  await page.getByRole('grid').focus();
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('ArrowRight');
-  for (const text of ['11%', '17%', '1,4', '18%']) {
-    await page.keyboard.type(text);
-    await page.keyboard.press('Enter');
-  }
-  await page.waitForTimeout(900);
-  await shoot(page, 'draft');
-  await page.getByRole('grid').focus();
-  await page.keyboard.press('ArrowUp');
-  await page.keyboard.press('ArrowUp');
-  await page.keyboard.type('14%');
-  await page.keyboard.press('Enter');
-  await page.waitForTimeout(1200);
-  await page.getByRole('link', { name: 'See what it would touch' }).click();
-  await page.getByTestId('touch-answer').waitFor();
-  await shoot(page, 'touch');
+  await shoot(page, 'find-market');
   await page.goto(`${base}/rates/read`);
   await page.locator('html[data-answers]').waitFor({ state: 'attached' });
   await page.getByLabel('Marketplace', { exact: true }).fill('Ostrelle');
@@ -165,6 +132,25 @@ try {
   }
   await page.getByText('It meets').waitFor();
   await shoot(page, 'read-table');
+  await page.goto(`${base}/fund?view=time`);
+  await page.locator('html[data-answers]').waitFor({ state: 'attached' });
+  // Sold at a season's peak: sold out in it, and the reorder comes after it.
+  await page.getByLabel('Candidate').selectOption({ label: 'Seed-starting kit, 24 cells with lid' });
+  await page.getByText('order 512').first().waitFor();
+  await page.getByLabel('Lane').selectOption({ label: 'Germany · Alderway' });
+  await page.waitForURL(/lane=/);
+  await page.waitForLoadState('networkidle');
+  await page.getByText('You are sold out').waitFor();
+  await shoot(page, 'fund-time');
+  await page.goto(`${base}/fund?view=sure`);
+  await page.locator('html[data-answers]').waitFor({ state: 'attached' });
+  await page.getByRole('button', { name: 'Take all that are offered' }).click();
+  await page.getByText('A unit loses in').waitFor();
+  await page.waitForTimeout(1200);
+  await shoot(page, 'fund-sure');
+  await page.goto(`${base}/fund/purse`);
+  await page.getByText('Solved in').waitFor({ timeout: 60_000 });
+  await shoot(page, 'fund-purse');
   for (const place of ['fund', 'rates']) {
     await page.goto(`${base}/${place}`);
     await page.waitForLoadState('networkidle');
@@ -172,7 +158,6 @@ try {
   }
   await page.goto(`${base}/lists`);
   await page.waitForLoadState('networkidle');
-  await shoot(page, 'lists');
   await page.getByRole('link', { name: 'Preisliste Winter' }).click();
   await page.waitForURL(/lists\/[0-9a-f-]+/);
   await page.goto(`${page.url().split('?')[0]}/setup`);
@@ -206,6 +191,20 @@ try {
   await enter(phone);
   await sheet(phone);
   await shoot(phone, 'sheet-phone');
+  await phone.goto(`${base}/check`);
+  await phone.locator('html[data-answers$="/check"]').waitFor({ state: 'attached' });
+  for (const [code, price, what] of [
+    ['9520000010034', '3.20', /^Keep/],
+    ['9520000010041', '62', 'Leave'],
+    ['9520000010058', '7.90', null],
+  ]) {
+    await phone.getByLabel('Barcode, listing code or name').fill(code);
+    await phone.getByText(/^Permission:/).waitFor();
+    await phone.getByLabel('On the shelf').fill(price);
+    if (what !== null) await phone.getByRole('button', { name: what }).click();
+  }
+  await phone.getByText('Buy.').waitFor();
+  await shoot(phone, 'check');
 } finally {
   await browser.close();
   await demo.stop();

@@ -18,7 +18,7 @@ import { workOnLanes } from './jobs/weighLanes.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { createCandidates, loadSheet } from './use/candidates.ts';
-import { saveLaunchPlan, savePatches } from './use/savePatches.ts';
+import { saveFundPlan, savePatches } from './use/savePatches.ts';
 import { listCards, loadCards, previewOf, putInForce, readCardDocument, withdraw } from './use/cards.ts';
 import { touchedBy } from './use/touched.ts';
 import { draftFrom, throwDraft, loadDraft, saveDraft } from './use/cardDrafts.ts';
@@ -485,7 +485,7 @@ describe('lanes by the many', () => {
     expect(dollars.unitProfit).toBeCloseTo(euros.unitProfit * 1.1, 9);
     const settings = await settingsOf(own.id);
     expect(
-      await saveLaunchPlan(
+      await saveFundPlan(
         own.id,
         id,
         {

@@ -1,11 +1,11 @@
 import { afterAll, describe, expect, it } from 'vitest';
-import { launchPart } from '../core/launch/schema.ts';
+import { fundPart } from '../core/workspace/fundPlan.ts';
 import { planOf } from '../core/workspace/summary.ts';
 import { closeDatabase } from './db/client.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import { createCandidates, loadSheet } from './use/candidates.ts';
-import { saveLaunchPlan, savePatches } from './use/savePatches.ts';
+import { saveFundPlan, savePatches } from './use/savePatches.ts';
 import { editionOf } from './use/editions.ts';
 
 afterAll(async () => {
@@ -35,8 +35,8 @@ describe('what two people see of each other', () => {
   it('two who change different fields of a launch plan both keep theirs', async () => {
     const w = await makeWorkspace();
     const [id] = (await createCandidates(w.id, [someCandidate(w)], w.personId)) as [string];
-    expect(await saveLaunchPlan(w.id, id, { cash: 5000 }, w.personId)).toBe(true);
-    expect(await saveLaunchPlan(w.id, id, { contingency: 0.1 }, w.personId)).toBe(true);
+    expect(await saveFundPlan(w.id, id, { cash: 5000 }, w.personId)).toBe(true);
+    expect(await saveFundPlan(w.id, id, { contingency: 0.1 }, w.personId)).toBe(true);
     const sheet = await loadSheet(w.id, id);
     expect(
       planOf(
@@ -47,10 +47,10 @@ describe('what two people see of each other', () => {
   });
 
   it('a part of a plan gets no defaults for what it leaves out, and is refused like a whole one', () => {
-    expect(launchPart.parse({ cash: 12 })).toEqual({ cash: 12 });
-    expect(launchPart.parse({})).toEqual({});
-    expect(launchPart.safeParse({ cash: -1 }).error?.issues[0]?.path).toEqual(['cash']);
+    expect(fundPart.parse({ cash: 12 })).toEqual({ cash: 12 });
+    expect(fundPart.parse({})).toEqual({});
+    expect(fundPart.safeParse({ cash: -1 }).error?.issues[0]?.path).toEqual(['cash']);
     for (const bad of [{ cahs: 1 }, null, 'x', [], { contingency: 'much' }])
-      expect(launchPart.safeParse(bad).success, JSON.stringify(bad)).toBe(false);
+      expect(fundPart.safeParse(bad).success, JSON.stringify(bad)).toBe(false);
   });
 });

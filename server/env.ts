@@ -12,6 +12,8 @@ const schema = z.object({
   BM_SCREENING_URL: z.url().optional(),
   /** Where rates and quotes from outside come from; without it only stored figures are used. */
   BM_OUTSIDE_URL: z.url().optional(),
+  /** 1: a workspace's market feed may stand in the installation's own network, and be asked without encryption. */
+  BM_FEED_PRIVATE: z.enum(['0', '1']).default('0'),
   BM_SECRET: z.string().min(32),
   BM_ORIGIN: z.url().default('http://127.0.0.1:4300'),
   BM_DEMO: z.enum(['0', '1']).default('0'),

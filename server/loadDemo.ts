@@ -1,6 +1,7 @@
 /** Loads the demo workspace once; a second run changes nothing. */
 import { createHmac } from 'node:crypto';
 import { eq } from 'drizzle-orm';
+import { demoFollowed } from '../demo/evidence.ts';
 import { DEMO, demoCandidates, demoSettings, demoSuppliers } from '../demo/scenario.ts';
 import type { MarketplaceCard } from '../core/cards/rates.ts';
 import type { ExchangeTable } from '../core/money/money.ts';
@@ -14,7 +15,10 @@ import { settings as settingsSchema } from '../core/workspace/settings.ts';
 import { auth } from './auth/auth.ts';
 import { authDb, closeDatabase, inWorkspace } from './db/client.ts';
 import { member, organization, user } from './db/authSchema.ts';
-import { candidate, quote, supplier } from './db/schema.ts';
+import { candidate, feed, quote, supplier, watched } from './db/schema.ts';
+import { watch } from '../core/evidence/observed.ts';
+import { countWatched } from './jobs/watchMarkets.ts';
+import { storeTask } from './use/tasks.ts';
 import { env, today } from './env.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeQueue } from './jobs/boss.ts';
@@ -75,7 +79,7 @@ async function addQuote(
 /** A lane as the workspace's defaults make it, with what the scenario sets by hand. */
 function demoLane(
   { cards, settings }: Furnished,
-  { way, product }: CandidateData,
+  { name, way, product }: CandidateData,
   quoteId: string,
   l: DemoCandidate['lanes'][number],
 ): StoredLane {
@@ -102,7 +106,37 @@ function demoLane(
   });
   const set = l.set ?? {};
   const provenance = Object.fromEntries(Object.entries(stored.provenance).filter(([path]) => !(path in set)));
-  return storedLane.parse({ ...stored, ...set, provenance });
+  return storedLane.parse({ ...stored, ...set, provenance: { ...provenance, ...takenOver(name) } });
+}
+
+/** Where a lane's price was taken from the market, the lane says of when. */
+function takenOver(name: string): StoredLane['provenance'] {
+  const days = demoFollowed[name]?.priceTaken;
+  if (days === undefined) return {};
+  const date = new Date(Date.parse(`${today()}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10);
+  return { price: { source: 'evidence', date, note: 'now' } };
+}
+
+/** What the company follows in each market of a candidate; the evidence comes from the feed. */
+async function followMarkets(
+  { tx, workspaceId }: Furnished,
+  candidateId: string,
+  given: DemoCandidate,
+): Promise<void> {
+  const followed = demoFollowed[given.name];
+  if (followed === undefined) return;
+  for (const { market } of given.lanes) {
+    const search = followed.search[market.slice(-2)] ?? '';
+    const term = search.toLowerCase();
+    const data = watch.parse({
+      listing: followed.listing,
+      variation: followed.variation ?? '',
+      search,
+      terms: { [term]: { ticked: true, confirmed: true } },
+      care: (followed.care ?? []).map((c) => ({ ...c, date: today() })),
+    });
+    await tx.insert(watched).values({ workspaceId, candidateId, market, data }).onConflictDoNothing();
+  }
 }
 
 async function addCandidate(to: Furnished, given: DemoCandidate, at: Date): Promise<void> {
@@ -118,6 +152,7 @@ async function addCandidate(to: Furnished, given: DemoCandidate, at: Date): Prom
     return { id: newId(), position, data: demoLane(to, data, first.id, l), createdAt: at };
   });
   const byId = Object.fromEntries(cards.map((c) => [c.id, c.data]));
+  await followMarkets(to, id, given);
   await insertLanes(tx, workspaceId, settings, { id, data }, rows, { [first.id]: first.data }, byId, null);
 }
 
@@ -142,6 +177,9 @@ export async function loadDemo(): Promise<boolean> {
     // A minute apart, so that the newest stands first.
     for (const [i, given] of demoCandidates.entries())
       await addCandidate(to, given, new Date(Date.now() - (demoCandidates.length - i) * 60_000));
+    // The stand-in's feed; the worker asks it as soon as both are there.
+    await tx.insert(feed).values({ workspaceId, address: '' });
+    await storeTask(tx, workspaceId, 'watchMarkets', {}, await countWatched(tx, workspaceId, {}), userId);
   });
   await loadDemoLists(workspaceId, userId);
   return true;

@@ -1,41 +1,23 @@
-import { spawn } from 'node:child_process';
-import type { ChildProcess } from 'node:child_process';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { freePort, root } from '../scripts/lib/system.mjs';
 import { closeDatabase } from './db/client.ts';
-import { env } from './env.ts';
 import { ask, freightFromOutside, ratesFromOutside } from './outside/client.ts';
+import { startStandIn } from './testing/outside.ts';
+import type { StandIn } from './testing/outside.ts';
 import { makeWorkspace } from './testing/workspaces.ts';
 
-let simulator: ChildProcess;
+let standIn: StandIn;
 let url: string;
-const behave = (how: object) => fetch(`${url}/behaviour`, { method: 'PUT', body: JSON.stringify(how) });
+const behave = (how: object) => standIn.behave(how);
 const anything = z.object({ date: z.string(), rates: z.record(z.string(), z.number().positive()) });
 
 beforeAll(async () => {
-  const port = await freePort();
-  url = `http://127.0.0.1:${port}`;
-  simulator = spawn(process.execPath, ['--import', 'tsx', 'simulator/main.ts'], {
-    cwd: root,
-    stdio: 'ignore',
-    env: { ...process.env, PORT: String(port) },
-  });
-  for (let i = 0; i < 100; i++) {
-    if (
-      await fetch(`${url}/openapi.json`).then(
-        (r) => r.ok,
-        () => false,
-      )
-    )
-      break;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  (env() as { BM_OUTSIDE_URL?: string }).BM_OUTSIDE_URL = url;
+  standIn = await startStandIn();
+  url = standIn.url;
 });
 beforeEach(() => behave({}));
 afterAll(async () => {
-  simulator.kill();
+  standIn.stop();
   await closeDatabase();
 });
 

@@ -5,6 +5,9 @@ import { closeLoader } from './db/loader.ts';
 import { closeLeases } from './jobs/leases.ts';
 import { serve } from './jobs/serve.ts';
 import { listsWork } from './jobs/serveLists.ts';
+import { keepRounds } from './jobs/rounds.ts';
+import { pursesWork } from './jobs/solvePurse.ts';
+import { marketsWork } from './jobs/watchMarkets.ts';
 import { keepUp } from './jobs/upkeep.ts';
 import { lanesWork } from './jobs/weighLanes.ts';
 import { log } from './log.ts';
@@ -21,7 +24,8 @@ process.on('unhandledRejection', (e) => {
   process.exit(1);
 });
 
-await Promise.all([lanesWork, listsWork].map(serve));
+await Promise.all([lanesWork, listsWork, marketsWork, pursesWork].map(serve));
+await keepRounds();
 keepUp();
 log.info('worker ready');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

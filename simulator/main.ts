@@ -1,5 +1,6 @@
 /**
- * The stand-in for services outside: exchange rates and freight quotes over HTTP, described at /openapi.json.
+ * The stand-in for services outside: exchange rates and freight quotes over HTTP, described at /openapi.json, and a
+ * market feed under /feed, described in docs/feed.openapi.json.
  * It answers the same question the same way; on request it is slow, fails, limits how often one may ask, or
  * returns odd data.
  */
@@ -7,6 +8,7 @@ import { createServer } from 'node:http';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { z } from 'zod';
 import { freightQuote, MODES, ratesOn } from './answers.ts';
+import { feedAnswer } from './feedRoutes.ts';
 import { openApi } from './openApi.ts';
 
 const SEED = Number(process.env.SIM_SEED ?? 952);
@@ -100,6 +102,15 @@ async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> 
     const q = freightQuote(SEED, asks.data.from, asks.data.to, asks.data.mode, asks.data.date);
     return send(res, 200, now.odd ? { ...q, rate: -1, transitDays: 'soon' } : q);
   }
+  const today = process.env.BM_TODAY ?? new Date().toISOString().slice(0, 10);
+  const fed = req.method === 'GET' ? feedAnswer(url, { seed: SEED, today }, now.odd) : null;
+  if (fed !== null)
+    return send(
+      res,
+      fed.status,
+      fed.body,
+      fed.status === 200 ? {} : { 'content-type': 'application/problem+json' },
+    );
   return send(res, 404, { error: 'There is no such question; see /openapi.json.' });
 }
 

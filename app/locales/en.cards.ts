@@ -79,6 +79,7 @@ export const cardWords = {
       marketplace: 'Marketplace',
       country: 'Country',
       currency: 'Currency',
+      listingAddress: 'Address of a listing’s page, with {code}',
       itemFee: 'Item fee',
       paymentBase: 'Payment fee of',
       paymentPct: 'Payment fee',

@@ -48,6 +48,16 @@ export const frameWords = {
     checkList: 'Checking a list: {{done}} rows',
     listRead_one: '"{{list}}" is read: {{count}} row, {{invalid}} to mend.',
     listRead_other: '"{{list}}" is read: {{count}} rows, {{invalid}} to mend.',
+    watchMarkets: 'Asking the market feed: {{done}} of {{total}}',
+    underBreakEven:
+      '{{candidate}} in {{market}}: the price fell to {{price}}, under your break-even of {{breakEven}}.',
+    rivalLeft_one: '{{candidate}} in {{market}}: {{seller}} no longer offers it.',
+    rivalLeft_other:
+      '{{candidate}} in {{market}}: {{count}} rivals no longer offer it, {{seller}} among them.',
+    ownShopBack: '{{candidate}} in {{market}}: the own shop offers it again.',
+    permissionChanged: '{{candidate}} in {{market}}: permission was {{before}}, and is {{after}} now.',
+    solvePurse: 'Solving the purse',
+    purseSolved: 'The purse is solved.',
     taskFailed: 'Weighing lanes stopped with an error. What was done is kept.',
   },
   palette: {
@@ -55,6 +65,40 @@ export const frameWords = {
     go: 'Go to {{place}}',
     candidate: 'Candidate',
     nothing: 'Nothing goes by that name.',
+  },
+  anything: {
+    label: 'Barcode, listing code, page address, name, or rows of a spreadsheet',
+    asking: 'Looking it up …',
+    known: 'Known already',
+    listing: 'Listing {{code}} on {{market}}, {{price}}',
+    is: {
+      barcode: 'A barcode.',
+      code: 'A listing’s code, or a word.',
+      page: 'The page of a listing on {{market}}.',
+      rows_one: '{{count}} row.',
+      rows_other: '{{count}} rows.',
+    },
+    also: { code: 'It could be a listing’s code too.', words: '' },
+    notABarcode: {
+      wrongCheckDigit:
+        'As long as a barcode, but its last digit does not fit the others: one of them is a slip.',
+      wrongLength: 'Digits, but no barcode: it has 8, 12, 13 or 14.',
+      digitsLost: 'A spreadsheet has rounded digits of it away.',
+      notDigits: 'This is no barcode.',
+      missing: 'This is no barcode.',
+    },
+    decided: {
+      shortlisted: 'Shortlisted already.',
+      kept: 'Kept already.',
+      ordered: 'Ordered already.',
+      dropped: 'Dropped already.',
+    },
+    start: {
+      check: 'Check {{text}} at a shelf',
+      candidate: 'Weigh a new product with this barcode',
+      newName: 'Weigh a new product: {{text}}',
+      search: 'Search the market for {{text}}',
+    },
   },
   mode: { light: 'Light colours', dark: 'Dark colours', system: 'Colours of the system' },
   roles: { owner: 'Owner', editor: 'Editor', viewer: 'Viewer' },

@@ -6,9 +6,13 @@ import { withoutNothing, workings } from '../../core/lane/workings.ts';
 import { cardWords } from './en.cards.ts';
 import { packWords } from './en.packs.ts';
 import { scheduleWords } from './en.schedules.ts';
+import { checkWords } from './en.check.ts';
 import { compareWords } from './en.compare.ts';
 import { listTerms } from './en.listTerms.ts';
 import { listWords } from './en.lists.ts';
+import { findMarketWords } from './en.findMarket.ts';
+import { fundWords } from './en.fund.ts';
+import { marketWords } from './en.market.ts';
 import { moreWords } from './en.more.ts';
 import { supplierWords } from './en.suppliers.ts';
 import { workingWords } from './en.workings.ts';
@@ -19,9 +23,13 @@ const places: readonly object[] = [
   cardWords,
   scheduleWords,
   packWords,
+  checkWords,
   compareWords,
   listTerms,
   listWords,
+  findMarketWords,
+  fundWords,
+  marketWords,
   moreWords,
   supplierWords,
   workingWords,

@@ -13,6 +13,7 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/compare.ts';
 import { fault } from '../../core/fault.ts';
+import { readAgainFor } from '../readAgain.ts';
 import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
@@ -29,6 +30,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     cardHeads: c.cardHeads,
     newest: c.newest,
     freight: c.freight,
+    markets: c.markets,
     ...packLanes(c.lanes),
   };
   // One text instead of some ten thousand values: it travels and is read many times faster.
@@ -39,20 +41,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.name ?? ''} · Bold Margin` },
 ];
 /** What is sorted, grouped, pinned and asked stands in the address, but asks nothing of the server. */
-export const shouldRevalidate = ({
-  currentUrl,
-  nextUrl,
-  formMethod,
-  defaultShouldRevalidate,
-}: {
-  currentUrl: URL;
-  nextUrl: URL;
-  formMethod?: string;
-  defaultShouldRevalidate: boolean;
-}) =>
-  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search
-    ? false
-    : defaultShouldRevalidate;
+export const shouldRevalidate = readAgainFor();
 
 type Doing = { readonly entry: Entry; readonly candidate: string; readonly form: FormData };
 const failed = (code: string) => unfit(fault(code));

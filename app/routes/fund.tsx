@@ -1,23 +1,30 @@
 import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { candidateNames, loadSheet } from '../../server/use/candidates.ts';
+import { candidateNames, loadMarketSheet, loadSheet } from '../../server/use/candidates.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { FundPage } from '../features/fund/Fund.tsx';
 import type { Route } from './+types/fund.ts';
 import { answering } from '../answers.ts';
+import { readAgainFor } from '../readAgain.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const url = new URL(request.url);
   const names = await candidateNames(entry.workspaceId);
   const wanted = url.searchParams.get('candidate') ?? names[0]?.id ?? null;
-  const sheet = wanted === null ? null : await loadSheet(entry.workspaceId, wanted);
+  // What the market says is read where ranges are offered from it.
+  const withMarket =
+    wanted !== null && url.searchParams.get('view') === 'sure'
+      ? await loadMarketSheet(entry.workspaceId, wanted, { all: true })
+      : null;
+  const sheet = withMarket?.sheet ?? (wanted === null ? null : await loadSheet(entry.workspaceId, wanted));
   const settings = sheet?.settings ?? (await settingsOf(entry.workspaceId));
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   return {
     names,
     settings,
+    markets: withMarket?.markets ?? [],
     sheet:
       sheet === null
         ? null
@@ -34,6 +41,8 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
           },
   };
 });
+
+export const shouldRevalidate = readAgainFor('candidate', 'view');
 
 export const meta: Route.MetaFunction = () => [{ title: 'Fund · Bold Margin' }];
 

@@ -12,6 +12,7 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListPage } from '../features/lists/List.tsx';
 import type { Route } from './+types/list.ts';
 import { inWords } from '../../words/index.ts';
+import { readAgainFor } from '../readAgain.ts';
 import { answering } from '../answers.ts';
 
 /** Rows of the first window, rendered by the server. */
@@ -109,20 +110,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.list.name ?? ''} · Bold Margin` },
 ];
 /** What is asked anew at every limit goes its own way, past this loader. */
-export const shouldRevalidate = ({
-  currentUrl,
-  nextUrl,
-  formMethod,
-  defaultShouldRevalidate,
-}: {
-  currentUrl: URL;
-  nextUrl: URL;
-  formMethod?: string;
-  defaultShouldRevalidate: boolean;
-}) =>
-  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search
-    ? false
-    : defaultShouldRevalidate;
+export const shouldRevalidate = readAgainFor();
 
 export default function List() {
   const loaded = useLoaderData<typeof loader>();

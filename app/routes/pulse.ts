@@ -2,6 +2,7 @@ import { enterWorkspace } from '../../server/auth/session.ts';
 import { cancelTask, latestNotices, readNotices, tasksNow } from '../../server/use/tasks.ts';
 import type { Route } from './+types/pulse.ts';
 import { answering } from '../answers.ts';
+import { lastAnswer, unlessAway } from '../whenAway.ts';
 
 /** Long work under way and the newest notices, for the frame. */
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
@@ -28,3 +29,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     await cancelTask(entry.workspaceId, String(form.get('id')));
   return { ok: true };
 });
+
+/** Without a network the frame goes on with what it knew. */
+export const clientLoader = lastAnswer<Awaited<ReturnType<typeof loader>>>({ tasks: [], notices: [] });
+export const clientAction = unlessAway;

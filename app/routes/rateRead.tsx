@@ -23,6 +23,7 @@ import { cardsInForce, saveSettings, settingsWith } from '../../server/use/works
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ReadTablePage } from '../features/rates/ReadTable.tsx';
 import { cardNotes } from '../../words/en/cards.ts';
+import { readAgainFor } from '../readAgain.ts';
 import { answering, unfit } from '../answers.ts';
 import { cellsSchema } from './rateDraftSave.ts';
 import type { Route } from './+types/rateRead.ts';
@@ -63,15 +64,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
 });
 
 export const meta: Route.MetaFunction = () => [{ title: 'Rates · Bold Margin' }];
-export const shouldRevalidate = ({
-  currentUrl,
-  nextUrl,
-  formMethod,
-}: {
-  currentUrl: URL;
-  nextUrl: URL;
-  formMethod?: string;
-}) => formMethod !== undefined || currentUrl.searchParams.get('card') !== nextUrl.searchParams.get('card');
+export const shouldRevalidate = readAgainFor('card');
 
 const made = {
   kind: z.enum(['marketplace', 'postage', 'freight']),

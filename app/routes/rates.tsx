@@ -32,6 +32,7 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { RatesPage } from '../features/rates/Rates.tsx';
 import { cellsSchema } from './rateDraftSave.ts';
 import type { Route } from './+types/rates.ts';
+import { readAgainFor } from '../readAgain.ts';
 import { answering } from '../answers.ts';
 import { fault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
@@ -102,22 +103,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
 export const meta: Route.MetaFunction = () => [{ title: 'Rates · Bold Margin' }];
 const ASKED = ['card', 'kind', 'key', 'with', 'beside'];
 /** Sizes and prices that are tried ask nothing of the server. */
-export const shouldRevalidate = ({
-  currentUrl,
-  nextUrl,
-  formMethod,
-  defaultShouldRevalidate,
-}: {
-  currentUrl: URL;
-  nextUrl: URL;
-  formMethod?: string;
-  defaultShouldRevalidate: boolean;
-}) =>
-  formMethod === undefined &&
-  currentUrl.pathname === nextUrl.pathname &&
-  ASKED.every((k) => currentUrl.searchParams.get(k) === nextUrl.searchParams.get(k))
-    ? false
-    : defaultShouldRevalidate;
+export const shouldRevalidate = readAgainFor(...ASKED);
 
 const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/);
 const told = z.discriminatedUnion('intent', [

@@ -10,6 +10,7 @@ import { invitationForm, ROLES } from '../../core/workspace/people.ts';
 import { notYet, readForm } from '../ui/forms.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { membersOf, openInvitations, resetLinkFor } from '../../server/use/members.ts';
+import { feedShown } from '../../server/use/feeds.ts';
 import { weighAllAgain } from '../../server/use/tasks.ts';
 import {
   saveSettings,
@@ -32,6 +33,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     settings,
     me: entry.person.id,
     members: await membersOf(entry.workspaceId),
+    feed: await feedShown(entry.workspaceId),
     invitations: entry.role === 'owner' ? await openInvitations(entry.workspaceId) : [],
     countries: [...new Set([...Object.keys(COUNTRY_CURRENCY), ...taxed, ...Object.keys(settings.standings)])],
   };

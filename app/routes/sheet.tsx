@@ -1,6 +1,6 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { loadSheet } from '../../server/use/candidates.ts';
+import { loadSheet, sheetState } from '../../server/use/candidates.ts';
 import { addLane, putLanes, removedLane, removeLane } from '../../server/use/candidateLanes.ts';
 import { openLaneDocument, readLaneDocument } from '../../server/use/laneDocuments.ts';
 import { componentsFrom } from '../../server/use/bundles.ts';
@@ -10,6 +10,7 @@ import { Sheet } from '../features/weigh/Sheet.tsx';
 import { jsonIn } from '../jsonIn.ts';
 import type { Route } from './+types/sheet.ts';
 import { fault } from '../../core/fault.ts';
+import { readAgainFor } from '../readAgain.ts';
 import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
@@ -23,36 +24,14 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     cardHeads: sheet.cardHeads,
     usedHeads: sheet.usedHeads,
     dropped: sheet.candidate.droppedReason,
-    state: {
-      candidate: { id: sheet.candidate.id, data: sheet.candidate.data },
-      quotes: sheet.quotes.map(({ id, data: d }) => ({ id, data: d })),
-      lanes: sheet.lanes.map(({ id, position, data: d, scenarioOf }) => ({
-        id,
-        position,
-        data: d,
-        scenarioOf,
-      })),
-    },
+    state: sheetState(sheet),
   };
 });
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.state.candidate.data.name ?? ''} · Bold Margin` },
 ];
-export const shouldRevalidate = ({
-  currentUrl,
-  nextUrl,
-  formMethod,
-  defaultShouldRevalidate,
-}: {
-  currentUrl: URL;
-  nextUrl: URL;
-  formMethod?: string;
-  defaultShouldRevalidate: boolean;
-}) =>
-  formMethod === undefined && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search
-    ? false
-    : defaultShouldRevalidate;
+export const shouldRevalidate = readAgainFor();
 
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');

@@ -1,4 +1,7 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
+import type { EvidenceGate } from '../../core/evidence/gates.ts';
+import type { MarketStored } from '../../core/evidence/stored.ts';
+import type { CandidateData } from '../../core/workspace/records.ts';
 import { gatesOf } from '../../core/workspace/summary.ts';
 import { conversionsIn } from '../../core/workspace/weighLine.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -8,6 +11,7 @@ import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { WeighList } from '../features/weigh/WeighList.tsx';
 import type { CandidateLine } from '../features/weigh/weighed.ts';
 import type { Route } from './+types/weigh.ts';
+import { readAgainFor } from '../readAgain.ts';
 import { answering } from '../answers.ts';
 import { defaults } from '../../words/en/fileNames.ts';
 import { fillIn } from '../../words/index.ts';
@@ -18,7 +22,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   if (all === null) throw redirect(`/w/${entry.slug}`);
   const { settings } = all;
   const lines = all.candidates.map(
-    ({ row: c, laneCount, best }): CandidateLine => ({
+    ({ row: c, laneCount, best, market, newer }): CandidateLine => ({
       id: c.id,
       name: c.data.name,
       way: c.data.way,
@@ -27,7 +31,9 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
       archived: c.archivedAt !== null,
       dropped: c.droppedReason,
       changed: c.updatedAt.toISOString().slice(0, 10),
-      gates: gatesOf(c.data, best),
+      gates: gatesOf(c.data, best, market),
+      market: market === null ? null : withoutHand(market, c.data),
+      newer,
       best,
       laneCount,
     }),
@@ -43,19 +49,17 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   };
 });
 
+/** What evidence says, without what decided a gate that was set by hand. */
+function withoutHand({ gates: said, old }: MarketStored, { gates }: CandidateData): CandidateLine['market'] {
+  const own = Object.entries(said).map(([g, gate]) => [
+    g,
+    gates[g as EvidenceGate] === null ? gate : { ...gate, figure: null, value: null },
+  ]);
+  return { old, gates: Object.fromEntries(own) as MarketStored['gates'] };
+}
+
 export const meta: Route.MetaFunction = () => [{ title: 'Weigh · Bold Margin' }];
-export const shouldRevalidate = ({
-  currentUrl,
-  nextUrl,
-  formMethod,
-  defaultShouldRevalidate,
-}: {
-  currentUrl: URL;
-  nextUrl: URL;
-  formMethod?: string;
-  defaultShouldRevalidate: boolean;
-}) =>
-  formMethod === undefined && currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate;
+export const shouldRevalidate = readAgainFor();
 
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   const entry = await enterWorkspace(request, params.workspace, 'edit');

@@ -20,7 +20,7 @@ export const drawn = {
   // -- the bar
   '.bar': { position: 'relative' },
   '.bar.large': { paddingTop: 24 },
-  '.bar-track': { position: 'relative' },
+  '.bar-track': { position: 'relative', container: 'track / inline-size' },
   '.large > .bar-track': { borderBottom: `1px solid ${v('ink')}` },
   '.bar-slice': {
     container: 'slice / inline-size',
@@ -92,7 +92,14 @@ export const drawn = {
     fontWeight: 650,
     backgroundColor: v('background-default'),
   },
-  '.bar-marks': { position: 'relative', height: 24, fontSize: '0.76rem', color: v('text-secondary') },
+  '@container ruler (max-width: 520px)': { '.bar-mark.near': { display: 'none' } },
+  '.bar-marks': {
+    container: 'ruler / inline-size',
+    position: 'relative',
+    height: 24,
+    fontSize: '0.76rem',
+    color: v('text-secondary'),
+  },
   '.bar-mark': {
     position: 'absolute',
     top: 0,
@@ -178,6 +185,12 @@ export const drawn = {
     '& > b': { fontWeight: 650, color: v('primary-main') },
     '& > b.loses': { color: v('error-main') },
     '& > b.unknown': { color: v('text-secondary') },
+  },
+
+  // A bar in a narrow place: the margin keeps its colour and height, and its figure fits.
+  '@container track (max-width: 520px)': {
+    '.bar-keeps': { padding: '8px 5px 0' },
+    '.bar-keeps b, .bar-keeps.narrow b': { fontSize: '0.95rem' },
   },
 
   // -- a phone's width; last, so that it wins

@@ -13,11 +13,12 @@ type Shell = {
   error?: string | null;
   note?: string | null;
   width?: number | string;
+  inTable?: boolean;
   children: (ids: { id: string; describedBy: string | undefined }) => ReactNode;
 };
 
 /** Label above, a line below, what is wrong or doubtful under it. */
-export function FieldShell({ label, tag, error, note, width = 108, children }: Shell) {
+export function FieldShell({ label, tag, error, note, width = 108, inTable = false, children }: Shell) {
   const id = useId();
   const says = error ?? note ?? null;
   return (
@@ -25,6 +26,7 @@ export function FieldShell({ label, tag, error, note, width = 108, children }: S
       <Box
         component="label"
         htmlFor={id}
+        className={inTable ? 'hidden-text' : undefined}
         sx={{
           display: 'flex',
           gap: 0.75,
@@ -102,6 +104,8 @@ export type NumFieldProps = {
   message?: string | null;
   autoFocus?: boolean;
   name?: string;
+  /** In a cell whose column and row say what it is: its label is read out, not shown. */
+  inTable?: boolean;
 };
 
 /**
@@ -124,6 +128,7 @@ export function NumField({
   message = null,
   autoFocus,
   name,
+  inTable = false,
 }: NumFieldProps) {
   const { t } = useTranslation();
   const f = useFormat();
@@ -211,6 +216,9 @@ export function NumField({
       (e.key === 'ArrowUp' ? 1 : -1);
     const x = Number(((value ?? 0) * factor + by).toFixed(6));
     if (check(x) !== null) return;
+    // The text first, while nothing else on the page has changed: set after that, a browser lays out the whole page for
+    // it before the key is done.
+    (e.target as HTMLInputElement).value = show(x / factor);
     setText(null);
     setError(null);
     setNote(null);
@@ -232,6 +240,7 @@ export function NumField({
       tag={tag}
       error={error ?? message}
       note={note}
+      inTable={inTable}
       {...(width === undefined ? {} : { width })}>
       {({ id, describedBy }) => (
         <InputBase
@@ -267,9 +276,11 @@ export function TextLine({
   maxLength = 200,
   tag,
   multiline = false,
+  maxRows,
   error = null,
   required = false,
   placeholder,
+  type = 'text',
 }: {
   label: string;
   value: string;
@@ -278,19 +289,24 @@ export function TextLine({
   maxLength?: number;
   tag?: string | undefined;
   multiline?: boolean;
+  /** Rows of a field of several lines, which it scrolls beyond. */
+  maxRows?: number;
   error?: string | null;
   required?: boolean;
   placeholder?: string;
+  type?: 'text' | 'date';
 }) {
   return (
     <FieldShell label={label} tag={tag} error={error} {...(width === undefined ? {} : { width })}>
       {({ id, describedBy }) => (
         <InputBase
           id={id}
+          type={type}
           value={value}
           required={required}
           {...(placeholder === undefined ? {} : { placeholder })}
           multiline={multiline}
+          {...(maxRows === undefined ? {} : { maxRows })}
           onChange={(e) => onChange(e.target.value)}
           inputProps={{
             maxLength,
@@ -332,6 +348,7 @@ export function ChoiceLine<T extends string>({
             : { value, onChange: (e: { target: { value: string } }) => onChange(e.target.value as T) })}
           sx={{
             width: '100%',
+            boxSizing: 'border-box',
             height: 31,
             font: 'inherit',
             fontWeight: 550,

@@ -170,7 +170,11 @@ function Ruler({ gross, full, currency }: { gross: number; full: number; currenc
   return (
     <div aria-hidden className="bar-marks">
       {marks.map((x) => (
-        <div key={x} className="bar-mark" style={{ left: `${(100 * x) / full}%` }}>
+        // On a narrow bar the price's own label takes the place of marks just before it.
+        <div
+          key={x}
+          className={x < gross && gross - x < full * 0.18 ? 'bar-mark near' : 'bar-mark'}
+          style={{ left: `${(100 * x) / full}%` }}>
           {f.number(x, 2)}
         </div>
       ))}

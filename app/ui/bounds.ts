@@ -3,8 +3,8 @@ import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFormat } from './locale.ts';
 
-/** Below or above, in the word that goes with a profit, a cost that is paid, cash that is taken, a price. */
-type Way = 'atMost' | 'lessThan' | 'atLeast' | 'above';
+/** Below or above, in the word that goes with a profit, a cost that is paid, cash that is taken, a price, a count. */
+type Way = 'atMost' | 'lessThan' | 'atLeast' | 'above' | 'orMore';
 export type BoundWords = {
   /**
    * The amount as the bound it is: "under €10.66", "over €4.00", "€3.20 before returns"; as it stands where

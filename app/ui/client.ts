@@ -49,12 +49,14 @@ function errorOf(data: unknown): string | null {
  */
 export async function tell<T>(
   url: string,
-  body?: object,
+  body?: object | FormData,
   { signal, leaving = false }: { signal?: AbortSignal; leaving?: boolean } = {},
 ): Promise<Told<T>> {
+  const form = body instanceof FormData;
   const answer = await fetch(url, {
-    ...(body === undefined ? {} : { method: 'POST', body: JSON.stringify(body) }),
-    headers: { accept: 'application/json', 'content-type': 'application/json' },
+    ...(body === undefined ? {} : { method: 'POST', body: form ? body : JSON.stringify(body) }),
+    // Of a form with a file the browser says the type itself.
+    headers: { accept: 'application/json', ...(form ? {} : { 'content-type': 'application/json' }) },
     redirect: 'manual',
     keepalive: leaving,
     ...(signal === undefined ? {} : { signal }),

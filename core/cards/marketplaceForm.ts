@@ -35,6 +35,7 @@ const marketplaceFields: readonly Column[] = [
   col('addOnOversize', 'number'),
   col('payoutEveryDays', 'days'),
   col('payoutDelayDays', 'days'),
+  col('listingAddress', 'text'),
 ];
 
 const marketplaceSheets: readonly Sheet[] = [
@@ -147,6 +148,7 @@ export const marketplaceForm: CardForm = {
         addOnOversize: c.warehouse?.addOns.oversize ?? null,
         payoutEveryDays: c.payoutEveryDays,
         payoutDelayDays: c.payoutDelayDays,
+        listingAddress: c.listingAddress,
       },
       sheets: {
         categories: c.categories.map((x) => [
@@ -199,6 +201,7 @@ export const marketplaceForm: CardForm = {
       marketplace: r.field('marketplace'),
       country: r.field('country'),
       currency: r.field('currency'),
+      listingAddress: r.field('listingAddress') ?? '',
       categories,
       itemFee: or0(r.field('itemFee')),
       payment:

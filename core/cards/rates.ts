@@ -30,6 +30,10 @@ const vatTreatment = z.strictObject({
   treatment: z.enum(['charged', 'reverseCharge', 'none']),
   rate: share.default(0),
 });
+/** Whether a text is an address on the web with one place for a listing's code. */
+const isAddressPattern = (text: string): boolean =>
+  /^https?:\/\/[^\s{}]+\{code\}[^\s{}]*$/.test(text) && URL.canParse(text.replace('{code}', 'x'));
+
 const cardSource = { name: shortText, inForceFrom: day, note: shortText.default('') };
 
 const rising =
@@ -114,6 +118,12 @@ export const marketplaceCard = z.strictObject({
   marketplace: shortText,
   country,
   currency,
+  /** Address of a listing's page, with {code} where its code stands; blank: not known. */
+  listingAddress: z
+    .string()
+    .max(300)
+    .refine((a) => a === '' || isAddressPattern(a), 'addressPattern')
+    .default(''),
   categories: z
     .array(z.strictObject({ key: shortText, name: shortText, referral, itemFee: orBlank(nonNegative) }))
     .max(500)

@@ -56,14 +56,19 @@ export type Remedy = {
   readonly costPerClick: number | null;
 };
 
-const TARGETS = new Set<Figure>([
+/** Figures that a price or a cost can be solved for. */
+export const TARGET_FIGURES = [
   'unitProfit',
   'margin',
   'roi',
   'marginOnShelfPrice',
   'markup',
   'priceMultiple',
-]);
+] as const satisfies readonly Target['figure'][];
+const TARGETS: ReadonlySet<Figure> = new Set(TARGET_FIGURES);
+/** Whether a price or a cost alone can clear a hurdle. */
+export const isTarget = (h: Pick<Hurdle, 'figure' | 'bound'>): boolean =>
+  TARGETS.has(h.figure) && h.bound === 'atLeast';
 const r = new Reckoning();
 
 /**
@@ -143,7 +148,7 @@ export function judgeHurdles(doc: LaneDocument, hurdles: readonly Hurdle[]): Hur
  */
 export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
   const none: Remedy = { price: null, unitPrice: null, unitPriceCurrency: doc.currency, costPerClick: null };
-  if (!TARGETS.has(h.figure) || h.bound === 'atMost') return none;
+  if (!isTarget(h)) return none;
   const factor =
     h.figure === 'unitProfit' ? exchangeFactor(doc.rates.exchange, doc.homeCurrency, doc.currency) : 1;
   if (Number.isNaN(factor)) return none;

@@ -14,6 +14,9 @@ import type { RetailSteps } from './steps/retail.ts';
 import type { Shipment } from './steps/shipment.ts';
 import { Tried } from './tried.ts';
 
+/** When what is landed is paid: with the goods, on their way, when they are ready to be sold. */
+export const WHEN_PAID = { goods: 0, way: 1, ready: 2 } as const;
+
 export type TermUnit = 'money' | 'share' | 'number' | 'kg' | 'm3' | 'pieces' | 'days' | 'months' | 'text';
 /**
  * One number in a formula: its name there, its value, its unit, and the path of the input it came from ('' =
@@ -67,6 +70,9 @@ export class Reckoning {
   cashback = 0;
   recoverableVat = 0;
   irrecoverableVat = 0;
+  /** VAT paid on what is landed, and what of it is reclaimed, by when it is paid (`WHEN_PAID`). */
+  readonly vatPaid = new Float64Array(3);
+  readonly vatBack = new Float64Array(3);
   // -- way in
   /** Cartons, weight and volume of the whole order. */
   readonly shipment: Shipment = { cartons: 0, kg: 0, m3: 0 };
@@ -110,6 +116,9 @@ export class Reckoning {
   feesBack = 0;
   feesBackCost = 0;
   refundAdmin = 0;
+  /** What a returned unit costs to handle, and to be rid of where it is not sold again; at cost. */
+  handling = 0;
+  disposal = 0;
   returns = 0;
   breakage = 0;
   /** Lines that are worked out by themselves, in the order of `OWN_LINES`. */
@@ -144,6 +153,9 @@ export class Reckoning {
     if (this.notices.length > 0) this.notices.length = 0;
     this.recoverableVat = 0;
     this.irrecoverableVat = 0;
+    // Written out: a million lanes begin here.
+    this.vatPaid[0] = this.vatPaid[1] = this.vatPaid[2] = 0;
+    this.vatBack[0] = this.vatBack[1] = this.vatBack[2] = 0;
     this.cashback = 0;
     this.supplierDeliveryNet = 0;
   }
@@ -201,16 +213,23 @@ export class Reckoning {
 
   /** Whether VAT on a line is a cost: 1, 0, or NaN where the standing is unknown. */
   costOfVat(line: Vatable): number {
+    if (this.tried.allVatIsCost) return 1;
     return line.recoverable === null ? this.vatIsCost : line.recoverable ? 0 : 1;
   }
 
   /** Adds the VAT of a landed purchase to what is recovered or to what is a cost. Amounts in the sales currency. */
-  landVat(net: number, line: Vatable): void {
+  landVat(net: number, line: Vatable, when: number): void {
     if (line.vat === 'none' || line.vatRate === 0) return;
-    const vat = net * line.vatRate;
-    const vatIsCost = this.costOfVat(line);
-    this.recoverableVat += vatRecovered(vat, vatIsCost);
+    this.landVatAmount(net * line.vatRate, this.costOfVat(line), when);
+  }
+
+  /** The same for an amount of VAT: `vatIsCost` 1 a cost, 0 recovered, NaN not known. */
+  landVatAmount(vat: number, vatIsCost: number, when: number): void {
+    const back = vatRecovered(vat, vatIsCost);
+    this.recoverableVat += back;
     this.irrecoverableVat += vatLost(vat, vatIsCost);
+    this.vatPaid[when] = (this.vatPaid[when] as number) + vat;
+    this.vatBack[when] = (this.vatBack[when] as number) + back;
   }
 
   /**

@@ -22,6 +22,8 @@ export class Tried {
   returnRate = Number.NaN;
   /** Factor on the exchange rate of the currency of the first quote. */
   exchange = 1;
+  /** true: purchased lines come with all their VAT, also what is recovered: their cost is then what is paid. */
+  allVatIsCost = false;
   /** false leaves fees that follow the price unrounded: profit between limits is then a straight line. */
   rounding = true;
 
@@ -32,6 +34,7 @@ export class Tried {
     this.bids = this.conversion = this.freight = this.exchange = 1;
     this.holdsUnits = false;
     this.rounding = true;
+    this.allVatIsCost = false;
   }
 
   /** Keeps units a month at `units` (NaN: not known) whatever price is tried. */

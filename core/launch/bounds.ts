@@ -18,7 +18,7 @@ export function lacksOfLine(line: string, unit: LaneResult, launched: LaunchResu
  */
 const LOWERED = ['mostUnits', 'mostUnitPrice', 'shelfPriceBand'];
 /** The same, where the goods do not count. */
-const LOWERED_BESIDE_GOODS = ['productBudget', 'mostPerUnit'];
+const LOWERED_BESIDE_GOODS = ['productBudget', 'mostPerUnit', 'mostPerUnitSmallest'];
 const RAISED = ['total', 'shortfall'];
 const RAISED_BY_UNIT = ['unitsADay', 'breakEvenUnits', 'monthsToPayBack'];
 

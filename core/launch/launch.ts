@@ -250,6 +250,7 @@ type Affordable = Pick<
   | 'mostUnits'
   | 'shortfall'
   | 'mostPerUnit'
+  | 'mostPerUnitSmallest'
   | 'mostUnitPrice'
   | 'mostUnitPriceCurrency'
   | 'shelfPriceBand'
@@ -279,6 +280,7 @@ function affordable(asked: Asked, reasons: Record<string, string>): Affordable {
     productBudget: orNull(productBudget),
     ...unitsFor(asked, productBudget, reasons),
     mostPerUnit: orNull(mostPerUnit),
+    mostPerUnitSmallest: orNull(productBudget / asked.orders.first),
     mostUnitPrice: unitPrice,
     mostUnitPriceCurrency: currency,
     shelfPriceBand: priceBand(plan, r, mostPerUnit),

@@ -36,16 +36,6 @@ export const launchPlan = z.strictObject({
 });
 export type LaunchPlan = z.output<typeof launchPlan>;
 
-const anyPart = launchPlan.partial();
-/** Some fields of a plan, as a change sends them: what is left out stays out and gets no default. */
-export const launchPart = z.unknown().transform((raw, ctx): Partial<LaunchPlan> => {
-  const read = anyPart.safeParse(raw);
-  if (read.success)
-    return Object.fromEntries(Object.entries(read.data).filter(([key]) => Object.hasOwn(raw as object, key)));
-  for (const issue of read.error.issues) ctx.addIssue({ ...issue } as never);
-  return z.NEVER;
-});
-
 export const launchDocument = z.strictObject({
   format: z.literal('bold-margin/launch'),
   version: z.literal(1),
@@ -81,6 +71,7 @@ export const launchResult = z.object({
   mostPerUnit: known.meta({
     description: 'Landed cash a unit may cost at the order quantity, home currency',
   }),
+  mostPerUnitSmallest: known.meta({ description: 'The same at the smallest order that the supplier takes' }),
   mostUnitPrice: known.meta({ description: 'The unit price that gives it, in the currency of the quote' }),
   mostUnitPriceCurrency: z.string(),
   shelfPriceBand: z.object({ low: z.number(), high: z.number() }).nullable(),

@@ -64,6 +64,10 @@ export function launchWorkings(
       term('productBudget', r.productBudget),
       term('orderQuantity', b?.quantity ?? null, 'pieces', true),
     ]),
+    mostPerUnitSmallest: step(r.mostPerUnitSmallest, 'productBudget / smallestOrder', [
+      term('productBudget', r.productBudget),
+      term('smallestOrder', r.smallestOrder, 'pieces'),
+    ]),
     unitsADay: step(
       r.unitsADay,
       '(profitGoal + monthlyFixedCosts) / unitProfit / 30.4375',

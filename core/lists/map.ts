@@ -29,11 +29,11 @@ const plain = (heading: string): string =>
     .replace(/[_\s./()[\]:*#]+/g, ' ')
     .trim();
 
-/** How well a heading fits a role, 0 to 3. */
-function fits(heading: string, role: Role): number {
+/** How well a heading fits what a column may be called, 0 to 3: whole, by its beginning, by a part. */
+export function headingFits(heading: string, headings: readonly string[]): number {
   const h = plain(heading);
   if (h === '') return 0;
-  const names = roleRule(role).headings.map(plain);
+  const names = headings.map(plain);
   if (names.includes(h)) return 3;
   if (names.some((n) => n.length > 3 && h.startsWith(n))) return 2;
   return names.some((n) => (n.length > 3 ? h.includes(n) : h.split(' ').includes(n))) ? 1 : 0;
@@ -72,7 +72,7 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
   const scored: { role: Role; column: number; score: number }[] = [];
   for (const role of ROLES)
     header.forEach((h, column) => {
-      let score = fits(h, role) * 10;
+      let score = headingFits(h, roleRule(role).headings) * 10;
       if (role === 'identifier') score += (codes[column] as number) > 0.5 ? 15 : 0;
       // A heading that promises figures over a column of words, or of barcodes, promises in vain.
       if (score > 0 && roleRule(role).digits)

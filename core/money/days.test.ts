@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { dayAfter, daysBetween, firstOfNextMonth } from './days.ts';
+import { dayAfter, dayNumber, daysBetween, firstOfNextMonth } from './days.ts';
 
 const day = fc
   .date({ min: new Date('1990-01-01'), max: new Date('2090-12-31'), noInvalidDate: true })
@@ -15,6 +15,14 @@ describe('days', () => {
       daysBetween('2026-11-28', '2026-11-28'),
       daysBetween('2026-11-28', '2026-11-20'),
     ]).toEqual([2, 3, 1, 0, -8]);
+  });
+  it('as numbers are as far apart as they are, over leap years and centuries', () => {
+    const far = fc
+      .date({ min: new Date('1600-01-01'), max: new Date('2500-12-31'), noInvalidDate: true })
+      .map((d) => d.toISOString().slice(0, 10));
+    fc.assert(fc.property(far, far, (a, b) => dayNumber(b) - dayNumber(a) === daysBetween(a, b)));
+    expect(dayNumber('2000-03-01') - dayNumber('2000-02-28')).toBe(2);
+    expect(dayNumber('1900-03-01') - dayNumber('1900-02-28')).toBe(1);
   });
   it('the day after is one day later, whatever the day', () => {
     fc.assert(fc.property(day, (d) => daysBetween(d, dayAfter(d)) === 1 && dayAfter(d) > d));

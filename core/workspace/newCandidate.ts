@@ -1,5 +1,6 @@
 /** A product from what one knows of it at first: its name, a price and a cost; the rest may come later. */
 import { z } from 'zod';
+import { isGtin } from '../goods/gtin.ts';
 import type { MarketplaceCard } from '../cards/rates.ts';
 import { quote, retailPurchase, WAYS } from '../lane/schema.ts';
 import type { Way } from '../lane/schema.ts';
@@ -26,14 +27,15 @@ export const newCandidate = z.object({
   origin: country.nullable().default(null),
   category: z.string().max(200).nullable().default(null),
   hsCode: z.string().regex(HEADING, 'headingShape').nullable().default(null),
+  gtin: z.string().refine(isGtin, 'wrongCheckDigit').nullable().default(null),
 });
 export type NewCandidate = z.output<typeof newCandidate>;
 
 /** The candidate; without a category of its own it is in the marketplace's first. */
 export function candidateOf(n: NewCandidate, marketplace: MarketplaceCard | null): CandidateData {
-  const { name, way, sides, kg, origin, hsCode } = n;
+  const { name, way, sides, kg, origin, hsCode, gtin } = n;
   const category = n.category ?? marketplace?.categories[0]?.key ?? null;
-  return candidateData.parse({ name, way, product: { sides, kg, origin, hsCode, category } });
+  return candidateData.parse({ name, way, gtin, product: { sides, kg, origin, hsCode, category } });
 }
 
 /** What a supplier's price covers, by the way goods come in, until a quote says so. */

@@ -11,7 +11,7 @@ import type { Settings } from './settings.ts';
 
 export type NewLane = {
   readonly way: Way;
-  readonly settings: Settings;
+  readonly settings: Pick<Settings, 'defaults' | 'homeCurrency'>;
   readonly country: string;
   readonly currency: string;
   readonly marketplace: MarketplaceCard | null;

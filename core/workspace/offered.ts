@@ -27,3 +27,12 @@ export function firstMarket<C extends Head>(cards: readonly C[], homeCountry: st
     null
   );
 }
+
+/** The marketplaces that are offered, one's own before the examples. */
+export const marketsOffered = <C extends Head>(
+  cards: readonly C[],
+  settings: Pick<Settings, 'hideExamples'>,
+): C[] =>
+  cards
+    .filter((c) => c.kind === 'marketplace' && isOffered(c, settings))
+    .sort((a, b) => Number(a.example) - Number(b.example));

@@ -10,7 +10,10 @@ import type { OwnDispatch } from '../cards/carriage.ts';
 import type { MarketplaceCard, TaxCard } from '../cards/rates.ts';
 import type { BenchmarkCard, CardData, FreightCard, PostageCard } from '../cards/schema.ts';
 import { day, nonNegative, pieces, share, shortText } from '../money/schema.ts';
+import { cashTerms } from '../cash/schema.ts';
+import { isGtin } from '../goods/gtin.ts';
 import { launchPlan } from '../launch/schema.ts';
+import { sureTerms } from '../risk/schema.ts';
 import { variation } from './variations.ts';
 
 export const STAGES_OF_WORK = ['idea', 'checking', 'sampling', 'ordering', 'selling'] as const;
@@ -46,10 +49,18 @@ export const candidateData = z.strictObject({
     .strictObject({ value: z.number().min(0).max(10).nullable(), reason: z.string().max(2000).default('') })
     .nullable()
     .default(null),
+  /** Its barcode, where one is known. */
+  gtin: z.string().refine(isGtin, 'wrongCheckDigit').nullable().default(null),
   product: product.default(product.parse({})),
   variations: z.array(variation).max(500).default([]),
   /** Overrides of the workspace's launch plan; null: that of the workspace. */
   launch: launchPlan.nullable().default(null),
+  /** When it is launched and how it grows; null: the defaults. */
+  overTime: cashTerms.nullable().default(null),
+  /** The lane that is to be launched, once that is decided. */
+  launchLane: z.string().max(64).nullable().default(null),
+  /** Ranges of what is not certain, by lane. */
+  sure: z.record(z.string().max(64), sureTerms).default({}),
 });
 export type CandidateData = z.output<typeof candidateData>;
 

@@ -2,11 +2,15 @@
 import { z } from 'zod';
 import { country, currency, nonNegative, share } from '../money/schema.ts';
 import { MEASURES } from '../compare/measures.ts';
+import { hurdle as evidenceHurdle } from '../evidence/hurdles.ts';
+import { evidenceSettings } from '../evidence/settings.ts';
 import { hurdle } from '../lane/hurdles.ts';
 import type { Hurdle } from '../lane/hurdles.ts';
 import { standing, WAYS } from '../lane/schema.ts';
 import type { Way } from '../lane/schema.ts';
 import { launchPlan } from '../launch/schema.ts';
+import { purseKept } from '../purse/schema.ts';
+import { rangeWidths } from '../risk/offered.ts';
 
 /** Percentages as fractions; money in the home currency. Blank (null): a new lane starts with that line blank. */
 export const laneDefaults = z.strictObject({
@@ -70,6 +74,19 @@ export const settings = z.strictObject({
   /** What decides which lane of a candidate is best. */
   bestBy: z.enum(MEASURES).default('unitProfit'),
   defaults: laneDefaults.default(laneDefaults.parse({})),
+  /** Levels by which evidence is read; revenue in the home currency. */
+  evidence: evidenceSettings.prefault({}),
+  /** Searches of a market under a name: the query of their address. */
+  savedSearches: z
+    .array(z.strictObject({ name: z.string().trim().min(1).max(60), query: z.string().max(1000) }))
+    .max(50)
+    .default([]),
+  /** What must be true of a market before one enters it. */
+  evidenceHurdles: z.array(evidenceHurdle).max(30).default([]),
   launch: launchPlan.default(launchPlan.parse({})),
+  /** Rules and ticks of the launches that share the workspace's cash. */
+  purse: purseKept.prefault({}),
+  /** How far from the most likely value a range of an input goes, by how sure its figure is. */
+  widths: rangeWidths.prefault({}),
 });
 export type Settings = z.output<typeof settings>;

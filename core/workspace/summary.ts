@@ -9,6 +9,7 @@ import type { LaneDocument } from '../lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../lane/solve.ts';
 import { exchangeFactor } from '../money/money.ts';
 import { launch, launchCash } from '../launch/launch.ts';
+import type { MarketStored } from '../evidence/stored.ts';
 import type { LaunchPlan } from '../launch/schema.ts';
 import type { CandidateData, Gate } from './records.ts';
 import type { WeighLine } from './weighLine.ts';
@@ -73,11 +74,20 @@ export function bestLane(lanes: readonly LaneSummary[], measure: Measure = 'unit
 
 export type GateState = 'passed' | 'near' | 'failed' | 'open';
 
-/** The five gates in order: affordable and profitable computed from the best lane, the others as ticked by hand. */
-export function gatesOf(candidate: CandidateData, best: WeighLine | null): Record<Gate, GateState> {
+/**
+ * The five gates in order: affordable and profitable computed from the best lane, the others from the evidence on its
+ * market; a state that was set by hand stands over these.
+ */
+export function gatesOf(
+  candidate: CandidateData,
+  best: WeighLine | null,
+  market: MarketStored | null = null,
+): Record<Gate, GateState> {
   const hand = (g: 'demanded' | 'enterable' | 'permitted'): GateState => {
     const said = candidate.gates[g];
-    return said === null ? 'open' : said.passed ? 'passed' : 'failed';
+    if (said !== null) return said.passed ? 'passed' : 'failed';
+    const verdict = market?.gates[g].verdict ?? 'notLooked';
+    return verdict === 'unknown' || verdict === 'notLooked' ? 'open' : verdict;
   };
   const verdicts = best?.hurdles.map((h) => h.verdict) ?? [];
   const profitable: GateState =

@@ -35,6 +35,8 @@ export type WeighLine = {
   readonly stale: boolean;
   /** Day of the oldest quote it is bought on. */
   readonly quoteDate: string | null;
+  /** Some of it came from evidence. */
+  readonly fed: boolean;
   /** Share of its lines that are known. */
   readonly complete: number;
   /** The exchange rates that turn it into the home currency. */
@@ -67,6 +69,7 @@ export function weighLine(doc: LaneDocument, s: LaneSummary): WeighLine {
     problems: s.result.problems.map((p) => p.code),
     stale: s.result.notices.some((n) => n.code === 'quoteExpired'),
     quoteDate: oldestQuote(doc),
+    fed: Object.values(doc.provenance).some((p) => p.source === 'evidence'),
     complete: completeness(s.result),
     conversions: conversionsOf([doc], doc.homeCurrency),
   };

@@ -10,6 +10,7 @@ type Urls = {
 };
 type Helper = { child: ChildProcess; stop: () => Promise<void> };
 export const root: string;
+export function say(text: string): void;
 export function freePort(): Promise<number>;
 export function needBuild(): void;
 export function startServer(
@@ -18,7 +19,10 @@ export function startServer(
   options?: { dev?: boolean; quiet?: boolean },
 ): Promise<{ child: ChildProcess; stop: () => Promise<void>; log: () => string }>;
 export function startHelper(file: string, env: Record<string, string>, options?: { quiet?: boolean }): Helper;
-export function startSimulator(options?: { quiet?: boolean }): Promise<Helper & { url: string }>;
+export function startSimulator(options?: {
+  quiet?: boolean;
+  today?: string;
+}): Promise<Helper & { url: string }>;
 export function throwawayCluster(): Promise<{
   ownerUrl: string;
   urls: Urls;

@@ -268,8 +268,8 @@ export async function startCluster(dir, ownerPassword, { quick = false, port: wa
   return { url: url(port), stop, pid: child.pid };
 }
 
-/** Queues of long work; server/jobs names the same. */
-const QUEUES = ['lanes', 'lists'];
+/** Queues of long work and the seconds one turn of it may take at most; server/jobs names the same. */
+const QUEUES = { lanes: 120, lists: 120, markets: 120, purses: 7200, rounds: 120 };
 
 /** Puts the queue's own tables in place, as their owner, and lets the role of the jobs work in them. */
 async function prepareQueue(ownerUrl, client) {
@@ -277,9 +277,9 @@ async function prepareQueue(ownerUrl, client) {
   const boss = new PgBoss({ connectionString: ownerUrl, schema: 'jobs', supervise: false, schedule: false });
   boss.on('error', () => {});
   await boss.start();
-  for (const q of QUEUES)
+  for (const [q, expireInSeconds] of Object.entries(QUEUES))
     if ((await boss.getQueue(q)) === null)
-      await boss.createQueue(q, { policy: 'standard', retryLimit: 20, retryDelay: 2, expireInSeconds: 120 });
+      await boss.createQueue(q, { policy: 'standard', retryLimit: 20, retryDelay: 2, expireInSeconds });
   await boss.stop({ graceful: false });
   // Which worker is at which piece of work: one that falls silent is replaced within seconds.
   await client.query(
@@ -408,6 +408,7 @@ const SOURCES = [
   'app',
   'demo',
   'vite.config.ts',
+  'vite.worker.config.ts',
   'react-router.config.ts',
   'package-lock.json',
 ];
@@ -422,18 +423,26 @@ function sourceStamp() {
   return hash.digest('hex');
 }
 
+/** The application, then the worker that makes a page of it work without a network. */
+const BUILDS = [
+  ['@react-router/dev/bin.js', 'build'],
+  ['vite/bin/vite.js', 'build', '--config', 'vite.worker.config.ts'],
+];
+
 /** Builds the application where its sources changed since the last build. */
 export function needBuild() {
   const mark = join(root, 'build/.stamp');
   const stamp = sourceStamp();
   if (existsSync(mark) && readFileSync(mark, 'utf8') === stamp) return;
   say('Building …');
-  const r = spawnSync(process.execPath, [join(root, 'node_modules/@react-router/dev/bin.js'), 'build'], {
-    cwd: root,
-    encoding: 'utf8',
-    env: { ...process.env, NODE_ENV: 'production' },
-  });
-  if (r.status !== 0) fail(`The build failed:\n${r.stdout}\n${r.stderr}`);
+  for (const command of BUILDS) {
+    const r = spawnSync(process.execPath, [join(root, 'node_modules', command[0]), ...command.slice(1)], {
+      cwd: root,
+      encoding: 'utf8',
+      env: { ...process.env, NODE_ENV: 'production' },
+    });
+    if (r.status !== 0) fail(`The build failed:\n${r.stdout}\n${r.stderr}`);
+  }
   writeFileSync(mark, stamp);
 }
 
@@ -488,10 +497,11 @@ export function startHelper(file, env, { quiet = false } = {}) {
   return { child, stop };
 }
 
-/** Starts the stand-in for outside services; resolves when it answers. */
-export async function startSimulator(options = {}) {
+/** Starts the stand-in for outside services; resolves when it answers. `today`: the day its world has come to. */
+export async function startSimulator({ today, ...options } = {}) {
   const port = await freePort();
-  const { child, stop } = startHelper('simulator/main.ts', { PORT: String(port) }, options);
+  const env = { PORT: String(port), ...(today === undefined ? {} : { BM_TODAY: today }) };
+  const { child, stop } = startHelper('simulator/main.ts', env, options);
   for (let i = 0; i < 200 && !(await listening(port)); i++) await wait(50);
   return { url: `http://127.0.0.1:${port}`, child, stop };
 }
@@ -542,7 +552,7 @@ export async function demoServer() {
   const cluster = await throwawayCluster();
   try {
     const port = await freePort();
-    const outside = await startSimulator({ quiet: true });
+    const outside = await startSimulator({ quiet: true, today: '2026-11-24' });
     const screening = await startScreening(cluster.urls, { quiet: true });
     const env = {
       ...cluster.urls,

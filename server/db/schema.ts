@@ -20,6 +20,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { TaskKind } from '../jobs/kinds.ts';
+import type { CheckGist } from '../../core/check/check.ts';
+import type { CheckSession, ShelfCheck } from '../../core/check/schema.ts';
 import type { Blank } from '../../core/lane/blanks.ts';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
@@ -32,6 +34,10 @@ import type { ListLook } from '../../core/lists/query.ts';
 import type { Choice } from '../../core/lists/reference.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import type { Fault } from '../../core/fault.ts';
+import type { EvidenceMap } from '../../core/evidence/fileMap.ts';
+import type { ObservedKind, Watch } from '../../core/evidence/observed.ts';
+import type { FeedRow } from '../../between/feed.ts';
+import type { MarketStored, NewerLine } from '../../core/evidence/stored.ts';
 import type { Origin } from '../../core/packs/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
 
@@ -150,6 +156,9 @@ export const scheduleChoice = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.cell] })],
 );
 
+/** The barcode of a candidate in 14 digits, as it is looked up. */
+export const barcodeKey = (data: unknown) => sql`lpad(${data} ->> 'gtin', 14, '0')`;
+
 export const candidate = bm.table(
   'candidate',
   {
@@ -165,7 +174,12 @@ export const candidate = bm.table(
     /** Who edited it last: the person's id, or null. */
     updatedBy: text('updated_by'),
   },
-  (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('candidate_by_barcode')
+      .on(t.workspaceId, barcodeKey(t.data))
+      .where(sql`${t.data} ->> 'gtin' is not null`),
+  ],
 );
 
 export const quote = bm.table(
@@ -299,7 +313,16 @@ export const notice = bm.table(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('notice_by_time').on(t.workspaceId, t.at)],
 );
-export type NoticeKind = 'underHurdle' | 'upToDate' | 'taskFailed' | 'listRead';
+export type NoticeKind =
+  | 'underHurdle'
+  | 'upToDate'
+  | 'taskFailed'
+  | 'purseSolved'
+  | 'listRead'
+  | 'underBreakEven'
+  | 'rivalLeft'
+  | 'ownShopBack'
+  | 'permissionChanged';
 
 /** The last answer of an outside service to each question, with its time. */
 export const outsideAnswer = bm.table(
@@ -428,7 +451,163 @@ export const listView = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] })],
 );
 
+// ---- evidence
+// -------------------------------------------------------------------------------------------------------------
+
+/**
+ * What was observed of a market: dated, and never overwritten (the application may only add rows, and take one back).
+ * The newest of a kind is found by the index; a daily series is one row for each stretch of days.
+ */
+export const observation = bm.table(
+  'observation',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    /** What is observed: `candidate/…` or `listing/…`. */
+    subject: text('subject').notNull(),
+    /** Marketplace and country, as rate cards name them. */
+    market: text('market').notNull(),
+    kind: text('kind').$type<ObservedKind>().notNull(),
+    asOf: date('as_of', { mode: 'string' }).notNull(),
+    source: text('source').notNull(),
+    stated: boolean('stated').notNull(),
+    value: jsonb('value').notNull(),
+    /** Taken back: it is shown among what was known, and counts no longer. */
+    takenBackAt: when('taken_back_at'),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('observation_newest').on(t.workspaceId, t.subject, t.market, t.kind, t.asOf, t.createdAt),
+  ],
+);
+
+/** What one has decided about a candidate's market: the listing, ticks, strikes, notes. */
+export const watched = bm.table(
+  'watched',
+  {
+    workspaceId: workspaceId(),
+    candidateId: text('candidate_id').notNull(),
+    market: text('market').notNull(),
+    data: jsonb('data').$type<Watch>().notNull(),
+    /** Rises with every save, so that two who decide at once do not overwrite each other. */
+    edition: integer('edition').notNull().default(1),
+    /** When the feed was asked last, and when something was observed last. */
+    askedAt: when('asked_at'),
+    seenAt: when('seen_at'),
+    /** What lists of candidates show of it, and the state it was worked out in. */
+    stored: jsonb('stored').$type<{
+      key: string;
+      said: MarketStored;
+      /** Of the lane that a list shows, with the state in which it was worked out. */
+      newer?: { key: string; lines: NewerLine[] };
+    }>(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+    updatedBy: text('updated_by'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.candidateId, t.market] }),
+    foreignKey({
+      columns: [t.workspaceId, t.candidateId],
+      foreignColumns: [candidate.workspaceId, candidate.id],
+    }).onDelete('cascade'),
+  ],
+);
+
+/** What was decided about a listing found on a market, with what was said of it then. */
+export const listingMark = bm.table(
+  'listing_mark',
+  {
+    workspaceId: workspaceId(),
+    market: text('market').notNull(),
+    listing: text('listing').notNull(),
+    state: text('state').$type<ListingState>().notNull(),
+    reason: text('reason').notNull().default(''),
+    /** The row of the search as it was seen, the currency of its price, and the day it spoke of. */
+    row: jsonb('row').$type<FeedRow>().notNull(),
+    currency: text('currency').notNull(),
+    asOf: date('as_of', { mode: 'string' }).notNull(),
+    /** The candidate it became. */
+    candidateId: text('candidate_id'),
+    by: text('by'),
+    at: when('at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.market, t.listing] })],
+);
+export type ListingState = 'shortlisted' | 'kept' | 'dropped';
+
+/** How the columns of a file of evidence were read last, by kind. */
+export const evidenceMap = bm.table(
+  'evidence_map',
+  {
+    workspaceId: workspaceId(),
+    kind: text('kind').$type<ObservedKind>().notNull(),
+    data: jsonb('data').$type<EvidenceMap>().notNull(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.kind] })],
+);
+
+/** The market feed of a workspace: where it answers, and the secret, encrypted with a key of the installation. */
+export const feed = bm.table(
+  'feed',
+  {
+    workspaceId: workspaceId(),
+    /** Blank: the stand-in that ships with the program. */
+    address: text('address').notNull(),
+    secret: text('secret'),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+    updatedBy: text('updated_by'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId] })],
+);
+
+// ---- at the shelf
+// -------------------------------------------------------------------------------------------------------------
+
+/** A walk through shops in which goods were checked. */
+export const checkSession = bm.table(
+  'check_session',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    data: jsonb('data').$type<CheckSession>().notNull(),
+    by: text('by').notNull(),
+    /** By the clock of the device; of two that are sent the later counts. */
+    changedAt: when('changed_at').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('check_session_by_time').on(t.workspaceId, t.changedAt),
+  ],
+);
+
+/** Goods checked at a shelf. The device names each once, so that what is sent twice is kept once. */
+export const shelfCheck = bm.table(
+  'shelf_check',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    sessionId: text('session_id').notNull(),
+    at: when('at').notNull(),
+    data: jsonb('data').$type<ShelfCheck>().notNull(),
+    /** What came of it by the cards it names. */
+    said: jsonb('said').$type<CheckGist>().notNull(),
+    /** The candidate it became. */
+    candidateId: text('candidate_id'),
+    by: text('by').notNull(),
+    keptAt: when('kept_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    index('shelf_check_by_session').on(t.workspaceId, t.sessionId, t.at),
+  ],
+);
+
 export const BUSINESS_TABLES = {
+  checkSession,
+  shelfCheck,
   workspace,
   supplier,
   rateCard,
@@ -446,4 +625,9 @@ export const BUSINESS_TABLES = {
   listRow,
   goodsMark,
   listView,
+  observation,
+  watched,
+  evidenceMap,
+  feed,
+  listingMark,
 } as const;

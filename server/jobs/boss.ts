@@ -12,7 +12,7 @@ export function queue(worker = false): Promise<PgBoss> {
       connectionString: env().BM_JOBS_URL,
       schema: 'jobs',
       migrate: false,
-      schedule: false,
+      schedule: worker,
       supervise: worker,
       max: worker ? 4 : 2,
     });

@@ -26,6 +26,13 @@ export const JOBS = {
   checkList: { queue: 'lists', asks: z.strictObject({ listId: z.string() }) },
   /** A list is read for good. */
   readList: { queue: 'lists', asks: z.strictObject({ listId: z.string() }) },
+  /** Watched markets are brought up to date from the feed: those of one candidate, or all. */
+  watchMarkets: {
+    queue: 'markets',
+    asks: z.strictObject({ candidateId: z.string().optional(), market: z.string().optional() }),
+  },
+  /** The purse of a workspace is solved, the solver thinking for so long about its plan. */
+  solvePurse: { queue: 'purses', asks: z.strictObject({ seconds: z.number().min(1).max(600) }) },
 } as const satisfies Record<string, { queue: string; asks: z.ZodType }>;
 
 export type TaskKind = keyof typeof JOBS;

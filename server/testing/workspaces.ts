@@ -48,6 +48,7 @@ export function someCandidate(w: TestWorkspace, over: Partial<NewCandidate> = {}
     origin: null,
     category: null,
     hsCode: null,
+    gtin: null,
     ...over,
   };
 }

@@ -11,6 +11,8 @@ import type { CardData } from '../../core/cards/schema.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
+import { marketsIn } from './keptMarkets.ts';
 import { today } from '../env.ts';
 import { candidateIn, laneColumns, quoteColumns } from './columns.ts';
 import { insertLanes } from './storeLanes.ts';
@@ -54,63 +56,90 @@ export type Sheet = {
  * One candidate with all its lanes: five statements, however many lanes. Null where there is none (or it is
  * deleted).
  */
-export async function loadSheet(workspaceId: string, candidateId: string): Promise<Sheet | null> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const settings = await settingsIn(tx, workspaceId);
-    const row = await candidateIn(tx, workspaceId, candidateId);
-    if (settings === null || row === undefined) return null;
-    const quotes = await tx
-      .select(quoteColumns)
-      .from(quote)
-      .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))
-      .orderBy(asc(quote.createdAt));
-    const lanes = await tx
-      .select(laneColumns)
-      .from(lane)
-      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)))
-      .orderBy(asc(lane.position), asc(lane.createdAt));
-    const used = cardsOf(lanes.map((l) => l.data));
-    // Heads of all cards, the data of those in use, in one statement.
-    const all = await tx
-      .select({
-        id: rateCard.id,
-        kind: rateCard.kind,
-        key: rateCard.key,
-        name: rateCard.name,
-        inForceFrom: rateCard.inForceFrom,
-        example: rateCard.example,
-        withdrawn: sql<boolean>`${rateCard.withdrawnAt} is not null`,
-        data:
-          used.length === 0
-            ? sql<CardData | null>`null`
-            : sql<CardData | null>`case when ${inArray(rateCard.id, used)} then ${rateCard.data} end`,
-      })
-      .from(rateCard)
-      .where(eq(rateCard.workspaceId, workspaceId))
-      .orderBy(asc(rateCard.kind), asc(rateCard.key), asc(rateCard.inForceFrom));
-    const cards: Record<string, CardData> = {};
-    const latest = new Map<string, CardHead>();
-    const usedHeads: CardHead[] = [];
-    for (const { data, withdrawn, ...head } of all) {
-      if (data !== null) {
-        cards[head.id] = data;
-        usedHeads.push(head);
-      }
-      const isThere = !withdrawn && head.inForceFrom <= today() && !head.key.startsWith(OPENED);
-      if (isThere && isOffered(head, settings)) latest.set(`${head.kind}/${head.key}`, head);
-    }
-    return {
-      settings,
-      candidate: row,
-      quotes,
-      lanes,
-      cards,
-      cardHeads: [...latest.values()],
-      usedHeads,
-      today: today(),
-    };
+export const loadSheet = (workspaceId: string, candidateId: string): Promise<Sheet | null> =>
+  inWorkspace(workspaceId, (tx) => sheetIn(tx, workspaceId, candidateId));
+
+/**
+ * The same with what is kept of its markets: six statements. Of the market that a lane sells in (the first one's unless
+ * it is named), or of all of them.
+ */
+export const loadMarketSheet = (
+  workspaceId: string,
+  candidateId: string,
+  which: { readonly lane?: string | null; readonly all?: boolean } = {},
+) =>
+  inWorkspace(workspaceId, async (tx) => {
+    const sheet = await sheetIn(tx, workspaceId, candidateId);
+    if (sheet === null) return null;
+    const own = sheet.lanes.filter((l) => l.scenarioOf === null);
+    const lane = own.find((l) => l.id === which.lane) ?? own[0];
+    const only =
+      which.all === true || lane === undefined ? null : `${lane.data.marketplace}/${lane.data.country}`;
+    return { sheet, ...(await marketsIn(tx, workspaceId, candidateId, only)) };
   });
+
+async function sheetIn(tx: Tx, workspaceId: string, candidateId: string): Promise<Sheet | null> {
+  const settings = await settingsIn(tx, workspaceId);
+  const row = await candidateIn(tx, workspaceId, candidateId);
+  if (settings === null || row === undefined) return null;
+  const quotes = await tx
+    .select(quoteColumns)
+    .from(quote)
+    .where(and(eq(quote.workspaceId, workspaceId), eq(quote.candidateId, candidateId)))
+    .orderBy(asc(quote.createdAt));
+  const lanes = await tx
+    .select(laneColumns)
+    .from(lane)
+    .where(and(eq(lane.workspaceId, workspaceId), eq(lane.candidateId, candidateId)))
+    .orderBy(asc(lane.position), asc(lane.createdAt));
+  const used = cardsOf(lanes.map((l) => l.data));
+  // Heads of all cards, the data of those in use, in one statement.
+  const all = await tx
+    .select({
+      id: rateCard.id,
+      kind: rateCard.kind,
+      key: rateCard.key,
+      name: rateCard.name,
+      inForceFrom: rateCard.inForceFrom,
+      example: rateCard.example,
+      withdrawn: sql<boolean>`${rateCard.withdrawnAt} is not null`,
+      data:
+        used.length === 0
+          ? sql<CardData | null>`null`
+          : sql<CardData | null>`case when ${inArray(rateCard.id, used)} then ${rateCard.data} end`,
+    })
+    .from(rateCard)
+    .where(eq(rateCard.workspaceId, workspaceId))
+    .orderBy(asc(rateCard.kind), asc(rateCard.key), asc(rateCard.inForceFrom));
+  const cards: Record<string, CardData> = {};
+  const latest = new Map<string, CardHead>();
+  const usedHeads: CardHead[] = [];
+  for (const { data, withdrawn, ...head } of all) {
+    if (data !== null) {
+      cards[head.id] = data;
+      usedHeads.push(head);
+    }
+    const isThere = !withdrawn && head.inForceFrom <= today() && !head.key.startsWith(OPENED);
+    if (isThere && isOffered(head, settings)) latest.set(`${head.kind}/${head.key}`, head);
+  }
+  return {
+    settings,
+    candidate: row,
+    quotes,
+    lanes,
+    cards,
+    cardHeads: [...latest.values()],
+    usedHeads,
+    today: today(),
+  };
 }
+
+/** What the browser holds of a sheet while it is edited. */
+export const sheetState = ({ candidate: c, quotes, lanes }: Sheet) => ({
+  candidate: { id: c.id, data: c.data },
+  quotes: quotes.map(({ id, data }) => ({ id, data })),
+  lanes: lanes.map(({ id, position, data, scenarioOf }) => ({ id, position, data, scenarioOf })),
+});
 
 /** The lane document of every lane of a sheet. */
 export function documentsOf(
@@ -136,39 +165,45 @@ export function documentsOf(
 // ------------------------------------------------------------------------------------------------------
 
 /** Makes candidates with one lane each from the workspace's defaults, all in one transaction. Returns their ids. */
-export async function createCandidates(
+export const createCandidates = (
+  workspaceId: string,
+  list: readonly NewCandidate[],
+  by: string,
+): Promise<string[]> => inWorkspace(workspaceId, (tx) => createCandidatesIn(tx, workspaceId, list, by));
+
+/** The same within a transaction. */
+export async function createCandidatesIn(
+  tx: Tx,
   workspaceId: string,
   list: readonly NewCandidate[],
   by: string,
 ): Promise<string[]> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const settings = await settingsIn(tx, workspaceId);
-    if (settings === null) throw new Error('No such workspace');
-    const cards = await cardsInForce(tx, workspaceId, today());
-    const ids: string[] = [];
-    for (const n of list) {
-      const id = newId();
-      const marketplaceCardId = await versionInForce(tx, workspaceId, cards, n.marketplaceCardId);
-      const card = cards.find((c) => c.id === marketplaceCardId && c.kind === 'marketplace');
-      const data = candidateOf(n, (card?.data as MarketplaceCard | undefined) ?? null);
-      await tx.insert(candidate).values({ workspaceId, id, data });
-      const quoteId = newId();
-      const source = firstSource(n, settings.defaults);
-      await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, data: source });
-      await addLaneIn(
-        tx,
-        workspaceId,
-        settings,
-        cards,
-        { id, data },
-        { marketplaceCardId, country: n.country, price: n.price, quoteId, position: 0 },
-        { [quoteId]: source },
-        by,
-      );
-      ids.push(id);
-    }
-    return ids;
-  });
+  const settings = await settingsIn(tx, workspaceId);
+  if (settings === null) throw new Error('No such workspace');
+  const cards = await cardsInForce(tx, workspaceId, today());
+  const ids: string[] = [];
+  for (const n of list) {
+    const id = newId();
+    const marketplaceCardId = await versionInForce(tx, workspaceId, cards, n.marketplaceCardId);
+    const card = cards.find((c) => c.id === marketplaceCardId && c.kind === 'marketplace');
+    const data = candidateOf(n, (card?.data as MarketplaceCard | undefined) ?? null);
+    await tx.insert(candidate).values({ workspaceId, id, data });
+    const quoteId = newId();
+    const source = firstSource(n, settings.defaults);
+    await tx.insert(quote).values({ workspaceId, id: quoteId, candidateId: id, data: source });
+    await addLaneIn(
+      tx,
+      workspaceId,
+      settings,
+      cards,
+      { id, data },
+      { marketplaceCardId, country: n.country, price: n.price, quoteId, position: 0 },
+      { [quoteId]: source },
+      by,
+    );
+    ids.push(id);
+  }
+  return ids;
 }
 
 /** A copy of a candidate with its quotes and lanes. */

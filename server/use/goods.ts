@@ -289,7 +289,11 @@ export async function keepRow(
       .where(its);
     if (mark?.state === 'kept' && mark.candidateId !== null) return mark.candidateId;
     const tags = opened.mark?.tags ?? [];
-    const candidateId = await candidateFromDocument(tx, workspaceId, doc, by, { tags, notes });
+    const candidateId = await candidateFromDocument(tx, workspaceId, doc, by, {
+      tags,
+      notes,
+      gtin: row.code,
+    });
     await markIn(tx, workspaceId, page, kept, by);
     await tx.update(goodsMark).set({ candidateId }).where(its);
     return candidateId;

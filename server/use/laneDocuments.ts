@@ -148,13 +148,13 @@ export async function openAsCandidate(workspaceId: string, doc: LaneDocument, by
   return inWorkspace(workspaceId, (tx) => candidateFromDocument(tx, workspaceId, doc, by));
 }
 
-/** The same within a transaction, with tags and notes. */
+/** The same within a transaction, with tags, notes and barcode. */
 export async function candidateFromDocument(
   tx: Tx,
   workspaceId: string,
   doc: LaneDocument,
   by: string,
-  more: Partial<Pick<CandidateData, 'tags' | 'notes'>> = {},
+  more: Partial<Pick<CandidateData, 'tags' | 'notes' | 'gtin'>> = {},
 ): Promise<string> {
   const id = newId();
   const data = candidateData.parse({

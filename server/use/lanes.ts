@@ -9,11 +9,14 @@ import { cardsOf, composeLane } from '../../core/workspace/records.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';
+import type { MarketFacts } from '../../core/evidence/stored.ts';
 import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
 import { lane, quote, rateCard } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { candidateIn, cardData, laneData } from './columns.ts';
 import { storeLanes } from './storeLanes.ts';
+import { storedMarkets } from './storedMarkets.ts';
 import { newId, notOpened, settingsIn } from './workspaces.ts';
 import { around } from './proposals.ts';
 
@@ -51,10 +54,12 @@ export type Comparison = {
   newest: Record<string, string>;
   /** Freight cards in force. */
   freight: { id: string; card: FreightCard }[];
+  /** What tells its markets apart, by market. */
+  markets: Record<string, MarketFacts>;
   today: string;
 };
 
-/** One candidate with all its lanes (no scenarios): five statements, however many lanes. */
+/** One candidate with all its lanes (no scenarios): six statements, however many lanes. */
 export async function loadComparison(workspaceId: string, candidateId: string): Promise<Comparison | null> {
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
@@ -108,9 +113,29 @@ export async function loadComparison(workspaceId: string, candidateId: string): 
       freight: all
         .filter((r) => r.kind === 'freight' && latest.get(`freight/${r.key}`) === r.id)
         .map((r) => ({ id: r.id, card: r.data as FreightCard })),
+      markets: await marketsOf(tx, workspaceId, settings, candidateId, lanes),
       today: day,
     };
   });
+}
+
+/** What tells the markets of a candidate's lanes apart, by market; one that nobody follows is not among them. */
+async function marketsOf(
+  tx: Tx,
+  workspaceId: string,
+  settings: Settings,
+  candidateId: string,
+  lanes: readonly { data: StoredLane }[],
+): Promise<Record<string, MarketFacts>> {
+  const keys = new Set(lanes.map(({ data }) => `${data.marketplace}/${data.country}`));
+  const wanted = [...keys].map((market) => ({ candidateId, market, lane: null }));
+  const stored = await storedMarkets(tx, workspaceId, settings, wanted, async () => new Map());
+  return Object.fromEntries(
+    wanted.flatMap(({ market }) => {
+      const shown = stored.get(`${candidateId} ${market}`);
+      return shown === undefined ? [] : [[market, shown.said.facts]];
+    }),
+  );
 }
 
 /**

@@ -5,7 +5,8 @@
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { countUp, digest } from '../auth/tries.ts';
 import { inWorkspace, reachable } from '../db/client.ts';
-import { supplierList, task } from '../db/schema.ts';
+import type { Tx } from '../db/client.ts';
+import { shelfCheck, supplierList, task } from '../db/schema.ts';
 import { fault } from '../../core/fault.ts';
 import { Refusal, refused } from '../refusal.ts';
 
@@ -47,6 +48,20 @@ export async function needRoomForList(workspaceId: string): Promise<void> {
   if (full === undefined) return;
   const most = { lists: QUOTA.lists, bytes: Math.round(QUOTA.bytes / 1e9), rows: QUOTA.rows / 1e6 }[full];
   throw refused({ lists: 'quotaLists', bytes: 'quotaBytes', rows: 'quotaRows' }[full], { most });
+}
+
+/** Checks at a shelf that a workspace may keep. */
+const MOST_CHECKS = 200_000;
+/** Refuses more checks where the workspace has all it may have; no further is counted than to there. */
+export async function needRoomForChecks(tx: Tx, workspaceId: string, most = MOST_CHECKS): Promise<void> {
+  const some = tx
+    .select({ id: shelfCheck.id })
+    .from(shelfCheck)
+    .where(eq(shelfCheck.workspaceId, workspaceId))
+    .limit(most)
+    .as('some');
+  const [row] = await tx.select({ n: sql<number>`count(*)::int` }).from(some);
+  if ((row?.n ?? 0) >= most) throw refused('quotaChecks', { most });
 }
 
 const counts = new Map<string, number>();

@@ -8,7 +8,8 @@ import { evaluate } from '../../core/lane/evaluate.ts';
 import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { launchCash } from '../../core/launch/launch.ts';
-import type { LaunchPlan } from '../../core/launch/schema.ts';
+import { fundPlanOf, launchOf, termsOf } from '../../core/workspace/fundPlan.ts';
+import type { FundPlan } from '../../core/workspace/fundPlan.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';
 import { patched, valueAt } from '../../core/workspace/patch.ts';
 import type { Patch } from '../../core/workspace/patch.ts';
@@ -242,20 +243,32 @@ async function storeLaunchCash(
  * Stores a launch plan: cash, reserve and the goal belong to the workspace, the rest to the candidate. Both
  * or neither. False where the candidate is gone.
  */
-export async function saveLaunchPlan(
+export async function saveFundPlan(
   workspaceId: string,
   candidateId: string,
-  part: Partial<LaunchPlan>,
+  part: Partial<FundPlan>,
   by: string,
 ): Promise<boolean> {
   return inWorkspace(workspaceId, async (tx) => {
     const row = await candidateIn(tx, workspaceId, candidateId, 'lock');
     const before = await settingsIn(tx, workspaceId);
     if (row === undefined || before === null) return false;
-    const plan: LaunchPlan = { ...planOf(row.data, before.launch), ...part };
+    const whole: FundPlan = { ...fundPlanOf(row.data, before.launch), ...part };
+    const plan = launchOf(whole);
+    // Nobody has said when it starts until somebody does.
+    const isTimed = Object.keys(termsOf(whole)).some((key) => Object.hasOwn(part, key));
     await tx
       .update(candidate)
-      .set({ data: candidateData.parse({ ...row.data, launch: plan }), updatedAt: new Date(), updatedBy: by })
+      .set({
+        data: candidateData.parse({
+          ...row.data,
+          launch: plan,
+          ...(isTimed && { overTime: termsOf(whole) }),
+          sure: whole.sure,
+        }),
+        updatedAt: new Date(),
+        updatedBy: by,
+      })
       .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
     const settings = await changeSettings(tx, workspaceId, (s) => ({
       ...s,

@@ -11,6 +11,9 @@ import type { Asked, Piece, TaskKind } from '../jobs/kinds.ts';
 import { newId } from './workspaces.ts';
 import type { Fault } from '../../core/fault.ts';
 
+/** Whether work goes on by itself: nobody has ended it, and it has not ended. */
+export const isUnderWay = (state: TaskState): boolean => state === 'waiting' || state === 'running';
+
 export type TaskHead = {
   id: string;
   kind: TaskKind;
@@ -178,4 +181,24 @@ export async function readNotices(workspaceId: string): Promise<void> {
       .set({ readAt: new Date() })
       .where(and(eq(notice.workspaceId, workspaceId), isNull(notice.readAt))),
   );
+}
+
+/** How far asking a feed is: what was seen, and what it did wrong. Null: there is no such piece of work. */
+export async function askedTask(
+  workspaceId: string,
+  id: string,
+): Promise<{ state: TaskState; seen: number; faults: Fault[] } | null> {
+  const [t] = await inWorkspace(workspaceId, (tx) =>
+    tx
+      .select(taskColumns)
+      .from(task)
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, id), eq(task.kind, 'watchMarkets'))),
+  );
+  if (t === undefined) return null;
+  const { seen, faults } = t.data as { seen?: number; faults?: Fault[] };
+  return {
+    state: t.state,
+    seen: seen ?? 0,
+    faults: [...(faults ?? []), ...(t.error === null ? [] : [t.error])],
+  };
 }

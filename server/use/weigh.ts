@@ -9,6 +9,8 @@ import type { Settings } from '../../core/workspace/settings.ts';
 import { planOf, summarise } from '../../core/workspace/summary.ts';
 import { weighLine } from '../../core/workspace/weighLine.ts';
 import type { WeighLine } from '../../core/workspace/weighLine.ts';
+import type { MarketStored, NewerLine } from '../../core/evidence/stored.ts';
+import type { LaneDocument } from '../../core/lane/schema.ts';
 import { cardsOf } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
@@ -17,6 +19,8 @@ import { today } from '../env.ts';
 import { candidateColumns, cardData, laneColumns, quoteColumns } from './columns.ts';
 import { documentsOf } from './candidates.ts';
 import type { CandidateRow, QuoteRow } from './candidates.ts';
+import { storedMarkets } from './storedMarkets.ts';
+import type { MarketShown } from './storedMarkets.ts';
 import { settingsIn } from './workspaces.ts';
 
 /** How many lanes of a candidate a list opens; the rest are counted. */
@@ -30,10 +34,21 @@ const MEASURE_COLUMNS = {
   launchCash: lane.launchCash,
 } as const;
 
+/** Raised where a line gains a figure. */
+const EDITION = 2;
+
 export type LaneLine = WeighLine & { readonly id: string };
 export type Weighed = {
   settings: Settings;
-  candidates: { row: CandidateRow; laneCount: number; best: LaneLine | null }[];
+  candidates: {
+    row: CandidateRow;
+    laneCount: number;
+    best: LaneLine | null;
+    /** What evidence says of the market of its best lane; null: nobody follows it. */
+    market: MarketStored | null;
+    /** Evidence newer than that lane holds. */
+    newer: readonly NewerLine[];
+  }[];
   today: string;
 };
 
@@ -50,17 +65,53 @@ export async function loadWeighed(workspaceId: string): Promise<Weighed | null> 
     const ranked = await rankedLanes(tx, workspaceId, settings, null, 1);
     const lines = await linesOf(tx, workspaceId, settings, candidates, ranked);
     const best = new Map(ranked.map((r, i) => [r.candidateId, { ...r, line: lines[i] as LaneLine }]));
+    const marketOf = (l: LaneLine): string => `${l.marketplace}/${l.country}`;
+    const of = new Map(candidates.map((c) => [c.id, c]));
+    const markets = await storedMarkets(
+      tx,
+      workspaceId,
+      settings,
+      ranked.map((r, i) => {
+        const line = lines[i] as LaneLine;
+        const state = `${r.changed} ${of.get(r.candidateId)?.updatedAt.getTime()}`;
+        return {
+          candidateId: r.candidateId,
+          market: marketOf(line),
+          lane: line.fed ? { id: r.id, state } : null,
+        };
+      }),
+      (ids) => {
+        const anew = new Set(ids);
+        return documentsFor(
+          tx,
+          workspaceId,
+          settings,
+          of,
+          ranked.filter((r) => anew.has(r.id)),
+        );
+      },
+    );
+    const shownOf = (id: string, line: LaneLine | undefined): MarketShown | null =>
+      line === undefined ? null : (markets.get(`${id} ${marketOf(line)}`) ?? null);
     return {
       settings,
       candidates: candidates.map((row) => ({
         row,
         laneCount: Number(best.get(row.id)?.of ?? 0),
         best: best.get(row.id)?.line ?? null,
+        ...marketAndNewer(shownOf(row.id, best.get(row.id)?.line)),
       })),
       today: today(),
     };
   });
 }
+
+const marketAndNewer = (
+  shown: MarketShown | null,
+): { market: MarketStored | null; newer: readonly NewerLine[] } => ({
+  market: shown?.said ?? null,
+  newer: shown?.newer ?? [],
+});
 
 /** The best lanes of one candidate, the best first; empty where it is not there. */
 export async function loadWeighedLanes(workspaceId: string, candidateId: string): Promise<LaneLine[]> {
@@ -146,7 +197,7 @@ async function linesOf(
   ranked: readonly Ranked[],
 ): Promise<LaneLine[]> {
   const under = createHash('sha1')
-    .update(JSON.stringify([settings, today()]))
+    .update(JSON.stringify([EDITION, settings, today()]))
     .digest('base64url');
   const of = new Map(candidates.map((c) => [c.id, c]));
   const keyOf = (r: Ranked): string =>
@@ -172,6 +223,24 @@ async function workOut(
   wanted: readonly Ranked[],
 ): Promise<Map<string, WeighLine>> {
   const out = new Map<string, WeighLine>();
+  const candidateOf = new Map(wanted.map((w) => [w.id, w.candidateId]));
+  for (const [id, doc] of await documentsFor(tx, workspaceId, settings, of, wanted)) {
+    const { data } = of.get(candidateOf.get(id) ?? '') as CandidateRow;
+    const summary = summarise(doc, settings.hurdles[data.way] ?? [], planOf(data, settings.launch));
+    out.set(id, weighLine(doc, summary));
+  }
+  return out;
+}
+
+/** The documents of these lanes, by lane. */
+async function documentsFor(
+  tx: Tx,
+  workspaceId: string,
+  settings: Settings,
+  of: ReadonlyMap<string, CandidateRow>,
+  wanted: readonly Pick<Ranked, 'id' | 'candidateId'>[],
+): Promise<Map<string, LaneDocument>> {
+  const out = new Map<string, LaneDocument>();
   if (wanted.length === 0) return out;
   const ids = wanted.map((w) => w.id);
   const lanes = await tx
@@ -197,9 +266,7 @@ async function workOut(
       data,
       quotesOf.get(l.candidateId) ?? [],
     );
-    if (doc === undefined) continue;
-    const summary = summarise(doc, settings.hurdles[data.way] ?? [], planOf(data, settings.launch));
-    out.set(l.id, weighLine(doc, summary));
+    if (doc !== undefined) out.set(l.id, doc);
   }
   return out;
 }

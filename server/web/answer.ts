@@ -2,7 +2,10 @@
  * Between Node's server and React Router: bodies are counted as they come and refused over the limit, texts
  * that cannot be kept are refused before anything reads them, uploads stream through.
  */
-import { createReadableStreamFromReadable, writeReadableStreamToWritable } from '@react-router/node';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ReadableStream } from 'node:stream/web';
+import { createReadableStreamFromReadable } from '@react-router/node';
 import type { Request as ExpressRequest, RequestHandler, Response as ExpressResponse } from 'express';
 import { createRequestHandler } from 'react-router';
 import type { AppLoadContext, ServerBuild } from 'react-router';
@@ -132,8 +135,9 @@ async function send(res: ExpressResponse, answer: Response): Promise<void> {
   res.status(answer.status);
   for (const [key, value] of answer.headers) res.append(key, value);
   if (answer.body === null) res.end();
+  // Node's own pipe takes its listeners off again, also where the answer is packed on the way.
   else
-    await writeReadableStreamToWritable(answer.body, res).catch((e) => {
+    await pipeline(Readable.fromWeb(answer.body as ReadableStream), res).catch((e) => {
       if (!res.destroyed && !res.writableEnded) throw e;
     });
 }

@@ -3,17 +3,28 @@ export const usage = `Use:
   bm evaluate [file] [--workings] [--jsonl]      every cost line and figure of a lane
   bm solve [file] [--target figure=value ...]    break-evens, and what a target takes
   bm launch [file] [--jsonl]                     launch budget and affordability
+  bm cash [file] [--plan PLAN.json] [--csv days|months]
+                                                 the launch over time: the money it really needs and when it is
+                                                 back, in three cases of demand; --csv gives the expected one
+  bm purse [file]                                which launches one purse should pay for, how many, in which week
+  bm risk [file] --ranges RANGES.json [--uniforms FILE]
+                                                 how sure a lane is, drawn over ranges of what is not certain;
+                                                 --uniforms: numbers from 0 to 1 in place of the seed's, eight a draw
   bm screen FILE --map MAP.json --settings SETTINGS.json [--as csv|jsonl] [--only pass,near] [--solve] [--invalid FILE]
             [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
                                                  a supplier's list, row by row; what is wrong goes to --invalid; market
                                                  figures it lacks come from --reference; --previous is its last edition
+  bm match GOODS.csv --listings LISTINGS.csv [--noise WORDS]
+                                                 which listing the goods of a source are, with the reason, and what
+                                                 is left to the eye; --noise: words that say nothing of goods
   bm card read TABLE [--kind marketplace|postage|freight] [--currency EUR] [--like CARD.json]
                                                  a fee table as it stands (text, CSV or XLSX), cell by cell, and the
                                                  card it makes; beside --like, what it would change
   bm card check CARD.json PROOFS.csv             what was really charged against what a marketplace's card says
-  bm evidence season|history FILE [LANE.json]    what the market says: season and direction of terms; prices by day,
-                                                 and the margin of a lane over them
-  bm schema lane|result|launch|card|pack|evidence|map|screen
+  bm evidence season|history|rivals|terms|units|offers|opportunity FILE [LANE.json]
+                                                 what the market says, section by section; a lane beside it brings
+                                                 one's own price, and what a unit keeps
+  bm schema lane|result|launch|plan|purse|ranges|card|pack|evidence|map|screen|feed
                                                  the JSON Schema of a document
 Without a file the document is read from standard input. Targets: unitProfit, margin, roi, marginOnShelfPrice, markup,
 priceMultiple; ratios as fractions (margin=0.3); without any: margin 0.2 and 0.3, ROI 0.5 and 1. Exit 0: all evaluated;
@@ -25,11 +36,19 @@ export const asked = {
   whichSchema: 'bm schema needs {{choices}}.',
   whichFile: 'bm screen needs a file.',
   notFormat: '"{{text}}" is neither csv nor jsonl.',
+  whichListings: 'bm match needs --listings LISTINGS.csv.',
+  noTitles: '{{file}} has no column of titles. Head it with title.',
   whichCard: 'bm card needs read or check, and its files.',
   notMarketplace: 'Only the card of a marketplace can be held against proofs.',
   whichEvidence: 'bm evidence needs one of {{choices}}, and its file.',
   noPrices: 'The document has no prices.',
+  noRivals: 'The document has no rivals.',
+  noUnits: 'The document says nothing of units.',
+  noOffers: 'The document has no offers.',
   otherCurrency: 'The prices are in {{prices}}, the lane sells in {{lane}}.',
+  whichRanges: 'bm risk needs --ranges RANGES.json.',
+  notUniform: 'Number {{position}} of the uniform numbers is not from 0 up to but not 1.',
+  uniformsLeftOver: 'The file has {{count}} uniform numbers; a draw takes {{each}} of them.',
   noneOf: '"{{text}}" is none of {{choices}}.',
   nothing: 'Say what to do.',
   noCommand: 'There is no command "{{text}}".',

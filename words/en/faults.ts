@@ -36,8 +36,97 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   notCountries: ['"{{text}}" is not a country', 'Use two-letter codes such as DE CN.'],
   notDay: ['"{{text}}" is not a day', 'Write year-month-day, such as 2026-12-01.'],
 
+  addressPattern: [
+    'This is no address of a page with a place for the code',
+    'Write it in full with {code} where the code stands, such as https://shop.example/item/{code}.',
+  ],
+
+  strangePage: [
+    'No marketplace here has pages at {{host}}',
+    'Give its card the address of a listing’s page, or type the code alone.',
+  ],
+  // -- checks at a shelf
+  checkUnfit: ['This check cannot be read ({{path}})', 'Check the goods again; the figures are in the file.'],
+  checkNoCard: ['The rates of {{market}} with which this was checked are not here', 'Check the goods again.'],
+  quotaChecks: [
+    'This workspace keeps {{most}} checks already',
+    'Make candidates of those that count, and ask whoever runs this server to clear the others.',
+  ],
+  checksNoFile: ['This is no file of checks', 'Take the one that the quick check saved.'],
+
   // -- evidence
   monthShape: ['This is no month', 'Write year-month, such as 2026-11.'],
+  termNoText: ['The term is blank', 'Type what people search for.'],
+  feedAddress: [
+    '"{{address}}" is no address of a feed',
+    'Write it in full, such as https://feed.example/v1.',
+  ],
+  feedNotSecure: ['The address is not encrypted', 'Use one that begins with https:.'],
+  feedNoHost: ['There is no {{host}}', 'Check the address.'],
+  feedPrivate: [
+    '{{host}} is in the private network of this server',
+    'Use a public address, or have whoever runs the server allow it (BM_FEED_PRIVATE).',
+  ],
+  feedNone: ['No market feed is set', 'Set one in Settings, or bring evidence by file.'],
+  feedAway: ['The market feed does not answer', 'What was known stays. Try again later.'],
+  feedSlow: ['The market feed took too long', 'What was known stays. Try again later.'],
+  feedBusy: ['The market feed was asked too often', 'What was known stays. Try again later.'],
+  feedStopped: ['Asking the market feed was stopped', 'Ask again when you like.'],
+  feedTooLarge: ['The market feed answered {{question}} with more than is read', 'Tell whoever runs it.'],
+  feedBroke: [
+    'The market feed answered {{question}} wrongly ({{field}}), and nothing of it was kept',
+    'Tell whoever runs it; the contract is docs/feed.openapi.json.',
+  ],
+  feedRefused: ['The market feed does not know the secret', 'Set it anew in Settings.'],
+  feedUnknown: ['The market feed knows nothing of that ({{question}})', 'Check listing and market.'],
+  feedNotUnderstood: ['The market feed did not understand {{question}}', 'Tell whoever runs it.'],
+  evidenceBlank: ['The cell is blank', 'Fill it in, or leave the row out.'],
+  evidenceDay: ['"{{text}}" is no day', 'Write year-month-day, such as 2026-11-29.'],
+  evidenceMonth: ['"{{text}}" is no month', 'Write year-month, such as 2026-11.'],
+  evidenceYes: ['"{{text}}" is neither yes nor no', 'Write yes or no.'],
+  evidenceChoice: ['"{{text}}" is none of {{choices}}', 'Write one of them.'],
+  evidenceNumber: [
+    '"{{text}}" is no number',
+    'Write it in digits, or leave the cell blank where it is not known.',
+  ],
+  evidenceNegative: [
+    '{{text}} is below 0',
+    'Write 0 or more, or leave the cell blank where it is not known.',
+  ],
+  evidenceTooLarge: ['{{text}} is more than can be', 'Check the figure and its unit.'],
+  evidenceOutside: ['"{{text}}" cannot be', 'Check the figure; leave the cell blank where it is not known.'],
+  evidenceFuture: ['{{text}} has not been yet', 'Check how days and months are written in the file.'],
+  evidenceDayTwice: ['{{text}} stands again in row {{row}}', 'The later row counts; leave one of them out.'],
+  evidenceCurrency: [
+    'The row is in {{text}}, the market in {{currency}}',
+    'Convert the prices to {{currency}}, or leave these rows out.',
+  ],
+  evidenceTwoCurrencies: ['The file is in {{currencies}}', 'Bring one currency to a file.'],
+  evidenceColumnMissing: ['No column is chosen for {{column}}', 'Choose the column that says it.'],
+  evidenceTooManyRows: [
+    '{{rows}} rows are more than the {{most}} that are read',
+    'Cut the file into several.',
+  ],
+  evidenceTooManyRivals: ['Only {{most}} rivals are read', 'Leave the others out.'],
+  evidenceMonthOrVariation: [
+    'A row is a month with its units, or a variation with its ratings, not both',
+    'Make two rows of it.',
+  ],
+  evidenceOnePermission: ['Only the first row counts', 'Bring one row for each product and market.'],
+  listingMarksFull: [
+    'Decisions about {{most}} listings are kept already',
+    'Take some back in Find to note others.',
+  ],
+  evidenceFull: ['Of this kind {{most}} observations are kept already', 'Take the product up anew to go on.'],
+  evidenceTooManyDecisions: ['There are more than 20,000 decisions about this market', 'Take some back.'],
+  evidenceNothing: [
+    'No row of the file can be read',
+    'Look at what is wrong with its rows, or choose other columns.',
+  ],
+  twoCurrencies: [
+    'Prices, offers and rivals of one market are in two currencies',
+    'Convert one of them first.',
+  ],
 
   // -- a pack of cards
   notPack: ['This is no pack of cards', 'Choose the JSON or the zip that was saved as one.'],
@@ -383,6 +472,14 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   zoneNames: ['Two zones have one name', 'Give each zone a name of its own.'],
   categoryKeys: ['A category key stands twice', 'Give each category a key of its own.'],
   breaksRise: ['Price breaks are out of order', 'Sort price breaks by rising quantity, each once.'],
+  rampSellsNothing: ['The first months all sell nothing', 'At least one factor must be above 0.'],
+  purseLaneTwice: ['A lane stands in the purse twice', 'Give each lane a key of its own.'],
+  purseNoSuchLane: ['A rule names a lane that is not in the purse', 'Use the keys of the lanes.'],
+  reserveOverCash: ['The reserve is over the cash', 'Lower the reserve, or raise the cash.'],
+  rangeOutOfOrder: [
+    'The range is out of order',
+    'Let low be at most the most likely value, and high at least that.',
+  ],
   oneMonthSells: ['No month sells anything', 'At least one month must sell.'],
   dayShape: ['This is not a day', 'Write the day as year-month-day, such as 2026-11-24.'],
   noSuchDay: ['No such day in the calendar', 'Write another.'],

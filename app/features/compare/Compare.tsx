@@ -1,9 +1,10 @@
 import { Box, Typography } from '@mui/material';
-import { useDeferredValue, useMemo } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { MEASURES } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
+import type { MarketFacts } from '../../../core/evidence/stored.ts';
 import { conversionsOf } from '../../../core/money/money.ts';
 import type { FreightCard } from '../../../core/cards/schema.ts';
 import { unpack } from '../../../core/compare/pack.ts';
@@ -31,8 +32,13 @@ import { CompareHead } from './CompareHead.tsx';
 import { Controls, VIEWS } from './Controls.tsx';
 import { useQuestion, WhatIfBar } from './WhatIfBar.tsx';
 
+/** Loaded where it is looked at: the words of markets come with it. */
+const MarketsView = lazy(() => import('./MarketsView.tsx'));
+
 export type Payload = Omit<Around, 'plan'> & {
   candidateId: string;
+  /** By market, of those that are followed. */
+  markets: Record<string, MarketFacts>;
   ids: string[];
   lanes: Packed;
   cardHeads: { id: string; kind: string; key: string; name: string; inForceFrom: string }[];
@@ -256,7 +262,12 @@ function View({
           onDrop={canEdit ? (id) => post({ intent: 'drop', ids: id }) : null}
         />
       )}
-      {!local && (view === 'lanes' || view === 'grid' || view === 'prices') && <RatesUsed rates={rates} />}
+      {!local && ['lanes', 'markets', 'grid', 'prices'].includes(view) && <RatesUsed rates={rates} />}
+      {view === 'markets' && (
+        <Suspense fallback={null}>
+          <MarketsView lanes={shown} markets={data.markets} settings={around.settings} sheet={sheet} />
+        </Suspense>
+      )}
       {view === 'grid' && (
         <GridView
           lanes={lanes}

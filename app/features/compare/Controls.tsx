@@ -8,7 +8,7 @@ import { ChoiceLine } from '../../ui/Field.tsx';
 import { GROUPS, SORTS } from './useCompared.ts';
 import type { Group, Sort } from './useCompared.ts';
 
-export const VIEWS = ['lanes', 'grid', 'prices', 'routes', 'suppliers'] as const;
+export const VIEWS = ['lanes', 'markets', 'grid', 'prices', 'routes', 'suppliers'] as const;
 
 type ControlsProps = {
   view: string;

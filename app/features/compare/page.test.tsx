@@ -2,7 +2,7 @@
 import '../../ui/testing/dom.ts';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { createRoutesStub, useLocation } from 'react-router';
-import { describe, expect, it, vi } from 'vitest';
+import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { pack } from '../../../core/compare/pack.ts';
 import {
   PLAIN_CARDS,
@@ -46,6 +46,7 @@ function comparison({ lanes = LANES, canEdit = true, at = '', payload: over = {}
     ],
     newest: {},
     freight: [],
+    markets: {},
     ids: Object.keys(lanes),
     lanes: pack(Object.values(lanes).map((l) => plainStored(l))),
     ...over,
@@ -385,5 +386,51 @@ describe('lanes to add', () => {
   it('are only looked at by who may not edit', () => {
     add({ canEdit: false });
     expect(screen.queryByRole('button', { name: /^Make/ })).toBeNull();
+  });
+});
+
+describe('the markets of the lanes', () => {
+  const facts = {
+    searches: 4200,
+    peaks: [3, 4, 5],
+    rivals: 4,
+    prices: { currency: 'EUR', list: [20, 30, 42, 45] },
+    permission: 'approval' as const,
+  };
+  // It is loaded where it is looked at; the first time may take a moment.
+  beforeAll(() => import('./MarketsView.tsx'));
+  const cells = async (where: string): Promise<string[]> => {
+    const table = await screen.findByRole('region', { name: 'Markets' });
+    const row = within(table)
+      .getAllByRole('row')
+      .find((r) => r.textContent?.startsWith(where));
+    return [...(row?.querySelectorAll('td') ?? [])].map((x) => x.textContent ?? '');
+  };
+  it('stand beside what a unit keeps: demand, season, rivals, own price among theirs, permission', async () => {
+    comparison({ at: '?view=markets', payload: { markets: { 'Testmarket/DE': facts } } });
+    const germany = await cells('Germany');
+    expect(germany.slice(0, 2)).toEqual(['€16.00', '€16.00']);
+    expect(germany[2]).toBe('4,200');
+    expect(germany[3]).toContain('Mar');
+    expect(germany.slice(4, 6)).toEqual(['4', '3 of 5']);
+    expect(germany[6]).toBe('44.10');
+    expect(germany[7]).toContain('pproval');
+    // Nobody follows the market of the other country: nothing is said of it.
+    expect((await cells('France')).slice(2, 7)).toEqual(['–', '–', '–', '–', '–']);
+  });
+  it('a price above the ceiling is marked, and prices in another currency place nothing', async () => {
+    const low = { ...facts, peaks: [], prices: { currency: 'EUR', list: [20, 30] } };
+    const other = { ...facts, peaks: null, permission: null, prices: { currency: 'JPY', list: [20] } };
+    comparison({
+      at: '?view=markets',
+      payload: { markets: { 'Testmarket/DE': low, 'Testmarket/FR': other } },
+    });
+    expect((await cells('Germany'))[5]).toContain('above the ceiling');
+    expect((await cells('Germany'))[3]).toBe('all year');
+    expect((await cells('France')).slice(3, 7)).toEqual(['–', '4', '–', '–']);
+  });
+  it('where nobody follows one, it says how to begin', async () => {
+    comparison({ at: '?view=markets' });
+    expect(await screen.findByText(/Nothing is known of these markets yet/)).toBeTruthy();
   });
 });

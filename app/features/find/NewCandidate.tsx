@@ -1,8 +1,9 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useNavigation, useSearchParams, useSubmit } from 'react-router';
+import { Link, useLocation, useNavigation, useSearchParams, useSubmit } from 'react-router';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
+import { isGtin } from '../../../core/goods/gtin.ts';
 import { isHeading } from '../../../core/workspace/newCandidate.ts';
 import type { NewCandidate } from '../../../core/workspace/newCandidate.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
@@ -12,6 +13,7 @@ import { useCountries, useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { FirstAnswer } from './FirstAnswer.tsx';
 import { PasteRows, OpenDocument } from './PasteRows.tsx';
+import { StartFrom } from './StartFrom.tsx';
 import type { LaneCards } from '../../../core/workspace/records.ts';
 
 export type Props = {
@@ -26,14 +28,24 @@ export type Props = {
   error: { row: number; field: string; message: string } | string | null;
 };
 
+/** Rows that the command bar was given. */
+const textIn = (state: unknown): string =>
+  state !== null && typeof state === 'object' && 'pasted' in state && typeof state.pasted === 'string'
+    ? state.pasted.slice(0, 1_000_000)
+    : '';
+const barcodeIn = (text: string | null): string | null => (text !== null && isGtin(text) ? text : null);
+
 /** A product from nothing to a first answer: name, price and cost; everything else by defaults that say so. */
 export function NewCandidateForm(p: Props) {
   const { t } = useTranslation();
   const submit = useSubmit();
   const busy = useNavigation().state !== 'idle';
-  const [, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
+  const { pathname, state } = useLocation();
+  /** Rows that were pasted where one begins: into the field above, or into the command bar. */
+  const [pasted, setPasted] = useState(textIn(state));
   const [typed, setTyped] = useState<NewCandidate>({
-    name: '',
+    name: (search.get('name') ?? '').slice(0, 200),
     way: p.settings.ways[0] ?? 'ownBrand',
     price: null,
     cost: null,
@@ -45,6 +57,7 @@ export function NewCandidateForm(p: Props) {
     origin: null,
     category: null,
     hsCode: null,
+    gtin: barcodeIn(search.get('gtin')),
   });
   const set =
     <K extends keyof NewCandidate>(key: K) =>
@@ -56,7 +69,7 @@ export function NewCandidateForm(p: Props) {
 
   const send = () => {
     setTried(true);
-    if (typed.name.trim() === '') return;
+    if (typed.name.trim() === '' || (typed.gtin !== null && !isGtin(typed.gtin))) return;
     // The marketplace may have been chosen anew since one began to type.
     const row = { ...typed, marketplaceCardId: p.chosen, country: p.country };
     void submit([row] as never, { method: 'post', encType: 'application/json' });
@@ -67,13 +80,27 @@ export function NewCandidateForm(p: Props) {
     <Box sx={{ maxWidth: 1080 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2 }}>
         <Typography variant="h1">{t('nav.find')}</Typography>
-        <Button component={Link} to="../lists" relative="path" size="small" sx={{ ml: 'auto' }}>
+        {/* Opened as a page of its own, as it has to be where there is no network. */}
+        <Button
+          component={Link}
+          to="../check"
+          relative="path"
+          reloadDocument
+          size="small"
+          sx={{ ml: 'auto' }}>
+          {t('find.quickCheck')}
+        </Button>
+        <Button component={Link} to="market" size="small">
+          {t('find.market')}
+        </Button>
+        <Button component={Link} to="../lists" relative="path" size="small">
           {t('find.lists')}
         </Button>
       </Box>
       <Typography color="text.secondary" sx={{ mb: 2 }}>
         {t('find.lead')}
       </Typography>
+      <StartFrom root={pathname.replace(/\/find$/, '')} onRows={setPasted} />
       {!p.canEdit && (
         <Alert severity="info" sx={{ mb: 2 }}>
           {t('find.viewer')}
@@ -171,6 +198,16 @@ export function NewCandidateForm(p: Props) {
             options={[{ value: '', label: '–' }, ...countries]}
             onChange={(v) => set('origin')(v || null)}
           />
+          {typed.gtin !== null && (
+            <TextLine
+              label={t('find.barcode')}
+              value={typed.gtin}
+              onChange={(v) => set('gtin')(v === '' ? null : v)}
+              width={140}
+              maxLength={14}
+              error={isGtin(typed.gtin) ? null : t('anything.notABarcode.wrongCheckDigit')}
+            />
+          )}
           <TextLine
             label={t('form.hsCode')}
             value={typed.hsCode ?? ''}
@@ -185,7 +222,7 @@ export function NewCandidateForm(p: Props) {
           {t('find.add')}
         </Button>
       </Box>
-      <PasteRows {...p} way={typed.way} currency={currency} />
+      <PasteRows key={pasted} {...p} from={pasted} way={typed.way} currency={currency} />
       {p.canEdit && <OpenDocument />}
     </Box>
   );

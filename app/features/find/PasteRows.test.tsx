@@ -19,6 +19,7 @@ describe('rows pasted from a spreadsheet', () => {
       cost: 6.4,
       sides: [30, 20, 10],
       kg: 0.9,
+      gtin: null,
       problem: null,
     };
     expect(read('Bird bath\t29.90\t6.40\t30 x 20 x 10\t0.9 kg')).toEqual([whole]);
@@ -33,7 +34,7 @@ describe('rows pasted from a spreadsheet', () => {
   });
   it('what is not there is blank, and no 0', () => {
     expect(read('Pot')).toEqual([
-      { line: 1, name: 'Pot', price: null, cost: null, sides: null, kg: null, problem: null },
+      { line: 1, name: 'Pot', price: null, cost: null, sides: null, kg: null, gtin: null, problem: null },
     ]);
     expect(read('Pot;;3')[0]).toMatchObject({ price: null, cost: 3, problem: null });
   });
@@ -46,6 +47,16 @@ describe('rows pasted from a spreadsheet', () => {
     ['Pot;12;3;;heavy', /"heavy" is not a weight/],
   ])('%s is not taken, and says why', (text, why) => {
     expect(read(`Head;1;1\n${text}`)[1]?.problem).toMatch(why);
+  });
+  it('a barcode is one wherever it stands, and no price', () => {
+    for (const row of ['9521000000001;Pot;12;3', 'Pot;9521000000001;12;3', 'Pot;12;3;;;9 521000 000001'])
+      expect(read(row)[0]).toMatchObject({
+        name: 'Pot',
+        price: 12,
+        cost: 3,
+        gtin: '9521000000001',
+        problem: null,
+      });
   });
   it('a name longer than a candidate may have is cut', () => {
     expect(read('x'.repeat(300))[0]?.name).toHaveLength(200);
@@ -83,6 +94,7 @@ describe('the place where rows are pasted', () => {
         error={null}
         way="wholesale"
         currency="EUR"
+        from=""
       />,
     );
   const type = (text: string) => fireEvent.change(screen.getByRole('textbox'), { target: { value: text } });

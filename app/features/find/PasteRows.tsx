@@ -3,8 +3,10 @@ import { Box, Button, InputBase, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
 import Papa from 'papaparse';
 import { useRef, useState } from 'react';
+import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
 import { useSubmit } from 'react-router';
+import { readGtin } from '../../../core/goods/gtin.ts';
 import type { Way } from '../../../core/lane/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
@@ -18,6 +20,8 @@ type PastedRow = {
   cost: number | null;
   sides: [number, number, number] | null;
   kg: number | null;
+  /** A cell that is a barcode, wherever it stands. */
+  gtin: string | null;
   problem: string | null;
 };
 
@@ -36,7 +40,10 @@ export function readRows(
     rows.length > 1 && rows[0]?.cells.slice(1).every((c) => parseNumber(c, f.locale).kind !== 'number')
       ? rows.slice(1)
       : rows;
-  return body.map(({ cells, line }) => {
+  return body.map(({ cells: all, line }) => {
+    const at = all.findIndex((c) => readGtin(c).ok);
+    const cells = all.filter((_, i) => i !== at);
+    const barcode = readGtin(all[at] ?? '');
     const row: PastedRow = {
       line,
       name: (cells[0] ?? '').slice(0, 200),
@@ -44,6 +51,7 @@ export function readRows(
       cost: null,
       sides: null,
       kg: null,
+      gtin: barcode.ok ? barcode.code : null,
       problem: null,
     };
     if (row.name === '') row.problem = t('find.rowNoName');
@@ -84,11 +92,12 @@ export function PasteRows({
   way,
   canEdit,
   currency,
-}: Props & { way: Way; currency: string }) {
+  from,
+}: Props & { way: Way; currency: string; from: string }) {
   const { t } = useTranslation();
   const f = useFormat();
   const submit = useSubmit();
-  const [text, setText] = useState('');
+  const [text, setText] = useState(from);
   const rows =
     text.trim() === '' ? [] : readRows(text, f, t, { price: currency, cost: settings.homeCurrency });
   const good = rows.filter((r) => r.problem === null);
@@ -102,6 +111,7 @@ export function PasteRows({
         costCurrency: settings.homeCurrency,
         sides: r.sides,
         kg: r.kg,
+        gtin: r.gtin,
         marketplaceCardId: chosen,
         country,
       })) as never,
@@ -156,7 +166,10 @@ export function PasteRows({
               {rows.slice(0, 100).map((r) => (
                 <tr key={r.line}>
                   <td>{r.line}</td>
-                  <td dir="auto">{r.name}</td>
+                  <td dir="auto">
+                    {r.name}
+                    {r.gtin !== null && ` · ${r.gtin}`}
+                  </td>
                   <td>{f.number(r.price)}</td>
                   <td>{f.number(r.cost)}</td>
                   <td>{r.sides?.map((x) => f.number(x)).join(' × ') ?? '–'}</td>
@@ -188,20 +201,15 @@ export function OpenDocument() {
       <Typography color="text.secondary" variant="body2" sx={{ mb: 1 }}>
         {t('find.openText')}
       </Typography>
-      <input
+      <FileField
         ref={file}
-        type="file"
+        label={t('find.openTitle')}
         accept="application/json,.json"
-        hidden
-        aria-label={t('find.openTitle')}
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          if (chosen !== undefined)
-            void chosen
-              .text()
-              .then((text) => submit({ document: text }, { method: 'post', encType: 'application/json' }));
-          e.target.value = '';
-        }}
+        onFile={(chosen) =>
+          void chosen
+            .text()
+            .then((text) => submit({ document: text }, { method: 'post', encType: 'application/json' }))
+        }
       />
       <Button variant="outlined" onClick={() => file.current?.click()}>
         {t('find.openButton')}

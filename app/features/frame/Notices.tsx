@@ -49,14 +49,28 @@ export function Notices({ base }: { base: string }) {
         before: f.money(Number(n.data.before), String(n.data.currency)),
         after: f.money(Number(n.data.after), String(n.data.currency)),
       });
+    if (n.kind === 'underBreakEven') {
+      const c = String(n.data.currency);
+      const [price, breakEven] = [f.money(Number(n.data.price), c), f.money(Number(n.data.breakEven), c)];
+      return t('notices.underBreakEven', {
+        candidate: n.data.candidate,
+        market: n.data.market,
+        price,
+        breakEven,
+      });
+    }
     return t(`notices.${n.kind}`, { ...n.data, count: Number(n.data.count ?? 0) });
   };
   const at = (x: Task): string =>
     x.kind === 'readList' || x.kind === 'checkList'
       ? t(`notices.${x.kind}`, { done: f.number(x.done, 0) })
-      : x.total === 0
-        ? t('notices.looking')
-        : t('notices.working', { done: f.number(x.done), total: f.number(x.total) });
+      : x.kind === 'watchMarkets'
+        ? t('notices.watchMarkets', { done: f.number(x.done), total: f.number(x.total) })
+        : x.kind === 'solvePurse'
+          ? t('notices.solvePurse')
+          : x.total === 0
+            ? t('notices.looking')
+            : t('notices.working', { done: f.number(x.done), total: f.number(x.total) });
   return (
     <>
       {working.map((x) => (

@@ -3,10 +3,11 @@ import { Box, Dialog, InputBase, List, ListItemButton, ListItemText } from '@mui
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFetcher, useNavigate } from 'react-router';
+import { useAnything } from '../find/useAnything.ts';
 
 const PLACES = ['find', 'weigh', 'fund', 'rates', 'settings'] as const;
 
-type Found = { key: string; label: string; hint: string; to: string };
+type Found = { key: string; label: string; hint: string; to: string; isPage?: boolean };
 
 /** Search and commands in one place: type, choose with the arrow keys, Enter. */
 export default function Palette({
@@ -47,11 +48,23 @@ export default function Palette({
     ],
     [fetcher.data, base, t],
   );
-  const found = all.filter((x) => x.label.toLowerCase().includes(text.trim().toLowerCase())).slice(0, 9);
+  const anything = useAnything(base, text);
+  const named = all.filter((x) => x.label.toLowerCase().includes(text.trim().toLowerCase()));
+  const others = anything.ways.filter((w) => named.every((x) => x.key !== w.key));
+  const found: Found[] = [...named, ...others].slice(0, 12);
   const go = (x: Found | undefined) => {
     if (x === undefined) return;
     onClose();
-    void navigate(x.to);
+    if (x.isPage === true) window.location.assign(x.to);
+    else void navigate(x.to);
+  };
+  /** A field of one line drops the ends of lines: rows go on as rows. */
+  const takeRows = (e: { clipboardData: DataTransfer; preventDefault: () => void }): void => {
+    const pasted = e.clipboardData.getData('text');
+    if (!/[\n\t]/.test(pasted.trim())) return;
+    e.preventDefault();
+    onClose();
+    void navigate(`${base}/find`, { state: { pasted } });
   };
   const first = found[0];
   useEffect(() => {
@@ -78,6 +91,7 @@ export default function Palette({
           setText(e.target.value);
           setAt(0);
         }}
+        onPaste={takeRows}
         inputProps={{
           'aria-label': t('nav.search'),
           role: 'combobox',
@@ -94,11 +108,16 @@ export default function Palette({
             setAt(Math.max(at - 1, 0));
           } else if (e.key === 'Enter') {
             e.preventDefault();
-            fetcher.data === undefined && found.length === 0 ? setWaiting(true) : go(found[at]);
+            fetcher.data === undefined && named.length === 0 ? setWaiting(true) : go(found[at]);
           }
         }}
         sx={{ px: 2, py: 1.25, fontSize: '1.05rem', borderBottom: '1px solid', borderColor: 'hairline' }}
       />
+      {[anything.is, ...anything.wrong].filter(Boolean).map((said) => (
+        <Box key={said} role="status" sx={{ px: 2, pt: 1, color: 'text.secondary', fontSize: '0.88rem' }}>
+          {said}
+        </Box>
+      ))}
       <List id="palette-list" role="listbox" dense>
         {found.map((x, i) => (
           <ListItemButton
@@ -111,7 +130,7 @@ export default function Palette({
             <ListItemText primary={x.label} secondary={x.hint || null} />
           </ListItemButton>
         ))}
-        {found.length === 0 && (
+        {named.length === 0 && (found.length === 0 || anything.recognised.kind === 'words') && (
           <Box sx={{ px: 2, py: 1, color: 'text.secondary' }}>{t('palette.nothing')}</Box>
         )}
       </List>

@@ -59,7 +59,14 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
     { enableOnFormTags: true },
   );
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '76px 1fr' }, minHeight: '100vh' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', sm: '76px 1fr' },
+        minHeight: '100vh',
+        // On paper there is no rail, and the page has the whole width.
+        '@media print': { display: 'block' },
+      }}>
       <Box
         component="a"
         href="#main"
@@ -206,6 +213,9 @@ export function DeletedWorkspace({ head }: { head: WorkspaceHead }) {
   );
 }
 
+/** Lists and checks at a shelf are parts of Find. */
+const isInFind = (path: string): boolean => /^\/(?:lists|checks?)(?:\/|$)/.test(path);
+
 /** The places of the work: beside the page, on a phone below it. */
 function Rail({ base }: { base: string }) {
   const { t } = useTranslation();
@@ -246,8 +256,7 @@ function Rail({ base }: { base: string }) {
           component={NavLink}
           to={`${base}/${place}`}
           prefetch="intent"
-          // Lists are a part of Find.
-          className={place === 'find' && pathname.startsWith(`${base}/lists`) ? 'active' : undefined}
+          className={place === 'find' && isInFind(pathname.slice(base.length)) ? 'active' : undefined}
           sx={{
             display: 'flex',
             flexDirection: 'column',

@@ -77,6 +77,21 @@ export function FundBudget({ plan, set, result, view, orders, home }: FundPart) 
               ),
         ),
       )}
+      {result.smallestOrder !== Q &&
+        row(
+          t('fund.mostPerUnit', { quantity: f.number(result.smallestOrder) }),
+          explain(
+            'mostPerUnitSmallest',
+            t('fund.mostPerUnit', { quantity: f.number(result.smallestOrder) }),
+            bound(
+              'mostPerUnitSmallest',
+              f.money(
+                result.mostPerUnitSmallest === null ? null : floorTo(result.mostPerUnitSmallest, 2),
+                home,
+              ),
+            ),
+          ),
+        )}
       {row(
         t('fund.mostPerUnit', { quantity: f.number(Q) }),
         explain(

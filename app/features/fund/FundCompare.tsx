@@ -1,7 +1,6 @@
 /** Quantities beside each other, and the goal a month. */
 import { unitsADay } from '../../../core/rules/result.ts';
 import { Box, Typography } from '@mui/material';
-import { lazy, Suspense, useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { boundWithout } from '../../../core/lane/bounds.ts';
@@ -15,8 +14,7 @@ import { Bounded } from '../../ui/Bounded.tsx';
 import { useBounds } from '../../ui/bounds.ts';
 import { useFundRows } from './fundParts.tsx';
 import type { FundPart } from './fundParts.tsx';
-
-const QuantityChart = lazy(() => import('./QuantityChart.tsx'));
+import { QuantityChart } from './QuantityChart.tsx';
 
 export function FundCompare({ plan, set, result, view, orders, quantities, candidate, home }: FundPart) {
   const { t } = useTranslation();
@@ -27,9 +25,6 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
   const goodsLack = view.result.incomplete.landedCash;
   const said = (x: number | null, lacks: readonly string[] | undefined, way?: 'atLeast'): ReactNode =>
     x === null ? '–' : <Bounded amount={f.plain(x, home)} words={bounds.of(f.plain(x, home), lacks, way)} />;
-  // The chart is drawn in the browser alone.
-  const [client, setClient] = useState(false);
-  useEffect(() => setClient(true), []);
   return (
     <Box component="section" aria-label={t('fund.compare')} sx={{ fontSize: '0.9rem' }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between' }}>
@@ -120,15 +115,11 @@ export function FundCompare({ plan, set, result, view, orders, quantities, candi
           ))}
         </tbody>
       </Box>
-      {client && (
-        <Suspense fallback={<Box sx={{ height: 170 }} />}>
-          <QuantityChart
-            compared={result.compared}
-            cash={plan.cash === null ? null : plan.cash - plan.reserve}
-            currency={home}
-          />
-        </Suspense>
-      )}
+      <QuantityChart
+        compared={result.compared}
+        cash={plan.cash === null ? null : plan.cash - plan.reserve}
+        currency={home}
+      />
       <Typography variant="h3" component="h2" sx={{ mt: 2, mb: 1 }}>
         {t('fund.goalTitle')}
       </Typography>

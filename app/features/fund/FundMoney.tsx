@@ -2,6 +2,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
+import { CashFields } from './CashFields.tsx';
 import type { FundPart } from './fundParts.tsx';
 
 export function FundMoney({ plan, set, home }: FundPart) {
@@ -12,24 +13,7 @@ export function FundMoney({ plan, set, home }: FundPart) {
         {t('fund.money')}
       </Typography>
       <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', mb: 2 }}>
-        <NumField
-          label={t('fund.cash')}
-          value={plan.cash}
-          onChange={(v) => set({ cash: v })}
-          kind="money"
-          currency={home}
-          step={100}
-          width={130}
-        />
-        <NumField
-          label={t('fund.reserve')}
-          value={plan.reserve}
-          onChange={(v) => set({ reserve: v ?? 0 })}
-          kind="money"
-          currency={home}
-          step={100}
-          width={130}
-        />
+        <CashFields money={plan} set={set} currency={home} />
         <NumField
           label={t('fund.contingency')}
           value={plan.contingency}

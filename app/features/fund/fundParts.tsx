@@ -5,6 +5,10 @@ import type { ReactNode } from 'react';
 import type { BudgetAt, LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
+import type { CardData } from '../../../core/cards/schema.ts';
+import type { KeptMarket } from '../../../core/evidence/observed.ts';
+import type { FundPlan } from '../../../core/workspace/fundPlan.ts';
+import type { Settings } from '../../../core/workspace/settings.ts';
 import type { CandidateData } from '../../../core/workspace/records.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { roundToTotal } from '../../ui/locale.ts';
@@ -24,6 +28,19 @@ export type FundPart = {
   quantities: readonly number[];
   candidate: CandidateData;
   home: string;
+};
+
+/** A launch as it is looked ahead at: the whole plan, the other lanes, and where changes of the lane are sent. */
+export type AheadPart = Omit<FundPart, 'set'> & {
+  whole: FundPlan;
+  set: (change: Partial<FundPlan>) => void;
+  views: readonly LaneView[];
+  settings: Settings;
+  cards: Record<string, CardData>;
+  markets: readonly KeptMarket[];
+  today: string;
+  canEdit: boolean;
+  save: string;
 };
 
 /** How a figure of the launch is shown: as the bound it is, with its workings, in a line. */

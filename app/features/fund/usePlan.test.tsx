@@ -1,17 +1,18 @@
 // @vitest-environment jsdom
 import { act, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { cashTerms } from '../../../core/cash/schema.ts';
 import { launchPlan } from '../../../core/launch/schema.ts';
-import type { LaunchPlan } from '../../../core/launch/schema.ts';
+import type { FundPlan } from '../../../core/workspace/fundPlan.ts';
 import { stubServer } from '../../ui/testing/server.ts';
 import { usePlan } from './usePlan.ts';
 
 const revalidate = vi.fn(async () => undefined);
 vi.mock('react-router', () => ({ useRevalidator: () => ({ revalidate }) }));
 
-const stored = launchPlan.parse({ cash: 4000 });
+const stored: FundPlan = { ...launchPlan.parse({ cash: 4000 }), ...cashTerms.parse({}), sure: {} };
 const server = stubServer(() => Response.json({ error: null }));
-const sent = () => server.sent.map((x) => x.body as { changed: Partial<LaunchPlan>; candidate: string });
+const sent = () => server.sent.map((x) => x.body as { changed: Partial<FundPlan>; candidate: string });
 beforeEach(() => {
   vi.useFakeTimers();
   sessionStorage.clear();
@@ -22,7 +23,7 @@ afterEach(() => {
 });
 
 const plan = (canEdit = true) =>
-  renderHook((p: { stored: LaunchPlan }) => usePlan(p.stored, 'c1', '/fund/save', canEdit), {
+  renderHook((p: { stored: FundPlan }) => usePlan(p.stored, 'c1', '/fund/save', canEdit), {
     initialProps: { stored },
   });
 const wait = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
@@ -31,7 +32,7 @@ describe('a launch plan while it is edited', () => {
   it('sends the fields that changed, and no others', async () => {
     const { result } = plan();
     act(() => result.current.set({ cash: 5000 }));
-    expect([result.current.plan.cash, result.current.state]).toEqual([5000, 'unsaved']);
+    expect([result.current.fields.cash, result.current.state]).toEqual([5000, 'unsaved']);
     expect(JSON.parse(sessionStorage.getItem('bm-unsaved-plan-c1') ?? '')).toEqual({ cash: 5000 });
     await wait(600);
     expect(sent()).toEqual([{ changed: { cash: 5000 }, candidate: 'c1' }]);
@@ -41,8 +42,8 @@ describe('a launch plan while it is edited', () => {
   it('what others changed comes in under what one has changed oneself', async () => {
     const { result, rerender } = plan();
     act(() => result.current.set({ cash: 5000 }));
-    rerender({ stored: { ...stored, cash: 4500, reserve: 300 } as LaunchPlan });
-    expect(result.current.plan).toMatchObject({ cash: 5000, reserve: 300 });
+    rerender({ stored: { ...stored, cash: 4500, reserve: 300 } as FundPlan });
+    expect(result.current.fields).toMatchObject({ cash: 5000, reserve: 300 });
     await wait(600);
     expect(sent().at(-1)?.changed).toEqual({ cash: 5000 });
   });
@@ -81,16 +82,16 @@ describe('a launch plan while it is edited', () => {
   it('what an earlier page of the tab could not save comes back', async () => {
     sessionStorage.setItem('bm-unsaved-plan-c1', JSON.stringify({ cash: 9 }));
     const { result } = plan();
-    expect(result.current.plan.cash).toBe(9);
+    expect(result.current.fields.cash).toBe(9);
     await wait(600);
     expect(sent().at(-1)?.changed).toEqual({ cash: 9 });
     sessionStorage.setItem('bm-unsaved-plan-c1', JSON.stringify({ cash: 'much' }));
-    expect(plan().result.current.plan.cash).toBe(4000);
+    expect(plan().result.current.fields.cash).toBe(4000);
   });
   it('of somebody who may only look goes nowhere', async () => {
     const { result } = plan(false);
     act(() => result.current.set({ cash: 5 }));
     await wait(2000);
-    expect([result.current.plan.cash, result.current.state, server.sent.length]).toEqual([5, 'viewer', 0]);
+    expect([result.current.fields.cash, result.current.state, server.sent.length]).toEqual([5, 'viewer', 0]);
   });
 });

@@ -10,7 +10,8 @@ import { useLatest } from '../../ui/useLatest.ts';
 import { AssumptionsPane } from './AssumptionsPane.tsx';
 import { Rows } from './Rows.tsx';
 import { Limits } from './Limits.tsx';
-import { ListBar, TickedRows } from './ListBar.tsx';
+import { ListBar } from './ListBar.tsx';
+import { TickedRows } from './TickedRows.tsx';
 import type { VerdictName } from './ListBar.tsx';
 import { NewerCards } from './ListCards.tsx';
 import type { ListData } from './listData.ts';
@@ -91,11 +92,15 @@ export function ListPage(p: ListData) {
             <>
               {ticked.size > 0 && (
                 <TickedRows
-                  rows={rows}
+                  count={rows.length}
                   canEdit={p.canEdit}
                   onMark={(change) => void mark(rows, change).then(untick)}
                   onKeep={() => void decisions.keep(rows)}
-                  onPacks={() => void decisions.confirmPacks(rows)}
+                  onPacks={
+                    rows.some((r) => (r.figures.pack ?? 0) > 1 || r.listingPack > 1)
+                      ? () => void decisions.confirmPacks(rows)
+                      : null
+                  }
                   onUntick={untick}
                 />
               )}

@@ -1,14 +1,11 @@
 /** The line above the rows: verdicts, search, what is ticked, and what can be opened. */
-import { Box, Button } from '@mui/material';
-import { useState } from 'react';
+import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { ListQuery } from '../../../core/lists/query.ts';
-import type { Answer, ListRow } from '../../../between/ask.ts';
+import type { Answer } from '../../../between/ask.ts';
 import { fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
-import { DropReason } from './RowDecisions.tsx';
-import type { Change } from './RowDecisions.tsx';
 
 const VERDICTS = ['pass', 'near', 'fail', 'unknown'] as const;
 export type VerdictName = (typeof VERDICTS)[number];
@@ -114,70 +111,5 @@ function VerdictTabs({
         </Box>
       ))}
     </Box>
-  );
-}
-
-/** What can be done with the rows that are ticked: shortlisted, kept, dropped with one reason for all. */
-export function TickedRows({
-  rows,
-  canEdit,
-  onMark,
-  onKeep,
-  onPacks,
-  onUntick,
-}: {
-  rows: readonly ListRow[];
-  canEdit: boolean;
-  onMark: (change: Change) => void;
-  onKeep: () => void;
-  onPacks: () => void;
-  onUntick: () => void;
-}) {
-  const { t } = useTranslation();
-  const [dropping, setDropping] = useState(false);
-  const f = useFormat();
-  const name = t('list.chosen', { n: f.number(rows.length, 0) });
-  const hasPacks = rows.some((r) => (r.figures.pack ?? 0) > 1 || r.listingPack > 1);
-  return (
-    <>
-      <Box role="toolbar" aria-label={name} sx={{ display: 'flex', gap: 0.5, alignItems: 'center' }}>
-        <b>{name}</b>
-        {canEdit && (
-          <>
-            <Button
-              size="small"
-              variant="contained"
-              color="primary"
-              onClick={() => onMark({ state: 'shortlisted', reason: '' })}>
-              {t('list.shortlist')}
-            </Button>
-            <Button size="small" onClick={onKeep}>
-              {t('list.keepMany')}
-            </Button>
-            <Button size="small" aria-expanded={dropping} onClick={() => setDropping(!dropping)}>
-              {t('list.drop')}
-            </Button>
-            {hasPacks && (
-              <Button size="small" onClick={onPacks}>
-                {t('list.packBulk')}
-              </Button>
-            )}
-          </>
-        )}
-        <Button size="small" onClick={onUntick}>
-          {t('list.untick')}
-        </Button>
-      </Box>
-      {dropping && (
-        <Box sx={{ flexBasis: '100%', maxWidth: 640 }}>
-          <DropReason
-            onDrop={(reason) => {
-              onMark({ state: 'dropped', reason });
-              setDropping(false);
-            }}
-          />
-        </Box>
-      )}
-    </>
   );
 }

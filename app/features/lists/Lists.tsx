@@ -13,6 +13,7 @@ import {
   Typography,
 } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
+import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
 import { MoreButton } from '../../ui/MoreButton.tsx';
@@ -196,18 +197,7 @@ function DropPlace({
         disabled={now !== null}>
         {t('lists.choose')}
       </Button>
-      <input
-        ref={choose}
-        type="file"
-        accept=".csv,.tsv,.txt,.xlsx"
-        aria-label={t('lists.choose')}
-        hidden
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file !== undefined) send(file);
-          e.target.value = '';
-        }}
-      />
+      <FileField ref={choose} label={t('lists.choose')} accept=".csv,.tsv,.txt,.xlsx" onFile={send} />
       <Box sx={{ fontSize: '0.9rem' }}>
         {over ? <b>{t('lists.dropNow')}</b> : t('lists.drop')}
         <Box component="span" sx={{ color: 'text.secondary', ml: 1 }}>

@@ -1,6 +1,7 @@
 /** Market figures of one's own that are joined to the rows by barcode. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef } from 'react';
+import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
 import { CHOICES } from '../../../core/lists/reference.ts';
@@ -37,17 +38,13 @@ export function SetupFigures({ data: p, setup }: { data: SetupData; setup: Setup
                 : t('lists.sending', { name: upload.now.name, share: f.percent(upload.now.share, 0) })}
             </Button>
           )}
-          <input
+          <FileField
             ref={chooseReference}
-            type="file"
+            label={t('setup.referenceAdd')}
             accept=".csv,.tsv,.txt,.xlsx"
-            aria-label={t('setup.referenceAdd')}
-            hidden
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file !== undefined) upload.send(file, p.list.id);
+            onFile={(file) => {
+              upload.send(file, p.list.id);
               setWithout(false);
-              e.target.value = '';
             }}
           />
         </>

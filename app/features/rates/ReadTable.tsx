@@ -1,5 +1,6 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
+import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
@@ -339,17 +340,11 @@ function Given({
           {t('read.file')}
         </Button>
       )}
-      <input
+      <FileField
         ref={file}
-        type="file"
-        hidden
+        label={t('read.file')}
         accept=".csv,.tsv,.txt,.xlsx"
-        aria-label={t('read.file')}
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          if (f !== undefined) void take(f);
-          e.target.value = '';
-        }}
+        onFile={(f) => void take(f)}
       />
     </>
   );

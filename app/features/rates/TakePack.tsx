@@ -1,6 +1,7 @@
 /** A pack that comes in: what it would bring beside one's own cards, and which of it is taken. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
+import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { PackLine, PackState } from '../../../core/packs/compare.ts';
@@ -42,16 +43,11 @@ export function TakePack() {
       <Button variant="outlined" disabled={busy} onClick={() => file.current?.click()}>
         {t('packs.file')}
       </Button>
-      <input
+      <FileField
         ref={file}
-        type="file"
-        hidden
+        label={t('packs.file')}
         accept=".json,.zip"
-        aria-label={t('packs.file')}
-        onChange={(e) => {
-          const chosen = e.target.files?.[0];
-          e.target.value = '';
-          if (chosen === undefined) return;
+        onFile={(chosen) => {
           const form = new FormData();
           form.set('file', chosen);
           void fetcher.submit(form, { method: 'post', encType: 'multipart/form-data' });

@@ -23,6 +23,7 @@ function shown(role: 'owner' | 'editor' | 'viewer', answer: object = { error: nu
           { id: 'm2', userId: 'other', role: 'viewer', name: 'Ben', email: 'ben@example.com' },
         ]}
         invitations={[{ id: 'i1', email: 'cy@example.com', role: 'editor', link: 'https://example.com/i1' }]}
+        feed={null}
         countries={['DE', 'FR']}
         said={useActionData() ?? null}
         head={head}

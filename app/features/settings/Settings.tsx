@@ -14,6 +14,11 @@ import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import type { WorkspaceHead } from '../frame/Shell.tsx';
 import { Standings } from './Standings.tsx';
 import { Hurdles } from './Hurdles.tsx';
+import { rangeWidths } from '../../../core/risk/offered.ts';
+import type { RangeWidths } from '../../../core/risk/offered.ts';
+import { EvidenceLevels } from './EvidenceLevels.tsx';
+import { FeedSettings } from './FeedSettings.tsx';
+import type { FeedShown } from './FeedSettings.tsx';
 import { Members } from './Members.tsx';
 import { Section } from './Section.tsx';
 import { WholeWorkspace } from './WholeWorkspace.tsx';
@@ -24,12 +29,25 @@ type Props = {
   members: { id: string; userId: string; role: string; name: string; email: string }[];
   invitations: { id: string; email: string; role: string | null; link: string }[];
   countries: string[];
+  feed: FeedShown;
   said: (FormAnswer & { error: string | null; link: string | null }) | null;
   head: WorkspaceHead;
 };
 
+/** Ways a figure may be known, the least sure first. */
+const WIDTHS = Object.keys(rangeWidths.shape) as (keyof RangeWidths)[];
+
 /** What the workspace decides once; each change is saved where it stands. */
-export function SettingsPage({ settings: loaded, me, members, invitations, countries, said, head }: Props) {
+export function SettingsPage({
+  settings: loaded,
+  me,
+  members,
+  invitations,
+  countries,
+  feed,
+  said,
+  head,
+}: Props) {
   const { t } = useTranslation();
   const [everyCountry, everyCurrency] = [useCountries(), useCurrencies()];
   const fetcher = useFetcher<{ error: string | null }>({ key: 'settings' });
@@ -135,6 +153,11 @@ export function SettingsPage({ settings: loaded, me, members, invitations, count
         {num(['defaults', 'leadDays'], t('form.leadDays'), 'number', false)}
         {num(['defaults', 'transitDays'], t('form.transitDays'), 'number', false)}
       </Section>
+      <FeedSettings feed={feed} slug={head.slug} canEdit={owner} />
+      <Section title={t('settings.widths')} text={t('settings.widthsText')}>
+        {WIDTHS.map((source) => num(['widths', source], t(`source.${source}`), 'percent', false))}
+      </Section>
+      <EvidenceLevels settings={settings} set={set} num={num} />
       <Members me={me} members={members} invitations={invitations} said={said} owner={owner} />
       <WholeWorkspace head={head} owner={owner} />
     </Box>

@@ -4,6 +4,7 @@ import { Menu } from '../../ui/later.tsx';
 import AddIcon from '@mui/icons-material/Add';
 import CloseIcon from '@mui/icons-material/Close';
 import { memo, useRef, useState } from 'react';
+import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { conversionsOf } from '../../../core/money/money.ts';
@@ -100,18 +101,11 @@ export const LanesPane = memo(function LanesPane({
             </MenuItem>
           ))}
       </Menu>
-      <input
+      <FileField
         ref={file}
-        type="file"
+        label={t('lanes.open')}
         accept="application/json,.json"
-        hidden
-        aria-label={t('lanes.open')}
-        onChange={(e) => {
-          const chosenFile = e.target.files?.[0];
-          if (chosenFile !== undefined)
-            void chosenFile.text().then((text) => post({ intent: 'openLane', document: text }));
-          e.target.value = '';
-        }}
+        onFile={(f) => void f.text().then((text) => post({ intent: 'openLane', document: text }))}
       />
       {fetcher.data?.error && (
         <Typography role="alert" color="error" variant="body2" sx={{ mb: 1 }}>

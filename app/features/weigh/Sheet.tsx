@@ -7,6 +7,7 @@ import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo, useRef, use
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
+import { saveText } from '../../ui/saveText.ts';
 import { Link, useFetcher, useRevalidator } from 'react-router';
 import type { Family } from '../../../core/lane/costLines.ts';
 import { grossAt } from '../../../core/lane/steps/revenue.ts';
@@ -28,6 +29,7 @@ import { Breakdown } from './Breakdown.tsx';
 import { GatesAndNotes } from './GatesAndNotes.tsx';
 
 const More = lazy(() => import('./More.tsx'));
+const MarketBrief = lazy(() => import('../market/MarketBrief.tsx'));
 const MORE = ['scenarios', 'ladder', 'variations', 'sure', 'history'] as const;
 
 export type SheetProps = {
@@ -193,6 +195,13 @@ function SheetBody({
                 onChoose={choose}
                 base={base}
               />
+              <Suspense fallback={null}>
+                <MarketBrief
+                  view={late ?? chosen}
+                  frame={frame}
+                  url={`${base}/${snapshot.state.candidate.id}/market`}
+                />
+              </Suspense>
               <HurdlesPane view={late ?? chosen} answers={answers} />
               <TargetsPane view={late ?? chosen} answers={answers} />
               <TrialsPane view={late ?? chosen} />
@@ -284,6 +293,18 @@ const Head = memo(function Head({
           {name}
         </Typography>
       )}
+      <Box
+        component="span"
+        aria-current="page"
+        sx={{ ml: 1, fontWeight: 700, borderBottom: 2, borderColor: 'primary.main' }}>
+        {t('sheet.costs')}
+      </Box>
+      <Box
+        component={Link}
+        to={`${base}/${id}/market${viewOf() === undefined ? '' : `?lane=${viewOf()?.id}`}`}
+        sx={{ color: 'inherit', textDecoration: 'none', mx: 1 }}>
+        {t('sheet.market')}
+      </Box>
       <Tag>{t(`way.${way}`)}</Tag>
       <Tag>{t(`stageOfWork.${stage}`)}</Tag>
       {dropped !== null && <Tag color="error.main">{t('weigh.droppedWith', { reason: dropped })}</Tag>}
@@ -301,7 +322,7 @@ const Head = memo(function Head({
             </MenuItem>
           )}
           {hasLane && (
-            <MenuItem onClick={() => download(`${name} ${viewOf()?.doc.country}.lane.json`, text())}>
+            <MenuItem onClick={() => saveText(`${name} ${viewOf()?.doc.country}.lane.json`, text())}>
               {t('sheet.download')}
             </MenuItem>
           )}
@@ -380,13 +401,4 @@ function SaveState({ back, by }: { back: string; by: string | null }) {
       </IconButton>
     </>
   );
-}
-
-function download(name: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  const a = document.createElement('a');
-  a.href = url;
-  a.download = name.replace(/[^\p{L}\p{N}. _-]/gu, '');
-  a.click();
-  setTimeout(() => URL.revokeObjectURL(url), 1000);
 }

@@ -1,4 +1,5 @@
 /** The cells of a candidate in Weigh: its lane's figures, its gates. */
+import type { EvidenceGate } from '../../../core/evidence/gates.ts';
 import { Box, TableCell, Tooltip } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { GateState } from '../../../core/workspace/summary.ts';
@@ -11,7 +12,7 @@ import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { inSentence } from '../../ui/inSentence.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
-import type { LaneLine } from './weighed.ts';
+import type { CandidateLine, LaneLine } from './weighed.ts';
 
 /** The same bar per 100 of price. */
 export function perHundred(bar: BarResult): BarResult {
@@ -161,15 +162,23 @@ export function LaneCells({
  */
 export function Gates({
   gates,
+  market,
   dropped,
   missed,
 }: {
   gates: Record<Gate, GateState>;
+  market: CandidateLine['market'];
   dropped: string | null;
   missed: LaneLine['hurdles'];
 }) {
   const { t } = useTranslation();
-  const words = GATES.map((g) => `${t(`gates.${g}`)}: ${t(`gates.${gates[g]}`)}`).join('; ');
+  /** The figure of the market that decided a gate. */
+  const decided = (g: Gate): string => {
+    const figure = market === null || !(g in market.gates) ? null : market.gates[g as EvidenceGate].figure;
+    return figure === null ? '' : ` (${inSentence(t(`evidenceSettings.figure.${figure}`))})`;
+  };
+  const old = market === null || market.old.length === 0 ? '' : `; ${t('gates.old')}`;
+  const words = `${GATES.map((g) => `${t(`gates.${g}`)}: ${t(`gates.${gates[g]}`)}${decided(g)}`).join('; ')}${old}`;
   const reached = GATES.findIndex((g) => gates[g] === 'failed');
   const next = GATES.findIndex((g) => gates[g] === 'open');
   const failed = missed.filter((m) => m.verdict === 'fail');
@@ -227,7 +236,9 @@ export function Gates({
             : missedText !== null
               ? missedText
               : reached >= 0
-                ? t('gates.stopped', { gate: inSentence(t(`gates.${GATES[reached]}`)) })
+                ? t('gates.stopped', {
+                    gate: `${inSentence(t(`gates.${GATES[reached]}`))}${decided(GATES[reached] as Gate)}`,
+                  })
                 : next >= 0
                   ? t('gates.next', { gate: inSentence(t(`gates.${GATES[next]}`)) })
                   : t('gates.all')}

@@ -6,6 +6,8 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
+import { useBounds } from '../../ui/bounds.ts';
+import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { Gates, LaneCells } from './WeighCells.tsx';
 import type { CandidateLine, LaneLine } from './weighed.ts';
@@ -112,6 +114,9 @@ export function CandidateRow({
               </Box>
             )}
           </Box>
+          {b !== null && l.newer.length > 0 && (
+            <NewerOf lane={b} newer={l.newer} to={`${base}/weigh/${l.id}/market?lane=${b.id}`} />
+          )}
           {b !== null && (
             <Box sx={{ display: { sm: 'none' }, mt: 0.25 }}>
               <MarginBar result={barOf(b)} scale={scale} height={8} />
@@ -126,7 +131,7 @@ export function CandidateRow({
           bold
         />
         <TableCell sx={{ pl: 3, display: { xs: 'none', md: 'table-cell' } }}>
-          <Gates gates={l.gates} dropped={l.dropped} missed={missedOf(b)} />
+          <Gates market={l.market} gates={l.gates} dropped={l.dropped} missed={missedOf(b)} />
         </TableCell>
         <TableCell sx={{ p: 0 }}>
           {onMenu !== null && <MoreButton label={t('weigh.actions', { name: l.name })} onOpen={onMenu} />}
@@ -152,5 +157,31 @@ export function CandidateRow({
             ),
         )}
     </>
+  );
+}
+
+/** Evidence that is newer than the lane holds: what a unit would keep by it; it leads to where it is taken over. */
+function NewerOf({ lane, newer, to }: { lane: LaneLine; newer: CandidateLine['newer']; to: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const bounds = useBounds();
+  const lacks = lane.bar.incomplete.unitProfit;
+  const text =
+    newer.length === 1 && newer[0]?.after != null
+      ? t('weigh.newerKeeps', { amount: bounds.of(f.money(newer[0].after, lane.currency), lacks) })
+      : t('weigh.newer', { count: newer.length });
+  return (
+    <Box
+      component={Link}
+      to={to}
+      sx={{
+        display: 'block',
+        fontSize: '0.78rem',
+        color: 'text.primary',
+        minHeight: 24,
+        lineHeight: '24px',
+      }}>
+      {text}
+    </Box>
   );
 }

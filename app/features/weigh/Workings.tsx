@@ -1,5 +1,5 @@
 import { Typography } from '@mui/material';
-import { Popover } from '../../ui/later.tsx';
+import { Opened } from '../../ui/Opened.tsx';
 import { lazy, Suspense, useState } from 'react';
 import type { MouseEvent, ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -36,26 +36,16 @@ export function Explain({ label, currency, amountCurrency = currency, steps, chi
         {children}
       </button>
       {open !== null && (
-        <Popover
-          open
-          anchorEl={open.el}
-          onClose={() => setOpen(null)}
-          anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-          slotProps={{
-            paper: {
-              role: 'dialog',
-              'aria-label': t('workings.of', { figure: label }),
-              sx: { p: 2, maxWidth: 520 },
-            },
-          }}>
-          <Typography variant="h3" gutterBottom>
-            {label}
-          </Typography>
+        <Opened
+          at={open.el}
+          label={t('workings.of', { figure: label })}
+          title={label}
+          onClose={() => setOpen(null)}>
           {open.steps.length === 0 && <Typography variant="body2">{t('workings.none')}</Typography>}
           <Suspense fallback={null}>
             <WorkingSteps steps={open.steps} currency={currency} amountCurrency={amountCurrency} />
           </Suspense>
-        </Popover>
+        </Opened>
       )}
     </>
   );

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { inverse, patch, patched, samePlace, valueAt } from '../../../core/workspace/patch.ts';
 import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
+import type { Provenance } from '../../../core/lane/schema.ts';
 import { tell } from '../../ui/client.ts';
 import { keepInTab, keptInTab } from '../../ui/saving.ts';
 import type { SaveAnswer } from '../../ui/saving.ts';
@@ -49,6 +50,7 @@ export class SheetStore {
   private redoStack: Edit[] = [];
   private pending: Patch[] = [];
   private inFlight = false;
+  private sending: Promise<void> | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private readonly key: string;
 
@@ -106,9 +108,9 @@ export class SheetStore {
 
   /**
    * Applies changes as one step of undo. A run of changes at one place within a second is one step. `source`
-   * is what a lane notes of them: a figure put there to be typed over is a guess.
+   * is what a lane notes of them: a figure put there to be typed over is a guess, one of evidence says of when.
    */
-  edit(changes: readonly Change[], source: 'typed' | 'guess' = 'typed'): void {
+  edit(changes: readonly Change[], source: 'typed' | 'guess' | Provenance[string] = 'typed'): void {
     const patches: Patch[] = [];
     let state = this.snapshot.state;
     const add = (c: Change): void => {
@@ -125,7 +127,7 @@ export class SheetStore {
           entity: 'lane',
           id: c.id,
           path: ['provenance', c.path.join('.')],
-          to: { source, date: this.today, note: '' },
+          to: typeof source === 'string' ? { source, date: this.today, note: '' } : source,
         });
     }
     if (patches.length === 0) return;
@@ -193,9 +195,16 @@ export class SheetStore {
     this.timer = setTimeout(() => void this.flush(), ms);
   }
 
-  /** Sends what is unsaved. */
-  async flush(): Promise<void> {
-    if (this.inFlight || this.pending.length === 0 || this.snapshot.conflicts.length > 0) return;
+  /** Sends what is unsaved; done when what was on its way already has arrived. */
+  flush(): Promise<void> {
+    if (this.pending.length === 0 || this.snapshot.conflicts.length > 0) return Promise.resolve();
+    this.sending ??= this.send().finally(() => {
+      this.sending = null;
+    });
+    return this.sending;
+  }
+
+  private async send(): Promise<void> {
     this.inFlight = true;
     // What is typed while this is on its way joins the queue behind it.
     const sent = [...this.pending];

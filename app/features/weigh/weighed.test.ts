@@ -22,6 +22,8 @@ const line = (
   dropped: null,
   changed: '2026-11-01',
   gates: {} as never,
+  market: null,
+  newer: [],
   best: {
     bar: { figures: { unitProfit: profit ?? null } },
     margin: margin ?? null,

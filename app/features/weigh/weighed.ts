@@ -1,6 +1,7 @@
 /** Which candidates Weigh shows, and in which order: by the limits and the order in its address. */
 import type { Gate } from '../../../core/workspace/records.ts';
 import type { GateState } from '../../../core/workspace/summary.ts';
+import type { MarketStored, NewerLine } from '../../../core/evidence/stored.ts';
 import type { WeighLine } from '../../../core/workspace/weighLine.ts';
 import { parseNumber } from '../../ui/parseNumber.ts';
 
@@ -15,6 +16,10 @@ export type CandidateLine = {
   dropped: string | null;
   changed: string;
   gates: Record<Gate, GateState>;
+  /** What evidence says of the market of the best lane; null: nobody follows it. */
+  market: Omit<MarketStored, 'facts'> | null;
+  /** Evidence newer than that lane holds, and what it would change. */
+  newer: readonly NewerLine[];
   best: LaneLine | null;
   laneCount: number;
 };

@@ -13,7 +13,9 @@ export function stubServer(first: (sent: Sent) => Response | Promise<Response>) 
     server.sent = [];
     server.answer = first;
     vi.stubGlobal('fetch', async (url: string, init: RequestInit = {}) => {
-      const sent = { url, init, body: init.body === undefined ? null : JSON.parse(String(init.body)) };
+      const form = init.body instanceof FormData ? Object.fromEntries(init.body) : null;
+      const json = init.body === undefined || form !== null ? null : JSON.parse(String(init.body));
+      const sent = { url, init, body: form ?? json };
       server.sent.push(sent);
       return server.answer(sent);
     });

@@ -3,6 +3,7 @@ import { packRatio } from '../../rules/goods.ts';
 import { cifValue, duty, fobValue, importCharge, importVat, isDutyFree } from '../../rules/wayIn.ts';
 /** Customs: the value that duty is taken of, duty, import charges, import VAT (economics, section 4). */
 import type { TaxCard } from '../../cards/rates.ts';
+import { WHEN_PAID } from '../reckoning.ts';
 import type { Reckoning } from '../reckoning.ts';
 import type { LaneDocument } from '../schema.ts';
 import { incotermOf, FREIGHT_INSIDE } from './wayIn.ts';
@@ -172,10 +173,10 @@ function reckonImportVat(r: Reckoning, tax: TaxCard): void {
   const base =
     tax.importVatBase === 'cif' ? r.cifValue + r.importCharges + r.destinationLegs : r.customsValue;
   r.importVat = importVat(rate, base, r.duty);
-  if (r.vatIsCost === 0) {
-    if (!importVatPostponed) r.recoverableVat += r.importVat;
-  } else if (r.vatIsCost === 1) r.irrecoverableVat += r.importVat;
-  else {
+  if (r.vatIsCost === 0 || r.vatIsCost === 1) {
+    // What is postponed and recovered is declared and reclaimed at once: it is neither cash nor cost.
+    if (r.vatIsCost === 1 || !importVatPostponed) r.landVatAmount(r.importVat, r.vatIsCost, WHEN_PAID.way);
+  } else {
     r.irrecoverableVat = Number.NaN;
     r.recoverableVat = Number.NaN;
   }

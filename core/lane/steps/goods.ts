@@ -1,5 +1,6 @@
 import { atLeast, isUnknown } from '../../rules/numbers.ts';
 import { buyingCosts, packRatio, priceBreakAt, quotedGoods, retailGoods } from '../../rules/goods.ts';
+import { WHEN_PAID } from '../reckoning.ts';
 import type { Reckoning } from '../reckoning.ts';
 import { netOf } from '../../money/net.ts';
 import type { Component, Quote, RetailPurchase } from '../schema.ts';
@@ -86,7 +87,7 @@ function reckonQuote(r: Reckoning, q: Quote, index: number, k: number): number {
   at = priceBreakAt(q.priceBreaks, bought);
   // A price that is tried needs no break: it is then the price to ask for.
   if ((at < 0 && !overridden) || !atLeast(bought, q.minimumOrder)) {
-    r.landVat(Number.NaN, q);
+    r.landVat(Number.NaN, q, WHEN_PAID.goods);
     return at < 0 && !overridden
       ? r.problem('underFirstBreak', 'goods', 'orderQuantity', {
           minQty: q.priceBreaks[0]?.minQty ?? 0,
@@ -104,7 +105,7 @@ function reckonQuote(r: Reckoning, q: Quote, index: number, k: number): number {
     extras += (q.extras[j] as { amount: number | null }).amount ?? Number.NaN;
   const fx = r.fx(q.currency, 'goods');
   const net = quotedGoods(netOf(unitPrice + extras, q), k, fx);
-  r.landVat(net, q);
+  r.landVat(net, q, WHEN_PAID.goods);
   r.trace?.line(
     'goods',
     net,
@@ -144,13 +145,13 @@ function reckonRetail(r: Reckoning, s: RetailPurchase, index: number, k: number)
     cashback: toCome,
   } = retailSteps(s, p0, r.retail);
   const fx = r.fx(s.currency, 'goods');
-  r.landVat(net1 * k * fx, s);
+  r.landVat(net1 * k * fx, s, WHEN_PAID.goods);
   let delivery = 0;
   if (s.delivery !== null) {
     const bought = r.quantity * k;
     const net =
       (netOf(s.delivery.amount ?? Number.NaN, s.delivery) * r.fx(s.delivery.currency, 'goods')) / bought;
-    r.landVat(net * k, s.delivery);
+    r.landVat(net * k, s.delivery, WHEN_PAID.goods);
     delivery = net;
   }
   r.cashback += toCome * k * fx;

@@ -206,6 +206,22 @@ function feesCharged(r: Reckoning, card: MarketplaceCard | null, charged: number
   return charged > 0 && card !== null ? fees + sumOfFees(r, card.feeVat.bears) * charged : fees;
 }
 
+/**
+ * Net fees of a unit sold that bear VAT, less those given back on the share that is returned, the refund fee added;
+ * sales currency. 0 where the card knows no VAT on fees.
+ */
+export function feesBearingVat(r: Reckoning): number {
+  const card = r.doc.rates.marketplace;
+  if (card === null || card.feeVat.treatment === 'none' || card.feeVat.rate === 0) return 0;
+  const { bears } = card.feeVat;
+  const { back } = card.refund;
+  let given = 0;
+  for (const key of ['referral', 'itemFee', 'payment', 'surcharges'] as const)
+    if (bears.includes(key) && r.returnRate > 0) given += back[key] === 0 ? 0 : back[key] * feeOf(r, key);
+  const admin = bears.includes('referral') ? r.refundAdmin : 0;
+  return sumOfFees(r, bears) - r.returnRate * (given - admin);
+}
+
 function tracePayout(r: Reckoning, trace: Trace, fees: number, feesBack: number, refundFee: number): void {
   const formula =
     '(1 - returnRate) * (gross - vatWithheld) - feesCharged + returnRate * (feesBack - refundFee)';
@@ -232,7 +248,7 @@ const returnsAreBlank = (terms: LaneDocument['returns']): boolean =>
 /** Returns and breakage (economics, section 6), per unit shipped, sales currency. Needs the landed cost. */
 export function reckonReturns(r: Reckoning): void {
   const terms = r.doc.returns;
-  r.returns = 0;
+  r.returns = r.handling = r.disposal = 0;
   if (terms !== null && terms !== 'none' && r.returnRate > 0) reckonReturnsAllowance(r, terms);
   else if (terms !== null) r.trace?.line('returns', 0, '0', []);
   const b = r.doc.breakage;
@@ -250,6 +266,8 @@ function reckonReturnsAllowance(r: Reckoning, terms: ReturnTerms): void {
   const admin = withVat(r.refundAdmin, vatBorne(r.doc.rates.marketplace, 'referral', r.feeVatCostRate));
   const handling = terms.handling === null ? 0 : r.cost(terms.handling, 'returns');
   const disposal = terms.disposal === null ? 0 : r.cost(terms.disposal, 'returns');
+  r.handling = handling;
+  r.disposal = disposal;
   const s = terms.resaleShare;
   const { returnRate, netRevenue, feesBackCost, landedCost } = r;
   r.returns = returnsAllowance(

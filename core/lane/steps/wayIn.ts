@@ -1,4 +1,5 @@
 import { chargeableKg, containersOf, insurance, legCharge, perUnit } from '../../rules/wayIn.ts';
+import { WHEN_PAID } from '../reckoning.ts';
 import type { Reckoning } from '../reckoning.ts';
 import { netOf } from '../../money/net.ts';
 import type { Incoterm, LaneDocument } from '../schema.ts';
@@ -71,7 +72,7 @@ export function reckonFreight(r: Reckoning): void {
     }
     const cost = legCost(r, leg, i, Q);
     const net = perUnit(r.inSales(netOf(cost, leg), leg.currency, 'freight'), Q);
-    r.landVat(net, leg);
+    r.landVat(net, leg, leg.stage === 'inbound' ? WHEN_PAID.ready : WHEN_PAID.way);
     if (leg.stage === 'origin') r.originLegs += net;
     else if (leg.stage === 'main') r.mainLegs += net;
     else if (leg.stage === 'destination') r.destinationLegs += net;
@@ -191,7 +192,7 @@ export function reckonPrep(r: Reckoning): void {
     return;
   }
   r.prep = r.inSales(netOf(amount, prep), prep.currency, 'prep');
-  r.landVat(r.prep, prep);
+  r.landVat(r.prep, prep, WHEN_PAID.ready);
   r.trace?.line('prep', r.prep, 'amount * exchangeRate', [
     ['amount', amount, 'number', oversize ? 'prep.oversize' : 'prep.standard'],
     [

@@ -1,0 +1,65 @@
+/**
+ * The clock of long work: every hour each workspace with a feed has its watched markets brought up to date, once
+ * a day.
+ */
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { organization } from '../db/authSchema.ts';
+import { authDb, inWorkspace } from '../db/client.ts';
+import { task, watched } from '../db/schema.ts';
+import { log } from '../log.ts';
+import { feedOf } from '../use/feeds.ts';
+import { storeTask, wake } from '../use/tasks.ts';
+import { queue } from './boss.ts';
+
+const ROUNDS = 'rounds';
+const EVERY_HOUR = '17 * * * *';
+const BY = 'schedule';
+
+/** Starts what is due in one workspace; null: nothing is, or it is under way already. */
+export async function startDue(workspaceId: string): Promise<string | null> {
+  if ((await feedOf(workspaceId)) === null) return null;
+  const id = await inWorkspace(workspaceId, async (tx) => {
+    const [due] = await tx
+      .select({ n: sql<number>`count(*)::int` })
+      .from(watched)
+      .where(
+        and(
+          eq(watched.workspaceId, workspaceId),
+          sql`coalesce(${watched.askedAt}, '-infinity') < now() - interval '20 hours'`,
+        ),
+      );
+    const [running] = await tx
+      .select({ id: task.id })
+      .from(task)
+      .where(
+        and(
+          eq(task.workspaceId, workspaceId),
+          eq(task.kind, 'watchMarkets'),
+          inArray(task.state, ['waiting', 'running']),
+        ),
+      )
+      .limit(1);
+    if ((due?.n ?? 0) === 0 || running !== undefined) return null;
+    return storeTask(tx, workspaceId, 'watchMarkets', {}, due?.n ?? 0, BY);
+  });
+  if (id !== null) await wake('watchMarkets', workspaceId, id);
+  return id;
+}
+
+/** One round over all workspaces. Returns how many have work. */
+export async function oneRound(): Promise<number> {
+  let started = 0;
+  for (const { id } of await authDb().select({ id: organization.id }).from(organization))
+    if ((await startDue(id)) !== null) started++;
+  return started;
+}
+
+/** Has a round every hour, in whichever worker is free. */
+export async function keepRounds(): Promise<void> {
+  const boss = await queue(true);
+  await boss.work(ROUNDS, { batchSize: 1 }, async () => {
+    const started = await oneRound();
+    if (started > 0) log.info({ started }, 'watched markets are being brought up to date');
+  });
+  await boss.schedule(ROUNDS, EVERY_HOUR);
+}
