@@ -4,6 +4,7 @@ import { savedAs } from '../server/files/names.ts';
 const TYPES: Readonly<Record<string, string>> = {
   csv: 'text/csv; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  pdf: 'application/pdf',
   json: 'application/json; charset=utf-8',
 };
 

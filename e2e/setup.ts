@@ -76,6 +76,8 @@ export default async function setup(): Promise<() => Promise<void>> {
     BM_AUTH_URL: through(BM_AUTH_URL),
     BM_JOBS_URL,
     BM_OUTSIDE_URL: outside.url,
+    BM_SMTP_URL: outside.smtp,
+    BM_MAILBOX_URL: outside.mailbox,
     BM_SECRET,
     BM_DEMO: '1',
     BM_TODAY: '2026-11-24',

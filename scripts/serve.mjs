@@ -79,6 +79,10 @@ try {
     const outside = await startSimulator();
     helpers.push(outside);
     env.BM_OUTSIDE_URL = outside.url;
+    if (process.env.BM_SMTP_URL === undefined) {
+      env.BM_SMTP_URL = outside.smtp;
+      env.BM_MAILBOX_URL = outside.mailbox;
+    }
   }
   const screening = await startScreening(env);
   helpers.push(screening);

@@ -6,6 +6,7 @@ import { closeLeases } from './jobs/leases.ts';
 import { serve } from './jobs/serve.ts';
 import { listsWork } from './jobs/serveLists.ts';
 import { keepRounds } from './jobs/rounds.ts';
+import { mailsWork } from './jobs/sendMail.ts';
 import { pursesWork } from './jobs/solvePurse.ts';
 import { marketsWork } from './jobs/watchMarkets.ts';
 import { keepUp } from './jobs/upkeep.ts';
@@ -24,7 +25,7 @@ process.on('unhandledRejection', (e) => {
   process.exit(1);
 });
 
-await Promise.all([lanesWork, listsWork, marketsWork, pursesWork].map(serve));
+await Promise.all([lanesWork, listsWork, marketsWork, pursesWork, mailsWork].map(serve));
 await keepRounds();
 keepUp();
 log.info('worker ready');

@@ -1,6 +1,6 @@
 /**
  * The stand-in for services outside: exchange rates and freight quotes over HTTP, described at /openapi.json, and a
- * market feed under /feed, described in docs/feed.openapi.json.
+ * market feed under /feed, described in docs/feed.openapi.json; and a mailbox that takes mail by SMTP, read at /mail.
  * It answers the same question the same way; on request it is slow, fails, limits how often one may ask, or
  * returns odd data.
  */
@@ -9,6 +9,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { z } from 'zod';
 import { freightQuote, MODES, ratesOn } from './answers.ts';
 import { feedAnswer } from './feedRoutes.ts';
+import { Mailbox, mailPage } from './mailbox.ts';
 import { openApi } from './openApi.ts';
 
 const SEED = Number(process.env.SIM_SEED ?? 952);
@@ -26,8 +27,18 @@ const behaviour = z.strictObject({
   perMinute: z.number().int().min(0).nullable().default(null),
   /** Rates of 0, texts for numbers, a missing date. */
   odd: z.boolean().default(false),
+  /** Of mail: refuse it for good, be away or break the line for the next so many, and how soon suppliers answer. */
+  mail: z
+    .strictObject({
+      refuse: z.boolean().default(false),
+      awayNext: z.number().int().min(0).max(1000).default(0),
+      breakNext: z.number().int().min(0).max(1000).default(0),
+      answerMs: z.number().min(0).max(3_600_000).nullable().default(15_000),
+    })
+    .prefault({}),
 });
 let now = behaviour.parse({});
+const mailbox = new Mailbox(SEED);
 let asked: number[] = [];
 
 function send(
@@ -61,8 +72,15 @@ async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> 
     const wanted = behaviour.safeParse(await bodyOf(req));
     if (!wanted.success) return send(res, 422, { error: z.prettifyError(wanted.error) });
     now = wanted.data;
+    mailbox.behaviour = now.mail;
     asked = [];
     return send(res, 200, now);
+  }
+  const shown = req.method === 'GET' ? mailPage(mailbox, url) : null;
+  if (shown !== null) {
+    res.writeHead(200, { 'content-type': shown.type, 'x-content-type-options': 'nosniff' });
+    res.end(shown.body);
+    return;
   }
   if (now.slowMs > 0) await new Promise((done) => setTimeout(done, now.slowMs));
   if (now.perMinute !== null) {
@@ -118,4 +136,5 @@ const server = createServer((req, res) => {
   answer(req, res).catch(() => send(res, 500, { error: 'The stand-in broke.' }));
 });
 server.listen(PORT, '127.0.0.1');
+if (process.env.SMTP_PORT !== undefined) mailbox.listen(Number(process.env.SMTP_PORT));
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => process.exit(0));

@@ -22,6 +22,7 @@ export const frameWords = {
     find: 'Find',
     weigh: 'Weigh',
     fund: 'Fund',
+    order: 'Order',
     rates: 'Rates',
     settings: 'Settings',
     search: 'Search or type a command',
@@ -58,6 +59,10 @@ export const frameWords = {
     permissionChanged: '{{candidate}} in {{market}}: permission was {{before}}, and is {{after}} now.',
     solvePurse: 'Solving the purse',
     purseSolved: 'The purse is solved.',
+    sendMail: 'Sending mail',
+    mailFailed: 'The mail "{{subject}}" to {{to}} could not be sent.',
+    mailUnsure: 'Whether the mail "{{subject}}" to {{to}} arrived is not known.',
+    enquiryDue: '{{supplier}} has not answered since {{day}}: ask again.',
     taskFailed: 'Weighing lanes stopped with an error. What was done is kept.',
   },
   palette: {

@@ -60,6 +60,7 @@ export const placesWords = {
     dropMany: 'Drop {{count}} candidates?',
     ticked_one: '{{count}} candidate ticked',
     ticked_other: '{{count}} candidates ticked',
+    order: 'Order',
     untick: 'Untick',
     tickOne: 'Tick {{name}}',
     tickAll: 'Tick all candidates shown',
@@ -365,6 +366,7 @@ export const placesWords = {
   },
   settings: {
     money: 'Money',
+    letterhead: 'Name and address on orders',
     benchmark: 'The bank pays a year',
     widths: 'Widths of ranges',
     widthsText:

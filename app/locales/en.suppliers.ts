@@ -9,6 +9,8 @@ export const supplierWords = {
     country: 'Country',
     currency: 'Currency',
     contact: 'Contact',
+    mail: 'Mail address',
+    language: 'Written to in',
     notes: 'Notes',
     save: 'Save',
     record: 'Keep as a record',

@@ -281,6 +281,7 @@ export function TextLine({
   required = false,
   placeholder,
   type = 'text',
+  inTable = false,
 }: {
   label: string;
   value: string;
@@ -295,9 +296,16 @@ export function TextLine({
   required?: boolean;
   placeholder?: string;
   type?: 'text' | 'date';
+  /** In a cell whose column says what it is: its label is read out, not shown. */
+  inTable?: boolean;
 }) {
   return (
-    <FieldShell label={label} tag={tag} error={error} {...(width === undefined ? {} : { width })}>
+    <FieldShell
+      label={label}
+      tag={tag}
+      error={error}
+      inTable={inTable}
+      {...(width === undefined ? {} : { width })}>
       {({ id, describedBy }) => (
         <InputBase
           id={id}

@@ -13,6 +13,17 @@ export function countryName(code: string, language: string): string {
   return n.of(code) ?? code;
 }
 
+const languages = new Map<string, Intl.DisplayNames>();
+/** Name of a language in a language. */
+export function languageName(code: string, language: string): string {
+  let n = languages.get(language);
+  if (n === undefined) {
+    n = new Intl.DisplayNames([language], { type: 'language' });
+    languages.set(language, n);
+  }
+  return n.of(code) ?? code;
+}
+
 const currencies = new Map<string, Intl.DisplayNames>();
 /** Name of a currency in a language. */
 export function currencyName(code: string, language: string): string {

@@ -3,7 +3,7 @@ import type { MarketplaceCard } from '../cards/rates.ts';
 import type { CardData } from '../cards/schema.ts';
 import type { Blank } from '../lane/blanks.ts';
 import { evaluate } from '../lane/evaluate.ts';
-import { isTarget, judgeHurdles, remedyFor } from '../lane/hurdles.ts';
+import { judgeHurdles, mostToClear } from '../lane/hurdles.ts';
 import type { Hurdle, HurdleResult } from '../lane/hurdles.ts';
 import type { LaneResult } from '../lane/result.ts';
 import { product, retailPurchase } from '../lane/schema.ts';
@@ -220,11 +220,7 @@ function mostOf(
   atTill: (shelf: number | null) => number | null,
 ): MostToPay {
   const even = highestPurchaseCost(doc);
-  const costs = hurdles.filter(isTarget).map((h) => remedyFor(doc, h).unitPrice);
-  const least = costs.every((c) => c !== null)
-    ? Math.min(even.unitPrice ?? Number.POSITIVE_INFINITY, ...(costs as number[]))
-    : Number.NaN;
-  const shelf = Number.isFinite(least) ? least : null;
+  const shelf = mostToClear(doc, hurdles);
   return {
     shelf,
     till: atTill(shelf),

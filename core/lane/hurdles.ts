@@ -178,3 +178,15 @@ export function remedyFor(doc: LaneDocument, h: Hurdle): Remedy {
   }
   return { price: price.price, unitPrice: cost.unitPrice, unitPriceCurrency: cost.currency, costPerClick };
 }
+
+/**
+ * The highest purchase price as quoted that breaks even and clears all hurdles which a cost can clear; null where none
+ * does, or one cannot be told.
+ */
+export function mostToClear(doc: LaneDocument, hurdles: readonly Hurdle[]): number | null {
+  const even = highestPurchaseCost(doc).unitPrice;
+  const costs = hurdles.filter(isTarget).map((h) => remedyFor(doc, h).unitPrice);
+  if (costs.some((c) => c === null)) return null;
+  const least = Math.min(even ?? Number.POSITIVE_INFINITY, ...(costs as number[]));
+  return Number.isFinite(least) ? least : null;
+}

@@ -69,6 +69,8 @@ export const settings = z.strictObject({
   hurdles: z
     .record(z.enum(WAYS), z.array(hurdle).max(12))
     .default(() => structuredClone(HURDLES) as Record<Way, Hurdle[]>),
+  /** Who orders: name and address as they stand on orders; blank: the workspace's name alone. */
+  letterhead: z.string().max(1000).default(''),
   /** Whether the invented marketplaces, freight and postage are kept out of sight. */
   hideExamples: z.boolean().default(false),
   /** What decides which lane of a candidate is best. */

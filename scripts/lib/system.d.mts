@@ -22,7 +22,7 @@ export function startHelper(file: string, env: Record<string, string>, options?:
 export function startSimulator(options?: {
   quiet?: boolean;
   today?: string;
-}): Promise<Helper & { url: string }>;
+}): Promise<Helper & { url: string; smtp: string; mailbox: string }>;
 export function throwawayCluster(): Promise<{
   ownerUrl: string;
   urls: Urls;

@@ -269,7 +269,7 @@ export async function startCluster(dir, ownerPassword, { quick = false, port: wa
 }
 
 /** Queues of long work and the seconds one turn of it may take at most; server/jobs names the same. */
-const QUEUES = { lanes: 120, lists: 120, markets: 120, purses: 7200, rounds: 120 };
+const QUEUES = { lanes: 120, lists: 120, markets: 120, purses: 7200, mails: 120, rounds: 120 };
 
 /** Puts the queue's own tables in place, as their owner, and lets the role of the jobs work in them. */
 async function prepareQueue(ownerUrl, client) {
@@ -500,10 +500,16 @@ export function startHelper(file, env, { quiet = false } = {}) {
 /** Starts the stand-in for outside services; resolves when it answers. `today`: the day its world has come to. */
 export async function startSimulator({ today, ...options } = {}) {
   const port = await freePort();
-  const env = { PORT: String(port), ...(today === undefined ? {} : { BM_TODAY: today }) };
+  const mailPort = await freePort();
+  const env = {
+    PORT: String(port),
+    SMTP_PORT: String(mailPort),
+    ...(today === undefined ? {} : { BM_TODAY: today }),
+  };
   const { child, stop } = startHelper('simulator/main.ts', env, options);
   for (let i = 0; i < 200 && !(await listening(port)); i++) await wait(50);
-  return { url: `http://127.0.0.1:${port}`, child, stop };
+  const url = `http://127.0.0.1:${port}`;
+  return { url, smtp: `smtp://127.0.0.1:${mailPort}`, mailbox: `${url}/mail`, child, stop };
 }
 
 /** Starts a helper process, and again whenever it ends; `stop` ends it for good. */
@@ -560,6 +566,8 @@ export async function demoServer() {
       BM_TODAY: '2026-11-24',
       BM_ORIGIN: `http://127.0.0.1:${port}`,
       BM_OUTSIDE_URL: outside.url,
+      BM_SMTP_URL: outside.smtp,
+      BM_MAILBOX_URL: outside.mailbox,
       BM_SCREENING_URL: screening.url,
     };
     const r = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'server/loadDemo.ts')], {

@@ -19,6 +19,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { Attachment } from '../mail.ts';
 import type { TaskKind } from '../jobs/kinds.ts';
 import type { CheckGist } from '../../core/check/check.ts';
 import type { CheckSession, ShelfCheck } from '../../core/check/schema.ts';
@@ -28,6 +29,7 @@ import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import type { Tables } from '../../core/cards/reader.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
+import type { Language } from '../../core/workspace/supplier.ts';
 import type { WeighLine } from '../../core/workspace/weighLine.ts';
 import type { ListMap } from '../../core/lists/map.ts';
 import type { ListLook } from '../../core/lists/query.ts';
@@ -39,6 +41,9 @@ import type { ObservedKind, Watch } from '../../core/evidence/observed.ts';
 import type { FeedRow } from '../../between/feed.ts';
 import type { MarketStored, NewerLine } from '../../core/evidence/stored.ts';
 import type { Origin } from '../../core/packs/schema.ts';
+import type { Enquiry, EnquiryState } from '../../core/enquiries/schema.ts';
+import type { OrderProgress, OrderState, OrderTerms } from '../../core/orders/schema.ts';
+import type { Mail } from '../../core/mail/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
 
 export const bm = pgSchema('bm');
@@ -65,6 +70,10 @@ export const supplier = bm.table(
     country: text('country'),
     currency: text('currency'),
     contact: text('contact').notNull().default(''),
+    /** Where orders and enquiries go; blank: not known. */
+    mail: text('mail').notNull().default(''),
+    /** The language one writes to them in. */
+    language: text('language').$type<Language>().notNull().default('en'),
     notes: text('notes').notNull().default(''),
     /** How this supplier's lists are read: the mapping of the last one. */
     listMap: jsonb('list_map').$type<ListMap>(),
@@ -322,7 +331,10 @@ export type NoticeKind =
   | 'underBreakEven'
   | 'rivalLeft'
   | 'ownShopBack'
-  | 'permissionChanged';
+  | 'permissionChanged'
+  | 'mailFailed'
+  | 'mailUnsure'
+  | 'enquiryDue';
 
 /** The last answer of an outside service to each question, with its time. */
 export const outsideAnswer = bm.table(
@@ -605,7 +617,92 @@ export const shelfCheck = bm.table(
   ],
 );
 
+// ---- orders
+// -------------------------------------------------------------------------------------------------------------
+
+/** A purchase order: what is agreed, and how it went so far. */
+export const purchaseOrder = bm.table(
+  'purchase_order',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    /** Counts up within the workspace; a number is given once, also where its draft is thrown away. */
+    number: integer('number').notNull(),
+    state: text('state').$type<OrderState>().notNull().default('draft'),
+    terms: jsonb('terms').$type<OrderTerms>().notNull(),
+    progress: jsonb('progress').$type<OrderProgress>().notNull(),
+    /** Rises with every change, so that two who change it at once do not overwrite each other. */
+    edition: integer('edition').notNull().default(1),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+    updatedBy: text('updated_by'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('purchase_order_number').on(t.workspaceId, t.number),
+  ],
+);
+
+/**
+ * A mail that is to go out, or went. Written in the transaction that decides on it, once for each `about`, so that
+ * nothing is sent twice however often one presses.
+ */
+export const outgoingMail = bm.table(
+  'outgoing_mail',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    /** What it is about, once: `order/…`, `enquiry/…`, `invitation/…`. */
+    about: text('about').notNull(),
+    data: jsonb('data').$type<Mail>().notNull(),
+    /** What goes along, as it was when one pressed. */
+    attachments: jsonb('attachments').$type<readonly Attachment[]>().notNull().default([]),
+    state: text('state').$type<MailState>().notNull().default('waiting'),
+    tries: integer('tries').notNull().default(0),
+    error: jsonb('error').$type<Fault>(),
+    /** Not tried before. */
+    dueAt: when('due_at').notNull().defaultNow(),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+    sentAt: when('sent_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('outgoing_mail_about').on(t.workspaceId, t.about),
+    index('outgoing_mail_waiting').on(t.workspaceId, t.dueAt).where(sql`state = 'waiting'`),
+  ],
+);
+export type MailState = 'waiting' | 'sending' | 'sent' | 'failed' | 'unsure';
+
+/** What a supplier is asked about a candidate, and what came back. */
+export const enquiry = bm.table(
+  'enquiry',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    candidateId: text('candidate_id').notNull(),
+    state: text('state').$type<EnquiryState>().notNull().default('draft'),
+    data: jsonb('data').$type<Enquiry>().notNull(),
+    edition: integer('edition').notNull().default(1),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+    updatedAt: when('updated_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    foreignKey({
+      columns: [t.workspaceId, t.candidateId],
+      foreignColumns: [candidate.workspaceId, candidate.id],
+    }).onDelete('cascade'),
+    index('enquiry_by_candidate').on(t.workspaceId, t.candidateId),
+  ],
+);
+
 export const BUSINESS_TABLES = {
+  purchaseOrder,
+  outgoingMail,
+  enquiry,
   checkSession,
   shelfCheck,
   workspace,

@@ -1,12 +1,13 @@
 /**
  * The clock of long work: every hour each workspace with a feed has its watched markets brought up to date, once
- * a day.
+ * a day, and is reminded of suppliers who have not answered.
  */
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { organization } from '../db/authSchema.ts';
 import { authDb, inWorkspace } from '../db/client.ts';
 import { task, watched } from '../db/schema.ts';
 import { log } from '../log.ts';
+import { remindOfEnquiries } from '../use/enquiries.ts';
 import { feedOf } from '../use/feeds.ts';
 import { storeTask, wake } from '../use/tasks.ts';
 import { queue } from './boss.ts';
@@ -49,8 +50,10 @@ export async function startDue(workspaceId: string): Promise<string | null> {
 /** One round over all workspaces. Returns how many have work. */
 export async function oneRound(): Promise<number> {
   let started = 0;
-  for (const { id } of await authDb().select({ id: organization.id }).from(organization))
+  for (const { id } of await authDb().select({ id: organization.id }).from(organization)) {
     if ((await startDue(id)) !== null) started++;
+    await remindOfEnquiries(id);
+  }
   return started;
 }
 

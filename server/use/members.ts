@@ -66,3 +66,8 @@ export async function resetLinkFor(workspaceId: string, memberId: string): Promi
     .limit(1);
   return elsewhere.length > 0 ? null : makeResetLink(who.email);
 }
+
+/** Names of a workspace's people by their ids. */
+export async function membersByName(workspaceId: string): Promise<Record<string, string>> {
+  return Object.fromEntries((await membersOf(workspaceId)).map((m) => [m.userId, m.name]));
+}

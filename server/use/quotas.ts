@@ -6,7 +6,7 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { countUp, digest } from '../auth/tries.ts';
 import { inWorkspace, reachable } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { shelfCheck, supplierList, task } from '../db/schema.ts';
+import { enquiry, purchaseOrder, shelfCheck, supplierList, task } from '../db/schema.ts';
 import { fault } from '../../core/fault.ts';
 import { Refusal, refused } from '../refusal.ts';
 
@@ -62,6 +62,32 @@ export async function needRoomForChecks(tx: Tx, workspaceId: string, most = MOST
     .as('some');
   const [row] = await tx.select({ n: sql<number>`count(*)::int` }).from(some);
   if ((row?.n ?? 0) >= most) throw refused('quotaChecks', { most });
+}
+
+/** Purchase orders that a workspace may keep. */
+const MOST_ORDERS = 20_000;
+/** Refuses more orders where the workspace has all it may have. */
+export async function needRoomForOrders(tx: Tx, workspaceId: string, most = MOST_ORDERS): Promise<void> {
+  const [row] = await tx
+    .select({ n: sql<number>`count(*)::int` })
+    .from(purchaseOrder)
+    .where(eq(purchaseOrder.workspaceId, workspaceId));
+  if ((row?.n ?? 0) >= most) throw refused('quotaOrders', { most });
+}
+
+/** Enquiries that a workspace may keep. */
+const MOST_ENQUIRIES = 20_000;
+/** Refuses more enquiries where the workspace has all it may have. */
+export async function needRoomForEnquiries(
+  tx: Tx,
+  workspaceId: string,
+  most = MOST_ENQUIRIES,
+): Promise<void> {
+  const [row] = await tx
+    .select({ n: sql<number>`count(*)::int` })
+    .from(enquiry)
+    .where(eq(enquiry.workspaceId, workspaceId));
+  if ((row?.n ?? 0) >= most) throw refused('quotaEnquiries', { most });
 }
 
 const counts = new Map<string, number>();

@@ -55,6 +55,8 @@ export async function loadSuppliers(workspaceId: string): Promise<Supplier[]> {
         country: r.country,
         currency: r.currency,
         contact: r.contact,
+        mail: r.mail,
+        language: r.language,
         notes: r.notes,
         quotes: [],
       });
@@ -67,6 +69,8 @@ export async function loadSuppliers(workspaceId: string): Promise<Supplier[]> {
         country: null,
         currency: q.data.currency,
         contact: '',
+        mail: '',
+        language: 'en' as const,
         notes: '',
         quotes: [],
       };

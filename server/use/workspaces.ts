@@ -4,7 +4,17 @@ import type { Settings } from '../../core/workspace/settings.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import { starterCards } from '../../demo/starterCards.ts';
 import { auth } from '../auth/auth.ts';
-import { cardProof, candidate, lane, quote, rateCard, supplier, workspace } from '../db/schema.ts';
+import {
+  cardProof,
+  candidate,
+  enquiry,
+  lane,
+  purchaseOrder,
+  quote,
+  rateCard,
+  supplier,
+  workspace,
+} from '../db/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 
@@ -199,7 +209,7 @@ export async function latestRates(tx: Tx, workspaceId: string, day: string): Pro
 /** Everything a workspace holds, as one JSON document. */
 export async function exportWorkspace(workspaceId: string, name: string): Promise<object> {
   return inWorkspace(workspaceId, async (tx) => {
-    const [settings, suppliers, cards, proofs, candidates, quotes, lanes] = [
+    const [settings, suppliers, cards, proofs, candidates, quotes, lanes, orders, enquiries] = [
       await settingsIn(tx, workspaceId),
       await tx
         .select()
@@ -223,6 +233,16 @@ export async function exportWorkspace(workspaceId: string, name: string): Promis
         .orderBy(asc(candidate.createdAt)),
       await tx.select().from(quote).where(eq(quote.workspaceId, workspaceId)).orderBy(asc(quote.createdAt)),
       await tx.select().from(lane).where(eq(lane.workspaceId, workspaceId)).orderBy(asc(lane.createdAt)),
+      await tx
+        .select()
+        .from(purchaseOrder)
+        .where(eq(purchaseOrder.workspaceId, workspaceId))
+        .orderBy(asc(purchaseOrder.number)),
+      await tx
+        .select()
+        .from(enquiry)
+        .where(eq(enquiry.workspaceId, workspaceId))
+        .orderBy(asc(enquiry.createdAt)),
     ];
     const bare = <T extends { workspaceId: string }>(rows: T[]) =>
       rows.map(({ workspaceId: _, ...rest }) => rest);
@@ -241,6 +261,8 @@ export async function exportWorkspace(workspaceId: string, name: string): Promis
         ...l,
         data: { ...l.data, ...newerCards },
       })),
+      orders: bare(orders),
+      enquiries: bare(enquiries),
     };
   });
 }

@@ -54,6 +54,47 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   ],
   checksNoFile: ['This is no file of checks', 'Take the one that the quick check saved.'],
 
+  // -- orders and mail
+  orderLineNoName: ['The line has no name', 'Say what is ordered.'],
+  orderManyLines: ['An order has at most 500 lines', 'Make a second order of the rest.'],
+  orderLineTwice: ['A line is there twice', 'Read the page again.'],
+  orderChanged: ['Somebody else has changed this order meanwhile', 'Look at it again, then do it once more.'],
+  orderSent: [
+    'Order {{number}} has been sent',
+    'What the supplier has is not changed; cancel it and make another.',
+  ],
+  orderNoWay: ['Order {{number}} cannot go that way from where it stands', 'Read the page again.'],
+  orderNoLines: ['The order has no lines', 'Add what is to be ordered.'],
+  orderNoUnits: ['A line has no quantity', 'Say how many of it.'],
+  orderNoCash: [
+    'The cash at hand is {{cash}} {{currency}}',
+    'Correct the cash in Fund, then note the payment.',
+  ],
+  orderMailed: ['This order has been mailed already', 'Read the page again.'],
+  orderNothingPaid: [
+    'Nothing of {{name}} has come in that its lane could take over',
+    'Note what came in first.',
+  ],
+  quotaOrders: ['This workspace keeps {{most}} orders already', 'Ask whoever runs this server.'],
+  quotaEnquiries: ['This workspace keeps {{most}} enquiries already', 'Ask whoever runs this server.'],
+  enquirySent: ['This enquiry has been sent', 'What the supplier has is not changed; make another.'],
+  enquiryNotSent: ['This enquiry has not been sent', 'Send it, or note that it went another way.'],
+  enquiryNoText: ['The enquiry has no text', 'Say what you ask.'],
+  mailShape: ['This is no address of a mail', 'Write one, such as orders@supplier.example.'],
+  mailLineBreak: ['There is a line break where none may be', 'Write it in one line.'],
+  mailRefused: [
+    'The mail server refuses a mail to {{to}} ({{code}})',
+    'Check the address, then send it again.',
+  ],
+  mailAway: ['The mail server does not answer', 'It is tried again by itself, for some hours.'],
+  mailUnsure: [
+    'The line broke while the mail to {{to}} was handed over',
+    'Nobody knows whether it arrived; ask, or send it again.',
+  ],
+  mailNone: ['No mail server is set here', 'Take the PDF along and send it yourself.'],
+  mailNoAddress: ['The supplier has no mail address', 'Write one on the order.'],
+  mailNoSubject: ['The mail has no subject', 'Say in a few words what it is about.'],
+
   // -- evidence
   monthShape: ['This is no month', 'Write year-month, such as 2026-11.'],
   termNoText: ['The term is blank', 'Type what people search for.'],

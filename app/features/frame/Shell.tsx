@@ -1,6 +1,7 @@
 import { Box, Button, MenuItem, Typography, useColorScheme } from '@mui/material';
 import FindIcon from '@mui/icons-material/PlaylistAdd';
 import FundIcon from '@mui/icons-material/AccountBalanceWalletOutlined';
+import OrderIcon from '@mui/icons-material/LocalShippingOutlined';
 import RatesIcon from '@mui/icons-material/TableChartOutlined';
 import SearchIcon from '@mui/icons-material/Search';
 import SettingsIcon from '@mui/icons-material/TuneOutlined';
@@ -30,6 +31,7 @@ const PLACES = [
   ['find', FindIcon],
   ['weigh', WeighIcon],
   ['fund', FundIcon],
+  ['order', OrderIcon],
   ['rates', RatesIcon],
   ['settings', SettingsIcon],
 ] as const;

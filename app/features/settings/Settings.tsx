@@ -7,7 +7,7 @@ import { valueAt, withValueAt } from '../../../core/workspace/patch.ts';
 import type { Path } from '../../../core/workspace/patch.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import type { FormAnswer } from '../../ui/forms.ts';
-import { NumField } from '../../ui/Field.tsx';
+import { NumField, TextLine } from '../../ui/Field.tsx';
 import type { NumberKind } from '../../ui/Field.tsx';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
@@ -102,6 +102,15 @@ export function SettingsPage({
           options={everyCountry}
           onChange={(v) => set(['homeCountry'], v)}
           width={190}
+        />
+        <TextLine
+          label={t('settings.letterhead')}
+          value={settings.letterhead}
+          onChange={(v) => set(['letterhead'], v)}
+          multiline
+          maxRows={5}
+          maxLength={1000}
+          width={260}
         />
         {num(['launch', 'cash'], t('fund.cash'), 'money')}
         {num(['launch', 'reserve'], t('fund.reserve'), 'money', false)}

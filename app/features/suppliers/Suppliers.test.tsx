@@ -32,6 +32,8 @@ const supplier = (over: Partial<Supplier> = {}): Supplier => ({
   country: 'PL',
   currency: 'PLN',
   contact: '',
+  mail: '',
+  language: 'en',
   notes: '',
   quotes: [],
   ...over,

@@ -1,17 +1,18 @@
 import { Alert, Box, Button, InputBase, Typography } from '@mui/material';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Form, Link, useActionData, useNavigation } from 'react-router';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { addWords } from '../../i18n.ts';
 import { supplierWords } from '../../locales/en.suppliers.ts';
-import { supplierRecord } from '../../../core/workspace/supplier.ts';
+import { LANGUAGES, supplierRecord } from '../../../core/workspace/supplier.ts';
 import { useRecordForm } from '../../ui/forms.ts';
-import type { SupplierRecord } from '../../../core/workspace/supplier.ts';
+import type { Language, SupplierRecord } from '../../../core/workspace/supplier.ts';
 import type { FormAnswer } from '../../ui/forms.ts';
-import { fieldInput } from '../../ui/Field.tsx';
+import { ChoiceLine, fieldInput } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
-import { countryName } from '../../ui/names.ts';
+import { countryName, languageName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
 
 addWords(supplierWords);
@@ -22,6 +23,8 @@ type Supplier = {
   country: string | null;
   currency: string | null;
   contact: string;
+  mail: string;
+  language: Language;
   notes: string;
   quotes: {
     id: string;
@@ -196,13 +199,15 @@ export function SuppliersPage({
 }
 
 function Record({ supplier, canEdit }: { supplier: Supplier | null; canEdit: boolean }) {
-  const { t } = useTranslation();
+  const { t, i18n } = useTranslation();
+  const [language, setLanguage] = useState(supplier?.language ?? 'en');
   const answer = useActionData<FormAnswer & { error?: string }>();
   const busy = useNavigation().state === 'submitting';
   const form = useRecordForm(supplierRecord, answer, {
     name: supplier?.name ?? '',
     country: supplier?.country ?? '',
     currency: supplier?.currency ?? '',
+    mail: supplier?.mail ?? '',
     contact: supplier?.contact ?? '',
     notes: supplier?.notes ?? '',
   });
@@ -245,6 +250,15 @@ function Record({ supplier, canEdit }: { supplier: Supplier | null; canEdit: boo
         {field('name', 240, 200)}
         {field('country', 80, 2)}
         {field('currency', 80, 3)}
+        {field('mail', 220, 200)}
+        <ChoiceLine
+          label={t('supplierList.language')}
+          name="language"
+          value={language}
+          options={LANGUAGES.map((l) => ({ value: l, label: languageName(l, i18n.language) }))}
+          onChange={setLanguage}
+          width={120}
+        />
         {field('contact', 200, 500)}
         {field('notes', 300, 5000)}
         {canEdit && (

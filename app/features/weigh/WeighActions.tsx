@@ -11,7 +11,7 @@ import {
   TextField,
 } from '@mui/material';
 import { useTranslation } from 'react-i18next';
-import { Form } from 'react-router';
+import { Form, Link } from 'react-router';
 import type { CandidateLine } from './weighed.ts';
 
 type Post = (body: Record<string, string>) => void;
@@ -91,11 +91,13 @@ export function DropDialog({
 /** The candidates that are ticked, and what can be done with all of them. */
 export function Ticked({
   lines,
+  base,
   onDrop,
   onUntick,
   post,
 }: {
   lines: readonly CandidateLine[];
+  base: string;
   onDrop: () => void;
   onUntick: () => void;
   post: Post;
@@ -132,6 +134,14 @@ export function Ticked({
       {all((l) => l.archived) && (
         <Button size="small" onClick={then('unarchive')}>
           {t('weigh.unarchive')}
+        </Button>
+      )}
+      {all((l) => l.dropped === null && !l.archived) && (
+        <Button
+          component={Link}
+          to={`${base}/order/new?candidates=${lines.map((l) => l.id).join(',')}`}
+          size="small">
+          {t('weigh.order')}
         </Button>
       )}
       <Button size="small" onClick={then('delete')}>

@@ -100,6 +100,7 @@ export function WeighList({ lines, opened, rates, homeCurrency, toSpend, base, c
               lines={lines.filter((l) => ticked.has(l.id))}
               onDrop={() => setDropping(lines.filter((l) => ticked.has(l.id)))}
               onUntick={() => setTicked(new Set())}
+              base={base}
               post={post}
             />
           )}

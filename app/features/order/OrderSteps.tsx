@@ -1,0 +1,119 @@
+/** Where an order stands, what happened to it, and the ways it may go from here. */
+import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { ORDER_WAYS, stateBefore } from '../../../core/orders/states.ts';
+import type { OrderState } from '../../../core/orders/schema.ts';
+import type { OrderSaid } from '../../../core/orders/totals.ts';
+import { useFormat } from '../../ui/locale.ts';
+import { Pane } from '../weigh/Pane.tsx';
+import { Confirmed } from './Confirmed.tsx';
+import { SendOrder } from './SendOrder.tsx';
+import type { ActOn, OrderShown, PageMail } from './orderPage.ts';
+
+type Props = {
+  shown: OrderShown;
+  said: OrderSaid;
+  names: Readonly<Record<string, string>>;
+  mails: readonly PageMail[];
+  canMail: boolean;
+  mailbox: string | null;
+  from: string;
+  act: ActOn;
+  canEdit: boolean;
+  /** Everything typed is saved: what goes out is what stands here. */
+  isSaved: boolean;
+};
+
+export function OrderSteps({
+  shown,
+  said,
+  names,
+  mails,
+  canMail,
+  mailbox,
+  from,
+  act,
+  canEdit,
+  isSaved,
+}: Props) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const [asks, setAsks] = useState<'send' | 'confirmed' | null>(null);
+  const { state, progress, edition } = shown;
+  const go = (to: OrderState): void =>
+    to === 'confirmed' ? setAsks('confirmed') : act({ intent: 'move', to, note: '', edition });
+  const canGoBack = state !== 'draft' && (stateBefore(shown) !== null || state === 'cancelled');
+  return (
+    <Pane title={t('order.steps')}>
+      {progress.steps.map((s) => (
+        <Typography key={`${s.state}${s.at}`} variant="body2">
+          {t('order.step', {
+            state: t(`orderState.${s.state}`),
+            day: f.day(s.at.slice(0, 10)),
+            by: names[s.by] ?? t('order.somebody'),
+          })}
+          {s.note !== '' && `: ${s.note}`}
+        </Typography>
+      ))}
+      {mails.map((m) => (
+        <Alert
+          key={m.id}
+          severity={m.state === 'failed' ? 'error' : m.state === 'unsure' ? 'warning' : 'info'}
+          sx={{ my: 0.5, py: 0 }}
+          action={
+            (m.state === 'failed' || m.state === 'unsure') &&
+            canEdit && (
+              <Button size="small" onClick={() => setAsks('send')}>
+                {t('order.mailAgain')}
+              </Button>
+            )
+          }>
+          {t(`order.mailState.${m.state}`, { to: m.to, day: f.day(m.at.slice(0, 10)) })}
+          {m.error !== null && ` ${m.error}`}
+        </Alert>
+      ))}
+      {mails.length > 0 && mailbox !== null && (
+        <MuiLink href={mailbox} target="_blank" rel="noreferrer" sx={{ fontSize: '0.86rem' }}>
+          {t('order.mailbox')}
+        </MuiLink>
+      )}
+      {canEdit && (
+        <Box className="no-print" sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1 }}>
+          {state === 'draft' && canMail && (
+            <Button
+              variant="contained"
+              disabled={!isSaved || shown.terms.lines.length === 0}
+              onClick={() => setAsks('send')}>
+              {t('order.send')}
+            </Button>
+          )}
+          {ORDER_WAYS[state].map((to) => (
+            <Button
+              key={to}
+              variant={to === 'cancelled' ? 'text' : 'outlined'}
+              color={to === 'cancelled' ? 'inherit' : 'primary'}
+              disabled={state === 'draft' && to === 'sent' && (!isSaved || shown.terms.lines.length === 0)}
+              onClick={() => go(to)}>
+              {t(`order.go.${to}`)}
+            </Button>
+          ))}
+          {canGoBack && (
+            <Button color="inherit" onClick={() => act({ intent: 'back', edition })}>
+              {t(state === 'cancelled' ? 'order.reopen' : 'order.stepBack')}
+            </Button>
+          )}
+        </Box>
+      )}
+      {state === 'draft' && !canMail && (
+        <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+          {t('order.noMail')}
+        </Typography>
+      )}
+      {asks === 'send' && <SendOrder shown={shown} from={from} act={act} onClose={() => setAsks(null)} />}
+      {asks === 'confirmed' && (
+        <Confirmed shown={shown} said={said} act={act} onClose={() => setAsks(null)} />
+      )}
+    </Pane>
+  );
+}

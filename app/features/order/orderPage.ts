@@ -1,0 +1,18 @@
+/** What the parts of an order's page share. */
+import type { Order } from '../../../core/orders/schema.ts';
+
+export type OrderShown = Order & { readonly edition: number };
+/** A mail about the order, in words. */
+export type PageMail = {
+  readonly id: string;
+  readonly to: string;
+  readonly state: 'waiting' | 'sending' | 'sent' | 'failed' | 'unsure';
+  readonly error: string | null;
+  readonly at: string;
+};
+/** Sends something that is done to the order; the page shows what the server says. */
+export type ActOn = (what: {
+  readonly intent: string;
+  readonly edition: number;
+  readonly [more: string]: unknown;
+}) => void;

@@ -1,0 +1,142 @@
+import { redirect, useLoaderData, useOutletContext } from 'react-router';
+import { z } from 'zod';
+import { ordersPurse } from '../../core/orders/purse.ts';
+import { ORDER_STATES, payment, receipt } from '../../core/orders/schema.ts';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { canMail, mailboxPage } from '../../server/mail.ts';
+import { gone } from '../../server/refusal.ts';
+import { mailsAbout } from '../../server/use/mails.ts';
+import { membersByName } from '../../server/use/members.ts';
+import { loadOrders, supplierNames } from '../../server/use/orders.ts';
+import {
+  confirmedLine,
+  dropPayment,
+  dropReceipt,
+  moveOrder,
+  payOrder,
+  receiveGoods,
+  stepBack,
+} from '../../server/use/orderSteps.ts';
+import { takePaidPrice } from '../../server/use/paidPrices.ts';
+import { mailOrder } from '../../server/use/sendOrders.ts';
+import { inWords } from '../../words/index.ts';
+import type { WorkspaceHead } from '../features/frame/Shell.tsx';
+import { OrderPage } from '../features/order/OrderPage.tsx';
+import type { Route } from './+types/order.ts';
+import { answering, unfit } from '../answers.ts';
+import { orderFiles } from '../orderFiles.ts';
+
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
+  const entry = await enterWorkspace(request, params.workspace);
+  const page = await loadOrders(entry.workspaceId);
+  if (page === null) throw redirect(`/w/${entry.slug}`);
+  const { orders, settings, exchange, today } = page;
+  const shown = orders.find((o) => o.id === params.order);
+  if (shown === undefined) throw gone();
+  const purse = ordersPurse(orders, settings.launch, { exchange, home: settings.homeCurrency, today });
+  const mails = await mailsAbout(entry.workspaceId, `order/${shown.id}/`);
+  return {
+    shown,
+    suppliers: await supplierNames(entry.workspaceId),
+    names: await membersByName(entry.workspaceId),
+    mails: mails.map((m) => ({
+      id: m.id,
+      to: m.to,
+      state: m.state,
+      error: m.error === null ? null : inWords(m.error),
+      at: m.at.toISOString(),
+    })),
+    canMail: canMail(),
+    mailbox: mailboxPage(),
+    from: settings.letterhead === '' ? entry.name : settings.letterhead,
+    left: purse.left,
+    home: settings.homeCurrency,
+    exchange,
+    today,
+  };
+});
+
+export const meta: Route.MetaFunction = () => [{ title: 'Order · Bold Margin' }];
+
+const edition = z.number().int().min(1);
+const id = z.string().max(64);
+const told = z.discriminatedUnion('intent', [
+  z.strictObject({
+    intent: z.literal('move'),
+    to: z.enum(ORDER_STATES),
+    note: z.string().trim().max(1000).default(''),
+    edition,
+    confirmed: z.array(confirmedLine).max(500).default([]),
+  }),
+  z.strictObject({ intent: z.literal('back'), edition }),
+  z.strictObject({
+    intent: z.literal('send'),
+    edition,
+    to: z.string().max(300),
+    subject: z.string().max(300),
+    text: z.string().max(20_000),
+  }),
+  receipt.omit({ id: true }).extend({ intent: z.literal('receive'), edition }),
+  z.strictObject({ intent: z.literal('dropReceipt'), id, edition }),
+  payment.omit({ id: true }).extend({ intent: z.literal('pay'), edition }),
+  z.strictObject({ intent: z.literal('dropPayment'), id, edition }),
+  z.strictObject({ intent: z.literal('actual'), line: id, edition }),
+]);
+
+/** Every step of an order. */
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
+  const entry = await enterWorkspace(request, params.workspace, 'edit');
+  const parsed = told.safeParse(await request.json().catch(() => null));
+  if (!parsed.success) return unfit(parsed.error);
+  const { workspaceId, person } = entry;
+  const order = params.order;
+  const act = parsed.data;
+  switch (act.intent) {
+    case 'move':
+      await moveOrder(workspaceId, order, act, person.id);
+      break;
+    case 'back':
+      await stepBack(workspaceId, order, act.edition, person.id);
+      break;
+    case 'send': {
+      const files = await orderFiles(request, entry, order);
+      const { to, subject, text } = act;
+      await mailOrder(
+        workspaceId,
+        order,
+        { to, subject, text, replyTo: person.email, edition: act.edition },
+        files,
+        person.id,
+      );
+      break;
+    }
+    case 'receive': {
+      const { intent: _, edition: on, ...said } = act;
+      await receiveGoods(workspaceId, order, said, on, person.id);
+      break;
+    }
+    case 'dropReceipt':
+      await dropReceipt(workspaceId, order, act.id, act.edition, person.id);
+      break;
+    case 'pay': {
+      const { intent: _, edition: on, ...said } = act;
+      await payOrder(workspaceId, order, said, on, person.id);
+      break;
+    }
+    case 'dropPayment':
+      await dropPayment(workspaceId, order, act.id, act.edition, person.id);
+      break;
+    default:
+      await takePaidPrice(workspaceId, order, act.line, person.id);
+  }
+  return { error: undefined };
+});
+
+export default function Order() {
+  const loaded = useLoaderData<typeof loader>();
+  const head = useOutletContext<WorkspaceHead>();
+  // What was typed for one order is none of the next.
+  return (
+    <OrderPage key={loaded.shown.id} {...loaded} base={`/w/${head.slug}`} canEdit={head.role !== 'viewer'} />
+  );
+}
