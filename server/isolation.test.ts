@@ -2,6 +2,7 @@ import { eq } from 'drizzle-orm';
 import { getTableConfig } from 'drizzle-orm/pg-core';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { orderProgress, orderTerms } from '../core/orders/schema.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
 import {
   cardProof,
@@ -9,6 +10,9 @@ import {
   BUSINESS_TABLES,
   candidate,
   checkSession,
+  enquiry,
+  outgoingMail,
+  purchaseOrder,
   evidenceMap,
   feed,
   goodsMark,
@@ -111,6 +115,21 @@ beforeAll(async () => {
       await tx
         .insert(shelfCheck)
         .values({ ...walk, id: 'c', sessionId: 's', at: new Date(), said: {} as never });
+      await tx
+        .insert(purchaseOrder)
+        .values({
+          workspaceId: w.id,
+          id: 'o',
+          number: 1,
+          terms: orderTerms.parse({ currency: 'EUR' }),
+          progress: orderProgress.parse({}),
+        });
+      const letter = { to: 'a@b.example', subject: 's', text: '', replyTo: '', asks: [] };
+      await tx.insert(outgoingMail).values({ workspaceId: w.id, id: 'm', about: 'order/o/1', data: letter });
+      const [asked] = await tx.select({ id: candidate.id }).from(candidate).limit(1);
+      await tx
+        .insert(enquiry)
+        .values({ workspaceId: w.id, id: 'e', candidateId: asked?.id ?? '', data: {} as never });
       await tx.insert(scheduleChoice).values({ workspaceId: w.id, cell: 'a|b|5,26', reading: 1 });
       await tx.insert(task).values({ workspaceId: w.id, id: newId(), kind: 'weighAgain' });
       await tx

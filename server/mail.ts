@@ -12,17 +12,39 @@ export const canMail = (): boolean => env().BM_SMTP_URL !== undefined;
 /** Where the mail of a demo is read; null where mail goes out into the world. */
 export const mailboxPage = (): string | null => env().BM_MAILBOX_URL ?? null;
 
-let transport: Transporter | null = null;
-function server(): Transporter {
-  transport ??= createTransport(env().BM_SMTP_URL ?? '', {
+/** A way to the server for one mail. `onTaken`: the server has begun to take the mail itself. */
+function wayOut(onTaken: () => void): Transporter {
+  const listen = ({ tnx }: { tnx?: string }, message: string): void => {
+    if (tnx === 'server' && message.startsWith('354')) onTaken();
+  };
+  const quiet = (): void => undefined;
+  const url = new URL(env().BM_SMTP_URL ?? '');
+  const secure = url.protocol === 'smtps:';
+  return createTransport({
+    host: url.hostname,
+    port: Number(url.port || (secure ? 465 : 587)),
+    secure,
+    ...(url.username === ''
+      ? {}
+      : { auth: { user: decodeURIComponent(url.username), pass: decodeURIComponent(url.password) } }),
     connectionTimeout: 10_000,
     greetingTimeout: 10_000,
     socketTimeout: 30_000,
     // What goes along is handed over by us; a mail never makes the server read a file or an address.
     disableFileAccess: true,
     disableUrlAccess: true,
+    // What the two servers say to each other is the one thing that tells how far it came.
+    transactionLog: true,
+    logger: {
+      level: quiet,
+      trace: quiet,
+      debug: listen,
+      info: listen,
+      warn: quiet,
+      error: quiet,
+      fatal: quiet,
+    },
   } as object);
-  return transport;
 }
 
 export type Attachment = { readonly name: string; readonly type: string; readonly base64: string };
@@ -34,20 +56,13 @@ export type Sent =
   | { readonly how: 'sent' }
   | { readonly how: 'later' | 'never' | 'unsure'; readonly fault: Fault };
 
-/** Commands after which a mail may be with the server although it never said so. */
-const HANDED_OVER: ReadonlySet<string> = new Set(['DATA', '']);
-
-type SmtpError = { code?: string; command?: string; responseCode?: number };
-
-/** What an error of the way out means for the mail. */
-export function outcomeOf(e: SmtpError, to: string): Sent {
-  const { responseCode, command = '', code = '' } = e;
+/** What an error of the way out means for the mail; `taken`: the server had begun to take it. */
+export function outcomeOf({ responseCode }: { responseCode?: number }, to: string, taken: boolean): Sent {
   if (responseCode !== undefined && responseCode >= 500)
     return { how: 'never', fault: fault('mailRefused', { to, code: responseCode }) };
-  const neverReached = code === 'ECONNECTION' || code === 'EDNS' || code === 'EAUTH' || command === 'CONN';
-  if (responseCode === undefined && !neverReached && HANDED_OVER.has(command))
-    return { how: 'unsure', fault: fault('mailUnsure', { to }) };
-  return { how: 'later', fault: fault('mailAway') };
+  return responseCode === undefined && taken
+    ? { how: 'unsure', fault: fault('mailUnsure', { to }) }
+    : { how: 'later', fault: fault('mailAway') };
 }
 
 /** Hands a mail to the server. `id` names it for good: whoever gets it twice can tell. Never throws. */
@@ -56,8 +71,12 @@ export async function sendMail(
   { id, attachments }: { id: string; attachments: readonly Attachment[] },
 ): Promise<Sent> {
   const from = env().BM_MAIL_FROM;
+  let taken = false;
+  const way = wayOut(() => {
+    taken = true;
+  });
   try {
-    await server().sendMail({
+    await way.sendMail({
       messageId: `<${id}@${from.split('@')[1] ?? 'localhost'}>`,
       from: { name: 'Bold Margin', address: from },
       to: mail.to,
@@ -73,6 +92,8 @@ export async function sendMail(
     });
     return { how: 'sent' };
   } catch (e) {
-    return outcomeOf(e as SmtpError, mail.to);
+    return outcomeOf(e as { responseCode?: number }, mail.to, taken);
+  } finally {
+    way.close();
   }
 }

@@ -1,6 +1,7 @@
 import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { candidateNames, loadMarketSheet, loadSheet } from '../../server/use/candidates.ts';
+import { agreedOrders } from '../../server/use/orders.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { FundPage } from '../features/fund/Fund.tsx';
@@ -25,6 +26,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     names,
     settings,
     markets: withMarket?.markets ?? [],
+    ordered: wanted === null ? [] : await agreedOrders(entry.workspaceId, wanted),
     sheet:
       sheet === null
         ? null

@@ -102,6 +102,8 @@ export type NumFieldProps = {
   whole?: boolean;
   width?: number | string;
   message?: string | null;
+  /** Said below the field, and no fault. */
+  hint?: string | null;
   autoFocus?: boolean;
   name?: string;
   /** In a cell whose column and row say what it is: its label is read out, not shown. */
@@ -126,6 +128,7 @@ export function NumField({
   whole = false,
   width,
   message = null,
+  hint = null,
   autoFocus,
   name,
   inTable = false,
@@ -239,7 +242,7 @@ export function NumField({
       label={suffix === undefined ? label : `${label}, ${suffix}`}
       tag={tag}
       error={error ?? message}
-      note={note}
+      note={note ?? hint}
       inTable={inTable}
       {...(width === undefined ? {} : { width })}>
       {({ id, describedBy }) => (

@@ -15,13 +15,15 @@ export type AgreedGoods = {
   readonly leadDays: number | null;
   readonly depositShare: number | null;
   readonly creditDays: number;
+  /** What has been paid of the whole order, home currency: the cash at hand is what is left after it. */
+  readonly paidHome: number;
 };
 
 /**
  * What the earliest agreed order says of a lane's goods; null: there is none, or its figures are not known. Only lanes
  * of one component: the parts of a bundle come with orders of their own.
  */
-export function agreedGoods(orders: readonly Order[], laneId: string, quoteId: string): AgreedGoods | null {
+function agreedGoods(orders: readonly Order[], laneId: string, quoteId: string): AgreedGoods | null {
   const first = [...orders]
     .filter((o) => isAgreed(o.state))
     .sort((a, b) => a.number - b.number)
@@ -43,6 +45,7 @@ export function agreedGoods(orders: readonly Order[], laneId: string, quoteId: s
     leadDays,
     depositShare,
     creditDays,
+    paidHome: o.progress.payments.reduce((s, p) => s + p.home, 0),
   };
 }
 
@@ -50,7 +53,7 @@ export function agreedGoods(orders: readonly Order[], laneId: string, quoteId: s
  * The lane and its plan with an agreed order as the first: its quantity, price, terms and day stand where the lane's and
  * the plan's stood.
  */
-export function withAgreed(
+function withAgreed(
   doc: LaneDocument,
   plan: CashPlan,
   agreed: AgreedGoods,
@@ -72,6 +75,26 @@ export function withAgreed(
   const orderQuantity = (agreed.units * goods.unitsInBoughtPack) / goods.unitsInSoldPack;
   return {
     doc: { ...doc, orderQuantity, goods: [{ ...goods, source }] },
-    plan: { ...plan, start: agreed.placedOn ?? plan.start },
+    plan: {
+      ...plan,
+      start: agreed.placedOn ?? plan.start,
+      // The run pays from the order on: it begins with what was there before.
+      launch: { ...plan.launch, cash: plan.launch.cash === null ? null : plan.launch.cash + agreed.paidHome },
+    },
   };
+}
+
+/** The same for a stored lane: with what was agreed about its one source of goods, where something was. */
+export function withAgreedOf(
+  orders: readonly Order[],
+  lane: {
+    readonly id: string;
+    readonly data: { readonly components: readonly { readonly quoteId: string }[] };
+  },
+  doc: LaneDocument,
+  plan: CashPlan,
+): { doc: LaneDocument; plan: CashPlan; agreed: AgreedGoods | null } {
+  const [only, ...more] = lane.data.components;
+  const agreed = only === undefined || more.length > 0 ? null : agreedGoods(orders, lane.id, only.quoteId);
+  return { ...(agreed === null ? { doc, plan } : withAgreed(doc, plan, agreed)), agreed };
 }

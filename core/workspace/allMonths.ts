@@ -8,6 +8,7 @@ import { evaluate } from '../lane/evaluate.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { daysBetween, monthText } from '../money/days.ts';
 import { exchangeFactor } from '../money/money.ts';
+import { withAgreedOf } from '../orders/inPlan.ts';
 import { cashPlanOf, fundPlanOf } from './fundPlan.ts';
 import { purseLaneDocument } from './purse.ts';
 import type { PurseCandidate, PurseSource } from './purse.ts';
@@ -70,13 +71,19 @@ export function allMonthsOf(s: PurseSource): AllMonthsSaid {
     const lane = plannedLane(c);
     if (lane === null) continue;
     const plan = fundPlanOf(c.data, launch);
-    const doc = purseLaneDocument(s, c, lane.data);
-    const start = plan.start ?? s.today;
+    const first = withAgreedOf(
+      s.orders ?? [],
+      lane,
+      purseLaneDocument(s, c, lane.data),
+      cashPlanOf(plan, s.today),
+    );
+    const { doc } = first;
+    const start = first.plan.start ?? s.today;
     const offset = daysBetween(s.today, start);
     if (offset >= DAYS) continue;
     // Cash, reserve and fixed costs are those of all launches together.
     const own = { ...plan, horizon: DAYS - offset, monthlyFixedCosts: 0, cash: 0, reserve: 0 };
-    const said = cashOf(doc, cashPlanOf(own, s.today));
+    const said = cashOf(doc, { ...cashPlanOf(own, s.today), start });
     if (!said.known) {
       unknown.push({ name: c.data.name, lacks: said.lacks, problems: said.problems });
       continue;

@@ -6,6 +6,7 @@ import { admissibleOrders, breakQuantities, quantitiesToCompare } from '../launc
 import { nonNegative } from '../money/schema.ts';
 import { purseKept } from '../purse/schema.ts';
 import type { PurseDocument, PurseLane } from '../purse/schema.ts';
+import type { Order } from '../orders/schema.ts';
 import { cashPlanOf, fundPlanOf } from './fundPlan.ts';
 import { partOf } from './part.ts';
 import { composeLane } from './records.ts';
@@ -24,6 +25,8 @@ export type PurseSource = {
   readonly cards: Readonly<Record<string, CardData>>;
   readonly today: string;
   readonly candidates: readonly PurseCandidate[];
+  /** Orders to suppliers: those that are agreed stand in place of the first orders of plans. */
+  readonly orders?: readonly Order[];
 };
 export const purseKey = (candidate: string, lane: string): string => `${candidate}/${lane}`;
 /** The candidate and the lane that a key was made of. */

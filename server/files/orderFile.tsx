@@ -48,7 +48,7 @@ export type OrderPaper = {
 };
 
 const style = StyleSheet.create({
-  page: { fontSize: 9.5, padding: 42, paddingBottom: 56, color: '#1d1a16', lineHeight: 1.35 },
+  page: { fontSize: 9.5, padding: 42, paddingBottom: 56, color: '#1d1a16' },
   head: { flexDirection: 'row', justifyContent: 'space-between', marginBottom: 22 },
   title: { fontSize: 19, fontWeight: 700, lineHeight: 1.2 },
   quiet: { color: '#5f584e', fontSize: 8.5 },
@@ -105,13 +105,13 @@ export function orderPdf(paper: OrderPaper): Promise<Buffer> {
         <Lines paper={paper} />
         <Sums paper={paper} />
         {terms.note !== '' && <Text style={style.note}>{terms.note}</Text>}
-        <Text
-          fixed
-          style={style.foot}
-          render={({ pageNumber, totalPages }) =>
-            `${orderName(order.number)} · ${words.page} ${pageNumber} / ${totalPages}`
-          }
-        />
+        <View fixed style={style.foot}>
+          <Text
+            render={({ pageNumber, totalPages }) =>
+              `${orderName(order.number)} · ${words.page} ${pageNumber} / ${totalPages}`
+            }
+          />
+        </View>
       </Page>
     </Document>,
   );

@@ -13,11 +13,12 @@ export type StandIn = {
 /** Starts it, and has this process ask it. */
 export async function startStandIn(): Promise<StandIn> {
   const port = await freePort();
+  const mailPort = await freePort();
   const url = `http://127.0.0.1:${port}`;
   const child = spawn(process.execPath, ['--import', 'tsx', 'simulator/main.ts'], {
     cwd: root,
     stdio: 'ignore',
-    env: { ...process.env, PORT: String(port) },
+    env: { ...process.env, PORT: String(port), SMTP_PORT: String(mailPort) },
   });
   const answers = (): Promise<boolean> =>
     fetch(`${url}/openapi.json`).then(
@@ -25,7 +26,7 @@ export async function startStandIn(): Promise<StandIn> {
       () => false,
     );
   for (let i = 0; i < 100 && !(await answers()); i++) await new Promise((done) => setTimeout(done, 100));
-  (env() as { BM_OUTSIDE_URL?: string }).BM_OUTSIDE_URL = url;
+  Object.assign(env(), { BM_OUTSIDE_URL: url, BM_SMTP_URL: `smtp://127.0.0.1:${mailPort}` });
   return {
     url,
     behave: (how) => fetch(`${url}/behaviour`, { method: 'PUT', body: JSON.stringify(how) }),

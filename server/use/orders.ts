@@ -5,6 +5,7 @@ import type { ExchangeTable } from '../../core/money/money.ts';
 import { lineFrom, linesOfLane, ordersOf } from '../../core/orders/fromGoods.ts';
 import type { LineFrom } from '../../core/orders/fromGoods.ts';
 import { orderProgress, orderTerms } from '../../core/orders/schema.ts';
+import { isAgreed } from '../../core/orders/states.ts';
 import type { Order, OrderState, OrderStep, OrderTerms } from '../../core/orders/schema.ts';
 import type { ToOrder } from '../../between/orders.ts';
 import type { QuoteSource } from '../../core/workspace/records.ts';
@@ -301,4 +302,10 @@ export const supplierNames = (workspaceId: string): Promise<{ id: string; name: 
       .from(supplier)
       .where(eq(supplier.workspaceId, workspaceId))
       .orderBy(asc(supplier.name)),
+  );
+
+/** Agreed orders that have goods of a candidate. */
+export const agreedOrders = async (workspaceId: string, candidateId: string): Promise<Order[]> =>
+  (await inWorkspace(workspaceId, (tx) => ordersIn(tx, workspaceId))).filter(
+    (o) => isAgreed(o.state) && o.terms.lines.some((l) => l.candidateId === candidateId),
   );

@@ -13,6 +13,8 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard, task } from '../db/schema.ts';
 import { today } from '../env.ts';
+import { isAgreed } from '../../core/orders/states.ts';
+import { ordersIn } from './orders.ts';
 import { laneColumns, quoteColumns } from './columns.ts';
 import type { Asked } from '../jobs/kinds.ts';
 import { savePatches } from './savePatches.ts';
@@ -37,7 +39,7 @@ export const loadPurse = (workspaceId: string): Promise<PurseSource | null> =>
       )
       .orderBy(asc(candidate.createdAt));
     const ids = rows.map((r) => r.id);
-    if (ids.length === 0) return { settings, cards: {}, today: today(), candidates: [] };
+    if (ids.length === 0) return { settings, cards: {}, today: today(), candidates: [], orders: [] };
     const lanes = await tx
       .select(laneColumns)
       .from(lane)
@@ -59,6 +61,7 @@ export const loadPurse = (workspaceId: string): Promise<PurseSource | null> =>
       settings,
       cards: Object.fromEntries(cards.map((c) => [c.id, c.data as CardData])),
       today: today(),
+      orders: (await ordersIn(tx, workspaceId)).filter((o) => isAgreed(o.state)),
       candidates: rows.map(
         (r): PurseCandidate => ({
           id: r.id,

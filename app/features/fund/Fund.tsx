@@ -12,6 +12,7 @@ import { ChoiceLine } from '../../ui/Field.tsx';
 import { useOthersChanges } from '../../ui/saving.ts';
 import { countryName } from '../../ui/names.ts';
 import type { SheetState } from '../weigh/store.ts';
+import type { Order } from '../../../core/orders/schema.ts';
 import { useLaneViews } from '../weigh/useFigures.ts';
 import { BudgetView } from './BudgetView.tsx';
 import { FundWays } from './FundWays.tsx';
@@ -29,6 +30,8 @@ type Props = {
   settings: Settings;
   /** What is kept of the markets, where ranges are offered from it. */
   markets: readonly KeptMarket[];
+  /** Agreed orders of the candidate's goods. */
+  ordered: readonly Order[];
   sheet: { today: string; cards: Record<string, CardData>; state: SheetState } | null;
   canEdit: boolean;
   base: string;
@@ -54,6 +57,7 @@ function Funding({
   names,
   settings,
   markets,
+  ordered,
   sheet,
   canEdit,
   base,
@@ -108,6 +112,11 @@ function Funding({
     today: sheet.today,
     canEdit,
     save: `${base}/weigh/${sheet.state.candidate.id}/save`,
+    base,
+    ordered: {
+      orders: ordered,
+      lane: sheet.state.lanes.find((l) => l.id === view.id) ?? { id: view.id, data: { components: [] } },
+    },
   };
   const go = (to: { candidate?: string; lane?: string; view?: FundView }): void =>
     setSearch({

@@ -1,10 +1,13 @@
 /** A launch over time: what it really takes and when it is back, as a sentence, a picture and a table. */
-import { Box, Typography } from '@mui/material';
+import { Box, Link as MuiLink, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
 import { dayText } from '../../../core/cash/calendar.ts';
 import { cashOf } from '../../../core/cash/cash.ts';
 import type { CashRuns } from '../../../core/cash/cash.ts';
+import { orderName } from '../../../core/orders/name.ts';
+import { withAgreedOf } from '../../../core/orders/inPlan.ts';
 import { cashPlanOf } from '../../../core/workspace/fundPlan.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { CashForm } from './CashForm.tsx';
@@ -18,10 +21,18 @@ import { useTried } from './useTried.ts';
 
 export default function OverTimeView(part: AheadPart) {
   const { t } = useTranslation();
+  const f = useFormat();
   const { plan, whole, view, today, home } = part;
   const trying = useTried(view, part.save);
-  const { doc } = trying;
-  const cashPlan = useMemo(() => cashPlanOf(whole, today), [whole, today]);
+  const { orders, lane } = part.ordered;
+  const {
+    doc,
+    plan: cashPlan,
+    agreed,
+  } = useMemo(
+    () => withAgreedOf(orders, lane, trying.doc, cashPlanOf(whole, today)),
+    [orders, lane, trying.doc, whole, today],
+  );
   const said = useMemo(() => cashOf(doc, cashPlan), [doc, cashPlan]);
   const lacksInWords = useLacks();
   const [day, setDay] = useState<number | null>(null);
@@ -33,6 +44,18 @@ export default function OverTimeView(part: AheadPart) {
       ) : (
         <Typography variant="h4" component="p" data-testid="time-answer" sx={{ mb: 2 }}>
           {t('overTime.lacks', { what: lacksInWords(said.lacks, said.problems) })}
+        </Typography>
+      )}
+      {agreed !== null && (
+        <Typography variant="body2" data-testid="time-order" sx={{ mb: 1 }}>
+          {t('overTime.agreed', {
+            order: orderName(agreed.order),
+            units: f.number(agreed.units),
+            day: f.day(cashPlan.start ?? today),
+          })}{' '}
+          <MuiLink component={Link} to={`${part.base}/order`}>
+            {t('nav.order')}
+          </MuiLink>
         </Typography>
       )}
       <Box
@@ -47,7 +70,7 @@ export default function OverTimeView(part: AheadPart) {
             <>
               <CashPicture
                 said={said}
-                cash={plan.cash}
+                cash={cashPlan.launch.cash}
                 reserve={plan.reserve}
                 currency={home}
                 day={day}
@@ -55,7 +78,7 @@ export default function OverTimeView(part: AheadPart) {
               />
               <MonthTable
                 said={said}
-                cash={plan.cash ?? 0}
+                cash={cashPlan.launch.cash ?? 0}
                 currency={home}
                 name={part.candidate.name}
                 asked={asked}

@@ -103,6 +103,8 @@ function shown(View: View, { doc = LANE, plan = {}, canEdit = true, others = [],
       save: '/w/x/weigh/c/save',
       cards: {},
       markets,
+      base: '/w/x',
+      ordered: { orders: [], lane: { id: 'lane', data: { components: [] } } },
     };
     return <View {...part} />;
   }

@@ -9,7 +9,8 @@ import type { CardData } from '../../../core/cards/schema.ts';
 import type { KeptMarket } from '../../../core/evidence/observed.ts';
 import type { FundPlan } from '../../../core/workspace/fundPlan.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
-import type { CandidateData } from '../../../core/workspace/records.ts';
+import type { Order } from '../../../core/orders/schema.ts';
+import type { CandidateData, StoredLane } from '../../../core/workspace/records.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { roundToTotal } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
@@ -38,6 +39,9 @@ export type AheadPart = Omit<FundPart, 'set'> & {
   settings: Settings;
   cards: Record<string, CardData>;
   markets: readonly KeptMarket[];
+  /** Agreed orders of the candidate's goods, and the sources that the lane names. */
+  ordered: { orders: readonly Order[]; lane: { id: string; data: Pick<StoredLane, 'components'> } };
+  base: string;
   today: string;
   canEdit: boolean;
   save: string;

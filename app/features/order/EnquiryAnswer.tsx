@@ -166,7 +166,7 @@ function AsQuote({
       onChange={(v) => put({ [key]: v })}
       kind="number"
       whole={key === 'cartonUnits'}
-      message={before == null ? null : known(f.number(before))}
+      hint={before == null ? null : known(f.number(before))}
       width={width}
     />
   );
@@ -215,7 +215,7 @@ function AsQuote({
             onChange={(unitPrice) => setBreaks(breaks.map((x, j) => (j === i ? { ...x, unitPrice } : x)))}
             kind="money"
             currency={currency}
-            message={known(beforeAt(was, b.minQty ?? 0, f))}
+            hint={known(beforeAt(was, b.minQty ?? 0, f))}
             width={160}
           />
         </Box>
@@ -232,7 +232,7 @@ function AsQuote({
           onChange={(deposit) => put({ deposit })}
           kind="percent"
           max={1}
-          message={was?.depositShare == null ? null : known(f.percent(was.depositShare, 0))}
+          hint={was?.depositShare == null ? null : known(f.percent(was.depositShare, 0))}
           width={110}
         />
       </Box>

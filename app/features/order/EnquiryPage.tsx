@@ -88,11 +88,6 @@ export function EnquiryPage(props: Props) {
           <Negotiation fields={fields} set={set} canEdit={canEdit} today={today} />
         </Box>
         <Box>
-          <LetterPane
-            {...{ fields, set, from, canMail, isSaved, act }}
-            goods={row.candidate}
-            canEdit={edits}
-          />
           {!isDraft && (
             <EnquiryAnswer
               {...{ fields, set, canEdit, before, today, act, base, isSaved }}
@@ -100,6 +95,11 @@ export function EnquiryPage(props: Props) {
               candidateId={row.candidateId}
             />
           )}
+          <LetterPane
+            {...{ fields, set, from, canMail, isSaved, act }}
+            goods={row.candidate}
+            canEdit={edits}
+          />
         </Box>
       </Box>
       <Box className="no-print" sx={{ display: 'flex', gap: 1, mt: 1 }}>

@@ -130,7 +130,7 @@ export function OrderTermsForm({
           onChange={(depositShare) => setTerms({ depositShare })}
           kind="percent"
           max={1}
-          message={terms.depositShare === null ? t('order.blankAll') : null}
+          hint={terms.depositShare === null ? t('order.blankAll') : null}
           width={110}
         />
         {day('depositDay')}
