@@ -23,6 +23,7 @@ import { env, today } from './env.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { loadDemoLists } from './loadDemoLists.ts';
+import { loadDemoOrders } from './loadDemoOrders.ts';
 import { insertLanes } from './use/storeLanes.ts';
 import type { LaneToStore } from './use/storeLanes.ts';
 import { cardsInForce, furnishWorkspace, newId } from './use/workspaces.ts';
@@ -56,7 +57,7 @@ async function addSuppliers(tx: Tx, workspaceId: string): Promise<ReadonlyMap<st
   for (const { key, ...s } of demoSuppliers) {
     const id = newId();
     ids.set(key, id);
-    await tx.insert(supplier).values({ workspaceId, id, ...s });
+    await tx.insert(supplier).values({ workspaceId, id, mail: `orders@${key}.supplier.example`, ...s });
   }
   return ids;
 }
@@ -182,6 +183,7 @@ export async function loadDemo(): Promise<boolean> {
     await storeTask(tx, workspaceId, 'watchMarkets', {}, await countWatched(tx, workspaceId, {}), userId);
   });
   await loadDemoLists(workspaceId, userId);
+  await loadDemoOrders(workspaceId, userId);
   return true;
 }
 

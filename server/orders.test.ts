@@ -146,7 +146,7 @@ describe('drafts', () => {
 });
 
 describe('steps', () => {
-  it('sent: dated, the goods marked on every list, the candidate ordering; then nothing of it changes', async () => {
+  it('sent: dated, goods marked on every list, the candidate ordering; then nothing of it changes', async () => {
     const o = await draft();
     const [line] = o.terms.lines;
     await save(o.id, {}, { [line?.id ?? '']: { ...(line as OrderLine), gtin: '9520000010010' } });
@@ -206,7 +206,7 @@ describe('steps', () => {
     expect(await orderAt(o.id)).toMatchObject({ state: 'sent', terms: { lines: [{ confirmed: null }] } });
     expect(await agreedOrders(other.id, candidateId)).toEqual([]);
   });
-  it('goods come in parts; once all are here the order is received; then what was paid goes into the lane', async () => {
+  it('goods come in parts; once all are here it is received; then what was paid goes into the lane', async () => {
     const o = await draft();
     const line = o.terms.lines[0]?.id ?? '';
     await move(o.id, 'sent');
@@ -370,7 +370,7 @@ describe('an order by mail', () => {
     expect(await codeOf(mailOrder(w.id, o.id, again, files, 'me'))).toBeUndefined();
     expect(await mailsAbout(w.id, `order/${o.id}/`)).toHaveLength(2);
   });
-  it('a line that breaks after the mail was handed over leaves it unsure, and it is not sent again by itself', async () => {
+  it('a line that breaks after the mail was handed over leaves it unsure; it is not sent again', async () => {
     const o = await draft();
     const subject = `Broken ${o.number}`;
     await mailOrder(w.id, o.id, { ...letter({ subject }), edition: o.edition }, files, 'me');

@@ -15,7 +15,7 @@ export type Letter = {
   readonly at: string;
   readonly attachments: readonly { readonly name: string; readonly type: string; readonly content: Buffer }[];
 };
-/** How the mailbox behaves: `refuse` every mail for good, be `away` for the next so many, break the line while taking. */
+/** How it behaves: it refuses every mail for good, is away for the next so many, breaks the line after taking. */
 export type MailBehaviour = {
   readonly refuse: boolean;
   readonly awayNext: number;
@@ -118,8 +118,10 @@ const escaped = (s: string): string => s.replace(/[&<>"']/g, (c) => `&#${c.charC
 const page = (title: string, body: string): string =>
   `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escaped(title)}</title>` +
   '<meta name="viewport" content="width=device-width">' +
-  '<style>body{font:16px/1.5 sans-serif;max-width:760px;margin:2rem auto;padding:0 1rem;color:#1d1a16;background:#fbf8f2}' +
-  'li{border-bottom:1px solid #d9d0c1;padding:.5rem 0;list-style:none}ul{padding:0}pre{white-space:pre-wrap;font:inherit}' +
+  '<style>body{font:16px/1.5 sans-serif;max-width:760px;margin:2rem auto;padding:0 1rem;color:#1d1a16;' +
+  'background:#fbf8f2}' +
+  'li{border-bottom:1px solid #d9d0c1;padding:.5rem 0;list-style:none}ul{padding:0}' +
+  'pre{white-space:pre-wrap;font:inherit}' +
   `</style><h1>${escaped(title)}</h1>${body}</html>`;
 
 /** The pages of the mailbox: all mail, one of them, what was attached. Null: there is no such page. */

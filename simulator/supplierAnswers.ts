@@ -1,4 +1,4 @@
-/** What invented suppliers write back: figures drawn from the mail's own id, so that the same mail gets the same answer. */
+/** What invented suppliers write back: figures drawn from the mail's own id; the same mail gets the same answer. */
 import { between, draw } from './world/draw.ts';
 
 function hashOf(text: string): number {
@@ -20,8 +20,10 @@ function lineFor(question: string, u: (n: number) => number, unit: number): stri
   const [key = '', first = '', second = ''] = question.split('/');
   const whole = (low: number, high: number, n: number): number => Math.round(between(u(n), low, high));
   switch (key) {
-    case 'price':
-      return `Price for ${first} pieces: ${second} ${(unit * (1 - 0.05 * Math.log10(Math.max(1, Number(first))))).toFixed(2)} each`;
+    case 'price': {
+      const each = unit * (1 - 0.05 * Math.log10(Math.max(1, Number(first))));
+      return `Price for ${first} pieces: ${second} ${each.toFixed(2)} each`;
+    }
     case 'minimumOrder':
       return `Minimum order: ${whole(2, 10, 3) * 50} pieces`;
     case 'size':
@@ -52,7 +54,10 @@ export function answerTo(seed: number, id: string, asks: readonly string[]): str
   const h = hashOf(id);
   const u = (n: number): number => draw(seed, h, n);
   if (asks.length === 0)
-    return `Thank you for your order. We confirm it as it stands; the goods are ready in ${Math.round(between(u(15), 12, 35))} days.\n`;
+    return (
+      'Thank you for your order. We confirm it as it stands; the goods are ready in ' +
+      `${Math.round(between(u(15), 12, 35))} days.\n`
+    );
   const unit = between(u(16), 2, 14);
   const isShort = u(17) < INCOMPLETE;
   const lines = asks

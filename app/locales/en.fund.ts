@@ -11,7 +11,8 @@ export const fundWords = {
   },
   overTime: {
     agreed:
-      'Order {{order}} stands in place of the first order: {{units}} bought units, placed on {{day}}, at the price agreed.',
+      'Order {{order}} stands in place of the first order: {{units}} bought units, placed on {{day}}, at ' +
+      'the price agreed.',
     takes: 'The launch really takes <b>{{money}}</b>, on <b>{{day}}</b>;',
     takesNone: 'The launch needs no money of yours;',
     back: 'your money is back for good by <b>{{day}}</b>.',

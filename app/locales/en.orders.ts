@@ -4,7 +4,9 @@ export const orderWords = {
     title: 'Order',
     lead: 'What to buy, from whom, with which money.',
     new: 'Make an order',
-    none: 'Nothing has been ordered yet. Choose candidates or shortlisted goods, and they become drafts, one for each supplier.',
+    none:
+      'Nothing has been ordered yet. Choose candidates or shortlisted goods, and they become drafts, one for ' +
+      'each supplier.',
     open_one: '{{count}} order is under way, <k>{{promised}}</k> of it still to pay.',
     open_other: '{{count}} orders are under way, <k>{{promised}}</k> of them still to pay.',
     openNone: 'No order is under way.',
@@ -44,7 +46,9 @@ export const orderWords = {
   },
   toOrder: {
     title: 'What to order',
-    lead: 'Tick what is to be bought. Each supplier and currency gets a draft of its own, with prices, minimums and cartons as quoted.',
+    lead:
+      'Tick what is to be bought. Each supplier and currency gets a draft of its own, with prices, minimums ' +
+      'and cartons as quoted.',
     planned: 'Lanes decided on for a launch',
     others: 'Other candidates',
     goods: 'Shortlisted goods of suppliers’ lists',
@@ -161,7 +165,8 @@ export const orderWords = {
     text: 'Text',
     subjectIs: 'Purchase order {{name}}',
     textIs:
-      'Dear {{supplier}},\n\nplease find our purchase order {{name}} attached, as PDF and as a table.\nPlease confirm prices, quantities and the day it will be ready.\n\nKind regards\n{{by}}',
+      'Dear {{supplier}},\n\nplease find our purchase order {{name}} attached, as PDF and as a ' +
+      'table.\nPlease confirm prices, quantities and the day it will be ready.\n\nKind regards\n{{by}}',
     attached: 'PDF and CSV go along.',
     sendNow: 'Send',
     noMail: 'No mail server is set here: take the PDF along, send it yourself, and note it as sent.',

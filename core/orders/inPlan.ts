@@ -50,8 +50,8 @@ function agreedGoods(orders: readonly Order[], laneId: string, quoteId: string):
 }
 
 /**
- * The lane and its plan with an agreed order as the first: its quantity, price, terms and day stand where the lane's and
- * the plan's stood.
+ * The lane and its plan with an agreed order as the first: its quantity, price, terms and day stand where those of the
+ * lane and the plan stood.
  */
 function withAgreed(
   doc: LaneDocument,

@@ -76,7 +76,10 @@ export const orderTerms = z.strictObject({
   note: z.string().max(5000).default(''),
 });
 export type OrderTerms = z.output<typeof orderTerms>;
-/** Some fields of an order, as a change sends them; lines by their ids, so that two who change different ones keep both. */
+/**
+ * Some fields of an order, as a change sends them; lines by their ids, so that two who change different ones keep
+ * both.
+ */
 export const orderChange = z.strictObject({
   terms: partOf(orderTerms.omit({ lines: true })).default({}),
   /** Lines that were changed or added; null: taken out. */

@@ -116,8 +116,8 @@ export function orderSaid(terms: OrderTerms, onDay: string): OrderSaid {
 }
 
 /**
- * Deposit and balance with their days: those that were agreed, else the deposit with the order, and the balance when the
- * goods are ready and the credit has run out. What is nothing is not due.
+ * Deposit and balance with their days: those that were agreed, else the deposit with the order, and the balance when
+ * the goods are ready and the credit has run out. What is nothing is not due.
  */
 function dueOf(terms: OrderTerms, total: number): Due[] {
   const deposit = rounded(total * (terms.depositShare ?? 1), terms.currency);

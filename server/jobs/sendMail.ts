@@ -1,6 +1,6 @@
 /**
- * Mail on its way out. A mail is marked before it is handed over and after: one that was marked and whose worker died is
- * `unsure`, and is never sent a second time by itself.
+ * Mail on its way out. A mail is marked before it is handed over and after: one that was marked and whose worker died
+ * is `unsure`, and is never sent a second time by itself.
  */
 import { and, eq } from 'drizzle-orm';
 import { inWorkspace } from '../db/client.ts';

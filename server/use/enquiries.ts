@@ -70,8 +70,8 @@ export async function loadEnquiry(workspaceId: string, id: string): Promise<Enqu
 }
 
 /**
- * A draft of what the candidate's first lane does not know yet, to the supplier of its source, with the price one can pay.
- * Nothing of it is sent. Returns its id.
+ * A draft of what the candidate's first lane does not know yet, to the supplier of its source, with the price one can
+ * pay. Nothing of it is sent. Returns its id.
  */
 export async function draftEnquiry(workspaceId: string, candidateId: string, by: string): Promise<string> {
   const sheet = await loadSheet(workspaceId, candidateId);
@@ -302,7 +302,7 @@ export async function remindOfEnquiries(workspaceId: string): Promise<number> {
   });
 }
 
-/** The newest quote of the enquiry's supplier for its candidate, beside which the answer is put; null: there is none. */
+/** The newest quote of the enquiry's supplier for its candidate, beside which the answer is put; null: none. */
 export async function quoteBefore(
   workspaceId: string,
   { candidateId, data }: Pick<EnquiryRow, 'candidateId' | 'data'>,

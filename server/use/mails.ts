@@ -23,8 +23,8 @@ export type MailSaid = {
 };
 
 /**
- * Stores a mail and the work of sending it, once for each `about`. Returns the task to wake once the transaction stands;
- * null: that mail is there already.
+ * Stores a mail and the work of sending it, once for each `about`. Returns the task to wake once the transaction
+ * stands; null: that mail is there already.
  */
 export async function storeMail(
   tx: Tx,
