@@ -25,6 +25,7 @@ export default [
     route('lists/upload', 'routes/listUpload.ts'),
     route('lists/:list', 'routes/list.tsx'),
     route('lists/:list/setup', 'routes/listSetup.tsx'),
+    route('lists/:list/match', 'routes/listMatch.tsx'),
     route('lists/:list/ask', 'routes/listAsk.ts'),
     route('lists/:list/act', 'routes/listAct.ts'),
     route('lists/:list/row/:line', 'routes/listRow.ts'),

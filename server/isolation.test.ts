@@ -16,6 +16,7 @@ import {
   evidenceMap,
   feed,
   goodsMark,
+  goodsMatch,
   lane,
   laneHistory,
   listView,
@@ -135,6 +136,9 @@ beforeAll(async () => {
       await tx
         .insert(notice)
         .values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
+      await tx
+        .insert(goodsMatch)
+        .values({ workspaceId: w.id, said: 'a\nb', key: 9520000000019, how: 'hand' });
       await tx.insert(goodsMark).values({ workspaceId: w.id, key: 9520000000019, state: 'kept' });
       await tx.insert(listView).values({ workspaceId: w.id, id: newId(), name: 'Mine', look: DEFAULT_LOOK });
       await tx

@@ -6,6 +6,7 @@ import { closeLeases } from './jobs/leases.ts';
 import { serve } from './jobs/serve.ts';
 import { listsWork } from './jobs/serveLists.ts';
 import { keepRounds } from './jobs/rounds.ts';
+import { matchesWork } from './jobs/matchList.ts';
 import { mailsWork } from './jobs/sendMail.ts';
 import { pursesWork } from './jobs/solvePurse.ts';
 import { marketsWork } from './jobs/watchMarkets.ts';
@@ -25,7 +26,7 @@ process.on('unhandledRejection', (e) => {
   process.exit(1);
 });
 
-await Promise.all([lanesWork, listsWork, marketsWork, pursesWork, mailsWork].map(serve));
+await Promise.all([lanesWork, listsWork, marketsWork, pursesWork, mailsWork, matchesWork].map(serve));
 await keepRounds();
 keepUp();
 log.info('worker ready');

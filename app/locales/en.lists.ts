@@ -154,6 +154,8 @@ export const listWords = {
     waiting: 'Waiting for a worker to take this up',
     secondsLeft_one: '{{count}} second',
     secondsLeft_other: '{{count}} seconds',
+    toMatch_one: '{{count}} without a barcode: match it',
+    toMatch_other: '{{count}} without a barcode: match them',
     toMend_one: '{{count}} row to mend',
     toMend_other: '{{count}} rows to mend',
     edition: '{{fresh}} new, {{dearer}} dearer, {{cheaper}} cheaper than before',

@@ -364,6 +364,17 @@ export const placesWords = {
       offers: 'Other offers',
     },
   },
+  /** Mails with a link that lets somebody in. */
+  linkMail: {
+    invite: {
+      subject: 'Join {{workspace}} on Bold Margin',
+      text: '{{by}} invites you to work on {{workspace}} in Bold Margin.\n\nAccept here, within two weeks:\n{{link}}\n',
+    },
+    reset: {
+      subject: 'A new password for Bold Margin',
+      text: '{{by}} made you a link to set a new password. It holds for one hour:\n{{link}}\n',
+    },
+  },
   settings: {
     money: 'Money',
     letterhead: 'Name and address on orders',

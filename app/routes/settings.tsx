@@ -1,7 +1,8 @@
 import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
 import { firstIssue } from '../../core/issues.ts';
-import { inWords } from '../../words/index.ts';
+import { fillIn, inWords } from '../../words/index.ts';
+import { en } from '../locales/en.ts';
 import { path as pathSchema, withValueAt } from '../../core/workspace/patch.ts';
 import { settings as settingsSchema } from '../../core/workspace/settings.ts';
 import { COUNTRY_CURRENCY } from '../../core/tax/countries.ts';
@@ -9,6 +10,9 @@ import { forwardToAuth } from '../../server/auth/forward.ts';
 import { invitationForm, ROLES } from '../../core/workspace/people.ts';
 import { notYet, readForm } from '../ui/forms.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
+import type { Entry } from '../../server/auth/session.ts';
+import { mailInvitation, mailResetLink } from '../../server/use/mailLinks.ts';
+import type { LinkWords } from '../../server/use/mailLinks.ts';
 import { membersOf, openInvitations, resetLinkFor } from '../../server/use/members.ts';
 import { feedShown } from '../../server/use/feeds.ts';
 import { weighAllAgain } from '../../server/use/tasks.ts';
@@ -64,6 +68,15 @@ async function changed(request: Request, slug: string) {
   return data({ error: null, link: null });
 }
 
+/** What a mail with a link that lets somebody in says. */
+function linkWords(which: 'invite' | 'reset', { name, person }: Entry): LinkWords {
+  const { subject, text } = en.linkMail[which];
+  return {
+    subject: fillIn(subject, { workspace: name }),
+    text: (link) => fillIn(text, { workspace: name, by: person.name, link }),
+  };
+}
+
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
   if (request.headers.get('content-type')?.includes('application/json'))
     return changed(request, params.workspace);
@@ -83,13 +96,19 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     case 'invite': {
       const sent = readForm(form, invitationForm);
       if (sent.status !== 'success') return data({ error: null, link: null, ...notYet(sent) }, 422);
-      return say(
-        await forwardToAuth(request, '/organization/invite-member', {
-          organizationId: entry.workspaceId,
-          ...sent.value,
-          resend: true,
-        }),
-      );
+      const asked = await forwardToAuth(request, '/organization/invite-member', {
+        organizationId: entry.workspaceId,
+        ...sent.value,
+        resend: true,
+      });
+      if (asked.ok)
+        await mailInvitation(
+          entry.workspaceId,
+          sent.value.email,
+          linkWords('invite', entry),
+          entry.person.id,
+        );
+      return say(asked);
     }
     case 'uninvite':
       return say(
@@ -114,7 +133,10 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       );
     case 'resetLink': {
       const link = await resetLinkFor(entry.workspaceId, String(form.get('id')));
-      return link === null ? data({ error: 'ELSEWHERE', link }, 403) : data({ error: null, link });
+      if (link === null) return data({ error: 'ELSEWHERE', link }, 403);
+      const id = String(form.get('id'));
+      await mailResetLink(entry.workspaceId, id, link, linkWords('reset', entry), entry.person.id);
+      return data({ error: null, link });
     }
     case 'delete':
       await setWorkspaceDeleted(entry.workspaceId, true);

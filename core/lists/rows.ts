@@ -6,6 +6,7 @@ import type { AsideColumns } from './roles.ts';
 import { readGtin } from '../goods/gtin.ts';
 import type { GtinTrouble } from '../goods/gtin.ts';
 import { packField, packIn } from '../goods/packs.ts';
+import { codeOfKey, goodsSaid } from '../match/remembered.ts';
 import { amountOf, UNREADABLE } from './amounts.ts';
 import { ROLES } from './roles.ts';
 import type { ListMap } from './map.ts';
@@ -148,6 +149,8 @@ export class RowReader {
     private readonly map: ListMap,
     header: readonly string[],
     private readonly kind: 'list' | 'reference' = 'list',
+    /** Barcodes of goods that were matched, by what they are known by. */
+    private readonly matched: ReadonlyMap<string, number> | null = null,
   ) {
     const at = Object.fromEntries(ROLES.map((r) => [r, -1])) as Record<Role, number>;
     for (const [role, heading] of Object.entries(map.columns)) at[role as Role] = header.indexOf(heading);
@@ -191,8 +194,14 @@ export class RowReader {
     const gtin = readGtin(barcode);
     let key = '';
     let code = '';
-    if (!gtin.ok) troubles = and(troubles, { what: 'barcode', why: gtin.trouble, value: barcode });
-    else {
+    if (!gtin.ok) {
+      const byMatch = this.matchedKey(cells);
+      if (byMatch === null) troubles = and(troubles, { what: 'barcode', why: gtin.trouble, value: barcode });
+      else {
+        key = byMatch;
+        code = codeOfKey(byMatch);
+      }
+    } else {
       key = gtin.key;
       code = gtin.code;
     }
@@ -242,6 +251,15 @@ export class RowReader {
         more[role][i] = x > 0 || (free && x === 0) ? x : Number.NaN;
       }
     return { troubles, key, code, repaired: gtin.ok && gtin.repaired !== null, pack, listingPack };
+  }
+
+  /** The barcode that goods without a proven one were matched to; null: none. */
+  private matchedKey(cells: readonly string[]): string | null {
+    if (this.matched === null || this.matched.size === 0) return null;
+    const key = this.matched.get(
+      goodsSaid(this.textAt(cells, this.at.brand), this.textAt(cells, this.at.title)),
+    );
+    return key === undefined ? null : String(key).padStart(14, '0');
   }
 
   /** Counts a barcode of an earlier part of the file as seen, at its row. */

@@ -9,6 +9,7 @@ import type { Hurdle } from '../lane/hurdles.ts';
 import { standing, WAYS } from '../lane/schema.ts';
 import type { Way } from '../lane/schema.ts';
 import { launchPlan } from '../launch/schema.ts';
+import { NOISE } from '../match/tokens.ts';
 import { purseKept } from '../purse/schema.ts';
 import { rangeWidths } from '../risk/offered.ts';
 
@@ -71,6 +72,11 @@ export const settings = z.strictObject({
     .default(() => structuredClone(HURDLES) as Record<Way, Hurdle[]>),
   /** Who orders: name and address as they stand on orders; blank: the workspace's name alone. */
   letterhead: z.string().max(1000).default(''),
+  /** Words that say nothing of goods: left out where goods are matched by their titles. */
+  noiseWords: z
+    .array(z.string().trim().min(1).max(40))
+    .max(1000)
+    .default([...NOISE]),
   /** Whether the invented marketplaces, freight and postage are kept out of sight. */
   hideExamples: z.boolean().default(false),
   /** What decides which lane of a candidate is best. */

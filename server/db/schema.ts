@@ -449,6 +449,22 @@ export const goodsMark = bm.table(
 );
 export type MarkState = 'shortlisted' | 'kept' | 'dropped' | 'ordered';
 
+/** What goods without a proven barcode are: decided by hand or by rule, across lists and their editions. */
+export const goodsMatch = bm.table(
+  'goods_match',
+  {
+    workspaceId: workspaceId(),
+    /** By what they are known again: brand and title, folded (`core/match/remembered.ts`). */
+    said: text('said').notNull(),
+    /** Barcode as 14 digits, a number; null: none of those that were shown. */
+    key: bigint('key', { mode: 'number' }),
+    how: text('how').$type<'hand' | 'rule'>().notNull(),
+    by: text('by'),
+    at: when('at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.said] })],
+);
+
 /** A way of looking at any list, under a name. */
 export const listView = bm.table(
   'list_view',
@@ -721,6 +737,7 @@ export const BUSINESS_TABLES = {
   supplierList,
   listRow,
   goodsMark,
+  goodsMatch,
   listView,
   observation,
   watched,

@@ -75,6 +75,8 @@ export type Source = {
   readonly reference: StoredReference | null;
   readonly previous: { listId: string; runId: string; parts: { name: string }[] } | null;
   readonly path: string;
+  /** Barcodes of goods that were matched, by what they are known by. */
+  readonly matched: ReadonlyMap<string, number>;
   readonly listId: string;
 };
 

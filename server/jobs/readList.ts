@@ -8,6 +8,7 @@ import { fault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
 import { writePart } from '../../between/parts.ts';
 import { isDiskFull, storePath } from '../files/store.ts';
+import { matchedGoods } from '../use/matching.ts';
 import { taskColumns } from '../use/tasks.ts';
 import { PART } from './gathering.ts';
 import { StoringParts } from './storingParts.ts';
@@ -73,6 +74,7 @@ export async function workOnList(workspaceId: string, taskId: string, turn: Turn
         storing: t.kind === 'readList',
         reference: list.reference,
         previous,
+        matched: await matchedGoods(workspaceId),
         path: await sourceOf(workspaceId, list.id, 'source', list.file.kind, list.sheet),
         listId: list.id,
       };

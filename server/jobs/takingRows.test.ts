@@ -37,6 +37,7 @@ const source = (over: Partial<Source> = {}): Source => ({
   storing: true,
   reference: null,
   previous: null,
+  matched: new Map(),
   path: 'nowhere',
   listId: 'l',
   ...over,

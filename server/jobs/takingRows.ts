@@ -65,7 +65,7 @@ export class TakingRows {
     this.header = header;
     const [first] = mapIssues(map, header);
     if (first !== undefined) throw new Refusal('invalid', first);
-    this.reader = new RowReader(map, header);
+    this.reader = new RowReader(map, header, 'list', this.source.matched);
     this.more = [
       ...(['link', 'picture', 'notes'] as const).flatMap((role) =>
         map.columns[role] === undefined

@@ -54,6 +54,12 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   ],
   checksNoFile: ['This is no file of checks', 'Take the one that the quick check saved.'],
 
+  matchNoListings: [
+    'The list has no market figures to match with',
+    'Add market figures in its columns and terms.',
+  ],
+  matchNothing: ['The list has not been read yet', 'Read it, then match what it could not take.'],
+
   // -- orders and mail
   orderLineNoName: ['The line has no name', 'Say what is ordered.'],
   orderManyLines: ['An order has at most 500 lines', 'Make a second order of the rest.'],

@@ -81,6 +81,12 @@ function Facts({ data: p, url, answer }: { data: ListData; url: string; answer: 
           · <a href={`${url}/file?what=refused`}>{t('list.toMend', { count: counts.invalid })}</a>
         </>
       )}
+      {(counts.troubles.barcode ?? 0) > 0 && (
+        <>
+          {' '}
+          · <Link to={`${url}/match`}>{t('list.toMatch', { count: counts.troubles.barcode ?? 0 })}</Link>
+        </>
+      )}
       {p.list.hasPrevious && p.work?.state === 'done' && (
         <>
           {' '}

@@ -59,6 +59,8 @@ export type ListData = {
     repaired: number;
     completed: number;
     garbled: number;
+    /** What kept rows out, by kind. */
+    troubles: Record<string, number>;
     changes: Record<string, number>;
     gone: number | null;
   };

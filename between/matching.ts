@@ -1,0 +1,37 @@
+/** What the job that matches goods says to the screen that shows it. */
+import type { Confidence, Match, Reason } from '../core/match/match.ts';
+
+/** A listing of the market figures, as one looks at it. */
+export type ListingSeen = {
+  /** Barcode, 14 digits. */
+  readonly key: string;
+  readonly title: string;
+  readonly brand: string;
+  readonly price: number | null;
+  readonly units: number | null;
+};
+/** A row of a list without a proven barcode, and what it could be. */
+export type MatchedRow = {
+  /** Row in the file, as a spreadsheet counts. */
+  readonly line: number;
+  /** By what it is known again. */
+  readonly said: string;
+  readonly brand: string;
+  readonly title: string;
+  /** Purchase price as the file writes it. */
+  readonly cost: string;
+  /** What stood in place of the barcode. */
+  readonly barcode: string;
+  readonly confidence: Confidence;
+  readonly reason: Reason;
+  readonly alike: number;
+  readonly packs: Match['packs'];
+  readonly listing: ListingSeen | null;
+  readonly others: readonly ListingSeen[];
+};
+/** What was decided of it: a barcode, or that it is none of those shown. */
+export type MatchDecision = {
+  readonly said: string;
+  readonly key: string | null;
+  readonly by: 'hand' | 'rule';
+};
