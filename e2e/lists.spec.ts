@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { checkDigit } from '../core/goods/gtin.ts';
 import { at, expect, newcomer, openDemoList, ready, test } from './help.ts';
@@ -311,4 +312,25 @@ test('a row says what larger orders keep, and shows itself at one', async ({ pag
   await expect(order).toContainText('12');
   await orders.getByRole('radio').last().click();
   await expect(order).toContainText('48');
+});
+
+test('goods without a barcode are matched, decided by a key, and counted where one looks', async ({
+  page,
+}) => {
+  await openDemoList(page, 'Preisliste Winter');
+  await page.getByRole('link', { name: /without a barcode: match/ }).click();
+  await page.waitForURL(/match/);
+  await ready(page);
+  await page.getByRole('button', { name: /^Match (them|again)$/ }).click();
+  await expect(page.getByTestId('matching-answer')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByTestId('match-reason')).toContainText('likely: brand and title are near');
+  const row = page.getByRole('heading', { name: /^In the list, row/ });
+  const first = await row.innerText();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('link', { name: 'Decided 1' })).toBeVisible();
+  await expect(row).not.toHaveText(first);
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([]);
+  await page.keyboard.press('u');
+  await expect(page.getByRole('link', { name: 'Decided 0' })).toBeVisible();
 });

@@ -100,7 +100,7 @@ test('an enquiry: what is not known is asked, the answer becomes a quote on the 
   await page.getByLabel('Subject').fill(subject);
   await saved(page);
   await page.getByRole('button', { name: 'Send by mail' }).click();
-  await expect(page.getByText('Mailed to').or(page.getByText('waits to go out'))).toBeVisible();
+  await expect(page.getByText('Mailed to')).toBeVisible({ timeout: 20_000 });
   const sent = async () => (await letters(page)).find((l) => l.subject === subject);
   await expect
     .poll(async () => (await sent())?.text ?? '', { timeout: 20_000 })
@@ -108,7 +108,7 @@ test('an enquiry: what is not known is asked, the answer becomes a quote on the 
   await page.getByLabel('Answer, as it came').fill('5.90 from 100 pieces');
   await page.getByLabel('From units').first().fill('100');
   await page.getByLabel(/^Unit price from 100/).fill('5.90');
-  await page.getByLabel('Delivery rule').selectOption('FOB');
+  await page.getByRole('combobox', { name: 'Delivery rule' }).selectOption('FOB');
   await saved(page);
   await page.getByRole('button', { name: 'Record it as a quote' }).click();
   await expect(page.getByText('It stands on the sheet as a quote.')).toBeVisible();

@@ -156,17 +156,14 @@ try {
     await page.waitForLoadState('networkidle');
     await shoot(page, place);
   }
+  await page.goto(`${base}/order`);
+  await page.getByRole('link', { name: 'PO-0002' }).click();
+  await page.getByTestId('order-answer').waitFor();
+  await page.getByLabel(/^Units, Seed/).fill('260');
+  await page.waitForLoadState('networkidle');
+  await shoot(page, 'order');
   await page.goto(`${base}/lists`);
   await page.waitForLoadState('networkidle');
-  await page.getByRole('link', { name: 'Preisliste Winter' }).click();
-  await page.waitForURL(/lists\/[0-9a-f-]+/);
-  await page.goto(`${page.url().split('?')[0]}/setup`);
-  await page.waitForLoadState('networkidle');
-  await page.getByRole('button', { name: 'Check the rows' }).click();
-  await page.getByText(/rows: .* good/).waitFor();
-  await page.getByText(/rows: .* good/).scrollIntoViewIfNeeded();
-  await shoot(page, 'list-setup');
-  await page.goto(`${base}/lists`);
   await page.getByRole('link', { name: 'Stock list November' }).click();
   await page.waitForURL(/lists\/[0-9a-f-]+/);
   const list = page.url().split('?')[0];

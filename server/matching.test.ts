@@ -136,7 +136,7 @@ describe('rows without a proven barcode', () => {
     const page = await loadMatches(made.w.id, id, 'open');
     expect(page.rows).toHaveLength(1);
   });
-  it('words that say nothing are edited; none brings back those one begins with; they may empty a title', async () => {
+  it('words that say nothing are edited; none brings back the first ones; they may empty a title', async () => {
     const before = (await settingsOf(made.w.id))?.noiseWords ?? [];
     await saveNoise(made.w.id, ['Quoin', 'slate', 'bird', 'bath', 'round', 'tallow', 'beeswax', 'candle']);
     const id = await matched([['', 'Quoin', 'Slate bird bath', '20']]);
@@ -148,7 +148,7 @@ describe('rows without a proven barcode', () => {
     await saveNoise(made.w.id, []);
     expect((await settingsOf(made.w.id))?.noiseWords).toEqual(before);
   });
-  it('without market figures, or before it is read, nothing is begun; work that is stopped leaves nothing', async () => {
+  it('without market figures, or unread, nothing is begun; work that is stopped leaves nothing', async () => {
     const bare = await made.tools.bring(file(ROWS));
     expect(await codeOf(startMatching(made.w.id, bare, 'me'))).toBe('matchNoListings');
     const unread = await made.tools.bring(file(ROWS), 'list.csv', { figures: FIGURES });

@@ -3,7 +3,9 @@ export const matchingWords = {
   matching: {
     title: 'Goods without a barcode',
     of: 'of {{list}}',
-    lead: 'Rows that nothing but their barcode keeps out of the list, beside the listings of your market figures they could be.',
+    lead:
+      'Rows that nothing but their barcode keeps out of the list, beside the listings of your market figures ' +
+      'they could be.',
     back: 'To the list',
     noReference: 'This list has no market figures to match with: add some in its columns and terms.',
     none: 'Nothing has been matched yet.',

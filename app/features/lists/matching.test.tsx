@@ -118,7 +118,9 @@ describe('goods beside the listings they could be', () => {
   it('words that say nothing are edited; matching shows how far it is, and why it stopped', async () => {
     const acts = shown({ work: { state: 'running', done: 400, total: 1000, error: null } });
     expect(screen.getByRole('status').textContent).toContain('400 of 1,000');
-    fireEvent.change(screen.getByLabelText('Words that say nothing of goods'), { target: { value: 'new  top' } });
+    fireEvent.change(screen.getByLabelText('Words that say nothing of goods'), {
+      target: { value: 'new  top' },
+    });
     fireEvent.click(screen.getByRole('button', { name: 'Save the words', hidden: true }));
     await waitFor(() => expect(acts).toEqual([{ intent: 'noise', words: ['new', 'top'] }]));
   });

@@ -17,6 +17,7 @@ import { EnquiryAnswer } from './EnquiryAnswer.tsx';
 import { letterOf } from './letter.ts';
 import { Negotiation } from './Negotiation.tsx';
 import type { PageMail } from './orderPage.ts';
+import { useMailWatch } from './useMailWatch.ts';
 import './enquiryWords.ts';
 
 type Props = {
@@ -49,6 +50,7 @@ export function EnquiryPage(props: Props) {
   });
   const act = (what: object): void =>
     void submit(what as never, { method: 'post', encType: 'application/json' });
+  useMailWatch(mails);
   const isDraft = row.state === 'draft';
   const edits = canEdit && isDraft;
   const isSaved = state === 'saved' || state === 'viewer';

@@ -12,6 +12,7 @@ import { OrderLines } from './OrderLines.tsx';
 import { OrderSteps } from './OrderSteps.tsx';
 import { OrderTermsForm } from './OrderTermsForm.tsx';
 import type { ActOn, OrderShown, PageMail } from './orderPage.ts';
+import { useMailWatch } from './useMailWatch.ts';
 import { useOrder } from './useOrder.ts';
 import './words.ts';
 
@@ -39,6 +40,7 @@ export function OrderPage(props: Props) {
   const { t } = useTranslation();
   const told = useActionData<{ error?: string }>();
   const submit = useSubmit();
+  useMailWatch(props.mails);
   const isDraft = shown.state === 'draft';
   const edits = isDraft && canEdit;
   const own = useOrder(shown.id, shown.terms, `${base}/order/${shown.id}/save`, edits);
