@@ -1,15 +1,12 @@
 /** The demo's orders and its enquiry, made by the steps a person would take. */
 import { and, eq } from 'drizzle-orm';
+import { demoOrders } from '../demo/orders.ts';
 import { inWorkspace } from './db/client.ts';
 import { candidate, lane } from './db/schema.ts';
 import { today } from './env.ts';
 import { draftEnquiry, saveEnquiry, sendEnquiry } from './use/enquiries.ts';
 import { draftOrders, loadOrders } from './use/orders.ts';
 import { moveOrder, saveOrder } from './use/orderSteps.ts';
-
-const ORDERED = 'Suet balls, tub of 50';
-const DRAFTED = ['Seed-starting kit, 24 cells with lid', 'Window feeder, two suction rails'];
-const ASKED = 'Rain gauge, brass, on a stake';
 
 /** Ids of the demo's candidates by name, and the first lane of each. */
 async function named(workspaceId: string): Promise<Map<string, { id: string; lane: string }>> {
@@ -35,19 +32,17 @@ export async function loadDemoOrders(workspaceId: string, by: string): Promise<v
     const edition = (await loadOrders(workspaceId))?.orders.find((o) => o.id === id)?.edition ?? 0;
     await moveOrder(workspaceId, id, { to, note: '', edition }, by);
   };
-  const { ids } = await draftOrders(workspaceId, wish([ORDERED]), by);
+  const { ids } = await draftOrders(workspaceId, wish(demoOrders.ordered), by);
   for (const id of ids) {
     await saveOrder(workspaceId, id, { terms: { delivery: 0, placedOn: today() }, lines: {} }, by);
     await step(id, 'sent');
     await step(id, 'confirmed');
   }
-  await draftOrders(workspaceId, wish(DRAFTED), by);
-  const asked = goods.get(ASKED);
+  await draftOrders(workspaceId, wish(demoOrders.drafted), by);
+  const asked = goods.get(demoOrders.asked.name);
   if (asked === undefined) return;
   const enquiry = await draftEnquiry(workspaceId, asked.id, by);
-  await saveEnquiry(workspaceId, enquiry, {
-    subject: `Enquiry: ${ASKED}`,
-    text: `Good day,\n\nwe would like to order ${ASKED} again, with our own card on it. What would it cost?`,
-  });
+  const { subject, text } = demoOrders.asked;
+  await saveEnquiry(workspaceId, enquiry, { subject, text });
   await sendEnquiry(workspaceId, enquiry, 'another', { id: by, email: '' });
 }

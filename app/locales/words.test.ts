@@ -13,7 +13,9 @@ import { listWords } from './en.lists.ts';
 import { findMarketWords } from './en.findMarket.ts';
 import { fundWords } from './en.fund.ts';
 import { marketWords } from './en.market.ts';
+import { matchingWords } from './en.matching.ts';
 import { moreWords } from './en.more.ts';
+import { enquiryWords, orderWords } from './en.orders.ts';
 import { supplierWords } from './en.suppliers.ts';
 import { workingWords } from './en.workings.ts';
 import { en } from './en.ts';
@@ -30,7 +32,10 @@ const places: readonly object[] = [
   findMarketWords,
   fundWords,
   marketWords,
+  matchingWords,
   moreWords,
+  orderWords,
+  enquiryWords,
   supplierWords,
   workingWords,
 ];

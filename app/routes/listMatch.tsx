@@ -28,7 +28,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   };
 });
 
-export const meta: Route.MetaFunction = () => [{ title: 'Goods without a barcode · Bold Margin' }];
+export const meta: Route.MetaFunction = () => [{ title: 'Match · Bold Margin' }];
 
 /** Has rows matched, and notes what they are. */
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {

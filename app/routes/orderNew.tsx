@@ -14,7 +14,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   return { toOrder, chosen };
 });
 
-export const meta: Route.MetaFunction = () => [{ title: 'What to order · Bold Margin' }];
+export const meta: Route.MetaFunction = () => [{ title: 'Drafts · Bold Margin' }];
 
 /** Makes drafts of what was chosen. */
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {

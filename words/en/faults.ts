@@ -63,7 +63,6 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   // -- orders and mail
   orderLineNoName: ['The line has no name', 'Say what is ordered.'],
   orderManyLines: ['An order has at most 500 lines', 'Make a second order of the rest.'],
-  orderLineTwice: ['A line is there twice', 'Read the page again.'],
   orderChanged: ['Somebody else has changed this order meanwhile', 'Look at it again, then do it once more.'],
   orderSent: [
     'Order {{number}} has been sent',
