@@ -7,7 +7,7 @@ import { valueAt, withValueAt } from '../../../core/workspace/patch.ts';
 import type { Path } from '../../../core/workspace/patch.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import type { FormAnswer } from '../../ui/forms.ts';
-import { NumField, TextLine } from '../../ui/Field.tsx';
+import { FieldShell, fieldLook, NumField } from '../../ui/Field.tsx';
 import type { NumberKind } from '../../ui/Field.tsx';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
@@ -103,15 +103,18 @@ export function SettingsPage({
           onChange={(v) => set(['homeCountry'], v)}
           width={190}
         />
-        <TextLine
-          label={t('settings.letterhead')}
-          value={settings.letterhead}
-          onChange={(v) => set(['letterhead'], v)}
-          multiline
-          maxRows={5}
-          maxLength={1000}
-          width={260}
-        />
+        <FieldShell label={t('settings.letterhead')} width={260}>
+          {({ id }) => (
+            <textarea
+              id={id}
+              rows={3}
+              maxLength={1000}
+              value={settings.letterhead}
+              onChange={(e) => set(['letterhead'], e.target.value)}
+              style={{ ...fieldLook, height: 'auto' }}
+            />
+          )}
+        </FieldShell>
         {num(['launch', 'cash'], t('fund.cash'), 'money')}
         {num(['launch', 'reserve'], t('fund.reserve'), 'money', false)}
         {num(['launch', 'contingency'], t('fund.contingency'), 'percent', false)}
