@@ -6,23 +6,21 @@ import { orderPdf, orderSheet } from '../server/files/orderFile.tsx';
 import type { OrderPaper } from '../server/files/orderFile.tsx';
 import { writeCsv } from '../server/files/sheets.ts';
 import type { Attachment } from '../server/mail.ts';
-import { gone } from '../server/refusal.ts';
-import { loadOrders } from '../server/use/orders.ts';
+import { loadOrder } from '../server/use/orders.ts';
 import { orderWords } from './locales/en.orders.ts';
+import { sender } from './mailsShown.ts';
 import { localeOf } from './ui/locale.ts';
 
 /** Everything that is drawn of an order, in the reader's numbers. */
 export async function orderPaper(request: Request, entry: Entry, id: string): Promise<OrderPaper> {
-  const page = await loadOrders(entry.workspaceId);
-  const order = page?.orders.find((o) => o.id === id);
-  if (page === null || order === undefined) throw gone();
-  const { letterhead } = page.settings;
+  const { order, settings, today } = await loadOrder(entry.workspaceId, id);
   // A draft is drawn as it would go out today.
-  const terms = { ...order.terms, placedOn: order.terms.placedOn ?? page.today };
+  const placedOn = order.terms.placedOn ?? today;
+  const terms = { ...order.terms, placedOn };
   return {
     order: { number: order.number, terms },
-    said: orderSaid(terms, terms.placedOn),
-    from: letterhead === '' ? entry.name : letterhead,
+    said: orderSaid(terms, placedOn),
+    from: sender(entry, settings),
     words: orderWords.orderFile,
     locale: localeOf(request.headers.get('accept-language')),
   };

@@ -80,6 +80,7 @@ test('next year’s table is held against this year’s card and its proofs befo
   const { base } = await newcomer(page);
   await readInto(page, base, 'Ostrelle', 'United States');
   await give(page, FEES);
+  await expect(page.getByTestId('read-sentence')).toHaveText(/Read: 24 of 24 cells\.\s*/);
   await prove(page, '10 x 8 x 3 in, 1.5 lb, 4.60');
   await page.getByRole('button', { name: /^Put in force from/ }).click();
   await page.waitForURL(/rates\?card=/);

@@ -40,7 +40,7 @@ for (const scheme of ['light', 'dark'] as const)
     test(`every main screen is accessible and holds its width: ${scheme}, ${size.width} wide`, async ({
       page,
     }) => {
-      test.setTimeout(300_000);
+      test.setTimeout(600_000);
       await page.emulateMedia({ colorScheme: scheme });
       await page.setViewportSize(size);
       await page.goto(at('/sign-in'));

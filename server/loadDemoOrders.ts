@@ -5,7 +5,8 @@ import { inWorkspace } from './db/client.ts';
 import { candidate, lane } from './db/schema.ts';
 import { today } from './env.ts';
 import { draftEnquiry, saveEnquiry, sendEnquiry } from './use/enquiries.ts';
-import { draftOrders, loadOrders } from './use/orders.ts';
+import { draftOrders } from './use/draftOrders.ts';
+import { loadOrder } from './use/orders.ts';
 import { moveOrder, saveOrder } from './use/orderSteps.ts';
 
 /** Ids of the demo's candidates by name, and the first lane of each. */
@@ -29,7 +30,7 @@ export async function loadDemoOrders(workspaceId: string, by: string): Promise<v
     byHand: false,
   });
   const step = async (id: string, to: 'sent' | 'confirmed'): Promise<void> => {
-    const edition = (await loadOrders(workspaceId))?.orders.find((o) => o.id === id)?.edition ?? 0;
+    const { edition } = (await loadOrder(workspaceId, id)).order;
     await moveOrder(workspaceId, id, { to, note: '', edition }, by);
   };
   const { ids } = await draftOrders(workspaceId, wish(demoOrders.ordered), by);

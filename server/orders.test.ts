@@ -20,7 +20,8 @@ import { loadSheet } from './use/candidates.ts';
 import { openAsCandidate } from './use/laneDocuments.ts';
 import { mailsAbout } from './use/mails.ts';
 import { needRoomForOrders } from './use/quotas.ts';
-import { agreedOrders, draftOrders, loadOrders, loadToOrder } from './use/orders.ts';
+import { draftOrders, loadToOrder } from './use/draftOrders.ts';
+import { agreedOrders, loadOrder, loadOrders } from './use/orders.ts';
 import type { OrderRow } from './use/orders.ts';
 import {
   dropPayment,
@@ -65,11 +66,7 @@ afterAll(async () => {
 });
 
 const laneId = async (): Promise<string> => (await loadSheet(w.id, candidateId))?.lanes[0]?.id ?? '';
-const orderAt = async (id: string): Promise<OrderRow> => {
-  const found = (await loadOrders(w.id))?.orders.find((o) => o.id === id);
-  if (found === undefined) throw new Error('the order is there');
-  return found;
-};
+const orderAt = async (id: string): Promise<OrderRow> => (await loadOrder(w.id, id)).order;
 /** A draft of the lantern. */
 async function draft(): Promise<OrderRow> {
   const { ids } = await draftOrders(w.id, { lanes: [await laneId()], goods: [], byHand: false }, w.personId);
@@ -105,7 +102,7 @@ describe('drafts', () => {
   });
   it('numbers are given once, however many are made at the same time', async () => {
     await Promise.all([1, 2, 3, 4].map(() => draft()));
-    const numbers = (await loadOrders(w.id))?.orders.map((o) => o.number) ?? [];
+    const numbers = (await loadOrders(w.id)).orders.map((o) => o.number);
     expect(new Set(numbers).size).toBe(numbers.length);
   });
   it('by hand an empty one; lanes and lists of others make nothing', async () => {
@@ -113,7 +110,7 @@ describe('drafts', () => {
     expect((await orderAt(byHand.ids[0] ?? '')).terms.lines).toEqual([]);
     const wish = { lanes: [await laneId()], goods: [{ key: 1, listId: 'none' }], byHand: false };
     expect(await draftOrders(other.id, wish, other.personId)).toEqual({ ids: [], left: 1 });
-    expect((await loadOrders(other.id))?.orders).toEqual([]);
+    expect((await loadOrders(other.id)).orders).toEqual([]);
   });
   it('two people who change different lines and terms keep both; a line taken out stays out', async () => {
     const o = await draft();

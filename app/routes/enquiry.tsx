@@ -2,7 +2,6 @@ import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
-import { canMail, mailboxPage } from '../../server/mail.ts';
 import {
   answerEnquiry,
   closeEnquiry,
@@ -10,34 +9,24 @@ import {
   quoteBefore,
   sendEnquiry,
 } from '../../server/use/enquiries.ts';
-import { mailsAbout } from '../../server/use/mails.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import { quote } from '../../core/lane/schema.ts';
 import { positive } from '../../core/money/schema.ts';
-import { inWords } from '../../words/index.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { EnquiryPage } from '../features/order/EnquiryPage.tsx';
 import type { Route } from './+types/enquiry.ts';
 import { answering, unfit } from '../answers.ts';
+import { mailsShown, sender } from '../mailsShown.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
   const settings = await settingsOf(entry.workspaceId);
   if (settings === null) throw redirect(`/w/${entry.slug}`);
   const row = await loadEnquiry(entry.workspaceId, params.enquiry);
-  const mails = await mailsAbout(entry.workspaceId, `enquiry/${row.id}/`);
   return {
     row,
-    mails: mails.map((m) => ({
-      id: m.id,
-      to: m.to,
-      state: m.state,
-      error: m.error === null ? null : inWords(m.error),
-      at: m.at.toISOString(),
-    })),
-    canMail: canMail(),
-    mailbox: mailboxPage(),
-    from: settings.letterhead === '' ? entry.name : settings.letterhead,
+    ...(await mailsShown(entry.workspaceId, `enquiry/${row.id}/`)),
+    from: sender(entry, settings),
     before: await quoteBefore(entry.workspaceId, row),
     today: today(),
   };

@@ -1,13 +1,10 @@
-import { redirect, useLoaderData, useOutletContext } from 'react-router';
+import { useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
 import { ordersPurse } from '../../core/orders/purse.ts';
 import { ORDER_STATES, payment, receipt } from '../../core/orders/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { canMail, mailboxPage } from '../../server/mail.ts';
-import { gone } from '../../server/refusal.ts';
-import { mailsAbout } from '../../server/use/mails.ts';
 import { membersByName } from '../../server/use/members.ts';
-import { loadOrders, supplierNames } from '../../server/use/orders.ts';
+import { loadOrder, supplierNames } from '../../server/use/orders.ts';
 import {
   confirmedLine,
   dropPayment,
@@ -19,38 +16,25 @@ import {
 } from '../../server/use/orderSteps.ts';
 import { takePaidPrice } from '../../server/use/paidPrices.ts';
 import { mailOrder } from '../../server/use/sendOrders.ts';
-import { inWords } from '../../words/index.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { OrderPage } from '../features/order/OrderPage.tsx';
 import type { Route } from './+types/order.ts';
 import { answering, unfit } from '../answers.ts';
+import { mailsShown, sender } from '../mailsShown.ts';
 import { orderFiles } from '../orderFiles.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
-  const page = await loadOrders(entry.workspaceId);
-  if (page === null) throw redirect(`/w/${entry.slug}`);
-  const { orders, settings, exchange, today } = page;
-  const shown = orders.find((o) => o.id === params.order);
-  if (shown === undefined) throw gone();
-  const purse = ordersPurse(orders, settings.launch, { exchange, home: settings.homeCurrency, today });
-  const mails = await mailsAbout(entry.workspaceId, `order/${shown.id}/`);
+  const { order, promised, settings, exchange, today } = await loadOrder(entry.workspaceId, params.order);
+  const home = settings.homeCurrency;
   return {
-    shown,
+    shown: order,
     suppliers: await supplierNames(entry.workspaceId),
     names: await membersByName(entry.workspaceId),
-    mails: mails.map((m) => ({
-      id: m.id,
-      to: m.to,
-      state: m.state,
-      error: m.error === null ? null : inWords(m.error),
-      at: m.at.toISOString(),
-    })),
-    canMail: canMail(),
-    mailbox: mailboxPage(),
-    from: settings.letterhead === '' ? entry.name : settings.letterhead,
-    left: purse.left,
-    home: settings.homeCurrency,
+    ...(await mailsShown(entry.workspaceId, `order/${order.id}/`)),
+    from: sender(entry, settings),
+    left: ordersPurse(promised, settings.launch, { exchange, home, today }).left,
+    home,
     exchange,
     today,
   };

@@ -1,6 +1,6 @@
 import { redirect, useLoaderData } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { draftOrders, loadToOrder, orderWish } from '../../server/use/orders.ts';
+import { draftOrders, loadToOrder, orderWish } from '../../server/use/draftOrders.ts';
 import { NewOrders } from '../features/order/NewOrders.tsx';
 import type { Route } from './+types/orderNew.ts';
 import { answering, unfit } from '../answers.ts';

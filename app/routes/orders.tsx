@@ -1,4 +1,4 @@
-import { redirect, useLoaderData, useOutletContext } from 'react-router';
+import { useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { loadOrders } from '../../server/use/orders.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
@@ -8,9 +8,7 @@ import { answering } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
-  const page = await loadOrders(entry.workspaceId);
-  if (page === null) throw redirect(`/w/${entry.slug}`);
-  const { orders, settings, exchange, today } = page;
+  const { orders, settings, exchange, today } = await loadOrders(entry.workspaceId);
   const { cash, reserve } = settings.launch;
   const left = Number(new URL(request.url).searchParams.get('left') ?? 0);
   return {

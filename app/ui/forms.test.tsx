@@ -12,7 +12,7 @@ const formOf = (values: Record<string, string>): FormData => {
   for (const [name, value] of Object.entries(values)) form.set(name, value);
   return form;
 };
-const SUPPLIER = { name: 'Brackwater', country: 'pl', currency: '', contact: '', notes: '' };
+const SUPPLIER = { name: 'Brackwater', country: 'pl', currency: '', contact: '', mail: '', notes: '' };
 
 describe('a form that was sent', () => {
   it('is read as its schema says: blanks as such, codes in capitals', () => {
@@ -22,6 +22,8 @@ describe('a form that was sent', () => {
       country: 'PL',
       currency: null,
       contact: '',
+      mail: '',
+      language: 'en',
       notes: '',
     });
   });

@@ -18,10 +18,22 @@ export type OrdersPurse = {
   readonly left: number | null;
 };
 
+type Rates = { readonly exchange: ExchangeTable | null; readonly home: string };
+
+/** An amount of an order in the home currency; null: the rates do not have its currency. */
+export function inHome(amount: number, currency: string, { exchange, home }: Rates): number | null {
+  const factor = exchangeFactor(exchange, currency, home);
+  return Number.isNaN(factor) ? null : amount * factor;
+}
+
+/** What an order that is not sent yet would leave of what is left, home currency; null: one of the two is not known. */
+export const leftAfter = (left: number | null, total: number | null): number | null =>
+  left === null || total === null ? null : left - total;
+
 export function ordersPurse(
   orders: readonly Order[],
   { cash, reserve }: { readonly cash: number | null; readonly reserve: number },
-  { exchange, home, today }: { exchange: ExchangeTable | null; home: string; today: string },
+  { exchange, home, today }: Rates & { readonly today: string },
 ): OrdersPurse {
   let promised = 0;
   const lacking: number[] = [];
@@ -30,9 +42,9 @@ export function ordersPurse(
     if (!isPromised(o.state)) continue;
     const said = orderSaid(o.terms, today);
     if (said.lacks.length > 0) lacking.push(o.number);
-    const factor = exchangeFactor(exchange, o.terms.currency, home);
-    if (Number.isNaN(factor)) noRate.push(o.number);
-    else promised += openOf(o, said) * factor;
+    const open = inHome(openOf(o, said), o.terms.currency, { exchange, home });
+    if (open === null) noRate.push(o.number);
+    else promised += open;
   }
   const toSpend = cash === null ? null : cash - reserve;
   return { toSpend, promised, lacking, noRate, left: toSpend === null ? null : toSpend - promised };

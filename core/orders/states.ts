@@ -13,12 +13,14 @@ export const ORDER_WAYS: Readonly<Record<OrderState, readonly OrderState[]>> = {
 };
 
 /** States in which the money of an order is promised: nobody should spend it a second time. */
-export const isPromised = (state: OrderState): boolean =>
-  state === 'sent' || state === 'confirmed' || state === 'onItsWay' || state === 'received';
-
+export const PROMISED = ['sent', 'confirmed', 'onItsWay', 'received'] as const satisfies OrderState[];
+/** States of an order that the supplier has had and that was not called off. */
+export const SENT = [...PROMISED, 'closed'] as const satisfies OrderState[];
 /** States in which the supplier has agreed to an order: its figures stand in place of the plan's. */
-export const isAgreed = (state: OrderState): boolean =>
-  state === 'confirmed' || state === 'onItsWay' || state === 'received' || state === 'closed';
+export const AGREED = ['confirmed', 'onItsWay', 'received', 'closed'] as const satisfies OrderState[];
+
+export const isPromised = (state: OrderState): boolean => (PROMISED as readonly string[]).includes(state);
+export const isAgreed = (state: OrderState): boolean => (AGREED as readonly string[]).includes(state);
 
 /** The state before the present one, to which a step taken by mistake leads back; null: none, or it was a draft. */
 export function stateBefore({ progress: { steps } }: Pick<Order, 'progress'>): OrderState | null {

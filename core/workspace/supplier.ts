@@ -15,7 +15,7 @@ export const supplierRecord = z.object({
   country: z.preprocess(capitals, country.refine(isCountry, 'countryShape').nullable().default(null)),
   currency: z.preprocess(capitals, currency.refine(isCurrency, 'currencyShape').nullable().default(null)),
   contact: z.string().trim().max(500).default(''),
-  mail: z.preprocess((x) => (x === undefined ? '' : x), z.union([z.literal(''), mailAddress])),
+  mail: z.union([z.literal(''), mailAddress]).default(''),
   language: z.enum(LANGUAGES).default('en'),
   notes: z.string().trim().max(5000).default(''),
 });

@@ -9,7 +9,7 @@ import { log } from '../log.ts';
 import { SOCKET_ADDRESS_HEADER } from './address.ts';
 import { accessControl, roles } from './roles.ts';
 
-/** Reset links asked for by an administrator, waiting to be shown; there is no mail yet. Keyed by e-mail address. */
+/** Reset links asked for by an administrator, waiting to be shown or mailed. Keyed by e-mail address. */
 const resetLinks = new Map<string, string>();
 
 function create() {

@@ -59,6 +59,21 @@ export type MatchPage = {
   readonly noise: readonly string[];
 };
 
+/** What was found of a list, by what its goods are known by; none before it was matched. */
+async function matchedRows(workspaceId: string, listId: string): Promise<Map<string, MatchedRow>> {
+  const text = await readFile(matchesPath(workspaceId, listId), 'utf8').catch((e: NodeJS.ErrnoException) => {
+    if (e.code === 'ENOENT') return '';
+    throw e;
+  });
+  const rows = new Map<string, MatchedRow>();
+  for (const line of text.split('\n')) {
+    if (line === '') continue;
+    const row = JSON.parse(line) as MatchedRow;
+    if (!rows.has(row.said)) rows.set(row.said, row);
+  }
+  return rows;
+}
+
 /** The rows of one kind, the least sure of the sure first; those that stand in the file twice stand once. */
 export async function loadMatches(
   workspaceId: string,
@@ -68,13 +83,7 @@ export async function loadMatches(
   const list = await needList(workspaceId, listId);
   const settings = await settingsOf(workspaceId);
   if (settings === null) throw gone();
-  const text = await readFile(matchesPath(workspaceId, listId), 'utf8').catch(() => '');
-  const all = new Map<string, MatchedRow>();
-  for (const line of text.split('\n')) {
-    if (line === '') continue;
-    const row = JSON.parse(line) as MatchedRow;
-    if (!all.has(row.said)) all.set(row.said, row);
-  }
+  const all = await matchedRows(workspaceId, listId);
   const { work, decided } = await inWorkspace(workspaceId, async (tx) => {
     const [newest] = await tx
       .select(taskColumns)
@@ -174,21 +183,13 @@ export async function undecideMatch(workspaceId: string, said: string): Promise<
 /** Takes every certain match of a list that nobody has decided on. Returns how many. */
 export async function takeCertain(workspaceId: string, listId: string, by: string): Promise<number> {
   await needList(workspaceId, listId);
-  const text = await readFile(matchesPath(workspaceId, listId), 'utf8').catch(() => '');
-  const rows = text
-    .split('\n')
-    .filter((l) => l !== '')
-    .map((l) => JSON.parse(l) as MatchedRow)
-    .filter((r) => r.confidence === 'certain' && r.listing !== null);
-  const values = new Map(
-    rows.map((r) => [
-      r.said,
-      { workspaceId, said: r.said, key: Number(r.listing?.key), how: 'rule' as const, by, at: new Date() },
-    ]),
+  const all = [...(await matchedRows(workspaceId, listId)).values()].flatMap((r) =>
+    r.confidence === 'certain' && r.listing !== null
+      ? { workspaceId, said: r.said, key: Number(r.listing.key), how: 'rule' as const, by, at: new Date() }
+      : [],
   );
   let taken = 0;
   await inWorkspace(workspaceId, async (tx) => {
-    const all = [...values.values()];
     for (let i = 0; i < all.length; i += 2000)
       taken += (
         await tx

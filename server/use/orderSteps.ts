@@ -13,7 +13,7 @@ import type {
   Payment,
   Receipt,
 } from '../../core/orders/schema.ts';
-import { isAllHere, ORDER_WAYS, stateBefore } from '../../core/orders/states.ts';
+import { isAllHere, ORDER_WAYS, SENT, stateBefore } from '../../core/orders/states.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, goodsMark, purchaseOrder } from '../db/schema.ts';
@@ -28,7 +28,12 @@ const own = (workspaceId: string, id: string) =>
   and(eq(purchaseOrder.workspaceId, workspaceId), eq(purchaseOrder.id, id));
 
 /** Locks an order; whoever comes with an older edition is told so. */
-async function lockOrder(tx: Tx, workspaceId: string, id: string, edition: number | null): Promise<OrderRow> {
+export async function lockOrder(
+  tx: Tx,
+  workspaceId: string,
+  id: string,
+  edition: number | null,
+): Promise<OrderRow> {
   const [row] = await tx.select(orderColumns).from(purchaseOrder).where(own(workspaceId, id)).for('update');
   if (row === undefined) throw gone();
   if (edition !== null && row.edition !== edition) throw new Refusal('invalid', fault('orderChanged'));
@@ -179,8 +184,8 @@ async function markOrdered(
   }
   if (state !== 'cancelled' && state !== 'draft') return;
   const others = new Set(
-    (await ordersIn(tx, workspaceId))
-      .filter((o) => o.id !== row.id && o.state !== 'draft' && o.state !== 'cancelled')
+    (await ordersIn(tx, workspaceId, SENT))
+      .filter((o) => o.id !== row.id)
       .flatMap((o) => o.terms.lines.flatMap((l) => (l.gtin === null ? [] : [Number(l.gtin)]))),
   );
   const free = goods.map((g) => g.key).filter((k) => !others.has(k));

@@ -1,34 +1,15 @@
-/** Purchase orders: what there is, what may be ordered, drafts of what was chosen. Their steps: `orderSteps.ts`. */
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { z } from 'zod';
+/** Purchase orders as they stand. How they begin: `draftOrders.ts`; their steps: `orderSteps.ts`. */
+import { and, asc, desc, eq, inArray, or } from 'drizzle-orm';
 import type { ExchangeTable } from '../../core/money/money.ts';
-import { lineFrom, linesOfLane, ordersOf } from '../../core/orders/fromGoods.ts';
-import type { LineFrom } from '../../core/orders/fromGoods.ts';
-import { orderProgress, orderTerms } from '../../core/orders/schema.ts';
-import { isAgreed } from '../../core/orders/states.ts';
-import type { Order, OrderState, OrderStep, OrderTerms } from '../../core/orders/schema.ts';
-import type { ToOrder } from '../../between/orders.ts';
-import type { QuoteSource } from '../../core/workspace/records.ts';
+import type { Order, OrderState, OrderStep } from '../../core/orders/schema.ts';
+import { AGREED, PROMISED } from '../../core/orders/states.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import {
-  candidate,
-  goodsMark,
-  lane,
-  listRow,
-  purchaseOrder,
-  quote,
-  supplier,
-  supplierList,
-} from '../db/schema.ts';
+import { purchaseOrder, supplier } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { gone } from '../refusal.ts';
-import { laneColumns, quoteColumns } from './columns.ts';
-import { loadRow } from './goods.ts';
-import { loadList } from './lists.ts';
-import { needRoomForOrders } from './quotas.ts';
-import { cardsInForce, newId, settingsIn } from './workspaces.ts';
+import { cardsInForce, settingsIn } from './workspaces.ts';
 
 export const orderColumns = {
   id: purchaseOrder.id,
@@ -41,13 +22,31 @@ export const orderColumns = {
 };
 export type OrderRow = Order & { readonly edition: number; readonly updatedAt: Date };
 
-/** The orders of a workspace, the latest first. */
-export const ordersIn = (tx: Tx, workspaceId: string): Promise<OrderRow[]> =>
+/** Orders of a workspace in these states (absent: in any), the latest first. */
+export const ordersIn = (tx: Tx, workspaceId: string, states?: readonly OrderState[]): Promise<OrderRow[]> =>
   tx
     .select(orderColumns)
     .from(purchaseOrder)
-    .where(eq(purchaseOrder.workspaceId, workspaceId))
+    .where(
+      and(
+        eq(purchaseOrder.workspaceId, workspaceId),
+        states === undefined ? undefined : inArray(purchaseOrder.state, [...states]),
+      ),
+    )
     .orderBy(desc(purchaseOrder.number));
+
+/** One order. @throws Refusal `gone` */
+export async function orderIn(tx: Tx, workspaceId: string, id: string): Promise<OrderRow> {
+  const [row] = await tx
+    .select(orderColumns)
+    .from(purchaseOrder)
+    .where(and(eq(purchaseOrder.workspaceId, workspaceId), eq(purchaseOrder.id, id)));
+  if (row === undefined) throw gone();
+  return row;
+}
+
+/** Ended orders and drafts that the list shows beside all that are under way. */
+const SHOWN = 500;
 
 export type OrdersPage = {
   readonly orders: readonly OrderRow[];
@@ -56,235 +55,46 @@ export type OrdersPage = {
   readonly today: string;
 };
 
-/** Every order with what their money is held against; null where the workspace is deleted. */
-export async function loadOrders(workspaceId: string): Promise<OrdersPage | null> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const settings = await settingsIn(tx, workspaceId);
-    if (settings === null) return null;
-    const cards = await cardsInForce(tx, workspaceId, today());
-    const exchange = cards.find((c) => c.kind === 'exchange')?.data as ExchangeTable | undefined;
-    return { orders: await ordersIn(tx, workspaceId), settings, exchange: exchange ?? null, today: today() };
-  });
+async function around(tx: Tx, workspaceId: string): Promise<Omit<OrdersPage, 'orders'>> {
+  const settings = await settingsIn(tx, workspaceId);
+  if (settings === null) throw gone();
+  const cards = await cardsInForce(tx, workspaceId, today());
+  const exchange = cards.find((c) => c.kind === 'exchange')?.data as ExchangeTable | undefined;
+  return { settings, exchange: exchange ?? null, today: today() };
 }
 
-// ---- what may be ordered
-
-/** Candidates and shortlisted goods of lists that an order can be made of. */
-export async function loadToOrder(workspaceId: string): Promise<ToOrder> {
-  return inWorkspace(workspaceId, async (tx) => {
-    const rows = await tx
-      .select({ id: candidate.id, data: candidate.data })
-      .from(candidate)
+/** All orders under way and the latest of the others, with what their money is held against. */
+export const loadOrders = (workspaceId: string): Promise<OrdersPage> =>
+  inWorkspace(workspaceId, async (tx) => {
+    const latest = tx
+      .select({ id: purchaseOrder.id })
+      .from(purchaseOrder)
+      .where(eq(purchaseOrder.workspaceId, workspaceId))
+      .orderBy(desc(purchaseOrder.number))
+      .limit(SHOWN);
+    const orders = await tx
+      .select(orderColumns)
+      .from(purchaseOrder)
       .where(
         and(
-          eq(candidate.workspaceId, workspaceId),
-          isNull(candidate.deletedAt),
-          isNull(candidate.archivedAt),
-          isNull(candidate.droppedAt),
+          eq(purchaseOrder.workspaceId, workspaceId),
+          or(inArray(purchaseOrder.state, [...PROMISED]), inArray(purchaseOrder.id, latest)),
         ),
       )
-      .orderBy(asc(candidate.createdAt))
-      .limit(1000);
-    const { lanes, quotes } = await goodsOf(
-      tx,
-      workspaceId,
-      rows.map((r) => r.id),
-    );
-    const ordered = new Set(
-      (await ordersIn(tx, workspaceId))
-        .filter((o) => o.state !== 'cancelled')
-        .flatMap((o) => o.terms.lines.map((l) => l.laneId)),
-    );
-    const marks = await tx
-      .select({
-        key: goodsMark.key,
-        name: goodsMark.name,
-        listId: goodsMark.listId,
-        list: supplierList.name,
-        supplier: supplier.name,
-      })
-      .from(goodsMark)
-      .innerJoin(
-        supplierList,
-        and(eq(supplierList.workspaceId, goodsMark.workspaceId), eq(supplierList.id, goodsMark.listId)),
-      )
-      .leftJoin(
-        supplier,
-        and(eq(supplier.workspaceId, supplierList.workspaceId), eq(supplier.id, supplierList.supplierId)),
-      )
-      .where(
-        and(
-          eq(goodsMark.workspaceId, workspaceId),
-          eq(goodsMark.state, 'shortlisted'),
-          isNull(supplierList.deletedAt),
-        ),
-      )
-      .orderBy(desc(goodsMark.at))
-      .limit(500);
-    return {
-      candidates: rows.flatMap((r) => {
-        const its = lanes.filter((l) => l.candidateId === r.id && l.data.components.length > 0);
-        const planned = its.find((l) => l.id === r.data.launchLane);
-        return its.map((l) => ({
-          candidateId: r.id,
-          laneId: l.id,
-          name: r.data.name,
-          lane: l.data.name || l.data.marketplace,
-          country: l.data.country,
-          suppliers: [...new Set(l.data.components.map((c) => quotes[c.quoteId]?.supplier ?? ''))],
-          units: l.data.orderQuantity,
-          isPlanned: l === planned,
-          isFirst: l === (planned ?? its[0]),
-          isOrdered: ordered.has(l.id),
-        }));
-      }),
-      goods: marks.flatMap((m) =>
-        m.listId === null
-          ? []
-          : [{ key: m.key, listId: m.listId, name: m.name, list: m.list, supplier: m.supplier ?? '' }],
-      ),
-    };
+      .orderBy(desc(purchaseOrder.number));
+    return { orders, ...(await around(tx, workspaceId)) };
   });
-}
 
-async function goodsOf(tx: Tx, workspaceId: string, ids: readonly string[]) {
-  if (ids.length === 0) return { lanes: [], quotes: {} as Record<string, QuoteSource> };
-  const lanes = await tx
-    .select(laneColumns)
-    .from(lane)
-    .where(
-      and(eq(lane.workspaceId, workspaceId), inArray(lane.candidateId, [...ids]), isNull(lane.scenarioOf)),
-    )
-    .orderBy(asc(lane.position), asc(lane.createdAt));
-  const quotes = await tx
-    .select(quoteColumns)
-    .from(quote)
-    .where(and(eq(quote.workspaceId, workspaceId), inArray(quote.candidateId, [...ids])));
-  return { lanes, quotes: Object.fromEntries(quotes.map((q) => [q.id, q.data])) };
-}
-
-export const orderWish = z.strictObject({
-  lanes: z.array(z.string().max(64)).max(500).default([]),
-  goods: z
-    .array(z.strictObject({ key: z.number().int().min(1), listId: z.string().max(64) }))
-    .max(500)
-    .default([]),
-  /** An order without lines, to be filled by hand. */
-  byHand: z.boolean().default(false),
-});
-export type OrderWish = z.output<typeof orderWish>;
-
-/**
- * Drafts of what was chosen, one for each supplier and currency. Goods of a list that it no longer has are left out.
- * Returns the ids of the drafts and how many of the wishes came to nothing.
- */
-export async function draftOrders(
+/** One order, and those under way that spend of the same purse. */
+export const loadOrder = (
   workspaceId: string,
-  wish: OrderWish,
-  by: string,
-): Promise<{ ids: string[]; left: number }> {
-  const rows: LineFrom[] = [];
-  let left = 0;
-  for (const g of wish.goods) {
-    const line = await lineOfRow(workspaceId, g);
-    if (line === null) left++;
-    else rows.push(line);
-  }
-  return inWorkspace(workspaceId, async (tx) => {
-    const settings = await settingsIn(tx, workspaceId);
-    if (settings === null) throw gone();
-    const lines = [...(await linesOfLanes(tx, workspaceId, wish.lanes)), ...rows];
-    const terms = ordersOf(lines);
-    if (wish.byHand) terms.push(orderTerms.parse({ currency: settings.homeCurrency }));
-    return { ids: await storeDrafts(tx, workspaceId, terms, by), left };
-  });
-}
-
-async function linesOfLanes(tx: Tx, workspaceId: string, ids: readonly string[]): Promise<LineFrom[]> {
-  if (ids.length === 0) return [];
-  const asked = await tx
-    .select({ id: lane.id, candidateId: lane.candidateId, data: candidate.data })
-    .from(lane)
-    .innerJoin(
-      candidate,
-      and(eq(candidate.workspaceId, lane.workspaceId), eq(candidate.id, lane.candidateId)),
-    )
-    .where(and(eq(lane.workspaceId, workspaceId), inArray(lane.id, [...ids])));
-  const { lanes, quotes } = await goodsOf(
-    tx,
-    workspaceId,
-    asked.map((a) => a.candidateId),
-  );
-  return ids.flatMap((id) => {
-    const of = asked.find((a) => a.id === id);
-    const its = lanes.find((l) => l.id === id);
-    if (of === undefined || its === undefined) return [];
-    return linesOfLane({ id: of.candidateId, data: of.data }, its, quotes, newId);
-  });
-}
-
-async function lineOfRow(
-  workspaceId: string,
-  { key, listId }: OrderWish['goods'][number],
-): Promise<LineFrom | null> {
-  const page = await loadList(workspaceId, listId);
-  const run = page?.shown?.id;
-  if (page === null || run === undefined) return null;
-  const [found] = await inWorkspace(workspaceId, (tx) =>
-    tx
-      .select({ line: listRow.line })
-      .from(listRow)
-      .where(and(eq(listRow.workspaceId, workspaceId), eq(listRow.runId, run), eq(listRow.key, key)))
-      .limit(1),
-  );
-  const opened = found === undefined ? null : await loadRow(workspaceId, page, found.line);
-  const goods = opened?.doc.goods;
-  if (opened === null || goods === null || goods === undefined || goods === 'none') return null;
-  const [first] = goods;
-  if (first === undefined) return null;
-  const sold = opened.doc.orderQuantity;
-  const units =
-    sold === null ? null : Math.ceil((sold * first.unitsInSoldPack) / first.unitsInBoughtPack - 1e-9);
-  return lineFrom(first.source, units, {
-    id: newId(),
-    name: opened.row.title || opened.row.code,
-    gtin: opened.row.code,
-  });
-}
-
-/** Stores drafts, each under the next number, with what is known of its supplier. */
-async function storeDrafts(
-  tx: Tx,
-  workspaceId: string,
-  all: readonly OrderTerms[],
-  by: string,
-): Promise<string[]> {
-  if (all.length === 0) return [];
-  await needRoomForOrders(tx, workspaceId);
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`orders/${workspaceId}`}, 0))`);
-  const [last] = await tx
-    .select({ n: sql<number>`coalesce(max(${purchaseOrder.number}), 0)` })
-    .from(purchaseOrder)
-    .where(eq(purchaseOrder.workspaceId, workspaceId));
-  const known = await tx
-    .select({ id: supplier.id, name: supplier.name, mail: supplier.mail })
-    .from(supplier)
-    .where(eq(supplier.workspaceId, workspaceId));
-  const values = all.map((terms, i) => {
-    const its = known.find((s) => s.name.toLowerCase() === terms.supplier.trim().toLowerCase());
-    return {
-      workspaceId,
-      id: newId(),
-      number: (last?.n ?? 0) + i + 1,
-      terms: { ...terms, supplierId: its?.id ?? null, mail: its?.mail ?? '' },
-      progress: orderProgress.parse({ steps: [stepTo('draft', by)] }),
-      createdBy: by,
-      updatedBy: by,
-    };
-  });
-  await tx.insert(purchaseOrder).values(values);
-  return values.map((v) => v.id);
-}
+  id: string,
+): Promise<Omit<OrdersPage, 'orders'> & { order: OrderRow; promised: readonly OrderRow[] }> =>
+  inWorkspace(workspaceId, async (tx) => ({
+    order: await orderIn(tx, workspaceId, id),
+    promised: await ordersIn(tx, workspaceId, PROMISED),
+    ...(await around(tx, workspaceId)),
+  }));
 
 /** A step as it is noted. */
 export const stepTo = (state: OrderState, by: string, note = ''): OrderStep => ({
@@ -306,6 +116,6 @@ export const supplierNames = (workspaceId: string): Promise<{ id: string; name: 
 
 /** Agreed orders that have goods of a candidate. */
 export const agreedOrders = async (workspaceId: string, candidateId: string): Promise<Order[]> =>
-  (await inWorkspace(workspaceId, (tx) => ordersIn(tx, workspaceId))).filter(
-    (o) => isAgreed(o.state) && o.terms.lines.some((l) => l.candidateId === candidateId),
+  (await inWorkspace(workspaceId, (tx) => ordersIn(tx, workspaceId, AGREED))).filter((o) =>
+    o.terms.lines.some((l) => l.candidateId === candidateId),
   );

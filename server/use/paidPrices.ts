@@ -4,10 +4,10 @@ import { orderName } from '../../core/orders/name.ts';
 import { arrivedOf } from '../../core/orders/states.ts';
 import { orderSaid } from '../../core/orders/totals.ts';
 import { inWorkspace } from '../db/client.ts';
-import { lane, purchaseOrder, quote } from '../db/schema.ts';
+import { lane, quote } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { gone, refused } from '../refusal.ts';
-import { orderColumns } from './orders.ts';
+import { orderIn } from './orders.ts';
 import { savePatches } from './savePatches.ts';
 import { newId } from './workspaces.ts';
 
@@ -22,13 +22,9 @@ export async function takePaidPrice(
   by: string,
 ): Promise<void> {
   const found = await inWorkspace(workspaceId, async (tx) => {
-    const [order] = await tx
-      .select(orderColumns)
-      .from(purchaseOrder)
-      .where(and(eq(purchaseOrder.workspaceId, workspaceId), eq(purchaseOrder.id, orderId)));
-    const line = order?.terms.lines.find((l) => l.id === lineId);
-    if (order === undefined || line === undefined || line.laneId === null || line.quoteId === null)
-      return null;
+    const order = await orderIn(tx, workspaceId, orderId);
+    const line = order.terms.lines.find((l) => l.id === lineId);
+    if (line === undefined || line.laneId === null || line.quoteId === null) return null;
     const [own] = await tx
       .select({ data: lane.data, candidateId: lane.candidateId })
       .from(lane)

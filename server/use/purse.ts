@@ -13,7 +13,7 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard, task } from '../db/schema.ts';
 import { today } from '../env.ts';
-import { isAgreed } from '../../core/orders/states.ts';
+import { AGREED } from '../../core/orders/states.ts';
 import { ordersIn } from './orders.ts';
 import { laneColumns, quoteColumns } from './columns.ts';
 import type { Asked } from '../jobs/kinds.ts';
@@ -61,7 +61,7 @@ export const loadPurse = (workspaceId: string): Promise<PurseSource | null> =>
       settings,
       cards: Object.fromEntries(cards.map((c) => [c.id, c.data as CardData])),
       today: today(),
-      orders: (await ordersIn(tx, workspaceId)).filter((o) => isAgreed(o.state)),
+      orders: await ordersIn(tx, workspaceId, AGREED),
       candidates: rows.map(
         (r): PurseCandidate => ({
           id: r.id,

@@ -1,14 +1,12 @@
 /** An order on its way to its supplier: mailed once, and sent with it. */
 import { and, eq, like, sql } from 'drizzle-orm';
-import { fault } from '../../core/fault.ts';
 import { inWorkspace } from '../db/client.ts';
-import { outgoingMail, purchaseOrder } from '../db/schema.ts';
+import { outgoingMail } from '../db/schema.ts';
 import { canMail } from '../mail.ts';
 import type { Attachment } from '../mail.ts';
-import { gone, Refusal, refused } from '../refusal.ts';
+import { refused } from '../refusal.ts';
 import { storeMail } from './mails.ts';
-import { orderColumns } from './orders.ts';
-import { moveIn } from './orderSteps.ts';
+import { lockOrder, moveIn } from './orderSteps.ts';
 import { wake } from './tasks.ts';
 
 /**
@@ -24,13 +22,7 @@ export async function mailOrder(
 ): Promise<void> {
   if (!canMail()) throw refused('mailNone');
   const begun = await inWorkspace(workspaceId, async (tx) => {
-    const [row] = await tx
-      .select(orderColumns)
-      .from(purchaseOrder)
-      .where(and(eq(purchaseOrder.workspaceId, workspaceId), eq(purchaseOrder.id, id)))
-      .for('update');
-    if (row === undefined) throw gone();
-    if (row.edition !== mail.edition) throw new Refusal('invalid', fault('orderChanged'));
+    const row = await lockOrder(tx, workspaceId, id, mail.edition);
     const [earlier] = await tx
       .select({
         n: sql<number>`count(*)::int`,

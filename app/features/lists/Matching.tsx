@@ -1,21 +1,18 @@
 /** Goods without a proven barcode beside the listings they could be: looked at one by one, decided by keyboard. */
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useActionData, useRevalidator, useSubmit } from 'react-router';
-import type { ListingSeen, MatchDecision, MatchedRow } from '../../../between/matching.ts';
-import { codeOfKey } from '../../../core/match/remembered.ts';
+import type { MatchDecision, MatchedRow } from '../../../between/matching.ts';
 import { addWords } from '../../i18n.ts';
 import { matchingWords } from '../../locales/en.matching.ts';
-import { NumField, TextLine } from '../../ui/Field.tsx';
+import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
-import { Pane } from '../weigh/Pane.tsx';
+import { MatchDesk } from './MatchDesk.tsx';
 
 addWords(matchingWords);
 const SHOWN = ['open', 'certain', 'likely', 'byEye', 'none', 'decided'] as const;
 type Shown = (typeof SHOWN)[number];
-type Packs = { readonly sold: number; readonly bought: number };
 type Props = {
   list: { id: string; name: string; hasReference: boolean };
   work: { state: string; done: number; total: number; error: string | null } | null;
@@ -105,7 +102,7 @@ export function Matching(props: Props) {
             {counts.certain > 0 && t('matching.certainToo', { count: counts.certain })}
           </Typography>
           <Bar {...{ counts, shown, act, canEdit, url }} />
-          <Desk key={shown} {...{ rows, decisions, act, canEdit }} />
+          <MatchDesk key={shown} {...{ rows, decisions, act, canEdit }} />
         </>
       )}
       {canEdit && <Noise key={noise.join(' ')} noise={noise} act={act} />}
@@ -155,232 +152,6 @@ function Bar({
       <Typography variant="body2" color="text.secondary">
         {counts.decided > 0 && t('matching.decidedHint')}
       </Typography>
-    </Box>
-  );
-}
-
-/** The rows at the left, the one at hand at the right. */
-function Desk({
-  rows,
-  decisions,
-  act,
-  canEdit,
-}: Pick<Props, 'rows' | 'decisions' | 'canEdit'> & { act: (what: object) => void }) {
-  const { t } = useTranslation();
-  const [at, setAt] = useState(0);
-  const [last, setLast] = useState<MatchedRow | null>(null);
-  const row = rows[Math.min(at, rows.length - 1)] ?? null;
-  const [packs, setPacks] = useState<Packs | null>(null);
-  const move = (to: number): void => {
-    setPacks(null);
-    setAt(Math.max(0, Math.min(rows.length - 1, to)));
-  };
-  const decide = (key: string | null): void => {
-    if (row === null || !canEdit) return;
-    act({ intent: 'decide', said: row.said, key, packs: key === null ? null : packs });
-    setPacks(null);
-    setLast(row);
-  };
-  const undo = (): void => {
-    if (last === null) return;
-    act({ intent: 'undecide', said: last.said });
-    setLast(null);
-  };
-  const keys = { preventDefault: true };
-  useHotkeys('down', () => move(at + 1), keys, [at, rows]);
-  useHotkeys('up', () => move(at - 1), keys, [at, rows]);
-  useHotkeys('enter', () => row?.listing != null && decide(row.listing.key), {}, [row, packs]);
-  useHotkeys('n', () => decide(null), keys, [row]);
-  useHotkeys('u', undo, keys, [last]);
-  useHotkeys(
-    '1,2,3,4,5',
-    (_, { keys: pressed }) => {
-      const other = row?.others[Number(pressed?.[0]) - 1];
-      if (other !== undefined) decide(other.key);
-    },
-    keys,
-    [row, packs],
-  );
-  if (row === null)
-    return last === null ? null : <Button onClick={undo}>{t('matching.undo', { title: last.title })}</Button>;
-  const decision = decisions.find((d) => d.said === row.said) ?? null;
-  return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '300px 1fr' }, gap: 3 }}>
-      <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0, maxHeight: 460, overflowY: 'auto' }}>
-        {rows.map((r, i) => (
-          <li key={r.said}>
-            <Button
-              fullWidth
-              size="small"
-              aria-current={r === row ? 'true' : undefined}
-              onClick={() => move(i)}
-              sx={{
-                justifyContent: 'flex-start',
-                textAlign: 'start',
-                fontWeight: r === row ? 650 : 400,
-                bgcolor: r === row ? 'paperTint' : 'transparent',
-              }}>
-              <bdi>{r.title}</bdi>
-            </Button>
-          </li>
-        ))}
-      </Box>
-      <Box aria-live="polite">
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2 }}>
-          <Goods row={row} />
-          {row.listing !== null && <Listing listing={row.listing} row={row} />}
-        </Box>
-        <Typography sx={{ my: 1 }} data-testid="match-reason">
-          <b>{t(`matching.confidence.${row.confidence}`)}</b>: {t(`matching.reason.${row.reason}`)}
-        </Typography>
-        {decision !== null ? (
-          <Typography>
-            {decision.key === null
-              ? t('matching.decidedNone')
-              : t('matching.decidedAs', { code: codeOfKey(decision.key) })}{' '}
-            {canEdit && (
-              <Button size="small" onClick={() => act({ intent: 'undecide', said: row.said })}>
-                {t('matching.takeBack')}
-              </Button>
-            )}
-          </Typography>
-        ) : (
-          canEdit && (
-            <>
-              <PackOf packs={packs ?? row.packs} set={setPacks} />
-              <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', my: 1 }}>
-                {row.listing !== null && (
-                  <Button variant="contained" onClick={() => decide(row.listing?.key ?? null)}>
-                    {t('matching.confirm')}
-                  </Button>
-                )}
-                <Button variant="outlined" onClick={() => decide(null)}>
-                  {t('matching.refuse')}
-                </Button>
-                <Button onClick={() => move(at + 1)}>{t('matching.skip')}</Button>
-                {last !== null && (
-                  <Button color="inherit" onClick={undo}>
-                    {t('matching.undo', { title: last.title.slice(0, 40) })}
-                  </Button>
-                )}
-              </Box>
-              <Others others={row.others} choose={decide} />
-              <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-                {t('matching.keys')}
-              </Typography>
-            </>
-          )
-        )}
-      </Box>
-    </Box>
-  );
-}
-
-function Goods({ row }: { row: MatchedRow }) {
-  const { t } = useTranslation();
-  return (
-    <Pane title={t('matching.goods', { line: row.line })}>
-      <Typography sx={{ fontWeight: 650 }}>
-        <bdi>{row.title}</bdi>
-      </Typography>
-      <Typography variant="body2" color="text.secondary">
-        {[
-          row.brand,
-          row.cost === '' ? '' : t('matching.cost', { cost: row.cost }),
-          row.barcode === '' ? t('matching.noBarcode') : t('matching.stood', { text: row.barcode }),
-        ]
-          .filter((x) => x !== '')
-          .join(' · ')}
-      </Typography>
-    </Pane>
-  );
-}
-
-function Listing({ listing, row }: { listing: ListingSeen; row: MatchedRow }) {
-  const { t } = useTranslation();
-  const words = new Set(row.title.toLowerCase().split(/\s+/));
-  return (
-    <Pane title={t('matching.listing')}>
-      <Typography sx={{ fontWeight: 500 }}>
-        {/* What both titles say stands out. */}
-        <bdi>
-          {listing.title.split(/(\s+)/).map((w, i) =>
-            // biome-ignore lint/suspicious/noArrayIndexKey: words are told apart by their place alone
-            words.has(w.toLowerCase()) ? <b key={i}>{w}</b> : w,
-          )}
-        </bdi>
-      </Typography>
-      <About listing={listing} />
-    </Pane>
-  );
-}
-
-function About({ listing }: { listing: ListingSeen }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  return (
-    <Typography variant="body2" color="text.secondary" component="span">
-      {[
-        listing.brand,
-        listing.price === null ? '' : t('matching.price', { price: f.number(listing.price) }),
-        listing.units === null ? '' : t('matching.units', { units: f.number(listing.units, 0) }),
-        t('matching.barcode', { code: codeOfKey(listing.key) }),
-      ]
-        .filter((x) => x !== '')
-        .join(' · ')}
-    </Typography>
-  );
-}
-
-/** Pieces in the packs of both sides: what is typed here goes with the barcode. */
-function PackOf({ packs, set }: { packs: Packs; set: (packs: Packs) => void }) {
-  const { t } = useTranslation();
-  const field = (which: 'sold' | 'bought') => (
-    <NumField
-      label={t(`matching.${which}`)}
-      value={packs[which]}
-      onChange={(v) => v !== null && v >= 1 && set({ ...packs, [which]: v })}
-      kind="number"
-      whole
-      min={1}
-      max={10_000}
-      width={80}
-    />
-  );
-  return (
-    <Box
-      role="group"
-      aria-label={t('matching.packs')}
-      sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}>
-      <Typography variant="body2" sx={{ pb: 0.75 }}>
-        {t('matching.packs')}
-      </Typography>
-      {field('sold')}
-      {field('bought')}
-    </Box>
-  );
-}
-
-function Others({ others, choose }: { others: readonly ListingSeen[]; choose: (key: string) => void }) {
-  const { t } = useTranslation();
-  if (others.length === 0) return null;
-  return (
-    <Box component="section" aria-label={t('matching.others')}>
-      <Typography variant="body2">{t('matching.others')}</Typography>
-      <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
-        {others.slice(0, 5).map((o) => (
-          <li key={`${o.key}${o.title}`}>
-            <bdi>{o.title}</bdi> <About listing={o} />{' '}
-            <Button
-              size="small"
-              sx={{ minWidth: 0, py: 0 }}
-              aria-label={`${t('matching.choose')}: ${o.title}`}
-              onClick={() => choose(o.key)}>
-              {t('matching.choose')}
-            </Button>
-          </li>
-        ))}
-      </Box>
     </Box>
   );
 }

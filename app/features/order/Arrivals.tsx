@@ -1,5 +1,5 @@
 /** What came in of an order, in parts, with what was damaged and what is still open. */
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { arrivedOf } from '../../../core/orders/states.ts';
@@ -170,112 +170,6 @@ function Receive({
               note,
               lines: came.map((l) => ({ line: l.id, units: l.units ?? 0, damaged: l.damaged ?? 0 })),
             });
-            onClose();
-          }}>
-          {t('order.noteNow')}
-        </Button>
-      </DialogActions>
-    </Dialog>
-  );
-}
-
-export function Payments({
-  shown,
-  said,
-  act,
-  canEdit,
-  today,
-  home,
-  open,
-}: Props & { home: string /** Still to pay, in the order's currency. */; open: number }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const [isOpen, setOpen] = useState(false);
-  const { terms, progress, edition, state } = shown;
-  const money = (x: number): string => f.money(x, terms.currency);
-  return (
-    <Pane title={t('order.payments')}>
-      {progress.payments.map((p) => (
-        <Box key={p.id} sx={{ display: 'flex', gap: 1, alignItems: 'baseline', fontSize: '0.88rem' }}>
-          {t(terms.currency === home ? 'order.paidLine' : 'order.paidLineHome', {
-            day: f.day(p.day),
-            amount: money(p.amount),
-            home: f.money(p.home, home),
-          })}
-          {canEdit && state !== 'closed' && (
-            <Button
-              size="small"
-              sx={{ minWidth: 0, py: 0 }}
-              onClick={() => act({ intent: 'dropPayment', id: p.id, edition })}>
-              {t('order.takeBack')}
-            </Button>
-          )}
-        </Box>
-      ))}
-      <Typography variant="body2">
-        {open === 0 && said.lacks.length === 0
-          ? t('order.paidAll')
-          : t('order.stillToPay', {
-              amount: said.lacks.length > 0 ? t('orders.atLeast', { amount: money(open) }) : money(open),
-            })}
-      </Typography>
-      {canEdit && state !== 'closed' && state !== 'cancelled' && (
-        <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setOpen(true)}>
-          {t('order.pay')}
-        </Button>
-      )}
-      {isOpen && <Pay {...{ shown, act, today, home }} onClose={() => setOpen(false)} />}
-    </Pane>
-  );
-}
-
-function Pay({
-  shown,
-  act,
-  today,
-  home,
-  onClose,
-}: Pick<Props, 'shown' | 'act' | 'today'> & { home: string; onClose: () => void }) {
-  const { t } = useTranslation();
-  const { currency } = shown.terms;
-  const [day, setDay] = useState(today);
-  const [amount, setAmount] = useState<number | null>(null);
-  const [took, setTook] = useState<number | null>(null);
-  const inHome = currency === home ? amount : took;
-  return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <DialogTitle>{t('order.payTitle')}</DialogTitle>
-      <DialogContent sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
-        <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
-        <NumField
-          label={t('order.amount', { currency })}
-          value={amount}
-          onChange={setAmount}
-          kind="money"
-          currency={currency}
-          width={130}
-        />
-        {currency !== home && (
-          <NumField
-            label={t('order.tookFrom', { currency: home })}
-            value={took}
-            onChange={setTook}
-            kind="money"
-            currency={home}
-            width={190}
-          />
-        )}
-        <Typography variant="body2" color="text.secondary">
-          {t('order.payText')}
-        </Typography>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>{t('cancel')}</Button>
-        <Button
-          variant="contained"
-          disabled={amount === null || amount <= 0 || inHome === null || day === ''}
-          onClick={() => {
-            act({ intent: 'pay', edition: shown.edition, day, amount, home: inHome });
             onClose();
           }}>
           {t('order.noteNow')}

@@ -16,15 +16,12 @@ import type { EnquiryLine } from './EnquiriesPage.tsx';
 import { EnquiryAnswer } from './EnquiryAnswer.tsx';
 import { letterOf } from './letter.ts';
 import { Negotiation } from './Negotiation.tsx';
-import type { PageMail } from './orderPage.ts';
-import { useMailWatch } from './useMailWatch.ts';
+import { MailsSaid } from './MailsSaid.tsx';
+import type { MailsShown } from './orderPage.ts';
 import './enquiryWords.ts';
 
-type Props = {
+type Props = MailsShown & {
   row: EnquiryLine;
-  mails: readonly PageMail[];
-  canMail: boolean;
-  mailbox: string | null;
   from: string;
   /** The quote one has of this supplier, beside which the answer is put. */
   before: QuoteSource | null;
@@ -37,7 +34,6 @@ export type Fields = { fields: Enquiry; set: (some: Partial<Enquiry>) => void; c
 export function EnquiryPage(props: Props) {
   const { row, mails, canMail, mailbox, from, before, today, base, canEdit } = props;
   const { t } = useTranslation();
-  const f = useFormat();
   const told = useActionData<{ error?: string }>();
   const submit = useSubmit();
   const url = `${base}/order/enquiries/${row.id}`;
@@ -50,7 +46,6 @@ export function EnquiryPage(props: Props) {
   });
   const act = (what: object): void =>
     void submit(what as never, { method: 'post', encType: 'application/json' });
-  useMailWatch(mails);
   const isDraft = row.state === 'draft';
   const edits = canEdit && isDraft;
   const isSaved = state === 'saved' || state === 'viewer';
@@ -71,19 +66,7 @@ export function EnquiryPage(props: Props) {
           {error ?? told?.error}
         </Alert>
       )}
-      {mails.map((m) => (
-        <Alert key={m.id} severity={m.state === 'failed' ? 'error' : 'info'} sx={{ mb: 1, py: 0 }}>
-          {t(`order.mailState.${m.state}`, { to: m.to, day: f.day(m.at.slice(0, 10)) })} {m.error}
-          {mailbox !== null && (
-            <>
-              {' '}
-              <a href={mailbox} target="_blank" rel="noreferrer">
-                {t('order.mailbox')}
-              </a>
-            </>
-          )}
-        </Alert>
-      ))}
+      <MailsSaid mails={mails} mailbox={mailbox} again={null} />
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '360px 1fr' }, gap: 3 }}>
         <Box>
           <Asked fields={fields} set={set} canEdit={edits} />

@@ -1,8 +1,8 @@
 /** What an order comes to and when, in a sentence, and what it leaves of the cash. */
 import { Box, Typography } from '@mui/material';
 import { Trans, useTranslation } from 'react-i18next';
-import { exchangeFactor } from '../../../core/money/money.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
+import { inHome, leftAfter } from '../../../core/orders/purse.ts';
 import type { OrderState, OrderTerms } from '../../../core/orders/schema.ts';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -20,9 +20,8 @@ type Props = {
 export function OrderAnswer({ terms, said, state, left, home, exchange }: Props) {
   const { t } = useTranslation();
   const f = useFormat();
-  const factor = exchangeFactor(exchange, terms.currency, home);
-  const inHome = Number.isNaN(factor) ? null : said.total * factor;
-  const rest = state !== 'draft' || left === null || inHome === null ? null : left - inHome;
+  const totalHome = inHome(said.total, terms.currency, { exchange, home });
+  const rest = state === 'draft' ? leftAfter(left, totalHome) : null;
   const total = f.money(said.total, terms.currency);
   const [first, second] = said.due;
   // What is a share of a total that lacks something is a bound too.
@@ -63,9 +62,9 @@ export function OrderAnswer({ terms, said, state, left, home, exchange }: Props)
           components={{ k: <strong /> }}
         />
         {terms.currency !== home &&
-          inHome !== null &&
+          totalHome !== null &&
           exchange !== null &&
-          t('order.inHome', { amount: f.money(inHome, home), day: f.day(exchange.date) })}
+          t('order.inHome', { amount: f.money(totalHome, home), day: f.day(exchange.date) })}
         {due}{' '}
         {rest !== null && (
           <Trans

@@ -6,24 +6,20 @@ import { Link, useActionData, useSubmit } from 'react-router';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { orderName } from '../../../core/orders/name.ts';
 import { openOf, orderSaid } from '../../../core/orders/totals.ts';
-import { Arrivals, Payments } from './Arrivals.tsx';
+import { Arrivals } from './Arrivals.tsx';
 import { OrderAnswer } from './OrderAnswer.tsx';
 import { OrderLines } from './OrderLines.tsx';
 import { OrderSteps } from './OrderSteps.tsx';
 import { OrderTermsForm } from './OrderTermsForm.tsx';
-import type { ActOn, OrderShown, PageMail } from './orderPage.ts';
-import { useMailWatch } from './useMailWatch.ts';
+import type { ActOn, MailsShown, OrderShown } from './orderPage.ts';
+import { Payments } from './Payments.tsx';
 import { useOrder } from './useOrder.ts';
 import './words.ts';
 
-type Props = {
+type Props = MailsShown & {
   shown: OrderShown;
   suppliers: readonly { id: string; name: string; mail: string }[];
   names: Readonly<Record<string, string>>;
-  mails: readonly PageMail[];
-  canMail: boolean;
-  /** Where the mail of a demo is read. */
-  mailbox: string | null;
   /** Who orders: name, and below it the address. */
   from: string;
   /** What other orders leave, home currency; null: not known. */
@@ -40,7 +36,6 @@ export function OrderPage(props: Props) {
   const { t } = useTranslation();
   const told = useActionData<{ error?: string }>();
   const submit = useSubmit();
-  useMailWatch(props.mails);
   const isDraft = shown.state === 'draft';
   const edits = isDraft && canEdit;
   const own = useOrder(shown.id, shown.terms, `${base}/order/${shown.id}/save`, edits);

@@ -1,5 +1,5 @@
 /** Where an order stands, what happened to it, and the ways it may go from here. */
-import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ORDER_WAYS, stateBefore } from '../../../core/orders/states.ts';
@@ -9,15 +9,13 @@ import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { Confirmed } from './Confirmed.tsx';
 import { SendOrder } from './SendOrder.tsx';
-import type { ActOn, OrderShown, PageMail } from './orderPage.ts';
+import { MailsSaid } from './MailsSaid.tsx';
+import type { ActOn, MailsShown, OrderShown } from './orderPage.ts';
 
-type Props = {
+type Props = MailsShown & {
   shown: OrderShown;
   said: OrderSaid;
   names: Readonly<Record<string, string>>;
-  mails: readonly PageMail[];
-  canMail: boolean;
-  mailbox: string | null;
   from: string;
   act: ActOn;
   canEdit: boolean;
@@ -56,28 +54,7 @@ export function OrderSteps({
           {s.note !== '' && `: ${s.note}`}
         </Typography>
       ))}
-      {mails.map((m) => (
-        <Alert
-          key={m.id}
-          severity={m.state === 'failed' ? 'error' : m.state === 'unsure' ? 'warning' : 'info'}
-          sx={{ my: 0.5, py: 0 }}
-          action={
-            (m.state === 'failed' || m.state === 'unsure') &&
-            canEdit && (
-              <Button size="small" onClick={() => setAsks('send')}>
-                {t('order.mailAgain')}
-              </Button>
-            )
-          }>
-          {t(`order.mailState.${m.state}`, { to: m.to, day: f.day(m.at.slice(0, 10)) })}
-          {m.error !== null && ` ${m.error}`}
-        </Alert>
-      ))}
-      {mails.length > 0 && mailbox !== null && (
-        <MuiLink href={mailbox} target="_blank" rel="noreferrer" sx={{ fontSize: '0.86rem' }}>
-          {t('order.mailbox')}
-        </MuiLink>
-      )}
+      <MailsSaid mails={mails} mailbox={mailbox} again={canEdit ? () => setAsks('send') : null} />
       {canEdit && (
         <Box className="no-print" sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1 }}>
           {state === 'draft' && canMail && (

@@ -3,9 +3,8 @@ import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useMemo } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import { exchangeFactor } from '../../../core/money/money.ts';
 import type { ExchangeTable } from '../../../core/money/money.ts';
-import { ordersPurse } from '../../../core/orders/purse.ts';
+import { inHome, ordersPurse } from '../../../core/orders/purse.ts';
 import type { OrdersPurse } from '../../../core/orders/purse.ts';
 import type { Order } from '../../../core/orders/schema.ts';
 import { isPromised } from '../../../core/orders/states.ts';
@@ -142,16 +141,9 @@ function Table({
   const f = useFormat();
   const rows = orders.map((o) => {
     const said = orderSaid(o.terms, today);
-    const factor = exchangeFactor(exchange, o.terms.currency, homeCurrency);
-    const known = Number.isNaN(factor) ? null : said.total * factor;
+    const home = inHome(said.total, o.terms.currency, { exchange, home: homeCurrency });
     const counts = isPromised(o.state);
-    return {
-      o,
-      said,
-      home: known,
-      open: counts ? openOf(o, said) : null,
-      due: counts ? nextDue(o, said) : null,
-    };
+    return { o, said, home, open: counts ? openOf(o, said) : null, due: counts ? nextDue(o, said) : null };
   });
   const bounded = (text: string, lacks: readonly string[]): string =>
     lacks.length === 0 || text === '–' ? text : t('orders.atLeast', { amount: text });

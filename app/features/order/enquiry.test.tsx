@@ -1,8 +1,7 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { createRoutesStub } from 'react-router';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
 import { enquiry, QUESTIONS } from '../../../core/enquiries/schema.ts';
 import type { Enquiry } from '../../../core/enquiries/schema.ts';
 import { quote } from '../../../core/lane/schema.ts';
@@ -11,6 +10,7 @@ import { EnquiriesPage } from './EnquiriesPage.tsx';
 import type { EnquiryLine } from './EnquiriesPage.tsx';
 import { EnquiryPage } from './EnquiryPage.tsx';
 import { letterOf } from './letter.ts';
+import { shown } from './testing/shown.tsx';
 
 const data = (over: object = {}): Enquiry =>
   enquiry.parse({
@@ -30,26 +30,6 @@ const row = (over: Partial<EnquiryLine> = {}): EnquiryLine => ({
   data: data(),
   ...over,
 });
-function shown(element: React.ReactElement) {
-  const acts: Record<string, unknown>[] = [];
-  const saved: Record<string, unknown>[] = [];
-  const Stub = createRoutesStub([
-    {
-      path: '/',
-      Component: () => element,
-      action: async ({ request }) => {
-        acts.push(await request.json());
-        return {};
-      },
-    },
-  ]);
-  globalThis.fetch = (async (_: unknown, init?: { body?: string }) => {
-    saved.push(JSON.parse(init?.body ?? '{}'));
-    return new Response('{}', { headers: { 'content-type': 'application/json' } });
-  }) as typeof fetch;
-  render(<Stub initialEntries={['/']} />);
-  return { acts, saved };
-}
 const before = quote.parse({
   kind: 'quote',
   currency: 'EUR',
@@ -73,9 +53,6 @@ const page = (over: Partial<EnquiryLine> = {}, props: object = {}) =>
     />,
   );
 const press = (name: string | RegExp) => fireEvent.click(screen.getByRole('button', { name }));
-
-// What one test leaves unsaved in the tab is none of the next.
-beforeEach(() => sessionStorage.clear());
 
 describe('the letter', () => {
   it('asks what is ticked, with the quantities, and names the price only where one wants it', () => {

@@ -1,8 +1,7 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { createRoutesStub } from 'react-router';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
 import type { ToOrder } from '../../../between/orders.ts';
 import { orderLine, orderProgress, orderTerms } from '../../../core/orders/schema.ts';
 import type { Order, OrderLine, OrderTerms } from '../../../core/orders/schema.ts';
@@ -10,6 +9,7 @@ import { NewOrders } from './NewOrders.tsx';
 import { OrderPage } from './OrderPage.tsx';
 import type { OrderShown } from './orderPage.ts';
 import { OrdersPage } from './OrdersPage.tsx';
+import { shown } from './testing/shown.tsx';
 
 const TODAY = '2026-11-24';
 const EXCHANGE = { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } };
@@ -40,27 +40,6 @@ const order = (over: Partial<Order> = {}): OrderShown => ({
   edition: 3,
   ...over,
 });
-/** What is shown, what is done to the order, and what is saved of it. */
-function shown(element: React.ReactElement) {
-  const acts: Record<string, unknown>[] = [];
-  const saved: Record<string, unknown>[] = [];
-  const Stub = createRoutesStub([
-    {
-      path: '/w/shop/order',
-      Component: () => element,
-      action: async ({ request }) => {
-        acts.push(await request.json());
-        return {};
-      },
-    },
-  ]);
-  globalThis.fetch = (async (_: unknown, init?: { body?: string }) => {
-    saved.push(JSON.parse(init?.body ?? '{}'));
-    return new Response('{}', { headers: { 'content-type': 'application/json' } });
-  }) as typeof fetch;
-  render(<Stub initialEntries={['/w/shop/order']} />);
-  return { acts, saved };
-}
 const page = (over: Partial<Order> = {}, props: object = {}) =>
   shown(
     <OrderPage
@@ -82,9 +61,6 @@ const page = (over: Partial<Order> = {}, props: object = {}) =>
   );
 const answer = (): string => screen.getByTestId('order-answer').textContent ?? '';
 const press = (name: string | RegExp) => fireEvent.click(screen.getByRole('button', { name }));
-
-// What one test leaves unsaved in the tab is none of the next.
-beforeEach(() => sessionStorage.clear());
 
 describe('a draft', () => {
   it('says what it comes to, in both currencies with the day of the rate, and what it leaves', () => {

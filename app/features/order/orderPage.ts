@@ -10,6 +10,13 @@ export type PageMail = {
   readonly error: string | null;
   readonly at: string;
 };
+/** The mails a page shows, and what it can do with mail. */
+export type MailsShown = {
+  readonly mails: readonly PageMail[];
+  readonly canMail: boolean;
+  /** Where the mail of a demo is read. */
+  readonly mailbox: string | null;
+};
 /** Sends something that is done to the order; the page shows what the server says. */
 export type ActOn = (what: {
   readonly intent: string;

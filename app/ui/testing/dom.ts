@@ -14,3 +14,13 @@ globalThis.ResizeObserver = class {
   unobserve(): void {}
   disconnect(): void {}
 };
+// jsdom looks through the whole page for the labels of each field; a page of settings takes it ten seconds.
+for (const field of [HTMLInputElement, HTMLSelectElement, HTMLTextAreaElement, HTMLButtonElement])
+  Object.defineProperty(field.prototype, 'labels', {
+    configurable: true,
+    get(this: HTMLElement) {
+      return [...document.getElementsByTagName('label')].filter(
+        (l) => (this.id !== '' && l.htmlFor === this.id) || (l.htmlFor === '' && l.contains(this)),
+      );
+    },
+  });

@@ -1,0 +1,130 @@
+/** Payments that were made of an order, and what is still to pay. */
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import type { OrderSaid } from '../../../core/orders/totals.ts';
+import { NumField, TextLine } from '../../ui/Field.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { Pane } from '../weigh/Pane.tsx';
+import type { ActOn, OrderShown } from './orderPage.ts';
+
+export function Payments({
+  shown,
+  said,
+  act,
+  canEdit,
+  today,
+  home,
+  open,
+}: {
+  shown: OrderShown;
+  said: OrderSaid;
+  act: ActOn;
+  canEdit: boolean;
+  today: string;
+  home: string;
+  /** Still to pay, in the order's currency. */
+  open: number;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const [isOpen, setOpen] = useState(false);
+  const { terms, progress, edition, state } = shown;
+  const money = (x: number): string => f.money(x, terms.currency);
+  return (
+    <Pane title={t('order.payments')}>
+      {progress.payments.map((p) => (
+        <Box key={p.id} sx={{ display: 'flex', gap: 1, alignItems: 'baseline', fontSize: '0.88rem' }}>
+          {t(terms.currency === home ? 'order.paidLine' : 'order.paidLineHome', {
+            day: f.day(p.day),
+            amount: money(p.amount),
+            home: f.money(p.home, home),
+          })}
+          {canEdit && state !== 'closed' && (
+            <Button
+              size="small"
+              sx={{ minWidth: 0, py: 0 }}
+              onClick={() => act({ intent: 'dropPayment', id: p.id, edition })}>
+              {t('order.takeBack')}
+            </Button>
+          )}
+        </Box>
+      ))}
+      <Typography variant="body2">
+        {open === 0 && said.lacks.length === 0
+          ? t('order.paidAll')
+          : t('order.stillToPay', {
+              amount: said.lacks.length > 0 ? t('orders.atLeast', { amount: money(open) }) : money(open),
+            })}
+      </Typography>
+      {canEdit && state !== 'closed' && state !== 'cancelled' && (
+        <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setOpen(true)}>
+          {t('order.pay')}
+        </Button>
+      )}
+      {isOpen && <Pay {...{ shown, act, today, home }} onClose={() => setOpen(false)} />}
+    </Pane>
+  );
+}
+
+function Pay({
+  shown,
+  act,
+  today,
+  home,
+  onClose,
+}: {
+  shown: OrderShown;
+  act: ActOn;
+  today: string;
+  home: string;
+  onClose: () => void;
+}) {
+  const { t } = useTranslation();
+  const { currency } = shown.terms;
+  const [day, setDay] = useState(today);
+  const [amount, setAmount] = useState<number | null>(null);
+  const [took, setTook] = useState<number | null>(null);
+  const inHome = currency === home ? amount : took;
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
+      <DialogTitle>{t('order.payTitle')}</DialogTitle>
+      <DialogContent sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
+        <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
+        <NumField
+          label={t('order.amount', { currency })}
+          value={amount}
+          onChange={setAmount}
+          kind="money"
+          currency={currency}
+          width={130}
+        />
+        {currency !== home && (
+          <NumField
+            label={t('order.tookFrom', { currency: home })}
+            value={took}
+            onChange={setTook}
+            kind="money"
+            currency={home}
+            width={190}
+          />
+        )}
+        <Typography variant="body2" color="text.secondary">
+          {t('order.payText')}
+        </Typography>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>{t('cancel')}</Button>
+        <Button
+          variant="contained"
+          disabled={amount === null || amount <= 0 || inHome === null || day === ''}
+          onClick={() => {
+            act({ intent: 'pay', edition: shown.edition, day, amount, home: inHome });
+            onClose();
+          }}>
+          {t('order.noteNow')}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
