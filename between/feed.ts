@@ -5,6 +5,7 @@
 import { z } from 'zod';
 import { MATCHES, PERMISSIONS } from '../core/evidence/schema.ts';
 import { MAX_AMOUNT } from '../core/money/schema.ts';
+import { shop, shopGoods } from '../core/shops/schema.ts';
 
 /** Plain numbers and texts: an answer says what it means, and no default stands in for what it leaves out. */
 const amount = z.number().min(0).max(MAX_AMOUNT);
@@ -177,7 +178,28 @@ export const ANSWERS = {
     ...money,
     listings: z.array(row.extend({ pack: z.number().int().min(1) })).max(200),
   }),
+  barcodes: z.object({
+    ...head,
+    ...money,
+    listings: z
+      .array(
+        row.extend({
+          pack: z.number().int().min(1).max(100_000),
+          sides: z.array(z.number().positive()).length(3).nullable().meta({ description: 'cm' }),
+        }),
+      )
+      .max(2000),
+  }),
   picks: rows,
+  shops: z.object({ ...head, shops: z.array(shop).max(1000) }),
+  catalogue: z.object({
+    ...head,
+    ...money,
+    edition: text.meta({ description: 'Another one: the catalogue has changed since the page before' }),
+    total: count.meta({ description: 'Goods of what was asked for' }),
+    next: z.string().max(200).nullable(),
+    goods: z.array(shopGoods).max(500),
+  }),
 } as const;
 export type Question = keyof typeof ANSWERS;
 export type FeedAnswer<Q extends Question> = z.output<(typeof ANSWERS)[Q]>;
@@ -245,6 +267,22 @@ const PARAMETERS: Readonly<Record<Question, readonly Parameter[]>> = {
     { name: 'terms', description: 'Terms with a stroke (|) between', required: true, schema: string },
   ],
   barcode: [market, { name: 'gtin', description: 'Barcode, 8 to 14 digits', required: true, schema: string }],
+  barcodes: [
+    market,
+    {
+      name: 'gtins',
+      description: 'Barcodes with a stroke (|) between, 100 at most',
+      required: true,
+      schema: string,
+    },
+  ],
+  shops: [],
+  catalogue: [
+    { name: 'shop', description: 'Key of the shop', required: true, schema: string },
+    { name: 'category', description: 'Key of one of its categories', required: true, schema: string },
+    { name: 'cursor', description: 'Where the page before ended (`next`)', schema: string },
+    limit,
+  ],
   picks: [
     market,
     { name: 'what', description: 'Which list', required: true, schema: { type: 'string', enum: [...PICKS] } },

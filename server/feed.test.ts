@@ -61,6 +61,9 @@ describe('the world behind the stand-in', () => {
     terms: { market: 'Sundra/AE', words: 'بيت النحل' },
     bids: { market: MARKET, terms: 'bienenhaus|bienenhaus set' },
     barcode: { market: MARKET, gtin: '9520000010010' },
+    barcodes: { market: MARKET, gtins: '9520000010010|9520000010027' },
+    shops: {},
+    catalogue: { shop: 'haldern', category: 'c1' },
     picks: { market: MARKET, what: 'rising' },
   };
   it.each(Object.keys(ANSWERS) as Question[])(

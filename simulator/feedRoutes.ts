@@ -2,6 +2,8 @@
 import { z } from 'zod';
 import * as feed from './world/feed.ts';
 import type { World } from './world/feed.ts';
+import { catalogue, shops } from './world/shops.ts';
+import type { ShopFault } from './world/shops.ts';
 import { marketNamed } from './world/markets.ts';
 import type { Market } from './world/markets.ts';
 
@@ -75,22 +77,51 @@ const QUESTIONS: Readonly<Record<string, Question>> = {
   barcode: asking(z.object({ gtin: z.string().regex(/^\d{8,14}$/) }), (w, m, q) =>
     feed.byBarcode(w, m, q.gtin),
   ),
+  barcodes: asking(z.object({ gtins: z.string().min(1).max(2000) }), (w, m, q) =>
+    feed.byBarcodes(w, m, q.gtins.split('|').slice(0, 100)),
+  ),
   picks: asking(z.object({ what: z.enum(['new', 'rising', 'best', 'random']), limit }), (w, m, q) =>
     feed.picks(w, m, q.what, q.limit),
   ),
 };
+
+const pageAsked = z.object({
+  shop: z.string().max(100),
+  category: z.string().max(100),
+  cursor: z.coerce.number().int().min(0).default(0),
+  limit,
+});
 
 const problem = (status: number, title: string, detail: string): Answer => ({
   status,
   body: { type: 'about:blank', title, status, detail },
 });
 
-/** The answer to a question of the feed; null where the path is none of it. `broken`: it breaks the contract. */
-export function feedAnswer(url: URL, world: World, broken: boolean): Answer | null {
+/** A page of a shop's catalogue. */
+function shopPage(world: World, query: Record<string, string>, fault: ShopFault | null): Answer {
+  const asked = pageAsked.safeParse(query);
+  if (!asked.success) return problem(422, 'The question is not understood', z.prettifyError(asked.error));
+  const { shop, category, cursor, limit: most } = asked.data;
+  const body = catalogue(world, shop, category, cursor, most, fault);
+  return body === null ? problem(404, 'No such shop or category', shop) : { status: 200, body };
+}
+
+/**
+ * The answer to a question of the feed; null where the path is none of it. `broken`: it breaks the contract; `fault`:
+ * what is wrong with a shop's catalogue.
+ */
+export function feedAnswer(
+  url: URL,
+  world: World,
+  broken: boolean,
+  fault: ShopFault | null = null,
+): Answer | null {
   const name = /^\/feed\/([a-z-]+)$/.exec(url.pathname)?.[1];
   if (name === undefined) return null;
   const query = Object.fromEntries(url.searchParams);
   if (name === 'markets') return { status: 200, body: feed.markets(world) };
+  if (name === 'shops') return { status: 200, body: shops(world) };
+  if (name === 'catalogue') return shopPage(world, query, fault);
   const ask = Object.hasOwn(QUESTIONS, name) ? QUESTIONS[name] : undefined;
   if (ask === undefined) return problem(404, 'No such question', url.pathname);
   const market = marketNamed(query.market ?? '');

@@ -11,6 +11,7 @@ import { freightQuote, MODES, ratesOn } from './answers.ts';
 import { feedAnswer } from './feedRoutes.ts';
 import { Mailbox, mailPage } from './mailbox.ts';
 import { openApi } from './openApi.ts';
+import { SHOP_FAULTS } from './world/shops.ts';
 
 const SEED = Number(process.env.SIM_SEED ?? 952);
 const PORT = Number(process.env.PORT ?? 4310);
@@ -27,6 +28,8 @@ const behaviour = z.strictObject({
   perMinute: z.number().int().min(0).nullable().default(null),
   /** Rates of 0, texts for numbers, a missing date. */
   odd: z.boolean().default(false),
+  /** What is wrong with shops' catalogues. */
+  shop: z.enum(SHOP_FAULTS).nullable().default(null),
   /** Of mail: refuse it for good, be away or break the line for the next so many, and how soon suppliers answer. */
   mail: z
     .strictObject({
@@ -121,7 +124,7 @@ async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> 
     return send(res, 200, now.odd ? { ...q, rate: -1, transitDays: 'soon' } : q);
   }
   const today = process.env.BM_TODAY ?? new Date().toISOString().slice(0, 10);
-  const fed = req.method === 'GET' ? feedAnswer(url, { seed: SEED, today }, now.odd) : null;
+  const fed = req.method === 'GET' ? feedAnswer(url, { seed: SEED, today }, now.odd, now.shop) : null;
   if (fed !== null)
     return send(
       res,

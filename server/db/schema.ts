@@ -35,6 +35,7 @@ import type { ListMap } from '../../core/lists/map.ts';
 import type { ListLook } from '../../core/lists/query.ts';
 import type { Choice } from '../../core/lists/reference.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
+import type { CatalogueChoice } from '../../core/shops/schema.ts';
 import type { Fault } from '../../core/fault.ts';
 import type { EvidenceMap } from '../../core/evidence/fileMap.ts';
 import type { ObservedKind, Watch } from '../../core/evidence/observed.ts';
@@ -381,6 +382,8 @@ export const supplierList = bm.table(
     /** How it was looked at last. */
     look: jsonb('look').$type<ListLook>(),
     reference: jsonb('reference').$type<StoredReference>(),
+    /** What of which shop's catalogue it is read of; null: of a file. */
+    catalogue: jsonb('catalogue').$type<CatalogueChoice>(),
     /** The supplier's edition before this one. */
     previousId: text('previous_id'),
     /** The last check, and the run whose rows are shown. */

@@ -1,5 +1,5 @@
 /** The end of reading a list: titles ranked, the table attached, what is new or gone since the edition before. */
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { Piscina } from 'piscina';
 import { LastEdition } from '../../core/lists/editions.ts';
 import { KeyIndex } from '../../core/lists/rows.ts';
@@ -84,7 +84,10 @@ export async function finish(
       .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
     const which = and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, of.listId));
     if (of.kind === 'readList') {
-      await tx.update(supplierList).set({ runId: taskId, updatedAt: new Date() }).where(which);
+      await tx
+        .update(supplierList)
+        .set({ runId: taskId, updatedAt: new Date(), ...sizesOf(work) })
+        .where(which);
       if (as === 'done')
         await addNotices(tx, workspaceId, [
           {
@@ -100,6 +103,16 @@ export async function finish(
     await dropRun(workspaceId, of.previousRun);
     await removeFolder(workspaceId, of.listId, of.previousRun);
   }
+}
+
+/** Files that were written here, not received, say how long they have become: quotas count them. */
+function sizesOf({ catalogue }: ListTask): object {
+  if (catalogue === undefined) return {};
+  const { sourceBytes, referenceBytes } = catalogue;
+  return {
+    file: sql`jsonb_set(${supplierList.file}, '{bytes}', to_jsonb(${sourceBytes}::bigint))`,
+    reference: sql`jsonb_set(${supplierList.reference}, '{file,bytes}', to_jsonb(${referenceBytes}::bigint))`,
+  };
 }
 
 /** Ranks titles: at once where they are few, else in a thread of its own. */

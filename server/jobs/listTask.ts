@@ -1,12 +1,23 @@
 /** What the reading of a list goes by: its task, its source, where its file lies. */
 import { createHash } from 'node:crypto';
 import { stat } from 'node:fs/promises';
+import type { CataloguePlace } from '../../core/shops/place.ts';
 import type { ListMap } from '../../core/lists/map.ts';
 import type { StoredReference } from '../db/schema.ts';
 import type { Position } from '../files/lists.ts';
 import { needRoom, storePath } from '../files/store.ts';
 import { sheetAsCsv } from '../files/readApart.ts';
 import { ROOM } from './storeGathered.ts';
+
+/** How far a shop's catalogue has been taken into the files of a list. */
+export type CatalogueWork = CataloguePlace & {
+  /** Listings found for goods, and searches for those without a barcode. */
+  readonly listings: number;
+  readonly searches: number;
+  /** Bytes of the files that count. */
+  readonly sourceBytes: number;
+  readonly referenceBytes: number;
+};
 
 /** Rows whose titles are ranked faster than a thread starts. */
 export const RANKED_HERE = 60_000;
@@ -39,6 +50,8 @@ export type ListTask = {
   /** Titles are ranked. */
   ranked?: boolean;
   startedAt?: string;
+  /** How far a shop's catalogue has been taken into the list's file. */
+  catalogue?: CatalogueWork;
 };
 
 /** The CSV to read: the file as it came, or the chosen sheet of a workbook, written out once. */
@@ -78,6 +91,8 @@ export type Source = {
   /** Barcodes of goods that were matched, by what they are known by. */
   readonly matched: ReadonlyMap<string, number>;
   readonly listId: string;
+  /** Whether more will be written to the file, and to that of its market figures. */
+  readonly grows: boolean;
 };
 
 /** Half of a pair of characters, cut off, is no text that a database takes. */
@@ -87,8 +102,8 @@ export const wellFormed = (text: string): string => text.replace(/[\ud800-\udbff
 export const cut = (text: string): string => (text.length > 2000 ? text.slice(0, 2000) : text);
 
 /** How far a reading is, every count of it there. */
-export type Tally = Required<Omit<ListTask, 'gone' | 'read' | 'ranked'>> &
-  Pick<ListTask, 'gone' | 'read' | 'ranked'>;
+export type Tally = Required<Omit<ListTask, 'gone' | 'read' | 'ranked' | 'catalogue'>> &
+  Pick<ListTask, 'gone' | 'read' | 'ranked' | 'catalogue'>;
 
 /** What a task has come to before, or the beginning. */
 export const tallyOf = (before: ListTask): Tally => ({

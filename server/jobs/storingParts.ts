@@ -44,7 +44,7 @@ export class StoringParts {
   }
 
   /**
-   * Has a part stored, and notes in `work` how far it is; `next`: where reading goes on, null at the end. Waits
+   * Has a part stored, and notes in `work` how far it is: where reading goes on, and whether all is read. Waits
    * where several parts wait already. False where the work goes on elsewhere.
    */
   async store(
@@ -52,10 +52,11 @@ export class StoringParts {
     part: Gathering,
     rows: { readonly header: readonly string[]; readonly hasMore: boolean },
     next: Position | null,
+    whole: boolean,
   ): Promise<boolean> {
     while (this.waiting.length >= MOST_WAITING) if (!(await this.waiting.shift())) return false;
     const { steps } = work;
-    const job = this.jobOf(work, part, rows, next);
+    const job = this.jobOf(work, part, rows, next, whole);
     // The first part does not wait for the thread to stand; the thread's parts wait for it, and so keep their
     // order.
     const stored =
@@ -79,8 +80,9 @@ export class StoringParts {
     part: Gathering,
     rows: { readonly header: readonly string[]; readonly hasMore: boolean },
     next: Position | null,
+    whole: boolean,
   ): PartJob {
-    const { workspaceId, taskId, folder, refusedFile, storing, size } = this.where;
+    const { workspaceId, taskId, folder, refusedFile, storing } = this.where;
     const name = `part-${String(work.parts.length).padStart(4, '0')}-${randomBytes(4).toString('hex')}`;
     const keeps = storing && part.count > 0;
     const { steps } = work;
@@ -89,10 +91,9 @@ export class StoringParts {
         ? null
         : `${work.refusedBytes === 0 ? refusedHead(rows.header) : ''}${Papa.unparse(part.refused)}\r\n`;
     const done = work.valid + work.invalid;
-    const share = next === null || size === 0 ? 1 : Math.max(1e-6, Math.min(1, next.chars / size));
     work.steps = steps + 1;
     work.at = next ?? work.at;
-    work.read = next === null;
+    work.read = whole;
     if (keeps) work.parts = [...work.parts, { name, rows: part.count }];
     work.refusedBytes += refused === null ? 0 : Buffer.byteLength(refused);
     return {
@@ -105,7 +106,19 @@ export class StoringParts {
       steps,
       task: { ...work, troubles: { ...work.troubles }, changes: { ...work.changes } },
       done,
-      total: next === null ? done : Math.round(done / share),
+      total: whole ? done : this.expected(done, work, next),
     };
+  }
+
+  /** How many rows there will be, from how much of the file, or of a catalogue, has been taken. */
+  private expected(done: number, { catalogue }: Tally, next: Position | null): number {
+    const { size } = this.where;
+    const share =
+      catalogue === undefined
+        ? next === null || size === 0
+          ? 1
+          : next.chars / size
+        : catalogue.goods / Math.max(catalogue.goods, catalogue.expected, 1);
+    return Math.round(done / Math.max(1e-6, Math.min(1, share)));
   }
 }

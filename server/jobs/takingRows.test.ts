@@ -40,6 +40,7 @@ const source = (over: Partial<Source> = {}): Source => ({
   matched: new Map(),
   path: 'nowhere',
   listId: 'l',
+  grows: false,
   ...over,
 });
 type Over = { source?: Partial<Source>; reference?: Reference; last?: LastEdition };

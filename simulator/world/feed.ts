@@ -60,6 +60,11 @@ export function row(w: World, m: Market, g: Goods, paid = false) {
   };
 }
 
+const sidesOf = (g: Goods): number[] => {
+  const side = 10 * Math.cbrt(g.thing.kg * 4);
+  return [1.4, 1, 0.6].map((x) => cents(side * x));
+};
+
 export function listing(w: World, m: Market, code: string) {
   const i = numberOf(code, m);
   if (i === null) return null;
@@ -69,7 +74,6 @@ export function listing(w: World, m: Market, code: string) {
     g.story?.has === 'variation' ? ([0.72, 0.15, 0.08, 0.05][k] ?? 0.05) : 0.2 + d(k),
   );
   const all = shares.reduce((a, b) => a + b, 0) || 1;
-  const side = 10 * Math.cbrt(g.thing.kg * 4);
   const month = Number(w.today.slice(5, 7));
   const stated = d(20) < 0.6 || g.story !== null;
   const units = Math.round(g.units * monthly(g.thing, g.thingNumber, month, 0, w.seed));
@@ -77,7 +81,7 @@ export function listing(w: World, m: Market, code: string) {
     ...head(w),
     ...row(w, m, g),
     currency: m.currency,
-    sides: [1.4, 1, 0.6].map((x) => cents(side * x)),
+    sides: sidesOf(g),
     units: stated
       ? { units, stated: true, low: null, high: null }
       : { units, stated: false, low: Math.round(units * 0.6), high: Math.round(units * 1.5) },
@@ -457,6 +461,20 @@ export function byBarcode(w: World, m: Market, gtin: string) {
       ...row(w, m, goodsAt(w.seed, m, i)),
       gtin,
       pack: 1 + (draw(w.seed, i, 95) < 0.15 ? 1 : 0),
+    })),
+  };
+}
+
+/** The same for many barcodes at once, with the sides of what is found. */
+export function byBarcodes(w: World, m: Market, gtins: readonly string[]) {
+  const found = gtins.flatMap((gtin) => byBarcode(w, m, gtin).listings);
+  return {
+    ...head(w),
+    currency: m.currency,
+    tax: 'included' as const,
+    listings: found.map((l) => ({
+      ...l,
+      sides: sidesOf(goodsAt(w.seed, m, numberOf(l.listing, m) as number)),
     })),
   };
 }

@@ -113,6 +113,12 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     '{{host}} is in the private network of this server',
     'Use a public address, or have whoever runs the server allow it (BM_FEED_PRIVATE).',
   ],
+  catalogueNoCategory: ['No category is chosen', 'Choose at least one.'],
+  catalogueOther: [
+    '{{shop}} now asks its prices otherwise ({{currency}})',
+    'Choose the shop anew, so that its prices are taken as they are.',
+  ],
+  shopUnknown: ['The market feed has no such shop any more', 'Choose another one.'],
   feedNone: ['No market feed is set', 'Set one in Settings, or bring evidence by file.'],
   feedAway: ['The market feed does not answer', 'What was known stays. Try again later.'],
   feedSlow: ['The market feed took too long', 'What was known stays. Try again later.'],

@@ -24,6 +24,9 @@ export const feedWords = {
     terms: 'Terms about something, with monthly volumes',
     bids: 'Bids a click, by source and match type',
     barcode: 'Listings of a barcode',
+    barcodes: 'Listings of many barcodes at once',
+    shops: 'Shops whose catalogues may be read, with their categories',
+    catalogue: 'A page of a category of a shop’s catalogue',
     picks: 'Listings that are new, rising, best selling, or any',
   },
 } as const;

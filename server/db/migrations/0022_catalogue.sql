@@ -1,0 +1,1 @@
+ALTER TABLE "bm"."supplier_list" ADD COLUMN "catalogue" jsonb;
