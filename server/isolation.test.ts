@@ -16,6 +16,7 @@ import {
   evidenceMap,
   feed,
   goodsMark,
+  closerLook,
   goodsMatch,
   lane,
   laneHistory,
@@ -136,6 +137,17 @@ beforeAll(async () => {
       await tx
         .insert(notice)
         .values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
+      await tx
+        .insert(closerLook)
+        .values({
+          workspaceId: w.id,
+          listId: 'l',
+          key: 9520000000019,
+          line: 2,
+          code: '9520000000019',
+          title: 't',
+          market: 'm',
+        });
       await tx
         .insert(goodsMatch)
         .values({ workspaceId: w.id, said: 'a\nb', key: 9520000000019, how: 'hand' });

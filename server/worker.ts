@@ -3,6 +3,7 @@ import { closeDatabase, isDatabaseAway } from './db/client.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeLeases } from './jobs/leases.ts';
+import { closerWork } from './jobs/lookCloser.ts';
 import { serve } from './jobs/serve.ts';
 import { listsWork } from './jobs/serveLists.ts';
 import { keepRounds } from './jobs/rounds.ts';
@@ -26,7 +27,9 @@ process.on('unhandledRejection', (e) => {
   process.exit(1);
 });
 
-await Promise.all([lanesWork, listsWork, marketsWork, pursesWork, mailsWork, matchesWork].map(serve));
+await Promise.all(
+  [lanesWork, listsWork, marketsWork, pursesWork, mailsWork, matchesWork, closerWork].map(serve),
+);
 await keepRounds();
 keepUp();
 log.info('worker ready');

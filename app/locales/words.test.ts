@@ -6,6 +6,7 @@ import { withoutNothing, workings } from '../../core/lane/workings.ts';
 import { cardWords } from './en.cards.ts';
 import { packWords } from './en.packs.ts';
 import { scheduleWords } from './en.schedules.ts';
+import { closerWords } from './en.closer.ts';
 import { checkWords } from './en.check.ts';
 import { compareWords } from './en.compare.ts';
 import { listTerms } from './en.listTerms.ts';
@@ -16,6 +17,7 @@ import { marketWords } from './en.market.ts';
 import { matchingWords } from './en.matching.ts';
 import { moreWords } from './en.more.ts';
 import { enquiryWords, orderWords } from './en.orders.ts';
+import { shopWords } from './en.shops.ts';
 import { supplierWords } from './en.suppliers.ts';
 import { workingWords } from './en.workings.ts';
 import { en } from './en.ts';
@@ -26,6 +28,7 @@ const places: readonly object[] = [
   scheduleWords,
   packWords,
   checkWords,
+  closerWords,
   compareWords,
   listTerms,
   listWords,
@@ -36,6 +39,7 @@ const places: readonly object[] = [
   moreWords,
   orderWords,
   enquiryWords,
+  shopWords,
   supplierWords,
   workingWords,
 ];

@@ -1,10 +1,12 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
+import { saidOfCatalogue } from '../../core/shops/place.ts';
 import { queryIn } from '../../core/lists/query.ts';
 import type { ListQuery } from '../../core/lists/query.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import type { Entry } from '../../server/auth/session.ts';
 import { askList, ScreeningAway } from '../../server/screening/client.ts';
 import { tallyOf } from '../../server/use/goods.ts';
+import { countLooks } from '../../server/use/closerLooks.ts';
 import { extrasOf, loadList, lookOf } from '../../server/use/lists.ts';
 import { cardsOfList } from '../../server/use/listCards.ts';
 import { loadViews } from '../../server/use/listViews.ts';
@@ -37,13 +39,14 @@ const firstWindow = (entry: Entry, page: Page, query: ListQuery, show: 'kept' | 
     throw e;
   });
 
-const workOf = ({ id, state, done, total, error, data: { startedAt } }: Run, shown: boolean) => ({
+const workOf = ({ id, state, done, total, error, data: { startedAt, catalogue } }: Run, shown: boolean) => ({
   id,
   state,
   done,
   total,
   error: error === null ? null : inWords(error),
   startedAt: startedAt ?? null,
+  catalogue: catalogue === undefined ? null : saidOfCatalogue(catalogue),
   shown,
 });
 
@@ -82,6 +85,8 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
       name: list.name,
       extras: extrasOf(list),
       listCurrency: list.settings.assumptions.purchase.currency,
+      isCatalogue: list.catalogue !== null,
+      looked: await countLooks(entry.workspaceId, list.id),
       hasPrevious: list.previousId !== null,
       hasReference: list.reference !== null,
       has: Object.keys(list.map?.columns ?? {}),

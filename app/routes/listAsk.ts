@@ -1,5 +1,6 @@
 import { data } from 'react-router';
 import { z } from 'zod';
+import { saidOfCatalogue } from '../../core/shops/place.ts';
 import { listQuery } from '../../core/lists/query.ts';
 import { LIST_FIGURES } from '../../core/lists/figures.ts';
 import { listSettings } from '../../core/lists/settings.ts';
@@ -62,6 +63,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
               done: newest.done,
               total: newest.total,
               error: newest.error === null ? null : inWords(newest.error),
+              catalogue: newest.data.catalogue === undefined ? null : saidOfCatalogue(newest.data.catalogue),
             },
     });
   } catch (e) {

@@ -17,6 +17,8 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     new URL(request.url).searchParams.get('sheet'),
   );
   if (page === null) throw data(null, 404);
+  if (page.list.catalogue !== null)
+    throw redirect(`/w/${entry.slug}/lists/shop?shop=${encodeURIComponent(page.list.catalogue.shop)}`);
   const check = page.work.find((w) => w.kind === 'checkList') ?? null;
   const refused = page.work.find((w) => (w.data.refusedBytes ?? 0) > 0) !== undefined;
   return {

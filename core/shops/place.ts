@@ -25,6 +25,12 @@ export type CataloguePlace = {
   /** Day that it speaks of. */
   readonly asOf: string | null;
 };
+/** What people are told of it. */
+const SAID = ['pages', 'goods', 'expected', 'left', 'changed', 'short', 'repeated'] as const;
+export type CatalogueSaid = Pick<CataloguePlace, (typeof SAID)[number]>;
+export const saidOfCatalogue = (p: CataloguePlace): CatalogueSaid =>
+  Object.fromEntries(SAID.map((k) => [k, p[k]])) as CatalogueSaid;
+
 export const CATALOGUE_START: CataloguePlace = {
   category: 0,
   cursor: null,

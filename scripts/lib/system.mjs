@@ -269,7 +269,16 @@ export async function startCluster(dir, ownerPassword, { quick = false, port: wa
 }
 
 /** Queues of long work and the seconds one turn of it may take at most; server/jobs names the same. */
-const QUEUES = { lanes: 120, lists: 120, markets: 120, purses: 7200, mails: 120, matches: 600, rounds: 120 };
+const QUEUES = {
+  lanes: 120,
+  lists: 120,
+  markets: 120,
+  purses: 7200,
+  mails: 120,
+  matches: 600,
+  closer: 120,
+  rounds: 120,
+};
 
 /** Puts the queue's own tables in place, as their owner, and lets the role of the jobs work in them. */
 async function prepareQueue(ownerUrl, client) {

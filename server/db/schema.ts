@@ -452,6 +452,32 @@ export const goodsMark = bm.table(
 );
 export type MarkState = 'shortlisted' | 'kept' | 'dropped' | 'ordered';
 
+/** Goods of a list that were looked at a second time: as which listing, and how that ended. What was seen of it is observed. */
+export const closerLook = bm.table(
+  'closer_look',
+  {
+    workspaceId: workspaceId(),
+    listId: text('list_id').notNull(),
+    key: bigint('key', { mode: 'number' }).notNull(),
+    line: integer('line').notNull(),
+    code: text('code').notNull(),
+    title: text('title').notNull(),
+    market: text('market').notNull(),
+    /** Blank: none is known yet, or none was found. */
+    listing: text('listing').notNull().default(''),
+    /** Title of the listing, for the eye, and whether it speaks of other goods than the row does. */
+    listingTitle: text('listing_title').notNull().default(''),
+    otherGoods: boolean('other_goods').notNull().default(false),
+    state: text('state').$type<CloserState>().notNull().default('waiting'),
+    fault: jsonb('fault').$type<Fault>(),
+    by: text('by'),
+    askedAt: when('asked_at').notNull().defaultNow(),
+    lookedAt: when('looked_at'),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.listId, t.key] })],
+);
+export type CloserState = 'waiting' | 'looked' | 'noListing' | 'failed';
+
 /** What goods without a proven barcode are: decided by hand or by rule, across lists and their editions. */
 export const goodsMatch = bm.table(
   'goods_match',
@@ -741,6 +767,7 @@ export const BUSINESS_TABLES = {
   listRow,
   goodsMark,
   goodsMatch,
+  closerLook,
   listView,
   observation,
   watched,

@@ -35,6 +35,8 @@ export const JOBS = {
   solvePurse: { queue: 'purses', asks: z.strictObject({ seconds: z.number().min(1).max(600) }) },
   /** Rows of a list without a proven barcode are matched to its market figures. */
   matchList: { queue: 'matches', asks: z.strictObject({ listId: z.string() }) },
+  /** Goods of a list are looked at a second time, in what the feed knows of their listings. */
+  lookCloser: { queue: 'closer', asks: z.strictObject({ listId: z.string() }) },
   /** A mail goes out. */
   sendMail: { queue: 'mails', asks: z.strictObject({ mailId: z.string() }) },
 } as const satisfies Record<string, { queue: string; asks: z.ZodType }>;

@@ -221,6 +221,20 @@ export async function keepObservations(
   await tx.insert(observation).values(timed);
 }
 
+/** Keeps what was seen of a listing, whoever follows it: kinds that are observed of listings alone. */
+export async function keepOfListing(
+  tx: Tx,
+  workspaceId: string,
+  { market, listing }: { readonly market: string; readonly listing: string },
+  seen: readonly NewObservation[],
+  by: string | null,
+): Promise<void> {
+  const own = seen.filter((o) => OF_LISTING.has(o.kind));
+  if (own.length === 0) return;
+  const rows = await rowsOf(tx, workspaceId, { candidateId: '', market }, own, listing);
+  await tx.insert(observation).values(rows.map((r) => ({ ...r, createdBy: by })));
+}
+
 /** Observations of a place as rows; terms and bids add to what is known of them. */
 async function rowsOf(
   tx: Tx,

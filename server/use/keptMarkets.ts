@@ -83,6 +83,39 @@ export async function keptPlaces(
   );
 }
 
+/** What was observed of listings of a market, whoever follows them: of each kind the newest, of days every stretch. */
+export async function keptListings(
+  tx: Tx,
+  workspaceId: string,
+  market: string,
+  listings: readonly string[],
+): Promise<Map<string, KeptMarket>> {
+  const kept = new Map<string, KeptMarket & { observations: Observation[] }>();
+  if (listings.length === 0) return kept;
+  const subjects = listings.map((l) => sql`${`listing/${l}`}`);
+  const { rows } = await tx.execute<Row & { subject: string }>(sql`
+    select * from (
+      select o.*, row_number() over (
+        partition by o.subject, o.kind order by o.as_of desc, o.created_at desc) as n
+      from ${observation} o where o.workspace_id = ${workspaceId} and o.market = ${market}
+        and o.subject in (${sql.join(subjects, sql`, `)}) and o.taken_back_at is null
+    ) as seen where n = 1 or kind = 'history' order by as_of desc, created_at desc`);
+  for (const listing of listings)
+    kept.set(listing, { market, watch: { ...NO_WATCH, listing }, observations: [] });
+  for (const { subject, id, kind, value, as_of, source, stated } of rows)
+    kept
+      .get(subject.slice('listing/'.length))
+      ?.observations.push({
+        id,
+        kind: kind as ObservedKind,
+        value,
+        asOf: String(as_of).slice(0, 10),
+        source: source ?? '',
+        stated: stated ?? true,
+      });
+  return kept;
+}
+
 export type KeptMarkets = { readonly markets: KeptMarket[]; readonly hasFeed: boolean };
 
 /** What is kept of a candidate's markets, or of one of them (`only`), and whether the workspace has a feed. */

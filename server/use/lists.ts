@@ -83,6 +83,8 @@ export type ListHead = {
   name: string;
   supplier: string | null;
   file: StoredFile;
+  /** Whether it is read from a shop. */
+  isCatalogue: boolean;
   country: string | null;
   createdAt: Date;
   state: 'new' | 'working' | 'ready' | 'cancelled' | 'failed';
@@ -131,6 +133,7 @@ export async function loadLists(workspaceId: string): Promise<ListHead[]> {
         name: l.name,
         supplier: l.supplierId === null ? null : (suppliers.get(l.supplierId) ?? null),
         file: l.file,
+        isCatalogue: l.catalogue !== null,
         country: l.settings?.country ?? null,
         createdAt: l.createdAt,
         state,

@@ -119,6 +119,11 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Choose the shop anew, so that its prices are taken as they are.',
   ],
   shopUnknown: ['The market feed has no such shop any more', 'Choose another one.'],
+  closerNoMarket: ['The list is sold on no marketplace yet', 'Choose one in its columns and terms.'],
+  closerTooMany: [
+    'A list may have {{most}} goods looked at a second time',
+    'Take some off the second look first.',
+  ],
   feedNone: ['No market feed is set', 'Set one in Settings, or bring evidence by file.'],
   feedAway: ['The market feed does not answer', 'What was known stays. Try again later.'],
   feedSlow: ['The market feed took too long', 'What was known stays. Try again later.'],

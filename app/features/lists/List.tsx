@@ -8,6 +8,8 @@ import type { ListSettings } from '../../../core/lists/settings.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { AssumptionsPane } from './AssumptionsPane.tsx';
+import { MOST_LOOKS } from '../../../core/evidence/closer.ts';
+import { useSubmit } from 'react-router';
 import { Rows } from './Rows.tsx';
 import { Limits } from './Limits.tsx';
 import { ListBar } from './ListBar.tsx';
@@ -60,6 +62,12 @@ export function ListPage(p: ListData) {
     if (assumptions !== null) setOwn({ ...own, assumptions });
   };
   const rows = [...ticked.values()];
+  const submit = useSubmit();
+  const lookCloser = (): void => {
+    const asked = rows.map(({ key, line, code, title }) => ({ key, line, code, title }));
+    const to = { method: 'post', action: `${url}/closer`, encType: 'application/json' } as const;
+    void submit(JSON.stringify({ what: 'look', rows: asked }), to);
+  };
   const tall = { maxHeight: `max(360px, calc(100vh - ${top + 8}px))` };
 
   return (
@@ -101,6 +109,7 @@ export function ListPage(p: ListData) {
                       ? () => void decisions.confirmPacks(rows)
                       : null
                   }
+                  onCloser={rows.length <= MOST_LOOKS ? lookCloser : null}
                   onUntick={untick}
                 />
               )}

@@ -6,6 +6,7 @@ import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { ListData, Tally } from './listData.ts';
 import { useTally } from './useTally.ts';
+import { CatalogueOdd, LeftOutOf, ReadAgain } from './CatalogueSaid.tsx';
 import { lackingWord, Progress } from './Nothing.tsx';
 import type { Screen } from './useScreen.ts';
 
@@ -34,12 +35,14 @@ export function ListHead({ data: p, url, screen, tally, shownCount, onStop, onAs
           <Button component={Link} to={`${p.root}/lists`} size="small">
             {t('list.back')}
           </Button>
+          {p.list.isCatalogue && p.canEdit && !running && <ReadAgain id={p.list.id} root={p.root} />}
           <Button component={Link} to={`${url}/setup`} size="small">
-            {t('list.setup')}
+            {t(p.list.isCatalogue ? 'catalogue.other' : 'list.setup')}
           </Button>
         </Box>
       </Box>
       {running && <Progress work={work} startedAt={p.work?.startedAt ?? null} onStop={onStop} />}
+      {work?.catalogue != null && <CatalogueOdd said={work.catalogue} />}
       {work?.state === 'cancelled' && (
         <Alert severity="warning" sx={{ my: 0.5, py: 0 }}>
           {t('list.stopped')}
@@ -87,6 +90,12 @@ function Facts({ data: p, url, answer }: { data: ListData; url: string; answer: 
           · <Link to={`${url}/match`}>{t('list.toMatch', { count: counts.troubles.barcode ?? 0 })}</Link>
         </>
       )}
+      {p.list.looked > 0 && (
+        <>
+          {' '}
+          · <Link to={`${url}/closer`}>{t('list.looked', { count: p.list.looked })}</Link>
+        </>
+      )}
       {p.list.hasPrevious && p.work?.state === 'done' && (
         <>
           {' '}
@@ -103,6 +112,7 @@ function Facts({ data: p, url, answer }: { data: ListData; url: string; answer: 
           )}
         </>
       )}
+      {p.work?.catalogue != null && <LeftOutOf said={p.work.catalogue} />}
       {counts.garbled > 0 && <> · {t('list.garbled', { count: counts.garbled })}</>}
       {answer !== null && answer.unknown.noMarket > 0 && (
         <> · {t('list.noMarket', { count: f.number(answer.unknown.noMarket, 0) as never })}</>

@@ -15,7 +15,7 @@ import {
 import { useEffect, useRef, useState } from 'react';
 import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
-import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
+import { Link, useFetcher, useNavigate, useRevalidator, useSubmit } from 'react-router';
 import { MoreButton } from '../../ui/MoreButton.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
@@ -29,6 +29,7 @@ export type ListLine = {
   name: string;
   supplier: string | null;
   file: { name: string; bytes: number };
+  isCatalogue: boolean;
   country: string | null;
   createdAt: string;
   state: 'new' | 'working' | 'ready' | 'cancelled' | 'failed';
@@ -56,6 +57,7 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
   const { t } = useTranslation();
   const f = useFormat();
   const navigate = useNavigate();
+  const submit = useSubmit();
   const act = useFetcher<{ deleted?: string }>();
   const { revalidate } = useRevalidator();
   const [menu, setMenu] = useState<{ el: HTMLElement; line: ListLine } | null>(null);
@@ -79,7 +81,13 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
   const ask = (intent: string, line: ListLine): void => {
     setMenu(null);
     setGone(intent === 'delete' ? line : null);
-    void act.submit({ intent, id: line.id }, { method: 'post' });
+    if (intent === 'again' && line.isCatalogue)
+      void submit(JSON.stringify({ again: line.id }), {
+        method: 'post',
+        action: `${root}/lists/shop`,
+        encType: 'application/json',
+      });
+    else void act.submit({ intent, id: line.id }, { method: 'post' });
   };
   return (
     <Box sx={{ maxWidth: 1120 }}>
@@ -92,7 +100,7 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
       <Typography color="text.secondary" sx={{ mb: 2, maxWidth: 720 }}>
         {t('lists.lead')}
       </Typography>
-      {canEdit && <DropPlace over={over} upload={upload} />}
+      {canEdit && <DropPlace over={over} upload={upload} shop={`${root}/lists/shop`} />}
       {upload.error !== null && (
         <Alert severity="error" sx={{ mb: 2 }}>
           {upload.error}
@@ -167,8 +175,11 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
 function DropPlace({
   over,
   upload,
+  shop,
 }: {
   over: boolean;
+  /** Where a shop is chosen instead. */
+  shop: string;
   upload: Pick<ReturnType<typeof useUpload>, 'now' | 'send' | 'stop'>;
 }) {
   const { t } = useTranslation();
@@ -204,6 +215,9 @@ function DropPlace({
           {t('lists.limits')}
         </Box>
       </Box>
+      <Button component={Link} to={shop} sx={{ ml: 'auto' }}>
+        {t('shops.way')}
+      </Button>
       {now !== null && (
         <Box role="status" sx={{ ml: 'auto', minWidth: 260, fontSize: '0.84rem' }}>
           {t('lists.sending', { name: now.name, share: f.percent(now.share, 0) })}{' '}

@@ -4,6 +4,7 @@ import type { TFunction } from 'i18next';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import type { Work } from './useScreen.ts';
 import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 
@@ -119,7 +120,7 @@ export function Progress({
   startedAt,
   onStop,
 }: {
-  work: { state: string; done: number; total: number } | null;
+  work: Pick<Work, 'done' | 'total' | 'catalogue'> | null;
   startedAt: string | null;
   onStop: (() => void) | null;
 }) {
@@ -146,6 +147,13 @@ export function Progress({
               rate: f.number(rate, 0),
               left: t('list.secondsLeft', { count: left }),
             })}
+      {work.catalogue !== null &&
+        work.done < work.total &&
+        ` ${t('catalogue.reading', {
+          pages: f.number(work.catalogue.pages, 0),
+          goods: f.number(work.catalogue.goods, 0),
+          expected: f.number(work.catalogue.expected, 0),
+        })}`}
       {onStop !== null && (
         <Button size="small" onClick={onStop}>
           {t('list.stop')}

@@ -14,6 +14,7 @@ export function TickedRows({
   onMark,
   onKeep,
   onPacks = null,
+  onCloser = null,
   onUntick,
 }: {
   count: number;
@@ -23,6 +24,8 @@ export function TickedRows({
   onKeep: (() => void) | null;
   /** Null: none of them names a pack. */
   onPacks?: (() => void) | null;
+  /** Null: there is no second look here. */
+  onCloser?: (() => void) | null;
   onUntick: () => void;
 }) {
   const { t } = useTranslation();
@@ -45,6 +48,11 @@ export function TickedRows({
             {onKeep !== null && (
               <Button size="small" onClick={onKeep}>
                 {t('list.keepMany')}
+              </Button>
+            )}
+            {onCloser !== null && (
+              <Button size="small" onClick={onCloser}>
+                {t('list.closer')}
               </Button>
             )}
             <Button size="small" aria-expanded={dropping} onClick={() => setDropping(!dropping)}>

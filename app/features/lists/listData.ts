@@ -1,5 +1,6 @@
 /** What the page of a list is given. */
 import type { ListLook, ListQuery } from '../../../core/lists/query.ts';
+import type { CatalogueSaid } from '../../../core/shops/place.ts';
 import type { ListSettings, ScreenSettings } from '../../../core/lists/settings.ts';
 import type { Answer } from '../../../between/ask.ts';
 
@@ -33,6 +34,10 @@ export type ListData = {
     name: string;
     extras: string[];
     listCurrency: string;
+    /** Whether it is read from a shop. */
+    isCatalogue: boolean;
+    /** Goods that were looked at a second time. */
+    looked: number;
     hasPrevious: boolean;
     hasReference: boolean;
     has: string[];
@@ -50,6 +55,7 @@ export type ListData = {
     total: number;
     error: string | null;
     startedAt: string | null;
+    catalogue: CatalogueSaid | null;
     shown: boolean;
   } | null;
   home: string;

@@ -111,7 +111,9 @@ function useTitled(): (id: ListColumn) => string {
   return useCallback(
     (id) => {
       const extra = extraOf(id);
-      if (extra !== null) return ['link', 'picture', 'notes'].includes(extra) ? t(`role.${extra}`) : extra;
+      if (extra !== null && ['link', 'picture', 'notes'].includes(extra)) return t(`role.${extra}`);
+      // Columns of shops have our names; those of files have their own.
+      if (extra !== null) return t(`catalogue.extra.${extra}`, { defaultValue: extra });
       return t(isListFigure(id) ? `listFigure.${id}` : `listText.${id}`);
     },
     [t],

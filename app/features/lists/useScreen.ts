@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { CatalogueSaid } from '../../../core/shops/place.ts';
 import type { ListQuery } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/figures.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
@@ -12,6 +13,8 @@ export type Work = {
   readonly done: number;
   readonly total: number;
   readonly error: string | null;
+  /** Of a list that is read from a shop: how far its catalogue is. */
+  readonly catalogue: CatalogueSaid | null;
 };
 type Answered = Answer & { readonly work: Work | null };
 type Ask = {

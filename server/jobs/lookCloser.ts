@@ -1,0 +1,127 @@
+/** Asks the feed for everything about the listings of goods that are looked at a second time, a few at once. */
+import { and, eq, inArray } from 'drizzle-orm';
+import type { Fault } from '../../core/fault.ts';
+import { fault } from '../../core/fault.ts';
+import type { KeptMarket, ObservedKind } from '../../core/evidence/observed.ts';
+import { NO_WATCH } from '../../core/evidence/observed.ts';
+import { MatchIndex } from '../../core/match/match.ts';
+import { NOISE } from '../../core/match/tokens.ts';
+import type { FeedRow } from '../../between/feed.ts';
+import { inWorkspace } from '../db/client.ts';
+import { closerLook, task } from '../db/schema.ts';
+import { askFeed } from '../outside/feed.ts';
+import type { Feed } from '../outside/feed.ts';
+import { waitingLooks } from '../use/closerLooks.ts';
+import { keepOfListing } from '../use/evidence.ts';
+import type { NewObservation } from '../use/evidence.ts';
+import { feedOf } from '../use/feeds.ts';
+import { keptListings } from '../use/keptMarkets.ts';
+import { isUnderWay, loadTask } from '../use/tasks.ts';
+import { askedFor } from '../use/watching.ts';
+import { settingsOf } from '../use/workspaces.ts';
+import type { Asked, Piece } from './kinds.ts';
+import type { Service } from './serve.ts';
+
+/** Goods that are looked at together. */
+const CHUNK = 6;
+const KINDS: readonly ObservedKind[] = ['history', 'offers', 'units', 'permission'];
+
+type Look = Awaited<ReturnType<typeof waitingLooks>>[number];
+type Seen = {
+  readonly look: Look;
+  readonly listing: string;
+  readonly listingTitle: string;
+  readonly otherGoods: boolean;
+  readonly seen: readonly NewObservation[];
+  readonly fault: Fault | null;
+};
+
+/** Works on the second look at goods of a list. True where there is more to do. */
+export async function lookCloser({ workspaceId, taskId }: Piece): Promise<boolean> {
+  const asked = await loadTask(workspaceId, taskId);
+  if (asked === null || !isUnderWay(asked.state)) return false;
+  const { listId } = asked.data as Asked<'lookCloser'>;
+  const feed = await feedOf(workspaceId);
+  const noise = (await settingsOf(workspaceId))?.noiseWords ?? NOISE;
+  const waiting = await waitingLooks(workspaceId, listId, CHUNK);
+  const seen = await Promise.all(waiting.map((look) => seenOf(workspaceId, feed, look, noise)));
+  return inWorkspace(workspaceId, async (tx) => {
+    const done = asked.done + seen.length;
+    const ended = waiting.length < CHUNK;
+    const [still] = await tx
+      .update(task)
+      .set({
+        state: ended ? 'done' : 'running',
+        done,
+        total: Math.max(done, asked.total),
+        updatedAt: new Date(),
+      })
+      .where(
+        and(
+          eq(task.workspaceId, workspaceId),
+          eq(task.id, taskId),
+          inArray(task.state, ['waiting', 'running']),
+        ),
+      )
+      .returning({ id: task.id });
+    // Cancelled meanwhile: what was asked for is dropped, and waits for whoever asks again.
+    if (still === undefined) return false;
+    for (const { look, listing, seen: own, fault: wrong, listingTitle, otherGoods } of seen) {
+      await keepOfListing(tx, workspaceId, { market: look.market, listing }, own, look.by);
+      await tx
+        .update(closerLook)
+        .set({
+          listing,
+          listingTitle,
+          otherGoods,
+          state: own.length > 0 ? 'looked' : wrong === null ? 'noListing' : 'failed',
+          fault: wrong,
+          lookedAt: new Date(),
+        })
+        .where(
+          and(
+            eq(closerLook.workspaceId, workspaceId),
+            eq(closerLook.listId, listId),
+            eq(closerLook.key, look.key),
+            eq(closerLook.state, 'waiting'),
+          ),
+        );
+    }
+    return !ended;
+  });
+}
+
+/** What the feed says of goods: of the listing of their barcode that sells fastest. */
+async function seenOf(
+  workspaceId: string,
+  feed: Feed | null,
+  look: Look,
+  noise: readonly string[],
+): Promise<Seen> {
+  const nothing = { look, listing: '', listingTitle: '', otherGoods: false, seen: [] };
+  if (feed === null) return { ...nothing, fault: fault('feedNone') };
+  const { market, code } = look;
+  const said = await askFeed(feed, 'barcode', { market, gtin: code });
+  if (!said.ok) return { ...nothing, fault: said.fault };
+  const [fastest] = [...said.value.listings].sort((a, b) => (b.units ?? -1) - (a.units ?? -1));
+  if (fastest === undefined) return { ...nothing, fault: null };
+  const { listing } = fastest;
+  const kept: KeptMarket = (await inWorkspace(workspaceId, (tx) =>
+    keptListings(tx, workspaceId, market, [listing]),
+  ).then((all) => all.get(listing))) ?? { market, watch: { ...NO_WATCH, listing }, observations: [] };
+  const { seen, faults } = await askedFor(feed, kept, KINDS);
+  const listingTitle = fastest.title.slice(0, 500);
+  const otherGoods = speaksOfOther(look, fastest, noise);
+  return { look, listing, listingTitle, otherGoods, seen, fault: faults[0] ?? null };
+}
+
+/** Whether a listing of the same barcode is other goods by its words: a barcode may be wrong in a list. */
+function speaksOfOther(look: Look, listing: FeedRow, noise: readonly string[]): boolean {
+  const key = String(look.key);
+  const of = { key, model: '', brand: '', pack: '' };
+  const index = new MatchIndex([{ ...of, title: listing.title, code: listing.listing, units: null }], noise);
+  return index.match({ ...of, title: look.title }).reason === 'barcodeOtherGoods';
+}
+
+/** Work on second looks. */
+export const closerWork: Service = { queue: 'closer', work: lookCloser };
