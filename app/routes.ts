@@ -21,6 +21,7 @@ export default [
     route('checks/:session', 'routes/checkSession.tsx'),
     route('find/market', 'routes/findMarket.tsx'),
     route('find/listing', 'routes/findListing.tsx'),
+    route('find/seller', 'routes/findSeller.tsx'),
     route('lists', 'routes/lists.tsx'),
     route('lists/shop', 'routes/shop.tsx'),
     route('lists/upload', 'routes/listUpload.ts'),

@@ -195,7 +195,7 @@ describe('a shop that is odd', () => {
 
 describe('a worker that stops', () => {
   it('loses nothing: what counts is taken up, what did not count is cut off, and no row stands twice', async () => {
-    const id = await begun({ categories: 4 });
+    const id = await begun({ categories: 2 });
     const task = (await pageOf(id)).work[0]?.id ?? '';
     // Somebody waits after each round, so that the work is done in turns.
     const turn = { turnMs: 0, othersWait: async () => true };
@@ -205,7 +205,7 @@ describe('a worker that stops', () => {
       appendFileSync(storePath(made.w.id, id, 'source'), 'x,y,z\r\n"broken');
     expect(turns).toBeGreaterThan(0);
     const { shown } = await pageOf(id);
-    const whole = await work(await begun({ categories: 4 }));
+    const whole = await work(await begun({ categories: 2 }));
     expect(shown?.data).toMatchObject({
       valid: whole.shown?.data.valid,
       invalid: whole.shown?.data.invalid,
@@ -216,7 +216,7 @@ describe('a worker that stops', () => {
   });
 
   it('cancelled half way keeps what was read', async () => {
-    const id = await begun({ categories: 6 });
+    const id = await begun({ categories: 3 });
     const task = (await pageOf(id)).work[0]?.id ?? '';
     await workOnList(made.w.id, task, { turnMs: 0, othersWait: async () => true });
     await cancelTask(made.w.id, task);

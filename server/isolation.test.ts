@@ -17,6 +17,7 @@ import {
   feed,
   goodsMark,
   closerLook,
+  watchedSeller,
   goodsMatch,
   lane,
   laneHistory,
@@ -137,6 +138,14 @@ beforeAll(async () => {
       await tx
         .insert(notice)
         .values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
+      await tx
+        .insert(watchedSeller)
+        .values({
+          workspaceId: w.id,
+          market: 'm',
+          seller: 's',
+          data: { asOf: '2026-11-30', currency: 'EUR', whole: true, goods: [] },
+        });
       await tx
         .insert(closerLook)
         .values({

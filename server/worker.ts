@@ -3,7 +3,7 @@ import { closeDatabase, isDatabaseAway } from './db/client.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { closeLoader } from './db/loader.ts';
 import { closeLeases } from './jobs/leases.ts';
-import { closerWork } from './jobs/lookCloser.ts';
+import { feedsWork } from './jobs/serveFeeds.ts';
 import { serve } from './jobs/serve.ts';
 import { listsWork } from './jobs/serveLists.ts';
 import { keepRounds } from './jobs/rounds.ts';
@@ -28,7 +28,7 @@ process.on('unhandledRejection', (e) => {
 });
 
 await Promise.all(
-  [lanesWork, listsWork, marketsWork, pursesWork, mailsWork, matchesWork, closerWork].map(serve),
+  [lanesWork, listsWork, marketsWork, pursesWork, mailsWork, matchesWork, feedsWork].map(serve),
 );
 await keepRounds();
 keepUp();

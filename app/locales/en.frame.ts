@@ -52,6 +52,8 @@ export const frameWords = {
     watchMarkets: 'Asking the market feed: {{done}} of {{total}}',
     underBreakEven:
       '{{candidate}} in {{market}}: the price fell to {{price}}, under your break-even of {{breakEven}}.',
+    sellerChanged:
+      '{{seller}} in {{market}}: {{fresh}} new listings, {{gone}} gone, {{cheaper}} cheaper, {{dearer}} dearer.',
     rivalLeft_one: '{{candidate}} in {{market}}: {{seller}} no longer offers it.',
     rivalLeft_other:
       '{{candidate}} in {{market}}: {{count}} rivals no longer offer it, {{seller}} among them.',

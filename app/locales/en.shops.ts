@@ -39,6 +39,10 @@ export const shopWords = {
   catalogue: {
     again: 'Read the shop again',
     other: 'Shop and terms',
+    begins: 'The shop is being asked.',
+    allRead: 'All goods are read.',
+    searching: 'Looking for listings of goods without a barcode: {{done}} of {{total}}.',
+    nothingYet: 'The first goods stand here as soon as their page is read.',
     reading: 'Page {{pages}}: {{goods}} of about {{expected}} goods seen.',
     left_one: '{{n}} left out',
     left_other: '{{n}} left out',

@@ -17,6 +17,7 @@ import { marketWords } from './en.market.ts';
 import { matchingWords } from './en.matching.ts';
 import { moreWords } from './en.more.ts';
 import { enquiryWords, orderWords } from './en.orders.ts';
+import { sellerWords } from './en.sellers.ts';
 import { shopWords } from './en.shops.ts';
 import { supplierWords } from './en.suppliers.ts';
 import { workingWords } from './en.workings.ts';
@@ -39,6 +40,7 @@ const places: readonly object[] = [
   moreWords,
   orderWords,
   enquiryWords,
+  sellerWords,
   shopWords,
   supplierWords,
   workingWords,

@@ -26,9 +26,20 @@ export type CataloguePlace = {
   readonly asOf: string | null;
 };
 /** What people are told of it. */
-const SAID = ['pages', 'goods', 'expected', 'left', 'changed', 'short', 'repeated'] as const;
-export type CatalogueSaid = Pick<CataloguePlace, (typeof SAID)[number]>;
-export const saidOfCatalogue = (p: CataloguePlace): CatalogueSaid =>
+const SAID = [
+  'pages',
+  'goods',
+  'expected',
+  'left',
+  'changed',
+  'short',
+  'repeated',
+  'searches',
+  'toSearch',
+] as const;
+type Searching = { readonly searches: number; readonly toSearch: number | null };
+export type CatalogueSaid = Pick<CataloguePlace & Searching, (typeof SAID)[number]>;
+export const saidOfCatalogue = (p: CataloguePlace & Searching): CatalogueSaid =>
   Object.fromEntries(SAID.map((k) => [k, p[k]])) as CatalogueSaid;
 
 export const CATALOGUE_START: CataloguePlace = {

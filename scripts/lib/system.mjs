@@ -276,7 +276,7 @@ const QUEUES = {
   purses: 7200,
   mails: 120,
   matches: 600,
-  closer: 120,
+  feeds: 120,
   rounds: 120,
 };
 

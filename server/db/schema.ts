@@ -335,7 +335,8 @@ export type NoticeKind =
   | 'permissionChanged'
   | 'mailFailed'
   | 'mailUnsure'
-  | 'enquiryDue';
+  | 'enquiryDue'
+  | 'sellerChanged';
 
 /** The last answer of an outside service to each question, with its time. */
 export const outsideAnswer = bm.table(
@@ -477,6 +478,35 @@ export const closerLook = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.listId, t.key] })],
 );
 export type CloserState = 'waiting' | 'looked' | 'noListing' | 'failed';
+
+/** Another seller's shop that is followed: what it had when it was looked at last. */
+export const watchedSeller = bm.table(
+  'watched_seller',
+  {
+    workspaceId: workspaceId(),
+    market: text('market').notNull(),
+    seller: text('seller').notNull(),
+    data: jsonb('data').$type<SellerKept>().notNull(),
+    /** Last time the feed was asked about it. */
+    askedAt: when('asked_at').notNull().defaultNow(),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.market, t.seller] })],
+);
+export type SellerKept = {
+  readonly asOf: string;
+  readonly currency: string;
+  /** Whether these are all its goods. */
+  readonly whole: boolean;
+  /** What was told of its changes last. */
+  readonly told?: string;
+  readonly goods: readonly {
+    readonly listing: string;
+    readonly title: string;
+    readonly price: number | null;
+  }[];
+};
 
 /** What goods without a proven barcode are: decided by hand or by rule, across lists and their editions. */
 export const goodsMatch = bm.table(
@@ -768,6 +798,7 @@ export const BUSINESS_TABLES = {
   goodsMark,
   goodsMatch,
   closerLook,
+  watchedSeller,
   listView,
   observation,
   watched,

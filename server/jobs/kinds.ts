@@ -36,7 +36,9 @@ export const JOBS = {
   /** Rows of a list without a proven barcode are matched to its market figures. */
   matchList: { queue: 'matches', asks: z.strictObject({ listId: z.string() }) },
   /** Goods of a list are looked at a second time, in what the feed knows of their listings. */
-  lookCloser: { queue: 'closer', asks: z.strictObject({ listId: z.string() }) },
+  lookCloser: { queue: 'feeds', asks: z.strictObject({ listId: z.string() }) },
+  /** Shops of other sellers that are followed are looked at again. */
+  watchSellers: { queue: 'feeds', asks: z.strictObject({}) },
   /** A mail goes out. */
   sendMail: { queue: 'mails', asks: z.strictObject({ mailId: z.string() }) },
 } as const satisfies Record<string, { queue: string; asks: z.ZodType }>;

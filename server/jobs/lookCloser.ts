@@ -20,7 +20,6 @@ import { isUnderWay, loadTask } from '../use/tasks.ts';
 import { askedFor } from '../use/watching.ts';
 import { settingsOf } from '../use/workspaces.ts';
 import type { Asked, Piece } from './kinds.ts';
-import type { Service } from './serve.ts';
 
 /** Goods that are looked at together. */
 const CHUNK = 6;
@@ -122,6 +121,3 @@ function speaksOfOther(look: Look, listing: FeedRow, noise: readonly string[]): 
   const index = new MatchIndex([{ ...of, title: listing.title, code: listing.listing, units: null }], noise);
   return index.match({ ...of, title: look.title }).reason === 'barcodeOtherGoods';
 }
-
-/** Work on second looks. */
-export const closerWork: Service = { queue: 'closer', work: lookCloser };

@@ -50,6 +50,7 @@ const BEGINNING: CatalogueWork = {
   ...CATALOGUE_START,
   listings: 0,
   searches: 0,
+  toSearch: null,
   sourceBytes: 0,
   referenceBytes: 0,
 };
@@ -70,7 +71,8 @@ export async function readCatalogue(
   const taking = await TakingPages.begin(workspaceId, source, choice, feed, work.catalogue as CatalogueWork);
   for (let roundMs = FIRST_ROUND_MS; ; roundMs = Math.min(MOST_ROUND_MS, roundMs * 2)) {
     const catalogue = await taking.round(roundMs);
-    const whole = catalogue.category >= choice.categories.length;
+    const searched = choice.market === null || catalogue.searches === catalogue.toSearch;
+    const whole = catalogue.category >= choice.categories.length && searched;
     const more = await readOn(
       workspaceId,
       taskId,
@@ -88,7 +90,7 @@ export async function readCatalogue(
 class Growing {
   private waiting: (string | number | null)[][] = [];
   constructor(
-    private readonly path: string,
+    readonly path: string,
     public bytes: number,
   ) {}
 
@@ -144,6 +146,8 @@ class TakingPages {
   /** Of these, goods of the category at hand, as far as this worker has read it. */
   private readonly here = new Set<string>();
   private readonly listed = new Set<string>();
+  /** Searches for goods without a proven barcode; null: not begun. */
+  private unproven: string[] | null = null;
 
   private constructor(
     private readonly choice: CatalogueChoice,
@@ -184,6 +188,8 @@ class TakingPages {
       if (Date.now() >= until) break;
     }
     await this.goods.write();
+    const { market, categories } = this.choice;
+    if (market !== null && this.work.category >= categories.length) await this.searchOn(market, until);
     await this.listings.write();
     this.work = { ...this.work, sourceBytes: this.goods.bytes, referenceBytes: this.listings.bytes };
     return this.work;
@@ -228,34 +234,46 @@ class TakingPages {
     return taken;
   }
 
-  /** Listings of goods by their barcodes; where they have none that proves itself, by their words. */
+  /** Listings of goods by their barcodes. */
   private async findListings(goods: readonly ShopGoods[], market: string): Promise<void> {
-    const gtins: string[] = [];
-    const searches: string[] = [];
-    for (const g of goods) {
+    const gtins = goods.flatMap((g) => {
       const read = readGtin(g.gtin ?? '');
-      const words = read.ok ? '' : this.searchWords(g);
-      if (read.ok) gtins.push(read.code);
-      else if (words !== '' && this.work.searches + searches.length < MOST_SEARCHES) searches.push(words);
-    }
+      return read.ok ? [read.code] : [];
+    });
     const some = Array.from({ length: Math.ceil(gtins.length / BARCODES_AT_ONCE) }, (_, k) =>
       gtins.slice(k * BARCODES_AT_ONCE, (k + 1) * BARCODES_AT_ONCE),
     );
     for (const said of await aFewAtOnce(some, (g) => this.ask('barcodes', { market, gtins: g.join('|') })))
       for (const l of said.listings) this.note(l);
-    const limit = LISTINGS_SEARCHED;
-    for (const said of await aFewAtOnce(searches, (words) => this.ask('search', { market, words, limit })))
-      for (const l of said.listings) if (l.gtin !== null) this.note({ ...l, pack: 1, sides: null });
-    this.work = { ...this.work, searches: this.work.searches + searches.length };
   }
 
-  /** What goods are searched for by: the words of their title that say something. */
-  private searchWords(g: ShopGoods): string {
-    const { words } = tokensOf(`${g.brand} ${g.title}`, this.noise);
-    return words
-      .filter((x) => !/^\d+$/.test(x))
-      .slice(0, 5)
-      .join(' ');
+  /**
+   * Listings of goods that have no barcode that proves itself, by their words: what they are matched to. Last of all,
+   * since no row waits for it.
+   */
+  private async searchOn(market: string, until: number): Promise<void> {
+    this.unproven ??= await this.unprovenGoods();
+    const toSearch = this.unproven.length;
+    const limit = LISTINGS_SEARCHED;
+    this.work = { ...this.work, toSearch };
+    while (this.work.searches < toSearch && Date.now() < until) {
+      const some = this.unproven.slice(this.work.searches, this.work.searches + AT_ONCE);
+      for (const said of await aFewAtOnce(some, (words) => this.ask('search', { market, words, limit })))
+        for (const l of said.listings) if (l.gtin !== null) this.note({ ...l, pack: 1, sides: null });
+      this.work = { ...this.work, searches: this.work.searches + some.length };
+    }
+  }
+
+  /** What goods without a proven barcode are searched for by: the words of their titles that say something. */
+  private async unprovenGoods(): Promise<string[]> {
+    const found: string[] = [];
+    await eachRow(this.goods.path, ['gtin', 'brand', 'title'], ([gtin = '', brand, title]) => {
+      if (readGtin(gtin).ok || found.length >= MOST_SEARCHES) return;
+      const { words } = tokensOf(`${brand} ${title}`, this.noise);
+      const telling = words.filter((x) => !/^\d+$/.test(x)).slice(0, 5);
+      if (telling.length > 0) found.push(telling.join(' '));
+    });
+    return found;
   }
 
   private note(l: MarketListing): void {

@@ -124,6 +124,8 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'A list may have {{most}} goods looked at a second time',
     'Take some off the second look first.',
   ],
+  sellerNothing: ['The market feed has no goods of {{seller}}', 'Look at another market.'],
+  sellersTooMany: ['A workspace may follow {{most}} sellers', 'Follow one less first.'],
   feedNone: ['No market feed is set', 'Set one in Settings, or bring evidence by file.'],
   feedAway: ['The market feed does not answer', 'What was known stays. Try again later.'],
   feedSlow: ['The market feed took too long', 'What was known stays. Try again later.'],

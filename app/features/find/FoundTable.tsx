@@ -17,7 +17,7 @@ import '../lists/words.ts';
 import { TickedRows } from '../lists/TickedRows.tsx';
 import { useFoundActs, useWeighed } from './useFound.ts';
 import type { FoundActs, FoundFrame, FoundRow, FoundRows } from './useFound.ts';
-import { toGoodsOf, toListing } from './ways.ts';
+import { toGoodsOf, toListing, toSeller } from './ways.ts';
 
 /** A search or a list of the feed: what was found, page by page. */
 export function FoundTable(p: FoundFrame & { found: FoundRows }) {
@@ -198,7 +198,7 @@ function Said({ row, acts, ...p }: FoundFrame & { row: FoundRow; acts: FoundActs
         </>
       )}{' '}
       ·{' '}
-      <Link to={toGoodsOf(p, { seller: l.seller })} style={INK}>
+      <Link to={toSeller(p, l.seller)} style={INK}>
         {l.seller}
       </Link>
       {l.paid ? ` · ${t('findMarket.paid')}` : ''}

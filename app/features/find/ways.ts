@@ -8,8 +8,12 @@ const query = (market: string | null, parts: Record<string, string>): URLSearchP
 export const toListing = ({ root, market }: Place, code: string): string =>
   `${root}/find/listing?${query(market, { code })}`;
 
-/** To all goods of a brand or a seller, the best selling first. */
-export const toGoodsOf = ({ root, market }: Place, of: { brand: string } | { seller: string }): string =>
+/** To the shop of a seller. */
+export const toSeller = ({ root, market }: Place, seller: string): string =>
+  `${root}/find/seller?${query(market, { seller })}`;
+
+/** To all goods of a brand, the best selling first. */
+export const toGoodsOf = ({ root, market }: Place, of: { brand: string }): string =>
   `${root}/find/market?${query(market, { ...of, sort: 'units' })}`;
 
 /** To searching a market. */

@@ -61,7 +61,9 @@ export function ListHead({ data: p, url, screen, tally, shownCount, onStop, onAs
           {screen.notAnswered === 'offline' ? t('list.away') : t(`notDone.${screen.notAnswered}`)}
         </Alert>
       )}
-      {answer !== null && <Sentence answer={answer} running={running} tally={tally} home={p.home} />}
+      {answer !== null && !(running && answer.rows === 0) && (
+        <Sentence answer={answer} running={running} tally={tally} home={p.home} />
+      )}
       {answer !== null && shownCount > 0 && (
         <MostUnknown answer={answer} url={url} onAssumptions={onAssumptions} />
       )}
@@ -75,7 +77,7 @@ function Facts({ data: p, url, answer }: { data: ListData; url: string; answer: 
   const f = useFormat();
   const { counts } = p;
   return (
-    <Typography variant="body2" color="text.secondary">
+    <Typography variant="body2" color="text.secondary" sx={{ flex: '1 1 320px', minWidth: 0 }}>
       {p.supplierName !== '' && `${p.supplierName} · `}
       {p.screen.rates.marketplace?.marketplace} {p.screen.country}
       {counts.invalid > 0 && (

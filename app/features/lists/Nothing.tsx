@@ -4,6 +4,7 @@ import type { TFunction } from 'i18next';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import type { CatalogueSaid } from '../../../core/shops/place.ts';
 import type { Work } from './useScreen.ts';
 import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -114,6 +115,17 @@ export function Nothing({
   );
 }
 
+/** How far the reading of a shop is: its pages, then the search for listings of goods without a barcode. */
+function catalogueNow(c: CatalogueSaid, t: TFunction, f: ReturnType<typeof useFormat>): string {
+  if (c.toSearch !== null)
+    return t('catalogue.searching', { done: f.number(c.searches, 0), total: f.number(c.toSearch, 0) });
+  return t('catalogue.reading', {
+    pages: f.number(c.pages, 0),
+    goods: f.number(c.goods, 0),
+    expected: f.number(c.expected, 0),
+  });
+}
+
 /** How far the reading is: rows, rate, time left. */
 export function Progress({
   work,
@@ -138,22 +150,16 @@ export function Progress({
   return (
     <Box role="status" sx={{ fontSize: '0.84rem', my: 0.5 }}>
       {work.done === 0
-        ? t('list.waiting')
+        ? t(work.catalogue == null ? 'list.waiting' : 'catalogue.begins')
         : work.done >= work.total
-          ? t('list.indexing')
+          ? t(work.catalogue?.toSearch == null ? 'list.indexing' : 'catalogue.allRead')
           : t('list.reading', {
               done: f.number(work.done, 0),
               total: f.number(work.total, 0),
               rate: f.number(rate, 0),
               left: t('list.secondsLeft', { count: left }),
             })}
-      {work.catalogue !== null &&
-        work.done < work.total &&
-        ` ${t('catalogue.reading', {
-          pages: f.number(work.catalogue.pages, 0),
-          goods: f.number(work.catalogue.goods, 0),
-          expected: f.number(work.catalogue.expected, 0),
-        })}`}
+      {work.catalogue != null && ` ${catalogueNow(work.catalogue, t, f)}`}
       {onStop !== null && (
         <Button size="small" onClick={onStop}>
           {t('list.stop')}

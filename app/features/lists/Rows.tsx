@@ -1,5 +1,5 @@
 /** The rows of a screened list; what to do where none is left. */
-import { Box, LinearProgress } from '@mui/material';
+import { Box, LinearProgress, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { ListRow } from '../../../between/ask.ts';
 import { useCell } from './Cell.tsx';
@@ -9,6 +9,7 @@ import type { ListData } from './listData.ts';
 import { Nothing } from './Nothing.tsx';
 import { useFoot } from './useFoot.tsx';
 import type { ListPageState } from './useListPage.ts';
+import { isReading } from './useScreen.ts';
 
 type Props = {
   data: ListData;
@@ -42,7 +43,11 @@ export function Rows({
       <Box sx={{ height: 2 }}>
         {screen.busy && <LinearProgress aria-label={t('nav.loading')} sx={{ height: 2 }} />}
       </Box>
-      {answer !== null && count === 0 && !screen.busy ? (
+      {answer !== null && answer.rows === 0 && isReading(screen.work) ? (
+        <Typography color="text.secondary" sx={{ py: 5, px: 2 }}>
+          {t(p.list.isCatalogue ? 'catalogue.nothingYet' : 'list.waiting')}
+        </Typography>
+      ) : answer !== null && count === 0 && !screen.busy ? (
         <Nothing
           answer={answer}
           short={query.text === '' && query.filters.length === 1 && only?.only.join() === 'pass'}

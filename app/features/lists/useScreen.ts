@@ -32,7 +32,8 @@ const AT_MOST = 500;
 const FRAME = 16;
 
 /** Whether rows are being read. */
-const isReading = (work: Work | null): boolean => work?.state === 'waiting' || work?.state === 'running';
+export const isReading = (work: Work | null): boolean =>
+  work?.state === 'waiting' || work?.state === 'running';
 
 /** The question without its assumptions. */
 const queryOf = ({ query, show, more }: Ask): string => JSON.stringify([query, show, more]);

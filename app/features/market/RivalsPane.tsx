@@ -12,7 +12,7 @@ import { FigureTable } from '../../ui/FigureTable.tsx';
 import { keyed } from '../../ui/keyed.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
-import { toGoodsOf, toListing } from '../find/ways.ts';
+import { toGoodsOf, toSeller, toListing } from '../find/ways.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { minorDigits } from '../../../core/money/money.ts';
 import { roundMinor } from '../../../core/rules/numbers.ts';
@@ -244,7 +244,7 @@ function Onward({ rival, market, first }: { rival: Rival; market: string; first:
   const ways = [
     { text: listing, to: toListing(place, listing) },
     { text: brand, to: toGoodsOf(place, { brand }) },
-    { text: seller, to: toGoodsOf(place, { seller }) },
+    { text: seller, to: toSeller(place, seller) },
   ].filter((w) => w.text !== '');
   return ways.map(({ text, to }, i) => (
     <span key={to}>
