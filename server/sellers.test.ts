@@ -2,8 +2,10 @@
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { evidenceSettings } from '../core/evidence/settings.ts';
+import { startScreening } from '../scripts/lib/system.mjs';
 import { inWorkspace } from './db/client.ts';
 import { notice, task, watchedSeller } from './db/schema.ts';
+import { env } from './env.ts';
 import { startDue } from './jobs/rounds.ts';
 import { feedsWork } from './jobs/serveFeeds.ts';
 import { askFeed } from './outside/feed.ts';
@@ -14,7 +16,7 @@ import { startStandIn } from './testing/outside.ts';
 import type { StandIn } from './testing/outside.ts';
 import { makeWorkspace } from './testing/workspaces.ts';
 import { feedOf, keepFeed } from './use/feeds.ts';
-import { loadSeller, ourCosts, unwatchSeller, watchedSellers, watchSeller } from './use/sellers.ts';
+import { loadSeller, ourGoods, unwatchSeller, watchedSellers, watchSeller } from './use/sellers.ts';
 
 const made = listTests();
 const MARKET = 'Alderway/DE';
@@ -22,9 +24,12 @@ const S = evidenceSettings.parse({});
 let standIn: StandIn;
 let feed: Feed;
 let seller: string;
+let screening: Awaited<ReturnType<typeof startScreening>>;
 beforeAll(async () => {
   standIn = await startStandIn();
   await keepFeed(made.w.id, { address: '', secret: null }, made.w.personId);
+  screening = await startScreening(process.env as never, { quiet: true });
+  Object.assign(env(), { BM_SCREENING_URL: screening.url });
   feed = (await feedOf(made.w.id)) as Feed;
   const said = await askFeed(feed, 'search', { market: MARKET, words: 'Bienenhaus', limit: 1 });
   seller = said.ok ? (said.value.listings[0]?.seller ?? '') : '';
@@ -32,7 +37,10 @@ beforeAll(async () => {
 afterEach(async () => {
   await standIn.behave({});
 });
-afterAll(() => standIn.stop());
+afterAll(() => {
+  standIn.stop();
+  screening.stop();
+});
 
 const codeOf = (working: Promise<unknown>): Promise<string | undefined> =>
   working.then(
@@ -76,10 +84,18 @@ describe('another seller’s shop', () => {
     await made.tools.read(await made.tools.bring(`EAN,Title,Net price\n${gtin},Dear,9.50`));
     const cheap = await made.tools.bring(`EAN,Title,Net price\n${gtin},Cheap,4.25`);
     await made.tools.read(cheap);
-    expect((await shop()).costs[gtin]).toMatchObject({ cost: 4.25, currency: 'EUR', listId: cheap });
+    const { ours } = await shop();
+    expect(ours.map((o) => [o.goods.gtin, o.cost, o.currency, o.listId])).toEqual([
+      [gtin, 4.25, 'EUR', cheap],
+    ]);
+    // As the list itself weighs it.
+    expect(ours[0]?.row).toMatchObject({ code: gtin, figures: { cost: 4.25 } });
+    const goods = seen?.goods ?? [];
     const w = await makeWorkspace();
-    expect(await ourCosts(w.id, [gtin])).toEqual({});
-    expect(await ourCosts(made.w.id, [null, 'no barcode'])).toEqual({});
+    expect(await ourGoods(w.id, MARKET, goods)).toEqual([]);
+    expect(await ourGoods(made.w.id, MARKET, [])).toEqual([]);
+    // Of a list for another market only what it costs is known.
+    expect((await ourGoods(made.w.id, 'Nordkai/PL', goods))[0]).toMatchObject({ cost: 4.25, row: null });
   });
 
   it('a feed that is away leaves what is followed; without one that is said', async () => {

@@ -1,5 +1,6 @@
 /** Other sellers' shops: looked at through the feed, followed, held against what one can buy oneself. */
-import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import type { ListRow } from '../../between/ask.ts';
 import type { FeedAnswer, FeedRow } from '../../between/feed.ts';
 import { sellerChanges, sellerSaid } from '../../core/evidence/seller.ts';
 import type { SellerChanges, SellerSaid } from '../../core/evidence/seller.ts';
@@ -14,7 +15,10 @@ import type { SellerKept } from '../db/schema.ts';
 import { askFeed } from '../outside/feed.ts';
 import type { Feed } from '../outside/feed.ts';
 import { refused } from '../refusal.ts';
+import { askRow, ScreeningAway } from '../screening/client.ts';
 import { feedOf } from './feeds.ts';
+import { loadList } from './lists.ts';
+import type { ListPage } from './lists.ts';
 
 /** Goods of a shop that are looked at, the best selling first; and goods whose other sellers are asked for. */
 const MOST_GOODS = 1000;
@@ -83,25 +87,69 @@ async function othersOf(
     .slice(0, 12);
 }
 
-/** What goods cost at a supplier of ours: newest first by list. Price as that list has it, in its currency. */
-export type OurCost = {
+/** Goods of a shop that stand in a list of ours: what they cost there, and what that list makes of them. */
+export type OurGoods = {
+  readonly goods: FeedRow;
   readonly cost: number;
   readonly currency: string;
   readonly list: string;
   readonly listId: string;
+  /** As the list weighs it; null where the list is for another market, or the screening does not answer. */
+  readonly row: ListRow | null;
 };
 
-/** The lowest costs of goods in the lists that are there, by barcode. */
-export async function ourCosts(
+/** Goods that are weighed by their lists, the best selling first. */
+const MOST_OURS = 40;
+
+/** Where goods of a shop stand in our lists: of each the row at the lowest cost, by lists of one currency. */
+export async function ourGoods(
   workspaceId: string,
-  gtins: readonly (string | null)[],
-): Promise<Record<string, OurCost>> {
-  const keys = new Map<number, string>();
-  for (const g of gtins) {
-    const read = g === null ? null : readGtin(g);
-    if (g !== null && read?.ok === true) keys.set(Number(read.key), g);
+  market: string,
+  goods: readonly FeedRow[],
+): Promise<OurGoods[]> {
+  const byKey = new Map<number, FeedRow>();
+  for (const g of goods) {
+    const read = g.gtin === null ? null : readGtin(g.gtin);
+    if (read?.ok === true && !byKey.has(Number(read.key))) byKey.set(Number(read.key), g);
   }
-  if (keys.size === 0) return {};
+  const places = await placesOf(workspaceId, [...byKey.keys()]);
+  const sold = (key: number): number => byKey.get(key)?.units ?? -1;
+  const most = [...places].sort((a, b) => sold(b.key) - sold(a.key)).slice(0, MOST_OURS);
+  const pages = new Map<string, ListPage | null>();
+  for (const { listId } of most)
+    if (!pages.has(listId)) pages.set(listId, await loadList(workspaceId, listId));
+  return Promise.all(
+    most.map(async ({ key, line, cost, list, listId, currency }) => {
+      const page = pages.get(listId) ?? null;
+      const card = page?.screen?.rates.marketplace;
+      const same = card != null && `${card.marketplace}/${card.country}` === market;
+      const opened = page !== null && same ? await rowOf(workspaceId, page, line) : null;
+      return { goods: byKey.get(key) as FeedRow, cost, currency, list, listId, row: opened };
+    }),
+  );
+}
+
+async function rowOf(workspaceId: string, page: ListPage, line: number): Promise<ListRow | null> {
+  try {
+    return (await askRow(workspaceId, page, line))?.row ?? null;
+  } catch (e) {
+    if (e instanceof ScreeningAway) return null;
+    throw e;
+  }
+}
+
+type PlaceOf = {
+  readonly key: number;
+  readonly line: number;
+  readonly cost: number;
+  readonly list: string;
+  readonly listId: string;
+  readonly currency: string;
+};
+
+/** Rows of these barcodes in the lists that are there; of each the one at the lowest cost. */
+async function placesOf(workspaceId: string, keys: readonly number[]): Promise<PlaceOf[]> {
+  if (keys.length === 0) return [];
   return inWorkspace(workspaceId, async (tx) => {
     const lists = await tx
       .select({
@@ -118,29 +166,29 @@ export async function ourCosts(
           isNotNull(supplierList.runId),
         ),
       )
+      .orderBy(desc(supplierList.createdAt))
       .limit(500);
     const byRun = new Map(lists.map((l) => [l.runId as string, l]));
-    if (byRun.size === 0) return {};
+    if (byRun.size === 0) return [];
     const rows = await tx
-      .select({ key: listRow.key, cost: listRow.cost, runId: listRow.runId })
+      .select({ key: listRow.key, line: listRow.line, cost: listRow.cost, runId: listRow.runId })
       .from(listRow)
       .where(
         and(
           eq(listRow.workspaceId, workspaceId),
           inArray(listRow.runId, [...byRun.keys()]),
-          inArray(listRow.key, [...keys.keys()]),
+          inArray(listRow.key, [...keys]),
         ),
       )
       .orderBy(asc(listRow.cost))
       .limit(5000);
-    const found: Record<string, OurCost> = {};
-    for (const { key, cost, runId } of rows) {
-      const gtin = keys.get(key) ?? '';
+    const found = new Map<number, PlaceOf>();
+    for (const { runId, ...row } of rows) {
       const list = byRun.get(runId);
-      if (found[gtin] !== undefined || list === undefined) continue;
-      found[gtin] = { cost, currency: list.currency, list: list.name, listId: list.id };
+      if (found.has(row.key) || list === undefined) continue;
+      found.set(row.key, { ...row, list: list.name, listId: list.id, currency: list.currency });
     }
-    return found;
+    return [...found.values()];
   });
 }
 
@@ -148,7 +196,7 @@ export type SellerPage = {
   readonly seen: ShopSeen | null;
   readonly said: SellerSaid | null;
   readonly others: { seller: string; shared: number }[];
-  readonly costs: Record<string, OurCost>;
+  readonly ours: readonly OurGoods[];
   /** Since when it is followed, and what changed since it was looked at before; null: it is not followed. */
   readonly watch: {
     readonly since: string;
@@ -174,7 +222,7 @@ export async function loadSeller(
       seen: null,
       said: null,
       others: [],
-      costs: {},
+      ours: [],
       watch: kept === null ? null : watchOf(kept, null),
       fault: 'code' in seen ? seen : null,
     };
@@ -182,10 +230,7 @@ export async function loadSeller(
     seen,
     said: sellerSaid(seen.goods, s.newcomerDays),
     others: await othersOf(feed, market, seen, seller, signal),
-    costs: await ourCosts(
-      workspaceId,
-      seen.goods.map((g) => g.gtin),
-    ),
+    ours: await ourGoods(workspaceId, market, seen.goods),
     watch: kept === null ? null : watchOf(kept, seen),
     fault: null,
   };

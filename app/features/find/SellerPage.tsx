@@ -13,6 +13,7 @@ import { Pane } from '../weigh/Pane.tsx';
 import { FindTrail } from './FindTrail.tsx';
 import { FoundList } from './FoundTable.tsx';
 import { OurGoods } from './OurGoods.tsx';
+import type { OursShown } from './OurGoods.tsx';
 import { useFoundActs, useWeighed } from './useFound.ts';
 import type { FoundFrame } from './useFound.ts';
 import { toSearch, toSeller } from './ways.ts';
@@ -23,7 +24,7 @@ export type ShopShown = {
   seen: { asOf: string; currency: string; goods: readonly FeedRow[]; whole: boolean } | null;
   said: SellerSaid | null;
   others: { seller: string; shared: number }[];
-  costs: Record<string, { cost: number; currency: string; list: string; listId: string }>;
+  ours: readonly OursShown[];
   watch: {
     since: string;
     seenAsOf: string;
@@ -144,7 +145,7 @@ function Shop({ p, shop }: { p: SellerPageProps; shop: ShopShown }) {
           )}
         </Pane>
       </Box>
-      <OurGoods p={p} goods={seen.goods} currency={seen.currency} costs={shop.costs} />
+      <OurGoods p={p} ours={shop.ours} sales={seen.currency} />
       <AllGoods p={p} seen={seen} />
     </>
   );
@@ -160,7 +161,7 @@ function Sentence({ seen, said }: { seen: NonNullable<ShopShown['seen']>; said: 
     <>
       <Typography sx={{ fontSize: '1.12rem', mt: 0.5 }}>
         {said.units === null || said.revenue === null || prices === null ? (
-          <Trans i18nKey="seller.noUnits" values={{ listings }} />
+          <Trans i18nKey="seller.noUnits" values={{ listings }} components={{ b: <strong /> }} />
         ) : (
           <Trans
             i18nKey="seller.sentence"
@@ -171,6 +172,7 @@ function Sentence({ seen, said }: { seen: NonNullable<ShopShown['seen']>; said: 
               low: f.money(prices.low, seen.currency),
               high: f.money(prices.high, seen.currency),
             }}
+            components={{ b: <strong /> }}
           />
         )}
       </Typography>

@@ -109,7 +109,12 @@ function Said({ rows, work }: Pick<CloserData, 'rows' | 'work'>) {
   const clear = looked.filter((r) => r.look?.warnings.length === 0).length;
   return (
     <Typography sx={{ fontSize: '1.12rem', mb: 1 }}>
-      <Trans i18nKey="closer.said" count={clear} values={{ count: clear, of: looked.length }} />
+      <Trans
+        i18nKey="closer.said"
+        count={clear}
+        values={{ count: clear, of: looked.length }}
+        components={{ b: <strong /> }}
+      />
     </Typography>
   );
 }
@@ -186,7 +191,6 @@ function Looks({
               {t('closer.mean', { days })}
             </th>
           ))}
-          <th scope="col">{t('closer.keeps')}</th>
           <th scope="col">{t('closer.keepsAtMean')}</th>
           <th scope="col">{t('closer.ownShop')}</th>
           <th scope="col">{t('closer.offers')}</th>

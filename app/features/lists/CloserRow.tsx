@@ -20,7 +20,7 @@ export function CloserRow({ r, ticked, onTick }: Props) {
   const name = row?.title || r.title || r.code;
   return (
     <tr>
-      <th scope="row" style={{ fontWeight: 500, maxWidth: 280 }}>
+      <th scope="row" style={{ fontWeight: 500, minWidth: 240, maxWidth: 300 }}>
         <Box component="label" sx={{ display: 'flex', gap: 1, alignItems: 'baseline' }}>
           {onTick !== null && (
             <input
@@ -56,7 +56,7 @@ function NotLooked({ r }: { r: LookedShown }) {
   const { t } = useTranslation();
   const state = r.row === null && r.state === 'looked' ? 'rowGone' : r.state;
   return (
-    <td className="text quiet" colSpan={11}>
+    <td className="text quiet" colSpan={10}>
       {t(`closer.state.${state}`, { error: r.fault, defaultValue: '' })}
     </td>
   );
@@ -87,7 +87,6 @@ function Looked({ r, look }: { r: LookedShown; look: CloserLook }) {
       {(['30', '90', '180'] as const).map((w) => (
         <td key={w}>{money(look.means[w])}</td>
       ))}
-      <td className={look.keeps !== null && look.keeps < 0 ? 'loss' : undefined}>{keeps(look.keeps)}</td>
       <td className={look.keepsAtMean !== null && look.keepsAtMean < 0 ? 'loss' : undefined}>
         {keeps(look.keepsAtMean)}
       </td>
