@@ -17,6 +17,8 @@ export default defineConfig({
     { name: 'away', testMatch: 'away.spec.ts', dependencies: ['main'] },
   ],
   use: {
+    actionTimeout: 45_000,
+    navigationTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     permissions: ['clipboard-read', 'clipboard-write'],

@@ -164,3 +164,10 @@ export async function another(browser: Browser): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
   return context.newPage();
 }
+
+/** On the settings: the stand-in as market feed, tried at once. */
+export async function setStandIn(page: Page): Promise<void> {
+  await page.getByLabel('Feed', { exact: true }).selectOption({ label: 'the invented stand-in' });
+  await page.getByRole('button', { name: 'Keep and try' }).click();
+  await expect(page.getByText(/Kept\. It knows 2\d markets\./)).toBeVisible();
+}

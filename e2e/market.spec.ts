@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs';
-import { addProduct, at, bm, enterDemo, expect, newcomer, ready, test } from './help.ts';
+import { addProduct, at, bm, enterDemo, expect, newcomer, ready, setStandIn, test } from './help.ts';
 import type { Page } from '@playwright/test';
 
 /** The day that the server under test lives on. */
@@ -54,13 +54,6 @@ async function keepFile(
   await expect(page.getByText(/^Kept:/)).toBeVisible();
 }
 const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
-
-/** On the settings: the stand-in as market feed, tried at once. */
-async function setStandIn(page: Page): Promise<void> {
-  await page.getByLabel('Feed', { exact: true }).selectOption({ label: 'the invented stand-in' });
-  await page.getByRole('button', { name: 'Keep and try' }).click();
-  await expect(page.getByText(/Kept\. It knows 2\d markets\./)).toBeVisible();
-}
 
 test('three files made in a spreadsheet become evidence, without a feed, and feed the lane', async ({
   page,

@@ -1,5 +1,8 @@
 /** How goods that were weighed become lines of orders, one order for each supplier and currency. */
-import type { Component } from '../lane/schema.ts';
+import type { Component, RetailPurchase } from '../lane/schema.ts';
+import { afterDiscounts } from '../lane/steps/retail.ts';
+import { minorDigits } from '../money/money.ts';
+import { roundMinor } from '../rules/numbers.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../workspace/records.ts';
 import { orderLine, orderTerms } from './schema.ts';
 import type { OrderLine, OrderTerms } from './schema.ts';
@@ -27,7 +30,7 @@ type About = {
 
 /**
  * A line of an order from the source of goods: its price as quoted, with what is packed around each unit. Goods from a
- * shop's shelf have one price. `units`: bought units; null: not known.
+ * shop's shelf have one price, less what the shop takes off. `units`: bought units; null: not known.
  */
 export function lineFrom(source: QuoteSource, units: number | null, about: About): LineFrom {
   const { supplier, currency, vat, vatRate, validUntil } = source;
@@ -36,7 +39,7 @@ export function lineFrom(source: QuoteSource, units: number | null, about: About
     return {
       supplier,
       currency,
-      line: orderLine.parse({ ...own, priceBreaks: [{ minQty: 0, unitPrice: source.shelfPrice }] }),
+      line: orderLine.parse({ ...own, priceBreaks: [{ minQty: 0, unitPrice: shelfPaid(source) }] }),
       leadDays: null,
       depositShare: 1,
       creditDays: 0,
@@ -65,6 +68,13 @@ export function lineFrom(source: QuoteSource, units: number | null, about: About
     incoterm: source.incoterm,
     charges: source.perOrder,
   };
+}
+
+/** What one of the goods on a shelf costs once the shop has taken its discounts off, as it is written: to the cent. */
+function shelfPaid(source: RetailPurchase): number | null {
+  if (source.shelfPrice === null) return null;
+  const paid = afterDiscounts(source, source.shelfPrice);
+  return Number.isNaN(paid) ? null : roundMinor(paid, 10 ** minorDigits(source.currency));
 }
 
 /** Bought units of a component for so many sold units: whole ones, since nobody sells a part of one. */

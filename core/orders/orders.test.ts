@@ -352,6 +352,19 @@ describe('goods as lines of orders', () => {
       depositShare: 1,
       line: { priceBreaks: [{ minQty: 0, unitPrice: 7 }], units: 3 },
     });
+    const off = (discounts: object[]): number | null | undefined =>
+      lineFrom(retailPurchase.parse({ ...shop, discounts }), 3, { id: 'a', name: 'Lantern' }).line
+        .priceBreaks[0]?.unitPrice;
+    // A tenth off 7 is 6.30; a coupon of 1 over two units another half; what is not filled in leaves it open.
+    expect(off([{ kind: 'percent', share: 0.1 }])).toBe(6.3);
+    expect(
+      off([
+        { kind: 'percent', share: 0.1 },
+        { kind: 'coupon', amount: 1, covers: 2 },
+      ]),
+    ).toBe(5.8);
+    expect(off([{ kind: 'percent', share: 0.123 }])).toBe(6.14);
+    expect(off([{ kind: 'percent', share: null }])).toBeNull();
     expect(linesOfLane(candidate, lane([{ quoteId: 'gone' }]), {}, newId)).toEqual([]);
     expect(boughtFor(null, { unitsInSoldPack: 1, unitsInBoughtPack: 1 })).toBeNull();
   });

@@ -52,7 +52,6 @@ export const CATALOGUE_EXTRAS = [
   'promotionUntil',
   'shopReviews',
 ] as const;
-export type CatalogueExtra = (typeof CATALOGUE_EXTRAS)[number];
 
 const COLUMNS = {
   gtin: 'identifier',

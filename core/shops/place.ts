@@ -1,4 +1,4 @@
-/** How far a shop's catalogue has been read, and what is odd about it: it may change, end early, or give a page again. */
+/** How far a shop's catalogue has been read, and what is odd about it: it changes, ends early, gives a page again. */
 import type { LeftOut } from './catalogue.ts';
 
 /** Pages of one category after which a shop is taken to lead in a circle. */
@@ -69,8 +69,9 @@ export type CataloguePage = {
 };
 
 /**
- * The place after a page. A category ends where the shop says so, where it gives a page again, and where it leads in a
- * circle; what is then missing of the goods that it says it has is counted. `categories`: the goods of each as it was chosen.
+ * The place after a page. A category ends where the shop says so, where it gives a page again, and where it leads in
+ * a circle; what is then missing of the goods that it says it has is counted. `categories`: the goods of each as it
+ * was chosen.
  */
 export function placeAfter(
   p: CataloguePlace,

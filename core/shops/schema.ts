@@ -6,7 +6,7 @@ import { country, currency, MAX_AMOUNT, nonNegative, orBlank } from '../money/sc
 const text = z.string().max(400);
 const day = z.iso.date();
 
-/** Goods as a shop's catalogue names them. `price` in the shop's currency and tax basis, for one of what is sold there. */
+/** Goods as a shop's catalogue names them. `price`: of what is sold as one, in the shop's currency and tax basis. */
 export const shopGoods = z.object({
   code: text.min(1).meta({ description: "The shop's own number of the goods" }),
   title: text,

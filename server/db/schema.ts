@@ -453,7 +453,10 @@ export const goodsMark = bm.table(
 );
 export type MarkState = 'shortlisted' | 'kept' | 'dropped' | 'ordered';
 
-/** Goods of a list that were looked at a second time: as which listing, and how that ended. What was seen of it is observed. */
+/**
+ * Goods of a list that were looked at a second time: as which listing, and how that ended. What was seen of it is
+ * observed.
+ */
 export const closerLook = bm.table(
   'closer_look',
   {

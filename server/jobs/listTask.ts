@@ -11,7 +11,7 @@ import { ROOM } from './storeGathered.ts';
 
 /** How far a shop's catalogue has been taken into the files of a list. */
 export type CatalogueWork = CataloguePlace & {
-  /** Listings found for goods, and searches for those without a barcode: made, and to be made (null: not counted yet). */
+  /** Listings found for goods; searches for those without a barcode: made, and to be made (null: not counted). */
   readonly listings: number;
   readonly searches: number;
   readonly toSearch: number | null;

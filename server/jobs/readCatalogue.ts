@@ -1,6 +1,6 @@
 /**
- * A shop's catalogue, page by page: its goods and the listings they are sold as become the two files of a list, which is
- * read as any other while they grow. What counts of the files is noted with every part that is stored.
+ * A shop's catalogue, page by page: its goods and the listings they are sold as become the two files of a list,
+ * which is read as any other while they grow. What counts of the files is noted with every part that is stored.
  */
 import { appendFile, mkdir, stat, truncate } from 'node:fs/promises';
 import { dirname } from 'node:path';
@@ -38,7 +38,7 @@ const LISTINGS_SEARCHED = 5;
 const MOST_SEARCHES = 3_000;
 /** Questions that wait for the feed together. */
 const AT_ONCE = 4;
-/** Milliseconds that pages are taken for before their rows are read: short at first, so that something shows at once. */
+/** Milliseconds that pages are taken for before their rows are read: few at first, so that something shows at once. */
 const FIRST_ROUND_MS = 500;
 const MOST_ROUND_MS = 15_000;
 /** Pauses before a shop that does not answer is asked again. */
@@ -55,7 +55,10 @@ const BEGINNING: CatalogueWork = {
   referenceBytes: 0,
 };
 
-/** Reads a shop's catalogue from where its task stands, as `readOn` does a file. @throws Refusal with the feed's fault */
+/**
+ * Reads a shop's catalogue from where its task stands, as `readOn` does a file.
+ * @throws Refusal with the feed's fault
+ */
 export async function readCatalogue(
   workspaceId: string,
   taskId: string,

@@ -67,8 +67,8 @@ async function nextDue(workspaceId: string): Promise<Due | null> {
 }
 
 /**
- * What changed since a person looked goes to the notices, once. The shop goes on being held against what that person saw.
- * A feed that is away changes nothing.
+ * What changed since a person looked goes to the notices, once. The shop goes on being held against what that person
+ * saw. A feed that is away changes nothing.
  */
 async function lookAgain(
   workspaceId: string,
