@@ -85,6 +85,12 @@ test('from an empty workspace: a shop’s catalogue becomes a list, a second loo
   await page.getByRole('button', { name: 'Read the shop again' }).click();
   await page.waitForURL((url) => /lists\/[0-9a-f-]{36}$/.test(url.pathname) && url.href !== list);
   await expect(page.getByText(/0 new, 0 dearer, 0 cheaper/)).toBeVisible({ timeout: 90_000 });
+  await page.getByRole('link', { name: 'Shop and terms' }).click();
+  await page.waitForURL(/lists\/shop\?shop=haldern/);
+  await ready(page);
+  await expect(page.getByRole('checkbox', { name: /^Bienenhaus/ })).toBeChecked();
+  await expect(page.getByLabel('Cheaper than, EUR')).toHaveValue('5.00');
+  await expect(page.getByText(/what has changed since last time will be said/)).toBeVisible();
 });
 
 test('another seller’s shop: from a listing to what sells there, followed, and on to who else sells it', async ({
@@ -93,7 +99,7 @@ test('another seller’s shop: from a listing to what sells there, followed, and
   await enterDemo(page);
   await page.goto(at(`${DEMO}/find/market?market=Alderway/DE&words=Bienenhaus`));
   await ready(page);
-  const link = page.locator('a[href*="find/seller"]').first();
+  const link = page.locator('a[href*="seller="]').first();
   const name = await link.innerText();
   await link.click();
   await page.waitForURL(/find\/seller/);

@@ -195,6 +195,23 @@ describe('the client', () => {
       answer = () => ({ body });
       expect(await asked()).toMatchObject({ ok: false, fault: { code } });
     });
+    it('letters that no database takes are left out of what it says', async () => {
+      const market = {
+        market: 'Al\0derway/DE',
+        marketplace: 'Alder\ud800way',
+        country: 'DE',
+        currency: 'EUR',
+        languages: [],
+        listings: 1,
+        historyDays: 1,
+      };
+      answer = () => ({ body: JSON.stringify({ asOf: '2026-01-01', coverage: 1, markets: [market] }) });
+      const said = await asked();
+      expect(said.ok && said.value.markets[0]).toMatchObject({
+        market: 'Alderway/DE',
+        marketplace: 'Alder\ufffdway',
+      });
+    });
     const hit = {
       listing: 'A',
       title: 'Bee house',

@@ -29,6 +29,15 @@ function allKeepable(value: unknown): boolean {
 const SUSPECT = /\\u(?:0000|[dD][89a-fA-F])/;
 
 /**
+ * Plain JSON out of a text that others wrote, its texts as they can be kept.
+ * @throws SyntaxError where it is no JSON
+ */
+export function keepableJson(text: string): unknown {
+  if (!SUSPECT.test(text)) return JSON.parse(text);
+  return JSON.parse(text, (_, value: unknown) => (typeof value === 'string' ? keepable(value) : value));
+}
+
+/**
  * Whether the texts of a request's body can be kept; what is no text, or not readable as what it says it is,
  * is for others to refuse.
  */

@@ -40,6 +40,7 @@ export const findMarketWords = {
       shortlisted: 'Shortlisted ({{count}})',
       dropped: 'Dropped ({{count}})',
     },
+    followed: 'Sellers you follow',
     saveAs: 'Keep this search as',
     save: 'Keep it',
     forget: 'Forget the search {{name}}',

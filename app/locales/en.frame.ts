@@ -69,6 +69,8 @@ export const frameWords = {
   },
   palette: {
     suppliers: 'Suppliers',
+    shop: 'Read a shop’s catalogue',
+    sellers: 'Sellers you follow',
     go: 'Go to {{place}}',
     candidate: 'Candidate',
     nothing: 'Nothing goes by that name.',

@@ -1,6 +1,6 @@
 import { data, redirect, useActionData, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import { startList } from '../../server/use/lists.ts';
+import { needList, startList } from '../../server/use/lists.ts';
 import { listSetup } from '../../core/lists/setup.ts';
 import { loadSetup, saveSetup } from '../../server/use/listSetup.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
@@ -11,14 +11,16 @@ import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
+  const { catalogue } = await needList(entry.workspaceId, params.list);
+  // What a shop is read by is chosen where shops are.
+  if (catalogue !== null)
+    throw redirect(`/w/${entry.slug}/lists/shop?shop=${encodeURIComponent(catalogue.shop)}`);
   const page = await loadSetup(
     entry.workspaceId,
     params.list,
     new URL(request.url).searchParams.get('sheet'),
   );
   if (page === null) throw data(null, 404);
-  if (page.list.catalogue !== null)
-    throw redirect(`/w/${entry.slug}/lists/shop?shop=${encodeURIComponent(page.list.catalogue.shop)}`);
   const check = page.work.find((w) => w.kind === 'checkList') ?? null;
   const refused = page.work.find((w) => (w.data.refusedBytes ?? 0) > 0) !== undefined;
   return {

@@ -1,6 +1,8 @@
 /** How far a shop's catalogue has been read, and what is odd about it: it changes, ends early, gives a page again. */
 import type { LeftOut } from './catalogue.ts';
 
+/** Goods that one reading takes: as many rows as a list may have. */
+const MOST_GOODS = 1_000_000;
 /** Pages of one category after which a shop is taken to lead in a circle. */
 const MOST_PAGES = 5_000;
 
@@ -82,10 +84,11 @@ export function placeAfter(
   const here = p.here + fresh;
   const asked = p.cursor === null ? p.asked : [...p.asked, p.cursor];
   const circles = page.isAgain || asked.includes(page.next ?? '') || asked.length >= MOST_PAGES;
-  const goesOn = page.next !== null && !circles;
-  const missing = Math.max(0, page.total - here);
-  const category = goesOn ? p.category : p.category + 1;
   const goods = p.goods + fresh;
+  const isFull = goods >= MOST_GOODS;
+  const goesOn = page.next !== null && !circles && !isFull;
+  const missing = Math.max(0, page.total - here);
+  const category = goesOn ? p.category : isFull ? categories.length : p.category + 1;
   const later = categories.slice(p.category + 1).reduce((n, c) => n + c.goods, 0);
   return {
     ...p,
@@ -95,10 +98,10 @@ export function placeAfter(
     asked: goesOn ? asked : [],
     pages: p.pages + 1,
     goods,
-    expected: goods + later + (goesOn ? missing : 0),
+    expected: goods + (isFull ? 0 : later) + (goesOn ? missing : 0),
     edition: p.edition ?? page.edition,
     changed: p.changed || (p.edition !== null && p.edition !== page.edition),
-    short: p.short + (goesOn ? 0 : missing),
+    short: p.short + (goesOn ? 0 : missing) + (isFull ? later : 0),
     repeated: p.repeated + (circles && (page.next !== null || page.isAgain) ? 1 : 0),
     asOf: page.asOf,
   };

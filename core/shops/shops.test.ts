@@ -160,6 +160,10 @@ describe('the place in a catalogue', () => {
     for (const next of ['200', '400', '200']) p = placeAfter(p, page({ total: 9000, next }), TWO);
     expect(p).toMatchObject({ category: 1, goods: 600, short: 8400, repeated: 1 });
   });
+  it('takes no more than a list may have, and says what it left', () => {
+    const p = placeAfter(CATALOGUE_START, page({ goods: 1_000_000, total: 1_200_000 }), TWO);
+    expect(p).toMatchObject({ category: 2, expected: 1_000_000, short: 200_060, repeated: 0 });
+  });
   it('notes that it is another catalogue', () => {
     const p = placeAfter(CATALOGUE_START, page(), TWO);
     expect(placeAfter(p, page({ edition: 'b', next: '400' }), TWO)).toMatchObject({

@@ -9,6 +9,7 @@ import { NOISE } from '../../core/match/tokens.ts';
 import type { FeedRow } from '../../between/feed.ts';
 import { inWorkspace } from '../db/client.ts';
 import { closerLook, task } from '../db/schema.ts';
+import { today } from '../env.ts';
 import { askFeed } from '../outside/feed.ts';
 import type { Feed } from '../outside/feed.ts';
 import { waitingLooks } from '../use/closerLooks.ts';
@@ -32,6 +33,8 @@ type Seen = {
   readonly listingTitle: string;
   readonly otherGoods: boolean;
   readonly seen: readonly NewObservation[];
+  /** Whether anything is known of the listing, now or from before. */
+  readonly isKnown: boolean;
   readonly fault: Fault | null;
 };
 
@@ -65,7 +68,7 @@ export async function lookCloser({ workspaceId, taskId }: Piece): Promise<boolea
       .returning({ id: task.id });
     // Cancelled meanwhile: what was asked for is dropped, and waits for whoever asks again.
     if (still === undefined) return false;
-    for (const { look, listing, seen: own, fault: wrong, listingTitle, otherGoods } of seen) {
+    for (const { look, listing, seen: own, isKnown, fault: wrong, listingTitle, otherGoods } of seen) {
       await keepOfListing(tx, workspaceId, { market: look.market, listing }, own, look.by);
       await tx
         .update(closerLook)
@@ -73,7 +76,7 @@ export async function lookCloser({ workspaceId, taskId }: Piece): Promise<boolea
           listing,
           listingTitle,
           otherGoods,
-          state: own.length > 0 ? 'looked' : wrong === null ? 'noListing' : 'failed',
+          state: isKnown ? 'looked' : wrong === null ? 'noListing' : 'failed',
           fault: wrong,
           lookedAt: new Date(),
         })
@@ -97,7 +100,7 @@ async function seenOf(
   look: Look,
   noise: readonly string[],
 ): Promise<Seen> {
-  const nothing = { look, listing: '', listingTitle: '', otherGoods: false, seen: [] };
+  const nothing = { look, listing: '', listingTitle: '', otherGoods: false, seen: [], isKnown: false };
   if (feed === null) return { ...nothing, fault: fault('feedNone') };
   const { market, code } = look;
   const said = await askFeed(feed, 'barcode', { market, gtin: code });
@@ -108,10 +111,13 @@ async function seenOf(
   const kept: KeptMarket = (await inWorkspace(workspaceId, (tx) =>
     keptListings(tx, workspaceId, market, [listing]),
   ).then((all) => all.get(listing))) ?? { market, watch: { ...NO_WATCH, listing }, observations: [] };
-  const { seen, faults } = await askedFor(feed, kept, KINDS);
+  // What was seen today stands; the rest is asked for.
+  const due = KINDS.filter((kind) => kept.observations.find((o) => o.kind === kind)?.asOf !== today());
+  const { seen, faults } = await askedFor(feed, kept, due);
+  const isKnown = seen.length > 0 || kept.observations.length > 0;
   const listingTitle = fastest.title.slice(0, 500);
   const otherGoods = speaksOfOther(look, fastest, noise);
-  return { look, listing, listingTitle, otherGoods, seen, fault: faults[0] ?? null };
+  return { look, listing, listingTitle, otherGoods, seen, isKnown, fault: faults[0] ?? null };
 }
 
 /** Whether a listing of the same barcode is other goods by its words: a barcode may be wrong in a list. */

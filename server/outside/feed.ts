@@ -10,6 +10,7 @@ import { fault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
 import { env, today } from '../env.ts';
 import { log } from '../log.ts';
+import { keepableJson } from '../text.ts';
 
 export type Feed = { readonly base: string; readonly secret: string | null; readonly ours: boolean };
 export type Fed<Q extends Question> =
@@ -95,7 +96,7 @@ async function textOf(res: Response): Promise<string | null> {
 function checked<Q extends Question>(question: Q, text: string): Fed<Q> {
   let raw: unknown;
   try {
-    raw = JSON.parse(text);
+    raw = keepableJson(text);
   } catch {
     return { ok: false, fault: fault('feedBroke', { question, field: '(answer)' }) };
   }

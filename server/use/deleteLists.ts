@@ -1,7 +1,7 @@
 /** Lists that are deleted: brought back for a while, then cleared away for good. */
 import { and, eq, lt } from 'drizzle-orm';
 import { inWorkspace } from '../db/client.ts';
-import { supplierList } from '../db/schema.ts';
+import { closerLook, supplierList } from '../db/schema.ts';
 import { removeFolder } from '../files/store.ts';
 import { dropRun } from '../db/loader.ts';
 import { workIn } from './lists.ts';
@@ -36,11 +36,14 @@ export async function clearDeletedLists(workspaceId: string, days = KEPT_DAYS): 
     const work = await inWorkspace(workspaceId, (tx) => workIn(tx, workspaceId, l.id));
     for (const w of work) if (w.kind === 'readList') await dropRun(workspaceId, w.id);
     await removeFolder(workspaceId, l.id);
-    await inWorkspace(workspaceId, (tx) =>
-      tx
+    await inWorkspace(workspaceId, async (tx) => {
+      await tx
+        .delete(closerLook)
+        .where(and(eq(closerLook.workspaceId, workspaceId), eq(closerLook.listId, l.id)));
+      await tx
         .delete(supplierList)
-        .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, l.id))),
-    );
+        .where(and(eq(supplierList.workspaceId, workspaceId), eq(supplierList.id, l.id)));
+    });
   }
   return gone.length;
 }

@@ -139,7 +139,8 @@ export async function loadSetup(
 export async function saveSetup(workspaceId: string, id: string, setup: ListSetup): Promise<void> {
   await inWorkspace(workspaceId, async (tx) => {
     const list = await listIn(tx, workspaceId, id);
-    if (list === null) throw gone();
+    // What is read from a shop has its columns from there.
+    if (list === null || list.catalogue !== null) throw gone();
     await needOwn(tx, workspaceId, { card: [setup.settings.marketplaceCardId], list: [setup.previousId] });
     let supplierId: string | null = null;
     if (setup.supplier !== '') {

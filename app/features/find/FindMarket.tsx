@@ -120,6 +120,9 @@ function SearchForm({ markets, market, cards, laneCards, marks, settings, root, 
             {t(`findMarket.lists.${x}`, { count: f.number(countOf(x), 0) as never })}
           </Button>
         ))}
+        <Button size="small" component={Link} to={`${root}/find/seller`}>
+          {t('findMarket.followed')}
+        </Button>
         <Saved searches={settings.savedSearches} root={root} canEdit={canEdit} />
       </Box>
     </Box>

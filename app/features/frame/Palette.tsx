@@ -37,6 +37,8 @@ export default function Palette({
         to: `${base}/${p}`,
       })),
       { key: 'lists', label: t('find.lists'), hint: '', to: `${base}/lists` },
+      { key: 'shop', label: t('palette.shop'), hint: '', to: `${base}/lists/shop` },
+      { key: 'sellers', label: t('palette.sellers'), hint: '', to: `${base}/find/seller` },
       { key: 'suppliers', label: t('palette.suppliers'), hint: '', to: `${base}/suppliers` },
       { key: 'export', label: t('settings.export'), hint: '', to: `${base}/settings#export` },
       ...(fetcher.data?.names ?? []).map((c) => ({
