@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { createRoutesStub, useLocation } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import { feedRow } from '../../../between/feed.ts';
@@ -11,8 +11,6 @@ import type { FindMarketProps } from './FindMarket.tsx';
 import { ListingPage } from './ListingPage.tsx';
 import type { ListingPageProps } from './ListingPage.tsx';
 import type { FoundFrame, MarkOf } from './useFound.ts';
-
-configure({ asyncUtilTimeout: 8000 });
 
 const row = (listing: string, over: Partial<FeedRow> = {}): FeedRow =>
   feedRow.parse({

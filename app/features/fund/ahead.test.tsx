@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { useState } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -41,7 +41,6 @@ const server = stubServer(() => Response.json({ ok: true, results: {} }));
 beforeEach(() => server.sent.splice(0));
 
 // Machines that test are busy.
-configure({ asyncUtilTimeout: 8000 });
 const TODAY = '2026-12-01';
 /** Bought at 10 (8 from 300 on), sold at 25, 60 a month, on sale after 30 days, paid every two weeks. */
 const LANE = lantern(

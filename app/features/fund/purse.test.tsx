@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import loadHighs from 'highs';
 import { useMemo } from 'react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
@@ -32,7 +32,6 @@ beforeEach(() => {
 });
 
 // Machines that test are busy.
-configure({ asyncUtilTimeout: 8000 });
 function shown(source: PurseSource, canEdit = true): void {
   const router = createMemoryRouter([
     { path: '/', element: <PursePage source={source} canEdit={canEdit} base="/w/x" />, loader: () => null },

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 /** The purse that the server solves, seen from its page: begun, watched, ended; and whose answer stands. */
 import '../../ui/testing/dom.ts';
-import { configure, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import loadHighs from 'highs';
 import { createMemoryRouter, RouterProvider, useLoaderData } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -26,8 +26,6 @@ vi.mock('./usePurse.ts', () => ({
 }));
 const server = stubServer(() => Response.json({ refused: [] }));
 beforeEach(() => here.splice(0));
-configure({ asyncUtilTimeout: 8000 });
-
 const answerTo = (source: PurseSource, more: Partial<PurseAnswered> = {}): PurseAnswered => ({
   state: 'done',
   done: 16,

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { configure, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { packDays } from '../../../core/evidence/series.ts';
 import { dayRow } from '../../../core/evidence/schema.ts';
@@ -8,8 +8,6 @@ import { stretchesOf } from './monthsInWords.ts';
 import { ALL, dayAgo, marketServer, seen, shown, TODAY } from './testing/shown.tsx';
 
 // Parts that load when they are shown take their time on a machine at work.
-configure({ asyncUtilTimeout: 8000 });
-
 const { server, answers, bodies } = marketServer();
 beforeEach(() => answers.clear());
 

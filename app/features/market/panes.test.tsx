@@ -1,13 +1,12 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { configure, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Observation } from '../../../core/evidence/observed.ts';
 import { packDays } from '../../../core/evidence/series.ts';
 import { dayRow } from '../../../core/evidence/schema.ts';
 import { dayAgo, LOOK, marketServer, seen, shown, term } from './testing/shown.tsx';
 
-configure({ asyncUtilTimeout: 8000 });
 const { answers, bodies } = marketServer();
 beforeEach(() => answers.clear());
 

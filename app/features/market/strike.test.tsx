@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 /** What a strike-out draws again: what hangs on the rivals, and nothing else. */
 import '../../ui/testing/dom.ts';
-import { configure, fireEvent, screen, waitFor } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 import { marketServer, shown } from './testing/shown.tsx';
 
@@ -32,8 +32,6 @@ vi.mock('./RivalsPane.tsx', counted('RivalsPane'));
 
 marketServer();
 // Machines that test are busy.
-configure({ asyncUtilTimeout: 8000 });
-
 it('leaves terms, season, units, offers, chart and sentence as they stand', async () => {
   await shown();
   const [box] = await screen.findAllByRole('checkbox', { name: / counts$/ });

@@ -1,10 +1,12 @@
 /** What tests of components need of a browser that jsdom does not have: sizes, and observers that see nothing. */
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { afterEach } from 'vitest';
 import { startI18n } from '../../i18n.ts';
 
 startI18n();
 afterEach(cleanup);
+// What is waited for comes when it comes: a machine that is busy is no fault.
+configure({ asyncUtilTimeout: 8000 });
 Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { configurable: true, get: () => 460 });
 Object.defineProperty(HTMLElement.prototype, 'offsetWidth', { configurable: true, get: () => 900 });
 Object.defineProperty(HTMLElement.prototype, 'clientHeight', { configurable: true, get: () => 460 });
