@@ -2,6 +2,8 @@
 import { appendFileSync, readFileSync } from 'node:fs';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { CatalogueChoice } from '../core/shops/schema.ts';
+import { sql } from 'drizzle-orm';
+import { inWorkspace } from './db/client.ts';
 import { storePath } from './files/store.ts';
 import { workOnList } from './jobs/readList.ts';
 import { Refusal } from './refusal.ts';
@@ -168,6 +170,43 @@ describe('a shop that is odd', () => {
     await standIn.behave({ odd: true });
     const page = await work(id);
     expect(page.work[0]).toMatchObject({ state: 'failed', error: { code: 'feedBroke' } });
+  });
+
+  it('is away for a while: what was read stands, others come in meanwhile, and it goes on', async () => {
+    const id = await begun({ categories: 2 });
+    const task = (await pageOf(id)).work[0]?.id ?? '';
+    const giving = { turnMs: 0, othersWait: async () => true };
+    expect(await workOnList(made.w.id, task, giving)).toBe(true);
+    const before = (await pageOf(id)).work[0]?.data;
+    await standIn.behave({ failNext: 1000 });
+    expect(await workOnList(made.w.id, task, giving)).toBe(true);
+    const away = (await pageOf(id)).work[0];
+    expect(away?.state).toBe('running');
+    expect(away?.data.catalogue).toEqual({ ...before?.catalogue, awaySince: expect.any(String) });
+    expect(away?.data.valid).toBe(before?.valid);
+    await standIn.behave({});
+    const whole = await work(id);
+    const same = await work(await begun({ categories: 2 }));
+    expect(whole.shown?.data.catalogue).toEqual(same.shown?.data.catalogue);
+    expect(sourceOf(id)).toBe(sourceOf(same.list.id));
+  });
+
+  it('is away for too long: the work fails, and what was read is shown', async () => {
+    const id = await begun({ categories: 3 });
+    const task = (await pageOf(id)).work[0]?.id ?? '';
+    const giving = { turnMs: 0, othersWait: async () => true };
+    await workOnList(made.w.id, task, giving);
+    await standIn.behave({ failNext: 1000 });
+    await workOnList(made.w.id, task, giving);
+    await inWorkspace(made.w.id, (tx) =>
+      tx.execute(
+        sql`update bm.task set data = jsonb_set(data, '{catalogue,awaySince}', '"2026-01-01T00:00:00Z"') where id = ${task}`,
+      ),
+    );
+    expect(await workOnList(made.w.id, task, giving)).toBe(false);
+    const { shown } = await pageOf(id);
+    expect(shown).toMatchObject({ state: 'failed', error: { code: 'feedAway' } });
+    expect(shown?.data.valid).toBeGreaterThan(0);
   });
 
   it('is not there, or there is no feed: nothing is begun', async () => {

@@ -1,14 +1,13 @@
 /** The second look at goods of a list: asked of the feed, kept as observations, shown beside the fast figures. */
 import { and, eq } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { startScreening } from '../scripts/lib/system.mjs';
 import { inWorkspace } from './db/client.ts';
 import { observation, task } from './db/schema.ts';
-import { env } from './env.ts';
 import { lookCloser } from './jobs/lookCloser.ts';
 import { Refusal } from './refusal.ts';
 import { listTests } from './testing/lists.ts';
 import { startStandIn } from './testing/outside.ts';
+import { screeningForTests } from './testing/screening.ts';
 import type { StandIn } from './testing/outside.ts';
 import { makeWorkspace } from './testing/workspaces.ts';
 import { askCloser, countLooks, dropLooks, loadCloser } from './use/closerLooks.ts';
@@ -24,11 +23,10 @@ let standIn: StandIn;
 let page: ListPage;
 /** Goods of the world: a bee house, one whose price is a spike, one that may not be sold, and a barcode of nobody. */
 const ROWS = ['9520000010010', '9520000010027', '9520000010034', '9520000010041', '9520000010058'];
-let screening: Awaited<ReturnType<typeof startScreening>>;
+let screening: Awaited<ReturnType<typeof screeningForTests>>;
 beforeAll(async () => {
   standIn = await startStandIn();
-  screening = await startScreening(process.env as never, { quiet: true });
-  Object.assign(env(), { BM_SCREENING_URL: screening.url });
+  screening = await screeningForTests();
   await keepFeed(made.w.id, { address: '', secret: null }, made.w.personId);
   const rows = ROWS.map(
     (code, i) => `${code},${i === 0 ? 'Bienenhaus Lärche' : 'Umbrella stand chrome'},${4 + i}.50`,

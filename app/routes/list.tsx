@@ -1,5 +1,4 @@
 import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
-import { saidOfCatalogue } from '../../core/shops/place.ts';
 import { queryIn } from '../../core/lists/query.ts';
 import type { ListQuery } from '../../core/lists/query.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -13,9 +12,9 @@ import { loadViews } from '../../server/use/listViews.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ListPage } from '../features/lists/List.tsx';
 import type { Route } from './+types/list.ts';
-import { inWords } from '../../words/index.ts';
 import { readAgainFor } from '../readAgain.ts';
 import { answering } from '../answers.ts';
+import { workShown } from '../workShown.ts';
 
 /** Rows of the first window, rendered by the server. */
 const FIRST_WINDOW = 60;
@@ -38,17 +37,6 @@ const firstWindow = (entry: Entry, page: Page, query: ListQuery, show: 'kept' | 
     if (e instanceof ScreeningAway) return null;
     throw e;
   });
-
-const workOf = ({ id, state, done, total, error, data: { startedAt, catalogue } }: Run, shown: boolean) => ({
-  id,
-  state,
-  done,
-  total,
-  error: error === null ? null : inWords(error),
-  startedAt: startedAt ?? null,
-  catalogue: catalogue === undefined ? null : saidOfCatalogue(catalogue),
-  shown,
-});
 
 /** How many rows the run that is shown took, and how; 0 before there is one. */
 const countsOf = (run: Partial<Run['data']>) => ({
@@ -97,7 +85,12 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     look,
     query,
     answer,
-    work: workOf(newest, newest.id === shown?.id),
+    work: {
+      id: newest.id,
+      startedAt: newest.data.startedAt ?? null,
+      shown: newest.id === shown?.id,
+      ...workShown(newest),
+    },
     home: page.settings.homeCurrency,
     counts: countsOf(shown?.data ?? {}),
     views: (await loadViews(entry.workspaceId)).map(({ id, name, look: l, assumptions }) => ({

@@ -1,6 +1,5 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { saidOfCatalogue } from '../../core/shops/place.ts';
 import { listQuery } from '../../core/lists/query.ts';
 import { LIST_FIGURES } from '../../core/lists/figures.ts';
 import { listSettings } from '../../core/lists/settings.ts';
@@ -10,8 +9,8 @@ import { askAhead, askList, ScreeningAway } from '../../server/screening/client.
 import { moreOf } from '../../server/use/goods.ts';
 import { loadList } from '../../server/use/lists.ts';
 import type { Route } from './+types/listAsk.ts';
-import { inWords } from '../../words/index.ts';
 import { answering, unfit } from '../answers.ts';
+import { workShown } from '../workShown.ts';
 
 const asked = z.object({
   query: listQuery,
@@ -55,16 +54,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       ...answer,
       window:
         extra === null ? answer.window : answer.window.map((r) => ({ ...r, more: extra.get(r.line) ?? {} })),
-      work:
-        newest === undefined
-          ? null
-          : {
-              state: newest.state,
-              done: newest.done,
-              total: newest.total,
-              error: newest.error === null ? null : inWords(newest.error),
-              catalogue: newest.data.catalogue === undefined ? null : saidOfCatalogue(newest.data.catalogue),
-            },
+      work: newest === undefined ? null : workShown(newest),
     });
   } catch (e) {
     if (e instanceof ScreeningAway) return data({ away: true as const }, 503);

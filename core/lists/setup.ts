@@ -1,5 +1,6 @@
 /** What choosing columns and terms of a list offers, and what it comes to. */
 import { z } from 'zod';
+import type { MarketplaceCard } from '../cards/rates.ts';
 import { listMap } from './map.ts';
 import type { ListMap } from './map.ts';
 import { CHOICES } from './reference.ts';
@@ -23,6 +24,32 @@ export const listSetup = z.strictObject({
 });
 export type ListSetup = z.output<typeof listSetup>;
 
+/** A marketplace that goods of a list can be sold on. */
+export type MarketChoice = {
+  readonly id: string;
+  /** Marketplace and country, as a feed names it too. */
+  readonly key: string;
+  readonly name: string;
+  readonly country: string;
+  readonly currency: string;
+  readonly hasWarehouse: boolean;
+  readonly categories: readonly { readonly key: string; readonly name: string }[];
+};
+
+/** A marketplace's card as it is chosen. */
+export const marketChoice = (
+  { id, key, name }: Pick<MarketChoice, 'id' | 'key' | 'name'>,
+  { country, currency, warehouse, categories }: MarketplaceCard,
+): MarketChoice => ({
+  id,
+  key,
+  name,
+  country,
+  currency,
+  hasWarehouse: warehouse !== null,
+  categories: categories.map((c) => ({ key: c.key, name: c.name })),
+});
+
 /** What there is to choose from, and what is guessed where nothing has been chosen yet. */
 export type SetupChoices = {
   sheets: Sheet[];
@@ -31,15 +58,7 @@ export type SetupChoices = {
   map: ListMap;
   own: ListSettings;
   suppliers: { id: string; name: string; currency: string | null; map: ListMap | null }[];
-  markets: {
-    id: string;
-    key: string;
-    name: string;
-    country: string;
-    currency: string;
-    hasWarehouse: boolean;
-    categories: { key: string; name: string }[];
-  }[];
+  markets: MarketChoice[];
   /** Lists that this may be a later edition of. */
   earlier: { id: string; name: string }[];
 };

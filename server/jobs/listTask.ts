@@ -15,6 +15,8 @@ export type CatalogueWork = CataloguePlace & {
   readonly listings: number;
   readonly searches: number;
   readonly toSearch: number | null;
+  /** Since when the shop has not answered; null: it does. */
+  readonly awaySince: string | null;
   /** Bytes of the files that count. */
   readonly sourceBytes: number;
   readonly referenceBytes: number;

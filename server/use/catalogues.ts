@@ -5,6 +5,8 @@ import { usualCards } from '../../core/cards/schema.ts';
 import { fault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
+import { marketChoice } from '../../core/lists/setup.ts';
+import type { MarketChoice } from '../../core/lists/setup.ts';
 import { CATALOGUE_MAP, MARKET_MAP } from '../../core/shops/catalogue.ts';
 import { sameReading } from '../../core/shops/schema.ts';
 import type { CatalogueSetup, Shop } from '../../core/shops/schema.ts';
@@ -12,7 +14,7 @@ import { marketsOffered } from '../../core/workspace/offered.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { supplier, supplierList } from '../db/schema.ts';
+import { supplierList } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { askFeed } from '../outside/feed.ts';
 import { gone, refused, Refusal } from '../refusal.ts';
@@ -22,17 +24,9 @@ import type { ListRecord } from './lists.ts';
 import { startingSettings } from './listSetup.ts';
 import { needOwn } from './own.ts';
 import { needRoomForList } from './quotas.ts';
+import { supplierNamed } from './suppliers.ts';
 import { cardsInForce, newId, settingsIn } from './workspaces.ts';
 
-export type MarketChoice = {
-  id: string;
-  /** As the feed names it. */
-  key: string;
-  name: string;
-  country: string;
-  currency: string;
-  hasWarehouse: boolean;
-};
 export type ShopChoice = Shop & {
   /** As its goods were chosen and weighed last; else as one begins. */
   last: CatalogueSetup | null;
@@ -96,18 +90,7 @@ export async function loadShops(workspaceId: string): Promise<ShopsPage> {
               : { choice: last.catalogue, settings: last.settings },
         };
       }),
-      markets: marketsOffered(cards, settings).map((c) => {
-        const m = c.data as MarketplaceCard;
-        const { id, key, name } = c;
-        return {
-          id,
-          key,
-          name,
-          country: m.country,
-          currency: m.currency,
-          hasWarehouse: m.warehouse !== null,
-        };
-      }),
+      markets: marketsOffered(cards, settings).map((c) => marketChoice(c, c.data as MarketplaceCard)),
     };
   });
 }
@@ -153,7 +136,12 @@ async function storeCatalogue(
       workspaceId,
       id,
       name: `${shop.name} ${today()}`.slice(0, 200),
-      supplierId: await supplierNamed(tx, workspaceId, shop),
+      supplierId: await supplierNamed(tx, workspaceId, {
+        name: shop.name,
+        country: shop.country,
+        currency: shop.currency,
+        mail: shop.mail ?? '',
+      }),
       file,
       map: CATALOGUE_MAP,
       settings: { ...settings, taxCardId: usual.tax?.id ?? null, exchangeCardId: usual.exchange?.id ?? null },
@@ -194,17 +182,4 @@ async function editionBefore(
     .orderBy(desc(supplierList.createdAt))
     .limit(50);
   return read.find((r) => r.catalogue !== null && sameReading(r.catalogue, choice)) ?? null;
-}
-
-/** The supplier of a shop's name; made where there is none. */
-async function supplierNamed(tx: Tx, workspaceId: string, shop: Shop): Promise<string> {
-  const [known] = await tx
-    .select({ id: supplier.id })
-    .from(supplier)
-    .where(and(eq(supplier.workspaceId, workspaceId), sql`lower(${supplier.name}) = lower(${shop.name})`));
-  if (known !== undefined) return known.id;
-  const id = newId();
-  const { name, country, currency, mail } = shop;
-  await tx.insert(supplier).values({ workspaceId, id, name, country, currency, mail: mail ?? '' });
-  return id;
 }

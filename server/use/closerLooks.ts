@@ -14,7 +14,7 @@ import type { CloserState } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { refused } from '../refusal.ts';
 import { feedIn } from './feeds.ts';
-import { loadRow } from './goods.ts';
+import { openRow } from './goods.ts';
 import { keptListings } from './keptMarkets.ts';
 import type { ListPage } from './lists.ts';
 import { isUnderWay, storeTask, taskColumns, wake } from './tasks.ts';
@@ -158,7 +158,7 @@ async function rowLooked(
   listings: ReadonlyMap<string, KeptMarket>,
 ): Promise<LookedRow> {
   const { key, line, code, title, listing, listingTitle, state, fault, market } = k;
-  const opened = await loadRow(workspaceId, page, line);
+  const opened = await openRow(workspaceId, page, line);
   // Another reading may have another row there.
   const own = opened === null || opened.row.key !== key ? null : opened;
   const kept = listings.get(`${market} ${listing}`);

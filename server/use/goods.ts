@@ -226,13 +226,15 @@ export async function moreOf(
   return new Map(rows.map((r) => [r.line, r.more ?? {}]));
 }
 
-/** A row of a list as a full lane. Null where the list has no such row. */
-export async function loadRow(workspaceId: string, page: ListPage, line: number): Promise<RowPage | null> {
+/** A row as a lane, and its listings; null where the list has no such row. */
+export async function openRow(
+  workspaceId: string,
+  page: ListPage,
+  line: number,
+): Promise<Pick<RowPage, 'row' | 'doc' | 'listings'> | null> {
   const found = await askRow(workspaceId, page, line);
-  if (found === null || page.screen === null || page.shown === null) return null;
-  const { screen, shown } = page;
-  const [mark = null] = await marksOf(workspaceId, [found.row.key]);
-  const more = await moreOf(workspaceId, shown.id, [line]);
+  if (found === null || page.screen === null) return null;
+  const { screen } = page;
   const doc = laneOfRow(
     screen.assumptions,
     { ...screen.rates, country: screen.country, currency: screen.currency },
@@ -242,13 +244,16 @@ export async function loadRow(workspaceId: string, page: ListPage, line: number)
   const named = Array.isArray(doc.goods)
     ? doc.goods.map((g) => ({ ...g, source: { ...g.source, supplier: page.supplierName, date: today() } }))
     : doc.goods;
-  return {
-    row: found.row,
-    listings: found.listings,
-    doc: { ...doc, goods: named as LaneDocument['goods'] },
-    mark,
-    more: more.get(line) ?? {},
-  };
+  return { row: found.row, listings: found.listings, doc: { ...doc, goods: named as LaneDocument['goods'] } };
+}
+
+/** A row of a list as a full lane, with what else is known of it. Null where the list has no such row. */
+export async function loadRow(workspaceId: string, page: ListPage, line: number): Promise<RowPage | null> {
+  const opened = await openRow(workspaceId, page, line);
+  if (opened === null || page.shown === null) return null;
+  const [mark = null] = await marksOf(workspaceId, [opened.row.key]);
+  const more = await moreOf(workspaceId, page.shown.id, [line]);
+  return { ...opened, mark, more: more.get(line) ?? {} };
 }
 
 /**

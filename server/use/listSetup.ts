@@ -1,5 +1,5 @@
 /** Columns and terms of a list: guessed, shown, saved. */
-import { and, desc, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import { guessMap, headerAmong, mapIssues } from '../../core/lists/map.ts';
 import type { ListMap } from '../../core/lists/map.ts';
@@ -11,9 +11,11 @@ import type { Tx } from '../db/client.ts';
 import { supplier, supplierList } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { needOwn } from './own.ts';
-import { cardsInForce, newId } from './workspaces.ts';
+import { supplierNamed } from './suppliers.ts';
+import { cardsInForce } from './workspaces.ts';
 import { forgetListings, headsOf } from './receiveLists.ts';
 import { listIn, loadList } from './lists.ts';
+import { marketChoice } from '../../core/lists/setup.ts';
 import type { ListSetup, SetupChoices } from '../../core/lists/setup.ts';
 import type { ListPage } from './lists.ts';
 import { gone } from '../refusal.ts';
@@ -119,18 +121,7 @@ export async function loadSetup(
       own: page.list.settings ?? (await startingSettings(tx, workspaceId, page.settings)),
       suppliers,
       earlier,
-      markets: cards.map((c) => {
-        const m = c.data as MarketplaceCard;
-        return {
-          id: c.id,
-          key: c.key,
-          name: c.name,
-          country: m.country,
-          currency: m.currency,
-          hasWarehouse: m.warehouse !== null,
-          categories: m.categories.map(({ key, name }) => ({ key, name })),
-        };
-      }),
+      markets: cards.map((c) => marketChoice(c, c.data as MarketplaceCard)),
     };
   });
 }
@@ -144,22 +135,10 @@ export async function saveSetup(workspaceId: string, id: string, setup: ListSetu
     await needOwn(tx, workspaceId, { card: [setup.settings.marketplaceCardId], list: [setup.previousId] });
     let supplierId: string | null = null;
     if (setup.supplier !== '') {
-      const [known] = await tx
-        .select({ id: supplier.id })
-        .from(supplier)
-        .where(
-          and(eq(supplier.workspaceId, workspaceId), sql`lower(${supplier.name}) = lower(${setup.supplier})`),
-        );
-      supplierId = known?.id ?? newId();
-      if (known === undefined)
-        await tx
-          .insert(supplier)
-          .values({
-            workspaceId,
-            id: supplierId,
-            name: setup.supplier,
-            currency: setup.settings.assumptions.purchase.currency,
-          });
+      supplierId = await supplierNamed(tx, workspaceId, {
+        name: setup.supplier,
+        currency: setup.settings.assumptions.purchase.currency,
+      });
       await tx
         .update(supplier)
         .set({ listMap: setup.map })

@@ -28,9 +28,6 @@ export type ListRecord = typeof supplierList.$inferSelect;
 /** Rows of a file that are shown before it is mapped. */
 export const HEAD_ROWS = 40;
 
-// ---- bringing a file in
-// --------------------------------------------------------------------------------------------
-
 // ---- reading what there is
 // -----------------------------------------------------------------------------------------
 

@@ -3,6 +3,7 @@ import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { SupplierRecord } from '../../core/workspace/supplier.ts';
 import type { CandidateData, QuoteSource } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
+import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, supplier } from '../db/schema.ts';
 import { newId } from './workspaces.ts';
 import { gone } from '../refusal.ts';
@@ -123,4 +124,20 @@ export async function saveSupplier(
         );
     return id;
   });
+}
+
+/** The supplier of a name, letters' case aside; made of what is known where there is none. Returns its id. */
+export async function supplierNamed(
+  tx: Tx,
+  workspaceId: string,
+  known: Pick<typeof supplier.$inferInsert, 'name' | 'country' | 'currency' | 'mail'>,
+): Promise<string> {
+  const [own] = await tx
+    .select({ id: supplier.id })
+    .from(supplier)
+    .where(and(eq(supplier.workspaceId, workspaceId), sql`lower(${supplier.name}) = lower(${known.name})`));
+  if (own !== undefined) return own.id;
+  const id = newId();
+  await tx.insert(supplier).values({ workspaceId, id, ...known });
+  return id;
 }

@@ -9,13 +9,13 @@ import type { Work } from './useScreen.ts';
 import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 
-/** What an empty screen says: what most rows lack, or that the limits leave nothing. */
 /** What rows lack, in words: a line that is blank, or what is wrong. */
 export const lackingWord = (what: string, t: TFunction): string =>
   what === 'price'
     ? t('list.unknownPrice')
     : t(`listTrouble.${what}`, { defaultValue: '' }) || t('list.lacksLine', { line: t(`blank.${what}`) });
 
+/** What an empty screen says: what most rows lack, or that the limits leave nothing. */
 export function Nothing({
   answer,
   short,

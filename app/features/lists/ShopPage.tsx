@@ -9,12 +9,13 @@ import { BuyingTerms, CostTerms } from './assumed.tsx';
 import { ShopCategories } from './ShopCategories.tsx';
 import { ShopLimits } from './ShopLimits.tsx';
 import { useShop } from './useShop.ts';
-import type { MarketShown, ShopShown } from './useShop.ts';
+import type { MarketChoice } from '../../../core/lists/setup.ts';
+import type { ShopShown } from './useShop.ts';
 import './words.ts';
 
 export type ShopData = {
   shops: ShopShown[];
-  markets: MarketShown[];
+  markets: MarketChoice[];
   home: string;
   /** Why the feed does not name its shops. */
   wrong: string | null;

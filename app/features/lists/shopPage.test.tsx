@@ -33,6 +33,7 @@ const market = (id: string, over: object = {}) => ({
   country: 'DE',
   currency: 'EUR',
   hasWarehouse: true,
+  categories: [],
   ...over,
 });
 function shown(props: object = {}) {

@@ -1,19 +1,12 @@
 /** A shop and what of it is to be read, as it is being chosen. */
 import { useState } from 'react';
 import type { ListSettings } from '../../../core/lists/settings.ts';
+import type { MarketChoice } from '../../../core/lists/setup.ts';
 import { catalogueFilters, sameReading } from '../../../core/shops/schema.ts';
 import type { CatalogueChoice, CatalogueFilters, CatalogueSetup, Shop } from '../../../core/shops/schema.ts';
+import { soldOn } from './setupChanges.ts';
 
 export type ShopShown = Shop & { last: CatalogueSetup | null; begins: ListSettings };
-export type MarketShown = {
-  id: string;
-  key: string;
-  name: string;
-  country: string;
-  currency: string;
-  hasWarehouse: boolean;
-};
-
 type Chosen = {
   readonly ticked: ReadonlySet<string>;
   readonly filters: CatalogueFilters;
@@ -29,7 +22,7 @@ function beginning(s: ShopShown): Chosen {
   };
 }
 
-export function useShop(shops: readonly ShopShown[], markets: readonly MarketShown[], first: string | null) {
+export function useShop(shops: readonly ShopShown[], markets: readonly MarketChoice[], first: string | null) {
   const [key, setKey] = useState(() => shops.find((s) => s.key === first)?.key ?? shops[0]?.key ?? '');
   const [byShop, setByShop] = useState<Readonly<Record<string, Chosen>>>({});
   const shop = shops.find((s) => s.key === key) ?? null;
@@ -40,17 +33,7 @@ export function useShop(shops: readonly ShopShown[], markets: readonly MarketSho
   const market = markets.find((m) => m.id === chosen?.own.marketplaceCardId) ?? null;
   const sellOn = (id: string): void => {
     const m = markets.find((x) => x.id === id);
-    if (m === undefined || chosen === null) return;
-    const { assumptions } = chosen.own;
-    const method = m.hasWarehouse ? assumptions.method : 'ownDispatch';
-    change({
-      own: {
-        ...chosen.own,
-        country: m.country,
-        marketplaceCardId: id,
-        assumptions: { ...assumptions, method, category: null },
-      },
-    });
+    if (m !== undefined && chosen !== null) change({ own: soldOn(chosen.own, m) });
   };
   return { shop, setShop: setKey, chosen, change, market, sellOn, setup: setupOf(shop, chosen, market) };
 }
@@ -59,7 +42,7 @@ export function useShop(shops: readonly ShopShown[], markets: readonly MarketSho
 function setupOf(
   shop: ShopShown | null,
   chosen: Chosen | null,
-  market: MarketShown | null,
+  market: MarketChoice | null,
 ): (CatalogueSetup & { readonly isEdition: boolean }) | null {
   if (shop === null || chosen === null || chosen.ticked.size === 0) return null;
   const { name, country, currency, tax } = shop;

@@ -8,6 +8,7 @@ import { NumField, TextLine } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
 
 type Props = { shown: OrderShown; said: OrderSaid; act: ActOn; canEdit: boolean; today: string };
@@ -53,22 +54,16 @@ export function Arrivals({ shown, said, act, canEdit, today }: Props) {
         </tbody>
       </FigureTable>
       {progress.receipts.map((r, i) => (
-        <Box key={r.id} sx={{ display: 'flex', gap: 1, alignItems: 'baseline', fontSize: '0.86rem' }}>
+        <NotedLine
+          key={r.id}
+          onTakeBack={canEdit && takes ? () => act({ intent: 'dropReceipt', id: r.id, edition }) : null}>
           {t('order.receiptLine', {
             day: f.day(r.day),
             good: f.number(sum((l) => l.units, i)),
             damaged: f.number(sum((l) => l.damaged, i)),
           })}
           {r.note !== '' && `: ${r.note}`}
-          {canEdit && takes && (
-            <Button
-              size="small"
-              sx={{ minWidth: 0, py: 0 }}
-              onClick={() => act({ intent: 'dropReceipt', id: r.id, edition })}>
-              {t('order.takeBack')}
-            </Button>
-          )}
-        </Box>
+        </NotedLine>
       ))}
       {canEdit && takes && (
         <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setOpen(true)}>

@@ -1,11 +1,12 @@
 /** Payments that were made of an order, and what is still to pay. */
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
 
 export function Payments({
@@ -34,21 +35,17 @@ export function Payments({
   return (
     <Pane title={t('order.payments')}>
       {progress.payments.map((p) => (
-        <Box key={p.id} sx={{ display: 'flex', gap: 1, alignItems: 'baseline', fontSize: '0.88rem' }}>
+        <NotedLine
+          key={p.id}
+          onTakeBack={
+            canEdit && state !== 'closed' ? () => act({ intent: 'dropPayment', id: p.id, edition }) : null
+          }>
           {t(terms.currency === home ? 'order.paidLine' : 'order.paidLineHome', {
             day: f.day(p.day),
             amount: money(p.amount),
             home: f.money(p.home, home),
           })}
-          {canEdit && state !== 'closed' && (
-            <Button
-              size="small"
-              sx={{ minWidth: 0, py: 0 }}
-              onClick={() => act({ intent: 'dropPayment', id: p.id, edition })}>
-              {t('order.takeBack')}
-            </Button>
-          )}
-        </Box>
+        </NotedLine>
       ))}
       <Typography variant="body2">
         {open === 0 && said.lacks.length === 0

@@ -1,0 +1,25 @@
+/** Something noted of an order, on a line, and how it is taken back. */
+import { Box, Button } from '@mui/material';
+import type { ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+
+export function NotedLine({
+  onTakeBack,
+  children,
+}: {
+  /** Null: it stands. */
+  onTakeBack: (() => void) | null;
+  children: ReactNode;
+}) {
+  const { t } = useTranslation();
+  return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'baseline', fontSize: '0.88rem' }}>
+      {children}
+      {onTakeBack !== null && (
+        <Button size="small" sx={{ minWidth: 0, py: 0 }} onClick={onTakeBack}>
+          {t('order.takeBack')}
+        </Button>
+      )}
+    </Box>
+  );
+}
