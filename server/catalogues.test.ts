@@ -101,7 +101,8 @@ describe('a shop’s catalogue', () => {
     const id = await begun({ categories: 1 });
     const { shown } = await work(id);
     expect(shown?.data.catalogue?.searches).toBeGreaterThan(5);
-    const without = await begun({ categories: 1, choice: { market: null } });
+    // Of a market that the feed does not know no listings are asked for either.
+    const without = await begun({ categories: 1, choice: { market: 'Mine/DE' } });
     const page = await work(without);
     expect(page.shown?.data.catalogue).toMatchObject({ searches: 0, listings: 0 });
     expect(page.list.reference).toBeNull();
@@ -134,7 +135,15 @@ describe('a shop’s catalogue', () => {
     const { shops } = await loadShops(made.w.id);
     const last = shops.find((s) => s.key === 'zielonka')?.last;
     expect(last?.choice.categories).toHaveLength(2);
-    expect(last?.settings.assumptions.purchase).toMatchObject({ currency: 'PLN', vat: 'added' });
+    // Polish VAT does not come back to who is not registered there; German VAT as one's standing says.
+    expect(last?.settings.assumptions.purchase).toMatchObject({
+      currency: 'PLN',
+      vat: 'added',
+      vatRate: 0.23,
+      recoverable: false,
+    });
+    const german = shops.find((s) => s.key === 'haldern')?.last;
+    expect(german?.settings.assumptions.purchase).toMatchObject({ vat: 'included', recoverable: null });
     await cancelTask(made.w.id, (await pageOf(other)).work[0]?.id ?? '');
   });
 
@@ -200,7 +209,8 @@ describe('a shop that is odd', () => {
     await workOnList(made.w.id, task, giving);
     await inWorkspace(made.w.id, (tx) =>
       tx.execute(
-        sql`update bm.task set data = jsonb_set(data, '{catalogue,awaySince}', '"2026-01-01T00:00:00Z"') where id = ${task}`,
+        sql`update bm.task set data = jsonb_set(data, '{catalogue,awaySince}', ${'"2026-01-01T00:00:00Z"'}::jsonb)
+          where id = ${task}`,
       ),
     );
     expect(await workOnList(made.w.id, task, giving)).toBe(false);

@@ -2,7 +2,7 @@
 import { and, eq } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { inWorkspace } from './db/client.ts';
-import { observation, task } from './db/schema.ts';
+import { observation, supplierList, task } from './db/schema.ts';
 import { lookCloser } from './jobs/lookCloser.ts';
 import { Refusal } from './refusal.ts';
 import { listTests } from './testing/lists.ts';
@@ -88,6 +88,15 @@ describe('a second look', () => {
   it('says of a barcode whose listing speaks of other goods that it may be wrong', async () => {
     const { rows } = await looked([3]);
     expect(rows.find((r) => r.line === 3)?.look?.warnings[0]).toBe('otherGoods');
+  });
+
+  it('words of a shop abroad tell nothing of that', async () => {
+    const catalogue = { country: 'PL' } as never;
+    await inWorkspace(made.w.id, (tx) => tx.update(supplierList).set({ catalogue }));
+    const { rows } = await looked([6]);
+    expect(rows.find((r) => r.line === 6)).toMatchObject({ state: 'looked' });
+    expect(rows.find((r) => r.line === 6)?.look?.warnings).not.toContain('otherGoods');
+    await inWorkspace(made.w.id, (tx) => tx.update(supplierList).set({ catalogue: null }));
   });
 
   it('keeps what it saw as observations of the listing, which whoever follows it has too', async () => {

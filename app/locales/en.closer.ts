@@ -41,7 +41,7 @@ export const closerWords = {
       unknown: 'not known',
     },
     warning: {
-      otherGoods: 'the listing of its barcode speaks of other goods',
+      otherGoods: 'the listing of its barcode has other words: look whether it is the same',
       closed: 'it may not be sold',
       rightsAlert: 'a brand claims rights',
       lossAtMean: 'at the mean of 90 days it loses',

@@ -8,6 +8,8 @@ export const shopWords = {
     way: 'Read a shop’s catalogue',
     back: 'All lists',
     none: 'The market feed knows no shop.',
+    noFeed: 'Shops are read through a market feed.',
+    setFeed: 'Set one',
     shop: 'Shop',
     in: '{{country}}, {{currency}}, {{tax}}',
     tax: { included: 'prices with VAT', excluded: 'prices without VAT' },
@@ -28,6 +30,9 @@ export const shopWords = {
     limitsHelp: 'What the shop does not say is no reason to leave goods out, but for the price.',
     sold: 'Where it is sold, and what it costs',
     market: 'Sold on',
+    vatLost:
+      'You are not registered for VAT in {{country}}: VAT that this shop charges counts as a cost. Where it charges ' +
+      'you none, take the prices as they stand.',
     noMarket: 'The market feed does not know this marketplace: goods come without listings and prices.',
     said: 'About {{n}} goods of {{categories}} of {{shop}}',
     saidCategories_one: '{{count}} category',

@@ -11,12 +11,15 @@ import { answering, unfit } from '../answers.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const entry = await enterWorkspace(request, params.workspace);
-  const { shops, markets, settings, wrong } = await loadShops(entry.workspaceId);
+  const { shops, markets, known, settings, wrong } = await loadShops(entry.workspaceId);
   return {
     shops,
     markets,
+    known,
     home: settings.homeCurrency,
-    wrong: wrong === null ? null : inWords(wrong),
+    standings: settings.standings,
+    hasFeed: wrong?.code !== 'feedNone',
+    wrong: wrong === null || wrong.code === 'feedNone' ? null : inWords(wrong),
     chosen: new URL(request.url).searchParams.get('shop'),
   };
 });

@@ -2,6 +2,7 @@
  * A shop's catalogue as rows of a list: which goods are left out and why, what a row says, and how that is read.
  * Such rows are written once, by us, so the mapping that reads them back is known beforehand.
  */
+import type { Standing } from '../lane/schema.ts';
 import { listMap } from '../lists/map.ts';
 import type { ListMap } from '../lists/map.ts';
 import type { CatalogueFilters, ShopGoods } from './schema.ts';
@@ -39,6 +40,16 @@ export function leftOut(g: ShopGoods, f: CatalogueFilters, day: string): LeftOut
   if (f.reviewsFrom !== null && g.reviews !== null && g.reviews < f.reviewsFrom) return 'fewReviews';
   return null;
 }
+
+/**
+ * Whether VAT that a shop charges comes back. Null: where one sells in the shop's own country, as one's standing there
+ * says. Elsewhere it is foreign VAT (economics, section 2): only who is registered in the shop's country has it back.
+ */
+export const shopVatBack = (
+  shopCountry: string,
+  soldIn: string,
+  standings: Readonly<Partial<Record<string, Standing>>>,
+): boolean | null => (shopCountry === soldIn ? null : standings[shopCountry]?.kind === 'registered');
 
 type Cell = string | number | null;
 /**

@@ -13,6 +13,7 @@ import {
   paidOn,
   rowOfGoods,
   rowOfListing,
+  shopVatBack,
 } from './catalogue.ts';
 import { CATALOGUE_START, placeAfter } from './place.ts';
 import type { CataloguePage } from './place.ts';
@@ -64,6 +65,16 @@ describe('which goods of a catalogue are taken', () => {
   it('a promotion counts up to its last day', () => {
     const g = goods({ promotion: { price: 9, until: DAY } });
     expect([paidOn(g, DAY), paidOn(g, '2026-12-01')]).toEqual([9, 12]);
+  });
+});
+
+describe('VAT that a shop charges', () => {
+  it('comes back by one’s standing at home, and abroad only to who is registered there', () => {
+    const standings = { DE: { kind: 'notRegistered' }, PL: { kind: 'registered' } } as const;
+    expect(shopVatBack('DE', 'DE', standings)).toBeNull();
+    expect(shopVatBack('PL', 'DE', standings)).toBe(true);
+    expect(shopVatBack('GB', 'DE', standings)).toBe(false);
+    expect(shopVatBack('DE', 'PL', standings)).toBe(false);
   });
 });
 

@@ -16,6 +16,7 @@ import { waitingLooks } from '../use/closerLooks.ts';
 import { keepOfListing } from '../use/evidence.ts';
 import type { NewObservation } from '../use/evidence.ts';
 import { feedOf } from '../use/feeds.ts';
+import { needList } from '../use/lists.ts';
 import { keptListings } from '../use/keptMarkets.ts';
 import { isUnderWay, loadTask } from '../use/tasks.ts';
 import { askedFor } from '../use/watching.ts';
@@ -44,9 +45,9 @@ export async function lookCloser({ workspaceId, taskId }: Piece): Promise<boolea
   if (asked === null || !isUnderWay(asked.state)) return false;
   const { listId } = asked.data as Asked<'lookCloser'>;
   const feed = await feedOf(workspaceId);
-  const noise = (await settingsOf(workspaceId))?.noiseWords ?? NOISE;
+  const words = await wordsOf(workspaceId, listId);
   const waiting = await waitingLooks(workspaceId, listId, CHUNK);
-  const seen = await Promise.all(waiting.map((look) => seenOf(workspaceId, feed, look, noise)));
+  const seen = await Promise.all(waiting.map((look) => seenOf(workspaceId, feed, look, words)));
   return inWorkspace(workspaceId, async (tx) => {
     const done = asked.done + seen.length;
     const ended = waiting.length < CHUNK;
@@ -94,12 +95,7 @@ export async function lookCloser({ workspaceId, taskId }: Piece): Promise<boolea
 }
 
 /** What the feed says of goods: of the listing of their barcode that sells fastest. */
-async function seenOf(
-  workspaceId: string,
-  feed: Feed | null,
-  look: Look,
-  noise: readonly string[],
-): Promise<Seen> {
+async function seenOf(workspaceId: string, feed: Feed | null, look: Look, words: Words): Promise<Seen> {
   const nothing = { look, listing: '', listingTitle: '', otherGoods: false, seen: [], isKnown: false };
   if (feed === null) return { ...nothing, fault: fault('feedNone') };
   const { market, code } = look;
@@ -116,12 +112,24 @@ async function seenOf(
   const { seen, faults } = await askedFor(feed, kept, due);
   const isKnown = seen.length > 0 || kept.observations.length > 0;
   const listingTitle = fastest.title.slice(0, 500);
-  const otherGoods = speaksOfOther(look, fastest, noise);
+  const otherGoods = speaksOfOther(look, fastest, words);
   return { look, listing, listingTitle, otherGoods, seen, isKnown, fault: faults[0] ?? null };
 }
 
-/** Whether a listing of the same barcode is other goods by its words: a barcode may be wrong in a list. */
-function speaksOfOther(look: Look, listing: FeedRow, noise: readonly string[]): boolean {
+/** What words of goods are held against those of a listing by; `country`: that of the shop they are from, if of one. */
+type Words = { readonly noise: readonly string[]; readonly country: string | null };
+async function wordsOf(workspaceId: string, listId: string): Promise<Words> {
+  const noise = (await settingsOf(workspaceId))?.noiseWords ?? NOISE;
+  const { catalogue } = await needList(workspaceId, listId);
+  return { noise, country: catalogue?.country ?? null };
+}
+
+/**
+ * Whether a listing of the same barcode is other goods by its words: a barcode may be wrong in a list. Words of a shop
+ * abroad are of another language, and tell nothing.
+ */
+function speaksOfOther(look: Look, listing: FeedRow, { noise, country }: Words): boolean {
+  if (country !== null && !look.market.endsWith(`/${country}`)) return false;
   const key = String(look.key);
   const of = { key, model: '', brand: '', pack: '' };
   const index = new MatchIndex([{ ...of, title: listing.title, code: listing.listing, units: null }], noise);

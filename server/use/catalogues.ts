@@ -7,7 +7,7 @@ import type { Fault } from '../../core/fault.ts';
 import type { ListSettings } from '../../core/lists/settings.ts';
 import { marketChoice } from '../../core/lists/setup.ts';
 import type { MarketChoice } from '../../core/lists/setup.ts';
-import { CATALOGUE_MAP, MARKET_MAP } from '../../core/shops/catalogue.ts';
+import { CATALOGUE_MAP, MARKET_MAP, shopVatBack } from '../../core/shops/catalogue.ts';
 import { sameReading } from '../../core/shops/schema.ts';
 import type { CatalogueSetup, Shop } from '../../core/shops/schema.ts';
 import { marketsOffered } from '../../core/workspace/offered.ts';
@@ -35,15 +35,20 @@ export type ShopChoice = Shop & {
 export type ShopsPage = {
   shops: ShopChoice[];
   markets: MarketChoice[];
+  /** Markets that the feed knows. */
+  known: string[];
   settings: Settings;
   wrong: Fault | null;
 };
 
-async function shopsOf(workspaceId: string): Promise<Shop[] | Fault> {
+/** The shops and markets that the workspace's feed knows, or why it does not say. */
+async function feedSays(workspaceId: string): Promise<{ shops: Shop[]; known: string[] } | Fault> {
   const feed = await feedOf(workspaceId);
   if (feed === null) return fault('feedNone');
-  const said = await askFeed(feed, 'shops', {});
-  return said.ok ? said.value.shops : said.fault;
+  const [shops, markets] = await Promise.all([askFeed(feed, 'shops', {}), askFeed(feed, 'markets', {})]);
+  if (!shops.ok) return shops.fault;
+  if (!markets.ok) return markets.fault;
+  return { shops: shops.value.shops, known: markets.value.markets.map((m) => m.market) };
 }
 
 /** How goods of a shop are weighed at first: the list's usual terms, in the shop's money and VAT. */
@@ -62,8 +67,8 @@ function inShop(begins: ListSettings, shop: Shop, taxes: readonly TaxCard[]): Li
 
 /** The shops of the workspace's feed, each with how it was read last. */
 export async function loadShops(workspaceId: string): Promise<ShopsPage> {
-  const said = await shopsOf(workspaceId);
-  const shops = Array.isArray(said) ? said : [];
+  const said = await feedSays(workspaceId);
+  const { shops, known } = 'shops' in said ? said : { shops: [], known: [] };
   return inWorkspace(workspaceId, async (tx) => {
     const settings = await settingsIn(tx, workspaceId);
     if (settings === null) throw gone();
@@ -78,7 +83,8 @@ export async function loadShops(workspaceId: string): Promise<ShopsPage> {
       .limit(500);
     return {
       settings,
-      wrong: Array.isArray(said) ? null : said,
+      known,
+      wrong: 'shops' in said ? null : said,
       shops: shops.map((s) => {
         const last = read.find((r) => r.catalogue?.shop === s.key);
         return {
@@ -98,14 +104,17 @@ export async function loadShops(workspaceId: string): Promise<ShopsPage> {
 /** Begins to read a shop's catalogue as a list. Returns its id. @throws Refusal where the shop is no longer there */
 export async function readShop(workspaceId: string, setup: CatalogueSetup, by: string): Promise<string> {
   await needRoomForList(workspaceId);
-  const said = await shopsOf(workspaceId);
-  if (!Array.isArray(said)) throw new Refusal('invalid', said);
-  const shop = said.find((s) => s.key === setup.choice.shop);
+  const said = await feedSays(workspaceId);
+  if (!('shops' in said)) throw new Refusal('invalid', said);
+  const shop = said.shops.find((s) => s.key === setup.choice.shop);
   if (shop === undefined) throw refused('shopUnknown');
+  // Of a market that the feed does not know, no listings are asked for.
+  const market = said.known.find((m) => m === setup.choice.market) ?? null;
+  const known = { ...setup, choice: { ...setup.choice, market } };
   const id = await inWorkspace(workspaceId, async (tx) => {
     const { marketplaceCardId } = setup.settings;
     await needOwn(tx, workspaceId, { card: [marketplaceCardId] });
-    return storeCatalogue(tx, workspaceId, setup, shop, by);
+    return storeCatalogue(tx, workspaceId, known, shop, by);
   });
   await startList(workspaceId, id, 'readList', by);
   return id;
@@ -128,6 +137,11 @@ async function storeCatalogue(
   const id = newId();
   const cards = await cardsInForce(tx, workspaceId, today());
   const usual = usualCards(cards, { country: settings.country, homeCurrency: choice.currency });
+  const own = await settingsIn(tx, workspaceId);
+  const purchase = {
+    ...settings.assumptions.purchase,
+    recoverable: shopVatBack(shop.country, settings.country, own?.standings ?? {}),
+  };
   const before = await editionBefore(tx, workspaceId, choice);
   const file = { name: shop.name.slice(0, 200), kind: 'csv' as const, bytes: 0, sha256: '' };
   await tx
@@ -144,7 +158,12 @@ async function storeCatalogue(
       }),
       file,
       map: CATALOGUE_MAP,
-      settings: { ...settings, taxCardId: usual.tax?.id ?? null, exchangeCardId: usual.exchange?.id ?? null },
+      settings: {
+        ...settings,
+        taxCardId: usual.tax?.id ?? null,
+        exchangeCardId: usual.exchange?.id ?? null,
+        assumptions: { ...settings.assumptions, purchase },
+      },
       look: before?.look ?? null,
       reference:
         choice.market === null

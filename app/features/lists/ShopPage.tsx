@@ -2,6 +2,8 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigation, useSubmit } from 'react-router';
+import type { Standing } from '../../../core/lane/schema.ts';
+import { shopVatBack } from '../../../core/shops/catalogue.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
@@ -16,7 +18,11 @@ import './words.ts';
 export type ShopData = {
   shops: ShopShown[];
   markets: MarketChoice[];
+  /** Markets that the feed knows. */
+  known: readonly string[];
   home: string;
+  standings: Readonly<Partial<Record<string, Standing>>>;
+  hasFeed: boolean;
   /** Why the feed does not name its shops. */
   wrong: string | null;
   chosen: string | null;
@@ -27,7 +33,7 @@ export type ShopData = {
 
 export function ShopPage(p: ShopData) {
   const { t } = useTranslation();
-  const state = useShop(p.shops, p.markets, p.chosen);
+  const state = useShop(p.shops, p.markets, p.known, p.chosen);
   const { shop, chosen, change } = state;
   return (
     <Box sx={{ maxWidth: 1240 }}>
@@ -45,8 +51,13 @@ export function ShopPage(p: ShopData) {
           {p.error ?? p.wrong}
         </Alert>
       )}
+      {!p.hasFeed && (
+        <Alert severity="info" variant="outlined">
+          {t('shops.noFeed')} <Link to={`${p.root}/settings#feed`}>{t('shops.setFeed')}</Link>
+        </Alert>
+      )}
       {shop === null || chosen === null ? (
-        p.wrong === null && <Typography color="text.secondary">{t('shops.none')}</Typography>
+        p.wrong === null && p.hasFeed && <Typography color="text.secondary">{t('shops.none')}</Typography>
       ) : (
         <Box
           sx={{
@@ -141,9 +152,18 @@ function ShopChoice({
 }
 
 /** Where the goods are sold, and what comes on top of the shop's prices or off them. */
-function Terms({ p, state: { chosen, change, market, sellOn } }: { p: ShopData; state: State }) {
-  const { t } = useTranslation();
-  if (chosen === null) return null;
+function Terms({
+  p,
+  state: { shop, chosen, change, market, isKnown, sellOn },
+}: {
+  p: ShopData;
+  state: State;
+}) {
+  const { t, i18n } = useTranslation();
+  if (shop === null || chosen === null) return null;
+  const isLost =
+    chosen.own.assumptions.purchase.vat !== 'asTyped' &&
+    shopVatBack(shop.country, chosen.own.country, p.standings) === false;
   const terms = {
     own: chosen.own,
     onChange: (own: typeof chosen.own) => change({ own }),
@@ -165,6 +185,11 @@ function Terms({ p, state: { chosen, change, market, sellOn } }: { p: ShopData; 
         onChange={sellOn}
         width="100%"
       />
+      {!isKnown && (
+        <Typography variant="body2" sx={{ mt: 0.5 }}>
+          {t('shops.noMarket')}
+        </Typography>
+      )}
       <Box
         sx={{
           display: 'grid',
@@ -173,6 +198,11 @@ function Terms({ p, state: { chosen, change, market, sellOn } }: { p: ShopData; 
           alignItems: 'start',
           fontSize: '0.86rem',
         }}>
+        {isLost && (
+          <Box sx={{ gridColumn: '1 / -1', mt: 1 }}>
+            {t('shops.vatLost', { country: countryName(shop.country, i18n.language) })}
+          </Box>
+        )}
         <BuyingTerms {...terms} />
         <CostTerms {...terms} />
       </Box>

@@ -45,7 +45,10 @@ function shown(props: object = {}) {
         <ShopPage
           shops={[shop('a'), shop('b', { currency: 'PLN', country: 'PL', tax: 'excluded' })]}
           markets={[market('m1'), market('m2', { country: 'GB', currency: 'GBP', hasWarehouse: false })]}
+          known={['Marketm1/DE']}
           home="EUR"
+          standings={{ DE: { kind: 'registered' } }}
+          hasFeed
           wrong={null}
           chosen={null}
           root="/w/shop"
@@ -78,13 +81,15 @@ describe('what of a shop is read', () => {
     fireEvent.change(screen.getByLabelText('Dearer than, EUR'), { target: { value: '40' } });
     fireEvent.change(screen.getByLabelText('Discount on everything, %'), { target: { value: '15' } });
     fireEvent.change(screen.getByLabelText('Sold on'), { target: { value: 'm2' } });
+    expect(screen.getByText(/The market feed does not know this marketplace/)).toBeDefined();
     expect(screen.getByText(/About 208 goods of 2 categories of Shop a/)).toBeDefined();
     fireEvent.click(button);
     await waitFor(() => expect(sent).toHaveLength(1));
     const [{ choice, settings }] = sent as [CatalogueSetup];
     expect(choice).toMatchObject({
       shop: 'a',
-      market: 'Marketm2/DE',
+      // The feed does not know it, so that no listings are asked for.
+      market: null,
       filters: { priceFrom: null, priceTo: 40, promotedOnly: true, inStock: true },
     });
     expect(choice.categories.map((c) => c.key)).toEqual(['c3', 'c5']);
@@ -132,6 +137,22 @@ describe('what of a shop is read', () => {
     ).toHaveProperty('value', '5.00');
     tick('Category 4');
     expect(screen.queryByText(/what has changed/)).toBeNull();
+  });
+
+  it('says that foreign VAT is a cost, unless one is registered there or pays none', async () => {
+    shown({ chosen: 'b' });
+    expect(await screen.findByText(/not registered for VAT in Poland/)).toBeDefined();
+    fireEvent.change(screen.getByLabelText('Prices in the list'), { target: { value: 'asTyped' } });
+    expect(screen.queryByText(/not registered for VAT/)).toBeNull();
+    fireEvent.click(screen.getByRole('radio', { name: /Shop a/ }));
+    expect(screen.queryByText(/not registered for VAT/)).toBeNull();
+  });
+
+  it('without a feed leads to where one is set', async () => {
+    shown({ shops: [], hasFeed: false });
+    expect((await screen.findByRole('link', { name: 'Set one' })).getAttribute('href')).toContain(
+      'settings#feed',
+    );
   });
 
   it('says why there are no shops, and what the server refused', async () => {

@@ -22,7 +22,13 @@ function beginning(s: ShopShown): Chosen {
   };
 }
 
-export function useShop(shops: readonly ShopShown[], markets: readonly MarketChoice[], first: string | null) {
+export function useShop(
+  shops: readonly ShopShown[],
+  markets: readonly MarketChoice[],
+  /** Markets that the feed knows. */
+  known: readonly string[],
+  first: string | null,
+) {
   const [key, setKey] = useState(() => shops.find((s) => s.key === first)?.key ?? shops[0]?.key ?? '');
   const [byShop, setByShop] = useState<Readonly<Record<string, Chosen>>>({});
   const shop = shops.find((s) => s.key === key) ?? null;
@@ -31,11 +37,21 @@ export function useShop(shops: readonly ShopShown[], markets: readonly MarketCho
     if (chosen !== null) setByShop({ ...byShop, [key]: { ...chosen, ...over } });
   };
   const market = markets.find((m) => m.id === chosen?.own.marketplaceCardId) ?? null;
+  const isKnown = market !== null && known.includes(market.key);
   const sellOn = (id: string): void => {
     const m = markets.find((x) => x.id === id);
     if (m !== undefined && chosen !== null) change({ own: soldOn(chosen.own, m) });
   };
-  return { shop, setShop: setKey, chosen, change, market, sellOn, setup: setupOf(shop, chosen, market) };
+  return {
+    shop,
+    setShop: setKey,
+    chosen,
+    change,
+    market,
+    sellOn,
+    isKnown,
+    setup: setupOf(shop, chosen, isKnown ? market : null),
+  };
 }
 
 /** What is sent; null while no category is chosen. */
