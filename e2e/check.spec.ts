@@ -90,7 +90,6 @@ test('without a network: checked, kept, closed, opened again; sent once when the
   page,
   context,
 }) => {
-  test.setTimeout(150_000);
   const { base: root } = await newcomer(page);
   await openCheck(page, root);
   await atHand(page);

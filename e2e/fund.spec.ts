@@ -91,7 +91,6 @@ async function type(page: Page, label: string, value: string): Promise<void> {
 test('five lanes of one’s own and 8,000: what to launch, how it runs, how sure; as the command line says', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const { base } = await newcomer(page);
   for (const lane of FIVE) {
     const path = join(tmpdir(), `bm-${Date.now()}.lane.json`);
@@ -152,7 +151,6 @@ test('five lanes of one’s own and 8,000: what to launch, how it runs, how sure
 test('the demo’s purse: dragged to another week a launch is pinned there, and taken back it moves again', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await enterDemo(page);
   await page.goto(at(`${DEMO}/fund/purse`));
   await ready(page);

@@ -88,8 +88,7 @@ test('an enquiry: what is not known is asked, the answer becomes a quote on the 
   const about = page.getByLabel('Ask about');
   await about.click();
   await about.pressSequentially('Bird');
-  await page.keyboard.press('ArrowDown');
-  await page.keyboard.press('Enter');
+  await page.getByRole('option', { name: 'Bird bath' }).click();
   await page.waitForURL(/enquiries\/[0-9a-f-]{36}/);
   await ready(page);
   await page.getByLabel('Supplier').fill('Brackwater Pottery');

@@ -184,7 +184,6 @@ test(
   'eight countries on three marketplaces in one screen, every figure as the command line has it; and ' +
     'in a country made from nothing',
   async ({ page }) => {
-    test.setTimeout(150_000);
     const { base } = await newcomer(page);
     await addProduct(page, base, { name: 'Bird bath', price: '29.90', cost: '6.40' });
     const candidate = page.url().split('?')[0] as string;

@@ -294,7 +294,7 @@ function cutIn(page: Page): Promise<string[]> {
 test('nothing is cut on any main view: wide, narrow, at one and a half times the size, on a phone', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   const list = await openDemoList(page, 'Stock list November');
   await page.goto(at(`${DEMO}/weigh`));
   await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();

@@ -267,7 +267,9 @@ describe('most units against trying every order', () => {
       // One-offs of the quotes come out of the budget too.
       const oneOffs = got.oneOffs.reduce((s, o) => s + (o.amount ?? Number.NaN), 0);
       if (!(oneOffs === 0)) continue;
-      expect(`${seed}: ${got.mostUnits}`).toBe(`${seed}: ${most}`);
+      // Where the smallest order's cost is unknown (its price is still to be quoted), none fitting is not known either.
+      const expected = most === 0 && cashOf(orders.first) === null ? null : most;
+      expect(`${seed}: ${got.mostUnits}`).toBe(`${seed}: ${expected}`);
       compared++;
     }
     expect(compared).toBeGreaterThan(40);
