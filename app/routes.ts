@@ -80,6 +80,7 @@ export default [
     route('pulse', 'routes/pulse.ts'),
     route('settings', 'routes/settings.tsx'),
     route('settings/feed', 'routes/settingsFeed.ts'),
+    route('settings/notices', 'routes/settingsNotices.ts'),
     route('export', 'routes/exportWorkspace.ts'),
   ]),
   route('*', 'routes/notFound.tsx'),

@@ -97,7 +97,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     { quiet: true },
   );
   const worker = startHelper(
-    'server/worker.ts',
+    'app/worker.ts',
     { ...env, BM_APP_URL, BM_AUTH_URL, BM_ORIGIN: `http://127.0.0.1:${port}` },
     { quiet: true },
   );

@@ -97,7 +97,7 @@ try {
   }
   if (mode !== 'dev') needBuild();
   web = await startServer(env, port, { dev: mode === 'dev' });
-  helpers.push(keepHelper('server/worker.ts', env));
+  helpers.push(keepHelper('app/worker.ts', env));
   writeFileSync(runFile, JSON.stringify({ pid: process.pid, port, mode }));
   // A web process that dies is started again like the others; one that dies at once, again and again, is not.
   const starts = [];

@@ -1,5 +1,5 @@
-// npm run worker: a worker beside others, on whatever machine. It is given DATABASE_URL and the file store,
-// and nothing else.
+// npm run worker: a worker beside others, on whatever machine. It is given DATABASE_URL and the file store; with
+// BM_SMTP_URL it sends mail too, and BM_ORIGIN is then the address that links in mails lead to.
 import { randomBytes } from 'node:crypto';
 import { fail, keepHelper, needModules, roleUrls, say } from './lib/system.mjs';
 
@@ -8,6 +8,10 @@ if (!DATABASE_URL || !BM_FILES_DIR)
   fail(
     'A worker takes DATABASE_URL (the address the application was started with) and BM_FILES_DIR ' +
       '(the folder that holds its files).',
+  );
+if (process.env.BM_SMTP_URL && !process.env.BM_ORIGIN)
+  fail(
+    'A worker that sends mail (BM_SMTP_URL) takes BM_ORIGIN too: the address people have the application at.',
   );
 needModules();
 const urls = roleUrls(DATABASE_URL);
@@ -24,7 +28,7 @@ await client.connect().then(
     ),
 );
 // Signs nothing: sessions are the web server's.
-const worker = keepHelper('server/worker.ts', {
+const worker = keepHelper('app/worker.ts', {
   ...urls,
   BM_FILES_DIR,
   BM_SECRET: randomBytes(24).toString('hex'),

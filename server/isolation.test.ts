@@ -23,6 +23,7 @@ import {
   laneHistory,
   listView,
   notice,
+  noticeMail,
   observation,
   outsideAnswer,
   rateDraft,
@@ -138,6 +139,9 @@ beforeAll(async () => {
       await tx
         .insert(notice)
         .values({ workspaceId: w.id, id: newId(), kind: 'upToDate', data: {}, link: '/weigh' });
+      await tx
+        .insert(noticeMail)
+        .values({ workspaceId: w.id, userId: w.personId, since: {}, locale: 'en-GB' });
       await tx
         .insert(watchedSeller)
         .values({

@@ -1,4 +1,4 @@
-/** A worker process: takes long work from the queue. Several may run. */
+/** The work of a worker process: takes long work from the queue. Several may run; `app/worker.ts` starts one. */
 import { closeDatabase, isDatabaseAway } from './db/client.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { closeLoader } from './db/loader.ts';
@@ -7,6 +7,8 @@ import { feedsWork } from './jobs/serveFeeds.ts';
 import { serve } from './jobs/serve.ts';
 import { listsWork } from './jobs/serveLists.ts';
 import { keepRounds } from './jobs/rounds.ts';
+import { keepNoticeMail } from './jobs/mailNotices.ts';
+import type { LetterWords } from './jobs/mailNotices.ts';
 import { matchesWork } from './jobs/matchList.ts';
 import { mailsWork } from './jobs/sendMail.ts';
 import { pursesWork } from './jobs/solvePurse.ts';
@@ -14,6 +16,7 @@ import { marketsWork } from './jobs/watchMarkets.ts';
 import { keepUp } from './jobs/upkeep.ts';
 import { lanesWork } from './jobs/weighLanes.ts';
 import { log } from './log.ts';
+import { canMail } from './mail.ts';
 
 // The queue's library does not wait for some of its own statements: where the database goes away under one,
 // that must not end the worker. The job comes back by itself, and so does the work, by its lease.
@@ -27,16 +30,22 @@ process.on('unhandledRejection', (e) => {
   process.exit(1);
 });
 
-await Promise.all(
-  [lanesWork, listsWork, marketsWork, pursesWork, mailsWork, matchesWork, feedsWork].map(serve),
-);
-await keepRounds();
-keepUp();
-log.info('worker ready');
-for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.once(signal, () => {
-    void Promise.all([closeQueue(), closeDatabase(), closeLoader(), closeLeases()]).finally(() =>
-      process.exit(0),
-    );
-    setTimeout(() => process.exit(0), 3000).unref();
-  });
+const SERVICES = [lanesWork, listsWork, marketsWork, pursesWork, matchesWork, feedsWork];
+
+/** Works until the process is told to stop. `words`: how notices are said in a mail. */
+export async function startWorker(words: LetterWords): Promise<void> {
+  await Promise.all(SERVICES.map(serve));
+  // Where no mail can go out from here, mail waits for a worker that has a way.
+  if (canMail()) await Promise.all([serve(mailsWork), keepNoticeMail(words)]);
+  await keepRounds();
+  keepUp();
+  log.info('worker ready');
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, stop);
+}
+
+function stop(): void {
+  void Promise.all([closeQueue(), closeDatabase(), closeLoader(), closeLeases()]).finally(() =>
+    process.exit(0),
+  );
+  setTimeout(() => process.exit(0), 3000).unref();
+}

@@ -66,6 +66,7 @@ export const frameWords = {
     mailUnsure: 'Whether the mail "{{subject}}" to {{to}} arrived is not known.',
     enquiryDue: '{{supplier}} has not answered since {{day}}: ask again.',
     taskFailed: 'Weighing lanes stopped with an error. What was done is kept.',
+    byMail: 'Which of these come by mail',
   },
   palette: {
     suppliers: 'Suppliers',

@@ -375,6 +375,26 @@ export const placesWords = {
       text: '{{by}} made you a link to set a new password. It holds for one hour:\n{{link}}\n',
     },
   },
+  noticeMail: {
+    one: '{{workspace}}: {{said}}',
+    several: '{{count}} notices of {{workspace}}',
+    more_one: 'One more stands in the application.',
+    more_other: '{{count}} more stand in the application.',
+    why: 'You have these by mail because you chose so in {{workspace}}. Choose others, or none:\n{{link}}',
+  },
+  noticeChoice: {
+    title: 'Notices by mail',
+    text: 'What stands among the notices can come to {{email}} too. Only you have these mails; others choose for themselves. One mail tells what came together, a few minutes after it happened.',
+    noServer: 'This installation has no mail server, so nothing is mailed.',
+    group: {
+      work: 'Work that has ended: a list read, the purse solved, lanes weighed by new rates',
+      hurdles: 'A candidate falls under a hurdle',
+      markets:
+        'Markets you watch: the price under break-even, a rival gone, the own shop back, permission changed',
+      sellers: 'A shop you follow has changed',
+      enquiries: 'A supplier has not answered',
+    },
+  },
   settings: {
     money: 'Money',
     letterhead: 'Name and address on orders',

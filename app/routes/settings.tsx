@@ -15,6 +15,8 @@ import { mailInvitation, mailResetLink } from '../../server/use/mailLinks.ts';
 import type { LinkWords } from '../../server/use/mailLinks.ts';
 import { membersOf, openInvitations, resetLinkFor } from '../../server/use/members.ts';
 import { feedShown } from '../../server/use/feeds.ts';
+import { canMail } from '../../server/mail.ts';
+import { noticesByMail } from '../../server/use/noticeMail.ts';
 import { weighAllAgain } from '../../server/use/tasks.ts';
 import {
   saveSettings,
@@ -38,6 +40,11 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     me: entry.person.id,
     members: await membersOf(entry.workspaceId),
     feed: await feedShown(entry.workspaceId),
+    byMail: {
+      groups: await noticesByMail(entry.workspaceId, entry.person.id),
+      email: entry.person.email,
+      canMail: canMail(),
+    },
     invitations: entry.role === 'owner' ? await openInvitations(entry.workspaceId) : [],
     countries: [...new Set([...Object.keys(COUNTRY_CURRENCY), ...taxed, ...Object.keys(settings.standings)])],
   };

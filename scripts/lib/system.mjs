@@ -278,6 +278,7 @@ const QUEUES = {
   matches: 600,
   feeds: 120,
   rounds: 120,
+  notices: 120,
 };
 
 /** Puts the queue's own tables in place, as their owner, and lets the role of the jobs work in them. */
@@ -586,7 +587,7 @@ export async function demoServer() {
     });
     if (r.status !== 0) throw new Error('The demo data could not be loaded; see the lines above.');
     const web = await startServer(env, port, { quiet: true });
-    const worker = startHelper('server/worker.ts', env, { quiet: true });
+    const worker = startHelper('app/worker.ts', env, { quiet: true });
     env.BM_PIDS = [web.child.pid, worker.child.pid, screening.pid()].join(',');
     return {
       env,

@@ -28,6 +28,7 @@ import type { EarlierResult, LaneResult } from '../../core/lane/result.ts';
 import type { CARD_FIELDS, CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import type { Tables } from '../../core/cards/reader.ts';
+import type { MailedSince, NoticeKind } from '../../core/workspace/notices.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import type { Language } from '../../core/workspace/supplier.ts';
 import type { WeighLine } from '../../core/workspace/weighLine.ts';
@@ -323,20 +324,20 @@ export const notice = bm.table(
   },
   (t) => [primaryKey({ columns: [t.workspaceId, t.id] }), index('notice_by_time').on(t.workspaceId, t.at)],
 );
-export type NoticeKind =
-  | 'underHurdle'
-  | 'upToDate'
-  | 'taskFailed'
-  | 'purseSolved'
-  | 'listRead'
-  | 'underBreakEven'
-  | 'rivalLeft'
-  | 'ownShopBack'
-  | 'permissionChanged'
-  | 'mailFailed'
-  | 'mailUnsure'
-  | 'enquiryDue'
-  | 'sellerChanged';
+/** Which notices somebody has by mail, to the address of their account. */
+export const noticeMail = bm.table(
+  'notice_mail',
+  {
+    workspaceId: workspaceId(),
+    userId: text('user_id').notNull(),
+    since: jsonb('since').$type<MailedSince>().notNull(),
+    /** Reader's locale when they chose: how figures in the mail are written. */
+    locale: text('locale').notNull(),
+    /** Notices up to then have gone. */
+    mailedUpTo: when('mailed_up_to').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.userId] })],
+);
 
 /** The last answer of an outside service to each question, with its time. */
 export const outsideAnswer = bm.table(
@@ -795,6 +796,7 @@ export const BUSINESS_TABLES = {
   laneHistory,
   task,
   notice,
+  noticeMail,
   outsideAnswer,
   supplierList,
   listRow,

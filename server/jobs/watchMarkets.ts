@@ -20,6 +20,7 @@ import { keptPlaces } from '../use/keptMarkets.ts';
 import type { Place } from '../use/keptMarkets.ts';
 import { feedIn } from '../use/feeds.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
+import type { NewNotice } from '../use/tasks.ts';
 import { changesOf, updateOf } from '../use/watching.ts';
 import { settingsIn } from '../use/workspaces.ts';
 import type { Asked, Piece } from './kinds.ts';
@@ -37,7 +38,6 @@ export type WatchTask = Partial<Asked<'watchMarkets'>> & {
   faults?: Fault[];
 };
 type Watching = { readonly candidateId: string; readonly name: string; readonly kept: KeptMarket };
-type NewNotice = Parameters<typeof addNotices>[2][number];
 
 /** Works on a task until it is done or its turn is over. True where there is more to do. */
 export async function watchMarkets({ workspaceId, taskId }: Piece, turnMs = TURN_MS): Promise<boolean> {

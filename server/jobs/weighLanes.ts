@@ -20,6 +20,7 @@ import { candidateColumns, cardData, laneCard, laneData, quoteColumns } from '..
 import { storeLanes } from '../use/storeLanes.ts';
 import type { Evaluated } from '../use/storeLanes.ts';
 import { addNotices, taskColumns } from '../use/tasks.ts';
+import type { NewNotice } from '../use/tasks.ts';
 import { notOpened, settingsIn } from '../use/workspaces.ts';
 import type { Asked, Piece } from './kinds.ts';
 import type { Service } from './serve.ts';
@@ -231,7 +232,6 @@ function storingOf(tx: Tx, workspaceId: string, cause: 'rates' | null, by: strin
   };
 }
 
-type NewNotice = Parameters<typeof addNotices>[2][number];
 type CandidateRow = {
   id: string;
   data: CandidateData;

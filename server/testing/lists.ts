@@ -26,7 +26,7 @@ export const tidy = (rows: number, seed = 1): string =>
 /** A turn in which nobody waits. */
 export const alone = { turnMs: 60_000, othersWait: async () => false };
 export const spawnWorker = (): ChildProcess =>
-  spawn(process.execPath, ['--import', 'tsx', 'server/worker.ts'], { stdio: 'ignore', env: process.env });
+  spawn(process.execPath, ['--import', 'tsx', 'app/worker.ts'], { stdio: 'ignore', env: process.env });
 
 /**
  * A workspace for a file of tests, its lists, and the end of every connection after them. Called at the top

@@ -3,13 +3,14 @@ import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { lane, notice, task } from '../db/schema.ts';
-import type { NoticeKind, TaskState } from '../db/schema.ts';
+import type { TaskState } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { queue } from '../jobs/boss.ts';
 import { JOBS } from '../jobs/kinds.ts';
 import type { Asked, Piece, TaskKind } from '../jobs/kinds.ts';
 import { newId } from './workspaces.ts';
 import type { Fault } from '../../core/fault.ts';
+import type { Notice } from '../../core/workspace/notices.ts';
 
 /** Whether work goes on by itself: nobody has ended it, and it has not ended. */
 export const isUnderWay = (state: TaskState): boolean => state === 'waiting' || state === 'running';
@@ -138,25 +139,14 @@ export async function cancelTasks(tx: Tx, workspaceId: string, ids: readonly str
 // ---- notices
 // -------------------------------------------------------------------------------------------------------
 
-export type Notice = {
-  id: string;
-  kind: NoticeKind;
-  data: Record<string, string | number>;
-  link: string;
-  at: Date;
-  read: boolean;
-};
+export type NewNotice = Omit<Notice, 'id' | 'at'>;
 
-export async function addNotices(
-  tx: Tx,
-  workspaceId: string,
-  notices: readonly { kind: NoticeKind; data: Record<string, string | number>; link: string }[],
-): Promise<void> {
+export async function addNotices(tx: Tx, workspaceId: string, notices: readonly NewNotice[]): Promise<void> {
   if (notices.length > 0)
     await tx.insert(notice).values(notices.map((n) => ({ workspaceId, id: newId(), ...n })));
 }
 
-export async function latestNotices(workspaceId: string): Promise<Notice[]> {
+export async function latestNotices(workspaceId: string): Promise<(Notice & { read: boolean })[]> {
   return inWorkspace(workspaceId, (tx) =>
     tx
       .select({

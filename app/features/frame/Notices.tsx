@@ -4,17 +4,12 @@ import BellIcon from '@mui/icons-material/MailOutlined';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
+import type { Notice } from '../../../core/workspace/notices.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { noticeSaid } from './noticeSaid.ts';
 
 type Task = { id: string; kind: string; state: string; done: number; total: number; changed: number };
-type Notice = {
-  id: string;
-  kind: string;
-  data: Record<string, string | number>;
-  link: string;
-  at: string;
-  read: boolean;
-};
+type Shown = Omit<Notice, 'at'> & { at: string; read: boolean };
 const QUIET_MS = 45_000;
 const BUSY_MS = 1500;
 
@@ -22,7 +17,7 @@ const BUSY_MS = 1500;
 export function Notices({ base }: { base: string }) {
   const { t } = useTranslation();
   const f = useFormat();
-  const { load, data } = useFetcher<{ tasks: Task[]; notices: Notice[] }>({ key: 'pulse' });
+  const { load, data } = useFetcher<{ tasks: Task[]; notices: Shown[] }>({ key: 'pulse' });
   const act = useFetcher();
   const [open, setOpen] = useState<HTMLElement | null>(null);
   const working = (data?.tasks ?? []).filter((x) => x.state === 'waiting' || x.state === 'running');
@@ -39,27 +34,6 @@ export function Notices({ base }: { base: string }) {
   const close = (): void => {
     setOpen(null);
     if (unread > 0) void act.submit({ intent: 'read' }, { method: 'post', action: `${base}/pulse` });
-  };
-  const said = (n: Notice): string => {
-    if (n.kind === 'underHurdle')
-      return t('notices.underHurdle', {
-        candidate: n.data.candidate,
-        card: n.data.card,
-        figure: t(`figure.${n.data.figure}`),
-        before: f.money(Number(n.data.before), String(n.data.currency)),
-        after: f.money(Number(n.data.after), String(n.data.currency)),
-      });
-    if (n.kind === 'underBreakEven') {
-      const c = String(n.data.currency);
-      const [price, breakEven] = [f.money(Number(n.data.price), c), f.money(Number(n.data.breakEven), c)];
-      return t('notices.underBreakEven', {
-        candidate: n.data.candidate,
-        market: n.data.market,
-        price,
-        breakEven,
-      });
-    }
-    return t(`notices.${n.kind}`, { ...n.data, count: Number(n.data.count ?? 0) });
   };
   const at = (x: Task): string =>
     x.kind === 'readList' || x.kind === 'checkList'
@@ -136,12 +110,17 @@ export function Notices({ base }: { base: string }) {
               borderColor: 'hairline',
               fontWeight: n.read ? 400 : 650,
             }}>
-            {said(n)}{' '}
+            {noticeSaid(n, t, f)}{' '}
             <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
               {f.dayShort(n.at.slice(0, 10))}
             </Box>
           </Box>
         ))}
+        <Box sx={{ mt: 1.5, fontSize: '0.84rem' }}>
+          <Link to={`${base}/settings#notices`} onClick={close}>
+            {t('notices.byMail')}
+          </Link>
+        </Box>
       </Popover>
     </>
   );

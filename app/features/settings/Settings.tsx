@@ -20,6 +20,8 @@ import { EvidenceLevels } from './EvidenceLevels.tsx';
 import { FeedSettings } from './FeedSettings.tsx';
 import type { FeedShown } from './FeedSettings.tsx';
 import { Members } from './Members.tsx';
+import { NoticeChoice } from './NoticeChoice.tsx';
+import type { NoticesByMail } from './NoticeChoice.tsx';
 import { Section } from './Section.tsx';
 import { WholeWorkspace } from './WholeWorkspace.tsx';
 
@@ -30,6 +32,7 @@ type Props = {
   invitations: { id: string; email: string; role: string | null; link: string }[];
   countries: string[];
   feed: FeedShown;
+  byMail: NoticesByMail;
   said: (FormAnswer & { error: string | null; link: string | null }) | null;
   head: WorkspaceHead;
 };
@@ -45,6 +48,7 @@ export function SettingsPage({
   invitations,
   countries,
   feed,
+  byMail,
   said,
   head,
 }: Props) {
@@ -170,6 +174,7 @@ export function SettingsPage({
         {WIDTHS.map((source) => num(['widths', source], t(`source.${source}`), 'percent', false))}
       </Section>
       <EvidenceLevels settings={settings} set={set} num={num} />
+      <NoticeChoice byMail={byMail} slug={head.slug} />
       <Members me={me} members={members} invitations={invitations} said={said} owner={owner} />
       <WholeWorkspace head={head} owner={owner} />
     </Box>
