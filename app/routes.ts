@@ -77,6 +77,7 @@ export default [
     route('weigh/:candidate/compare', 'routes/compare.tsx'),
     route('weigh/:candidate/compare/file', 'routes/compareFile.ts'),
     route('weigh/:candidate/add-lanes', 'routes/addLanes.tsx'),
+    route('picture', 'routes/picture.ts'),
     route('pulse', 'routes/pulse.ts'),
     route('settings', 'routes/settings.tsx'),
     route('settings/feed', 'routes/settingsFeed.ts'),

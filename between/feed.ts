@@ -47,6 +47,9 @@ const rows = z.object({ ...head, ...money, listings: z.array(row).max(500) });
 const volumes = z.array(z.object({ month, value: count })).max(240);
 const term = z.object({ term: text.min(1), language: text, volumes, sales: count.nullable() });
 
+/** Kinds of pictures: what a page shows and nothing can hide in. */
+export const PICTURE_TYPES = ['image/png', 'image/jpeg', 'image/webp'] as const;
+
 export const ANSWERS = {
   markets: z.object({
     ...head,
@@ -191,6 +194,11 @@ export const ANSWERS = {
       .max(2000),
   }),
   picks: rows,
+  picture: z.object({
+    ...head,
+    type: z.enum(PICTURE_TYPES),
+    base64: z.base64().min(1).max(600_000).meta({ description: 'The picture, some 450 kB at most' }),
+  }),
   shops: z.object({ ...head, shops: z.array(shop).max(1000) }),
   catalogue: z.object({
     ...head,
@@ -275,6 +283,16 @@ const PARAMETERS: Readonly<Record<Question, readonly Parameter[]>> = {
       required: true,
       schema: string,
     },
+  ],
+  picture: [
+    {
+      name: 'code',
+      description: 'Code of the listing, or number of the goods in a shop',
+      required: true,
+      schema: string,
+    },
+    { name: 'market', description: 'Marketplace and country of the listing', schema: string },
+    { name: 'shop', description: 'Key of the shop that the goods are in', schema: string },
   ],
   shops: [],
   catalogue: [

@@ -5,6 +5,8 @@ import type { Confidence, Match, Reason } from '../core/match/match.ts';
 export type ListingSeen = {
   /** Barcode, 14 digits. */
   readonly key: string;
+  /** Its code on the market, by which its picture is asked for; blank: the figures do not say. */
+  readonly code: string;
   readonly title: string;
   readonly brand: string;
   readonly price: number | null;
@@ -22,6 +24,10 @@ export type MatchedRow = {
   readonly cost: string;
   /** What stood in place of the barcode. */
   readonly barcode: string;
+  /** Number that the shop it is read from has for it; blank: it comes from no shop. */
+  readonly shopCode: string;
+  /** Address of a picture that the file names; blank: none. */
+  readonly picture: string;
   readonly confidence: Confidence;
   readonly reason: Reason;
   readonly alike: number;

@@ -65,6 +65,7 @@ describe('the world behind the stand-in', () => {
     shops: {},
     catalogue: { shop: 'haldern', category: 'c1' },
     picks: { market: MARKET, what: 'rising' },
+    picture: { market: MARKET, code: 'LT000001' },
   };
   it.each(Object.keys(ANSWERS) as Question[])(
     'answers %s as the contract says, the same each time',

@@ -2,8 +2,9 @@
 import { z } from 'zod';
 import * as feed from './world/feed.ts';
 import type { World } from './world/feed.ts';
-import { catalogue, shops } from './world/shops.ts';
+import { catalogue, shopPicture, shops } from './world/shops.ts';
 import type { ShopFault } from './world/shops.ts';
+import { listingPicture } from './world/picture.ts';
 import { marketNamed } from './world/markets.ts';
 import type { Market } from './world/markets.ts';
 
@@ -67,6 +68,7 @@ const QUESTIONS: Readonly<Record<string, Question>> = {
     feed.history(w, m, q.code, q.from ?? null),
   ),
   offers: asking(z.object(code), (w, m, q) => feed.offers(w, m, q.code)),
+  picture: asking(z.object(code), (w, m, q) => listingPicture(w, m, q.code)),
   permission: asking(z.object(code), (w, m, q) => feed.permission(w, m, q.code)),
   complaints: asking(z.object(code), (w, m, q) => feed.complaints(w, m, q.code)),
   'listing-terms': asking(z.object(code), (w, m, q) => feed.listingTerms(w, m, q.code)),
@@ -106,6 +108,15 @@ function shopPage(world: World, query: Record<string, string>, fault: ShopFault 
   return body === null ? problem(404, 'No such shop or category', shop) : { status: 200, body };
 }
 
+const pictured = z.object({ ...code, shop: z.string().max(100) });
+/** The picture of goods of a shop. */
+function pictureInShop(world: World, query: Record<string, string>): Answer {
+  const asked = pictured.safeParse(query);
+  if (!asked.success) return problem(422, 'The question is not understood', z.prettifyError(asked.error));
+  const body = shopPicture(world, asked.data.shop, asked.data.code);
+  return body === null ? problem(404, 'No such picture', asked.data.code) : { status: 200, body };
+}
+
 /**
  * The answer to a question of the feed; null where the path is none of it. `broken`: it breaks the contract; `fault`:
  * what is wrong with a shop's catalogue.
@@ -122,6 +133,7 @@ export function feedAnswer(
   if (name === 'markets') return { status: 200, body: feed.markets(world) };
   if (name === 'shops') return { status: 200, body: shops(world) };
   if (name === 'catalogue') return shopPage(world, query, fault);
+  if (name === 'picture' && query.shop !== undefined) return pictureInShop(world, query);
   const ask = Object.hasOwn(QUESTIONS, name) ? QUESTIONS[name] : undefined;
   if (ask === undefined) return problem(404, 'No such question', url.pathname);
   const market = marketNamed(query.market ?? '');

@@ -56,8 +56,9 @@ type Cell = string | number | null;
  * Columns of a catalogue that no role reads: kept beside the others under these names. A shop's category is one of
  * them: what a marketplace takes goes by the category of the listing, which fills in what a row leaves open.
  */
+export const SHOP_CODE = 'shopCode';
 export const CATALOGUE_EXTRAS = [
-  'shopCode',
+  SHOP_CODE,
   'shopCategory',
   'priceBefore',
   'promotionUntil',
@@ -130,10 +131,12 @@ const MARKET_COLUMNS = {
   kg: 'weight',
   pack: 'packSize',
 } as const;
-export const MARKET_HEAD: readonly string[] = [...Object.keys(MARKET_COLUMNS), 'listing'];
+/** Column of the code that a listing has on its market. */
+export const LISTING_CODE = 'listing';
+export const MARKET_HEAD: readonly string[] = [...Object.keys(MARKET_COLUMNS), LISTING_CODE];
 export const MARKET_MAP: ListMap = listMap.parse({
   columns: Object.fromEntries(Object.entries(MARKET_COLUMNS).map(([heading, role]) => [role, heading])),
-  extras: ['listing'],
+  extras: [LISTING_CODE],
 });
 export const rowOfListing = (l: MarketListing): Cell[] => [
   l.gtin,

@@ -13,6 +13,7 @@ import { RowReader } from '../../core/lists/rows.ts';
 import { MatchIndex } from '../../core/match/match.ts';
 import type { Listing } from '../../core/match/match.ts';
 import { goodsSaid } from '../../core/match/remembered.ts';
+import { LISTING_CODE, SHOP_CODE } from '../../core/shops/catalogue.ts';
 import { inWorkspace } from '../db/client.ts';
 import { supplierList, task } from '../db/schema.ts';
 import type { StoredReference } from '../db/schema.ts';
@@ -36,16 +37,23 @@ export const matchesPath = (workspaceId: string, listId: string): string =>
 
 type Listed = ListingSeen & { readonly pack: number };
 
-/** The listings of market figures that have a proven barcode. */
-async function listingsOf(workspaceId: string, listId: string, stored: StoredReference): Promise<Listed[]> {
+/** The listings of market figures that have a proven barcode; `ours`: the file is one that we wrote of a feed. */
+async function listingsOf(
+  workspaceId: string,
+  listId: string,
+  stored: StoredReference,
+  ours: boolean,
+): Promise<Listed[]> {
   const out: Listed[] = [];
   let reader: RowReader | null = null;
   let columns = makeColumns(0);
+  let codeAt = -1;
   const known = (x: number | undefined): number | null => (x === undefined || Number.isNaN(x) ? null : x);
   await readList(
     await sourceOf(workspaceId, listId, 'reference', stored.file.kind, stored.sheet),
     Object.values(stored.map.columns),
     ({ header }) => {
+      codeAt = ours ? header.indexOf(LISTING_CODE) : -1;
       reader = new RowReader(stored.map, header, 'reference');
     },
     (batch, lines) => {
@@ -56,6 +64,7 @@ async function listingsOf(workspaceId: string, listId: string, stored: StoredRef
         if (row.troubles.length > 0) continue;
         out.push({
           key: row.key,
+          code: (cells[codeAt] ?? '').slice(0, 64),
           title: r.text(cells, 'title').slice(0, 500),
           brand: r.text(cells, 'brand').slice(0, 200),
           price: known(columns.price[i]),
@@ -68,20 +77,23 @@ async function listingsOf(workspaceId: string, listId: string, stored: StoredRef
   return out;
 }
 
-type Unproven = Pick<MatchedRow, 'line' | 'said' | 'brand' | 'title' | 'cost' | 'barcode'> & {
+type Unproven = Omit<MatchedRow, 'confidence' | 'reason' | 'alike' | 'packs' | 'listing' | 'others'> & {
   readonly pack: string;
 };
 
 /** Rows of a run that nothing but their barcode keeps out, as they stood. */
-async function unprovenRows(path: string, map: ListMap): Promise<Unproven[]> {
+async function unprovenRows(path: string, map: ListMap, ours: boolean): Promise<Unproven[]> {
   const out: Unproven[] = [];
   const file = createReadStream(path, { encoding: 'utf8', start: 3 });
   const rows = file.pipe(Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter: ',' }));
   let reader: RowReader | null = null;
+  let codeAt = -1;
   try {
     for await (const row of rows as AsyncIterable<string[]>) {
       if (reader === null) {
-        reader = new RowReader(map, row.slice(0, -2).map(unsafe));
+        const header = row.slice(0, -2).map(unsafe);
+        reader = new RowReader(map, header);
+        codeAt = ours ? header.indexOf(SHOP_CODE) : -1;
         continue;
       }
       const troubles = JSON.parse(row.at(-1) ?? '[]') as Fault[];
@@ -96,6 +108,8 @@ async function unprovenRows(path: string, map: ListMap): Promise<Unproven[]> {
         title: title.slice(0, 500),
         cost: reader.text(cells, 'cost').slice(0, 40),
         barcode: reader.text(cells, 'identifier').slice(0, 40),
+        shopCode: (cells[codeAt] ?? '').slice(0, 64),
+        picture: reader.text(cells, 'picture').slice(0, 2000),
         pack: reader.text(cells, 'packSize').slice(0, 40),
       });
     }
@@ -121,10 +135,12 @@ export async function matchListed(piece: Piece): Promise<boolean> {
   const { list, settings } = about;
   if (list?.map == null || list.runId === null || list.reference === null || settings === null)
     return end(piece, 'failed', 0, fault('matchNothing'));
-  const listed = await listingsOf(workspaceId, listId, list.reference);
-  const rows = await unprovenRows(refusedPath(workspaceId, listId, list.runId), list.map).catch(
-    (e: NodeJS.ErrnoException) => (e.code === 'ENOENT' ? [] : Promise.reject(e)),
-  );
+  const listed = await listingsOf(workspaceId, listId, list.reference, list.catalogue !== null);
+  const rows = await unprovenRows(
+    refusedPath(workspaceId, listId, list.runId),
+    list.map,
+    list.catalogue !== null,
+  ).catch((e: NodeJS.ErrnoException) => (e.code === 'ENOENT' ? [] : Promise.reject(e)));
   const index = new MatchIndex(
     listed.map(
       (l, i): Listing => ({

@@ -5,9 +5,11 @@ import { NOISE, tokensOf } from '../../core/match/tokens.ts';
 import {
   CATALOGUE_HEAD,
   leftOut,
+  LISTING_CODE,
   MARKET_HEAD,
   rowOfGoods,
   rowOfListing,
+  SHOP_CODE,
 } from '../../core/shops/catalogue.ts';
 import type { MarketListing } from '../../core/shops/catalogue.ts';
 import { placeAfter } from '../../core/shops/place.ts';
@@ -94,8 +96,8 @@ export class TakingPages {
     await listings.begin(MARKET_HEAD);
     const taking = new TakingPages(choice, feed, noise, goods, listings, work);
     if (work.sourceBytes > 0) {
-      await eachRow(source.path, ['shopCode'], ([code]) => taking.seen.add(code as string));
-      await eachRow(referencePath, ['listing', 'gtin'], (l) => taking.listed.add(l.join(' ')));
+      await eachRow(source.path, [SHOP_CODE], ([code]) => taking.seen.add(code as string));
+      await eachRow(referencePath, [LISTING_CODE, 'gtin'], (l) => taking.listed.add(l.join(' ')));
     }
     return taking;
   }

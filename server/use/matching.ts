@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import type { MatchDecision, MatchedRow } from '../../between/matching.ts';
+import type { ListingSeen, MatchDecision, MatchedRow } from '../../between/matching.ts';
 import { CONFIDENCES } from '../../core/match/match.ts';
 import type { Confidence } from '../../core/match/match.ts';
 import { NOISE } from '../../core/match/tokens.ts';
@@ -45,7 +45,13 @@ export type MatchShown = (typeof MATCH_SHOWN)[number];
 const AT_ONCE = 60;
 
 export type MatchPage = {
-  readonly list: { readonly id: string; readonly name: string; readonly hasReference: boolean };
+  readonly list: {
+    readonly id: string;
+    readonly name: string;
+    readonly hasReference: boolean;
+    /** Whom the feed is asked for pictures of; null: neither goods nor listings came by it. */
+    readonly from: { readonly shop: string; readonly market: string | null } | null;
+  };
   readonly work: {
     readonly state: TaskState;
     readonly done: number;
@@ -59,6 +65,19 @@ export type MatchPage = {
   readonly noise: readonly string[];
 };
 
+/** A row as the job wrote it; what was matched before pictures were known says nothing of them. */
+function matchedRow(line: string): MatchedRow {
+  const row = JSON.parse(line) as MatchedRow;
+  const coded = (l: ListingSeen): ListingSeen => ({ ...l, code: l.code ?? '' });
+  return {
+    ...row,
+    shopCode: row.shopCode ?? '',
+    picture: row.picture ?? '',
+    listing: row.listing === null ? null : coded(row.listing),
+    others: row.others.map(coded),
+  };
+}
+
 /** What was found of a list, by what its goods are known by; none before it was matched. */
 async function matchedRows(workspaceId: string, listId: string): Promise<Map<string, MatchedRow>> {
   const text = await readFile(matchesPath(workspaceId, listId), 'utf8').catch((e: NodeJS.ErrnoException) => {
@@ -68,7 +87,7 @@ async function matchedRows(workspaceId: string, listId: string): Promise<Map<str
   const rows = new Map<string, MatchedRow>();
   for (const line of text.split('\n')) {
     if (line === '') continue;
-    const row = JSON.parse(line) as MatchedRow;
+    const row = matchedRow(line);
     if (!rows.has(row.said)) rows.set(row.said, row);
   }
   return rows;
@@ -116,7 +135,12 @@ export async function loadMatches(
     .slice(0, AT_ONCE);
   const saids = new Set(rows.map((r) => r.said));
   return {
-    list: { id: list.id, name: list.name, hasReference: list.reference !== null },
+    list: {
+      id: list.id,
+      name: list.name,
+      hasReference: list.reference !== null,
+      from: list.catalogue === null ? null : { shop: list.catalogue.shop, market: list.catalogue.market },
+    },
     work:
       work === null || (!isUnderWay(work.state) && work.state !== 'failed')
         ? null

@@ -7,6 +7,7 @@ import { goodsAt, gtinOf, titleOf } from './goods.ts';
 import type { Goods } from './goods.ts';
 import { marketNamed } from './markets.ts';
 import type { Market } from './markets.ts';
+import { pictureOf } from './picture.ts';
 import { PLANTED } from './stories.ts';
 import { LANGUAGES, THINGS } from './words.ts';
 import type { World } from './feed.ts';
@@ -146,6 +147,13 @@ function shopBarcode(w: World, s: WorldShop, j: number, i: number): string | nul
   return right.slice(0, 9);
 }
 
+const codeOfGoods = (s: WorldShop, j: number): string => `${s.key.slice(0, 2).toUpperCase()}${100_000 + j}`;
+/** Pieces in what a shop sells as one. */
+function piecesOf(w: World, s: WorldShop, j: number): number {
+  const d = (k: number): number => draw(w.seed + shopNumber(s), j, k);
+  return d(1) < 0.08 ? 2 + Math.floor(d(2) * 4) : 1;
+}
+
 function goodsOf(w: World, s: WorldShop, j: number) {
   const m = marketOf(s);
   const i = listingOf(s, j);
@@ -153,7 +161,7 @@ function goodsOf(w: World, s: WorldShop, j: number) {
   const seed = w.seed + shopNumber(s);
   const d = (k: number): number => draw(seed, j, k);
   const day = dayNumber(w.today);
-  const pieces = d(1) < 0.08 ? 2 + Math.floor(d(2) * 4) : 1;
+  const pieces = piecesOf(w, s, j);
   // A price stands for a month, then moves a little.
   const month = Math.floor((day + j) / 30);
   const level = between(d(3), ...s.level) * between(draw(seed, j, 3_000 + month), 0.94, 1.06);
@@ -163,7 +171,7 @@ function goodsOf(w: World, s: WorldShop, j: number) {
   const promoted = draw(seed, j, 5_000 + week) < 0.1;
   const said = d(6);
   return {
-    code: `${s.key.slice(0, 2).toUpperCase()}${100_000 + j}`,
+    code: codeOfGoods(s, j),
     title: shopTitle(w, s, j, g, pieces),
     brand: d(7) < 0.25 ? '' : g.brand,
     category: categoryName(s, g.thingNumber),
@@ -177,6 +185,28 @@ function goodsOf(w: World, s: WorldShop, j: number) {
     kg: d(11) < 0.4 ? cents(g.thing.kg * pieces) : null,
     vatRate: s.vatRate,
     reviews: d(12) < 0.3 ? null : Math.floor(d(13) ** 3 * 900),
+  };
+}
+
+/** The picture of a shop's goods; null: it has no such goods, or none of them. */
+export function shopPicture(w: World, shop: string, code: string) {
+  const s = SHOPS.find((x) => x.key === shop);
+  if (s === undefined) return null;
+  const j = Number(code.slice(2)) - 100_000;
+  if (!(Number.isInteger(j) && j >= 0 && j < s.goods) || code !== codeOfGoods(s, j)) return null;
+  const d = (k: number): number => draw(w.seed + shopNumber(s), j, 400 + k);
+  // Some goods have none.
+  if (d(1) < 0.06) return null;
+  const shade = (k: number): number => Math.round(between(draw(w.seed, shopNumber(s), k), 222, 246));
+  const look = {
+    ground: [shade(1), shade(2), shade(3)] as const,
+    pieces: piecesOf(w, s, j),
+    size: between(d(2), 0.75, 0.9),
+  };
+  return {
+    asOf: w.today,
+    coverage: 1,
+    ...pictureOf(goodsAt(w.seed, marketOf(s), listingOf(s, j)), w.seed, look),
   };
 }
 

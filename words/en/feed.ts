@@ -27,6 +27,7 @@ export const feedWords = {
     barcodes: 'Listings of many barcodes at once',
     shops: 'Shops whose catalogues may be read, with their categories',
     catalogue: 'A page of a category of a shop’s catalogue',
+    picture: 'The picture of a listing (with market) or of goods of a shop (with shop)',
     picks: 'Listings that are new, rising, best selling, or any',
   },
 } as const;

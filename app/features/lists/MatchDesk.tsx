@@ -1,6 +1,7 @@
 /** Goods beside the listings they could be, one by one: decided by buttons or keys. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
+import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
 import type { ListingSeen, MatchDecision, MatchedRow } from '../../../between/matching.ts';
@@ -8,6 +9,19 @@ import { codeOfKey } from '../../../core/match/remembered.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { GoodsPicture } from './GoodsPicture.tsx';
+
+/** Whom the feed is asked for pictures of, and under which address. */
+type Pictures = {
+  readonly root: string;
+  readonly from: { readonly shop: string; readonly market: string | null } | null;
+};
+const ofListing = ({ from }: Pictures, { code }: ListingSeen) =>
+  from === null || from.market === null || code === '' ? null : { market: from.market, code };
+const ofGoods = ({ from }: Pictures, { shopCode }: MatchedRow) =>
+  from === null || shopCode === '' ? null : { shop: from.shop, code: shopCode };
+const LARGE = 128;
+const SMALL = 44;
 
 type Packs = { readonly sold: number; readonly bought: number };
 
@@ -17,7 +31,9 @@ export function MatchDesk({
   decisions,
   act,
   canEdit,
+  pictures,
 }: {
+  pictures: Pictures;
   rows: readonly MatchedRow[];
   decisions: readonly MatchDecision[];
   act: (what: object) => void;
@@ -84,8 +100,8 @@ export function MatchDesk({
       </Box>
       <Box aria-live="polite">
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2 }}>
-          <Goods row={row} />
-          {row.listing !== null && <Listing listing={row.listing} row={row} />}
+          <Goods row={row} pictures={pictures} />
+          {row.listing !== null && <Listing listing={row.listing} row={row} pictures={pictures} />}
         </Box>
         <Typography sx={{ my: 1 }} data-testid="match-reason">
           <b>{t(`matching.confidence.${row.confidence}`)}</b>: {t(`matching.reason.${row.reason}`)}
@@ -121,7 +137,7 @@ export function MatchDesk({
                   </Button>
                 )}
               </Box>
-              <Others others={row.others} choose={decide} />
+              <Others others={row.others} choose={decide} pictures={pictures} />
               <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
                 {t('matching.keys')}
               </Typography>
@@ -133,41 +149,66 @@ export function MatchDesk({
   );
 }
 
-function Goods({ row }: { row: MatchedRow }) {
+/** A picture, and what is said of it beside it. */
+function Beside({ picture, children }: { picture: ReactNode; children: ReactNode }) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
+      {picture}
+      <Box sx={{ minWidth: 0 }}>{children}</Box>
+    </Box>
+  );
+}
+
+function Goods({ row, pictures }: { row: MatchedRow; pictures: Pictures }) {
   const { t } = useTranslation();
+  const picture = (
+    <GoodsPicture
+      root={pictures.root}
+      of={ofGoods(pictures, row)}
+      title={row.title}
+      side={LARGE}
+      link={row.picture}
+    />
+  );
   return (
     <Pane title={t('matching.goods', { line: row.line })}>
-      <Typography sx={{ fontWeight: 650 }}>
-        <bdi>{row.title}</bdi>
-      </Typography>
-      <Typography variant="body2" color="text.secondary">
-        {[
-          row.brand,
-          row.cost === '' ? '' : t('matching.cost', { cost: row.cost }),
-          row.barcode === '' ? t('matching.noBarcode') : t('matching.stood', { text: row.barcode }),
-        ]
-          .filter((x) => x !== '')
-          .join(' · ')}
-      </Typography>
+      <Beside picture={picture}>
+        <Typography sx={{ fontWeight: 650 }}>
+          <bdi>{row.title}</bdi>
+        </Typography>
+        <Typography variant="body2" color="text.secondary">
+          {[
+            row.brand,
+            row.cost === '' ? '' : t('matching.cost', { cost: row.cost }),
+            row.barcode === '' ? t('matching.noBarcode') : t('matching.stood', { text: row.barcode }),
+          ]
+            .filter((x) => x !== '')
+            .join(' · ')}
+        </Typography>
+      </Beside>
     </Pane>
   );
 }
 
-function Listing({ listing, row }: { listing: ListingSeen; row: MatchedRow }) {
+type ListingProps = { listing: ListingSeen; row: MatchedRow; pictures: Pictures };
+function Listing({ listing, row, pictures }: ListingProps) {
   const { t } = useTranslation();
+  const of = ofListing(pictures, listing);
   const words = new Set(row.title.toLowerCase().split(/\s+/));
   return (
     <Pane title={t('matching.listing')}>
-      <Typography sx={{ fontWeight: 500 }}>
-        {/* What both titles say stands out. */}
-        <bdi>
-          {listing.title.split(/(\s+)/).map((w, i) =>
-            // biome-ignore lint/suspicious/noArrayIndexKey: words are told apart by their place alone
-            words.has(w.toLowerCase()) ? <b key={i}>{w}</b> : w,
-          )}
-        </bdi>
-      </Typography>
-      <About listing={listing} />
+      <Beside picture={<GoodsPicture root={pictures.root} of={of} title={listing.title} side={LARGE} />}>
+        <Typography sx={{ fontWeight: 500 }}>
+          {/* What both titles say stands out. */}
+          <bdi>
+            {listing.title.split(/(\s+)/).map((w, i) =>
+              // biome-ignore lint/suspicious/noArrayIndexKey: words are told apart by their place alone
+              words.has(w.toLowerCase()) ? <b key={i}>{w}</b> : w,
+            )}
+          </bdi>
+        </Typography>
+        <About listing={listing} />
+      </Beside>
     </Pane>
   );
 }
@@ -218,23 +259,29 @@ function PackOf({ packs, set }: { packs: Packs; set: (packs: Packs) => void }) {
   );
 }
 
-function Others({ others, choose }: { others: readonly ListingSeen[]; choose: (key: string) => void }) {
+type OthersProps = { others: readonly ListingSeen[]; choose: (key: string) => void; pictures: Pictures };
+function Others({ others, choose, pictures }: OthersProps) {
   const { t } = useTranslation();
   if (others.length === 0) return null;
   return (
     <Box component="section" aria-label={t('matching.others')}>
       <Typography variant="body2">{t('matching.others')}</Typography>
-      <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
+      <Box component="ol" sx={{ m: 0, pl: 2.5, display: 'grid', gap: 0.75 }}>
         {others.slice(0, 5).map((o) => (
           <li key={`${o.key}${o.title}`}>
-            <bdi>{o.title}</bdi> <About listing={o} />{' '}
-            <Button
-              size="small"
-              sx={{ minWidth: 0, py: 0 }}
-              aria-label={`${t('matching.choose')}: ${o.title}`}
-              onClick={() => choose(o.key)}>
-              {t('matching.choose')}
-            </Button>
+            <Beside
+              picture={
+                <GoodsPicture root={pictures.root} of={ofListing(pictures, o)} title={o.title} side={SMALL} />
+              }>
+              <bdi>{o.title}</bdi> <About listing={o} />{' '}
+              <Button
+                size="small"
+                sx={{ minWidth: 0, py: 0 }}
+                aria-label={`${t('matching.choose')}: ${o.title}`}
+                onClick={() => choose(o.key)}>
+                {t('matching.choose')}
+              </Button>
+            </Beside>
           </li>
         ))}
       </Box>

@@ -14,7 +14,12 @@ addWords(matchingWords);
 const SHOWN = ['open', 'certain', 'likely', 'byEye', 'none', 'decided'] as const;
 type Shown = (typeof SHOWN)[number];
 type Props = {
-  list: { id: string; name: string; hasReference: boolean };
+  list: {
+    id: string;
+    name: string;
+    hasReference: boolean;
+    from: { shop: string; market: string | null } | null;
+  };
   work: { state: string; done: number; total: number; error: string | null } | null;
   counts: Readonly<Record<'certain' | 'likely' | 'byEye' | 'none' | 'decided', number>>;
   rows: readonly MatchedRow[];
@@ -102,7 +107,11 @@ export function Matching(props: Props) {
             {counts.certain > 0 && t('matching.certainToo', { count: counts.certain })}
           </Typography>
           <Bar {...{ counts, shown, act, canEdit, url }} />
-          <MatchDesk key={shown} {...{ rows, decisions, act, canEdit }} />
+          <MatchDesk
+            key={shown}
+            {...{ rows, decisions, act, canEdit }}
+            pictures={{ root, from: list.from }}
+          />
         </>
       )}
       {canEdit && <Noise key={noise.join(' ')} noise={noise} act={act} />}

@@ -8,6 +8,7 @@ import { Matching } from './Matching.tsx';
 
 const listing = (n: number) => ({
   key: `0952000001${n}010`,
+  code: `LT00000${n}`,
   title: `Listing ${n}`,
   brand: 'Quoin',
   price: 20 + n,
@@ -20,6 +21,8 @@ const row = (n: number, over: Partial<MatchedRow> = {}): MatchedRow => ({
   title: `Goods ${n}`,
   cost: '4.00',
   barcode: 'n/a',
+  shopCode: `HA10000${n}`,
+  picture: '',
   confidence: 'likely',
   reason: 'titleNear',
   alike: 0.7,
@@ -36,7 +39,7 @@ function shown(props: object = {}) {
       path: '/w/shop/lists/l/match',
       Component: () => (
         <Matching
-          list={{ id: 'l', name: 'Autumn', hasReference: true }}
+          list={{ id: 'l', name: 'Autumn', hasReference: true, from: null }}
           work={null}
           counts={COUNTS}
           rows={[row(5), row(6)]}
@@ -129,5 +132,44 @@ describe('goods beside the listings they could be', () => {
     shown({ list: { id: 'l', name: 'Autumn', hasReference: false }, counts: none, rows: [], canEdit: false });
     expect(screen.getByText(/no market figures to match with/)).toBeTruthy();
     expect(screen.queryByRole('button')).toBeNull();
+  });
+});
+
+describe('pictures', () => {
+  const list = {
+    id: 'l',
+    name: 'Autumn',
+    hasReference: true,
+    from: { shop: 'haldern', market: 'Alderway/DE' },
+  };
+  const sources = () => screen.getAllByRole('img').map((x) => x.getAttribute('src'));
+  it('of the goods and of each listing stand side by side, asked of the shop and the market', () => {
+    shown({ list });
+    const ofListing = (n: number) => `/w/shop/picture?market=Alderway%2FDE&code=LT00000${n}`;
+    expect(sources()).toEqual([
+      '/w/shop/picture?shop=haldern&code=HA100005',
+      ofListing(1),
+      ofListing(2),
+      ofListing(3),
+    ]);
+    expect(screen.getByRole('img', { name: 'Picture of Goods 5' })).toBeTruthy();
+  });
+  it('one that does not come is said to be none', () => {
+    shown({ list });
+    fireEvent.error(screen.getByRole('img', { name: 'Picture of Goods 5' }));
+    expect(screen.queryByRole('img', { name: 'Picture of Goods 5' })).toBeNull();
+    expect(screen.getAllByText('No picture')).toHaveLength(1);
+  });
+  it('that a file names is a link; nothing is asked for a list of no shop, nor for another address', () => {
+    shown({ rows: [row(5, { picture: 'https://shop.example/p.jpg' })] });
+    expect(screen.queryAllByRole('img')).toEqual([]);
+    const link = screen.getByRole('link', { name: 'Open the supplier’s picture' });
+    expect(link.getAttribute('href')).toBe('https://shop.example/p.jpg');
+    shown({ rows: [row(6, { picture: 'javascript:alert(1)' })] });
+    expect(screen.getAllByRole('link', { name: 'Open the supplier’s picture' })).toHaveLength(1);
+  });
+  it('a shop whose goods no market completes has pictures of its goods alone', () => {
+    shown({ list: { ...list, from: { shop: 'haldern', market: null } } });
+    expect(sources()).toEqual(['/w/shop/picture?shop=haldern&code=HA100005']);
   });
 });
