@@ -1,10 +1,11 @@
-/** Measures of bringing products in: matching, and the quick check at a shelf. */
+/** Measures of bringing products in: matching, shops' catalogues, and the quick check at a shelf. */
 import type { Page } from '@playwright/test';
 import { MatchIndex } from '../core/match/match.ts';
 import { NOISE, tokensOf } from '../core/match/tokens.ts';
 import { Draw } from '../core/testing/draw.ts';
 import { bitmap, picture } from '../core/testing/ean.ts';
 import { someListings, somePairs } from '../core/testing/matchPairs.ts';
+import { measureShops } from './catalogue.ts';
 import type { Measure } from './core.ts';
 import { median, scripting } from './sheet.ts';
 import { firstLoad, inDemo } from './tools.ts';
@@ -108,7 +109,7 @@ function measureMatch(): Measure[] {
 }
 
 export async function measureFind(origin: string): Promise<Measure[]> {
-  return [...measureMatch(), ...(await measureCheck(origin))];
+  return [...measureMatch(), ...(await measureShops()), ...(await measureCheck(origin))];
 }
 
 function measureCheck(origin: string): Promise<Measure[]> {
