@@ -1,6 +1,6 @@
 /** Goods beside the listings they could be, one by one: decided by buttons or keys. */
 import { Box, Button, Typography } from '@mui/material';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
@@ -25,14 +25,21 @@ const SMALL = 44;
 
 type Packs = { readonly sold: number; readonly bought: number };
 
+/** Whether a key is meant for what has the focus: a button or a link takes Enter itself. */
+const isForFocused = (e: KeyboardEvent): boolean =>
+  e.target instanceof Element && e.target.closest('a, button, summary') !== null;
+
 /** The rows at the left, the one at hand at the right. */
 export function MatchDesk({
-  rows,
+  rows: loaded,
   decisions,
   act,
   canEdit,
+  told,
   pictures,
 }: {
+  /** What the server said to the latest decision. */
+  told: { readonly error?: string } | undefined;
   pictures: Pictures;
   rows: readonly MatchedRow[];
   decisions: readonly MatchDecision[];
@@ -42,6 +49,14 @@ export function MatchDesk({
   const { t } = useTranslation();
   const [at, setAt] = useState(0);
   const [last, setLast] = useState<MatchedRow | null>(null);
+  // What was decided here goes at once; whether it is kept shows when the rows come anew.
+  const [decidedHere, setDecidedHere] = useState<readonly string[]>([]);
+  useEffect(() => {
+    if (told?.error !== undefined) setDecidedHere([]);
+  }, [told]);
+  const isOpen = (r: MatchedRow): boolean =>
+    !decidedHere.includes(r.said) || decisions.some((d) => d.said === r.said);
+  const rows = loaded.filter(isOpen);
   const row = rows[Math.min(at, rows.length - 1)] ?? null;
   const [packs, setPacks] = useState<Packs | null>(null);
   const move = (to: number): void => {
@@ -53,16 +68,21 @@ export function MatchDesk({
     act({ intent: 'decide', said: row.said, key, packs: key === null ? null : packs });
     setPacks(null);
     setLast(row);
+    setDecidedHere((before) => [...before, row.said]);
   };
   const undo = (): void => {
     if (last === null) return;
     act({ intent: 'undecide', said: last.said });
+    setDecidedHere((before) => before.filter((said) => said !== last.said));
     setLast(null);
   };
   const keys = { preventDefault: true };
   useHotkeys('down', () => move(at + 1), keys, [at, rows]);
   useHotkeys('up', () => move(at - 1), keys, [at, rows]);
-  useHotkeys('enter', () => row?.listing != null && decide(row.listing.key), {}, [row, packs]);
+  useHotkeys('enter', (e) => !isForFocused(e) && row?.listing != null && decide(row.listing.key), {}, [
+    row,
+    packs,
+  ]);
   useHotkeys('n', () => decide(null), keys, [row]);
   useHotkeys('u', undo, keys, [last]);
   useHotkeys(

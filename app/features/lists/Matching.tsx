@@ -1,8 +1,8 @@
 /** Goods without a proven barcode beside the listings they could be: looked at one by one, decided by keyboard. */
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
-import { Link, useActionData, useRevalidator, useSubmit } from 'react-router';
+import { Link, useFetcher, useRevalidator } from 'react-router';
 import type { MatchDecision, MatchedRow } from '../../../between/matching.ts';
 import { addWords } from '../../i18n.ts';
 import { matchingWords } from '../../locales/en.matching.ts';
@@ -35,12 +35,16 @@ export function Matching(props: Props) {
   const { list, work, counts, rows, decisions, noise, shown, root, canEdit } = props;
   const { t } = useTranslation();
   const f = useFormat();
-  const told = useActionData<{ error?: string }>();
-  const submit = useSubmit();
+  const { submit, data: told } = useFetcher<{ error?: string }>();
   const { revalidate } = useRevalidator();
   const url = `${root}/lists/${list.id}`;
-  const act = (what: object): void =>
-    void submit(what as never, { method: 'post', encType: 'application/json' });
+  /** What is decided goes out in its order, each once what came before has arrived: keys may be fast. */
+  const before = useRef(Promise.resolve());
+  const act = (what: object): void => {
+    before.current = before.current.then(() =>
+      submit(what as never, { method: 'post', encType: 'application/json' }),
+    );
+  };
   const isWorking = work?.state === 'waiting' || work?.state === 'running';
   useEffect(() => {
     if (!isWorking) return;
@@ -63,7 +67,11 @@ export function Matching(props: Props) {
           <Button
             variant={isEmpty ? 'contained' : 'outlined'}
             disabled={isWorking}
-            onClick={() => act({ intent: 'match' })}>
+            onClick={(e) => {
+              // The next Enter is for the goods below, not for matching once more.
+              e.currentTarget.blur();
+              act({ intent: 'match' });
+            }}>
             {t(isEmpty ? 'matching.match' : 'matching.again')}
           </Button>
         )}
@@ -109,7 +117,7 @@ export function Matching(props: Props) {
           <Bar {...{ counts, shown, act, canEdit, url }} />
           <MatchDesk
             key={shown}
-            {...{ rows, decisions, act, canEdit }}
+            {...{ rows, decisions, act, canEdit, told }}
             pictures={{ root, from: list.from }}
           />
         </>

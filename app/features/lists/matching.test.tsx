@@ -32,7 +32,7 @@ const row = (n: number, over: Partial<MatchedRow> = {}): MatchedRow => ({
   ...over,
 });
 const COUNTS = { certain: 2, likely: 1, byEye: 1, none: 0, decided: 0 };
-function shown(props: object = {}) {
+function shown(props: object = {}, answer: object = {}) {
   const acts: Record<string, unknown>[] = [];
   const Stub = createRoutesStub([
     {
@@ -53,7 +53,7 @@ function shown(props: object = {}) {
       ),
       action: async ({ request }) => {
         acts.push(await request.json());
-        return {};
+        return answer;
       },
     },
   ]);
@@ -73,22 +73,32 @@ describe('goods beside the listings they could be', () => {
     expect(screen.getByText(/in place of a barcode: "n\/a"/)).toBeTruthy();
     expect(screen.getByText(/sells for 21 · barcode/)).toBeTruthy();
   });
-  it('are decided by keys: this one, none, another; and taken back', async () => {
-    const acts = shown();
-    key('Enter');
-    await waitFor(() => expect(acts).toHaveLength(1));
-    key('n');
-    await waitFor(() => expect(acts).toHaveLength(2));
-    key('2');
-    await waitFor(() => expect(acts).toHaveLength(3));
-    key('u');
+  it('are decided by keys, however fast: this one, none, another; and taken back', async () => {
+    const acts = shown({ rows: [row(5), row(6), row(7)] });
+    for (const k of ['Enter', 'n', '2', 'u']) key(k);
     await waitFor(() => expect(acts).toHaveLength(4));
     expect(acts).toEqual([
       { intent: 'decide', said: 'goods 5', key: listing(1).key, packs: null },
-      { intent: 'decide', said: 'goods 5', key: null, packs: null },
-      { intent: 'decide', said: 'goods 5', key: listing(3).key, packs: null },
-      { intent: 'undecide', said: 'goods 5' },
+      { intent: 'decide', said: 'goods 6', key: null, packs: null },
+      { intent: 'decide', said: 'goods 7', key: listing(3).key, packs: null },
+      { intent: 'undecide', said: 'goods 7' },
     ]);
+  });
+  it('Enter on a button is the button’s', async () => {
+    const acts = shown();
+    const next = screen.getByRole('button', { name: 'Next' });
+    fireEvent.keyDown(next, { key: 'Enter', code: 'Enter' });
+    key('n');
+    await waitFor(() => expect(acts).toHaveLength(1));
+    expect(acts).toMatchObject([{ intent: 'decide', said: 'goods 5', key: null }]);
+  });
+  it('what could not be kept stands there again, and says why', async () => {
+    const acts = shown({}, { error: 'The list is gone.' });
+    key('Enter');
+    expect(screen.getByRole('heading', { name: 'In the list, row 6' })).toBeTruthy();
+    expect(await screen.findByText('The list is gone.')).toBeTruthy();
+    expect(await screen.findByRole('heading', { name: 'In the list, row 5' })).toBeTruthy();
+    expect(acts).toHaveLength(1);
   });
   it('arrows go from row to row, and stay within them', () => {
     shown();
