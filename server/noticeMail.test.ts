@@ -7,7 +7,7 @@ import { authDb, closeDatabase, inWorkspace } from './db/client.ts';
 import { notice, noticeMail, outgoingMail, task } from './db/schema.ts';
 import { env } from './env.ts';
 import { closeQueue } from './jobs/boss.ts';
-import { mailNotices, mailNoticesOf } from './jobs/mailNotices.ts';
+import { keepNoticeMail, mailNotices, mailNoticesOf } from './jobs/mailNotices.ts';
 import type { LetterWords, NoticeLetter } from './jobs/mailNotices.ts';
 import { makeWorkspace } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
@@ -167,6 +167,17 @@ describe('notices by mail', () => {
     expect([(await mails(w)).length, (await mails(other)).length]).toEqual([0, 1]);
     // Nothing of the one that failed is lost.
     expect(await round(w)).toBe(1);
+  });
+});
+
+describe('by the clock', () => {
+  it('a round comes by itself, within two minutes', { timeout: 180_000 }, async () => {
+    await chose(w, ['work']);
+    await came(w, ['listRead', 5, read('November')]);
+    // Only a process that works has the clock; what this one told the queue before, it told as a visitor.
+    await closeQueue();
+    await keepNoticeMail(words);
+    await expect.poll(async () => (await mails(w)).length, { timeout: 150_000, interval: 1000 }).toBe(1);
   });
 });
 

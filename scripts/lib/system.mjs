@@ -281,6 +281,8 @@ const QUEUES = {
   notices: 120,
 };
 
+const BY_THE_CLOCK = '__pgboss__send-it';
+
 /** Puts the queue's own tables in place, as their owner, and lets the role of the jobs work in them. */
 async function prepareQueue(ownerUrl, client) {
   const { default: PgBoss } = await import('pg-boss');
@@ -290,6 +292,8 @@ async function prepareQueue(ownerUrl, client) {
   for (const [q, expireInSeconds] of Object.entries(QUEUES))
     if ((await boss.getQueue(q)) === null)
       await boss.createQueue(q, { policy: 'standard', retryLimit: 20, retryDelay: 2, expireInSeconds });
+  // By this queue of its own the library begins what is due by the clock; the role of the jobs may not make it.
+  if ((await boss.getQueue(BY_THE_CLOCK)) === null) await boss.createQueue(BY_THE_CLOCK);
   await boss.stop({ graceful: false });
   // Which worker is at which piece of work: one that falls silent is replaced within seconds.
   await client.query(

@@ -66,8 +66,8 @@ function outlineOf(thing: number, seed: number): Part[] {
     const [cx, cy] = k === 0 ? [0, 0.1] : [between(d(2), -0.5, 0.5), between(d(3), -0.6, 0.5)];
     const [w, h] =
       k === 0
-        ? [between(d(4), 0.35, 0.65), between(d(5), 0.35, 0.7)]
-        : [between(d(4), 0.12, 0.4), between(d(5), 0.12, 0.4)];
+        ? [between(d(4), 0.5, 0.8), between(d(5), 0.5, 0.8)]
+        : [between(d(4), 0.15, 0.4), between(d(5), 0.15, 0.4)];
     return (x, y) => shape((x - cx) / w, (y - cy) / h);
   });
 }

@@ -286,12 +286,20 @@ function Others({ others, choose, pictures }: OthersProps) {
   return (
     <Box component="section" aria-label={t('matching.others')}>
       <Typography variant="body2">{t('matching.others')}</Typography>
-      <Box component="ol" sx={{ m: 0, pl: 2.5, display: 'grid', gap: 0.75 }}>
-        {others.slice(0, 5).map((o) => (
+      <Box component="ol" sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gap: 0.75 }}>
+        {others.slice(0, 5).map((o, i) => (
           <li key={`${o.key}${o.title}`}>
             <Beside
               picture={
-                <GoodsPicture root={pictures.root} of={ofListing(pictures, o)} title={o.title} side={SMALL} />
+                <>
+                  {i + 1}
+                  <GoodsPicture
+                    root={pictures.root}
+                    of={ofListing(pictures, o)}
+                    title={o.title}
+                    side={SMALL}
+                  />
+                </>
               }>
               <bdi>{o.title}</bdi> <About listing={o} />{' '}
               <Button
