@@ -82,14 +82,21 @@ type Known = {
 export class MatchIndex {
   private readonly noise: ReadonlySet<string>;
   private readonly idOf = new Map<string, number>();
-  private readonly posting: number[][] = [];
+  /** Listings by word. */
+  private readonly posting: Int32Array[];
   private rarity = new Float64Array(0);
   private readonly known: Known[] = [];
   private readonly byKey = new Map<string, number[]>();
   private readonly byModel = new Map<string, number[]>();
   private readonly byCode = new Map<string, number>();
+  /** While goods are looked for: what each listing shares with them, and the listings that share anything. */
   private readonly shared: Float64Array;
+  private readonly touched: Int32Array;
   private readonly remembered = new Map<string, Match>();
+  private readonly brands = new Map<string, string>();
+  /** Words of the goods at hand: those that bear its number. */
+  private readonly marked: Int32Array;
+  private turn = 0;
 
   constructor(
     private readonly listings: readonly Listing[],
@@ -97,20 +104,24 @@ export class MatchIndex {
   ) {
     this.noise = new Set(noise);
     this.shared = new Float64Array(listings.length);
-    const read = listings.map((l, i) => this.take(l, i));
+    this.touched = new Int32Array(listings.length);
+    const posting: number[][] = [];
+    const read = listings.map((l, i) => this.take(l, i, posting));
+    this.posting = posting.map((p) => Int32Array.from(p));
+    this.marked = new Int32Array(posting.length);
     this.rarity = Float64Array.from(this.posting, (p) => Math.log(1 + listings.length / p.length));
     for (const k of read) this.known.push({ ...k, weight: this.weightOf(k.ids) });
   }
 
-  private take(l: Listing, i: number): Omit<Known, 'weight'> {
+  private take(l: Listing, i: number, posting: number[][]): Omit<Known, 'weight'> {
     const tokens = this.tokens(l);
     const ids = Uint32Array.from(tokens.words, (w) => {
-      const id = this.idOf.get(w) ?? this.posting.length;
-      if (id === this.posting.length) {
+      const id = this.idOf.get(w) ?? posting.length;
+      if (id === posting.length) {
         this.idOf.set(w, id);
-        this.posting.push([]);
+        posting.push([]);
       }
-      (this.posting[id] as number[]).push(i);
+      (posting[id] as number[]).push(i);
       return id;
     });
     if (l.key !== '') push(this.byKey, l.key, i);
@@ -124,7 +135,14 @@ export class MatchIndex {
   private tokens(g: Goods): Tokens {
     return tokensOf(`${g.brand} ${g.title} ${g.model}`, this.noise);
   }
-  private brandOf = (g: Goods): string => tokensOf(g.brand, this.noise).words.join(' ');
+  /** Words of a brand; the same few come again and again. */
+  private brandOf({ brand }: Goods): string {
+    const before = this.brands.get(brand);
+    if (before !== undefined) return before;
+    const words = tokensOf(brand, this.noise).words.join(' ');
+    if (this.brands.size < REMEMBERED) this.brands.set(brand, words);
+    return words;
+  }
 
   private weightOf(ids: Iterable<number>): number {
     let sum = 0;
@@ -152,7 +170,9 @@ export class MatchIndex {
     // A word that no listing has is as telling as the rarest.
     const unheard = Math.log(1 + this.listings.length);
     const weight = ids.reduce((sum, id) => sum + (id < 0 ? unheard : (this.rarity[id] as number)), 0);
-    const own = { tokens, brand: this.brandOf(g), ids: new Set(ids.filter((id) => id >= 0)), weight };
+    const own = { tokens, brand: this.brandOf(g), ids: ids.filter((id) => id >= 0), weight };
+    this.turn++;
+    for (const id of own.ids) this.marked[id] = this.turn;
     return (
       this.byBarcode(g, own, refused, decided) ??
       this.byModelNumber(g, own, refused, decided) ??
@@ -186,11 +206,10 @@ export class MatchIndex {
     const fitting = same.filter((i) => !contradict(own.tokens.measures, this.of(i).tokens.measures));
     const ofBrand = fitting.filter((i) => own.brand === '' || this.mentions(i, own.brand));
     const ranked = this.nearest(own, ofBrand);
-    const [first] = ranked;
-    if (first === undefined) return null;
-    const alike = this.alike(own, first);
-    const isAlone = this.aheadOf(own, ranked) >= AHEAD;
-    const others = ranked.slice(1, 1 + SHOWN);
+    if (ranked[0] === undefined) return null;
+    const { i: first, alike } = ranked[0];
+    const isAlone = this.aheadOf(ranked) >= AHEAD;
+    const others = placesOf(ranked.slice(1));
     if (isAlone && own.brand !== '' && alike >= LOOKED_AT)
       return this.answer(g, 'certain', 'model', first, others, alike, d);
     return alike < LOOKED_AT ? null : this.answer(g, 'likely', 'modelAlone', first, others, alike, d);
@@ -198,31 +217,23 @@ export class MatchIndex {
 
   private byTitle(g: Goods, own: Own, refused: ReadonlySet<number>, d: Decided | null): Match {
     const ranked = this.nearest(own, this.sharing(own, refused));
-    const [first = -1] = ranked;
-    const alike = first < 0 ? 0 : this.alike(own, first);
-    const others = ranked.filter((i) => i !== first);
+    const { i: first, alike } = ranked[0] ?? { i: -1, alike: 0 };
+    const others = placesOf(ranked.slice(1));
     // Much the same words in another measure are worth a look, where nothing of the own measure is near.
-    const other = ranked.find((i) => contradict(own.tokens.measures, this.of(i).tokens.measures)) ?? -1;
-    const alikeOther = other < 0 ? 0 : this.alike(own, other);
+    const other = ranked.find((r) => r.other);
     if (
-      other >= 0 &&
-      alikeOther >= LOOKED_AT &&
-      (other === first || (alike < LIKELY && alikeOther >= LIKELY))
-    )
-      return this.answer(
-        g,
-        'byEye',
-        'otherMeasure',
-        other,
-        ranked.filter((i) => i !== other),
-        alikeOther,
-        d,
-      );
+      other !== undefined &&
+      other.alike >= LOOKED_AT &&
+      (other.i === first || (alike < LIKELY && other.alike >= LIKELY))
+    ) {
+      const rest = placesOf(ranked.filter((r) => r !== other));
+      return this.answer(g, 'byEye', 'otherMeasure', other.i, rest, other.alike, d);
+    }
     if (alike < LOOKED_AT) {
       const why = refused.size > 0 ? 'refused' : 'noWordInCommon';
-      return this.answer(g, 'none', why, -1, ranked, alike, d);
+      return this.answer(g, 'none', why, -1, placesOf(ranked), alike, d);
     }
-    if (this.aheadOf(own, ranked) < AHEAD && alike >= LIKELY)
+    if (this.aheadOf(ranked) < AHEAD && alike >= LIKELY)
       return this.answer(g, 'byEye', 'severalAlike', first, others, alike, d);
     const sameBrand = own.brand !== '' && this.mentions(first, own.brand);
     const saysAsMuch = this.saysAsMuch(own.tokens.measures, this.of(first).tokens.measures);
@@ -233,33 +244,41 @@ export class MatchIndex {
 
   /** Listings that share the rarest of the words, the most telling first. */
   private sharing(own: Own, refused: ReadonlySet<number>): number[] {
-    const touched: number[] = [];
+    const { shared, touched } = this;
     const words = [...own.ids].sort((a, b) => this.posts(a).length - this.posts(b).length);
+    let count = 0;
     for (const id of words) {
-      if (this.posts(id).length > COMMON && touched.length > 0) break;
-      for (const i of this.posts(id)) {
-        if (this.shared[i] === 0) touched.push(i);
-        this.shared[i] = (this.shared[i] as number) + (this.rarity[id] as number);
+      const posts = this.posts(id);
+      if (posts.length > COMMON && count > 0) break;
+      const rarity = this.rarity[id] as number;
+      for (let k = 0; k < posts.length; k++) {
+        const i = posts[k] as number;
+        const before = shared[i] as number;
+        if (before === 0) touched[count++] = i;
+        shared[i] = before + rarity;
       }
     }
-    const best = this.topOf(touched, refused);
-    for (const i of touched) this.shared[i] = 0;
+    const best = this.topOf(count, refused);
+    for (let k = 0; k < count; k++) shared[touched[k] as number] = 0;
     return best;
   }
 
   /** The few that share most; of equals the earlier. */
-  private topOf(touched: readonly number[], refused: ReadonlySet<number>): number[] {
+  private topOf(count: number, refused: ReadonlySet<number>): number[] {
+    const { shared, touched } = this;
     const top: number[] = [];
-    const worth = (i: number): number => this.shared[i] as number;
-    for (const i of touched) {
-      const last = top[COMPARED - 1];
-      if ((last !== undefined && worth(i) <= worth(last)) || refused.has(i)) continue;
+    let least = 0;
+    for (let k = 0; k < count; k++) {
+      const i = touched[k] as number;
+      const worth = shared[i] as number;
+      if (worth <= least || refused.has(i)) continue;
       let at = Math.min(top.length, COMPARED - 1);
-      while (at > 0 && worth(top[at - 1] as number) < worth(i)) {
+      while (at > 0 && (shared[top[at - 1] as number] as number) < worth) {
         top[at] = top[at - 1] as number;
         at--;
       }
       top[at] = i;
+      if (top.length === COMPARED) least = shared[top[COMPARED - 1] as number] as number;
     }
     return top;
   }
@@ -268,33 +287,33 @@ export class MatchIndex {
   private alike(own: Own, i: number): number {
     const { ids, weight } = this.of(i);
     let common = 0;
-    for (const id of ids) if (own.ids.has(id)) common += this.rarity[id] as number;
+    for (const id of ids) if (this.marked[id] === this.turn) common += this.rarity[id] as number;
     const whole = own.weight + weight;
     return whole <= 0 ? 0 : (2 * common) / whole;
   }
 
   /** The nearest first, those with another measure behind all others; of the very same words the fastest. */
-  private nearest(own: Own, among: readonly number[]): number[] {
+  private nearest(own: Own, among: readonly number[]): Near[] {
     const units = (i: number): number => this.listings[i]?.units ?? -1;
     return among
       .map((i) => ({
         i,
         alike: this.alike(own, i),
-        other: Number(contradict(own.tokens.measures, this.of(i).tokens.measures)),
+        other: contradict(own.tokens.measures, this.of(i).tokens.measures),
       }))
-      .sort((a, b) => a.other - b.other || b.alike - a.alike || units(b.i) - units(a.i) || a.i - b.i)
-      .map((x) => x.i);
+      .sort(
+        (a, b) =>
+          Number(a.other) - Number(b.other) || b.alike - a.alike || units(b.i) - units(a.i) || a.i - b.i,
+      );
   }
 
   /** How far the first is ahead of the next that is not the same goods in another listing, nor of another measure. */
-  private aheadOf(own: Own, ranked: readonly number[]): number {
-    const [first = -1] = ranked;
-    const next = ranked.find(
-      (i) =>
-        this.of(i).said !== this.of(first).said &&
-        !contradict(own.tokens.measures, this.of(i).tokens.measures),
-    );
-    return next === undefined ? 1 : this.alike(own, first) - this.alike(own, next);
+  private aheadOf(ranked: readonly Near[]): number {
+    const [first] = ranked;
+    if (first === undefined) return 1;
+    const { said } = this.of(first.i);
+    const next = ranked.find((r) => !r.other && this.of(r.i).said !== said);
+    return next === undefined ? 1 : first.alike - next.alike;
   }
 
   /** The listing that sells fastest first; of which nothing is known comes last. */
@@ -329,15 +348,20 @@ export class MatchIndex {
   }
 
   private of = (i: number): Known => this.known[i] as Known;
-  private posts = (id: number): number[] => this.posting[id] as number[];
+  private posts = (id: number): Int32Array => this.posting[id] as Int32Array;
 }
 
 type Own = {
   readonly tokens: Tokens;
   readonly brand: string;
-  readonly ids: ReadonlySet<number>;
+  /** Its words that some listing has. */
+  readonly ids: readonly number[];
   readonly weight: number;
 };
+
+/** A listing held against goods: how alike they are, and whether it speaks of another measure. */
+type Near = { readonly i: number; readonly alike: number; readonly other: boolean };
+const placesOf = (near: readonly Near[]): number[] => near.slice(0, SHOWN).map((n) => n.i);
 
 /** Pieces in a pack by its field, else by its title; 0: nothing says so. */
 const piecesIn = (g: Goods): number => packField(g.pack) ?? packIn(g.title)?.pieces ?? 0;
