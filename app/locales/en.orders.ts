@@ -103,6 +103,7 @@ export const orderWords = {
     carton: 'In a carton',
     minimum: 'Minimum',
     unitPrice: 'Unit price',
+    priceFrom: 'from {{units}} on',
     net: 'Net',
     vat: 'VAT',
     gross: 'With VAT',

@@ -137,7 +137,7 @@ function Line({ line, own, terms, edit, base }: LineProps) {
   );
 }
 
-/** The price that the quantity reaches, edited where it stands. */
+/** The price that the quantity reaches, edited where it stands; the first one where it reaches none, saying so. */
 function Price({
   line,
   terms,
@@ -148,21 +148,31 @@ function Price({
   set: (some: Partial<OrderLine>) => void;
 }) {
   const { t } = useTranslation();
+  const f = useFormat();
   const together = unitsOf(togetherWith(line, terms.lines));
   const at = Math.max(0, together === null ? 0 : priceBreakAt(line.priceBreaks, together));
+  const from = line.priceBreaks[at]?.minQty ?? 0;
+  const isReached = together === null || together >= from;
   return (
-    <NumField
-      label={`${t('order.unitPrice')}, ${line.name}`}
-      inTable
-      value={line.priceBreaks[at]?.unitPrice ?? null}
-      onChange={(unitPrice) =>
-        set({ priceBreaks: line.priceBreaks.map((b, i) => (i === at ? { ...b, unitPrice } : b)) })
-      }
-      kind="money"
-      currency={terms.currency}
-      step={0.1}
-      width={100}
-    />
+    <>
+      <NumField
+        label={`${t('order.unitPrice')}, ${line.name}`}
+        inTable
+        value={line.priceBreaks[at]?.unitPrice ?? null}
+        onChange={(unitPrice) =>
+          set({ priceBreaks: line.priceBreaks.map((b, i) => (i === at ? { ...b, unitPrice } : b)) })
+        }
+        kind="money"
+        currency={terms.currency}
+        step={0.1}
+        width={100}
+      />
+      {!isReached && (
+        <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
+          {t('order.priceFrom', { units: f.number(from) })}
+        </Box>
+      )}
+    </>
   );
 }
 

@@ -91,6 +91,14 @@ describe('a draft', () => {
     // 216 at 4 = 864 against 192 at 5 = 960.
     expect(screen.getByText(/24 more make it \$4.00 each, and the whole \$96.00 cheaper/)).toBeTruthy();
   });
+  it('a price that the quantity does not reach says from where it holds', () => {
+    page({ terms: terms({ lines: [line({ units: 90, priceBreaks: [{ minQty: 100, unitPrice: 5 }] })] }) });
+    expect(Number((screen.getByLabelText('Unit price, Lantern') as HTMLInputElement).value)).toBe(5);
+    expect(screen.getByText('from 100 on')).toBeTruthy();
+    expect(screen.getByText(/Not known: a price/)).toBeTruthy();
+    press('Take 120 of Lantern');
+    expect(screen.queryByText('from 100 on')).toBeNull();
+  });
   it('every change is undone and done again, lines taken out too', () => {
     page();
     press('Remove Lantern');
