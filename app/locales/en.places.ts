@@ -384,7 +384,9 @@ export const placesWords = {
   },
   noticeChoice: {
     title: 'Notices by mail',
-    text: 'What stands among the notices can come to {{email}} too. Only you have these mails; others choose for themselves. One mail tells what came together, a few minutes after it happened.',
+    text:
+      'What stands among the notices can come to {{email}} too. Only you have these mails; others choose for ' +
+      'themselves. One mail tells what came together, a few minutes after it happened.',
     noServer: 'This installation has no mail server, so nothing is mailed.',
     group: {
       work: 'Work that has ended: a list read, the purse solved, lanes weighed by new rates',

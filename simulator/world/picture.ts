@@ -1,6 +1,6 @@
 /**
- * Pictures of the invented goods, drawn: the outline tells the thing, the colour its material, the marks on it its form.
- * A shop shows the same goods on ground of its own, smaller, and as many of them as there are in a pack.
+ * Pictures of the invented goods, drawn: the outline tells the thing, the colour its material, the marks its form. A
+ * shop shows the same goods on ground of its own, smaller, and as many of them as there are in a pack.
  */
 import { crc32, deflateSync } from 'node:zlib';
 import { between, draw } from './draw.ts';
