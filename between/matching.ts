@@ -41,3 +41,5 @@ export type MatchDecision = {
   readonly key: string | null;
   readonly by: 'hand' | 'rule';
 };
+/** Where the feed is asked for pictures: of goods in a shop, and of listings on a market, if any. */
+export type PicturesFrom = { readonly shop: string; readonly market: string | null };

@@ -8,11 +8,12 @@ import type { Notice, NoticeGroup } from '../../core/workspace/notices.ts';
 import { member, organization, user } from '../db/authSchema.ts';
 import { authDb, inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { notice, noticeMail, workspace } from '../db/schema.ts';
+import { notice, noticeMail } from '../db/schema.ts';
 import { env } from '../env.ts';
 import { log } from '../log.ts';
 import { storeMail } from '../use/mails.ts';
 import { wake } from '../use/tasks.ts';
+import { settingsIn } from '../use/workspaces.ts';
 import { queue } from './boss.ts';
 
 /** A mail of notices, to be put into words; `base`: the address of the workspace, under which links stand. */
@@ -35,16 +36,17 @@ type Place = { readonly id: string; readonly name: string; readonly slug: string
 
 /** Mails what is due in one workspace. Returns how many mails were stored. */
 export async function mailNoticesOf(place: Place, words: LetterWords, now: Date): Promise<number> {
-  const emails = await emailsOf(place.id);
   const stored = await inWorkspace(place.id, async (tx) => {
     const choices = await tx
       .select()
       .from(noticeMail)
       .where(eq(noticeMail.workspaceId, place.id))
       .for('update', { skipLocked: true });
-    const isKept = choices.length > 0 && (await isInUse(tx, place.id));
+    // Of a workspace that is deleted nobody is told anything.
+    if (choices.length === 0 || (await settingsIn(tx, place.id)) === null) return [];
+    const emails = await emailsOf(place.id);
     const tasks: string[] = [];
-    for (const choice of isKept ? choices : []) {
+    for (const choice of choices) {
       const to = emails.get(choice.userId);
       const task =
         to === undefined ? await forget(tx, choice) : await mailTo(tx, place, choice, to, words, now);
@@ -64,14 +66,6 @@ async function emailsOf(workspaceId: string): Promise<Map<string, string>> {
     .innerJoin(user, eq(member.userId, user.id))
     .where(eq(member.organizationId, workspaceId));
   return new Map(rows.map(({ id, email }) => [id, email]));
-}
-
-async function isInUse(tx: Tx, workspaceId: string): Promise<boolean> {
-  const [row] = await tx
-    .select({ deletedAt: workspace.deletedAt })
-    .from(workspace)
-    .where(eq(workspace.workspaceId, workspaceId));
-  return row !== undefined && row.deletedAt === null;
 }
 
 type Choice = typeof noticeMail.$inferSelect;

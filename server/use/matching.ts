@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import type { ListingSeen, MatchDecision, MatchedRow } from '../../between/matching.ts';
+import type { ListingSeen, MatchDecision, MatchedRow, PicturesFrom } from '../../between/matching.ts';
 import { CONFIDENCES } from '../../core/match/match.ts';
 import type { Confidence } from '../../core/match/match.ts';
 import { NOISE } from '../../core/match/tokens.ts';
@@ -49,8 +49,8 @@ export type MatchPage = {
     readonly id: string;
     readonly name: string;
     readonly hasReference: boolean;
-    /** Whom the feed is asked for pictures of; null: neither goods nor listings came by it. */
-    readonly from: { readonly shop: string; readonly market: string | null } | null;
+    /** Null: neither goods nor listings came by the feed. */
+    readonly from: PicturesFrom | null;
   };
   readonly work: {
     readonly state: TaskState;

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useTranslation } from 'react-i18next';
-import type { ListingSeen, MatchDecision, MatchedRow } from '../../../between/matching.ts';
+import type { ListingSeen, MatchDecision, MatchedRow, PicturesFrom } from '../../../between/matching.ts';
 import { codeOfKey } from '../../../core/match/remembered.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -12,10 +12,7 @@ import { Pane } from '../weigh/Pane.tsx';
 import { GoodsPicture } from './GoodsPicture.tsx';
 
 /** Whom the feed is asked for pictures of, and under which address. */
-type Pictures = {
-  readonly root: string;
-  readonly from: { readonly shop: string; readonly market: string | null } | null;
-};
+type Pictures = { readonly root: string; readonly from: PicturesFrom | null };
 const ofListing = ({ from }: Pictures, { code }: ListingSeen) =>
   from === null || from.market === null || code === '' ? null : { market: from.market, code };
 const ofGoods = ({ from }: Pictures, { shopCode }: MatchedRow) =>

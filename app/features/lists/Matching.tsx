@@ -1,25 +1,21 @@
 /** Goods without a proven barcode beside the listings they could be: looked at one by one, decided by keyboard. */
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useFetcher, useRevalidator } from 'react-router';
-import type { MatchDecision, MatchedRow } from '../../../between/matching.ts';
+import type { MatchDecision, MatchedRow, PicturesFrom } from '../../../between/matching.ts';
 import { addWords } from '../../i18n.ts';
 import { matchingWords } from '../../locales/en.matching.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useInOrder } from '../../ui/useInOrder.ts';
 import { MatchDesk } from './MatchDesk.tsx';
 
 addWords(matchingWords);
 const SHOWN = ['open', 'certain', 'likely', 'byEye', 'none', 'decided'] as const;
 type Shown = (typeof SHOWN)[number];
 type Props = {
-  list: {
-    id: string;
-    name: string;
-    hasReference: boolean;
-    from: { shop: string; market: string | null } | null;
-  };
+  list: { id: string; name: string; hasReference: boolean; from: PicturesFrom | null };
   work: { state: string; done: number; total: number; error: string | null } | null;
   counts: Readonly<Record<'certain' | 'likely' | 'byEye' | 'none' | 'decided', number>>;
   rows: readonly MatchedRow[];
@@ -38,13 +34,10 @@ export function Matching(props: Props) {
   const { submit, data: told } = useFetcher<{ error?: string }>();
   const { revalidate } = useRevalidator();
   const url = `${root}/lists/${list.id}`;
-  /** What is decided goes out in its order, each once what came before has arrived: keys may be fast. */
-  const before = useRef(Promise.resolve());
-  const act = (what: object): void => {
-    before.current = before.current.then(() =>
-      submit(what as never, { method: 'post', encType: 'application/json' }),
-    );
-  };
+  // Keys may be fast, and a second submission would cut off the first.
+  const inOrder = useInOrder();
+  const act = (what: object): void =>
+    void inOrder(() => submit(what as never, { method: 'post', encType: 'application/json' }));
   const isWorking = work?.state === 'waiting' || work?.state === 'running';
   useEffect(() => {
     if (!isWorking) return;

@@ -1,5 +1,5 @@
 /** What a market's page works on: the document of the chosen market, what it says, and what one decides about it. */
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useRevalidator } from 'react-router';
 import { laneChanges } from '../../../core/evidence/use.ts';
 import type { Use } from '../../../core/evidence/use.ts';
@@ -12,6 +12,7 @@ import type { Composed, ObservedKind, Watch } from '../../../core/evidence/obser
 import type { EvidenceSettings } from '../../../core/evidence/settings.ts';
 import { exchangeFactor } from '../../../core/money/money.ts';
 import { tell } from '../../ui/client.ts';
+import { useInOrder } from '../../ui/useInOrder.ts';
 import { useNotDone } from '../../ui/useNotDone.ts';
 import { useStore } from '../weigh/store.ts';
 import type { Frame, LaneView } from '../weigh/useFigures.ts';
@@ -111,23 +112,20 @@ export function useMarket(view: LaneView, markets: readonly KeptMarket[], frame:
   );
   const [keep] = useState(keeper);
   const market = useMemo(() => marketFor(view, kept, watch, frame, keep), [view, kept, watch, frame, keep]);
-  const line = useRef<Promise<unknown>>(Promise.resolve());
+  const inOrder = useInOrder();
   const decide = useCallback(
     async (change: Change): Promise<boolean> => {
       // It stands at once; where the server does not take it, it is taken off again and said.
       setDecided((d) => ({ ...d, [key]: [...(d[key] ?? []), change] }));
-      // One after another, so that the last that was typed is the last that is kept.
       // It arrives though the page is left at once.
-      const sending = line.current.then(() =>
+      const told = await inOrder(() =>
         tell(`${url}/act`, { intent: 'decide', market: key, change }, { leaving: true }),
       );
-      line.current = sending;
-      const told = await sending;
       setFailed(told.ok ? null : notDone(told));
       if (!told.ok) setDecided((d) => ({ ...d, [key]: (d[key] ?? []).filter((c) => c !== change) }));
       return told.ok;
     },
-    [key, url, notDone],
+    [key, url, notDone, inOrder],
   );
   const onChanged = useCallback(() => void revalidate(), [revalidate]);
   return { market, watch, decide, failed, revalidate: onChanged };

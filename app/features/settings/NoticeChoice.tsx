@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { noticeGroups } from '../../../core/workspace/notices.ts';
 import type { NoticeGroup } from '../../../core/workspace/notices.ts';
 import { tell } from '../../ui/client.ts';
+import { useInOrder } from '../../ui/useInOrder.ts';
 import { useNotDone } from '../../ui/useNotDone.ts';
 import { Section } from './Section.tsx';
 
@@ -16,8 +17,7 @@ export function NoticeChoice({ byMail, slug }: { byMail: NoticesByMail; slug: st
   const [groups, setGroups] = useState(byMail.groups);
   const kept = useRef(byMail.groups);
   const [wrong, setWrong] = useState<string | null>(null);
-  /** What was ticked is sent in the order it was ticked. */
-  const sending = useRef(Promise.resolve());
+  const inOrder = useInOrder();
   const keep = async (next: NoticeGroup[]): Promise<void> => {
     const told = await tell(`/w/${slug}/settings/notices`, { groups: next });
     setWrong(told.ok ? null : notDone(told));
@@ -27,7 +27,7 @@ export function NoticeChoice({ byMail, slug }: { byMail: NoticesByMail; slug: st
   const choose = (group: NoticeGroup, isChosen: boolean): void => {
     const next = isChosen ? [...groups, group] : groups.filter((g) => g !== group);
     setGroups(next);
-    sending.current = sending.current.then(() => keep(next));
+    void inOrder(() => keep(next));
   };
   return (
     <Section

@@ -24,7 +24,7 @@ function shown(role: 'owner' | 'editor' | 'viewer', answer: object = { error: nu
         ]}
         invitations={[{ id: 'i1', email: 'cy@example.com', role: 'editor', link: 'https://example.com/i1' }]}
         feed={null}
-        byMail={{ groups: ['hurdles'], email: 'ada@example.com', canMail: true }}
+        byMail={{ groups: [], email: 'ada@example.com', canMail: true }}
         countries={['DE', 'FR']}
         said={useActionData() ?? null}
         head={head}
