@@ -96,7 +96,9 @@ export function MatchDesk({
   const decision = decisions.find((d) => d.said === row.said) ?? null;
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '300px 1fr' }, gap: 3 }}>
-      <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0, maxHeight: 460, overflowY: 'auto' }}>
+      <Box
+        component="ol"
+        sx={{ listStyle: 'none', m: 0, p: 0, maxHeight: { xs: 160, md: 460 }, overflowY: 'auto' }}>
         {rows.map((r, i) => (
           <li key={r.said}>
             <Button
