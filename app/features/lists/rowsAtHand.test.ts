@@ -8,6 +8,11 @@ const row = (i: number): ListRow =>
 const window = (from: number, count: number): ListRow[] =>
   Array.from({ length: count }, (_, i) => row(from + i));
 
+const missing = (rows: RowsAtHand, from: number, to: number): number[] => {
+  rows.view = [from, to];
+  return rows.missing();
+};
+
 describe('rows at hand', () => {
   it('are those of the first answer, under what was asked', () => {
     const rows = new RowsAtHand(window(0, 3), 'k', 'q');
@@ -17,32 +22,32 @@ describe('rows at hand', () => {
   });
   it('what is missing in view is asked for by chunks, each once until it has come', () => {
     const rows = new RowsAtHand(window(0, CHUNK));
-    expect(rows.missing(20, 60)).toEqual([]);
-    expect(rows.missing(80, 220)).toEqual([100, 200]);
-    expect(rows.missing(90, 230)).toEqual([]);
+    expect(missing(rows, 20, 60)).toEqual([]);
+    expect(missing(rows, 80, 220)).toEqual([100, 200]);
+    expect(missing(rows, 90, 230)).toEqual([]);
     rows.came(100);
     rows.put(100, window(100, CHUNK));
-    expect(rows.missing(90, 230)).toEqual([]);
+    expect(missing(rows, 90, 230)).toEqual([]);
     // What did not come is asked for again.
     rows.came(200);
-    expect(rows.missing(90, 230)).toEqual([200]);
+    expect(missing(rows, 90, 230)).toEqual([200]);
     expect(rows.view).toEqual([90, 230]);
   });
   it('of a chunk that is there in part only what is in view counts', () => {
     const rows = new RowsAtHand(window(0, 50));
-    expect(rows.missing(0, 49)).toEqual([]);
-    expect(rows.missing(0, 50)).toEqual([0]);
+    expect(missing(rows, 0, 49)).toEqual([]);
+    expect(missing(rows, 0, 50)).toEqual([0]);
   });
   it('another answer takes the place of all, and what was asked for before may be asked for again', () => {
     const rows = new RowsAtHand(window(0, CHUNK));
-    rows.missing(100, 150);
+    missing(rows, 100, 150);
     rows.replace(200, window(200, 20), 'k2', 'q2');
     expect([rows.at(0), rows.at(200)?.line, rows.key, rows.query]).toEqual([undefined, 202, 'k2', 'q2']);
-    expect(rows.missing(100, 150)).toEqual([100]);
+    expect(missing(rows, 100, 150)).toEqual([100]);
   });
   it('far from view they are let go once there are many', () => {
     const rows = new RowsAtHand();
-    rows.missing(6000, 6060);
+    missing(rows, 6000, 6060);
     rows.put(0, window(0, 100));
     rows.put(5900, window(5900, 3000));
     expect(rows.at(0)?.line).toBe(2);
@@ -54,9 +59,9 @@ describe('rows at hand', () => {
 describe('rows judged before the whole list', () => {
   it('are those in view, at most as many as may be asked; they keep what is not judged', () => {
     const rows = new RowsAtHand(window(0, 500));
-    rows.missing(0, 499);
+    missing(rows, 0, 499);
     expect(rows.seen()).toHaveLength(Math.min(MOST_AHEAD, 500));
-    rows.missing(10, 11);
+    missing(rows, 10, 11);
     const seen = rows.seen();
     expect(seen.map(([i]) => i)).toEqual([10, 11]);
     rows.judge(seen, [

@@ -49,9 +49,9 @@ export class RowsAtHand {
     }
   }
 
-  /** Says which rows are in view; first rows of the chunks that are to be asked for, each once until it has come. */
-  missing(from: number, to: number): number[] {
-    this.view = [from, to];
+  /** First rows of the chunks in view that are to be asked for, each once until it has come. */
+  missing(): number[] {
+    const [from, to] = this.view;
     const out: number[] = [];
     for (let at = Math.floor(from / CHUNK) * CHUNK; at <= to; at += CHUNK) {
       if (this.asked.has(at) || this.whole(Math.max(from, at), Math.min(to, at + CHUNK - 1))) continue;

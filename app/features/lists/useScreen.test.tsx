@@ -75,6 +75,35 @@ describe('the rows of a list on screen', () => {
         .map((b) => [b.from, b.count]),
     ).toEqual([[200, 100]]);
   });
+  it('that came into view before the first answer are asked for again where it does not hold them', async () => {
+    let letFirst: () => void = () => undefined;
+    const held = new Promise<void>((done) => {
+      letFirst = done;
+    });
+    server.answer = async ({ body }) => {
+      if ((body as Body).from === 0) await held;
+      return whole(body as Body);
+    };
+    const { result } = screenOf();
+    act(() => result.current.inView(280, 299));
+    await waitFor(() => expect(result.current.rowAt(299)?.title).toBe('row 299'));
+    letFirst();
+    await waitFor(() => expect(result.current.sums).not.toBeNull());
+    await waitFor(() => expect(result.current.rowAt(299)?.title).toBe('row 299'));
+    expect(result.current.rowAt(0)?.title).toBe('row 0');
+  });
+  it('that came into view while the server was away come once it is back', async () => {
+    const { result } = screenOf();
+    await waitFor(() => expect(result.current.sums).not.toBeNull());
+    let isAway = true;
+    server.answer = ({ body }) =>
+      isAway ? Response.json({ error: 'away' }, { status: 503 }) : whole(body as Body);
+    act(() => result.current.inView(280, 299));
+    await waitFor(() => expect(result.current.notAnswered).toBe('offline'));
+    isAway = false;
+    await waitFor(() => expect(result.current.rowAt(299)?.title).toBe('row 299'), { timeout: 3000 });
+    expect(result.current.notAnswered).toBeNull();
+  });
   it('in view are told ahead under other assumptions; of the rest the whole answer tells', async () => {
     const { result, rerender } = screenOf();
     await waitFor(() => expect(result.current.sums).not.toBeNull());

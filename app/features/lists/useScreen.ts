@@ -6,6 +6,7 @@ import type { ListSettings } from '../../../core/lists/settings.ts';
 import { tell } from '../../ui/client.ts';
 import type { Told, Why } from '../../ui/client.ts';
 import type { Answer, JudgedRow, ListRow } from '../../../between/ask.ts';
+import { useLatest } from '../../ui/useLatest.ts';
 import { CHUNK, RowsAtHand } from './rowsAtHand.ts';
 
 export type Work = {
@@ -28,6 +29,8 @@ type Ask = {
 /** The most that one question may ask for. */
 const AT_MOST = 500;
 
+/** Time until a question that met nobody is asked again, ms. */
+const AGAIN = 700;
 /** Time to draw what has just been answered, ms. */
 const FRAME = 16;
 
@@ -94,7 +97,12 @@ export function useScreen(
     [url],
   );
 
-  const lookAhead = useLookAhead(post, rows, round, () => drawn((n) => n + 1));
+  const redraw = (): void => drawn((n) => n + 1);
+  const lookAhead = useLookAhead(post, rows, round, redraw);
+  const fill = useFilling(post, asked, rows, round, (why) => {
+    setNotAnswered(why);
+    if (why === null) redraw();
+  });
 
   const question = useCallback(
     async (mine: number, signal: AbortSignal): Promise<void> => {
@@ -112,7 +120,7 @@ export function useScreen(
         if (mine !== round.current) return;
         setNotAnswered(told.ok ? null : told.why);
         if (!told.ok && told.why === 'offline') {
-          await new Promise((done) => setTimeout(done, 700));
+          await new Promise((done) => setTimeout(done, AGAIN));
           if (mine !== round.current) return;
           continue;
         }
@@ -123,6 +131,8 @@ export function useScreen(
         running.current = isReading(got.work);
         rows.replace(from, got.window, nowKey, queryOf(now));
         setAnswer({ key: nowKey, answer: got });
+        // Whoever moved on meanwhile looks at rows that this answer does not hold.
+        fill();
         break;
       }
       // Sums of a list that is still being read would be old before they are there.
@@ -135,25 +145,17 @@ export function useScreen(
       const { stats, facets, funnel, strange } = more.data;
       setSums({ stats, facets, funnel, strange });
     },
-    [post, rows, lookAhead, figuresKey],
+    [post, rows, lookAhead, fill, figuresKey],
   );
 
   const refresh = useAsking(key, round, question, isReading(work), answer);
 
   const inView = useCallback(
     (from: number, to: number) => {
-      const mine = round.current;
-      for (const at of rows.missing(from, to))
-        void post({ ...asked.current, from: at, count: CHUNK }).then((told) => {
-          rows.came(at);
-          if (mine !== round.current) return;
-          setNotAnswered(told.ok ? null : told.why);
-          if (!told.ok) return;
-          rows.put(at, told.data.window);
-          drawn((n) => n + 1);
-        });
+      rows.view = [from, to];
+      fill();
     },
-    [post, rows],
+    [rows, fill],
   );
 
   const { rowsUpTo, verdictsUnder } = useBeside(post, asked);
@@ -169,6 +171,34 @@ export function useScreen(
     work,
     refresh,
   };
+}
+
+/**
+ * Asks for the rows in view that are not there. Where the screening is away they are asked for again; `said` is
+ * told why they have not come, or that they have.
+ */
+function useFilling(
+  post: Post,
+  asked: { readonly current: Ask },
+  rows: RowsAtHand,
+  round: { readonly current: number },
+  said: (why: Why | null) => void,
+): () => void {
+  const say = useLatest(said);
+  return useCallback(
+    function fill(): void {
+      const mine = round.current;
+      for (const at of rows.missing())
+        void post({ ...asked.current, from: at, count: CHUNK }).then((told) => {
+          rows.came(at);
+          if (mine !== round.current) return;
+          if (told.ok) rows.put(at, told.data.window);
+          say(told.ok ? null : told.why);
+          if (!told.ok && told.why === 'offline') setTimeout(fill, AGAIN);
+        });
+    },
+    [post, asked, rows, round, say],
+  );
 }
 
 /** What the rows in view come to under other assumptions, before the whole list has answered. */
@@ -211,7 +241,11 @@ function useAsking(
     const mine = ++round.current;
     const stop = new AbortController();
     void question(mine, stop.signal);
-    return () => stop.abort();
+    return () => {
+      stop.abort();
+      // Whatever is still under way for a question that has gone asks no more.
+      round.current += 1;
+    };
   }, [key, round, question]);
 
   const refresh = useCallback(
