@@ -5,7 +5,8 @@ import type { MarketplaceCard } from '../core/cards/rates.ts';
 import { laneDocument } from '../core/lane/schema.ts';
 import type { LaneDocument } from '../core/lane/schema.ts';
 import { newLane } from '../core/workspace/newLane.ts';
-import { candidateData, composeLane, quoteSource, storedLane } from '../core/workspace/records.ts';
+import { candidateData, quoteSource, storedLane } from '../core/workspace/records.ts';
+import { composeLane } from '../core/workspace/compose.ts';
 import { settings as settingsSchema } from '../core/workspace/settings.ts';
 
 export function demoLanes(): LaneDocument[] {

@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import { MATCHES, PERMISSIONS } from '../core/evidence/schema.ts';
-import { MAX_AMOUNT } from '../core/money/schema.ts';
+import { MAX_AMOUNT } from '../core/money/money.ts';
 import { shop, shopGoods } from '../core/shops/schema.ts';
 
 /** Plain numbers and texts: an answer says what it means, and no default stands in for what it leaves out. */

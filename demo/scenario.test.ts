@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { MarketplaceCard, TaxCard } from '../core/cards/rates.ts';
 import { marketplaceCard, taxCard } from '../core/cards/rates.ts';
-import { WAYS } from '../core/lane/schema.ts';
+import { WAYS } from '../core/lane/choices.ts';
 import { newLane } from '../core/workspace/newLane.ts';
-import { candidateData, composeLane, quoteSource, storedLane } from '../core/workspace/records.ts';
+import { candidateData, quoteSource, storedLane } from '../core/workspace/records.ts';
+import { composeLane } from '../core/workspace/compose.ts';
 import { settings as settingsSchema } from '../core/workspace/settings.ts';
 import { bestLane, planOf, summarise } from '../core/workspace/summary.ts';
 import { demoCandidates, demoSettings, demoSuppliers } from './scenario.ts';

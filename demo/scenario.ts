@@ -4,7 +4,7 @@
  * demonstration prefix 952.
  * It is data, told candidate after candidate, in one file so that the whole story is seen at once.
  */
-import type { Way } from '../core/lane/schema.ts';
+import type { Way } from '../core/lane/choices.ts';
 import type { z } from 'zod';
 import type { candidateData, quoteSource } from '../core/workspace/records.ts';
 import type { Settings } from '../core/workspace/settings.ts';

@@ -4,7 +4,7 @@ import type { Cell } from '../core/cards/cells.ts';
 import type { Tables } from '../core/cards/reader.ts';
 import type { CardData, CardOf } from '../core/cards/schema.ts';
 import { draftOf, readTables } from '../core/cards/tables.ts';
-import { composeLane } from '../core/workspace/records.ts';
+import { composeLane } from '../core/workspace/compose.ts';
 import { evaluate } from '../core/lane/evaluate.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
 import { lane, laneHistory } from './db/schema.ts';

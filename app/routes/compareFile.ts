@@ -9,7 +9,7 @@ import type { LaunchPlan } from '../../core/launch/schema.ts';
 import { LINES } from '../../core/lane/costLines.ts';
 import { priceFor } from '../../core/lane/solve.ts';
 import { launchCash } from '../../core/launch/launch.ts';
-import { composeLane } from '../../core/workspace/records.ts';
+import { composeLane } from '../../core/workspace/compose.ts';
 import { planOf } from '../../core/workspace/summary.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { fileAnswer } from '../fileAnswer.ts';

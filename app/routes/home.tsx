@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { data, Form, redirect, useActionData, useLoaderData, useNavigation } from 'react-router';
 import { z } from 'zod';
 import { Button } from '@mui/material';
-import { WAYS } from '../../core/lane/schema.ts';
+import { WAYS } from '../../core/lane/choices.ts';
 import { country, currency } from '../../core/money/schema.ts';
 import { CURRENCY_OF } from '../../core/money/iso.ts';
 import { needPerson, workspacesOf } from '../../server/auth/session.ts';

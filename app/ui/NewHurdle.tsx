@@ -2,7 +2,7 @@
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { Hurdle } from '../../core/lane/hurdles.ts';
+import type { Hurdle } from '../../core/lane/hurdleSchema.ts';
 import { ChoiceLine, NumField } from './Field.tsx';
 import { hurdleKind } from './figures.ts';
 

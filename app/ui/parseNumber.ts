@@ -1,5 +1,5 @@
 /** Understanding numbers as people type and paste them. */
-import { positive } from '../../core/money/schema.ts';
+import { LEAST_MEASURE, MAX_AMOUNT } from '../../core/money/money.ts';
 
 export type Understood =
   | { readonly kind: 'blank' }
@@ -114,7 +114,7 @@ export function parseSides(text: string, locale: string): [number, number, numbe
   const values = parts.map((p) =>
     parseMeasure(/[a-z"″]$/i.test(p) || m?.[2] === undefined ? p : `${p}${m[2]}`, 'length', locale),
   );
-  return values.every((v) => v !== null && v !== 'blank' && positive.safeParse(v.value).success)
+  return values.every((v) => v !== null && v !== 'blank' && v.value >= LEAST_MEASURE && v.value <= MAX_AMOUNT)
     ? (values.map((v) => (v as { value: number }).value) as [number, number, number])
     : null;
 }

@@ -1,6 +1,6 @@
 /** One cell of a card's table: what may stand in it, how it is written, how it is read. */
 
-import { MAX_AMOUNT } from '../money/schema.ts';
+import { MAX_AMOUNT } from '../money/money.ts';
 import { fault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 

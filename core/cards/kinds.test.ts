@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CARD_FIELDS, cardFields } from '../workspace/records.ts';
+import { CARD_FIELDS, cardFields } from '../workspace/compose.ts';
 import { CARD_FORMS } from './forms.ts';
 import { CARD_KINDS, cardDocument, cardSchema, idsOf, isCardKind, usualCards } from './schema.ts';
 import type { CardKind } from './schema.ts';

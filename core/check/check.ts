@@ -4,19 +4,21 @@ import type { CardData } from '../cards/schema.ts';
 import type { Blank } from '../lane/blanks.ts';
 import { evaluate } from '../lane/evaluate.ts';
 import { judgeHurdles, mostToClear } from '../lane/hurdles.ts';
-import type { Hurdle, HurdleResult } from '../lane/hurdles.ts';
+import type { HurdleResult } from '../lane/hurdles.ts';
+import type { Hurdle } from '../lane/hurdleSchema.ts';
 import type { LaneResult } from '../lane/result.ts';
-import { product, retailPurchase } from '../lane/schema.ts';
-import type { LaneDocument, Provenance } from '../lane/schema.ts';
+import { NEW_PRODUCT, newRetail } from '../lane/defaults.ts';
+import type { LaneDocument, Provenance, RetailPurchase } from '../lane/schema.ts';
 import { highestPurchaseCost } from '../lane/solve.ts';
 import { afterDiscounts } from '../lane/steps/retail.ts';
 import { exchangeFactor } from '../money/money.ts';
 import type { ExchangeTable } from '../money/money.ts';
 import { isUnknown } from '../rules/numbers.ts';
 import { newLane } from '../workspace/newLane.ts';
-import { composeLane } from '../workspace/records.ts';
+import { composeLane } from '../workspace/compose.ts';
 import type { Settings } from '../workspace/settings.ts';
-import type { PriceBasis, ShelfCheck, ShelfListing, TillTerms } from './schema.ts';
+import type { ShelfCheck, ShelfListing, TillTerms } from './schema.ts';
+import type { PriceBasis } from './bases.ts';
 
 export type CheckFrame = {
   readonly settings: Pick<Settings, 'homeCurrency' | 'standings' | 'defaults' | 'hurdles'>;
@@ -50,20 +52,18 @@ export const basisFor = (listing: ShelfListing | null, wanted: PriceBasis): Pric
     : (NEAREST[wanted].find((b) => listing.prices[b] !== null) ?? wanted);
 
 /** What the goods are bought on: the shelf, through the till. */
-const purchaseOf = (till: TillTerms, shelf: number | null): ReturnType<typeof retailPurchase.parse> =>
-  retailPurchase.parse({
-    kind: 'retail',
-    currency: till.currency,
-    shelfPrice: shelf,
-    discounts: [
-      ...(till.off > 0 ? [{ kind: 'percent', share: till.off }] : []),
-      ...(till.coupon > 0 ? [{ kind: 'coupon', amount: till.coupon }] : []),
-    ],
-    vat: till.vatRate > 0 ? 'included' : 'none',
-    vatRate: till.vatRate,
-    salesTax: till.salesTax,
-    cashback: till.cashback > 0 ? { share: till.cashback } : null,
-  });
+const purchaseOf = (till: TillTerms, shelf: number | null): RetailPurchase => ({
+  ...newRetail(till.currency),
+  shelfPrice: shelf,
+  discounts: [
+    ...(till.off > 0 ? [{ kind: 'percent' as const, share: till.off }] : []),
+    ...(till.coupon > 0 ? [{ kind: 'coupon' as const, amount: till.coupon, covers: 1 }] : []),
+  ],
+  vat: till.vatRate > 0 ? 'included' : 'none',
+  vatRate: till.vatRate,
+  salesTax: till.salesTax,
+  cashback: till.cashback > 0 ? { share: till.cashback, taxCounts: false, giftCardsCount: true } : null,
+});
 
 /**
  * The check as a lane of the workspace's defaults: bought retail, sold at the listing's price, ordered as many as one
@@ -90,15 +90,16 @@ export function laneOfCheck(c: Checked, { settings, cards, today }: CheckFrame):
   const soldPack = listing?.pack ?? 1;
   const mine = listing?.mine ?? null;
   const named = c.typed.category ?? listing?.category;
-  const category = card.categories.some((k) => k.key === named) ? named : null;
+  const category = card.categories.find((k) => k.key === named)?.key ?? null;
   return composeLane({
     candidate: {
       way: 'retail',
-      product: product.parse({
+      product: {
+        ...NEW_PRODUCT,
         sides: c.typed.sides ?? listing?.sides ?? null,
         kg: c.typed.kg ?? listing?.kg ?? null,
         category,
-      }),
+      },
     },
     lane: {
       ...lane,

@@ -1,6 +1,7 @@
 /** A check of goods at a shop's shelf: what is typed there, what is known of the listing, and what was decided. */
 import { z } from 'zod';
 import { isGtin } from '../goods/gtin.ts';
+import { PRICE_BASES } from './bases.ts';
 import { PERMISSIONS } from '../evidence/schema.ts';
 import {
   currency,
@@ -13,10 +14,6 @@ import {
   share,
   shortText,
 } from '../money/schema.ts';
-
-/** Which of a listing's prices is reckoned with; `typed`: one's own. */
-export const PRICE_BASES = ['now', 'mean30', 'mean90', 'typed'] as const;
-export type PriceBasis = (typeof PRICE_BASES)[number];
 
 /**
  * A listing as it is known at the shelf; null is not known. Prices with delivery in the market's currency, units a

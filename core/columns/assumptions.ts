@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { priceBreakAt } from '../rules/goods.ts';
 import { isKnown, isUnknown } from '../rules/numbers.ts';
 import { orderStep } from '../goods/orders.ts';
-import { hurdle } from '../lane/hurdles.ts';
+import { hurdle } from '../lane/hurdleSchema.ts';
 import type { MarketplaceCard, TaxCard } from '../cards/rates.ts';
 import { laneDocument, returnsTerms, standing } from '../lane/schema.ts';
 import { ownDispatch } from '../cards/carriage.ts';

@@ -1,6 +1,6 @@
 /** What a supplier is to be asked about goods: what the candidate does not know yet. */
 import { quantitiesToCompare, admissibleOrders } from '../launch/orders.ts';
-import type { Hurdle } from '../lane/hurdles.ts';
+import type { Hurdle } from '../lane/hurdleSchema.ts';
 import { mostToClear } from '../lane/hurdles.ts';
 import type { LaneDocument, Quote } from '../lane/schema.ts';
 import type { CandidateData } from '../workspace/records.ts';

@@ -1,6 +1,7 @@
 /** Hurdles that are set on evidence: what must be true of a market before one enters it (evidence, section 8). */
 import { z } from 'zod';
-import { MAX_AMOUNT, share } from '../money/schema.ts';
+import { share } from '../money/schema.ts';
+import { MAX_AMOUNT } from '../money/money.ts';
 
 export const EVIDENCE_FIGURES = [
   'searches',

@@ -7,7 +7,6 @@ import {
   country,
   currency,
   day,
-  MAX_AMOUNT,
   month,
   nonNegative,
   orBlank,
@@ -16,6 +15,7 @@ import {
   share,
   shortText,
 } from '../money/schema.ts';
+import { MAX_AMOUNT } from '../money/money.ts';
 import { hurdle } from './hurdles.ts';
 import { evidenceSettings } from './settings.ts';
 

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { plainLane, taxCardOf } from '../testing/documents.ts';
 import { randomLane } from '../testing/lanes.ts';
-import { hurdle, judgeHurdles, remedyFor } from './hurdles.ts';
-import type { Hurdle } from './hurdles.ts';
+import { judgeHurdles, remedyFor } from './hurdles.ts';
+import { hurdle } from './hurdleSchema.ts';
+import type { Hurdle } from './hurdleSchema.ts';
 import { evaluate } from './evaluate.ts';
 import type { LaneDocument, LaneDocumentInput } from './schema.ts';
 

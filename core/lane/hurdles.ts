@@ -1,5 +1,3 @@
-import { z } from 'zod';
-import { MAX_AMOUNT, share } from '../money/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 import { atLeast, within } from '../rules/numbers.ts';
 import { reckon } from './reckon.ts';
@@ -8,6 +6,7 @@ import type { Bound } from './bounds.ts';
 import { blanksIn } from './blanks.ts';
 import { FIGURE_BLANKS, figureValue, highestCpcBlendedFor, isMoney } from './figures.ts';
 import type { Figure } from './figures.ts';
+import type { Hurdle } from './hurdleSchema.ts';
 import { Reckoning } from './reckoning.ts';
 import type { LaneDocument } from './schema.ts';
 import { highestPurchaseCost, priceFor } from './solve.ts';
@@ -26,18 +25,6 @@ export const HURDLE_FIGURES = [
   'coverMonths',
   'gross',
 ] as const satisfies readonly Figure[];
-
-/**
- * A level of one's own. Money levels are in the home currency; `near` is how much of the level may be missing
- * to be near.
- */
-export const hurdle = z.strictObject({
-  figure: z.enum(HURDLE_FIGURES),
-  bound: z.enum(['atLeast', 'atMost']),
-  level: z.number().min(-MAX_AMOUNT).max(MAX_AMOUNT),
-  near: share.default(0.1),
-});
-export type Hurdle = z.output<typeof hurdle>;
 
 export type Verdict = 'pass' | 'near' | 'fail' | 'unknown';
 export type HurdleResult = {

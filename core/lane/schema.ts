@@ -27,24 +27,8 @@ import {
 } from '../money/schema.ts';
 import { ownDispatch, route } from '../cards/carriage.ts';
 import { marketplaceCard, taxCard } from '../cards/rates.ts';
-
-export const WAYS = ['ownBrand', 'retail', 'wholesale', 'supplierShips', 'feeCheck'] as const;
-export type Way = (typeof WAYS)[number];
-
-export const INCOTERMS = [
-  'EXW',
-  'FCA',
-  'FAS',
-  'FOB',
-  'CFR',
-  'CPT',
-  'CIF',
-  'CIP',
-  'DAP',
-  'DPU',
-  'DDP',
-] as const;
-export type Incoterm = (typeof INCOTERMS)[number];
+import { INCOTERMS, WAYS } from './choices.ts';
+import { NO_TYPED_RATES } from './defaults.ts';
 
 const none = z.literal('none');
 // ---- goods
@@ -161,6 +145,8 @@ export const keyword = z.strictObject({
   expectedClicks: orBlank(nonNegative),
 });
 
+export type Keyword = z.output<typeof keyword>;
+
 export const adverts = z.strictObject({
   keywords: z.array(keyword).min(1).max(500),
   adShare: share.default(1),
@@ -172,6 +158,8 @@ export const returnsTerms = z.strictObject({
   handling: orBlank(purchasedLine),
   disposal: orBlank(purchasedLine),
 });
+
+export type ReturnsTerms = z.output<typeof returnsTerms>;
 
 export const demand = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('typed'), units: orBlank(nonNegative) }),
@@ -212,7 +200,6 @@ export const typedRates = z.strictObject({
   storagePerM3Month: orBlank(nonNegative),
 });
 export type TypedRates = z.output<typeof typedRates>;
-export const NO_TYPED_RATES: TypedRates = typedRates.parse({});
 
 export const product = z.strictObject({
   sides: orBlank(z.tuple([positive, positive, positive])).meta({ description: 'Packaged sides, cm' }),
@@ -316,6 +303,8 @@ export const laneTerms = z.strictObject({
   typed: typedRates.default(NO_TYPED_RATES),
   provenance: provenance.default({}),
 });
+
+export type LaneTerms = z.output<typeof laneTerms>;
 
 export const rates = z.strictObject({
   exchange: orBlank(exchangeTable),

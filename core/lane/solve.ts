@@ -9,7 +9,7 @@ import type { Blank } from './blanks.ts';
 import { PriceSearch, priceLimits, roundingNoise } from './priceSearch.ts';
 import { Reckoning } from './reckoning.ts';
 import type { Component, LaneDocument } from './schema.ts';
-import { quote } from './schema.ts';
+import { newQuote } from './defaults.ts';
 
 /** What a price or a purchase cost has to reach. Values: money per unit in the sales currency, or a fraction. */
 export type Target = {
@@ -130,11 +130,7 @@ export type CostAnswer = {
  */
 function withSomeQuote(doc: LaneDocument): LaneDocument {
   if (doc.goods !== null && doc.goods !== 'none') return doc;
-  const source = quote.parse({
-    kind: 'quote',
-    currency: doc.currency,
-    priceBreaks: [{ minQty: 0, unitPrice: null }],
-  });
+  const source = newQuote(doc.currency);
   return {
     ...doc,
     goods: [{ name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, source }],

@@ -6,6 +6,11 @@ import { daysBetween } from './days.ts';
  * by itself; at the edge of the core (`toResult`) it becomes `null` with a reason, so no NaN ever leaves it.
  */
 
+/** Largest amount the core accepts, in major units; keeps every product of inputs far from Infinity. */
+export const MAX_AMOUNT = 1e12;
+/** The least that a measure above 0 may be; keeps quotients finite. */
+export const LEAST_MEASURE = 1e-9;
+
 /** Minor digits of the currencies that do not have two (ISO 4217). */
 const MINOR_DIGITS: ReadonlyMap<string, number> = new Map([
   ...['BIF', 'CLP', 'DJF', 'GNF', 'ISK', 'JPY', 'KMF', 'KRW', 'PYG'].map((c) => [c, 0] as const),

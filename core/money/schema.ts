@@ -1,14 +1,12 @@
 import { z } from 'zod';
-
-/** Largest amount the core accepts, in major units; keeps every product of inputs far from Infinity. */
-export const MAX_AMOUNT = 1e12;
+import { LEAST_MEASURE, MAX_AMOUNT } from './money.ts';
 
 /** Any amount of money, minus included. */
 export const amount = z.number().min(-MAX_AMOUNT).max(MAX_AMOUNT);
 /** An amount or measure of 0 or more. */
 export const nonNegative = z.number().min(0).max(MAX_AMOUNT);
 /** A measure that must be above 0; the floor keeps quotients finite. */
-export const positive = z.number().min(1e-9).max(MAX_AMOUNT);
+export const positive = z.number().min(LEAST_MEASURE).max(MAX_AMOUNT);
 /** An input that may be blank: not known yet. */
 export const orBlank = <T extends z.ZodType>(schema: T) => schema.nullable().default(null);
 /** A fraction of a whole, 0 to 1. */

@@ -5,7 +5,7 @@
 import { clicksAreUnknown, launchAdverts, launchIsOpen } from '../cash/launchAdverts.ts';
 import { blanksIn } from '../lane/blanks.ts';
 import { FIGURE_BLANKS, figureValue, isMoney } from '../lane/figures.ts';
-import type { Hurdle } from '../lane/hurdles.ts';
+import type { Hurdle } from '../lane/hurdleSchema.ts';
 import { reckon } from '../lane/reckon.ts';
 import { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';

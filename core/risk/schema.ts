@@ -1,8 +1,9 @@
 /** What is not certain about a lane: ranges of its inputs, and how often they are drawn. */
 import { z } from 'zod';
-import { hurdle } from '../lane/hurdles.ts';
+import { hurdle } from '../lane/hurdleSchema.ts';
 import { launchPlan } from '../launch/schema.ts';
-import { MAX_AMOUNT, share } from '../money/schema.ts';
+import { share } from '../money/schema.ts';
+import { MAX_AMOUNT } from '../money/money.ts';
 
 /** The uncertain inputs, in the order in which a draw takes its numbers. */
 export const RISK_INPUTS = [

@@ -1,7 +1,8 @@
 /** Shops whose catalogues are read: what such a catalogue says of goods, and what is wanted of it. */
 import { z } from 'zod';
 import { listSettings } from '../lists/settings.ts';
-import { country, currency, MAX_AMOUNT, nonNegative, orBlank } from '../money/schema.ts';
+import { country, currency, nonNegative, orBlank } from '../money/schema.ts';
+import { MAX_AMOUNT } from '../money/money.ts';
 
 const text = z.string().max(400);
 const day = z.iso.date();

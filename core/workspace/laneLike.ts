@@ -5,7 +5,7 @@ import { priceByHabit } from '../compare/prices.ts';
 import type { Habit } from '../compare/prices.ts';
 import type { NewLane } from './newLane.ts';
 import { newLane } from './newLane.ts';
-import { CARD_FIELDS } from './records.ts';
+import { CARD_FIELDS } from './compose.ts';
 import type { StoredLane } from './records.ts';
 
 /** What belongs to a place, not to the product: never taken over from a lane sold elsewhere. */

@@ -4,12 +4,13 @@
  */
 import type { CardData } from '../cards/schema.ts';
 import type { MarketplaceCard } from '../cards/rates.ts';
-import type { LaneDocument, Way } from '../lane/schema.ts';
+import type { LaneDocument } from '../lane/schema.ts';
+import type { Way } from '../lane/choices.ts';
 import type { ExchangeTable } from '../money/money.ts';
 import { product } from '../lane/schema.ts';
 import { newLane } from './newLane.ts';
-import { composeLane } from './records.ts';
-import type { LaneCards } from './records.ts';
+import { composeLane } from './compose.ts';
+import type { LaneCards } from './compose.ts';
 import type { Settings } from './settings.ts';
 
 /** What a search says of a listing: price with delivery in the market's currency, units a month. */

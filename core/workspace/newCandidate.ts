@@ -2,8 +2,9 @@
 import { z } from 'zod';
 import { isGtin } from '../goods/gtin.ts';
 import type { MarketplaceCard } from '../cards/rates.ts';
-import { quote, retailPurchase, WAYS } from '../lane/schema.ts';
-import type { Way } from '../lane/schema.ts';
+import { quote, retailPurchase } from '../lane/schema.ts';
+import { WAYS } from '../lane/choices.ts';
+import type { Way } from '../lane/choices.ts';
 import { country, currency, nonNegative, positive } from '../money/schema.ts';
 import { candidateData } from './records.ts';
 import type { CandidateData, QuoteSource } from './records.ts';

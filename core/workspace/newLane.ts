@@ -1,12 +1,22 @@
-import type { z } from 'zod';
+import {
+  NEW_KEYWORD,
+  NEW_RETURNS,
+  newDispatch,
+  newLeg,
+  newRoute,
+  newTerms,
+  purchased,
+} from '../lane/defaults.ts';
 import { isKnown } from '../rules/numbers.ts';
 import type { MarketplaceCard } from '../cards/rates.ts';
-import type { Provenance, Way } from '../lane/schema.ts';
+import type { Provenance } from '../lane/schema.ts';
+import type { Way } from '../lane/choices.ts';
 import { exchangeFactor } from '../money/money.ts';
 import type { ExchangeTable } from '../money/money.ts';
 import { crossesCustoms } from '../tax/countries.ts';
-import { cardFields, storedLane } from './records.ts';
-import type { LaneCards, StoredLane } from './records.ts';
+import { cardFields } from './compose.ts';
+import type { StoredLane } from './records.ts';
+import type { LaneCards } from './compose.ts';
 import type { Settings } from './settings.ts';
 
 export type NewLane = {
@@ -43,7 +53,6 @@ type Setup = {
   /** Notes that the input of this name is a default of the workspace. */
   readonly byDefault: <T>(path: string, value: T) => T;
 };
-type Terms = z.input<typeof storedLane>;
 
 /**
  * A lane as the workspace's defaults make it. Every default taken is marked so in the provenance; a default
@@ -66,14 +75,18 @@ export function newLane(n: NewLane): StoredLane {
     postage: method === 'ownDispatch' ? n.cards.postage : null,
   };
   const setup: Setup = { n, d, home, method, ships, check, byDefault };
-  return storedLane.parse({
-    country: n.country,
-    currency: n.currency,
+  return {
+    ...newTerms(n.country, n.currency),
     marketplace: n.marketplace?.marketplace ?? '',
     imported:
       n.origin === null ? byDefault('imported', n.way === 'ownBrand') : crossesCustoms(n.origin, n.country),
     price: n.price,
-    components: n.quoteId === null ? [] : [{ quoteId: n.quoteId }],
+    components:
+      n.quoteId === null
+        ? []
+        : [{ quoteId: n.quoteId, name: '', unitsInSoldPack: 1, unitsInBoughtPack: 1, candidateId: null }],
+    noGoods: false,
+    rivalPrices: [],
     orderQuantity: orderOf(setup),
     route: cards.freight != null ? null : routeOf(setup),
     prep: prepOf(setup),
@@ -92,7 +105,7 @@ export function newLane(n: NewLane): StoredLane {
     ...cardFields(cards),
     benchmark: { rate: d.benchmarkRate, date: n.today },
     provenance,
-  });
+  };
 }
 
 function methodOf(n: NewLane): StoredLane['method'] {
@@ -104,7 +117,7 @@ function methodOf(n: NewLane): StoredLane['method'] {
 
 /** Most units that one buys in shops at a time, until one says otherwise. */
 const RETAIL_ORDER = 10;
-function orderOf({ n, d, ships, check, byDefault }: Setup): Terms['orderQuantity'] {
+function orderOf({ n, d, ships, check, byDefault }: Setup): StoredLane['orderQuantity'] {
   if (ships) return null;
   if (check) return 1;
   const most = n.way === 'retail' ? Math.min(d.orderQuantity ?? RETAIL_ORDER, RETAIL_ORDER) : d.orderQuantity;
@@ -112,30 +125,33 @@ function orderOf({ n, d, ships, check, byDefault }: Setup): Terms['orderQuantity
 }
 
 /** Main leg by volume for an own brand, the way to a warehouse by the unit; blank where the defaults name neither. */
-function routeOf({ n, d, home, method, ships, check, byDefault }: Setup): Terms['route'] {
+function routeOf({ n, d, home, method, ships, check, byDefault }: Setup): StoredLane['route'] {
   if (ships || check) return 'none';
   const ownBrand = n.way === 'ownBrand';
-  const main = ownBrand &&
-    d.mainFreightPerCbm !== null && {
+  const main =
+    ownBrand &&
+    d.mainFreightPerCbm !== null &&
+    newLeg({
       name: 'Sea or land, main leg',
-      stage: 'main' as const,
-      basis: 'perCbm' as const,
+      stage: 'main',
+      basis: 'perCbm',
       rate: d.mainFreightPerCbm,
       currency: home,
-    };
-  const inbound = method === 'warehouse' &&
-    d.inboundPerUnit !== null && {
+    });
+  const inbound =
+    method === 'warehouse' &&
+    d.inboundPerUnit !== null &&
+    newLeg({
       name: 'To the warehouse',
-      stage: 'inbound' as const,
-      basis: 'perUnit' as const,
+      stage: 'inbound',
+      basis: 'perUnit',
       rate: d.inboundPerUnit,
       currency: home,
-    };
+    });
   const legs = [main, inbound].filter((leg) => leg !== false);
   if (legs.length === 0) return method === 'ownDispatch' ? byDefault('route', 'none' as const) : null;
   return byDefault('route', {
-    name: '',
-    legs,
+    ...newRoute(legs),
     packingAllowance: 0.12,
     insuranceRate: ownBrand ? d.insuranceRate : 0,
     transitDays: ownBrand ? d.transitDays : 2,
@@ -143,47 +159,48 @@ function routeOf({ n, d, home, method, ships, check, byDefault }: Setup): Terms[
   });
 }
 
-function prepOf({ d, home, ships, check, byDefault }: Setup): Terms['prep'] {
+function prepOf({ d, home, ships, check, byDefault }: Setup): StoredLane['prep'] {
   if (ships || check) return 'none';
   if (d.prep === null) return null;
-  return byDefault('prep', { standard: d.prep, oversize: d.prep * 3, currency: home });
+  const { amount: _blank, ...bought } = purchased(null, home);
+  return byDefault('prep', { ...bought, standard: d.prep, oversize: d.prep * 3 });
 }
 
-function dispatchOf({ d, home, method, byDefault }: Setup): Terms['dispatch'] {
+function dispatchOf({ d, home, method, byDefault }: Setup): StoredLane['dispatch'] {
   if (method !== 'ownDispatch' || d.postagePerParcel === null) return null;
-  const postage = { currency: home, steps: [{ upToKg: 30, fee: d.postagePerParcel }] };
-  return byDefault('dispatch', { zones: [{ name: '', share: 1, postage }], packagingKg: 0.15 });
+  return byDefault('dispatch', { ...newDispatch(30, d.postagePerParcel, home), packagingKg: 0.15 });
 }
 
 /** A supplier sends for what a parcel of one's own would cost. */
-function deliveryOf({ d, home, ships, byDefault }: Setup): Terms['supplierDelivery'] {
+function deliveryOf({ d, home, ships, byDefault }: Setup): StoredLane['supplierDelivery'] {
   if (!ships || d.postagePerParcel === null) return null;
-  return byDefault('supplierDelivery', { amount: d.postagePerParcel, currency: home });
+  return byDefault('supplierDelivery', purchased(d.postagePerParcel, home));
 }
 
-function storageOf({ n, method, ships, check }: Setup): Terms['storage'] {
+function storageOf({ n, method, ships, check }: Setup): StoredLane['storage'] {
   if (method === 'warehouse' && n.marketplace?.storage) return 'card';
   return ships || check || method === 'ownDispatch' ? 'none' : null;
 }
 
-function returnsOf({ d, home, ships, check, byDefault }: Setup): Terms['returns'] {
+function returnsOf({ d, home, ships, check, byDefault }: Setup): StoredLane['returns'] {
   if (check) return 'none';
   if (d.returnRate === null) return null;
   return byDefault('returns', {
+    ...NEW_RETURNS,
     rate: d.returnRate,
     resaleShare: ships ? 0 : d.resaleShare,
-    handling: { amount: d.returnHandling, currency: home },
+    handling: purchased(d.returnHandling, home),
   });
 }
 
 /** Only an own brand advertises unasked; the clicks are blank without a rate to the sales currency. */
-function advertsOf({ n, d, home, byDefault }: Setup): Terms['adverts'] {
+function advertsOf({ n, d, home, byDefault }: Setup): StoredLane['adverts'] {
   if (n.way !== 'ownBrand') return byDefault('adverts', 'none' as const);
   const toSales = exchangeFactor(n.exchange, home, n.currency);
   if (d.clickLow === null || d.clickHigh === null || d.conversionRate === null || !isKnown(toSales))
     return null;
   const cents = (x: number): number => Math.round(x * 10_000) / 10_000;
   const [low, high] = [cents(d.clickLow * toSales), cents(d.clickHigh * toSales)];
-  const keyword = { text: '', low, high, conversionRate: d.conversionRate };
+  const keyword = { ...NEW_KEYWORD, low, high, conversionRate: d.conversionRate };
   return byDefault('adverts', { keywords: [keyword], adShare: d.adShare });
 }

@@ -9,7 +9,7 @@ import type { PurseDocument, PurseLane } from '../purse/schema.ts';
 import type { Order } from '../orders/schema.ts';
 import { cashPlanOf, fundPlanOf } from './fundPlan.ts';
 import { partOf } from './part.ts';
-import { composeLane } from './records.ts';
+import { composeLane } from './compose.ts';
 import type { CandidateData, QuoteSource, StoredLane } from './records.ts';
 import type { Settings } from './settings.ts';
 

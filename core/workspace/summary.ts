@@ -1,7 +1,8 @@
 import { byMeasure, isWhole, measured } from '../compare/measures.ts';
 import type { Measure } from '../compare/measures.ts';
 import { judgeHurdles } from '../lane/hurdles.ts';
-import type { Hurdle, HurdleResult } from '../lane/hurdles.ts';
+import type { HurdleResult } from '../lane/hurdles.ts';
+import type { Hurdle } from '../lane/hurdleSchema.ts';
 import { LINES } from '../lane/costLines.ts';
 import { evaluate, restate } from '../lane/evaluate.ts';
 import type { LaneResult } from '../lane/result.ts';

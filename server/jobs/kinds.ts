@@ -3,7 +3,7 @@
  * `worker.ts`; steps, tries, leases and progress are the runner's (`serve.ts`).
  */
 import { z } from 'zod';
-import { CARD_FIELDS } from '../../core/workspace/records.ts';
+import { CARD_FIELDS } from '../../core/workspace/compose.ts';
 
 type CardOfLane = keyof typeof CARD_FIELDS;
 const cardOfLane = z.enum(Object.keys(CARD_FIELDS) as [CardOfLane, ...CardOfLane[]]);

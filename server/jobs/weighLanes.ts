@@ -7,7 +7,7 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import { fallsUnder, impactOf } from '../../core/workspace/impact.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
-import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/records.ts';
+import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/compose.ts';
 import type { CandidateData, StoredLane } from '../../core/workspace/records.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import type { Settings } from '../../core/workspace/settings.ts';

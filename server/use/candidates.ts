@@ -5,7 +5,7 @@ import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { candidateOf, firstSource } from '../../core/workspace/newCandidate.ts';
 import type { NewCandidate } from '../../core/workspace/newCandidate.ts';
-import { cardsOf, composeLane } from '../../core/workspace/records.ts';
+import { cardsOf, composeLane } from '../../core/workspace/compose.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { CardData } from '../../core/cards/schema.ts';
 import type { Settings } from '../../core/workspace/settings.ts';

@@ -1,7 +1,7 @@
 /** What is read of a row, the same in every use case. */
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
-import { CARD_FIELDS } from '../../core/workspace/records.ts';
+import { CARD_FIELDS } from '../../core/workspace/compose.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard } from '../db/schema.ts';

@@ -8,7 +8,7 @@ import { firstIssue } from '../../core/issues.ts';
 import { quote as quoteSchema } from '../../core/lane/schema.ts';
 import type { Quote } from '../../core/lane/schema.ts';
 import { minorDigits, powerOfTen } from '../../core/money/money.ts';
-import { composeLane } from '../../core/workspace/records.ts';
+import { composeLane } from '../../core/workspace/compose.ts';
 import type { QuoteSource } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';

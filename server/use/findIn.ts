@@ -2,7 +2,7 @@
 import { usualCards } from '../../core/cards/schema.ts';
 import type { CardData } from '../../core/cards/schema.ts';
 import { firstMarket, marketsOffered } from '../../core/workspace/offered.ts';
-import type { LaneCards } from '../../core/workspace/records.ts';
+import type { LaneCards } from '../../core/workspace/compose.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { today } from '../env.ts';
 import type { askFeed } from '../outside/feed.ts';

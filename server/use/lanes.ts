@@ -5,7 +5,7 @@ import type { Packed } from '../../core/compare/pack.ts';
 import type { CardData, FreightCard } from '../../core/cards/schema.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
 import { quote as quoteSchema, retailPurchase } from '../../core/lane/schema.ts';
-import { cardsOf, composeLane } from '../../core/workspace/records.ts';
+import { cardsOf, composeLane } from '../../core/workspace/compose.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';

@@ -3,7 +3,7 @@
  * named, known or not.
  */
 import { and, eq, inArray } from 'drizzle-orm';
-import { CARD_FIELDS } from '../../core/workspace/records.ts';
+import { CARD_FIELDS } from '../../core/workspace/compose.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, quote, rateCard, supplierList } from '../db/schema.ts';

@@ -8,7 +8,7 @@ import type { PurseSaid } from '../../core/purse/purse.ts';
 import type { PurseDocument } from '../../core/purse/schema.ts';
 import { purseOfWorkspace, purseSaved, withSaved } from '../../core/workspace/purse.ts';
 import type { PurseCandidate, PurseSaved, PurseSource } from '../../core/workspace/purse.ts';
-import { cardsOf } from '../../core/workspace/records.ts';
+import { cardsOf } from '../../core/workspace/compose.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote, rateCard, task } from '../db/schema.ts';

@@ -1,12 +1,12 @@
 import { sql } from 'drizzle-orm';
 import type { LaneResult } from '../../core/lane/result.ts';
-import { CARD_FIELDS } from '../../core/workspace/records.ts';
+import { CARD_FIELDS } from '../../core/workspace/compose.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import type { Measures } from '../../core/workspace/summary.ts';
 import type { Tx } from '../db/client.ts';
 import type { CardData } from '../../core/cards/schema.ts';
 import { evaluate } from '../../core/lane/evaluate.ts';
-import { composeLane } from '../../core/workspace/records.ts';
+import { composeLane } from '../../core/workspace/compose.ts';
 import type { QuoteSource } from '../../core/workspace/records.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { measuresOf, planOf } from '../../core/workspace/summary.ts';

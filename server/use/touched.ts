@@ -5,7 +5,7 @@ import { cardDay, cardKey, cardName } from '../../core/cards/schema.ts';
 import type { CardData, CardKind } from '../../core/cards/schema.ts';
 import { byFall, impactOf } from '../../core/workspace/impact.ts';
 import type { Impact } from '../../core/workspace/impact.ts';
-import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/records.ts';
+import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/compose.ts';
 import type { StoredLane } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';

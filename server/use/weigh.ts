@@ -11,7 +11,7 @@ import { weighLine } from '../../core/workspace/weighLine.ts';
 import type { WeighLine } from '../../core/workspace/weighLine.ts';
 import type { MarketStored, NewerLine } from '../../core/evidence/stored.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
-import { cardsOf } from '../../core/workspace/records.ts';
+import { cardsOf } from '../../core/workspace/compose.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, quote } from '../db/schema.ts';

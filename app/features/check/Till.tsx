@@ -2,7 +2,7 @@
 import { Box } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import type { CheckKit } from '../../../between/checkKit.ts';
-import { PRICE_BASES } from '../../../core/check/schema.ts';
+import { PRICE_BASES } from '../../../core/check/bases.ts';
 import { CURRENCIES } from '../../../core/money/iso.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { OwnFacts, twoAbreast } from './OwnFacts.tsx';

@@ -1,20 +1,29 @@
 /** What is kept from one check to the next: the market, the till, which price is reckoned with. */
-import { useEffect, useState } from 'react';
-import { z } from 'zod';
-import { PRICE_BASES, tillTerms } from '../../../core/check/schema.ts';
+import { useEffect, useRef, useState } from 'react';
+import type { KeptTerms } from './keptTerms.ts';
 
-const keptTerms = z.object({ market: z.string().max(300), till: tillTerms, basis: z.enum(PRICE_BASES) });
-export type KeptTerms = z.output<typeof keptTerms>;
+export type { KeptTerms };
 
 /** The terms of this device; what is stored and can no longer be read makes way for `first`. */
 export function useTerms(root: string, first: KeptTerms) {
   const place = `bm-check-terms-${root}`;
   const [terms, setTerms] = useState(first);
+  const changed = useRef(false);
   useEffect(() => {
-    const read = keptTerms.safeParse(stored(place));
-    if (read.success) setTerms(read.data);
+    const kept = stored(place);
+    if (kept === null) return;
+    let current = true;
+    void import('./keptTerms.ts').then(({ readTerms }) => {
+      const read = readTerms(kept);
+      // What was typed meanwhile is newer.
+      if (current && read !== null && !changed.current) setTerms(read);
+    });
+    return () => {
+      current = false;
+    };
   }, [place]);
   const change = (part: Partial<KeptTerms>): void => {
+    changed.current = true;
     const next = { ...terms, ...part };
     setTerms(next);
     try {

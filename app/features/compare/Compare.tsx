@@ -9,7 +9,7 @@ import { conversionsOf } from '../../../core/money/money.ts';
 import type { FreightCard } from '../../../core/cards/schema.ts';
 import { unpack } from '../../../core/compare/pack.ts';
 import type { Packed } from '../../../core/compare/pack.ts';
-import { CARD_FIELDS } from '../../../core/workspace/records.ts';
+import { CARD_FIELDS } from '../../../core/workspace/compose.ts';
 import type { StoredLane } from '../../../core/workspace/records.ts';
 import { planOf } from '../../../core/workspace/summary.ts';
 import { useFormat } from '../../ui/locale.ts';

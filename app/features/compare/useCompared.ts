@@ -12,7 +12,7 @@ import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { priceFor } from '../../../core/lane/solve.ts';
 import { launchCash } from '../../../core/launch/launch.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
-import { composeLane } from '../../../core/workspace/records.ts';
+import { composeLane } from '../../../core/workspace/compose.ts';
 import type { CandidateData, QuoteSource, StoredLane } from '../../../core/workspace/records.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 

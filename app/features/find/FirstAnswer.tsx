@@ -11,7 +11,7 @@ import type { ExchangeTable } from '../../../core/money/money.ts';
 import { candidateOf, firstSource, isHeading } from '../../../core/workspace/newCandidate.ts';
 import type { NewCandidate } from '../../../core/workspace/newCandidate.ts';
 import { newLane } from '../../../core/workspace/newLane.ts';
-import { composeLane } from '../../../core/workspace/records.ts';
+import { composeLane } from '../../../core/workspace/compose.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';

@@ -14,7 +14,7 @@ import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { FirstAnswer } from './FirstAnswer.tsx';
 import { PasteRows, OpenDocument } from './PasteRows.tsx';
 import { StartFrom } from './StartFrom.tsx';
-import type { LaneCards } from '../../../core/workspace/records.ts';
+import type { LaneCards } from '../../../core/workspace/compose.ts';
 
 export type Props = {
   settings: Settings;

@@ -7,7 +7,7 @@ import { FileField } from '../../ui/FileField.tsx';
 import { useTranslation } from 'react-i18next';
 import { useSubmit } from 'react-router';
 import { readGtin } from '../../../core/goods/gtin.ts';
-import type { Way } from '../../../core/lane/schema.ts';
+import type { Way } from '../../../core/lane/choices.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { parseMeasure, parseNumber, parseSides } from '../../ui/parseNumber.ts';

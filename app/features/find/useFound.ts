@@ -9,7 +9,7 @@ import type { LaneResult } from '../../../core/lane/result.ts';
 import { highestPurchaseCost } from '../../../core/lane/solve.ts';
 import { isGtin } from '../../../core/goods/gtin.ts';
 import { laneOfHit } from '../../../core/workspace/laneOfHit.ts';
-import type { LaneCards } from '../../../core/workspace/records.ts';
+import type { LaneCards } from '../../../core/workspace/compose.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { barExtent } from '../../ui/MarginBar.tsx';
 import { keyed } from '../../ui/keyed.ts';

@@ -1,5 +1,5 @@
 /** What of a lane is not certain, as it is kept and as it is drawn. */
-import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import { rangesDocument, sureTerms } from '../../../core/risk/schema.ts';
 import type { RangesDocument, SureTerms } from '../../../core/risk/schema.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';

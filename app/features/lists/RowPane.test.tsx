@@ -4,7 +4,7 @@ import { fireEvent, render, screen, waitFor, within } from '@testing-library/rea
 import { createRoutesStub } from 'react-router';
 import { describe, expect, it, vi } from 'vitest';
 import type { LaneDocumentInput } from '../../../core/lane/schema.ts';
-import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import { plainLane } from '../../../core/testing/documents.ts';
 import { plainQuote } from '../../../core/testing/plainParts.ts';
 import type { ListRow } from '../../../between/ask.ts';

@@ -3,7 +3,7 @@ import CloseIcon from '@mui/icons-material/Close';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import type { ListRow } from '../../../between/ask.ts';

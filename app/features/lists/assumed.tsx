@@ -1,7 +1,7 @@
 /** The groups of assumptions that all rows of a list are weighed under. */
 import { Box } from '@mui/material';
 import { useTranslation } from 'react-i18next';
-import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import { HURDLE_FIGURES } from '../../../core/lane/hurdles.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';

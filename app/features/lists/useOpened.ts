@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
-import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { EnquiryState } from '../../../core/enquiries/schema.ts';
-import { INCOTERMS } from '../../../core/lane/schema.ts';
+import { INCOTERMS } from '../../../core/lane/choices.ts';
 import type { Quote } from '../../../core/lane/schema.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';

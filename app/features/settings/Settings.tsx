@@ -2,7 +2,7 @@ import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
-import { WAYS } from '../../../core/lane/schema.ts';
+import { WAYS } from '../../../core/lane/choices.ts';
 import { valueAt, withValueAt } from '../../../core/workspace/patch.ts';
 import type { Path } from '../../../core/workspace/patch.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';

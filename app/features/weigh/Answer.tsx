@@ -3,7 +3,7 @@ import { Alert, Box, Button, Typography } from '@mui/material';
 import { memo, Suspense, useState, lazy } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import { CARD_FIELDS } from '../../../core/workspace/records.ts';
+import { CARD_FIELDS } from '../../../core/workspace/compose.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { isQuoted } from '../../../core/lane/costLines.ts';

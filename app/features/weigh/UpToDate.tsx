@@ -5,7 +5,7 @@ import { useFetcher, useRevalidator } from 'react-router';
 import { differences } from '../../../core/compare/differences.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
-import { CARD_FIELDS, composeLane } from '../../../core/workspace/records.ts';
+import { CARD_FIELDS, composeLane } from '../../../core/workspace/compose.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useSnapshot, useStore } from './store.ts';
 import type { Frame, LaneView } from './useFigures.ts';

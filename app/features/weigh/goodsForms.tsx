@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { ratioOf } from '../../../core/lane/steps/goods.ts';
 import { priceBreakAt } from '../../../core/rules/goods.ts';
-import { INCOTERMS } from '../../../core/lane/schema.ts';
+import { INCOTERMS } from '../../../core/lane/choices.ts';
 import type { LaneDocument, Quote } from '../../../core/lane/schema.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';

@@ -5,7 +5,7 @@ import { MemoryRouter } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import { judgeHurdles, remedyFor } from '../../../core/lane/hurdles.ts';
-import type { Hurdle } from '../../../core/lane/hurdles.ts';
+import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import type { LaneDocumentInput } from '../../../core/lane/schema.ts';
 import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
 import { launch } from '../../../core/launch/launch.ts';

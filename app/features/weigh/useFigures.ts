@@ -8,7 +8,7 @@ import { highestPurchaseCost, priceFor } from '../../../core/lane/solve.ts';
 import type { CostAnswer, PriceAnswer } from '../../../core/lane/solve.ts';
 import { launch } from '../../../core/launch/launch.ts';
 import type { LaunchPlan, LaunchResult } from '../../../core/launch/schema.ts';
-import { composeLane } from '../../../core/workspace/records.ts';
+import { composeLane } from '../../../core/workspace/compose.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { planOf } from '../../../core/workspace/summary.ts';

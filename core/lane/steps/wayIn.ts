@@ -2,9 +2,10 @@ import { chargeableKg, containersOf, insurance, legCharge, perUnit } from '../..
 import { WHEN_PAID } from '../reckoning.ts';
 import type { Reckoning } from '../reckoning.ts';
 import { netOf } from '../../money/net.ts';
-import type { Incoterm, LaneDocument } from '../schema.ts';
+import type { LaneDocument } from '../schema.ts';
+import type { Incoterm } from '../choices.ts';
 import type { Leg, Stage } from '../../cards/carriage.ts';
-import { INCOTERMS } from '../schema.ts';
+import { INCOTERMS } from '../choices.ts';
 import { isKnown, isUnknown, within } from '../../rules/numbers.ts';
 import type { Shipment } from './shipment.ts';
 import { shipmentOf } from './shipment.ts';
