@@ -60,9 +60,9 @@ describe('every example of docs/formats.md', () => {
     for (const b of files)
       writeFileSync(join(folder, b.about.slice(5)), b.text.replace('"the lane document above"', lane));
   });
-  it('stands there: eleven commands with their output, and one that fails', () => {
-    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(11);
-    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(12);
+  it('stands there: twelve commands with their output, and one that fails', () => {
+    expect(blocks.filter((b) => b.about === 'output')).toHaveLength(12);
+    expect(blocks.filter((b) => b.language === 'sh')).toHaveLength(13);
   });
   it.each(blocks.flatMap((b, i) => (b.language === 'sh' ? [[b.text.trim(), i] as const] : [])))(
     '%s',

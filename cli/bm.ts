@@ -1,6 +1,6 @@
 /**
  * The core at a prompt: `bm evaluate | solve | launch | cash | purse | risk | screen | match | card | evidence |
- * schema`. JSON in, JSON out.
+ * actuals | schema`. JSON in, JSON out.
  * docs/formats.md describes the documents.
  */
 import { createReadStream } from 'node:fs';
@@ -27,12 +27,14 @@ import { launch, quotedOneOffs } from '../core/launch/launch.ts';
 import { launchDocument } from '../core/launch/schema.ts';
 import { listMap } from '../core/lists/map.ts';
 import { CHOICES } from '../core/lists/reference.ts';
+import { settlementMap } from '../core/actuals/schema.ts';
 import { screenSettings } from '../core/lists/settings.ts';
 import { cannot, fileTrouble, readText, UsageError } from './files.ts';
 import { asked, usage } from '../words/en/commandLine.ts';
 import { checkCard, readCard } from './card.ts';
 import { feedWords } from '../words/en/feed.ts';
 import { cash } from './cash.ts';
+import { actuals } from './actuals.ts';
 import { matchFiles } from './match.ts';
 import { purse } from './purse.ts';
 import { risk } from './risk.ts';
@@ -126,6 +128,7 @@ const SCHEMAS: Readonly<Record<string, z.ZodType>> = {
   pack: cardPack,
   evidence: evidenceDocument,
   map: listMap,
+  'settlement-map': settlementMap,
   screen: screenSettings,
 };
 
@@ -151,6 +154,10 @@ const argumentsOf = () =>
       previous: { type: 'string' },
       listings: { type: 'string' },
       noise: { type: 'string' },
+      lane: { type: 'string' },
+      settlement: { type: 'string', multiple: true, default: [] },
+      code: { type: 'string', multiple: true, default: [] },
+      since: { type: 'string' },
       solve: { type: 'boolean', default: false },
       workings: { type: 'boolean', default: false },
       jsonl: { type: 'boolean', default: false },
@@ -268,6 +275,7 @@ async function main(): Promise<number> {
   if (command === 'screen') return screenFile(file, values);
   if (command === 'match')
     return matchFiles(file, { listings: values.listings, noise: values.noise }, writeJson);
+  if (command === 'actuals') return actuals(values, writeJson, report);
   if (command === undefined) throw cannot('nothing');
   if (!['evaluate', 'solve', 'launch'].includes(command)) throw cannot('noCommand', { text: command });
   const options = {

@@ -4,7 +4,8 @@ import { FAMILIES } from '../../core/lane/costLines.ts';
 import type { Family } from '../../core/lane/costLines.ts';
 import { useBounds } from './bounds.ts';
 import { minorDigits } from '../../core/money/money.ts';
-import { roundToTotal, useFormat } from './locale.ts';
+import { useFormat } from './locale.ts';
+import { roundToTotal } from '../../core/money/money.ts';
 
 /** The part of a result that a bar draws. */
 export type BarResult = {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { floorTo, formatFor, localeOf, roundToTotal } from './locale.ts';
+import { floorTo, formatFor, localeOf } from './locale.ts';
+import { roundToTotal } from '../../core/money/money.ts';
 import { hurdleAmount } from './figures.ts';
 
 describe('figures in the reader’s own way', () => {

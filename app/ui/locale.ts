@@ -131,38 +131,6 @@ export function useFormat(): Format {
   return useMemo(() => formatFor(locale), [locale]);
 }
 
-/**
- * Rounds amounts to the currency's minor unit so that they add up to `shownTotal`, or else to their own
- * rounded total (largest remainder). Nulls stay out.
- */
-export function roundToTotal(
-  values: readonly (number | null)[],
-  digits: number,
-  shownTotal: number | null = null,
-): (number | null)[] {
-  const power = 10 ** digits;
-  const total = Math.round((shownTotal ?? values.reduce<number>((s, v) => s + (v ?? 0), 0)) * power);
-  const floors = values.map((v) => (v === null ? null : Math.floor(v * power + 1e-9)));
-  let left = total - floors.reduce<number>((s, v) => s + (v ?? 0), 0);
-  const byRemainder = values
-    .map((v, i) => ({ i, rest: v === null ? -1 : v * power - (floors[i] ?? 0) }))
-    .filter((x) => x.rest >= 0 || values[x.i] !== null)
-    .sort((a, b) => b.rest - a.rest);
-  const out = [...floors];
-  for (const { i } of byRemainder) {
-    if (left <= 0) break;
-    out[i] = (out[i] ?? 0) + 1;
-    left--;
-  }
-  // A total that was itself rounded down may lie under the sum of the floors.
-  for (const { i } of [...byRemainder].reverse()) {
-    if (left >= 0) break;
-    out[i] = (out[i] ?? 0) - 1;
-    left++;
-  }
-  return out.map((v) => (v === null ? null : v / power));
-}
-
 /** Most-to-pay figures are rounded down, never up. */
 export function floorTo(x: number, digits: number): number {
   const p = 10 ** digits;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { formatFor, localeOf, roundToTotal } from './locale.ts';
+import { formatFor, localeOf } from './locale.ts';
+import { roundToTotal } from '../../core/money/money.ts';
 import { rulerStep } from './MarginBar.tsx';
 import { parseMeasure, parseNumber, parseSides } from './parseNumber.ts';
 

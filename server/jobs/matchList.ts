@@ -10,8 +10,7 @@ import type { Fault } from '../../core/fault.ts';
 import { readGtin } from '../../core/goods/gtin.ts';
 import type { ListMap } from '../../core/lists/map.ts';
 import { RowReader } from '../../core/lists/rows.ts';
-import { MatchIndex } from '../../core/match/match.ts';
-import type { Listing } from '../../core/match/match.ts';
+import type { Goods, Listing } from '../../core/match/match.ts';
 import { goodsSaid } from '../../core/match/remembered.ts';
 import { LISTING_CODE, SHOP_CODE } from '../../core/shops/catalogue.ts';
 import { inWorkspace } from '../db/client.ts';
@@ -24,10 +23,9 @@ import { isUnderWay, loadTask } from '../use/tasks.ts';
 import { settingsIn } from '../use/workspaces.ts';
 import type { Asked, Piece } from './kinds.ts';
 import { refusedPath, sourceOf } from './listTask.ts';
+import { matchedGoods } from './matchingGoods.ts';
 import type { Service } from './serve.ts';
 
-/** Rows between which the worker looks up: it stays alive, says how far it is, and hears that nobody wants it. */
-const AT_ONCE = 400;
 /** Rows that are matched of one list. */
 const MOST_ROWS = 100_000;
 
@@ -119,6 +117,20 @@ async function unprovenRows(path: string, map: ListMap, ours: boolean): Promise<
   return out;
 }
 
+const asListing = (l: Listed, i: number): Listing => ({
+  key: l.key,
+  code: String(i),
+  model: '',
+  brand: l.brand,
+  title: l.title,
+  pack: l.pack > 0 ? String(l.pack) : '',
+  units: l.units,
+});
+function asGoods({ barcode, brand, title, pack }: Unproven): Goods {
+  const read = readGtin(barcode);
+  return { key: read.ok ? read.key : '', model: '', brand, title, pack };
+}
+
 /** Works on a list's matching. False: there is no more to do. */
 export async function matchListed(piece: Piece): Promise<boolean> {
   const { workspaceId, taskId } = piece;
@@ -141,20 +153,7 @@ export async function matchListed(piece: Piece): Promise<boolean> {
     list.map,
     list.catalogue !== null,
   ).catch((e: NodeJS.ErrnoException) => (e.code === 'ENOENT' ? [] : Promise.reject(e)));
-  const index = new MatchIndex(
-    listed.map(
-      (l, i): Listing => ({
-        key: l.key,
-        code: String(i),
-        model: '',
-        brand: l.brand,
-        title: l.title,
-        pack: l.pack > 0 ? String(l.pack) : '',
-        units: l.units,
-      }),
-    ),
-    settings.noiseWords,
-  );
+  const known = { listings: listed.map(asListing), noise: settings.noiseWords };
   const seen = (i: number): ListingSeen | null => {
     const l = listed[i];
     if (l === undefined) return null;
@@ -162,26 +161,14 @@ export async function matchListed(piece: Piece): Promise<boolean> {
     return shown;
   };
   const found: MatchedRow[] = [];
-  for (const [n, { pack, ...row }] of rows.entries()) {
-    const read = readGtin(row.barcode);
-    const m = index.match({
-      key: read.ok ? read.key : '',
-      model: '',
-      brand: row.brand,
-      title: row.title,
-      pack,
-    });
-    const { confidence, reason, alike, packs } = m;
-    found.push({
-      ...row,
-      confidence,
-      reason,
-      alike,
-      packs,
-      listing: seen(m.listing),
-      others: m.others.flatMap((i) => seen(i) ?? []),
-    });
-    if (n % AT_ONCE === AT_ONCE - 1 && !(await stillWanted(piece, n + 1, rows.length))) return false;
+  for await (const lot of matchedGoods(rows.map(asGoods), known)) {
+    for (const { confidence, reason, alike, packs, listing, others } of lot) {
+      const { pack: _, ...row } = rows[found.length] as Unproven;
+      const more = others.flatMap((i) => seen(i) ?? []);
+      found.push({ ...row, confidence, reason, alike, packs, listing: seen(listing), others: more });
+    }
+    // The worker stays alive, says how far it is, and hears that nobody wants it.
+    if (!(await stillWanted(piece, found.length, rows.length))) return false;
   }
   const path = matchesPath(workspaceId, listId);
   const whole = found.map((r) => `${JSON.stringify(r)}\n`).join('');

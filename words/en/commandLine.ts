@@ -14,6 +14,7 @@ export const usage = `Use:
             [--reference FILE --reference-map MAP.json] [--choose sellsFastest|cheapest|first] [--previous FILE]
                                                  a supplier's list, row by row; what is wrong goes to --invalid; market
                                                  figures it lacks come from --reference; --previous is its last edition
+  bm actuals --lane LANE.json --settlement FILE.csv ... --map MAP.json [--code CODE ...] [--since DAY]
   bm match GOODS.csv --listings LISTINGS.csv [--noise WORDS]
                                                  which listing the goods of a source are, with the reason, and what
                                                  is left to the eye; --noise: words that say nothing of goods
@@ -36,6 +37,8 @@ export const asked = {
   whichSchema: 'bm schema needs {{choices}}.',
   whichFile: 'bm screen needs a file.',
   notFormat: '"{{text}}" is neither csv nor jsonl.',
+  whichSettlement: 'bm actuals needs --lane LANE.json, --settlement FILE.csv and --map MAP.json.',
+  settlementUnfit: '{{file}}: {{why}}',
   whichListings: 'bm match needs --listings LISTINGS.csv.',
   noTitles: '{{file}} has no column of titles. Head it with title.',
   whichCard: 'bm card needs read or check, and its files.',

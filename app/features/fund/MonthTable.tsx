@@ -14,7 +14,8 @@ import { minorDigits } from '../../../core/money/money.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { Opened } from '../../ui/Opened.tsx';
-import { roundToTotal, useFormat } from '../../ui/locale.ts';
+import { useFormat } from '../../ui/locale.ts';
+import { roundToTotal } from '../../../core/money/money.ts';
 import { saveJson } from '../../ui/saveText.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 

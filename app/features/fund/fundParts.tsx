@@ -12,7 +12,7 @@ import type { Settings } from '../../../core/workspace/settings.ts';
 import type { Order } from '../../../core/orders/schema.ts';
 import type { CandidateData, StoredLane } from '../../../core/workspace/records.ts';
 import { useBounds } from '../../ui/bounds.ts';
-import { roundToTotal } from '../../ui/locale.ts';
+import { roundToTotal } from '../../../core/money/money.ts';
 import type { Format } from '../../ui/locale.ts';
 import { Explain } from '../weigh/Workings.tsx';
 import type { LaneView } from '../weigh/useFigures.ts';

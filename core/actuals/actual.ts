@@ -1,0 +1,195 @@
+/** What a lane really brought over some months: the lines of its build-up as they were settled. */
+import { COST_LINES, LINES, lineValue } from '../lane/costLines.ts';
+import type { Line } from '../lane/costLines.ts';
+import { reckon } from '../lane/reckon.ts';
+import { Reckoning } from '../lane/reckoning.ts';
+import type { LaneDocument } from '../lane/schema.ts';
+import { priceOfGross } from '../rules/revenue.ts';
+import { SETTLED, SETTLED_KINDS, settledRule, STEPS } from './schema.ts';
+import type { SettledKind } from './schema.ts';
+import type { KindSums } from './sums.ts';
+
+/** The lines of a build-up, and what made good a loss, which no plan has. */
+export const ACTUAL_LINES = [...LINES, 'reimbursement'] as const;
+export type ActualLine = (typeof ACTUAL_LINES)[number];
+
+/**
+ * Where an actual amount comes from. `settled`: lines of this product; `shared`: its part of charges of the whole
+ * account; `reckoned`: from what was settled, by the rates of the lane; `received`: by orders that came in;
+ * `asPlanned`: nothing says otherwise.
+ */
+export type ActualFrom = 'settled' | 'shared' | 'reckoned' | 'received' | 'asPlanned';
+/** `amount` null: not known. */
+export type ActualAmount = { readonly amount: number | null; readonly from: ActualFrom };
+
+/**
+ * Over all units of some months, sales currency. `price`: the shelf price that brings the gross of a unit. `lacks`:
+ * lines that are not known; the profit leaves them out, and so is at most what it says; null where VAT is not known.
+ */
+export type Actual = {
+  readonly shipped: number;
+  readonly returned: number;
+  readonly lost: number;
+  readonly gross: number;
+  readonly netRevenue: number | null;
+  readonly price: number | null;
+  readonly lines: Readonly<Record<ActualLine, ActualAmount>>;
+  readonly lacks: readonly ActualLine[];
+  readonly landedCost: number | null;
+  readonly profit: number | null;
+};
+
+/** What is known of some months of a lane. */
+export type Settled = {
+  readonly own: KindSums;
+  /** Its part of what is of no one product. */
+  readonly shared: KindSums;
+  /** Kinds that any product of the marketplace was settled: of others it is not known that nothing was charged. */
+  readonly kinds: ReadonlySet<SettledKind>;
+  /** Landed lines of a unit as orders that came in cost them. */
+  readonly received?: Readonly<Partial<Record<Line, number>>>;
+};
+
+const amountOf = (sums: KindSums, kind: SettledKind): number => (sums[kind]?.amount ?? 0) / STEPS;
+const backOf = (sums: KindSums, kind: SettledKind): number => (sums[kind]?.back ?? 0) / STEPS;
+const taxOf = (sums: KindSums, kind: SettledKind): number => (sums[kind]?.tax ?? 0) / STEPS;
+const saysTax = (sums: KindSums, kinds: readonly SettledKind[]): boolean =>
+  kinds.some((k) => sums[k]?.tax != null);
+
+const SALES = SETTLED_KINDS.filter((k) => SETTLED[k].is === 'sale');
+const CHARGES = SETTLED_KINDS.filter((k) => SETTLED[k].is === 'cost');
+
+const shared = new Reckoning();
+/** The lane reckoned at a price; its units a month stay those of its plan. `price` null: as it is planned. */
+export function reckonedAt(doc: LaneDocument, price: number | null): Reckoning {
+  shared.tried.release();
+  reckon(doc, shared);
+  if (price === null) return shared;
+  shared.tried.holdUnits(shared.units);
+  shared.tried.price = price;
+  return reckon(doc, shared);
+}
+
+/** Cost lines of a unit as reckoned; NaN where one is unknown or blank. */
+export const linesOf = (r: Reckoning): Record<Line, number> =>
+  Object.fromEntries(LINES.map((l) => [l, lineValue(r, l)])) as Record<Line, number>;
+
+/** What buyers paid, and the VAT in it. Where tax is added at checkout it is no part of either. */
+function salesOf(doc: LaneDocument, own: KindSums) {
+  const sales = SALES.reduce((s, k) => s + amountOf(own, k), 0);
+  const tax = SALES.reduce((s, k) => s + taxOf(own, k), 0);
+  if (doc.rates.tax?.regime === 'exclusive') return { gross: sales - tax, vat: 0, from: 'reckoned' as const };
+  const beside = amountOf(own, 'vat') - backOf(own, 'vat');
+  const gross = sales + beside;
+  const said = doc.standing?.kind !== 'flatRate';
+  if (said && (own.vat !== undefined || saysTax(own, SALES)))
+    return { gross, vat: beside + tax, from: 'settled' as const };
+  if (said && own.vatWithheld !== undefined)
+    return { gross, vat: -amountOf(own, 'vatWithheld'), from: 'settled' as const };
+  return { gross, vat: null, from: 'reckoned' as const };
+}
+
+/**
+ * What came back: the revenue that buyers got back without its VAT, less the fees that came back with it, the refund
+ * fee, and what a returned unit costs and is worth by the lane.
+ */
+function returnsOf(r: Reckoning, own: KindSums, returned: number, vatShare: number): number {
+  const exclusive = r.doc.rates.tax?.regime === 'exclusive';
+  const vatBack = exclusive ? 0 : -backOf(own, 'vat');
+  const said = -taxOf(own, 'refund');
+  const gross = -amountOf(own, 'refund') + vatBack;
+  const known = exclusive || saysTax(own, ['refund']) || backOf(own, 'vat') !== 0;
+  const net = gross - (known ? vatBack + said : gross * vatShare);
+  const feesBack = CHARGES.reduce((s, k) => s + (k === 'refundFee' ? 0 : backOf(own, k)), 0);
+  const fee = -amountOf(own, 'refundFee');
+  const { returns } = r.doc;
+  const resale = returns === null || returns === 'none' ? 0 : returns.resaleShare;
+  const each =
+    returns === null || returns === 'none' || returned === 0
+      ? 0
+      : r.handling + (1 - resale) * r.disposal - (resale === 0 ? 0 : resale * r.landedCost);
+  return net - feesBack + fee + returned * each;
+}
+
+/** What a charge of the marketplace came to, without the VAT it bears. */
+function chargedOf(kind: SettledKind, settled: Settled): { own: number; shared: number } {
+  const net = (sums: KindSums): number => -(amountOf(sums, kind) - backOf(sums, kind) - taxOf(sums, kind));
+  return { own: net(settled.own), shared: net(settled.shared) };
+}
+
+/** Lines that one pays oneself whatever the marketplace charges: what is settled comes on top. */
+function isOwn(doc: LaneDocument, line: Line): boolean {
+  if (line === 'fulfilment') return doc.method !== 'warehouse';
+  if (line === 'storage') return doc.storage !== 'card';
+  return line === 'other';
+}
+
+/**
+ * The build-up of a lane over some months, as it was settled. What no report can say (goods, the way in, preparation)
+ * stands as orders that came in say, else as planned at the price that was really paid; so does a fee that no report
+ * of the marketplace has a line of, since unknown is never zero. Units that were lost count at their landed cost.
+ *
+ * @param doc the lane as it stood at the launch
+ */
+export function actualOf(doc: LaneDocument, settled: Settled): Actual {
+  const { own, received = {} } = settled;
+  const shipped = own.sale?.units ?? 0;
+  const returned = own.refund?.units ?? 0;
+  const lost = own.reimbursement?.units ?? 0;
+  const sales = salesOf(doc, own);
+  const price =
+    shipped > 0
+      ? Math.max(0, priceOfGross(sales.gross / shipped, doc.shippingCharged, doc.averageDiscount))
+      : null;
+  const r = reckonedAt(doc, price);
+  const planned = linesOf(r);
+  const vat = sales.vat ?? shipped * planned.outputVat;
+  const landedEach = LANDED.reduce((s, l) => s + (received[l] ?? planned[l]), 0);
+
+  const lines = {} as Record<ActualLine, { amount: number; from: ActualFrom }>;
+  for (const line of LINES) {
+    const got = received[line];
+    lines[line] =
+      got === undefined
+        ? { amount: shipped === 0 ? 0 : shipped * planned[line], from: 'asPlanned' }
+        : { amount: shipped * got, from: 'received' };
+  }
+  lines.outputVat = { amount: vat, from: sales.from };
+  for (const kind of CHARGES) {
+    const line = settledRule(kind).line as Line;
+    if (kind === 'refundFee' || !settled.kinds.has(kind)) continue;
+    const charged = chargedOf(kind, settled);
+    const plus = isOwn(doc, line) ? lines[line].amount : 0;
+    const from = charged.own === 0 && charged.shared !== 0 ? 'shared' : 'settled';
+    lines[line] = { amount: plus + charged.own + charged.shared, from };
+  }
+  if (CHARGES.some((k) => own[k]?.tax != null || settled.shared[k]?.tax != null)) {
+    const tax = CHARGES.reduce((s, k) => s - taxOf(own, k) - taxOf(settled.shared, k), 0);
+    lines.feeVat = { amount: r.vatIsCost === 0 ? 0 : tax * r.vatIsCost, from: 'settled' };
+  }
+  if (settled.kinds.has('refund') || returned > 0) {
+    const vatShare = sales.gross > 0 ? vat / sales.gross : r.gross > 0 ? r.outputVat / r.gross : 0;
+    lines.returns = { amount: returnsOf(r, own, returned, vatShare), from: 'settled' };
+  }
+  if (lost > 0) lines.breakage = { amount: lines.breakage.amount + lost * landedEach, from: 'reckoned' };
+  lines.reimbursement = { amount: -amountOf(own, 'reimbursement'), from: 'settled' };
+  const lacks = ACTUAL_LINES.filter((l) => Number.isNaN(lines[l].amount));
+  const spent = ACTUAL_LINES.reduce((s, l) => s + (lacks.includes(l) ? 0 : lines[l].amount), 0);
+  return {
+    shipped,
+    returned,
+    lost,
+    gross: sales.gross,
+    netRevenue: orNull(sales.gross - vat),
+    price,
+    lines: Object.fromEntries(
+      ACTUAL_LINES.map((l) => [l, { amount: orNull(lines[l].amount), from: lines[l].from }]),
+    ) as Record<ActualLine, ActualAmount>,
+    lacks,
+    landedCost: orNull(shipped === 0 ? 0 : shipped * landedEach),
+    profit: lacks.includes('outputVat') ? null : sales.gross - spent,
+  };
+}
+
+const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
+const LANDED = LINES.filter((l) => COST_LINES[l].sum === 'landedCost');

@@ -1,0 +1,214 @@
+/** Plan beside actual: line by line, and why the profit is another than planned, to the cent. */
+import { blanksIn } from '../lane/blanks.ts';
+import type { Blank } from '../lane/blanks.ts';
+import { LINES } from '../lane/costLines.ts';
+import type { Line } from '../lane/costLines.ts';
+import { FIGURE_BLANKS } from '../lane/figures.ts';
+import type { LaneDocument } from '../lane/schema.ts';
+import { seasonIndex } from '../lane/steps/demand.ts';
+import { dayAfter, daysBetween } from '../money/days.ts';
+import { minorDigits, roundToTotal } from '../money/money.ts';
+import { ACTUAL_LINES, actualOf, linesOf, reckonedAt } from './actual.ts';
+import type { Actual, ActualFrom, ActualLine, Settled } from './actual.ts';
+
+/** What a unit was planned to bring, sales currency. `lacks`: blanks that its profit leaves out. */
+export type Planned = {
+  readonly units: number;
+  readonly price: number | null;
+  readonly gross: number | null;
+  readonly netRevenue: number | null;
+  readonly landedCost: number | null;
+  readonly lines: Readonly<Record<Line, number | null>>;
+  readonly unitProfit: number | null;
+  readonly lacks: readonly Blank[];
+};
+
+/** A line a unit sold, planned and actual, and over all units the part of the difference that is its own doing. */
+export type ComparedLine = {
+  readonly line: ActualLine;
+  readonly planned: number | null;
+  readonly actual: number | null;
+  readonly from: ActualFrom;
+  /** What the line brings more than planned at the price that was paid: above 0 it costs less. */
+  readonly rate: number | null;
+};
+
+/**
+ * Why the profit of all units is another than planned: more or fewer units, each at its planned profit (`volume`);
+ * another price, with all that follows it by the lane's own rates (`price`); each line at another rate (`rate`). They
+ * add up to `difference` to the cent.
+ */
+export type Parts = {
+  readonly difference: number;
+  readonly volume: number;
+  readonly price: number;
+  readonly rate: number;
+};
+
+export type Compared = {
+  readonly currency: string;
+  readonly planned: Planned;
+  readonly actual: Actual;
+  /** Profit a unit sold; null: nothing was sold, or it is not known. */
+  readonly unitProfit: number | null;
+  readonly margin: number | null;
+  readonly roi: number | null;
+  readonly lines: readonly ComparedLine[];
+  /** null: the plan or what was settled lacks a line. */
+  readonly parts: Parts | null;
+};
+
+const MONTH = 30.4375;
+
+/**
+ * Units that a lane was planned to sell from one day to another, both included: its units a month by ramp and season.
+ *
+ * @param perMonth the lane's expected monthly units; null: not known, and nothing is
+ * @param since first day on sale: the ramp begins there, and nothing was planned before
+ * @param ramp factors for the 1st, 2nd, 3rd ... month on sale, the last repeats
+ */
+export function unitsPlanned(
+  perMonth: number | null,
+  season: readonly number[] | null,
+  ramp: readonly number[],
+  since: string,
+  from: string,
+  to: string,
+): number | null {
+  if (perMonth === null) return null;
+  const index = season === null ? null : seasonIndex(season);
+  let sum = 0;
+  for (let day = from < since ? since : from; day <= to; day = dayAfter(day)) {
+    const month = Math.floor(daysBetween(since, day) / MONTH);
+    const factor = ramp[Math.min(month, ramp.length - 1)] ?? 1;
+    sum += (perMonth / MONTH) * factor * (index?.[Number(day.slice(5, 7)) - 1] ?? 1);
+  }
+  return sum;
+}
+
+const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
+
+/** What a unit of the lane was planned to bring, and how many of them. */
+export function plannedOf(doc: LaneDocument, units: number): Planned {
+  const r = reckonedAt(doc, null);
+  const lines = linesOf(r);
+  return {
+    units,
+    price: orNull(r.price),
+    gross: orNull(r.gross),
+    netRevenue: orNull(r.netRevenue),
+    landedCost: orNull(r.landedCost),
+    lines: Object.fromEntries(LINES.map((l) => [l, orNull(lines[l])])) as Record<Line, number | null>,
+    unitProfit: orNull(r.unitProfit),
+    lacks: blanksIn(r.blanks & FIGURE_BLANKS.unitProfit),
+  };
+}
+
+/**
+ * Holds what was settled against the lane as it stood at the launch. Per-unit figures are of units sold (shipped), and
+ * not rounded; parts are rounded to the minor unit so that they add up.
+ *
+ * @param unitsOfPlan units planned for the same months
+ */
+export function compare(doc: LaneDocument, settled: Settled, unitsOfPlan: number): Compared {
+  const planned = plannedOf(doc, unitsOfPlan);
+  const actual = actualOf(doc, settled);
+  const { shipped } = actual;
+  const at = reckonedAt(doc, actual.price);
+  const atPrice = linesOf(at);
+  const profitAtPrice = at.unitProfit;
+  const grossAtPrice = at.gross;
+  const rateOf = (line: ActualLine): number => {
+    const { amount } = actual.lines[line];
+    const expected = line === 'reimbursement' || shipped === 0 ? 0 : shipped * atPrice[line];
+    return amount === null ? Number.NaN : expected - amount;
+  };
+  const whole = planned.unitProfit !== null && planned.lacks.length === 0 && actual.lacks.length === 0;
+  const rates = ACTUAL_LINES.map(rateOf);
+  const volume = whole ? (shipped - unitsOfPlan) * (planned.unitProfit as number) : Number.NaN;
+  const price =
+    whole && shipped > 0
+      ? shipped * (profitAtPrice - (planned.unitProfit as number)) + actual.gross - shipped * grossAtPrice
+      : actual.gross;
+  const digits = minorDigits(doc.currency);
+  const parts = whole ? roundToTotal([volume, price, ...rates], digits) : null;
+  const each = (x: number | null): number | null => (x === null || shipped === 0 ? null : x / shipped);
+  return {
+    currency: doc.currency,
+    planned,
+    actual,
+    unitProfit: each(actual.profit),
+    margin: ratio(actual.profit, actual.netRevenue),
+    roi: ratio(actual.profit, actual.landedCost),
+    lines: ACTUAL_LINES.map((line, i) => ({
+      line,
+      planned: line === 'reimbursement' ? 0 : planned.lines[line],
+      actual: each(actual.lines[line].amount),
+      from: actual.lines[line].from,
+      rate: parts === null ? orNull(rates[i] as number) : (parts[i + 2] as number),
+    })),
+    parts: parts === null ? null : partsOf(parts as number[], digits),
+  };
+}
+
+const ratio = (a: number | null, b: number | null): number | null =>
+  a === null || b === null || b === 0 ? null : a / b;
+
+function partsOf([volume = 0, price = 0, ...rates]: number[], digits: number): Parts {
+  const power = 10 ** digits;
+  const cents = (x: number): number => Math.round(x * power) / power;
+  const rate = cents(rates.reduce((s, x) => s + x, 0));
+  return { difference: cents(volume + price + rate), volume, price, rate };
+}
+
+export const STANDINGS = ['asPlanned', 'paysMore', 'paysLess', 'loses', 'open'] as const;
+/** How a launched product stands in a word, and which part or line has most to do with it. */
+export type Stands = {
+  readonly standing: (typeof STANDINGS)[number];
+  /** `price`, or the line whose rate moved a unit's profit most in the direction it went; null: none. */
+  readonly because: 'price' | ActualLine | null;
+  /** What that came to over all units. */
+  readonly amount: number | null;
+};
+
+/** A unit that keeps within this share of its planned profit, or of a hundredth of its price, pays as planned. */
+const WIDTH = 0.1;
+
+export function standsAt(c: Compared): Stands {
+  const { unitProfit, planned, parts } = c;
+  if (unitProfit === null || planned.unitProfit === null || parts === null)
+    return {
+      standing: unitProfit !== null && unitProfit < 0 ? 'loses' : 'open',
+      because: null,
+      amount: null,
+    };
+  const gap = unitProfit - planned.unitProfit;
+  const width = Math.max(WIDTH * Math.abs(planned.unitProfit), 0.01 * (planned.gross ?? 0));
+  const standing =
+    unitProfit < 0 ? 'loses' : Math.abs(gap) <= width ? 'asPlanned' : gap > 0 ? 'paysMore' : 'paysLess';
+  if (standing === 'asPlanned') return { standing, because: null, amount: null };
+  const moved: [Stands['because'], number][] = [
+    ['price', parts.price],
+    ...c.lines.map((l): [ActualLine, number] => [l.line, l.rate ?? 0]),
+  ];
+  const most = moved.reduce((a, b) => (b[1] * Math.sign(gap) > a[1] * Math.sign(gap) ? b : a));
+  return most[1] * gap > 0
+    ? { standing, because: most[0], amount: most[1] }
+    : { standing, because: null, amount: null };
+}
+
+/**
+ * How much of the volume part of several lanes is that other lanes sold than planned: each lane's units beyond plan
+ * at its own planned profit, less all units beyond plan at the mean planned profit of a unit.
+ */
+export function mixOf(lanes: readonly Compared[]): { volume: number; mix: number } | null {
+  const known = lanes.filter((l) => l.parts !== null);
+  if (known.length === 0) return null;
+  const planned = known.reduce((s, l) => s + l.planned.units, 0);
+  const sold = known.reduce((s, l) => s + l.actual.shipped, 0);
+  const whole = known.reduce((s, l) => s + (l.parts?.volume ?? 0), 0);
+  if (planned <= 0) return { volume: whole, mix: 0 };
+  const mean = known.reduce((s, l) => s + l.planned.units * (l.planned.unitProfit ?? 0), 0) / planned;
+  const volume = (sold - planned) * mean;
+  return { volume, mix: whole - volume };
+}
