@@ -1,8 +1,12 @@
 import { reactRouter } from '@react-router/dev/vite';
 import { defineConfig } from 'vite';
 
-const EVERY_PAGE =
-  /node_modules\/(react|react-dom|scheduler|react-router|@emotion|stylis|i18next|react-i18next|@mui\/(system|utils|styled-engine|private-theming))\//;
+/** Libraries that every page needs. */
+const OF_EVERY_PAGE = [
+  ...['react', 'react-dom', 'scheduler', 'react-router', '@emotion', 'stylis', 'i18next', 'react-i18next'],
+  ...['system', 'utils', 'styled-engine', 'private-theming'].map((part) => `@mui/${part}`),
+];
+const EVERY_PAGE = new RegExp(`/node_modules/(${OF_EVERY_PAGE.join('|')})/`);
 
 export default defineConfig({
   plugins: [reactRouter()],

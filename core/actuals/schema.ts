@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import type { Line } from '../lane/costLines.ts';
-import { country, currency, day, shortText } from '../money/schema.ts';
+import { country, currency, shortText } from '../money/schema.ts';
 
 type Kind = {
   /**
@@ -101,13 +101,6 @@ export type SettlementMap = z.output<typeof settlementMap>;
 /** Whose settlement it is: each marketplace settles each country in one currency. */
 export const settledPlace = z.strictObject({ marketplace: shortText, country, currency });
 export type SettledPlace = z.output<typeof settledPlace>;
-
-/** The day on which a lane went on sale, as it then stood, and the codes by which settlements name it. */
-export const launchedAs = z.strictObject({
-  codes: z.array(shortText.min(1)).min(1, 'launchedNoCode').max(50),
-  since: day,
-});
-export type LaunchedAs = z.output<typeof launchedAs>;
 
 /** Amounts are kept in steps of a ten-thousandth, so that sums of a million of them are exact. */
 export const STEPS = 10_000;

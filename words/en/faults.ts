@@ -172,10 +172,6 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   ],
   settledUnits: ['"{{text}}" is no number of units', 'Write whole units.'],
   settledNegativeUnits: ['A sale of {{text}} units', 'Say that the line is a refund.'],
-  launchedNoCode: [
-    'No code is given',
-    'Write the listing code or own number that settlements name the goods by.',
-  ],
   evidenceDay: ['"{{text}}" is no day', 'Write year-month-day, such as 2026-11-29.'],
   evidenceMonth: ['"{{text}}" is no month', 'Write year-month, such as 2026-11.'],
   evidenceYes: ['"{{text}}" is neither yes nor no', 'Write yes or no.'],

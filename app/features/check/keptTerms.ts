@@ -1,4 +1,4 @@
-/** What a device kept of the terms, read; apart from the page, which carries no schemas until there is something to read. */
+/** Terms that a device kept, read; apart from the page, which carries no schemas until there is something to read. */
 import { z } from 'zod';
 import { PRICE_BASES } from '../../../core/check/bases.ts';
 import { tillTerms } from '../../../core/check/schema.ts';
