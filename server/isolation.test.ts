@@ -6,6 +6,10 @@ import { orderProgress, orderTerms } from '../core/orders/schema.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
 import {
   cardProof,
+  launchedLane,
+  settledLine,
+  settledMonth,
+  settlement,
   scheduleChoice,
   BUSINESS_TABLES,
   candidate,
@@ -134,6 +138,39 @@ beforeAll(async () => {
       await tx
         .insert(enquiry)
         .values({ workspaceId: w.id, id: 'e', candidateId: asked?.id ?? '', data: {} as never });
+      const report = { workspaceId: w.id, seq: 1 };
+      await tx.insert(settlement).values({ ...report, id: 'r', name: 'r', file: {} as never });
+      await tx
+        .insert(settledLine)
+        .values({
+          ...report,
+          settlementId: 'r',
+          row: 2,
+          key: 'k',
+          place: 'A/DE',
+          day: '2026-10-01',
+          order: '',
+          code: 'c',
+          said: 'sale',
+          amount: 1,
+          units: 1,
+        });
+      await tx
+        .insert(settledMonth)
+        .values({ workspaceId: w.id, place: 'A/DE', code: 'c', month: '2026-10', sums: {} });
+      const [onSale] = await tx.select({ id: lane.id, candidateId: lane.candidateId }).from(lane).limit(1);
+      await tx
+        .insert(launchedLane)
+        .values({
+          workspaceId: w.id,
+          laneId: onSale?.id ?? '',
+          candidateId: onSale?.candidateId ?? '',
+          place: 'A/DE',
+          codes: ['c'],
+          since: '2026-10-01',
+          ramp: [1],
+          document: {} as never,
+        });
       await tx.insert(scheduleChoice).values({ workspaceId: w.id, cell: 'a|b|5,26', reading: 1 });
       await tx.insert(task).values({ workspaceId: w.id, id: newId(), kind: 'weighAgain' });
       await tx

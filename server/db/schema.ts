@@ -48,6 +48,9 @@ import type { Enquiry, EnquiryState } from '../../core/enquiries/schema.ts';
 import type { OrderProgress, OrderState, OrderTerms } from '../../core/orders/schema.ts';
 import type { Mail } from '../../core/mail/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
+import type { SettledKind, SettlementMap } from '../../core/actuals/schema.ts';
+import type { KindSums } from '../../core/actuals/sums.ts';
+import type { LaneDocument } from '../../core/lane/schema.ts';
 
 export const bm = pgSchema('bm');
 const when = (name: string) => timestamp(name, { withTimezone: true });
@@ -779,7 +782,120 @@ export const enquiry = bm.table(
   ],
 );
 
+/** What a report came to, in ten-thousandths. */
+export type SettlementSaid = {
+  readonly rows: number;
+  readonly lines: number;
+  readonly amount: number;
+  readonly waiting: readonly { readonly kind: string; readonly lines: number; readonly amount: number }[];
+  readonly refusedRows: number;
+  readonly refusedAmount: number;
+  /** The first of them, with their rows. */
+  readonly refused: readonly (Fault & { readonly row: number })[];
+  readonly first: string | null;
+  readonly last: string | null;
+};
+
+/**
+ * A marketplace's report of what it settled: a file, how it is read, and what it came to. `said` null: it has not been
+ * read yet. `seq`: of two that hold one line the later counts.
+ */
+export const settlement = bm.table(
+  'settlement',
+  {
+    workspaceId: workspaceId(),
+    id: text('id').notNull(),
+    seq: integer('seq').notNull(),
+    name: text('name').notNull(),
+    file: jsonb('file').$type<StoredFile>().notNull(),
+    sheet: text('sheet'),
+    marketplace: text('marketplace'),
+    country: text('country'),
+    currency: text('currency'),
+    map: jsonb('map').$type<SettlementMap>(),
+    said: jsonb('said').$type<SettlementSaid>(),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.id] }),
+    uniqueIndex('settlement_by_seq').on(t.workspaceId, t.seq),
+  ],
+);
+
+/** A line of a report, in ten-thousandths. `counts`: no later report has a line of its key. */
+export const settledLine = bm.table(
+  'settled_line',
+  {
+    workspaceId: workspaceId(),
+    settlementId: text('settlement_id').notNull(),
+    row: integer('row').notNull(),
+    key: text('key').notNull(),
+    /** Marketplace and country. */
+    place: text('place').notNull(),
+    seq: integer('seq').notNull(),
+    day: date('day', { mode: 'string' }).notNull(),
+    order: text('order').notNull(),
+    code: text('code').notNull(),
+    kind: text('kind').$type<SettledKind>(),
+    said: text('said').notNull(),
+    amount: bigint('amount', { mode: 'number' }).notNull(),
+    tax: bigint('tax', { mode: 'number' }),
+    units: integer('units').notNull(),
+    counts: boolean('counts').notNull().default(true),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.settlementId, t.key] }),
+    foreignKey({
+      columns: [t.workspaceId, t.settlementId],
+      foreignColumns: [settlement.workspaceId, settlement.id],
+    }).onDelete('cascade'),
+    index('settled_line_by_key').on(t.workspaceId, t.place, t.key),
+  ],
+);
+
+/** What the lines that count come to, by place, code ('': of no product) and month. */
+export const settledMonth = bm.table(
+  'settled_month',
+  {
+    workspaceId: workspaceId(),
+    place: text('place').notNull(),
+    code: text('code').notNull(),
+    month: text('month').notNull(),
+    sums: jsonb('sums').$type<KindSums>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.place, t.code, t.month] })],
+);
+
+/** A lane that is on sale, as it stood when it was launched. */
+export const launchedLane = bm.table(
+  'launched_lane',
+  {
+    workspaceId: workspaceId(),
+    laneId: text('lane_id').notNull(),
+    candidateId: text('candidate_id').notNull(),
+    place: text('place').notNull(),
+    /** How settlements name its goods. */
+    codes: jsonb('codes').$type<string[]>().notNull(),
+    since: date('since', { mode: 'string' }).notNull(),
+    ramp: jsonb('ramp').$type<number[]>().notNull(),
+    document: jsonb('document').$type<LaneDocument>().notNull(),
+    createdBy: text('created_by'),
+    createdAt: when('created_at').notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.laneId] }),
+    foreignKey({ columns: [t.workspaceId, t.laneId], foreignColumns: [lane.workspaceId, lane.id] }).onDelete(
+      'cascade',
+    ),
+  ],
+);
+
 export const BUSINESS_TABLES = {
+  settlement,
+  settledLine,
+  settledMonth,
+  launchedLane,
   purchaseOrder,
   outgoingMail,
   enquiry,

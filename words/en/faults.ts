@@ -142,6 +142,13 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   evidenceBlank: ['The cell is blank', 'Fill it in, or leave the row out.'],
   settledColumnMissing: ['No column is chosen for {{column}}', 'Choose the column that says it.'],
   settledNoColumn: ['The file has no column "{{column}}"', 'Choose another one; it has: {{columns}}.'],
+  settledTooManyLines: ['The report has more than {{most}} lines', 'Bring it in parts.'],
+  quotaReports: ['There are {{most}} reports already', 'Take back some that are no longer needed.'],
+  quotaLaunched: ['There are {{most}} lanes on sale already', 'Take off some that no longer sell.'],
+  launchedCodeTaken: [
+    '{{code}} belongs to another lane on sale',
+    'Take the code from that one first, or leave it out here.',
+  ],
   settledNoAmount: ['No column is chosen for the amounts', 'Choose at least one.'],
   settledManyKinds: ['There are too many kinds of lines', 'Choose the column that says what a line is for.'],
   settledNumber: [

@@ -1,0 +1,73 @@
+/** Which column of a settlement says what, guessed from its headings; what a kind of line is, nobody guesses. */
+import { decimalOf } from '../lists/amounts.ts';
+import { headingFits } from '../lists/map.ts';
+import { SETTLED_COLUMNS, settlementMap } from './schema.ts';
+import type { SettledColumn, SettlementMap } from './schema.ts';
+
+const HEADINGS: Readonly<Record<SettledColumn | 'amount', readonly string[]>> = {
+  line: ['line', 'line number', 'number', 'no', 'entry', 'zeile', 'nummer', 'ligne', 'línea', 'riga'],
+  day: ['day', 'date', 'datum', 'tag', 'jour', 'fecha', 'día', 'data', 'giorno', 'dzień', 'booked', 'posted'],
+  order: [
+    'order',
+    'order number',
+    'booking',
+    'bestellung',
+    'auftrag',
+    'commande',
+    'pedido',
+    'ordine',
+    'zamówienie',
+  ],
+  code: [
+    'code',
+    'item',
+    'listing',
+    'listing code',
+    'own number',
+    'article',
+    'sku',
+    'artikel',
+    'article code',
+  ],
+  kind: ['kind', 'what', 'type', 'description', 'kind of line', 'art', 'nature', 'tipo', 'rodzaj'],
+  units: ['units', 'quantity', 'qty', 'pieces', 'stück', 'menge', 'unités', 'unidades', 'quantità', 'sztuk'],
+  tax: ['tax', 'vat', 'mwst', 'ust', 'tva', 'iva', 'podatek'],
+  currency: ['currency', 'währung', 'devise', 'moneda', 'valuta', 'waluta'],
+  country: ['country', 'land', 'pays', 'país', 'paese', 'kraj'],
+  amount: ['amount', 'total', 'sum', 'betrag', 'montant', 'importe', 'importo', 'kwota'],
+};
+
+/** A mapping to begin with: each column by the heading that fits best, each heading once. */
+export function guessSettlementMap(
+  header: readonly string[],
+  rows: readonly (readonly string[])[],
+): SettlementMap {
+  const scored = [...SETTLED_COLUMNS, 'amount' as const].flatMap((key) =>
+    header.map((h, at) => ({ key, at, score: headingFits(h, HEADINGS[key]) - at / 1000 })),
+  );
+  const columns: Partial<Record<SettledColumn, string>> = {};
+  const amounts: { column: string }[] = [];
+  const used = new Set<number>();
+  for (const { key, at } of scored.filter((s) => s.score > 0).sort((a, b) => b.score - a.score)) {
+    const taken = key === 'amount' ? amounts.length > 0 : columns[key] !== undefined;
+    if (taken || used.has(at)) continue;
+    used.add(at);
+    if (key === 'amount') amounts.push({ column: header[at] as string });
+    else columns[key] = header[at] as string;
+  }
+  // Without a heading that says so nobody knows which figures are the amounts: the first column stands to be changed.
+  if (amounts.length === 0) amounts.push({ column: header.find((h) => h !== '') ?? '' });
+  return settlementMap.parse({ columns, amounts, decimal: decimalOf(rows) });
+}
+
+/** The map of an earlier file where this one has all its columns; how figures are written is this file's own. */
+export function mapLike(
+  guessed: SettlementMap,
+  earlier: SettlementMap,
+  header: readonly string[],
+): SettlementMap {
+  const named = [...Object.values(earlier.columns), ...earlier.amounts.map((a) => a.column)];
+  return named.every((h) => header.includes(h))
+    ? { ...earlier, decimal: guessed.decimal }
+    : { ...guessed, kinds: earlier.kinds };
+}
