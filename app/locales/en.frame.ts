@@ -23,6 +23,7 @@ export const frameWords = {
     weigh: 'Weigh',
     fund: 'Fund',
     order: 'Order',
+    selling: 'Selling',
     rates: 'Rates',
     settings: 'Settings',
     search: 'Search or type a command',

@@ -18,6 +18,7 @@ import { matchingWords } from './en.matching.ts';
 import { moreWords } from './en.more.ts';
 import { enquiryWords, orderWords } from './en.orders.ts';
 import { sellerWords } from './en.sellers.ts';
+import { sellingWords } from './en.selling.ts';
 import { shopWords } from './en.shops.ts';
 import { supplierWords } from './en.suppliers.ts';
 import { workingWords } from './en.workings.ts';
@@ -41,6 +42,7 @@ const places: readonly object[] = [
   orderWords,
   enquiryWords,
   sellerWords,
+  sellingWords,
   shopWords,
   supplierWords,
   workingWords,

@@ -199,7 +199,8 @@ export function standsAt(c: Compared): Stands {
 
 /**
  * How much of the volume part of several lanes is that other lanes sold than planned: each lane's units beyond plan
- * at its own planned profit, less all units beyond plan at the mean planned profit of a unit.
+ * at its own planned profit, less all units beyond plan at the mean planned profit of a unit. Lanes of one currency;
+ * the two add up to the volume parts to the cent.
  */
 export function mixOf(lanes: readonly Compared[]): { volume: number; mix: number } | null {
   const known = lanes.filter((l) => l.parts !== null);
@@ -209,6 +210,7 @@ export function mixOf(lanes: readonly Compared[]): { volume: number; mix: number
   const whole = known.reduce((s, l) => s + (l.parts?.volume ?? 0), 0);
   if (planned <= 0) return { volume: whole, mix: 0 };
   const mean = known.reduce((s, l) => s + l.planned.units * (l.planned.unitProfit ?? 0), 0) / planned;
-  const volume = (sold - planned) * mean;
-  return { volume, mix: whole - volume };
+  const power = 10 ** minorDigits((known[0] as Compared).currency);
+  const volume = Math.round((sold - planned) * mean * power) / power;
+  return { volume, mix: Math.round((whole - volume) * power) / power };
 }

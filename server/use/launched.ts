@@ -271,7 +271,7 @@ export async function loadSelling(workspaceId: string): Promise<SellingPage> {
   lanes.sort((a, b) => URGENCY.indexOf(a.stands.standing) - URGENCY.indexOf(b.stands.standing));
   const compared = lanes.flatMap((l) => l.whole ?? []);
   const [first, ...others] = [...new Set(compared.map((c) => c.currency))];
-  const mix = first === undefined || others.length > 0 ? null : mixOf(compared);
+  const mix = compared.length < 2 || others.length > 0 ? null : mixOf(compared);
   return {
     lanes,
     mix: mix === null ? null : { currency: first as string, ...mix },

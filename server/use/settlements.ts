@@ -7,6 +7,7 @@ import { guessSettlementMap, mapLike } from '../../core/actuals/map.ts';
 import { isFault, SettlementReader, settlementMapIssues } from '../../core/actuals/read.ts';
 import type { SettledLine, SettledPlace, SettlementMap } from '../../core/actuals/schema.ts';
 import { SummingUp } from '../../core/actuals/sums.ts';
+import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import type { Fault } from '../../core/fault.ts';
 import { headerAmong } from '../../core/lists/map.ts';
 import type { Sheet } from '../../core/lists/setup.ts';
@@ -20,10 +21,11 @@ import { headsOfWorkbook } from '../files/readApart.ts';
 import { isWorkbook, receiveFile, removeFolder, storePath } from '../files/store.ts';
 import { sourceOf } from '../jobs/listTask.ts';
 import { gone, refused } from '../refusal.ts';
-import { newId } from './workspaces.ts';
+import { cardsInForce, newId } from './workspaces.ts';
 
-/** Largest report that is taken in, in bytes, and reports and lines of a workspace. */
-const LARGEST = 150 * 1024 * 1024;
+/** Largest report that is taken in, in bytes. */
+export const LARGEST_REPORT = 150 * 1024 * 1024;
+/** Reports of a workspace, and lines of a report. */
 const MOST_REPORTS = 2000;
 const MOST_LINES = 1_000_000;
 const HEAD_ROWS = 60;
@@ -45,7 +47,7 @@ export async function receiveSettlement(
 ): Promise<{ id: string; sameAs: string | null }> {
   const id = newId();
   const path = storePath(workspaceId, id, 'source');
-  const got = await receiveFile(from, path, LARGEST);
+  const got = await receiveFile(from, path, LARGEST_REPORT);
   try {
     const kind = (await isWorkbook(path)) ? 'xlsx' : 'csv';
     const heads: Sheet[] =
@@ -325,3 +327,15 @@ export const loadSettlements = (workspaceId: string): Promise<Settlement[]> =>
   inWorkspace(workspaceId, (tx) =>
     tx.select().from(settlement).where(eq(settlement.workspaceId, workspaceId)).orderBy(desc(settlement.seq)),
   );
+
+/** Where one may sell by the workspace's marketplace cards, each place once. */
+export async function placesOfCards(workspaceId: string): Promise<SettledPlace[]> {
+  const cards = await inWorkspace(workspaceId, (tx) => cardsInForce(tx, workspaceId, today()));
+  return cards
+    .filter((c) => c.kind === 'marketplace')
+    .map(({ data }) => {
+      const { marketplace, country, currency } = data as MarketplaceCard;
+      return { marketplace, country, currency };
+    })
+    .sort((a, b) => placeOf(a).localeCompare(placeOf(b)));
+}

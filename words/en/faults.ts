@@ -149,6 +149,11 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     '{{code}} belongs to another lane on sale',
     'Take the code from that one first, or leave it out here.',
   ],
+  chooseLane: ['No lane is chosen', 'Choose the lane that went on sale.'],
+  launchedNoCode: [
+    'No code is given',
+    'Write the listing code or own number that reports name the goods by.',
+  ],
   settledNoAmount: ['No column is chosen for the amounts', 'Choose at least one.'],
   settledManyKinds: ['There are too many kinds of lines', 'Choose the column that says what a line is for.'],
   settledNumber: [

@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { useFetcher, useNavigate } from 'react-router';
 import { useAnything } from '../find/useAnything.ts';
 
-const PLACES = ['find', 'weigh', 'fund', 'order', 'rates', 'settings'] as const;
+const PLACES = ['find', 'weigh', 'fund', 'order', 'selling', 'rates', 'settings'] as const;
 
 type Found = { key: string; label: string; hint: string; to: string; isPage?: boolean };
 

@@ -4,6 +4,7 @@ import FundIcon from '@mui/icons-material/AccountBalanceWalletOutlined';
 import OrderIcon from '@mui/icons-material/LocalShippingOutlined';
 import RatesIcon from '@mui/icons-material/TableChartOutlined';
 import SearchIcon from '@mui/icons-material/Search';
+import SellingIcon from '@mui/icons-material/StorefrontOutlined';
 import SettingsIcon from '@mui/icons-material/TuneOutlined';
 import WeighIcon from '@mui/icons-material/BalanceOutlined';
 import { lazy, Suspense, useRef, useState } from 'react';
@@ -32,6 +33,7 @@ const PLACES = [
   ['weigh', WeighIcon],
   ['fund', FundIcon],
   ['order', OrderIcon],
+  ['selling', SellingIcon],
   ['rates', RatesIcon],
   ['settings', SettingsIcon],
 ] as const;
@@ -264,7 +266,7 @@ function Rail({ base }: { base: string }) {
             flexDirection: 'column',
             alignItems: 'center',
             gap: 0.25,
-            width: 62,
+            width: { xs: 54, sm: 62 },
             py: 0.9,
             borderRadius: 1.5,
             color: 'text.secondary',

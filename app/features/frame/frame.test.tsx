@@ -180,7 +180,7 @@ describe('the frame', () => {
     const places = screen.getByRole('navigation').querySelectorAll('a');
     expect([...places].map((a) => a.getAttribute('href'))).toEqual([
       '/w/shop/weigh',
-      ...['find', 'weigh', 'fund', 'order', 'rates', 'settings'].map((p) => `/w/shop/${p}`),
+      ...['find', 'weigh', 'fund', 'order', 'selling', 'rates', 'settings'].map((p) => `/w/shop/${p}`),
     ]);
     const bar = screen.getByRole('banner').textContent;
     expect(bar).toContain('EUR');

@@ -20,7 +20,7 @@ import { MoreButton } from '../../ui/MoreButton.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import type { Tally } from './listData.ts';
-import { useDrop, useUpload } from './useUpload.ts';
+import { useDrop, useUpload } from '../../ui/useUpload.ts';
 import { useTally } from './useTally.ts';
 import './words.ts';
 
@@ -63,7 +63,7 @@ export function ListsPage({ lists, tally, usage, quota, largest, root, home, can
   const [menu, setMenu] = useState<{ el: HTMLElement; line: ListLine } | null>(null);
   const [gone, setGone] = useState<ListLine | null>(null);
   const upload = useUpload(
-    root,
+    `${root}/lists/upload`,
     ({ id, sameAs }) =>
       void navigate(
         `${root}/lists/${id}/setup${sameAs === null ? '' : `?same=${encodeURIComponent(sameAs)}`}`,

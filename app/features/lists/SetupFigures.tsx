@@ -7,7 +7,7 @@ import { useRevalidator } from 'react-router';
 import { CHOICES } from '../../../core/lists/reference.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
-import { useUpload } from './useUpload.ts';
+import { useUpload } from '../../ui/useUpload.ts';
 import type { Setup, SetupData } from './useSetup.ts';
 
 export function SetupFigures({ data: p, setup }: { data: SetupData; setup: Setup }) {
@@ -16,7 +16,7 @@ export function SetupFigures({ data: p, setup }: { data: SetupData; setup: Setup
   const { revalidate } = useRevalidator();
   const { choice, setChoice, without, setWithout } = setup;
   const chooseReference = useRef<HTMLInputElement>(null);
-  const upload = useUpload(p.root, () => void revalidate(), t('lists.broken'));
+  const upload = useUpload(`${p.root}/lists/upload`, () => void revalidate(), t('lists.broken'));
   return (
     <>
       <Typography variant="h3" component="h2" sx={{ mt: 2.5, mb: 0.5 }}>

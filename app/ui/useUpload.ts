@@ -2,9 +2,9 @@ import { useEffect, useRef, useState } from 'react';
 
 export type Uploading = { readonly name: string; readonly share: number };
 
-/** Sends a file as it lies on the disk, piece by piece, with its progress; `done` gets what the server says. */
+/** Sends a file to an address as it lies on the disk, piece by piece, with its progress; `done` gets what the server says. */
 export function useUpload(
-  root: string,
+  to: string,
   done: (answer: { id: string; sameAs: string | null }) => void,
   broken: string,
   limit: { most: number; text: string } | null = null,
@@ -53,7 +53,7 @@ export function useUpload(
     };
     request.open(
       'POST',
-      `${root}/lists/upload?name=${encodeURIComponent(file.name)}${forList === undefined ? '' : `&for=${forList}`}`,
+      `${to}?name=${encodeURIComponent(file.name)}${forList === undefined ? '' : `&for=${forList}`}`,
     );
     request.setRequestHeader('content-type', 'application/octet-stream');
     request.send(file);

@@ -1,0 +1,253 @@
+/** One lane on sale: its build-up planned and actual line by line, why the profit is another, month by month. */
+import { Box, Button, Typography } from '@mui/material';
+import { useTranslation } from 'react-i18next';
+import { Form, Link } from 'react-router';
+import type { Compared, Stands } from '../../../core/actuals/compare.ts';
+import { FigureTable } from '../../ui/FigureTable.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import type { Format } from '../../ui/locale.ts';
+import { TableFile } from '../../ui/TableFile.tsx';
+import { StandsSaid, TwoBars, useLineName } from './parts.tsx';
+import './words.ts';
+
+export type Launched = {
+  readonly laneId: string;
+  readonly candidateId: string;
+  readonly name: string;
+  readonly place: string;
+  readonly codes: readonly string[];
+  readonly since: string;
+  readonly until: string | null;
+  readonly months: readonly { readonly month: string; readonly compared: Compared }[];
+  readonly whole: (Compared & { readonly stands: Stands }) | null;
+};
+
+const signed = (f: Format, x: number | null, currency: string): string =>
+  `${x !== null && x > 0 ? '+' : ''}${f.money(x, currency)}`;
+
+export function LaunchedPage({ page, base, canEdit }: { page: Launched; base: string; canEdit: boolean }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { whole } = page;
+  return (
+    <Box sx={{ maxWidth: 1080 }}>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap' }}>
+        <Typography variant="h1">
+          <bdi>{page.name}</bdi>
+        </Typography>
+        <Typography color="text.secondary" sx={{ flex: 1 }}>
+          {page.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(page.since) })} ·{' '}
+          {t('selling.codes', { codes: page.codes.join(', ') })}
+        </Typography>
+        <Button component={Link} to={`${base}/selling`}>
+          {t('selling.title')}
+        </Button>
+        <Button component={Link} to={`${base}/weigh/${page.candidateId}`}>
+          {t('launched.sheet')}
+        </Button>
+        {canEdit && (
+          <Form method="post">
+            <Button type="submit">{t('launched.off')}</Button>
+          </Form>
+        )}
+      </Box>
+      <Box sx={{ '& p': { fontSize: '1.1rem' }, my: 1.5 }}>
+        <StandsSaid
+          stands={whole?.stands ?? { standing: 'open', because: null, amount: null }}
+          compared={whole}
+        />
+      </Box>
+      {whole !== null && (
+        <>
+          <TwoBars compared={whole} />
+          <Parts compared={whole} />
+          <Lines compared={whole} name={page.name} />
+          <Months months={page.months} name={page.name} />
+        </>
+      )}
+    </Box>
+  );
+}
+
+/** Why the profit is another than planned: parts that add up. */
+function Parts({ compared: c }: { compared: Compared }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  if (c.parts === null) return null;
+  const values = { sold: f.number(c.actual.shipped, 0), planned: f.number(c.planned.units, 0) };
+  const prices = {
+    actual: f.money(c.actual.price, c.currency),
+    planned: f.money(c.planned.price, c.currency),
+  };
+  return (
+    <Box component="section" aria-label={t('launched.parts')} sx={{ my: 2.5 }}>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
+        {t('launched.parts', { difference: signed(f, c.parts.difference, c.currency) })}
+      </Typography>
+      {(['volume', 'price', 'rate'] as const).map((part) => (
+        <Box key={part} sx={{ display: 'flex', gap: 2, maxWidth: 620, py: 0.25 }}>
+          <Box
+            component="b"
+            sx={{
+              width: 110,
+              textAlign: 'right',
+              color: (c.parts?.[part] ?? 0) < 0 ? 'error.main' : undefined,
+            }}>
+            {signed(f, c.parts?.[part] ?? null, c.currency)}
+          </Box>
+          <span>{t(`launched.part.${part}`, part === 'price' ? prices : values)}</span>
+        </Box>
+      ))}
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+        {t('launched.margin', { margin: f.percent(c.margin), roi: f.percent(c.roi) })}
+        {c.actual.returned > 0 && ` · ${t('selling.returned', { count: c.actual.returned })}`}
+        {c.actual.lost > 0 && ` · ${t('selling.lost', { count: c.actual.lost })}`}
+      </Typography>
+    </Box>
+  );
+}
+
+/** Lines of which nothing was planned and nothing came say nothing. */
+const speaks = (l: Compared['lines'][number]): boolean =>
+  l.planned !== 0 || (l.actual !== 0 && l.actual !== null) || (l.rate ?? 0) !== 0;
+
+function Lines({ compared: c, name }: { compared: Compared; name: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const nameOf = useLineName();
+  const more = (a: number | null, b: number | null): number | null =>
+    a === null || b === null ? null : a - b;
+  const grossEach = c.actual.shipped === 0 ? null : c.actual.gross / c.actual.shipped;
+  const rows = c.lines.filter(speaks);
+  return (
+    <>
+      <Box sx={{ display: 'flex', justifyContent: 'flex-end' }}>
+        <TableFile
+          table={() => ({
+            name: `${name}, ${t('launched.line')}`,
+            columns: [
+              ...[t('launched.line'), t('launched.planned'), t('launched.actual'), t('launched.over')],
+              t('launched.from'),
+            ].map((title) => ({ title })),
+            rows: [
+              [t('launched.price'), c.planned.gross, grossEach, c.parts?.price ?? null, ''],
+              ...rows.map((l) => [
+                nameOf(l.line),
+                l.planned,
+                l.actual,
+                l.rate,
+                t(`launched.source.${l.from}`),
+              ]),
+              [t('launched.unitProfit'), c.planned.unitProfit, c.unitProfit, c.parts?.difference ?? null, ''],
+            ],
+          })}
+        />
+      </Box>
+      <FigureTable label={t('launched.line')}>
+        <thead>
+          <tr>
+            <th scope="col">{t('launched.line')}</th>
+            {(['planned', 'actual', 'more', 'over'] as const).map((h) => (
+              <th scope="col" key={h}>
+                {t(`launched.${h}`)}
+              </th>
+            ))}
+            <th scope="col" className="text">
+              {t('launched.from')}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row">{t('launched.price')}</th>
+            <td>{f.money(c.planned.gross, c.currency)}</td>
+            <td>{f.money(grossEach, c.currency)}</td>
+            <td>{signed(f, more(grossEach, c.planned.gross), c.currency)}</td>
+            <td>{signed(f, c.parts?.price ?? null, c.currency)}</td>
+            <td className="text" />
+          </tr>
+          {rows.map((l) => (
+            <tr key={l.line} className={l.from === 'asPlanned' ? 'quiet' : undefined}>
+              <th scope="row">{nameOf(l.line)}</th>
+              <td>{f.money(l.planned, c.currency)}</td>
+              <td>{f.money(l.actual, c.currency)}</td>
+              <td>{signed(f, more(l.actual, l.planned), c.currency)}</td>
+              <td className={(l.rate ?? 0) < 0 ? 'loss' : undefined}>{signed(f, l.rate, c.currency)}</td>
+              <td className="text">{t(`launched.source.${l.from}`)}</td>
+            </tr>
+          ))}
+          <tr className="total">
+            <th scope="row">{t('launched.unitProfit')}</th>
+            <td>{f.money(c.planned.unitProfit, c.currency)}</td>
+            <td>{f.money(c.unitProfit, c.currency)}</td>
+            <td>{signed(f, more(c.unitProfit, c.planned.unitProfit), c.currency)}</td>
+            <td />
+            <td className="text" />
+          </tr>
+        </tbody>
+      </FigureTable>
+    </>
+  );
+}
+
+function Months({ months, name }: { months: Launched['months']; name: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const monthOf = (m: string): string => `${f.monthName(Number(m.slice(5)))} ${m.slice(0, 4)}`;
+  const HEADS = ['unitsPlanned', 'unitsSold', 'unitsBack', 'profitUnit', 'profit', 'difference'] as const;
+  return (
+    <Box sx={{ mt: 3 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between' }}>
+        <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
+          {t('launched.months')}
+        </Typography>
+        <TableFile
+          table={() => ({
+            name: `${name}, ${t('launched.months')}`,
+            columns: [t('launched.month'), ...HEADS.map((h) => t(`launched.${h}`))].map((title) => ({
+              title,
+            })),
+            rows: months.map(({ month, compared: c }) => [
+              month,
+              c.planned.units,
+              c.actual.shipped,
+              c.actual.returned,
+              c.unitProfit,
+              c.actual.profit,
+              c.parts?.difference ?? null,
+            ]),
+          })}
+        />
+      </Box>
+      <FigureTable label={t('launched.months')}>
+        <thead>
+          <tr>
+            <th scope="col">{t('launched.month')}</th>
+            {HEADS.map((h) => (
+              <th scope="col" key={h}>
+                {t(`launched.${h}`)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {months.map(({ month, compared: c }) => (
+            <tr key={month}>
+              <th scope="row">{monthOf(month)}</th>
+              <td>{f.number(c.planned.units, 0)}</td>
+              <td>{f.number(c.actual.shipped, 0)}</td>
+              <td>{f.number(c.actual.returned, 0)}</td>
+              <td className={(c.unitProfit ?? 0) < 0 ? 'loss' : undefined}>
+                {f.money(c.unitProfit, c.currency)}
+              </td>
+              <td>{f.money(c.actual.profit, c.currency)}</td>
+              <td className={(c.parts?.difference ?? 0) < 0 ? 'loss' : undefined}>
+                {signed(f, c.parts?.difference ?? null, c.currency)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </FigureTable>
+    </Box>
+  );
+}

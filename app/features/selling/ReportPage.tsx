@@ -1,0 +1,160 @@
+/** A report: which column says what, what each kind of line is, and what it came to. */
+import { Alert, Box, Button, Typography } from '@mui/material';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Link, useFetcher, useNavigate } from 'react-router';
+import { STEPS } from '../../../core/actuals/schema.ts';
+import type { SettledPlace, SettlementMap } from '../../../core/actuals/schema.ts';
+import { ChoiceLine } from '../../ui/Field.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { KindsSaid } from './KindsSaid.tsx';
+import { MapFields } from './MapFields.tsx';
+import './words.ts';
+
+export type ReportSaid = {
+  readonly rows: number;
+  readonly lines: number;
+  readonly amount: number;
+  readonly waiting: readonly { readonly kind: string; readonly lines: number; readonly amount: number }[];
+  readonly refusedRows: number;
+  readonly refusedAmount: number;
+  readonly refused: readonly { readonly row: number; readonly message: string }[];
+};
+type Props = {
+  readonly id: string;
+  readonly name: string;
+  readonly sheet: string | null;
+  readonly sheets: readonly string[];
+  readonly header: readonly string[];
+  readonly rows: readonly (readonly string[])[];
+  readonly map: SettlementMap;
+  readonly place: SettledPlace | null;
+  readonly places: readonly SettledPlace[];
+  readonly said: ReportSaid | null;
+  readonly sameAs: string | null;
+  readonly base: string;
+  readonly canEdit: boolean;
+};
+const keyOf = (p: SettledPlace): string => `${p.marketplace}/${p.country}`;
+
+export function ReportPage(p: Props) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const navigate = useNavigate();
+  const act = useFetcher<{ read?: true; error?: string }>();
+  const [map, setMap] = useState(p.map);
+  const [place, setPlace] = useState(p.place);
+  const [isChanged, setChanged] = useState(false);
+  const change = (next: SettlementMap): void => {
+    setMap(next);
+    setChanged(true);
+  };
+  const places = [...p.places, ...(p.place === null ? [] : [p.place])].filter(
+    (x, i, all) => all.findIndex((y) => keyOf(y) === keyOf(x)) === i,
+  );
+  const send = (body: object): void => {
+    setChanged(false);
+    void act.submit(JSON.stringify(body), { method: 'post', encType: 'application/json' });
+  };
+  const currency = place?.currency ?? '';
+  return (
+    <Box sx={{ maxWidth: 1080 }}>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap', mb: 1 }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          <bdi>{p.name}</bdi>
+        </Typography>
+        <Button component={Link} to={`${p.base}/selling`}>
+          {t('report.back')}
+        </Button>
+        {p.canEdit && <Button onClick={() => send({ intent: 'takeBack' })}>{t('report.takeBack')}</Button>}
+      </Box>
+      {p.sameAs !== null && (
+        <Alert severity="info" sx={{ mb: 1 }}>
+          {t('selling.sameAs', { name: p.sameAs })}
+        </Alert>
+      )}
+      {p.said !== null && <Said said={p.said} currency={currency} />}
+      {p.said !== null && (
+        <KindsSaid said={p.said} map={map} currency={currency} canEdit={p.canEdit} onChange={change} />
+      )}
+      <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mb: 1.5 }}>
+        <ChoiceLine
+          label={t('report.place')}
+          width={220}
+          value={place === null ? '' : keyOf(place)}
+          onChange={(key) => {
+            setPlace(places.find((x) => keyOf(x) === key) ?? null);
+            setChanged(true);
+          }}
+          options={[
+            { value: '', label: t('report.noPlace') },
+            ...places.map((x) => ({
+              value: keyOf(x),
+              label: `${x.marketplace} ${x.country}, ${x.currency}`,
+            })),
+          ]}
+        />
+        {p.sheets.length > 1 && (
+          <ChoiceLine
+            label={t('report.sheet')}
+            value={p.sheet ?? ''}
+            onChange={(sheet) => void navigate(`?sheet=${encodeURIComponent(sheet)}`)}
+            options={p.sheets.map((s) => ({ value: s, label: s }))}
+          />
+        )}
+      </Box>
+      <MapFields header={p.header} rows={p.rows} map={map} onChange={change} />
+      {act.data?.error !== undefined && (
+        <Alert severity="error" sx={{ my: 1 }}>
+          {act.data.error}
+        </Alert>
+      )}
+      {p.canEdit && (
+        <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', my: 1.5 }}>
+          <Button
+            variant="contained"
+            disabled={place === null || act.state !== 'idle'}
+            onClick={() => send({ intent: 'read', place, map, sheet: p.sheet })}>
+            {t(p.said === null ? 'report.read' : 'report.readAgain')}
+          </Button>
+          {isChanged && p.said !== null && (
+            <Typography role="status" variant="body2">
+              {t('report.changed')}
+            </Typography>
+          )}
+        </Box>
+      )}
+      {p.said !== null && p.said.refused.length > 0 && (
+        <Box
+          sx={{ maxHeight: 260, overflowY: 'auto' }}
+          tabIndex={0}
+          role="region"
+          aria-label={t('selling.reports.open')}>
+          {p.said.refused.map((r) => (
+            <Typography variant="body2" key={r.row}>
+              <b>{t('report.row', { row: f.number(r.row, 0) })}</b> {r.message}
+            </Typography>
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+/** What counts, and what is refused; the two and what waits add up to the file. */
+function Said({ said, currency }: { said: ReportSaid; currency: string }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const money = (steps: number): string => f.money(steps / STEPS, currency);
+  return (
+    <Typography role="status" data-testid="report-said" sx={{ mb: 1, fontSize: '1.05rem' }}>
+      {t('report.said', {
+        lines: f.number(said.lines, 0),
+        amount: money(said.amount),
+        rows: f.number(said.rows, 0),
+      })}{' '}
+      {said.refusedRows > 0 &&
+        t('report.refused', { count: said.refusedRows, amount: money(said.refusedAmount) })}
+    </Typography>
+  );
+}

@@ -1,0 +1,53 @@
+import { data, useLoaderData, useOutletContext } from 'react-router';
+import { z } from 'zod';
+import { day, shortText } from '../../core/money/schema.ts';
+import { enterWorkspace } from '../../server/auth/session.ts';
+import { today } from '../../server/env.ts';
+import { lanesToLaunch, launchLane, loadSelling } from '../../server/use/launched.ts';
+import { LARGEST_REPORT, loadSettlements } from '../../server/use/settlements.ts';
+import type { WorkspaceHead } from '../features/frame/Shell.tsx';
+import { SellingPage } from '../features/selling/SellingPage.tsx';
+import { answering, unfit } from '../answers.ts';
+import type { Route } from './+types/selling.ts';
+
+export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
+  const { workspaceId } = await enterWorkspace(request, params.workspace);
+  const reports = await loadSettlements(workspaceId);
+  return {
+    ...(await loadSelling(workspaceId)),
+    choices: await lanesToLaunch(workspaceId),
+    reports: reports.map(({ id, name, marketplace, country, currency, said }) => ({
+      id,
+      name,
+      marketplace,
+      country,
+      currency,
+      said: said === null ? null : { ...said, refused: [] },
+    })),
+    largest: LARGEST_REPORT,
+    today: today(),
+  };
+});
+
+export const meta: Route.MetaFunction = () => [{ title: 'Selling · Bold Margin' }];
+
+const told = z.strictObject({
+  laneId: z.string().min(1, 'chooseLane').max(64),
+  codes: z.array(shortText.min(1)).min(1, 'launchedNoCode').max(50),
+  since: day,
+});
+
+/** Puts a lane on sale. */
+export const action = answering(async ({ request, params }: Route.ActionArgs) => {
+  const entry = await enterWorkspace(request, params.workspace, 'edit');
+  const parsed = told.safeParse(await request.json().catch(() => null));
+  if (!parsed.success) return unfit(parsed.error);
+  await launchLane(entry.workspaceId, parsed.data, entry.person.id);
+  return data({ launched: parsed.data.laneId });
+});
+
+export default function Selling() {
+  const loaded = useLoaderData<typeof loader>();
+  const head = useOutletContext<WorkspaceHead>();
+  return <SellingPage {...loaded} base={`/w/${head.slug}`} canEdit={head.role !== 'viewer'} />;
+}
