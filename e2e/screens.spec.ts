@@ -70,6 +70,7 @@ for (const scheme of ['light', 'dark'] as const)
         `${DEMO}/order`,
         `${DEMO}/order/new`,
         `${DEMO}/order/enquiries`,
+        `${DEMO}/selling`,
         `${DEMO}/lists`,
         `${DEMO}/rates`,
         `${DEMO}/rates/read`,

@@ -2,6 +2,10 @@
 import { Readable } from 'node:stream';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
+import { compare, standsAt, unitsPlanned } from '../core/actuals/compare.ts';
+import { kindsOfCodes, kindsSettled, sharedOut, SummingUp } from '../core/actuals/sums.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
+import type { LaneDocument } from '../core/lane/schema.ts';
 import { STEPS, settlementMap } from '../core/actuals/schema.ts';
 import type { SettlementMap } from '../core/actuals/schema.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
@@ -253,6 +257,37 @@ describe('a lane on sale', () => {
     expect(one.whole?.actual.lines.adverts.amount).toBe(6);
     await unlaunchLane(w.id, laneId);
     expect((await loadSelling(w.id)).lanes).toEqual([]);
+  });
+  it('what the page says is what the core says of the same lines', async () => {
+    await launchLane(w.id, { laneId, codes: ['BB'], since: '2026-10-01' }, w.personId);
+    await bring([...OCTOBER, '5;10.10.2026;A1;BB;Back;-29,90;1', '6;10.10.2026;A1;BB;Fee;4,49;']);
+    const { whole } = await loadLaunched(w.id, laneId);
+    const [kept] = await inWorkspace(w.id, (tx) => tx.select().from(launchedLane));
+    const lines = await inWorkspace(w.id, (tx) => tx.select().from(settledLine));
+    const summing = new SummingUp();
+    for (const l of lines) summing.add(l);
+    const sums = summing.sums();
+    const doc = kept?.document as LaneDocument;
+    const units = unitsPlanned(
+      evaluate(doc).figures.expectedMonthlyUnits,
+      doc.season,
+      [1],
+      '2026-10-01',
+      '2026-10-01',
+      '2026-10-10',
+    );
+    const said = compare(
+      doc,
+      {
+        own: kindsOfCodes(sums, ['BB']),
+        shared: kindsOfCodes(sharedOut(sums).by, ['BB']),
+        kinds: kindsSettled(sums),
+      },
+      units ?? 0,
+    );
+    const { stands, ...page } = whole as NonNullable<typeof whole>;
+    expect(page).toEqual(JSON.parse(JSON.stringify(said)));
+    expect(stands).toEqual(standsAt(said));
   });
   it('no two lanes of a place have one code; the same lane may change its own', async () => {
     const [second] = await createCandidates(w.id, [someCandidate(w, { name: 'Other' })], w.personId);

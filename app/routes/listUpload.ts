@@ -5,7 +5,7 @@ import { fault } from '../../core/fault.ts';
 import { receiveList, receiveReference } from '../../server/use/receiveLists.ts';
 import type { Route } from './+types/listUpload.ts';
 import { answering, unfit } from '../answers.ts';
-import { brokenOff, fileName } from '../fileSent.ts';
+import { fileName, isBrokenOff } from '../fileSent.ts';
 
 /** Takes a file in as the raw body of the request, piece by piece: neither browser nor server holds it in memory. */
 export const action = answering(async ({ request, params }: Route.ActionArgs) => {
@@ -21,8 +21,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     }
     return data(await receiveList(entry.workspaceId, name, body, entry.person.id));
   } catch (e) {
-    const broken = brokenOff(e, request);
-    if (broken !== null) return broken;
+    if (isBrokenOff(e, request)) return unfit(fault('fileBroken'));
     throw e;
   }
 });

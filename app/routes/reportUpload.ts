@@ -4,7 +4,7 @@ import { fault } from '../../core/fault.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { receiveSettlement } from '../../server/use/settlements.ts';
 import { answering, unfit } from '../answers.ts';
-import { brokenOff, fileName } from '../fileSent.ts';
+import { fileName, isBrokenOff } from '../fileSent.ts';
 import type { Route } from './+types/reportUpload.ts';
 
 /** Takes a settlement report in as the raw body of the request. */
@@ -16,8 +16,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     const body = Readable.fromWeb(request.body as never);
     return data(await receiveSettlement(entry.workspaceId, name, body, entry.person.id));
   } catch (e) {
-    const broken = brokenOff(e, request);
-    if (broken !== null) return broken;
+    if (isBrokenOff(e, request)) return unfit(fault('fileBroken'));
     throw e;
   }
 });

@@ -191,5 +191,6 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
   };
 }
 
-const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
+/** Unknown as null; nothing has no sign. */
+const orNull = (x: number): number | null => (Number.isFinite(x) ? x + 0 : null);
 const LANDED = LINES.filter((l) => COST_LINES[l].sum === 'landedCost');
