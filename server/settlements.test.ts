@@ -129,7 +129,7 @@ describe('a settlement report', () => {
     );
     expect((await loadSettlement(w.id, next.id)).map.kinds).toEqual(map.kinds);
   });
-  it('that overlaps another counts its lines once; a corrected one corrects; taken back, the first counts again', async () => {
+  it('that overlaps another counts its lines once; a later one corrects; taken back, the first counts', async () => {
     const first = await bring(OCTOBER);
     const second = await bring(
       ['3;05.10.2026;A2;BB;Sold;31,90;2', '7;02.11.2026;A9;BB;Sold;29,90;1'],

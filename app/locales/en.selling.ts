@@ -10,8 +10,8 @@ export const sellingWords = {
     sameAs: 'This is the very same file as “{{name}}”. Read again, its lines count once.',
     launch: 'Put a lane on sale',
     begin:
-      'Put a lane on sale and bring in a settlement report of its marketplace, any file with a heading over each column: what each line of it ' +
-      'comes to stands here beside the plan.',
+      'Put a lane on sale and bring in a settlement report of its marketplace, any file with a heading over each ' +
+      'column: what each line of it comes to stands here beside the plan.',
     answerNothing: 'Nothing of what is on sale has been settled yet.',
     answerNone_one: 'The lane that was settled pays as planned or more.',
     answerNone_other: 'All {{count}} lanes that were settled pay as planned or more.',
@@ -25,7 +25,6 @@ export const sellingWords = {
       loses: '<b>Loses</b>{{because}}.',
       open: 'Not known yet.',
       nothing: 'Nothing of it has been settled yet.',
-      lacks: 'The plan lacks {{lines}}, so nothing can be held against it.',
     },
     because: ', most of all by {{line}}: {{amount}}',
     byPrice: 'its price',
@@ -182,6 +181,7 @@ export const sellingWords = {
       price: 'price: {{actual}} instead of {{planned}}, and what follows it',
       rate: 'costs at another rate than planned',
     },
+    leavesOut: 'Left out on both sides, since the plan or the reports do not know it: {{lines}}.',
     months: 'By month',
     month: 'Month',
     unitsPlanned: 'Units planned',

@@ -2,7 +2,10 @@ import { useEffect, useRef, useState } from 'react';
 
 export type Uploading = { readonly name: string; readonly share: number };
 
-/** Sends a file to an address as it lies on the disk, piece by piece, with its progress; `done` gets what the server says. */
+/**
+ * Sends a file to an address as it lies on the disk, piece by piece, with its progress; `done` gets what the server
+ * says.
+ */
 export function useUpload(
   to: string,
   done: (answer: { id: string; sameAs: string | null }) => void,

@@ -320,7 +320,7 @@ const lineOf = (c: ReturnType<typeof compare>, line: string) => c.lines.find((l)
 describe('plan against actual', () => {
   it('where all goes as planned no part is anything, and what no report says stands as planned', () => {
     const c = compare(BASE, settledOf(asPlanned(BASE, 100)), 100);
-    expect(c.parts).toEqual({ difference: 0, volume: 0, price: 0, rate: 0 });
+    expect(c.parts).toEqual({ leavesOut: [], difference: 0, volume: 0, price: 0, rate: 0 });
     expect(c.unitProfit).toBeCloseTo(c.planned.unitProfit as number, 3);
     expect(lineOf(c, 'goods')).toMatchObject({ from: 'asPlanned', actual: 5, rate: 0 });
     expect(lineOf(c, 'referral')).toMatchObject({ from: 'settled', actual: 3.6, planned: 3.6 });
@@ -414,20 +414,35 @@ describe('plan against actual', () => {
     expect(lineOf(c, 'goods')).toMatchObject({ from: 'received', actual: 5.5, rate: -50 });
     expect(lineOf(c, 'storage')?.from).toBe('asPlanned');
   });
-  it('a plan that lacks a cost has no parts, and its profit leaves the line out', () => {
-    const doc = laneDocument.parse({ ...BASE, prep: null });
-    const c = compare(doc, settledOf(asPlanned(BASE, 100)), 100);
-    expect(c.parts).toBeNull();
-    expect(c.planned.lacks).toEqual(['prep']);
+  it('a line unknown to the plan is left out on both sides and named; without VAT there are no parts', () => {
+    const doc = laneDocument.parse({
+      ...BASE,
+      prep: null,
+      typed: { fulfilmentFee: null },
+      product: { category: 'any' },
+    });
+    const rows = asPlanned(BASE, 100, 22);
+    const c = compare(doc, settledOf(rows), 100);
+    expect(c.planned.lines).toMatchObject({ prep: null, fulfilment: null });
+    expect(c.parts?.leavesOut).toEqual(expect.arrayContaining(['prep', 'fulfilment']));
+    expect([lineOf(c, 'fulfilment')?.rate, lineOf(c, 'prep')?.rate]).toEqual([null, null]);
+    expect(lineOf(c, 'fulfilment')?.actual).toBeCloseTo(3.1, 9);
+    // What follows the price is the same whatever is left out.
+    const whole = compare(BASE, settledOf(rows), 100);
+    expect(c.parts?.price).toBeCloseTo(whole.parts?.price ?? Number.NaN, 1);
+    expect([c.parts?.volume, c.planned.lacks]).toEqual([0, expect.arrayContaining(['prep'])]);
     expect(c.actual.lacks).toEqual(['prep']);
     expect(c.actual.profit).not.toBeNull();
-    expect(standsAt(c).standing).toBe('open');
+    expect(standsAt(c)).toMatchObject({ standing: 'paysLess', because: 'price' });
     const nowhere = compare(
       laneDocument.parse({ ...BASE, standing: null }),
       settledOf(asPlanned(BASE, 1)),
       1,
     );
-    expect([nowhere.actual.profit, nowhere.unitProfit]).toEqual([null, null]);
+    expect([nowhere.actual.profit, nowhere.unitProfit, nowhere.parts]).toEqual([null, null, null]);
+    expect(standsAt(nowhere).standing).toBe('open');
+    const noPrice = compare(laneDocument.parse({ ...BASE, price: null }), settledOf(asPlanned(BASE, 1)), 1);
+    expect([noPrice.parts, noPrice.actual.price]).toEqual([null, 24]);
   });
   it('says why a product loses', () => {
     const rows = asPlanned(BASE, 100).map((s) => (s.what === 'adverts' ? { ...s, amount: '-1500' } : s));

@@ -36,9 +36,10 @@ export type ComparedLine = {
 /**
  * Why the profit of all units is another than planned: more or fewer units, each at its planned profit (`volume`);
  * another price, with all that follows it by the lane's own rates (`price`); each line at another rate (`rate`). They
- * add up to `difference` to the cent.
+ * add up to `difference` to the cent. Lines that plan or reports do not know are left out on both sides, and named.
  */
 export type Parts = {
+  readonly leavesOut: readonly ActualLine[];
   readonly difference: number;
   readonly volume: number;
   readonly price: number;
@@ -54,7 +55,7 @@ export type Compared = {
   readonly margin: number | null;
   readonly roi: number | null;
   readonly lines: readonly ComparedLine[];
-  /** null: the plan or what was settled lacks a line. */
+  /** null: the plan knows no price, or nobody knows the VAT. */
   readonly parts: Parts | null;
 };
 
@@ -115,23 +116,27 @@ export function compare(doc: LaneDocument, settled: Settled, unitsOfPlan: number
   const actual = actualOf(doc, settled);
   const { shipped } = actual;
   const at = reckonedAt(doc, actual.price);
-  const atPrice = linesOf(at);
-  const profitAtPrice = at.unitProfit;
-  const grossAtPrice = at.gross;
-  const rateOf = (line: ActualLine): number => {
-    const { amount } = actual.lines[line];
-    const expected = line === 'reimbursement' || shipped === 0 ? 0 : shipped * atPrice[line];
-    return amount === null ? Number.NaN : expected - amount;
-  };
-  const whole = planned.unitProfit !== null && planned.lacks.length === 0 && actual.lacks.length === 0;
-  const rates = ACTUAL_LINES.map(rateOf);
-  const volume = whole ? (shipped - unitsOfPlan) * (planned.unitProfit as number) : Number.NaN;
-  const price =
-    whole && shipped > 0
-      ? shipped * (profitAtPrice - (planned.unitProfit as number)) + actual.gross - shipped * grossAtPrice
-      : actual.gross;
+  const atPrice = { ...linesOf(at), reimbursement: 0 };
+  const plan = { ...planned.lines, reimbursement: 0 };
+  const leavesOut = ACTUAL_LINES.filter(
+    (l) => plan[l] === null || Number.isNaN(atPrice[l]) || actual.lines[l].amount === null,
+  );
+  const known = ACTUAL_LINES.filter((l) => !leavesOut.includes(l));
+  /** What a unit keeps after the lines that are known on both sides. */
+  const keeps = (gross: number, lines: Readonly<Record<ActualLine, number | null>>): number =>
+    known.reduce((s, l) => s - (lines[l] as number), gross);
   const digits = minorDigits(doc.currency);
-  const parts = whole ? roundToTotal([volume, price, ...rates], digits) : null;
+  let parts: (number | null)[] | null = null;
+  if (planned.gross !== null && !leavesOut.includes('outputVat')) {
+    const unit = keeps(planned.gross, plan);
+    const volume = (shipped - unitsOfPlan) * unit;
+    const price =
+      shipped === 0
+        ? actual.gross
+        : shipped * (keeps(at.gross, atPrice) - unit) + actual.gross - shipped * at.gross;
+    const rates = known.map((l) => shipped * atPrice[l] - (actual.lines[l].amount as number));
+    parts = roundToTotal([volume, price, ...rates], digits);
+  }
   const each = (x: number | null): number | null => (x === null || shipped === 0 ? null : x / shipped);
   return {
     currency: doc.currency,
@@ -140,21 +145,21 @@ export function compare(doc: LaneDocument, settled: Settled, unitsOfPlan: number
     unitProfit: each(actual.profit),
     margin: ratio(actual.profit, actual.netRevenue),
     roi: ratio(actual.profit, actual.landedCost),
-    lines: ACTUAL_LINES.map((line, i) => ({
+    lines: ACTUAL_LINES.map((line) => ({
       line,
-      planned: line === 'reimbursement' ? 0 : planned.lines[line],
+      planned: plan[line],
       actual: each(actual.lines[line].amount),
       from: actual.lines[line].from,
-      rate: parts === null ? orNull(rates[i] as number) : (parts[i + 2] as number),
+      rate: leavesOut.includes(line) ? null : (parts?.[2 + known.indexOf(line)] ?? null),
     })),
-    parts: parts === null ? null : partsOf(parts as number[], digits),
+    parts: parts === null ? null : { leavesOut, ...partsOf(parts as number[], digits) },
   };
 }
 
 const ratio = (a: number | null, b: number | null): number | null =>
   a === null || b === null || b === 0 ? null : a / b;
 
-function partsOf([volume = 0, price = 0, ...rates]: number[], digits: number): Parts {
+function partsOf([volume = 0, price = 0, ...rates]: number[], digits: number): Omit<Parts, 'leavesOut'> {
   const power = 10 ** digits;
   const cents = (x: number): number => Math.round(x * power) / power;
   const rate = cents(rates.reduce((s, x) => s + x, 0));
@@ -175,15 +180,11 @@ export type Stands = {
 const WIDTH = 0.1;
 
 export function standsAt(c: Compared): Stands {
-  const { unitProfit, planned, parts } = c;
-  if (unitProfit === null || planned.unitProfit === null || parts === null)
-    return {
-      standing: unitProfit !== null && unitProfit < 0 ? 'loses' : 'open',
-      because: null,
-      amount: null,
-    };
-  const gap = unitProfit - planned.unitProfit;
-  const width = Math.max(WIDTH * Math.abs(planned.unitProfit), 0.01 * (planned.gross ?? 0));
+  const { unitProfit, planned, parts, actual } = c;
+  if (unitProfit === null || parts === null) return { standing: 'open', because: null, amount: null };
+  const gap = (parts.price + parts.rate) / actual.shipped;
+  const width = Math.max(WIDTH * Math.abs(planned.unitProfit ?? 0), 0.01 * (planned.gross ?? 0));
+  // A profit that leaves a cost out is at most what it says: below 0 it is a loss for certain.
   const standing =
     unitProfit < 0 ? 'loses' : Math.abs(gap) <= width ? 'asPlanned' : gap > 0 ? 'paysMore' : 'paysLess';
   if (standing === 'asPlanned') return { standing, because: null, amount: null };

@@ -101,7 +101,8 @@ export const lanesToLaunch = (workspaceId: string, most = 500): Promise<LaneChoi
       .select({
         id: lane.id,
         name: sql<string>`${candidate.data} ->> 'name'`,
-        lane: sql<string>`concat_ws(', ', nullif(${lane.data} ->> 'name', ''), ${lane.data} ->> 'marketplace', ${lane.data} ->> 'country')`,
+        lane: sql<string>`concat_ws(', ', nullif(${lane.data} ->> 'name', ''),
+          ${lane.data} ->> 'marketplace', ${lane.data} ->> 'country')`,
       })
       .from(lane)
       .innerJoin(

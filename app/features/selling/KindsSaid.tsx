@@ -28,14 +28,15 @@ export function KindsSaid({
     const { [kind]: _, ...others } = map.kinds;
     onChange({ ...map, kinds: is === '' ? others : { ...others, [kind]: is } });
   };
+  const labelOf = (kind: string): string => {
+    const { lines = 0, amount = 0 } = waiting.get(kind) ?? {};
+    const text = kind || t('report.blankKind');
+    return `${text} · ${f.number(lines, 0)} × · ${f.money(amount / STEPS, currency)}`;
+  };
   const choice = (kind: string) => (
     <ChoiceLine
       key={kind}
-      label={
-        waiting.has(kind)
-          ? `${kind || t('report.blankKind')} · ${f.number(waiting.get(kind)?.lines ?? 0, 0)} × · ${f.money((waiting.get(kind)?.amount ?? 0) / STEPS, currency)}`
-          : kind
-      }
+      label={waiting.has(kind) ? labelOf(kind) : kind}
       width={waiting.has(kind) ? 300 : 180}
       value={map.kinds[kind] ?? ''}
       {...(canEdit && { onChange: (is: SettledKind | '') => say(kind, is) })}

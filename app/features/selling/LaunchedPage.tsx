@@ -3,6 +3,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { Form, Link } from 'react-router';
 import type { Compared, Stands } from '../../../core/actuals/compare.ts';
+import { useBounds } from '../../ui/bounds.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
@@ -73,6 +74,7 @@ export function LaunchedPage({ page, base, canEdit }: { page: Launched; base: st
 function Parts({ compared: c }: { compared: Compared }) {
   const { t } = useTranslation();
   const f = useFormat();
+  const nameOf = useLineName();
   if (c.parts === null) return null;
   const values = { sold: f.number(c.actual.shipped, 0), planned: f.number(c.planned.units, 0) };
   const prices = {
@@ -98,6 +100,11 @@ function Parts({ compared: c }: { compared: Compared }) {
           <span>{t(`launched.part.${part}`, part === 'price' ? prices : values)}</span>
         </Box>
       ))}
+      {c.parts.leavesOut.length > 0 && (
+        <Typography variant="body2" sx={{ mt: 0.5 }}>
+          {t('launched.leavesOut', { lines: c.parts.leavesOut.map(nameOf).join(', ') })}
+        </Typography>
+      )}
       <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
         {t('launched.margin', { margin: f.percent(c.margin), roi: f.percent(c.roi) })}
         {c.actual.returned > 0 && ` · ${t('selling.returned', { count: c.actual.returned })}`}
@@ -113,6 +120,7 @@ const speaks = (l: Compared['lines'][number]): boolean =>
 
 function Lines({ compared: c, name }: { compared: Compared; name: string }) {
   const { t } = useTranslation();
+  const bounds = useBounds();
   const f = useFormat();
   const nameOf = useLineName();
   const more = (a: number | null, b: number | null): number | null =>
@@ -178,9 +186,13 @@ function Lines({ compared: c, name }: { compared: Compared; name: string }) {
           ))}
           <tr className="total">
             <th scope="row">{t('launched.unitProfit')}</th>
-            <td>{f.money(c.planned.unitProfit, c.currency)}</td>
-            <td>{f.money(c.unitProfit, c.currency)}</td>
-            <td>{signed(f, more(c.unitProfit, c.planned.unitProfit), c.currency)}</td>
+            <td>{bounds.of(f.money(c.planned.unitProfit, c.currency), c.planned.lacks)}</td>
+            <td>{bounds.of(f.money(c.unitProfit, c.currency), c.actual.lacks)}</td>
+            <td>
+              {c.planned.lacks.length + c.actual.lacks.length > 0
+                ? '–'
+                : signed(f, more(c.unitProfit, c.planned.unitProfit), c.currency)}
+            </td>
             <td />
             <td className="text" />
           </tr>
@@ -192,6 +204,7 @@ function Lines({ compared: c, name }: { compared: Compared; name: string }) {
 
 function Months({ months, name }: { months: Launched['months']; name: string }) {
   const { t } = useTranslation();
+  const bounds = useBounds();
   const f = useFormat();
   const monthOf = (m: string): string => `${f.monthName(Number(m.slice(5)))} ${m.slice(0, 4)}`;
   const HEADS = ['unitsPlanned', 'unitsSold', 'unitsBack', 'profitUnit', 'profit', 'difference'] as const;
@@ -238,9 +251,9 @@ function Months({ months, name }: { months: Launched['months']; name: string }) 
               <td>{f.number(c.actual.shipped, 0)}</td>
               <td>{f.number(c.actual.returned, 0)}</td>
               <td className={(c.unitProfit ?? 0) < 0 ? 'loss' : undefined}>
-                {f.money(c.unitProfit, c.currency)}
+                {bounds.of(f.money(c.unitProfit, c.currency), c.actual.lacks)}
               </td>
-              <td>{f.money(c.actual.profit, c.currency)}</td>
+              <td>{bounds.of(f.money(c.actual.profit, c.currency), c.actual.lacks)}</td>
               <td className={(c.parts?.difference ?? 0) < 0 ? 'loss' : undefined}>
                 {signed(f, c.parts?.difference ?? null, c.currency)}
               </td>

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
 import { Link, useNavigate } from 'react-router';
 import type { Compared, Stands } from '../../../core/actuals/compare.ts';
+import { useBounds } from '../../ui/bounds.ts';
 import { FileField } from '../../ui/FileField.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useUpload } from '../../ui/useUpload.ts';
@@ -178,8 +179,13 @@ function LaunchedRow({ lane, base }: { lane: LaunchedLine; base: string }) {
 function Figures({ compared: c }: { compared: Compared }) {
   const { t } = useTranslation();
   const f = useFormat();
+  const bounds = useBounds();
   const rows = [
-    ['unitProfit', f.money(c.planned.unitProfit, c.currency), f.money(c.unitProfit, c.currency)],
+    [
+      'unitProfit',
+      bounds.of(f.money(c.planned.unitProfit, c.currency), c.planned.lacks),
+      bounds.of(f.money(c.unitProfit, c.currency), c.actual.lacks),
+    ],
     ['units', f.number(c.planned.units, 0), f.number(c.actual.shipped, 0)],
   ] as const;
   return (

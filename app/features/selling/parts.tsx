@@ -5,7 +5,6 @@ import type { ActualLine } from '../../../core/actuals/actual.ts';
 import type { Compared, Stands } from '../../../core/actuals/compare.ts';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/costLines.ts';
 import type { Family } from '../../../core/lane/costLines.ts';
-import { useBounds } from '../../ui/bounds.ts';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -87,11 +86,7 @@ export function StandsSaid({ stands, compared }: { stands: Stands; compared: Com
   const { t } = useTranslation();
   const f = useFormat();
   const nameOf = useLineName();
-  const bounds = useBounds();
   if (compared === null) return <Typography color="text.secondary">{t('selling.stands.nothing')}</Typography>;
-  const lacks = compared.planned.lacks;
-  if (stands.standing === 'open' && lacks.length > 0)
-    return <Typography>{t('selling.stands.lacks', { lines: bounds.list(lacks) })}</Typography>;
   const because =
     stands.because === null
       ? ''
