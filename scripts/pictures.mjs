@@ -217,15 +217,6 @@ try {
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(1200);
   await shoot(page, 'list');
-  await page.goto(`${list}?verdict=near&sort=-profitPerMonth`);
-  await page.waitForLoadState('networkidle');
-  await page.waitForTimeout(1200);
-  await page.getByRole('row').nth(2).click();
-  await page
-    .getByRole('region')
-    .getByText(/^Keeps €/)
-    .waitFor();
-  await shoot(page, 'list-near-misses');
   const dark = await visitor({ colorScheme: 'dark' });
   await enter(dark);
   await sheet(dark);
