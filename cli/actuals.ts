@@ -1,19 +1,18 @@
 /** What came of a launch at a prompt: settlement files held against the lane as it was planned. */
 import Papa from 'papaparse';
-import { compare, standsAt, unitsPlanned } from '../core/actuals/compare.ts';
+import { standsAt } from '../core/actuals/compare.ts';
 import type { Compared } from '../core/actuals/compare.ts';
 import { countedOnce } from '../core/actuals/once.ts';
-import { isFault, SettlementReader, settlementMapIssues } from '../core/actuals/read.ts';
+import { placeSettled, soldOf } from '../core/actuals/onSale.ts';
+import { SettlementReader, settlementMapIssues } from '../core/actuals/read.ts';
 import type { SettlementTotals } from '../core/actuals/read.ts';
 import { STEPS, settlementMap } from '../core/actuals/schema.ts';
 import type { SettledLine, SettlementMap } from '../core/actuals/schema.ts';
-import { kindsOfCodes, kindsSettled, sharedOut, SummingUp } from '../core/actuals/sums.ts';
-import type { SettledSums, SharedOut } from '../core/actuals/sums.ts';
+import { SummingUp } from '../core/actuals/sums.ts';
+import { isFault } from '../core/fault.ts';
 import { issuesOf } from '../core/issues.ts';
 import { laneDocument } from '../core/lane/schema.ts';
 import type { LaneDocument } from '../core/lane/schema.ts';
-import { evaluate } from '../core/lane/evaluate.ts';
-import { daysBefore, firstOfNextMonth } from '../core/money/days.ts';
 import { inWords } from '../words/index.ts';
 import { documentIn, NOT_JSON } from './documents.ts';
 import type { Report, Write } from './documents.ts';
@@ -48,7 +47,9 @@ export function actuals(options: ActualsOptions, write: Write, report: Report): 
   for (const line of counted.lines) summing.add(line);
   const sums = summing.sums();
   const codes = options.code.length > 0 ? options.code : [...sums.keys()].filter((c) => c !== '');
-  const since = options.since ?? counted.first;
+  const since = options.since ?? counted.first ?? lane.data.date;
+  const place = placeSettled(sums, counted.last);
+  const sold = soldOf({ document: lane.data, codes, since, ramp: [1] }, place);
   write({
     format: 'bold-margin/actuals',
     version: 1,
@@ -56,9 +57,13 @@ export function actuals(options: ActualsOptions, write: Write, report: Report): 
     files: files.map((f) => f.said),
     twice: counted.twice,
     codes,
-    ...(since === null
-      ? { months: [], whole: null }
-      : comparedBy(lane.data, sums, codes, since, counted.last)),
+    since,
+    months: sold.months.map(({ month, compared }) => ({ month, ...said(compared) })),
+    whole: sold.whole === null ? null : said(sold.whole),
+    left: [...place.shared.left].map(([month, kinds]) => ({
+      month,
+      kinds: Object.entries(kinds).map(([kind, s]) => ({ kind, amount: s.amount / STEPS })),
+    })),
   });
   return files.some((f) => f.refused) ? 2 : 0;
 }
@@ -90,49 +95,6 @@ const totalsSaid = (file: string, t: SettlementTotals): object => ({
   refused: { rows: t.refusedRows, amount: t.refusedAmount / STEPS },
   from: t.first,
   to: t.last,
-});
-
-function comparedBy(
-  doc: LaneDocument,
-  sums: SettledSums,
-  codes: readonly string[],
-  since: string,
-  last: string | null,
-): object {
-  const out = sharedOut(sums);
-  const first = since.slice(0, 7);
-  const months = [...new Set(codes.flatMap((c) => [...(sums.get(c)?.keys() ?? [])]))].sort();
-  const units = evaluate(doc).figures.expectedMonthlyUnits;
-  const planned = (from: string, to: string): number => {
-    const start = `${from}-01` < since ? since : `${from}-01`;
-    const end = daysBefore(firstOfNextMonth(`${to}-01`), 1);
-    return unitsPlanned(units, doc.season, [1], since, start, last !== null && last < end ? last : end) ?? 0;
-  };
-  const over = (from: string, to: string): object => {
-    const settled = settledOf(sums, out, codes, from, to);
-    return said(compare(doc, settled, planned(from, to)));
-  };
-  return {
-    since,
-    months: months.map((month) => ({ month, ...over(month, month) })),
-    whole: months.length === 0 ? null : over(first, months.at(-1) as string),
-    left: [...out.left].map(([month, kinds]) => ({
-      month,
-      kinds: Object.entries(kinds).map(([kind, s]) => ({ kind, amount: s.amount / STEPS })),
-    })),
-  };
-}
-
-const settledOf = (
-  sums: SettledSums,
-  out: SharedOut,
-  codes: readonly string[],
-  from: string,
-  to: string,
-) => ({
-  own: kindsOfCodes(sums, codes, from, to),
-  shared: kindsOfCodes(out.by, codes, from, to),
-  kinds: kindsSettled(sums),
 });
 
 function said(compared: Compared): object {

@@ -15,3 +15,6 @@ export function fault(code: string, detail: Readonly<Record<string, Value>> = {}
   ];
   return { code, detail: Object.fromEntries(Object.entries(detail).map(told)) };
 }
+
+/** Whether something read is what is wrong with it, and no value. */
+export const isFault = (x: unknown): x is Fault => typeof x === 'object' && x !== null && 'detail' in x;

@@ -46,9 +46,9 @@ export const sellingWords = {
     returned: '{{count}} came back',
     lost: '{{count}} lost',
     difference: 'Profit beside the plan',
-    ofWhich: 'of which units {{volume}}, price {{price}}, costs {{rate}}',
     period: '{{from}} to {{to}}',
     onSaleSince: 'On sale since {{day}}',
+    until: 'reports up to {{day}}',
     codes: 'Codes {{codes}}',
     unknown: {
       title: 'Codes that no lane on sale has',
@@ -170,6 +170,7 @@ export const sellingWords = {
       reckoned: 'reckoned of the reports',
       received: 'orders received',
       asPlanned: 'as planned',
+      partly: 'the reports in part, else as planned',
     },
     price: 'Price',
     unitProfit: 'Profit',
@@ -178,6 +179,7 @@ export const sellingWords = {
     parts: 'Why the profit is {{difference}} beside the plan',
     part: {
       volume: 'units: {{sold}} sold, {{planned}} planned',
+      volumeUnknown: 'units: {{sold}} sold; how many were planned is not known',
       price: 'price: {{actual}} instead of {{planned}}, and what follows it',
       rate: 'costs at another rate than planned',
     },

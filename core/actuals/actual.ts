@@ -4,7 +4,8 @@ import type { Line } from '../lane/costLines.ts';
 import { reckon } from '../lane/reckon.ts';
 import { Reckoning } from '../lane/reckoning.ts';
 import type { LaneDocument } from '../lane/schema.ts';
-import { priceOfGross } from '../rules/revenue.ts';
+import { returnsAllowance } from '../rules/returns.ts';
+import { priceOfGross, vatLost } from '../rules/revenue.ts';
 import { SETTLED, SETTLED_KINDS, settledRule, STEPS } from './schema.ts';
 import type { SettledKind } from './schema.ts';
 import type { KindSums } from './sums.ts';
@@ -16,9 +17,9 @@ export type ActualLine = (typeof ACTUAL_LINES)[number];
 /**
  * Where an actual amount comes from. `settled`: lines of this product; `shared`: its part of charges of the whole
  * account; `reckoned`: from what was settled, by the rates of the lane; `received`: by orders that came in;
- * `asPlanned`: nothing says otherwise.
+ * `asPlanned`: nothing says otherwise; `partly`: so in some of the months.
  */
-export type ActualFrom = 'settled' | 'shared' | 'reckoned' | 'received' | 'asPlanned';
+export type ActualFrom = 'settled' | 'shared' | 'reckoned' | 'received' | 'asPlanned' | 'partly';
 /** `amount` null: not known. */
 export type ActualAmount = { readonly amount: number | null; readonly from: ActualFrom };
 
@@ -44,7 +45,10 @@ export type Settled = {
   readonly own: KindSums;
   /** Its part of what is of no one product. */
   readonly shared: KindSums;
-  /** Kinds that any product of the marketplace was settled: of others it is not known that nothing was charged. */
+  /**
+   * Kinds that any product of the marketplace was settled in these months: of others it is not known that nothing was
+   * charged.
+   */
   readonly kinds: ReadonlySet<SettledKind>;
   /** Landed lines of a unit as orders that came in cost them. */
   readonly received?: Readonly<Partial<Record<Line, number>>>;
@@ -103,12 +107,11 @@ function returnsOf(r: Reckoning, own: KindSums, returned: number, vatShare: numb
   const feesBack = CHARGES.reduce((s, k) => s + (k === 'refundFee' ? 0 : backOf(own, k)), 0);
   const fee = -amountOf(own, 'refundFee');
   const { returns } = r.doc;
-  const resale = returns === null || returns === 'none' ? 0 : returns.resaleShare;
-  const each =
+  const goods =
     returns === null || returns === 'none' || returned === 0
       ? 0
-      : r.handling + (1 - resale) * r.disposal - (resale === 0 ? 0 : resale * r.landedCost);
-  return net - feesBack + fee + returned * each;
+      : returnsAllowance(returned, 0, 0, 0, r.handling, returns.resaleShare, r.disposal, r.landedCost);
+  return net - feesBack + fee + goods;
 }
 
 /** What a charge of the marketplace came to, without the VAT it bears. */
@@ -137,10 +140,7 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
   const returned = own.refund?.units ?? 0;
   const lost = own.reimbursement?.units ?? 0;
   const sales = salesOf(doc, own);
-  const price =
-    shipped > 0
-      ? Math.max(0, priceOfGross(sales.gross / shipped, doc.shippingCharged, doc.averageDiscount))
-      : null;
+  const price = priceOf(doc, sales.gross, shipped);
   const r = reckonedAt(doc, price);
   const planned = linesOf(r);
   const vat = sales.vat ?? shipped * planned.outputVat;
@@ -165,7 +165,7 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
   }
   if (CHARGES.some((k) => own[k]?.tax != null || settled.shared[k]?.tax != null)) {
     const tax = CHARGES.reduce((s, k) => s - taxOf(own, k) - taxOf(settled.shared, k), 0);
-    lines.feeVat = { amount: r.vatIsCost === 0 ? 0 : tax * r.vatIsCost, from: 'settled' };
+    lines.feeVat = { amount: vatLost(tax, r.vatIsCost), from: 'settled' };
   }
   if (settled.kinds.has('refund') || returned > 0) {
     const vatShare = sales.gross > 0 ? vat / sales.gross : r.gross > 0 ? r.outputVat / r.gross : 0;
@@ -189,6 +189,46 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
     landedCost: orNull(shipped === 0 ? 0 : shipped * landedEach),
     profit: lacks.includes('outputVat') ? null : sales.gross - spent,
   };
+}
+
+/** The shelf price that brings the gross of a unit; null where nothing was sold. */
+const priceOf = (doc: LaneDocument, gross: number, shipped: number): number | null =>
+  shipped > 0 ? Math.max(0, priceOfGross(gross / shipped, doc.shippingCharged, doc.averageDiscount)) : null;
+
+/** Several months as one: what each came to, added up. Unknown is the whole where a month of it is. */
+export function addActuals(doc: LaneDocument, months: readonly Actual[]): Actual {
+  const sum = (of: (a: Actual) => number | null): number | null =>
+    months.reduce<number | null>((s, a) => {
+      const x = of(a);
+      return s === null || x === null ? null : s + x;
+    }, 0);
+  const all = (of: (a: Actual) => number): number => months.reduce((s, a) => s + of(a), 0);
+  const [shipped, gross] = [all((a) => a.shipped), all((a) => a.gross)];
+  return {
+    shipped,
+    returned: all((a) => a.returned),
+    lost: all((a) => a.lost),
+    gross,
+    netRevenue: sum((a) => a.netRevenue),
+    price: priceOf(doc, gross, shipped),
+    lines: Object.fromEntries(
+      ACTUAL_LINES.map((l) => [
+        l,
+        { amount: sum((a) => a.lines[l].amount), from: fromOf(months.map((a) => a.lines[l])) },
+      ]),
+    ) as Record<ActualLine, ActualAmount>,
+    lacks: ACTUAL_LINES.filter((l) => months.some((a) => a.lacks.includes(l))),
+    landedCost: sum((a) => a.landedCost),
+    profit: sum((a) => a.profit),
+  };
+}
+
+/** Where a line of several months is known from; months in which it came to nothing say nothing of it. */
+function fromOf(months: readonly ActualAmount[]): ActualFrom {
+  const froms = [...new Set(months.filter((a) => a.amount !== 0).map((a) => a.from))];
+  const [first = months[0]?.from ?? 'asPlanned', ...others] = froms;
+  if (others.length === 0) return first;
+  return froms.includes('asPlanned') ? 'partly' : froms.includes('settled') ? 'settled' : first;
 }
 
 /** Unknown as null; nothing has no sign. */

@@ -5,15 +5,16 @@ import { LINES } from '../lane/costLines.ts';
 import type { Line } from '../lane/costLines.ts';
 import { FIGURE_BLANKS } from '../lane/figures.ts';
 import type { LaneDocument } from '../lane/schema.ts';
-import { seasonIndex } from '../lane/steps/demand.ts';
-import { dayAfter, daysBetween } from '../money/days.ts';
 import { minorDigits, roundToTotal } from '../money/money.ts';
-import { ACTUAL_LINES, actualOf, linesOf, reckonedAt } from './actual.ts';
-import type { Actual, ActualFrom, ActualLine, Settled } from './actual.ts';
+import { ACTUAL_LINES, linesOf, reckonedAt } from './actual.ts';
+import type { Actual, ActualFrom, ActualLine } from './actual.ts';
 
-/** What a unit was planned to bring, sales currency. `lacks`: blanks that its profit leaves out. */
+/**
+ * What a unit was planned to bring, sales currency, and how many units (null: not known). `lacks`: blanks that its
+ * profit leaves out.
+ */
 export type Planned = {
-  readonly units: number;
+  readonly units: number | null;
   readonly price: number | null;
   readonly gross: number | null;
   readonly netRevenue: number | null;
@@ -36,12 +37,15 @@ export type ComparedLine = {
 /**
  * Why the profit of all units is another than planned: more or fewer units, each at its planned profit (`volume`);
  * another price, with all that follows it by the lane's own rates (`price`); each line at another rate (`rate`). They
- * add up to `difference` to the cent. Lines that plan or reports do not know are left out on both sides, and named.
+ * add up to `difference` to the cent. Lines that plan or reports do not know are left out on both sides, and named;
+ * where it is not known how many units were planned, `volume` is null and the difference is that of the units sold.
  */
 export type Parts = {
   readonly leavesOut: readonly ActualLine[];
+  /** What a unit was planned to keep after the lines that are known on both sides. */
+  readonly unit: number;
   readonly difference: number;
-  readonly volume: number;
+  readonly volume: number | null;
   readonly price: number;
   readonly rate: number;
 };
@@ -59,38 +63,10 @@ export type Compared = {
   readonly parts: Parts | null;
 };
 
-const MONTH = 30.4375;
-
-/**
- * Units that a lane was planned to sell from one day to another, both included: its units a month by ramp and season.
- *
- * @param perMonth the lane's expected monthly units; null: not known, and nothing is
- * @param since first day on sale: the ramp begins there, and nothing was planned before
- * @param ramp factors for the 1st, 2nd, 3rd ... month on sale, the last repeats
- */
-export function unitsPlanned(
-  perMonth: number | null,
-  season: readonly number[] | null,
-  ramp: readonly number[],
-  since: string,
-  from: string,
-  to: string,
-): number | null {
-  if (perMonth === null) return null;
-  const index = season === null ? null : seasonIndex(season);
-  let sum = 0;
-  for (let day = from < since ? since : from; day <= to; day = dayAfter(day)) {
-    const month = Math.floor(daysBetween(since, day) / MONTH);
-    const factor = ramp[Math.min(month, ramp.length - 1)] ?? 1;
-    sum += (perMonth / MONTH) * factor * (index?.[Number(day.slice(5, 7)) - 1] ?? 1);
-  }
-  return sum;
-}
-
 const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
 /** What a unit of the lane was planned to bring, and how many of them. */
-export function plannedOf(doc: LaneDocument, units: number): Planned {
+export function plannedOf(doc: LaneDocument, units: number | null): Planned {
   const r = reckonedAt(doc, null);
   const lines = linesOf(r);
   return {
@@ -106,14 +82,13 @@ export function plannedOf(doc: LaneDocument, units: number): Planned {
 }
 
 /**
- * Holds what was settled against the lane as it stood at the launch. Per-unit figures are of units sold (shipped), and
+ * Holds what really came against the lane as it stood at the launch. Per-unit figures are of units sold (shipped), and
  * not rounded; parts are rounded to the minor unit so that they add up.
  *
- * @param unitsOfPlan units planned for the same months
+ * @param unitsOfPlan units planned for the same months; null: not known
  */
-export function compare(doc: LaneDocument, settled: Settled, unitsOfPlan: number): Compared {
+export function compare(doc: LaneDocument, actual: Actual, unitsOfPlan: number | null): Compared {
   const planned = plannedOf(doc, unitsOfPlan);
-  const actual = actualOf(doc, settled);
   const { shipped } = actual;
   const at = reckonedAt(doc, actual.price);
   const atPrice = { ...linesOf(at), reimbursement: 0 };
@@ -126,10 +101,10 @@ export function compare(doc: LaneDocument, settled: Settled, unitsOfPlan: number
   const keeps = (gross: number, lines: Readonly<Record<ActualLine, number | null>>): number =>
     known.reduce((s, l) => s - (lines[l] as number), gross);
   const digits = minorDigits(doc.currency);
+  const unit = planned.gross === null ? null : keeps(planned.gross, plan);
   let parts: (number | null)[] | null = null;
-  if (planned.gross !== null && !leavesOut.includes('outputVat')) {
-    const unit = keeps(planned.gross, plan);
-    const volume = (shipped - unitsOfPlan) * unit;
+  if (unit !== null && !leavesOut.includes('outputVat')) {
+    const volume = unitsOfPlan === null ? null : (shipped - unitsOfPlan) * unit;
     const price =
       shipped === 0
         ? actual.gross
@@ -152,18 +127,22 @@ export function compare(doc: LaneDocument, settled: Settled, unitsOfPlan: number
       from: actual.lines[line].from,
       rate: leavesOut.includes(line) ? null : (parts?.[2 + known.indexOf(line)] ?? null),
     })),
-    parts: parts === null ? null : { leavesOut, ...partsOf(parts as number[], digits) },
+    parts: parts === null || unit === null ? null : { leavesOut, unit, ...partsOf(parts, digits) },
   };
 }
 
 const ratio = (a: number | null, b: number | null): number | null =>
   a === null || b === null || b === 0 ? null : a / b;
 
-function partsOf([volume = 0, price = 0, ...rates]: number[], digits: number): Omit<Parts, 'leavesOut'> {
+function partsOf(
+  [volume = null, ...others]: (number | null)[],
+  digits: number,
+): Omit<Parts, 'leavesOut' | 'unit'> {
   const power = 10 ** digits;
   const cents = (x: number): number => Math.round(x * power) / power;
+  const [price = 0, ...rates] = others as number[];
   const rate = cents(rates.reduce((s, x) => s + x, 0));
-  return { difference: cents(volume + price + rate), volume, price, rate };
+  return { difference: cents((volume ?? 0) + price + rate), volume, price, rate };
 }
 
 export const STANDINGS = ['asPlanned', 'paysMore', 'paysLess', 'loses', 'open'] as const;
@@ -180,10 +159,10 @@ export type Stands = {
 const WIDTH = 0.1;
 
 export function standsAt(c: Compared): Stands {
-  const { unitProfit, planned, parts, actual } = c;
+  const { unitProfit, parts } = c;
   if (unitProfit === null || parts === null) return { standing: 'open', because: null, amount: null };
-  const gap = (parts.price + parts.rate) / actual.shipped;
-  const width = Math.max(WIDTH * Math.abs(planned.unitProfit ?? 0), 0.01 * (planned.gross ?? 0));
+  const gap = (parts.price + parts.rate) / c.actual.shipped;
+  const width = Math.max(WIDTH * Math.abs(parts.unit), 0.01 * (c.planned.gross ?? 0));
   // A profit that leaves a cost out is at most what it says: below 0 it is a loss for certain.
   const standing =
     unitProfit < 0 ? 'loses' : Math.abs(gap) <= width ? 'asPlanned' : gap > 0 ? 'paysMore' : 'paysLess';
@@ -204,14 +183,18 @@ export function standsAt(c: Compared): Stands {
  * the two add up to the volume parts to the cent.
  */
 export function mixOf(lanes: readonly Compared[]): { volume: number; mix: number } | null {
-  const known = lanes.filter((l) => l.parts !== null);
-  if (known.length === 0) return null;
-  const planned = known.reduce((s, l) => s + l.planned.units, 0);
-  const sold = known.reduce((s, l) => s + l.actual.shipped, 0);
-  const whole = known.reduce((s, l) => s + (l.parts?.volume ?? 0), 0);
-  if (planned <= 0) return { volume: whole, mix: 0 };
-  const mean = known.reduce((s, l) => s + l.planned.units * (l.planned.unitProfit ?? 0), 0) / planned;
-  const power = 10 ** minorDigits((known[0] as Compared).currency);
-  const volume = Math.round((sold - planned) * mean * power) / power;
+  const known = lanes.flatMap(({ parts, planned, actual, currency }) =>
+    parts === null || parts.volume === null || planned.units === null
+      ? []
+      : [{ volume: parts.volume, unit: parts.unit, planned: planned.units, sold: actual.shipped, currency }],
+  );
+  const [first] = known;
+  if (first === undefined) return null;
+  const sum = (of: (l: (typeof known)[number]) => number): number => known.reduce((s, l) => s + of(l), 0);
+  const planned = sum((l) => l.planned);
+  const whole = sum((l) => l.volume);
+  const mean = planned > 0 ? sum((l) => l.planned * l.unit) / planned : 0;
+  const power = 10 ** minorDigits(first.currency);
+  const volume = Math.round((sum((l) => l.sold) - planned) * mean * power) / power;
   return { volume, mix: Math.round((whole - volume) * power) / power };
 }

@@ -60,12 +60,16 @@ export function guessSettlementMap(
   return settlementMap.parse({ columns, amounts, decimal: decimalOf(rows) });
 }
 
-/** The map of an earlier file where this one has all its columns; how figures are written is this file's own. */
+/**
+ * How a report is read where an earlier one of its place was: with the kinds that were said then, and its columns where
+ * this one has them all. How figures are written is this report's own.
+ */
 export function mapLike(
   guessed: SettlementMap,
-  earlier: SettlementMap,
+  earlier: SettlementMap | null,
   header: readonly string[],
 ): SettlementMap {
+  if (earlier === null) return guessed;
   const named = [...Object.values(earlier.columns), ...earlier.amounts.map((a) => a.column)];
   return named.every((h) => header.includes(h))
     ? { ...earlier, decimal: guessed.decimal }

@@ -1,7 +1,8 @@
 /** Lines of a settlement from the rows of a file: what counts, what waits for a word, what is wrong and why. */
 import { dayIn } from '../evidence/fileRows.ts';
-import { fault } from '../fault.ts';
+import { fault, isFault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
+import { dayAfter } from '../money/days.ts';
 import { amountOf, UNREADABLE } from '../lists/amounts.ts';
 import { foldKind, MOST_AMOUNT, settledRule, STEPS } from './schema.ts';
 import type { SettledColumn, SettledKind, SettledLine, SettledPlace, SettlementMap } from './schema.ts';
@@ -9,8 +10,6 @@ import type { SettledColumn, SettledKind, SettledLine, SettledPlace, SettlementM
 /** No marketplace settled anything before; what says so is a slip. */
 const EARLIEST = '1995-01-01';
 const MOST_UNITS = 1e6;
-
-export const isFault = (x: unknown): x is Fault => typeof x === 'object' && x !== null && 'detail' in x;
 
 /** What keeps a mapping from being used: a column that lines cannot do without, or one the file does not have. */
 export function settlementMapIssues(map: SettlementMap, header: readonly string[]): Fault[] {
@@ -60,6 +59,7 @@ export class SettlementReader {
   private readonly at: Partial<Record<SettledColumn, number>> = {};
   private readonly amounts: readonly { at: number; kind: SettledKind | null; column: string }[];
   private readonly comma: boolean;
+  private readonly latest: string;
   private readonly days = new Map<string, string | null>();
   private readonly kinds = new Map<string, string>();
   private readonly seen = new Map<string, number>();
@@ -71,8 +71,9 @@ export class SettlementReader {
     private readonly map: SettlementMap,
     header: readonly string[],
     private readonly place: SettledPlace,
-    private readonly today: string,
+    today: string,
   ) {
+    this.latest = dayAfter(today);
     for (const [column, heading] of Object.entries(map.columns))
       this.at[column as SettledColumn] = header.indexOf(heading);
     this.amounts = map.amounts.map((a) => ({ ...a, at: header.indexOf(a.column) }));
@@ -167,8 +168,7 @@ export class SettlementReader {
     const { kind: own, column } = this.amounts[i] as (typeof this.amounts)[number];
     const text = own === null ? said.kind : this.folded(column);
     const kind = own ?? this.map.kinds[said.kind] ?? null;
-    const turned =
-      this.map.signs === 'bare' && kind !== null && !BARE_IN.has(kind) && kind !== 'vat' ? -written : written;
+    const turned = this.map.signs === 'bare' && kind !== null && !BARE_IN.has(kind) ? -written : written;
     const rule = kind === null ? null : settledRule(kind);
     const bears = !Number.isNaN(tax) && (rule === null || (rule.is !== 'vat' && rule.is !== 'aside'));
     const ownTax = bears ? Math.sign(turned) * Math.abs(tax) : null;
@@ -226,7 +226,7 @@ export class SettlementReader {
     if (text === '') return fault('settledBlank', { column: 'day' });
     if (day === null) return fault('settledDay', { text });
     if (day < EARLIEST) return fault('settledOutside', { text });
-    return day > this.today ? fault('settledFuture', { text: day }) : day;
+    return day > this.latest ? fault('settledFuture', { text: day }) : day;
   }
 
   private otherPlace(raw: readonly string[]): Fault | null {

@@ -165,24 +165,23 @@ export function sharedOut(sums: SettledSums): SharedOut {
   return { by, left };
 }
 
-/** What codes were settled in months from one to another, both included. */
+/** What codes were settled, in one month or in all. */
 export function kindsOfCodes(
   sums: SettledSums,
   codes: readonly string[],
-  from: string | null = null,
-  to: string | null = null,
+  month: string | null = null,
 ): KindSums {
-  const all: KindSums[] = [];
-  for (const code of codes)
-    for (const [month, kinds] of sums.get(code) ?? [])
-      if ((from === null || month >= from) && (to === null || month <= to)) all.push(kinds);
-  return addKinds(all);
+  return addKinds(
+    codes.flatMap((code) =>
+      [...(sums.get(code) ?? [])].flatMap(([m, kinds]) => (month === null || m === month ? [kinds] : [])),
+    ),
+  );
 }
 
-/** The kinds that anything was settled of: only of these is it known what was not charged. */
-export function kindsSettled(sums: SettledSums): ReadonlySet<SettledKind> {
+/** The kinds that anything was settled of in a month: only of these is it known what was not charged. */
+export function kindsSettled(sums: SettledSums, month: string): ReadonlySet<SettledKind> {
   const kinds = new Set<SettledKind>();
   for (const months of sums.values())
-    for (const sum of months.values()) for (const kind of Object.keys(sum)) kinds.add(kind as SettledKind);
+    for (const kind of Object.keys(months.get(month) ?? {})) kinds.add(kind as SettledKind);
   return kinds;
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cellOut, cellText, isCountry, isCurrency, isFault, percentText, readCell } from './cells.ts';
+import { cellOut, cellText, isCountry, isCurrency, percentText, readCell } from './cells.ts';
+import { isFault } from '../fault.ts';
 import { sayFault } from '../../words/index.ts';
 import { fault } from '../fault.ts';
 import type { Cell, Column } from './cells.ts';

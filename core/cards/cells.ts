@@ -37,9 +37,6 @@ const POINT = /^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?$/;
 const COMMA = /^[+-]?\d+,\d+$/;
 const ONE_COMMA = /^[+-]?\d+,\d+\s*%?$/;
 
-export const isFault = (x: CellValue | Fault): x is Fault =>
-  x !== null && typeof x === 'object' && 'code' in x;
-
 let currencies: ReadonlySet<string> | null = null;
 /** Whether ISO 4217 has the currency. */
 export function isCurrency(code: string): boolean {

@@ -1,4 +1,5 @@
-import { isFault, readCell } from './cells.ts';
+import { readCell } from './cells.ts';
+import { isFault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import type { Cell, CellValue, Column, Style } from './cells.ts';
 import { fault } from '../fault.ts';

@@ -1,6 +1,6 @@
 /** Rows of a file of evidence into an observation: each row is good, or says why not and how to put it right. */
 import type { z } from 'zod';
-import { fault } from '../fault.ts';
+import { fault, isFault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import { amountOf, UNREADABLE } from '../lists/amounts.ts';
 import { FILE_COLUMNS, monthOfHeading, YES_WORDS } from './fileMap.ts';
@@ -81,7 +81,6 @@ function readCell(column: FileColumn, text: string, map: EvidenceMap): Value | F
     }
   }
 }
-const isFault = (x: Value | Fault): x is Fault => typeof x === 'object' && x !== null;
 
 type Row = {
   readonly row: number;

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { readCell } from '../cards/cells.ts';
 import type { Cell, Column } from '../cards/cells.ts';
-import { isFault } from '../cards/cells.ts';
+import { isFault } from '../fault.ts';
 import { evaluate } from '../lane/evaluate.ts';
 import type { LaneResult } from '../lane/result.ts';
 import type { LaneDocument } from '../lane/schema.ts';

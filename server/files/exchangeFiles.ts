@@ -3,7 +3,8 @@
  * publishes as XML.
  */
 import { XMLParser } from 'fast-xml-parser';
-import { isFault, readCell } from '../../core/cards/cells.ts';
+import { readCell } from '../../core/cards/cells.ts';
+import { isFault } from '../../core/fault.ts';
 import type { CellError } from '../../core/cards/reader.ts';
 import type { CardOf } from '../../core/cards/schema.ts';
 import { readCsv } from './sheets.ts';

@@ -52,6 +52,18 @@ export type Sheet = {
   today: string;
 };
 
+/** A lane of a sheet as a document that needs nothing else. */
+export const documentOf = (sheet: Sheet, { data }: Pick<LaneRow, 'data'>): LaneDocument =>
+  composeLane({
+    candidate: sheet.candidate.data,
+    lane: data,
+    quotes: Object.fromEntries(sheet.quotes.map((q) => [q.id, q.data])),
+    cards: sheet.cards,
+    homeCurrency: sheet.settings.homeCurrency,
+    standings: sheet.settings.standings,
+    today: sheet.today,
+  });
+
 /**
  * One candidate with all its lanes: five statements, however many lanes. Null where there is none (or it is
  * deleted).

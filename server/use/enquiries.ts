@@ -8,7 +8,6 @@ import { firstIssue } from '../../core/issues.ts';
 import { quote as quoteSchema } from '../../core/lane/schema.ts';
 import type { Quote } from '../../core/lane/schema.ts';
 import { minorDigits, powerOfTen } from '../../core/money/money.ts';
-import { composeLane } from '../../core/workspace/compose.ts';
 import type { QuoteSource } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
@@ -16,7 +15,7 @@ import { candidate, enquiry, quote, supplier } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { canMail } from '../mail.ts';
 import { gone, Refusal, refused } from '../refusal.ts';
-import { loadSheet } from './candidates.ts';
+import { documentOf, loadSheet } from './candidates.ts';
 import { storeMail } from './mails.ts';
 import { needRoomForEnquiries } from './quotas.ts';
 import { savePatches } from './savePatches.ts';
@@ -82,18 +81,7 @@ export async function draftEnquiry(workspaceId: string, candidateId: string, by:
   const quotes = Object.fromEntries(sheet.quotes.map((q) => [q.id, q.data]));
   const source = lane === undefined ? undefined : quotes[lane.data.components[0]?.quoteId ?? ''];
   const quoted = source?.kind === 'quote' ? source : null;
-  const doc =
-    lane === undefined
-      ? null
-      : composeLane({
-          candidate: own,
-          lane: lane.data,
-          quotes,
-          cards: sheet.cards,
-          homeCurrency: settings.homeCurrency,
-          standings: settings.standings,
-          today: sheet.today,
-        });
+  const doc = lane === undefined ? null : documentOf(sheet, lane);
   const currency = quoted?.currency ?? settings.homeCurrency;
   return inWorkspace(workspaceId, async (tx) => {
     await needRoomForEnquiries(tx, workspaceId);

@@ -1,21 +1,19 @@
 /** Lanes that are on sale: kept as they stood at the launch, and what really came of them. */
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { compare, mixOf, standsAt, unitsPlanned } from '../../core/actuals/compare.ts';
+import { mixOf, standsAt } from '../../core/actuals/compare.ts';
 import type { Compared, Stands } from '../../core/actuals/compare.ts';
+import { placeSettled, soldOf } from '../../core/actuals/onSale.ts';
+import type { PlaceSettled, Sold } from '../../core/actuals/onSale.ts';
 import { STEPS } from '../../core/actuals/schema.ts';
-import type { SettledKind } from '../../core/actuals/schema.ts';
-import { kindsOfCodes, kindsSettled, sharedOut } from '../../core/actuals/sums.ts';
-import type { KindSums, SettledSums, SharedOut } from '../../core/actuals/sums.ts';
+import { kindsOfCodes } from '../../core/actuals/sums.ts';
+import type { KindSums } from '../../core/actuals/sums.ts';
 import { cashTerms } from '../../core/cash/schema.ts';
-import { evaluate } from '../../core/lane/evaluate.ts';
-import { daysBefore, firstOfNextMonth } from '../../core/money/days.ts';
-import { composeLane } from '../../core/workspace/compose.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, launchedLane, settledMonth, settlement } from '../db/schema.ts';
 import { gone, refused } from '../refusal.ts';
-import { loadSheet } from './candidates.ts';
-import { placeOf } from './settlements.ts';
+import { documentOf, loadSheet } from './candidates.ts';
+import { lockReports, placeIn, placeOf } from './settlements.ts';
 
 /** Lanes on sale that a workspace may have. */
 const MOST_LAUNCHED = 2000;
@@ -39,16 +37,9 @@ export async function launchLane(
   const sheet = own === undefined ? null : await loadSheet(workspaceId, own.candidateId);
   const stored = sheet?.lanes.find((l) => l.id === of.laneId);
   if (sheet === null || stored === undefined || own === undefined) throw gone();
-  const document = composeLane({
-    candidate: sheet.candidate.data,
-    lane: stored.data,
-    quotes: Object.fromEntries(sheet.quotes.map((q) => [q.id, q.data])),
-    cards: sheet.cards,
-    homeCurrency: sheet.settings.homeCurrency,
-    standings: sheet.settings.standings,
-    today: sheet.today,
-  });
+  const document = documentOf(sheet, stored);
   await inWorkspace(workspaceId, async (tx) => {
+    await lockReports(tx, workspaceId);
     const others = await tx
       .select({ laneId: launchedLane.laneId, place: launchedLane.place, codes: launchedLane.codes })
       .from(launchedLane)
@@ -119,13 +110,7 @@ export const lanesToLaunch = (workspaceId: string, most = 500): Promise<LaneChoi
   );
 
 type Launched = typeof launchedLane.$inferSelect & { readonly name: string };
-/** What was settled in one place, and up to which day reports speak. */
-type Place = {
-  readonly sums: SettledSums;
-  readonly out: SharedOut;
-  readonly kinds: ReadonlySet<SettledKind>;
-  readonly last: string | null;
-};
+type Place = PlaceSettled & { readonly currency: string };
 
 async function placesIn(tx: Tx, workspaceId: string): Promise<Map<string, Place>> {
   const rows = await tx.select().from(settledMonth).where(eq(settledMonth.workspaceId, workspaceId));
@@ -133,12 +118,13 @@ async function placesIn(tx: Tx, workspaceId: string): Promise<Map<string, Place>
     .select({
       marketplace: settlement.marketplace,
       country: settlement.country,
+      currency: sql<string>`max(${settlement.currency})`,
       last: sql<string | null>`max(${settlement.said} ->> 'last')`,
     })
     .from(settlement)
     .where(eq(settlement.workspaceId, workspaceId))
     .groupBy(settlement.marketplace, settlement.country);
-  const lasts = new Map(reports.map((r) => [`${r.marketplace}/${r.country}`, r.last]));
+  const about = new Map(reports.map((r) => [placeIn(r), r]));
   const by = new Map<string, Map<string, Map<string, KindSums>>>();
   for (const { place, code, month, sums } of rows) {
     const codes = by.get(place) ?? new Map<string, Map<string, KindSums>>();
@@ -148,46 +134,14 @@ async function placesIn(tx: Tx, workspaceId: string): Promise<Map<string, Place>
     months.set(month, sums);
   }
   return new Map(
-    [...by].map(([place, sums]) => [
-      place,
-      { sums, out: sharedOut(sums), kinds: kindsSettled(sums), last: lasts.get(place) ?? null },
-    ]),
+    [...by].map(([place, sums]) => {
+      const { last = null, currency = '' } = about.get(place) ?? {};
+      return [place, { ...placeSettled(sums, last), currency }];
+    }),
   );
 }
 
-const NOTHING: Place = {
-  sums: new Map(),
-  out: { by: new Map(), left: new Map() },
-  kinds: new Set(),
-  last: null,
-};
-
-/** Plan against actual of a lane over some months, year-month, both included. */
-function comparedOver(l: Launched, place: Place, from: string, to: string): Compared {
-  const start = `${from}-01` < l.since ? l.since : `${from}-01`;
-  const end = daysBefore(firstOfNextMonth(`${to}-01`), 1);
-  const until = place.last !== null && place.last < end ? place.last : end;
-  const perMonth = evaluate(l.document).figures.expectedMonthlyUnits;
-  const units = unitsPlanned(perMonth, l.document.season, l.ramp, l.since, start, until) ?? 0;
-  const settled = {
-    own: kindsOfCodes(place.sums, l.codes, from, to),
-    shared: kindsOfCodes(place.out.by, l.codes, from, to),
-    kinds: place.kinds,
-  };
-  return compare(l.document, settled, units);
-}
-
-/** Months from the first day on sale to the last that a report speaks of. */
-function monthsOf(l: Launched, place: Place): string[] {
-  const settled = l.codes.flatMap((c) => [...(place.sums.get(c)?.keys() ?? [])]);
-  if (settled.length === 0) return [];
-  const months: string[] = [];
-  let day = `${[l.since.slice(0, 7), ...settled].sort()[0]}-01`;
-  const last = [...settled, place.last?.slice(0, 7) ?? ''].sort().at(-1) as string;
-  for (; day.slice(0, 7) <= last && months.length < 120; day = firstOfNextMonth(day))
-    months.push(day.slice(0, 7));
-  return months;
-}
+const NOTHING: Place = { ...placeSettled(new Map(), null), currency: '' };
 
 export type LaunchedSaid = {
   readonly laneId: string;
@@ -214,7 +168,6 @@ export type SellingPage = {
   readonly mix: { readonly currency: string; readonly volume: number; readonly mix: number } | null;
   /** Codes that reports name and no lane on sale has. */
   readonly unknown: readonly CodeUnknown[];
-  readonly months: readonly string[];
 };
 
 async function launchedIn(tx: Tx, workspaceId: string, laneId: string | null): Promise<Launched[]> {
@@ -238,24 +191,13 @@ async function launchedIn(tx: Tx, workspaceId: string, laneId: string | null): P
 
 /** Every lane on sale with what came of it; those that lose or pay less than planned stand first. */
 export async function loadSelling(workspaceId: string): Promise<SellingPage> {
-  const { launched, places, currencies } = await inWorkspace(workspaceId, async (tx) => ({
+  const { launched, places } = await inWorkspace(workspaceId, async (tx) => ({
     launched: await launchedIn(tx, workspaceId, null),
     places: await placesIn(tx, workspaceId),
-    currencies: await tx
-      .selectDistinct({
-        marketplace: settlement.marketplace,
-        country: settlement.country,
-        currency: settlement.currency,
-      })
-      .from(settlement)
-      .where(eq(settlement.workspaceId, workspaceId)),
   }));
-  const currencyOf = new Map(currencies.map((c) => [`${c.marketplace}/${c.country}`, c.currency ?? '']));
   const lanes = launched.map((l): LaunchedSaid => {
     const place = places.get(l.place) ?? NOTHING;
-    const months = monthsOf(l, place);
-    const whole =
-      months.length === 0 ? null : comparedOver(l, place, months[0] as string, months.at(-1) as string);
+    const { whole } = soldOf(l, place);
     const { laneId, candidateId, name, codes, since } = l;
     return {
       laneId,
@@ -276,21 +218,14 @@ export async function loadSelling(workspaceId: string): Promise<SellingPage> {
   return {
     lanes,
     mix: mix === null ? null : { currency: first as string, ...mix },
-    unknown: unknownCodes(launched, places, currencyOf),
-    months: [
-      ...new Set([...places.values()].flatMap((p) => [...p.sums.values()].flatMap((m) => [...m.keys()]))),
-    ].sort(),
+    unknown: unknownCodes(launched, places),
   };
 }
 const URGENCY: readonly Stands['standing'][] = ['loses', 'paysLess', 'open', 'asPlanned', 'paysMore'];
 
-function unknownCodes(
-  launched: readonly Launched[],
-  places: ReadonlyMap<string, Place>,
-  currencyOf: ReadonlyMap<string, string>,
-): CodeUnknown[] {
+function unknownCodes(launched: readonly Launched[], places: ReadonlyMap<string, Place>): CodeUnknown[] {
   const known = new Set(launched.flatMap((l) => l.codes.map((c) => `${l.place}\n${c}`)));
-  return [...places].flatMap(([place, { sums }]) =>
+  return [...places].flatMap(([place, { sums, currency }]) =>
     [...sums.keys()]
       .filter((code) => code !== '' && !known.has(`${place}\n${code}`))
       .map((code) => {
@@ -298,7 +233,7 @@ function unknownCodes(
         return {
           place,
           code,
-          currency: currencyOf.get(place) ?? '',
+          currency,
           units: kinds.find(([kind]) => kind === 'sale')?.[1].units ?? 0,
           amount: kinds.reduce((s, [, k]) => s + k.amount, 0) / STEPS,
         };
@@ -307,7 +242,7 @@ function unknownCodes(
 }
 
 export type LaunchedPage = Omit<LaunchedSaid, 'stands' | 'whole'> & {
-  readonly months: readonly { readonly month: string; readonly compared: Compared }[];
+  readonly months: Sold['months'];
   readonly whole: (Compared & { readonly stands: Stands }) | null;
 };
 
@@ -319,9 +254,7 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
   }));
   if (l === undefined) throw gone();
   const place = places.get(l.place) ?? NOTHING;
-  const months = monthsOf(l, place);
-  const whole =
-    months.length === 0 ? null : comparedOver(l, place, months[0] as string, months.at(-1) as string);
+  const { months, whole } = soldOf(l, place);
   return {
     laneId,
     candidateId: l.candidateId,
@@ -330,7 +263,7 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
     codes: l.codes,
     since: l.since,
     until: place.last,
-    months: months.map((month) => ({ month, compared: comparedOver(l, place, month, month) })),
+    months,
     whole: whole === null ? null : { ...whole, stands: standsAt(whole) },
   };
 }

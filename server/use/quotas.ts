@@ -6,7 +6,7 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { countUp, digest } from '../auth/tries.ts';
 import { inWorkspace, reachable } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { enquiry, purchaseOrder, shelfCheck, supplierList, task } from '../db/schema.ts';
+import { enquiry, purchaseOrder, settlement, shelfCheck, supplierList, task } from '../db/schema.ts';
 import { fault } from '../../core/fault.ts';
 import { Refusal, refused } from '../refusal.ts';
 
@@ -48,6 +48,26 @@ export async function needRoomForList(workspaceId: string): Promise<void> {
   if (full === undefined) return;
   const most = { lists: QUOTA.lists, bytes: Math.round(QUOTA.bytes / 1e9), rows: QUOTA.rows / 1e6 }[full];
   throw refused({ lists: 'quotaLists', bytes: 'quotaBytes', rows: 'quotaRows' }[full], { most });
+}
+
+/** Reports of settlements, bytes of their files and lines read of them that a workspace may keep. */
+const MOST_REPORTS = { count: 2000, bytes: 10_000_000_000, lines: 20_000_000 } as const;
+/** Refuses one more report where the workspace has all it may have. */
+export async function needRoomForReport(
+  tx: Tx,
+  workspaceId: string,
+  most: Record<keyof typeof MOST_REPORTS, number> = MOST_REPORTS,
+): Promise<void> {
+  const [now] = await tx
+    .select({
+      count: sql<number>`count(*)::int`,
+      bytes: sql<string>`coalesce(sum((${settlement.file} ->> 'bytes')::bigint), 0)`,
+      lines: sql<string>`coalesce(sum((${settlement.said} ->> 'lines')::bigint), 0)`,
+    })
+    .from(settlement)
+    .where(eq(settlement.workspaceId, workspaceId));
+  const full = (Object.keys(most) as (keyof typeof most)[]).some((k) => Number(now?.[k] ?? 0) >= most[k]);
+  if (full) throw refused('quotaReports');
 }
 
 /** Checks at a shelf that a workspace may keep. */

@@ -28,16 +28,17 @@ async function readHeads(
 }
 
 /** Takes a file into the store and reads its first rows; a file that cannot be a list leaves nothing behind. */
-async function takeIn(
+export async function takeIn(
   workspaceId: string,
   listId: string,
   which: 'source' | 'reference',
   name: string,
   from: Readable,
+  most = LARGEST_FILE,
 ): Promise<{ file: StoredFile; sheets: Sheet[] }> {
   const path = storePath(workspaceId, listId, which);
   await rm(path, { force: true });
-  const got = await receiveFile(from, path, LARGEST_FILE);
+  const got = await receiveFile(from, path, most);
   try {
     const kind = (await isWorkbook(path)) ? 'xlsx' : 'csv';
     const sheets = await readHeads(workspaceId, listId, which, kind);
@@ -92,7 +93,7 @@ export async function receiveList(
 }
 
 /** The sheet that looks most like a list: the one with the most filled cells among its first rows. */
-function widest(sheets: readonly Sheet[]): Sheet | undefined {
+export function widest(sheets: readonly Sheet[]): Sheet | undefined {
   const filled = (s: Sheet): number => s.rows.reduce((n, r) => n + r.filter((c) => c !== '').length, 0);
   return [...sheets].sort((a, b) => filled(b) - filled(a))[0];
 }

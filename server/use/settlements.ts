@@ -1,40 +1,43 @@
 /** Settlement reports: received, read line by line, counted once, taken back whole. */
 import { createHash } from 'node:crypto';
-import { readFile, writeFile } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { and, asc, desc, eq, isNotNull, sql } from 'drizzle-orm';
-import { guessSettlementMap, mapLike } from '../../core/actuals/map.ts';
-import { isFault, SettlementReader, settlementMapIssues } from '../../core/actuals/read.ts';
+import { guessSettlementMap } from '../../core/actuals/map.ts';
+import { SettlementReader, settlementMapIssues } from '../../core/actuals/read.ts';
 import type { SettledLine, SettledPlace, SettlementMap } from '../../core/actuals/schema.ts';
 import { SummingUp } from '../../core/actuals/sums.ts';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
+import { isFault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
 import { headerAmong } from '../../core/lists/map.ts';
-import type { Sheet } from '../../core/lists/setup.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { settledLine, settledMonth, settlement } from '../db/schema.ts';
 import type { SettlementSaid } from '../db/schema.ts';
 import { today } from '../env.ts';
-import { firstRows, readList } from '../files/lists.ts';
-import { headsOfWorkbook } from '../files/readApart.ts';
-import { isWorkbook, receiveFile, removeFolder, storePath } from '../files/store.ts';
+import { readList } from '../files/lists.ts';
+import { removeFolder } from '../files/store.ts';
 import { sourceOf } from '../jobs/listTask.ts';
 import { gone, refused } from '../refusal.ts';
+import { needRoomForReport } from './quotas.ts';
+import { headsOf, takeIn, widest } from './receiveLists.ts';
 import { cardsInForce, newId } from './workspaces.ts';
 
 /** Largest report that is taken in, in bytes. */
 export const LARGEST_REPORT = 150 * 1024 * 1024;
-/** Reports of a workspace, and lines of a report. */
-const MOST_REPORTS = 2000;
+/** Lines of a report. */
 const MOST_LINES = 1_000_000;
-const HEAD_ROWS = 60;
 /** Lines stored in one statement, and read back at once. */
 const AT_ONCE = 5000;
 const SHOWN_REFUSED = 500;
+const SHOWN_ROWS = 5;
 
 export const placeOf = (p: Pick<SettledPlace, 'marketplace' | 'country'>): string =>
   `${p.marketplace}/${p.country}`;
+
+/** Where a report is of; null: nobody has said. */
+export const placeIn = (r: { marketplace: string | null; country: string | null }): string | null =>
+  r.marketplace === null || r.country === null ? null : `${r.marketplace}/${r.country}`;
 
 export type Settlement = typeof settlement.$inferSelect;
 
@@ -45,29 +48,20 @@ export async function receiveSettlement(
   from: Readable,
   by: string,
 ): Promise<{ id: string; sameAs: string | null }> {
+  await inWorkspace(workspaceId, (tx) => needRoomForReport(tx, workspaceId));
   const id = newId();
-  const path = storePath(workspaceId, id, 'source');
-  const got = await receiveFile(from, path, LARGEST_REPORT);
   try {
-    const kind = (await isWorkbook(path)) ? 'xlsx' : 'csv';
-    const heads: Sheet[] =
-      kind === 'csv'
-        ? [{ name: '', rows: await firstRows(path, HEAD_ROWS) }]
-        : await headsOfWorkbook(path, HEAD_ROWS);
-    await writeFile(storePath(workspaceId, id, 'source-heads.json'), JSON.stringify(heads));
+    const { file, sheets } = await takeIn(workspaceId, id, 'source', name, from, LARGEST_REPORT);
     return await inWorkspace(workspaceId, async (tx) => {
       await lockReports(tx, workspaceId);
       const [known] = await tx
         .select({
-          count: sql<number>`count(*)::int`,
           last: sql<number>`coalesce(max(${settlement.seq}), 0)::int`,
-          same: sql<
-            string | null
-          >`max(${settlement.name}) filter (where ${settlement.file} ->> 'sha256' = ${got.sha256})`,
+          same: sql<string | null>`max(${settlement.name})
+            filter (where ${settlement.file} ->> 'sha256' = ${file.sha256})`,
         })
         .from(settlement)
         .where(eq(settlement.workspaceId, workspaceId));
-      if ((known?.count ?? 0) >= MOST_REPORTS) throw refused('quotaReports', { most: MOST_REPORTS });
       await tx
         .insert(settlement)
         .values({
@@ -75,8 +69,8 @@ export async function receiveSettlement(
           id,
           seq: (known?.last ?? 0) + 1,
           name: name.replace(/\.(csv|xlsx|txt|tsv)$/i, '').slice(0, 200) || 'Report',
-          file: { name: name.slice(0, 200), kind, ...got },
-          sheet: kind === 'xlsx' ? (heads[0]?.name ?? null) : null,
+          file,
+          sheet: file.kind === 'xlsx' ? (widest(sheets)?.name ?? null) : null,
           createdBy: by,
         });
       return { id, sameAs: known?.same ?? null };
@@ -87,8 +81,8 @@ export async function receiveSettlement(
   }
 }
 
-/** Reports are read one after the other, so that no line of two is counted by both. */
-const lockReports = (tx: Tx, workspaceId: string): Promise<unknown> =>
+/** Reports are read, and lanes put on sale, one after the other: no line and no code is counted by two. */
+export const lockReports = (tx: Tx, workspaceId: string): Promise<unknown> =>
   tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`settlements/${workspaceId}`}, 0))`);
 
 async function needSettlement(tx: Tx, workspaceId: string, id: string): Promise<Settlement> {
@@ -105,43 +99,47 @@ export type SettlementPage = {
   readonly sheets: readonly string[];
   readonly header: readonly string[];
   readonly rows: readonly (readonly string[])[];
-  /** How it is read, or would be: as the last report of its place, else guessed. */
-  readonly map: SettlementMap;
+  /** How it is read; null: it has not been yet. */
+  readonly map: SettlementMap | null;
+  /** What its headings make one guess; what kinds of lines are, nobody guesses. */
+  readonly guessed: SettlementMap;
+  /** How the last report of each place was read, by marketplace and country. */
+  readonly earlier: Readonly<Record<string, SettlementMap>>;
 };
 
-/** A report with its first rows, and how it is read. */
+/** A report with its first rows, and how it is or may be read. */
 export async function loadSettlement(
   workspaceId: string,
   id: string,
   sheet: string | null = null,
 ): Promise<SettlementPage> {
-  const { found, earlier } = await inWorkspace(workspaceId, async (tx) => {
-    const one = await needSettlement(tx, workspaceId, id);
-    const [before] = await tx
-      .select({ map: settlement.map })
+  const { found, before } = await inWorkspace(workspaceId, async (tx) => ({
+    found: await needSettlement(tx, workspaceId, id),
+    before: await tx
+      .selectDistinctOn([settlement.marketplace, settlement.country], {
+        marketplace: settlement.marketplace,
+        country: settlement.country,
+        map: settlement.map,
+      })
       .from(settlement)
-      .where(
-        and(
-          eq(settlement.workspaceId, workspaceId),
-          isNotNull(settlement.map),
-          one.marketplace === null ? undefined : eq(settlement.marketplace, one.marketplace),
-        ),
-      )
-      .orderBy(desc(settlement.seq))
-      .limit(1);
-    return { found: one, earlier: before?.map ?? null };
-  });
-  const heads = JSON.parse(
-    await readFile(storePath(workspaceId, id, 'source-heads.json'), 'utf8'),
-  ) as Sheet[];
+      .where(and(eq(settlement.workspaceId, workspaceId), isNotNull(settlement.map)))
+      .orderBy(settlement.marketplace, settlement.country, desc(settlement.seq)),
+  }));
+  const sheets = await headsOf(workspaceId, id);
   const named = sheet ?? found.sheet ?? '';
-  const rows = (heads.find((h) => h.name === named) ?? heads[0])?.rows ?? [];
+  const rows = (sheets.find((h) => h.name === named) ?? sheets[0])?.rows ?? [];
   const at = headerAmong(rows);
   const header = (rows[at] ?? []).map((h) => h.trim());
   const body = rows.slice(at + 1);
-  const guessed = guessSettlementMap(header, body);
-  const map = found.map ?? (earlier === null ? guessed : mapLike(guessed, earlier, header));
-  return { settlement: found, sheets: heads.map((h) => h.name), header, rows: body.slice(0, 8), map };
+  return {
+    settlement: found,
+    sheets: sheets.map((h) => h.name),
+    header,
+    rows: body.slice(0, SHOWN_ROWS),
+    map: found.map,
+    guessed: guessSettlementMap(header, body),
+    earlier: Object.fromEntries(before.map((b) => [placeIn(b) ?? '', b.map as SettlementMap])),
+  };
 }
 
 /**
@@ -159,17 +157,11 @@ export async function readSettlement(
     await lockReports(tx, workspaceId);
     const before = await needSettlement(tx, workspaceId, id);
     const place = placeOf(how.place);
-    const was = before.marketplace === null ? null : `${before.marketplace}/${before.country}`;
-    await dropLines(tx, workspaceId, id, was);
+    const was = placeIn(before);
+    await dropLines(tx, workspaceId, id);
     const path = await sourceOf(workspaceId, id, 'source', before.file.kind, how.sheet);
     const said = await storeLines(tx, { workspaceId, id, seq: before.seq, path, ...how });
-    await recount(
-      tx,
-      workspaceId,
-      place,
-      sql`select key from bm.settled_line
-      where workspace_id = ${workspaceId} and settlement_id = ${id}`,
-    );
+    await recount(tx, workspaceId, id, true);
     const { marketplace, country, currency } = how.place;
     await tx
       .update(settlement)
@@ -248,32 +240,29 @@ async function insertLines(tx: Tx, s: Storing, lines: readonly SettledLine[]): P
       ${array(column('units'), 'int')})`);
 }
 
-/** Of the lines of these keys those of the last report count. */
-async function recount(
-  tx: Tx,
-  workspaceId: string,
-  place: string,
-  keys: ReturnType<typeof sql>,
-): Promise<void> {
+/**
+ * Of the lines that a report and others of its place hold, those of the last report count; `present`: whether the
+ * report itself has a say, or is about to go.
+ */
+async function recount(tx: Tx, workspaceId: string, id: string, present: boolean): Promise<void> {
+  const others = present ? sql`` : sql`and l.settlement_id <> ${id}`;
   await tx.execute(sql`
-    with touched as materialized (${keys}),
-    best as (
-      select l.key, max(l.seq) as seq from bm.settled_line l join touched t on t.key = l.key
-      where l.workspace_id = ${workspaceId} and l.place = ${place} group by l.key)
+    with best as (
+      select l.place, l.key, max(l.seq) as seq from bm.settled_line l
+      join bm.settled_line own on own.workspace_id = l.workspace_id and own.place = l.place and own.key = l.key
+      where l.workspace_id = ${workspaceId} and own.settlement_id = ${id} ${others}
+      group by l.place, l.key)
     update bm.settled_line l set counts = (l.seq = best.seq) from best
-    where l.workspace_id = ${workspaceId} and l.place = ${place} and l.key = best.key
+    where l.workspace_id = ${workspaceId} and l.place = best.place and l.key = best.key
       and l.counts <> (l.seq = best.seq)`);
 }
 
 /** Takes a report's lines away; lines of earlier ones that it had corrected count again. */
-async function dropLines(tx: Tx, workspaceId: string, id: string, place: string | null): Promise<void> {
-  await tx.execute(sql`create temporary table if not exists dropped_keys (key text) on commit drop`);
-  await tx.execute(sql`truncate dropped_keys`);
-  await tx.execute(sql`
-    with gone as (delete from bm.settled_line
-      where workspace_id = ${workspaceId} and settlement_id = ${id} returning key)
-    insert into dropped_keys select key from gone`);
-  if (place !== null) await recount(tx, workspaceId, place, sql`select key from dropped_keys`);
+async function dropLines(tx: Tx, workspaceId: string, id: string): Promise<void> {
+  await recount(tx, workspaceId, id, false);
+  await tx
+    .delete(settledLine)
+    .where(and(eq(settledLine.workspaceId, workspaceId), eq(settledLine.settlementId, id)));
 }
 
 /** What the lines that count come to, worked out anew by the core's own sums. */
@@ -314,8 +303,8 @@ export async function takeBackSettlement(workspaceId: string, id: string): Promi
   await inWorkspace(workspaceId, async (tx) => {
     await lockReports(tx, workspaceId);
     const found = await needSettlement(tx, workspaceId, id);
-    const place = found.marketplace === null ? null : `${found.marketplace}/${found.country}`;
-    await dropLines(tx, workspaceId, id, place);
+    const place = placeIn(found);
+    await dropLines(tx, workspaceId, id);
     await tx.delete(settlement).where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
     if (place !== null) await sumUp(tx, workspaceId, place);
   });

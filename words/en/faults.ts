@@ -143,7 +143,7 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   settledColumnMissing: ['No column is chosen for {{column}}', 'Choose the column that says it.'],
   settledNoColumn: ['The file has no column "{{column}}"', 'Choose another one; it has: {{columns}}.'],
   settledTooManyLines: ['The report has more than {{most}} lines', 'Bring it in parts.'],
-  quotaReports: ['There are {{most}} reports already', 'Take back some that are no longer needed.'],
+  quotaReports: ['There is no room for more reports', 'Take back some that are no longer needed.'],
   quotaLaunched: ['There are {{most}} lanes on sale already', 'Take off some that no longer sell.'],
   launchedCodeTaken: [
     '{{code}} belongs to another lane on sale',

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ColumnKind } from '../../../core/cards/cells.ts';
-import { isFault, readCell } from '../../../core/cards/cells.ts';
+import { readCell } from '../../../core/cards/cells.ts';
+import { isFault } from '../../../core/fault.ts';
 import { typedCell } from './typedCell.ts';
 
 const typed = (kind: ColumnKind, text: string, locale = 'en-GB'): string =>

@@ -37,7 +37,8 @@ export function LaunchedPage({ page, base, canEdit }: { page: Launched; base: st
           <bdi>{page.name}</bdi>
         </Typography>
         <Typography color="text.secondary" sx={{ flex: 1 }}>
-          {page.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(page.since) })} ·{' '}
+          {page.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(page.since) })}
+          {page.until !== null && `, ${t('selling.until', { day: f.day(page.until) })}`} ·{' '}
           {t('selling.codes', { codes: page.codes.join(', ') })}
         </Typography>
         <Button component={Link} to={`${base}/selling`}>
@@ -97,7 +98,12 @@ function Parts({ compared: c }: { compared: Compared }) {
             }}>
             {signed(f, c.parts?.[part] ?? null, c.currency)}
           </Box>
-          <span>{t(`launched.part.${part}`, part === 'price' ? prices : values)}</span>
+          <span>
+            {t(
+              `launched.part.${part === 'volume' && c.parts?.volume === null ? 'volumeUnknown' : part}`,
+              part === 'price' ? prices : values,
+            )}
+          </span>
         </Box>
       ))}
       {c.parts.leavesOut.length > 0 && (

@@ -3,6 +3,7 @@ import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useNavigate } from 'react-router';
+import { mapLike } from '../../../core/actuals/map.ts';
 import { STEPS } from '../../../core/actuals/schema.ts';
 import type { SettledPlace, SettlementMap } from '../../../core/actuals/schema.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
@@ -27,7 +28,9 @@ type Props = {
   readonly sheets: readonly string[];
   readonly header: readonly string[];
   readonly rows: readonly (readonly string[])[];
-  readonly map: SettlementMap;
+  readonly map: SettlementMap | null;
+  readonly guessed: SettlementMap;
+  readonly earlier: Readonly<Record<string, SettlementMap>>;
   readonly place: SettledPlace | null;
   readonly places: readonly SettledPlace[];
   readonly said: ReportSaid | null;
@@ -42,7 +45,7 @@ export function ReportPage(p: Props) {
   const f = useFormat();
   const navigate = useNavigate();
   const act = useFetcher<{ read?: true; error?: string }>();
-  const [map, setMap] = useState(p.map);
+  const [map, setMap] = useState(p.map ?? p.guessed);
   const [place, setPlace] = useState(p.place);
   const [isChanged, setChanged] = useState(false);
   const change = (next: SettlementMap): void => {
@@ -52,6 +55,12 @@ export function ReportPage(p: Props) {
   const places = [...p.places, ...(p.place === null ? [] : [p.place])].filter(
     (x, i, all) => all.findIndex((y) => keyOf(y) === keyOf(x)) === i,
   );
+  const choosePlace = (key: string): void => {
+    setPlace(places.find((x) => keyOf(x) === key) ?? null);
+    setChanged(true);
+    // What was said of this marketplace and country before holds for it alone.
+    if (p.map === null) setMap(mapLike(p.guessed, p.earlier[key] ?? null, p.header));
+  };
   const send = (body: object): void => {
     setChanged(false);
     void act.submit(JSON.stringify(body), { method: 'post', encType: 'application/json' });
@@ -82,10 +91,7 @@ export function ReportPage(p: Props) {
           label={t('report.place')}
           width={220}
           value={place === null ? '' : keyOf(place)}
-          onChange={(key) => {
-            setPlace(places.find((x) => keyOf(x) === key) ?? null);
-            setChanged(true);
-          }}
+          onChange={choosePlace}
           options={[
             { value: '', label: t('report.noPlace') },
             ...places.map((x) => ({

@@ -166,6 +166,7 @@ function LaunchedRow({ lane, base }: { lane: LaunchedLine; base: string }) {
         </MuiLink>
         <Typography variant="body2" color="text.secondary">
           {lane.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(lane.since) })}
+          {lane.until !== null && `, ${t('selling.until', { day: f.day(lane.until) })}`}
         </Typography>
         <StandsSaid stands={lane.stands} compared={whole} />
       </Box>

@@ -5,6 +5,7 @@ import { createRoutesStub } from 'react-router';
 import type { ReactElement } from 'react';
 import { describe, expect, it } from 'vitest';
 import { settlementMap } from '../../../core/actuals/schema.ts';
+import { actualOf } from '../../../core/actuals/actual.ts';
 import { compare, standsAt } from '../../../core/actuals/compare.ts';
 import type { Compared } from '../../../core/actuals/compare.ts';
 import type { KindSums } from '../../../core/actuals/sums.ts';
@@ -15,10 +16,16 @@ import { ReportPage } from './ReportPage.tsx';
 import { SellingPage } from './SellingPage.tsx';
 
 const sum = (amount: number, units = 0) => ({ amount: amount * 10_000, back: 0, tax: null, units, lines: 1 });
+const settledAs = (own: KindSums, units: number | null): Compared =>
+  compare(
+    plainLane(),
+    actualOf(plainLane(), { own, shared: {}, kinds: new Set(['sale', 'adverts']) }),
+    units,
+  );
 /** A lane that keeps 30 a unit, of which so many were sold at a price, with so much for adverts. */
 const compared = (units: number, price: number, adverts: number): Compared => {
   const own: KindSums = { sale: sum(units * price, units), adverts: sum(-adverts) };
-  return compare(plainLane(), { own, shared: {}, kinds: new Set(['sale', 'adverts']) }, 10);
+  return settledAs(own, 10);
 };
 function shown(element: ReactElement, answer: object = {}) {
   const acts: unknown[] = [];
@@ -130,13 +137,10 @@ describe('a lane on sale', () => {
     expect(months.getByRole('row', { name: /^Oct 2026/ }).textContent).toBe(
       'Oct 202610120€20.00€240.00−€60.00',
     );
-    const refunded = compare(
-      plainLane(),
-      { own: { sale: sum(30, 1), reimbursement: sum(9, 1) }, shared: {}, kinds: new Set(['sale']) },
-      1,
-    );
+    const refunded = settledAs({ sale: sum(30, 1), reimbursement: sum(9, 1) }, null);
     expect(barOf(refunded, 'actual').families.other).toBe(-9);
     expect(barOf(refunded, 'planned').families.other).toBe(0);
+    expect(refunded.parts?.volume).toBeNull();
   });
 });
 
@@ -155,6 +159,8 @@ describe('a report', () => {
       header={['Date', 'What', 'Sum', 'Fee']}
       rows={[['2026-10-01', 'Sold', '30', '-3']]}
       map={map}
+      guessed={map}
+      earlier={{}}
       place={null}
       places={[{ marketplace: 'Alderway', country: 'DE', currency: 'EUR' }]}
       said={null}
@@ -195,6 +201,33 @@ describe('a report', () => {
         tax: 'beside',
       },
     });
+  });
+  it('takes up what was said of the place that is chosen, and of no other', async () => {
+    const earlier = { 'Alderway/DE': { ...map, kinds: { fee: 'referral' as const } } };
+    const acts = shown(
+      report({
+        map: null,
+        earlier,
+        places: [
+          { marketplace: 'Alderway', country: 'DE', currency: 'EUR' },
+          { marketplace: 'Nordkai', country: 'DE', currency: 'EUR' },
+        ],
+      }),
+    );
+    const read = await screen.findByRole('button', { name: 'Read the report' });
+    const choose = (value: string) =>
+      fireEvent.change(screen.getByLabelText('Marketplace and country'), { target: { value } });
+    choose('Alderway/DE');
+    fireEvent.click(read);
+    await waitFor(() => expect(acts).toHaveLength(1));
+    choose('Nordkai/DE');
+    await waitFor(() => expect(read.hasAttribute('disabled')).toBe(false));
+    fireEvent.click(read);
+    await waitFor(() => expect(acts).toHaveLength(2));
+    expect(acts.map((a) => (a as { map: { kinds: object } }).map.kinds)).toEqual([
+      { fee: 'referral' },
+      map.kinds,
+    ]);
   });
   it('says what waits and what was refused; a kind that is said goes with the next reading', async () => {
     const said = {

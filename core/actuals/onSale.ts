@@ -1,0 +1,110 @@
+/** A lane on sale: what was planned and what came of it, month by month and whole. */
+import type { LaneDocument } from '../lane/schema.ts';
+import { evaluate } from '../lane/evaluate.ts';
+import { unitsInMonth } from '../lane/steps/demand.ts';
+import { dayAfter, daysBefore, daysBetween, firstOfNextMonth } from '../money/days.ts';
+import { DAYS_A_MONTH } from '../rules/result.ts';
+import { addActuals, actualOf } from './actual.ts';
+import { compare } from './compare.ts';
+import type { Compared } from './compare.ts';
+import { kindsOfCodes, kindsSettled, sharedOut } from './sums.ts';
+import type { SettledSums, SharedOut } from './sums.ts';
+
+/** The lane as it stood, the codes by which reports name its goods, and when it began. */
+export type OnSale = {
+  readonly document: LaneDocument;
+  readonly codes: readonly string[];
+  readonly since: string;
+  /** Factors for the 1st, 2nd, 3rd ... month on sale, the last repeats. */
+  readonly ramp: readonly number[];
+};
+
+/** What was settled in one place, and up to which day reports speak (null: none does). */
+export type PlaceSettled = {
+  readonly sums: SettledSums;
+  readonly shared: SharedOut;
+  readonly last: string | null;
+};
+export const placeSettled = (sums: SettledSums, last: string | null): PlaceSettled => ({
+  sums,
+  shared: sharedOut(sums),
+  last,
+});
+
+/** Most months that are looked at: ten years. */
+const MOST_MONTHS = 120;
+
+/**
+ * Units that a lane was planned to sell from one day to another, both included: its units a month by ramp and season.
+ *
+ * @param perMonth the lane's expected monthly units; null: not known, and nothing is
+ * @param since first day on sale: the ramp begins there, and nothing was planned before
+ */
+export function unitsPlanned(
+  perMonth: number | null,
+  season: readonly number[] | null,
+  ramp: readonly number[],
+  since: string,
+  from: string,
+  to: string,
+): number | null {
+  if (perMonth === null) return null;
+  let sum = 0;
+  for (let day = from < since ? since : from; day <= to; day = dayAfter(day)) {
+    const month = Math.floor(daysBetween(since, day) / DAYS_A_MONTH);
+    const factor = ramp[Math.min(month, ramp.length - 1)] ?? 1;
+    sum += (factor * unitsInMonth(perMonth, season, Number(day.slice(5, 7)))) / DAYS_A_MONTH;
+  }
+  return sum;
+}
+
+/** Months from the first day on sale, or the first that was settled, to the last that a report speaks of. */
+function monthsOf({ codes, since }: OnSale, { sums, last }: PlaceSettled): string[] {
+  const settled = codes.flatMap((c) => [...(sums.get(c)?.keys() ?? [])]);
+  if (settled.length === 0) return [];
+  const known = [since.slice(0, 7), ...settled, ...(last === null ? [] : [last.slice(0, 7)])].sort();
+  const months: string[] = [];
+  for (
+    let day = `${known[0]}-01`;
+    day.slice(0, 7) <= (known.at(-1) as string) && months.length < MOST_MONTHS;
+    day = firstOfNextMonth(day)
+  )
+    months.push(day.slice(0, 7));
+  return months;
+}
+
+export type Sold = {
+  readonly months: readonly { readonly month: string; readonly compared: Compared }[];
+  /** All months: what each came to added up; null: nothing has been settled. */
+  readonly whole: Compared | null;
+};
+
+/** Plan against actual. The plan reaches to the last day that a report speaks of. */
+export function soldOf(lane: OnSale, place: PlaceSettled): Sold {
+  const { document: doc, codes, since, ramp } = lane;
+  const perMonth = evaluate(doc).figures.expectedMonthlyUnits;
+  const months = monthsOf(lane, place).map((month) => {
+    const end = daysBefore(firstOfNextMonth(`${month}-01`), 1);
+    const until = place.last !== null && place.last < end ? place.last : end;
+    const actual = actualOf(doc, {
+      own: kindsOfCodes(place.sums, codes, month),
+      shared: kindsOfCodes(place.shared.by, codes, month),
+      kinds: kindsSettled(place.sums, month),
+    });
+    const units = unitsPlanned(perMonth, doc.season, ramp, since, `${month}-01`, until);
+    return { month, actual, units };
+  });
+  if (months.length === 0) return { months: [], whole: null };
+  const units = months.reduce<number | null>(
+    (s, m) => (m.units === null || s === null ? null : s + m.units),
+    0,
+  );
+  const all = addActuals(
+    doc,
+    months.map((m) => m.actual),
+  );
+  return {
+    months: months.map((m) => ({ month: m.month, compared: compare(doc, m.actual, m.units) })),
+    whole: compare(doc, all, units),
+  };
+}
