@@ -306,6 +306,16 @@ describe('a lane on sale', () => {
     const rows = await inWorkspace(w.id, (tx) => tx.select().from(launchedLane));
     expect(rows.map((r) => [r.codes, r.since])).toEqual([[['BB'], '2026-09-01']]);
   });
+  it('needs a lane, a code and a day', async () => {
+    const whole = { laneId, codes: ['BB'], since: '2026-10-01' };
+    for (const [lacks, code] of [
+      [{ laneId: '' }, 'chooseLane'],
+      [{ codes: [] }, 'launchedNoCode'],
+      [{ since: '' }, 'launchedNoDay'],
+      [{ since: '2026-02-30' }, 'launchedNoDay'],
+    ] as const)
+      expect(await refusalOf(launchLane(w.id, { ...whole, ...lacks }, w.personId))).toBe(code);
+  });
   it('of two that want one code at once, one gets it', async () => {
     const [second] = await createCandidates(w.id, [someCandidate(w, { name: 'Other' })], w.personId);
     const otherLane = (await loadSheet(w.id, second as string))?.lanes[0]?.id ?? '';

@@ -83,6 +83,7 @@ export const sellingWords = {
       since: 'First day on sale',
       keep: 'Put on sale',
       cancel: 'Cancel',
+      none: 'There is no lane yet: add a product in Find, and come back once it sells.',
       note: 'The lane is kept as it stands now: that is the plan.',
     },
   },

@@ -1,6 +1,6 @@
 import { data, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
-import { day, shortText } from '../../core/money/schema.ts';
+import { shortText } from '../../core/money/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
 import { lanesToLaunch, launchLane, loadSelling } from '../../server/use/launched.ts';
@@ -32,9 +32,9 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
 export const meta: Route.MetaFunction = () => [{ title: 'Selling · Bold Margin' }];
 
 const told = z.strictObject({
-  laneId: z.string().min(1, 'chooseLane').max(64),
-  codes: z.array(shortText.min(1)).min(1, 'launchedNoCode').max(50),
-  since: day,
+  laneId: z.string().max(64),
+  codes: z.array(shortText.min(1)).max(50),
+  since: z.string().max(20),
 });
 
 /** Puts a lane on sale. */

@@ -1,5 +1,6 @@
 /** Lanes that are on sale: kept as they stood at the launch, and what really came of them. */
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { day } from '../../core/money/schema.ts';
 import { mixOf, standsAt } from '../../core/actuals/compare.ts';
 import type { Compared, Stands } from '../../core/actuals/compare.ts';
 import { placeSettled, soldOf } from '../../core/actuals/onSale.ts';
@@ -24,6 +25,9 @@ export async function launchLane(
   of: { readonly laneId: string; readonly codes: readonly string[]; readonly since: string },
   by: string,
 ): Promise<void> {
+  if (of.laneId === '') throw refused('chooseLane');
+  if (of.codes.length === 0) throw refused('launchedNoCode');
+  if (!day.safeParse(of.since).success) throw refused('launchedNoDay');
   const [own] = await inWorkspace(workspaceId, (tx) =>
     tx
       .select({ candidateId: lane.candidateId })

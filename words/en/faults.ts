@@ -150,6 +150,7 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'Take the code from that one first, or leave it out here.',
   ],
   chooseLane: ['No lane is chosen', 'Choose the lane that went on sale.'],
+  launchedNoDay: ['It is not said since when it is on sale', 'Choose the first day on sale.'],
   launchedNoCode: [
     'No code is given',
     'Write the listing code or own number that reports name the goods by.',

@@ -61,7 +61,7 @@ export function LaunchForm({
         <TextLine label={t('selling.form.since')} value={since} onChange={setSince} width={130} type="date" />
       </Box>
       <Typography variant="body2" color="text.secondary" sx={{ my: 1 }}>
-        {t('selling.form.note')}
+        {t(choices.length === 0 ? 'selling.form.none' : 'selling.form.note')}
       </Typography>
       {act.data?.error !== undefined && (
         <Alert severity="error" sx={{ mb: 1 }}>
