@@ -6,6 +6,7 @@ import { orderProgress, orderTerms } from '../core/orders/schema.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
 import {
   cardProof,
+  feeClaim,
   launchedLane,
   settledLine,
   settledMonth,
@@ -170,6 +171,18 @@ beforeAll(async () => {
           since: '2026-10-01',
           ramp: [1],
           document: {} as never,
+        });
+      await tx
+        .insert(feeClaim)
+        .values({
+          workspaceId: w.id,
+          place: 'A/DE',
+          laneId: onSale?.id ?? '',
+          code: 'c',
+          kind: 'referral',
+          month: '2026-10',
+          why: 'twice',
+          found: {} as never,
         });
       await tx.insert(scheduleChoice).values({ workspaceId: w.id, cell: 'a|b|5,26', reading: 1 });
       await tx.insert(task).values({ workspaceId: w.id, id: newId(), kind: 'weighAgain' });

@@ -15,7 +15,8 @@ import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { needRoomForReport } from './use/quotas.ts';
 import { createCandidates, loadSheet } from './use/candidates.ts';
-import { launchLane, lanesToLaunch, loadLaunched, loadSelling, unlaunchLane } from './use/launched.ts';
+import { launchLane, lanesToLaunch, unlaunchLane } from './use/launched.ts';
+import { loadLaunched, loadSelling } from './use/selling.ts';
 import {
   loadSettlement,
   loadSettlements,
@@ -251,12 +252,12 @@ describe('a lane on sale', () => {
       tx.select().from(candidate).where(eq(candidate.workspaceId, w.id)),
     );
     expect(own?.data.stage).toBe('selling');
-    expect((await loadSelling(w.id)).lanes[0]).toMatchObject({ whole: null, stands: { standing: 'open' } });
+    expect((await loadSelling(w.id)).lanes[0]).toMatchObject({ gist: null, stands: { standing: 'open' } });
     await bring([...OCTOBER, '8;02.11.2026;A9;BB;Sold;29,90;1', '9;02.11.2026;A9;ZZ;Sold;9,00;1']);
     const page = await loadSelling(w.id);
-    expect(page.lanes[0]?.whole?.actual.shipped).toBe(4);
-    expect(page.lanes[0]?.whole?.actual.gross).toBeCloseTo(89.7, 9);
-    expect(page.lanes[0]?.whole?.currency).toBe('EUR');
+    expect(page.lanes[0]?.gist?.actual.units).toBe(4);
+    expect(page.lanes[0]?.gist?.actual.gross).toBeCloseTo(89.7 / 4, 9);
+    expect(page.lanes[0]?.gist?.currency).toBe('EUR');
     expect(page.unknown).toEqual([
       { place: 'Alderway/DE', code: 'ZZ', currency: 'EUR', units: 1, amount: 9 },
     ]);
@@ -276,7 +277,7 @@ describe('a lane on sale', () => {
   it('what the page says is what the core says of the same lines', async () => {
     await launchLane(w.id, { laneId, codes: ['BB'], since: '2026-10-01' }, w.personId);
     await bring([...OCTOBER, '5;10.10.2026;A1;BB;Back;-29,90;1', '6;10.10.2026;A1;BB;Fee;4,49;']);
-    const { whole } = await loadLaunched(w.id, laneId);
+    const { whole, stands } = await loadLaunched(w.id, laneId);
     const [kept] = await inWorkspace(w.id, (tx) => tx.select().from(launchedLane));
     const lines = await inWorkspace(w.id, (tx) => tx.select().from(settledLine));
     const summing = new SummingUp();
@@ -288,8 +289,7 @@ describe('a lane on sale', () => {
       placeSettled(sums, '2026-10-10'),
     );
     const sold = said.whole as NonNullable<typeof said.whole>;
-    const { stands, ...page } = whole as NonNullable<typeof whole>;
-    expect(page).toEqual(JSON.parse(JSON.stringify(sold)));
+    expect(whole).toEqual(JSON.parse(JSON.stringify(sold)));
     expect(stands).toEqual(standsAt(sold));
   });
   it('no two lanes of a place have one code; the same lane may change its own', async () => {

@@ -66,6 +66,11 @@ export const frameWords = {
     mailFailed: 'The mail "{{subject}}" to {{to}} could not be sent.',
     mailUnsure: 'Whether the mail "{{subject}}" to {{to}} arrived is not known.',
     enquiryDue: '{{supplier}} has not answered since {{day}}: ask again.',
+    drift:
+      '{{name}}: {{line}} took {{each}} a unit more than planned in two periods, {{year}} in a year at this pace.',
+    driftUp:
+      '{{name}}: {{line}} left {{each}} a unit more than planned in two periods, {{year}} in a year at this pace.',
+    driftPrice: 'the price',
     taskFailed: 'Weighing lanes stopped with an error. What was done is kept.',
     byMail: 'Which of these come by mail',
   },

@@ -395,6 +395,7 @@ export const placesWords = {
         'Markets you watch: the price under break-even, a rival gone, the own shop back, permission changed',
       sellers: 'A shop you follow has changed',
       enquiries: 'A supplier has not answered',
+      selling: 'A product on sale has left its plan',
     },
   },
   settings: {

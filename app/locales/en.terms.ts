@@ -13,6 +13,7 @@ export const termsWords = {
     sampling: 'sampling',
     ordering: 'ordering',
     selling: 'selling',
+    letGo: 'let go',
   },
   standing: {
     registered: 'Registered',

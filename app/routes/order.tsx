@@ -1,5 +1,6 @@
 import { useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
+import { bill } from '../../core/orders/bills.ts';
 import { ordersPurse } from '../../core/orders/purse.ts';
 import { ORDER_STATES, payment, receipt } from '../../core/orders/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -7,9 +8,11 @@ import { membersByName } from '../../server/use/members.ts';
 import { loadOrder, supplierNames } from '../../server/use/orders.ts';
 import {
   confirmedLine,
+  dropBill,
   dropPayment,
   dropReceipt,
   moveOrder,
+  noteBill,
   payOrder,
   receiveGoods,
   stepBack,
@@ -64,6 +67,8 @@ const told = z.discriminatedUnion('intent', [
   z.strictObject({ intent: z.literal('dropReceipt'), id, edition }),
   payment.omit({ id: true }).extend({ intent: z.literal('pay'), edition }),
   z.strictObject({ intent: z.literal('dropPayment'), id, edition }),
+  bill.omit({ id: true }).extend({ intent: z.literal('bill'), edition }),
+  z.strictObject({ intent: z.literal('dropBill'), id, edition }),
   z.strictObject({ intent: z.literal('actual'), line: id, edition }),
 ]);
 
@@ -109,6 +114,14 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     }
     case 'dropPayment':
       await dropPayment(workspaceId, order, act.id, act.edition, person.id);
+      break;
+    case 'bill': {
+      const { intent: _, edition: on, ...said } = act;
+      await noteBill(workspaceId, order, said, on, person.id);
+      break;
+    }
+    case 'dropBill':
+      await dropBill(workspaceId, order, act.id, act.edition, person.id);
       break;
     default:
       await takePaidPrice(workspaceId, order, act.line, person.id);

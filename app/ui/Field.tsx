@@ -338,6 +338,7 @@ export function ChoiceLine<T extends string>({
   width,
   tag,
   name,
+  inTable = false,
 }: {
   label: string;
   value: T;
@@ -346,9 +347,11 @@ export function ChoiceLine<T extends string>({
   width?: number | string;
   tag?: string | undefined;
   name?: string;
+  /** Its label is said and not seen: the table's heading stands over it. */
+  inTable?: boolean;
 }) {
   return (
-    <FieldShell label={label} tag={tag} {...(width === undefined ? {} : { width })}>
+    <FieldShell label={label} tag={tag} inTable={inTable} {...(width === undefined ? {} : { width })}>
       {({ id }) => (
         <Box
           component="select"

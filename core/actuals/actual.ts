@@ -8,6 +8,7 @@ import { returnsAllowance } from '../rules/returns.ts';
 import { priceOfGross, vatLost } from '../rules/revenue.ts';
 import { SETTLED, SETTLED_KINDS, settledRule, STEPS } from './schema.ts';
 import type { SettledKind } from './schema.ts';
+import type { ReceivedCost } from './received.ts';
 import type { KindSums } from './sums.ts';
 
 /** The lines of a build-up, and what made good a loss, which no plan has. */
@@ -51,7 +52,7 @@ export type Settled = {
    */
   readonly kinds: ReadonlySet<SettledKind>;
   /** Landed lines of a unit as orders that came in cost them. */
-  readonly received?: Readonly<Partial<Record<Line, number>>>;
+  readonly received?: ReceivedCost;
 };
 
 const amountOf = (sums: KindSums, kind: SettledKind): number => (sums[kind]?.amount ?? 0) / STEPS;
@@ -144,15 +145,21 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
   const r = reckonedAt(doc, price);
   const planned = linesOf(r);
   const vat = sales.vat ?? shipped * planned.outputVat;
-  const landedEach = LANDED.reduce((s, l) => s + (received[l] ?? planned[l]), 0);
+  /** A unit's landed line: as orders cost it, and as planned for units that no order is known of. */
+  const landed = (l: Line): number => {
+    const got = received[l];
+    if (got === undefined) return planned[l];
+    return got.share >= 1 ? got.each : got.share * got.each + (1 - got.share) * planned[l];
+  };
+  const landedEach = LANDED.reduce((s, l) => s + landed(l), 0);
 
   const lines = {} as Record<ActualLine, { amount: number; from: ActualFrom }>;
   for (const line of LINES) {
     const got = received[line];
-    lines[line] =
-      got === undefined
-        ? { amount: shipped === 0 ? 0 : shipped * planned[line], from: 'asPlanned' }
-        : { amount: shipped * got, from: 'received' };
+    lines[line] = {
+      amount: shipped === 0 ? 0 : shipped * landed(line),
+      from: got === undefined ? 'asPlanned' : got.share >= 1 ? 'received' : 'partly',
+    };
   }
   lines.outputVat = { amount: vat, from: sales.from };
   for (const kind of CHARGES) {

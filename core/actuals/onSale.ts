@@ -7,8 +7,10 @@ import { DAYS_A_MONTH } from '../rules/result.ts';
 import { addActuals, actualOf } from './actual.ts';
 import { compare } from './compare.ts';
 import type { Compared } from './compare.ts';
+import { FirstOut } from './received.ts';
+import type { Layer, Remaining } from './received.ts';
 import { kindsOfCodes, kindsSettled, sharedOut } from './sums.ts';
-import type { SettledSums, SharedOut } from './sums.ts';
+import type { KindSums, SettledSums, SharedOut } from './sums.ts';
 
 /** The lane as it stood, the codes by which reports name its goods, and when it began. */
 export type OnSale = {
@@ -17,6 +19,8 @@ export type OnSale = {
   readonly since: string;
   /** Factors for the 1st, 2nd, 3rd ... month on sale, the last repeats. */
   readonly ramp: readonly number[];
+  /** Goods as they came in with orders, the earliest first; none: no order is known. */
+  readonly layers?: readonly Layer[];
 };
 
 /** What was settled in one place, and up to which day reports speak (null: none does). */
@@ -73,38 +77,54 @@ function monthsOf({ codes, since }: OnSale, { sums, last }: PlaceSettled): strin
   return months;
 }
 
+export type MonthSold = { readonly month: string; readonly compared: Compared };
 export type Sold = {
-  readonly months: readonly { readonly month: string; readonly compared: Compared }[];
+  readonly months: readonly MonthSold[];
   /** All months: what each came to added up; null: nothing has been settled. */
   readonly whole: Compared | null;
+  /** Units that left the shelf in all months, those that came back to it taken off. */
+  readonly left: number;
+  /** What orders brought and has not left, the earliest first. */
+  readonly rest: readonly Remaining[];
 };
+
+/** Several months held against the plan as one. */
+export function together(doc: LaneDocument, months: readonly MonthSold[]): Compared {
+  const units = months.reduce<number | null>((s, { compared: { planned } }) => {
+    return s === null || planned.units === null ? null : s + planned.units;
+  }, 0);
+  const actuals = months.map((m) => m.compared.actual);
+  return compare(doc, addActuals(doc, actuals), units);
+}
+
+/** Units that left the shelf: sold and lost, less those that came back and are sold again. */
+export function leftShelf(doc: LaneDocument, own: KindSums): number {
+  const { returns } = doc;
+  const again = returns === null || returns === 'none' ? 0 : returns.resaleShare;
+  const back = (own.refund?.units ?? 0) * again;
+  return (own.sale?.units ?? 0) + (own.reimbursement?.units ?? 0) - back;
+}
 
 /** Plan against actual. The plan reaches to the last day that a report speaks of. */
 export function soldOf(lane: OnSale, place: PlaceSettled): Sold {
   const { document: doc, codes, since, ramp } = lane;
   const perMonth = evaluate(doc).figures.expectedMonthlyUnits;
-  const months = monthsOf(lane, place).map((month) => {
+  const out = new FirstOut(lane.layers ?? []);
+  let left = 0;
+  const months = monthsOf(lane, place).map((month): MonthSold => {
     const end = daysBefore(firstOfNextMonth(`${month}-01`), 1);
     const until = place.last !== null && place.last < end ? place.last : end;
+    const own = kindsOfCodes(place.sums, codes, month);
+    const taken = leftShelf(doc, own);
+    left += taken;
     const actual = actualOf(doc, {
-      own: kindsOfCodes(place.sums, codes, month),
+      own,
       shared: kindsOfCodes(place.shared.by, codes, month),
       kinds: kindsSettled(place.sums, month),
+      received: out.take(taken),
     });
     const units = unitsPlanned(perMonth, doc.season, ramp, since, `${month}-01`, until);
-    return { month, actual, units };
+    return { month, compared: compare(doc, actual, units) };
   });
-  if (months.length === 0) return { months: [], whole: null };
-  const units = months.reduce<number | null>(
-    (s, m) => (m.units === null || s === null ? null : s + m.units),
-    0,
-  );
-  const all = addActuals(
-    doc,
-    months.map((m) => m.actual),
-  );
-  return {
-    months: months.map((m) => ({ month: m.month, compared: compare(doc, m.actual, m.units) })),
-    whole: compare(doc, all, units),
-  };
+  return { months, whole: months.length === 0 ? null : together(doc, months), left, rest: out.rest() };
 }

@@ -40,6 +40,11 @@ export type RunInput = {
   readonly fixedMonthly: number;
   readonly cash: number;
   readonly reserve: number;
+  /** A lane that is on sale already: what is on the shelf, and what comes in on which day. Nothing is ordered at first. */
+  readonly running?: {
+    readonly stock: number;
+    readonly onTheWay: readonly { readonly day: number; readonly units: number }[];
+  };
 };
 
 export type PlacedOrder = { readonly day: number; readonly quantity: number; readonly landedCost: number };
@@ -72,9 +77,12 @@ const lookAhead = ({ days, plan }: Pick<RunInput, 'days' | 'plan'>): number =>
   (plan.reorder.kind === 'cover' ? plan.reorder.days : 0) +
   1;
 
+/** Days from an order to the shelf. */
+const daysToShelf = ({ lead, transit, inbound }: Days): number => lead + transit + inbound;
+
 /** The first day on sale. */
-export const onSaleOf = ({ ships, days }: Pick<RunInput, 'ships' | 'days'>): number =>
-  ships ? 0 : days.lead + days.transit + days.inbound;
+export const onSaleOf = ({ ships, days, running }: Pick<RunInput, 'ships' | 'days' | 'running'>): number =>
+  ships || running !== undefined ? 0 : daysToShelf(days);
 
 /** All that is wanted up to each day, that day included: units a day by ramp and season. */
 export function demandUpTo(input: RunInput, last: number): Float64Array {
@@ -163,7 +171,9 @@ class Account {
     this.reorders =
       reorder.kind === 'none'
         ? { from: H + 1, to: H }
-        : { from: reorder.notBefore ?? this.onSale, to: H - this.onSale };
+        : { from: reorder.notBefore ?? this.onSale, to: H - daysToShelf(in_.days) };
+    for (const { day, units } of in_.running?.onTheWay ?? [])
+      if (day <= H) this.arrivals[day] = (this.arrivals[day] as number) + units;
   }
 
   private demandOf(from: number, to: number): number {
@@ -228,9 +238,11 @@ class Account {
       returning: this.pages.next(),
     };
     this.flow(this.flows.fixed, 0, -this.in_.oneOffs);
-    if (!ships) this.place(0, quantity, order, true);
-    let stock = 0;
-    let onOrder = ships ? 0 : quantity * this.saleable;
+    const { running } = this.in_;
+    if (!ships && running === undefined) this.place(0, quantity, order, true);
+    let stock = running?.stock ?? 0;
+    let onOrder =
+      running?.onTheWay.reduce((s, a) => s + a.units, 0) ?? (ships ? 0 : quantity * this.saleable);
     let returning = 0;
     let fixed = 0;
     const { from, to } = this.reorders;
@@ -332,7 +344,7 @@ class Account {
   private reorder(t: number, stock: number, onOrder: number, cumulated: Float64Array): number {
     const { plan, quantity, order, orderOf, atLeast, days, cash, reserve } = this.in_;
     const { reorder, safetyDays } = plan;
-    const L = this.onSale;
+    const L = daysToShelf(days);
     const position = stock + onOrder;
     const need = this.demandOf(t + 1, t + L + safetyDays);
     if (position >= need - 1e-9) return 0;
@@ -355,7 +367,7 @@ class Account {
     let now = d.deposit * own.goods;
     if (d.lead + d.credit === 0) now += (1 - d.deposit) * own.goods;
     if (d.lead + d.transit === 0) now += own.way;
-    if (this.onSale === 0) now += own.ready;
+    if (daysToShelf(d) === 0) now += own.ready;
     return n * now;
   }
 }

@@ -226,7 +226,13 @@ export const SOURCES = [
 ] as const;
 export const provenance = z.record(
   z.string(),
-  z.strictObject({ source: z.enum(SOURCES), date: orBlank(day), note: shortText.default('') }),
+  z.strictObject({
+    source: z.enum(SOURCES),
+    date: orBlank(day),
+    note: shortText.default(''),
+    /** Units sold behind a figure that really came. */
+    units: pieces.optional(),
+  }),
 );
 export type Provenance = z.output<typeof provenance>;
 

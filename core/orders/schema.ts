@@ -4,6 +4,7 @@ import { isGtin } from '../goods/gtin.ts';
 import { mailAddress } from '../mail/schema.ts';
 import { currency, day, nonNegative, orBlank, pieces, positive, rate, share } from '../money/schema.ts';
 import { partOf } from '../workspace/part.ts';
+import { bill } from './bills.ts';
 
 export const ORDER_STATES = [
   'draft',
@@ -114,6 +115,8 @@ export type OrderStep = z.output<typeof orderStep>;
 export const orderProgress = z.strictObject({
   receipts: z.array(receipt).max(200).default([]),
   payments: z.array(payment).max(50).default([]),
+  /** What the way in cost, as it was billed. */
+  bills: z.array(bill).max(100).default([]),
   steps: z.array(orderStep).max(200).default([]),
 });
 export type OrderProgress = z.output<typeof orderProgress>;

@@ -14,7 +14,8 @@ export type NoticeKind =
   | 'mailFailed'
   | 'mailUnsure'
   | 'enquiryDue'
-  | 'sellerChanged';
+  | 'sellerChanged'
+  | 'drift';
 
 export type Notice = {
   id: string;
@@ -32,6 +33,7 @@ export const NOTICE_GROUPS = {
   markets: ['underBreakEven', 'rivalLeft', 'ownShopBack', 'permissionChanged'],
   sellers: ['sellerChanged'],
   enquiries: ['enquiryDue'],
+  selling: ['drift'],
 } as const satisfies Record<string, readonly NoticeKind[]>;
 export type NoticeGroup = keyof typeof NOTICE_GROUPS;
 

@@ -10,7 +10,7 @@ import { launchPlan } from '../launch/schema.ts';
 import { sureTerms } from '../risk/schema.ts';
 import { variation } from './variations.ts';
 
-export const STAGES_OF_WORK = ['idea', 'checking', 'sampling', 'ordering', 'selling'] as const;
+export const STAGES_OF_WORK = ['idea', 'checking', 'sampling', 'ordering', 'selling', 'letGo'] as const;
 export const GATES = ['affordable', 'demanded', 'enterable', 'profitable', 'permitted'] as const;
 export type Gate = (typeof GATES)[number];
 /** Gates ticked by hand; the other two are computed. */

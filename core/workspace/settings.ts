@@ -1,5 +1,6 @@
 /** What a workspace decides once: money, standing, ways of working, hurdles and the defaults of a new candidate. */
 import { z } from 'zod';
+import { driftWidth } from '../actuals/driftWidth.ts';
 import { country, currency, nonNegative, share } from '../money/schema.ts';
 import { MEASURES } from '../compare/measures.ts';
 import { hurdle as evidenceHurdle } from '../evidence/hurdles.ts';
@@ -97,5 +98,7 @@ export const settings = z.strictObject({
   purse: purseKept.prefault({}),
   /** How far from the most likely value a range of an input goes, by how sure its figure is. */
   widths: rangeWidths.prefault({}),
+  /** How far a line of a lane on sale may go from its plan before one is told. */
+  drift: driftWidth.prefault({}),
 });
 export type Settings = z.output<typeof settings>;

@@ -49,6 +49,9 @@ import type { OrderProgress, OrderState, OrderTerms } from '../../core/orders/sc
 import type { Mail } from '../../core/mail/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
 import type { SettledKind, SettlementMap } from '../../core/actuals/schema.ts';
+import type { Claim, ClaimState, FeeKind } from '../../core/actuals/fees.ts';
+import type { Count } from '../../core/actuals/stock.ts';
+import type { Stopped } from '../../core/actuals/letGo.ts';
 import type { KindSums } from '../../core/actuals/sums.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 
@@ -851,6 +854,7 @@ export const settledLine = bm.table(
       foreignColumns: [settlement.workspaceId, settlement.id],
     }).onDelete('cascade'),
     index('settled_line_by_key').on(t.workspaceId, t.place, t.key),
+    index('settled_line_by_code').on(t.workspaceId, t.place, t.code, t.day),
   ],
 );
 
@@ -880,6 +884,10 @@ export const launchedLane = bm.table(
     since: date('since', { mode: 'string' }).notNull(),
     ramp: jsonb('ramp').$type<number[]>().notNull(),
     document: jsonb('document').$type<LaneDocument>().notNull(),
+    /** What was counted on the shelf, the latest last. */
+    counts: jsonb('counts').$type<Count[]>().notNull().default([]),
+    /** Set once one has decided to let it go. */
+    stopped: jsonb('stopped').$type<Stopped>(),
     createdBy: text('created_by'),
     createdAt: when('created_at').notNull().defaultNow(),
   },
@@ -891,7 +899,35 @@ export const launchedLane = bm.table(
   ],
 );
 
+/** Fees above the card's that are claimed together, and how far the claim is. */
+export const feeClaim = bm.table(
+  'fee_claim',
+  {
+    workspaceId: workspaceId(),
+    place: text('place').notNull(),
+    laneId: text('lane_id').notNull(),
+    code: text('code').notNull(),
+    kind: text('kind').$type<FeeKind>().notNull(),
+    month: text('month').notNull(),
+    why: text('why').$type<Claim['why']>().notNull(),
+    found: jsonb('found').$type<Pick<Claim, 'count' | 'of' | 'due' | 'charged' | 'orders'>>().notNull(),
+    state: text('state').$type<ClaimState>().notNull().default('open'),
+    /** What was asked for when it was claimed, sales currency. */
+    claimed: doublePrecision('claimed'),
+    note: text('note').notNull().default(''),
+    statedBy: text('stated_by'),
+    statedAt: when('stated_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.workspaceId, t.place, t.code, t.kind, t.month, t.why] }),
+    foreignKey({ columns: [t.workspaceId, t.laneId], foreignColumns: [lane.workspaceId, lane.id] }).onDelete(
+      'cascade',
+    ),
+  ],
+);
+
 export const BUSINESS_TABLES = {
+  feeClaim,
   settlement,
   settledLine,
   settledMonth,

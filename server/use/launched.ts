@@ -1,20 +1,23 @@
-/** Lanes that are on sale: kept as they stood at the launch, and what really came of them. */
+/** Lanes that are put on sale: kept as they stood at the launch, counted, let go, told what really came. */
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
-import { day } from '../../core/money/schema.ts';
-import { mixOf, standsAt } from '../../core/actuals/compare.ts';
-import type { Compared, Stands } from '../../core/actuals/compare.ts';
-import { placeSettled, soldOf } from '../../core/actuals/onSale.ts';
-import type { PlaceSettled, Sold } from '../../core/actuals/onSale.ts';
-import { STEPS } from '../../core/actuals/schema.ts';
-import { kindsOfCodes } from '../../core/actuals/sums.ts';
-import type { KindSums } from '../../core/actuals/sums.ts';
+import { stopped } from '../../core/actuals/letGo.ts';
+import type { Stopped } from '../../core/actuals/letGo.ts';
+import type { Count } from '../../core/actuals/stock.ts';
+import { offersOf } from '../../core/actuals/takeOver.ts';
+import type { Offer, TakenOver } from '../../core/actuals/takeOver.ts';
 import { cashTerms } from '../../core/cash/schema.ts';
+import { day } from '../../core/money/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { candidate, lane, launchedLane, settledMonth, settlement } from '../db/schema.ts';
+import { candidate, lane, launchedLane } from '../db/schema.ts';
+import { today } from '../env.ts';
 import { gone, refused } from '../refusal.ts';
 import { documentOf, loadSheet } from './candidates.ts';
-import { lockReports, placeIn, placeOf } from './settlements.ts';
+import { dropOpenClaims, findClaims } from './claims.ts';
+import { launchedIn, onSaleIn } from './onSale.ts';
+import type { Launched } from './onSale.ts';
+import { savePatches } from './savePatches.ts';
+import { lockReports, placeOf } from './settledPlaces.ts';
 
 /** Lanes on sale that a workspace may have. */
 const MOST_LAUNCHED = 2000;
@@ -28,7 +31,7 @@ export async function launchLane(
   if (of.laneId === '') throw refused('chooseLane');
   if (of.codes.length === 0) throw refused('launchedNoCode');
   if (!day.safeParse(of.since).success) throw refused('launchedNoDay');
-  const [own] = await inWorkspace(workspaceId, (tx) =>
+  const [found] = await inWorkspace(workspaceId, (tx) =>
     tx
       .select({ candidateId: lane.candidateId })
       .from(lane)
@@ -38,9 +41,9 @@ export async function launchLane(
       )
       .where(and(eq(lane.workspaceId, workspaceId), eq(lane.id, of.laneId), isNull(candidate.deletedAt))),
   );
-  const sheet = own === undefined ? null : await loadSheet(workspaceId, own.candidateId);
+  const sheet = found === undefined ? null : await loadSheet(workspaceId, found.candidateId);
   const stored = sheet?.lanes.find((l) => l.id === of.laneId);
-  if (sheet === null || stored === undefined || own === undefined) throw gone();
+  if (sheet === null || stored === undefined || found === undefined) throw gone();
   const document = documentOf(sheet, stored);
   await inWorkspace(workspaceId, async (tx) => {
     await lockReports(tx, workspaceId);
@@ -60,30 +63,25 @@ export async function launchLane(
       since: of.since,
       ramp: (sheet.candidate.data.overTime ?? cashTerms.parse({})).ramp,
       document,
+      stopped: null,
       createdBy: by,
     };
     await tx
       .insert(launchedLane)
-      .values({ workspaceId, laneId: of.laneId, candidateId: own.candidateId, ...row })
+      .values({ workspaceId, laneId: of.laneId, candidateId: found.candidateId, ...row })
       .onConflictDoUpdate({ target: [launchedLane.workspaceId, launchedLane.laneId], set: row });
-    await tx
-      .update(candidate)
-      .set({
-        data: sql`jsonb_set(${candidate.data}, '{stage}', '"selling"')`,
-        updatedAt: new Date(),
-        updatedBy: by,
-      })
-      .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, own.candidateId)));
+    await followStage(tx, workspaceId, found.candidateId, by);
+    await findClaims(tx, workspaceId, place);
   });
 }
 
 /** Takes a lane off the page; what was settled stays. */
 export async function unlaunchLane(workspaceId: string, laneId: string): Promise<void> {
-  await inWorkspace(workspaceId, (tx) =>
-    tx
-      .delete(launchedLane)
-      .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.laneId, laneId))),
-  );
+  await inWorkspace(workspaceId, async (tx) => {
+    await lockReports(tx, workspaceId);
+    await dropOpenClaims(tx, workspaceId, laneId);
+    await tx.delete(launchedLane).where(own(workspaceId, laneId));
+  });
 }
 
 /** A lane that could be put on sale. */
@@ -113,161 +111,125 @@ export const lanesToLaunch = (workspaceId: string, most = 500): Promise<LaneChoi
       .limit(most),
   );
 
-type Launched = typeof launchedLane.$inferSelect & { readonly name: string };
-type Place = PlaceSettled & { readonly currency: string };
-
-async function placesIn(tx: Tx, workspaceId: string): Promise<Map<string, Place>> {
-  const rows = await tx.select().from(settledMonth).where(eq(settledMonth.workspaceId, workspaceId));
-  const reports = await tx
-    .select({
-      marketplace: settlement.marketplace,
-      country: settlement.country,
-      currency: sql<string>`max(${settlement.currency})`,
-      last: sql<string | null>`max(${settlement.said} ->> 'last')`,
-    })
-    .from(settlement)
-    .where(eq(settlement.workspaceId, workspaceId))
-    .groupBy(settlement.marketplace, settlement.country);
-  const about = new Map(reports.map((r) => [placeIn(r), r]));
-  const by = new Map<string, Map<string, Map<string, KindSums>>>();
-  for (const { place, code, month, sums } of rows) {
-    const codes = by.get(place) ?? new Map<string, Map<string, KindSums>>();
-    by.set(place, codes);
-    const months = codes.get(code) ?? new Map<string, KindSums>();
-    codes.set(code, months);
-    months.set(month, sums);
-  }
-  return new Map(
-    [...by].map(([place, sums]) => {
-      const { last = null, currency = '' } = about.get(place) ?? {};
-      return [place, { ...placeSettled(sums, last), currency }];
-    }),
-  );
+/** The lane on sale, locked. @throws Refusal `gone` */
+async function needLaunched(tx: Tx, workspaceId: string, laneId: string): Promise<Launched> {
+  await lockReports(tx, workspaceId);
+  const [found] = await launchedIn(tx, workspaceId, { laneId });
+  if (found === undefined) throw gone();
+  return found;
 }
+const own = (workspaceId: string, laneId: string) =>
+  and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.laneId, laneId));
 
-const NOTHING: Place = { ...placeSettled(new Map(), null), currency: '' };
+/** Counts that are kept of a lane. */
+const MOST_COUNTS = 500;
 
-export type LaunchedSaid = {
-  readonly laneId: string;
-  readonly candidateId: string;
-  readonly name: string;
-  readonly place: string;
-  readonly codes: readonly string[];
-  readonly since: string;
-  readonly until: string | null;
-  readonly stands: Stands;
-  /** Over all months; null: nothing of it has been settled. */
-  readonly whole: Compared | null;
-};
-export type CodeUnknown = {
-  readonly place: string;
-  readonly code: string;
-  readonly currency: string;
-  readonly units: number;
-  /** What its lines come to, transfers apart. */
-  readonly amount: number;
-};
-export type SellingPage = {
-  readonly lanes: readonly LaunchedSaid[];
-  readonly mix: { readonly currency: string; readonly volume: number; readonly mix: number } | null;
-  /** Codes that reports name and no lane on sale has. */
-  readonly unknown: readonly CodeUnknown[];
-};
-
-async function launchedIn(tx: Tx, workspaceId: string, laneId: string | null): Promise<Launched[]> {
-  const rows = await tx
-    .select({ launched: launchedLane, name: sql<string>`${candidate.data} ->> 'name'` })
-    .from(launchedLane)
-    .innerJoin(
-      candidate,
-      and(eq(candidate.workspaceId, launchedLane.workspaceId), eq(candidate.id, launchedLane.candidateId)),
-    )
-    .where(
-      and(
-        eq(launchedLane.workspaceId, workspaceId),
-        isNull(candidate.deletedAt),
-        laneId === null ? undefined : eq(launchedLane.laneId, laneId),
-      ),
-    )
-    .orderBy(asc(launchedLane.createdAt));
-  return rows.map((r) => ({ ...r.launched, name: r.name }));
-}
-
-/** Every lane on sale with what came of it; those that lose or pay less than planned stand first. */
-export async function loadSelling(workspaceId: string): Promise<SellingPage> {
-  const { launched, places } = await inWorkspace(workspaceId, async (tx) => ({
-    launched: await launchedIn(tx, workspaceId, null),
-    places: await placesIn(tx, workspaceId),
-  }));
-  const lanes = launched.map((l): LaunchedSaid => {
-    const place = places.get(l.place) ?? NOTHING;
-    const { whole } = soldOf(l, place);
-    const { laneId, candidateId, name, codes, since } = l;
-    return {
-      laneId,
-      candidateId,
-      name,
-      place: l.place,
-      codes,
-      since,
-      until: place.last,
-      stands: whole === null ? { standing: 'open', because: null, amount: null } : standsAt(whole),
-      whole,
-    };
+/** Notes what was counted on the shelf at the end of a day; of a day counted twice the later count holds. */
+export async function countStock(workspaceId: string, laneId: string, counted: Count): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const { counts } = await needLaunched(tx, workspaceId, laneId);
+    if (!day.safeParse(counted.day).success || counted.day > today()) throw refused('countedNoDay');
+    const kept = [...counts.filter((c) => c.day !== counted.day), counted].sort((a, b) =>
+      a.day < b.day ? -1 : 1,
+    );
+    await tx
+      .update(launchedLane)
+      .set({ counts: kept.slice(-MOST_COUNTS) })
+      .where(own(workspaceId, laneId));
   });
-  lanes.sort((a, b) => URGENCY.indexOf(a.stands.standing) - URGENCY.indexOf(b.stands.standing));
-  const compared = lanes.flatMap((l) => l.whole ?? []);
-  const [first, ...others] = [...new Set(compared.map((c) => c.currency))];
-  const mix = compared.length < 2 || others.length > 0 ? null : mixOf(compared);
-  return {
-    lanes,
-    mix: mix === null ? null : { currency: first as string, ...mix },
-    unknown: unknownCodes(launched, places),
-  };
 }
-const URGENCY: readonly Stands['standing'][] = ['loses', 'paysLess', 'open', 'asPlanned', 'paysMore'];
 
-function unknownCodes(launched: readonly Launched[], places: ReadonlyMap<string, Place>): CodeUnknown[] {
-  const known = new Set(launched.flatMap((l) => l.codes.map((c) => `${l.place}\n${c}`)));
-  return [...places].flatMap(([place, { sums, currency }]) =>
-    [...sums.keys()]
-      .filter((code) => code !== '' && !known.has(`${place}\n${code}`))
-      .map((code) => {
-        const kinds = Object.entries(kindsOfCodes(sums, [code])).filter(([kind]) => kind !== 'transfer');
-        return {
-          place,
-          code,
-          currency,
-          units: kinds.find(([kind]) => kind === 'sale')?.[1].units ?? 0,
-          amount: kinds.reduce((s, [, k]) => s + k.amount, 0) / STEPS,
-        };
-      }),
+/** Takes a count back. */
+export async function dropCount(workspaceId: string, laneId: string, onDay: string): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const { counts } = await needLaunched(tx, workspaceId, laneId);
+    await tx
+      .update(launchedLane)
+      .set({ counts: counts.filter((c) => c.day !== onDay) })
+      .where(own(workspaceId, laneId));
+  });
+}
+
+/** Decides that a lane is let go, or takes that back (null); its candidate's stage follows once all its lanes are. */
+export async function letGo(
+  workspaceId: string,
+  laneId: string,
+  said: Omit<Stopped, 'day'> | null,
+  by: string,
+): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const { candidateId } = await needLaunched(tx, workspaceId, laneId);
+    await tx
+      .update(launchedLane)
+      .set({ stopped: said === null ? null : stopped.parse({ ...said, day: today() }) })
+      .where(own(workspaceId, laneId));
+    await followStage(tx, workspaceId, candidateId, by);
+  });
+}
+
+/** A candidate sells while one of its lanes is on sale and not let go. */
+async function followStage(tx: Tx, workspaceId: string, candidateId: string, by: string): Promise<void> {
+  const lanes = await tx
+    .select({ stopped: launchedLane.stopped })
+    .from(launchedLane)
+    .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.candidateId, candidateId)));
+  if (lanes.length === 0) return;
+  const stage = lanes.every((l) => l.stopped !== null) ? 'letGo' : 'selling';
+  await tx
+    .update(candidate)
+    .set({
+      data: sql`jsonb_set(${candidate.data}, '{stage}', to_jsonb(${stage}::text))`,
+      updatedAt: new Date(),
+      updatedBy: by,
+    })
+    .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
+}
+
+/**
+ * Writes what really came into the lane as it is now: origin actual, with the day and the units behind it. The lane as
+ * it stood at the launch stays, so that plan and actual can still be told apart.
+ */
+export async function takeOver(
+  workspaceId: string,
+  laneId: string,
+  whats: readonly TakenOver[],
+  by: string,
+): Promise<void> {
+  const { offers, candidateId, day: on } = await loadOffers(workspaceId, laneId);
+  const chosen = offers.filter((o) => whats.includes(o.what));
+  if (chosen.length === 0) throw refused('nothingToTakeOver');
+  const sheet = await loadSheet(workspaceId, candidateId);
+  const now = sheet?.lanes.find((l) => l.id === laneId)?.data.provenance ?? {};
+  const patches = chosen.flatMap((o) => {
+    const key = o.path.join('.');
+    const said = { source: 'actual' as const, date: on, note: '', units: Math.round(o.units) };
+    return [
+      { entity: 'lane' as const, id: laneId, path: [...o.path], from: o.now, to: o.value },
+      { entity: 'lane' as const, id: laneId, path: ['provenance', key], from: now[key] ?? null, to: said },
+    ];
+  });
+  const saved = await savePatches(workspaceId, candidateId, patches, by, true);
+  if (!saved.ok) throw refused('nothingToTakeOver');
+}
+
+/** What of a lane could be taken over now, and the day it speaks of. */
+export async function loadOffers(
+  workspaceId: string,
+  laneId: string,
+): Promise<{ readonly offers: readonly Offer[]; readonly candidateId: string; readonly day: string | null }> {
+  const { lanes } = await inWorkspace(workspaceId, (tx) => onSaleIn(tx, workspaceId, { laneId }));
+  const [found] = lanes;
+  if (found === undefined) throw gone();
+  const { candidateId } = found.launched;
+  const sheet = await loadSheet(workspaceId, candidateId);
+  const stored = sheet?.lanes.find((l) => l.id === laneId);
+  const period = found.lately;
+  if (sheet === null || stored === undefined || period === null)
+    return { offers: [], candidateId, day: null };
+  const { months } = found.sold;
+  const ofPeriod = months.filter(
+    (m) => m.month >= period.from.slice(0, 7) && m.month <= period.to.slice(0, 7),
   );
-}
-
-export type LaunchedPage = Omit<LaunchedSaid, 'stands' | 'whole'> & {
-  readonly months: Sold['months'];
-  readonly whole: (Compared & { readonly stands: Stands }) | null;
-};
-
-/** One lane on sale, month by month and whole. */
-export async function loadLaunched(workspaceId: string, laneId: string): Promise<LaunchedPage> {
-  const { l, places } = await inWorkspace(workspaceId, async (tx) => ({
-    l: (await launchedIn(tx, workspaceId, laneId))[0],
-    places: await placesIn(tx, workspaceId),
-  }));
-  if (l === undefined) throw gone();
-  const place = places.get(l.place) ?? NOTHING;
-  const { months, whole } = soldOf(l, place);
-  return {
-    laneId,
-    candidateId: l.candidateId,
-    name: l.name,
-    place: l.place,
-    codes: l.codes,
-    since: l.since,
-    until: place.last,
-    months,
-    whole: whole === null ? null : { ...whole, stands: standsAt(whole) },
-  };
+  const over = months.filter((m) => found.place.last === null || m.month < found.place.last.slice(0, 7));
+  return { offers: offersOf(documentOf(sheet, stored), period, ofPeriod, over), candidateId, day: period.to };
 }

@@ -13,6 +13,7 @@ import type {
   Payment,
   Receipt,
 } from '../../core/orders/schema.ts';
+import type { Bill } from '../../core/orders/bills.ts';
 import { isAllHere, ORDER_WAYS, SENT, stateBefore } from '../../core/orders/states.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
@@ -282,6 +283,39 @@ export async function dropPayment(
     const payments = row.progress.payments.filter((p) => p.id !== paymentId);
     await store(tx, workspaceId, row, { progress: { ...row.progress, payments } }, by);
     await moveCash(tx, workspaceId, gonePayment.home);
+  });
+}
+
+/** Notes a bill of the way in. It is a cost of the goods; the cash at hand stays. */
+export async function noteBill(
+  workspaceId: string,
+  id: string,
+  said: Omit<Bill, 'id'>,
+  edition: number,
+  by: string,
+): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const row = await lockOrder(tx, workspaceId, id, edition);
+    if (row.state === 'draft' || row.state === 'cancelled')
+      throw refused('orderNoWay', { number: row.number });
+    const bills = [...row.progress.bills, { ...said, id: newId() }];
+    await store(tx, workspaceId, row, { progress: orderProgress.parse({ ...row.progress, bills }) }, by);
+  });
+}
+
+/** Takes a bill back. */
+export async function dropBill(
+  workspaceId: string,
+  id: string,
+  billId: string,
+  edition: number,
+  by: string,
+): Promise<void> {
+  await inWorkspace(workspaceId, async (tx) => {
+    const row = await lockOrder(tx, workspaceId, id, edition);
+    const bills = row.progress.bills.filter((b) => b.id !== billId);
+    if (bills.length === row.progress.bills.length) throw gone();
+    await store(tx, workspaceId, row, { progress: { ...row.progress, bills } }, by);
   });
 }
 

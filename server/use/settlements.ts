@@ -19,8 +19,11 @@ import { readList } from '../files/lists.ts';
 import { removeFolder } from '../files/store.ts';
 import { sourceOf } from '../jobs/listTask.ts';
 import { gone, refused } from '../refusal.ts';
+import { findClaims } from './claims.ts';
+import { noticeDrift } from './driftNotices.ts';
 import { needRoomForReport } from './quotas.ts';
 import { headsOf, takeIn, widest } from './receiveLists.ts';
+import { lockReports, placeIn, placeOf } from './settledPlaces.ts';
 import { cardsInForce, newId } from './workspaces.ts';
 
 /** Largest report that is taken in, in bytes. */
@@ -31,13 +34,6 @@ const MOST_LINES = 1_000_000;
 const AT_ONCE = 5000;
 const SHOWN_REFUSED = 500;
 const SHOWN_ROWS = 5;
-
-export const placeOf = (p: Pick<SettledPlace, 'marketplace' | 'country'>): string =>
-  `${p.marketplace}/${p.country}`;
-
-/** Where a report is of; null: nobody has said. */
-export const placeIn = (r: { marketplace: string | null; country: string | null }): string | null =>
-  r.marketplace === null || r.country === null ? null : `${r.marketplace}/${r.country}`;
 
 export type Settlement = typeof settlement.$inferSelect;
 
@@ -80,10 +76,6 @@ export async function receiveSettlement(
     throw e;
   }
 }
-
-/** Reports are read, and lanes put on sale, one after the other: no line and no code is counted by two. */
-export const lockReports = (tx: Tx, workspaceId: string): Promise<unknown> =>
-  tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`settlements/${workspaceId}`}, 0))`);
 
 async function needSettlement(tx: Tx, workspaceId: string, id: string): Promise<Settlement> {
   const [found] = await tx
@@ -167,7 +159,8 @@ export async function readSettlement(
       .update(settlement)
       .set({ marketplace, country, currency, map: how.map, sheet: how.sheet, said })
       .where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
-    for (const p of new Set([place, ...(was === null ? [] : [was])])) await sumUp(tx, workspaceId, p);
+    for (const p of new Set([place, ...(was === null ? [] : [was])])) await closeBooks(tx, workspaceId, p);
+    await noticeDrift(tx, workspaceId, place);
     return said;
   });
 }
@@ -265,6 +258,12 @@ async function dropLines(tx: Tx, workspaceId: string, id: string): Promise<void>
     .where(and(eq(settledLine.workspaceId, workspaceId), eq(settledLine.settlementId, id)));
 }
 
+/** What follows from the lines that count: their sums, and what was charged above the card. */
+async function closeBooks(tx: Tx, workspaceId: string, place: string): Promise<void> {
+  await sumUp(tx, workspaceId, place);
+  await findClaims(tx, workspaceId, place);
+}
+
 /** What the lines that count come to, worked out anew by the core's own sums. */
 async function sumUp(tx: Tx, workspaceId: string, place: string): Promise<void> {
   const summing = new SummingUp();
@@ -306,7 +305,7 @@ export async function takeBackSettlement(workspaceId: string, id: string): Promi
     const place = placeIn(found);
     await dropLines(tx, workspaceId, id);
     await tx.delete(settlement).where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
-    if (place !== null) await sumUp(tx, workspaceId, place);
+    if (place !== null) await closeBooks(tx, workspaceId, place);
   });
   await removeFolder(workspaceId, id);
 }

@@ -151,6 +151,14 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   ],
   chooseLane: ['No lane is chosen', 'Choose the lane that went on sale.'],
   launchedNoDay: ['It is not said since when it is on sale', 'Choose the first day on sale.'],
+  countedNoDay: [
+    'The day of the count is missing, or still to come',
+    'Choose the day on which it was counted.',
+  ],
+  nothingToTakeOver: [
+    'There is nothing to take over any more',
+    'Load the page again: the lane or the reports have changed.',
+  ],
   launchedNoCode: [
     'No code is given',
     'Write the listing code or own number that reports name the goods by.',

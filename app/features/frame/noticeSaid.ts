@@ -22,6 +22,13 @@ export function noticeSaid({ kind, data }: Told, t: TFunction, f: Format): strin
         price: money(data.price),
         breakEven: money(data.breakEven),
       });
+    case 'drift':
+      return t(Number(data.each) < 0 ? 'notices.drift' : 'notices.driftUp', {
+        name: data.name,
+        line: data.line === 'price' ? t('notices.driftPrice') : t(`lines.${data.line}`),
+        each: money(Math.abs(Number(data.each))),
+        year: money(Math.abs(Number(data.year))),
+      });
     default:
       return t(`notices.${kind}`, { ...data, count: Number(data.count ?? 0) });
   }

@@ -7,6 +7,7 @@ import type { ExchangeTable } from '../../../core/money/money.ts';
 import { orderName } from '../../../core/orders/name.ts';
 import { openOf, orderSaid } from '../../../core/orders/totals.ts';
 import { Arrivals } from './Arrivals.tsx';
+import { Bills } from './Bills.tsx';
 import { OrderAnswer } from './OrderAnswer.tsx';
 import { OrderLines } from './OrderLines.tsx';
 import { OrderSteps } from './OrderSteps.tsx';
@@ -88,6 +89,7 @@ export function OrderPage(props: Props) {
               <>
                 <Arrivals {...{ shown, said, act, canEdit, today }} />
                 <Payments {...{ shown, said, act, canEdit, today, home }} open={openOf(shown, said)} />
+                <Bills {...{ shown, act, canEdit, today, home }} />
               </>
             )
           )}

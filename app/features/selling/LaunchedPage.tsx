@@ -1,73 +1,136 @@
 /** One lane on sale: its build-up planned and actual line by line, why the profit is another, month by month. */
 import { Box, Button, Typography } from '@mui/material';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Form, Link } from 'react-router';
-import type { Compared, Stands } from '../../../core/actuals/compare.ts';
+import { Link } from 'react-router';
+import type { Compared } from '../../../core/actuals/compare.ts';
+import type { Coming } from '../../../core/actuals/received.ts';
+import type { Count } from '../../../core/actuals/stock.ts';
+import type { Offer } from '../../../core/actuals/takeOver.ts';
+import type { NextOrder } from '../../../core/cash/nextOrder.ts';
+import type { HurdleResult } from '../../../core/lane/hurdles.ts';
 import { useBounds } from '../../ui/bounds.ts';
+import { ChoiceLine } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
-import { StandsSaid, TwoBars, useLineName } from './parts.tsx';
+import { ClaimList } from './ClaimList.tsx';
+import type { ClaimShown } from './ClaimList.tsx';
+import { Drifts, HurdlesMet } from './Drifts.tsx';
+import { useLaneAct } from './LaneActs.ts';
+import { nowOf } from './LaunchedRow.tsx';
+import type { LaunchedLine } from './LaunchedRow.tsx';
+import { LetGo } from './LetGo.tsx';
+import { Decisions, StandsSaid, TwoBars, useLineName } from './parts.tsx';
+import { Shelf } from './Shelf.tsx';
+import { TakeOver } from './TakeOver.tsx';
 import './words.ts';
 
-export type Launched = {
-  readonly laneId: string;
+export type Launched = LaunchedLine & {
   readonly candidateId: string;
-  readonly name: string;
-  readonly place: string;
-  readonly codes: readonly string[];
-  readonly since: string;
-  readonly until: string | null;
+  /** Line by line over all months, and over the last two periods. */
+  readonly whole: Compared | null;
+  readonly late: Compared | null;
   readonly months: readonly { readonly month: string; readonly compared: Compared }[];
-  readonly whole: (Compared & { readonly stands: Stands }) | null;
+  readonly hurdles: readonly HurdleResult[];
+  readonly counts: readonly Count[];
+  readonly coming: readonly Coming[];
+  readonly next: NextOrder | null;
+  readonly claims: readonly ClaimShown[];
+  readonly offers: readonly Offer[];
+  readonly homeCurrency: string;
 };
 
 const signed = (f: Format, x: number | null, currency: string): string =>
   `${x !== null && x > 0 ? '+' : ''}${f.money(x, currency)}`;
 
-export function LaunchedPage({ page, base, canEdit }: { page: Launched; base: string; canEdit: boolean }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const { whole } = page;
+type Props = { page: Launched; base: string; today: string; canEdit: boolean };
+
+export function LaunchedPage({ page, base, today, canEdit }: Props) {
+  const { stands, gist } = nowOf(page);
+  const currency = gist?.currency ?? page.homeCurrency;
   return (
     <Box sx={{ maxWidth: 1080 }}>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap' }}>
-        <Typography variant="h1">
-          <bdi>{page.name}</bdi>
-        </Typography>
-        <Typography color="text.secondary" sx={{ flex: 1 }}>
-          {page.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(page.since) })}
-          {page.until !== null && `, ${t('selling.until', { day: f.day(page.until) })}`} ·{' '}
-          {t('selling.codes', { codes: page.codes.join(', ') })}
-        </Typography>
-        <Button component={Link} to={`${base}/selling`}>
-          {t('selling.title')}
-        </Button>
-        <Button component={Link} to={`${base}/weigh/${page.candidateId}`}>
-          {t('launched.sheet')}
-        </Button>
-        {canEdit && (
-          <Form method="post">
-            <Button type="submit">{t('launched.off')}</Button>
-          </Form>
-        )}
-      </Box>
-      <Box sx={{ '& p': { fontSize: '1.1rem' }, my: 1.5 }}>
+      <Head page={page} base={base} canEdit={canEdit} />
+      <Box sx={{ '& > p': { fontSize: '1.1rem' }, my: 1.5 }}>
         <StandsSaid
-          stands={whole?.stands ?? { standing: 'open', because: null, amount: null }}
-          compared={whole}
+          stands={stands}
+          currency={gist?.currency ?? null}
+          letsGo={page.decisions.some((d) => d.what === 'letGo')}
         />
+        <Decisions decisions={page.decisions} currency={currency} home={page.homeCurrency} />
       </Box>
-      {whole !== null && (
-        <>
-          <TwoBars compared={whole} />
-          <Parts compared={whole} />
-          <Lines compared={whole} name={page.name} />
-          <Months months={page.months} name={page.name} />
-        </>
+      {gist !== null && <TwoBars gist={gist} />}
+      <Came page={page} />
+      {page.lately !== null && <Drifts drifts={page.lately.drifts} currency={currency} />}
+      <HurdlesMet hurdles={page.hurdles} currency={currency} />
+      <ClaimList claims={page.claims} currency={currency} name={page.name} canEdit={canEdit} />
+      {page.months.length > 0 && <Months months={page.months} name={page.name} />}
+      <Shelf {...page} {...{ currency, today, canEdit }} home={page.homeCurrency} />
+      {canEdit && <TakeOver offers={page.offers} currency={currency} />}
+      <LetGo stopped={page.stopped} canEdit={canEdit} />
+    </Box>
+  );
+}
+
+function Head({ page, base, canEdit }: Omit<Props, 'today'>) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const { act, isBusy } = useLaneAct();
+  return (
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline', flexWrap: 'wrap' }}>
+      <Typography variant="h1">
+        <bdi>{page.name}</bdi>
+      </Typography>
+      <Typography color="text.secondary" sx={{ flex: 1 }}>
+        {page.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(page.since) })}
+        {page.until !== null && `, ${t('selling.until', { day: f.day(page.until) })}`} ·{' '}
+        {t('selling.codes', { codes: page.codes.join(', ') })}
+      </Typography>
+      <Button component={Link} to={`${base}/selling`}>
+        {t('selling.title')}
+      </Button>
+      <Button component={Link} to={`${base}/weigh/${page.candidateId}`}>
+        {t('launched.sheet')}
+      </Button>
+      {canEdit && (
+        <Button disabled={isBusy} onClick={() => act({ intent: 'off' })}>
+          {t('launched.off')}
+        </Button>
       )}
     </Box>
+  );
+}
+
+/** Parts and lines, of the last two periods or since the launch. */
+function Came({ page }: { page: Launched }) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const [sinceLaunch, setSinceLaunch] = useState(page.late === null);
+  const { lately } = page;
+  const compared = sinceLaunch || page.late === null ? page.whole : page.late;
+  if (compared === null) return null;
+  return (
+    <>
+      {lately !== null && (
+        <ChoiceLine
+          label={t('launched.days')}
+          width={260}
+          value={sinceLaunch ? 'whole' : 'late'}
+          onChange={(v) => setSinceLaunch(v === 'whole')}
+          options={[
+            {
+              value: 'late' as const,
+              label: t('selling.period', { from: f.day(lately.from), to: f.day(lately.to) }),
+            },
+            { value: 'whole' as const, label: t('launched.sinceLaunch') },
+          ]}
+        />
+      )}
+      <Parts compared={compared} />
+      <Lines compared={compared} name={page.name} />
+    </>
   );
 }
 

@@ -1,36 +1,35 @@
 /** Lanes on sale, each with its plan over what really came of it, and the reports that say so. */
-import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
+import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
-import { Link, useNavigate } from 'react-router';
-import type { Compared, Stands } from '../../../core/actuals/compare.ts';
-import { useBounds } from '../../ui/bounds.ts';
+import { useNavigate } from 'react-router';
+import type { WorkspaceMonth } from '../../../core/actuals/allMonths.ts';
+import type { EstimateSaid } from '../../../core/actuals/estimates.ts';
 import { FileField } from '../../ui/FileField.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useUpload } from '../../ui/useUpload.ts';
+import { Estimates } from './Estimates.tsx';
+import { LaunchedRow, nowOf } from './LaunchedRow.tsx';
+import type { LaunchedLine } from './LaunchedRow.tsx';
 import { LaunchForm } from './LaunchForm.tsx';
 import type { LaneChoice } from './LaunchForm.tsx';
-import { StandsSaid, TwoBars } from './parts.tsx';
 import { Reports } from './Reports.tsx';
 import type { ReportLine } from './Reports.tsx';
 import { UnknownCodes } from './UnknownCodes.tsx';
 import type { CodeUnknown } from './UnknownCodes.tsx';
+import { WholeMonths } from './WholeMonths.tsx';
+import type { PlaceSaid } from './WholeMonths.tsx';
 import './words.ts';
 
-export type LaunchedLine = {
-  readonly laneId: string;
-  readonly name: string;
-  readonly place: string;
-  readonly codes: readonly string[];
-  readonly since: string;
-  readonly until: string | null;
-  readonly stands: Stands;
-  readonly whole: Compared | null;
-};
 type Props = {
   readonly lanes: readonly LaunchedLine[];
   readonly mix: { readonly currency: string; readonly volume: number; readonly mix: number } | null;
   readonly unknown: readonly CodeUnknown[];
+  readonly months: readonly WorkspaceMonth[];
+  readonly homeCurrency: string;
+  readonly stock: { readonly value: number; readonly lacks: number };
+  readonly places: readonly PlaceSaid[];
+  readonly estimates: readonly EstimateSaid[];
   readonly choices: readonly LaneChoice[];
   readonly reports: readonly ReportLine[];
   readonly largest: number;
@@ -105,8 +104,10 @@ export function SellingPage(p: Props) {
         <Answer lanes={p.lanes} mix={p.mix} />
       )}
       {p.lanes.map((lane) => (
-        <LaunchedRow key={lane.laneId} lane={lane} base={p.base} />
+        <LaunchedRow key={lane.laneId} lane={lane} base={p.base} home={p.homeCurrency} />
       ))}
+      <WholeMonths months={p.months} home={p.homeCurrency} stock={p.stock} places={p.places} />
+      <Estimates estimates={p.estimates} />
       <UnknownCodes codes={p.unknown} {...(p.canEdit && { onMine: setLaunching })} />
       <Reports reports={p.reports} base={p.base} />
     </Box>
@@ -116,8 +117,10 @@ export function SellingPage(p: Props) {
 function Answer({ lanes, mix }: Pick<Props, 'lanes' | 'mix'>) {
   const { t } = useTranslation();
   const f = useFormat();
-  const settled = lanes.filter((l) => l.whole !== null).length;
-  const less = lanes.filter((l) => ['loses', 'paysLess'].includes(l.stands.standing)).length;
+  const going = lanes.filter((l) => l.stopped === null);
+  const settled = going.filter((l) => l.gist !== null).length;
+  const less = going.filter((l) => ['loses', 'paysLess'].includes(nowOf(l).stands.standing)).length;
+  const asks = going.filter((l) => l.decisions.length > 0).length;
   const signed = (x: number, currency: string): string => `${x > 0 ? '+' : ''}${f.money(x, currency)}`;
   return (
     <Typography variant="h4" component="p" data-testid="selling-answer" sx={{ mb: 2 }}>
@@ -131,83 +134,12 @@ function Answer({ lanes, mix }: Pick<Props, 'lanes' | 'mix'>) {
           components={{ b: <Box component="strong" sx={{ fontWeight: 720 }} /> }}
         />
       )}{' '}
+      {asks > 0 && t('selling.asks', { count: asks })}{' '}
       {mix !== null && (
         <Typography component="span" color="text.secondary">
           {t('selling.mix', { volume: signed(mix.volume, mix.currency), mix: signed(mix.mix, mix.currency) })}
         </Typography>
       )}
     </Typography>
-  );
-}
-
-function LaunchedRow({ lane, base }: { lane: LaunchedLine; base: string }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const { whole } = lane;
-  return (
-    <Box
-      component="article"
-      aria-label={lane.name}
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1.1fr) minmax(0, 1fr) 230px' },
-        gap: { xs: 1, md: 3 },
-        alignItems: 'center',
-        py: 1.5,
-        borderTop: '1px solid',
-        borderColor: 'hairline',
-      }}>
-      <Box sx={{ minWidth: 0 }}>
-        <MuiLink
-          component={Link}
-          to={`${base}/selling/${lane.laneId}`}
-          sx={{ color: 'text.primary', fontWeight: 650 }}>
-          <bdi>{lane.name}</bdi>
-        </MuiLink>
-        <Typography variant="body2" color="text.secondary">
-          {lane.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(lane.since) })}
-          {lane.until !== null && `, ${t('selling.until', { day: f.day(lane.until) })}`}
-        </Typography>
-        <StandsSaid stands={lane.stands} compared={whole} />
-      </Box>
-      {whole !== null && <TwoBars compared={whole} />}
-      {whole !== null && <Figures compared={whole} />}
-    </Box>
-  );
-}
-
-/** Profit of a unit and units, planned and actual; what the difference comes to. */
-function Figures({ compared: c }: { compared: Compared }) {
-  const { t } = useTranslation();
-  const f = useFormat();
-  const bounds = useBounds();
-  const rows = [
-    [
-      'unitProfit',
-      bounds.of(f.money(c.planned.unitProfit, c.currency), c.planned.lacks),
-      bounds.of(f.money(c.unitProfit, c.currency), c.actual.lacks),
-    ],
-    ['units', f.number(c.planned.units, 0), f.number(c.actual.shipped, 0)],
-  ] as const;
-  return (
-    <Box sx={{ fontSize: '0.88rem' }}>
-      {rows.map(([key, planned, actual]) => (
-        <Box key={key} sx={{ display: 'flex', justifyContent: 'space-between', gap: 1 }}>
-          <Box sx={{ color: 'text.secondary' }}>{t(`selling.${key}`)}</Box>
-          <Box>
-            {planned} → <b>{actual}</b>
-          </Box>
-        </Box>
-      ))}
-      {c.parts !== null && (
-        <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1 }}>
-          <Box sx={{ color: 'text.secondary' }}>{t('selling.difference')}</Box>
-          <Box component="b" sx={{ color: c.parts.difference < 0 ? 'error.main' : 'text.primary' }}>
-            {c.parts.difference > 0 && '+'}
-            {f.money(c.parts.difference, c.currency)}
-          </Box>
-        </Box>
-      )}
-    </Box>
   );
 }

@@ -2,43 +2,29 @@
 import { Box, Typography } from '@mui/material';
 import { Trans, useTranslation } from 'react-i18next';
 import type { ActualLine } from '../../../core/actuals/actual.ts';
-import type { Compared, Stands } from '../../../core/actuals/compare.ts';
-import { FAMILIES, FAMILY_LINES } from '../../../core/lane/costLines.ts';
-import type { Family } from '../../../core/lane/costLines.ts';
+import type { Stands } from '../../../core/actuals/compare.ts';
+import type { Decision } from '../../../core/actuals/decide.ts';
+import type { Gist } from '../../../core/actuals/gist.ts';
 import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import './words.ts';
 
-/** A unit as a bar draws it, planned or actual; what was paid for losses lowers other costs. */
-export function barOf(c: Compared, which: 'planned' | 'actual'): BarResult {
-  const by = new Map(c.lines.map((l) => [l.line, l[which]]));
-  const families = Object.fromEntries(
-    FAMILIES.map((family) => {
-      const lines: ActualLine[] = [
-        ...FAMILY_LINES[family],
-        ...(family === 'other' ? (['reimbursement'] as const) : []),
-      ];
-      const known = lines.flatMap((l) => by.get(l) ?? []);
-      return [family, known.length === 0 ? null : known.reduce((s, x) => s + x, 0)];
-    }),
-  ) as Record<Family, number | null>;
-  const { planned, actual } = c;
-  const isPlan = which === 'planned';
-  const gross = isPlan ? planned.gross : actual.shipped === 0 ? null : actual.gross / actual.shipped;
-  const lacks: readonly string[] = isPlan ? planned.lacks : actual.lacks;
+/** A unit as a bar draws it, planned or actual. */
+function barOf(g: Gist, which: 'planned' | 'actual'): BarResult {
+  const { gross, unitProfit, families, lacks } = g[which];
   return {
-    currency: c.currency,
+    currency: g.currency,
     families,
-    figures: { gross, unitProfit: isPlan ? planned.unitProfit : c.unitProfit },
+    figures: { gross, unitProfit },
     incomplete: { unitProfit: lacks.length === 0 ? undefined : lacks },
   };
 }
 
 /** A unit as planned over a unit as it was, on one ruler. */
-export function TwoBars({ compared }: { compared: Compared }) {
+export function TwoBars({ gist }: { gist: Gist }) {
   const { t } = useTranslation();
-  const bars = (['planned', 'actual'] as const).map((which) => ({ which, result: barOf(compared, which) }));
+  const bars = (['planned', 'actual'] as const).map((which) => ({ which, result: barOf(gist, which) }));
   const scale = Math.max(...bars.map((b) => barExtent(b.result)));
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '64px 1fr', columnGap: 1, rowGap: 0.25 }}>
@@ -69,7 +55,7 @@ export function useLineName(): (line: ActualLine | 'price') => string {
         : t(`lines.${line}`);
 }
 
-/** What to do about the line that did most; null: nothing is said of it. */
+/** Lines of which it is said what one may do about them. */
 const ADVICE = [
   'price',
   'adverts',
@@ -81,21 +67,30 @@ const ADVICE = [
   'goods',
 ] as const;
 
-/** How a product stands, in a sentence, and what one may do. */
-export function StandsSaid({ stands, compared }: { stands: Stands; compared: Compared | null }) {
+/** How a product stands, in a sentence, and what one may do; `currency` null: nothing has been settled. */
+export function StandsSaid({
+  stands,
+  currency,
+  letsGo,
+}: {
+  stands: Stands;
+  currency: string | null;
+  /** It is to be let go: no single line would mend it. */
+  letsGo: boolean;
+}) {
   const { t } = useTranslation();
   const f = useFormat();
   const nameOf = useLineName();
-  if (compared === null) return <Typography color="text.secondary">{t('selling.stands.nothing')}</Typography>;
+  if (currency === null) return <Typography color="text.secondary">{t('selling.stands.nothing')}</Typography>;
   const because =
     stands.because === null
       ? ''
       : t('selling.because', {
           line: nameOf(stands.because),
-          amount: `${(stands.amount ?? 0) > 0 ? '+' : ''}${f.money(stands.amount, compared.currency)}`,
+          amount: `${(stands.amount ?? 0) > 0 ? '+' : ''}${f.money(stands.amount, currency)}`,
         });
-  const advice =
-    stands.standing === 'paysLess' || stands.standing === 'loses' ? adviceFor(stands, compared) : null;
+  const isLess = stands.standing === 'paysLess' || stands.standing === 'loses';
+  const advice = !isLess || letsGo ? undefined : ADVICE.find((a) => a === stands.because);
   return (
     <Typography>
       <Trans
@@ -107,15 +102,57 @@ export function StandsSaid({ stands, compared }: { stands: Stands; compared: Com
           ),
         }}
       />{' '}
-      {advice !== null && t(`selling.advice.${advice}`)}
+      {advice !== undefined && t(`selling.advice.${advice}`)}
     </Typography>
   );
 }
 
-/** Where one line alone explains a loss its remedy; where not even that would bring a unit back, letting go. */
-function adviceFor(stands: Stands, c: Compared): (typeof ADVICE)[number] | 'letGo' | null {
-  const { because, amount } = stands;
-  const found = ADVICE.find((a) => a === because) ?? null;
-  if (stands.standing !== 'loses' || c.actual.profit === null || amount === null) return found;
-  return c.actual.profit - amount < 0 ? 'letGo' : found;
+/** What is to be decided, each with the sum behind it. */
+export function Decisions({
+  decisions,
+  currency,
+  home,
+}: {
+  decisions: readonly Decision[];
+  currency: string;
+  home: string;
+}) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  if (decisions.length === 0) return null;
+  const said = (d: Decision): string => {
+    const money = (x: number): string => f.money(x, currency);
+    switch (d.what) {
+      case 'raisePrice':
+        return t('selling.decide.raisePrice', {
+          from: money(d.from),
+          price: money(d.price),
+          gap: money(d.gap),
+        });
+      case 'cutAdverts':
+        return t('selling.decide.cutAdverts', {
+          planned: money(d.planned),
+          actual: money(d.actual),
+          year: money(-d.year),
+        });
+      case 'claim':
+        return t('selling.decide.claim', { amount: money(d.amount), count: d.count });
+      case 'reorder':
+        return t(d.soldOut === null ? 'selling.decide.reorder' : 'selling.decide.reorderShort', {
+          units: f.number(d.quantity, 0),
+          day: f.day(d.day),
+          money: f.money(d.money, home),
+          soldOut: f.day(d.soldOut ?? d.day),
+        });
+      case 'letGo':
+        return t('selling.decide.letGo', { each: money(-d.each), year: money(-d.year) });
+    }
+  };
+  return (
+    <Box component="ul" sx={{ m: 0, pl: 2.25, fontSize: '0.9rem' }} aria-label={t('selling.decide.title')}>
+      {decisions.map((d) => (
+        <li key={d.what}>{said(d)}</li>
+      ))}
+    </Box>
+  );
 }

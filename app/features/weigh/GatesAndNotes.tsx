@@ -2,6 +2,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { memo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { STAGES_OF_WORK } from '../../../core/workspace/records.ts';
 import type { CandidateData } from '../../../core/workspace/records.ts';
 import { Num, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
@@ -114,7 +115,7 @@ export const GatesAndNotes = memo(function GatesAndNotes({ candidateId }: { cand
                 borderBottom: '1.5px solid',
                 borderColor: 'fieldLine',
               }}>
-              {['idea', 'checking', 'sampling', 'ordering', 'selling'].map((s) => (
+              {STAGES_OF_WORK.map((s) => (
                 <option key={s} value={s}>
                   {t(`stageOfWork.${s}`)}
                 </option>

@@ -1,6 +1,7 @@
 /** The limits of Weigh, each with what it takes away. */
 import { Box, Button } from '@mui/material';
 import { useTranslation } from 'react-i18next';
+import { STAGES_OF_WORK } from '../../../core/workspace/records.ts';
 import type { SetAddress } from '../../ui/useAddress.ts';
 import { Limit, Pick } from './WeighLimits.tsx';
 import { LIMITS } from './weighed.ts';
@@ -39,10 +40,7 @@ export function WeighFilters({ lines, search, set, takes }: Props) {
       <Pick
         label={t('weigh.stage')}
         value={search.get('stage') ?? ''}
-        options={['idea', 'checking', 'sampling', 'ordering', 'selling'].map((w) => [
-          w,
-          t(`stageOfWork.${w}`),
-        ])}
+        options={STAGES_OF_WORK.map((w) => [w, t(`stageOfWork.${w}`)])}
         onChange={(v) => set({ stage: v })}
         takes={takes('stage')}
       />

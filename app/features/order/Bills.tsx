@@ -1,0 +1,101 @@
+/** Bills of the way in: what the goods of an order cost beside their price, and how it is shared out. */
+import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { BILL_KINDS, SHARED_BY } from '../../../core/orders/bills.ts';
+import type { Bill } from '../../../core/orders/bills.ts';
+import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
+import { useFormat } from '../../ui/locale.ts';
+import { Pane } from '../weigh/Pane.tsx';
+import { NotedLine } from './NotedLine.tsx';
+import type { ActOn, OrderShown } from './orderPage.ts';
+
+type Props = { shown: OrderShown; act: ActOn; canEdit: boolean; today: string; home: string };
+
+export function Bills({ shown, act, canEdit, today, home }: Props) {
+  const { t } = useTranslation();
+  const f = useFormat();
+  const [isOpen, setOpen] = useState(false);
+  const { progress, edition, state } = shown;
+  return (
+    <Pane title={t('order.bills')}>
+      {progress.bills.map((b) => (
+        <NotedLine
+          key={b.id}
+          onTakeBack={canEdit ? () => act({ intent: 'dropBill', id: b.id, edition }) : null}>
+          {t('order.billLine', {
+            day: f.day(b.day),
+            kind: t(`lines.${b.kind}`),
+            amount: f.money(b.amount, home),
+            by: t(`order.sharedBy.${b.by}`),
+          })}
+          {b.note !== '' && `: ${b.note}`}
+        </NotedLine>
+      ))}
+      {progress.bills.length === 0 && (
+        <Typography variant="body2" color="text.secondary">
+          {t('order.billsNone')}
+        </Typography>
+      )}
+      {canEdit && state !== 'cancelled' && (
+        <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setOpen(true)}>
+          {t('order.billNote')}
+        </Button>
+      )}
+      {isOpen && <NoteBill {...{ shown, act, today, home }} onClose={() => setOpen(false)} />}
+    </Pane>
+  );
+}
+
+function NoteBill({ shown, act, today, home, onClose }: Omit<Props, 'canEdit'> & { onClose: () => void }) {
+  const { t } = useTranslation();
+  const [day, setDay] = useState(today);
+  const [kind, setKind] = useState<Bill['kind']>('freight');
+  const [by, setBy] = useState<Bill['by']>('value');
+  const [amount, setAmount] = useState<number | null>(null);
+  const [note, setNote] = useState('');
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
+      <DialogTitle>{t('order.billNote')}</DialogTitle>
+      <DialogContent sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
+        <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
+        <ChoiceLine
+          label={t('order.billKind')}
+          value={kind}
+          onChange={(k) => setKind(k as Bill['kind'])}
+          options={BILL_KINDS.map((k) => ({ value: k, label: t(`lines.${k}`) }))}
+        />
+        <NumField
+          label={t('order.amount', { currency: home })}
+          value={amount}
+          onChange={setAmount}
+          kind="money"
+          currency={home}
+          width={130}
+        />
+        <ChoiceLine
+          label={t('order.billBy')}
+          value={by}
+          onChange={(b) => setBy(b as Bill['by'])}
+          options={SHARED_BY.map((b) => ({ value: b, label: t(`order.sharedBy.${b}`) }))}
+        />
+        <TextLine label={t('order.billSays')} value={note} onChange={setNote} width={220} />
+        <Typography variant="body2" color="text.secondary">
+          {t('order.billText')}
+        </Typography>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>{t('cancel')}</Button>
+        <Button
+          variant="contained"
+          disabled={amount === null || amount <= 0 || day === ''}
+          onClick={() => {
+            act({ intent: 'bill', edition: shown.edition, day, kind, amount, by, note: note.slice(0, 200) });
+            onClose();
+          }}>
+          {t('order.noteNow')}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,74 @@
+/** How good one's estimates were: planned against actual over all launches, by input. */
+import type { Compared } from './compare.ts';
+
+export const ESTIMATED = ['price', 'units', 'returns', 'adverts', 'fulfilment', 'storage', 'landed'] as const;
+export type Estimated = (typeof ESTIMATED)[number];
+
+/** Sold units of a launch below which it says nothing of an estimate. */
+const LEAST_UNITS = 15;
+/** Launches that must speak before a width is offered. */
+export const LEAST_LAUNCHES = 3;
+/** Share of launches whose actual figure lies within the width. */
+const WITHIN = 0.8;
+
+/** `misses`: by how much of the planned figure each launch was off, above 0: more than planned; the least first. */
+export type EstimateSaid = {
+  readonly input: Estimated;
+  readonly misses: readonly number[];
+  /** The one in the middle. */
+  readonly middle: number;
+  /** Four in five launches came within this share of the plan; null: too few launches. */
+  readonly width: number | null;
+};
+
+type Pair = readonly [planned: number | null, actual: number | null];
+
+function pairOf(input: Estimated, c: Compared): Pair {
+  const { planned, actual } = c;
+  const each = (line: 'returns' | 'adverts' | 'fulfilment' | 'storage'): Pair => {
+    const found = c.lines.find((l) => l.line === line);
+    // What nobody told us since stands as planned: it would flatter the estimate.
+    return found === undefined || found.from === 'asPlanned' ? [null, null] : [found.planned, found.actual];
+  };
+  switch (input) {
+    case 'price':
+      return [planned.price, actual.price];
+    case 'units':
+      return [planned.units, actual.shipped];
+    case 'landed':
+      return actual.lines.goods.from === 'asPlanned'
+        ? [null, null]
+        : [planned.landedCost, actual.landedCost === null ? null : actual.landedCost / actual.shipped];
+    default:
+      return each(input);
+  }
+}
+
+/** The value below which a share of sorted values lies, between two of them in a straight line. */
+function quantile(sorted: readonly number[], share: number): number {
+  const at = share * (sorted.length - 1);
+  const low = Math.floor(at);
+  const high = Math.min(sorted.length - 1, low + 1);
+  return (sorted[low] as number) + (at - low) * ((sorted[high] as number) - (sorted[low] as number));
+}
+
+/**
+ * By input, those that some launch speaks of.
+ *
+ * @param launches each over all its months
+ */
+export function estimatesOf(launches: readonly Compared[]): EstimateSaid[] {
+  const speak = launches.filter((l) => l.actual.shipped >= LEAST_UNITS);
+  return ESTIMATED.flatMap((input): EstimateSaid[] => {
+    const misses = speak
+      .flatMap((whole) => {
+        const [planned, actual] = pairOf(input, whole);
+        return planned === null || actual === null || planned <= 0 ? [] : [actual / planned - 1];
+      })
+      .sort((a, b) => a - b);
+    if (misses.length === 0) return [];
+    const away = misses.map(Math.abs).sort((a, b) => a - b);
+    const width = misses.length < LEAST_LAUNCHES ? null : Math.ceil(quantile(away, WITHIN) * 100) / 100;
+    return [{ input, misses, middle: quantile(misses, 0.5), width }];
+  });
+}

@@ -1,0 +1,127 @@
+/** What really came, as inputs of the lane: origin actual, with the day and the number of units behind each. */
+import type { LaneDocument } from '../lane/schema.ts';
+import { seasonIndex } from '../lane/steps/demand.ts';
+import { daysBetween } from '../money/days.ts';
+import { minorDigits, powerOfTen } from '../money/money.ts';
+import { DAYS_A_MONTH } from '../rules/result.ts';
+import { roundMinor } from '../rules/numbers.ts';
+import type { MonthSold } from './onSale.ts';
+import type { Period } from './drift.ts';
+
+export const TAKEN_OVER = ['price', 'returnRate', 'units', 'season'] as const;
+export type TakenOver = (typeof TAKEN_OVER)[number];
+
+/** Units behind a figure below which it is not offered: it would say too little. */
+const LEAST_UNITS = 15;
+/** Months of a year that must have been sold in before they say a season. */
+const SEASON_MONTHS = 12;
+
+/** A value for the lane at a path of its own. `units`: sold units behind it. */
+export type Offer = {
+  readonly what: TakenOver;
+  readonly path: readonly (string | number)[];
+  readonly now: unknown;
+  readonly value: unknown;
+  /** As it is shown: the price, the share, units a month; null: twelve factors. */
+  readonly figure: number | null;
+  readonly was: number | null;
+  readonly units: number;
+};
+
+/** Mean season of the days from one month to another, each month as long as it is; 1 where there is no season. */
+function meanSeason(doc: LaneDocument, months: readonly MonthSold[]): number {
+  if (doc.season === null || months.length === 0) return 1;
+  const index = seasonIndex(doc.season);
+  return months.reduce((s, m) => s + (index[Number(m.month.slice(5)) - 1] ?? 1), 0) / months.length;
+}
+
+/** Twelve factors by what was sold in each month of the year, where all twelve were sold in. */
+function seasonOf(months: readonly MonthSold[]): number[] | null {
+  const sums = new Array<number>(12).fill(0);
+  const times = new Array<number>(12).fill(0);
+  for (const { month, compared } of months) {
+    const at = Number(month.slice(5)) - 1;
+    sums[at] = (sums[at] as number) + compared.actual.shipped;
+    times[at] = (times[at] as number) + 1;
+  }
+  if (times.filter((n) => n > 0).length < SEASON_MONTHS) return null;
+  const means = sums.map((s, i) => s / (times[i] as number));
+  const mean = means.reduce((a, b) => a + b, 0) / 12;
+  return mean === 0 ? null : means.map((m) => Math.round((m / mean) * 100) / 100);
+}
+
+/** Units a month of a period, the season of its days taken out. */
+export function pacePerMonth(doc: LaneDocument, period: Period, months: readonly MonthSold[]): number {
+  const days = Math.max(1, daysBetween(period.from, period.to) + 1);
+  const mean = meanSeason(doc, months);
+  return mean > 0 ? (period.compared.actual.shipped * DAYS_A_MONTH) / days / mean : 0;
+}
+
+/**
+ * What of a lane could be taken over: the price, the share that comes back and units a month of the period, and the
+ * season where a whole year was sold in. What the lane says already is not offered; nothing is made up of what no
+ * report tells (what a click costs, how many buy).
+ *
+ * @param doc the lane as it is now
+ * @param months of the period
+ * @param whole all months on sale, without the last where that is not over
+ */
+export function offersOf(
+  doc: LaneDocument,
+  period: Period,
+  months: readonly MonthSold[],
+  whole: readonly MonthSold[],
+): Offer[] {
+  const { actual } = period.compared;
+  if (actual.shipped < LEAST_UNITS) return [];
+  const offers: Offer[] = [];
+  const units = actual.shipped;
+  const price =
+    actual.price === null ? null : roundMinor(actual.price, powerOfTen(minorDigits(doc.currency)));
+  if (price !== null && price !== doc.price)
+    offers.push({
+      what: 'price',
+      path: ['price'],
+      now: doc.price,
+      value: price,
+      figure: price,
+      was: doc.price,
+      units,
+    });
+  const rate = Math.round((actual.returned / units) * 1e4) / 1e4;
+  const said = doc.returns === null || doc.returns === 'none' ? null : doc.returns;
+  if (said !== null && rate < 0.99 && rate !== said.rate && actual.lines.returns.from === 'settled')
+    offers.push({
+      what: 'returnRate',
+      path: ['returns', 'rate'],
+      now: said.rate,
+      value: rate,
+      figure: rate,
+      was: said.rate,
+      units,
+    });
+  const season = seasonOf(whole);
+  const perMonth = Math.round(pacePerMonth(season === null ? doc : { ...doc, season }, period, months));
+  const typed = doc.demand?.kind === 'typed' ? doc.demand.units : null;
+  if (perMonth > 0 && perMonth !== typed)
+    offers.push({
+      what: 'units',
+      path: ['demand'],
+      now: doc.demand,
+      value: { kind: 'typed', units: perMonth },
+      figure: perMonth,
+      was: typed,
+      units,
+    });
+  if (season !== null && JSON.stringify(season) !== JSON.stringify(doc.season))
+    offers.push({
+      what: 'season',
+      path: ['season'],
+      now: doc.season,
+      value: season,
+      figure: null,
+      was: null,
+      units: whole.reduce((s, m) => s + m.compared.actual.shipped, 0),
+    });
+  return offers;
+}

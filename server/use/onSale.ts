@@ -1,0 +1,185 @@
+/** Lanes on sale with all that is known of them: what came, how they stand lately, what is on the shelf. */
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { latelyOf } from '../../core/actuals/drift.ts';
+import type { Lately } from '../../core/actuals/drift.ts';
+import { placeSettled, soldOf } from '../../core/actuals/onSale.ts';
+import type { PlaceSettled, Sold } from '../../core/actuals/onSale.ts';
+import { layersOf, onTheWay } from '../../core/actuals/received.ts';
+import type { Coming, Layer } from '../../core/actuals/received.ts';
+import type { KindSums } from '../../core/actuals/sums.ts';
+import { stockOf } from '../../core/actuals/stock.ts';
+import type { Stock } from '../../core/actuals/stock.ts';
+import type { Measures } from '../../core/orders/bills.ts';
+import type { Order } from '../../core/orders/schema.ts';
+import { SENT } from '../../core/orders/states.ts';
+import { volumeM3 } from '../../core/rules/wayIn.ts';
+import type { Settings } from '../../core/workspace/settings.ts';
+import type { CandidateData } from '../../core/workspace/records.ts';
+import type { Tx } from '../db/client.ts';
+import { candidate, launchedLane, settledMonth, settlement } from '../db/schema.ts';
+import { gone } from '../refusal.ts';
+import { ordersIn } from './orders.ts';
+import { placeIn } from './settledPlaces.ts';
+import { settingsIn } from './workspaces.ts';
+
+export type Launched = typeof launchedLane.$inferSelect & {
+  readonly name: string;
+  readonly candidate: CandidateData;
+};
+export type Place = PlaceSettled & { readonly currency: string };
+
+/** What is settled of each place. */
+export async function placesIn(tx: Tx, workspaceId: string): Promise<Map<string, Place>> {
+  const rows = await tx.select().from(settledMonth).where(eq(settledMonth.workspaceId, workspaceId));
+  const reports = await tx
+    .select({
+      marketplace: settlement.marketplace,
+      country: settlement.country,
+      currency: sql<string>`max(${settlement.currency})`,
+      last: sql<string | null>`max(${settlement.said} ->> 'last')`,
+    })
+    .from(settlement)
+    .where(eq(settlement.workspaceId, workspaceId))
+    .groupBy(settlement.marketplace, settlement.country);
+  const about = new Map(reports.map((r) => [placeIn(r), r]));
+  const by = new Map<string, Map<string, Map<string, KindSums>>>();
+  for (const { place, code, month, sums } of rows) {
+    const codes = by.get(place) ?? new Map<string, Map<string, KindSums>>();
+    by.set(place, codes);
+    const months = codes.get(code) ?? new Map<string, KindSums>();
+    codes.set(code, months);
+    months.set(month, sums);
+  }
+  return new Map(
+    [...by].map(([place, sums]) => {
+      const { last = null, currency = '' } = about.get(place) ?? {};
+      return [place, { ...placeSettled(sums, last), currency }];
+    }),
+  );
+}
+
+const NOTHING: Place = { ...placeSettled(new Map(), null), currency: '' };
+
+/** Lanes on sale of candidates that are there, in the order they were launched. */
+export async function launchedIn(
+  tx: Tx,
+  workspaceId: string,
+  only: { readonly laneId?: string; readonly place?: string } = {},
+): Promise<Launched[]> {
+  const rows = await tx
+    .select({ launched: launchedLane, data: candidate.data })
+    .from(launchedLane)
+    .innerJoin(
+      candidate,
+      and(eq(candidate.workspaceId, launchedLane.workspaceId), eq(candidate.id, launchedLane.candidateId)),
+    )
+    .where(
+      and(
+        eq(launchedLane.workspaceId, workspaceId),
+        isNull(candidate.deletedAt),
+        only.laneId === undefined ? undefined : eq(launchedLane.laneId, only.laneId),
+        only.place === undefined ? undefined : eq(launchedLane.place, only.place),
+      ),
+    )
+    .orderBy(asc(launchedLane.createdAt));
+  return rows.map((r) => ({ ...r.launched, name: r.data.name, candidate: r.data }));
+}
+
+/** Weight and volume of a bought unit, by the lines of orders: those of the product the line is of. */
+async function measuresIn(
+  tx: Tx,
+  workspaceId: string,
+  orders: readonly Order[],
+): Promise<Map<string, Measures>> {
+  const lines = orders.filter((o) => o.progress.bills.length > 0).flatMap((o) => o.terms.lines);
+  const ids = [...new Set(lines.flatMap((l) => l.candidateId ?? []))];
+  if (ids.length === 0) return new Map();
+  const products = await tx
+    .select({ id: candidate.id, data: candidate.data })
+    .from(candidate)
+    .where(and(eq(candidate.workspaceId, workspaceId), inArray(candidate.id, ids)));
+  const by = new Map(products.map((p) => [p.id, p.data.product]));
+  return new Map(
+    lines.flatMap((l) => {
+      const product = l.candidateId === null ? undefined : by.get(l.candidateId);
+      return product === undefined
+        ? []
+        : [
+            [
+              l.id,
+              { kg: product.kg, m3: product.sides === null ? null : volumeM3(...product.sides) },
+            ] as const,
+          ];
+    }),
+  );
+}
+
+/** Units of each lane that left the shelf after the day it was last counted, by lane. */
+async function leftSince(
+  tx: Tx,
+  workspaceId: string,
+  lanes: readonly Launched[],
+): Promise<Map<string, number>> {
+  const left = new Map<string, number>();
+  for (const l of lanes) {
+    const counted = l.counts.at(-1);
+    if (counted === undefined) continue;
+    const { returns } = l.document;
+    const again = returns === null || returns === 'none' ? 0 : returns.resaleShare;
+    const { rows } = await tx.execute<{ units: number }>(sql`
+      select coalesce(sum(case when kind = 'refund' then -${again}::float8 * units
+        when kind in ('sale', 'reimbursement') then units else 0 end), 0)::float8 as units
+      from bm.settled_line where workspace_id = ${workspaceId} and place = ${l.place} and counts
+        and code = any(${sql.param(l.codes)}::text[]) and day > ${counted.day}`);
+    left.set(l.laneId, rows[0]?.units ?? 0);
+  }
+  return left;
+}
+
+export type LaneOnSale = {
+  readonly launched: Launched;
+  readonly place: Place;
+  readonly sold: Sold;
+  readonly lately: Lately | null;
+  readonly layers: readonly Layer[];
+  readonly stock: Stock;
+  readonly coming: readonly Coming[];
+};
+export type OnSaleNow = {
+  readonly settings: Settings;
+  readonly lanes: readonly LaneOnSale[];
+  readonly places: ReadonlyMap<string, Place>;
+};
+
+/** @throws Refusal `gone` where the workspace is not there */
+export async function onSaleIn(
+  tx: Tx,
+  workspaceId: string,
+  only: { readonly laneId?: string; readonly place?: string } = {},
+): Promise<OnSaleNow> {
+  const settings = await settingsIn(tx, workspaceId);
+  if (settings === null) throw gone();
+  const launched = await launchedIn(tx, workspaceId, only);
+  const places = await placesIn(tx, workspaceId);
+  const orders = await ordersIn(tx, workspaceId, SENT);
+  const measures = await measuresIn(tx, workspaceId, orders);
+  const since = await leftSince(tx, workspaceId, launched);
+  const lanes = launched.map((l): LaneOnSale => {
+    const place = places.get(l.place) ?? NOTHING;
+    const own = orders.filter((o) => o.terms.lines.some((line) => line.laneId === l.laneId));
+    const layers = layersOf(own, l.laneId, l.document, measures);
+    const lane = { ...l, layers };
+    const sold = soldOf(lane, place);
+    const counted = l.counts.at(-1) ?? null;
+    return {
+      launched: l,
+      place,
+      sold,
+      lately: latelyOf(lane, sold.months, place.last, settings.drift),
+      layers,
+      stock: stockOf(l.document, layers, sold.rest, sold.left, counted, since.get(l.laneId) ?? 0),
+      coming: onTheWay(own, l.laneId, l.document),
+    };
+  });
+  return { settings, lanes, places };
+}
