@@ -8,6 +8,7 @@ import {
   cardProof,
   feeClaim,
   launchedLane,
+  settledPlace,
   settledLine,
   settledMonth,
   settlement,
@@ -172,6 +173,9 @@ beforeAll(async () => {
           ramp: [1],
           document: {} as never,
         });
+      await tx
+        .insert(settledPlace)
+        .values({ workspaceId: w.id, place: 'A/DE', currency: 'EUR', codes: [], months: [] });
       await tx
         .insert(feeClaim)
         .values({

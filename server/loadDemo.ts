@@ -24,6 +24,7 @@ import { closeLoader } from './db/loader.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { loadDemoLists } from './loadDemoLists.ts';
 import { loadDemoOrders } from './loadDemoOrders.ts';
+import { loadDemoSelling } from './loadDemoSelling.ts';
 import { insertLanes } from './use/storeLanes.ts';
 import type { LaneToStore } from './use/storeLanes.ts';
 import { cardsInForce, furnishWorkspace, newId } from './use/workspaces.ts';
@@ -184,6 +185,7 @@ export async function loadDemo(): Promise<boolean> {
   });
   await loadDemoLists(workspaceId, userId);
   await loadDemoOrders(workspaceId, userId);
+  await loadDemoSelling(workspaceId, userId);
   return true;
 }
 

@@ -330,6 +330,7 @@ export const sellingWords = {
     letGo: {
       title: 'Let it go',
       reason: 'Because',
+      choose: 'choose',
       note: 'Note',
       do: 'Let it go',
       goOn: 'Go on with it after all',

@@ -64,20 +64,50 @@ const saysTax = (sums: KindSums, kinds: readonly SettledKind[]): boolean =>
 const SALES = SETTLED_KINDS.filter((k) => SETTLED[k].is === 'sale');
 const CHARGES = SETTLED_KINDS.filter((k) => SETTLED[k].is === 'cost');
 
-const shared = new Reckoning();
-/** The lane reckoned at a price; its units a month stay those of its plan. `price` null: as it is planned. */
-export function reckonedAt(doc: LaneDocument, price: number | null): Reckoning {
-  shared.tried.release();
-  reckon(doc, shared);
-  if (price === null) return shared;
-  shared.tried.holdUnits(shared.units);
-  shared.tried.price = price;
-  return reckon(doc, shared);
-}
+/** A unit of a lane at a price, sales currency: lines are NaN where they are unknown or blank. */
+export type UnitAt = Pick<
+  Reckoning,
+  | 'price'
+  | 'gross'
+  | 'netRevenue'
+  | 'landedCost'
+  | 'unitProfit'
+  | 'outputVat'
+  | 'vatIsCost'
+  | 'handling'
+  | 'disposal'
+  | 'blanks'
+> & { readonly lines: Readonly<Record<Line, number>> };
 
-/** Cost lines of a unit as reckoned; NaN where one is unknown or blank. */
-export const linesOf = (r: Reckoning): Record<Line, number> =>
-  Object.fromEntries(LINES.map((l) => [l, lineValue(r, l)])) as Record<Line, number>;
+const r = new Reckoning();
+/** Units of each lane document at the prices that were asked for: months go by few prices. */
+const known = new WeakMap<LaneDocument, Map<number | null, UnitAt>>();
+/** Prices of a lane that are kept at hand. */
+const MOST_KEPT = 10_000;
+
+/** The lane reckoned at a price; its units a month stay those of its plan. `price` null: as it is planned. */
+export function unitAt(doc: LaneDocument, price: number | null): UnitAt {
+  const at = known.get(doc) ?? new Map<number | null, UnitAt>();
+  known.set(doc, at);
+  const kept = at.get(price);
+  if (kept !== undefined) return kept;
+  r.tried.release();
+  reckon(doc, r);
+  if (price !== null) {
+    r.tried.holdUnits(r.units);
+    r.tried.price = price;
+    reckon(doc, r);
+  }
+  const lines = Object.fromEntries(LINES.map((l) => [l, lineValue(r, l)])) as Record<Line, number>;
+  const { gross, netRevenue, landedCost, unitProfit, outputVat, vatIsCost, handling, disposal, blanks } = r;
+  const unit: UnitAt = {
+    ...{ price: r.price, gross, netRevenue, landedCost, unitProfit, outputVat, vatIsCost },
+    ...{ handling, disposal, blanks, lines },
+  };
+  if (at.size >= MOST_KEPT) at.clear();
+  at.set(price, unit);
+  return unit;
+}
 
 /** What buyers paid, and the VAT in it. Where tax is added at checkout it is no part of either. */
 function salesOf(doc: LaneDocument, own: KindSums) {
@@ -98,8 +128,14 @@ function salesOf(doc: LaneDocument, own: KindSums) {
  * What came back: the revenue that buyers got back without its VAT, less the fees that came back with it, the refund
  * fee, and what a returned unit costs and is worth by the lane.
  */
-function returnsOf(r: Reckoning, own: KindSums, returned: number, vatShare: number): number {
-  const exclusive = r.doc.rates.tax?.regime === 'exclusive';
+function returnsOf(
+  doc: LaneDocument,
+  unit: UnitAt,
+  own: KindSums,
+  returned: number,
+  vatShare: number,
+): number {
+  const exclusive = doc.rates.tax?.regime === 'exclusive';
   const vatBack = exclusive ? 0 : -backOf(own, 'vat');
   const said = -taxOf(own, 'refund');
   const gross = -amountOf(own, 'refund') + vatBack;
@@ -107,11 +143,14 @@ function returnsOf(r: Reckoning, own: KindSums, returned: number, vatShare: numb
   const net = gross - (known ? vatBack + said : gross * vatShare);
   const feesBack = CHARGES.reduce((s, k) => s + (k === 'refundFee' ? 0 : backOf(own, k)), 0);
   const fee = -amountOf(own, 'refundFee');
-  const { returns } = r.doc;
+  const { returns } = doc;
   const goods =
     returns === null || returns === 'none' || returned === 0
       ? 0
-      : returnsAllowance(returned, 0, 0, 0, r.handling, returns.resaleShare, r.disposal, r.landedCost);
+      : returnsAllowance(
+          ...([returned, 0, 0, 0, unit.handling] as const),
+          ...([returns.resaleShare, unit.disposal, unit.landedCost] as const),
+        );
   return net - feesBack + fee + goods;
 }
 
@@ -142,8 +181,8 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
   const lost = own.reimbursement?.units ?? 0;
   const sales = salesOf(doc, own);
   const price = priceOf(doc, sales.gross, shipped);
-  const r = reckonedAt(doc, price);
-  const planned = linesOf(r);
+  const unit = unitAt(doc, price);
+  const planned = unit.lines;
   const vat = sales.vat ?? shipped * planned.outputVat;
   /** A unit's landed line: as orders cost it, and as planned for units that no order is known of. */
   const landed = (l: Line): number => {
@@ -172,11 +211,11 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
   }
   if (CHARGES.some((k) => own[k]?.tax != null || settled.shared[k]?.tax != null)) {
     const tax = CHARGES.reduce((s, k) => s - taxOf(own, k) - taxOf(settled.shared, k), 0);
-    lines.feeVat = { amount: vatLost(tax, r.vatIsCost), from: 'settled' };
+    lines.feeVat = { amount: vatLost(tax, unit.vatIsCost), from: 'settled' };
   }
   if (settled.kinds.has('refund') || returned > 0) {
-    const vatShare = sales.gross > 0 ? vat / sales.gross : r.gross > 0 ? r.outputVat / r.gross : 0;
-    lines.returns = { amount: returnsOf(r, own, returned, vatShare), from: 'settled' };
+    const vatShare = sales.gross > 0 ? vat / sales.gross : unit.gross > 0 ? unit.outputVat / unit.gross : 0;
+    lines.returns = { amount: returnsOf(doc, unit, own, returned, vatShare), from: 'settled' };
   }
   if (lost > 0) lines.breakage = { amount: lines.breakage.amount + lost * landedEach, from: 'reckoned' };
   lines.reimbursement = { amount: -amountOf(own, 'reimbursement'), from: 'settled' };

@@ -6,8 +6,29 @@ import { settledRule, STEPS } from './schema.ts';
 import type { SettledKind } from './schema.ts';
 import type { KindSums } from './sums.ts';
 
-/** One lane's months, with the rates of the day it went on sale. */
-export type LaneMonths = { readonly document: LaneDocument; readonly months: readonly MonthSold[] };
+/** A month of one lane, home currency. `revenue` null: not known; `whole`: its profit leaves out no cost. */
+export type LaneMonth = {
+  readonly month: string;
+  readonly units: number;
+  readonly revenue: number | null;
+  readonly profit: number | null;
+  readonly whole: boolean;
+};
+
+/** The months of a lane by the rates of the day it went on sale. */
+export function laneMonths(doc: LaneDocument, months: readonly MonthSold[]): LaneMonth[] {
+  const home = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
+  return months.map(({ month, compared: { actual } }) => {
+    const known = actual.netRevenue !== null && actual.profit !== null && Number.isFinite(home);
+    return {
+      month,
+      units: actual.shipped,
+      revenue: known ? (actual.netRevenue as number) * home : null,
+      profit: known ? (actual.profit as number) * home : null,
+      whole: known && actual.lacks.length === 0,
+    };
+  });
+}
 
 /**
  * Revenue without VAT, and profit, apart. `lacks`: lanes of which a cost or the exchange rate is not known; revenue and
@@ -42,7 +63,7 @@ type Adding = { -readonly [K in keyof WorkspaceMonth]: WorkspaceMonth[K] };
  * @param cash what places settled, by month, home currency
  */
 export function allMonthsOnSale(
-  lanes: readonly LaneMonths[],
+  lanes: readonly (readonly LaneMonth[])[],
   cash: readonly { readonly month: string; readonly settled: number; readonly paidOut: number }[],
 ): WorkspaceMonth[] {
   const by = new Map<string, Adding>();
@@ -53,19 +74,12 @@ export function allMonthsOnSale(
     by.set(month, known);
     return known;
   };
-  for (const { document: doc, months } of lanes) {
-    const home = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
-    for (const { month, compared } of months) {
-      const m = at(month);
-      const { shipped, netRevenue, profit, lacks } = compared.actual;
-      m.units += shipped;
-      const known = netRevenue !== null && profit !== null && Number.isFinite(home);
-      if (known) {
-        m.revenue += netRevenue * home;
-        m.profit += profit * home;
-      }
-      if (!known || lacks.length > 0) m.lacks++;
-    }
+  for (const { month, units, revenue, profit, whole } of lanes.flat()) {
+    const m = at(month);
+    m.units += units;
+    m.revenue += revenue ?? 0;
+    m.profit += profit ?? 0;
+    if (!whole) m.lacks++;
   }
   for (const { month, settled, paidOut } of cash) {
     const m = at(month);

@@ -6,7 +6,7 @@ import type { Line } from '../lane/costLines.ts';
 import { FIGURE_BLANKS } from '../lane/figures.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { minorDigits, roundToTotal } from '../money/money.ts';
-import { ACTUAL_LINES, linesOf, reckonedAt } from './actual.ts';
+import { ACTUAL_LINES, unitAt } from './actual.ts';
 import type { Actual, ActualFrom, ActualLine } from './actual.ts';
 
 /**
@@ -48,6 +48,8 @@ export type Parts = {
   readonly volume: number | null;
   readonly price: number;
   readonly rate: number;
+  /** A unit: what chance alone makes of returns, twice the spread of so few or many. */
+  readonly chance: number;
 };
 
 export type Compared = {
@@ -67,8 +69,8 @@ const orNull = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
 /** What a unit of the lane was planned to bring, and how many of them. */
 export function plannedOf(doc: LaneDocument, units: number | null): Planned {
-  const r = reckonedAt(doc, null);
-  const lines = linesOf(r);
+  const r = unitAt(doc, null);
+  const { lines } = r;
   return {
     units,
     price: orNull(r.price),
@@ -90,8 +92,8 @@ export function plannedOf(doc: LaneDocument, units: number | null): Planned {
 export function compare(doc: LaneDocument, actual: Actual, unitsOfPlan: number | null): Compared {
   const planned = plannedOf(doc, unitsOfPlan);
   const { shipped } = actual;
-  const at = reckonedAt(doc, actual.price);
-  const atPrice = { ...linesOf(at), reimbursement: 0 };
+  const at = unitAt(doc, actual.price);
+  const atPrice = { ...at.lines, reimbursement: 0 };
   const plan = { ...planned.lines, reimbursement: 0 };
   const leavesOut = ACTUAL_LINES.filter(
     (l) => plan[l] === null || Number.isNaN(atPrice[l]) || actual.lines[l].amount === null,
@@ -127,8 +129,18 @@ export function compare(doc: LaneDocument, actual: Actual, unitsOfPlan: number |
       from: actual.lines[line].from,
       rate: leavesOut.includes(line) ? null : (parts?.[2 + known.indexOf(line)] ?? null),
     })),
-    parts: parts === null || unit === null ? null : { leavesOut, unit, ...partsOf(parts, digits) },
+    parts:
+      parts === null || unit === null
+        ? null
+        : { leavesOut, unit, chance: chanceOf(doc, plan.returns, shipped), ...partsOf(parts, digits) },
   };
+}
+
+/** Twice the spread of how many of so many units come back, at what each of them was planned to cost; a unit. */
+function chanceOf({ returns }: LaneDocument, planned: number | null, shipped: number): number {
+  const rate = returns === null || returns === 'none' ? 0 : (returns.rate ?? 0);
+  if (rate <= 0 || shipped === 0 || planned === null) return 0;
+  return (2 * (planned / rate) * Math.sqrt(rate * (1 - rate) * shipped)) / shipped;
 }
 
 const ratio = (a: number | null, b: number | null): number | null =>
@@ -137,7 +149,7 @@ const ratio = (a: number | null, b: number | null): number | null =>
 function partsOf(
   [volume = null, ...others]: (number | null)[],
   digits: number,
-): Omit<Parts, 'leavesOut' | 'unit'> {
+): Omit<Parts, 'leavesOut' | 'unit' | 'chance'> {
   const power = 10 ** digits;
   const cents = (x: number): number => Math.round(x * power) / power;
   const [price = 0, ...rates] = others as number[];
@@ -161,7 +173,10 @@ const WIDTH = 0.1;
 export function standsAt(c: Compared): Stands {
   const { unitProfit, parts } = c;
   if (unitProfit === null || parts === null) return { standing: 'open', because: null, amount: null };
-  const gap = (parts.price + parts.rate) / c.actual.shipped;
+  const returns = (c.lines.find((l) => l.line === 'returns')?.rate ?? 0) / c.actual.shipped;
+  // What chance makes of returns says nothing of how it stands.
+  const byChance = Math.max(-parts.chance, Math.min(parts.chance, returns));
+  const gap = (parts.price + parts.rate) / c.actual.shipped - byChance;
   const width = Math.max(WIDTH * Math.abs(parts.unit), 0.01 * (c.planned.gross ?? 0));
   // A profit that leaves a cost out is at most what it says: below 0 it is a loss for certain.
   const standing =

@@ -1,9 +1,9 @@
 /** What a lane on sale asks to be decided, each with the sum behind it. Amounts in the sales currency. */
 import type { NextOrder } from '../cash/nextOrder.ts';
 import type { LaneDocument } from '../lane/schema.ts';
+import { priceFor } from '../lane/solve.ts';
 import { daysBetween } from '../money/days.ts';
-import { minorDigits, powerOfTen } from '../money/money.ts';
-import { reckonedAt } from './actual.ts';
+import { unitAt } from './actual.ts';
 import type { Compared } from './compare.ts';
 import type { Lately } from './drift.ts';
 
@@ -24,15 +24,12 @@ export type Decision =
 /** Nobody raises a price by more than this share of it at once. */
 const MOST_RISE = 0.5;
 
-/** The lowest price that makes up for a gap a unit, by what the lane keeps of one more; null: none that is near. */
-function priceFor(doc: LaneDocument, from: number, gap: number): number | null {
-  const profit = (price: number): number => reckonedAt(doc, price).unitProfit;
-  const more = 0.01 * from;
-  const kept = (profit(from + more) - profit(from)) / more;
-  if (!(kept > 0) || from <= 0) return null;
-  const power = powerOfTen(minorDigits(doc.currency));
-  const price = Math.ceil((from + gap / kept) * power - 1e-6) / power;
-  return price > from * (1 + MOST_RISE) ? null : price;
+/** The lowest price at which a unit keeps so much more by the lane's own rates; null: none that is near. */
+function priceThatAdds(doc: LaneDocument, from: number, gap: number): number | null {
+  const now = unitAt(doc, from).unitProfit;
+  if (!Number.isFinite(now)) return null;
+  const { price } = priceFor(doc, { figure: 'unitProfit', value: now + gap });
+  return price === null || price <= from || price > from * (1 + MOST_RISE) ? null : price;
 }
 
 /** What of a unit's price and rates is beside the plan; below 0: it keeps less. Null: not known. */
@@ -65,7 +62,7 @@ export function decisionsOf(
   const price = c?.actual.price ?? null;
   const pays = lately?.stands.standing ?? null;
   if (gap !== null && price !== null && (pays === 'paysLess' || pays === 'loses')) {
-    const to = priceFor(doc, price, -gap);
+    const to = priceThatAdds(doc, price, -gap);
     if (to !== null) out.push({ what: 'raisePrice', from: price, price: to, gap: -gap });
   }
   const goesOn = !out.some((d) => d.what === 'letGo');

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import type { LaneDocument } from '../lane/schema.ts';
 import { BASE } from '../testing/settled.ts';
-import { Claims, FeesDue, overchargesOf } from './fees.ts';
+import { Claims, feeDue, overchargesOf } from './fees.ts';
 import type { OrderLines } from './fees.ts';
 import { STEPS } from './schema.ts';
 import type { SettledKind } from './schema.ts';
@@ -19,8 +19,7 @@ const line = (kind: SettledKind, amount: number, over: Partial<OrderLines> = {})
   ...over,
 });
 const sale = line('sale', 24);
-const over = (lines: readonly OrderLines[], doc: LaneDocument = BASE) =>
-  overchargesOf(lines, new FeesDue(() => doc), doc);
+const over = (lines: readonly OrderLines[], doc: LaneDocument = BASE) => overchargesOf(lines, () => doc);
 
 describe('fees by the card', () => {
   it('what is charged as the card says, to the rounding of a line, is no overcharge', () => {
@@ -75,23 +74,26 @@ describe('fees by the card', () => {
       rates: { ...BASE.rates, marketplace: { ...market, inForceFrom: '2026-10-01' } },
       typed: { ...BASE.typed, referralPct: 0.2 },
     } as LaneDocument;
-    const due = new FeesDue((day) => (day < '2026-10-01' ? BASE : newer));
-    expect(due.of('referral', 24, '2026-09-30')).toBeCloseTo(3.6, 9);
-    expect(due.of('referral', 24, '2026-10-02')).toBeCloseTo(4.8, 9);
-    expect(due.of('referral', 24, '2026-09-29')).toBeCloseTo(3.6, 9);
+    const docOn = (day: string) => (day < '2026-10-01' ? BASE : newer);
+    const of = (day: string) => overchargesOf([{ ...sale, day }, line('referral', -4.8)], docOn).length;
+    expect([of('2026-09-30'), of('2026-10-02')]).toEqual([1, 0]);
+    expect(feeDue(BASE, 'referral', 24)).toBeCloseTo(3.6, 9);
+    expect(feeDue(newer, 'referral', 24)).toBeCloseTo(4.8, 9);
   });
 });
 
 describe('claims', () => {
   it('gather the overcharges of a month for one reason, of how many, the dearest named', () => {
     const claims = new Claims();
-    const due = new FeesDue(() => BASE);
     for (let i = 0; i < 1000; i++) {
       const order = `O${i}`;
       const day = i % 2 === 0 ? '2026-10-05' : '2026-11-05';
       const fee = i % 10 < 2 ? 3.2 + i / 1000 : 3.1;
       const lines = [{ ...sale, order, day }, line('fulfilment', -fee, { order, day })];
-      claims.add(lines, overchargesOf(lines, due, BASE));
+      claims.add(
+        lines,
+        overchargesOf(lines, () => BASE),
+      );
     }
     const all = claims.all();
     expect(all.map((c) => [c.month, c.count, c.of])).toEqual([
@@ -108,10 +110,12 @@ describe('claims', () => {
   });
   it('name the dearest two hundred and count all', () => {
     const claims = new Claims();
-    const due = new FeesDue(() => BASE);
     for (let i = 0; i < 900; i++) {
       const lines = [{ ...sale, order: `O${i}` }, line('fulfilment', -(4 + i / 100), { order: `O${i}` })];
-      claims.add(lines, overchargesOf(lines, due, BASE));
+      claims.add(
+        lines,
+        overchargesOf(lines, () => BASE),
+      );
     }
     const [claim, ...others] = claims.all();
     expect(others).toEqual([]);

@@ -1,10 +1,9 @@
 /** What each order should have been charged by the card, beside what was charged: what there is to claim. */
-import { LINES } from '../lane/costLines.ts';
 import type { Line } from '../lane/costLines.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { minorDigits, powerOfTen } from '../money/money.ts';
 import { priceOfGross } from '../rules/revenue.ts';
-import { linesOf, reckonedAt } from './actual.ts';
+import { unitAt } from './actual.ts';
 import { settledRule, STEPS } from './schema.ts';
 import type { SettledKind } from './schema.ts';
 
@@ -50,32 +49,16 @@ const ROUNDING = 1;
 /** A fee taken twice comes to this share of twice the card's at least. */
 const NEARLY = 0.95;
 
-/** Prices whose fees are kept at hand. */
-const MOST_KEPT = 10_000;
-
-/** What one unit sold at a gross price owes the marketplace by a lane's card; NaN where the card does not say. */
-export class FeesDue {
-  private readonly known = new Map<string, Record<Line, number>>();
-  /** @param docOn the lane with the card that was in force on a day */
-  constructor(private readonly docOn: (day: string) => LaneDocument) {}
-
-  /**
-   * @param gross what the buyer paid for a unit, sales currency, VAT as the lane has it
-   * @param day the day of the sale
-   */
-  of(kind: FeeKind, gross: number, day: string): number {
-    const doc = this.docOn(day);
-    const key = `${doc.rates.marketplace?.inForceFrom ?? ''}/${gross}`;
-    let lines = this.known.get(key);
-    if (lines === undefined) {
-      const price = Math.max(0, priceOfGross(gross, doc.shippingCharged, doc.averageDiscount));
-      lines = linesOf(reckonedAt(doc, price));
-      if (this.known.size >= MOST_KEPT) this.known.clear();
-      this.known.set(key, lines);
-    }
-    const line = settledRule(kind).line;
-    return line === undefined || !LINES.includes(line) ? Number.NaN : lines[line];
-  }
+/**
+ * What one unit owes the marketplace by a lane's card; NaN where the card does not say.
+ *
+ * @param doc the lane with the card that was in force on the day of the sale
+ * @param gross what the buyer paid for a unit, sales currency, VAT as the lane has it
+ */
+export function feeDue(doc: LaneDocument, kind: FeeKind, gross: number): number {
+  const line = settledRule(kind).line as Line;
+  const price = Math.max(0, priceOfGross(gross, doc.shippingCharged, doc.averageDiscount));
+  return unitAt(doc, price).lines[line];
 }
 
 const isFee = (kind: SettledKind): kind is FeeKind => (FEE_KINDS as readonly SettledKind[]).includes(kind);
@@ -86,14 +69,15 @@ const isFee = (kind: SettledKind): kind is FeeKind => (FEE_KINDS as readonly Set
  * with a refund is no overcharge.
  *
  * @param lines all lines of the order, a kind each
+ * @param docOn the lane with the card that was in force on a day
  */
 export function overchargesOf(
   lines: readonly OrderLines[],
-  due: FeesDue,
-  doc: Pick<LaneDocument, 'method' | 'currency' | 'rates'>,
+  docOn: (day: string) => LaneDocument,
 ): Overcharge[] {
   const sale = lines.find((l) => l.kind === 'sale');
   if (sale === undefined || sale.units <= 0 || sale.order === '') return [];
+  const doc = docOn(sale.day);
   const exclusive = doc.rates.tax?.regime === 'exclusive';
   const paid = lines
     .filter((l) => ['sale', 'delivery', 'discount'].includes(l.kind))
@@ -103,7 +87,7 @@ export function overchargesOf(
   const minor = 1 / powerOfTen(minorDigits(doc.currency));
   return lines.flatMap(({ kind, order, code, day, amount, tax, lines: n }): Overcharge[] => {
     if (!isFee(kind) || (kind === 'fulfilment' && doc.method !== 'warehouse')) return [];
-    const owed = due.of(kind, gross, sale.day) * sale.units;
+    const owed = feeDue(doc, kind, gross) * sale.units;
     const charged = -(amount - (tax ?? 0)) / STEPS;
     if (!(charged - owed > ROUNDING * minor * n + 1e-9)) return [];
     const why = n > 1 && owed > 0 && charged >= NEARLY * 2 * owed ? 'twice' : 'aboveCard';

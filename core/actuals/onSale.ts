@@ -2,7 +2,7 @@
 import type { LaneDocument } from '../lane/schema.ts';
 import { evaluate } from '../lane/evaluate.ts';
 import { unitsInMonth } from '../lane/steps/demand.ts';
-import { dayAfter, daysBefore, daysBetween, firstOfNextMonth } from '../money/days.ts';
+import { dayNumber, daysBefore, firstOfNextMonth } from '../money/days.ts';
 import { DAYS_A_MONTH } from '../rules/result.ts';
 import { addActuals, actualOf } from './actual.ts';
 import { compare } from './compare.ts';
@@ -54,10 +54,21 @@ export function unitsPlanned(
 ): number | null {
   if (perMonth === null) return null;
   let sum = 0;
-  for (let day = from < since ? since : from; day <= to; day = dayAfter(day)) {
-    const month = Math.floor(daysBetween(since, day) / DAYS_A_MONTH);
-    const factor = ramp[Math.min(month, ramp.length - 1)] ?? 1;
-    sum += (factor * unitsInMonth(perMonth, season, Number(day.slice(5, 7)))) / DAYS_A_MONTH;
+  const start = dayNumber(since);
+  const last = dayNumber(to);
+  let day = Math.max(start, dayNumber(from));
+  let month = from < since ? since : from;
+  while (day <= last) {
+    const next = firstOfNextMonth(month);
+    const step = Math.floor((day - start) / DAYS_A_MONTH);
+    // As many days as are of one calendar month and one factor of the ramp.
+    const sameFactor = step >= ramp.length - 1 ? last : Math.ceil((step + 1) * DAYS_A_MONTH) + start - 1;
+    const until = Math.min(last, dayNumber(next) - 1, sameFactor);
+    const factor = ramp[Math.min(step, ramp.length - 1)] ?? 1;
+    const perDay = unitsInMonth(perMonth, season, Number(month.slice(5, 7))) / DAYS_A_MONTH;
+    sum += factor * perDay * (until - day + 1);
+    day = until + 1;
+    if (day >= dayNumber(next)) month = next;
   }
   return sum;
 }

@@ -1,7 +1,7 @@
 /** What is on the shelf, and what it cost. */
 import { SUM_LINES } from '../lane/costLines.ts';
 import type { LaneDocument } from '../lane/schema.ts';
-import { linesOf, reckonedAt } from './actual.ts';
+import { unitAt } from './actual.ts';
 import type { Layer, Remaining } from './received.ts';
 
 /** Sold units that somebody counted at the end of a day. */
@@ -16,7 +16,7 @@ export type Stock = {
 };
 
 /** Landed cost of a unit: as its order says, and as planned where that says nothing; NaN: not known. */
-function landedOf(lines: Layer['lines'], planned: ReturnType<typeof linesOf>): number {
+function landedOf(lines: Layer['lines'], planned: ReturnType<typeof unitAt>['lines']): number {
   return SUM_LINES.landedCost.reduce((s, l) => s + (lines[l] ?? planned[l]), 0);
 }
 
@@ -36,7 +36,7 @@ export function stockOf(
   counted: Count | null,
   leftSince: number,
 ): Stock {
-  const planned = linesOf(reckonedAt(doc, null));
+  const planned = unitAt(doc, null).lines;
   if (counted !== null) {
     const came = layers.filter((l) => l.day > counted.day).reduce((s, l) => s + l.units, 0);
     const units = Math.max(0, counted.units + came - leftSince);

@@ -50,6 +50,7 @@ import type { Mail } from '../../core/mail/schema.ts';
 import type { Proof } from '../../core/proofs/schema.ts';
 import type { SettledKind, SettlementMap } from '../../core/actuals/schema.ts';
 import type { Claim, ClaimState, FeeKind } from '../../core/actuals/fees.ts';
+import type { CodeSum, LaneBook, PlaceMonth } from '../../core/actuals/book.ts';
 import type { Count } from '../../core/actuals/stock.ts';
 import type { Stopped } from '../../core/actuals/letGo.ts';
 import type { KindSums } from '../../core/actuals/sums.ts';
@@ -871,6 +872,21 @@ export const settledMonth = bm.table(
   (t) => [primaryKey({ columns: [t.workspaceId, t.place, t.code, t.month] })],
 );
 
+/** What the lines that count come to in a place as a whole: by code, and by month. */
+export const settledPlace = bm.table(
+  'settled_place',
+  {
+    workspaceId: workspaceId(),
+    place: text('place').notNull(),
+    currency: text('currency').notNull(),
+    /** The last day that its reports speak of. */
+    last: date('last', { mode: 'string' }),
+    codes: jsonb('codes').$type<CodeSum[]>().notNull(),
+    months: jsonb('months').$type<PlaceMonth[]>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.place] })],
+);
+
 /** A lane that is on sale, as it stood when it was launched. */
 export const launchedLane = bm.table(
   'launched_lane',
@@ -888,6 +904,8 @@ export const launchedLane = bm.table(
     counts: jsonb('counts').$type<Count[]>().notNull().default([]),
     /** Set once one has decided to let it go. */
     stopped: jsonb('stopped').$type<Stopped>(),
+    /** What the list of lanes on sale says of it, as worked out last; null: what it is worked out from has changed. */
+    book: jsonb('book').$type<LaneBook>(),
     createdBy: text('created_by'),
     createdAt: when('created_at').notNull().defaultNow(),
   },
@@ -928,6 +946,7 @@ export const feeClaim = bm.table(
 
 export const BUSINESS_TABLES = {
   feeClaim,
+  settledPlace,
   settlement,
   settledLine,
   settledMonth,

@@ -1,12 +1,12 @@
 /** Fees that were more than the card's: found in what was settled, claimed, and how far each claim is. */
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { Claims, FEE_KINDS, FeesDue, overchargesOf } from '../../core/actuals/fees.ts';
+import { Claims, FEE_KINDS, overchargesOf } from '../../core/actuals/fees.ts';
 import type { Claim, ClaimState, OrderLines } from '../../core/actuals/fees.ts';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { candidate, feeClaim, lane, rateCard } from '../db/schema.ts';
+import { candidate, feeClaim, lane, launchedLane, rateCard } from '../db/schema.ts';
 import { gone } from '../refusal.ts';
 import { launchedIn } from './onSale.ts';
 import type { Launched } from './onSale.ts';
@@ -67,10 +67,9 @@ async function* ordersOf(tx: Tx, workspaceId: string, l: Launched): AsyncGenerat
 }
 
 async function claimsOf(tx: Tx, workspaceId: string, l: Launched): Promise<Claim[]> {
-  const due = new FeesDue(await cardsSince(tx, workspaceId, l));
+  const docOn = await cardsSince(tx, workspaceId, l);
   const claims = new Claims();
-  for await (const lines of ordersOf(tx, workspaceId, l))
-    claims.add(lines, overchargesOf(lines, due, l.document));
+  for await (const lines of ordersOf(tx, workspaceId, l)) claims.add(lines, overchargesOf(lines, docOn));
   return claims.all();
 }
 
@@ -176,6 +175,10 @@ export async function stateClaim(
       .update(feeClaim)
       .set({ ...said, claimed, statedBy: by, statedAt: new Date() })
       .where(own);
+    await tx
+      .update(launchedLane)
+      .set({ book: null })
+      .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.laneId, found.laneId)));
     // An open claim that the reports do not show is none.
     await tx
       .delete(feeClaim)

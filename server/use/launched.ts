@@ -64,6 +64,7 @@ export async function launchLane(
       ramp: (sheet.candidate.data.overTime ?? cashTerms.parse({})).ramp,
       document,
       stopped: null,
+      book: null,
       createdBy: by,
     };
     await tx
@@ -114,7 +115,7 @@ export const lanesToLaunch = (workspaceId: string, most = 500): Promise<LaneChoi
 /** The lane on sale, locked. @throws Refusal `gone` */
 async function needLaunched(tx: Tx, workspaceId: string, laneId: string): Promise<Launched> {
   await lockReports(tx, workspaceId);
-  const [found] = await launchedIn(tx, workspaceId, { laneId });
+  const [found] = await launchedIn(tx, workspaceId, { lanes: [laneId] });
   if (found === undefined) throw gone();
   return found;
 }
@@ -134,7 +135,7 @@ export async function countStock(workspaceId: string, laneId: string, counted: C
     );
     await tx
       .update(launchedLane)
-      .set({ counts: kept.slice(-MOST_COUNTS) })
+      .set({ counts: kept.slice(-MOST_COUNTS), book: null })
       .where(own(workspaceId, laneId));
   });
 }
@@ -145,7 +146,7 @@ export async function dropCount(workspaceId: string, laneId: string, onDay: stri
     const { counts } = await needLaunched(tx, workspaceId, laneId);
     await tx
       .update(launchedLane)
-      .set({ counts: counts.filter((c) => c.day !== onDay) })
+      .set({ counts: counts.filter((c) => c.day !== onDay), book: null })
       .where(own(workspaceId, laneId));
   });
 }
@@ -161,7 +162,7 @@ export async function letGo(
     const { candidateId } = await needLaunched(tx, workspaceId, laneId);
     await tx
       .update(launchedLane)
-      .set({ stopped: said === null ? null : stopped.parse({ ...said, day: today() }) })
+      .set({ stopped: said === null ? null : stopped.parse({ ...said, day: today() }), book: null })
       .where(own(workspaceId, laneId));
     await followStage(tx, workspaceId, candidateId, by);
   });
@@ -217,7 +218,7 @@ export async function loadOffers(
   workspaceId: string,
   laneId: string,
 ): Promise<{ readonly offers: readonly Offer[]; readonly candidateId: string; readonly day: string | null }> {
-  const { lanes } = await inWorkspace(workspaceId, (tx) => onSaleIn(tx, workspaceId, { laneId }));
+  const { lanes } = await inWorkspace(workspaceId, (tx) => onSaleIn(tx, workspaceId, { lanes: [laneId] }));
   const [found] = lanes;
   if (found === undefined) throw gone();
   const { candidateId } = found.launched;

@@ -16,32 +16,32 @@ import { volumeM3 } from '../../core/rules/wayIn.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import type { CandidateData } from '../../core/workspace/records.ts';
 import type { Tx } from '../db/client.ts';
-import { candidate, launchedLane, settledMonth, settlement } from '../db/schema.ts';
+import { candidate, launchedLane, settledMonth, settledPlace } from '../db/schema.ts';
 import { gone } from '../refusal.ts';
 import { ordersIn } from './orders.ts';
-import { placeIn } from './settledPlaces.ts';
 import { settingsIn } from './workspaces.ts';
 
 export type Launched = typeof launchedLane.$inferSelect & {
   readonly name: string;
   readonly candidate: CandidateData;
 };
-export type Place = PlaceSettled & { readonly currency: string };
 
-/** What is settled of each place. */
-export async function placesIn(tx: Tx, workspaceId: string): Promise<Map<string, Place>> {
-  const rows = await tx.select().from(settledMonth).where(eq(settledMonth.workspaceId, workspaceId));
-  const reports = await tx
-    .select({
-      marketplace: settlement.marketplace,
-      country: settlement.country,
-      currency: sql<string>`max(${settlement.currency})`,
-      last: sql<string | null>`max(${settlement.said} ->> 'last')`,
-    })
-    .from(settlement)
-    .where(eq(settlement.workspaceId, workspaceId))
-    .groupBy(settlement.marketplace, settlement.country);
-  const about = new Map(reports.map((r) => [placeIn(r), r]));
+/** What is settled of some places. */
+async function placesIn(
+  tx: Tx,
+  workspaceId: string,
+  of: readonly string[],
+): Promise<Map<string, PlaceSettled>> {
+  if (of.length === 0) return new Map();
+  const rows = await tx
+    .select()
+    .from(settledMonth)
+    .where(and(eq(settledMonth.workspaceId, workspaceId), inArray(settledMonth.place, [...of])));
+  const lasts = await tx
+    .select({ place: settledPlace.place, last: settledPlace.last })
+    .from(settledPlace)
+    .where(eq(settledPlace.workspaceId, workspaceId));
+  const last = new Map(lasts.map((p) => [p.place, p.last]));
   const by = new Map<string, Map<string, Map<string, KindSums>>>();
   for (const { place, code, month, sums } of rows) {
     const codes = by.get(place) ?? new Map<string, Map<string, KindSums>>();
@@ -50,22 +50,16 @@ export async function placesIn(tx: Tx, workspaceId: string): Promise<Map<string,
     codes.set(code, months);
     months.set(month, sums);
   }
-  return new Map(
-    [...by].map(([place, sums]) => {
-      const { last = null, currency = '' } = about.get(place) ?? {};
-      return [place, { ...placeSettled(sums, last), currency }];
-    }),
-  );
+  return new Map([...by].map(([place, sums]) => [place, placeSettled(sums, last.get(place) ?? null)]));
 }
 
-const NOTHING: Place = { ...placeSettled(new Map(), null), currency: '' };
+const NOTHING = placeSettled(new Map(), null);
+
+/** Of these lanes, or of this place, alone. */
+export type Only = { readonly lanes?: readonly string[]; readonly place?: string };
 
 /** Lanes on sale of candidates that are there, in the order they were launched. */
-export async function launchedIn(
-  tx: Tx,
-  workspaceId: string,
-  only: { readonly laneId?: string; readonly place?: string } = {},
-): Promise<Launched[]> {
+export async function launchedIn(tx: Tx, workspaceId: string, only: Only = {}): Promise<Launched[]> {
   const rows = await tx
     .select({ launched: launchedLane, data: candidate.data })
     .from(launchedLane)
@@ -77,7 +71,7 @@ export async function launchedIn(
       and(
         eq(launchedLane.workspaceId, workspaceId),
         isNull(candidate.deletedAt),
-        only.laneId === undefined ? undefined : eq(launchedLane.laneId, only.laneId),
+        only.lanes === undefined ? undefined : inArray(launchedLane.laneId, [...only.lanes]),
         only.place === undefined ? undefined : eq(launchedLane.place, only.place),
       ),
     )
@@ -138,29 +132,21 @@ async function leftSince(
 
 export type LaneOnSale = {
   readonly launched: Launched;
-  readonly place: Place;
+  readonly place: PlaceSettled;
   readonly sold: Sold;
   readonly lately: Lately | null;
   readonly layers: readonly Layer[];
   readonly stock: Stock;
   readonly coming: readonly Coming[];
 };
-export type OnSaleNow = {
-  readonly settings: Settings;
-  readonly lanes: readonly LaneOnSale[];
-  readonly places: ReadonlyMap<string, Place>;
-};
+export type OnSaleNow = { readonly settings: Settings; readonly lanes: readonly LaneOnSale[] };
 
 /** @throws Refusal `gone` where the workspace is not there */
-export async function onSaleIn(
-  tx: Tx,
-  workspaceId: string,
-  only: { readonly laneId?: string; readonly place?: string } = {},
-): Promise<OnSaleNow> {
+export async function onSaleIn(tx: Tx, workspaceId: string, only: Only = {}): Promise<OnSaleNow> {
   const settings = await settingsIn(tx, workspaceId);
   if (settings === null) throw gone();
   const launched = await launchedIn(tx, workspaceId, only);
-  const places = await placesIn(tx, workspaceId);
+  const places = await placesIn(tx, workspaceId, [...new Set(launched.map((l) => l.place))]);
   const orders = await ordersIn(tx, workspaceId, SENT);
   const measures = await measuresIn(tx, workspaceId, orders);
   const since = await leftSince(tx, workspaceId, launched);
@@ -181,5 +167,5 @@ export async function onSaleIn(
       coming: onTheWay(own, l.laneId, l.document),
     };
   });
-  return { settings, lanes, places };
+  return { settings, lanes };
 }

@@ -1,80 +1,43 @@
 /** The place where products stand that are on sale: each with what came of it, and what is to be decided. */
-import { allMonthsOnSale, cashOfKinds } from '../../core/actuals/allMonths.ts';
+import { desc, eq, sql } from 'drizzle-orm';
+import { allMonthsOnSale } from '../../core/actuals/allMonths.ts';
 import type { WorkspaceMonth } from '../../core/actuals/allMonths.ts';
-import { mixOf, standsAt } from '../../core/actuals/compare.ts';
+import type { CodeSum, LaneBook } from '../../core/actuals/book.ts';
+import { mixOf } from '../../core/actuals/compare.ts';
 import type { Compared, Stands } from '../../core/actuals/compare.ts';
-import { decisionsOf } from '../../core/actuals/decide.ts';
-import type { Decision } from '../../core/actuals/decide.ts';
-import type { Lately } from '../../core/actuals/drift.ts';
 import { estimatesOf } from '../../core/actuals/estimates.ts';
 import type { EstimateSaid } from '../../core/actuals/estimates.ts';
 import { gapsOf } from '../../core/actuals/gaps.ts';
 import type { Span } from '../../core/actuals/gaps.ts';
-import { gistOf } from '../../core/actuals/gist.ts';
-import type { Gist } from '../../core/actuals/gist.ts';
 import { hurdlesOnActuals } from '../../core/actuals/hurdles.ts';
-import type { Stopped } from '../../core/actuals/letGo.ts';
 import type { Sold } from '../../core/actuals/onSale.ts';
 import type { Coming } from '../../core/actuals/received.ts';
-import { STEPS } from '../../core/actuals/schema.ts';
-import type { Count, Stock } from '../../core/actuals/stock.ts';
-import { addKinds, kindsOfCodes } from '../../core/actuals/sums.ts';
-import { pacePerMonth } from '../../core/actuals/takeOver.ts';
+import type { Count } from '../../core/actuals/stock.ts';
 import type { Offer } from '../../core/actuals/takeOver.ts';
-import { nextOrder } from '../../core/cash/nextOrder.ts';
 import type { NextOrder } from '../../core/cash/nextOrder.ts';
 import type { HurdleResult } from '../../core/lane/hurdles.ts';
 import { daysBetween } from '../../core/money/days.ts';
-import { exchangeFactor } from '../../core/money/money.ts';
-import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
-import type { Settings } from '../../core/workspace/settings.ts';
 import { inWorkspace } from '../db/client.ts';
-import { today } from '../env.ts';
+import type { Tx } from '../db/client.ts';
+import { settledPlace, settlement } from '../db/schema.ts';
 import { gone } from '../refusal.ts';
 import { loadClaims, openClaims } from './claims.ts';
 import type { ClaimSaid } from './claims.ts';
+import { entryOf, laneEntries, nextOf } from './laneBooks.ts';
+import type { LaneEntry } from './laneBooks.ts';
 import { loadOffers } from './launched.ts';
 import { onSaleIn } from './onSale.ts';
-import type { LaneOnSale, OnSaleNow } from './onSale.ts';
 import { placeIn } from './settledPlaces.ts';
-import { loadSettlements } from './settlements.ts';
-import type { Settlement } from './settlements.ts';
+import { settingsIn } from './workspaces.ts';
 
-const OPEN: Stands = { standing: 'open', because: null, amount: null };
-const NO_CLAIMS = { amount: 0, count: 0 };
-
-export type LaunchedSaid = {
-  readonly laneId: string;
-  readonly candidateId: string;
-  readonly name: string;
-  readonly place: string;
-  readonly codes: readonly string[];
-  readonly since: string;
-  /** The last day that reports speak of. */
-  readonly until: string | null;
-  readonly stopped: Stopped | null;
-  /** Over all months. */
-  readonly stands: Stands;
-  /** Over the last two periods; null: too little was settled for that. */
-  readonly lately: (Omit<Lately, 'compared'> & { readonly gist: Gist }) | null;
-  /** Over all months; null: nothing of it has been settled. */
-  readonly gist: Gist | null;
-  readonly stock: Stock;
-  readonly decisions: readonly Decision[];
-};
-export type CodeUnknown = {
-  readonly place: string;
-  readonly code: string;
-  readonly currency: string;
-  readonly units: number;
-  /** What its lines come to, transfers apart. */
-  readonly amount: number;
-};
+/** A lane on sale as it stands in the list; `until`: the last day that reports speak of. */
+export type LaunchedSaid = Omit<LaneEntry, 'book'> & Omit<LaneBook, 'key' | 'whole' | 'months' | 'home'>;
+export type CodeUnknown = CodeSum & { readonly place: string; readonly currency: string };
 export type PlaceSaid = {
   readonly place: string;
   readonly until: string | null;
   readonly gaps: readonly Span[];
-  /** What the marketplace settled and has not paid out, in its currency; null: its reports tell of no pay-outs. */
+  /** What the marketplace settled and has not paid out; null: not known, or its reports tell of no pay-outs. */
   readonly holds: number | null;
   readonly currency: string;
 };
@@ -91,148 +54,112 @@ export type SellingPage = {
   readonly estimates: readonly EstimateSaid[];
 };
 
-/** How far a lane's ramp and pace have come: its last period, else all its months. */
-function paceOf({ launched, lately, sold }: LaneOnSale): number | null {
-  if (lately === null) return null;
-  const months = sold.months.filter((m) => m.month >= lately.from.slice(0, 7));
-  return pacePerMonth(launched.document, lately, months);
-}
-
-function nextOf(l: LaneOnSale, settings: Settings): NextOrder | null {
-  const { launched, stock, coming } = l;
-  const pace = paceOf(l);
-  if (stock.units === null || launched.stopped !== null || pace === 0) return null;
-  const plan = cashPlanOf(fundPlanOf(launched.candidate, settings.launch), today());
-  return nextOrder(
-    launched.document,
-    { ...plan, ramp: [...launched.ramp] },
-    {
-      day: today(),
-      stock: stock.units,
-      onTheWay: coming.map((c) => ({ day: c.day ?? today(), units: c.units })),
-      unitsPerMonth: pace,
-    },
-  ).next;
-}
-
-function saidOf(
-  l: LaneOnSale,
-  next: NextOrder | null,
-  claims: { readonly amount: number; readonly count: number },
-): LaunchedSaid {
-  const { laneId, candidateId, name, place, codes, since, stopped, document } = l.launched;
-  const { whole } = l.sold;
-  const { lately } = l;
-  return {
-    ...{ laneId, candidateId, name, place, codes, since, stopped },
-    until: l.place.last,
-    stands: whole === null ? OPEN : standsAt(whole),
-    lately: lately === null ? null : latelySaid(lately),
-    gist: whole === null ? null : gistOf(whole),
-    stock: l.stock,
-    decisions: stopped === null ? decisionsOf(document, whole, l.lately, claims, next, today()) : [],
-  };
-}
-
-const latelySaid = ({ from, to, compared, stands, drifts }: Lately): NonNullable<LaunchedSaid['lately']> => ({
-  ...{ from, to, stands, drifts },
-  gist: gistOf(compared),
-});
+const said = ({ book, ...lane }: LaneEntry): LaunchedSaid => {
+  const { until, stands, gist, lately, stock, decisions } = book;
+  return { ...lane, until, stands, gist, lately, stock, decisions };
+};
 
 /** How a lane stands now: lately, where enough was settled for that. */
 const nowOf = (l: Pick<LaunchedSaid, 'lately' | 'stands'>): Stands => l.lately?.stands ?? l.stands;
 const URGENCY: readonly Stands['standing'][] = ['loses', 'paysLess', 'open', 'asPlanned', 'paysMore'];
 
+type Settled = typeof settledPlace.$inferSelect;
+
 /** Every lane on sale with what came of it; those that lose or pay less than planned stand first, those let go last. */
 export async function loadSelling(workspaceId: string): Promise<SellingPage> {
-  const { now, claims } = await inWorkspace(workspaceId, async (tx) => ({
-    now: await onSaleIn(tx, workspaceId),
-    claims: await openClaims(tx, workspaceId),
+  const { entries, places, spans, settings } = await inWorkspace(workspaceId, async (tx) => ({
+    entries: await laneEntries(tx, workspaceId),
+    places: await tx.select().from(settledPlace).where(eq(settledPlace.workspaceId, workspaceId)),
+    spans: await spansOfReports(tx, workspaceId),
+    settings: await settingsIn(tx, workspaceId),
   }));
-  const lanes = now.lanes.map((l) =>
-    saidOf(l, nextOf(l, now.settings), claims.get(l.launched.laneId) ?? NO_CLAIMS),
-  );
+  if (settings === null) throw gone();
+  const { homeCurrency } = settings;
+  const lanes = entries.map(said);
   const rank = (l: LaunchedSaid): number =>
     l.stopped !== null ? URGENCY.length : URGENCY.indexOf(nowOf(l).standing);
   lanes.sort((a, b) => rank(a) - rank(b));
-  const compared = now.lanes.flatMap((l) => l.sold.whole ?? []);
-  const [first, ...others] = [...new Set(compared.map((c) => c.currency))];
-  const mix = compared.length < 2 || others.length > 0 ? null : mixOf(compared);
+  const compared = entries.flatMap((e) => e.book.whole ?? []);
   return {
     lanes,
-    mix: mix === null ? null : { currency: first as string, ...mix },
-    unknown: unknownCodes(now),
-    months: monthsOf(now),
-    homeCurrency: now.settings.homeCurrency,
-    stock: stockOfAll(now),
-    places: placesSaid(now, await loadSettlements(workspaceId)),
+    mix: mixSaid(compared),
+    unknown: unknownCodes(entries, places),
+    months: monthsOf(entries, places, homeCurrency),
+    homeCurrency,
+    stock: stockOfAll(entries),
+    places: places.map((p) => placeSaid(p, spans.get(p.place) ?? [])),
     estimates: estimatesOf(compared),
   };
 }
 
-function unknownCodes({ lanes, places }: OnSaleNow): CodeUnknown[] {
-  const known = new Set(lanes.flatMap(({ launched: l }) => l.codes.map((c) => `${l.place}\n${c}`)));
-  return [...places].flatMap(([place, { sums, currency }]) =>
-    [...sums.keys()]
-      .filter((code) => code !== '' && !known.has(`${place}\n${code}`))
-      .map((code) => {
-        const kinds = Object.entries(kindsOfCodes(sums, [code])).filter(([kind]) => kind !== 'transfer');
-        return {
-          place,
-          code,
-          currency,
-          units: kinds.find(([kind]) => kind === 'sale')?.[1].units ?? 0,
-          amount: kinds.reduce((s, [, k]) => s + k.amount, 0) / STEPS,
-        };
-      }),
+/** The days that each report of a place speaks of. */
+async function spansOfReports(tx: Tx, workspaceId: string): Promise<Map<string, Span[]>> {
+  const rows = await tx
+    .select({
+      marketplace: settlement.marketplace,
+      country: settlement.country,
+      from: sql<string | null>`${settlement.said} ->> 'first'`,
+      to: sql<string | null>`${settlement.said} ->> 'last'`,
+    })
+    .from(settlement)
+    .where(eq(settlement.workspaceId, workspaceId))
+    .orderBy(desc(settlement.seq));
+  const spans = new Map<string, Span[]>();
+  for (const { from, to, ...of } of rows) {
+    const place = placeIn(of);
+    if (place !== null && from !== null && to !== null)
+      spans.set(place, [...(spans.get(place) ?? []), { from, to }]);
+  }
+  return spans;
+}
+
+function mixSaid(compared: readonly Compared[]): SellingPage['mix'] {
+  const [first, ...others] = [...new Set(compared.map((c) => c.currency))];
+  if (compared.length < 2 || first === undefined || others.length > 0) return null;
+  const mix = mixOf(compared);
+  return mix === null ? null : { currency: first, ...mix };
+}
+
+function unknownCodes(entries: readonly LaneEntry[], places: readonly Settled[]): CodeUnknown[] {
+  const known = new Set(entries.flatMap((l) => l.codes.map((c) => `${l.place}\n${c}`)));
+  return places.flatMap(({ place, currency, codes }) =>
+    codes
+      .filter(({ code }) => code !== '' && !known.has(`${place}\n${code}`))
+      .map((sum) => ({ ...sum, place, currency })),
   );
 }
 
-/** The rate from a place's currency to that at home, by the lane that went on sale there last; NaN: none is known. */
-function rateHome({ lanes, settings }: OnSaleNow, place: string, currency: string): number {
-  if (currency === settings.homeCurrency) return 1;
-  const own = lanes.findLast((l) => l.launched.place === place)?.launched.document.rates.exchange ?? null;
-  return exchangeFactor(own, currency, settings.homeCurrency);
-}
-
-function monthsOf(now: OnSaleNow): WorkspaceMonth[] {
-  const cash = [...now.places].flatMap(([place, { sums, currency }]) => {
-    const rate = rateHome(now, place, currency);
-    if (!Number.isFinite(rate)) return [];
-    const months = new Set([...sums.values()].flatMap((by) => [...by.keys()]));
-    return [...months].map((month) => {
-      const { settled, paidOut } = cashOfKinds(kindsOfCodes(sums, [...sums.keys()], month));
-      return { month, settled: settled * rate, paidOut: paidOut * rate };
-    });
+/** Months of lanes and places; a place's currency goes by the rate of the lane that went on sale there last. */
+function monthsOf(entries: readonly LaneEntry[], places: readonly Settled[], home: string): WorkspaceMonth[] {
+  const cash = places.flatMap(({ place, currency, months }) => {
+    const own = entries.findLast((e) => e.place === place)?.book.home ?? null;
+    const rate = currency === home ? 1 : own;
+    return rate === null
+      ? []
+      : months.map((m) => ({ month: m.month, settled: m.settled * rate, paidOut: (m.paidOut ?? 0) * rate }));
   });
-  const lanes = now.lanes.map((l) => ({ document: l.launched.document, months: l.sold.months }));
-  return allMonthsOnSale(lanes, cash);
+  return allMonthsOnSale(
+    entries.map((e) => e.book.months),
+    cash,
+  );
 }
 
-function stockOfAll({ lanes }: OnSaleNow): SellingPage['stock'] {
+function stockOfAll(entries: readonly LaneEntry[]): SellingPage['stock'] {
   let value = 0;
   let lacks = 0;
-  for (const { launched, stock } of lanes) {
-    const { rates, currency, homeCurrency } = launched.document;
-    const home = (stock.value ?? Number.NaN) * exchangeFactor(rates.exchange, currency, homeCurrency);
-    if (Number.isFinite(home)) value += home;
+  for (const { book } of entries)
+    if (book.stock.value !== null && book.home !== null) value += book.stock.value * book.home;
     else lacks++;
-  }
   return { value, lacks };
 }
 
-function placesSaid(now: OnSaleNow, reports: readonly Settlement[]): PlaceSaid[] {
-  return [...now.places].map(([place, { sums, last, currency }]): PlaceSaid => {
-    const spans = reports.flatMap(({ said, ...r }) =>
-      placeIn(r) === place && said?.first != null && said.last != null
-        ? [{ from: said.first, to: said.last }]
-        : [],
-    );
-    const kinds = addKinds([...sums.values()].flatMap((by) => [...by.values()]));
-    const { settled, paidOut } = cashOfKinds(kinds);
-    const holds = kinds.transfer === undefined ? null : settled - paidOut;
-    return { place, until: last, gaps: gapsOf(spans), holds, currency };
-  });
+function placeSaid({ place, last, currency, months }: Settled, spans: readonly Span[]): PlaceSaid {
+  const gaps = gapsOf(spans);
+  const settled = months.reduce((s, m) => s + m.settled, 0);
+  const paidOut = months.reduce((s, m) => s + (m.paidOut ?? 0), 0);
+  // With days missing nobody knows what was settled in them.
+  const holds = gaps.length > 0 || months.every((m) => m.paidOut === null) ? null : settled - paidOut;
+  return { place, until: last, gaps, holds, currency };
 }
 
 export type LaunchedPage = LaunchedSaid & {
@@ -252,7 +179,7 @@ export type LaunchedPage = LaunchedSaid & {
 /** One lane on sale, month by month and whole. @throws Refusal `gone` */
 export async function loadLaunched(workspaceId: string, laneId: string): Promise<LaunchedPage> {
   const { now, open, claims } = await inWorkspace(workspaceId, async (tx) => ({
-    now: await onSaleIn(tx, workspaceId, { laneId }),
+    now: await onSaleIn(tx, workspaceId, { lanes: [laneId] }),
     open: await openClaims(tx, workspaceId),
     claims: await loadClaims(tx, workspaceId, laneId),
   }));
@@ -260,9 +187,11 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
   if (l === undefined) throw gone();
   const next = nextOf(l, now.settings);
   const { lately, launched } = l;
+  const { candidateId, name, place, codes, since, stopped } = launched;
+  const book = entryOf(l, next, open.get(laneId), '');
   const hurdles = now.settings.hurdles[launched.candidate.way] ?? [];
   return {
-    ...saidOf(l, next, open.get(laneId) ?? NO_CLAIMS),
+    ...said({ laneId, candidateId, name, place, codes, since, stopped, book }),
     whole: l.sold.whole,
     late: lately?.compared ?? null,
     months: l.sold.months,

@@ -5,14 +5,16 @@ import { and, asc, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { guessSettlementMap } from '../../core/actuals/map.ts';
 import { SettlementReader, settlementMapIssues } from '../../core/actuals/read.ts';
 import type { SettledLine, SettledPlace, SettlementMap } from '../../core/actuals/schema.ts';
+import { placeBook } from '../../core/actuals/book.ts';
 import { SummingUp } from '../../core/actuals/sums.ts';
+import type { SettledSums } from '../../core/actuals/sums.ts';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import { isFault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
 import { headerAmong } from '../../core/lists/map.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { settledLine, settledMonth, settlement } from '../db/schema.ts';
+import { launchedLane, settledLine, settledMonth, settledPlace, settlement } from '../db/schema.ts';
 import type { SettlementSaid } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { readList } from '../files/lists.ts';
@@ -262,6 +264,10 @@ async function dropLines(tx: Tx, workspaceId: string, id: string): Promise<void>
 async function closeBooks(tx: Tx, workspaceId: string, place: string): Promise<void> {
   await sumUp(tx, workspaceId, place);
   await findClaims(tx, workspaceId, place);
+  await tx
+    .update(launchedLane)
+    .set({ book: null })
+    .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.place, place)));
 }
 
 /** What the lines that count come to, worked out anew by the core's own sums. */
@@ -290,11 +296,34 @@ async function sumUp(tx: Tx, workspaceId: string, place: string): Promise<void> 
   await tx
     .delete(settledMonth)
     .where(and(eq(settledMonth.workspaceId, workspaceId), eq(settledMonth.place, place)));
-  const rows = [...summing.sums()].flatMap(([code, months]) =>
+  const sums = summing.sums();
+  await storePlace(tx, workspaceId, place, sums);
+  const rows = [...sums].flatMap(([code, months]) =>
     [...months].map(([month, sums]) => ({ workspaceId, place, code, month, sums })),
   );
   for (let at = 0; at < rows.length; at += AT_ONCE)
     await tx.insert(settledMonth).values(rows.slice(at, at + AT_ONCE));
+}
+
+/** The place as a whole; none of it is left once it has no report. */
+async function storePlace(tx: Tx, workspaceId: string, place: string, sums: SettledSums): Promise<void> {
+  const ofPlace = and(eq(settledPlace.workspaceId, workspaceId), eq(settledPlace.place, place));
+  const [about] = await tx
+    .select({
+      currency: sql<string>`max(${settlement.currency})`,
+      last: sql<string | null>`max(${settlement.said} ->> 'last')`,
+    })
+    .from(settlement)
+    .where(
+      and(
+        eq(settlement.workspaceId, workspaceId),
+        sql`concat(${settlement.marketplace}, '/', ${settlement.country}) = ${place}`,
+      ),
+    );
+  await tx.delete(settledPlace).where(ofPlace);
+  if (about?.currency == null) return;
+  const { currency, last } = about;
+  await tx.insert(settledPlace).values({ workspaceId, place, currency, last, ...placeBook(sums) });
 }
 
 /** Takes a report back whole: file, lines and what they came to. */

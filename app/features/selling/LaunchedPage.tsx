@@ -42,8 +42,13 @@ export type Launched = LaunchedLine & {
   readonly homeCurrency: string;
 };
 
-const signed = (f: Format, x: number | null, currency: string): string =>
-  `${x !== null && x > 0 ? '+' : ''}${f.money(x, currency)}`;
+/** With a + above 0; what rounds to nothing has no sign. */
+const signed = (f: Format, x: number | null, currency: string): string => {
+  const said = f.money(x, currency);
+  const nothing = f.money(0, currency);
+  if (x === null) return said;
+  return f.money(Math.abs(x), currency) === nothing ? nothing : `${x > 0 ? '+' : ''}${said}`;
+};
 
 type Props = { page: Launched; base: string; today: string; canEdit: boolean };
 
@@ -54,14 +59,14 @@ export function LaunchedPage({ page, base, today, canEdit }: Props) {
     <Box sx={{ maxWidth: 1080 }}>
       <Head page={page} base={base} canEdit={canEdit} />
       <Box sx={{ '& > p': { fontSize: '1.1rem' }, my: 1.5 }}>
-        <StandsSaid
-          stands={stands}
-          currency={gist?.currency ?? null}
-          letsGo={page.decisions.some((d) => d.what === 'letGo')}
-        />
+        <StandsSaid stands={stands} currency={gist?.currency ?? null} advises={page.decisions.length === 0} />
         <Decisions decisions={page.decisions} currency={currency} home={page.homeCurrency} />
       </Box>
-      {gist !== null && <TwoBars gist={gist} />}
+      {gist !== null && (
+        <Box sx={{ mb: 1.5 }}>
+          <TwoBars gist={gist} />
+        </Box>
+      )}
       <Came page={page} />
       {page.lately !== null && <Drifts drifts={page.lately.drifts} currency={currency} />}
       <HurdlesMet hurdles={page.hurdles} currency={currency} />

@@ -49,7 +49,7 @@ export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: st
       aria-label={lane.name}
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1.2fr) minmax(0, 1fr) 220px' },
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 0.8fr) minmax(0, 1fr) 215px' },
         gap: { xs: 1, md: 3 },
         alignItems: 'start',
         py: 1.5,
@@ -71,7 +71,7 @@ export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: st
           <StandsSaid
             stands={stands}
             currency={gist?.currency ?? null}
-            letsGo={lane.decisions.some((d) => d.what === 'letGo')}
+            advises={lane.decisions.length === 0}
           />
         ) : (
           <Typography>
@@ -86,16 +86,16 @@ export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: st
             {t(`selling.before.${lane.stands.standing}`)}
           </Typography>
         )}
-        <Decisions decisions={lane.decisions} currency={gist?.currency ?? home} home={home} />
       </Box>
       {gist !== null && (
         <Box>
           <TwoBars gist={gist} />
           {lane.lately !== null && (
-            <Typography variant="body2" color="text.secondary" sx={{ fontSize: '0.78rem' }}>
+            <Typography variant="body2" color="text.secondary" sx={{ fontSize: '0.78rem', pl: 9 }}>
               {t('selling.lately', { from: f.day(lane.lately.from), to: f.day(lane.lately.to) })}
             </Typography>
           )}
+          <Decisions decisions={lane.decisions} currency={gist.currency} home={home} />
         </Box>
       )}
       {gist !== null && <Figures gist={gist} stock={lane.stock} />}

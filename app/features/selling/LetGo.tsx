@@ -12,7 +12,7 @@ export function LetGo({ stopped, canEdit }: { stopped: Stopped | null; canEdit: 
   const { t } = useTranslation();
   const f = useFormat();
   const { act, error, isBusy } = useLaneAct();
-  const [reason, setReason] = useState<Stopped['reason']>('loses');
+  const [reason, setReason] = useState<Stopped['reason'] | ''>('');
   const [note, setNote] = useState('');
   if (stopped === null && !canEdit) return null;
   return (
@@ -39,7 +39,10 @@ export function LetGo({ stopped, canEdit }: { stopped: Stopped | null; canEdit: 
             width={240}
             value={reason}
             onChange={setReason}
-            options={STOP_REASONS.map((r) => ({ value: r, label: t(`selling.reason.${r}`) }))}
+            options={[
+              { value: '', label: t('launched.letGo.choose') },
+              ...STOP_REASONS.map((r) => ({ value: r, label: t(`selling.reason.${r}`) })),
+            ]}
           />
           <TextLine
             label={t('launched.letGo.note')}

@@ -71,12 +71,12 @@ const ADVICE = [
 export function StandsSaid({
   stands,
   currency,
-  letsGo,
+  advises = true,
 }: {
   stands: Stands;
   currency: string | null;
-  /** It is to be let go: no single line would mend it. */
-  letsGo: boolean;
+  /** Says what one may do about the line that did most; not where decisions stand beside it. */
+  advises?: boolean;
 }) {
   const { t } = useTranslation();
   const f = useFormat();
@@ -90,7 +90,7 @@ export function StandsSaid({
           amount: `${(stands.amount ?? 0) > 0 ? '+' : ''}${f.money(stands.amount, currency)}`,
         });
   const isLess = stands.standing === 'paysLess' || stands.standing === 'loses';
-  const advice = !isLess || letsGo ? undefined : ADVICE.find((a) => a === stands.because);
+  const advice = !isLess || !advises ? undefined : ADVICE.find((a) => a === stands.because);
   return (
     <Typography>
       <Trans

@@ -1,0 +1,129 @@
+/** The entries of lanes on sale in the books: taken as they stand, worked out anew where something has changed. */
+import { createHash } from 'node:crypto';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { bookOf } from '../../core/actuals/book.ts';
+import type { LaneBook } from '../../core/actuals/book.ts';
+import { decisionsOf } from '../../core/actuals/decide.ts';
+import type { Stopped } from '../../core/actuals/letGo.ts';
+import { pacePerMonth } from '../../core/actuals/takeOver.ts';
+import { nextOrder } from '../../core/cash/nextOrder.ts';
+import type { NextOrder } from '../../core/cash/nextOrder.ts';
+import { SENT } from '../../core/orders/states.ts';
+import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
+import type { Settings } from '../../core/workspace/settings.ts';
+import type { Tx } from '../db/client.ts';
+import { candidate, launchedLane, purchaseOrder } from '../db/schema.ts';
+import { today } from '../env.ts';
+import { gone } from '../refusal.ts';
+import { openClaims } from './claims.ts';
+import { onSaleIn } from './onSale.ts';
+import type { LaneOnSale } from './onSale.ts';
+import { settingsIn } from './workspaces.ts';
+
+/** The next order of a lane, where its stock and its pace are known. */
+export function nextOf(
+  { launched, lately, sold, stock, coming }: LaneOnSale,
+  settings: Settings,
+): NextOrder | null {
+  if (stock.units === null || launched.stopped !== null || lately === null) return null;
+  const months = sold.months.filter((m) => m.month >= lately.from.slice(0, 7));
+  const pace = pacePerMonth(launched.document, lately, months);
+  if (pace === 0) return null;
+  const plan = cashPlanOf(fundPlanOf(launched.candidate, settings.launch), today());
+  return nextOrder(launched.document, plan, {
+    day: today(),
+    stock: stock.units,
+    onTheWay: coming.map((c) => ({ day: c.day ?? today(), units: c.units })),
+    unitsPerMonth: pace,
+  }).next;
+}
+
+/** A lane's entry as it is now. */
+export function entryOf(
+  l: LaneOnSale,
+  next: NextOrder | null,
+  claims: { readonly amount: number; readonly count: number } | undefined,
+  key: string,
+): LaneBook {
+  const { stopped, document } = l.launched;
+  const decisions =
+    stopped === null
+      ? decisionsOf(document, l.sold.whole, l.lately, claims ?? { amount: 0, count: 0 }, next, today())
+      : [];
+  return bookOf(key, document, l.sold, l.lately, { last: l.place.last, stock: l.stock, decisions });
+}
+
+export type LaneEntry = {
+  readonly laneId: string;
+  readonly candidateId: string;
+  readonly name: string;
+  readonly place: string;
+  readonly codes: readonly string[];
+  readonly since: string;
+  readonly stopped: Stopped | null;
+  readonly book: LaneBook;
+};
+
+/** What the entries of all lanes are worked out from beside reports, claims, counts and decisions, which void them. */
+async function fingerprint(tx: Tx, workspaceId: string, settings: Settings): Promise<string> {
+  const [orders] = await tx
+    .select({ n: sql<number>`count(*)::int`, at: sql<string | null>`max(${purchaseOrder.updatedAt})::text` })
+    .from(purchaseOrder)
+    .where(and(eq(purchaseOrder.workspaceId, workspaceId), inArray(purchaseOrder.state, [...SENT])));
+  return JSON.stringify([today(), settings.launch, settings.drift, orders]);
+}
+const digest = (...of: unknown[]): string => createHash('sha256').update(JSON.stringify(of)).digest('hex');
+
+/** Every lane on sale of a candidate that is there, in the order they were launched. */
+export async function laneEntries(tx: Tx, workspaceId: string): Promise<LaneEntry[]> {
+  const settings = await settingsIn(tx, workspaceId);
+  if (settings === null) throw gone();
+  const all = await fingerprint(tx, workspaceId, settings);
+  const rows = await tx
+    .select({
+      laneId: launchedLane.laneId,
+      candidateId: launchedLane.candidateId,
+      name: sql<string>`${candidate.data} ->> 'name'`,
+      plan: sql<unknown>`jsonb_build_array(${candidate.data} -> 'overTime', ${candidate.data} -> 'launch')`,
+      place: launchedLane.place,
+      codes: launchedLane.codes,
+      since: launchedLane.since,
+      stopped: launchedLane.stopped,
+      book: launchedLane.book,
+    })
+    .from(launchedLane)
+    .innerJoin(
+      candidate,
+      and(eq(candidate.workspaceId, launchedLane.workspaceId), eq(candidate.id, launchedLane.candidateId)),
+    )
+    .where(and(eq(launchedLane.workspaceId, workspaceId), isNull(candidate.deletedAt)))
+    .orderBy(asc(launchedLane.createdAt));
+  const keys = new Map(rows.map((r) => [r.laneId, digest(all, r.plan)]));
+  const stale = rows.filter((r) => r.book?.key !== keys.get(r.laneId)).map((r) => r.laneId);
+  const fresh = stale.length === 0 ? new Map() : await workedOut(tx, workspaceId, stale, keys);
+  return rows.flatMap(({ plan: _, book, ...row }) => {
+    const now: LaneBook | null = fresh.get(row.laneId) ?? book;
+    return now === null ? [] : [{ ...row, book: now }];
+  });
+}
+
+async function workedOut(
+  tx: Tx,
+  workspaceId: string,
+  lanes: readonly string[],
+  keys: ReadonlyMap<string, string>,
+): Promise<Map<string, LaneBook>> {
+  const claims = await openClaims(tx, workspaceId);
+  const now = await onSaleIn(tx, workspaceId, { lanes });
+  const books = new Map<string, LaneBook>();
+  for (const l of now.lanes) {
+    const { laneId } = l.launched;
+    const book = entryOf(l, nextOf(l, now.settings), claims.get(laneId), keys.get(laneId) ?? '');
+    books.set(laneId, book);
+    await tx
+      .update(launchedLane)
+      .set({ book })
+      .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.laneId, laneId)));
+  }
+  return books;
+}
