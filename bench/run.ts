@@ -8,6 +8,7 @@ import { measureCore } from './core.ts';
 import { closeLoader } from '../server/db/loader.ts';
 import { closeQueue } from '../server/jobs/boss.ts';
 import { closeLeases } from '../server/jobs/leases.ts';
+import { measureActuals } from './actuals.ts';
 import { measureColumns } from './columns.ts';
 import { measureLists } from './lists.ts';
 import { measureEvidence } from './evidence.ts';
@@ -54,6 +55,7 @@ const GROUPS: Readonly<Record<string, () => Measure[] | Promise<Measure[]>>> = {
   evidence: measureEvidence,
   plan: () => measurePlan(origin),
   find: () => measureFind(origin),
+  actuals: () => measureActuals(origin),
 };
 const words = process.argv.slice(2).filter((a) => !a.startsWith('--'));
 const unknown = words.filter((w) => GROUPS[w] === undefined);

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { standsAt } from '../core/actuals/compare.ts';
 import type { Compared } from '../core/actuals/compare.ts';
 import { countedOnce } from '../core/actuals/once.ts';
-import { placeSettled, soldOf } from '../core/actuals/onSale.ts';
+import { monthCompared, placeSettled, soldOf } from '../core/actuals/onSale.ts';
 import { SettlementReader, settlementMapIssues } from '../core/actuals/read.ts';
 import type { SettlementTotals } from '../core/actuals/read.ts';
 import { STEPS, settlementMap } from '../core/actuals/schema.ts';
@@ -58,7 +58,7 @@ export function actuals(options: ActualsOptions, write: Write, report: Report): 
     twice: counted.twice,
     codes,
     since,
-    months: sold.months.map(({ month, compared }) => ({ month, ...said(compared) })),
+    months: sold.months.map((m) => ({ month: m.month, ...said(monthCompared(lane.data, m)) })),
     whole: sold.whole === null ? null : said(sold.whole),
     left: [...place.shared.left].map(([month, kinds]) => ({
       month,

@@ -3,21 +3,26 @@ import { Readable } from 'node:stream';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { settlementMap } from '../core/actuals/schema.ts';
+import { SummingUp } from '../core/actuals/sums.ts';
+import { Draw } from '../core/testing/draw.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
-import { candidate, feeClaim, notice } from './db/schema.ts';
+import { closeQueue } from './jobs/boss.ts';
+import { candidate, feeClaim, notice, settledLine, settledMonth, task } from './db/schema.ts';
+import { readReportOnServer } from './jobs/readReport.ts';
 import { Refusal } from './refusal.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { loadSheet } from './use/candidates.ts';
-import { createCandidates } from './use/candidates.ts';
-import { stateClaim } from './use/claims.ts';
+import { createCandidates, loadSheet } from './use/candidates.ts';
+import { findClaims, stateClaim } from './use/claims.ts';
 import { draftOrders } from './use/draftOrders.ts';
 import { countStock, dropCount, launchLane, letGo, takeOver, unlaunchLane } from './use/launched.ts';
 import { dropBill, moveOrder, noteBill, receiveGoods, saveOrder } from './use/orderSteps.ts';
 import { loadOrder } from './use/orders.ts';
+import { readingOf, readReport } from './use/readReports.ts';
 import { savePatches } from './use/savePatches.ts';
 import { loadLaunched, loadSelling } from './use/selling.ts';
 import { readSettlement, receiveSettlement, takeBackSettlement } from './use/settlements.ts';
+import { cancelTask } from './use/tasks.ts';
 
 let w: TestWorkspace;
 let candidateId: string;
@@ -42,7 +47,7 @@ beforeEach(async () => {
   await patch(['typed', 'fulfilmentFee'], 4);
   await patch(['typed', 'referralPct'], 0.1);
 });
-afterAll(closeDatabase);
+afterAll(() => Promise.all([closeDatabase(), closeQueue()]));
 
 const PLACE = { marketplace: 'Alderway', country: 'DE', currency: 'EUR' };
 const MAP = settlementMap.parse({
@@ -300,5 +305,142 @@ describe('the months of the workspace', () => {
       },
     ]);
     expect(page.stock).toEqual({ value: 0, lacks: 1 });
+  });
+});
+
+describe('books after each report', () => {
+  /** What stands in the books, and what they come to worked out from all lines at once. */
+  async function booksAreWhole(): Promise<void> {
+    await inWorkspace(w.id, async (tx) => {
+      const summing = new SummingUp();
+      const lines = await tx
+        .select()
+        .from(settledLine)
+        .where(and(eq(settledLine.workspaceId, w.id), eq(settledLine.counts, true)));
+      for (const l of lines) summing.add(l);
+      const kept = await tx.select().from(settledMonth).where(eq(settledMonth.workspaceId, w.id));
+      const key = (code: string, month: string) => `${code} ${month}`;
+      expect(Object.fromEntries(kept.map((k) => [key(k.code, k.month), k.sums]))).toEqual(
+        Object.fromEntries(
+          [...summing.sums()].flatMap(([code, by]) => [...by].map(([m, sums]) => [key(code, m), sums])),
+        ),
+      );
+      const found = () =>
+        tx
+          .select({
+            code: feeClaim.code,
+            kind: feeClaim.kind,
+            month: feeClaim.month,
+            why: feeClaim.why,
+            found: feeClaim.found,
+          })
+          .from(feeClaim)
+          .orderBy(feeClaim.kind, feeClaim.month, feeClaim.why);
+      const before = await found();
+      await findClaims(tx, w.id, 'Alderway/DE');
+      expect(before).toEqual(await found());
+    });
+  }
+  it('are what all lines come to, whatever is brought in, corrected, read again and taken back', async () => {
+    await launch();
+    const draw = new Draw(77);
+    const pick = <T>(of: readonly T[]): T => of[Math.floor(draw.next() * of.length)] as T;
+    const reports: string[] = [];
+    const file = (): string[] =>
+      Array.from({ length: 30 }, () => {
+        const order = `P${Math.floor(draw.next() * 25)}`;
+        const day = `2026-${pick(['08', '09', '10'])}-${pick(['03', '14', '27'])}`;
+        const what = pick(['sold', 'sold', 'fee', 'pack', 'pack', 'back']);
+        const amount =
+          { sold: 29.9, fee: pick([-2.99, 2.99, -4]), pack: pick([-4, -4.6]), back: -29.9 }[what] ?? 0;
+        const no = `N${Math.floor(draw.next() * 60)}`;
+        return [
+          no,
+          day,
+          pick([order, order, '']),
+          pick(['BB', 'BB', 'CC']),
+          what,
+          amount,
+          what === 'sold' ? 1 : '',
+        ].join(',');
+      });
+    const how = { place: PLACE, map: MAP, sheet: null };
+    const did = new Set<string>();
+    for (let step = 0; step < 14; step++) {
+      const what = reports.length < 2 ? 'bring' : pick(['bring', 'again', 'back']);
+      did.add(what);
+      if (what === 'bring') reports.push((await bring(file())).id);
+      else if (what === 'again') await readSettlement(w.id, pick(reports), how);
+      else
+        await takeBackSettlement(w.id, reports.splice(Math.floor(draw.next() * reports.length), 1)[0] ?? '');
+      await booksAreWhole();
+    }
+    expect(did.size).toBe(3);
+  });
+});
+
+describe('a long report', () => {
+  const long = (rows: number): string =>
+    [
+      'No,Date,Order,Item,What,Amount,Qty',
+      ...Array.from({ length: rows }, (_, i) => `L${i},2026-10-05,Q${i},BB,sold,29.9,1`),
+    ].join('\n');
+  const receive = async (rows: number) =>
+    (await receiveSettlement(w.id, 'long.csv', Readable.from([Buffer.from(long(rows))]), w.personId)).id;
+  const how = { place: PLACE, map: MAP, sheet: null };
+  const sold = async (): Promise<number> => {
+    const months = await inWorkspace(w.id, (tx) => tx.select().from(settledMonth));
+    return months.reduce((s, m) => s + (m.sums.sale?.units ?? 0), 0);
+  };
+  const taskOf = async (): Promise<string> => {
+    const [t] = await inWorkspace(w.id, (tx) =>
+      tx.select({ id: task.id }).from(task).where(eq(task.kind, 'readReport')),
+    );
+    return t?.id ?? '';
+  };
+  it('is read on the server, told of when it is done, and by one at a time', async () => {
+    const id = await receive(45_000);
+    expect(await readReport(w.id, id, how, w.personId)).toBe('reading');
+    expect(await refusalOf(readReport(w.id, id, how, w.personId))).toBe('reportBeingRead');
+    expect(await readingOf(w.id, id)).toMatchObject({ state: 'waiting', done: 0 });
+    expect(await readReportOnServer({ workspaceId: w.id, taskId: await taskOf() })).toBe(false);
+    expect(await readingOf(w.id, id)).toMatchObject({ state: 'done', done: 45_000, error: null });
+    expect(await sold()).toBe(45_000);
+    const told = await inWorkspace(w.id, (tx) =>
+      tx.select().from(notice).where(eq(notice.kind, 'reportRead')),
+    );
+    expect(told).toMatchObject([{ data: { count: 45_000 }, link: `/selling/reports/${id}` }]);
+  });
+  it('that breaks off at any step, is ended or does not fit, leaves what was there', async () => {
+    await bring(month('2026-09', 4, 4));
+    const id = await receive(45_000);
+    for (const at of [1, 2]) {
+      let calls = 0;
+      const breaks = async (): Promise<boolean> => {
+        if (++calls === at) throw new Error('killed');
+        return true;
+      };
+      await expect(readSettlement(w.id, id, how, breaks)).rejects.toThrow('killed');
+      expect(await sold()).toBe(4);
+    }
+    await readReport(w.id, id, how, w.personId);
+    const taskId = await taskOf();
+    const reading = readReportOnServer({ workspaceId: w.id, taskId });
+    await cancelTask(w.id, taskId);
+    expect(await reading).toBe(false);
+    expect(await readingOf(w.id, id)).toMatchObject({ state: 'cancelled' });
+    expect(await sold()).toBe(4);
+    const unfit = { ...how, map: { ...MAP, amounts: [{ column: 'Sum', kind: null }] } };
+    await inWorkspace(w.id, (tx) => tx.delete(task).where(eq(task.kind, 'readReport')));
+    await readReport(w.id, id, unfit, w.personId);
+    await readReportOnServer({ workspaceId: w.id, taskId: await taskOf() });
+    expect(await readingOf(w.id, id)).toMatchObject({ state: 'failed', error: { code: 'headingsNotFound' } });
+    // Taken back while it waited.
+    await inWorkspace(w.id, (tx) => tx.delete(task).where(eq(task.kind, 'readReport')));
+    await readReport(w.id, id, how, w.personId);
+    await takeBackSettlement(w.id, id);
+    await readReportOnServer({ workspaceId: w.id, taskId: await taskOf() });
+    expect(await readingOf(w.id, id)).toMatchObject({ state: 'failed', error: { code: 'reportGone' } });
+    expect(await sold()).toBe(4);
   });
 });

@@ -10,6 +10,7 @@ import { keepRounds } from './jobs/rounds.ts';
 import { keepNoticeMail } from './jobs/mailNotices.ts';
 import type { LetterWords } from './jobs/mailNotices.ts';
 import { matchesWork } from './jobs/matchList.ts';
+import { reportsWork } from './jobs/readReport.ts';
 import { mailsWork } from './jobs/sendMail.ts';
 import { pursesWork } from './jobs/solvePurse.ts';
 import { marketsWork } from './jobs/watchMarkets.ts';
@@ -31,7 +32,7 @@ process.on('unhandledRejection', (e) => {
   process.exit(1);
 });
 
-const SERVICES = [lanesWork, listsWork, marketsWork, pursesWork, matchesWork, feedsWork];
+const SERVICES = [lanesWork, listsWork, marketsWork, pursesWork, matchesWork, feedsWork, reportsWork];
 
 /** Works until the process is told to stop. `words`: how notices are said in a mail. */
 export async function startWorker(words: LetterWords): Promise<void> {

@@ -71,6 +71,9 @@ export const frameWords = {
     driftUp:
       '{{name}}: {{line}} left {{each}} a unit more than planned in two periods, {{year}} in a year at this pace.',
     driftPrice: 'the price',
+    readReport: 'Reading a report: {{done}} rows',
+    reportRead_one: 'A report is read: {{count}} line counts.',
+    reportRead_other: 'A report is read: {{count}} lines count.',
     taskFailed: 'Weighing lanes stopped with an error. What was done is kept.',
     byMail: 'Which of these come by mail',
   },

@@ -395,7 +395,7 @@ export const placesWords = {
         'Markets you watch: the price under break-even, a rival gone, the own shop back, permission changed',
       sellers: 'A shop you follow has changed',
       enquiries: 'A supplier has not answered',
-      selling: 'A product on sale has left its plan',
+      selling: 'A product on sale has left its plan, a long report is read',
     },
   },
   settings: {
@@ -406,6 +406,13 @@ export const placesWords = {
     widthsText:
       'How far a range that is offered goes below and above a figure, by how that figure is known. What a market ' +
       'says goes first.',
+    drift: 'When a product on sale leaves its plan',
+    driftText:
+      'You are told of a line that goes beyond both of these in two periods running. A period is whole months, ' +
+      'together until they have as many units sold.',
+    driftShare: 'Of what was planned',
+    driftAmount: 'A unit',
+    driftUnits: 'Units a period',
     standing: 'VAT standing',
     standingAll: 'In every country shown',
     setAll_one: 'Set for {{count}} country',

@@ -2,12 +2,8 @@ import { data, redirect, useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
 import { settledPlace, settlementMap } from '../../core/actuals/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
-import {
-  loadSettlement,
-  placesOfCards,
-  readSettlement,
-  takeBackSettlement,
-} from '../../server/use/settlements.ts';
+import { loadSettlement, placesOfCards, takeBackSettlement } from '../../server/use/settlements.ts';
+import { readingOf, readReport } from '../../server/use/readReports.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { ReportPage } from '../features/selling/ReportPage.tsx';
 import { answering, unfit } from '../answers.ts';
@@ -20,6 +16,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
   const { workspaceId } = await enterWorkspace(request, params.workspace);
   const search = new URL(request.url).searchParams;
   const { settlement, ...page } = await loadSettlement(workspaceId, params.report, search.get('sheet'));
+  const reading = await readingOf(workspaceId, params.report);
   const { id, name, marketplace, country, currency, said, sheet } = settlement;
   return {
     ...page,
@@ -27,6 +24,14 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     name,
     sheet: search.get('sheet') ?? sheet,
     sameAs: search.get('same'),
+    reading:
+      reading === null
+        ? null
+        : {
+            state: reading.state,
+            done: reading.done,
+            error: reading.error === null ? null : inWords(reading.error),
+          },
     place:
       marketplace === null || country === null ? null : { marketplace, country, currency: currency ?? '' },
     places: await placesOfCards(workspaceId),
@@ -62,7 +67,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     throw redirect(`/w/${entry.slug}/selling`);
   }
   const { intent: _, ...how } = parsed.data;
-  await readSettlement(entry.workspaceId, params.report, how);
+  await readReport(entry.workspaceId, params.report, how, entry.person.id);
   return data({ read: true });
 });
 

@@ -11,11 +11,15 @@ import { SellingPage } from '../features/selling/SellingPage.tsx';
 import { answering, unfit } from '../answers.ts';
 import type { Route } from './+types/selling.ts';
 
+/** Lanes that stand on the page at first: the most urgent ones. */
+const SHOWN_LANES = 25;
+
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const { workspaceId } = await enterWorkspace(request, params.workspace);
+  const all = new URL(request.url).searchParams.has('all');
   const reports = await loadSettlements(workspaceId);
   return {
-    ...(await loadSelling(workspaceId)),
+    ...(await loadSelling(workspaceId, all ? undefined : SHOWN_LANES)),
     choices: await lanesToLaunch(workspaceId),
     reports: reports.map(({ id, name, marketplace, country, currency, said }) => ({
       id,

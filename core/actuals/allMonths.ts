@@ -18,7 +18,7 @@ export type LaneMonth = {
 /** The months of a lane by the rates of the day it went on sale. */
 export function laneMonths(doc: LaneDocument, months: readonly MonthSold[]): LaneMonth[] {
   const home = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
-  return months.map(({ month, compared: { actual } }) => {
+  return months.map(({ month, actual }) => {
     const known = actual.netRevenue !== null && actual.profit !== null && Number.isFinite(home);
     return {
       month,

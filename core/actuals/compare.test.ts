@@ -5,6 +5,8 @@ import { laneDocument } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { Draw } from '../testing/draw.ts';
 import { RUN_SEED } from '../testing/seed.ts';
+import { unitsInMonth } from '../lane/steps/demand.ts';
+import { daysBefore, daysBetween } from '../money/days.ts';
 import { taxCardOf } from '../testing/documents.ts';
 import { asPlanned, BASE, readAll, sumsOf } from '../testing/settled.ts';
 import type { Said } from '../testing/settled.ts';
@@ -12,7 +14,8 @@ import { ACTUAL_LINES, actualOf } from './actual.ts';
 import type { Settled } from './actual.ts';
 import { compare, mixOf, plannedOf, standsAt } from './compare.ts';
 import type { Compared } from './compare.ts';
-import { placeSettled, soldOf, unitsPlanned } from './onSale.ts';
+import { monthCompared, placeSettled, soldOf, unitsPlanned } from './onSale.ts';
+import type { MonthSold } from './onSale.ts';
 import { SETTLED_KINDS } from './schema.ts';
 import { kindsOfCodes, kindsSettled, sharedOut } from './sums.ts';
 
@@ -198,7 +201,7 @@ describe('plan against actual', () => {
       const sums = sumsOf(readAll(rows).lines);
       const lane = { document: BASE, codes: ['A'], since: '2026-09-01', ramp: [1] };
       const sold = soldOf(lane, placeSettled(sums, '2026-11-30'));
-      const all = sold.months.map((m) => m.compared.actual);
+      const all = sold.months.map((m) => m.actual);
       if (sold.whole === null) continue;
       const whole3 = sold.whole.actual;
       expect(all.reduce((s, a) => s + (a.profit as number), 0)).toBeCloseTo(whole3.profit as number, 6);
@@ -228,6 +231,25 @@ describe('units of the plan', () => {
   });
 });
 
+it('units of the plan are those of its days one by one', () => {
+  const draw = new Draw(5);
+  const season = [2, 1, 1, 1, 0.5, 0.5, 0.5, 1, 1, 1, 1, 1.5];
+  for (let n = 0; n < 200; n++) {
+    const since = daysBefore('2026-08-15', Math.floor(draw.next() * 900));
+    const from = daysBefore('2026-11-30', Math.floor(draw.next() * 700));
+    const to = daysBefore(from, -Math.floor(draw.next() * 200) + 3);
+    const ramp = Array.from({ length: 1 + Math.floor(draw.next() * 5) }, () => draw.next());
+    let sum = 0;
+    for (let day = from; day <= to; day = daysBefore(day, -1)) {
+      if (day < since) continue;
+      const step = Math.floor(daysBetween(since, day) / 30.4375);
+      const factor = ramp[Math.min(step, ramp.length - 1)] as number;
+      sum += (factor * unitsInMonth(100, season, Number(day.slice(5, 7)))) / 30.4375;
+    }
+    expect(unitsPlanned(100, season, ramp, since, from, to)).toBeCloseTo(sum, 6);
+  }
+});
+
 describe('a lane on sale', () => {
   const onSale = (over: object = {}) => ({
     document: BASE,
@@ -246,22 +268,23 @@ describe('a lane on sale', () => {
   it('has months from its first day to the last that a report speaks of, and the plan of those days', () => {
     const { months, whole } = soldBy(rows, '2026-11-10');
     expect(months.map((m) => m.month)).toEqual(['2026-09', '2026-10', '2026-11']);
-    const units = months.map((m) => m.compared.planned.units as number);
+    const units = months.map((m) => m.units as number);
     expect(units.map((u) => Math.round(u * 100) / 100)).toEqual([49.28, 101.85, 32.85]);
     expect(whole?.planned.units).toBeCloseTo(
       units.reduce((a, b) => a + b),
       9,
     );
-    expect(months[1]?.compared.actual).toMatchObject({ shipped: 0, gross: 0, profit: 0, price: null });
+    expect(months[1]?.actual).toMatchObject({ shipped: 0, gross: 0, profit: 0, price: null });
     expect(whole?.actual).toMatchObject({ shipped: 12, gross: 288, price: 24 });
   });
   it('a fee that no report of a month has a line of stands as planned there, and in the whole in part', () => {
     const { months, whole } = soldBy(rows, '2026-11-10');
     const storage = (c: Compared | null | undefined) => c?.lines.find((l) => l.line === 'storage');
     const planned = evaluate(BASE).lines.storage as number;
-    expect(storage(months[0]?.compared)).toMatchObject({ from: 'settled', actual: 0.4 });
-    expect(storage(months[2]?.compared)?.from).toBe('asPlanned');
-    expect(storage(months[2]?.compared)?.actual).toBeCloseTo(planned, 9);
+    const of = (m: MonthSold | undefined) => (m === undefined ? null : monthCompared(BASE, m));
+    expect(storage(of(months[0]))).toMatchObject({ from: 'settled', actual: 0.4 });
+    expect(storage(of(months[2]))?.from).toBe('asPlanned');
+    expect(storage(of(months[2]))?.actual).toBeCloseTo(planned, 9);
     expect(storage(whole)?.from).toBe('partly');
     expect(storage(whole)?.actual).toBeCloseTo((4 + 2 * planned) / 12, 9);
   });
@@ -279,7 +302,7 @@ describe('a lane on sale', () => {
     expect(soldBy(rows, null).months).toHaveLength(3);
     // Settled before it is said to have begun: nothing was planned then.
     const early = soldBy([{ date: '2026-08-05' }, ...rows], '2026-11-10');
-    expect(early.months[0]).toMatchObject({ month: '2026-08', compared: { planned: { units: 0 } } });
+    expect(early.months[0]).toMatchObject({ month: '2026-08', units: 0 });
     expect(soldBy([{ date: '1999-01-05' }, ...rows], '2026-11-10').months).toHaveLength(120);
   });
 });

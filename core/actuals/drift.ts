@@ -23,8 +23,7 @@ export type Drift = {
 };
 export type Lately = Period & { readonly stands: Stands; readonly drifts: readonly Drift[] };
 
-const shippedIn = (months: readonly MonthSold[]): number =>
-  months.reduce((s, m) => s + m.compared.actual.shipped, 0);
+const shippedIn = (months: readonly MonthSold[]): number => months.reduce((s, m) => s + m.actual.shipped, 0);
 
 /** The last two periods, the later one first; fewer where too little was sold. */
 function lastTwo(months: readonly MonthSold[], least: number): MonthSold[][] {

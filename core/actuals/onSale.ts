@@ -5,6 +5,7 @@ import { unitsInMonth } from '../lane/steps/demand.ts';
 import { dayNumber, daysBefore, firstOfNextMonth } from '../money/days.ts';
 import { DAYS_A_MONTH } from '../rules/result.ts';
 import { addActuals, actualOf } from './actual.ts';
+import type { Actual } from './actual.ts';
 import { compare } from './compare.ts';
 import type { Compared } from './compare.ts';
 import { FirstOut } from './received.ts';
@@ -88,7 +89,8 @@ function monthsOf({ codes, since }: OnSale, { sums, last }: PlaceSettled): strin
   return months;
 }
 
-export type MonthSold = { readonly month: string; readonly compared: Compared };
+/** `units` planned; null: not known. */
+export type MonthSold = { readonly month: string; readonly units: number | null; readonly actual: Actual };
 export type Sold = {
   readonly months: readonly MonthSold[];
   /** All months: what each came to added up; null: nothing has been settled. */
@@ -101,12 +103,17 @@ export type Sold = {
 
 /** Several months held against the plan as one. */
 export function together(doc: LaneDocument, months: readonly MonthSold[]): Compared {
-  const units = months.reduce<number | null>((s, { compared: { planned } }) => {
-    return s === null || planned.units === null ? null : s + planned.units;
-  }, 0);
-  const actuals = months.map((m) => m.compared.actual);
+  const units = months.reduce<number | null>(
+    (s, m) => (s === null || m.units === null ? null : s + m.units),
+    0,
+  );
+  const actuals = months.map((m) => m.actual);
   return compare(doc, addActuals(doc, actuals), units);
 }
+
+/** A month by itself held against the plan. */
+export const monthCompared = (doc: LaneDocument, { actual, units }: MonthSold): Compared =>
+  compare(doc, actual, units);
 
 /** Units that left the shelf: sold and lost, less those that came back and are sold again. */
 export function leftShelf(doc: LaneDocument, own: KindSums): number {
@@ -135,7 +142,7 @@ export function soldOf(lane: OnSale, place: PlaceSettled): Sold {
       received: out.take(taken),
     });
     const units = unitsPlanned(perMonth, doc.season, ramp, since, `${month}-01`, until);
-    return { month, compared: compare(doc, actual, units) };
+    return { month, units, actual };
   });
   return { months, whole: months.length === 0 ? null : together(doc, months), left, rest: out.rest() };
 }

@@ -37,6 +37,46 @@ export type SettlementTotals = {
   last: string | null;
 };
 
+/**
+ * Line numbers that were seen, each with the kind and code it was seen with. Half a million of them are kept by the
+ * number alone: nothing is put together for a line but where one number has several kinds.
+ */
+class LineNumbers {
+  private readonly kinds = new Map<string, Map<string, number>>();
+  private readonly of = new Map<string, number | Set<number>>();
+  private count = 0;
+
+  /** Kind and code as one small number. */
+  private pair(kind: string, code: string): number {
+    let codes = this.kinds.get(kind);
+    if (codes === undefined) {
+      codes = new Map();
+      this.kinds.set(kind, codes);
+    }
+    let pair = codes.get(code);
+    if (pair === undefined) {
+      pair = this.count++;
+      codes.set(code, pair);
+    }
+    return pair;
+  }
+
+  has(number: string, kind: string, code: string): boolean {
+    const known = this.of.get(number);
+    if (known === undefined) return false;
+    const pair = this.pair(kind, code);
+    return typeof known === 'number' ? known === pair : known.has(pair);
+  }
+
+  add(number: string, kind: string, code: string): void {
+    const pair = this.pair(kind, code);
+    const known = this.of.get(number);
+    if (known === undefined) this.of.set(number, pair);
+    else if (typeof known === 'number') this.of.set(number, new Set([known, pair]));
+    else known.add(pair);
+  }
+}
+
 /** How a kind stands in an account where amounts have no sign: what comes in is above 0, all else is taken. */
 const BARE_IN: ReadonlySet<SettledKind> = new Set(['sale', 'delivery', 'vat', 'reimbursement']);
 
@@ -62,7 +102,11 @@ export class SettlementReader {
   private readonly latest: string;
   private readonly days = new Map<string, string | null>();
   private readonly kinds = new Map<string, string>();
+  private readonly numbers = new LineNumbers();
+  /** How often a line without a number was seen, by all it says. */
   private readonly seen = new Map<string, number>();
+  /** Kinds of the row at hand that have become lines. */
+  private readonly made: string[] = [];
   /** Amounts of the row at hand, in steps as written; NaN: blank. */
   private readonly said: Float64Array;
 
@@ -149,6 +193,7 @@ export class SettlementReader {
       kind: this.folded(this.cell(raw, 'kind')),
     };
     const lines: SettledLine[] = [];
+    this.made.length = 0;
     let taxLeft = tax;
     for (let i = 0; i < this.amounts.length; i++) {
       const written = this.said[i] as number;
@@ -159,7 +204,7 @@ export class SettlementReader {
       if (line.tax !== null) taxLeft = Number.NaN;
       lines.push(line);
     }
-    for (const line of lines) this.seen.set(line.key, 1);
+    if (said.number !== '') for (const at of this.made) this.numbers.add(said.number, at, said.code);
     return lines;
   }
 
@@ -194,8 +239,9 @@ export class SettlementReader {
 
   private keyOf(said: RowSaid, text: string, written: number): string | Fault {
     if (said.number !== '') {
-      const key = `#${said.number}|${text}|${said.code}`;
-      return this.seen.has(key) ? fault('settledTwice', { line: said.number }) : key;
+      if (this.numbers.has(said.number, text, said.code)) return fault('settledTwice', { line: said.number });
+      this.made.push(text);
+      return `#${said.number}|${text}|${said.code}`;
     }
     const all = `${said.day}|${said.order}|${said.code}|${text}|${written}|${said.units ?? ''}`;
     const nth = (this.seen.get(all) ?? 0) + 1;
@@ -230,6 +276,7 @@ export class SettlementReader {
   }
 
   private otherPlace(raw: readonly string[]): Fault | null {
+    if (this.at.currency === undefined && this.at.country === undefined) return null;
     const currency = this.cell(raw, 'currency').toUpperCase();
     if (currency !== '' && currency !== this.place.currency)
       return fault('settledCurrency', { text: currency, currency: this.place.currency });
@@ -248,6 +295,7 @@ export class SettlementReader {
 
   /** Tax of the row in steps; NaN: none is said. */
   private taxOf(raw: readonly string[]): number | Fault {
+    if (this.at.tax === undefined) return Number.NaN;
     const text = this.cell(raw, 'tax');
     const x = amountOf(text, this.comma);
     if (x === UNREADABLE || Math.abs(x) > MOST_AMOUNT) return fault('settledNumber', { column: 'tax', text });

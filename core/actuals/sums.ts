@@ -38,6 +38,9 @@ export function addKinds(all: Iterable<KindSums>): KindSums {
   return out;
 }
 
+/** What of a line sums go by. */
+export type SummedLine = Pick<SettledLine, 'day' | 'order' | 'code' | 'kind' | 'amount' | 'tax' | 'units'>;
+
 // Of each kind: amount, back, tax, lines that say tax, units, lines.
 const FIELDS = 6;
 type Cell = Float64Array;
@@ -45,13 +48,15 @@ type Cell = Float64Array;
 /** Adds lines up as they come; half a million of them allocate nothing but their codes and months. */
 export class SummingUp {
   private readonly codes = new Map<string, Map<string, Cell>>();
+  private readonly months = new Map<string, string>();
+  private last: { code: string; month: string; cell: Cell } | null = null;
   private readonly refunded = new Set<string>();
   /** Charges above 0, of which it is not known until the end whether their order was refunded. */
   private readonly above: { order: string; cell: Cell; at: number; amount: number }[] = [];
 
-  add(line: SettledLine): void {
+  add(line: SummedLine): void {
     if (line.kind === null) return;
-    const cell = this.cellOf(line.code, line.day.slice(0, 7));
+    const cell = this.cellOf(line.code, this.monthOf(line.day));
     const at = KIND_AT[line.kind] * FIELDS;
     cell[at] = (cell[at] as number) + line.amount;
     if (line.tax !== null) {
@@ -67,7 +72,24 @@ export class SummingUp {
       this.above.push({ order: line.order, cell, at: at + 1, amount: line.amount });
   }
 
+  /** Some line of the order, of another month maybe, gives money back. */
+  refundOf(order: string): void {
+    this.refunded.add(order);
+  }
+
+  private monthOf(day: string): string {
+    let month = this.months.get(day);
+    if (month === undefined) {
+      month = day.slice(0, 7);
+      this.months.set(day, month);
+    }
+    return month;
+  }
+
   private cellOf(code: string, month: string): Cell {
+    // The lines of an order stand together in most files.
+    const { last } = this;
+    if (last !== null && last.code === code && last.month === month) return last.cell;
     let months = this.codes.get(code);
     if (months === undefined) {
       months = new Map();
@@ -78,6 +100,7 @@ export class SummingUp {
       cell = new Float64Array(SETTLED_KINDS.length * FIELDS);
       months.set(month, cell);
     }
+    this.last = { code, month, cell };
     return cell;
   }
 

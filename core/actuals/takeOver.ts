@@ -39,9 +39,9 @@ function meanSeason(doc: LaneDocument, months: readonly MonthSold[]): number {
 function seasonOf(months: readonly MonthSold[]): number[] | null {
   const sums = new Array<number>(12).fill(0);
   const times = new Array<number>(12).fill(0);
-  for (const { month, compared } of months) {
+  for (const { month, actual } of months) {
     const at = Number(month.slice(5)) - 1;
-    sums[at] = (sums[at] as number) + compared.actual.shipped;
+    sums[at] = (sums[at] as number) + actual.shipped;
     times[at] = (times[at] as number) + 1;
   }
   if (times.filter((n) => n > 0).length < SEASON_MONTHS) return null;
@@ -121,7 +121,7 @@ export function offersOf(
       value: season,
       figure: null,
       was: null,
-      units: whole.reduce((s, m) => s + m.compared.actual.shipped, 0),
+      units: whole.reduce((s, m) => s + m.actual.shipped, 0),
     });
   return offers;
 }

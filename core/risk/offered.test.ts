@@ -28,6 +28,37 @@ const LANE = plainLane({
   rates: { exchange: { base: 'EUR', date: '2026-11-24', rates: { USD: 1.25 } } },
 } as never);
 
+describe('ranges of what really came', () => {
+  const of = (units: number | undefined, rate = 0.05) =>
+    offeredRanges(
+      laneDocument.parse({
+        ...LANE,
+        returns: { rate },
+        provenance: {
+          price: { source: 'actual', units },
+          demand: { source: 'actual', units },
+          'returns.rate': { source: 'actual', units },
+        },
+      }),
+      WIDTHS,
+    );
+  const widthOf = (r: { range: { likely: number; high: number } } | undefined) =>
+    r === undefined ? Number.NaN : r.range.high / r.range.likely - 1;
+  it('narrow with the units behind a count, between the width of actual figures and that of estimates', () => {
+    expect(widthOf(of(100).units)).toBeCloseTo(0.2, 2);
+    expect(widthOf(of(400).units)).toBeCloseTo(0.1, 2);
+    expect(widthOf(of(1e6).units)).toBeCloseTo(WIDTHS.actual, 2);
+    expect(widthOf(of(10).units)).toBeCloseTo(WIDTHS.estimate, 2);
+    // Twice the spread of a twentieth of 2,000 units.
+    expect(widthOf(of(2000).returnRate)).toBeCloseTo(2 * Math.sqrt(0.95 / 100), 2);
+    expect(of(2000, 0).returnRate?.range.high).toBe(0);
+  });
+  it('of a price, and where nobody says how many units, are those of actual figures', () => {
+    expect(widthOf(of(20).price)).toBeCloseTo(WIDTHS.actual, 2);
+    expect(widthOf(of(undefined).units)).toBeCloseTo(WIDTHS.actual, 2);
+  });
+});
+
 describe('ranges that are offered', () => {
   it('are as wide as the figures are unsure, around what the lane says', () => {
     const doc = laneDocument.parse({

@@ -105,7 +105,12 @@ export function offeredRanges(
       continue;
     }
     const source = sourceOfInput(doc, input);
-    const width = input === 'exchangeRate' ? EXCHANGE_WIDTH : widthOf(source, widths);
+    const width =
+      input === 'exchangeRate'
+        ? EXCHANGE_WIDTH
+        : source === 'actual'
+          ? actualWidth(doc, input, likely, widths)
+          : widthOf(source, widths);
     const most = input === 'returnRate' ? 0.99 : FACTORS.has(input) ? 1000 : 1e9;
     const low = Math.min(likely, readable(likely * (1 - width)));
     const high = Math.max(likely, readable(Math.min(most, likely * (1 + width))));
@@ -113,6 +118,22 @@ export function offeredRanges(
     offered[input] = { range, source };
   }
   return offered;
+}
+
+/**
+ * The width of what really came. What is counted (units, what came back) is as sure as so many units make it: twice the
+ * spread of the count, but no narrower than the width of actual figures and no wider than that of estimates.
+ */
+function actualWidth(doc: LaneDocument, input: RiskInput, likely: number, widths: RangeWidths): number {
+  const key = INPUT_OF[input];
+  const behind =
+    doc.provenance[key]?.units ??
+    Object.entries(doc.provenance).find(([k]) => k.startsWith(`${key}.`))?.[1].units;
+  if (behind === undefined || (input !== 'units' && input !== 'returnRate')) return widths.actual;
+  const share = input === 'units' ? 0 : Math.min(0.99, likely);
+  const counted = input === 'units' ? behind : behind * share;
+  const spread = counted > 0 ? 2 * Math.sqrt((1 - share) / counted) : widths.estimate;
+  return Math.min(Math.max(widths.actual, spread), Math.max(widths.actual, widths.estimate));
 }
 
 /** Four figures are enough for the end of a range. */

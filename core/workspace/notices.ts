@@ -15,7 +15,8 @@ export type NoticeKind =
   | 'mailUnsure'
   | 'enquiryDue'
   | 'sellerChanged'
-  | 'drift';
+  | 'drift'
+  | 'reportRead';
 
 export type Notice = {
   id: string;
@@ -33,7 +34,7 @@ export const NOTICE_GROUPS = {
   markets: ['underBreakEven', 'rivalLeft', 'ownShopBack', 'permissionChanged'],
   sellers: ['sellerChanged'],
   enquiries: ['enquiryDue'],
-  selling: ['drift'],
+  selling: ['drift', 'reportRead'],
 } as const satisfies Record<string, readonly NoticeKind[]>;
 export type NoticeGroup = keyof typeof NOTICE_GROUPS;
 

@@ -274,6 +274,7 @@ const QUEUES = {
   lists: 120,
   markets: 120,
   purses: 7200,
+  reports: 7200,
   mails: 120,
   matches: 600,
   feeds: 120,

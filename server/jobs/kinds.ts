@@ -3,6 +3,7 @@
  * `worker.ts`; steps, tries, leases and progress are the runner's (`serve.ts`).
  */
 import { z } from 'zod';
+import { settledPlace, settlementMap } from '../../core/actuals/schema.ts';
 import { CARD_FIELDS } from '../../core/workspace/compose.ts';
 
 type CardOfLane = keyof typeof CARD_FIELDS;
@@ -39,6 +40,16 @@ export const JOBS = {
   lookCloser: { queue: 'feeds', asks: z.strictObject({ listId: z.string() }) },
   /** Shops of other sellers that are followed are looked at again. */
   watchSellers: { queue: 'feeds', asks: z.strictObject({}) },
+  /** A long settlement report is read. */
+  readReport: {
+    queue: 'reports',
+    asks: z.strictObject({
+      reportId: z.string(),
+      place: settledPlace,
+      map: settlementMap,
+      sheet: z.string().nullable(),
+    }),
+  },
   /** A mail goes out. */
   sendMail: { queue: 'mails', asks: z.strictObject({ mailId: z.string() }) },
 } as const satisfies Record<string, { queue: string; asks: z.ZodType }>;

@@ -1,105 +1,150 @@
 /** Fees that were more than the card's: found in what was settled, claimed, and how far each claim is. */
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { Claims, FEE_KINDS, overchargesOf } from '../../core/actuals/fees.ts';
 import type { Claim, ClaimState, OrderLines } from '../../core/actuals/fees.ts';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
+import { inPieces } from '../db/pieces.ts';
 import { candidate, feeClaim, lane, launchedLane, rateCard } from '../db/schema.ts';
 import { gone } from '../refusal.ts';
 import { launchedIn } from './onSale.ts';
 import type { Launched } from './onSale.ts';
 import { lockReports } from './settledPlaces.ts';
+import { asTable } from './settledSums.ts';
+import type { Touched } from './settledSums.ts';
 
 /** Kinds of lines that say what an order was sold for, and what was charged for it. */
 const KINDS = ['sale', 'delivery', 'discount', 'vat', ...FEE_KINDS];
-/** Orders' lines that are fetched at once. */
-const AT_ONCE = 5000;
 
-/** The lane with the newer cards of its place, each from its day on. */
-async function cardsSince(tx: Tx, workspaceId: string, l: Launched): Promise<(day: string) => LaneDocument> {
-  const own = l.document.rates.marketplace;
-  if (own === null) return () => l.document;
-  const rows = await tx
+type DatedCard = { readonly from: string; readonly data: MarketplaceCard };
+
+/** The cards of a place, the earliest first. */
+const cardsOf = (tx: Tx, workspaceId: string, place: string): Promise<DatedCard[]> =>
+  tx
     .select({ from: rateCard.inForceFrom, data: rateCard.data })
     .from(rateCard)
     .where(
       and(
         eq(rateCard.workspaceId, workspaceId),
         eq(rateCard.kind, 'marketplace'),
-        eq(rateCard.key, l.place),
-        sql`${rateCard.inForceFrom} > ${own.inForceFrom}`,
-        sql`${rateCard.withdrawnAt} is null`,
+        eq(rateCard.key, place),
+        isNull(rateCard.withdrawnAt),
       ),
     )
-    .orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt));
-  const newer = rows.map(({ from, data }) => ({
-    from,
-    document: { ...l.document, rates: { ...l.document.rates, marketplace: data as MarketplaceCard } },
-  }));
-  return (day) => newer.findLast((n) => n.from <= day)?.document ?? l.document;
+    .orderBy(asc(rateCard.inForceFrom), asc(rateCard.createdAt))
+    .then((rows) => rows.map(({ from, data }) => ({ from, data: data as MarketplaceCard })));
+
+/** The lane with the newer cards of its place, each from its day on. */
+function docsOf({ document }: Launched, cards: readonly DatedCard[]): (day: string) => LaneDocument {
+  const own = document.rates.marketplace;
+  if (own === null) return () => document;
+  const newer = cards
+    .filter((c) => c.from > own.inForceFrom)
+    .map(({ from, data }) => ({
+      from,
+      document: { ...document, rates: { ...document.rates, marketplace: data } },
+    }));
+  return (day) => newer.findLast((n) => n.from <= day)?.document ?? document;
 }
 
-/** The lines of each order of a lane, one order after the other. */
-async function* ordersOf(tx: Tx, workspaceId: string, l: Launched): AsyncGenerator<OrderLines[]> {
-  await tx.execute(sql`
-    declare orders_settled no scroll cursor for
-    select "order", code, kind, min(day)::text as day, sum(amount)::float8 as amount, sum(tax)::float8 as tax,
+/** The lines of each order of some codes, one order after the other: all of a place in one pass over its lines. */
+async function* ordersOf(
+  tx: Tx,
+  workspaceId: string,
+  place: string,
+  codes: readonly string[],
+  touched: Touched | null,
+): AsyncGenerator<OrderLines[]> {
+  // All lines of the orders that have one in a month that is touched.
+  const among =
+    touched === null
+      ? sql`true`
+      : sql`(code, "order") in (select l.code, l."order" from bm.settled_line l join ${asTable(touched)} t
+          on l.code = t.code and l.day >= t.first and l.day < t.first + interval '1 month'
+          where l.workspace_id = ${workspaceId} and l.place = ${place})`;
+  const rows = inPieces<OrderLines>(
+    tx,
+    sql`select "order", code, kind, min(day)::text as day, sum(amount)::float8 as amount, sum(tax)::float8 as tax,
       sum(units)::int as units, count(*)::int as lines
-    from bm.settled_line where workspace_id = ${workspaceId} and place = ${l.place} and counts and "order" <> ''
-      and code = any(${sql.param(l.codes)}::text[]) and kind = any(${sql.param(KINDS)}::text[])
-    group by code, "order", kind order by code, "order"`);
+    from bm.settled_line where workspace_id = ${workspaceId} and place = ${place} and counts and "order" <> ''
+      and code = any(${sql.param(codes)}::text[]) and kind = any(${sql.param(KINDS)}::text[]) and ${among}
+    group by code, "order", kind order by code, "order"`,
+  );
   let open: OrderLines[] = [];
-  for (;;) {
-    const { rows } = await tx.execute<OrderLines>(sql`fetch ${sql.raw(String(AT_ONCE))} from orders_settled`);
-    for (const row of rows) {
-      if (open[0] !== undefined && (open[0].order !== row.order || open[0].code !== row.code)) {
-        yield open;
-        open = [];
-      }
-      open.push(row);
+  for await (const row of rows) {
+    if (open[0] !== undefined && (open[0].order !== row.order || open[0].code !== row.code)) {
+      yield open;
+      open = [];
     }
-    if (rows.length < AT_ONCE) break;
+    open.push(row);
   }
   if (open.length > 0) yield open;
-  await tx.execute(sql`close orders_settled`);
 }
 
-async function claimsOf(tx: Tx, workspaceId: string, l: Launched): Promise<Claim[]> {
-  const docOn = await cardsSince(tx, workspaceId, l);
+/** What a place charged above the cards of its lanes, with the lane each claim is of. */
+async function claimsOf(
+  tx: Tx,
+  workspaceId: string,
+  place: string,
+  touched: Touched | null,
+): Promise<(Claim & { laneId: string })[]> {
+  const lanes = new Map<string, { laneId: string; docOn: (day: string) => LaneDocument }>();
+  const cards = await cardsOf(tx, workspaceId, place);
+  for (const l of await launchedIn(tx, workspaceId, { place })) {
+    const docOn = docsOf(l, cards);
+    for (const code of l.codes) lanes.set(code, { laneId: l.laneId, docOn });
+  }
+  if (lanes.size === 0) return [];
   const claims = new Claims();
-  for await (const lines of ordersOf(tx, workspaceId, l)) claims.add(lines, overchargesOf(lines, docOn));
-  return claims.all();
+  for await (const lines of ordersOf(tx, workspaceId, place, [...lanes.keys()], touched)) {
+    const lane = lanes.get(lines[0]?.code ?? '');
+    if (lane !== undefined) claims.add(lines, overchargesOf(lines, lane.docOn));
+  }
+  const within = touched === null ? null : new Set(touched.map((t) => `${t.code}\n${t.month}`));
+  const found = claims.all().filter((c) => within === null || within.has(`${c.code}\n${c.month}`));
+  return found.map((c) => ({ ...c, laneId: lanes.get(c.code)?.laneId ?? '' }));
 }
 
 /** What the reports do not show any more, though it was claimed. */
 const NOT_FOUND = { count: 0, of: 0, due: 0, charged: 0, orders: [] };
 
 /**
- * Holds what a place charged against the cards anew. Claims that nobody has done anything about come and go with what
+ * Holds what a place charged against the cards anew, all of it or in the months that are touched. Claims that nobody has done anything about come and go with what
  * was settled; of the others it is noted what is found of them now.
  */
-export async function findClaims(tx: Tx, workspaceId: string, place: string): Promise<void> {
-  const ofPlace = and(eq(feeClaim.workspaceId, workspaceId), eq(feeClaim.place, place));
+export async function findClaims(
+  tx: Tx,
+  workspaceId: string,
+  place: string,
+  touched: Touched | null = null,
+): Promise<void> {
+  const ofPlace = and(
+    eq(feeClaim.workspaceId, workspaceId),
+    eq(feeClaim.place, place),
+    touched === null
+      ? undefined
+      : sql`(${feeClaim.code}, ${feeClaim.month}) in
+          (select code, to_char(first, 'YYYY-MM') from ${asTable(touched)} t)`,
+  );
   await tx.delete(feeClaim).where(and(ofPlace, eq(feeClaim.state, 'open')));
   await tx.update(feeClaim).set({ found: NOT_FOUND }).where(ofPlace);
-  for (const l of await launchedIn(tx, workspaceId, { place }))
-    for (const { code, kind, month, why, ...found } of await claimsOf(tx, workspaceId, l))
-      await tx
-        .insert(feeClaim)
-        .values({ workspaceId, place, laneId: l.laneId, code, kind, month, why, found })
-        .onConflictDoUpdate({
-          target: [
-            feeClaim.workspaceId,
-            feeClaim.place,
-            feeClaim.code,
-            feeClaim.kind,
-            feeClaim.month,
-            feeClaim.why,
-          ],
-          set: { found, laneId: l.laneId },
-        });
+  for (const { laneId, code, kind, month, why, ...found } of await claimsOf(tx, workspaceId, place, touched))
+    await tx
+      .insert(feeClaim)
+      .values({ workspaceId, place, laneId, code, kind, month, why, found })
+      .onConflictDoUpdate({
+        target: [
+          feeClaim.workspaceId,
+          feeClaim.place,
+          feeClaim.code,
+          feeClaim.kind,
+          feeClaim.month,
+          feeClaim.why,
+        ],
+        set: { found, laneId },
+      });
 }
 
 export type ClaimKey = Pick<Claim, 'code' | 'kind' | 'month' | 'why'> & { readonly place: string };

@@ -6,7 +6,6 @@ import { placeSettled, soldOf } from '../../core/actuals/onSale.ts';
 import type { PlaceSettled, Sold } from '../../core/actuals/onSale.ts';
 import { layersOf, onTheWay } from '../../core/actuals/received.ts';
 import type { Coming, Layer } from '../../core/actuals/received.ts';
-import type { KindSums } from '../../core/actuals/sums.ts';
 import { stockOf } from '../../core/actuals/stock.ts';
 import type { Stock } from '../../core/actuals/stock.ts';
 import type { Measures } from '../../core/orders/bills.ts';
@@ -16,9 +15,10 @@ import { volumeM3 } from '../../core/rules/wayIn.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import type { CandidateData } from '../../core/workspace/records.ts';
 import type { Tx } from '../db/client.ts';
-import { candidate, launchedLane, settledMonth, settledPlace } from '../db/schema.ts';
+import { candidate, launchedLane, settledPlace } from '../db/schema.ts';
 import { gone } from '../refusal.ts';
 import { ordersIn } from './orders.ts';
+import { monthsIn } from './settledSums.ts';
 import { settingsIn } from './workspaces.ts';
 
 export type Launched = typeof launchedLane.$inferSelect & {
@@ -32,24 +32,12 @@ async function placesIn(
   workspaceId: string,
   of: readonly string[],
 ): Promise<Map<string, PlaceSettled>> {
-  if (of.length === 0) return new Map();
-  const rows = await tx
-    .select()
-    .from(settledMonth)
-    .where(and(eq(settledMonth.workspaceId, workspaceId), inArray(settledMonth.place, [...of])));
+  const by = await monthsIn(tx, workspaceId, of);
   const lasts = await tx
     .select({ place: settledPlace.place, last: settledPlace.last })
     .from(settledPlace)
     .where(eq(settledPlace.workspaceId, workspaceId));
   const last = new Map(lasts.map((p) => [p.place, p.last]));
-  const by = new Map<string, Map<string, Map<string, KindSums>>>();
-  for (const { place, code, month, sums } of rows) {
-    const codes = by.get(place) ?? new Map<string, Map<string, KindSums>>();
-    by.set(place, codes);
-    const months = codes.get(code) ?? new Map<string, KindSums>();
-    codes.set(code, months);
-    months.set(month, sums);
-  }
   return new Map([...by].map(([place, sums]) => [place, placeSettled(sums, last.get(place) ?? null)]));
 }
 

@@ -10,7 +10,7 @@ import type { EstimateSaid } from '../../core/actuals/estimates.ts';
 import { gapsOf } from '../../core/actuals/gaps.ts';
 import type { Span } from '../../core/actuals/gaps.ts';
 import { hurdlesOnActuals } from '../../core/actuals/hurdles.ts';
-import type { Sold } from '../../core/actuals/onSale.ts';
+import { monthCompared } from '../../core/actuals/onSale.ts';
 import type { Coming } from '../../core/actuals/received.ts';
 import type { Count } from '../../core/actuals/stock.ts';
 import type { Offer } from '../../core/actuals/takeOver.ts';
@@ -42,7 +42,15 @@ export type PlaceSaid = {
   readonly currency: string;
 };
 export type SellingPage = {
+  /** The most urgent ones, or all. */
   readonly lanes: readonly LaunchedSaid[];
+  /** Of all lanes that go on: settled; paying less than planned or losing; asking for a decision. */
+  readonly counts: {
+    readonly all: number;
+    readonly settled: number;
+    readonly less: number;
+    readonly asks: number;
+  };
   readonly mix: { readonly currency: string; readonly volume: number; readonly mix: number } | null;
   /** Codes that reports name and no lane on sale has. */
   readonly unknown: readonly CodeUnknown[];
@@ -65,8 +73,15 @@ const URGENCY: readonly Stands['standing'][] = ['loses', 'paysLess', 'open', 'as
 
 type Settled = typeof settledPlace.$inferSelect;
 
-/** Every lane on sale with what came of it; those that lose or pay less than planned stand first, those let go last. */
-export async function loadSelling(workspaceId: string): Promise<SellingPage> {
+/**
+ * Lanes on sale with what came of them; those that lose or pay less than planned stand first, those let go last.
+ *
+ * @param most so many of them
+ */
+export async function loadSelling(
+  workspaceId: string,
+  most = Number.POSITIVE_INFINITY,
+): Promise<SellingPage> {
   const { entries, places, spans, settings } = await inWorkspace(workspaceId, async (tx) => ({
     entries: await laneEntries(tx, workspaceId),
     places: await tx.select().from(settledPlace).where(eq(settledPlace.workspaceId, workspaceId)),
@@ -81,7 +96,8 @@ export async function loadSelling(workspaceId: string): Promise<SellingPage> {
   lanes.sort((a, b) => rank(a) - rank(b));
   const compared = entries.flatMap((e) => e.book.whole ?? []);
   return {
-    lanes,
+    lanes: lanes.slice(0, most),
+    counts: countsOf(lanes),
     mix: mixSaid(compared),
     unknown: unknownCodes(entries, places),
     months: monthsOf(entries, places, homeCurrency),
@@ -89,6 +105,16 @@ export async function loadSelling(workspaceId: string): Promise<SellingPage> {
     stock: stockOfAll(entries),
     places: places.map((p) => placeSaid(p, spans.get(p.place) ?? [])),
     estimates: estimatesOf(compared),
+  };
+}
+
+function countsOf(lanes: readonly LaunchedSaid[]): SellingPage['counts'] {
+  const going = lanes.filter((l) => l.stopped === null);
+  return {
+    all: lanes.length,
+    settled: going.filter((l) => l.gist !== null).length,
+    less: going.filter((l) => ['loses', 'paysLess'].includes(nowOf(l).standing)).length,
+    asks: going.filter((l) => l.decisions.length > 0).length,
   };
 }
 
@@ -166,7 +192,7 @@ export type LaunchedPage = LaunchedSaid & {
   /** Over all months, and over the last two periods, line by line. */
   readonly whole: Compared | null;
   readonly late: Compared | null;
-  readonly months: Sold['months'];
+  readonly months: readonly { readonly month: string; readonly compared: Compared }[];
   readonly hurdles: readonly HurdleResult[];
   readonly counts: readonly Count[];
   readonly coming: readonly Coming[];
@@ -194,7 +220,7 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
     ...said({ laneId, candidateId, name, place, codes, since, stopped, book }),
     whole: l.sold.whole,
     late: lately?.compared ?? null,
-    months: l.sold.months,
+    months: l.sold.months.map((m) => ({ month: m.month, compared: monthCompared(launched.document, m) })),
     hurdles:
       lately === null
         ? []

@@ -1,20 +1,18 @@
 /** Settlement reports: received, read line by line, counted once, taken back whole. */
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import { and, asc, desc, eq, isNotNull, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, isNotNull, lt, sql } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
 import { guessSettlementMap } from '../../core/actuals/map.ts';
 import { SettlementReader, settlementMapIssues } from '../../core/actuals/read.ts';
 import type { SettledLine, SettledPlace, SettlementMap } from '../../core/actuals/schema.ts';
-import { placeBook } from '../../core/actuals/book.ts';
-import { SummingUp } from '../../core/actuals/sums.ts';
-import type { SettledSums } from '../../core/actuals/sums.ts';
 import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import { isFault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
 import { headerAmong } from '../../core/lists/map.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { launchedLane, settledLine, settledMonth, settledPlace, settlement } from '../db/schema.ts';
+import { launchedLane, settledLine, settlement } from '../db/schema.ts';
 import type { SettlementSaid } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { readList } from '../files/lists.ts';
@@ -26,6 +24,8 @@ import { noticeDrift } from './driftNotices.ts';
 import { needRoomForReport } from './quotas.ts';
 import { headsOf, takeIn, widest } from './receiveLists.ts';
 import { lockReports, placeIn, placeOf } from './settledPlaces.ts';
+import { storePlace, sumUp, touchedBy } from './settledSums.ts';
+import type { Touched } from './settledSums.ts';
 import { cardsInForce, newId } from './workspaces.ts';
 
 /** Largest report that is taken in, in bytes. */
@@ -34,6 +34,8 @@ export const LARGEST_REPORT = 150 * 1024 * 1024;
 const MOST_LINES = 1_000_000;
 /** Lines stored in one statement, and read back at once. */
 const AT_ONCE = 5000;
+/** Lines after which the database is told to look at them anew before it plans what is asked of them. */
+const MANY_LINES = 2000;
 const SHOWN_REFUSED = 500;
 const SHOWN_ROWS = 5;
 
@@ -136,6 +138,23 @@ export async function loadSettlement(
   };
 }
 
+/** Of which place a report is, and how it is read. */
+export type HowToRead = {
+  readonly place: SettledPlace;
+  readonly map: SettlementMap;
+  readonly sheet: string | null;
+};
+/** Is told how many rows are read; answers whether they are still wanted. */
+type Tell = (rows: number) => Promise<boolean>;
+/** Rows between two such answers. */
+const TELL_EVERY = 20_000;
+/** Nobody wants the rest: what was there before stands. */
+export class ReadingEnded extends Error {
+  constructor() {
+    super('the reading was ended');
+  }
+}
+
 /**
  * Reads a report by a map and counts its lines, in one transaction: whole or not at all. Read again, it takes the
  * place of what it said before. Of lines that several reports of a place hold, those of the last one count.
@@ -145,23 +164,27 @@ export async function loadSettlement(
 export async function readSettlement(
   workspaceId: string,
   id: string,
-  how: { readonly place: SettledPlace; readonly map: SettlementMap; readonly sheet: string | null },
+  how: HowToRead,
+  tell: Tell = async () => true,
 ): Promise<SettlementSaid> {
   return inWorkspace(workspaceId, async (tx) => {
     await lockReports(tx, workspaceId);
     const before = await needSettlement(tx, workspaceId, id);
     const place = placeOf(how.place);
     const was = placeIn(before);
+    const dropped = await touchedBy(tx, workspaceId, id);
     await dropLines(tx, workspaceId, id);
     const path = await sourceOf(workspaceId, id, 'source', before.file.kind, how.sheet);
-    const said = await storeLines(tx, { workspaceId, id, seq: before.seq, path, ...how });
-    await recount(tx, workspaceId, id, true);
+    const said = await storeLines(tx, { workspaceId, id, seq: before.seq, path, tell, ...how });
+    if (said.lines > MANY_LINES) await tx.execute(sql`select bm.look_at_settled_lines()`);
     const { marketplace, country, currency } = how.place;
     await tx
       .update(settlement)
       .set({ marketplace, country, currency, map: how.map, sheet: how.sheet, said })
       .where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
-    for (const p of new Set([place, ...(was === null ? [] : [was])])) await closeBooks(tx, workspaceId, p);
+    const touched = bothOf(dropped, await touchedBy(tx, workspaceId, id));
+    for (const p of new Set([place, ...(was === null ? [] : [was]), ...touched.keys()]))
+      await closeBooks(tx, workspaceId, p, touched.get(p) ?? []);
     await noticeDrift(tx, workspaceId, place);
     return said;
   });
@@ -174,6 +197,7 @@ type Storing = {
   readonly path: string;
   readonly place: SettledPlace;
   readonly map: SettlementMap;
+  readonly tell: Tell;
 };
 
 async function storeLines(tx: Tx, s: Storing): Promise<SettlementSaid> {
@@ -181,6 +205,8 @@ async function storeLines(tx: Tx, s: Storing): Promise<SettlementSaid> {
   const refusedRows: (Fault & { row: number })[] = [];
   let reader: SettlementReader | null = null;
   let kept = 0;
+  let told = 0;
+  const corrects = await hasLines(tx, s, lt(settledLine.seq, s.seq));
   await readList(
     s.path,
     headings,
@@ -199,10 +225,17 @@ async function storeLines(tx: Tx, s: Storing): Promise<SettlementSaid> {
       }
       kept += lines.length;
       if (kept > MOST_LINES) throw refused('settledTooManyLines', { most: MOST_LINES });
-      for (let at = 0; at < lines.length; at += AT_ONCE)
-        await insertLines(tx, s, lines.slice(at, at + AT_ONCE));
+      for (let at = 0; at < lines.length; at += AT_ONCE) {
+        const some = lines.slice(at, at + AT_ONCE);
+        await insertLines(tx, s, some);
+        if (corrects) await countThese(tx, s, some);
+      }
+      if ((rows.at(-1) ?? 0) < told + TELL_EVERY) return;
+      told = rows.at(-1) ?? 0;
+      if (!(await s.tell(told))) throw new ReadingEnded();
     },
   );
+  await countLater(tx, s);
   const t = (reader as unknown as SettlementReader).totals;
   return {
     rows: t.rows,
@@ -235,95 +268,86 @@ async function insertLines(tx: Tx, s: Storing, lines: readonly SettledLine[]): P
       ${array(column('units'), 'int')})`);
 }
 
-/**
- * Of the lines that a report and others of its place hold, those of the last report count; `present`: whether the
- * report itself has a say, or is about to go.
- */
-async function recount(tx: Tx, workspaceId: string, id: string, present: boolean): Promise<void> {
-  const others = present ? sql`` : sql`and l.settlement_id <> ${id}`;
+/** Whether the place has lines of such reports. */
+async function hasLines(tx: Tx, s: Storing, which: SQL): Promise<boolean> {
+  const [found] = await tx
+    .select({ seq: settledLine.seq })
+    .from(settledLine)
+    .where(and(eq(settledLine.workspaceId, s.workspaceId), eq(settledLine.place, placeOf(s.place)), which))
+    .limit(1);
+  return found !== undefined;
+}
+
+/** Of lines that an earlier report holds too, those of this one count. */
+async function countThese(tx: Tx, s: Storing, lines: readonly SettledLine[]): Promise<void> {
   await tx.execute(sql`
-    with best as (
-      select l.place, l.key, max(l.seq) as seq from bm.settled_line l
-      join bm.settled_line own on own.workspace_id = l.workspace_id and own.place = l.place and own.key = l.key
-      where l.workspace_id = ${workspaceId} and own.settlement_id = ${id} ${others}
-      group by l.place, l.key)
-    update bm.settled_line l set counts = (l.seq = best.seq) from best
-    where l.workspace_id = ${workspaceId} and l.place = best.place and l.key = best.key
-      and l.counts <> (l.seq = best.seq)`);
+    update bm.settled_line set counts = false
+    where workspace_id = ${s.workspaceId} and place = ${placeOf(s.place)} and seq < ${s.seq} and counts
+      and key = any(${sql.param(lines.map((l) => shortKey(l.key)))}::text[])`);
+}
+
+/** What a later report of the place says otherwise: there the later one counts. */
+async function countLater(tx: Tx, s: Storing): Promise<void> {
+  if (!(await hasLines(tx, s, gt(settledLine.seq, s.seq)))) return;
+  await joining(
+    tx,
+    sql`update bm.settled_line own set counts = false
+      from (select distinct key from bm.settled_line
+        where workspace_id = ${s.workspaceId} and place = ${placeOf(s.place)} and seq > ${s.seq}) l
+      where own.workspace_id = ${s.workspaceId} and own.settlement_id = ${s.id} and own.key = l.key`,
+  );
 }
 
 /** Takes a report's lines away; lines of earlier ones that it had corrected count again. */
 async function dropLines(tx: Tx, workspaceId: string, id: string): Promise<void> {
-  await recount(tx, workspaceId, id, false);
+  await joining(
+    tx,
+    sql`with own as (
+        select distinct place, key from bm.settled_line
+        where workspace_id = ${workspaceId} and settlement_id = ${id}),
+      best as (
+        select l.place, l.key, max(l.seq) as seq from bm.settled_line l
+        join own on own.place = l.place and own.key = l.key
+        where l.workspace_id = ${workspaceId} and l.settlement_id <> ${id} group by l.place, l.key)
+      update bm.settled_line l set counts = true from best
+      where l.workspace_id = ${workspaceId} and l.place = best.place and l.key = best.key and l.seq = best.seq
+        and not l.counts`,
+  );
   await tx
     .delete(settledLine)
     .where(and(eq(settledLine.workspaceId, workspaceId), eq(settledLine.settlementId, id)));
 }
 
-/** What follows from the lines that count: their sums, and what was charged above the card. */
-async function closeBooks(tx: Tx, workspaceId: string, place: string): Promise<void> {
-  await sumUp(tx, workspaceId, place);
-  await findClaims(tx, workspaceId, place);
+/**
+ * A statement that joins lines with lines. Lines that were stored a moment ago are in no statistics: row by row it
+ * could take as long as their number by itself.
+ */
+async function joining(tx: Tx, statement: SQL): Promise<void> {
+  await tx.execute(sql`set local enable_nestloop = off`);
+  await tx.execute(statement);
+  await tx.execute(sql`set local enable_nestloop = on`);
+}
+
+/** What follows from the lines that count: their sums, what was charged above the card, what is said of the lanes. */
+async function closeBooks(tx: Tx, workspaceId: string, place: string, touched: Touched): Promise<void> {
+  await sumUp(tx, workspaceId, place, touched);
+  await storePlace(tx, workspaceId, place);
+  await findClaims(tx, workspaceId, place, touched);
   await tx
     .update(launchedLane)
     .set({ book: null })
     .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.place, place)));
 }
 
-/** What the lines that count come to, worked out anew by the core's own sums. */
-async function sumUp(tx: Tx, workspaceId: string, place: string): Promise<void> {
-  const summing = new SummingUp();
-  let from = { seq: 0, key: '' };
-  for (;;) {
-    const lines = await tx
-      .select()
-      .from(settledLine)
-      .where(
-        and(
-          eq(settledLine.workspaceId, workspaceId),
-          eq(settledLine.place, place),
-          eq(settledLine.counts, true),
-          sql`(${settledLine.seq}, ${settledLine.key}) > (${from.seq}, ${from.key})`,
-        ),
-      )
-      .orderBy(asc(settledLine.seq), asc(settledLine.key))
-      .limit(AT_ONCE * 4);
-    for (const line of lines) summing.add(line);
-    const last = lines.at(-1);
-    if (last === undefined) break;
-    from = { seq: last.seq, key: last.key };
-  }
-  await tx
-    .delete(settledMonth)
-    .where(and(eq(settledMonth.workspaceId, workspaceId), eq(settledMonth.place, place)));
-  const sums = summing.sums();
-  await storePlace(tx, workspaceId, place, sums);
-  const rows = [...sums].flatMap(([code, months]) =>
-    [...months].map(([month, sums]) => ({ workspaceId, place, code, month, sums })),
+/** The same months of both, each once. */
+function bothOf(a: ReadonlyMap<string, Touched>, b: ReadonlyMap<string, Touched>): Map<string, Touched> {
+  const places = new Set([...a.keys(), ...b.keys()]);
+  return new Map(
+    [...places].map((place) => {
+      const all = [...(a.get(place) ?? []), ...(b.get(place) ?? [])];
+      return [place, [...new Map(all.map((t) => [`${t.code}\n${t.month}`, t])).values()]];
+    }),
   );
-  for (let at = 0; at < rows.length; at += AT_ONCE)
-    await tx.insert(settledMonth).values(rows.slice(at, at + AT_ONCE));
-}
-
-/** The place as a whole; none of it is left once it has no report. */
-async function storePlace(tx: Tx, workspaceId: string, place: string, sums: SettledSums): Promise<void> {
-  const ofPlace = and(eq(settledPlace.workspaceId, workspaceId), eq(settledPlace.place, place));
-  const [about] = await tx
-    .select({
-      currency: sql<string>`max(${settlement.currency})`,
-      last: sql<string | null>`max(${settlement.said} ->> 'last')`,
-    })
-    .from(settlement)
-    .where(
-      and(
-        eq(settlement.workspaceId, workspaceId),
-        sql`concat(${settlement.marketplace}, '/', ${settlement.country}) = ${place}`,
-      ),
-    );
-  await tx.delete(settledPlace).where(ofPlace);
-  if (about?.currency == null) return;
-  const { currency, last } = about;
-  await tx.insert(settledPlace).values({ workspaceId, place, currency, last, ...placeBook(sums) });
 }
 
 /** Takes a report back whole: file, lines and what they came to. */
@@ -332,9 +356,10 @@ export async function takeBackSettlement(workspaceId: string, id: string): Promi
     await lockReports(tx, workspaceId);
     const found = await needSettlement(tx, workspaceId, id);
     const place = placeIn(found);
+    const touched = await touchedBy(tx, workspaceId, id);
     await dropLines(tx, workspaceId, id);
     await tx.delete(settlement).where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
-    if (place !== null) await closeBooks(tx, workspaceId, place);
+    if (place !== null) await closeBooks(tx, workspaceId, place, touched.get(place) ?? []);
   });
   await removeFolder(workspaceId, id);
 }

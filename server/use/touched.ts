@@ -9,7 +9,7 @@ import { CARD_FIELDS, cardsOf, composeLane } from '../../core/workspace/compose.
 import type { StoredLane } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { candidate, lane, quote, rateCard } from '../db/schema.ts';
+import { candidate, lane, launchedLane, quote, rateCard } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { candidateColumns, cardData, laneCard, laneData, quoteColumns } from './columns.ts';
 import { settingsIn } from './workspaces.ts';
@@ -26,11 +26,13 @@ export type Touched = Impact & {
   country: string;
   marketplace: string;
   method: StoredLane['method'];
+  /** It is on sale: what a change does to it is money that is being lost. */
+  onSale: boolean;
 };
 
 /**
  * Lanes that a version (or a draft that is read as `data`) of a card would change, with profit before and
- * after in the home currency, largest fall first. Lanes of deleted, archived or dropped candidates are left
+ * after in the home currency, those on sale before the others, largest fall first. Lanes of deleted, archived or dropped candidates are left
  * out.
  */
 export async function touchedBy(
@@ -71,6 +73,14 @@ export async function touchedBy(
     const NEW = versionId ?? 'draft';
     const withNew = { ...cards, [NEW]: data };
     const field = CARD_FIELDS[kind];
+    const onSale = new Set(
+      (
+        await tx
+          .select({ id: launchedLane.laneId })
+          .from(launchedLane)
+          .where(and(eq(launchedLane.workspaceId, workspaceId), isNull(launchedLane.stopped)))
+      ).map((l) => l.id),
+    );
     const out: Touched[] = [];
     for (const l of lanes) {
       const c = candidates.get(l.candidateId);
@@ -95,9 +105,10 @@ export async function touchedBy(
         country: l.data.country,
         marketplace: l.data.marketplace,
         method: l.data.method,
+        onSale: onSale.has(l.id),
       });
     }
-    return out.sort(byFall);
+    return out.sort((a, b) => Number(b.onSale) - Number(a.onSale) || byFall(a, b));
   });
 }
 

@@ -151,6 +151,11 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   ],
   chooseLane: ['No lane is chosen', 'Choose the lane that went on sale.'],
   launchedNoDay: ['It is not said since when it is on sale', 'Choose the first day on sale.'],
+  reportBeingRead: [
+    'This report is being read already',
+    'Wait until it is read, then say what is to change.',
+  ],
+  reportGone: ['The report was taken back while it was read', 'Bring it in again.'],
   countedNoDay: [
     'The day of the count is missing, or still to come',
     'Choose the day on which it was counted.',

@@ -36,7 +36,7 @@ export function Notices({ base }: { base: string }) {
     if (unread > 0) void act.submit({ intent: 'read' }, { method: 'post', action: `${base}/pulse` });
   };
   const at = (x: Task): string =>
-    x.kind === 'readList' || x.kind === 'checkList'
+    x.kind === 'readList' || x.kind === 'checkList' || x.kind === 'readReport'
       ? t(`notices.${x.kind}`, { done: f.number(x.done, 0) })
       : x.kind === 'watchMarkets'
         ? t('notices.watchMarkets', { done: f.number(x.done), total: f.number(x.total) })

@@ -18,6 +18,7 @@ type Touched = Impact & {
   country: string;
   marketplace: string;
   method: string;
+  onSale: boolean;
 };
 type Props = {
   touched: Touched[];

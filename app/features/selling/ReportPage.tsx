@@ -1,8 +1,8 @@
 /** A report: which column says what, what each kind of line is, and what it came to. */
 import { Alert, Box, Button, Typography } from '@mui/material';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useFetcher, useNavigate } from 'react-router';
+import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
 import { mapLike } from '../../../core/actuals/map.ts';
 import { STEPS } from '../../../core/actuals/schema.ts';
 import type { SettledPlace, SettlementMap } from '../../../core/actuals/schema.ts';
@@ -35,9 +35,17 @@ type Props = {
   readonly places: readonly SettledPlace[];
   readonly said: ReportSaid | null;
   readonly sameAs: string | null;
+  /** The last reading on the server; null: it was read while one waited, or not yet. */
+  readonly reading: {
+    readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+    readonly done: number;
+    readonly error: string | null;
+  } | null;
   readonly base: string;
   readonly canEdit: boolean;
 };
+/** Milliseconds between two looks at how far reading is. */
+const LOOK_MS = 1500;
 const keyOf = (p: SettledPlace): string => `${p.marketplace}/${p.country}`;
 
 export function ReportPage(p: Props) {
@@ -65,6 +73,8 @@ export function ReportPage(p: Props) {
     setChanged(false);
     void act.submit(JSON.stringify(body), { method: 'post', encType: 'application/json' });
   };
+  const isReading = p.reading?.state === 'waiting' || p.reading?.state === 'running';
+  useWatch(isReading);
   const currency = place?.currency ?? '';
   return (
     <Box sx={{ maxWidth: 1080 }}>
@@ -82,7 +92,17 @@ export function ReportPage(p: Props) {
           {t('selling.sameAs', { name: p.sameAs })}
         </Alert>
       )}
-      {p.said !== null && <Said said={p.said} currency={currency} />}
+      {isReading && (
+        <Typography role="status" sx={{ mb: 1, fontSize: '1.05rem' }}>
+          {t('report.reading', { rows: f.number(p.reading?.done ?? 0, 0) })}
+        </Typography>
+      )}
+      {p.reading?.state === 'failed' && p.reading.error !== null && (
+        <Alert severity="error" sx={{ mb: 1 }}>
+          {p.reading.error}
+        </Alert>
+      )}
+      {p.said !== null && !isReading && <Said said={p.said} currency={currency} />}
       {p.said !== null && (
         <KindsSaid said={p.said} map={map} currency={currency} canEdit={p.canEdit} onChange={change} />
       )}
@@ -119,7 +139,7 @@ export function ReportPage(p: Props) {
         <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', my: 1.5 }}>
           <Button
             variant="contained"
-            disabled={place === null || act.state !== 'idle'}
+            disabled={place === null || act.state !== 'idle' || isReading}
             onClick={() => send({ intent: 'read', place, map, sheet: p.sheet })}>
             {t(p.said === null ? 'report.read' : 'report.readAgain')}
           </Button>
@@ -145,6 +165,16 @@ export function ReportPage(p: Props) {
       )}
     </Box>
   );
+}
+
+/** Looks again every while, as long as the report is being read. */
+function useWatch(isReading: boolean): void {
+  const { revalidate } = useRevalidator();
+  useEffect(() => {
+    if (!isReading) return;
+    const timer = setInterval(() => void revalidate(), LOOK_MS);
+    return () => clearInterval(timer);
+  }, [isReading, revalidate]);
 }
 
 /** What counts, and what is refused; the two and what waits add up to the file. */

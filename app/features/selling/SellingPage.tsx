@@ -2,14 +2,14 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
 import { Trans, useTranslation } from 'react-i18next';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { WorkspaceMonth } from '../../../core/actuals/allMonths.ts';
 import type { EstimateSaid } from '../../../core/actuals/estimates.ts';
 import { FileField } from '../../ui/FileField.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useUpload } from '../../ui/useUpload.ts';
 import { Estimates } from './Estimates.tsx';
-import { LaunchedRow, nowOf } from './LaunchedRow.tsx';
+import { LaunchedRow } from './LaunchedRow.tsx';
 import type { LaunchedLine } from './LaunchedRow.tsx';
 import { LaunchForm } from './LaunchForm.tsx';
 import type { LaneChoice } from './LaunchForm.tsx';
@@ -23,6 +23,12 @@ import './words.ts';
 
 type Props = {
   readonly lanes: readonly LaunchedLine[];
+  readonly counts: {
+    readonly all: number;
+    readonly settled: number;
+    readonly less: number;
+    readonly asks: number;
+  };
   readonly mix: { readonly currency: string; readonly volume: number; readonly mix: number } | null;
   readonly unknown: readonly CodeUnknown[];
   readonly months: readonly WorkspaceMonth[];
@@ -101,11 +107,16 @@ export function SellingPage(p: Props) {
       {p.lanes.length === 0 ? (
         <Typography sx={{ my: 2, maxWidth: 720 }}>{t('selling.begin')}</Typography>
       ) : (
-        <Answer lanes={p.lanes} mix={p.mix} />
+        <Answer counts={p.counts} mix={p.mix} />
       )}
       {p.lanes.map((lane) => (
         <LaunchedRow key={lane.laneId} lane={lane} base={p.base} home={p.homeCurrency} />
       ))}
+      {p.counts.all > p.lanes.length && (
+        <Button component={Link} to="?all" preventScrollReset>
+          {t('selling.showAll', { count: p.counts.all })}
+        </Button>
+      )}
       <WholeMonths months={p.months} home={p.homeCurrency} stock={p.stock} places={p.places} />
       <Estimates estimates={p.estimates} />
       <UnknownCodes codes={p.unknown} {...(p.canEdit && { onMine: setLaunching })} />
@@ -114,13 +125,10 @@ export function SellingPage(p: Props) {
   );
 }
 
-function Answer({ lanes, mix }: Pick<Props, 'lanes' | 'mix'>) {
+function Answer({ counts, mix }: Pick<Props, 'counts' | 'mix'>) {
   const { t } = useTranslation();
   const f = useFormat();
-  const going = lanes.filter((l) => l.stopped === null);
-  const settled = going.filter((l) => l.gist !== null).length;
-  const less = going.filter((l) => ['loses', 'paysLess'].includes(nowOf(l).stands.standing)).length;
-  const asks = going.filter((l) => l.decisions.length > 0).length;
+  const { settled, less, asks } = counts;
   const signed = (x: number, currency: string): string => `${x > 0 ? '+' : ''}${f.money(x, currency)}`;
   return (
     <Typography variant="h4" component="p" data-testid="selling-answer" sx={{ mb: 2 }}>

@@ -56,9 +56,19 @@ const lineOf = (name: string, whole: Compared | null) => ({
   stock: { units: null, from: null, value: null },
   decisions: [],
 });
+const countsOf = (lanes: Parameters<typeof SellingPage>[0]['lanes']) => {
+  const going = lanes.filter((l) => l.stopped === null);
+  return {
+    all: lanes.length,
+    settled: going.filter((l) => l.gist !== null).length,
+    less: going.filter((l) => ['loses', 'paysLess'].includes((l.lately ?? l).stands.standing)).length,
+    asks: going.filter((l) => l.decisions.length > 0).length,
+  };
+};
 const selling = (over: Partial<Parameters<typeof SellingPage>[0]> = {}) => (
   <SellingPage
     lanes={[]}
+    counts={countsOf(over.lanes ?? [])}
     mix={null}
     unknown={[]}
     months={[]}
@@ -398,6 +408,7 @@ describe('a report', () => {
       places={[{ marketplace: 'Alderway', country: 'DE', currency: 'EUR' }]}
       said={null}
       sameAs={null}
+      reading={null}
       base="/w/shop"
       canEdit
       {...over}

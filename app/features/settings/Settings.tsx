@@ -173,6 +173,11 @@ export function SettingsPage({
       <Section title={t('settings.widths')} text={t('settings.widthsText')}>
         {WIDTHS.map((source) => num(['widths', source], t(`source.${source}`), 'percent', false))}
       </Section>
+      <Section title={t('settings.drift')} text={t('settings.driftText')}>
+        {num(['drift', 'share'], t('settings.driftShare'), 'percent', false)}
+        {num(['drift', 'amount'], t('settings.driftAmount'), 'money', false)}
+        {num(['drift', 'units'], t('settings.driftUnits'), 'number', false)}
+      </Section>
       <EvidenceLevels settings={settings} set={set} num={num} />
       <NoticeChoice byMail={byMail} slug={head.slug} />
       <Members me={me} members={members} invitations={invitations} said={said} owner={owner} />

@@ -31,7 +31,7 @@ ALTER TABLE "bm"."launched_lane" ADD COLUMN "book" jsonb;--> statement-breakpoin
 ALTER TABLE "bm"."fee_claim" ADD CONSTRAINT "fee_claim_workspace_id_workspace_workspace_id_fk" FOREIGN KEY ("workspace_id") REFERENCES "bm"."workspace"("workspace_id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bm"."fee_claim" ADD CONSTRAINT "fee_claim_workspace_id_lane_id_lane_workspace_id_id_fk" FOREIGN KEY ("workspace_id","lane_id") REFERENCES "bm"."lane"("workspace_id","id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bm"."settled_place" ADD CONSTRAINT "settled_place_workspace_id_workspace_workspace_id_fk" FOREIGN KEY ("workspace_id") REFERENCES "bm"."workspace"("workspace_id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
-CREATE INDEX "settled_line_by_code" ON "bm"."settled_line" USING btree ("workspace_id","place","code","day");--> statement-breakpoint
+CREATE INDEX "settled_line_by_code" ON "bm"."settled_line" USING btree ("workspace_id","place","code","order");--> statement-breakpoint
 GRANT SELECT, INSERT, UPDATE, DELETE ON bm.fee_claim TO bm_app;
 --> statement-breakpoint
 ALTER TABLE bm.fee_claim ENABLE ROW LEVEL SECURITY;
@@ -75,3 +75,10 @@ SELECT a.workspace_id, a.place, a.currency, a.last,
   (SELECT jsonb_agg(jsonb_build_object('month', m.month, 'settled', m.settled, 'paidOut', m.paid_out)) FROM months m
     WHERE m.workspace_id = a.workspace_id AND m.place = a.place)
 FROM about a WHERE EXISTS (SELECT 1 FROM codes c WHERE c.workspace_id = a.workspace_id AND c.place = a.place);
+--> statement-breakpoint
+-- Statistics of lines that were stored a moment ago, for the role that stores them and may not ask for them itself.
+CREATE FUNCTION bm.look_at_settled_lines() RETURNS void LANGUAGE sql SECURITY DEFINER SET search_path = bm AS 'ANALYZE bm.settled_line';
+--> statement-breakpoint
+REVOKE ALL ON FUNCTION bm.look_at_settled_lines() FROM PUBLIC;
+--> statement-breakpoint
+GRANT EXECUTE ON FUNCTION bm.look_at_settled_lines() TO bm_app;
