@@ -34,7 +34,7 @@ export const demoSelling: readonly DemoSelling[] = [
     since: 215,
     story: [
       { pace: 0.95, lost: { ago: 150, units: 6, each: 3.2 } },
-      { from: 85, handling: 0.95, adverts: 2.5 },
+      { from: 85, handling: 0.95, adverts: 3 },
     ],
     came: { ago: 222, units: 1500, unitPrice: 1.62, freight: 1390 },
   },

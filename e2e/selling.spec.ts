@@ -3,7 +3,19 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import AxeBuilder from '@axe-core/playwright';
-import { addProduct, at, bm, downloadLane, expect, newcomer, ready, searchFor, test } from './help.ts';
+import {
+  addProduct,
+  at,
+  bm,
+  DEMO,
+  downloadLane,
+  enterDemo,
+  expect,
+  newcomer,
+  ready,
+  searchFor,
+  test,
+} from './help.ts';
 
 const HEAD = 'Posting;Booked on;Booking;Thing;Text;EUR;Pcs';
 /** Thirty sales in October, the third fee of each twice as high as one would think, and four that came back. */
@@ -130,12 +142,61 @@ test('a report of one’s own making shows which line eats the margin, to the fi
   await expect(page.getByRole('heading', { name: /beside the plan/ })).toContainText(
     money(whole.parts.difference),
   );
+  // What the card asks for handling is known: each of the thirty fees is above it.
+  const fees = page.getByRole('region', { name: 'Fees above the card' });
+  const claim = fees.getByRole('row', { name: /^Fulfilment, Oct 2026/ });
+  await expect(claim).toContainText('30 of 30');
+  await claim.getByRole('button', { name: 'Orders' }).click();
+  await expect(page.getByRole('region', { name: 'Orders' }).getByRole('row', { name: /^B7/ })).toBeVisible();
+  await claim.getByLabel('Claim of Fulfilment, Oct 2026').selectOption({ label: 'claimed' });
+  await expect(claim).toContainText('asked for €');
+  await page.getByLabel('Units there').fill('40');
+  await page.getByLabel('Units there').blur();
+  await page.getByRole('button', { name: 'Note the count' }).click();
+  await expect(page.getByTestId('shelf-said')).toContainText('40 units by the last count');
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map((v) => v.id)).toEqual([]);
+  await page.getByLabel('Because').selectOption({ label: 'it pays less than it must' });
+  await page.getByRole('button', { name: 'Let it go' }).click();
+  await expect(page.getByText(/^Let go on .*it pays less than it must/)).toBeVisible();
+  await page.getByRole('button', { name: 'Go on with it after all' }).click();
+  await expect(page.getByLabel('Because')).toBeVisible();
   await page.getByRole('button', { name: 'Take off sale' }).click();
   await expect(page.getByText('Codes that no lane on sale has')).toBeVisible();
   await page.setViewportSize({ width: 390, height: 844 });
   expect(
     await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
   ).toBeLessThanOrEqual(0);
+});
+
+test('the demo tells what came after its launches, and what to decide', async ({ page }) => {
+  await enterDemo(page);
+  await page.goto(at(`${DEMO}/selling`));
+  await ready(page);
+  const moss = page.getByRole('article', { name: 'Moss pole, bendable, 60 cm' });
+  const here = moss.filter({ hasText: 'Alderway DE' });
+  await expect(here).toContainText('Loses, most of all by Adverts');
+  const decide = here.getByRole('list', { name: 'To decide' });
+  await expect(decide).toContainText('fees are above the card');
+  await expect(decide).toContainText('Cut adverts');
+  await expect(moss.filter({ hasText: 'Alderway ES' })).toContainText('most of all by its price');
+  await expect(page.getByRole('article', { name: /^Seed-starting kit/ })).toContainText(
+    'most of all by Returns',
+  );
+  await expect(page.getByRole('article', { name: 'Rain barrel tap kit' })).toContainText('Pays');
+  await expect(page.getByText(/No report speaks of .*: is one missing\?/)).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'How good the estimates were' }).getByRole('row', { name: /^Price/ }),
+  ).toBeVisible();
+  await here.getByRole('link').click();
+  await ready(page);
+  const drifts = page.getByRole('region', { name: 'Left the plan in both of the last two periods' });
+  await expect(drifts.getByRole('row', { name: /^Fulfilment/ })).toBeVisible();
+  const lines = page.getByRole('region', { name: 'A unit sold' });
+  await expect(lines.getByRole('row', { name: /^Goods/ })).toContainText('orders received');
+  await expect(page.getByTestId('shelf-said')).toContainText('units by what orders brought');
+  await page.getByLabel('Days').selectOption({ label: 'since the launch' });
+  await expect(page.getByRole('heading', { name: /^Why the profit is/ })).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((v) => v.id)).toEqual([]);
 });

@@ -33,18 +33,6 @@ Slim: 16 x 11 x 1 in at most.
 Carton: 20 x 15 x 9 in at most.
 What counts is the weight, or length x width x height / 150.
 * textiles +0.30`;
-/** What a marketplace settled for a lane of the demo in October: a dearer fee, more that came back, dearer adverts. */
-function settled() {
-  const lines = ['Date;Order;Code;Kind of line;Amount;Units'];
-  for (let i = 0; i < 90; i++) {
-    const day = `${String(1 + (i % 30)).padStart(2, '0')}.10.2026`;
-    lines.push(`${day};E${i};BEE-3;Sold;34,90;1`, `${day};E${i};BEE-3;Commission;-4,54;`);
-    lines.push(`${day};E${i};BEE-3;Packing;-4,86;`);
-    if (i % 9 === 0)
-      lines.push(`${day};E${i};BEE-3;Sent back;-34,90;1`, `${day};E${i};BEE-3;Commission;4,54;`);
-  }
-  return [...lines, '31.10.2026;;;Ads;-351,00;'].join('\n');
-}
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
 
@@ -175,37 +163,6 @@ try {
   await page.waitForLoadState('networkidle');
   await shoot(page, 'order');
   await page.goto(`${base}/selling`);
-  await page.waitForLoadState('networkidle');
-  await page.getByRole('button', { name: 'Put a lane on sale' }).click();
-  await page.getByRole('combobox', { name: 'Lane' }).click();
-  await page.keyboard.type('Bee house, larch');
-  await page
-    .getByRole('option', { name: /Alderway, DE/ })
-    .first()
-    .click();
-  await page.getByLabel(/^Listing code/).fill('BEE-3');
-  await page.getByLabel('First day on sale').fill('2026-10-01');
-  await page.getByRole('button', { name: 'Put on sale', exact: true }).click();
-  await page.getByText('Nothing of it has been settled yet.').waitFor();
-  await page
-    .getByLabel('Bring in a report')
-    .setInputFiles({ name: 'October.csv', mimeType: 'text/csv', buffer: Buffer.from(settled()) });
-  await page.waitForURL(/reports/);
-  await page.getByLabel('Marketplace and country').selectOption({ label: 'Alderway DE, EUR' });
-  await page.getByRole('button', { name: 'Read the report' }).click();
-  for (const [text, kind] of [
-    ['sold', 'Sale'],
-    ['commission', 'Referral fee'],
-    ['packing', 'Fulfilment'],
-    ['sent back', 'Refund to the buyer'],
-    ['ads', 'Adverts'],
-  ])
-    await page.getByLabel(new RegExp(`^${text}`)).selectOption({ label: kind });
-  await page.getByRole('button', { name: 'Read again' }).click();
-  await page.getByText('Say what these are').waitFor({ state: 'detached' });
-  await page.getByRole('main').getByRole('link', { name: 'Selling' }).click();
-  await page.getByRole('article').getByRole('link').first().click();
-  await page.getByText('Why the profit is').waitFor();
   await page.waitForLoadState('networkidle');
   await shoot(page, 'selling');
   await page.goto(`${base}/lists`);

@@ -17,6 +17,7 @@ import { findClaims, stateClaim } from './use/claims.ts';
 import { draftOrders } from './use/draftOrders.ts';
 import { countStock, dropCount, launchLane, letGo, takeOver, unlaunchLane } from './use/launched.ts';
 import { dropBill, moveOrder, noteBill, receiveGoods, saveOrder } from './use/orderSteps.ts';
+import { keepBooks } from './use/laneBooks.ts';
 import { loadOrder } from './use/orders.ts';
 import { readingOf, readReport } from './use/readReports.ts';
 import { savePatches } from './use/savePatches.ts';
@@ -138,11 +139,13 @@ describe('fees above the card', () => {
 
 describe('drift', () => {
   const told = () =>
-    inWorkspace(w.id, (tx) =>
-      tx
-        .select({ data: notice.data, link: notice.link })
-        .from(notice)
-        .where(and(eq(notice.workspaceId, w.id), eq(notice.kind, 'drift'))),
+    keepBooks(w.id).then(() =>
+      inWorkspace(w.id, (tx) =>
+        tx
+          .select({ data: notice.data, link: notice.link })
+          .from(notice)
+          .where(and(eq(notice.workspaceId, w.id), eq(notice.kind, 'drift'))),
+      ),
     );
   it('is told once, and again only where other lines drift', async () => {
     await launch();

@@ -1,6 +1,6 @@
 /**
  * The clock of long work: every hour each workspace with a feed has its watched markets brought up to date, once
- * a day, and is reminded of suppliers who have not answered.
+ * a day, is reminded of suppliers who have not answered, and is told of lanes on sale that have left their plan.
  */
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { organization } from '../db/authSchema.ts';
@@ -10,6 +10,7 @@ import { task, watched } from '../db/schema.ts';
 import { log } from '../log.ts';
 import { remindOfEnquiries } from '../use/enquiries.ts';
 import { feedOf } from '../use/feeds.ts';
+import { keepBooks } from '../use/laneBooks.ts';
 import { storeTask, wake } from '../use/tasks.ts';
 import { queue } from './boss.ts';
 import type { TaskKind } from './kinds.ts';
@@ -71,6 +72,7 @@ export async function oneRound(): Promise<number> {
   for (const { id } of await authDb().select({ id: organization.id }).from(organization)) {
     if ((await startDue(id)) !== null) started++;
     await remindOfEnquiries(id);
+    await keepBooks(id);
   }
   return started;
 }

@@ -107,6 +107,9 @@ async function claimsOf(
   return found.map((c) => ({ ...c, laneId: lanes.get(c.code)?.laneId ?? '' }));
 }
 
+/** Claims that are stored in one statement. */
+const AT_ONCE = 500;
+
 /** What the reports do not show any more, though it was claimed. */
 const NOT_FOUND = { count: 0, of: 0, due: 0, charged: 0, orders: [] };
 
@@ -130,10 +133,14 @@ export async function findClaims(
   );
   await tx.delete(feeClaim).where(and(ofPlace, eq(feeClaim.state, 'open')));
   await tx.update(feeClaim).set({ found: NOT_FOUND }).where(ofPlace);
-  for (const { laneId, code, kind, month, why, ...found } of await claimsOf(tx, workspaceId, place, touched))
+  const claims = await claimsOf(tx, workspaceId, place, touched);
+  const rows = claims.map(({ laneId, code, kind, month, why, ...found }) => {
+    return { workspaceId, place, laneId, code, kind, month, why, found };
+  });
+  for (let at = 0; at < rows.length; at += AT_ONCE)
     await tx
       .insert(feeClaim)
-      .values({ workspaceId, place, laneId, code, kind, month, why, found })
+      .values(rows.slice(at, at + AT_ONCE))
       .onConflictDoUpdate({
         target: [
           feeClaim.workspaceId,
@@ -143,7 +150,7 @@ export async function findClaims(
           feeClaim.month,
           feeClaim.why,
         ],
-        set: { found, laneId },
+        set: { found: sql`excluded.found`, laneId: sql`excluded.lane_id` },
       });
 }
 

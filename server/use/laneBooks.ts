@@ -11,11 +11,13 @@ import type { NextOrder } from '../../core/cash/nextOrder.ts';
 import { SENT } from '../../core/orders/states.ts';
 import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
+import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, launchedLane, purchaseOrder } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { gone } from '../refusal.ts';
 import { openClaims } from './claims.ts';
+import { noticeDrift } from './driftNotices.ts';
 import { onSaleIn } from './onSale.ts';
 import type { LaneOnSale } from './onSale.ts';
 import { settingsIn } from './workspaces.ts';
@@ -74,7 +76,7 @@ async function fingerprint(tx: Tx, workspaceId: string, settings: Settings): Pro
 }
 const digest = (...of: unknown[]): string => createHash('sha256').update(JSON.stringify(of)).digest('hex');
 
-/** Every lane on sale of a candidate that is there, in the order they were launched. */
+/** Every lane on sale of a candidate that is there, in the order they were launched. What drifts is told of. */
 export async function laneEntries(tx: Tx, workspaceId: string): Promise<LaneEntry[]> {
   const settings = await settingsIn(tx, workspaceId);
   if (settings === null) throw gone();
@@ -120,6 +122,7 @@ async function workedOut(
     const { laneId } = l.launched;
     const book = entryOf(l, nextOf(l, now.settings), claims.get(laneId), keys.get(laneId) ?? '');
     books.set(laneId, book);
+    await noticeDrift(tx, workspaceId, l.launched, book);
     await tx
       .update(launchedLane)
       .set({ book })
@@ -127,3 +130,14 @@ async function workedOut(
   }
   return books;
 }
+
+/** Brings the books of a workspace up to date, so that what drifts is told of though nobody looks. */
+export const keepBooks = (workspaceId: string): Promise<void> =>
+  inWorkspace(workspaceId, async (tx) => {
+    const [any] = await tx
+      .select({ laneId: launchedLane.laneId })
+      .from(launchedLane)
+      .where(eq(launchedLane.workspaceId, workspaceId))
+      .limit(1);
+    if (any !== undefined) await laneEntries(tx, workspaceId);
+  });

@@ -65,14 +65,6 @@ export async function sumUp(tx: Tx, workspaceId: string, place: string, touched:
 
 async function sumsOf(tx: Tx, workspaceId: string, place: string, touched: Touched): Promise<SettledSums> {
   const summing = new SummingUp();
-  // Refunds of other months tell which fees of these came back.
-  const codes = [...new Set(touched.map((t) => t.code))];
-  const refunds = inPieces<{ order: string }>(
-    tx,
-    sql`select distinct "order" from bm.settled_line where workspace_id = ${workspaceId} and place = ${place}
-      and code = any(${sql.param(codes)}::text[]) and kind = 'refund' and counts and "order" <> ''`,
-  );
-  for await (const { order } of refunds) summing.refundOf(order);
   const lines = inPieces<SummedLine>(
     tx,
     sql`select l.day::text as day, l."order", l.code, l.kind, l.amount::float8 as amount, l.tax::float8 as tax, l.units
@@ -81,6 +73,18 @@ async function sumsOf(tx: Tx, workspaceId: string, place: string, touched: Touch
       where l.workspace_id = ${workspaceId} and l.place = ${place} and l.counts`,
   );
   for await (const line of lines) summing.add(line);
+  // Refunds of other months tell which fees of these came back.
+  const doubt = summing.inDoubt();
+  if (doubt.length > 0) {
+    const refunds = inPieces<{ order: string }>(
+      tx,
+      sql`select distinct l."order" from unnest(${sql.param(doubt.map((d) => d.code))}::text[],
+          ${sql.param(doubt.map((d) => d.order))}::text[]) as d(code, "order")
+        join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = ${place} and l.code = d.code
+          and l."order" = d."order" and l.kind = 'refund' and l.counts`,
+    );
+    for await (const { order } of refunds) summing.refundOf(order);
+  }
   return summing.sums();
 }
 

@@ -20,7 +20,6 @@ import { removeFolder } from '../files/store.ts';
 import { sourceOf } from '../jobs/listTask.ts';
 import { gone, refused } from '../refusal.ts';
 import { findClaims } from './claims.ts';
-import { noticeDrift } from './driftNotices.ts';
 import { needRoomForReport } from './quotas.ts';
 import { headsOf, takeIn, widest } from './receiveLists.ts';
 import { lockReports, placeIn, placeOf } from './settledPlaces.ts';
@@ -35,7 +34,7 @@ const MOST_LINES = 1_000_000;
 /** Lines stored in one statement, and read back at once. */
 const AT_ONCE = 5000;
 /** Lines after which the database is told to look at them anew before it plans what is asked of them. */
-const MANY_LINES = 2000;
+const MANY_LINES = 500;
 const SHOWN_REFUSED = 500;
 const SHOWN_ROWS = 5;
 
@@ -185,7 +184,6 @@ export async function readSettlement(
     const touched = bothOf(dropped, await touchedBy(tx, workspaceId, id));
     for (const p of new Set([place, ...(was === null ? [] : [was]), ...touched.keys()]))
       await closeBooks(tx, workspaceId, p, touched.get(p) ?? []);
-    await noticeDrift(tx, workspaceId, place);
     return said;
   });
 }
