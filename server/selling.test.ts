@@ -1,4 +1,4 @@
-/** Lanes on sale on the real database: fees claimed, drift told once, stock, orders as cost, decisions, what is taken over. */
+/** Lanes on sale on the real database: fees claimed, drift told, stock, decisions, what is taken over, long reports. */
 import { Readable } from 'node:stream';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
@@ -127,7 +127,7 @@ describe('fees above the card', () => {
     expect((await claims()).map((c) => c.why)).toEqual(['aboveCard']);
     expect(await refusalOf(stateClaim(w.id, key, { state: 'claimed', note: '' }, w.personId))).toBe('gone');
   });
-  it('are found when a lane is put on sale after its reports, and go with it unless somebody claimed them', async () => {
+  it('are found when a lane is put on sale after its reports, and go with it unless claimed', async () => {
     await bring(month('2026-09', 5, 5));
     expect(await inWorkspace(w.id, (tx) => tx.select().from(feeClaim))).toEqual([]);
     await launch();

@@ -52,7 +52,8 @@ export const sellingWords = {
       raisePrice:
         'Raise the price from {{from}} to {{price}}: it would make up for the {{gap}} that a unit lacks.',
       cutAdverts:
-        'Cut adverts: they take {{actual}} of a unit sold instead of {{planned}}, {{year}} more in a year at this pace.',
+        'Cut adverts: they take {{actual}} of a unit sold instead of {{planned}}, {{year}} more in a year ' +
+        'at this pace.',
       claim_one: 'Claim {{amount}}: one fee is above the card.',
       claim_other: 'Claim {{amount}}: {{count}} fees are above the card.',
       reorder: 'Order {{units}} by {{day}}: it takes {{money}}.',
@@ -79,7 +80,9 @@ export const sellingWords = {
     },
     estimates: {
       title: 'How good the estimates were',
-      lead: 'Actual beside planned over all launches that sold enough. The width is what four in five of them kept within.',
+      lead:
+        'Actual beside planned over all launches that sold enough. The width is what four in five of them kept ' +
+        'within.',
       input: 'Estimate of',
       launches: 'Launches',
       middle: 'The middle one was off by',
@@ -321,7 +324,9 @@ export const sellingWords = {
     },
     take: {
       title: 'Take over what came',
-      lead: 'Into the lane as it is now, for the next plan, marked as actual. What it stood at when it went on sale stays.',
+      lead:
+        'Into the lane as it is now, for the next plan, marked as actual. What it stood at when it went on sale ' +
+        'stays.',
       nothing: 'nothing',
       price: 'Price {{now}} instead of {{was}}, of {{units}} units',
       returnRate: 'Returns {{now}} instead of {{was}}, of {{units}} units',

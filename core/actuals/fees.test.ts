@@ -55,7 +55,7 @@ describe('fees by the card', () => {
     const taxed = line('sale', 26, { tax: 2 * STEPS });
     expect(over([taxed, line('referral', -3.6)], exclusive)).toEqual([]);
   });
-  it('without the sale, without an order, where one sends oneself and where the card is silent, nothing is judged', () => {
+  it('without sale or order, where one sends oneself and where the card is silent, nothing is judged', () => {
     expect(over([line('referral', -9)])).toEqual([]);
     expect(over([{ ...sale, units: 0 }, line('referral', -9)])).toEqual([]);
     expect(over([{ ...sale, order: '' }, line('referral', -9)])).toEqual([]);

@@ -40,7 +40,7 @@ export type RunInput = {
   readonly fixedMonthly: number;
   readonly cash: number;
   readonly reserve: number;
-  /** A lane that is on sale already: what is on the shelf, and what comes in on which day. Nothing is ordered at first. */
+  /** A lane that is on sale already, by what is on the shelf and comes in when. Nothing is ordered at first. */
   readonly running?: {
     readonly stock: number;
     readonly onTheWay: readonly { readonly day: number; readonly units: number }[];

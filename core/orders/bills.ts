@@ -13,7 +13,6 @@ export const BILL_KINDS = [
   'prep',
   'buyingCosts',
 ] as const satisfies Line[];
-export type BillKind = (typeof BILL_KINDS)[number];
 export const SHARED_BY = ['value', 'units', 'weight', 'volume'] as const;
 export type SharedBy = (typeof SHARED_BY)[number];
 

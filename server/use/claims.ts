@@ -114,8 +114,8 @@ const AT_ONCE = 500;
 const NOT_FOUND = { count: 0, of: 0, due: 0, charged: 0, orders: [] };
 
 /**
- * Holds what a place charged against the cards anew, all of it or in the months that are touched. Claims that nobody has done anything about come and go with what
- * was settled; of the others it is noted what is found of them now.
+ * Holds what a place charged against the cards anew, all of it or in the months that are touched. Claims that nobody
+ * has done anything about come and go with what was settled; of the others it is noted what is found of them now.
  */
 export async function findClaims(
   tx: Tx,

@@ -32,8 +32,8 @@ export type Touched = Impact & {
 
 /**
  * Lanes that a version (or a draft that is read as `data`) of a card would change, with profit before and
- * after in the home currency, those on sale before the others, largest fall first. Lanes of deleted, archived or dropped candidates are left
- * out.
+ * after in the home currency, those on sale before the others, largest fall first. Lanes of deleted, archived or
+ * dropped candidates are left out.
  */
 export async function touchedBy(
   workspaceId: string,

@@ -150,11 +150,7 @@ function Orders({ claim, currency }: { claim: ClaimShown; currency: string }) {
   const money = (x: number): string => f.money(x, currency);
   const { orders, count } = claim.found;
   return (
-    <Box
-      sx={{ mt: 1, maxHeight: 300, overflowY: 'auto' }}
-      tabIndex={0}
-      role="region"
-      aria-label={t('launched.claims.orders')}>
+    <Box sx={{ mt: 1, maxHeight: 300, overflowY: 'auto' }}>
       <FigureTable label={t('launched.claims.orders')}>
         <thead>
           <tr>
