@@ -1,29 +1,27 @@
-/** Lanes on sale on the real database: fees claimed, drift told, stock, decisions, what is taken over, long reports. */
+/** Lanes on sale on the real database: fees claimed, drift told, stock, decisions, what is taken over. */
 import { Readable } from 'node:stream';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { settlementMap } from '../core/actuals/schema.ts';
 import { SummingUp } from '../core/actuals/sums.ts';
+import { evaluate } from '../core/lane/evaluate.ts';
 import { Draw } from '../core/testing/draw.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
-import { closeQueue } from './jobs/boss.ts';
-import { candidate, feeClaim, notice, settledLine, settledMonth, task } from './db/schema.ts';
-import { readReportOnServer } from './jobs/readReport.ts';
+import { candidate, feeClaim, notice, settledLine, settledMonth } from './db/schema.ts';
 import { Refusal } from './refusal.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
-import { createCandidates, loadSheet } from './use/candidates.ts';
+import { createCandidates, documentOf, loadSheet } from './use/candidates.ts';
 import { findClaims, stateClaim } from './use/claims.ts';
 import { draftOrders } from './use/draftOrders.ts';
 import { countStock, dropCount, launchLane, letGo, takeOver, unlaunchLane } from './use/launched.ts';
 import { dropBill, moveOrder, noteBill, receiveGoods, saveOrder } from './use/orderSteps.ts';
 import { keepBooks } from './use/laneBooks.ts';
+import { keepLeftOver } from './use/leftOver.ts';
 import { loadOrder } from './use/orders.ts';
-import { readingOf, readReport } from './use/readReports.ts';
 import { savePatches } from './use/savePatches.ts';
 import { loadLaunched, loadSelling } from './use/selling.ts';
 import { readSettlement, receiveSettlement, takeBackSettlement } from './use/settlements.ts';
-import { cancelTask } from './use/tasks.ts';
 
 let w: TestWorkspace;
 let candidateId: string;
@@ -48,7 +46,7 @@ beforeEach(async () => {
   await patch(['typed', 'fulfilmentFee'], 4);
   await patch(['typed', 'referralPct'], 0.1);
 });
-afterAll(() => Promise.all([closeDatabase(), closeQueue()]));
+afterAll(closeDatabase);
 
 const PLACE = { marketplace: 'Alderway', country: 'DE', currency: 'EUR' };
 const MAP = settlementMap.parse({
@@ -257,6 +255,27 @@ describe('decisions of a lane', () => {
     expect((await loadSelling(w.id)).lanes[0]?.stopped).toBeNull();
     expect(await stage()).toBe('selling');
   });
+  it('what is left of it brings what its sale brings, and is kept as a scenario without its goods', async () => {
+    await launch();
+    expect((await loadLaunched(w.id, laneId)).ways).toEqual([]);
+    await letGo(w.id, laneId, { reason: 'season', note: '', by: '' }, w.personId);
+    const [own, ...others] = (await loadLaunched(w.id, laneId)).ways;
+    expect(others).toEqual([]);
+    const figures = (await lane())?.result?.figures;
+    const sheet = await loadSheet(w.id, candidateId);
+    const unit = documentOf(sheet as NonNullable<typeof sheet>, (await lane()) as never);
+    expect(own).toMatchObject({ laneId, price: 29.9 });
+    if (figures?.unitProfit != null) {
+      expect(own?.brings).toBeCloseTo(figures.unitProfit + (evaluate(unit).figures.landedCost as number), 6);
+      const at = evaluate({ ...unit, price: own?.floor as number }).figures;
+      expect((at.unitProfit as number) + (at.landedCost as number)).toBeGreaterThanOrEqual(-1e-9);
+    }
+    await keepLeftOver(w.id, candidateId, { of: laneId, price: 12.5, name: 'Sell off' }, w.personId);
+    const kept = (await loadSheet(w.id, candidateId))?.lanes.find((l) => l.scenarioOf === laneId);
+    expect(kept?.data).toMatchObject({ name: 'Sell off', price: 12.5, noGoods: true, route: 'none' });
+    const gone = keepLeftOver(w.id, candidateId, { of: 'none', price: 1, name: '' }, w.personId);
+    expect(await refusalOf(gone)).toBe('gone');
+  });
   it('what came goes into the lane as it is now, as actual; the plan stays what it was', async () => {
     await launch();
     expect(await refusalOf(takeOver(w.id, laneId, ['price'], w.personId))).toBe('nothingToTakeOver');
@@ -379,71 +398,5 @@ describe('books after each report', () => {
       await booksAreWhole();
     }
     expect(did.size).toBe(3);
-  });
-});
-
-describe('a long report', () => {
-  const long = (rows: number): string =>
-    [
-      'No,Date,Order,Item,What,Amount,Qty',
-      ...Array.from({ length: rows }, (_, i) => `L${i},2026-10-05,Q${i},BB,sold,29.9,1`),
-    ].join('\n');
-  const receive = async (rows: number) =>
-    (await receiveSettlement(w.id, 'long.csv', Readable.from([Buffer.from(long(rows))]), w.personId)).id;
-  const how = { place: PLACE, map: MAP, sheet: null };
-  const sold = async (): Promise<number> => {
-    const months = await inWorkspace(w.id, (tx) => tx.select().from(settledMonth));
-    return months.reduce((s, m) => s + (m.sums.sale?.units ?? 0), 0);
-  };
-  const taskOf = async (): Promise<string> => {
-    const [t] = await inWorkspace(w.id, (tx) =>
-      tx.select({ id: task.id }).from(task).where(eq(task.kind, 'readReport')),
-    );
-    return t?.id ?? '';
-  };
-  it('is read on the server, told of when it is done, and by one at a time', async () => {
-    const id = await receive(45_000);
-    expect(await readReport(w.id, id, how, w.personId)).toBe('reading');
-    expect(await refusalOf(readReport(w.id, id, how, w.personId))).toBe('reportBeingRead');
-    expect(await readingOf(w.id, id)).toMatchObject({ state: 'waiting', done: 0 });
-    expect(await readReportOnServer({ workspaceId: w.id, taskId: await taskOf() })).toBe(false);
-    expect(await readingOf(w.id, id)).toMatchObject({ state: 'done', done: 45_000, error: null });
-    expect(await sold()).toBe(45_000);
-    const told = await inWorkspace(w.id, (tx) =>
-      tx.select().from(notice).where(eq(notice.kind, 'reportRead')),
-    );
-    expect(told).toMatchObject([{ data: { count: 45_000 }, link: `/selling/reports/${id}` }]);
-  });
-  it('that breaks off at any step, is ended or does not fit, leaves what was there', async () => {
-    await bring(month('2026-09', 4, 4));
-    const id = await receive(45_000);
-    for (const at of [1, 2]) {
-      let calls = 0;
-      const breaks = async (): Promise<boolean> => {
-        if (++calls === at) throw new Error('killed');
-        return true;
-      };
-      await expect(readSettlement(w.id, id, how, breaks)).rejects.toThrow('killed');
-      expect(await sold()).toBe(4);
-    }
-    await readReport(w.id, id, how, w.personId);
-    const taskId = await taskOf();
-    const reading = readReportOnServer({ workspaceId: w.id, taskId });
-    await cancelTask(w.id, taskId);
-    expect(await reading).toBe(false);
-    expect(await readingOf(w.id, id)).toMatchObject({ state: 'cancelled' });
-    expect(await sold()).toBe(4);
-    const unfit = { ...how, map: { ...MAP, amounts: [{ column: 'Sum', kind: null }] } };
-    await inWorkspace(w.id, (tx) => tx.delete(task).where(eq(task.kind, 'readReport')));
-    await readReport(w.id, id, unfit, w.personId);
-    await readReportOnServer({ workspaceId: w.id, taskId: await taskOf() });
-    expect(await readingOf(w.id, id)).toMatchObject({ state: 'failed', error: { code: 'headingsNotFound' } });
-    // Taken back while it waited.
-    await inWorkspace(w.id, (tx) => tx.delete(task).where(eq(task.kind, 'readReport')));
-    await readReport(w.id, id, how, w.personId);
-    await takeBackSettlement(w.id, id);
-    await readReportOnServer({ workspaceId: w.id, taskId: await taskOf() });
-    expect(await readingOf(w.id, id)).toMatchObject({ state: 'failed', error: { code: 'reportGone' } });
-    expect(await sold()).toBe(4);
   });
 });

@@ -343,6 +343,21 @@ export const sellingWords = {
       goOn: 'Go on with it after all',
       by: 'Decided by {{name}}.',
     },
+    left: {
+      title: 'What is left of it',
+      lead:
+        'Units that are there are paid for. What one of them brings, the way to another country not yet taken off; kept ' +
+        'as a scenario, it is weighed without its goods and their way in.',
+      by: 'Sold by',
+      price: 'At',
+      brings: 'Brings a unit',
+      floor: 'Brings something above',
+      priceOf: 'Price by {{lane}}',
+      keep: 'Keep as scenario',
+      keepOf: 'Keep as a scenario of {{lane}}',
+      sellOff: 'Sell off what is left',
+      elsewhere: 'What is left, sent here',
+    },
     off: 'Take off sale',
     sheet: 'To its sheet',
   },

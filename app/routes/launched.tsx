@@ -3,10 +3,12 @@ import { z } from 'zod';
 import { CLAIM_STATES, FEE_KINDS } from '../../core/actuals/fees.ts';
 import { stopped } from '../../core/actuals/letGo.ts';
 import { TAKEN_OVER } from '../../core/actuals/takeOver.ts';
+import { positive } from '../../core/money/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
 import { stateClaim } from '../../server/use/claims.ts';
 import { countStock, dropCount, letGo, takeOver, unlaunchLane } from '../../server/use/launched.ts';
+import { keepLeftOver } from '../../server/use/leftOver.ts';
 import { loadLaunched } from '../../server/use/selling.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { LaunchedPage } from '../features/selling/LaunchedPage.tsx';
@@ -28,6 +30,12 @@ const told = z.discriminatedUnion('intent', [
   z.strictObject({ intent: z.literal('dropCount'), day }),
   stopped.pick({ reason: true, note: true }).extend({ intent: z.literal('letGo') }),
   z.strictObject({ intent: z.literal('goOn') }),
+  z.strictObject({
+    intent: z.literal('leftOver'),
+    of: z.string().max(64),
+    price: positive,
+    name: z.string().max(100),
+  }),
   z.strictObject({ intent: z.literal('takeOver'), whats: z.array(z.enum(TAKEN_OVER)).max(10) }),
   z.strictObject({
     intent: z.literal('claim'),
@@ -63,6 +71,12 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
     case 'goOn':
       await letGo(workspaceId, lane, null, person.id);
       break;
+    case 'leftOver': {
+      const { intent: _, ...said } = act;
+      const { candidateId } = await loadLaunched(workspaceId, lane);
+      await keepLeftOver(workspaceId, candidateId, said, person.id);
+      throw redirect(`/w/${slug}/weigh/${candidateId}`);
+    }
     case 'takeOver':
       await takeOver(workspaceId, lane, act.whats, person.id);
       break;

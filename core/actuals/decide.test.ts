@@ -13,6 +13,7 @@ import { estimatesOf } from './estimates.ts';
 import { gapsOf } from './gaps.ts';
 import { gistOf } from './gist.ts';
 import { hurdlesOnActuals } from './hurdles.ts';
+import { leftOverOf } from './leftOver.ts';
 import { placeSettled, soldOf } from './onSale.ts';
 import { offersOf, pacePerMonth } from './takeOver.ts';
 import type { SettledKind } from './schema.ts';
@@ -291,5 +292,21 @@ describe('a gist', () => {
     expect(none).toMatchObject({ difference: null, actual: { gross: null, units: 0 } });
     const blank = gistOf({ ...whole, lines: whole.lines.map((l) => ({ ...l, planned: null })) });
     expect(blank.planned.families.goods).toBeNull();
+  });
+});
+
+describe('what is left over', () => {
+  it('brings what the sale brings, its cost spent; nothing is known of a lane without its cost', () => {
+    const { brings, floor } = leftOverOf(BASE);
+    const { unitProfit, landedCost } = evaluate(BASE).figures;
+    expect(brings).toBeCloseTo((unitProfit as number) + (landedCost as number), 9);
+    const at = (price: number) => {
+      const f = evaluate({ ...BASE, price }).figures;
+      return (f.unitProfit as number) + (f.landedCost as number);
+    };
+    expect(at(floor as number)).toBeGreaterThanOrEqual(-1e-9);
+    expect(at((floor as number) - 0.02)).toBeLessThan(0);
+    expect(leftOverOf({ ...BASE, price: null }).brings).toBeNull();
+    expect(leftOverOf({ ...BASE, goods: null })).toEqual({ brings: null, floor: null });
   });
 });

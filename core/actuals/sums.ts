@@ -52,7 +52,7 @@ export class SummingUp {
   private last: { code: string; month: string; cell: Cell } | null = null;
   private readonly refunded = new Set<string>();
   /** Charges above 0, of which it is not known until the end whether their order was refunded. */
-  private readonly above: { order: string; code: string; cell: Cell; at: number; amount: number }[] = [];
+  private readonly above: { order: string; cell: Cell; at: number; amount: number }[] = [];
 
   add(line: SummedLine): void {
     if (line.kind === null) return;
@@ -69,12 +69,13 @@ export class SummingUp {
     if (is === 'back') this.refunded.add(line.order);
     else if (is === 'vat' && line.amount < 0) cell[at + 1] = (cell[at + 1] as number) + line.amount;
     else if (is === 'cost' && line.amount > 0)
-      this.above.push({ order: line.order, code: line.code, cell, at: at + 1, amount: line.amount });
+      this.above.push({ order: line.order, cell, at: at + 1, amount: line.amount });
   }
 
   /** Orders with a charge above 0 of which no line was seen yet that gives money back; '' is none. */
-  inDoubt(): { readonly code: string; readonly order: string }[] {
-    return this.above.filter((a) => a.order !== '' && !this.refunded.has(a.order));
+  inDoubt(): string[] {
+    const orders = new Set(this.above.map((a) => a.order));
+    return [...orders].filter((order) => order !== '' && !this.refunded.has(order));
   }
 
   /** Some line of the order, of another month maybe, gives money back. */

@@ -855,7 +855,7 @@ export const settledLine = bm.table(
       foreignColumns: [settlement.workspaceId, settlement.id],
     }).onDelete('cascade'),
     index('settled_line_by_key').on(t.workspaceId, t.place, t.key),
-    index('settled_line_by_order').on(t.workspaceId, t.place, t.code, t.order),
+    index('settled_line_by_order').on(t.workspaceId, t.place, t.order),
     index('settled_line_by_day').on(t.workspaceId, t.place, t.code, t.day),
   ],
 );

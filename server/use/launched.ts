@@ -13,6 +13,7 @@ import { candidate, lane, launchedLane } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { gone, refused } from '../refusal.ts';
 import { documentOf, loadSheet } from './candidates.ts';
+import type { Sheet } from './candidates.ts';
 import { dropOpenClaims, findClaims } from './claims.ts';
 import { launchedIn, onSaleIn } from './onSale.ts';
 import type { Launched } from './onSale.ts';
@@ -217,7 +218,13 @@ export async function takeOver(
 export async function loadOffers(
   workspaceId: string,
   laneId: string,
-): Promise<{ readonly offers: readonly Offer[]; readonly candidateId: string; readonly day: string | null }> {
+): Promise<{
+  readonly offers: readonly Offer[];
+  readonly candidateId: string;
+  readonly day: string | null;
+  /** The candidate as it is now; null: it is not there. */
+  readonly sheet: Sheet | null;
+}> {
   const { lanes } = await inWorkspace(workspaceId, (tx) => onSaleIn(tx, workspaceId, { lanes: [laneId] }));
   const [found] = lanes;
   if (found === undefined) throw gone();
@@ -226,11 +233,16 @@ export async function loadOffers(
   const stored = sheet?.lanes.find((l) => l.id === laneId);
   const period = found.lately;
   if (sheet === null || stored === undefined || period === null)
-    return { offers: [], candidateId, day: null };
+    return { offers: [], candidateId, day: null, sheet };
   const { months } = found.sold;
   const ofPeriod = months.filter(
     (m) => m.month >= period.from.slice(0, 7) && m.month <= period.to.slice(0, 7),
   );
   const over = months.filter((m) => found.place.last === null || m.month < found.place.last.slice(0, 7));
-  return { offers: offersOf(documentOf(sheet, stored), period, ofPeriod, over), candidateId, day: period.to };
+  return {
+    offers: offersOf(documentOf(sheet, stored), period, ofPeriod, over),
+    candidateId,
+    day: period.to,
+    sheet,
+  };
 }

@@ -26,6 +26,8 @@ import type { ClaimSaid } from './claims.ts';
 import { entryOf, laneEntries, nextOf } from './laneBooks.ts';
 import type { LaneEntry } from './laneBooks.ts';
 import { loadOffers } from './launched.ts';
+import { waysOut } from './leftOver.ts';
+import type { WayOut } from './leftOver.ts';
 import { onSaleIn } from './onSale.ts';
 import { placeIn } from './settledPlaces.ts';
 import { settingsIn } from './workspaces.ts';
@@ -199,6 +201,8 @@ export type LaunchedPage = LaunchedSaid & {
   readonly next: NextOrder | null;
   readonly claims: readonly ClaimSaid[];
   readonly offers: readonly Offer[];
+  /** What a unit that is left would still bring, here and by other lanes of the product. */
+  readonly ways: readonly WayOut[];
   readonly homeCurrency: string;
 };
 
@@ -215,6 +219,8 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
   const { lately, launched } = l;
   const { candidateId, name, place, codes, since, stopped } = launched;
   const book = entryOf(l, next, open.get(laneId), '');
+  const { offers, sheet } = await loadOffers(workspaceId, laneId);
+  const lets = stopped !== null || book.decisions.some((d) => d.what === 'letGo');
   const hurdles = now.settings.hurdles[launched.candidate.way] ?? [];
   return {
     ...said({ laneId, candidateId, name, place, codes, since, stopped, book }),
@@ -234,7 +240,8 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
     coming: l.coming,
     next,
     claims,
-    offers: (await loadOffers(workspaceId, laneId)).offers,
+    offers,
+    ways: sheet === null || !lets ? [] : waysOut(sheet, laneId),
     homeCurrency: now.settings.homeCurrency,
   };
 }

@@ -30,10 +30,10 @@ export async function touchedBy(
     with own as materialized (
       select place, code, "order", key, day from bm.settled_line
       where workspace_id = ${workspaceId} and settlement_id = ${reportId}),
-    orders as materialized (select distinct place, code, "order" from own where "order" <> '')
+    orders as materialized (select distinct place, "order" from own where "order" <> '')
     select place, code, to_char(day, 'YYYY-MM') as month from own
     union select l.place, l.code, to_char(l.day, 'YYYY-MM') from orders o
-      join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place and l.code = o.code
+      join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place
         and l."order" = o."order"
     union select l.place, l.code, to_char(l.day, 'YYYY-MM') from own o
       join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place and l.key = o.key`);
@@ -78,10 +78,9 @@ async function sumsOf(tx: Tx, workspaceId: string, place: string, touched: Touch
   if (doubt.length > 0) {
     const refunds = inPieces<{ order: string }>(
       tx,
-      sql`select distinct l."order" from unnest(${sql.param(doubt.map((d) => d.code))}::text[],
-          ${sql.param(doubt.map((d) => d.order))}::text[]) as d(code, "order")
-        join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = ${place} and l.code = d.code
-          and l."order" = d."order" and l.kind = 'refund' and l.counts`,
+      sql`select distinct l."order" from unnest(${sql.param(doubt)}::text[]) as d("order")
+        join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = ${place} and l."order" = d."order"
+          and l.kind = 'refund' and l.counts`,
     );
     for await (const { order } of refunds) summing.refundOf(order);
   }

@@ -21,6 +21,8 @@ import { Drifts, HurdlesMet } from './Drifts.tsx';
 import { useLaneAct } from './LaneActs.ts';
 import { nowOf } from './LaunchedRow.tsx';
 import type { LaunchedLine } from './LaunchedRow.tsx';
+import { LeftOver } from './LeftOver.tsx';
+import type { WayOut } from './LeftOver.tsx';
 import { LetGo } from './LetGo.tsx';
 import { Decisions, StandsSaid, TwoBars, useLineName } from './parts.tsx';
 import { Shelf } from './Shelf.tsx';
@@ -39,6 +41,7 @@ export type Launched = LaunchedLine & {
   readonly next: NextOrder | null;
   readonly claims: readonly ClaimShown[];
   readonly offers: readonly Offer[];
+  readonly ways: readonly WayOut[];
   readonly homeCurrency: string;
 };
 
@@ -75,6 +78,7 @@ export function LaunchedPage({ page, base, today, canEdit }: Props) {
       <Shelf {...page} {...{ currency, today, canEdit }} home={page.homeCurrency} />
       {canEdit && <TakeOver offers={page.offers} currency={currency} />}
       <LetGo stopped={page.stopped} canEdit={canEdit} />
+      <LeftOver ways={page.ways} canEdit={canEdit} />
     </Box>
   );
 }

@@ -1,10 +1,7 @@
 // @vitest-environment jsdom
 import '../../ui/testing/dom.ts';
-import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { createRoutesStub } from 'react-router';
-import type { ReactElement } from 'react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import { settlementMap } from '../../../core/actuals/schema.ts';
 import { actualOf } from '../../../core/actuals/actual.ts';
 import { compare, standsAt } from '../../../core/actuals/compare.ts';
 import type { Compared } from '../../../core/actuals/compare.ts';
@@ -12,8 +9,8 @@ import { gistOf } from '../../../core/actuals/gist.ts';
 import type { KindSums } from '../../../core/actuals/sums.ts';
 import { plainLane } from '../../../core/testing/documents.ts';
 import { LaunchedPage } from './LaunchedPage.tsx';
-import { ReportPage } from './ReportPage.tsx';
 import { SellingPage } from './SellingPage.tsx';
+import { shown } from './testing/shown.tsx';
 
 const sum = (amount: number, units = 0) => ({ amount: amount * 10_000, back: 0, tax: null, units, lines: 1 });
 const settledAs = (own: KindSums, units: number | null): Compared =>
@@ -27,21 +24,6 @@ const compared = (units: number, price: number, adverts: number): Compared => {
   const own: KindSums = { sale: sum(units * price, units), adverts: sum(-adverts) };
   return settledAs(own, 10);
 };
-function shown(element: ReactElement, answer: object = {}) {
-  const acts: unknown[] = [];
-  const Stub = createRoutesStub([
-    {
-      path: '/w/shop/selling',
-      Component: () => element,
-      action: async ({ request }) => {
-        acts.push(await request.json());
-        return answer;
-      },
-    },
-  ]);
-  render(<Stub initialEntries={['/w/shop/selling']} />);
-  return acts;
-}
 const lineOf = (name: string, whole: Compared | null) => ({
   laneId: name,
   name,
@@ -149,6 +131,7 @@ const launched = (over: Partial<Parameters<typeof LaunchedPage>[0]['page']>, can
       next: null,
       claims: [],
       offers: [],
+      ways: [],
       homeCurrency: 'EUR',
       ...over,
     }}
@@ -331,7 +314,7 @@ describe('what is decided of a lane on sale', () => {
     fireEvent.click(within(row).getByRole('button', { name: 'Orders' }));
     const orders = within(screen.getAllByRole('region', { name: 'Orders' })[0] as HTMLElement);
     expect(orders.getByRole('row', { name: /^O-7/ }).textContent).toBe('O-75 Oct 20261€3.10€6.20€3.10');
-    expect(orders.getByText('and 2 more, which the total counts.')).toBeTruthy();
+    expect(screen.getByText('and 2 more, which the total counts.')).toBeTruthy();
     fireEvent.change(within(row).getByLabelText('Claim of Fulfilment, Oct 2026'), {
       target: { value: 'claimed' },
     });
@@ -380,123 +363,27 @@ describe('what is decided of a lane on sale', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Go on with it after all' }));
     await waitFor(() => expect(later).toEqual([{ intent: 'goOn' }]));
   });
+  it('what is left is kept as a scenario at a price of one’s own', async () => {
+    const ways = [
+      { laneId: 'l1', lane: 'Alderway, DE', currency: 'EUR', price: 24, brings: 9, floor: 11.5 },
+      { laneId: 'l2', lane: 'Alderway, FR', currency: 'EUR', price: null, brings: 6, floor: null },
+    ];
+    const acts = shown(launched({ ways }));
+    const left = within(await screen.findByRole('region', { name: 'What is left of it' }));
+    expect(left.getByRole('row', { name: /^Alderway, DE/ }).textContent).toContain('€24.00€9.00€11.50');
+    const there = left.getByRole('button', { name: 'Keep as a scenario of Alderway, FR' });
+    expect(there.hasAttribute('disabled')).toBe(true);
+    const price = left.getByLabelText(/^Price by Alderway, DE/);
+    fireEvent.change(price, { target: { value: '13' } });
+    fireEvent.blur(price);
+    fireEvent.click(left.getByRole('button', { name: 'Keep as a scenario of Alderway, DE' }));
+    await waitFor(() =>
+      expect(acts).toEqual([{ intent: 'leftOver', of: 'l1', price: 13, name: 'Sell off what is left' }]),
+    );
+  });
   it('who may only look has no buttons for any of it', async () => {
     shown(launched({ offers: [], counts: [{ day: '2026-11-01', units: 4 }] }, false));
     await screen.findByText(/^Counted on/);
     expect(screen.queryByRole('button', { name: /count|Take|go|off/i })).toBeNull();
-  });
-});
-
-describe('a report', () => {
-  const map = settlementMap.parse({
-    columns: { day: 'Date', kind: 'What' },
-    amounts: [{ column: 'Sum' }],
-    kinds: { sold: 'sale' },
-  });
-  const report = (over: Partial<Parameters<typeof ReportPage>[0]> = {}) => (
-    <ReportPage
-      id="r1"
-      name="october"
-      sheet={null}
-      sheets={['']}
-      header={['Date', 'What', 'Sum', 'Fee']}
-      rows={[['2026-10-01', 'Sold', '30', '-3']]}
-      map={map}
-      guessed={map}
-      earlier={{}}
-      place={null}
-      places={[{ marketplace: 'Alderway', country: 'DE', currency: 'EUR' }]}
-      said={null}
-      sameAs={null}
-      reading={null}
-      base="/w/shop"
-      canEdit
-      {...over}
-    />
-  );
-  it('is read once it is said where it is from, with the columns as they were chosen', async () => {
-    const acts = shown(report());
-    const read = await screen.findByRole('button', { name: 'Read the report' });
-    expect(read.hasAttribute('disabled')).toBe(true);
-    fireEvent.change(screen.getByLabelText('Marketplace and country'), { target: { value: 'Alderway/DE' } });
-    fireEvent.change(screen.getByLabelText('Tax'), { target: { value: 'Fee' } });
-    fireEvent.change(screen.getByLabelText('Amounts'), { target: { value: 'beside' } });
-    fireEvent.change(screen.getByLabelText('Decimals'), { target: { value: 'comma' } });
-    fireEvent.change(screen.getByLabelText('Days'), { target: { value: 'monthFirst' } });
-    fireEvent.change(screen.getByLabelText('Signs'), { target: { value: 'bare' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Another column of amounts' }));
-    fireEvent.change(screen.getAllByLabelText('is')[1] as HTMLElement, { target: { value: 'referral' } });
-    fireEvent.change(screen.getAllByLabelText('Amount')[1] as HTMLElement, { target: { value: 'Fee' } });
-    fireEvent.change(screen.getByLabelText('Tax'), { target: { value: '' } });
-    fireEvent.click(read);
-    await waitFor(() => expect(acts).toHaveLength(1));
-    expect(acts[0]).toMatchObject({
-      intent: 'read',
-      place: { marketplace: 'Alderway', country: 'DE', currency: 'EUR' },
-      map: {
-        columns: { day: 'Date', kind: 'What' },
-        amounts: [
-          { column: 'Sum', kind: null },
-          { column: 'Fee', kind: 'referral' },
-        ],
-        decimal: 'comma',
-        days: 'monthFirst',
-        signs: 'bare',
-        tax: 'beside',
-      },
-    });
-  });
-  it('takes up what was said of the place that is chosen, and of no other', async () => {
-    const earlier = { 'Alderway/DE': { ...map, kinds: { fee: 'referral' as const } } };
-    const acts = shown(
-      report({
-        map: null,
-        earlier,
-        places: [
-          { marketplace: 'Alderway', country: 'DE', currency: 'EUR' },
-          { marketplace: 'Nordkai', country: 'DE', currency: 'EUR' },
-        ],
-      }),
-    );
-    const read = await screen.findByRole('button', { name: 'Read the report' });
-    const choose = (value: string) =>
-      fireEvent.change(screen.getByLabelText('Marketplace and country'), { target: { value } });
-    choose('Alderway/DE');
-    fireEvent.click(read);
-    await waitFor(() => expect(acts).toHaveLength(1));
-    choose('Nordkai/DE');
-    await waitFor(() => expect(read.hasAttribute('disabled')).toBe(false));
-    fireEvent.click(read);
-    await waitFor(() => expect(acts).toHaveLength(2));
-    expect(acts.map((a) => (a as { map: { kinds: object } }).map.kinds)).toEqual([
-      { fee: 'referral' },
-      map.kinds,
-    ]);
-  });
-  it('says what waits and what was refused; a kind that is said goes with the next reading', async () => {
-    const said = {
-      rows: 3,
-      lines: 1,
-      amount: 300_000,
-      waiting: [{ kind: 'levy', lines: 1, amount: -50_000 }],
-      refusedRows: 1,
-      refusedAmount: 10_000,
-      refused: [{ row: 4, message: '"x" is no day.' }],
-    };
-    const place = { marketplace: 'Alderway', country: 'DE', currency: 'EUR' };
-    const acts = shown(report({ said, place, sameAs: 'september' }));
-    expect((await screen.findByTestId('report-said')).textContent).toBe(
-      'Lines that count: 1, which come to €30.00. Rows read: 3. 1 row is refused; its amounts come to €1.00.',
-    );
-    expect(screen.getByText(/very same file as “september”/)).toBeTruthy();
-    expect(screen.getByText('"x" is no day.')).toBeTruthy();
-    fireEvent.change(screen.getByLabelText(/^levy/), { target: { value: 'other' } });
-    expect(screen.getByText('Read it again for what was changed here to count.')).toBeTruthy();
-    fireEvent.change(screen.getByLabelText('sold'), { target: { value: '' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Read again' }));
-    await waitFor(() => expect(acts).toHaveLength(1));
-    expect((acts[0] as { map: { kinds: object } }).map.kinds).toEqual({ levy: 'other' });
-    fireEvent.click(screen.getByRole('button', { name: 'Take the report back' }));
-    await waitFor(() => expect(acts[1]).toEqual({ intent: 'takeBack' }));
   });
 });

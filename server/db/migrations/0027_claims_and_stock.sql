@@ -31,7 +31,7 @@ ALTER TABLE "bm"."launched_lane" ADD COLUMN "book" jsonb;--> statement-breakpoin
 ALTER TABLE "bm"."fee_claim" ADD CONSTRAINT "fee_claim_workspace_id_workspace_workspace_id_fk" FOREIGN KEY ("workspace_id") REFERENCES "bm"."workspace"("workspace_id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bm"."fee_claim" ADD CONSTRAINT "fee_claim_workspace_id_lane_id_lane_workspace_id_id_fk" FOREIGN KEY ("workspace_id","lane_id") REFERENCES "bm"."lane"("workspace_id","id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bm"."settled_place" ADD CONSTRAINT "settled_place_workspace_id_workspace_workspace_id_fk" FOREIGN KEY ("workspace_id") REFERENCES "bm"."workspace"("workspace_id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
-CREATE INDEX "settled_line_by_order" ON "bm"."settled_line" USING btree ("workspace_id","place","code","order");--> statement-breakpoint
+CREATE INDEX "settled_line_by_order" ON "bm"."settled_line" USING btree ("workspace_id","place","order");--> statement-breakpoint
 CREATE INDEX "settled_line_by_day" ON "bm"."settled_line" USING btree ("workspace_id","place","code","day");--> statement-breakpoint
 GRANT SELECT, INSERT, UPDATE, DELETE ON bm.fee_claim TO bm_app;
 --> statement-breakpoint
