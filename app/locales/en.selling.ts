@@ -34,7 +34,7 @@ export const sellingWords = {
       loses: 'Since the launch it lost.',
       open: '',
     },
-    onShelf: 'On the shelf, at cost',
+    onShelf: 'On the shelf',
     showAll: 'Show all {{count}} lanes',
     asks_one: '{{count}} asks for a decision.',
     asks_other: '{{count}} ask for a decision.',
@@ -346,8 +346,8 @@ export const sellingWords = {
     left: {
       title: 'What is left of it',
       lead:
-        'Units that are there are paid for. What one of them brings, the way to another country not yet taken off; kept ' +
-        'as a scenario, it is weighed without its goods and their way in.',
+        'Units that are there are paid for. What one of them brings, the way to another country not yet taken ' +
+        'off; kept as a scenario, it is weighed without its goods and their way in.',
       by: 'Sold by',
       price: 'At',
       brings: 'Brings a unit',

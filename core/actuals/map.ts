@@ -28,6 +28,10 @@ const HEADINGS: Readonly<Record<SettledColumn | 'amount', readonly string[]>> = 
     'sku',
     'artikel',
     'article code',
+    'stock number',
+    'stock no',
+    'product',
+    'goods',
   ],
   kind: ['kind', 'what', 'type', 'description', 'kind of line', 'art', 'nature', 'tipo', 'rodzaj'],
   units: ['units', 'quantity', 'qty', 'pieces', 'stück', 'menge', 'unités', 'unidades', 'quantità', 'sztuk'],
@@ -37,13 +41,28 @@ const HEADINGS: Readonly<Record<SettledColumn | 'amount', readonly string[]>> = 
   amount: ['amount', 'total', 'sum', 'betrag', 'montant', 'importe', 'importo', 'kwota'],
 };
 
+/** Whether two rows say the same in a column, or one says nothing: such a column numbers no lines. */
+function repeats(rows: readonly (readonly string[])[], at: number): boolean {
+  const seen = new Set<string>();
+  for (const row of rows) {
+    const text = (row[at] ?? '').trim();
+    if (text === '' || seen.has(text)) return true;
+    seen.add(text);
+  }
+  return false;
+}
+
 /** A mapping to begin with: each column by the heading that fits best, each heading once. */
 export function guessSettlementMap(
   header: readonly string[],
   rows: readonly (readonly string[])[],
 ): SettlementMap {
   const scored = [...SETTLED_COLUMNS, 'amount' as const].flatMap((key) =>
-    header.map((h, at) => ({ key, at, score: headingFits(h, HEADINGS[key]) - at / 1000 })),
+    header.flatMap((h, at) =>
+      key === 'line' && repeats(rows, at)
+        ? []
+        : [{ key, at, score: headingFits(h, HEADINGS[key]) - at / 1000 }],
+    ),
   );
   const columns: Partial<Record<SettledColumn, string>> = {};
   const amounts: { column: string }[] = [];

@@ -217,6 +217,19 @@ describe('how a report is read', () => {
       decimal: 'comma',
       kinds: {},
     });
+    const twice = [
+      ['2026-10-01', 'R1', 'SN-1', '19.90'],
+      ['2026-10-02', 'R2', 'SN-1', '19.90'],
+    ];
+    // What stands in two rows numbers no lines, however it is called.
+    expect(guessSettlementMap(['When', 'Ref', 'No', 'Sum'], twice).columns.line).toBeUndefined();
+    expect(guessSettlementMap(['When', 'No', 'Stock no', 'Sum'], twice).columns).toMatchObject({
+      line: 'No',
+      code: 'Stock no',
+    });
+    expect(
+      guessSettlementMap(['When', 'No', 'x', 'Sum'], [['2026-10-01', ' ']]).columns.line,
+    ).toBeUndefined();
     expect(guessSettlementMap(['', 'x'], []).amounts).toEqual([{ column: 'x', kind: null }]);
   });
   it('is as the last of its place, where its columns are there; else only what kinds are', () => {

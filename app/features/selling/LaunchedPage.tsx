@@ -92,7 +92,7 @@ function Head({ page, base, canEdit }: Omit<Props, 'today'>) {
       <Typography variant="h1">
         <bdi>{page.name}</bdi>
       </Typography>
-      <Typography color="text.secondary" sx={{ flex: 1 }}>
+      <Typography color="text.secondary" sx={{ flex: 1, minWidth: { xs: '100%', md: 240 } }}>
         {page.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(page.since) })}
         {page.until !== null && `, ${t('selling.until', { day: f.day(page.until) })}`} ·{' '}
         {t('selling.codes', { codes: page.codes.join(', ') })}

@@ -218,7 +218,7 @@ describe('what is decided of a lane on sale', () => {
       'Raise the price from €30.00 to €45.00',
       'Let it go: a unit loses €2.00 even at the planned price, €240.00 in a year',
       'Order 100 by 5 Dec 2026: it takes €600.00. What is there lasts until 20 Dec 2026.',
-      'On the shelf, at cost40 · €200.00',
+      'On the shelf40 · €200.00',
     ])
       expect(said).toContain(part);
     expect(screen.getByRole('article', { name: 'Gone' }).textContent).toContain(
