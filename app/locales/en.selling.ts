@@ -20,6 +20,8 @@ export const sellingWords = {
     mix: 'Over all of them: {{volume}} by how many units sold, {{mix}} by which of them did.',
     stands: {
       asPlanned: 'Pays as planned.',
+      asPlannedInPart: 'As planned in what is known of it.',
+      paysMoreInPart: '<b>Better</b> than planned in what is known of it{{because}}.',
       paysMore: '<b>Pays more</b> than planned{{because}}.',
       paysLess: '<b>Pays less</b> than planned{{because}}.',
       loses: '<b>Loses</b>{{because}}.',
@@ -245,6 +247,7 @@ export const sellingWords = {
       reckoned: 'reckoned of the reports',
       received: 'orders received',
       asPlanned: 'as planned',
+      unknown: 'not known',
       partly: 'the reports in part, else as planned',
     },
     price: 'Price',

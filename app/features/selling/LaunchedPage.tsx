@@ -62,7 +62,12 @@ export function LaunchedPage({ page, base, today, canEdit }: Props) {
     <Box sx={{ maxWidth: 1080 }}>
       <Head page={page} base={base} canEdit={canEdit} />
       <Box sx={{ '& > p': { fontSize: '1.1rem' }, my: 1.5 }}>
-        <StandsSaid stands={stands} currency={gist?.currency ?? null} advises={page.decisions.length === 0} />
+        <StandsSaid
+          stands={stands}
+          currency={gist?.currency ?? null}
+          advises={page.decisions.length === 0}
+          isPart={(gist?.actual.lacks.length ?? 0) > 0}
+        />
         <Decisions decisions={page.decisions} currency={currency} home={page.homeCurrency} />
       </Box>
       {gist !== null && (
@@ -146,6 +151,7 @@ function Came({ page }: { page: Launched }) {
 /** Why the profit is another than planned: parts that add up. */
 function Parts({ compared: c }: { compared: Compared }) {
   const { t } = useTranslation();
+  const bounds = useBounds();
   const f = useFormat();
   const nameOf = useLineName();
   if (c.parts === null) return null;
@@ -184,7 +190,10 @@ function Parts({ compared: c }: { compared: Compared }) {
         </Typography>
       )}
       <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
-        {t('launched.margin', { margin: f.percent(c.margin), roi: f.percent(c.roi) })}
+        {t('launched.margin', {
+          margin: c.margin === null ? '–' : bounds.of(f.percent(c.margin), c.actual.lacks),
+          roi: c.roi === null ? '–' : bounds.of(f.percent(c.roi), c.actual.lacks),
+        })}
         {c.actual.returned > 0 && ` · ${t('selling.returned', { count: c.actual.returned })}`}
         {c.actual.lost > 0 && ` · ${t('selling.lost', { count: c.actual.lost })}`}
       </Typography>
@@ -259,12 +268,16 @@ function Lines({ compared: c, name }: { compared: Compared; name: string }) {
               <td>{f.money(l.actual, c.currency)}</td>
               <td>{signed(f, more(l.actual, l.planned), c.currency)}</td>
               <td className={(l.rate ?? 0) < 0 ? 'loss' : undefined}>{signed(f, l.rate, c.currency)}</td>
-              <td className="text">{t(`launched.source.${l.from}`)}</td>
+              <td className="text">{t(`launched.source.${l.actual === null ? 'unknown' : l.from}`)}</td>
             </tr>
           ))}
           <tr className="total">
             <th scope="row">{t('launched.unitProfit')}</th>
-            <td>{bounds.of(f.money(c.planned.unitProfit, c.currency), c.planned.lacks)}</td>
+            <td>
+              {c.planned.unitProfit === null
+                ? '–'
+                : bounds.of(f.money(c.planned.unitProfit, c.currency), c.planned.lacks)}
+            </td>
             <td>{bounds.of(f.money(c.unitProfit, c.currency), c.actual.lacks)}</td>
             <td>
               {c.planned.lacks.length + c.actual.lacks.length > 0

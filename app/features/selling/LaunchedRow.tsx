@@ -72,6 +72,7 @@ export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: st
             stands={stands}
             currency={gist?.currency ?? null}
             advises={lane.decisions.length === 0}
+            isPart={(gist?.actual.lacks.length ?? 0) > 0}
           />
         ) : (
           <Typography>
@@ -111,7 +112,9 @@ function Figures({ gist: g, stock }: { gist: Gist; stock: Stock }) {
   const rows = [
     [
       'unitProfit',
-      bounds.of(f.money(g.planned.unitProfit, g.currency), g.planned.lacks as never),
+      g.planned.unitProfit === null
+        ? '–'
+        : bounds.of(f.money(g.planned.unitProfit, g.currency), g.planned.lacks as never),
       bounds.of(f.money(g.actual.unitProfit, g.currency), g.actual.lacks as never),
     ],
     ['units', f.number(g.planned.units, 0), f.number(g.actual.units, 0)],

@@ -72,11 +72,14 @@ export function StandsSaid({
   stands,
   currency,
   advises = true,
+  isPart = false,
 }: {
   stands: Stands;
   currency: string | null;
   /** Says what one may do about the line that did most; not where decisions stand beside it. */
   advises?: boolean;
+  /** A cost is known neither to the plan nor to the reports: what is said is of the others. */
+  isPart?: boolean;
 }) {
   const { t } = useTranslation();
   const f = useFormat();
@@ -89,12 +92,13 @@ export function StandsSaid({
           line: nameOf(stands.because),
           amount: `${(stands.amount ?? 0) > 0 ? '+' : ''}${f.money(stands.amount, currency)}`,
         });
+  const isGood = stands.standing === 'asPlanned' || stands.standing === 'paysMore';
   const isLess = stands.standing === 'paysLess' || stands.standing === 'loses';
   const advice = !isLess || !advises ? undefined : ADVICE.find((a) => a === stands.because);
   return (
     <Typography>
       <Trans
-        i18nKey={`selling.stands.${stands.standing}`}
+        i18nKey={`selling.stands.${stands.standing}${isPart && isGood ? 'InPart' : ''}`}
         values={{ because }}
         components={{
           b: (

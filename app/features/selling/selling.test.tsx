@@ -260,6 +260,16 @@ describe('what is decided of a lane on sale', () => {
     );
     expect(screen.getByTestId('hurdles-met').textContent).toContain('€15.00 of €20.00, missed');
   });
+  it('says what it says of a part where a cost is not known, and marks its bounds', async () => {
+    const doc = { ...plainLane(), goods: null };
+    const own: KindSums = { sale: sum(300, 10), adverts: sum(0) };
+    const whole = compare(doc, actualOf(doc, { own, shared: {}, kinds: new Set(['sale', 'adverts']) }), 10);
+    shown(launched({ ...lineOf('Part', whole), whole }));
+    expect(await screen.findByText('As planned in what is known of it.')).toBeTruthy();
+    const lines = within(screen.getByRole('region', { name: 'A unit sold' }));
+    expect(lines.getByRole('row', { name: /^Goods/ }).textContent).toContain('not known');
+    expect(screen.getByText(/^Margin under /)).toBeTruthy();
+  });
   it('stock is counted and taken back; what comes and the next order stand beside it', async () => {
     const acts = shown(
       launched({
