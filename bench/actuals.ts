@@ -16,15 +16,15 @@ import { isFault } from '../core/fault.ts';
 import { monthText } from '../core/money/days.ts';
 import { laneDocument } from '../core/lane/schema.ts';
 import type { LaneDocument } from '../core/lane/schema.ts';
-import { member, organization } from '../server/db/authSchema.ts';
-import { authDb, inWorkspace } from '../server/db/client.ts';
+import { inWorkspace } from '../server/db/client.ts';
 import { candidate, lane, launchedLane } from '../server/db/schema.ts';
 import { documentOf, loadSheet } from '../server/use/candidates.ts';
 import { loadSelling } from '../server/use/selling.ts';
 import { readSettlement, receiveSettlement, takeBackSettlement } from '../server/use/settlements.ts';
 import { newId } from '../server/use/workspaces.ts';
 import type { Measure } from './core.ts';
-import { inDemo, timed } from './tools.ts';
+import { median } from './sheet.ts';
+import { demoWorkspace, inDemo, timed } from './tools.ts';
 
 const LINES = 500_000;
 const LANES = 200;
@@ -97,16 +97,6 @@ async function readAndSum(path: string): Promise<number> {
   return lines;
 }
 
-async function workspace(): Promise<{ id: string; by: string }> {
-  const [w] = await authDb()
-    .select({ id: organization.id, by: member.userId })
-    .from(organization)
-    .innerJoin(member, eq(member.organizationId, organization.id))
-    .limit(1);
-  if (w === undefined) throw new Error('no workspace');
-  return w;
-}
-
 /** Two hundred lanes on sale, copies of one of the demo's. */
 async function putOnSale(w: { id: string; by: string }): Promise<() => Promise<void>> {
   const [bee] = await inWorkspace(w.id, (tx) =>
@@ -145,7 +135,6 @@ async function putOnSale(w: { id: string; by: string }): Promise<() => Promise<v
     });
 }
 
-const median = (xs: number[]): number => xs.sort((a, b) => a - b)[xs.length >> 1] as number;
 async function several(work: () => Promise<unknown>): Promise<number> {
   const all: number[] = [];
   for (let i = 0; i < 5; i++) all.push((await timed(work)).ms);
@@ -181,7 +170,7 @@ export async function measureActuals(origin: string): Promise<Measure[]> {
 }
 
 async function onTheServer(origin: string, path: string, bare: number): Promise<Measure[]> {
-  const w = await workspace();
+  const w = await demoWorkspace();
   const open = (url: string): Promise<number> =>
     inDemo(origin, async (page) => {
       await page.goto(url);

@@ -1,14 +1,11 @@
 /** Measures of a shop's catalogue that becomes a list, and of matching as the job that people wait for. */
 import { Readable } from 'node:stream';
 import { setTimeout as wait } from 'node:timers/promises';
-import { eq } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { catalogueFilters } from '../core/shops/schema.ts';
 import type { Shop } from '../core/shops/schema.ts';
 import { Draw } from '../core/testing/draw.ts';
 import { someListings, somePairs } from '../core/testing/matchPairs.ts';
-import { member, organization } from '../server/db/authSchema.ts';
-import { authDb } from '../server/db/client.ts';
 import { askFeed } from '../server/outside/feed.ts';
 import type { Fed, Feed } from '../server/outside/feed.ts';
 import { loadShops, readShop } from '../server/use/catalogues.ts';
@@ -18,22 +15,12 @@ import { loadSetup, saveSetup } from '../server/use/listSetup.ts';
 import { loadMatches, startMatching } from '../server/use/matching.ts';
 import { receiveList, receiveReference } from '../server/use/receiveLists.ts';
 import type { Measure } from './core.ts';
-import { timed } from './tools.ts';
+import { demoWorkspace, timed } from './tools.ts';
 
 const SHOP = 'haldern';
 const MARKET = 'Alderway/DE';
 const ROWS = 100_000;
 const LISTINGS = 40_000;
-
-async function demoWorkspace(): Promise<{ id: string; by: string }> {
-  const [w] = await authDb()
-    .select({ id: organization.id, by: member.userId })
-    .from(organization)
-    .innerJoin(member, eq(member.organizationId, organization.id))
-    .limit(1);
-  if (w === undefined) throw new Error('no workspace');
-  return w;
-}
 
 /** Waits for a list until its newest work has ended; returns seconds until it had a row and until it was whole. */
 async function readWhole(workspaceId: string, id: string): Promise<{ first: number; whole: number }> {

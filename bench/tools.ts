@@ -2,7 +2,10 @@
 import { brotliCompressSync } from 'node:zlib';
 import { chromium } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import { eq } from 'drizzle-orm';
 import pg from 'pg';
+import { member, organization } from '../server/db/authSchema.ts';
+import { authDb } from '../server/db/client.ts';
 
 const CHROMIUM = [
   '--no-sandbox',
@@ -70,4 +73,15 @@ export async function inDemo<T>(origin: string, work: (page: Page) => Promise<T>
   } finally {
     await browser.close();
   }
+}
+
+/** The demo's workspace, and somebody who works in it. */
+export async function demoWorkspace(): Promise<{ id: string; by: string }> {
+  const [w] = await authDb()
+    .select({ id: organization.id, by: member.userId })
+    .from(organization)
+    .innerJoin(member, eq(member.organizationId, organization.id))
+    .limit(1);
+  if (w === undefined) throw new Error('no workspace');
+  return w;
 }

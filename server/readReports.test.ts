@@ -8,6 +8,7 @@ import { notice, settledMonth, task } from './db/schema.ts';
 import { closeQueue } from './jobs/boss.ts';
 import { readReportOnServer } from './jobs/readReport.ts';
 import { Refusal } from './refusal.ts';
+import { spawnWorker } from './testing/lists.ts';
 import { makeWorkspace } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { readingOf, readReport } from './use/readReports.ts';
@@ -97,4 +98,28 @@ describe('a long report', () => {
     expect(await readingOf(w.id, id)).toMatchObject({ state: 'failed', error: { code: 'reportGone' } });
     expect(await sold()).toBe(4);
   });
+  it('a worker that is killed while it reads loses and doubles nothing: another reads it whole', async () => {
+    const first = await receive(4);
+    await readSettlement(w.id, first, how);
+    const id = await receive(120_000);
+    await readReport(w.id, id, how, w.personId);
+    const until = async (is: (r: NonNullable<Awaited<ReturnType<typeof readingOf>>>) => boolean) => {
+      for (;;) {
+        const reading = await readingOf(w.id, id);
+        if (reading !== null && is(reading)) return;
+        await new Promise((next) => setTimeout(next, 50));
+      }
+    };
+    const killed = spawnWorker();
+    await until((r) => r.done > 0);
+    killed.kill('SIGKILL');
+    expect(await sold()).toBe(4);
+    const other = spawnWorker();
+    try {
+      await until((r) => r.state === 'done');
+      expect(await sold()).toBe(120_004);
+    } finally {
+      other.kill('SIGKILL');
+    }
+  }, 120_000);
 });

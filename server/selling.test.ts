@@ -3,15 +3,19 @@ import { Readable } from 'node:stream';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { settlementMap } from '../core/actuals/schema.ts';
+import type { MarketplaceCard } from '../core/cards/rates.ts';
 import { SummingUp } from '../core/actuals/sums.ts';
 import { evaluate } from '../core/lane/evaluate.ts';
 import { Draw } from '../core/testing/draw.ts';
 import { closeDatabase, inWorkspace } from './db/client.ts';
-import { candidate, feeClaim, notice, settledLine, settledMonth } from './db/schema.ts';
+import { candidate, feeClaim, notice, settledLine, settledMonth, task } from './db/schema.ts';
+import { closeQueue } from './jobs/boss.ts';
+import { reportsWork } from './jobs/readReport.ts';
 import { Refusal } from './refusal.ts';
 import { makeWorkspace, someCandidate } from './testing/workspaces.ts';
 import type { TestWorkspace } from './testing/workspaces.ts';
 import { createCandidates, documentOf, loadSheet } from './use/candidates.ts';
+import { putInForce, withdraw } from './use/cards.ts';
 import { findClaims, stateClaim } from './use/claims.ts';
 import { draftOrders } from './use/draftOrders.ts';
 import { countStock, dropCount, launchLane, letGo, takeOver, unlaunchLane } from './use/launched.ts';
@@ -22,6 +26,7 @@ import { loadOrder } from './use/orders.ts';
 import { savePatches } from './use/savePatches.ts';
 import { loadLaunched, loadSelling } from './use/selling.ts';
 import { readSettlement, receiveSettlement, takeBackSettlement } from './use/settlements.ts';
+import { loadTask } from './use/tasks.ts';
 
 let w: TestWorkspace;
 let candidateId: string;
@@ -46,7 +51,7 @@ beforeEach(async () => {
   await patch(['typed', 'fulfilmentFee'], 4);
   await patch(['typed', 'referralPct'], 0.1);
 });
-afterAll(closeDatabase);
+afterAll(() => Promise.all([closeDatabase(), closeQueue()]));
 
 const PLACE = { marketplace: 'Alderway', country: 'DE', currency: 'EUR' };
 const MAP = settlementMap.parse({
@@ -124,6 +129,35 @@ describe('fees above the card', () => {
     await stateClaim(w.id, key, { state: 'open', note: '' }, w.personId);
     expect((await claims()).map((c) => c.why)).toEqual(['aboveCard']);
     expect(await refusalOf(stateClaim(w.id, key, { state: 'claimed', note: '' }, w.personId))).toBe('gone');
+  });
+  it('are found anew once another card was in force, by a job; not where nothing is on sale', async () => {
+    await patch(['typed', 'fulfilmentFee'], null);
+    const fee = (await lane())?.result?.lines.fulfilment as number;
+    await launch();
+    await bring(month('2026-11', 3, fee + 0.6));
+    expect((await claims()).map((c) => c.found.count)).toEqual([3]);
+    const sheet = await loadSheet(w.id, candidateId);
+    const card = sheet?.cards[(await lane())?.data.marketplaceCardId ?? ''] as MarketplaceCard;
+    const dearer = JSON.parse(JSON.stringify(card), (key, x) => (key === 'fee' && x !== null ? x + 1 : x));
+    const put = await putInForce(
+      w.id,
+      'marketplace',
+      { ...dearer, inForceFrom: '2026-10-15' },
+      null,
+      w.personId,
+    );
+    const tasks = () =>
+      inWorkspace(w.id, (tx) =>
+        tx.select({ id: task.id }).from(task).where(eq(task.kind, 'holdAgainstCards')),
+      );
+    const [asked] = await tasks();
+    const taskId = asked?.id ?? '';
+    expect(await reportsWork.work({ workspaceId: w.id, taskId }, async () => false)).toBe(false);
+    expect(await loadTask(w.id, taskId)).toMatchObject({ state: 'done' });
+    expect(await claims()).toEqual([]);
+    await unlaunchLane(w.id, laneId);
+    await withdraw(w.id, put.ok ? put.id : '', false);
+    expect(await tasks()).toHaveLength(1);
   });
   it('are found when a lane is put on sale after its reports, and go with it unless claimed', async () => {
     await bring(month('2026-09', 5, 5));
@@ -270,10 +304,10 @@ describe('decisions of a lane', () => {
       const at = evaluate({ ...unit, price: own?.floor as number }).figures;
       expect((at.unitProfit as number) + (at.landedCost as number)).toBeGreaterThanOrEqual(-1e-9);
     }
-    await keepLeftOver(w.id, candidateId, { of: laneId, price: 12.5, name: 'Sell off' }, w.personId);
+    await keepLeftOver(w.id, laneId, { of: laneId, price: 12.5, name: 'Sell off' }, w.personId);
     const kept = (await loadSheet(w.id, candidateId))?.lanes.find((l) => l.scenarioOf === laneId);
     expect(kept?.data).toMatchObject({ name: 'Sell off', price: 12.5, noGoods: true, route: 'none' });
-    const gone = keepLeftOver(w.id, candidateId, { of: 'none', price: 1, name: '' }, w.personId);
+    const gone = keepLeftOver(w.id, laneId, { of: 'none', price: 1, name: '' }, w.personId);
     expect(await refusalOf(gone)).toBe('gone');
   });
   it('what came goes into the lane as it is now, as actual; the plan stays what it was', async () => {

@@ -19,7 +19,7 @@ import { launchLane, lanesToLaunch, unlaunchLane } from './use/launched.ts';
 import { loadLaunched, loadSelling } from './use/selling.ts';
 import {
   loadSettlement,
-  loadSettlements,
+  reportsIn,
   readSettlement,
   receiveSettlement,
   takeBackSettlement,
@@ -93,7 +93,7 @@ describe('a settlement report', () => {
       decimal: 'comma',
       kinds: {},
     });
-    expect((await loadSettlements(w.id))[0]?.said).toBeNull();
+    expect((await inWorkspace(w.id, (tx) => reportsIn(tx, w.id)))[0]?.said).toBeNull();
     const again = await receiveSettlement(
       w.id,
       'x.csv',
@@ -151,7 +151,7 @@ describe('a settlement report', () => {
     expect(await counted('BB', '2026-11')).toEqual({});
     await takeBackSettlement(w.id, first.id);
     expect(await counted('BB')).toEqual({});
-    expect(await loadSettlements(w.id)).toEqual([]);
+    expect(await inWorkspace(w.id, (tx) => reportsIn(tx, w.id))).toEqual([]);
     expect(await refusalOf(takeBackSettlement(w.id, first.id))).toBe('gone');
   });
   it('the same file twice counts once, with line numbers and without', async () => {
@@ -222,7 +222,7 @@ describe('a settlement report', () => {
     expect(
       await refusalOf(receive(Buffer.from(Array.from({ length: 4000 }, (_, i) => (i * 7919) % 31)))),
     ).toBe('notCsv');
-    expect(await loadSettlements(w.id)).toEqual([]);
+    expect(await inWorkspace(w.id, (tx) => reportsIn(tx, w.id))).toEqual([]);
   });
   it('long texts in every cell are kept and counted', async () => {
     const long = 'ł'.repeat(200);

@@ -71,6 +71,7 @@ export const frameWords = {
     driftUp:
       '{{name}}: {{line}} left {{each}} a unit more than planned in two periods, {{year}} in a year at this pace.',
     driftPrice: 'the price',
+    holdAgainstCards: 'Holding fees against the card',
     readReport: 'Reading a report: {{done}} rows',
     reportRead_one: 'A report is read: {{count}} line counts.',
     reportRead_other: 'A report is read: {{count}} lines count.',

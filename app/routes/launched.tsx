@@ -73,8 +73,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       break;
     case 'leftOver': {
       const { intent: _, ...said } = act;
-      const { candidateId } = await loadLaunched(workspaceId, lane);
-      await keepLeftOver(workspaceId, candidateId, said, person.id);
+      const candidateId = await keepLeftOver(workspaceId, lane, said, person.id);
       throw redirect(`/w/${slug}/weigh/${candidateId}`);
     }
     case 'takeOver':

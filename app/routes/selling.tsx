@@ -5,7 +5,7 @@ import { enterWorkspace } from '../../server/auth/session.ts';
 import { today } from '../../server/env.ts';
 import { lanesToLaunch, launchLane } from '../../server/use/launched.ts';
 import { loadSelling } from '../../server/use/selling.ts';
-import { LARGEST_REPORT, loadSettlements } from '../../server/use/settlements.ts';
+import { LARGEST_REPORT } from '../../server/use/settlements.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
 import { SellingPage } from '../features/selling/SellingPage.tsx';
 import { answering, unfit } from '../answers.ts';
@@ -17,18 +17,9 @@ const SHOWN_LANES = 25;
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const { workspaceId } = await enterWorkspace(request, params.workspace);
   const all = new URL(request.url).searchParams.has('all');
-  const reports = await loadSettlements(workspaceId);
   return {
     ...(await loadSelling(workspaceId, all ? undefined : SHOWN_LANES)),
     choices: await lanesToLaunch(workspaceId),
-    reports: reports.map(({ id, name, marketplace, country, currency, said }) => ({
-      id,
-      name,
-      marketplace,
-      country,
-      currency,
-      said: said === null ? null : { ...said, refused: [] },
-    })),
     largest: LARGEST_REPORT,
     today: today(),
   };

@@ -3,10 +3,12 @@ import type { LaneDocument } from '../lane/schema.ts';
 import { exchangeFactor } from '../money/money.ts';
 import { cashOfKinds, laneMonths } from './allMonths.ts';
 import type { LaneMonth } from './allMonths.ts';
-import { standsAt } from './compare.ts';
-import type { Compared, Stands } from './compare.ts';
+import { mixPartOf, standsAt } from './compare.ts';
+import type { MixPart, Stands } from './compare.ts';
 import type { Decision } from './decide.ts';
 import type { Drift, Lately } from './drift.ts';
+import { missesOf } from './estimates.ts';
+import type { Misses } from './estimates.ts';
 import { gistOf } from './gist.ts';
 import type { Gist } from './gist.ts';
 import type { Sold } from './onSale.ts';
@@ -31,7 +33,9 @@ export type LaneBook = {
   /** Over all months. */
   readonly stands: Stands;
   readonly gist: Gist | null;
-  readonly whole: Compared | null;
+  /** What the mix, and how good estimates were, go by; null: it is not known. */
+  readonly mix: MixPart | null;
+  readonly misses: Misses;
   readonly lately: LatelySaid | null;
   readonly stock: Stock;
   readonly decisions: readonly Decision[];
@@ -61,7 +65,8 @@ export function bookOf(
     until: of.last,
     stands: whole === null ? OPEN : standsAt(whole),
     gist: whole === null ? null : gistOf(whole),
-    whole,
+    mix: whole === null ? null : mixPartOf(whole),
+    misses: whole === null ? {} : missesOf(whole),
     lately: lately === null ? null : latelySaid(lately),
     stock: of.stock,
     decisions: of.decisions,

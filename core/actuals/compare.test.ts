@@ -12,7 +12,7 @@ import { asPlanned, BASE, readAll, sumsOf } from '../testing/settled.ts';
 import type { Said } from '../testing/settled.ts';
 import { ACTUAL_LINES, actualOf } from './actual.ts';
 import type { Settled } from './actual.ts';
-import { compare, mixOf, plannedOf, standsAt } from './compare.ts';
+import { compare, mixOf, mixPartOf, plannedOf, standsAt } from './compare.ts';
 import type { Compared } from './compare.ts';
 import { monthCompared, placeSettled, soldOf, unitsPlanned } from './onSale.ts';
 import type { MonthSold } from './onSale.ts';
@@ -295,7 +295,8 @@ describe('a lane on sale', () => {
     expect(whole?.parts?.volume).toBeNull();
     const { price, rate, difference } = whole?.parts ?? { price: 0, rate: 0, difference: 0 };
     expect(difference).toBeCloseTo(price + rate, 9);
-    expect(mixOf([whole as Compared])).toBeNull();
+    expect(mixPartOf(whole as Compared)).toBeNull();
+    expect(mixOf([])).toBeNull();
   });
   it('of which nothing was settled has no months, whatever else was', () => {
     expect(soldBy([{ item: 'B' }], '2026-11-10')).toMatchObject({ months: [], whole: null });
@@ -313,7 +314,7 @@ it('of several lanes, what the ones that pay more sold beyond plan is the mix', 
     compared(BASE, settledOf(asPlanned(BASE, 50)), 100),
     compared(dear, settledOf(asPlanned(dear, 150)), 100),
   ];
-  const said = mixOf([a, b]);
+  const said = mixOf([a, b].flatMap((c) => mixPartOf(c) ?? []));
   const [ua, ub] = [a.planned.unitProfit as number, b.planned.unitProfit as number];
   expect(said?.volume).toBe(0);
   expect(said?.mix).toBeCloseTo(50 * (ub - ua), 1);

@@ -192,20 +192,29 @@ export function standsAt(c: Compared): Stands {
     : { standing, because: null, amount: null };
 }
 
+/** What of a lane the mix of several goes by: its volume part, what a unit was to keep, units planned and sold. */
+export type MixPart = {
+  readonly currency: string;
+  readonly volume: number;
+  readonly unit: number;
+  readonly planned: number;
+  readonly sold: number;
+};
+/** Null: it is not known how many were planned, or what a unit was to keep. */
+export const mixPartOf = ({ parts, planned, actual, currency }: Compared): MixPart | null =>
+  parts === null || parts.volume === null || planned.units === null
+    ? null
+    : { volume: parts.volume, unit: parts.unit, planned: planned.units, sold: actual.shipped, currency };
+
 /**
  * How much of the volume part of several lanes is that other lanes sold than planned: each lane's units beyond plan
  * at its own planned profit, less all units beyond plan at the mean planned profit of a unit. Lanes of one currency;
- * the two add up to the volume parts to the cent.
+ * the two add up to the volume parts to the cent. Null: there is no lane.
  */
-export function mixOf(lanes: readonly Compared[]): { volume: number; mix: number } | null {
-  const known = lanes.flatMap(({ parts, planned, actual, currency }) =>
-    parts === null || parts.volume === null || planned.units === null
-      ? []
-      : [{ volume: parts.volume, unit: parts.unit, planned: planned.units, sold: actual.shipped, currency }],
-  );
-  const [first] = known;
+export function mixOf(lanes: readonly MixPart[]): { volume: number; mix: number } | null {
+  const [first] = lanes;
   if (first === undefined) return null;
-  const sum = (of: (l: (typeof known)[number]) => number): number => known.reduce((s, l) => s + of(l), 0);
+  const sum = (of: (l: MixPart) => number): number => lanes.reduce((s, l) => s + of(l), 0);
   const planned = sum((l) => l.planned);
   const whole = sum((l) => l.volume);
   const mean = planned > 0 ? sum((l) => l.planned * l.unit) / planned : 0;

@@ -9,7 +9,7 @@ import { standsAt } from './compare.ts';
 import { decisionsOf } from './decide.ts';
 import { latelyOf } from './drift.ts';
 import { driftWidth } from './driftWidth.ts';
-import { estimatesOf } from './estimates.ts';
+import { estimatesOf, missesOf } from './estimates.ts';
 import { gapsOf } from './gaps.ts';
 import { gistOf } from './gist.ts';
 import { hurdlesOnActuals } from './hurdles.ts';
@@ -270,13 +270,17 @@ describe('how good estimates were', () => {
       laneWith([{ month: '2026-08', units, price }]).sold.whole as NonNullable<
         ReturnType<typeof soldOf>['whole']
       >;
-    const said = estimatesOf([launch(100, 24), launch(50, 18), launch(80, 30), launch(5, 1)]);
+    const said = estimatesOf([launch(100, 24), launch(50, 18), launch(80, 30), launch(5, 1)].map(missesOf));
     const price = said.find((e) => e.input === 'price');
     expect(price?.misses).toEqual([-0.25, 0, 0.25]);
     expect(price).toMatchObject({ middle: 0, width: 0.25 });
     // Goods and returns stand as planned: they say nothing of how good the estimate was.
     expect(said.map((e) => e.input)).toEqual(['price', 'units', 'adverts', 'fulfilment', 'storage']);
-    expect(estimatesOf([launch(100, 18)])[0]).toMatchObject({ input: 'price', misses: [-0.25], width: null });
+    expect(estimatesOf([missesOf(launch(100, 18))])[0]).toMatchObject({
+      input: 'price',
+      misses: [-0.25],
+      width: null,
+    });
     expect(estimatesOf([])).toEqual([]);
   });
 });

@@ -52,20 +52,24 @@ function quantile(sorted: readonly number[], share: number): number {
   return (sorted[low] as number) + (at - low) * ((sorted[high] as number) - (sorted[low] as number));
 }
 
-/**
- * By input, those that some launch speaks of.
- *
- * @param launches each over all its months
- */
-export function estimatesOf(launches: readonly Compared[]): EstimateSaid[] {
-  const speak = launches.filter((l) => l.actual.shipped >= LEAST_UNITS);
+/** By how much of the planned figure a launch was off, by input; above 0: more than planned. */
+export type Misses = Readonly<Partial<Record<Estimated, number>>>;
+
+/** Of a launch over all its months; none where too little was sold to say something. */
+export function missesOf(whole: Compared): Misses {
+  if (whole.actual.shipped < LEAST_UNITS) return {};
+  const misses: Partial<Record<Estimated, number>> = {};
+  for (const input of ESTIMATED) {
+    const [planned, actual] = pairOf(input, whole);
+    if (planned !== null && actual !== null && planned > 0) misses[input] = actual / planned - 1;
+  }
+  return misses;
+}
+
+/** By input, those that some launch speaks of. */
+export function estimatesOf(launches: readonly Misses[]): EstimateSaid[] {
   return ESTIMATED.flatMap((input): EstimateSaid[] => {
-    const misses = speak
-      .flatMap((whole) => {
-        const [planned, actual] = pairOf(input, whole);
-        return planned === null || actual === null || planned <= 0 ? [] : [actual / planned - 1];
-      })
-      .sort((a, b) => a - b);
+    const misses = launches.flatMap((l) => l[input] ?? []).sort((a, b) => a - b);
     if (misses.length === 0) return [];
     const away = misses.map(Math.abs).sort((a, b) => a - b);
     const width = misses.length < LEAST_LAUNCHES ? null : Math.ceil(quantile(away, WITHIN) * 100) / 100;

@@ -13,6 +13,7 @@ const line = (kind: SettledKind, amount: number, over: Partial<OrderLines> = {})
   kind,
   day: '2026-10-05',
   amount: Math.round(amount * STEPS),
+  above: Math.max(0, Math.round(amount * STEPS)),
   tax: null,
   units: kind === 'sale' ? 1 : 0,
   lines: 1,
@@ -54,6 +55,23 @@ describe('fees by the card', () => {
     } as LaneDocument;
     const taxed = line('sale', 26, { tax: 2 * STEPS });
     expect(over([taxed, line('referral', -3.6)], exclusive)).toEqual([]);
+  });
+  it('no VAT on fees is claimed where the card charges some and no line says how much', () => {
+    const market = BASE.rates.marketplace as NonNullable<LaneDocument['rates']['marketplace']>;
+    const feeVat = { treatment: 'charged' as const, rate: 0.2, bears: ['referral' as const] };
+    const doc = { ...BASE, rates: { ...BASE.rates, marketplace: { ...market, feeVat } } };
+    expect(over([sale, line('referral', -4.32)], doc)).toEqual([]);
+    expect(over([sale, line('referral', -4.4)], doc)[0]?.due).toBeCloseTo(4.32, 9);
+    expect(over([sale, line('referral', -4.32, { tax: 0 })], doc)[0]?.due).toBeCloseTo(3.6, 9);
+    expect(over([sale, line('fulfilment', -3.72)], doc)[0]?.due).toBeCloseTo(3.1, 9);
+  });
+  it('what a refund turned round is no part of what was paid', () => {
+    const vat = line('vat', 0, { above: 4 * STEPS, lines: 2 });
+    const discount = line('discount', 0, { above: 2 * STEPS, lines: 2 });
+    const lines = [line('sale', 20), vat, discount];
+    // 20 and its VAT of 4, less the discount of 2 that was given back with it.
+    expect(over([...lines, line('referral', -3.3)])).toEqual([]);
+    expect(over([...lines, line('referral', -3.5)])[0]?.due).toBeCloseTo(3.3, 9);
   });
   it('without sale or order, where one sends oneself and where the card is silent, nothing is judged', () => {
     expect(over([line('referral', -9)])).toEqual([]);

@@ -25,13 +25,18 @@ export type OrderLines = {
   /** First day of them. */
   readonly day: string;
   readonly amount: number;
+  /** Of the amount, what came in: a refund turns the VAT, the delivery, the discount of its sale round. */
+  readonly above: number;
   /** null: no line says any. */
   readonly tax: number | null;
   readonly units: number;
   readonly lines: number;
 };
 
-/** A fee that is more than the card's. Amounts in the sales currency, without the VAT that fees bear. */
+/**
+ * A fee that is more than the card's. Amounts in the sales currency, without the VAT that fees bear where the lines
+ * say it; where they do not and the card charges some, both are with it, so that no VAT is claimed.
+ */
 export type Overcharge = {
   readonly order: string;
   readonly code: string;
@@ -61,6 +66,24 @@ export function feeDue(doc: LaneDocument, kind: FeeKind, gross: number): number 
   return unitAt(doc, price).lines[line];
 }
 
+/** What VAT makes of a fee that may hold some: the card charges it, and the lines do not say how much. */
+function withVat(doc: LaneDocument, kind: FeeKind, tax: number | null): number {
+  const feeVat = doc.rates.marketplace?.feeVat;
+  const key = kind === 'surcharge' ? 'surcharges' : kind;
+  const bears = feeVat?.treatment === 'charged' && feeVat.bears.includes(key);
+  return tax === null && bears ? 1 + feeVat.rate : 1;
+}
+
+/** What the buyer paid for a unit, by the lines of the sale alone: what was given back since is no part of it. */
+function grossOf(lines: readonly OrderLines[], units: number, exclusive: boolean): number {
+  const paid = lines.reduce((sum, l) => {
+    if (l.kind === 'sale' || l.kind === 'delivery') return sum + l.above - (exclusive ? (l.tax ?? 0) : 0);
+    if (l.kind === 'discount') return sum + l.amount - l.above;
+    return l.kind === 'vat' && !exclusive ? sum + l.above : sum;
+  }, 0);
+  return paid / STEPS / units;
+}
+
 const isFee = (kind: SettledKind): kind is FeeKind => (FEE_KINDS as readonly SettledKind[]).includes(kind);
 
 /**
@@ -78,16 +101,11 @@ export function overchargesOf(
   const sale = lines.find((l) => l.kind === 'sale');
   if (sale === undefined || sale.units <= 0 || sale.order === '') return [];
   const doc = docOn(sale.day);
-  const exclusive = doc.rates.tax?.regime === 'exclusive';
-  const paid = lines
-    .filter((l) => ['sale', 'delivery', 'discount'].includes(l.kind))
-    .reduce((s, l) => s + l.amount - (exclusive ? (l.tax ?? 0) : 0), 0);
-  const beside = exclusive ? 0 : Math.max(0, lines.find((l) => l.kind === 'vat')?.amount ?? 0);
-  const gross = (paid + beside) / STEPS / sale.units;
+  const gross = grossOf(lines, sale.units, doc.rates.tax?.regime === 'exclusive');
   const minor = 1 / powerOfTen(minorDigits(doc.currency));
   return lines.flatMap(({ kind, order, code, day, amount, tax, lines: n }): Overcharge[] => {
     if (!isFee(kind) || (kind === 'fulfilment' && doc.method !== 'warehouse')) return [];
-    const owed = feeDue(doc, kind, gross) * sale.units;
+    const owed = feeDue(doc, kind, gross) * withVat(doc, kind, tax) * sale.units;
     const charged = -(amount - (tax ?? 0)) / STEPS;
     if (!(charged - owed > ROUNDING * minor * n + 1e-9)) return [];
     const why = n > 1 && owed > 0 && charged >= NEARLY * 2 * owed ? 'twice' : 'aboveCard';

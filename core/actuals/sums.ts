@@ -19,7 +19,8 @@ export type KindSums = Readonly<Partial<Record<SettledKind, KindSum>>>;
 /** Sums by code of the goods ('': of no one product) and month. */
 export type SettledSums = ReadonlyMap<string, ReadonlyMap<string, KindSums>>;
 
-const NO_SUM: KindSum = { amount: 0, back: 0, tax: null, units: 0, lines: 0 };
+/** The sum of no lines. */
+export const NO_SUM: KindSum = { amount: 0, back: 0, tax: null, units: 0, lines: 0 };
 
 const plus = (a: KindSum, b: KindSum): KindSum => ({
   amount: a.amount + b.amount,

@@ -50,6 +50,8 @@ export const JOBS = {
       sheet: z.string().nullable(),
     }),
   },
+  /** What a place charged is held against its cards anew: one of them was put in force or taken back. */
+  holdAgainstCards: { queue: 'reports', asks: z.strictObject({ place: z.string() }) },
   /** A mail goes out. */
   sendMail: { queue: 'mails', asks: z.strictObject({ mailId: z.string() }) },
 } as const satisfies Record<string, { queue: string; asks: z.ZodType }>;

@@ -1,4 +1,4 @@
-/** Long settlement reports, read on the server while the page may be closed: whole or not at all. */
+/** Long work on reports, done on the server while the page may be closed: whole or not at all. */
 import { and, eq, inArray } from 'drizzle-orm';
 import { fault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
@@ -6,6 +6,8 @@ import { inWorkspace } from '../db/client.ts';
 import { task } from '../db/schema.ts';
 import { Refusal } from '../refusal.ts';
 import { isDiskFull } from '../files/store.ts';
+import { findClaims, voidBooks } from '../use/claims.ts';
+import { lockReports } from '../use/settledPlaces.ts';
 import { ReadingEnded, readSettlement } from '../use/settlements.ts';
 import { addNotices, isUnderWay, loadTask } from '../use/tasks.ts';
 import type { Asked, Piece } from './kinds.ts';
@@ -54,5 +56,28 @@ export async function readReportOnServer({ workspaceId, taskId }: Piece): Promis
   return false;
 }
 
+/** Holds what a place charged against its cards anew. False: there is no more to do. */
+export async function holdOnServer({ workspaceId, taskId }: Piece): Promise<boolean> {
+  const asked = await loadTask(workspaceId, taskId);
+  if (asked === null || !isUnderWay(asked.state)) return false;
+  const { place } = asked.data as Asked<'holdAgainstCards'>;
+  await inWorkspace(workspaceId, async (tx) => {
+    await lockReports(tx, workspaceId);
+    await findClaims(tx, workspaceId, place);
+    await voidBooks(tx, workspaceId, place);
+    await tx
+      .update(task)
+      .set({ state: 'done', updatedAt: new Date() })
+      .where(and(eq(task.workspaceId, workspaceId), eq(task.id, taskId)));
+  });
+  return false;
+}
+
 /** Work on reports. */
-export const reportsWork: Service = { queue: 'reports', work: readReportOnServer };
+export const reportsWork: Service = {
+  queue: 'reports',
+  work: async (piece) => {
+    const asked = await loadTask(piece.workspaceId, piece.taskId);
+    return asked?.kind === 'holdAgainstCards' ? holdOnServer(piece) : readReportOnServer(piece);
+  },
+};

@@ -10,6 +10,7 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { rateCard, rateDraft } from '../db/schema.ts';
 import type { Origin } from '../../core/packs/schema.ts';
+import { askToHold } from './claims.ts';
 import { storeTask, wake } from './tasks.ts';
 import { newId, notOpened } from './workspaces.ts';
 import { broughtUp, versionOf } from '../../core/versions.ts';
@@ -166,6 +167,7 @@ export async function storeVersion(
       ok: false,
       errors: [cannotBeInForce(kind, data, [{ kind, key, inForceFrom: cardDay(data) }]) as CellError],
     };
+  if (kind === 'marketplace') await askToHold(tx, workspaceId, key);
   if (draftId !== null)
     await tx.delete(rateDraft).where(and(eq(rateDraft.workspaceId, workspaceId), eq(rateDraft.id, draftId)));
   return { ok: true, id, key, kind };
@@ -233,6 +235,7 @@ export async function withdraw(workspaceId: string, id: string, back: boolean): 
       .update(rateCard)
       .set({ withdrawnAt: back ? null : new Date() })
       .where(and(eq(rateCard.workspaceId, workspaceId), eq(rateCard.id, id)));
+    if (card.kind === 'marketplace') await askToHold(tx, workspaceId, card.key);
     return true;
   });
 }

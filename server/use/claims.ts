@@ -14,6 +14,7 @@ import type { Launched } from './onSale.ts';
 import { lockReports } from './settledPlaces.ts';
 import { asTable } from './settledSums.ts';
 import type { Touched } from './settledSums.ts';
+import { storeTask } from './tasks.ts';
 
 /** Kinds of lines that say what an order was sold for, and what was charged for it. */
 const KINDS = ['sale', 'delivery', 'discount', 'vat', ...FEE_KINDS];
@@ -66,8 +67,8 @@ async function* ordersOf(
           where l.workspace_id = ${workspaceId} and l.place = ${place})`;
   const rows = inPieces<OrderLines>(
     tx,
-    sql`select "order", code, kind, min(day)::text as day, sum(amount)::float8 as amount, sum(tax)::float8 as tax,
-      sum(units)::int as units, count(*)::int as lines
+    sql`select "order", code, kind, min(day)::text as day, sum(amount)::float8 as amount,
+      sum(greatest(amount, 0))::float8 as above, sum(tax)::float8 as tax, sum(units)::int as units, count(*)::int as lines
     from bm.settled_line where workspace_id = ${workspaceId} and place = ${place} and counts and "order" <> ''
       and code = any(${sql.param(codes)}::text[]) and kind = any(${sql.param(KINDS)}::text[]) and ${among}
     group by code, "order", kind order by code, "order"`,
@@ -152,6 +153,26 @@ export async function findClaims(
         ],
         set: { found: sql`excluded.found`, laneId: sql`excluded.lane_id` },
       });
+}
+
+/** What the list says of the lanes of a place is worked out anew at the next look. */
+export const voidBooks = (tx: Tx, workspaceId: string, place: string): Promise<unknown> =>
+  tx
+    .update(launchedLane)
+    .set({ book: null })
+    .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.place, place)));
+
+/** Who asks for it: the card that was changed, whoever changed it. */
+const BY = 'cards';
+
+/** Has what a place charged held against its cards anew, where lanes are on sale there. */
+export async function askToHold(tx: Tx, workspaceId: string, place: string): Promise<void> {
+  const [onSale] = await tx
+    .select({ laneId: launchedLane.laneId })
+    .from(launchedLane)
+    .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.place, place)))
+    .limit(1);
+  if (onSale !== undefined) await storeTask(tx, workspaceId, 'holdAgainstCards', { place }, 0, BY);
 }
 
 export type ClaimKey = Pick<Claim, 'code' | 'kind' | 'month' | 'why'> & { readonly place: string };

@@ -15,11 +15,11 @@ import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, launchedLane, purchaseOrder } from '../db/schema.ts';
 import { today } from '../env.ts';
-import { gone } from '../refusal.ts';
 import { openClaims } from './claims.ts';
 import { noticeDrift } from './driftNotices.ts';
 import { onSaleIn } from './onSale.ts';
 import type { LaneOnSale } from './onSale.ts';
+import { tryLockReports } from './settledPlaces.ts';
 import { settingsIn } from './workspaces.ts';
 
 /** The next order of a lane, where its stock and its pace are known. */
@@ -77,9 +77,7 @@ async function fingerprint(tx: Tx, workspaceId: string, settings: Settings): Pro
 const digest = (...of: unknown[]): string => createHash('sha256').update(JSON.stringify(of)).digest('hex');
 
 /** Every lane on sale of a candidate that is there, in the order they were launched. What drifts is told of. */
-export async function laneEntries(tx: Tx, workspaceId: string): Promise<LaneEntry[]> {
-  const settings = await settingsIn(tx, workspaceId);
-  if (settings === null) throw gone();
+export async function laneEntries(tx: Tx, workspaceId: string, settings: Settings): Promise<LaneEntry[]> {
   const all = await fingerprint(tx, workspaceId, settings);
   const rows = await tx
     .select({
@@ -109,26 +107,33 @@ export async function laneEntries(tx: Tx, workspaceId: string): Promise<LaneEntr
   });
 }
 
+/**
+ * Entries worked out anew. They are kept unless a report is being read: what it is about to say would make them old,
+ * and nobody would know.
+ */
 async function workedOut(
   tx: Tx,
   workspaceId: string,
   lanes: readonly string[],
   keys: ReadonlyMap<string, string>,
 ): Promise<Map<string, LaneBook>> {
+  const isQuiet = await tryLockReports(tx, workspaceId);
   const claims = await openClaims(tx, workspaceId);
   const now = await onSaleIn(tx, workspaceId, { lanes });
-  const books = new Map<string, LaneBook>();
-  for (const l of now.lanes) {
-    const { laneId } = l.launched;
-    const book = entryOf(l, nextOf(l, now.settings), claims.get(laneId), keys.get(laneId) ?? '');
-    books.set(laneId, book);
-    await noticeDrift(tx, workspaceId, l.launched, book);
-    await tx
-      .update(launchedLane)
-      .set({ book })
-      .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.laneId, laneId)));
+  const worked = now.lanes.map((l) => {
+    const { launched } = l;
+    const key = keys.get(launched.laneId) ?? '';
+    return { launched, book: entryOf(l, nextOf(l, now.settings), claims.get(launched.laneId), key) };
+  });
+  if (isQuiet) {
+    await tx.execute(sql`
+      update bm.launched_lane l set book = b.book::jsonb
+      from unnest(${sql.param(worked.map((w) => w.launched.laneId))}::text[],
+        ${sql.param(worked.map((w) => JSON.stringify(w.book)))}::text[]) as b(lane_id, book)
+      where l.workspace_id = ${workspaceId} and l.lane_id = b.lane_id`);
+    await noticeDrift(tx, workspaceId, worked);
   }
-  return books;
+  return new Map(worked.map((w) => [w.launched.laneId, w.book]));
 }
 
 /** Brings the books of a workspace up to date, so that what drifts is told of though nobody looks. */
@@ -139,5 +144,6 @@ export const keepBooks = (workspaceId: string): Promise<void> =>
       .from(launchedLane)
       .where(eq(launchedLane.workspaceId, workspaceId))
       .limit(1);
-    if (any !== undefined) await laneEntries(tx, workspaceId);
+    const settings = any === undefined ? null : await settingsIn(tx, workspaceId);
+    if (settings !== null) await laneEntries(tx, workspaceId, settings);
   });

@@ -16,7 +16,7 @@ import { documentOf, loadSheet } from './candidates.ts';
 import type { Sheet } from './candidates.ts';
 import { dropOpenClaims, findClaims } from './claims.ts';
 import { launchedIn, onSaleIn } from './onSale.ts';
-import type { Launched } from './onSale.ts';
+import type { LaneOnSale, Launched } from './onSale.ts';
 import { savePatches } from './savePatches.ts';
 import { lockReports, placeOf } from './settledPlaces.ts';
 
@@ -187,6 +187,20 @@ async function followStage(tx: Tx, workspaceId: string, candidateId: string, by:
     .where(and(eq(candidate.workspaceId, workspaceId), eq(candidate.id, candidateId)));
 }
 
+/** What of a lane as it is now could be taken over, and the day it speaks of; null: too little was settled. */
+export function offersNow(
+  { lately, sold, place, launched }: LaneOnSale,
+  sheet: Sheet | null,
+): { readonly offers: readonly Offer[]; readonly day: string } | null {
+  const stored = sheet?.lanes.find((l) => l.id === launched.laneId);
+  if (sheet === null || stored === undefined || lately === null) return null;
+  const within = sold.months.filter(
+    (m) => m.month >= lately.from.slice(0, 7) && m.month <= lately.to.slice(0, 7),
+  );
+  const over = sold.months.filter((m) => place.last === null || m.month < place.last.slice(0, 7));
+  return { offers: offersOf(documentOf(sheet, stored), lately, within, over), day: lately.to };
+}
+
 /**
  * Writes what really came into the lane as it is now: origin actual, with the day and the units behind it. The lane as
  * it stood at the launch stays, so that plan and actual can still be told apart.
@@ -197,52 +211,24 @@ export async function takeOver(
   whats: readonly TakenOver[],
   by: string,
 ): Promise<void> {
-  const { offers, candidateId, day: on } = await loadOffers(workspaceId, laneId);
-  const chosen = offers.filter((o) => whats.includes(o.what));
-  if (chosen.length === 0) throw refused('nothingToTakeOver');
-  const sheet = await loadSheet(workspaceId, candidateId);
-  const now = sheet?.lanes.find((l) => l.id === laneId)?.data.provenance ?? {};
-  const patches = chosen.flatMap((o) => {
-    const key = o.path.join('.');
-    const said = { source: 'actual' as const, date: on, note: '', units: Math.round(o.units) };
-    return [
-      { entity: 'lane' as const, id: laneId, path: [...o.path], from: o.now, to: o.value },
-      { entity: 'lane' as const, id: laneId, path: ['provenance', key], from: now[key] ?? null, to: said },
-    ];
-  });
-  const saved = await savePatches(workspaceId, candidateId, patches, by, true);
-  if (!saved.ok) throw refused('nothingToTakeOver');
-}
-
-/** What of a lane could be taken over now, and the day it speaks of. */
-export async function loadOffers(
-  workspaceId: string,
-  laneId: string,
-): Promise<{
-  readonly offers: readonly Offer[];
-  readonly candidateId: string;
-  readonly day: string | null;
-  /** The candidate as it is now; null: it is not there. */
-  readonly sheet: Sheet | null;
-}> {
   const { lanes } = await inWorkspace(workspaceId, (tx) => onSaleIn(tx, workspaceId, { lanes: [laneId] }));
   const [found] = lanes;
   if (found === undefined) throw gone();
   const { candidateId } = found.launched;
   const sheet = await loadSheet(workspaceId, candidateId);
-  const stored = sheet?.lanes.find((l) => l.id === laneId);
-  const period = found.lately;
-  if (sheet === null || stored === undefined || period === null)
-    return { offers: [], candidateId, day: null, sheet };
-  const { months } = found.sold;
-  const ofPeriod = months.filter(
-    (m) => m.month >= period.from.slice(0, 7) && m.month <= period.to.slice(0, 7),
-  );
-  const over = months.filter((m) => found.place.last === null || m.month < found.place.last.slice(0, 7));
-  return {
-    offers: offersOf(documentOf(sheet, stored), period, ofPeriod, over),
-    candidateId,
-    day: period.to,
-    sheet,
-  };
+  const now = offersNow(found, sheet);
+  const chosen = now?.offers.filter((o) => whats.includes(o.what)) ?? [];
+  if (now === null || chosen.length === 0) throw refused('nothingToTakeOver');
+  const noted = sheet?.lanes.find((l) => l.id === laneId)?.data.provenance ?? {};
+  const patches = chosen.flatMap((o) => {
+    const key = o.path.join('.');
+    const said = { source: 'actual' as const, date: now.day, note: '', units: Math.round(o.units) };
+    const own = { entity: 'lane' as const, id: laneId };
+    return [
+      { ...own, path: [...o.path], from: o.now, to: o.value },
+      { ...own, path: ['provenance', key], from: noted[key] ?? null, to: said },
+    ];
+  });
+  const saved = await savePatches(workspaceId, candidateId, patches, by, true);
+  if (!saved.ok) throw refused('nothingToTakeOver');
 }

@@ -2,7 +2,9 @@
 import { leftOverOf } from '../../core/actuals/leftOver.ts';
 import type { LeftOver } from '../../core/actuals/leftOver.ts';
 import type { Sheet } from './candidates.ts';
+import { inWorkspace } from '../db/client.ts';
 import { documentOf, loadSheet } from './candidates.ts';
+import { launchedIn } from './onSale.ts';
 import { putLanes } from './candidateLanes.ts';
 import { gone } from '../refusal.ts';
 import { newId } from './workspaces.ts';
@@ -32,20 +34,22 @@ export function waysOut(sheet: Sheet, laneId: string): WayOut[] {
 }
 
 /**
- * Keeps what is left as a scenario of a lane: at a price, its goods and the way in paid for.
+ * Keeps what is left as a scenario of a lane: at a price, its goods and the way in paid for. Returns its candidate.
  *
+ * @param laneId the lane on sale
  * @param of the lane it is sold by: that of the stock, or another of the product
  * @throws Refusal `gone`
  */
 export async function keepLeftOver(
   workspaceId: string,
-  candidateId: string,
+  laneId: string,
   said: { readonly of: string; readonly price: number; readonly name: string },
   by: string,
-): Promise<void> {
-  const sheet = await loadSheet(workspaceId, candidateId);
+): Promise<string> {
+  const [launched] = await inWorkspace(workspaceId, (tx) => launchedIn(tx, workspaceId, { lanes: [laneId] }));
+  const sheet = launched === undefined ? null : await loadSheet(workspaceId, launched.candidateId);
   const base = sheet?.lanes.find((l) => l.id === said.of);
-  if (sheet === null || base === undefined) throw gone();
+  if (launched === undefined || sheet === null || base === undefined) throw gone();
   const data = {
     ...base.data,
     name: said.name,
@@ -59,5 +63,6 @@ export async function keepLeftOver(
   };
   const position = 1 + Math.max(...sheet.lanes.map((l) => l.position));
   const row = { id: newId(), position, data, scenarioOf: base.scenarioOf ?? base.id };
-  await putLanes(workspaceId, candidateId, [row], by);
+  await putLanes(workspaceId, launched.candidateId, [row], by);
+  return launched.candidateId;
 }

@@ -2,10 +2,13 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { latelyOf } from '../../core/actuals/drift.ts';
 import type { Lately } from '../../core/actuals/drift.ts';
-import { placeSettled, soldOf } from '../../core/actuals/onSale.ts';
+import { leftShelf, placeSettled, soldOf } from '../../core/actuals/onSale.ts';
 import type { PlaceSettled, Sold } from '../../core/actuals/onSale.ts';
 import { layersOf, onTheWay } from '../../core/actuals/received.ts';
 import type { Coming, Layer } from '../../core/actuals/received.ts';
+import type { SettledKind } from '../../core/actuals/schema.ts';
+import { NO_SUM } from '../../core/actuals/sums.ts';
+import type { KindSums } from '../../core/actuals/sums.ts';
 import { stockOf } from '../../core/actuals/stock.ts';
 import type { Stock } from '../../core/actuals/stock.ts';
 import type { Measures } from '../../core/orders/bills.ts';
@@ -102,20 +105,36 @@ async function leftSince(
   workspaceId: string,
   lanes: readonly Launched[],
 ): Promise<Map<string, number>> {
+  const counted = lanes.flatMap((l) => {
+    const last = l.counts.at(-1);
+    return last === undefined ? [] : l.codes.map((code) => ({ ...l, code, day: last.day }));
+  });
   const left = new Map<string, number>();
-  for (const l of lanes) {
-    const counted = l.counts.at(-1);
-    if (counted === undefined) continue;
-    const { returns } = l.document;
-    const again = returns === null || returns === 'none' ? 0 : returns.resaleShare;
-    const { rows } = await tx.execute<{ units: number }>(sql`
-      select coalesce(sum(case when kind = 'refund' then -${again}::float8 * units
-        when kind in ('sale', 'reimbursement') then units else 0 end), 0)::float8 as units
-      from bm.settled_line where workspace_id = ${workspaceId} and place = ${l.place} and counts
-        and code = any(${sql.param(l.codes)}::text[]) and day > ${counted.day}`);
-    left.set(l.laneId, rows[0]?.units ?? 0);
-  }
+  if (counted.length === 0) return left;
+  const column = (of: (l: (typeof counted)[number]) => string) => sql.param(counted.map(of));
+  const { rows } = await tx.execute<{ lane: string; kind: SettledKind; units: number }>(sql`
+    select c.lane, l.kind, sum(l.units)::float8 as units
+    from unnest(${column((l) => l.laneId)}::text[], ${column((l) => l.place)}::text[],
+      ${column((l) => l.code)}::text[], ${column((l) => l.day)}::date[]) as c(lane, place, code, day)
+    join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = c.place and l.code = c.code
+      and l.day > c.day and l.counts
+    group by c.lane, l.kind`);
+  for (const { launched, sums } of sumsByLane(lanes, rows))
+    left.set(launched.laneId, leftShelf(launched.document, sums));
   return left;
+}
+
+/** Units of some kinds as sums of each lane. */
+function sumsByLane(
+  lanes: readonly Launched[],
+  rows: readonly { readonly lane: string; readonly kind: SettledKind; readonly units: number }[],
+): { launched: Launched; sums: KindSums }[] {
+  return lanes.map((launched) => ({
+    launched,
+    sums: Object.fromEntries(
+      rows.filter((r) => r.lane === launched.laneId).map((r) => [r.kind, { ...NO_SUM, units: r.units }]),
+    ),
+  }));
 }
 
 export type LaneOnSale = {

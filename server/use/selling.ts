@@ -1,5 +1,5 @@
 /** The place where products stand that are on sale: each with what came of it, and what is to be decided. */
-import { desc, eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { allMonthsOnSale } from '../../core/actuals/allMonths.ts';
 import type { WorkspaceMonth } from '../../core/actuals/allMonths.ts';
 import type { CodeSum, LaneBook } from '../../core/actuals/book.ts';
@@ -18,22 +18,25 @@ import type { NextOrder } from '../../core/cash/nextOrder.ts';
 import type { HurdleResult } from '../../core/lane/hurdles.ts';
 import { daysBetween } from '../../core/money/days.ts';
 import { inWorkspace } from '../db/client.ts';
-import type { Tx } from '../db/client.ts';
-import { settledPlace, settlement } from '../db/schema.ts';
+import { settledPlace } from '../db/schema.ts';
 import { gone } from '../refusal.ts';
+import { loadSheet } from './candidates.ts';
 import { loadClaims, openClaims } from './claims.ts';
 import type { ClaimSaid } from './claims.ts';
 import { entryOf, laneEntries, nextOf } from './laneBooks.ts';
 import type { LaneEntry } from './laneBooks.ts';
-import { loadOffers } from './launched.ts';
+import { offersNow } from './launched.ts';
 import { waysOut } from './leftOver.ts';
 import type { WayOut } from './leftOver.ts';
 import { onSaleIn } from './onSale.ts';
 import { placeIn } from './settledPlaces.ts';
+import { reportsIn } from './settlements.ts';
+import type { ReportHead } from './settlements.ts';
 import { settingsIn } from './workspaces.ts';
 
 /** A lane on sale as it stands in the list; `until`: the last day that reports speak of. */
-export type LaunchedSaid = Omit<LaneEntry, 'book'> & Omit<LaneBook, 'key' | 'whole' | 'months' | 'home'>;
+export type LaunchedSaid = Omit<LaneEntry, 'book'> &
+  Omit<LaneBook, 'key' | 'mix' | 'misses' | 'months' | 'home'>;
 export type CodeUnknown = CodeSum & { readonly place: string; readonly currency: string };
 export type PlaceSaid = {
   readonly place: string;
@@ -60,6 +63,8 @@ export type SellingPage = {
   readonly homeCurrency: string;
   /** Stock at cost, home currency; `lacks`: lanes whose stock or cost nobody knows. */
   readonly stock: { readonly value: number; readonly lacks: number };
+  /** The newest first. */
+  readonly reports: readonly ReportHead[];
   readonly places: readonly PlaceSaid[];
   readonly estimates: readonly EstimateSaid[];
 };
@@ -84,29 +89,32 @@ export async function loadSelling(
   workspaceId: string,
   most = Number.POSITIVE_INFINITY,
 ): Promise<SellingPage> {
-  const { entries, places, spans, settings } = await inWorkspace(workspaceId, async (tx) => ({
-    entries: await laneEntries(tx, workspaceId),
-    places: await tx.select().from(settledPlace).where(eq(settledPlace.workspaceId, workspaceId)),
-    spans: await spansOfReports(tx, workspaceId),
-    settings: await settingsIn(tx, workspaceId),
-  }));
-  if (settings === null) throw gone();
-  const { homeCurrency } = settings;
+  const { entries, places, reports, homeCurrency } = await inWorkspace(workspaceId, async (tx) => {
+    const settings = await settingsIn(tx, workspaceId);
+    if (settings === null) throw gone();
+    return {
+      entries: await laneEntries(tx, workspaceId, settings),
+      places: await tx.select().from(settledPlace).where(eq(settledPlace.workspaceId, workspaceId)),
+      reports: await reportsIn(tx, workspaceId),
+      homeCurrency: settings.homeCurrency,
+    };
+  });
+  const spans = spansOf(reports);
   const lanes = entries.map(said);
   const rank = (l: LaunchedSaid): number =>
     l.stopped !== null ? URGENCY.length : URGENCY.indexOf(nowOf(l).standing);
   lanes.sort((a, b) => rank(a) - rank(b));
-  const compared = entries.flatMap((e) => e.book.whole ?? []);
   return {
     lanes: lanes.slice(0, most),
     counts: countsOf(lanes),
-    mix: mixSaid(compared),
+    mix: mixSaid(entries),
     unknown: unknownCodes(entries, places),
     months: monthsOf(entries, places, homeCurrency),
     homeCurrency,
     stock: stockOfAll(entries),
+    reports,
     places: places.map((p) => placeSaid(p, spans.get(p.place) ?? [])),
-    estimates: estimatesOf(compared),
+    estimates: estimatesOf(entries.map((e) => e.book.misses)),
   };
 }
 
@@ -121,30 +129,21 @@ function countsOf(lanes: readonly LaunchedSaid[]): SellingPage['counts'] {
 }
 
 /** The days that each report of a place speaks of. */
-async function spansOfReports(tx: Tx, workspaceId: string): Promise<Map<string, Span[]>> {
-  const rows = await tx
-    .select({
-      marketplace: settlement.marketplace,
-      country: settlement.country,
-      from: sql<string | null>`${settlement.said} ->> 'first'`,
-      to: sql<string | null>`${settlement.said} ->> 'last'`,
-    })
-    .from(settlement)
-    .where(eq(settlement.workspaceId, workspaceId))
-    .orderBy(desc(settlement.seq));
+function spansOf(reports: readonly ReportHead[]): Map<string, Span[]> {
   const spans = new Map<string, Span[]>();
-  for (const { from, to, ...of } of rows) {
+  for (const { said, ...of } of reports) {
     const place = placeIn(of);
-    if (place !== null && from !== null && to !== null)
-      spans.set(place, [...(spans.get(place) ?? []), { from, to }]);
+    if (place !== null && said?.first != null && said.last !== null)
+      spans.set(place, [...(spans.get(place) ?? []), { from: said.first, to: said.last }]);
   }
   return spans;
 }
 
-function mixSaid(compared: readonly Compared[]): SellingPage['mix'] {
-  const [first, ...others] = [...new Set(compared.map((c) => c.currency))];
-  if (compared.length < 2 || first === undefined || others.length > 0) return null;
-  const mix = mixOf(compared);
+function mixSaid(entries: readonly LaneEntry[]): SellingPage['mix'] {
+  const settled = entries.flatMap((e) => e.book.gist ?? []);
+  const [first, ...others] = [...new Set(settled.map((c) => c.currency))];
+  if (settled.length < 2 || first === undefined || others.length > 0) return null;
+  const mix = mixOf(entries.flatMap((e) => e.book.mix ?? []));
   return mix === null ? null : { currency: first, ...mix };
 }
 
@@ -219,7 +218,7 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
   const { lately, launched } = l;
   const { candidateId, name, place, codes, since, stopped } = launched;
   const book = entryOf(l, next, open.get(laneId), '');
-  const { offers, sheet } = await loadOffers(workspaceId, laneId);
+  const sheet = await loadSheet(workspaceId, candidateId);
   const lets = stopped !== null || book.decisions.some((d) => d.what === 'letGo');
   const hurdles = now.settings.hurdles[launched.candidate.way] ?? [];
   return {
@@ -240,7 +239,7 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
     coming: l.coming,
     next,
     claims,
-    offers,
+    offers: offersNow(l, sheet)?.offers ?? [],
     ways: sheet === null || !lets ? [] : waysOut(sheet, laneId),
     homeCurrency: now.settings.homeCurrency,
   };

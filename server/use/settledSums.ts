@@ -38,7 +38,11 @@ export async function touchedBy(
     union select l.place, l.code, to_char(l.day, 'YYYY-MM') from own o
       join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place and l.key = o.key`);
   const by = new Map<string, TouchedIn[]>();
-  for (const row of rows) by.set(row.place, [...(by.get(row.place) ?? []), row]);
+  for (const row of rows) {
+    const of = by.get(row.place) ?? [];
+    by.set(row.place, of);
+    of.push(row);
+  }
   return by;
 }
 

@@ -12,14 +12,14 @@ import type { Fault } from '../../core/fault.ts';
 import { headerAmong } from '../../core/lists/map.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
-import { launchedLane, settledLine, settlement } from '../db/schema.ts';
+import { settledLine, settlement } from '../db/schema.ts';
 import type { SettlementSaid } from '../db/schema.ts';
 import { today } from '../env.ts';
 import { readList } from '../files/lists.ts';
 import { removeFolder } from '../files/store.ts';
 import { sourceOf } from '../jobs/listTask.ts';
 import { gone, refused } from '../refusal.ts';
-import { findClaims } from './claims.ts';
+import { findClaims, voidBooks } from './claims.ts';
 import { needRoomForReport } from './quotas.ts';
 import { headsOf, takeIn, widest } from './receiveLists.ts';
 import { lockReports, placeIn, placeOf } from './settledPlaces.ts';
@@ -331,10 +331,7 @@ async function closeBooks(tx: Tx, workspaceId: string, place: string, touched: T
   await sumUp(tx, workspaceId, place, touched);
   await storePlace(tx, workspaceId, place);
   await findClaims(tx, workspaceId, place, touched);
-  await tx
-    .update(launchedLane)
-    .set({ book: null })
-    .where(and(eq(launchedLane.workspaceId, workspaceId), eq(launchedLane.place, place)));
+  await voidBooks(tx, workspaceId, place);
 }
 
 /** The same months of both, each once. */
@@ -362,11 +359,25 @@ export async function takeBackSettlement(workspaceId: string, id: string): Promi
   await removeFolder(workspaceId, id);
 }
 
+/** A report as a list shows it: without its file and its rows that were refused. */
+export type ReportHead = Pick<Settlement, 'id' | 'name' | 'marketplace' | 'country' | 'currency'> & {
+  readonly said: Omit<SettlementSaid, 'refused'> | null;
+};
+
 /** All reports of a workspace, the newest first. */
-export const loadSettlements = (workspaceId: string): Promise<Settlement[]> =>
-  inWorkspace(workspaceId, (tx) =>
-    tx.select().from(settlement).where(eq(settlement.workspaceId, workspaceId)).orderBy(desc(settlement.seq)),
-  );
+export const reportsIn = (tx: Tx, workspaceId: string): Promise<ReportHead[]> =>
+  tx
+    .select({
+      id: settlement.id,
+      name: settlement.name,
+      marketplace: settlement.marketplace,
+      country: settlement.country,
+      currency: settlement.currency,
+      said: sql<Omit<SettlementSaid, 'refused'> | null>`${settlement.said} - 'refused'`,
+    })
+    .from(settlement)
+    .where(eq(settlement.workspaceId, workspaceId))
+    .orderBy(desc(settlement.seq));
 
 /** Where one may sell by the workspace's marketplace cards, each place once. */
 export async function placesOfCards(workspaceId: string): Promise<SettledPlace[]> {

@@ -42,9 +42,11 @@ export function Notices({ base }: { base: string }) {
         ? t('notices.watchMarkets', { done: f.number(x.done), total: f.number(x.total) })
         : x.kind === 'solvePurse'
           ? t('notices.solvePurse')
-          : x.total === 0
-            ? t('notices.looking')
-            : t('notices.working', { done: f.number(x.done), total: f.number(x.total) });
+          : x.kind === 'holdAgainstCards'
+            ? t('notices.holdAgainstCards')
+            : x.total === 0
+              ? t('notices.looking')
+              : t('notices.working', { done: f.number(x.done), total: f.number(x.total) });
   return (
     <>
       {working.map((x) => (

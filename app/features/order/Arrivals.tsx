@@ -1,5 +1,5 @@
 /** What came in of an order, in parts, with what was damaged and what is still open. */
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { arrivedOf } from '../../../core/orders/states.ts';
@@ -8,6 +8,7 @@ import { NumField, TextLine } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { NoteDialog } from './NoteDialog.tsx';
 import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
 
@@ -114,62 +115,56 @@ function Receive({
     setLines(lines.map((l) => (l.id === id ? { ...l, ...some } : l)));
   const came = lines.filter((l) => (l.units ?? 0) > 0 || (l.damaged ?? 0) > 0);
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm">
-      <DialogTitle>{t('order.receiveTitle')}</DialogTitle>
-      <DialogContent>
-        <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
-        <FigureTable label={t('order.receiveTitle')}>
-          <thead>
-            <tr>
-              <th scope="col">{t('order.item')}</th>
-              <th scope="col">{t('order.stillOpen')}</th>
-              <th scope="col">{t('order.good')}</th>
-              <th scope="col">{t('order.damaged')}</th>
+    <NoteDialog
+      title={t('order.receiveTitle')}
+      width="sm"
+      onNote={
+        came.length === 0 || day === ''
+          ? null
+          : () =>
+              act({
+                intent: 'receive',
+                edition,
+                day,
+                note,
+                lines: came.map((l) => ({ line: l.id, units: l.units ?? 0, damaged: l.damaged ?? 0 })),
+              })
+      }
+      onClose={onClose}>
+      <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
+      <FigureTable label={t('order.receiveTitle')}>
+        <thead>
+          <tr>
+            <th scope="col">{t('order.item')}</th>
+            <th scope="col">{t('order.stillOpen')}</th>
+            <th scope="col">{t('order.good')}</th>
+            <th scope="col">{t('order.damaged')}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {terms.lines.map((l) => (
+            <tr key={l.id}>
+              <th scope="row" style={{ fontWeight: 500 }}>
+                <bdi>{l.name}</bdi>
+              </th>
+              <td>{arrivedOf(l, progress).open ?? '–'}</td>
+              {(['units', 'damaged'] as const).map((k) => (
+                <td key={k}>
+                  <NumField
+                    label={`${t(k === 'units' ? 'order.good' : 'order.damaged')}, ${l.name}`}
+                    inTable
+                    value={lines.find((x) => x.id === l.id)?.[k] ?? null}
+                    onChange={(v) => set(l.id, { [k]: v })}
+                    kind="number"
+                    width={80}
+                  />
+                </td>
+              ))}
             </tr>
-          </thead>
-          <tbody>
-            {terms.lines.map((l) => (
-              <tr key={l.id}>
-                <th scope="row" style={{ fontWeight: 500 }}>
-                  <bdi>{l.name}</bdi>
-                </th>
-                <td>{arrivedOf(l, progress).open ?? '–'}</td>
-                {(['units', 'damaged'] as const).map((k) => (
-                  <td key={k}>
-                    <NumField
-                      label={`${t(k === 'units' ? 'order.good' : 'order.damaged')}, ${l.name}`}
-                      inTable
-                      value={lines.find((x) => x.id === l.id)?.[k] ?? null}
-                      onChange={(v) => set(l.id, { [k]: v })}
-                      kind="number"
-                      width={80}
-                    />
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </FigureTable>
-        <TextLine label={t('order.noteHere')} value={note} onChange={setNote} width="100%" maxLength={1000} />
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>{t('cancel')}</Button>
-        <Button
-          variant="contained"
-          disabled={came.length === 0 || day === ''}
-          onClick={() => {
-            act({
-              intent: 'receive',
-              edition,
-              day,
-              note,
-              lines: came.map((l) => ({ line: l.id, units: l.units ?? 0, damaged: l.damaged ?? 0 })),
-            });
-            onClose();
-          }}>
-          {t('order.noteNow')}
-        </Button>
-      </DialogActions>
-    </Dialog>
+          ))}
+        </tbody>
+      </FigureTable>
+      <TextLine label={t('order.noteHere')} value={note} onChange={setNote} width="100%" maxLength={1000} />
+    </NoteDialog>
   );
 }

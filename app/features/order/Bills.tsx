@@ -1,5 +1,5 @@
 /** Bills of the way in: what the goods of an order cost beside their price, and how it is shared out. */
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { BILL_KINDS, SHARED_BY } from '../../../core/orders/bills.ts';
@@ -7,6 +7,7 @@ import type { Bill } from '../../../core/orders/bills.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { NoteDialog } from './NoteDialog.tsx';
 import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
 
@@ -55,47 +56,40 @@ function NoteBill({ shown, act, today, home, onClose }: Omit<Props, 'canEdit'> &
   const [amount, setAmount] = useState<number | null>(null);
   const [note, setNote] = useState('');
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <DialogTitle>{t('order.billNote')}</DialogTitle>
-      <DialogContent sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
-        <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
-        <ChoiceLine
-          label={t('order.billKind')}
-          value={kind}
-          onChange={(k) => setKind(k as Bill['kind'])}
-          options={BILL_KINDS.map((k) => ({ value: k, label: t(`lines.${k}`) }))}
-        />
-        <NumField
-          label={t('order.amount', { currency: home })}
-          value={amount}
-          onChange={setAmount}
-          kind="money"
-          currency={home}
-          width={130}
-        />
-        <ChoiceLine
-          label={t('order.billBy')}
-          value={by}
-          onChange={(b) => setBy(b as Bill['by'])}
-          options={SHARED_BY.map((b) => ({ value: b, label: t(`order.sharedBy.${b}`) }))}
-        />
-        <TextLine label={t('order.billSays')} value={note} onChange={setNote} width={220} />
-        <Typography variant="body2" color="text.secondary">
-          {t('order.billText')}
-        </Typography>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>{t('cancel')}</Button>
-        <Button
-          variant="contained"
-          disabled={amount === null || amount <= 0 || day === ''}
-          onClick={() => {
-            act({ intent: 'bill', edition: shown.edition, day, kind, amount, by, note: note.slice(0, 200) });
-            onClose();
-          }}>
-          {t('order.noteNow')}
-        </Button>
-      </DialogActions>
-    </Dialog>
+    <NoteDialog
+      title={t('order.billNote')}
+      onNote={
+        amount === null || amount <= 0 || day === ''
+          ? null
+          : () =>
+              act({ intent: 'bill', edition: shown.edition, day, kind, amount, by, note: note.slice(0, 200) })
+      }
+      onClose={onClose}>
+      <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
+      <ChoiceLine
+        label={t('order.billKind')}
+        value={kind}
+        onChange={(k) => setKind(k as Bill['kind'])}
+        options={BILL_KINDS.map((k) => ({ value: k, label: t(`lines.${k}`) }))}
+      />
+      <NumField
+        label={t('order.amount', { currency: home })}
+        value={amount}
+        onChange={setAmount}
+        kind="money"
+        currency={home}
+        width={130}
+      />
+      <ChoiceLine
+        label={t('order.billBy')}
+        value={by}
+        onChange={(b) => setBy(b as Bill['by'])}
+        options={SHARED_BY.map((b) => ({ value: b, label: t(`order.sharedBy.${b}`) }))}
+      />
+      <TextLine label={t('order.billSays')} value={note} onChange={setNote} width={220} />
+      <Typography variant="body2" color="text.secondary">
+        {t('order.billText')}
+      </Typography>
+    </NoteDialog>
   );
 }

@@ -1,11 +1,12 @@
 /** Payments that were made of an order, and what is still to pay. */
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { NoteDialog } from './NoteDialog.tsx';
 import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
 
@@ -84,44 +85,36 @@ function Pay({
   const [took, setTook] = useState<number | null>(null);
   const inHome = currency === home ? amount : took;
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <DialogTitle>{t('order.payTitle')}</DialogTitle>
-      <DialogContent sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
-        <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
+    <NoteDialog
+      title={t('order.payTitle')}
+      onNote={
+        amount === null || amount <= 0 || inHome === null || day === ''
+          ? null
+          : () => act({ intent: 'pay', edition: shown.edition, day, amount, home: inHome })
+      }
+      onClose={onClose}>
+      <TextLine label={t('order.day')} value={day} onChange={setDay} type="date" width={150} />
+      <NumField
+        label={t('order.amount', { currency })}
+        value={amount}
+        onChange={setAmount}
+        kind="money"
+        currency={currency}
+        width={130}
+      />
+      {currency !== home && (
         <NumField
-          label={t('order.amount', { currency })}
-          value={amount}
-          onChange={setAmount}
+          label={t('order.tookFrom', { currency: home })}
+          value={took}
+          onChange={setTook}
           kind="money"
-          currency={currency}
-          width={130}
+          currency={home}
+          width={190}
         />
-        {currency !== home && (
-          <NumField
-            label={t('order.tookFrom', { currency: home })}
-            value={took}
-            onChange={setTook}
-            kind="money"
-            currency={home}
-            width={190}
-          />
-        )}
-        <Typography variant="body2" color="text.secondary">
-          {t('order.payText')}
-        </Typography>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>{t('cancel')}</Button>
-        <Button
-          variant="contained"
-          disabled={amount === null || amount <= 0 || inHome === null || day === ''}
-          onClick={() => {
-            act({ intent: 'pay', edition: shown.edition, day, amount, home: inHome });
-            onClose();
-          }}>
-          {t('order.noteNow')}
-        </Button>
-      </DialogActions>
-    </Dialog>
+      )}
+      <Typography variant="body2" color="text.secondary">
+        {t('order.payText')}
+      </Typography>
+    </NoteDialog>
   );
 }

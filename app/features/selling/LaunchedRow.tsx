@@ -2,9 +2,8 @@
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import type { LaneBook } from '../../../core/actuals/book.ts';
 import type { Stands } from '../../../core/actuals/compare.ts';
-import type { Decision } from '../../../core/actuals/decide.ts';
-import type { Drift } from '../../../core/actuals/drift.ts';
 import type { Gist } from '../../../core/actuals/gist.ts';
 import type { Stopped } from '../../../core/actuals/letGo.ts';
 import type { Stock } from '../../../core/actuals/stock.ts';
@@ -13,26 +12,13 @@ import { useFormat } from '../../ui/locale.ts';
 import { Decisions, StandsSaid, TwoBars } from './parts.tsx';
 import './words.ts';
 
-export type LaunchedLine = {
+export type LaunchedLine = Pick<LaneBook, 'until' | 'stands' | 'lately' | 'gist' | 'stock' | 'decisions'> & {
   readonly laneId: string;
   readonly name: string;
   readonly place: string;
   readonly codes: readonly string[];
   readonly since: string;
-  readonly until: string | null;
   readonly stopped: Stopped | null;
-  readonly stands: Stands;
-  /** The last two periods; null: too little was settled for that. */
-  readonly lately: {
-    readonly from: string;
-    readonly to: string;
-    readonly stands: Stands;
-    readonly drifts: readonly Drift[];
-    readonly gist: Gist;
-  } | null;
-  readonly gist: Gist | null;
-  readonly stock: Stock;
-  readonly decisions: readonly Decision[];
 };
 
 /** How a lane stands now: by its last two periods, where they were settled. */
