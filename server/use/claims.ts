@@ -68,7 +68,8 @@ async function* ordersOf(
   const rows = inPieces<OrderLines>(
     tx,
     sql`select "order", code, kind, min(day)::text as day, sum(amount)::float8 as amount,
-      sum(greatest(amount, 0))::float8 as above, sum(tax)::float8 as tax, sum(units)::int as units, count(*)::int as lines
+      sum(greatest(amount, 0))::float8 as above, sum(tax)::float8 as tax, sum(units)::int as units,
+      count(*)::int as lines
     from bm.settled_line where workspace_id = ${workspaceId} and place = ${place} and counts and "order" <> ''
       and code = any(${sql.param(codes)}::text[]) and kind = any(${sql.param(KINDS)}::text[]) and ${among}
     group by code, "order", kind order by code, "order"`,
