@@ -5,7 +5,6 @@ import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import { ThemeProvider } from '@mui/material/styles';
 import type { ReactNode } from 'react';
 import { use, useEffect } from 'react';
-import { useTranslation } from 'react-i18next';
 import {
   isRouteErrorResponse,
   Links,
@@ -22,6 +21,7 @@ import { theme } from './theme/theme.ts';
 import { LocaleContext, localeOf } from './ui/locale.ts';
 import { Logo } from './ui/Logo.tsx';
 import { NonceContext } from './ui/nonce.ts';
+import { useWords } from './ui/useWords.ts';
 
 export function loader({ request }: Route.LoaderArgs) {
   return { locale: localeOf(request.headers.get('accept-language')) };
@@ -71,7 +71,7 @@ export default function Root() {
 
 /** What went wrong, in words, and what to do; never a stack trace. */
 export function ErrorBoundary() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const error = useRouteError();
   const status = isRouteErrorResponse(error) ? error.status : 500;
   const kind =

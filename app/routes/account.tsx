@@ -1,5 +1,4 @@
 import { Alert, Box, Container, Divider, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { data, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth } from '../../server/auth/forward.ts';
 import { needPerson, workspacesOf } from '../../server/auth/session.ts';
@@ -10,6 +9,7 @@ import { AccountForm, TextLink } from '../features/account/AccountForm.tsx';
 import { Logo } from '../ui/Logo.tsx';
 import type { Route } from './+types/account.ts';
 import { answering } from '../answers.ts';
+import { useWords } from '../ui/useWords.ts';
 
 export const loader = answering(async ({ request }: Route.LoaderArgs) => {
   const person = await needPerson(request);
@@ -33,7 +33,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 });
 
 export default function Account() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { person, workspaces } = useLoaderData<typeof loader>();
   const said = useActionData<AccountAnswer>();
   return (

@@ -1,6 +1,5 @@
 import { Link, MenuItem, Stack, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { data, Form, redirect, useActionData, useLoaderData, useNavigation } from 'react-router';
 import { z } from 'zod';
 import { Button } from '@mui/material';
@@ -14,6 +13,7 @@ import { useCountries, useCurrencies } from '../ui/names.ts';
 import { SearchChoice } from '../ui/SearchChoice.tsx';
 import type { Route } from './+types/home.ts';
 import { answering } from '../answers.ts';
+import { useWords } from '../ui/useWords.ts';
 
 export const loader = answering(async ({ request }: Route.LoaderArgs) => {
   const person = await needPerson(request);
@@ -48,7 +48,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 });
 
 export default function Welcome() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { name } = useLoaderData<typeof loader>();
   const [countries, currencies] = [useCountries(), useCurrencies()];
   const [home, setHome] = useState('DE');

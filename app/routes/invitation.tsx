@@ -1,5 +1,4 @@
 import { Button, Stack, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { data, Form, redirect, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth } from '../../server/auth/forward.ts';
 import { needPerson } from '../../server/auth/session.ts';
@@ -7,6 +6,7 @@ import { invitationAt } from '../../server/use/members.ts';
 import { AccountPage } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/invitation.ts';
 import { answering } from '../answers.ts';
+import { useWords } from '../ui/useWords.ts';
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const person = await needPerson(request);
@@ -34,7 +34,7 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
 });
 
 export default function Invitation() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { state, name, role, email } = useLoaderData<typeof loader>();
   const failed = useActionData<typeof action>();
   return (

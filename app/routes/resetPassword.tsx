@@ -1,5 +1,4 @@
 import { Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { data, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth } from '../../server/auth/forward.ts';
 import { setPasswordForm } from '../../core/workspace/people.ts';
@@ -8,6 +7,7 @@ import { notYet, readForm } from '../ui/forms.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/resetPassword.ts';
 import { answering } from '../answers.ts';
+import { useWords } from '../ui/useWords.ts';
 
 export const loader = ({ request }: Route.LoaderArgs) => ({
   token: new URL(request.url).searchParams.get('token') ?? '',
@@ -25,7 +25,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 });
 
 export default function ResetPassword() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { token } = useLoaderData<typeof loader>();
   const said = useActionData<AccountAnswer>();
   if (said?.code === 'done')

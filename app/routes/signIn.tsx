@@ -1,5 +1,4 @@
 import { Box, Button, Divider, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { data, Form, redirect, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth, safeTarget } from '../../server/auth/forward.ts';
 import { personOf } from '../../server/auth/session.ts';
@@ -11,6 +10,7 @@ import { notYet, readForm } from '../ui/forms.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/signIn.ts';
 import { answering } from '../answers.ts';
+import { useWords } from '../ui/useWords.ts';
 
 export const loader = answering(async ({ request }: Route.LoaderArgs) => {
   const to = safeTarget(new URL(request.url).searchParams.get('to'));
@@ -30,7 +30,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 });
 
 export default function SignIn() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { demo, to } = useLoaderData<typeof loader>();
   const said = useActionData<AccountAnswer>();
   return (

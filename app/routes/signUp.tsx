@@ -1,5 +1,4 @@
 import { Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { data, redirect, useActionData, useLoaderData } from 'react-router';
 import { forwardToAuth, safeTarget } from '../../server/auth/forward.ts';
 import { signUpForm } from '../../core/workspace/people.ts';
@@ -8,6 +7,7 @@ import { notYet, readForm } from '../ui/forms.ts';
 import { AccountForm, AccountPage, TextLink } from '../features/account/AccountForm.tsx';
 import type { Route } from './+types/signUp.ts';
 import { answering } from '../answers.ts';
+import { useWords } from '../ui/useWords.ts';
 
 export const loader = ({ request }: Route.LoaderArgs) => ({
   to: safeTarget(new URL(request.url).searchParams.get('to')),
@@ -23,7 +23,7 @@ export const action = answering(async ({ request }: Route.ActionArgs) => {
 });
 
 export default function SignUp() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { to } = useLoaderData<typeof loader>();
   const said = useActionData<AccountAnswer>();
   return (

@@ -1,10 +1,10 @@
 import { Box, InputBase } from '@mui/material';
 import type { CSSProperties, KeyboardEvent, ReactNode } from 'react';
 import { useEffect, useId, useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { minorDigits } from '../../core/money/money.ts';
 import { useFormat } from './locale.ts';
 import { parseMeasure, parseNumber, parseSides } from './parseNumber.ts';
+import { useWords } from './useWords.ts';
 
 export type NumberKind = 'money' | 'percent' | 'number' | 'length' | 'weight';
 type Shell = {
@@ -133,7 +133,7 @@ export function NumField({
   name,
   inTable = false,
 }: NumFieldProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const factor = kind === 'percent' ? 100 : 1;
   const show = (v: number | null): string => {
@@ -399,7 +399,7 @@ export function SidesField({
   tag?: string | undefined;
   width?: number | string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [text, setText] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);

@@ -1,11 +1,11 @@
 import { memo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { FAMILIES } from '../../core/lane/costLines.ts';
 import type { Family } from '../../core/lane/costLines.ts';
 import { useBounds } from './bounds.ts';
 import { minorDigits } from '../../core/money/money.ts';
 import { useFormat } from './locale.ts';
 import { roundToTotal } from '../../core/money/money.ts';
+import { useWords } from './useWords.ts';
 
 /** The part of a result that a bar draws. */
 export type BarResult = {
@@ -48,7 +48,7 @@ export const MarginBar = memo(function MarginBar({
   onChoose,
   chosen = null,
 }: BarProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const gross = result.figures.gross ?? 0;
   const profit = result.figures.unitProfit;

@@ -1,10 +1,10 @@
 /** A hurdle that is being added: it counts once its level is typed. */
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Hurdle } from '../../core/lane/hurdleSchema.ts';
 import { ChoiceLine, NumField } from './Field.tsx';
 import { hurdleKind } from './figures.ts';
+import { useWords } from './useWords.ts';
 
 export function NewHurdle({
   add,
@@ -18,7 +18,7 @@ export function NewHurdle({
   home: string;
   onAdd: (hurdle: Hurdle) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [figure, setFigure] = useState<Hurdle['figure'] | null>(null);
   const [level, setLevel] = useState<number | null>(null);
   if (figure === null)

@@ -1,8 +1,8 @@
 /** A unit's profit in a table: the bound it is, green or red, and said in a word where it loses. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { LaneResult } from '../../core/lane/result.ts';
 import { useResultFigures } from './resultFigures.ts';
+import { useWords } from './useWords.ts';
 
 /** Less than half a cent below nothing is a rounded 0, no loss. */
 const LOSS = -0.005;
@@ -10,7 +10,7 @@ export const loses = (profit: number | null): boolean => profit !== null && prof
 
 /** The cell of a row that is not known (null) holds a dash. `plain`: without the currency's sign. */
 export function ProfitCell({ result, sign }: { result: LaneResult | null; sign?: 'plain' }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const said = useResultFigures();
   const losing = loses(result?.figures.unitProfit ?? null);
   return (

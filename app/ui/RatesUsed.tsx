@@ -1,14 +1,14 @@
 import { Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { conversionsOf } from '../../core/money/money.ts';
 import { useFormat } from './locale.ts';
+import { useWords } from './useWords.ts';
 
 /**
  * The exchange rates that figures here are converted at, each with its day and age. Nothing where none is
  * converted.
  */
 export function RatesUsed({ rates }: { rates: ReturnType<typeof conversionsOf> }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (rates.length === 0) return null;
   const said = rates

@@ -1,9 +1,9 @@
 /** What a choice of many becomes while one searches: a field and the options that hold what was typed. */
 import { Autocomplete } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { fieldLook } from './Field.tsx';
 import type { Option } from './SearchChoice.tsx';
+import { useWords } from './useWords.ts';
 
 export type SearchBoxProps = {
   id: string;
@@ -16,7 +16,7 @@ export type SearchBoxProps = {
 };
 
 export default function SearchBox({ id, value, typed, options, onChoose, onLeave }: SearchBoxProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const current = options.find((o) => o.value === value) ?? null;
   const [text, setText] = useState(typed === '' ? (current?.label ?? '') : typed);
   return (

@@ -1,9 +1,9 @@
 /** How one stands for VAT: registered, not, by a flat rate, or through the marketplace. */
 import { Box } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Standing } from '../../core/lane/schema.ts';
 import { ChoiceLine, NumField } from './Field.tsx';
+import { useWords } from './useWords.ts';
 
 const KINDS = ['registered', 'notRegistered', 'flatRate', 'marketplaceRemits'] as const;
 
@@ -22,7 +22,7 @@ export function StandingChoice({
   onChange: (standing: Standing | null) => void;
   width?: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [wantsRate, setWantsRate] = useState(false);
   const kind = wantsRate ? 'flatRate' : (standing?.kind ?? '');
   const choose = (k: (typeof KINDS)[number] | ''): void => {

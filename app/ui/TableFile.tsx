@@ -1,6 +1,6 @@
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
+import { useWords } from './useWords.ts';
 
 export type TableToSave = {
   readonly name: string;
@@ -13,7 +13,7 @@ export type TableToSave = {
  * pressed.
  */
 export function TableFile({ table }: { table: () => TableToSave }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { workspace } = useParams();
   return (
     <Box

@@ -1,7 +1,7 @@
 /** A figure that lacks cost lines, in words: under, over, or before returns (core/lane/bounds.ts). */
 import { useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFormat } from './locale.ts';
+import { useWords } from './useWords.ts';
 
 /** Below or above, in the word that goes with a profit, a cost that is paid, cash that is taken, a price, a count. */
 type Way = 'atMost' | 'lessThan' | 'atLeast' | 'above' | 'orMore';
@@ -23,7 +23,7 @@ const costs = (blanks: readonly string[] | undefined): readonly string[] =>
   (blanks ?? []).filter((b) => b !== 'demand' && b !== 'price');
 
 export function useBounds(): BoundWords {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { locale } = useFormat();
   return useMemo(() => {
     const and = new Intl.ListFormat(locale.startsWith('en') ? locale : 'en', { type: 'conjunction' });

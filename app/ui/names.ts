@@ -1,6 +1,6 @@
-import { useTranslation } from 'react-i18next';
 import { COUNTRIES, CURRENCIES } from '../../core/money/iso.ts';
 import type { Option } from './SearchChoice.tsx';
+import { useWords } from './useWords.ts';
 
 const names = new Map<string, Intl.DisplayNames>();
 /** Name of a country in a language. */
@@ -49,14 +49,14 @@ function listOf(key: string, make: () => Option[]): Option[] {
 
 /** Every country, by its name in the reader's language. */
 export function useCountries(): Option[] {
-  const { i18n } = useTranslation();
+  const { i18n } = useWords();
   const { language } = i18n;
   return listOf(`countries ${language}`, () => named(COUNTRIES, (c) => countryName(c, language), language));
 }
 
 /** Every currency, by its name in the reader's language. */
 export function useCurrencies(): Option[] {
-  const { i18n } = useTranslation();
+  const { i18n } = useWords();
   const { language } = i18n;
   return listOf(`currencies ${language}`, () =>
     named(CURRENCIES, (c) => currencyName(c, language), language),

@@ -1,18 +1,18 @@
 /** Figures of lanes' results in words, each as the bound it is: the same in every table. */
 import { useCallback } from 'react';
-import { useTranslation } from 'react-i18next';
 import { FIGURE } from '../../core/lane/figures.ts';
 import type { Figure } from '../../core/lane/figures.ts';
 import type { LaneResult } from '../../core/lane/result.ts';
 import { useBounds } from './bounds.ts';
 import { useFormat } from './locale.ts';
+import { useWords } from './useWords.ts';
 
 /** Decimals of a share: returns on cost are read whole. */
 const WHOLE: readonly Figure[] = ['roi', 'yearlyReturnOnCash'];
 
 /** The text of a result's figure as the bound it is; as it stands where nothing is missing. */
 export function useBoundOf(): (text: string, result: LaneResult, of: Figure) => string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   return useCallback(
     (text, result, of) => {
@@ -56,7 +56,7 @@ export function useResultFigures(): Said {
 
 /** The word for what a unit's profit is, for tables that are taken along: whole, at most, before returns. */
 export function useBoundColumn(): { title: string; of: (result: LaneResult | null) => string } {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return {
     title: t('bound.column'),
     of: (result) =>

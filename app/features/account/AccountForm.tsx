@@ -1,11 +1,11 @@
 import { Alert, Box, Button, Link, Stack, TextField, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Form, useNavigation } from 'react-router';
 import type { z } from 'zod';
 import { useRecordForm } from '../../ui/forms.ts';
 import type { FormAnswer } from '../../ui/forms.ts';
 import { Logo } from '../../ui/Logo.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type FormField = {
   name: string;
@@ -65,7 +65,7 @@ export function AccountPage({
 }
 
 function Hero() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box>
       <Typography
@@ -99,7 +99,7 @@ export function AccountForm({
   hidden?: Record<string, string>;
   children?: ReactNode;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const busy = useNavigation().state !== 'idle';
   const form = useRecordForm(schema, said);
   const failed = said?.code !== undefined && said.code !== 'done';

@@ -1,7 +1,6 @@
 /** The quick check: what one holds, the price on its shelf, and the verdict before the hand is off the key. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useSearchParams } from 'react-router';
 import type { CheckKit } from '../../../between/checkKit.ts';
 import type { ShelfCheck } from '../../../core/check/schema.ts';
@@ -23,12 +22,13 @@ import { useWalk } from './useWalk.ts';
 import { useWhen } from './useWhen.ts';
 import { Verdict } from './Verdict.tsx';
 import { WalkLine } from './WalkLine.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(checkWords);
 type Props = { kit: CheckKit; person: string; root: string; canEdit: boolean };
 
 export function CheckPage({ kit, person, root, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [search] = useSearchParams();
   const check = useCheck(kit, root, (search.get('goods') ?? '').slice(0, 200));
   const device = useDevice({ root, person }, canEdit);
@@ -90,7 +90,7 @@ export function CheckPage({ kit, person, root, canEdit }: Props) {
 
 /** The page's name, its market, and how old is what a check is reckoned with. */
 function Head({ kit, marketName }: { kit: CheckKit; marketName: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const when = useWhen();
   const isOffline = useOffline();
   const [isOld, setOld] = useState(false);
@@ -116,7 +116,7 @@ function Head({ kit, marketName }: { kit: CheckKit; marketName: string }) {
 
 /** The one number, with the discount and how many one would take. */
 function ShelfFields({ check, at }: { check: Check; at: React.RefObject<HTMLDivElement | null> }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { own, change, terms, changeTerms } = check;
   return (
     <Box
@@ -160,7 +160,7 @@ function ShelfFields({ check, at }: { check: Check; at: React.RefObject<HTMLDivE
 
 /** Which price it is reckoned at, and how far the market's is from that today. */
 function PriceNote({ check }: { check: Check }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { price, listing, market } = check;
   const currency = market?.currency ?? '';
@@ -194,7 +194,7 @@ function Decide({
   check: Check;
   onDecide: (state: ShelfCheck['state']) => Promise<void>;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const big = { minHeight: 52, fontSize: '1.05rem' };
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1.7fr 1fr', gap: 1.25 }}>
@@ -211,7 +211,7 @@ function Decide({
 const WHYS = ['dear', 'damaged', 'crowded', 'slow', 'bulky'] as const;
 /** What was decided just now; of what was left one may say why. */
 function Decided({ last, onWhy }: { last: ShelfCheck; onWhy: (reason: string) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box role="status" sx={{ fontSize: '0.9rem' }}>
       {t(last.state === 'kept' ? 'check.keptNow' : 'check.leftNow', { name: goodsName(last) })}

@@ -1,16 +1,16 @@
 /** What one holds: its barcode by camera, from a picture or typed, or a listing's code or a name. */
 import { Alert, Box, Button, InputBase } from '@mui/material';
 import { useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { CodesSeen } from '../../../core/goods/seen.ts';
 import { FieldShell, fieldInput } from '../../ui/Field.tsx';
 import { FileField } from '../../ui/FileField.tsx';
 import { readPicture } from './reader.ts';
 import { useCamera } from './useCamera.ts';
 import type { Check } from './useCheck.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function GoodsField({ check, onFound }: { check: Check; onFound: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [isScanning, setScanning] = useState(false);
   /** Several barcodes in one picture, or what is none. */
   const [seen, setSeen] = useState<CodesSeen | null>(null);

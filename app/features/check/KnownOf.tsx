@@ -1,14 +1,14 @@
 /** What is known of the goods in one's hand, and what is not: name, listing, rank, units, own shop, permission, age. */
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useWhen } from './useWhen.ts';
 import type { Check } from './useCheck.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function KnownOf({ check, root }: { check: Check; root: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const when = useWhen();
   const { goods, listing, listings, chosen } = check;
   if (goods.text.trim() === '' && check.again === null)
@@ -80,7 +80,7 @@ const noneOf = ({ goods }: Check): 'away' | 'noFeed' | 'unknown' =>
 
 /** The facts of a listing in one line; what is not known is said. */
 function Facts({ check }: { check: Check }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { listing, listings, chosen } = check;
   if (listing === null) return null;
@@ -122,7 +122,7 @@ function Facts({ check }: { check: Check }) {
 }
 
 function Marked({ check }: { check: Check }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const mark = check.goods.said?.mark ?? null;
   if (mark === null) return null;
   return (

@@ -1,16 +1,16 @@
 /** What one says of the goods oneself, where the market says nothing or one knows better: price, size, weight. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { CheckKit } from '../../../between/checkKit.ts';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
 import { ChoiceLine, NumField, SidesField } from '../../ui/Field.tsx';
 import type { Check } from './useCheck.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Two fields beside each other, on the narrowest phone too. */
 export const twoAbreast = { display: 'grid', gridTemplateColumns: 'repeat(2, minmax(0, 1fr))', gap: 1.5 };
 
 export function OwnFacts({ check, kit }: { check: Check; kit: CheckKit }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { own, change, market, listing } = check;
   const card = market === null ? undefined : (kit.cards[market.cards.marketplace] as MarketplaceCard);
   return (

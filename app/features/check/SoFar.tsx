@@ -1,14 +1,14 @@
 /** What was checked on this walk, the latest first; each can be taken back into one's hand. */
 import { Box, Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { ShelfCheck } from '../../../core/check/schema.ts';
 import { goodsName } from '../../../core/check/session.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Walk } from './useWalk.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function SoFar({ walk, onTakeBack }: { walk: Walk; onTakeBack: (c: ShelfCheck) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   return (

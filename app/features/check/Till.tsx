@@ -1,16 +1,16 @@
 /** What else decides, one tap away: the market, the price it is reckoned with, the till, the pack. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { CheckKit } from '../../../between/checkKit.ts';
 import { PRICE_BASES } from '../../../core/check/bases.ts';
 import { CURRENCIES } from '../../../core/money/iso.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { OwnFacts, twoAbreast } from './OwnFacts.tsx';
 import type { Check } from './useCheck.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** `ownFacts`: what one says of the goods oneself is asked here, and not where the goods are. */
 export function Till({ check, kit, ownFacts }: { check: Check; kit: CheckKit; ownFacts: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { terms, changeTerms, own, change, market } = check;
   const { till } = terms;
   const set = (part: Partial<typeof till>): void => changeTerms({ till: { ...till, ...part } });

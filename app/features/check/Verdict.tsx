@@ -1,6 +1,6 @@
 /** What comes of a check, one answer first: buy or leave, what each keeps, the most to pay, which hurdle decides. */
 import { Box, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import type { CheckSaid } from '../../../core/check/check.ts';
 import type { HurdleResult } from '../../../core/lane/hurdles.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -10,6 +10,7 @@ import { useBounds } from '../../ui/bounds.ts';
 import { hurdleAmount } from '../../ui/figures.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { said: CheckSaid; doc: LaneDocument; shopCurrency: string };
 
@@ -23,7 +24,7 @@ const COLOUR = {
 } as const;
 
 export function Verdict({ said, doc, shopCurrency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const { result, verdict } = said;
   const loses = (result.figures.unitProfit ?? 0) < 0;
@@ -68,7 +69,7 @@ export function Verdict({ said, doc, shopCurrency }: Props) {
 }
 
 function Keeps({ said, currency, price }: { said: CheckSaid; currency: string; price: number | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const profit = said.result.figures.unitProfit;
@@ -93,7 +94,7 @@ function Keeps({ said, currency, price }: { said: CheckSaid; currency: string; p
 
 /** The most to pay, rounded down to what can be paid. */
 function Most({ said, currency }: { said: CheckSaid; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { most, pays } = said;
@@ -122,7 +123,7 @@ function Most({ said, currency }: { said: CheckSaid; currency: string }) {
 
 /** Each hurdle with the figure that meets or misses it. */
 function Hurdles({ hurdles, currency }: { hurdles: readonly HurdleResult[]; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const saidOf = ({ hurdle, value, level, verdict, short }: HurdleResult): string => {
     const { figure, bound } = hurdle;

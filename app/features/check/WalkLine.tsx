@@ -1,16 +1,16 @@
 /** The walk so far: how long, what was kept and left, what it adds up to; paused, gone on with, ended. */
 import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { useBounds } from '../../ui/bounds.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Device } from './useDevice.ts';
 import type { Walk } from './useWalk.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { walk: Walk; device: Device; root: string; homeCurrency: string };
 
 export function WalkLine({ walk, device, root, homeCurrency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { tally, session } = walk;
@@ -71,7 +71,7 @@ export function WalkLine({ walk, device, root, homeCurrency }: Props) {
 
 /** What only this device has, and how to take it along. */
 function Waiting({ device, root }: { device: Device; root: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { held, trouble } = device;
   const waiting = held.checks.filter((c) => !c.sent && c.refused === null);
   const refused = held.checks.filter((c) => c.refused !== null);

@@ -1,6 +1,6 @@
 /** A walk through shops, summed up: what was kept and left and why, what it would bring, and what becomes of it. */
 import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link, useActionData, useSubmit } from 'react-router';
 import type { CheckGist } from '../../../core/check/check.ts';
 import { goodsName, minutesOf, walked } from '../../../core/check/session.ts';
@@ -14,6 +14,7 @@ import { floorTo, useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { TableToSave } from '../../ui/TableFile.tsx';
 import { Pane } from '../weigh/Pane.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(checkWords);
 type KeptCheck = {
@@ -30,7 +31,7 @@ type Found = {
 type Props = { found: Found | null; now: string; root: string; canEdit: boolean };
 
 export function WalkPage({ found, now, root, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const told = useActionData<{ error?: string }>();
   if (found === null)
     return (
@@ -55,7 +56,7 @@ export function WalkPage({ found, now, root, canEdit }: Props) {
 }
 
 function Summary({ found, now }: { found: Found; now: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { session, checks, homeCurrency } = found;
@@ -93,7 +94,7 @@ function Summary({ found, now }: { found: Found; now: string }) {
 
 /** What was kept becomes candidates, or a list. */
 function WhatNext({ found }: { found: Found }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const submit = useSubmit();
   const send = (body: object): void =>
@@ -124,7 +125,7 @@ const COLUMNS = ['shelf', 'sells', 'keeps', 'roi', 'most', 'take', 'month'] as c
 type Column = (typeof COLUMNS)[number];
 
 function Checks({ found, root, canEdit }: { found: Found; root: string; canEdit: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const submit = useSubmit();
@@ -213,7 +214,7 @@ function Checks({ found, root, canEdit }: { found: Found; root: string; canEdit:
 }
 
 /** The walk as a file: every figure with its currency beside it. */
-function tableOf({ checks, homeCurrency }: Found, t: ReturnType<typeof useTranslation>['t']): TableToSave {
+function tableOf({ checks, homeCurrency }: Found, t: ReturnType<typeof useWords>['t']): TableToSave {
   const titles = [
     'barcode',
     'goods',

@@ -1,7 +1,6 @@
 /** Walks through shops, the latest first. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useSubmit } from 'react-router';
 import { minutesOf } from '../../../core/check/session.ts';
 import type { CheckSession } from '../../../core/check/schema.ts';
@@ -9,6 +8,7 @@ import { addWords } from '../../i18n.ts';
 import { checkWords } from '../../locales/en.check.ts';
 import { FileField } from '../../ui/FileField.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(checkWords);
 type Props = {
@@ -20,7 +20,7 @@ type Props = {
 };
 
 export function Walks({ lines, now, told, root, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box sx={{ maxWidth: 760 }}>
@@ -55,7 +55,7 @@ export function Walks({ lines, now, told, root, canEdit }: Props) {
 
 /** A file that a device could not send, taken in here. */
 function TakeIn({ told }: { told: Props['told'] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const submit = useSubmit();
   const file = useRef<HTMLInputElement>(null);
   const [isWrong, setWrong] = useState(false);

@@ -1,6 +1,5 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useSearchParams } from 'react-router';
 import { HABITS } from '../../../core/compare/prices.ts';
 import type { Habit } from '../../../core/compare/prices.ts';
@@ -10,6 +9,7 @@ import { countryName } from '../../ui/names.ts';
 import './words.ts';
 import { keyOf, Markets, ProposalList, Ways } from './proposalParts.tsx';
 import type { Ticks } from './proposalParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type Props = {
   name: string;
@@ -40,7 +40,7 @@ export function AddLanesPage({
   root,
   canEdit,
 }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const [address, setAddress] = useSearchParams();
   // What is ticked shows at once; the address and the proposals follow.
   const [search, setTicked] = useState(address);

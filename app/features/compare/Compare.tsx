@@ -1,6 +1,5 @@
 import { Box, Typography } from '@mui/material';
 import { lazy, Suspense, useDeferredValue, useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { MEASURES } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
@@ -31,6 +30,7 @@ import { CompareAnswer, ChangeDone, NewerRates } from './CompareNotices.tsx';
 import { CompareHead } from './CompareHead.tsx';
 import { Controls, VIEWS } from './Controls.tsx';
 import { useQuestion, WhatIfBar } from './WhatIfBar.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Loaded where it is looked at: the words of markets come with it. */
 const MarketsView = lazy(() => import('./MarketsView.tsx'));
@@ -51,7 +51,7 @@ const pick = <T extends string>(list: readonly T[], value: string | null, or: T)
 
 /** All lanes of one candidate on one scale: which is best, why one keeps more than another, and what if. */
 export function ComparePage({ payload, root, canEdit, print }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const page = useComparePage(payload);
   const { data, around, search, setAddress, question, setQuestion, lanesIn, lanes, shown } = page;
@@ -162,7 +162,7 @@ export function ComparePage({ payload, root, canEdit, print }: Props) {
 
 /** What a comparison works on: its lanes under the question asked of all, and how they are looked at. */
 function useComparePage(payload: string) {
-  const { i18n, t } = useTranslation();
+  const { i18n, t } = useWords();
   const [search, setAddress] = useAddress();
   const data = useMemo(() => JSON.parse(payload) as Payload, [payload]);
   const around = useMemo<Around>(

@@ -1,8 +1,8 @@
 /** Where one is, what can be added, printed, taken along. */
 import { Box, Button, Menu, MenuItem, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   root: string;
@@ -13,7 +13,7 @@ type Props = {
   canEdit: boolean;
 };
 export function CompareHead({ root, candidate, search, lanes, print, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const sheet = `${root}/weigh/${candidate.id}`;
   const file = (as: string): string => `${sheet}/compare/file?as=${as}&${search.toString()}`;

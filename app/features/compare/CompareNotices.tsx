@@ -1,12 +1,13 @@
 /** What stands over the lanes: the answer in a sentence, newer rates, what was dropped, what went wrong. */
 import { Alert, Box, Button } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link } from 'react-router';
 import type { Measure } from '../../../core/compare/measures.ts';
 import { inSentence } from '../../ui/inSentence.ts';
 import { figureOf } from './useCompared.ts';
 import { useFigureWords } from './useFigureWords.ts';
 import type { Around, Compared } from './useCompared.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type AnswerProps = {
   best: Compared | undefined;
@@ -20,7 +21,7 @@ type AnswerProps = {
 };
 /** Which lane is best by the measure, and how many keep anything. */
 export function CompareAnswer({ best, measure, plan, home, keeping, all, place }: AnswerProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const said = useFigureWords(plan, home);
   const value = best === undefined ? null : figureOf(best, measure, plan);
   if (best === undefined || value === null) return t('compare.answerUnknown');
@@ -52,7 +53,7 @@ export function NewerRates({
   newest: Readonly<Record<string, string>>;
   root: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Alert severity="info" variant="outlined" sx={{ mb: 1, py: 0 }}>
       {t('compare.newer', { count })}:{' '}
@@ -79,7 +80,7 @@ export function ChangeDone({
   done: { dropped?: number; undo?: string; error?: string } | undefined;
   onUndo: (rows: string) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <>
       {done?.dropped !== undefined && done.dropped > 0 && (

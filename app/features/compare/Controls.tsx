@@ -1,12 +1,12 @@
 /** What a comparison is asked: best by, order, groups, what if. */
 import { Box, Button, Tab, Tabs } from '@mui/material';
 import { memo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { MEASURES } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { GROUPS, SORTS } from './useCompared.ts';
 import type { Group, Sort } from './useCompared.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export const VIEWS = ['lanes', 'markets', 'grid', 'prices', 'routes', 'suppliers'] as const;
 
@@ -34,7 +34,7 @@ export const Controls = memo(function Controls({
   change,
   choose,
 }: ControlsProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.25, rowGap: 1, alignItems: 'flex-end', mb: 1 }}>
       <Tabs

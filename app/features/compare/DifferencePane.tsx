@@ -1,5 +1,5 @@
 import { Box, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { differences } from '../../../core/compare/differences.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -7,6 +7,7 @@ import { roundToTotal } from '../../../core/money/money.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { homeOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /**
  * Why one lane keeps more or less than the pinned one: the lines that differ, largest first, adding up to the
@@ -21,7 +22,7 @@ export function DifferencePane({
   chosen: Compared | null;
   place: (c: Compared) => string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const currency = pinned.doc.homeCurrency;
   const [a, z] = [homeOf(pinned), chosen === null ? null : homeOf(chosen)];

@@ -1,5 +1,4 @@
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { byMeasure, isShare } from '../../../core/compare/measures.ts';
 import type { Measure } from '../../../core/compare/measures.ts';
@@ -10,6 +9,7 @@ import { countryName } from '../../ui/names.ts';
 import { measureOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
 import { useFigureWords } from './useFigureWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Countries down, marketplaces across: the chosen figure of the best lane of each pair. */
 export function GridView({
@@ -25,7 +25,7 @@ export function GridView({
   home: string;
   onChoose: (id: string) => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const said = useFigureWords(plan, home);
   const value = (c: Compared): number | null => measureOf(c, measure, plan);
   const countries = [...new Set(lanes.map((c) => c.doc.country))].sort((a, b) =>
@@ -152,7 +152,7 @@ function GridCell({
   largest: number;
   onChoose: (id: string) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <td>
       <Box

@@ -1,6 +1,5 @@
 /** One lane of a comparison. */
 import { memo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { Bounded } from '../../ui/Bounded.tsx';
@@ -9,6 +8,7 @@ import { useBoundOf } from '../../ui/resultFigures.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { type barOf, breakEvenOf, resultOf } from './useCompared.ts';
 import type { Compared, Sort } from './useCompared.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type LineProps = {
   c: Compared;
@@ -64,7 +64,7 @@ export const LaneLine = memo(function LaneLine({
   onDrop,
   sheet,
 }: LineProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const result = resultOf(c);
   const shown = local ? result : (bar ?? result);

@@ -2,7 +2,6 @@
 import { Box } from '@mui/material';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { LaunchPlan } from '../../../core/launch/schema.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
@@ -16,6 +15,7 @@ import { useFigureWords } from './useFigureWords.ts';
 import { useLines } from './useLines.ts';
 import type { Line } from './useLines.ts';
 import { LaneLine } from './LaneLine.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const ROW = 54;
 const HEADING = 34;
@@ -63,7 +63,7 @@ export function LaneList({
   onTick,
   sheet,
 }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const said = useFigureWords(plan, home);
   const box = useRef<HTMLDivElement>(null);
   const { lines, detailOf } = useLines(lanes, group, quotes, cards);
@@ -225,7 +225,7 @@ function ListHead({
   allTicked: boolean;
   onTickAll: (to: boolean) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const step = rulerStep(scale);
   const marks: number[] = [];

@@ -3,7 +3,6 @@
  * and permission.
  */
 import { Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { placeAmong } from '../../../core/evidence/rivals.ts';
 import type { PlaceAmongPrices } from '../../../core/evidence/rivals.ts';
@@ -20,6 +19,7 @@ import { TableFile } from '../../ui/TableFile.tsx';
 import { usePeaksInWords } from '../market/monthsInWords.ts';
 import { homeOf, resultOf } from './useCompared.ts';
 import type { Compared } from './useCompared.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(marketWords);
 
@@ -50,7 +50,7 @@ function placeOf({ doc }: Compared, facts: MarketFacts | undefined, s: Settings)
 }
 
 export default function MarketsView({ lanes, markets, settings, sheet }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const home = settings.homeCurrency;

@@ -1,6 +1,5 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
 import { HABITS, offMedian, priceForMargin, sharedPrice, spreadOf } from '../../../core/compare/prices.ts';
 import type { Habit, Spread } from '../../../core/compare/prices.ts';
@@ -13,6 +12,7 @@ import type { Compared } from './useCompared.ts';
 import { tell } from '../../ui/client.ts';
 import { ProfitCell } from '../../ui/ProfitCell.tsx';
 import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Further from the middle than this, a price looks odd beside its neighbours. */
 const ODD = 0.2;
@@ -36,7 +36,7 @@ export function PricesView({
   saveUrl: string;
   today: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { revalidate } = useRevalidator();
   const [how, setHow] = useState<'one' | 'margin'>('one');
@@ -151,7 +151,7 @@ type Row = { readonly c: Compared; readonly then: number | null; readonly result
 
 /** The proposed prices, to take along. */
 function PriceFile({ rows, home }: { rows: readonly Row[]; home: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bound = useBoundColumn();
   return (
     <TableFile
@@ -198,7 +198,7 @@ function PriceTable({
   spread: Spread | null;
   place: (c: Compared) => string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = useResultFigures();
   return (

@@ -1,6 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { priceBreakAt } from '../../../core/rules/goods.ts';
@@ -20,6 +19,7 @@ import type { Around, Compared } from './useCompared.ts';
 import { ProfitCell } from '../../ui/ProfitCell.tsx';
 import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
 import { dashesOf, Stroke } from '../../ui/Stroke.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   lanes: readonly Compared[];
@@ -54,7 +54,7 @@ function unitAt(s: QuoteSource, quantity: number): number | null {
  * cheapest.
  */
 export function QuotesView({ lanes, chosen, around, place, onChoose, canEdit, use, add, sheet }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { doc } = chosen;
   const c = doc.currency;
@@ -166,7 +166,7 @@ function QuoteFile({
   currency: string;
   quantity: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bound = useBoundColumn();
   return (
     <TableFile
@@ -217,7 +217,7 @@ function QuoteTable({
   use: ((quoteId: string) => void) | null;
   sheet: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = useResultFigures();
   return (
@@ -299,7 +299,7 @@ function CostOverQuantity({
   most: number;
   stretches: readonly Stretch[];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { palette, axis, over } = useChartLook();
   const chart = useMemo(

@@ -1,6 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { useRevalidator } from 'react-router';
 import type { LaneResult } from '../../../core/lane/result.ts';
@@ -12,6 +11,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { useResultFigures } from '../../ui/resultFigures.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { tell, type Why } from '../../ui/client.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** A shop with the lane bought there. */
 type Shop = {
@@ -49,7 +49,7 @@ export function RetailSteps({
   saveUrl: string;
   quantity: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const said = useResultFigures();
   const { revalidate } = useRevalidator();
   const [notSaved, setNotSaved] = useState<Why | null>(null);
@@ -111,7 +111,7 @@ export function RetailSteps({
 
 /** The steps to take along, in amounts as exact as they are worked out. */
 function RetailFile({ columns, currency }: { columns: readonly Column[]; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const cents = (x: number | null, code: string): number | null =>
     x === null ? null : Number(x.toFixed(minorDigits(code) + 4));
   return (
@@ -169,7 +169,7 @@ function RetailTable({
   today: string;
   onTurn: ((shop: Shop) => void) | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = useResultFigures();
   // Two ways to one amount may differ in the last bit; both are shown alike.

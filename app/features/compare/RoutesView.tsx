@@ -1,5 +1,4 @@
 import { Box, Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { FreightCard } from '../../../core/cards/schema.ts';
@@ -20,6 +19,7 @@ import type { Compared } from './useCompared.ts';
 import { ProfitCell } from '../../ui/ProfitCell.tsx';
 import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
 import { dashesOf, Stroke } from '../../ui/Stroke.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   lanes: readonly Compared[];
@@ -50,7 +50,7 @@ const daysOf = (d: LaneDocument): number | null =>
  * does.
  */
 export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, use, root }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const { doc } = chosen;
   const c = doc.currency;
@@ -104,7 +104,7 @@ export function RoutesView({ lanes, chosen, freight, place, onChoose, canEdit, u
 
 /** The routes, to take along. */
 function RouteFile({ rows, currency: c }: { rows: readonly Row[]; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bound = useBoundColumn();
   return (
     <TableFile
@@ -145,7 +145,7 @@ function RouteTable({
   currency: string;
   use: ((cardId: string) => void) | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const said = useResultFigures();
@@ -211,7 +211,7 @@ function RouteTable({
 
 /** What the lane keeps when the main leg of freight costs more or less. */
 function FreightShock({ rows, currency: c }: { rows: readonly Row[]; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { palette, axis, over } = useChartLook();
   const chart = FACTORS.map((factor) => ({

@@ -1,7 +1,7 @@
 /** Several lanes of a comparison at once: looked at alone, or dropped. */
 import { Box, Button } from '@mui/material';
 import { useCallback, useState } from 'react';
-import { useTranslation } from 'react-i18next';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Which lanes are ticked, and which alone are shown (null: all). */
 export function useTicked() {
@@ -39,7 +39,7 @@ export function TickedLanes({
   onDrop: (() => void) | null;
   onUntick: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   if (count === 0 && shown === null) return null;
   const name = t('compare.ticked', { count });
   return (

@@ -1,12 +1,12 @@
 /** What if: another order quantity, dearer freight, another price, for all lanes at once; nothing is saved. */
 import { Box, Button, Slider, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { AS_IS } from '../../../core/compare/whatIf.ts';
 import type { WhatIf } from '../../../core/compare/whatIf.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { numberIn } from './Controls.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The question, as the address has it. */
 export function useQuestion(
@@ -43,7 +43,7 @@ type Props = {
   onSaveQuantity: ((quantity: number) => void) | null;
 };
 export function WhatIfBar({ question, setQuestion, busy, onSaveQuantity }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const isAsked = question.orderQuantity !== null || question.mainFreight !== 1 || question.price !== 1;
   return (

@@ -1,12 +1,12 @@
 /** Parts of the page that adds lanes: what can be ticked, and what would be made of it. */
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { METHODS } from '../../../core/lane/schema.ts';
 import type { Proposal } from '../../../core/workspace/proposals.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import './words.ts';
 import type { Props } from './AddLanes.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** What is ticked, by the names it has in the address: m marketplaces, f methods, q quotes, r routes. */
 export type Ticks = {
@@ -20,7 +20,7 @@ export const keyOf = (p: Proposal): string =>
 
 /** Marketplaces across, countries down: a tick for each pair there is, and for whole columns. */
 export function Markets({ markets, ticks }: { markets: Props['markets']; ticks: Ticks }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const { has, set, toggle } = ticks;
   const markNames = [...new Set(markets.map((m) => m.marketplace))];
   const places = [...new Set(markets.map((m) => m.country))].sort((a, b) =>
@@ -125,7 +125,7 @@ export function Ways({
   routes: Props['routes'];
   ticks: Ticks;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { set } = ticks;
   const methods =
     way === 'supplierShips' ? (['supplierShips'] as const) : METHODS.filter((m) => m !== 'supplierShips');
@@ -202,7 +202,7 @@ export function ProposalList({
   without: ReadonlySet<string>;
   onWithout: (without: ReadonlySet<string>) => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const where = (p: Proposal): string =>
     `${countryName(p.country, i18n.language)} · ${p.marketplace} · ${t(`method.${p.method}`)}`;

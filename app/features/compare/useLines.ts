@@ -1,10 +1,10 @@
 /** The lines of a comparison: its lanes under headings of their groups, and what tells each lane apart. */
 import { useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { countryName } from '../../ui/names.ts';
 import type { Compared, Group } from './useCompared.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type Line =
   | { readonly kind: 'lane'; readonly lane: Compared }
@@ -16,7 +16,7 @@ export function useLines(
   quotes: readonly { id: string; data: QuoteSource }[],
   cards: Record<string, CardData>,
 ): { lines: Line[]; detailOf: (c: Compared) => string } {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const supplierOf = (c: Compared): string =>
     quotes.find((q) => q.id === c.data.components[0]?.quoteId)?.data.supplier || t('proposals.noQuote');
   const routeOf = (c: Compared): string => {

@@ -1,7 +1,6 @@
 /** Searches a market: every limit that is not set is no limit; what is found is weighed by the workspace's defaults. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Form, Link, useFetcher, useNavigation } from 'react-router';
 import { PICKS, RANGE_FIGURES, SORTS } from '../../../between/feed.ts';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
@@ -14,6 +13,7 @@ import { useAddress } from '../../ui/useAddress.ts';
 import { FindTrail } from './FindTrail.tsx';
 import { FoundTable } from './FoundTable.tsx';
 import type { FoundFrame, FoundRows } from './useFound.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(findMarketWords);
 
@@ -25,7 +25,7 @@ export type FindMarketProps = FoundFrame & {
 };
 
 export function FindMarketPage(p: FindMarketProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [search] = useAddress();
   const busy = useNavigation().state !== 'idle';
   return (
@@ -53,7 +53,7 @@ export function FindMarketPage(p: FindMarketProps) {
 
 /** The limits, as a form whose state is the address: it can be kept, sent on, and gone back to. */
 function SearchForm({ markets, market, cards, laneCards, marks, settings, root, canEdit }: FindMarketProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const countOf = (state: string): number => marks.filter((m) => m.state === state).length;
   const decided = (['shortlisted', 'dropped'] as const).filter((d) => countOf(d) > 0);
@@ -167,7 +167,7 @@ function Saved({
   root: string;
   canEdit: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [search] = useAddress();
   const [name, setName] = useState('');
   const { submit } = useFetcher();

@@ -1,8 +1,8 @@
 /** The way back from a place of Find. */
 import { Box, Typography } from '@mui/material';
 import { Fragment } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { useWords } from '../../ui/useWords.ts';
 
 export function FindTrail({
   root,
@@ -14,7 +14,7 @@ export function FindTrail({
   over?: readonly { readonly to: string; readonly name: string }[];
   here: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Typography component="div" color="text.secondary" sx={{ mb: 0.5 }}>
       {[{ to: `${root}/find`, name: t('nav.find') }, ...over].map(({ to, name }) => (

@@ -1,7 +1,7 @@
 /** The first answer to a new product: what a unit keeps, where it breaks even, what one may pay, by the defaults. */
 import { Alert, Box, Typography } from '@mui/material';
 import { useMemo } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -16,6 +16,7 @@ import { useBounds } from '../../ui/bounds.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { Props } from './NewCandidate.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The lane that what is typed would make, worked out as one types. */
 function draftLane(p: Props, typed: NewCandidate, card: MarketplaceCard | null): LaneDocument {
@@ -54,7 +55,7 @@ export function FirstAnswer({
   currency,
   ...p
 }: Props & { typed: NewCandidate; card: MarketplaceCard | null; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the page was given changes as a whole
   const draft = useMemo(() => draftLane(p, typed, card), [typed, card, p.cards, p.laneCards, p.settings]);

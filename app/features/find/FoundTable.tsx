@@ -3,7 +3,6 @@
  * one may pay. Rows are shortlisted, dropped and kept as those of a list are.
  */
 import { Alert, Box, Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { FeedRow } from '../../../between/feed.ts';
 import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
@@ -18,10 +17,11 @@ import { TickedRows } from '../lists/TickedRows.tsx';
 import { useFoundActs, useWeighed } from './useFound.ts';
 import type { FoundActs, FoundFrame, FoundRow, FoundRows } from './useFound.ts';
 import { toGoodsOf, toListing, toSeller } from './ways.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** A search or a list of the feed: what was found, page by page. */
 export function FoundTable(p: FoundFrame & { found: FoundRows }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [search, setAddress] = useAddress();
   const { found } = p;
@@ -74,7 +74,7 @@ export function FoundList({
   currency,
   ...p
 }: FoundFrame & { rows: readonly FoundRow[]; scale: number; acts: FoundActs; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { ticked } = acts;
   const [one] = [...ticked.values()];
   return (
@@ -115,7 +115,7 @@ export function FoundList({
 
 type LineProps = FoundFrame & { row: FoundRow; scale: number; acts: FoundActs; currency: string };
 function Line({ row, scale, acts, currency, ...p }: LineProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { item: l, result, pay, mark } = row;
@@ -164,7 +164,7 @@ function Line({ row, scale, acts, currency, ...p }: LineProps) {
 
 /** Under its title: code, brand and seller as ways on, and what was decided about it. */
 function Said({ row, acts, ...p }: FoundFrame & { row: FoundRow; acts: FoundActs }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { item: l, mark } = row;
   return (
     <Box sx={{ fontSize: '0.78rem', color: 'text.secondary' }}>
@@ -208,7 +208,7 @@ function Said({ row, acts, ...p }: FoundFrame & { row: FoundRow; acts: FoundActs
 
 /** The next step with a row: weigh it, or go to where it is weighed. */
 function Act({ row, acts, ...p }: FoundFrame & { row: FoundRow; acts: FoundActs }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { item: l, mark } = row;
   const sx = { py: 0, minHeight: 25 };
   if (mark?.state === 'kept' && mark.candidateId !== null)

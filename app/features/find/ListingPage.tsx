@@ -2,7 +2,6 @@
 import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { FeedRow } from '../../../between/feed.ts';
 import type { ListingSaid } from '../../../between/listingSaid.ts';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
@@ -18,13 +17,14 @@ import { FoundList } from './FoundTable.tsx';
 import { useFoundActs, useWeighed } from './useFound.ts';
 import type { FoundActs, FoundFrame } from './useFound.ts';
 import { toSearch } from './ways.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords({ ...findMarketWords, ...marketWords });
 
 export type ListingPageProps = FoundFrame & { said: ListingSaid | null; wrong: string[] };
 
 export function ListingPage(p: ListingPageProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { said } = p;
   return (
     <Box sx={{ maxWidth: 1240 }}>
@@ -45,7 +45,7 @@ export function ListingPage(p: ListingPageProps) {
 
 type SaidProps = FoundFrame & { said: NonNullable<ListingPageProps['said']> };
 function Said({ said, ...p }: SaidProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { listing, row, siblings, neighbours } = said;
   const card = p.cards[p.laneCards.marketplace ?? ''] as MarketplaceCard | undefined;
@@ -92,7 +92,7 @@ function Said({ said, ...p }: SaidProps) {
 
 /** Its codes, each copied by one press, and its own page where the card says where that is. */
 function Codes({ code, gtin, address }: { code: string; gtin: string | null; address: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [copied, setCopied] = useState<string | null>(null);
   const copy = (text: string): void =>
     void navigator.clipboard.writeText(text).then(
@@ -125,7 +125,7 @@ function Codes({ code, gtin, address }: { code: string; gtin: string | null; add
 
 /** A row whose title says how many pieces its pack has, where it is more than one. */
 const withPack =
-  (t: ReturnType<typeof useTranslation>['t']) =>
+  (t: ReturnType<typeof useWords>['t']) =>
   ({ pack, ...row }: FeedRow & { pack: number }): FeedRow => ({
     ...row,
     title: pack === 1 ? row.title : `${row.title} (${t('findMarket.listing.pack', { count: pack })})`,
@@ -151,7 +151,7 @@ function Rows({
 }
 
 function Facts({ said: { listing: l, permission } }: Pick<SaidProps, 'said'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { units } = l;
   const range = { low: f.number(units?.low ?? null, 0), high: f.number(units?.high ?? null, 0) };
@@ -197,7 +197,7 @@ function Facts({ said: { listing: l, permission } }: Pick<SaidProps, 'said'>) {
 }
 
 function Offers({ said: { offers } }: Pick<SaidProps, 'said'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const list = offers?.offers ?? [];
   return (
@@ -274,7 +274,7 @@ function Figures({
   columns: readonly Word[];
   rows: readonly { readonly name: string; readonly figures: readonly string[] }[];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const name = (word: Word): string => t(`findMarket.listing.${word}`, { count: 0 });
   if (rows.length === 0) return null;
   return (

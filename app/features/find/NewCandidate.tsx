@@ -1,6 +1,5 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useLocation, useNavigation, useSearchParams, useSubmit } from 'react-router';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
 import { isGtin } from '../../../core/goods/gtin.ts';
@@ -15,6 +14,7 @@ import { FirstAnswer } from './FirstAnswer.tsx';
 import { PasteRows, OpenDocument } from './PasteRows.tsx';
 import { StartFrom } from './StartFrom.tsx';
 import type { LaneCards } from '../../../core/workspace/compose.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type Props = {
   settings: Settings;
@@ -37,7 +37,7 @@ const barcodeIn = (text: string | null): string | null => (text !== null && isGt
 
 /** A product from nothing to a first answer: name, price and cost; everything else by defaults that say so. */
 export function NewCandidateForm(p: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const submit = useSubmit();
   const busy = useNavigation().state !== 'idle';
   const [search, setSearch] = useSearchParams();

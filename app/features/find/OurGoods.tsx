@@ -1,6 +1,5 @@
 /** Goods of another seller that stand in one's own lists: what they cost there, and what those lists make of them. */
 import { Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { ListRow } from '../../../between/ask.ts';
 import type { FeedRow } from '../../../between/feed.ts';
@@ -11,6 +10,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import type { FoundFrame } from './useFound.ts';
 import { toListing } from './ways.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type OursShown = {
   goods: FeedRow;
@@ -23,7 +23,7 @@ export type OursShown = {
 type Props = { p: FoundFrame; ours: readonly OursShown[]; sales: string };
 
 export function OurGoods({ p, ours, sales }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Pane title={t('seller.ours')}>
       <Typography variant="body2" sx={{ mb: 0.5 }}>
@@ -59,7 +59,7 @@ export function OurGoods({ p, ours, sales }: Props) {
 }
 
 function Ours({ o, p, sales }: { o: OursShown; p: FoundFrame; sales: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { goods, row } = o;

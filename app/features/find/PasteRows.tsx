@@ -4,7 +4,6 @@ import type { TFunction } from 'i18next';
 import Papa from 'papaparse';
 import { useRef, useState } from 'react';
 import { FileField } from '../../ui/FileField.tsx';
-import { useTranslation } from 'react-i18next';
 import { useSubmit } from 'react-router';
 import { readGtin } from '../../../core/goods/gtin.ts';
 import type { Way } from '../../../core/lane/choices.ts';
@@ -12,6 +11,7 @@ import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { parseMeasure, parseNumber, parseSides } from '../../ui/parseNumber.ts';
 import type { Props } from './NewCandidate.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type PastedRow = {
   line: number;
@@ -94,7 +94,7 @@ export function PasteRows({
   currency,
   from,
 }: Props & { way: Way; currency: string; from: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const submit = useSubmit();
   const [text, setText] = useState(from);
@@ -192,7 +192,7 @@ export function PasteRows({
 
 /** A lane document from elsewhere becomes a candidate of its own, with its product, quote and rates. */
 export function OpenDocument() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const submit = useSubmit();
   const file = useRef<HTMLInputElement>(null);
   return (

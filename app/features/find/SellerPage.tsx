@@ -1,7 +1,7 @@
 /** Another seller's shop: what sells there, who else sells it, what changed, and which of it one can buy oneself. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { SellerSaid, ShopPart } from '../../../core/evidence/seller.ts';
 import type { FeedRow } from '../../../between/feed.ts';
@@ -17,6 +17,7 @@ import type { OursShown } from './OurGoods.tsx';
 import { useFoundActs, useWeighed } from './useFound.ts';
 import type { FoundFrame } from './useFound.ts';
 import { toSearch, toSeller } from './ways.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords({ ...findMarketWords, ...sellerWords });
 
@@ -39,7 +40,7 @@ export type SellerPageProps = FoundFrame & {
 };
 
 export function SellerPage(p: SellerPageProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { shop, seller } = p;
   return (
     <Box sx={{ maxWidth: 1240 }}>
@@ -65,7 +66,7 @@ export function SellerPage(p: SellerPageProps) {
 
 /** The sellers that are followed. */
 function Followed({ watched, root }: SellerPageProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (watched.length === 0) return <Typography sx={{ py: 2 }}>{t('seller.none')}</Typography>;
   return (
@@ -85,7 +86,7 @@ function Followed({ watched, root }: SellerPageProps) {
 
 /** Follows the seller, or no longer does. */
 function Follow({ p, shop }: { p: SellerPageProps; shop: ShopShown }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { submit, state, data } = useFetcher<{ error?: string }>();
   const send = (what: 'watch' | 'unwatch'): void =>
     void submit(JSON.stringify({ what, market: p.market, seller: p.seller }), {
@@ -117,7 +118,7 @@ function Follow({ p, shop }: { p: SellerPageProps; shop: ShopShown }) {
 }
 
 function Shop({ p, shop }: { p: SellerPageProps; shop: ShopShown }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { seen, said, others } = shop;
   if (seen === null || said === null || said.listings === 0)
     return shop.fault === null ? <Typography>{t('seller.unknown')}</Typography> : null;
@@ -153,7 +154,7 @@ function Shop({ p, shop }: { p: SellerPageProps; shop: ShopShown }) {
 
 /** How much it sells, and at which prices. */
 function Sentence({ seen, said }: { seen: NonNullable<ShopShown['seen']>; said: SellerSaid }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const listings = f.number(said.listings, 0);
   const { prices } = said;
@@ -189,7 +190,7 @@ function Sentence({ seen, said }: { seen: NonNullable<ShopShown['seen']>; said: 
 
 /** What changed since somebody looked last. */
 function Changes({ watch }: { watch: NonNullable<ShopShown['watch']> }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = (['fresh', 'gone', 'cheaper', 'dearer'] as const).flatMap((k) =>
     watch.changes[k].length === 0 ? [] : [t(`seller.changes.${k}`, { count: watch.changes[k].length })],
@@ -206,7 +207,7 @@ function Changes({ watch }: { watch: NonNullable<ShopShown['watch']> }) {
 const SHOWN = 8;
 
 function Parts({ title, parts, none }: { title: string; parts: readonly ShopPart[]; none: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Pane title={title}>
@@ -232,7 +233,7 @@ function Parts({ title, parts, none }: { title: string; parts: readonly ShopPart
 const AT_ONCE = 40;
 
 function AllGoods({ p, seen }: { p: SellerPageProps; seen: NonNullable<ShopShown['seen']> }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [most, setMost] = useState(AT_ONCE);
   const { rows, scale } = useWeighed(seen.goods.slice(0, most), seen.currency, p);
   const acts = useFoundActs(p, seen.asOf, seen.currency, '');

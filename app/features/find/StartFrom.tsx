@@ -1,13 +1,13 @@
 /** One field that takes whatever one holds, and shows where it leads. */
 import { Box, InputBase, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { useState } from 'react';
 import { FieldShell, fieldInput } from '../../ui/Field.tsx';
 import { useAnything } from './useAnything.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function StartFrom({ root, onRows }: { root: string; onRows: (text: string) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [text, setText] = useState('');
   const { is, ways, wrong, isAsking, recognised } = useAnything(root, text);
   return (

@@ -1,12 +1,12 @@
 /** What somebody typed or pasted to name goods, and where it leads. */
 import { useEffect, useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { AnythingSaid } from '../../../between/anythingSaid.ts';
 import { recognise } from '../../../core/goods/recognise.ts';
 import type { Recognised } from '../../../core/goods/recognise.ts';
 import { tell } from '../../ui/client.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { toListing } from './ways.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Somewhere it leads. `isPage`: opened as a page of its own. */
 export type Way = {
@@ -30,7 +30,7 @@ const PAUSE_MS = 250;
 const ASKED: ReadonlySet<Recognised['kind']> = new Set(['barcode', 'code', 'page', 'strangePage']);
 
 export function useAnything(base: string, text: string): Anything {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   // Which page an address is of only the server knows, by the patterns of the cards.
   const first = useMemo(() => recognise(text), [text]);
@@ -113,7 +113,7 @@ function startTo(start: Start, r: Recognised): string {
   }
 }
 
-function isIn(r: Recognised, said: AnythingSaid | null, t: ReturnType<typeof useTranslation>['t']): string {
+function isIn(r: Recognised, said: AnythingSaid | null, t: ReturnType<typeof useWords>['t']): string {
   if (r.kind === 'nothing' || r.kind === 'words' || r.kind === 'strangePage') return '';
   if (r.kind === 'notABarcode') return t(`anything.notABarcode.${r.trouble}`);
   const also = said?.meanings[1]?.kind;

@@ -2,11 +2,11 @@ import { Badge, Box, Button, IconButton, Typography } from '@mui/material';
 import { Popover } from '../../ui/later.tsx';
 import BellIcon from '@mui/icons-material/MailOutlined';
 import { useEffect, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { Notice } from '../../../core/workspace/notices.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { noticeSaid } from './noticeSaid.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Task = { id: string; kind: string; state: string; done: number; total: number; changed: number };
 type Shown = Omit<Notice, 'at'> & { at: string; read: boolean };
@@ -15,7 +15,7 @@ const BUSY_MS = 1500;
 
 /** What long work is doing, and what has happened that one should know. */
 export function Notices({ base }: { base: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { load, data } = useFetcher<{ tasks: Task[]; notices: Shown[] }>({ key: 'pulse' });
   const act = useFetcher();

@@ -1,9 +1,9 @@
 /** The command bar, opened. */
 import { Box, Dialog, InputBase, List, ListItemButton, ListItemText } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher, useNavigate } from 'react-router';
 import { useAnything } from '../find/useAnything.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const PLACES = ['find', 'weigh', 'fund', 'order', 'selling', 'rates', 'settings'] as const;
 
@@ -20,7 +20,7 @@ export default function Palette({
   started: { text: string; enter: boolean };
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const navigate = useNavigate();
   const fetcher = useFetcher<{ names: { id: string; name: string }[] }>({ key: 'names' });
   const [text, setText] = useState(started.text);

@@ -10,12 +10,12 @@ import WeighIcon from '@mui/icons-material/BalanceOutlined';
 import { lazy, Suspense, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useTranslation } from 'react-i18next';
 import { Form, Link, NavLink, useFetcher, useLocation, useNavigation } from 'react-router';
 import { useFormat } from '../../ui/locale.ts';
 import { Menu } from '../../ui/later.tsx';
 import { Notices } from './Notices.tsx';
 import { Logo } from '../../ui/Logo.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type WorkspaceHead = {
   slug: string;
@@ -43,7 +43,7 @@ const Palette = lazy(() => import('./Palette.tsx'));
 
 /** The frame: a rail with the places of the work, a bar with workspace, search and person. */
 export function Shell({ head, children }: { head: WorkspaceHead; children: ReactNode }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [palette, setPalette] = useState(false);
   const [menu, setMenu] = useState<{ el: HTMLElement; which: 'workspace' | 'person' } | null>(null);
   const busy = useNavigation().state !== 'idle';
@@ -140,7 +140,7 @@ export function Shell({ head, children }: { head: WorkspaceHead; children: React
 }
 
 function PersonMenu({ anchor, onClose }: { anchor: HTMLElement | null; onClose: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { mode, setMode } = useColorScheme();
   const fetcher = useFetcher();
   return (
@@ -162,7 +162,7 @@ function PersonMenu({ anchor, onClose }: { anchor: HTMLElement | null; onClose: 
 
 /** Takes the keys until the command bar has been loaded, so that none is lost. */
 function PaletteField({ started }: { started: { text: string; enter: boolean } }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box
       component="input"
@@ -196,7 +196,7 @@ function PaletteField({ started }: { started: { text: string; enter: boolean } }
 
 /** What stands in place of a deleted workspace: its name and the way back. */
 export function DeletedWorkspace({ head }: { head: WorkspaceHead }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box component="main" sx={{ maxWidth: 600, mx: 'auto', px: { xs: 2, sm: 3 }, py: 8 }}>
       <Logo label />
@@ -222,7 +222,7 @@ const isInFind = (path: string): boolean => /^\/(?:lists|checks?)(?:\/|$)/.test(
 
 /** The places of the work: beside the page, on a phone below it. */
 function Rail({ base }: { base: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { pathname } = useLocation();
   return (
     <Box
@@ -286,7 +286,7 @@ function Rail({ base }: { base: string }) {
 
 /** Opens the command bar; looks like the field it becomes. */
 function SearchButton({ onOpen }: { onOpen: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box
       component="button"
@@ -337,7 +337,7 @@ function BarEnd({
   base: string;
   onPerson: (el: HTMLElement) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const initials = head.person.name
     .split(/\s+/)

@@ -1,6 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import type { Plan } from '../../../core/purse/purse.ts';
 import type { PurseDocument } from '../../../core/purse/schema.ts';
@@ -8,6 +7,7 @@ import { laneOfPurseKey } from '../../../core/workspace/purse.ts';
 import { tell } from '../../ui/client.ts';
 import { saveJson } from '../../ui/saveText.ts';
 import { useNotDone } from '../../ui/useNotDone.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The plan becomes the launch plans of its candidates. */
 export function AdoptPlan({
@@ -21,7 +21,7 @@ export function AdoptPlan({
   base: string;
   canEdit: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const notDone = useNotDone();
   const [said, setSaid] = useState<string | null>(null);
   const adopt = async (): Promise<void> => {

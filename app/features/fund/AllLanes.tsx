@@ -1,5 +1,4 @@
 import { Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
@@ -10,12 +9,13 @@ import { offeredFor, withOffered } from './offered.ts';
 import { isRanged, sureOf } from './sureOf.ts';
 import { useLacks } from './useLacks.ts';
 import type { RiskAnswers } from './useRisk.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const FIGURES = ['p5', 'p50', 'p95'] as const;
 
 /** Every lane of the candidate by its own ranges, drawn by the same numbers. */
 export function AllLanes({ part, said }: { part: AheadPart; said: RiskAnswers }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const lacksInWords = useLacks();
   const { whole, views, settings, cards, markets, today } = part;

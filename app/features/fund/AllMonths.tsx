@@ -1,7 +1,7 @@
 /** All planned launches, month by month: own units, revenue apart from profit, the account; as a range. */
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link } from 'react-router';
 import { allMonthsOf } from '../../../core/workspace/allMonths.ts';
 import type { PurseSource } from '../../../core/workspace/purse.ts';
@@ -11,9 +11,10 @@ import { TableFile } from '../../ui/TableFile.tsx';
 import { FundWays } from './FundWays.tsx';
 import { useLacks } from './useLacks.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function AllMonths({ source, base }: { source: PurseSource; base: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const lacksInWords = useLacks();
   const said = useMemo(() => allMonthsOf(source), [source]);

@@ -1,15 +1,16 @@
 /** What the launch is asked to pay against the cash at hand, in a sentence and line by line. */
 import { Box, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { useBounds } from '../../ui/bounds.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { FundBudget } from './FundBudget.tsx';
 import { FundCompare } from './FundCompare.tsx';
 import { FundMoney } from './FundMoney.tsx';
 import type { FundPart } from './fundParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function BudgetView(part: FundPart) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { result, home } = part;

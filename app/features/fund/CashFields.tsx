@@ -1,6 +1,6 @@
 /** The cash there is and what of it is kept back. */
-import { useTranslation } from 'react-i18next';
 import { NumField } from '../../ui/Field.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Money = { readonly cash: number | null; readonly reserve: number };
 type Props = {
@@ -12,7 +12,7 @@ type Props = {
 };
 
 export function CashFields({ money, set, currency, wrong = null }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <>
       <NumField

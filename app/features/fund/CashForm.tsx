@@ -1,7 +1,6 @@
 /** What a launch over time hangs on: order size and price tried, first day, how sales grow, reorders, VAT. */
 import { Box, Button } from '@mui/material';
 import { memo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import { daysBetween } from '../../../core/money/days.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
@@ -10,6 +9,7 @@ import { Dragged } from './Dragged.tsx';
 import type { AheadPart } from './fundParts.tsx';
 import { TermFields } from './TermFields.tsx';
 import type { useTried } from './useTried.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Trying = ReturnType<typeof useTried>;
 type Attempt = Trying['attempt'];
@@ -23,7 +23,7 @@ export function CashForm({
   view,
   canEdit,
 }: AheadPart & { trying: Trying }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { doc } = trying;
   return (
     <Pane title={t('overTime.plan')}>
@@ -68,7 +68,7 @@ const OrderSize = memo(function OrderSize({
   orders: AheadPart['orders'];
   attempt: Attempt;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Dragged
       label={t('form.orderQuantity')}
@@ -102,7 +102,7 @@ const Price = memo(function Price({
   currency: string;
   attempt: Attempt;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Dragged
       label={t('overTime.price')}
@@ -133,7 +133,7 @@ const FirstDay = memo(function FirstDay({
   today: string;
   set: AheadPart['set'];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Dragged
       label={t('overTime.start2')}

@@ -5,7 +5,6 @@
  */
 import { Box } from '@mui/material';
 import { useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { CashRuns } from '../../../core/cash/cash.ts';
 import { Hatch } from '../../ui/Hatch.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -15,6 +14,7 @@ import { ACCOUNT, HEIGHT, LEFT, RIGHT, steps, TOP, v } from './cashFrame.ts';
 import { DayShown } from './DayShown.tsx';
 import { Ends, Marks, MonthAxis, StockUnder } from './cashParts.tsx';
 import { marksOf } from './marks.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   said: CashRuns;
@@ -26,7 +26,7 @@ type Props = {
 };
 
 export function CashPicture({ said, cash, reserve, currency, day, onDay }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [at, width] = useWidth<HTMLDivElement>(800);
   const start = cash ?? 0;

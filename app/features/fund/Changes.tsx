@@ -1,6 +1,5 @@
 /** What would change the launch: a few other plans, each run whole, each tried by one press. */
 import { memo, useDeferredValue, useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import { otherPlans } from '../../../core/cash/others.ts';
 import type { Otherwise } from '../../../core/cash/others.ts';
@@ -12,6 +11,7 @@ import { TableFile } from '../../ui/TableFile.tsx';
 import { Pane } from '../weigh/Pane.tsx';
 import type { AheadPart } from './fundParts.tsx';
 import type { useTried } from './useTried.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   start: string;
@@ -26,7 +26,7 @@ export function Changes(p: Props) {
 }
 
 const Others = memo(function Others({ start, asked: { doc, plan }, set, attempt }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const others = useMemo(() => otherPlans(doc, plan), [doc, plan]);
   const nameOf = useOtherwise(doc);
@@ -89,7 +89,7 @@ const Others = memo(function Others({ start, asked: { doc, plan }, set, attempt 
 
 /** What is otherwise, in words. */
 function useOtherwise(doc: LaneDocument): (o: Otherwise) => string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (o) => {
     if (o.what === 'quantity')

@@ -1,12 +1,12 @@
 /** One day of a launch in words: moved by pointer, by keys, or by the marks. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import type { CashRuns } from '../../../core/cash/cash.ts';
 import { FLOWS } from '../../../core/cash/run.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { LEFT } from './cashFrame.ts';
 import type { Mark } from './marks.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function DayShown({
   said,
@@ -25,7 +25,7 @@ export function DayShown({
   onDay: (day: number) => void;
   marks: readonly Mark[];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { run } = said.cases.expected;
   const d = day ?? said.cases.expected.neededOn ?? 0;

@@ -1,7 +1,7 @@
 /** A field and the slider that drags it. */
 import { Box, Slider } from '@mui/material';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Dragged({
   children,
@@ -20,7 +20,7 @@ export function Dragged({
   step: number;
   onDrag: (x: number) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box
       sx={{ width: '100%', display: 'grid', gridTemplateColumns: '124px 1fr', gap: 1.5, alignItems: 'end' }}>

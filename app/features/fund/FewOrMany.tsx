@@ -1,7 +1,6 @@
 /** Few dear against many cheap: all the cash into one of two lanes. */
 import { Box } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { allInOne } from '../../../core/launch/fewOrMany.ts';
 import type { AllInOne } from '../../../core/launch/fewOrMany.ts';
 import type { PurseDocument, PurseLane } from '../../../core/purse/schema.ts';
@@ -10,6 +9,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { Pane } from '../weigh/Pane.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const FIGURES = ['landedCash', 'units', 'unitProfit', 'profit', 'months', 'profitPerMonth'] as const;
 type Figure = (typeof FIGURES)[number];
@@ -17,7 +17,7 @@ type Figure = (typeof FIGURES)[number];
 type Props = { document: PurseDocument; nameOf: (key: string) => string; currency: string };
 
 export function FewOrMany({ document, nameOf, currency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { lanes, cash, reserve } = document;
   const [chosen, setChosen] = useState<readonly (string | null)[]>([null, null]);

@@ -1,6 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
 import { lazy, Suspense, useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useRevalidator, useSearchParams } from 'react-router';
 import { launch } from '../../../core/launch/launch.ts';
 import { admissibleOrders, quantitiesToCompare } from '../../../core/launch/orders.ts';
@@ -20,6 +19,7 @@ import type { FundView } from './FundWays.tsx';
 import type { FundPart } from './fundParts.tsx';
 import { usePlan } from './usePlan.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const OverTimeView = lazy(() => import('./OverTimeView.tsx'));
 const QuantitiesView = lazy(() => import('./QuantitiesView.tsx'));
@@ -39,7 +39,7 @@ type Props = {
 
 /** What a launch takes, against the cash at hand. */
 export function FundPage({ sheet, ...rest }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   if (sheet === null)
     return (
       <Box sx={{ maxWidth: 560 }}>
@@ -62,7 +62,7 @@ function Funding({
   canEdit,
   base,
 }: Omit<Props, 'sheet'> & { sheet: NonNullable<Props['sheet']> }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const [search, setSearch] = useSearchParams();
   const stored = useMemo(
     () => fundPlanOf(sheet.state.candidate.data, settings.launch),

@@ -1,6 +1,5 @@
 /** What the launch takes line by line, and what the cash allows. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { NumField } from '../../ui/Field.tsx';
 import { lacksOfLine } from '../../../core/launch/bounds.ts';
 import { minorDigits } from '../../../core/money/money.ts';
@@ -8,9 +7,10 @@ import { floorTo, useFormat } from '../../ui/locale.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { budgetLines, useFundRows } from './fundParts.tsx';
 import type { FundPart } from './fundParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function FundBudget({ plan, set, result, view, orders, home }: FundPart) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { row, explain, bound } = useFundRows(result, plan, home);

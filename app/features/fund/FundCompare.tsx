@@ -2,7 +2,6 @@
 import { unitsADay } from '../../../core/rules/result.ts';
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { boundWithout } from '../../../core/lane/bounds.ts';
 import type { BudgetAt } from '../../../core/launch/schema.ts';
 import { conversionsOf } from '../../../core/money/money.ts';
@@ -15,9 +14,10 @@ import { useBounds } from '../../ui/bounds.ts';
 import { useFundRows } from './fundParts.tsx';
 import type { FundPart } from './fundParts.tsx';
 import { QuantityChart } from './QuantityChart.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function FundCompare({ plan, set, result, view, orders, quantities, candidate, home }: FundPart) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { bound } = useFundRows(result, plan, home);

@@ -1,12 +1,12 @@
 /** Cash, one-offs, advertising until the launch runs: what the launch is asked to pay. */
 import { Box, Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { CashFields } from './CashFields.tsx';
 import type { FundPart } from './fundParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function FundMoney({ plan, set, home }: FundPart) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box component="section" aria-label={t('fund.money')}>
       <Typography variant="h3" component="h2" sx={{ mb: 1 }}>

@@ -1,7 +1,7 @@
 /** The ways through Fund: what of one launch, and what all of them share. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { useWords } from '../../ui/useWords.ts';
 
 export type FundView = 'budget' | 'time' | 'quantities' | 'sure';
 const VIEWS: readonly FundView[] = ['budget', 'time', 'quantities', 'sure'];
@@ -17,7 +17,7 @@ export function FundWays({
   lane: string | null;
   here: FundView | 'purse' | 'months';
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const of = new URLSearchParams({
     ...(candidate !== null && { candidate }),
     ...(lane !== null && { lane }),

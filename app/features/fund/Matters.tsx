@@ -1,7 +1,6 @@
 /** What matters most: each input alone at its low and its high, as bars around what is most likely. */
 import { Box } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import type { RiskKnown, Swing } from '../../../core/risk/risk.ts';
 import type { RangesDocument } from '../../../core/risk/schema.ts';
@@ -11,6 +10,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { Pane } from '../weigh/Pane.tsx';
 import { useInputText } from './useInputText.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Matters({
   said,
@@ -21,7 +21,7 @@ export function Matters({
   doc: LaneDocument;
   ranges: RangesDocument['ranges'];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const inputText = useInputText(doc);
   const [of, setOf] = useState<'unit' | 'launch'>(said.launch === null ? 'unit' : 'launch');

@@ -1,7 +1,6 @@
 /** The launch month by month: columns that add up to the change of the account, to the cent; a cell opens its days. */
 import { Box, Button, Typography } from '@mui/material';
 import { useId, useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { CashRuns } from '../../../core/cash/cash.ts';
 import { daysOfRun, monthsOf, toComeByFlow } from '../../../core/cash/months.ts';
 import type { MonthRow } from '../../../core/cash/months.ts';
@@ -18,6 +17,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { roundToTotal } from '../../../core/money/money.ts';
 import { saveJson } from '../../ui/saveText.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Column = {
   readonly title: string;
@@ -68,7 +68,7 @@ type Props = {
 };
 
 export function MonthTable({ said, cash, currency, name, asked }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [which, setWhich] = useState<CashCase>('expected');
   const [open, setOpen] = useState<{ el: HTMLElement; line: Flow; month: string } | null>(null);

@@ -1,7 +1,7 @@
 /** A launch over time: what it really takes and when it is back, as a sentence, a picture and a table. */
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link } from 'react-router';
 import { dayText } from '../../../core/cash/calendar.ts';
 import { cashOf } from '../../../core/cash/cash.ts';
@@ -18,9 +18,10 @@ import { PeaksAndBank } from './PeaksAndBank.tsx';
 import type { AheadPart } from './fundParts.tsx';
 import { useLacks } from './useLacks.ts';
 import { useTried } from './useTried.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export default function OverTimeView(part: AheadPart) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { plan, whole, view, today, home } = part;
   const trying = useTried(view, part.save);
@@ -101,7 +102,7 @@ export default function OverTimeView(part: AheadPart) {
 }
 
 function Sentence({ said, part }: { said: CashRuns; part: AheadPart }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { plan, home } = part;
   const c = said.cases.expected;

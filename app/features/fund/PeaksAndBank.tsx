@@ -1,16 +1,17 @@
 /** By when to order for a season's peak, what being late costs, and what the same money would bring in the bank. */
 import { Box } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { broughtBy, inBank } from '../../../core/cash/bank.ts';
 import type { CashRuns, PeakOrder } from '../../../core/cash/cash.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { said: CashRuns; doc: LaneDocument; currency: string };
 
 export function PeaksAndBank({ said, doc, currency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <>
       {said.peaks.map((p) => (
@@ -27,7 +28,7 @@ export function PeaksAndBank({ said, doc, currency }: Props) {
 }
 
 function Peak({ peak, currency }: { peak: PeakOrder; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const month = (day: string): string => f.monthName(Number(day.slice(5, 7)));
   const months =
@@ -52,7 +53,7 @@ function Peak({ peak, currency }: { peak: PeakOrder; currency: string }) {
 }
 
 function Bank({ said, doc, currency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { benchmark } = doc.rates;
   const c = said.cases.expected;

@@ -1,6 +1,6 @@
 /** The plan of a purse in a sentence. */
 import { Box, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import { lastDay } from '../../../core/purse/options.ts';
 import type { NoPlan, Plan } from '../../../core/purse/purse.ts';
@@ -8,6 +8,7 @@ import type { PurseDocument } from '../../../core/purse/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { PurseStep } from '../../../between/solvingPurse.ts';
 import type { PurseState } from './usePurse.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Which launches, when, what they bring; or why there is no plan. */
 export function PurseAnswer({
@@ -31,7 +32,7 @@ export function PurseAnswer({
   isMany: boolean;
   nameOf: (key: string) => string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   /** What stands where there is no plan yet, or none can be. */
   const instead = (): string | null => {
@@ -62,7 +63,7 @@ export function PurseAnswer({
 }
 
 function Feasible({ plan, document, step }: { plan: Plan; document: PurseDocument; step: PurseStep | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const home = document.lanes[0]?.lane.homeCurrency ?? 'EUR';
   const { launches } = plan;

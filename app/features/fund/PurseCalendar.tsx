@@ -2,7 +2,6 @@
 import { Box } from '@mui/material';
 import { useRef, useState } from 'react';
 import type { PointerEvent } from 'react';
-import { useTranslation } from 'react-i18next';
 import { calendarOf, dayText } from '../../../core/cash/calendar.ts';
 import { lastDay } from '../../../core/purse/options.ts';
 import type { Launch, Plan } from '../../../core/purse/purse.ts';
@@ -12,6 +11,7 @@ import { roundStep } from '../../ui/roundStep.ts';
 import { useWidth } from '../../ui/useWidth.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import type { PurseRules } from './usePurseRules.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const NAMES = 196;
 const ROW = 54;
@@ -26,7 +26,7 @@ type Props = {
 };
 
 export function PurseCalendar({ plan, document, rules, nameOf, currency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [at, width] = useWidth<HTMLDivElement>(800);
   const days = lastDay(document) + 1;
@@ -99,7 +99,7 @@ type RowProps = {
 
 /** Money out in earth, goods on sale in sand, money back on top in the colour of what is kept. */
 function LaunchRow({ launch, name, document, names, width, isPinned, onWeek }: RowProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const days = lastDay(document) + 1;
   const scale = (width - names - 4) / days;
@@ -235,7 +235,7 @@ function Account({
   currency: string;
   months: readonly { from: number }[];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const HEIGHT = 150;
   const low = Math.min(0, ...plan.balance);

@@ -1,11 +1,11 @@
 /** What more cash would bring: the value of the best plan over the cash there is. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { CurvePoint } from '../../../core/purse/purse.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { useWidth } from '../../ui/useWidth.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const HEIGHT = 150;
 const [LEFT, RIGHT, TOP, BOTTOM] = [62, 20, 14, 28];
@@ -20,7 +20,7 @@ export function PurseCurve({
   cash: number;
   currency: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [at, width] = useWidth<HTMLDivElement>(800);
   const known = curve.filter((c): c is CurvePoint & { worth: number } => c.worth !== null);

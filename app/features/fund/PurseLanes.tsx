@@ -1,7 +1,6 @@
 /** All lanes of the workspace: which may be launched, which must be, and which never together. */
 import { Box, Button, Checkbox } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { purseKey } from '../../../core/workspace/purse.ts';
 import type { PurseSource } from '../../../core/workspace/purse.ts';
 import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
@@ -9,9 +8,10 @@ import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import type { PurseRules } from './usePurseRules.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function PurseLanes({ source, rules }: { source: PurseSource; rules: PurseRules }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const { kept, change } = rules;
   const [ticked, setTicked] = useState<readonly string[]>([]);

@@ -2,7 +2,6 @@
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { PurseAnswered } from '../../../between/purseWork.ts';
 import type { PurseDocument } from '../../../core/purse/schema.ts';
 import { purseOfWorkspace } from '../../../core/workspace/purse.ts';
@@ -26,6 +25,7 @@ import { usePurse } from './usePurse.ts';
 import type { PurseState } from './usePurse.ts';
 import { usePurseRules } from './usePurseRules.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { source: PurseSource; answered?: PurseAnswered | null; canEdit: boolean; base: string };
 
@@ -33,7 +33,7 @@ type Props = { source: PurseSource; answered?: PurseAnswered | null; canEdit: bo
 const MOST_HERE = 60;
 
 export function PursePage({ source, answered = null, canEdit, base }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const home = source.settings.homeCurrency;
   const rules = usePurseRules(source, base, canEdit);
   const { document, kept, change } = rules;
@@ -156,7 +156,7 @@ function Progress({
   state: PurseState;
   onStop: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (state === 'working')
     return (

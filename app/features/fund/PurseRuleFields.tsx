@@ -1,16 +1,16 @@
 /** The rules of the purse: how many, how careful, what must be and what never together. */
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import type { PurseRules } from './usePurseRules.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { rules: PurseRules; nameOf: (key: string) => string; today: string };
 
 export function PurseRuleFields({ rules, nameOf, today }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { kept, change } = rules;
   const count = (key: 'most' | 'perWeek') => (
     <NumField
@@ -90,7 +90,7 @@ export function PurseRuleFields({ rules, nameOf, today }: Props) {
 
 /** What must be launched and what never together, each taken back by a press. */
 function Chosen({ rules: { kept, change }, nameOf, today }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const must = Object.entries(kept.must).filter(([, m]) => m !== false);
   const chip = (key: string, text: string, onTake: () => void) => (

@@ -1,11 +1,11 @@
 /** What a plan leaves out and what it would cost; what stands aside and why. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { LeftOut, PurseSaid } from '../../../core/purse/purse.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { Pane } from '../weigh/Pane.tsx';
 import { useLacks } from './useLacks.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { said: PurseSaid; nameOf: (key: string) => string; currency: string };
 
@@ -32,7 +32,7 @@ function Line({ name, children, bad = false }: { name: string; children: React.R
 }
 
 export function PurseSides({ said, nameOf, currency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const lacksInWords = useLacks();
   const costs = (l: LeftOut): string => {

@@ -1,6 +1,5 @@
 /** The chosen launches in figures, to take along: as a file, as a printed page. */
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import type { Launch, Plan } from '../../../core/purse/purse.ts';
 import type { PurseDocument } from '../../../core/purse/schema.ts';
@@ -8,13 +7,14 @@ import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { Pane } from '../weigh/Pane.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { plan: Plan; document: PurseDocument; nameOf: (key: string) => string; currency: string };
 const COLUMNS = ['units', 'order', 'onSale', 'moneyNeeded', 'back', 'brings', 'sold', 'left'] as const;
 type Column = (typeof COLUMNS)[number];
 
 export function PurseTable({ plan, document, nameOf, currency }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const day = (n: number): string => dayText(document.start, n);
   const valuesOf = (l: Launch): Record<Column, string | number | null> => ({

@@ -2,7 +2,6 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { dayText } from '../../../core/cash/calendar.ts';
 import {
   bestQuantity,
@@ -25,6 +24,7 @@ import type { AheadPart } from './fundParts.tsx';
 import { isRanged, rangesOf, sureOf } from './sureOf.ts';
 import { useLacks } from './useLacks.ts';
 import { useRisk } from './useRisk.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Row = {
   readonly key: string;
@@ -33,7 +33,7 @@ type Row = {
 };
 
 export default function QuantitiesView(part: AheadPart) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { plan, whole, view, today, home, quantities, set, orders } = part;
   const [by, setBy] = useState<QuantityMeasure>('end');
@@ -158,7 +158,7 @@ export default function QuantitiesView(part: AheadPart) {
 
 /** What ordering up to the next price break would gain. */
 function NextBreak({ doc, plan, home }: { doc: LaneDocument; plan: CashPlan; home: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const found = useMemo(() => nextBreakGain(doc, plan), [doc, plan]);
   return (
@@ -175,7 +175,7 @@ function NextBreak({ doc, plan, home }: { doc: LaneDocument; plan: CashPlan; hom
 }
 
 function useRows(part: AheadPart, runs: readonly QuantityRun[], loss: readonly (number | null)[]): Row[] {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { home, whole, view } = part;
   const sure = sureOf(whole, view.id);

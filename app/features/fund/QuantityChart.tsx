@@ -3,11 +3,11 @@
  * charts for three bars would be a quarter of what the page loads.
  */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { BudgetAt } from '../../../core/launch/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { roundStep } from '../../ui/roundStep.ts';
 import { useWidth } from '../../ui/useWidth.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const NAMES = 76;
 const RIGHT = 44;
@@ -38,7 +38,7 @@ export function QuantityChart({
   cash: number | null;
   currency: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [at, width] = useWidth<HTMLDivElement>(370);
   const rows = compared.map((c) => ({ quantity: c.quantity, amounts: amountsOf(c) }));

@@ -1,7 +1,6 @@
 /** Ranges of what is not certain: typed, or taken from those that are offered. */
 import { Box, Button } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { RISK_INPUTS } from '../../../core/risk/schema.ts';
 import type { Range, RiskInput, SureTerms } from '../../../core/risk/schema.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
@@ -13,11 +12,12 @@ import type { AheadPart } from './fundParts.tsx';
 import { offeredFor, withOffered } from './offered.ts';
 import { rangesOf } from './sureOf.ts';
 import { useInputText } from './useInputText.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { part: AheadPart; sure: SureTerms; change: (more: Partial<SureTerms>) => void };
 
 export function RangesForm({ part, sure, change }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { view, settings, plan, candidate } = part;
   const { cards, markets, today } = part;
   const offered = useMemo(
@@ -87,7 +87,7 @@ type RowProps = {
 
 /** A range while it is typed: it is kept once all three are there and in order. */
 function RangeRow({ part, input, range, offered, onChange }: RowProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [typed, setTyped] = useState<Partial<Range>>({});
   const inputText = useInputText(part.view.doc);
   const shown = { ...range, ...typed };
@@ -169,7 +169,7 @@ function RangeRow({ part, input, range, offered, onChange }: RowProps) {
 
 /** How it is drawn: shape, how often, the seed that brings the same numbers again, months on sale. */
 function Drawing({ sure, change }: Omit<Props, 'part'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, mt: 1 }}>

@@ -1,7 +1,6 @@
 /** Two inputs at once: what each pair of values keeps, and where it turns to a loss. */
 import { Box } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { saidOf } from '../../../core/risk/offered.ts';
 import { gridOf } from '../../../core/risk/risk.ts';
@@ -13,6 +12,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { Pane } from '../weigh/Pane.tsx';
 import { useInputText } from './useInputText.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const FAINT = 'color-mix(in srgb, var(--mui-palette-loss-main) 22%, transparent)';
 const RULED = `repeating-linear-gradient(135deg, ${FAINT} 0 2px, transparent 2px 7px)`;
@@ -35,7 +35,7 @@ export function RiskGrid({
   asked: RangesDocument;
   currency: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const inputText = useInputText(doc);
   const ranged = RISK_INPUTS.filter((i) => asked.ranges[i] !== null);

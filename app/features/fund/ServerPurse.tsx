@@ -1,12 +1,12 @@
 /** A purse that takes longer than one waits at a screen: the server thinks about it, the page open or closed. */
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { PurseAnswered } from '../../../between/purseWork.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { usePurseWork } from './usePurseWork.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   answered: PurseAnswered | null;
@@ -19,7 +19,7 @@ type Props = {
 };
 
 export function ServerPurse({ answered, isShown, isSaved, canEdit, base }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [minutes, setMinutes] = useState(2);
   const { work, error, start, stop } = usePurseWork(answered, base);

@@ -3,7 +3,6 @@
  * keep the same at the costs of today, so that zero is the break-even price. Drawn as SVG of its own, as the ruler is.
  */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { BREAK_EVEN, priceFor } from '../../../core/lane/solve.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import type { RiskKnown } from '../../../core/risk/risk.ts';
@@ -12,6 +11,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { roundStep } from '../../ui/roundStep.ts';
 import { useWidth } from '../../ui/useWidth.ts';
 import { Pane } from '../weigh/Pane.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const HEIGHT = 150;
 const BASE = 112;
@@ -19,7 +19,7 @@ const PAD = 10;
 const v = (name: string): string => `var(--mui-palette-${name})`;
 
 export function SpreadPicture({ said, doc }: { said: RiskKnown; doc: LaneDocument }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [at, width] = useWidth<HTMLDivElement>(560);
   const { spread } = said.unit;

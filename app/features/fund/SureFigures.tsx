@@ -1,15 +1,15 @@
 /** The figures of the draws: a unit and the launch side by side, and how often hurdles are reached. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { RiskKnown } from '../../../core/risk/risk.ts';
 import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const FIGURES = ['p5', 'p50', 'p95', 'mean'] as const;
 
 export function SureFigures({ said, name }: { said: RiskKnown; name: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const outcomes = [said.unit, ...(said.launch === null ? [] : [said.launch])];
   const titles = [t('sure.unit'), ...(said.launch === null ? [] : [t('sure.launch')])];

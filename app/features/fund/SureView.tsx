@@ -1,7 +1,7 @@
 /** How sure a launch is: ranges of what is not certain, how its profit is spread, what matters most. */
 import { Box, Typography } from '@mui/material';
 import { useMemo } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import type { RiskKnown } from '../../../core/risk/risk.ts';
 import type { SureTerms } from '../../../core/risk/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -16,9 +16,10 @@ import { SureFigures } from './SureFigures.tsx';
 import { isRanged, rangesOf, sureOf } from './sureOf.ts';
 import { useLacks } from './useLacks.ts';
 import { useRisk } from './useRisk.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export default function SureView(part: AheadPart) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { view, views, whole, plan, settings, set, candidate } = part;
   const sure = sureOf(whole, view.id);
   const hurdles = settings.hurdles[candidate.way];
@@ -91,7 +92,7 @@ export default function SureView(part: AheadPart) {
 }
 
 function Sentence({ said }: { said: RiskKnown }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { unit, launch, currency } = said;
   const loses = unit.spread.loss.chance > 0 || (launch?.spread.loss.chance ?? 0) > 0;

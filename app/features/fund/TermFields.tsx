@@ -2,10 +2,10 @@
 import { Box, Button } from '@mui/material';
 import { memo, useState } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { CashTerms } from '../../../core/cash/schema.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { Dragged } from './Dragged.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Part = { terms: CashTerms; set: (some: Partial<CashTerms>) => void };
 
@@ -22,7 +22,7 @@ export const TermFields = memo(function TermFields(p: Part) {
 
 /** What the first months sell, as shares of what the lane expects; the last goes on. */
 function Ramp({ terms: { ramp }, set }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const at = (i: number, x: number): void => set({ ramp: ramp.map((r, j) => (j === i ? x : r)) });
   return (
     <>
@@ -63,7 +63,7 @@ function Ramp({ terms: { ramp }, set }: Part) {
 }
 
 function ReorderFields({ terms, set }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { reorder } = terms;
   const notBefore = reorder.kind === 'none' ? null : reorder.notBefore;
   return (
@@ -116,7 +116,7 @@ function ReorderFields({ terms, set }: Part) {
 
 /** What is seldom changed, out of the way until it is wanted. */
 function MoreOfPlan({ terms, set }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [open, setOpen] = useState(false);
   const { vat, cases, reorder } = terms;
   const days = (

@@ -1,11 +1,11 @@
 /** Parts of the picture of an account: names, marks, the stock under it, the months. */
 import { useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { calendarOf } from '../../../core/cash/calendar.ts';
 import type { CashRuns } from '../../../core/cash/cash.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { ACCOUNT, BASE, HEIGHT, LEFT, RIGHT, STOCK, steps, TOP, v } from './cashFrame.ts';
 import type { Mark } from './marks.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** What the lines are called, beside their ends; names that would stand over each other are moved apart. */
 export function Ends({
@@ -19,7 +19,7 @@ export function Ends({
   y: (m: number) => number;
   right: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const start = cash ?? 0;
   const names = [
@@ -64,7 +64,7 @@ export function Marks({
   x: (t: number) => number;
   width: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const ends = [-1, -1, -1];
   return (
@@ -98,7 +98,7 @@ export function Marks({
 }
 
 export function StockUnder({ said, x, width }: { said: CashRuns; x: (t: number) => number; width: number }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { run } = said.cases.expected;
   const most = Math.max(1e-9, ...run.stock);

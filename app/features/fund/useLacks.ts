@@ -1,12 +1,12 @@
 /** What keeps a launch from being looked ahead at, in words. */
-import { useTranslation } from 'react-i18next';
 import { useBounds } from '../../ui/bounds.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const OWN = ['leadDays', 'transitDays', 'payoutEvery', 'payoutDelay', 'orderQuantity', 'launch'] as const;
 const PROBLEMS = ['shipsWithoutStock', 'noExchangeRate', 'reorderUnknown', 'unknown'] as const;
 
 export function useLacks() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   return (lacks: readonly string[], problems: readonly string[]): string => {
     const own = OWN.filter((k) => lacks.includes(k)).map((k) => t(`overTime.lack.${k}`));

@@ -1,11 +1,11 @@
 /** What a lane of the purse is called: its product, country and marketplace. */
 import { useCallback } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { PurseDocument } from '../../../core/purse/schema.ts';
 import { countryName } from '../../ui/names.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function useLaneName(document: PurseDocument): (key: string) => string {
-  const { i18n } = useTranslation();
+  const { i18n } = useWords();
   return useCallback(
     (key) => {
       const lane = document.lanes.find((l) => l.key === key);

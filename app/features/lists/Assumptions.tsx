@@ -1,8 +1,8 @@
 import { Box } from '@mui/material';
 import { memo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { BuyingTerms, CostTerms, HurdleTerms, SaleTerms } from './assumed.tsx';
 import type { Terms } from './assumed.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = Terms & { saved: 'saved' | 'saving' | 'tried'; canEdit: boolean };
 
@@ -18,7 +18,7 @@ export const Assumptions = memo(function Assumptions({
   saved,
   canEdit,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const terms: Terms = { own, onChange, home, sales, categories, hasBasis, strange };
   return (
     <Box component="section" aria-label={t('list.assumptions')} sx={{ fontSize: '0.86rem' }}>

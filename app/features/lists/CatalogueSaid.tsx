@@ -1,13 +1,13 @@
 /** What is said of the catalogue that a list was read from. */
 import { Alert, Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { useNavigation, useSubmit } from 'react-router';
 import type { CatalogueSaid } from '../../../core/shops/place.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** How many goods were left out, and by what. */
 export function LeftOutOf({ said }: { said: CatalogueSaid }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const reasons = Object.entries(said.left).sort(([, a], [, b]) => b - a);
   const n = reasons.reduce((sum, [, x]) => sum + x, 0);
@@ -23,7 +23,7 @@ export function LeftOutOf({ said }: { said: CatalogueSaid }) {
 
 /** What was odd about the shop while it was read. */
 export function CatalogueOdd({ said }: { said: CatalogueSaid }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const odd = [
     said.changed ? t('catalogue.changed') : null,
     said.repeated > 0 ? t('catalogue.repeated', { count: said.repeated }) : null,
@@ -41,7 +41,7 @@ export function CatalogueOdd({ said }: { said: CatalogueSaid }) {
 
 /** Reads the shop again, as the list's next edition. */
 export function ReadAgain({ id, root }: { id: string; root: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const submit = useSubmit();
   const busy = useNavigation().state !== 'idle';
   return (

@@ -1,6 +1,5 @@
 /** What stands in a cell of a list's row. */
 import { useCallback } from 'react';
-import { useTranslation } from 'react-i18next';
 import { blanksIn } from '../../../core/lane/blanks.ts';
 import { extraOf } from '../../../core/lists/query.ts';
 import type { ListColumn } from '../../../core/lists/query.ts';
@@ -14,6 +13,7 @@ import { Bounded } from '../../ui/Bounded.tsx';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import { figureText } from './RangeLimit.tsx';
 import { CopyCode } from './RowParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Currencies of purchase and of sale, and the price that fills a bar. */
 type Scale = { list: string; sales: string; scale: number };
@@ -50,7 +50,7 @@ function Cell({ id, ...p }: CellProps & { id: ListColumn }) {
 }
 
 function ExtraCell({ row, extra }: { row: ListRow; extra: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const text = row.more?.[extra] ?? '';
   if (!/^https?:\/\//i.test(text))
     return (
@@ -66,7 +66,7 @@ function ExtraCell({ row, extra }: { row: ListRow; extra: string }) {
 }
 
 function TitleCell({ row }: { row: ListRow }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <span className="list-title" dir="auto" title={row.title}>
       {row.title || row.code}
@@ -82,7 +82,7 @@ function TitleCell({ row }: { row: ListRow }) {
 
 /** The verdict, and what would clear a near miss or keeps an unknown row from an answer. */
 function VerdictCell({ row, list }: CellProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const [first] = row.remedies;
@@ -146,7 +146,7 @@ function BarCell({ row, sales, scale }: CellProps) {
 
 /** The purchase price, with that of the edition before where it was another. */
 function CostCell({ row, list, sales }: CellProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { before, cost } = row.figures;
   const changed = before != null && Math.abs(before - (cost ?? 0)) >= 0.005;
@@ -160,7 +160,7 @@ function CostCell({ row, list, sales }: CellProps) {
 
 /** A figure, as the bound it is where costs are blank. */
 function FigureCell({ row, list, sales, id }: CellProps & { id: ListFigure }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const x = row.figures[id] ?? null;

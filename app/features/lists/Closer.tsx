@@ -1,7 +1,7 @@
 /** Goods of a list looked at a second time: the fast figures beside what the market's own history says. */
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link, useFetcher, useRevalidator } from 'react-router';
 import type { CloserLook } from '../../../core/evidence/closer.ts';
 import type { ListRow } from '../../../between/ask.ts';
@@ -12,6 +12,7 @@ import { CloserRow } from './CloserRow.tsx';
 import { TickedRows } from './TickedRows.tsx';
 import type { Decided } from './TickedRows.tsx';
 import './closerWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type LookedShown = {
   key: number;
@@ -35,7 +36,7 @@ export type CloserData = {
 };
 
 export function CloserPage(p: CloserData) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const url = `${p.root}/lists/${p.list.id}`;
   const [ticked, setTicked] = useState<ReadonlySet<number>>(new Set());
   const { revalidate } = useRevalidator();
@@ -91,7 +92,7 @@ export function CloserPage(p: CloserData) {
 
 /** How far the asking is, and how many goods nothing speaks against. */
 function Said({ rows, work }: Pick<CloserData, 'rows' | 'work'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (work !== null)
     return (
@@ -121,7 +122,7 @@ function Said({ rows, work }: Pick<CloserData, 'rows' | 'work'>) {
 
 /** Asks for everything anew, or takes all off. */
 function AllAgain({ rows, busy }: { rows: readonly LookedShown[]; busy: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const fetcher = useFetcher();
   const send = (body: object): void =>
     void fetcher.submit(JSON.stringify(body), { method: 'post', encType: 'application/json' });
@@ -140,7 +141,7 @@ function AllAgain({ rows, busy }: { rows: readonly LookedShown[]; busy: boolean 
 
 /** Decisions about rows, noted as on the list itself. */
 function useDecide(url: string, done: () => void) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [wrong, setWrong] = useState<string | null>(null);
   const act = async (body: object): Promise<void> => {
     const told = await tell(`${url}/act`, body);
@@ -173,7 +174,7 @@ function Looks({
   ticked: ReadonlySet<number>;
   onTick: (t: ReadonlySet<number>) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const tick = (key: number, on: boolean): void =>
     onTick(new Set(on ? [...ticked, key] : [...ticked].filter((k) => k !== key)));
   return (

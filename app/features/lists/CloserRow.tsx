@@ -1,11 +1,11 @@
 /** Goods of the second look: what the list says of them, what the market says, and what speaks against them. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { blanksIn } from '../../../core/lane/blanks.ts';
 import type { CloserLook, CloserWarning } from '../../../core/evidence/closer.ts';
 import { useBounds } from '../../ui/bounds.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { LookedShown } from './Closer.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   r: LookedShown;
@@ -15,7 +15,7 @@ type Props = {
 };
 
 export function CloserRow({ r, ticked, onTick }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { look, row } = r;
   const name = row?.title || r.title || r.code;
   return (
@@ -53,7 +53,7 @@ export function CloserRow({ r, ticked, onTick }: Props) {
 
 /** Why there is nothing to see yet. */
 function NotLooked({ r }: { r: LookedShown }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const state = r.row === null && r.state === 'looked' ? 'rowGone' : r.state;
   return (
     <td className="text quiet" colSpan={10}>
@@ -63,7 +63,7 @@ function NotLooked({ r }: { r: LookedShown }) {
 }
 
 function Looked({ r, look }: { r: LookedShown; look: CloserLook }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const money = (x: number | null): string => (x === null ? t('closer.notKnown') : f.money(x, look.currency));
@@ -114,7 +114,7 @@ function Looked({ r, look }: { r: LookedShown; look: CloserLook }) {
 const GRAVE: ReadonlySet<CloserWarning> = new Set(['otherGoods', 'closed', 'rightsAlert', 'lossAtMean']);
 
 function Warning({ w, look }: { w: CloserWarning; look: CloserLook }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box sx={{ fontWeight: GRAVE.has(w) ? 650 : 400 }}>

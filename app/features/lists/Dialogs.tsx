@@ -1,11 +1,11 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { DEFAULT_LOOK, LIST_COLUMNS } from '../../../core/lists/query.ts';
 import { isListFigure } from '../../../core/lists/figures.ts';
 import type { ListColumn, ListLook } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/figures.ts';
 import { TextLine } from '../../ui/Field.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const plain = {
   font: 'inherit',
@@ -35,7 +35,7 @@ export function ColumnsDialog({
   onClose: () => void;
   titled: (id: ListColumn) => string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const others = [...LIST_COLUMNS, ...extras.map((h): ListColumn => `extra:${h}`)].filter(
     (id) => !columns.some((c) => c.id === id) && (!isListFigure(id) || can.includes(id)),
   );
@@ -127,7 +127,7 @@ export function ViewDialog({
   onSave: (name: string, withAssumptions: boolean) => void;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [name, setName] = useState('');
   const [assumptions, setAssumptions] = useState(false);
   return (

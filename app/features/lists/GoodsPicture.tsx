@@ -1,7 +1,7 @@
 /** What goods look like, as the feed shows them; a file's own picture is a link, since no page loads from elsewhere. */
 import { Box } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
+import { useWords } from '../../ui/useWords.ts';
 
 type Of = {
   readonly root: string;
@@ -14,7 +14,7 @@ type Of = {
 };
 
 export function GoodsPicture({ root, of, title, side, link = '' }: Of) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const src = of === null ? null : `${root}/picture?${new URLSearchParams(of)}`;
   const [missing, setMissing] = useState<string | null>(null);
   const frame = { width: side, height: side, flex: 'none', borderRadius: 1 };

@@ -1,7 +1,6 @@
 import { Box } from '@mui/material';
 import { memo, useEffect, useMemo, useState } from 'react';
 import type { KeyboardEvent, ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { classes } from '../../ui/classes.ts';
 import type { ListColumn, ListSort } from '../../../core/lists/query.ts';
 import type { ListRow } from '../../../between/ask.ts';
@@ -10,6 +9,7 @@ import type { Column } from './gridLayout.ts';
 import { FOOT, HEAD, pinnedAt, placesOf, ROW, TICK } from './gridLayout.ts';
 import { Head } from './GridHead.tsx';
 import { rowAfter, useScroll } from './useScroll.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   columns: readonly Column[];
@@ -206,7 +206,7 @@ const Line = memo(function Line({
   onTick,
   onOpen,
 }: LineProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the grid has the keyboard; a click is the pointer's way to the same
     <div

@@ -1,12 +1,12 @@
 /** The headings of a grid: they sort, are dragged to other places and made wider, and tick all rows. */
 import { useState } from 'react';
 import type { DragEvent, KeyboardEvent } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { ListColumn, ListSort } from '../../../core/lists/query.ts';
 import { classes } from '../../ui/classes.ts';
 import { Edge } from './ColumnEdge.tsx';
 import { pinnedAt } from './gridLayout.ts';
 import type { Column } from './gridLayout.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   columns: readonly Column[];
@@ -37,7 +37,7 @@ export function Head({
   onWidth,
   onMove,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [dragged, setDragged] = useState<ListColumn | null>(null);
   const [over, setOver] = useState<ListColumn | null>(null);
   // The head of a column is dragged to another's place, or moved with Alt and the arrow keys.

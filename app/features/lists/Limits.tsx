@@ -1,6 +1,5 @@
 import { Box, Button } from '@mui/material';
 import { memo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { LIST_FLAGS } from '../../../core/lists/query.ts';
 import { isListFigure } from '../../../core/lists/figures.ts';
 import type { ListFilter, ListFlag, ListQuery } from '../../../core/lists/query.ts';
@@ -9,6 +8,7 @@ import type { Answer } from '../../../between/ask.ts';
 import { ChoiceLine, fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { figureKind, RangeLimit } from './RangeLimit.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   query: ListQuery;
@@ -42,7 +42,7 @@ export const Limits = memo(function Limits({
   salesCurrency,
   figures,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const set = (filters: ListFilter[]): void => onQuery({ ...query, filters });
   const replace = (i: number, next: ListFilter): void =>
@@ -175,7 +175,7 @@ function Step({
   onRemove: () => void;
   children: React.ReactNode;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ borderTop: '1px solid', borderColor: 'hairline', py: 0.75 }}>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
@@ -262,7 +262,7 @@ function LimitFields({
   listCurrency: string;
   salesCurrency: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const x = filter;
   return (
     <>
@@ -326,7 +326,7 @@ function OneOf({
   sums: Props['sums'];
   onChange: (next: ListFilter) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const x = filter;
   return (

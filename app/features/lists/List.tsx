@@ -1,6 +1,5 @@
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { ListRow } from '../../../between/ask.ts';
 import { SHORT_LIST } from '../../../core/lists/query.ts';
 import type { ListLook } from '../../../core/lists/query.ts';
@@ -24,13 +23,14 @@ import { useRowsTop } from './useFoot.tsx';
 import { useListPage } from './useListPage.ts';
 import { usePanes } from './usePanes.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /**
  * A screened list: the answer in a sentence, the limits as a funnel, the rows, and the assumptions or an
  * opened row beside them.
  */
 export function ListPage(p: ListData) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const page = useListPage(p);
   const { url, query, removed, setQuery, columns, act, tally, said, settings, screen, count, decisions } =
     page;
@@ -224,7 +224,7 @@ function SaidOrShortlisted({
   shortlisted: number;
   onShow: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (said !== null)
     return (

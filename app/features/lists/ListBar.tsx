@@ -1,11 +1,11 @@
 /** The line above the rows: verdicts, search, what is ticked, and what can be opened. */
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { ListQuery } from '../../../core/lists/query.ts';
 import type { Answer } from '../../../between/ask.ts';
 import { fieldInput } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const VERDICTS = ['pass', 'near', 'fail', 'unknown'] as const;
 export type VerdictName = (typeof VERDICTS)[number];
@@ -29,7 +29,7 @@ export function ListBar({
   /** The buttons at the end. */
   children: ReactNode;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', my: 0.75 }}>
       <VerdictTabs query={query} removed={removed} answer={answer} onVerdict={onVerdict} />
@@ -70,7 +70,7 @@ function VerdictTabs({
   answer: Answer | null;
   onVerdict: (v: VerdictName | null) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const only = query.filters.find((x) => x.kind === 'verdict');
   const isOn = (v: VerdictName | null): boolean =>

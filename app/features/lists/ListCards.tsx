@@ -1,17 +1,17 @@
 /** Which card versions a list is weighed with, and what newer ones would change of it. */
 import { Alert, Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { ListCard } from './listData.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const VERDICTS = ['pass', 'near', 'fail', 'unknown'] as const;
 type Verdicts = Answer['verdicts'];
 
 /** "Weighed with …", each card with the day of its version. */
 export function WeighedWith({ cards }: { cards: readonly ListCard[] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (cards.length === 0) return null;
   return (
@@ -42,7 +42,7 @@ export function NewerCards({
   /** Null: one may only look. */
   onTake: ((ids: Partial<Record<ListCard['field'], string>>) => void) | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [after, setAfter] = useState<Verdicts | 'asking' | 'failed' | null>(null);
   const newer = cards.flatMap((c) => (c.now === null ? [] : [{ ...c, now: c.now }]));

@@ -1,6 +1,5 @@
 /** What stands above the rows of a list: where it is sold, how its reading goes, the answer in a sentence. */
 import { Alert, Box, Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
@@ -9,6 +8,7 @@ import { useTally } from './useTally.ts';
 import { CatalogueOdd, LeftOutOf, ReadAgain } from './CatalogueSaid.tsx';
 import { lackingWord, Progress } from './Nothing.tsx';
 import type { Screen } from './useScreen.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   data: ListData;
@@ -21,7 +21,7 @@ type Props = {
 };
 
 export function ListHead({ data: p, url, screen, tally, shownCount, onStop, onAssumptions }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { answer, work } = screen;
   const running = work?.state === 'waiting' || work?.state === 'running';
   return (
@@ -73,7 +73,7 @@ export function ListHead({ data: p, url, screen, tally, shownCount, onStop, onAs
 
 /** Supplier and marketplace, rows to mend, what changed since the edition before, what rows lack. */
 function Facts({ data: p, url, answer }: { data: ListData; url: string; answer: Answer | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { counts } = p;
   return (
@@ -138,7 +138,7 @@ function Sentence({
   tally: Tally;
   home: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const kept = tally.kept + tally.ordered;
   const adds = useTally(tally, home);
@@ -180,7 +180,7 @@ function MostUnknown({
   url: string;
   onAssumptions: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [most] = answer.lacking;
   if (most === undefined || answer.verdicts.unknown * 2 <= answer.rows) return null;

@@ -1,7 +1,6 @@
 /** Looks at a list: views under a name, its columns, and what is taken along of what is shown. */
 import { Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
 import type { ListLook, ListQuery } from '../../../core/lists/query.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
@@ -10,6 +9,7 @@ import type { View } from './listData.ts';
 import { ExportMenu, ViewMenu } from './ListMenus.tsx';
 import type { Columns } from './useColumns.ts';
 import type { useAct } from './useDecisions.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   url: string;
@@ -37,7 +37,7 @@ export function ListLooks({
   act,
   onApply,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const navigate = useNavigate();
   const [shown, setViews] = useState(views);
   const [menu, setMenu] = useState<{ el: HTMLElement; which: 'view' | 'export' } | null>(null);

@@ -1,10 +1,10 @@
 /** The menus of a list: saved views, and files of what is shown. */
 import { Box, Menu, MenuItem } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { DEFAULT_LOOK, searchOf } from '../../../core/lists/query.ts';
 import type { ListLook, ListQuery } from '../../../core/lists/query.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
 import type { View } from './listData.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type At = { el: HTMLElement | null; onClose: () => void };
 
@@ -25,7 +25,7 @@ export function ViewMenu({
   onColumns: () => void;
   onSave: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const then = (what: () => void) => () => {
     onClose();
     what();
@@ -74,7 +74,7 @@ export function ExportMenu({
   query,
   tried,
 }: At & { url: string; query: ListQuery; tried: ListSettings | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const files = (what: string, as: string): string =>
     `${url}/file?${new URLSearchParams([...searchOf(query), ['what', what], ['as', as]]).toString()}`;
   return (

@@ -14,7 +14,6 @@ import {
 } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { FileField } from '../../ui/FileField.tsx';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useNavigate, useRevalidator, useSubmit } from 'react-router';
 import { MoreButton } from '../../ui/MoreButton.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -23,6 +22,7 @@ import type { Tally } from './listData.ts';
 import { useDrop, useUpload } from '../../ui/useUpload.ts';
 import { useTally } from './useTally.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type ListLine = {
   id: string;
@@ -54,7 +54,7 @@ type Usage = { lists: number; bytes: number; rows: number };
 
 /** All suppliers' lists with their state, and the place where a new one is dropped. */
 export function ListsPage({ lists, tally, usage, quota, largest, root, home, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const navigate = useNavigate();
   const submit = useSubmit();
@@ -182,7 +182,7 @@ function DropPlace({
   shop: string;
   upload: Pick<ReturnType<typeof useUpload>, 'now' | 'send' | 'stop'>;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const choose = useRef<HTMLInputElement>(null);
   const { now, send, stop } = upload;
@@ -241,7 +241,7 @@ function ListRow({
   root: string;
   onMenu: ((el: HTMLElement) => void) | null;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   return (
     <TableRow hover>
@@ -300,7 +300,7 @@ function ListRow({
 
 /** What was decided across all lists. */
 function TallyLine({ tally, home }: { tally: Tally; home: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const adds = useTally(tally, home);
   return (
@@ -320,7 +320,7 @@ function TallyLine({ tally, home }: { tally: Tally; home: string }) {
 
 /** How much of the workspace's room is taken, once little is left. */
 function QuotaLine({ usage, quota }: { usage: Usage; quota: Usage }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     (Object.keys(quota) as (keyof Usage)[]).some((k) => usage[k] > quota[k] * 0.7) && (

@@ -3,13 +3,13 @@ import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useTranslation } from 'react-i18next';
 import type { ListingSeen, MatchDecision, MatchedRow, PicturesFrom } from '../../../between/matching.ts';
 import { codeOfKey } from '../../../core/match/remembered.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { GoodsPicture } from './GoodsPicture.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Whom the feed is asked for pictures of, and under which address. */
 type Pictures = { readonly root: string; readonly from: PicturesFrom | null };
@@ -43,7 +43,7 @@ export function MatchDesk({
   act: (what: object) => void;
   canEdit: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [at, setAt] = useState(0);
   const [last, setLast] = useState<MatchedRow | null>(null);
   // What was decided here goes at once; whether it is kept shows when the rows come anew.
@@ -179,7 +179,7 @@ function Beside({ picture, children }: { picture: ReactNode; children: ReactNode
 }
 
 function Goods({ row, pictures }: { row: MatchedRow; pictures: Pictures }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const picture = (
     <GoodsPicture
       root={pictures.root}
@@ -211,7 +211,7 @@ function Goods({ row, pictures }: { row: MatchedRow; pictures: Pictures }) {
 
 type ListingProps = { listing: ListingSeen; row: MatchedRow; pictures: Pictures };
 function Listing({ listing, row, pictures }: ListingProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const of = ofListing(pictures, listing);
   const words = new Set(row.title.toLowerCase().split(/\s+/));
   return (
@@ -233,7 +233,7 @@ function Listing({ listing, row, pictures }: ListingProps) {
 }
 
 function About({ listing }: { listing: ListingSeen }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Typography variant="body2" color="text.secondary" component="span">
@@ -251,7 +251,7 @@ function About({ listing }: { listing: ListingSeen }) {
 
 /** Pieces in the packs of both sides: what is typed here goes with the barcode. */
 function PackOf({ packs, set }: { packs: Packs; set: (packs: Packs) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const field = (which: 'sold' | 'bought') => (
     <NumField
       label={t(`matching.${which}`)}
@@ -280,7 +280,7 @@ function PackOf({ packs, set }: { packs: Packs; set: (packs: Packs) => void }) {
 
 type OthersProps = { others: readonly ListingSeen[]; choose: (key: string) => void; pictures: Pictures };
 function Others({ others, choose, pictures }: OthersProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   if (others.length === 0) return null;
   return (
     <Box component="section" aria-label={t('matching.others')}>

@@ -1,7 +1,7 @@
 /** Goods without a proven barcode beside the listings they could be: looked at one by one, decided by keyboard. */
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link, useFetcher, useRevalidator } from 'react-router';
 import type { MatchDecision, MatchedRow, PicturesFrom } from '../../../between/matching.ts';
 import { addWords } from '../../i18n.ts';
@@ -10,6 +10,7 @@ import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useInOrder } from '../../ui/useInOrder.ts';
 import { MatchDesk } from './MatchDesk.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(matchingWords);
 const SHOWN = ['open', 'certain', 'likely', 'byEye', 'none', 'decided'] as const;
@@ -29,7 +30,7 @@ const EVERY_MS = 1000;
 
 export function Matching(props: Props) {
   const { list, work, counts, rows, decisions, noise, shown, root, canEdit } = props;
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { submit, data: told } = useFetcher<{ error?: string }>();
   const { revalidate } = useRevalidator();
@@ -128,7 +129,7 @@ function Bar({
   canEdit,
   url,
 }: Pick<Props, 'counts' | 'shown' | 'canEdit'> & { act: (what: object) => void; url: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const of = (s: Shown): number => (s === 'open' ? counts.certain + counts.likely + counts.byEye : counts[s]);
   return (
@@ -167,7 +168,7 @@ function Bar({
 }
 
 function Noise({ noise, act }: { noise: readonly string[]; act: (what: object) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [text, setText] = useState(noise.join(' '));
   return (
     <Box component="details" sx={{ mt: 3 }}>

@@ -2,12 +2,12 @@
 import { Box, Button, LinearProgress, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { CatalogueSaid } from '../../../core/shops/place.ts';
 import type { Work } from './useScreen.ts';
 import type { Answer } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** What rows lack, in words: a line that is blank, or what is wrong. */
 export const lackingWord = (what: string, t: TFunction): string =>
@@ -33,7 +33,7 @@ export function Nothing({
   refused: { count: number; url: string } | null;
   onAssume: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { verdicts, lacking } = answer;
   const remedies = [
@@ -136,7 +136,7 @@ export function Progress({
   startedAt: string | null;
   onStop: (() => void) | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [mounted] = useState(() => Date.now());
   if (work === null) return null;

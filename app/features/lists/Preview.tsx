@@ -1,7 +1,6 @@
 /** The first rows of a file as they will be read. */
 import { Box } from '@mui/material';
 import { Fragment, useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { makeColumns } from '../../../core/columns/columns.ts';
 import { ASIDE_COLUMNS, PREVIEW_ROLES, roleRule } from '../../../core/lists/roles.ts';
 import type { ListMap } from '../../../core/lists/map.ts';
@@ -9,6 +8,7 @@ import type { Role } from '../../../core/lists/roles.ts';
 import { inWords } from '../../../words/index.ts';
 import { RowReader, faultOfRow } from '../../../core/lists/rows.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export const PREVIEW = 8;
 
@@ -26,7 +26,7 @@ export function Preview({
   map: ListMap;
   currency: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const read = useMemo(() => {
     const reader = new RowReader(map, header);

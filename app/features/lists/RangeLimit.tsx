@@ -1,6 +1,5 @@
 /** A limit from and to, over how the figure lies in the list. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { ListFilter } from '../../../core/lists/query.ts';
 import type { ListFigure } from '../../../core/lists/figures.ts';
 import type { FigureStats } from '../../../between/ask.ts';
@@ -9,6 +8,7 @@ import { minorDigits } from '../../../core/money/money.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { listFigureRule } from '../../../core/lists/figures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The unit a figure of a list is shown in. */
 export function figureKind(
@@ -51,7 +51,7 @@ export function RangeLimit({
   kind: 'money' | 'percent' | 'number';
   currency?: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const name = t(`listFigure.${filter.figure}`);
   const field = { kind, min: -1e9, width: '100%', ...(currency === undefined ? {} : { currency }) } as const;
   return (
@@ -103,7 +103,7 @@ function Spread({
   kind: string;
   currency: string | undefined;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const most = Math.max(1, ...stats.counts);
   const [from, to] = [stats.from, stats.to];

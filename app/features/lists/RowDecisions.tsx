@@ -1,10 +1,10 @@
 /** What one decides on a row: keep, shortlist, drop, confirm its pack. */
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { packsAsNamed } from '../../../core/goods/packs.ts';
 import type { ListRow } from '../../../between/ask.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type RowMark = {
   state: string | null;
@@ -27,7 +27,7 @@ export type Change = {
 
 /** Why something is dropped: one of the usual reasons, or words of one's own. */
 export function DropReason({ onDrop }: { onDrop: (reason: string) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [reason, setReason] = useState('');
   return (
     <Box
@@ -82,7 +82,7 @@ export function Decide({
   onMark: (c: Change) => void;
   onKeep: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [dropping, setDropping] = useState(false);
   const [note, setNote] = useState(mark?.note ?? '');
   const [tags, setTags] = useState(mark?.tags.join(', ') ?? '');
@@ -167,7 +167,7 @@ export function Packs({
   canEdit: boolean;
   onMark: (c: Change) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const named = packsAsNamed(row.figures.pack ?? 0, row.listingPack);
   const [sold, setSold] = useState<number | null>(mark?.soldPack ?? named.sold);
   const [bought, setBought] = useState<number | null>(mark?.boughtPack ?? named.bought);

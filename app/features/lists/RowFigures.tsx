@@ -3,7 +3,6 @@
  * says.
  */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { FIGURE } from '../../../core/lane/figures.ts';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/costLines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -17,9 +16,10 @@ import { Figure } from '../weigh/Workings.tsx';
 import { round } from './RowParts.tsx';
 import type { LaneResult } from '../../../core/lane/result.ts';
 import type { Worked } from './useOpened.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function RowFigures({ doc, worked }: { doc: LaneDocument; worked: Worked }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const f = useFormat();
   const { result } = worked;
@@ -74,7 +74,7 @@ export function RowFigures({ doc, worked }: { doc: LaneDocument; worked: Worked 
 
 /** The price taken apart, line by line; what is shown adds up to what is shown as kept. */
 export function BuildUp({ doc, result }: { doc: LaneDocument; result: LaneResult }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const f = useFormat();
   const say = (x: number | null): string => f.money(x, doc.currency);
@@ -142,7 +142,7 @@ export function BuildUp({ doc, result }: { doc: LaneDocument; result: LaneResult
 }
 
 export function RowHurdles({ doc, worked, row }: { doc: LaneDocument; worked: Worked; row: ListRow }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const f = useFormat();
   const { result } = worked;
@@ -201,7 +201,7 @@ export function RowHurdles({ doc, worked, row }: { doc: LaneDocument; worked: Wo
 
 /** Picture, notes and columns that are kept as the file has them. */
 export function MoreOfRow({ more }: { more: Readonly<Record<string, string>> }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const kept = Object.entries(more).filter(([k]) => k !== 'link');
   if (kept.length === 0) return null;
   return (

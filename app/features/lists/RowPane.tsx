@@ -1,7 +1,6 @@
 import { Alert, Box, IconButton, Typography } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import { useBounds } from '../../ui/bounds.ts';
@@ -14,6 +13,7 @@ import type { Change } from './RowDecisions.tsx';
 import { Quantities, Listings, CopyCode } from './RowParts.tsx';
 import { BuildUp, MoreOfRow, RowFigures, RowHurdles } from './RowFigures.tsx';
 import { useOpened, useWorked } from './useOpened.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   url: string;
@@ -46,7 +46,7 @@ export function RowPane({
   onMark,
   onKeep,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const f = useFormat();
   const { opened, notRead } = useOpened(url, line, edition, tried);

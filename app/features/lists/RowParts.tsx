@@ -1,7 +1,6 @@
 /** Parts of an opened row: larger orders, its listings, its barcode. */
 import { Box, Button } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { breakQuantities } from '../../../core/launch/orders.ts';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -9,6 +8,7 @@ import { minorDigits } from '../../../core/money/money.ts';
 import type { RowListing } from '../../../between/ask.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useResultFigures } from '../../ui/resultFigures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** What the order costs and keeps at the quantities where a price break begins; choosing one shows the row at it. */
 export function Quantities({
@@ -20,7 +20,7 @@ export function Quantities({
   now: number | null;
   onChoose: (of: number) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = useResultFigures();
   const orders = useMemo(
@@ -63,7 +63,7 @@ export function Listings({
   canEdit: boolean;
   onChoose: (line: number | null) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box component="fieldset" sx={{ mt: 1.25, p: 0, border: 0 }}>
@@ -111,7 +111,7 @@ export const round = (x: number, currency: string): number =>
 
 /** A barcode that is copied by a click. */
 export function CopyCode({ code }: { code: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [copied, setCopied] = useState(false);
   return (
     <button

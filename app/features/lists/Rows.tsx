@@ -1,6 +1,5 @@
 /** The rows of a screened list; what to do where none is left. */
 import { Box, LinearProgress, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { ListRow } from '../../../between/ask.ts';
 import { useCell } from './Cell.tsx';
 import { Grid } from './Grid.tsx';
@@ -10,6 +9,7 @@ import { Nothing } from './Nothing.tsx';
 import { useFoot } from './useFoot.tsx';
 import type { ListPageState } from './useListPage.ts';
 import { isReading } from './useScreen.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   data: ListData;
@@ -30,7 +30,7 @@ export function Rows({
   onAssume,
   height,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { answer } = screen;
   const sales = p.screen.currency;
   const list = settings.own.assumptions.purchase.currency;

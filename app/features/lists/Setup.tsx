@@ -1,6 +1,5 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useEffect } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useNavigation, useRevalidator, useSearchParams } from 'react-router';
 import { useFormat } from '../../ui/locale.ts';
 import { SetupCheck } from './SetupCheck.tsx';
@@ -10,10 +9,11 @@ import { SetupTerms } from './SetupTerms.tsx';
 import { useSetup } from './useSetup.ts';
 import type { SetupData } from './useSetup.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Says once how a list is read and on what terms its rows are weighed, with the first rows as they will be read. */
 export function ListSetupPage(p: SetupData) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const busy = useNavigation().state !== 'idle';
   const [search] = useSearchParams();

@@ -1,11 +1,11 @@
 /** What a check of the rows has found. */
 import { Alert, Box, LinearProgress } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import type { Check, SetupData } from './useSetup.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function SetupCheck({ data: p, check, working }: { data: SetupData; check: Check; working: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box role="status" sx={{ mt: 1.5, fontSize: '0.88rem' }}>
@@ -33,7 +33,7 @@ export function SetupCheck({ data: p, check, working }: { data: SetupData; check
 
 /** How many rows are good, what is wrong with the others, and where they are mended. */
 function Found({ check, mend }: { check: Check; mend: string | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <>

@@ -1,18 +1,18 @@
 /** Which column of the file says what, with the first rows as they will be read. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { inWords } from '../../../words/index.ts';
 import { mapIssues } from '../../../core/lists/map.ts';
 import { OPTIONAL_ROLES, REQUIRED_ROLES, roleRule } from '../../../core/lists/roles.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { Preview } from './Preview.tsx';
 import type { Setup, SetupData } from './useSetup.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { data: SetupData; setup: Setup };
 
 export function SetupColumns({ data: p, setup }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { supplier, sheet, turnTo, map, setMap, assign, at, header } = setup;
   const [allRoles, setAllRoles] = useState(false);
   const remembered = p.suppliers.find((s) => s.name.toLowerCase() === supplier.trim().toLowerCase())?.map;
@@ -116,7 +116,7 @@ export function SetupColumns({ data: p, setup }: Props) {
 
 /** Columns that say nothing the program knows: kept as they are where wanted. */
 function Extras({ setup: { map, setMap, header } }: { setup: Setup }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const extras = header.filter((h) => h !== '' && !Object.values(map.columns).includes(h));
   if (extras.length === 0) return null;
   return (
@@ -148,7 +148,7 @@ function Extras({ setup: { map, setMap, header } }: { setup: Setup }) {
 
 /** The first rows as they will be read, or what keeps them from it. */
 function FirstRows({ setup: { map, rows, at, header, issues, own } }: { setup: Setup }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const missing = REQUIRED_ROLES.filter((r) => map.columns[r] === undefined);
   return (
     <>

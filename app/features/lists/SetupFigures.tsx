@@ -2,16 +2,16 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef } from 'react';
 import { FileField } from '../../ui/FileField.tsx';
-import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
 import { CHOICES } from '../../../core/lists/reference.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useUpload } from '../../ui/useUpload.ts';
 import type { Setup, SetupData } from './useSetup.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function SetupFigures({ data: p, setup }: { data: SetupData; setup: Setup }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { revalidate } = useRevalidator();
   const { choice, setChoice, without, setWithout } = setup;

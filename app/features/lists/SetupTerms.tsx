@@ -1,15 +1,15 @@
 /** On what terms the rows of a list are weighed. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import type { Setup, SetupData } from './useSetup.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { data: SetupData; setup: Setup };
 
 export function SetupTerms({ data: p, setup }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const currencies = useCurrencies();
   const { name, setName, own, set, assume, buy, sellOn, market, previousId, setPrevious } = setup;
   return (
@@ -89,7 +89,7 @@ export function SetupTerms({ data: p, setup }: Props) {
 
 /** The supplier, by name or one of those that are known. */
 function SupplierLine({ data: p, setup: { supplier, take } }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ gridColumn: '1 / -1' }}>
       <TextLine label={t('lists.supplier')} value={supplier} onChange={take} width="100%" />
@@ -122,7 +122,7 @@ function SupplierLine({ data: p, setup: { supplier, take } }: Props) {
 
 /** Whether prices of the file hold VAT, and at which rate. */
 function VatOfPrices({ setup: { own, buy } }: { setup: Setup }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const asTyped = own.assumptions.purchase.vat === 'asTyped';
   return (
     <>

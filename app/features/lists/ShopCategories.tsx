@@ -1,10 +1,10 @@
 /** The categories of a shop, many of which may be read at once. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Shop } from '../../../core/shops/schema.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   categories: Shop['categories'];
@@ -16,7 +16,7 @@ type Props = {
 const MANY = 12;
 
 export function ShopCategories({ categories, ticked, onTick }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [words, setWords] = useState('');
   const found = categories.filter((c) => c.name.toLowerCase().includes(words.trim().toLowerCase()));

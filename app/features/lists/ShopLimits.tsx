@@ -1,13 +1,13 @@
 /** Which goods of a shop are left out before anything is worked out. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { CatalogueFilters } from '../../../core/shops/schema.ts';
 import { NumField } from '../../ui/Field.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { filters: CatalogueFilters; currency: string; onChange: (f: CatalogueFilters) => void };
 
 export function ShopLimits({ filters, currency, onChange }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box component="section" aria-label={t('shops.limits')}>
       <Typography variant="h2" sx={{ mb: 0.5 }}>

@@ -1,6 +1,5 @@
 /** Chooses what of a shop's catalogue is read, and on what terms its goods are weighed. */
 import { Alert, Box, Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link, useNavigation, useSubmit } from 'react-router';
 import type { Standing } from '../../../core/lane/schema.ts';
 import { shopVatBack } from '../../../core/shops/catalogue.ts';
@@ -14,6 +13,7 @@ import { useShop } from './useShop.ts';
 import type { MarketChoice } from '../../../core/lists/setup.ts';
 import type { ShopShown } from './useShop.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type ShopData = {
   shops: ShopShown[];
@@ -32,7 +32,7 @@ export type ShopData = {
 };
 
 export function ShopPage(p: ShopData) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const state = useShop(p.shops, p.markets, p.known, p.chosen);
   const { shop, chosen, change } = state;
   return (
@@ -100,7 +100,7 @@ function ShopChoice({
   chosen: string;
   onChoose: (key: string) => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   return (
     <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, minWidth: 0 }}>
@@ -159,7 +159,7 @@ function Terms({
   p: ShopData;
   state: State;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   if (shop === null || chosen === null) return null;
   const isLost =
     chosen.own.assumptions.purchase.vat !== 'asTyped' &&
@@ -212,7 +212,7 @@ function Terms({
 
 /** What will be read, and the button that begins it. */
 function Foot({ state: { shop, setup } }: { state: State }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const submit = useSubmit();
   const busy = useNavigation().state !== 'idle';

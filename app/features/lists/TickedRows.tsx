@@ -1,9 +1,9 @@
 /** What is done with rows that are ticked, of a list as of a search. */
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import { DropReason } from './RowDecisions.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type Decided = { state: 'shortlisted' | 'dropped'; reason: string };
 
@@ -28,7 +28,7 @@ export function TickedRows({
   onCloser?: (() => void) | null;
   onUntick: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [dropping, setDropping] = useState(false);
   const f = useFormat();
   const name = t('list.chosen', { n: f.number(count, 0) });

@@ -1,6 +1,5 @@
 /** The groups of assumptions that all rows of a list are weighed under. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { Hurdle } from '../../../core/lane/hurdleSchema.ts';
 import { HURDLE_FIGURES } from '../../../core/lane/hurdles.ts';
 import type { ListSettings } from '../../../core/lists/settings.ts';
@@ -8,6 +7,7 @@ import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { hurdleKind } from '../../ui/figures.ts';
 import { NewHurdle } from '../../ui/NewHurdle.tsx';
 import type { ReactNode } from 'react';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Figures of a row that a hurdle can be about here. */
 const ROW_HURDLES = HURDLE_FIGURES.filter((h) => !['yearlyReturnOnCash', 'coverMonths'].includes(h));
@@ -38,7 +38,7 @@ function Heading({ children }: { children: ReactNode }) {
 
 /** How the supplier's prices are meant, and what comes off them. */
 export function BuyingTerms({ own, onChange }: Terms) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const a = own.assumptions;
   const assume = assuming(own, onChange);
   const buy = (over: Partial<ListSettings['assumptions']['purchase']>): void =>
@@ -108,7 +108,7 @@ export function BuyingTerms({ own, onChange }: Terms) {
 
 /** What it takes to have the goods where they are sold. */
 export function CostTerms({ own, onChange, home }: Terms) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const a = own.assumptions;
   const assume = assuming(own, onChange);
   return (
@@ -155,7 +155,7 @@ export function CostTerms({ own, onChange, home }: Terms) {
 
 /** How they sell, and in which categories. */
 export function SaleTerms({ own, onChange, home, sales, categories, hasBasis, strange }: Terms) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const a = own.assumptions;
   const assume = assuming(own, onChange);
   const terms = a.returns === null || a.returns === 'none' ? null : a.returns;
@@ -264,7 +264,7 @@ export function SaleTerms({ own, onChange, home, sales, categories, hasBasis, st
 
 /** What a row has to reach. */
 export function HurdleTerms({ own, onChange, home }: Terms) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const a = own.assumptions;
   const assume = assuming(own, onChange);
   const hurdle = (i: number, over: Partial<Hurdle>): void =>

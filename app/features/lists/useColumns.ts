@@ -1,6 +1,5 @@
 /** The columns of a screened list: which are shown, how wide, in which order, and what rows are sorted by. */
 import { useCallback, useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { figuresOf, isListFigure } from '../../../core/lists/figures.ts';
 import type { ListFigure } from '../../../core/lists/figures.ts';
 import { extraOf } from '../../../core/lists/query.ts';
@@ -8,6 +7,7 @@ import type { ListColumn, ListLook, ListQuery, ListSort } from '../../../core/li
 import { useLatest } from '../../ui/useLatest.ts';
 import type { Column } from './gridLayout.ts';
 import type { ListData } from './listData.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Columns as a look keeps them. */
 type Look = ListLook['columns'];
@@ -107,7 +107,7 @@ function hasColumn(id: ListColumn, extras: readonly string[], can: readonly List
 
 /** The heading of a column. */
 function useTitled(): (id: ListColumn) => string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return useCallback(
     (id) => {
       const extra = extraOf(id);

@@ -1,6 +1,5 @@
 /** What is ticked in a list and decided about it: shortlisted, kept, dropped, packs confirmed. */
 import { useCallback, useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { blanksIn } from '../../../core/lane/blanks.ts';
 import { costsOf } from '../../../core/lists/figures.ts';
 import { packsAsNamed } from '../../../core/goods/packs.ts';
@@ -11,6 +10,7 @@ import type { Tally } from './listData.ts';
 import type { Change } from './RowDecisions.tsx';
 import type { Screen } from './useScreen.ts';
 import { tell } from '../../ui/client.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Rows that become candidates with one request. */
 const AT_ONCE = 100;
@@ -21,7 +21,7 @@ type Acted = { kept: string[]; tally: Tally };
 
 /** Sends what is decided about a list; the answer brings the tally along. */
 export function useAct(url: string, firstTally: Tally) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [tally, setTally] = useState(firstTally);
   const [said, setSaid] = useState<string | null>(null);
   const act = useCallback(
@@ -51,7 +51,7 @@ type Needs = {
 
 /** Rows that are ticked, whether they are in view or not. */
 function useTicks(screen: Screen, count: number, setSaid: (text: string) => void) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [ticked, setTicked] = useState<ReadonlyMap<number, ListRow>>(new Map());
   const lastTicked = useRef<number | null>(null);
@@ -82,7 +82,7 @@ function useTicks(screen: Screen, count: number, setSaid: (text: string) => void
 }
 
 export function useDecisions({ screen, count, act, setSaid, saveSettings }: Needs) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { ticked, allTicked, tick, tickAll, untick } = useTicks(screen, count, setSaid);
   /** Moves with every decision: what shows an opened row asks for it again. */
   const [edition, setEdition] = useState(0);

@@ -1,6 +1,5 @@
 /** What stands under and above the rows of a list. */
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import { useLatest } from '../../ui/useLatest.ts';
 import { Bounded } from '../../ui/Bounded.tsx';
@@ -10,10 +9,11 @@ import type { Screen } from './useScreen.ts';
 import { blanksIn } from '../../../core/lane/blanks.ts';
 import { listFigureRule } from '../../../core/lists/figures.ts';
 import { useBounds } from '../../ui/bounds.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Sums under the columns. */
 export function useFoot(screen: Screen, shownCount: number, list: string, sales: string) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   return useCallback(

@@ -4,7 +4,6 @@
  */
 import { Box, Typography } from '@mui/material';
 import { useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { NO_WATCH } from '../../../core/evidence/observed.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useBounds } from '../../ui/bounds.ts';
@@ -18,6 +17,7 @@ import { usePeaksInWords } from './monthsInWords.ts';
 import { TermsAcross } from './TermsAcross.tsx';
 import { marketFor, marketOf } from './useMarket.ts';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   views: readonly LaneView[];
@@ -27,7 +27,7 @@ type Props = {
 };
 
 export function AllMarkets({ views, markets, frame, onChoose }: Props) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const all = useMemo(

@@ -1,6 +1,5 @@
 /** Averages of a window, and the prices a lane may go by: each with its count, or how many days it still lacks. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { BASES } from '../../../core/evidence/history.ts';
 import type { Window } from '../../../core/evidence/history.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
@@ -11,9 +10,10 @@ import { IntoLane } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
 import { useKeeps } from './useKeeps.ts';
 import { useIntoLane } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Bases({ market, window }: PaneProps & { window: Window }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const into = useIntoLane(market);
   const keeps = useKeeps(market.view);

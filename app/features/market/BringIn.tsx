@@ -1,7 +1,6 @@
 /** Brings evidence in: a file or rows from a spreadsheet, its columns guessed, looked at, and kept. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { FILE_COLUMNS, FILE_KINDS } from '../../../core/evidence/fileMap.ts';
 import type { EvidenceMap, FileKind } from '../../../core/evidence/fileMap.ts';
 import type { FileLook } from './fileLook.ts';
@@ -12,6 +11,7 @@ import { useNotDone } from '../../ui/useNotDone.ts';
 import { keyed } from '../../ui/keyed.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Given = { readonly file: File | null; readonly text: string };
 type Asked = {
@@ -57,7 +57,7 @@ export default function BringIn({
   onKept: () => void;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const notDone = useNotDone();
   const [asked, setAsked] = useState<Asked>({
     kind: 'terms',
@@ -186,7 +186,7 @@ function Look({
   change: (own: Partial<Asked>) => void;
   onKeep: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { map } = look;
   const headings = look.header.filter((h) => h !== '');
   const columnOf = (heading: string): string => {

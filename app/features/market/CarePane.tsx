@@ -4,7 +4,6 @@
  */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { CARE_STATES, PERMISSIONS } from '../../../core/evidence/schema.ts';
 import type { CareItem } from '../../../core/evidence/schema.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
@@ -18,9 +17,10 @@ import { useSelected, useStore } from '../weigh/store.ts';
 import { Complaints } from './Complaints.tsx';
 import { From, NotKnown } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function CarePane(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { document } = p.market.composed;
   const { permission } = document;
@@ -46,7 +46,7 @@ export function CarePane(p: PaneProps) {
 
 /** A first purchase that permission asks for, as a line of the candidate's launch budget in the home currency. */
 function IntoBudget({ cost, market }: PaneProps & { cost: number }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const candidate = useSelected((x) => x.state.candidate);
   const { doc } = market.view;
@@ -75,7 +75,7 @@ function IntoBudget({ cost, market }: PaneProps & { cost: number }) {
 
 /** A permission by hand: asked, answered, by whom. */
 function SayPermission({ market, url, onChanged }: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const notDone = useNotDone();
   const [open, setOpen] = useState(false);
   const [state, setState] = useState<(typeof PERMISSIONS)[number]>('open');
@@ -157,7 +157,7 @@ function SayPermission({ market, url, onChanged }: PaneProps) {
 
 /** What has to be looked after, each with its state; the usual ones by a press. */
 function CareList({ watch, decide, canEdit, market }: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [what, setWhat] = useState('');
   const list = watch.care;
   const put = (care: CareItem[]) => decide({ care });

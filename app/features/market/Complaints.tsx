@@ -4,7 +4,6 @@
  */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { improvedLane } from '../../../core/evidence/improve.ts';
 import type { Complaint } from '../../../core/evidence/schema.ts';
@@ -13,9 +12,10 @@ import { useFormat } from '../../ui/locale.ts';
 import { useStore } from '../weigh/store.ts';
 import { From } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Complaints(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const list = p.market.composed.document.complaints;
   if (list.length === 0) return null;
   return (
@@ -41,7 +41,7 @@ function ComplaintLine({
   canEdit,
   url,
 }: PaneProps & { complaint: Complaint }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const store = useStore();
   const fetcher = useFetcher();

@@ -1,14 +1,14 @@
 /** The same figures as a table: each observed day, the newest first. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { ShownDay } from './daysShown.ts';
 import { useKeeps } from './useKeeps.ts';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function DayTable({ days, market }: { days: readonly ShownDay[]; market: Market }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const keeps = useKeeps(market.view);
   const c = market.said.history?.currency ?? market.view.doc.currency;

@@ -1,7 +1,6 @@
 /** What is followed in this market: the listing, its variation, the words by which rivals and terms are found. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { ChoiceLine, TextLine } from '../../ui/Field.tsx';
 import { tell } from '../../ui/client.ts';
@@ -9,6 +8,7 @@ import { useNotDone } from '../../ui/useNotDone.ts';
 import { toListing } from '../find/ways.ts';
 import { Borrow } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const EVERY_MS = 600;
 type Asked = { over: boolean; seen: number; wrong: string[] };
@@ -22,7 +22,7 @@ export function Follow({
   url,
   onChanged,
 }: PaneProps & { hasFeed: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { workspace } = useParams();
   const notDone = useNotDone();
   const [listing, setListing] = useState(watch.listing);

@@ -4,7 +4,6 @@
  */
 import { Box } from '@mui/material';
 import { memo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { HistorySaid } from '../../../core/evidence/keeps.ts';
 import { Hatch } from '../../ui/Hatch.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -14,6 +13,7 @@ import { outlineOf, stretchesOf } from './dayShapes.ts';
 import type { ShownDay } from './daysShown.ts';
 import { UnderTime } from './UnderTime.tsx';
 import type { Keeps } from './useKeeps.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const LEFT = 52;
 /** Room for what the lines are called, beside them and not over the bars. */
@@ -37,7 +37,7 @@ type Props = { days: readonly ShownDay[]; history: HistorySaid; keeps: Keeps; mi
 
 /** Drawn again only where the days or the lines in them are new. */
 export const MarginChart = memo(function MarginChart({ days, history, keeps, mine }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [at, measured] = useWidth<HTMLDivElement>(760);
   const [day, setDay] = useState<number | null>(null);
@@ -171,7 +171,7 @@ function Gaps({
   history: HistorySaid;
   x: (i: number) => number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const first = days[0]?.day ?? '';
   const inGap = (d: ShownDay): boolean => history.gaps.some((g) => d.day >= g.from && d.day <= g.to);
   if (history.gaps.every((g) => g.to < first)) return null;
@@ -220,7 +220,7 @@ function Lines({
   right: number;
   span: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const meet = even !== null && mine !== null && Math.abs(mine - even) < 0.07 * span;
   const apart = meet ? (mine > even ? 8 : -8) : 0;

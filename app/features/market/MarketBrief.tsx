@@ -1,7 +1,6 @@
 /** The market of the chosen lane beside its costs, in a few lines; the whole of it is one step away. */
 import { Box } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { NO_WATCH } from '../../../core/evidence/observed.ts';
 import type { KeptMarket } from '../../../core/evidence/observed.ts';
@@ -16,11 +15,12 @@ import { NewerEvidence } from './NewerEvidence.tsx';
 import { useKeeps } from './useKeeps.ts';
 import { marketFor, marketOf } from './useMarket.ts';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(marketWords);
 
 export default function MarketBrief({ view, frame, url }: { view: LaneView; frame: Frame; url: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const key = marketOf(view);
   const [data, setData] = useState<{ markets: KeptMarket[] }>();
   // Asked by our own client: whoever is signed out meanwhile stays on the sheet with what was typed.
@@ -89,7 +89,7 @@ function factsOf({ said, composed }: Market): FactName[] {
 }
 
 function Fact({ name, market }: { name: FactName; market: Market }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const text = useFact(name, market);
   const day = market.said.history?.now ?? market.view.doc.date;
@@ -114,7 +114,7 @@ function Fact({ name, market }: { name: FactName; market: Market }) {
 }
 
 function useFact(name: FactName, { said, composed, view }: Market): string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const keeps = useKeeps(view);
   const { history, rivals, units, opportunity } = said;

@@ -1,10 +1,10 @@
 /** Over a market: whose it is, the way to its costs, and which country is looked at. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link, useNavigate } from 'react-router';
 import { countryName } from '../../ui/names.ts';
 import { useSelected, useStore } from '../weigh/store.ts';
 import type { LaneView } from '../weigh/useFigures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function MarketHead({
   name,
@@ -25,7 +25,7 @@ export function MarketHead({
   onChoose: (lane: string) => void;
   onAll: () => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const saving = useSelected((x) => x.saving);
   const store = useStore();
   const navigate = useNavigate();

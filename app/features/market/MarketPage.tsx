@@ -1,7 +1,6 @@
 /** The market of a candidate: one sentence, then what can be opened, for one country or all of them. */
 import { Box, Typography } from '@mui/material';
 import { useEffect, useMemo, useRef } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { addWords } from '../../i18n.ts';
 import { marketWords } from '../../locales/en.market.ts';
@@ -14,6 +13,7 @@ import type { KeptMarket } from '../../../core/evidence/observed.ts';
 import { AllMarkets } from './AllMarkets.tsx';
 import { MarketHead } from './MarketHead.tsx';
 import { OneMarket } from './OneMarket.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(marketWords);
 
@@ -43,7 +43,7 @@ export function MarketPage(p: MarketPageProps) {
 }
 
 function Body({ settings, cards, today, markets, hasFeed, base, canEdit }: MarketPageProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { state } = useSnapshot();
   const [search, setAddress] = useAddress();
   const frame = useMemo(() => ({ settings, cards, today }), [settings, cards, today]);

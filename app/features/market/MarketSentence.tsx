@@ -3,16 +3,17 @@
  * be sold.
  */
 import { Box, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { monthsInWords } from './monthsInWords.ts';
 import { useKeeps } from './useKeeps.ts';
 import type { PaneProps } from './parts.tsx';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function MarketSentence({ market }: PaneProps) {
-  const { i18n } = useTranslation();
+  const { i18n } = useWords();
   const b = <strong />;
   return (
     <Typography
@@ -35,7 +36,7 @@ export function MarketSentence({ market }: PaneProps) {
 
 /** When people want it, and whether that is now. */
 function Wanted({ market, country }: { market: Market; country: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { together, listing, now } = market.said.season;
   const season = together.season.known ? together.season : listing.season;
@@ -57,7 +58,7 @@ function Wanted({ market, country }: { market: Market; country: string }) {
 
 /** At which price the market stands, what a unit keeps there, and how often it would have lost. */
 function Stands({ market }: { market: Market }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const keeps = useKeeps(market.view);
   const { history } = market.said;
@@ -118,7 +119,7 @@ function Stands({ market }: { market: Market }) {
 
 /** What of the units could be one's own. */
 function Mine({ market }: { market: Market }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const mine = market.said.units?.mine;
   if (mine?.known !== true) return null;

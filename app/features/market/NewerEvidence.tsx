@@ -1,15 +1,15 @@
 /** Evidence that is newer than what the lane was fed with: what it would change, by a press. */
 import { Alert, Button } from '@mui/material';
 import { useMemo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { newerEvidence } from '../../../core/evidence/newer.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useKeeps } from './useKeeps.ts';
 import { useIntoLane } from './useMarket.ts';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function NewerEvidence({ market }: { market: Market }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const into = useIntoLane(market);
   const keeps = useKeeps(market.view);

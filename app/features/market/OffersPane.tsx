@@ -1,6 +1,5 @@
 /** Offers of the listing: what a unit keeps as it stands, if the lowest leave, if one undercuts. */
 import { Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
@@ -9,9 +8,10 @@ import { From, IntoLane, NotKnown } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
 import { useKeeps } from './useKeeps.ts';
 import { useIntoLane } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function OffersPane(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const into = useIntoLane(p.market);
   const keeps = useKeeps(p.market.view);

@@ -1,7 +1,6 @@
 /** One market of a candidate: its sentence, what is followed there, and the panes that can be opened. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { lazy, Suspense, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { KeptMarket } from '../../../core/evidence/observed.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { saveJson } from '../../ui/saveText.ts';
@@ -20,6 +19,7 @@ import { UnitsPane } from './UnitsPane.tsx';
 import { useMarket } from './useMarket.ts';
 import { VariationsPane } from './VariationsPane.tsx';
 import { WorthPane } from './WorthPane.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const BringIn = lazy(() => import('./BringIn.tsx'));
 
@@ -78,7 +78,7 @@ type OneProps = {
 };
 
 export function OneMarket({ view, markets, frame, url, canEdit, hasFeed, candidateName }: OneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const own = useMarket(view, markets, frame, url);
   const { market, decide, watch } = own;

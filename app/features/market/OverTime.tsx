@@ -1,7 +1,6 @@
 /** The margin over the market's own history, with rank, offers and own shop under it on one time axis. */
 import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Window } from '../../../core/evidence/history.ts';
 import { myPriceOf } from '../../../core/evidence/keeps.ts';
 import { Pane } from '../weigh/Pane.tsx';
@@ -12,11 +11,12 @@ import { MarginChart } from './MarginChart.tsx';
 import { From, NotKnown } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
 import { useKeeps } from './useKeeps.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const WINDOWS: readonly Window[] = ['30', '90', '180', 'all'];
 
 export function OverTime(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const keeps = useKeeps(p.market.view);
   const [window, setWindow] = useState<Window>('180');
   const [asTable, setAsTable] = useState(false);

@@ -2,7 +2,6 @@
 import { Box, Checkbox, Typography } from '@mui/material';
 import equal from 'fast-deep-equal';
 import { memo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { myPriceOf } from '../../../core/evidence/keeps.ts';
 import { rivalKey } from '../../../core/evidence/observed.ts';
@@ -23,11 +22,12 @@ import type { PaneProps } from './parts.tsx';
 import { RivalsRuler } from './RivalsRuler.tsx';
 import { RivalsSum } from './RivalsSum.tsx';
 import { useKeeps } from './useKeeps.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const FIRST = 9;
 
 export function RivalsPane(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const keeps = useKeeps(p.market.view);
   const { said, composed, view } = p.market;
   const page = composed.document.rivals;
@@ -104,7 +104,7 @@ export function RivalsPane(p: PaneProps) {
 
 /** The rows of the page; a tick decides whether a row counts. */
 function RivalTable({ market, decide, canEdit }: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [all, setAll] = useState(false);
   const page = market.composed.document.rivals;
   const said = market.said.rivals;
@@ -184,7 +184,7 @@ type RowProps = {
 
 /** A row is drawn again only where something in it is another: a strike-out is answered within a frame. */
 const RivalRow = memo(function RivalRow(p: RowProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { rival: r, state, lends } = p;
   const counts = state === true;
@@ -258,7 +258,7 @@ function Onward({ rival, market, first }: { rival: Rival; market: string; first:
 
 /** The price of the middle one of those that earn most, for the lane: it says that it is borrowed. */
 function BorrowPrice({ rival, market }: { rival: Rival; market: PaneProps['market'] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const { doc, id } = market.view;
   const price =

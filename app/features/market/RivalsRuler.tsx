@@ -1,11 +1,11 @@
 /** Rivals on the ruler of prices: each a dot as large as what it sells, with one's own price in place. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { RivalsSection } from '../../../core/evidence/market.ts';
 import type { Rival } from '../../../core/evidence/schema.ts';
 import { keyed } from '../../ui/keyed.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { roundStep } from '../../ui/roundStep.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const WIDTH = 360;
 const LINE = 58;
@@ -26,7 +26,7 @@ export function RivalsRuler({
   even: string;
   currency: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { place } = said;
   const own = rows.flatMap((r, i) =>

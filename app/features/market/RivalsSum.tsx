@@ -1,13 +1,13 @@
 /** What the counted rivals come to: who earns with few reviews, the middle, brands, newcomers, bands of price. */
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function RivalsSum({ market }: { market: Market }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [open, setOpen] = useState(false);
   const s = market.said.rivals;
@@ -66,7 +66,7 @@ export function RivalsSum({ market }: { market: Market }) {
 
 /** Bands of price and the brands, once they are asked for. */
 function Bands({ said: s }: { said: NonNullable<Market['said']['rivals']> }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const c = s.currency;
   return (

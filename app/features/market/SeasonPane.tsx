@@ -1,6 +1,5 @@
 /** Season of the ticked terms (or of the listing's own units): the index by month, peaks bold, direction, warning. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { TableFile } from '../../ui/TableFile.tsx';
@@ -9,11 +8,12 @@ import { From, IntoLane, NotKnown } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
 import { useIntoLane } from './useMarket.ts';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const HEIGHT = 72;
 
 export function SeasonPane(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const into = useIntoLane(p.market);
   const { together, listing, now, peak } = p.market.said.season;

@@ -1,11 +1,11 @@
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { SeasonAndDirection } from '../../../core/evidence/market.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The season of a term, drawn small, and its direction in a word. */
 export function TermSeason({ season }: { season: SeasonAndDirection | undefined }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (season?.season.known !== true) return <>–</>;
   const { index, peaks } = season.season;

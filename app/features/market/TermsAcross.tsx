@@ -2,7 +2,6 @@
  * The terms of every country under each other, each in its own language: which are searched most, when, and at which
  * bids. They are different buyers, and never added.
  */
-import { useTranslation } from 'react-i18next';
 import { bidRange } from '../../../core/evidence/bids.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -10,12 +9,13 @@ import { countryName } from '../../ui/names.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { TermSeason } from './TermSeason.tsx';
 import type { Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Terms of a country that are shown: the ticked ones first, then the most searched. */
 const FIRST = 3;
 
 export function TermsAcross({ markets }: { markets: readonly Market[] }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const rows = markets.flatMap((m) => {
     const { terms } = m.composed.document;

@@ -1,7 +1,6 @@
 /** Terms people search for: which belong to the product, their season in the row, flags with reasons, bids. */
 import { Box, Button, Checkbox, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { bidRange } from '../../../core/evidence/bids.ts';
 import { termKey } from '../../../core/evidence/observed.ts';
 import type { Watch } from '../../../core/evidence/observed.ts';
@@ -19,11 +18,12 @@ import { From, IntoLane, NotKnown } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
 import { TermSeason } from './TermSeason.tsx';
 import { useIntoLane } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const FIRST = 10;
 
 export function TermsPane(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [include, setInclude] = useState('');
   const [exclude, setExclude] = useState('');
   const [all, setAll] = useState(false);
@@ -134,7 +134,7 @@ export function TermsPane(p: PaneProps) {
 }
 
 function TermRow({ term, i, market, decide, canEdit, watch }: PaneProps & { term: Term; i: number }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = market.said.terms.terms[i];
   const range = bidRange(term.bids, market.composed.document.match);
@@ -231,7 +231,7 @@ function TermRow({ term, i, market, decide, canEdit, watch }: PaneProps & { term
 
 /** What the ticked terms make of the lane's adverts, and the most a click may cost. */
 function Adverts({ market }: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const into = useIntoLane(market);
@@ -266,7 +266,7 @@ function Adverts({ market }: PaneProps) {
 
 /** Terms with the words and without them side by side; their searches are not added. */
 function WithWord({ market, word }: PaneProps & { word: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { terms } = market.composed.document;
   const both = useMemo(

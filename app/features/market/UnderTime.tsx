@@ -2,15 +2,15 @@
 import { Box } from '@mui/material';
 import { memo } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import { outlineOf, stretchesOf } from './dayShapes.ts';
 import type { ShownDay } from './daysShown.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Sides = { readonly left: number; readonly right: number };
 
 export const UnderTime = memo(function UnderTime({ days, ...sides }: Sides & { days: readonly ShownDay[] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const ranked = days.filter((d) => d.rank !== null);
   const offered = days.filter((d) => d.offers !== null);

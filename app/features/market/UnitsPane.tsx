@@ -1,15 +1,15 @@
 /** Units a month: by which rung they are known, the share of the variation, and what of them could be one's own. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { From, IntoLane, NotKnown } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
 import { useIntoLane } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function UnitsPane(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const into = useIntoLane(p.market);
   const said = p.market.said.units;
@@ -90,7 +90,7 @@ export function UnitsPane(p: PaneProps) {
 
 /** Whether these are the units of a peak, and what a mean month would bring. */
 function PeakLine({ market }: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const peak = market.said.season.peak;
   if (peak === null || peak.warning === null) return null;

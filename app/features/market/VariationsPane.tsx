@@ -1,5 +1,4 @@
 /** Variations of the listing: share by ratings, units, price, own cost and stock at the source; which few pay. */
-import { useTranslation } from 'react-i18next';
 import type { VariationSaid } from '../../../core/evidence/keeps.ts';
 import type { Watch } from '../../../core/evidence/observed.ts';
 import { NumField } from '../../ui/Field.tsx';
@@ -10,9 +9,10 @@ import { Pane } from '../weigh/Pane.tsx';
 import { From } from './parts.tsx';
 import type { PaneProps } from './parts.tsx';
 import { useKeeps } from './useKeeps.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function VariationsPane(p: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const keeps = useKeeps(p.market.view);
   const all = p.market.said.variations;

@@ -1,12 +1,12 @@
 /** Whether it is worth it, in parts with their reasons; a veto stands in the place of the whole. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { EVIDENCE_GATES } from '../../../core/evidence/gates.ts';
 import type { Part } from '../../../core/evidence/settings.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { useSelected } from '../weigh/store.ts';
 import type { PaneProps } from './parts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const COUNTS: ReadonlySet<Part> = new Set(['demand', 'myUnits', 'offers']);
 
@@ -26,7 +26,7 @@ const PARTS_LOOK = {
 } as const;
 
 export function WorthPane({ market }: PaneProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { opportunity: o, gates } = market.said;
   // A state that somebody set stands over what is computed, and says so.

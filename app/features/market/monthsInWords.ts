@@ -1,7 +1,7 @@
 /** Calendar months that stand out, in words. */
-import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Months in a row as stretches, over the turn of the year too: 11, 12, 1 is November to January. */
 export function stretchesOf(months: readonly number[]): [number, number][] {
@@ -28,7 +28,7 @@ export const monthsInWords = (
 
 /** When it sells: the months that stand out, all year where none does, a dash where that is not known. */
 export function usePeaksInWords(): (peaks: readonly number[] | null) => string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (peaks) => {
     if (peaks === null) return '–';

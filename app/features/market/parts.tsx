@@ -6,7 +6,6 @@ import { Box, Button, Typography } from '@mui/material';
 import { useCallback, useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { TFunction } from 'i18next';
-import { useTranslation } from 'react-i18next';
 import type { ObservedKind, Watch } from '../../../core/evidence/observed.ts';
 import type { EarlierObservation, Gist } from '../../../core/evidence/observed.ts';
 import { tell } from '../../ui/client.ts';
@@ -15,6 +14,7 @@ import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { useSelected, useStore } from '../weigh/store.ts';
 import type { Change, Market } from './useMarket.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type PaneProps = {
   market: Market;
@@ -28,7 +28,7 @@ export type PaneProps = {
 
 /** A press that writes evidence into the lane; nothing where evidence does not say enough. */
 export function IntoLane({ act, label }: { act: (() => void) | null; label: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [done, setDone] = useState(false);
   if (act === null) return null;
   return (
@@ -51,7 +51,7 @@ export function IntoLane({ act, label }: { act: (() => void) | null; label: stri
 
 /** Where a kind of evidence comes from and how old it is; opens what was known before. */
 export function From({ kind, market, url, canEdit, onChanged }: PaneProps & { kind: ObservedKind }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const origin = market.composed.origins[kind];
@@ -105,7 +105,7 @@ function Earlier({
   canEdit,
   onChanged,
 }: Omit<PaneProps, 'watch' | 'decide'> & { kind: ObservedKind }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [list, setList] = useState<readonly EarlierObservation[] | null>(null);
   const ask = useCallback((): void => {
@@ -173,7 +173,7 @@ export function NotKnown({ children }: { children: ReactNode }) {
  * borrowed.
  */
 export function Borrow({ market }: Pick<PaneProps, 'market'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const id = useSelected((x) => x.state.candidate.id);
   const { about } = market.composed.document;

@@ -1,7 +1,6 @@
 /** What came in of an order, in parts, with what was damaged and what is still open. */
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { arrivedOf } from '../../../core/orders/states.ts';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
@@ -11,11 +10,12 @@ import { Pane } from '../weigh/Pane.tsx';
 import { NoteDialog } from './NoteDialog.tsx';
 import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { shown: OrderShown; said: OrderSaid; act: ActOn; canEdit: boolean; today: string };
 
 export function Arrivals({ shown, said, act, canEdit, today }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [isOpen, setOpen] = useState(false);
   const { terms, progress, edition, state } = shown;
@@ -78,7 +78,7 @@ export function Arrivals({ shown, said, act, canEdit, today }: Props) {
 
 /** What was paid, into the lane the goods were ordered for. */
 function Actual({ shown, said, act, id }: Pick<Props, 'shown' | 'said' | 'act'> & { id: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const price = said.lines.find((l) => l.id === id)?.unitPrice ?? null;
   if (price === null) return null;
@@ -100,7 +100,7 @@ function Receive({
   today,
   onClose,
 }: Pick<Props, 'shown' | 'act' | 'today'> & { onClose: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { terms, progress, edition } = shown;
   const [day, setDay] = useState(today);
   const [note, setNote] = useState('');

@@ -1,7 +1,6 @@
 /** Bills of the way in: what the goods of an order cost beside their price, and how it is shared out. */
 import { Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { BILL_KINDS, SHARED_BY } from '../../../core/orders/bills.ts';
 import type { Bill } from '../../../core/orders/bills.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
@@ -10,11 +9,12 @@ import { Pane } from '../weigh/Pane.tsx';
 import { NoteDialog } from './NoteDialog.tsx';
 import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { shown: OrderShown; act: ActOn; canEdit: boolean; today: string; home: string };
 
 export function Bills({ shown, act, canEdit, today, home }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [isOpen, setOpen] = useState(false);
   const { progress, edition, state } = shown;
@@ -49,7 +49,7 @@ export function Bills({ shown, act, canEdit, today, home }: Props) {
 }
 
 function NoteBill({ shown, act, today, home, onClose }: Omit<Props, 'canEdit'> & { onClose: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [day, setDay] = useState(today);
   const [kind, setKind] = useState<Bill['kind']>('freight');
   const [by, setBy] = useState<Bill['by']>('value');

@@ -1,11 +1,11 @@
 /** What the supplier confirmed, line by line: quantity and price, which count from then on. */
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
 import { NumField } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Confirmed({
   shown,
@@ -18,7 +18,7 @@ export function Confirmed({
   act: ActOn;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { terms, edition } = shown;
   const [lines, setLines] = useState(
     said.lines.map((l) => ({ id: l.id, units: l.units, unitPrice: l.unitPrice })),

@@ -1,13 +1,14 @@
 /** All enquiries: who was asked, who has answered, whom to ask again. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link, useSubmit } from 'react-router';
 import type { Enquiry, EnquiryState } from '../../../core/enquiries/schema.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import './enquiryWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type EnquiryLine = {
   readonly id: string;
@@ -28,7 +29,7 @@ export function EnquiriesPage({
   base: string;
   canEdit: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const submit = useSubmit();
   const [candidate, setCandidate] = useState('');

@@ -1,7 +1,6 @@
 /** What a supplier answered, as it came, and beside it the quote it becomes. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { EnquiryState } from '../../../core/enquiries/schema.ts';
 import { INCOTERMS } from '../../../core/lane/choices.ts';
@@ -13,6 +12,7 @@ import { useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { Pane } from '../weigh/Pane.tsx';
 import type { Fields } from './EnquiryPage.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = Fields & {
   state: EnquiryState;
@@ -36,7 +36,7 @@ export function EnquiryAnswer({
   base,
   isSaved,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Pane title={t('enquiry.answer')}>
       <Box sx={{ display: 'flex', gap: 1.5, mb: 1 }}>
@@ -97,7 +97,7 @@ function AsQuote({
   act,
   isSaved,
 }: Pick<Props, 'fields' | 'before' | 'today' | 'act' | 'isSaved'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const currencies = useCurrencies();
   const was = before?.kind === 'quote' ? before : null;

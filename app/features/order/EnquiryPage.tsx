@@ -1,6 +1,5 @@
 /** One enquiry: what is asked, the letter, what came back, and how the price was talked about. */
 import { Alert, Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link, useActionData, useSubmit } from 'react-router';
 import { enquiryPart, QUESTIONS } from '../../../core/enquiries/schema.ts';
 import type { Enquiry } from '../../../core/enquiries/schema.ts';
@@ -19,6 +18,7 @@ import { Negotiation } from './Negotiation.tsx';
 import { MailsSaid } from './MailsSaid.tsx';
 import type { MailsShown } from './orderPage.ts';
 import './enquiryWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = MailsShown & {
   row: EnquiryLine;
@@ -33,7 +33,7 @@ export type Fields = { fields: Enquiry; set: (some: Partial<Enquiry>) => void; c
 
 export function EnquiryPage(props: Props) {
   const { row, mails, canMail, mailbox, from, before, today, base, canEdit } = props;
-  const { t } = useTranslation();
+  const { t } = useWords();
   const told = useActionData<{ error?: string }>();
   const submit = useSubmit();
   const url = `${base}/order/enquiries/${row.id}`;
@@ -105,7 +105,7 @@ export function EnquiryPage(props: Props) {
 
 /** To whom, in which language, what of it, and the price one can pay. */
 function Asked({ fields, set, canEdit }: Fields) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <>
@@ -187,7 +187,7 @@ function Asked({ fields, set, canEdit }: Fields) {
 
 /** Quantities a price is asked for: one that is emptied goes. */
 function Quantities({ fields, set }: Fields) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { quantities } = fields;
   return (
     <Box role="group" aria-label={t('enquiry.quantities')} sx={{ mt: 0.5 }}>
@@ -237,7 +237,7 @@ function LetterPane({
   isSaved: boolean;
   act: (what: object) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const write = (): void => set(letterOf(fields, goods, from.split('\n')[0] ?? ''));
   const isEmpty = fields.text.trim() === '';
   return (

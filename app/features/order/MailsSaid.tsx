@@ -1,9 +1,9 @@
 /** What became of the mails about something; one that did not go, or of which nobody knows, can be sent again. */
 import { Alert, Button, Link as MuiLink } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { useFormat } from '../../ui/locale.ts';
 import type { MailsShown } from './orderPage.ts';
 import { useMailWatch } from './useMailWatch.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const SEVERITY = {
   failed: 'error',
@@ -18,7 +18,7 @@ export function MailsSaid({
   mailbox,
   again,
 }: Pick<MailsShown, 'mails' | 'mailbox'> & { again: (() => void) | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   useMailWatch(mails);
   return (

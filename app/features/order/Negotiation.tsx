@@ -1,17 +1,17 @@
 /** How the price was talked about: asked, offered, agreed, step by step. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Enquiry } from '../../../core/enquiries/schema.ts';
 import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import type { Fields } from './EnquiryPage.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Step = Enquiry['path'][number];
 
 export function Negotiation({ fields, set, canEdit, today }: Fields & { today: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [kind, setKind] = useState<Step['kind']>('asked');
   const [price, setPrice] = useState<number | null>(null);

@@ -1,7 +1,6 @@
 /** Choosing what to order: candidates and shortlisted goods become drafts, one for each supplier. */
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useNavigation, useSubmit } from 'react-router';
 import type { ToOrder } from '../../../between/orders.ts';
 import { TextLine } from '../../ui/Field.tsx';
@@ -9,9 +8,10 @@ import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function NewOrders({ toOrder, chosen }: { toOrder: ToOrder; chosen: readonly string[] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const submit = useSubmit();
   const busy = useNavigation().state !== 'idle';
   const [lanes, setLanes] = useState<ReadonlySet<string>>(new Set(chosen));
@@ -100,7 +100,7 @@ function Lanes({
   ticked: ReadonlySet<string>;
   set: (next: ReadonlySet<string>) => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const choice = (l: ToOrder['candidates'][number]) => (

@@ -1,7 +1,7 @@
 /** A dialog in which something that happened to an order is noted. */
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
+import { useWords } from '../../ui/useWords.ts';
 
 export function NoteDialog({
   title,
@@ -17,7 +17,7 @@ export function NoteDialog({
   onClose: () => void;
   children: ReactNode;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth={width}>
       <DialogTitle>{title}</DialogTitle>

@@ -1,7 +1,7 @@
 /** Something noted of an order, on a line, and how it is taken back. */
 import { Box, Button } from '@mui/material';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
+import { useWords } from '../../ui/useWords.ts';
 
 export function NotedLine({
   onTakeBack,
@@ -11,7 +11,7 @@ export function NotedLine({
   onTakeBack: (() => void) | null;
   children: ReactNode;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'baseline', fontSize: '0.88rem' }}>
       {children}

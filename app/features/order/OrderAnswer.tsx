@@ -1,11 +1,12 @@
 /** What an order comes to and when, in a sentence, and what it leaves of the cash. */
 import { Box, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { inHome, leftAfter } from '../../../core/orders/purse.ts';
 import type { OrderState, OrderTerms } from '../../../core/orders/schema.ts';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   terms: OrderTerms;
@@ -18,7 +19,7 @@ type Props = {
 };
 
 export function OrderAnswer({ terms, said, state, left, home, exchange }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const totalHome = inHome(said.total, terms.currency, { exchange, home });
   const rest = state === 'draft' ? leftAfter(left, totalHome) : null;

@@ -2,7 +2,6 @@
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { priceBreakAt } from '../../../core/rules/goods.ts';
 import { orderLine } from '../../../core/orders/schema.ts';
@@ -14,11 +13,12 @@ import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import type { OrderEdit } from './useOrder.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = { terms: OrderTerms; said: OrderSaid; edit: OrderEdit | null; base: string };
 
 export function OrderLines({ terms, said, edit, base }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const add = (): void =>
     edit?.addLine(
       orderLine.parse({
@@ -63,7 +63,7 @@ export function OrderLines({ terms, said, edit, base }: Props) {
 type LineProps = { line: OrderLine; own: LineSaid; terms: OrderTerms; edit: OrderEdit | null; base: string };
 
 function Line({ line, own, terms, edit, base }: LineProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [isOpen, setOpen] = useState(false);
   const money = (x: number | null | undefined): string => f.plain(x ?? null, terms.currency);
@@ -147,7 +147,7 @@ function Price({
   terms: OrderTerms;
   set: (some: Partial<OrderLine>) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const together = unitsOf(togetherWith(line, terms.lines));
   const at = Math.max(0, together === null ? 0 : priceBreakAt(line.priceBreaks, together));
@@ -177,7 +177,7 @@ function Price({
 }
 
 function About({ line, base }: { line: OrderLine; base: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const about: ReactNode[] = [
     line.code === '' ? null : `${t('order.code')} ${line.code}`,
@@ -202,7 +202,7 @@ function About({ line, base }: { line: OrderLine; base: string }) {
 
 /** What does not fit about the quantity, what would, and what the next price break costs. */
 function Fit({ line, own, terms, edit }: Omit<LineProps, 'base'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { misfit, nextBreak } = own;
   const take = (units: number): ReactNode =>
@@ -245,7 +245,7 @@ function Fit({ line, own, terms, edit }: Omit<LineProps, 'base'>) {
 }
 
 function Details({ line, set }: { line: OrderLine; set: (some: Partial<OrderLine>) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', py: 0.5 }}>
       <TextLine

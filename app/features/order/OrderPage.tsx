@@ -1,7 +1,6 @@
 /** One order: what it comes to, its lines and terms, and how it goes. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useTranslation } from 'react-i18next';
 import { Link, useActionData, useSubmit } from 'react-router';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { orderName } from '../../../core/orders/name.ts';
@@ -16,6 +15,7 @@ import type { ActOn, MailsShown, OrderShown } from './orderPage.ts';
 import { Payments } from './Payments.tsx';
 import { useOrder } from './useOrder.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = MailsShown & {
   shown: OrderShown;
@@ -34,7 +34,7 @@ type Props = MailsShown & {
 
 export function OrderPage(props: Props) {
   const { shown, suppliers, left, home, exchange, today, base, canEdit } = props;
-  const { t } = useTranslation();
+  const { t } = useWords();
   const told = useActionData<{ error?: string }>();
   const submit = useSubmit();
   const isDraft = shown.state === 'draft';

@@ -1,7 +1,6 @@
 /** Where an order stands, what happened to it, and the ways it may go from here. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { ORDER_WAYS, stateBefore } from '../../../core/orders/states.ts';
 import type { OrderState } from '../../../core/orders/schema.ts';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
@@ -11,6 +10,7 @@ import { Confirmed } from './Confirmed.tsx';
 import { SendOrder } from './SendOrder.tsx';
 import { MailsSaid } from './MailsSaid.tsx';
 import type { ActOn, MailsShown, OrderShown } from './orderPage.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = MailsShown & {
   shown: OrderShown;
@@ -35,7 +35,7 @@ export function OrderSteps({
   canEdit,
   isSaved,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [asks, setAsks] = useState<'send' | 'confirmed' | null>(null);
   const { state, progress, edition } = shown;

@@ -1,12 +1,12 @@
 /** From whom, on which terms: the form beside the lines. */
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { OrderTerms } from '../../../core/orders/schema.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { useCurrencies } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { Pane } from '../weigh/Pane.tsx';
 import type { OrderEdit } from './useOrder.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Names = readonly { readonly name: string; readonly mail: string; readonly id: string }[];
 
@@ -19,7 +19,7 @@ export function OrderTermsForm({
   edit: OrderEdit;
   suppliers: Names;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const currencies = useCurrencies();
   const { setTerms } = edit;
   const named = (supplier: string): void => {
@@ -159,7 +159,7 @@ function SupplierName({
   names: Names;
   onChange: (name: string) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box>
       <TextLine label={t('order.supplier')} value={value} onChange={onChange} width={220} />
@@ -180,7 +180,7 @@ function SupplierName({
 }
 
 function Charges({ terms, edit }: { terms: OrderTerms; edit: OrderEdit }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { charges } = terms;
   const set = (next: OrderTerms['charges']): void => edit.setTerms({ charges: next });
   return (

@@ -1,7 +1,7 @@
 /** All orders of a workspace, and what they leave of its cash. */
 import { Alert, Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useMemo } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link } from 'react-router';
 import type { ExchangeTable } from '../../../core/money/money.ts';
 import { inHome, ordersPurse } from '../../../core/orders/purse.ts';
@@ -14,6 +14,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { orderName } from '../../../core/orders/name.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   orders: readonly Order[];
@@ -27,7 +28,7 @@ type Props = {
 };
 
 export function OrdersPage({ orders, money, homeCurrency, exchange, today, left, base, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const purse = useMemo(
     () => ordersPurse(orders, money, { exchange, home: homeCurrency, today }),
     [orders, money, exchange, homeCurrency, today],
@@ -72,7 +73,7 @@ function Answer({
   home: string;
   base: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const open = orders.filter((o) => isPromised(o.state)).length;
   const drafts = orders.filter((o) => o.state === 'draft').length;
@@ -137,7 +138,7 @@ function Table({
   today,
   base,
 }: Pick<Props, 'orders' | 'homeCurrency' | 'exchange' | 'today' | 'base'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const rows = orders.map((o) => {
     const said = orderSaid(o.terms, today);

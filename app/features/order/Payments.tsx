@@ -1,7 +1,6 @@
 /** Payments that were made of an order, and what is still to pay. */
 import { Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { OrderSaid } from '../../../core/orders/totals.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -9,6 +8,7 @@ import { Pane } from '../weigh/Pane.tsx';
 import { NoteDialog } from './NoteDialog.tsx';
 import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Payments({
   shown,
@@ -28,7 +28,7 @@ export function Payments({
   /** Still to pay, in the order's currency. */
   open: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [isOpen, setOpen] = useState(false);
   const { terms, progress, edition, state } = shown;
@@ -78,7 +78,7 @@ function Pay({
   home: string;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { currency } = shown.terms;
   const [day, setDay] = useState(today);
   const [amount, setAmount] = useState<number | null>(null);

@@ -1,10 +1,10 @@
 /** The mail an order goes out with, looked over before it goes. */
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { orderName } from '../../../core/orders/name.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function SendOrder({
   shown,
@@ -18,7 +18,7 @@ export function SendOrder({
   act: ActOn;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { terms, number, edition } = shown;
   const name = orderName(number);
   const [to, setTo] = useState(terms.mail);

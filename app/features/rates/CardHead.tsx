@@ -1,7 +1,6 @@
 /** A card's name, its versions, and what can be done with it. */
 import { Alert, Box, Button, Chip, Menu, MenuItem, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, type useFetcher } from 'react-router';
 import type { CardData } from '../../../core/cards/schema.ts';
 import { sheetsOf } from '../../../core/cards/tables.ts';
@@ -10,6 +9,7 @@ import { useAddress } from '../../ui/useAddress.ts';
 import { ImportPreview } from './ImportPreview.tsx';
 import type { Version, Props, Answer } from './Rates.tsx';
 import { daysBetween } from '../../../core/money/days.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Fetcher = ReturnType<typeof useFetcher<Answer>>;
 /** Name, versions, and what one can do with a card. */
@@ -24,7 +24,7 @@ export function CardHead({
   outside,
   base,
 }: Props & { chosen: Version & { data: CardData }; label: string; fetcher: Fetcher }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [, setAddress] = useAddress();
   const [dismissed, setDismissed] = useState<unknown>(null);
@@ -153,7 +153,7 @@ export function CardHead({
 
 /** Takes a card's tables from a file. */
 function ImportFile({ cardId, fetcher }: { cardId: string; fetcher: Fetcher }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box
       component="label"
@@ -203,7 +203,7 @@ function CardMenus({
   canEdit: boolean;
   post: (body: Record<string, string>) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [, setAddress] = useAddress();
   const [menu, setMenu] = useState<{ el: HTMLElement; which: 'more' | 'export' } | null>(null);
@@ -274,7 +274,7 @@ function Fetched({
   base: string;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Alert
       severity={fetched === null ? 'warning' : fetched.stale ? 'warning' : 'info'}

@@ -1,6 +1,5 @@
 import { Box, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
-import { useTranslation } from 'react-i18next';
 import { parcelOf, priceBandOf, sizeTierOf } from '../../../core/rules/parcel.ts';
 import { cellText } from '../../../core/cards/cells.ts';
 import { shownCell } from './choiceWords.ts';
@@ -14,6 +13,7 @@ import type { Format } from '../../ui/locale.ts';
 import './words.ts';
 import { Rows, applied, Small, ByMonth } from './tableParts.tsx';
 import type { Item } from '../../../core/compare/tryItem.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const GIVEN_BACK = ['referral', 'itemFee', 'payment', 'surcharges'] as const;
 const ADD_ONS = ['dangerous', 'oversize'] as const;
@@ -59,7 +59,7 @@ export function MarketplaceTables({
   category: string;
   price: number | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const m = (x: number | null) => f.plain(x, card.currency);
   const itemFees = card.categories.some((c) => c.itemFee !== null && c.itemFee !== card.itemFee);
@@ -117,7 +117,7 @@ export function MarketplaceTables({
 }
 
 export function ExchangeRows({ table }: { table: ExchangeTable & { source?: string } }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box sx={{ maxWidth: 420 }}>
@@ -142,7 +142,7 @@ export function ExchangeRows({ table }: { table: ExchangeTable & { source?: stri
 
 /** Any other card as its fields and tables. */
 export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const form = CARD_FORMS[kind];
   const written = form.write(data);
   const fields = form.fields.filter(
@@ -190,7 +190,7 @@ export function PlainTables({ kind, data }: { kind: CardKind; data: CardData }) 
 
 /** What a marketplace takes besides its referral fee, what it gives back and when it pays. */
 function OtherFees({ card, itemFees, m }: { card: MarketplaceCard; itemFees: boolean; m: Amount }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const back = GIVEN_BACK.filter((x) => card.refund.back[x] > 0);
   return (
@@ -290,7 +290,7 @@ function Warehouse({
   price: number | null;
   m: Amount;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const tiers = card.warehouse?.tiers ?? [];
   const parcel =

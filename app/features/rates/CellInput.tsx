@@ -1,10 +1,10 @@
 /** The field of the cell that is edited. */
 import { useRef, useState } from 'react';
 import type { Column } from '../../../core/cards/cells.ts';
-import { useTranslation } from 'react-i18next';
 import { choiceWord } from './choiceWords.ts';
 import { useCountries, useCurrencies } from '../../ui/names.ts';
 import type { Option } from '../../ui/SearchChoice.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export const align = (c: Column): 'left' | 'right' =>
   ['number', 'share', 'rate', 'days', 'month'].includes(c.kind) ? 'right' : 'left';
@@ -70,7 +70,7 @@ export function CellInput({
 function useOptions(column: Column): readonly Option[] {
   const countries = useCountries();
   const currencies = useCurrencies();
-  const { t } = useTranslation();
+  const { t } = useWords();
   switch (column.kind) {
     case 'country':
     case 'countries':

@@ -1,6 +1,5 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { cellText } from '../../../core/cards/cells.ts';
 import type { CellValue } from '../../../core/cards/cells.ts';
 import type { CardKind } from '../../../core/cards/schema.ts';
@@ -8,12 +7,13 @@ import { columnAt, sheetsOf } from '../../../core/cards/tables.ts';
 import type { RowChange } from '../../../core/cards/tables.ts';
 import { CARD_SHEET } from '../../../core/cards/reader.ts';
 import { shownCell } from './choiceWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const FIRST = 40;
 
 /** Rows that were added, changed or taken out, by table, with both values. */
 export function ChangeList({ kind, changes }: { kind: CardKind; changes: readonly RowChange[] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [all, setAll] = useState(false);
   const shown = all ? changes : changes.slice(0, FIRST);
   const text = (sheet: string, column: string, value: CellValue): string => {

@@ -1,7 +1,6 @@
 import { Alert, Box, Typography } from '@mui/material';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { columnAt, compareCards, readTables, sheetsOf } from '../../../core/cards/tables.ts';
 import { CARD_SHEET } from '../../../core/cards/reader.ts';
@@ -21,6 +20,7 @@ import type { CellEdit } from './gridCells.ts';
 import { useDraft } from './useDraft.ts';
 import './words.ts';
 import { ErrorList, IntoForce, isBad, SavingAndUndo, SheetTabs } from './draftParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Sheet = ReturnType<typeof sheetsOf>[number];
 type Props = {
@@ -38,7 +38,7 @@ type Props = {
  * the way into force.
  */
 export function DraftPage({ draft, base, proofs, tax, by, canEdit, root }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [search, setAddress] = useAddress();
   const { cells, saving, change, undo, redo, flush } = useDraft(

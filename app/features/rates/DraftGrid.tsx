@@ -2,7 +2,6 @@ import { Box, Button } from '@mui/material';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Column } from '../../../core/cards/cells.ts';
 import type { CellError, Grid } from '../../../core/cards/reader.ts';
 import { inWords } from '../../../words/index.ts';
@@ -13,6 +12,7 @@ import { choiceWord, namedChoices, shownCell } from './choiceWords.ts';
 import type { CellEdit, Place } from './gridCells.ts';
 import { typedCell } from './typedCell.ts';
 import { useGridCells } from './useGridCells.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   label: string;
@@ -41,7 +41,7 @@ const cellId = (row: number, column: number): string => `cell-${row}-${column}`;
  */
 export function DraftGrid(p: Props) {
   const { columns, rows, columnOf, fixed, readOnly, canAddRows, focus, onEdit, onRows } = p;
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [hasFocus, setHasFocus] = useState(false);
   const wrong = useWrong(p.errors, columns, fixed !== undefined);
@@ -209,7 +209,7 @@ function widthOf(c: Column, i: number, isFixed: boolean): string {
 }
 
 function Head({ columns, fixed, title, template }: Props & { template: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box
       role="row"
@@ -302,7 +302,7 @@ function Foot({
   cells,
   says,
 }: Props & { cells: ReturnType<typeof useGridCells>; says: string | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { at, range } = cells;
   const here = columnOf(at.row, at.column);
   const lines = range.r0 === range.r1 ? range.r0 + 2 : `${range.r0 + 2}–${range.r1 + 2}`;

@@ -1,11 +1,11 @@
 /** Which cards go into a pack, and the pack as a file. */
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { CARD_KINDS } from '../../../core/cards/schema.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import { countryName } from '../../ui/names.ts';
 import type { Version } from './Rates.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The versions of one card, the newest first. */
 type CardVersions = { readonly id: string; readonly versions: readonly Version[] };
@@ -36,7 +36,7 @@ export function GivePack({
   today: string;
   name: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const cards = byCard(versions);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(
     () => new Set(cards.filter(isOwn).map((c) => c.id)),
@@ -124,7 +124,7 @@ function CardsOfPack({
   chosen: ReadonlySet<string>;
   toggle: (id: string, on: boolean) => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   return (
     <>
       {CARD_KINDS.map((kind) => {

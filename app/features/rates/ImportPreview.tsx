@@ -1,12 +1,12 @@
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Tables } from '../../../core/cards/reader.ts';
 import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { ChangeList } from './ChangeList.tsx';
 import { ErrorList } from './draftParts.tsx';
 import type { Answer } from './Rates.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Body = {
   intent: string;
@@ -31,7 +31,7 @@ export function ImportPreview({
   submit: (body: Body) => void;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { preview, rates } = answer;
   const [from, setFrom] = useState(preview?.from ?? '');

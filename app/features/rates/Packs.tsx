@@ -1,12 +1,12 @@
 /** Cards with their proofs as one file: given to others, or taken in from them after a look at what it brings. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { addWords } from '../../i18n.ts';
 import { packWords } from '../../locales/en.packs.ts';
 import type { Version } from './Rates.tsx';
 import { GivePack } from './GivePack.tsx';
 import { TakePack } from './TakePack.tsx';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(packWords);
 
@@ -22,7 +22,7 @@ export function PacksPage({
   name: string;
   canEdit: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ maxWidth: 1240 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 2, flexWrap: 'wrap', mb: 2 }}>

@@ -2,7 +2,6 @@
 import { Alert, Box, Button, IconButton, Typography } from '@mui/material';
 import CloseIcon from '@mui/icons-material/Close';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
@@ -21,6 +20,7 @@ import { TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { meetsSaid } from './scheduleWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** More than these are not listed; all of them count. */
 const SHOWN = 60;
@@ -38,7 +38,7 @@ type Props = {
 };
 
 export function ProofsPane({ card, tax, by, proofs, onAdd, onDrop, onMend }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const all = useMemo(() => proofs.map((p) => p.proof), [proofs]);
   const held = useMemo(() => holdAll(card, tax, by, all), [card, tax, by, all]);
   const mends = useMemo(
@@ -106,7 +106,7 @@ export function Broken({
   by: Trier;
   proofs: readonly Kept[];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const broken = useMemo(() => {
     const all = proofs.map((p) => p.proof);
     const was = holdAll(before as MarketplaceCard, tax, by, all).held;
@@ -159,7 +159,7 @@ function draftWith(card: MarketplaceCard, mend: Mend, basedOn: string, today: st
 }
 
 function useItemWords(): (p: Proof, currency: string) => string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (p, currency) => {
     const parts = [
@@ -183,7 +183,7 @@ function ProofLine({
   card: MarketplaceCard;
   onDrop: (() => void) | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const item = useItemWords();
   const { currency } = card;
@@ -232,7 +232,7 @@ function ProofLine({
 
 /** By how much, and which row of the card decided. */
 function WhyFails({ proof, held, card }: { proof: Proof; held: Held; card: MarketplaceCard }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const wrong = held.fees.filter((x) => x.says !== null && !x.meets);
   const row = wrong.some((x) => x.fee === 'fulfilment') ? rowOfFee(card, proof) : null;
@@ -268,7 +268,7 @@ function Mends({
   card: MarketplaceCard;
   onMend: ((mend: Mend) => void) | undefined;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (mends.length === 0) return null;
   const said = ({ at, from, to }: Mend): string => {
@@ -321,7 +321,7 @@ function Mends({
 
 /** One line typed in, or rows pasted; what is wrong stands under it. */
 function AddProof({ card, onAdd }: { card: MarketplaceCard; onAdd: (proofs: readonly Proof[]) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [line, setLine] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   return (

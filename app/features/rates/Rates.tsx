@@ -1,7 +1,6 @@
 import { Alert, Box, Button, InputBase, Menu, MenuItem, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { CellError, Tables } from '../../../core/cards/reader.ts';
 import { CARD_KINDS } from '../../../core/cards/schema.ts';
@@ -29,6 +28,7 @@ import type { Beside } from './TryIt.tsx';
 import './words.ts';
 import './scheduleWords.ts';
 import { CardHead } from './CardHead.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type Version = {
   id: string;
@@ -77,7 +77,7 @@ export type Answer = {
 /** The cards behind every figure: what is in force, its versions, and any item tried on it. */
 export function RatesPage(props: Props) {
   const { versions, drafts, chosen, homeCurrency, standings, today, base, canEdit } = props;
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const [search, setAddress] = useAddress();
   const [words, setWords] = useState('');
@@ -274,7 +274,7 @@ function CardsByKind({
   chosen: Version | null;
   label: (v: Version) => string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return CARD_KINDS.map((kind) => {
     const own = cards.filter((h) => h.kind === kind);
     return own.length === 0 ? null : (
@@ -354,7 +354,7 @@ function Examples({
   onHide: ((hide: boolean) => void) | null;
   children: ReactNode;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <details open>
       <Box
@@ -377,7 +377,7 @@ function Examples({
 
 /** What one's own card still lacks, with what would make it right. */
 function RoughParts({ card, proofs }: { card: MarketplaceCard; proofs: number }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const rough = useMemo(() => roughCard(draftOf('marketplace', card)), [card]);
   if (rough.length === 0 && proofs > 0) return null;
   return (

@@ -1,7 +1,6 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
 import { FileField } from '../../ui/FileField.tsx';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
 import { day } from '../../../core/money/schema.ts';
@@ -20,13 +19,14 @@ import { MODES, useReadTable } from './useReadTable.ts';
 import type { ReadData, ReadState } from './useReadTable.ts';
 import './words.ts';
 import './scheduleWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = ReadData & { proofs: readonly Kept[]; base: ReadData['base']; root: string; canEdit: boolean };
 type Answer = { error?: string; text?: string };
 
 /** Whatever fee table one has becomes a card: what was given, what was understood, what was really charged. */
 export function ReadTablePage(p: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const state = useReadTable(p);
   const [mine, setMine] = useState<Kept[]>([]);
   const fetcher = useFetcher<Answer>();
@@ -108,7 +108,7 @@ export function ReadTablePage(p: Props) {
 
 /** Which card it is for: one there is, or a new one by name, country, currency and what it takes of a sale. */
 function About({ p, state }: { p: Props; state: ReadState }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [, setAddress] = useAddress();
   const countries = useCountries();
   const currencies = useCurrencies();
@@ -218,7 +218,7 @@ function About({ p, state }: { p: Props; state: ReadState }) {
 
 /** The day from which it is in force. */
 function FromDay({ state }: { state: ReadState }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const isDay = day.safeParse(state.from).success;
   return (
     <TextLine
@@ -233,7 +233,7 @@ function FromDay({ state }: { state: ReadState }) {
 
 /** The language that most people of a country read, as the browser's tables of locales have it. */
 function Language({ country }: { country: string }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const language = languageOf(country, i18n.language);
   return language === null ? null : (
     <Box sx={{ fontSize: '0.86rem', alignSelf: 'end', pb: 0.75 }}>{t('read.language', { language })}</Box>
@@ -242,7 +242,7 @@ function Language({ country }: { country: string }) {
 
 /** The standard rate of a country: one's own card's, or what a package says until one types another. */
 function Vat({ p, state }: { p: Props; state: ReadState }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const own = p.taxed[state.country];
   const known = p.known.rates[state.country] ?? null;
@@ -282,7 +282,7 @@ function Given({
   fetcher: ReturnType<typeof useFetcher<Answer>>;
   canEdit: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const file = useRef<HTMLInputElement>(null);
   const taken = useRef<unknown>(null);
   // What the server made of a workbook comes into the field once.
@@ -360,7 +360,7 @@ function Done({
   busy: boolean;
   onSend: (intent: 'draft' | 'force') => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { made, from } = state;
   const changes = made.changes;

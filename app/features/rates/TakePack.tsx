@@ -2,13 +2,13 @@
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
 import { FileField } from '../../ui/FileField.tsx';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { PackLine, PackState } from '../../../core/packs/compare.ts';
 import type { CardPack } from '../../../core/packs/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { ChangeList } from './ChangeList.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type PackAnswer = {
   pack?: CardPack;
@@ -29,7 +29,7 @@ const WAYS: Readonly<Record<PackState, readonly As[]>> = {
 };
 
 export function TakePack() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const file = useRef<HTMLInputElement>(null);
   const fetcher = useFetcher<PackAnswer>();
@@ -93,7 +93,7 @@ export function TakePack() {
 }
 
 function Taken({ inForce, drafts, proofs }: NonNullable<PackAnswer['taken']>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const said = [
     inForce > 0 ? t('packs.force', { count: inForce }) : '',
     drafts > 0 ? t('packs.drafts', { count: drafts }) : '',
@@ -125,7 +125,7 @@ function PackLines({
   busy: boolean;
   submit: (takings: { at: number; as: 'force' | 'draft' }[]) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [ways, setWays] = useState<readonly As[]>(() => lines.map((l) => WAYS[l.state][0] ?? 'leave'));
   const takings = ways.flatMap((as, i) => (as === 'leave' ? [] : [{ at: lines[i]?.at ?? i, as }]));
   const proofs = lines.reduce((n, l) => n + l.newProofs, 0);
@@ -183,7 +183,7 @@ function PackLines({
 }
 
 function Line({ line, as, onChange }: { line: PackLine; as: As; onChange: (as: As) => void }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const { kind, from, state, changes } = line;
   const name = kind === 'tax' ? countryName(line.key, i18n.language) : line.name;

@@ -1,12 +1,12 @@
 /** What a tax card says, as tables. */
 import { Box } from '@mui/material';
 import type { TFunction } from 'i18next';
-import { useTranslation } from 'react-i18next';
 import type { TaxCard } from '../../../core/cards/rates.ts';
 import type { Standing } from '../../../core/lane/schema.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { Rows } from './tableParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const listed = (parts: (string | false)[], none: string) => parts.filter(Boolean).join(' + ') || none;
 
@@ -46,7 +46,7 @@ export function TaxTables({
   standing: Standing | null;
   base: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box sx={{ maxWidth: 640 }}>

@@ -1,6 +1,5 @@
 import { Alert, Box, Button, LinearProgress, Typography } from '@mui/material';
 import { useEffect } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Form, Link, useFetcher, useNavigation, useRevalidator } from 'react-router';
 import type { Impact } from '../../../core/workspace/impact.ts';
 import { useAddress } from '../../ui/useAddress.ts';
@@ -10,6 +9,7 @@ import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Touched = Impact & {
   laneId: string;
@@ -56,7 +56,7 @@ export function TouchPage({
   root,
   canEdit,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [search, setAddress] = useAddress();
   const { revalidate } = useRevalidator();
@@ -169,7 +169,7 @@ export function TouchPage({
 
 /** Lists that are weighed with an older version; each says of itself what the newer one would change. */
 function Lists({ lists, root }: { lists: Props['lists']; root: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Typography variant="body2" sx={{ mb: 1 }}>
       {t('touch.lists', { count: lists.length })}{' '}
@@ -188,7 +188,7 @@ function Lists({ lists, root }: { lists: Props['lists']; root: string }) {
 
 /** What one lane keeps before and after, which lines change it, and the hurdles it falls under. */
 function TouchedLane({ x, home, root }: { x: Touched; home: string; root: string }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const money = (x: number | null, lacks: readonly string[]): string =>
@@ -255,7 +255,7 @@ function Bringing({
   working: boolean;
   root: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const cancel = useFetcher();
   return (

@@ -1,5 +1,4 @@
 import { Alert, Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { HiddenHead } from '../../ui/FigureTable.tsx';
 import type { MarketplaceCard, TaxCard } from '../../../core/cards/rates.ts';
 import { allFees, coversFee, FEES_TRIED, feeShare, itemOn, triedOn } from '../../../core/compare/tryItem.ts';
@@ -12,6 +11,7 @@ import type { ExchangeTable } from '../../../core/money/money.ts';
 import { ChoiceLine, NumField, SidesField } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Figure } from '../weigh/Workings.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** An item on a card, worked out. */
 type Tried = { readonly card: MarketplaceCard; readonly doc: LaneDocument; readonly result: LaneResult };
@@ -57,7 +57,7 @@ export function TryIt({
   onBeside,
   exchange,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const by = { homeCurrency, standings, today };
   const own = tried({ card, tax }, { ...item, category, price }, by);
@@ -169,7 +169,7 @@ function FeeTable({
   own: Tried;
   beside: (Tried & { name: string }) | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const fees = FEES_TRIED.filter((fee) => shows(own, fee) || (beside !== null && shows(beside, fee)));
   return (
@@ -243,7 +243,7 @@ function FeeTable({
 
 /** A fee with its workings; says so where the card knows nothing of it. */
 function FeeCell({ fee, of, label }: { fee: FeeTried; of: Tried; label: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const x = of.result.lines[fee];
   if (!coversFee(of.card, fee))

@@ -1,16 +1,17 @@
 /** What was understood of what was given: in a sentence, cell by cell, and what is still rough. */
 import { Box, Typography } from '@mui/material';
 import { Fragment } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { inWords } from '../../../words/index.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { UnderstoodTable } from './UnderstoodTable.tsx';
 import type { ReadState } from './useReadTable.ts';
 import './scheduleWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** What was read, in a sentence; before that, what is asked for. */
 export function ReadSentence({ state: { understood, text } }: { state: ReadState }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { counts } = understood;
   const all = counts.sure + counts.doubtful + counts.notUnderstood + counts.leftOut;
@@ -51,7 +52,7 @@ export function ReadSentence({ state: { understood, text } }: { state: ReadState
 
 /** Tables cell by cell, sentences, what is wrong between rows, and what is still rough. */
 export function Understanding({ state }: { state: ReadState }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { understood: u, made, currency } = state;
   return (
     <Box component="section" aria-label={t('read.understood')} sx={{ minWidth: 0 }}>

@@ -1,18 +1,18 @@
 /** A fee table as it was understood: each cell as given, what it is in our units, and what it could be besides. */
 import { Box, Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { Said } from '../../../core/schedules/forms.ts';
 import type { CellRead, TableRead } from '../../../core/schedules/understood.ts';
 import { inWords } from '../../../words/index.ts';
 import { useFormat } from '../../ui/locale.ts';
 import './scheduleWords.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Rows that are drawn; a schedule that is longer says how many more there are. */
 const SHOWN = 300;
 
 /** What was read, in words: weights in kg, sides in cm. */
 export function useSaid(currency: string): (said: Said) => string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const kg = (x: number | null): string => `${f.number(x, 3)} kg`;
   const money = (x: number): string => f.plain(x, currency);
@@ -109,7 +109,7 @@ export function UnderstoodTable({
   currency: string;
   onChoose: (cell: string, reading: number) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const doubtful = table.rows.flatMap((r) => r.cells.filter((c) => c.state === 'doubtful'));
   const wrong = whatIsWrong(table);
@@ -182,7 +182,7 @@ function whatIsWrong(table: TableRead): { said: string; lines: number[] }[] {
 }
 
 function Cell({ cell, currency }: { cell: CellRead; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const said = useSaid(currency);
   const Tag = cell.state === 'heading' ? 'th' : 'td';
   const turned =
@@ -222,7 +222,7 @@ function Readings({
   currency: string;
   onChoose: (cell: string, reading: number) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const said = useSaid(currency);
   const readings = cell.said === null ? [] : [cell.said, ...cell.or];
   return (

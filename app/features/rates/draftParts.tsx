@@ -2,7 +2,6 @@
 import { Box, Button, IconButton, Tab, Tabs, Tooltip, Typography } from '@mui/material';
 import RedoIcon from '@mui/icons-material/Redo';
 import UndoIcon from '@mui/icons-material/Undo';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { sheetsOf } from '../../../core/cards/tables.ts';
 import { CARD_SHEET } from '../../../core/cards/reader.ts';
@@ -11,6 +10,7 @@ import type { CellError, Tables } from '../../../core/cards/reader.ts';
 import type { CardKind } from '../../../core/cards/schema.ts';
 import type { DraftSaving } from './useDraft.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Saving came to nothing, and not because it goes on. */
 export const isBad = (saving: DraftSaving): boolean => !['saved', 'saving', 'unsaved'].includes(saving);
@@ -23,7 +23,7 @@ export function ErrorList({
   errors: readonly CellError[];
   onChoose?: (e: CellError) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const shown = errors.slice(0, 30);
   return (
     <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, fontSize: '0.86rem' }}>
@@ -87,7 +87,7 @@ export function SavingAndUndo({
   undo: () => void;
   redo: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bad = isBad(saving);
   return (
     <Box sx={{ ml: 'auto', display: 'flex', gap: 0.5, alignItems: 'center' }}>
@@ -138,7 +138,7 @@ export function SheetTabs({
   errors: readonly CellError[];
   onChoose: (key: string) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Tabs
       value={chosen}
@@ -200,7 +200,7 @@ export function IntoForce({
   onForce: () => void;
   onThrow: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ display: 'flex', gap: 1.5, mt: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
       <Button variant="contained" disabled={day === null || busy} onClick={onForce}>

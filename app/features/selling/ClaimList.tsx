@@ -1,7 +1,6 @@
 /** Fees above the card's: what to claim, order by order, and how far each claim is. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { CLAIM_STATES } from '../../../core/actuals/fees.ts';
 import type { Claim, ClaimState } from '../../../core/actuals/fees.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
@@ -9,6 +8,7 @@ import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
 import { useLaneAct } from './LaneActs.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type ClaimShown = Pick<Claim, 'code' | 'kind' | 'month' | 'why'> & {
   readonly place: string;
@@ -25,7 +25,7 @@ type Props = {
 const keyOf = (c: ClaimShown): string => `${c.code}/${c.kind}/${c.month}/${c.why}`;
 
 export function ClaimList({ claims, currency, name, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { act, error, isBusy } = useLaneAct();
   const [open, setOpen] = useState<string | null>(null);
@@ -145,7 +145,7 @@ export function ClaimList({ claims, currency, name, canEdit }: Props) {
 
 /** The orders of a claim, the dearest first. */
 function Orders({ claim, currency }: { claim: ClaimShown; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const money = (x: number): string => f.money(x, currency);
   const { orders, count } = claim.found;

@@ -1,15 +1,15 @@
 /** Lines that have left the plan for two periods running, and hurdles held against what came. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { Drift } from '../../../core/actuals/drift.ts';
 import { unitOf } from '../../../core/lane/figures.ts';
 import type { HurdleResult } from '../../../core/lane/hurdles.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useLineName } from './parts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Drifts({ drifts, currency }: { drifts: readonly Drift[]; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const nameOf = useLineName();
   if (drifts.length === 0) return null;
@@ -48,7 +48,7 @@ export function Drifts({ drifts, currency }: { drifts: readonly Drift[]; currenc
 
 /** Hurdles by what came in the last two periods, each in words. */
 export function HurdlesMet({ hurdles, currency }: { hurdles: readonly HurdleResult[]; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (hurdles.length === 0) return null;
   const figure = (h: HurdleResult, x: number | null): string => {

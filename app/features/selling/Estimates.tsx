@@ -1,12 +1,12 @@
 /** How good one's estimates were, by input, over all launches. */
 import { Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { EstimateSaid } from '../../../core/actuals/estimates.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Estimates({ estimates }: { estimates: readonly EstimateSaid[] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (estimates.length === 0) return null;
   const signed = (x: number): string => `${x > 0 ? '+' : ''}${f.percent(x, 0)}`;

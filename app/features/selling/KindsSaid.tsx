@@ -1,11 +1,11 @@
 /** Kinds of lines that nobody has said, and those that somebody has: each text of the report, and what it is. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { SETTLED_KINDS, STEPS } from '../../../core/actuals/schema.ts';
 import type { SettledKind, SettlementMap } from '../../../core/actuals/schema.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { ReportSaid } from './ReportPage.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function KindsSaid({
   said,
@@ -20,7 +20,7 @@ export function KindsSaid({
   canEdit: boolean;
   onChange: (map: SettlementMap) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const waiting = new Map(said.waiting.map((w) => [w.kind, w]));
   const known = Object.keys(map.kinds).filter((k) => !waiting.has(k));

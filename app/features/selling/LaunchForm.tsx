@@ -1,10 +1,10 @@
 /** Puts a lane on sale: which, since when, and how reports name its goods. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { TextLine } from '../../ui/Field.tsx';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type LaneChoice = { readonly id: string; readonly name: string; readonly lane: string };
 
@@ -19,7 +19,7 @@ export function LaunchForm({
   today: string;
   onDone: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const act = useFetcher<{ launched?: string; error?: string }>();
   const [laneId, setLane] = useState('');
   const [codes, setCodes] = useState(first);

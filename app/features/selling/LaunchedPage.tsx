@@ -1,7 +1,6 @@
 /** One lane on sale: its build-up planned and actual line by line, why the profit is another, month by month. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { Compared } from '../../../core/actuals/compare.ts';
 import type { Coming } from '../../../core/actuals/received.ts';
@@ -28,6 +27,7 @@ import { Decisions, StandsSaid, TwoBars, useLineName } from './parts.tsx';
 import { Shelf } from './Shelf.tsx';
 import { TakeOver } from './TakeOver.tsx';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type Launched = LaunchedLine & {
   readonly candidateId: string;
@@ -89,7 +89,7 @@ export function LaunchedPage({ page, base, today, canEdit }: Props) {
 }
 
 function Head({ page, base, canEdit }: Omit<Props, 'today'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { act, isBusy } = useLaneAct();
   return (
@@ -119,7 +119,7 @@ function Head({ page, base, canEdit }: Omit<Props, 'today'>) {
 
 /** Parts and lines, of the last two periods or since the launch. */
 function Came({ page }: { page: Launched }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [sinceLaunch, setSinceLaunch] = useState(page.late === null);
   const { lately } = page;
@@ -150,7 +150,7 @@ function Came({ page }: { page: Launched }) {
 
 /** Why the profit is another than planned: parts that add up. */
 function Parts({ compared: c }: { compared: Compared }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const f = useFormat();
   const nameOf = useLineName();
@@ -206,7 +206,7 @@ const speaks = (l: Compared['lines'][number]): boolean =>
   l.planned !== 0 || (l.actual !== 0 && l.actual !== null) || (l.rate ?? 0) !== 0;
 
 function Lines({ compared: c, name }: { compared: Compared; name: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const f = useFormat();
   const nameOf = useLineName();
@@ -294,7 +294,7 @@ function Lines({ compared: c, name }: { compared: Compared; name: string }) {
 }
 
 function Months({ months, name }: { months: Launched['months']; name: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bounds = useBounds();
   const f = useFormat();
   const monthOf = (m: string): string => `${f.monthName(Number(m.slice(5)))} ${m.slice(0, 4)}`;

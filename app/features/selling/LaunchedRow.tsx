@@ -1,6 +1,5 @@
 /** A lane on sale in a row: how it stands, its plan over what came, what is to be decided. */
 import { Box, Link as MuiLink, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { LaneBook } from '../../../core/actuals/book.ts';
 import type { Stands } from '../../../core/actuals/compare.ts';
@@ -11,6 +10,7 @@ import { useBounds } from '../../ui/bounds.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { Decisions, StandsSaid, TwoBars } from './parts.tsx';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type LaunchedLine = Pick<LaneBook, 'until' | 'stands' | 'lately' | 'gist' | 'stock' | 'decisions'> & {
   readonly laneId: string;
@@ -25,7 +25,7 @@ export type LaunchedLine = Pick<LaneBook, 'until' | 'stands' | 'lately' | 'gist'
 export const nowOf = (l: LaunchedLine): { stands: Stands; gist: Gist | null } => l.lately ?? l;
 
 export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: string; home: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { stands, gist } = nowOf(lane);
   const changed = lane.lately !== null && lane.stands.standing !== stands.standing;
@@ -92,7 +92,7 @@ export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: st
 
 /** Profit of a unit and units, planned and actual; what the difference comes to; what is on the shelf. */
 function Figures({ gist: g, stock }: { gist: Gist; stock: Stock }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const rows = [

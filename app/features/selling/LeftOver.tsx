@@ -1,11 +1,11 @@
 /** What units that are left still bring once their cost is spent: sold off here, or by another lane of the product. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { NumField } from '../../ui/Field.tsx';
 import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useLaneAct } from './LaneActs.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type WayOut = {
   readonly laneId: string;
@@ -17,7 +17,7 @@ export type WayOut = {
 };
 
 export function LeftOver({ ways, canEdit }: { ways: readonly WayOut[]; canEdit: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { error, act, isBusy } = useLaneAct();
   if (ways.length === 0) return null;
   return (
@@ -64,7 +64,7 @@ export function LeftOver({ ways, canEdit }: { ways: readonly WayOut[]; canEdit: 
 }
 
 function Way({ way: w, onKeep }: { way: WayOut; onKeep?: (price: number) => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [price, setPrice] = useState(w.price);
   return (

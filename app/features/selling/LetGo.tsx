@@ -1,15 +1,15 @@
 /** The decision to let a lane go, with its reason, and back. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { STOP_REASONS } from '../../../core/actuals/letGo.ts';
 import type { Stopped } from '../../../core/actuals/letGo.ts';
 import { ChoiceLine, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useLaneAct } from './LaneActs.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function LetGo({ stopped, canEdit }: { stopped: Stopped | null; canEdit: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { act, error, isBusy } = useLaneAct();
   const [reason, setReason] = useState<Stopped['reason'] | ''>('');

@@ -1,11 +1,11 @@
 /** Which column of a report says what, how it writes figures, and its first rows. */
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { SETTLED_COLUMNS, SETTLED_KINDS } from '../../../core/actuals/schema.ts';
 import type { SettledColumn, SettledKind, SettlementMap } from '../../../core/actuals/schema.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { keyed } from '../../ui/keyed.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   header: readonly string[];
@@ -15,7 +15,7 @@ type Props = {
 };
 
 export function MapFields({ header, rows, map, onChange }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const headings = header.filter((h) => h !== '').map((h) => ({ value: h, label: h }));
   const choose = (key: SettledColumn, heading: string): void => {
     const { [key]: _, ...others } = map.columns;
@@ -65,7 +65,7 @@ export function MapFields({ header, rows, map, onChange }: Props) {
 
 /** Columns that hold amounts, each of one kind or of the kind that its row says. */
 function Amounts({ header, map, onChange }: Pick<Props, 'header' | 'map' | 'onChange'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const set = (amounts: SettlementMap['amounts']): void => onChange({ ...map, amounts });
   const headings = header.filter((h) => h !== '').map((h) => ({ value: h, label: h }));
   const free = headings.find((h) => !map.amounts.some((a) => a.column === h.value));
@@ -112,7 +112,7 @@ function Amounts({ header, map, onChange }: Pick<Props, 'header' | 'map' | 'onCh
 }
 
 function Writing({ map, onChange }: Pick<Props, 'map' | 'onChange'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mb: 1.5 }}>
       <ChoiceLine

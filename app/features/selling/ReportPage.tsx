@@ -1,7 +1,6 @@
 /** A report: which column says what, what each kind of line is, and what it came to. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher, useNavigate, useRevalidator } from 'react-router';
 import { mapLike } from '../../../core/actuals/map.ts';
 import { STEPS } from '../../../core/actuals/schema.ts';
@@ -11,6 +10,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { KindsSaid } from './KindsSaid.tsx';
 import { MapFields } from './MapFields.tsx';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type ReportSaid = {
   readonly rows: number;
@@ -49,7 +49,7 @@ const LOOK_MS = 1500;
 const keyOf = (p: SettledPlace): string => `${p.marketplace}/${p.country}`;
 
 export function ReportPage(p: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const navigate = useNavigate();
   const act = useFetcher<{ read?: true; error?: string }>();
@@ -179,7 +179,7 @@ function useWatch(isReading: boolean): void {
 
 /** What counts, and what is refused; the two and what waits add up to the file. */
 function Said({ said, currency }: { said: ReportSaid; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const money = (steps: number): string => f.money(steps / STEPS, currency);
   return (

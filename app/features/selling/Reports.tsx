@@ -1,10 +1,10 @@
 /** The reports of a workspace: what each came to, and what is still to say of it. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { STEPS } from '../../../core/actuals/schema.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type ReportLine = {
   readonly id: string;
@@ -23,7 +23,7 @@ export type ReportLine = {
 };
 
 export function Reports({ reports, base }: { reports: readonly ReportLine[]; base: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const openOf = ({ said }: ReportLine): string =>
     said === null

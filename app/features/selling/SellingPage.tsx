@@ -1,7 +1,7 @@
 /** Lanes on sale, each with its plan over what really came of it, and the reports that say so. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link, useNavigate } from 'react-router';
 import type { WorkspaceMonth } from '../../../core/actuals/allMonths.ts';
 import type { EstimateSaid } from '../../../core/actuals/estimates.ts';
@@ -20,6 +20,7 @@ import type { CodeUnknown } from './UnknownCodes.tsx';
 import { WholeMonths } from './WholeMonths.tsx';
 import type { PlaceSaid } from './WholeMonths.tsx';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   readonly lanes: readonly LaunchedLine[];
@@ -45,7 +46,7 @@ type Props = {
 };
 
 export function SellingPage(p: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const navigate = useNavigate();
   const choose = useRef<HTMLInputElement>(null);
@@ -126,7 +127,7 @@ export function SellingPage(p: Props) {
 }
 
 function Answer({ counts, mix }: Pick<Props, 'counts' | 'mix'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { settled, less, asks } = counts;
   const signed = (x: number, currency: string): string => `${x > 0 ? '+' : ''}${f.money(x, currency)}`;

@@ -1,13 +1,13 @@
 /** What is on the shelf of a lane and on its way, what was counted, and the next order. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Coming } from '../../../core/actuals/received.ts';
 import type { Count, Stock } from '../../../core/actuals/stock.ts';
 import type { NextOrder } from '../../../core/cash/nextOrder.ts';
 import { NumField, TextLine } from '../../ui/Field.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { useLaneAct } from './LaneActs.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   readonly stock: Stock;
@@ -22,7 +22,7 @@ type Props = {
 const SHOWN = 5;
 
 export function Shelf({ stock, counts, coming, next, currency, home, today, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { act, error, isBusy } = useLaneAct();
   const [day, setDay] = useState(today);

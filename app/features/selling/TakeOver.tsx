@@ -1,13 +1,13 @@
 /** What really came, offered as inputs of the lane for its next plan. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Offer, TakenOver } from '../../../core/actuals/takeOver.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useLaneAct } from './LaneActs.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function TakeOver({ offers, currency }: { offers: readonly Offer[]; currency: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { act, error, isBusy } = useLaneAct();
   const [left, setLeft] = useState<readonly TakenOver[]>([]);

@@ -1,8 +1,8 @@
 /** Codes that reports name and no lane on sale has: nothing of them counts until somebody says whose they are. */
 import { Button, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { FigureTable, HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type CodeUnknown = {
   readonly place: string;
@@ -20,7 +20,7 @@ export function UnknownCodes({
   codes: readonly CodeUnknown[];
   onMine?: (code: string) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (codes.length === 0) return null;
   return (

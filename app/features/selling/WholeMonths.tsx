@@ -1,11 +1,11 @@
 /** The workspace's months: revenue apart from profit, what marketplaces settled and paid out, what is on the shelf. */
 import { Box, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { WorkspaceMonth } from '../../../core/actuals/allMonths.ts';
 import type { Span } from '../../../core/actuals/gaps.ts';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type PlaceSaid = {
   readonly place: string;
@@ -24,7 +24,7 @@ const HEADS = ['units', 'revenue', 'profit', 'settled', 'paidOut'] as const;
 const SHOWN = 12;
 
 export function WholeMonths({ months, home, stock, places }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (months.length === 0) return null;
   const money = (x: number): string => f.money(x, home);
@@ -86,7 +86,7 @@ export function WholeMonths({ months, home, stock, places }: Props) {
 
 /** Up to when each place is settled, which days no report speaks of, what the marketplace still holds. */
 function Places({ places }: Pick<Props, 'places'>) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   return (
     <Box component="ul" sx={{ m: 0, mt: 0.5, pl: 2.25, fontSize: '0.9rem' }}>

@@ -1,6 +1,6 @@
 /** Parts of the places of what sells: two bars on one ruler, what a product's standing is in a sentence. */
 import { Box, Typography } from '@mui/material';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import type { ActualLine } from '../../../core/actuals/actual.ts';
 import type { Stands } from '../../../core/actuals/compare.ts';
 import type { Decision } from '../../../core/actuals/decide.ts';
@@ -9,6 +9,7 @@ import { barExtent, MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import './words.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** A unit as a bar draws it, planned or actual. */
 function barOf(g: Gist, which: 'planned' | 'actual'): BarResult {
@@ -23,7 +24,7 @@ function barOf(g: Gist, which: 'planned' | 'actual'): BarResult {
 
 /** A unit as planned over a unit as it was, on one ruler. */
 export function TwoBars({ gist }: { gist: Gist }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const bars = (['planned', 'actual'] as const).map((which) => ({ which, result: barOf(gist, which) }));
   const scale = Math.max(...bars.map((b) => barExtent(b.result)));
   return (
@@ -46,7 +47,7 @@ export function TwoBars({ gist }: { gist: Gist }) {
 
 /** A line's name; what made good a loss is none of a plan's. */
 export function useLineName(): (line: ActualLine | 'price') => string {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (line) =>
     line === 'price'
       ? t('selling.byPrice')
@@ -81,7 +82,7 @@ export function StandsSaid({
   /** A cost is known neither to the plan nor to the reports: what is said is of the others. */
   isPart?: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const nameOf = useLineName();
   if (currency === null) return <Typography color="text.secondary">{t('selling.stands.nothing')}</Typography>;
@@ -121,7 +122,7 @@ export function Decisions({
   currency: string;
   home: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   if (decisions.length === 0) return null;
   const said = (d: Decision): string => {

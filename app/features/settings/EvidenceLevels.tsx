@@ -1,6 +1,5 @@
 /** Levels by which evidence is read, and what must be true of a market before one enters it. */
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { EVIDENCE_FIGURES } from '../../../core/evidence/hurdles.ts';
 import type { EvidenceFigure } from '../../../core/evidence/hurdles.ts';
 import { OWN_BRAND_PARTS, RESALE_PARTS } from '../../../core/evidence/settings.ts';
@@ -10,6 +9,7 @@ import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import type { NumberKind } from '../../ui/Field.tsx';
 import { keyed } from '../../ui/keyed.ts';
 import { Section } from './Section.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   settings: Settings;
@@ -20,7 +20,7 @@ const SHARES: ReadonlySet<EvidenceFigure> = new Set(['direction', 'ownShopShare'
 const kindOf = (f: EvidenceFigure): NumberKind => (SHARES.has(f) ? 'percent' : 'number');
 
 export function EvidenceLevels({ settings, set, num }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const hurdles = settings.evidenceHurdles;
   const parts = [...new Set([...OWN_BRAND_PARTS, ...RESALE_PARTS])];
   return (

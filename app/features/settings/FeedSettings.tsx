@@ -1,16 +1,16 @@
 /** The market feed of the workspace: none, the stand-in, or an address of one's own with its secret. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { tell } from '../../ui/client.ts';
 import { ChoiceLine, TextLine } from '../../ui/Field.tsx';
 import { useNotDone } from '../../ui/useNotDone.ts';
 import { Section } from './Section.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type FeedShown = { address: string; hasSecret: boolean } | null;
 
 export function FeedSettings({ feed, slug, canEdit }: { feed: FeedShown; slug: string; canEdit: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const notDone = useNotDone();
   const [which, setWhich] = useState<'none' | 'standIn' | 'own'>(
     feed === null ? 'none' : feed.address === '' ? 'standIn' : 'own',

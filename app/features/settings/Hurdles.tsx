@@ -1,6 +1,5 @@
 /** What a candidate has to reach, by its way of selling. */
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { HURDLE_FIGURES } from '../../../core/lane/hurdles.ts';
 import type { Path } from '../../../core/workspace/patch.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
@@ -8,6 +7,7 @@ import { ChoiceLine, NumField } from '../../ui/Field.tsx';
 import { hurdleKind } from '../../ui/figures.ts';
 import { NewHurdle } from '../../ui/NewHurdle.tsx';
 import { Section } from './Section.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Hurdles({
   settings,
@@ -18,7 +18,7 @@ export function Hurdles({
   home: string;
   set: (path: Path, to: unknown) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Section title={t('settings.hurdles')} text={t('settings.hurdlesText')}>
       <Box sx={{ display: 'grid', gap: 1.5, width: '100%' }}>

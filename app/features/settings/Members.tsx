@@ -1,11 +1,11 @@
 /** Who belongs to the workspace, and who is asked to. */
 import { Alert, Box, Button, MenuItem, TextField } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Form } from 'react-router';
 import { ROLES, invitationForm } from '../../../core/workspace/people.ts';
 import { useRecordForm } from '../../ui/forms.ts';
 import type { FormAnswer } from '../../ui/forms.ts';
 import { Section } from './Section.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   me: string;
@@ -16,7 +16,7 @@ type Props = {
 };
 
 export function Members({ me, members, invitations, said, owner }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Section title={t('settings.members')} id="members">
       <Box sx={{ width: '100%' }}>
@@ -87,7 +87,7 @@ export function Members({ me, members, invitations, said, owner }: Props) {
 }
 
 function Invite({ said }: { said: FormAnswer | undefined }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const form = useRecordForm(invitationForm, said);
   const { begins, wrong } = form.field('email');
   return (

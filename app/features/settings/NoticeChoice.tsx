@@ -1,18 +1,18 @@
 /** Which notices come to oneself by mail; each tick is kept where it is set. */
 import { Alert, Box } from '@mui/material';
 import { useRef, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { noticeGroups } from '../../../core/workspace/notices.ts';
 import type { NoticeGroup } from '../../../core/workspace/notices.ts';
 import { tell } from '../../ui/client.ts';
 import { useInOrder } from '../../ui/useInOrder.ts';
 import { useNotDone } from '../../ui/useNotDone.ts';
 import { Section } from './Section.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export type NoticesByMail = { groups: NoticeGroup[]; email: string; canMail: boolean };
 
 export function NoticeChoice({ byMail, slug }: { byMail: NoticesByMail; slug: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const notDone = useNotDone();
   const [groups, setGroups] = useState(byMail.groups);
   const kept = useRef(byMail.groups);

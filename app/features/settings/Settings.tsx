@@ -1,6 +1,5 @@
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { WAYS } from '../../../core/lane/choices.ts';
 import { valueAt, withValueAt } from '../../../core/workspace/patch.ts';
@@ -24,6 +23,7 @@ import { NoticeChoice } from './NoticeChoice.tsx';
 import type { NoticesByMail } from './NoticeChoice.tsx';
 import { Section } from './Section.tsx';
 import { WholeWorkspace } from './WholeWorkspace.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   settings: Settings;
@@ -52,7 +52,7 @@ export function SettingsPage({
   said,
   head,
 }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [everyCountry, everyCurrency] = [useCountries(), useCurrencies()];
   const fetcher = useFetcher<{ error: string | null }>({ key: 'settings' });
   const [settings, setSettings] = useState(loaded);

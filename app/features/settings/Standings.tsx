@@ -1,12 +1,12 @@
 /** The VAT standing in each country, and one for all of them in one step. */
 import { Box, Button } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Standing } from '../../../core/lane/schema.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { countryName, useCountries } from '../../ui/names.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { StandingChoice } from '../../ui/StandingChoice.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Standings({
   standings,
@@ -22,7 +22,7 @@ export function Standings({
   onCountry: (country: string, to: Standing | null) => void;
   onAll: (standings: Settings['standings']) => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const every = useCountries();
   const [added, setAdded] = useState<readonly string[]>([]);
   const shown = [...new Set([...countries, ...added])].sort((a, b) =>
@@ -63,7 +63,7 @@ function ForAll({
   countries: readonly string[];
   onAll: (standings: Settings['standings']) => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [standing, setStanding] = useState<Standing | null>(null);
   const missing = countries.filter((c) => standings[c] === undefined);
   const set = (which: readonly string[]): void => {

@@ -1,13 +1,13 @@
 /** The workspace as a whole: taken along, left, deleted. */
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Form } from 'react-router';
 import type { WorkspaceHead } from '../frame/Shell.tsx';
 import { Section } from './Section.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function WholeWorkspace({ head, owner }: { head: WorkspaceHead; owner: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [asking, setAsking] = useState(false);
   return (
     <>

@@ -1,6 +1,5 @@
 import { Alert, Box, Button, InputBase, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Form, Link, useActionData, useNavigation } from 'react-router';
 import type { QuoteSource } from '../../../core/workspace/records.ts';
 import { addWords } from '../../i18n.ts';
@@ -14,6 +13,7 @@ import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { countryName, languageName } from '../../ui/names.ts';
 import { useAddress } from '../../ui/useAddress.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(supplierWords);
 
@@ -50,7 +50,7 @@ export function SuppliersPage({
   root: string;
   canEdit: boolean;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const [search] = useAddress();
   const isNew = search.get('new') === '1';
@@ -199,7 +199,7 @@ export function SuppliersPage({
 }
 
 function Record({ supplier, canEdit }: { supplier: Supplier | null; canEdit: boolean }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const [language, setLanguage] = useState(supplier?.language ?? 'en');
   const answer = useActionData<FormAnswer & { error?: string }>();
   const busy = useNavigation().state === 'submitting';

@@ -1,7 +1,7 @@
 /** The answer of a sheet in a sentence, and what stands beside it: conflicts, newer rates. */
 import { Alert, Box, Button, Typography } from '@mui/material';
 import { memo, Suspense, useState, lazy } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { Link } from 'react-router';
 import { CARD_FIELDS } from '../../../core/workspace/compose.ts';
 import { minorDigits } from '../../../core/money/money.ts';
@@ -14,11 +14,12 @@ import { countryName } from '../../ui/names.ts';
 import { type SheetStore, useSelected, useStore } from './store.ts';
 import type { Answers, Frame, LaneView } from './useFigures.ts';
 import type { SheetProps } from './Sheet.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const UpToDate = lazy(() => import('./UpToDate.tsx'));
 
 export const Conflicts = memo(function Conflicts() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const conflicts = useSelected((x) => x.conflicts);
   const invalid = useSelected((x) => x.invalid);
@@ -74,7 +75,7 @@ function decide(store: SheetStore, path: readonly (string | number)[], mine: boo
 }
 
 export const Answer = memo(function Answer({ view, answers }: { view: LaneView; answers: Answers }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const { result, doc } = view;
   const profit = result.figures.unitProfit;
@@ -222,7 +223,7 @@ export function NewerRates({
   base: string;
   frame: Frame;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const used = Object.values(CARD_FIELDS).flatMap(
     (field) => usedHeads.find((h) => h.id === view.state.data[field]) ?? [],

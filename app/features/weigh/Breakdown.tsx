@@ -2,7 +2,6 @@
 import { Box } from '@mui/material';
 import type { TFunction } from 'i18next';
 import { memo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { FAMILIES, FAMILY_LINES } from '../../../core/lane/costLines.ts';
 import type { Family } from '../../../core/lane/costLines.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
@@ -18,6 +17,7 @@ import { useRivals } from './useRivals.ts';
 import { Figure } from './Workings.tsx';
 import type { SheetProps } from './Sheet.tsx';
 import { DemandPart, KeepsLine } from './BreakdownEnd.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 type Opened = Family | 'demand' | null;
 
@@ -34,7 +34,7 @@ export function Breakdown({
   toggle: (family: Family | 'demand') => void;
   cardHeads: SheetProps['cardHeads'];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { result, doc } = view;
   const gross = result.figures.gross;
@@ -158,7 +158,7 @@ const FamilyHead = memo(function FamilyHead({
   share: string;
   says: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <div className={open ? 'line open' : 'line'}>
       <i aria-hidden style={{ backgroundColor: `var(--mui-palette-family-${family})` }} />
@@ -174,7 +174,7 @@ const FamilyHead = memo(function FamilyHead({
 
 /** The lines of a family, each opening its workings. */
 function Lines({ family, view, total }: { family: Family; view: LaneView; total: number | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { result, doc } = view;
   const typed: Partial<Record<string, boolean>> = {
@@ -293,7 +293,7 @@ function describe(family: Family, doc: LaneDocument, t: TFunction, f: ReturnType
 }
 
 function FigureLine({ view }: { view: LaneView }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { doc } = view;
   const { figures, incomplete, reasons } = view.result;

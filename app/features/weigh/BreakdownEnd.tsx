@@ -1,16 +1,16 @@
 /** Below the cost families: what a unit keeps, and the demand that a month comes of. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { useBounds } from '../../ui/bounds.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useResultFigures } from '../../ui/resultFigures.ts';
 import { DemandForm } from './forms.tsx';
 import type { LaneView } from './useFigures.ts';
 import { Figure } from './Workings.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** What a unit keeps after everything, and what is left of the price on the way there. */
 export function KeepsLine({ view, profitShown }: { view: LaneView; profitShown: number | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const said = useResultFigures();
@@ -80,7 +80,7 @@ export function DemandPart({
   open: boolean;
   toggle: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = useResultFigures();
   const { result, doc } = view;

@@ -1,14 +1,14 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher, useParams } from 'react-router';
 import type { StoredLane } from '../../../core/workspace/records.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useStore, useValue } from './store.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Puts another candidate's goods into the pack: the lane is then a bundle, costed as the sum of its components. */
 export default function ComponentOf({ laneId, candidateId }: { laneId: string; candidateId: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { workspace } = useParams();
   const store = useStore();
   const [open, setOpen] = useState(false);

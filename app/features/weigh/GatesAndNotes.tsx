@@ -1,14 +1,14 @@
 /** What one finds out about a candidate by hand: gates, notes, stage, tags, scores. */
 import { Box, Button, Typography } from '@mui/material';
 import { memo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { STAGES_OF_WORK } from '../../../core/workspace/records.ts';
 import type { CandidateData } from '../../../core/workspace/records.ts';
 import { Num, Text } from './bound.tsx';
 import { useStore, useValue } from './store.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export const GatesAndNotes = memo(function GatesAndNotes({ candidateId }: { candidateId: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const gates = useValue('candidate', candidateId, ['gates']) as CandidateData['gates'];
   const stage = useValue('candidate', candidateId, ['stage']) as string;
@@ -131,7 +131,7 @@ export const GatesAndNotes = memo(function GatesAndNotes({ candidateId }: { cand
 });
 
 function TagsField({ candidateId, tags }: { candidateId: string; tags: readonly string[] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const [text, setText] = useState<string | null>(null);
   return (
@@ -182,7 +182,7 @@ function TagsField({ candidateId, tags }: { candidateId: string; tags: readonly 
 
 /** One's own judgement, beside the figures and with its reason. */
 function ScoreField({ candidateId }: { candidateId: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const score = useValue('candidate', candidateId, ['score']) as CandidateData['score'];
   if (score === null)

@@ -1,16 +1,16 @@
 /** What a lane's figures were before, and which lines changed them. */
 import { Box, Typography } from '@mui/material';
 import { useEffect } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { differences } from '../../../core/compare/differences.ts';
 import type { EarlierResult } from '../../../core/lane/result.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useResultFigures } from '../../ui/resultFigures.ts';
 import type { Part } from './More.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function History({ view, base, candidateId }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = useResultFigures();
   const { load, data } = useFetcher<{ earlier: { at: string; cause: string; result: EarlierResult }[] }>();

@@ -1,7 +1,6 @@
 /** The price ladder: what each price keeps, rivals among them. */
 import { Box, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import { grossAt } from '../../../core/lane/steps/revenue.ts';
 import type { LaneResult } from '../../../core/lane/result.ts';
@@ -19,6 +18,7 @@ import type { Part } from './More.tsx';
 import { ProfitCell } from '../../ui/ProfitCell.tsx';
 import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
 import { LadderChart } from './LadderChart.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** A price on the ladder, as the buyer pays it, and the lane at it. */
 export type Rung = {
@@ -29,7 +29,7 @@ export type Rung = {
 };
 
 export function Ladder({ view }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const store = useStore();
   const bounds = useBounds();
@@ -119,7 +119,7 @@ function LadderTable({
   even: readonly string[];
   name: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const said = useResultFigures();

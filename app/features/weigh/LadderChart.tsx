@@ -1,6 +1,5 @@
 /** Profit and units over the price, with the rungs of the ladder. */
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import {
   CartesianGrid,
   Line,
@@ -14,6 +13,7 @@ import {
 import { useFormat } from '../../ui/locale.ts';
 import { useChartLook } from '../../ui/useChartLook.ts';
 import type { Rung } from './Ladder.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Amounts in `currency`, prices as the buyer pays them. */
 export function LadderChart({
@@ -29,7 +29,7 @@ export function LadderChart({
   low: number;
   high: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { palette, axis, over } = useChartLook();
   return (

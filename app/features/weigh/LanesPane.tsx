@@ -5,7 +5,6 @@ import AddIcon from '@mui/icons-material/Add';
 import CloseIcon from '@mui/icons-material/Close';
 import { memo, useRef, useState } from 'react';
 import { FileField } from '../../ui/FileField.tsx';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import { conversionsOf } from '../../../core/money/money.ts';
 import { useBounds } from '../../ui/bounds.ts';
@@ -18,6 +17,7 @@ import { useStore } from './store.ts';
 import type { LaneView } from './useFigures.ts';
 import { Pane } from './Pane.tsx';
 import { MOST_SHOWN } from './panes.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export const LanesPane = memo(function LanesPane({
   views,
@@ -32,7 +32,7 @@ export const LanesPane = memo(function LanesPane({
   onChoose: (id: string) => void;
   base: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const fetcher = useFetcher<{ error?: string; undo?: unknown }>();
   const [menu, setMenu] = useState<HTMLElement | null>(null);
@@ -157,7 +157,7 @@ export const LanesPane = memo(function LanesPane({
 });
 
 const RemoveLane = memo(function RemoveLane({ name, onRemove }: { name: string; onRemove: () => void }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <IconButton size="small" aria-label={t('lanes.remove', { name })} onClick={onRemove}>
       <CloseIcon sx={{ fontSize: 14 }} />
@@ -181,7 +181,7 @@ const LaneRow = memo(function LaneRow({
   removable: boolean;
   onRemove: (view: LaneView, name: string) => void;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const f = useFormat();
   const profit = v.home?.figures.unitProfit ?? v.result.figures.unitProfit;
   const bounds = useBounds();

@@ -1,11 +1,11 @@
 /** What keeps a lane from an answer, each thing once, with the way to where it is put right. */
 import { Alert, Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link, useFetcher } from 'react-router';
 import type { Problem } from '../../../core/lane/problems.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { countryName } from '../../ui/names.ts';
 import type { LaneView } from './useFigures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Problems that a card has: it is opened in Rates. */
 const ON_CARD: Partial<Record<Problem['code'], 'tax' | 'marketplace' | 'exchange'>> = {
@@ -20,7 +20,7 @@ const ON_CARD: Partial<Record<Problem['code'], 'tax' | 'marketplace' | 'exchange
 };
 
 export function Problems({ view, root, canEdit }: { view: LaneView; root: string; canEdit: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { problems, notices } = view.result;
   if (problems.length + notices.length === 0) return null;
   // One thing that is missing often keeps several lines from an answer.
@@ -47,7 +47,7 @@ export function Problems({ view, root, canEdit }: { view: LaneView; root: string
 
 /** Leads to where a problem is put right; nothing where that is on the sheet itself. */
 function Mend({ problem, doc, root }: { problem: Problem; doc: LaneDocument; root: string }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const fetcher = useFetcher();
   const link = (to: string, label: string) => (
     <Button component={Link} to={`${root}/${to}`} size="small" color="inherit">

@@ -1,13 +1,13 @@
 import { Box } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { meetsSaid } from '../rates/scheduleWords.ts';
 import { useProven } from './useProven.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** How well proven the fees of a lane are: how many proofs its card meets, and the way to them. */
 export default function Proven({ doc }: { doc: LaneDocument }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { workspace } = useParams();
   const { key, known, held } = useProven(doc);
   if (key === null || !known) return null;

@@ -1,14 +1,14 @@
 /** A purchase in a shop: shelf price, discounts in their order, gift cards, cashback. */
 import { Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { RetailPurchase } from '../../../core/lane/schema.ts';
 import { Choice, List, Num, Row, Text } from './bound.tsx';
 import { useStore } from './store.ts';
 import { purchased, useVatOptions, yesNo } from './formParts.tsx';
 import { useCurrencies } from '../../ui/names.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function PackRow({ laneId }: { laneId: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Row title={t('form.packs')}>
       <Num
@@ -55,7 +55,7 @@ export function RetailForm({
   retail: RetailPurchase;
   laneId: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const currencies = useCurrencies();
   const store = useStore();
   const vat = useVatOptions();

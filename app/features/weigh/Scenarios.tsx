@@ -1,7 +1,6 @@
 /** Lanes that ask what if, beside the one they came from. */
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { useFetcher } from 'react-router';
 import { TableFile } from '../../ui/TableFile.tsx';
@@ -12,9 +11,10 @@ import { table } from './moreParts.ts';
 import type { Part } from './More.tsx';
 import { ProfitCell } from '../../ui/ProfitCell.tsx';
 import { useBoundColumn, useResultFigures } from '../../ui/resultFigures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Scenarios({ view, views, onChoose, base, candidateId }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const said = useResultFigures();
   const bound = useBoundColumn();

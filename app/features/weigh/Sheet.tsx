@@ -6,7 +6,6 @@ import UndoIcon from '@mui/icons-material/Undo';
 import { lazy, memo, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useTranslation } from 'react-i18next';
 import { saveText } from '../../ui/saveText.ts';
 import { Link, useFetcher, useRevalidator } from 'react-router';
 import type { Family } from '../../../core/lane/costLines.ts';
@@ -27,6 +26,7 @@ import { Conflicts, Answer, NewerRates } from './Answer.tsx';
 import { Problems } from './Problems.tsx';
 import { Breakdown } from './Breakdown.tsx';
 import { GatesAndNotes } from './GatesAndNotes.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const More = lazy(() => import('./More.tsx'));
 const MarketBrief = lazy(() => import('../market/MarketBrief.tsx'));
@@ -85,7 +85,7 @@ function SheetBody({
   dropped,
   by,
 }: Pick<SheetProps, 'frame' | 'cardHeads' | 'usedHeads' | 'base' | 'dropped'> & { by: string | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const snapshot = useSnapshot();
   const [search, setAddress] = useAddress();
@@ -260,7 +260,7 @@ const Head = memo(function Head({
   viewOf: () => LaneView | undefined;
   by: string | null;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const { id } = store.get().state.candidate;
   const name = useValue('candidate', id, ['name']) as string;
@@ -363,7 +363,7 @@ function Tag({ color = 'text.primary', children }: { color?: string; children: R
 
 /** What has been saved, and the way back and forth through one's own changes. */
 function SaveState({ back, by }: { back: string; by: string | null }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const saving = useSelected((x) => x.saving);
   const canUndo = useSelected((x) => x.canUndo);

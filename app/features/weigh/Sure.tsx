@@ -4,7 +4,6 @@
  */
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { confidenceOf, OWN_SOURCES, ownInputs, staleInputs } from '../../../core/lane/confidence.ts';
 import { provenFees } from '../../../core/proofs/check.ts';
 import { exchangeFactor } from '../../../core/money/money.ts';
@@ -14,9 +13,10 @@ import type { Part } from './More.tsx';
 import { table } from './moreParts.ts';
 import { useStore } from './store.ts';
 import { useProven } from './useProven.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Sure({ view }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { doc, result } = view;
   const { held } = useProven(doc);

@@ -2,7 +2,6 @@
 import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { memo, useState } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import { HiddenHead } from '../../ui/FigureTable.tsx';
 import { evaluate } from '../../../core/lane/evaluate.ts';
 import { highestPurchaseCost, priceFor, priceHeadroom } from '../../../core/lane/solve.ts';
@@ -18,6 +17,7 @@ import { Explain, Figure } from './Workings.tsx';
 import type { Answers, LaneView } from './useFigures.ts';
 import { Pane } from './Pane.tsx';
 import { useRivals } from './useRivals.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Break-evens, and what a target would take. */
 export const TargetsPane = memo(function TargetsPane({
@@ -27,7 +27,7 @@ export const TargetsPane = memo(function TargetsPane({
   view: LaneView;
   answers: Answers;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { doc, result } = view;
   const bounds = useBounds();
@@ -142,7 +142,7 @@ const TRIALS = [
 
 /** Worst, expected and best of price and cost, side by side. */
 export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const [spread, setSpread] = useState<number | null>(0.1);
@@ -217,7 +217,7 @@ export const TrialsPane = memo(function TrialsPane({ view }: { view: LaneView })
 
 /** What it takes to keep as much as one wants: a price, or a purchase price. */
 function Wanted({ view, above }: { view: LaneView; above: ReturnType<typeof useRivals> }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { doc } = view;

@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useMemo } from 'react';
-import { Trans, useTranslation } from 'react-i18next';
+import { Trans } from 'react-i18next';
 import { useFetcher, useRevalidator } from 'react-router';
 import { differences } from '../../../core/compare/differences.ts';
 import type { CardData, CardKind } from '../../../core/cards/schema.ts';
@@ -9,6 +9,7 @@ import { CARD_FIELDS, composeLane } from '../../../core/workspace/compose.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useSnapshot, useStore } from './store.ts';
 import type { Frame, LaneView } from './useFigures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** `ids`: the newer versions, kind/id with commas between. */
 type Props = { view: LaneView; ids: string; frame: Frame; root: string };
@@ -18,7 +19,7 @@ type Props = { view: LaneView; ids: string; frame: Frame; root: string };
  * to date.
  */
 export default function UpToDate({ view, ids, frame, root }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const store = useStore();
   const { state } = useSnapshot();

@@ -1,7 +1,6 @@
 /** Sizes and colours of one product: what each keeps, and what they keep together. */
 import { Box, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { daysLasting } from '../../../core/rules/result.ts';
 import type { Cell } from '../../../core/cards/cells.ts';
 import {
@@ -22,9 +21,10 @@ import type { Part } from './More.tsx';
 import { table } from './moreParts.ts';
 import { useStore, useValue } from './store.ts';
 import type { LaneView } from './useFigures.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Variations({ view, candidateId }: Part) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const store = useStore();
   const stored = (useValue('candidate', candidateId, ['variations']) as Variation[] | undefined) ?? [];
@@ -85,7 +85,7 @@ type WeighedVariation = ReturnType<typeof weighVariations>['rows'][number];
 
 /** What each variation keeps, to read and to take along. */
 function VariationTable({ view, weighed }: { view: LaneView; weighed: readonly WeighedVariation[] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const store = useStore();
   const said = useResultFigures();

@@ -1,5 +1,4 @@
 /** How goods come in: origin, duty, the route leg by leg, preparation. */
-import { useTranslation } from 'react-i18next';
 import { FREIGHT_BASES, leg as legSchema, STAGES } from '../../../core/cards/carriage.ts';
 import { Choice, LineState, List, Num, Row, Text } from './bound.tsx';
 import { useValue } from './store.ts';
@@ -8,9 +7,10 @@ import { useCurrencies, useCountries } from '../../ui/names.ts';
 import type { FormProps } from './formParts.tsx';
 import type { Leg } from '../../../core/cards/carriage.ts';
 import type { Path } from '../../../core/workspace/patch.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const countries = useCountries();
   const c = { entity: 'candidate' as const, id: candidateId };
   const l = { entity: 'lane' as const, id: laneId };
@@ -106,7 +106,7 @@ export function WayInForm({ laneId, candidateId, doc, cardHeads = [] }: FormProp
 
 /** A leg of freight: stage, basis, rate, and what goes with the basis. */
 function LegFields({ laneId, leg, p }: { laneId: string; leg: Leg; p: Path }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   const currencies = useCurrencies();
   return (
@@ -163,7 +163,7 @@ function LegFields({ laneId, leg, p }: { laneId: string; leg: Leg; p: Path }) {
 
 /** What holds for a whole route: insurance, packing, days. */
 function RouteTerms({ laneId }: { laneId: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   return (
     <Row>

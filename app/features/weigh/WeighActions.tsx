@@ -10,9 +10,9 @@ import {
   MenuItem,
   TextField,
 } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Form, Link } from 'react-router';
 import type { CandidateLine } from './weighed.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Post = (body: Record<string, string>) => void;
 
@@ -29,7 +29,7 @@ export function CandidateMenu({
   onDrop: () => void;
   post: Post;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Menu open anchorEl={el} onClose={onClose} onClick={onClose}>
       <MenuItem onClick={() => post({ intent: 'duplicate', id: line.id })}>{t('weigh.duplicate')}</MenuItem>
@@ -56,7 +56,7 @@ export function DropDialog({
   base: string;
   onClose: () => void;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [first] = lines;
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs">
@@ -102,7 +102,7 @@ export function Ticked({
   onUntick: () => void;
   post: Post;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const ids = lines.map((l) => l.id).join(',');
   const name = t('weigh.ticked', { count: lines.length });
   const then = (intent: string) => () => {

@@ -1,7 +1,6 @@
 /** The cells of a candidate in Weigh: its lane's figures, its gates. */
 import type { EvidenceGate } from '../../../core/evidence/gates.ts';
 import { Box, TableCell, Tooltip } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { GateState } from '../../../core/workspace/summary.ts';
 import { GATES } from '../../../core/workspace/records.ts';
 import type { Gate } from '../../../core/workspace/records.ts';
@@ -13,6 +12,7 @@ import type { BarResult } from '../../ui/MarginBar.tsx';
 import { inSentence } from '../../ui/inSentence.ts';
 import { floorTo, useFormat } from '../../ui/locale.ts';
 import type { CandidateLine, LaneLine } from './weighed.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The same bar per 100 of price. */
 export function perHundred(bar: BarResult): BarResult {
@@ -43,7 +43,7 @@ export function LaneCells({
   homeCurrency: string;
   bold?: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   if (lane === null || bar === null)
@@ -171,7 +171,7 @@ export function Gates({
   dropped: string | null;
   missed: LaneLine['hurdles'];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   /** The figure of the market that decided a gate. */
   const decided = (g: Gate): string => {
     const figure = market === null || !(g in market.gates) ? null : market.gates[g as EvidenceGate].figure;

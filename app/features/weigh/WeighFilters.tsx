@@ -1,11 +1,11 @@
 /** The limits of Weigh, each with what it takes away. */
 import { Box, Button } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { STAGES_OF_WORK } from '../../../core/workspace/records.ts';
 import type { SetAddress } from '../../ui/useAddress.ts';
 import { Limit, Pick } from './WeighLimits.tsx';
 import { LIMITS } from './weighed.ts';
 import type { CandidateLine, Weighed } from './weighed.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   lines: readonly CandidateLine[];
@@ -15,7 +15,7 @@ type Props = {
 };
 
 export function WeighFilters({ lines, search, set, takes }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const show = search.get('show') ?? 'live';
   const tags = [...new Set(lines.flatMap((l) => l.tags))].sort();
   return (

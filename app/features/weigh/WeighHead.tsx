@@ -1,8 +1,8 @@
 /** The head of Weigh's table: what can be ordered by, and how the bars are drawn. */
 import { Box, TableCell, TableHead, TableRow } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import type { SetAddress } from '../../ui/useAddress.ts';
 import type { Sort, Weighed } from './weighed.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   weighed: Weighed;
@@ -16,7 +16,7 @@ type Props = {
 };
 
 export function WeighHead({ weighed, set, homeCurrency, hundred, allTicked, onTickAll }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const { sort, down } = weighed;
   const head = (name: Sort, label: string, align: 'left' | 'right' = 'right', width?: string) => (
     <TableCell

@@ -1,8 +1,8 @@
 /** The limits above Weigh, and what stands there while it is empty. */
 import { Box, Button, InputBase, Typography } from '@mui/material';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { roomy } from './WeighCells.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function Limit({
   label,
@@ -17,7 +17,7 @@ export function Limit({
   width: number;
   takes: number;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box
       component="label"
@@ -71,7 +71,7 @@ export function Pick({
   takes: number;
   none?: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box
       component="label"
@@ -118,7 +118,7 @@ export function Pick({
 }
 
 export function Empty({ base, canEdit }: { base: string; canEdit: boolean }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (
     <Box sx={{ py: 6, maxWidth: 560 }}>
       <Typography variant="h4" sx={{ mb: 1 }}>

@@ -1,6 +1,5 @@
 import { Alert, Box, Button, Table, TableBody, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link, useSubmit } from 'react-router';
 import { barExtent } from '../../ui/MarginBar.tsx';
 import { useFormat } from '../../ui/locale.ts';
@@ -18,6 +17,7 @@ import { WeighHead } from './WeighHead.tsx';
 import { Empty } from './WeighLimits.tsx';
 import { CandidateRow } from './WeighRow.tsx';
 import { weighTable } from './weighTable.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 type Props = {
   lines: CandidateLine[];
@@ -30,7 +30,7 @@ type Props = {
   canEdit: boolean;
 };
 export function WeighList({ lines, opened, rates, homeCurrency, toSpend, base, canEdit }: Props) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const [search, set] = useAddress();
   const submit = useSubmit();

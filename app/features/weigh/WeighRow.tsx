@@ -2,7 +2,6 @@
 import { MoreButton } from '../../ui/MoreButton.tsx';
 import { Box, TableCell, TableRow } from '@mui/material';
 import DownIcon from '@mui/icons-material/ExpandMore';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { MarginBar } from '../../ui/MarginBar.tsx';
 import type { BarResult } from '../../ui/MarginBar.tsx';
@@ -11,6 +10,7 @@ import { useFormat } from '../../ui/locale.ts';
 import { countryName } from '../../ui/names.ts';
 import { Gates, LaneCells } from './WeighCells.tsx';
 import type { CandidateLine, LaneLine } from './weighed.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 const missedOf = (b: LaneLine | null) =>
   (b?.hurdles ?? []).filter((h) => h.verdict === 'fail' || h.verdict === 'near');
@@ -42,7 +42,7 @@ export function CandidateRow({
   onTick: (() => void) | null;
   onMenu: ((el: HTMLElement) => void) | null;
 }) {
-  const { t, i18n } = useTranslation();
+  const { t, i18n } = useWords();
   const b = l.best;
   return (
     <>
@@ -162,7 +162,7 @@ export function CandidateRow({
 
 /** Evidence that is newer than the lane holds: what a unit would keep by it; it leads to where it is taken over. */
 function NewerOf({ lane, newer, to }: { lane: LaneLine; newer: CandidateLine['newer']; to: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const lacks = lane.bar.incomplete.unitProfit;

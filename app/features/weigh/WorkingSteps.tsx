@@ -1,7 +1,6 @@
 /** The workings of a figure, step by step: the formula with its numbers, and where each came from. */
 import { Box, Typography } from '@mui/material';
 import type { TFunction } from 'i18next';
-import { useTranslation } from 'react-i18next';
 import type { TermUnit } from '../../../core/lane/reckoning.ts';
 import { withoutNothing } from '../../../core/lane/workings.ts';
 import type { Working, WorkingTerm } from '../../../core/lane/workings.ts';
@@ -9,6 +8,7 @@ import { addWords } from '../../i18n.ts';
 import { workingWords } from '../../locales/en.workings.ts';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 addWords(workingWords);
 
@@ -76,7 +76,7 @@ function Step({
   currency: string;
   amountCurrency: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { amount, formula, terms, unit } = withoutNothing(step);
   const name = (key: string) =>

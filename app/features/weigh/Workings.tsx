@@ -2,10 +2,10 @@ import { Typography } from '@mui/material';
 import { Opened } from '../../ui/Opened.tsx';
 import { lazy, Suspense, useState } from 'react';
 import type { MouseEvent, ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { workings } from '../../../core/lane/workings.ts';
 import type { Working } from '../../../core/lane/workings.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** Loaded when workings are first opened. */
 const WorkingSteps = lazy(() => import('./WorkingSteps.tsx'));
@@ -20,7 +20,7 @@ type ExplainProps = {
 
 /** A number that opens its workings: the formula with the numbers in it, and where each came from. */
 export function Explain({ label, currency, amountCurrency = currency, steps, children }: ExplainProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const [open, setOpen] = useState<{ el: HTMLElement; steps: readonly Working[] } | null>(null);
   return (
     <>

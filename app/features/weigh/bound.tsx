@@ -1,13 +1,13 @@
 import { Box, Button, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import { memo } from 'react';
 import type { ReactNode } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Patch, Path } from '../../../core/workspace/patch.ts';
 import type { Provenance } from '../../../core/lane/schema.ts';
 import { ChoiceLine, NumField, SidesField, TextLine } from '../../ui/Field.tsx';
 import type { NumFieldProps } from '../../ui/Field.tsx';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useSelected, useStore, useValue } from './store.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type At = { entity: Patch['entity']; id: string; path: Path };
 
@@ -19,7 +19,7 @@ const GROUPS = new Set(['route', 'prep', 'returns', 'adverts', 'dispatch', 'supp
  * by anybody.
  */
 function useTag(at: At): string | undefined {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const provenance = useValue('lane', at.entity === 'lane' ? at.id : '', ['provenance']) as
     | Provenance
     | undefined;
@@ -98,7 +98,7 @@ export const Text = memo(function Text({
   required?: boolean;
   blank?: boolean;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const value = useValue(entity, id, path) as string | null | undefined;
   const message = useMessage({ entity, id, path });
@@ -182,7 +182,7 @@ export function LineState({
   known: () => unknown;
   label: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const value = useValue('lane', id, path);
   const state = value === null || value === undefined ? 'blank' : value === 'none' ? 'none' : 'known';
@@ -251,7 +251,7 @@ export function List({
   children: (index: number, path: Path) => ReactNode;
   empty?: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const items = (useValue(entity, id, path) as unknown[] | undefined) ?? [];
   return (

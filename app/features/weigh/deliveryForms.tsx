@@ -1,13 +1,13 @@
 /** How goods come in, go out and come back. */
-import { useTranslation } from 'react-i18next';
 import { METHODS } from '../../../core/lane/schema.ts';
 import { Choice, LineState, List, Num, Row, Sides, Text } from './bound.tsx';
 import { useValue } from './store.ts';
 import { FromCard, purchased, yesNo } from './formParts.tsx';
 import type { FormProps } from './formParts.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const c = { entity: 'candidate' as const, id: candidateId };
   const l = { entity: 'lane' as const, id: laneId };
   return (
@@ -74,7 +74,7 @@ export function FulfilmentForm({ laneId, candidateId, doc, cardHeads = [] }: For
 }
 
 export function ReturnsForm({ laneId, doc }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   return (
     <>
@@ -130,7 +130,7 @@ export function ReturnsForm({ laneId, doc }: FormProps) {
 }
 
 export function OtherForm({ laneId, doc }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   return (
     <>
@@ -189,7 +189,7 @@ function OwnDispatchRow({
   doc: FormProps['doc'];
   cardHeads: NonNullable<FormProps['cardHeads']>;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   const carded = (useValue('lane', laneId, ['postageCardId']) as string | null | undefined) ?? null;
   return (
@@ -274,7 +274,7 @@ function OwnDispatchRow({
 
 /** What the supplier takes for an order that goes straight to the buyer. */
 function SupplierDeliveryRow({ laneId, doc }: { laneId: string; doc: FormProps['doc'] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   return (
     <Row title={t('form.supplierDelivery')}>
@@ -300,7 +300,7 @@ function SupplierDeliveryRow({ laneId, doc }: { laneId: string; doc: FormProps['
 
 /** Storage by the card or at a rate of one's own, and how long goods lie. */
 function StorageRow({ laneId, doc }: { laneId: string; doc: FormProps['doc'] }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   return (
     <Row title={t('form.storage')}>

@@ -1,9 +1,9 @@
 /** What the forms of a sheet share: choices, the line that a card fills, a purchased amount. */
-import { useTranslation } from 'react-i18next';
 import { useRevalidator } from 'react-router';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { SearchChoice } from '../../ui/SearchChoice.tsx';
 import { useStore, useValue } from './store.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 export type CardHeads = readonly {
   id: string;
@@ -29,7 +29,7 @@ export function FromCard({
   cardHeads: CardHeads;
   typed: () => { path: string; to: unknown };
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const { revalidate } = useRevalidator();
   const value = (useValue('lane', laneId, [field]) as string | null | undefined) ?? '';
@@ -74,7 +74,7 @@ export const purchased = (currency: string) => ({
 });
 
 export function useVatOptions() {
-  const { t } = useTranslation();
+  const { t } = useWords();
   return (['none', 'included', 'added'] as const).map((v) => ({ value: v, label: t(`vat.${v}`) }));
 }
 

@@ -1,6 +1,5 @@
 import { Box, Button } from '@mui/material';
 import { Suspense, lazy } from 'react';
-import { useTranslation } from 'react-i18next';
 import type { Family } from '../../../core/lane/costLines.ts';
 import type { MarketplaceCard } from '../../../core/cards/rates.ts';
 import { priceLadder } from '../../../core/lane/solve.ts';
@@ -14,6 +13,7 @@ import type { FormProps } from './formParts.tsx';
 import { GoodsForm } from './goodsForms.tsx';
 import { FulfilmentForm, ReturnsForm, OtherForm } from './deliveryForms.tsx';
 import { WayInForm } from './WayInForm.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const Proven = lazy(() => import('./Proven.tsx'));
 
@@ -28,7 +28,7 @@ const OPEN_KEYWORD = {
 };
 
 function TaxForm({ laneId, candidateId, doc }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const own = useValue('lane', laneId, ['standing']) as Standing | null | undefined;
   const classes = Object.keys(doc.rates.tax?.vatRates ?? { standard: 0 });
@@ -85,7 +85,7 @@ function TaxForm({ laneId, candidateId, doc }: FormProps) {
 }
 
 function MarketplaceForm({ laneId, doc }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   const card: MarketplaceCard | null = doc.rates.marketplace;
   return (
@@ -170,7 +170,7 @@ function MarketplaceForm({ laneId, doc }: FormProps) {
 }
 
 function AdvertsForm({ laneId, doc }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const l = { entity: 'lane' as const, id: laneId };
   return (
     <>
@@ -234,7 +234,7 @@ function AdvertsForm({ laneId, doc }: FormProps) {
 
 /** What one expects to sell; not a cost, but storage, cover and profit a month read it. */
 export function DemandForm({ laneId, doc }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const store = useStore();
   const l = { entity: 'lane' as const, id: laneId };

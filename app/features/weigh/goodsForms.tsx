@@ -1,7 +1,6 @@
 /** What a unit is bought for: quotes with their breaks and packs, shops with their discounts, several components. */
 import { Box, Button, Typography } from '@mui/material';
 import { Suspense, lazy } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useFetcher } from 'react-router';
 import { ratioOf } from '../../../core/lane/steps/goods.ts';
 import { priceBreakAt } from '../../../core/rules/goods.ts';
@@ -17,6 +16,7 @@ import { useCurrencies } from '../../ui/names.ts';
 import type { FormProps } from './formParts.tsx';
 import { RetailForm } from './RetailForm.tsx';
 import { PackRow } from './RetailForm.tsx';
+import { useWords } from '../../ui/useWords.ts';
 
 const ComponentOf = lazy(() => import('./ComponentOf.tsx'));
 
@@ -31,7 +31,7 @@ function QuoteForm({
   laneId: string;
   doc: LaneDocument;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const currencies = useCurrencies();
   const f = useFormat();
   const { way } = doc;
@@ -184,7 +184,7 @@ function QuoteForm({
 }
 
 function CartonButton({ quoteId }: { quoteId: string }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   return (
     <Button
@@ -200,7 +200,7 @@ function CartonButton({ quoteId }: { quoteId: string }) {
 }
 
 export function GoodsForm({ laneId, candidateId, doc }: FormProps) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const store = useStore();
   const { quotes } = store.get().state;
   const fetcher = useFetcher();

@@ -1,6 +1,5 @@
 import { Box, Typography } from '@mui/material';
 import { memo } from 'react';
-import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { launchWorkings } from '../../../core/launch/workings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
@@ -14,6 +13,7 @@ import { Explain } from './Workings.tsx';
 import type { Answers, LaneView } from './useFigures.ts';
 import { Pane } from './Pane.tsx';
 import { lacksOfLine } from '../../../core/launch/bounds.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** The lanes stacked on one scale in the home currency; choose, add, remove, open a lane document. */
 export const MOST_SHOWN = 12;
@@ -25,7 +25,7 @@ export const HurdlesPane = memo(function HurdlesPane({
   view: LaneView;
   answers: Answers;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const { doc } = view;
   const bounds = useBounds();
@@ -80,7 +80,7 @@ function HurdleLine({
   view: LaneView;
   ways: readonly string[];
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const { doc, result } = view;
@@ -119,7 +119,7 @@ export const LaunchPane = memo(function LaunchPane({
   base: string;
   candidateId: string;
 }) {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
   const l = answers.launch;

@@ -1,14 +1,14 @@
 /** Says of a price that it is above the rivals that are typed on a lane. */
-import { useTranslation } from 'react-i18next';
 import { aboveRivals, rivalPrices } from '../../../core/lane/rivals.ts';
 import type { LaneDocument } from '../../../core/lane/schema.ts';
 import { grossAt } from '../../../core/lane/steps/revenue.ts';
 import { useFormat } from '../../ui/locale.ts';
 import { useValue } from './store.ts';
+import { useWords } from '../../ui/useWords.ts';
 
 /** For a shelf price of the lane: "above 2 of 3 rivals", "above every rival: …"; null where it is not. */
 export function useRivals(laneId: string, doc: LaneDocument): (price: number | null) => string | null {
-  const { t } = useTranslation();
+  const { t } = useWords();
   const f = useFormat();
   const ladder = useValue('lane', laneId, ['rivalPrices']) as number[] | undefined;
   const rivals = rivalPrices(doc.demand, ladder);
