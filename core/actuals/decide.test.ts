@@ -272,13 +272,13 @@ describe('how good estimates were', () => {
       >;
     const said = estimatesOf([launch(100, 24), launch(50, 18), launch(80, 30), launch(5, 1)].map(missesOf));
     const price = said.find((e) => e.input === 'price');
-    expect(price?.misses).toEqual([-0.25, 0, 0.25]);
-    expect(price).toMatchObject({ middle: 0, width: 0.25 });
+    expect(price).toMatchObject({ launches: 3, least: -0.25, middle: 0, most: 0.25, width: 0.25 });
     // Goods and returns stand as planned: they say nothing of how good the estimate was.
     expect(said.map((e) => e.input)).toEqual(['price', 'units', 'adverts', 'fulfilment', 'storage']);
     expect(estimatesOf([missesOf(launch(100, 18))])[0]).toMatchObject({
       input: 'price',
-      misses: [-0.25],
+      launches: 1,
+      least: -0.25,
       width: null,
     });
     expect(estimatesOf([])).toEqual([]);

@@ -11,12 +11,14 @@ export const LEAST_LAUNCHES = 3;
 /** Share of launches whose actual figure lies within the width. */
 const WITHIN = 0.8;
 
-/** `misses`: by how much of the planned figure each launch was off, above 0: more than planned; the least first. */
+/** By how much of the planned figure launches were off, above 0: more than planned. */
 export type EstimateSaid = {
   readonly input: Estimated;
-  readonly misses: readonly number[];
+  readonly launches: number;
+  readonly least: number;
   /** The one in the middle. */
   readonly middle: number;
+  readonly most: number;
   /** Four in five launches came within this share of the plan; null: too few launches. */
   readonly width: number | null;
 };
@@ -73,6 +75,7 @@ export function estimatesOf(launches: readonly Misses[]): EstimateSaid[] {
     if (misses.length === 0) return [];
     const away = misses.map(Math.abs).sort((a, b) => a - b);
     const width = misses.length < LEAST_LAUNCHES ? null : Math.ceil(quantile(away, WITHIN) * 100) / 100;
-    return [{ input, misses, middle: quantile(misses, 0.5), width }];
+    const [least, most] = [misses[0] as number, misses.at(-1) as number];
+    return [{ input, launches: misses.length, least, middle: quantile(misses, 0.5), most, width }];
   });
 }

@@ -12,7 +12,7 @@ import { gone } from '../refusal.ts';
 import { launchedIn } from './onSale.ts';
 import type { Launched } from './onSale.ts';
 import { lockReports } from './settledPlaces.ts';
-import { asTable } from './settledSums.ts';
+import { asTable, howManyOf } from './settledSums.ts';
 import type { Touched } from './settledSums.ts';
 import { storeTask } from './tasks.ts';
 
@@ -59,20 +59,25 @@ async function* ordersOf(
   touched: Touched | null,
 ): AsyncGenerator<OrderLines[]> {
   // All lines of the orders that have one in a month that is touched.
-  const among =
+  const [sold, ofThem] =
     touched === null
-      ? sql`true`
-      : sql`(code, "order") in (select l.code, l."order" from bm.settled_line l join ${asTable(touched)} t
-          on l.code = t.code and l.day >= t.first and l.day < t.first + interval '1 month'
-          where l.workspace_id = ${workspaceId} and l.place = ${place})`;
+      ? [sql``, sql``]
+      : [
+          sql`with sold as materialized (select distinct l.code, l."order" from ${asTable(touched)}
+            join bm.settled_line l on l.code = t.code and l.day >= t.first and l.day < t.after
+            where l.workspace_id = ${workspaceId} and l.place = ${place})`,
+          sql`join sold on sold.code = l.code and sold."order" = l."order"`,
+        ];
   const rows = inPieces<OrderLines>(
     tx,
-    sql`select "order", code, kind, min(day)::text as day, sum(amount)::float8 as amount,
+    sql`${sold} select l."order", l.code, kind, min(day)::text as day, sum(amount)::float8 as amount,
       sum(greatest(amount, 0))::float8 as above, sum(tax)::float8 as tax, sum(units)::int as units,
       count(*)::int as lines
-    from bm.settled_line where workspace_id = ${workspaceId} and place = ${place} and counts and "order" <> ''
-      and code = any(${sql.param(codes)}::text[]) and kind = any(${sql.param(KINDS)}::text[]) and ${among}
-    group by code, "order", kind order by code, "order"`,
+    from bm.settled_line l ${ofThem}
+    where workspace_id = ${workspaceId} and place = ${place} and counts and l."order" <> ''
+      and l.code = any(${sql.param(codes)}::text[]) and kind = any(${sql.param(KINDS)}::text[])
+    group by l.code, l."order", kind order by l.code, l."order"`,
+    touched === null ? 'many' : await howManyOf(tx, workspaceId, place, touched),
   );
   let open: OrderLines[] = [];
   for await (const row of rows) {
@@ -131,7 +136,7 @@ export async function findClaims(
     touched === null
       ? undefined
       : sql`(${feeClaim.code}, ${feeClaim.month}) in
-          (select code, to_char(first, 'YYYY-MM') from ${asTable(touched)} t)`,
+          (select code, to_char(first, 'YYYY-MM') from ${asTable(touched)})`,
   );
   await tx.delete(feeClaim).where(and(ofPlace, eq(feeClaim.state, 'open')));
   await tx.update(feeClaim).set({ found: NOT_FOUND }).where(ofPlace);

@@ -6,9 +6,12 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { placeBook } from '../../core/actuals/book.ts';
 import { SummingUp } from '../../core/actuals/sums.ts';
 import type { KindSums, SettledSums, SummedLine } from '../../core/actuals/sums.ts';
+import { firstOfNextMonth } from '../../core/money/days.ts';
 import type { Tx } from '../db/client.ts';
 import { inPieces } from '../db/pieces.ts';
+import type { Joined } from '../db/pieces.ts';
 import { settledMonth, settledPlace, settlement } from '../db/schema.ts';
+import type { SettlementSaid } from '../db/schema.ts';
 
 /** Months of codes that a report has a say in. */
 export type Touched = readonly { readonly code: string; readonly month: string }[];
@@ -17,28 +20,35 @@ type TouchedIn = { place: string; code: string; month: string };
 /** Rows stored in one statement. */
 const AT_ONCE = 5000;
 
+/** Lines of a report up to which each finds its partners by an index. */
+const FEW_LINES = 20_000;
+export const howMany = ({ lines }: Pick<SettlementSaid, 'lines'>): Joined =>
+  lines > FEW_LINES ? 'many' : 'few';
+
 /**
  * The months of codes that a report's lines stand in, those of other lines of its orders (a refund tells of fees that
  * came back before), and those of lines of other reports that it corrects; by place.
  */
 export async function touchedBy(
   tx: Tx,
-  workspaceId: string,
-  reportId: string,
+  { workspaceId, id, said }: { workspaceId: string; id: string; said: Pick<SettlementSaid, 'lines'> },
 ): Promise<Map<string, Touched>> {
-  const { rows } = await tx.execute<TouchedIn>(sql`
-    with own as materialized (
-      select place, code, "order", key, day from bm.settled_line
-      where workspace_id = ${workspaceId} and settlement_id = ${reportId}),
-    orders as materialized (select distinct place, "order" from own where "order" <> '')
-    select place, code, to_char(day, 'YYYY-MM') as month from own
-    union select l.place, l.code, to_char(l.day, 'YYYY-MM') from orders o
-      join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place
-        and l."order" = o."order"
-    union select l.place, l.code, to_char(l.day, 'YYYY-MM') from own o
-      join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place and l.key = o.key`);
+  const rows = inPieces<TouchedIn>(
+    tx,
+    sql`with own as materialized (
+        select place, code, "order", key, day from bm.settled_line
+        where workspace_id = ${workspaceId} and settlement_id = ${id}),
+      orders as materialized (select distinct place, "order" from own where "order" <> '')
+      select place, code, to_char(day, 'YYYY-MM') as month from own
+      union select l.place, l.code, to_char(l.day, 'YYYY-MM') from orders o
+        join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place
+          and l."order" = o."order"
+      union select l.place, l.code, to_char(l.day, 'YYYY-MM') from own o
+        join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = o.place and l.key = o.key`,
+    howMany(said),
+  );
   const by = new Map<string, TouchedIn[]>();
-  for (const row of rows) {
+  for await (const row of rows) {
     const of = by.get(row.place) ?? [];
     by.set(row.place, of);
     of.push(row);
@@ -46,18 +56,39 @@ export async function touchedBy(
   return by;
 }
 
-/** As a table of a statement: its columns are `code` and the first day of the month, `first`. */
-export const asTable = (touched: Touched) => sql`
-  (select code, (month || '-01')::date as first from unnest(
-    ${sql.param(touched.map((t) => t.code))}::text[], ${sql.param(touched.map((t) => t.month))}::text[])
-    as t(code, month))`;
+/** Of the months of codes that a place has, those that are touched count as few up to this share. */
+const FEW_MONTHS = 0.2;
+/** Whether lines of the months that are touched are found by an index, or all of the place's are read. */
+export async function howManyOf(
+  tx: Tx,
+  workspaceId: string,
+  place: string,
+  touched: Touched,
+): Promise<Joined> {
+  const all = await tx.$count(
+    settledMonth,
+    and(eq(settledMonth.workspaceId, workspaceId), eq(settledMonth.place, place)),
+  );
+  return touched.length < all * FEW_MONTHS ? 'few' : 'many';
+}
+
+/**
+ * As a table of a statement: its columns are `code`, the first day of the month, `first`, and that of the next one,
+ * `after`. They are dates from the start: with a sum or a cast in a condition no index would be used for it, for a
+ * row's own workspace is checked before anything that might tell of it.
+ */
+export const asTable = (touched: Touched) => {
+  const firsts = touched.map((t) => `${t.month}-01`);
+  return sql`unnest(${sql.param(touched.map((t) => t.code))}::text[], ${sql.param(firsts)}::date[],
+    ${sql.param(firsts.map(firstOfNextMonth))}::date[]) as t(code, first, after)`;
+};
 
 /** Sums the months that are touched anew, and the place as a whole. */
 export async function sumUp(tx: Tx, workspaceId: string, place: string, touched: Touched): Promise<void> {
   if (touched.length === 0) return;
   const sums = await sumsOf(tx, workspaceId, place, touched);
   await tx.execute(sql`
-    delete from bm.settled_month m using ${asTable(touched)} t
+    delete from bm.settled_month m using ${asTable(touched)}
     where m.workspace_id = ${workspaceId} and m.place = ${place} and m.code = t.code
       and m.month = to_char(t.first, 'YYYY-MM')`);
   const rows = [...sums].flatMap(([code, months]) =>
@@ -72,9 +103,9 @@ async function sumsOf(tx: Tx, workspaceId: string, place: string, touched: Touch
   const lines = inPieces<SummedLine>(
     tx,
     sql`select l.day::text as day, l."order", l.code, l.kind, l.amount::float8 as amount, l.tax::float8 as tax, l.units
-      from bm.settled_line l join ${asTable(touched)} t on l.code = t.code and l.day >= t.first
-        and l.day < t.first + interval '1 month'
+      from bm.settled_line l join ${asTable(touched)} on l.code = t.code and l.day >= t.first and l.day < t.after
       where l.workspace_id = ${workspaceId} and l.place = ${place} and l.counts`,
+    await howManyOf(tx, workspaceId, place, touched),
   );
   for await (const line of lines) summing.add(line);
   // Refunds of other months tell which fees of these came back.
@@ -85,6 +116,7 @@ async function sumsOf(tx: Tx, workspaceId: string, place: string, touched: Touch
       sql`select distinct l."order" from unnest(${sql.param(doubt)}::text[]) as d("order")
         join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = ${place} and l."order" = d."order"
           and l.kind = 'refund' and l.counts`,
+      doubt.length > FEW_LINES ? 'many' : 'few',
     );
     for await (const { order } of refunds) summing.refundOf(order);
   }

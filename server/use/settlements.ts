@@ -1,8 +1,7 @@
 /** Settlement reports: received, read line by line, counted once, taken back whole. */
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import { and, desc, eq, gt, isNotNull, lt, sql } from 'drizzle-orm';
-import type { SQL } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, ne, sql } from 'drizzle-orm';
 import { guessSettlementMap } from '../../core/actuals/map.ts';
 import { SettlementReader, settlementMapIssues } from '../../core/actuals/read.ts';
 import type { SettledLine, SettledPlace, SettlementMap } from '../../core/actuals/schema.ts';
@@ -12,6 +11,7 @@ import type { Fault } from '../../core/fault.ts';
 import { headerAmong } from '../../core/lists/map.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
+import { joining } from '../db/pieces.ts';
 import { settledLine, settlement } from '../db/schema.ts';
 import type { SettlementSaid } from '../db/schema.ts';
 import { today } from '../env.ts';
@@ -23,7 +23,7 @@ import { findClaims, voidBooks } from './claims.ts';
 import { needRoomForReport } from './quotas.ts';
 import { headsOf, takeIn, widest } from './receiveLists.ts';
 import { lockReports, placeIn, placeOf } from './settledPlaces.ts';
-import { storePlace, sumUp, touchedBy } from './settledSums.ts';
+import { howMany, storePlace, sumUp, touchedBy } from './settledSums.ts';
 import type { Touched } from './settledSums.ts';
 import { cardsInForce, newId } from './workspaces.ts';
 
@@ -33,8 +33,10 @@ export const LARGEST_REPORT = 150 * 1024 * 1024;
 const MOST_LINES = 1_000_000;
 /** Lines stored in one statement, and read back at once. */
 const AT_ONCE = 5000;
-/** Lines after which the database is told to look at them anew before it plans what is asked of them. */
+/** Lines after which the database may be told to look at them anew before it plans what is asked of them. */
 const MANY_LINES = 500;
+/** Of the lines it knew: what few come in beside them changes no plan. */
+const MANY_SHARE = 0.1;
 const SHOWN_REFUSED = 500;
 const SHOWN_ROWS = 5;
 
@@ -171,17 +173,16 @@ export async function readSettlement(
     const before = await needSettlement(tx, workspaceId, id);
     const place = placeOf(how.place);
     const was = placeIn(before);
-    const dropped = await touchedBy(tx, workspaceId, id);
-    await dropLines(tx, workspaceId, id);
+    const dropped = await dropLines(tx, before);
     const path = await sourceOf(workspaceId, id, 'source', before.file.kind, how.sheet);
     const said = await storeLines(tx, { workspaceId, id, seq: before.seq, path, tell, ...how });
-    if (said.lines > MANY_LINES) await tx.execute(sql`select bm.look_at_settled_lines()`);
+    await lookAnew(tx, said.lines);
     const { marketplace, country, currency } = how.place;
     await tx
       .update(settlement)
       .set({ marketplace, country, currency, map: how.map, sheet: how.sheet, said })
       .where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
-    const touched = bothOf(dropped, await touchedBy(tx, workspaceId, id));
+    const touched = bothOf(dropped, await touchedBy(tx, { workspaceId, id, said }));
     for (const p of new Set([place, ...(was === null ? [] : [was]), ...touched.keys()]))
       await closeBooks(tx, workspaceId, p, touched.get(p) ?? []);
     return said;
@@ -204,7 +205,8 @@ async function storeLines(tx: Tx, s: Storing): Promise<SettlementSaid> {
   let reader: SettlementReader | null = null;
   let kept = 0;
   let told = 0;
-  const corrects = await hasLines(tx, s, lt(settledLine.seq, s.seq));
+  const others = await othersOf(tx, s);
+  const corrects = others.some((seq) => seq < s.seq);
   await readList(
     s.path,
     headings,
@@ -233,7 +235,7 @@ async function storeLines(tx: Tx, s: Storing): Promise<SettlementSaid> {
       if (!(await s.tell(told))) throw new ReadingEnded();
     },
   );
-  await countLater(tx, s);
+  if (others.some((seq) => seq > s.seq)) await countLater(tx, s);
   const t = (reader as unknown as SettlementReader).totals;
   return {
     rows: t.rows,
@@ -266,14 +268,30 @@ async function insertLines(tx: Tx, s: Storing, lines: readonly SettledLine[]): P
       ${array(column('units'), 'int')})`);
 }
 
-/** Whether the place has lines of such reports. */
-async function hasLines(tx: Tx, s: Storing, which: SQL): Promise<boolean> {
-  const [found] = await tx
-    .select({ seq: settledLine.seq })
-    .from(settledLine)
-    .where(and(eq(settledLine.workspaceId, s.workspaceId), eq(settledLine.place, placeOf(s.place)), which))
-    .limit(1);
-  return found !== undefined;
+/** The other reports of the place that have been read, each by when it came. */
+async function othersOf(tx: Tx, s: Storing): Promise<number[]> {
+  const rows = await tx
+    .select({ seq: settlement.seq })
+    .from(settlement)
+    .where(
+      and(
+        eq(settlement.workspaceId, s.workspaceId),
+        eq(settlement.marketplace, s.place.marketplace),
+        eq(settlement.country, s.place.country),
+        ne(settlement.id, s.id),
+        isNotNull(settlement.said),
+      ),
+    );
+  return rows.map((r) => r.seq);
+}
+
+/** Has the database look at its lines anew, where so many came in that it would plan by what is no longer so. */
+async function lookAnew(tx: Tx, lines: number): Promise<void> {
+  if (lines <= MANY_LINES) return;
+  const { rows } = await tx.execute<{ known: number }>(
+    sql`select reltuples::float8 as known from pg_class where oid = 'bm.settled_line'::regclass`,
+  );
+  if (lines > (rows[0]?.known ?? 0) * MANY_SHARE) await tx.execute(sql`select bm.look_at_settled_lines()`);
 }
 
 /** Of lines that an earlier report holds too, those of this one count. */
@@ -286,9 +304,9 @@ async function countThese(tx: Tx, s: Storing, lines: readonly SettledLine[]): Pr
 
 /** What a later report of the place says otherwise: there the later one counts. */
 async function countLater(tx: Tx, s: Storing): Promise<void> {
-  if (!(await hasLines(tx, s, gt(settledLine.seq, s.seq)))) return;
   await joining(
     tx,
+    'many',
     sql`update bm.settled_line own set counts = false
       from (select distinct key from bm.settled_line
         where workspace_id = ${s.workspaceId} and place = ${placeOf(s.place)} and seq > ${s.seq}) l
@@ -296,17 +314,24 @@ async function countLater(tx: Tx, s: Storing): Promise<void> {
   );
 }
 
-/** Takes a report's lines away; lines of earlier ones that it had corrected count again. */
-async function dropLines(tx: Tx, workspaceId: string, id: string): Promise<void> {
+/**
+ * Takes a report's lines away; lines of earlier ones that it had corrected count again. Gives the months that they
+ * stood in, by place.
+ */
+async function dropLines(tx: Tx, report: Settlement): Promise<Map<string, Touched>> {
+  const { workspaceId, id, said } = report;
+  if (said === null) return new Map();
+  const touched = await touchedBy(tx, { workspaceId, id, said });
   await joining(
     tx,
-    sql`with own as (
+    howMany(said),
+    sql`with own as materialized (
         select distinct place, key from bm.settled_line
         where workspace_id = ${workspaceId} and settlement_id = ${id}),
-      best as (
-        select l.place, l.key, max(l.seq) as seq from bm.settled_line l
-        join own on own.place = l.place and own.key = l.key
-        where l.workspace_id = ${workspaceId} and l.settlement_id <> ${id} group by l.place, l.key)
+      best as materialized (
+        select l.place, l.key, max(l.seq) as seq from own
+        join bm.settled_line l on l.workspace_id = ${workspaceId} and l.place = own.place and l.key = own.key
+        where l.settlement_id <> ${id} group by l.place, l.key)
       update bm.settled_line l set counts = true from best
       where l.workspace_id = ${workspaceId} and l.place = best.place and l.key = best.key and l.seq = best.seq
         and not l.counts`,
@@ -314,16 +339,7 @@ async function dropLines(tx: Tx, workspaceId: string, id: string): Promise<void>
   await tx
     .delete(settledLine)
     .where(and(eq(settledLine.workspaceId, workspaceId), eq(settledLine.settlementId, id)));
-}
-
-/**
- * A statement that joins lines with lines. Lines that were stored a moment ago are in no statistics: row by row it
- * could take as long as their number by itself.
- */
-async function joining(tx: Tx, statement: SQL): Promise<void> {
-  await tx.execute(sql`set local enable_nestloop = off`);
-  await tx.execute(statement);
-  await tx.execute(sql`set local enable_nestloop = on`);
+  return touched;
 }
 
 /** What follows from the lines that count: their sums, what was charged above the card, what is said of the lanes. */
@@ -351,8 +367,7 @@ export async function takeBackSettlement(workspaceId: string, id: string): Promi
     await lockReports(tx, workspaceId);
     const found = await needSettlement(tx, workspaceId, id);
     const place = placeIn(found);
-    const touched = await touchedBy(tx, workspaceId, id);
-    await dropLines(tx, workspaceId, id);
+    const touched = await dropLines(tx, found);
     await tx.delete(settlement).where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
     if (place !== null) await closeBooks(tx, workspaceId, place, touched.get(place) ?? []);
   });

@@ -32,10 +32,10 @@ export function Estimates({ estimates }: { estimates: readonly EstimateSaid[] })
           {estimates.map((e) => (
             <tr key={e.input}>
               <th scope="row">{t(`selling.estimates.of.${e.input}`)}</th>
-              <td>{f.number(e.misses.length, 0)}</td>
+              <td>{f.number(e.launches, 0)}</td>
               <td>{signed(e.middle)}</td>
-              <td>{signed(e.misses[0] ?? 0)}</td>
-              <td>{signed(e.misses.at(-1) ?? 0)}</td>
+              <td>{signed(e.least)}</td>
+              <td>{signed(e.most)}</td>
               <td>{e.width === null ? t('selling.estimates.tooFew') : f.percent(e.width, 0)}</td>
             </tr>
           ))}

@@ -1,5 +1,4 @@
 /** A lane on sale in a row: how it stands, its plan over what came, what is to be decided. */
-import { Box, Link as MuiLink, Typography } from '@mui/material';
 import { Link } from 'react-router';
 import type { LaneBook } from '../../../core/actuals/book.ts';
 import type { Stands } from '../../../core/actuals/compare.ts';
@@ -30,29 +29,15 @@ export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: st
   const { stands, gist } = nowOf(lane);
   const changed = lane.lately !== null && lane.stands.standing !== stands.standing;
   return (
-    <Box
-      component="article"
-      aria-label={lane.name}
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 0.8fr) minmax(0, 1fr) 215px' },
-        gap: { xs: 1, md: 3 },
-        alignItems: 'start',
-        py: 1.5,
-        borderTop: '1px solid',
-        borderColor: 'hairline',
-      }}>
-      <Box sx={{ minWidth: 0 }}>
-        <MuiLink
-          component={Link}
-          to={`${base}/selling/${lane.laneId}`}
-          sx={{ color: 'text.primary', fontWeight: 650 }}>
+    <article className="on-sale" aria-label={lane.name}>
+      <div>
+        <Link className="on-sale-name" to={`${base}/selling/${lane.laneId}`}>
           <bdi>{lane.name}</bdi>
-        </MuiLink>
-        <Typography variant="body2" color="text.secondary">
+        </Link>
+        <p className="quiet">
           {lane.place.replace('/', ' ')} · {t('selling.onSaleSince', { day: f.day(lane.since) })}
           {lane.until !== null && `, ${t('selling.until', { day: f.day(lane.until) })}`}
-        </Typography>
+        </p>
         {lane.stopped === null ? (
           <StandsSaid
             stands={stands}
@@ -61,32 +46,30 @@ export function LaunchedRow({ lane, base, home }: { lane: LaunchedLine; base: st
             isPart={(gist?.actual.lacks.length ?? 0) > 0}
           />
         ) : (
-          <Typography>
+          <p>
             {t('selling.stopped', {
               day: f.day(lane.stopped.day),
               reason: t(`selling.reason.${lane.stopped.reason}`),
             })}
-          </Typography>
+          </p>
         )}
         {changed && lane.stopped === null && (
-          <Typography variant="body2" color="text.secondary">
-            {t(`selling.before.${lane.stands.standing}`)}
-          </Typography>
+          <p className="quiet">{t(`selling.before.${lane.stands.standing}`)}</p>
         )}
-      </Box>
+      </div>
       {gist !== null && (
-        <Box>
+        <div>
           <TwoBars gist={gist} />
           {lane.lately !== null && (
-            <Typography variant="body2" color="text.secondary" sx={{ fontSize: '0.78rem', pl: 9 }}>
+            <p className="two-bars-of">
               {t('selling.lately', { from: f.day(lane.lately.from), to: f.day(lane.lately.to) })}
-            </Typography>
+            </p>
           )}
           <Decisions decisions={lane.decisions} currency={gist.currency} home={home} />
-        </Box>
+        </div>
       )}
       {gist !== null && <Figures gist={gist} stock={lane.stock} />}
-    </Box>
+    </article>
   );
 }
 
@@ -95,44 +78,40 @@ function Figures({ gist: g, stock }: { gist: Gist; stock: Stock }) {
   const { t } = useWords();
   const f = useFormat();
   const bounds = useBounds();
-  const rows = [
-    [
-      'unitProfit',
-      g.planned.unitProfit === null
-        ? '–'
-        : bounds.of(f.money(g.planned.unitProfit, g.currency), g.planned.lacks as never),
-      bounds.of(f.money(g.actual.unitProfit, g.currency), g.actual.lacks as never),
-    ],
-    ['units', f.number(g.planned.units, 0), f.number(g.actual.units, 0)],
-  ] as const;
+  const planned =
+    g.planned.unitProfit === null
+      ? '–'
+      : bounds.of(f.money(g.planned.unitProfit, g.currency), g.planned.lacks as never);
   return (
-    <Box sx={{ fontSize: '0.88rem' }}>
-      {rows.map(([key, planned, actual]) => (
-        <Box key={key} sx={{ display: 'flex', justifyContent: 'space-between', gap: 1 }}>
-          <Box sx={{ color: 'text.secondary' }}>{t(`selling.${key}`)}</Box>
-          <Box>
-            {planned} → <b>{actual}</b>
-          </Box>
-        </Box>
-      ))}
+    <dl className="on-sale-figures">
+      <dt>{t('selling.unitProfit')}</dt>
+      <dd>
+        {planned} → <b>{bounds.of(f.money(g.actual.unitProfit, g.currency), g.actual.lacks as never)}</b>
+      </dd>
+      <dt>{t('selling.units')}</dt>
+      <dd>
+        {f.number(g.planned.units, 0)} → <b>{f.number(g.actual.units, 0)}</b>
+      </dd>
       {g.difference !== null && (
-        <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1 }}>
-          <Box sx={{ color: 'text.secondary' }}>{t('selling.difference')}</Box>
-          <Box component="b" sx={{ color: g.difference < 0 ? 'error.main' : 'text.primary' }}>
-            {g.difference > 0 && '+'}
-            {f.money(g.difference, g.currency)}
-          </Box>
-        </Box>
+        <>
+          <dt>{t('selling.difference')}</dt>
+          <dd>
+            <b className={g.difference < 0 ? 'loss' : ''}>
+              {g.difference > 0 && '+'}
+              {f.money(g.difference, g.currency)}
+            </b>
+          </dd>
+        </>
       )}
       {stock.units !== null && (
-        <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1 }}>
-          <Box sx={{ color: 'text.secondary' }}>{t('selling.onShelf')}</Box>
-          <Box>
+        <>
+          <dt>{t('selling.onShelf')}</dt>
+          <dd>
             {f.number(stock.units, 0)}
             {stock.value !== null && ` · ${f.money(stock.value, g.currency)}`}
-          </Box>
-        </Box>
+          </dd>
+        </>
       )}
-    </Box>
+    </dl>
   );
 }

@@ -1,5 +1,5 @@
 /** Parts of the places of what sells: two bars on one ruler, what a product's standing is in a sentence. */
-import { Box, Typography } from '@mui/material';
+import { Fragment } from 'react';
 import { Trans } from 'react-i18next';
 import type { ActualLine } from '../../../core/actuals/actual.ts';
 import type { Stands } from '../../../core/actuals/compare.ts';
@@ -28,20 +28,18 @@ export function TwoBars({ gist }: { gist: Gist }) {
   const bars = (['planned', 'actual'] as const).map((which) => ({ which, result: barOf(gist, which) }));
   const scale = Math.max(...bars.map((b) => barExtent(b.result)));
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '64px 1fr', columnGap: 1, rowGap: 0.25 }}>
+    <div className="two-bars">
       {bars.map(({ which, result }) => (
-        <Box key={which} sx={{ display: 'contents' }}>
-          <Typography variant="body2" color="text.secondary" sx={{ fontSize: '0.78rem' }}>
-            {t(`selling.${which}`)}
-          </Typography>
+        <Fragment key={which}>
+          <span>{t(`selling.${which}`)}</span>
           {result.figures.gross === null ? (
             <span>–</span>
           ) : (
             <MarginBar result={result} scale={scale} height={11} />
           )}
-        </Box>
+        </Fragment>
       ))}
-    </Box>
+    </div>
   );
 }
 
@@ -85,7 +83,7 @@ export function StandsSaid({
   const { t } = useWords();
   const f = useFormat();
   const nameOf = useLineName();
-  if (currency === null) return <Typography color="text.secondary">{t('selling.stands.nothing')}</Typography>;
+  if (currency === null) return <p className="stands quiet">{t('selling.stands.nothing')}</p>;
   const because =
     stands.because === null
       ? ''
@@ -97,18 +95,14 @@ export function StandsSaid({
   const isLess = stands.standing === 'paysLess' || stands.standing === 'loses';
   const advice = !isLess || !advises ? undefined : ADVICE.find((a) => a === stands.because);
   return (
-    <Typography>
+    <p className="stands">
       <Trans
         i18nKey={`selling.stands.${stands.standing}${isPart && isGood ? 'InPart' : ''}`}
         values={{ because }}
-        components={{
-          b: (
-            <Box component="strong" sx={{ color: stands.standing === 'loses' ? 'error.main' : undefined }} />
-          ),
-        }}
+        components={{ b: <strong className={stands.standing === 'loses' ? 'loss' : ''} /> }}
       />{' '}
       {advice !== undefined && t(`selling.advice.${advice}`)}
-    </Typography>
+    </p>
   );
 }
 
@@ -154,10 +148,10 @@ export function Decisions({
     }
   };
   return (
-    <Box component="ul" sx={{ m: 0, pl: 2.25, fontSize: '0.9rem' }} aria-label={t('selling.decide.title')}>
+    <ul className="decisions" aria-label={t('selling.decide.title')}>
       {decisions.map((d) => (
         <li key={d.what}>{said(d)}</li>
       ))}
-    </Box>
+    </ul>
   );
 }

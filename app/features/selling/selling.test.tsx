@@ -204,8 +204,8 @@ describe('what is decided of a lane on sale', () => {
           },
         ],
         estimates: [
-          { input: 'units', misses: [-0.5], middle: -0.5, width: null },
-          { input: 'price', misses: [-0.2, -0.1, 0.1], middle: -0.1, width: 0.16 },
+          { input: 'units', launches: 1, least: -0.5, middle: -0.5, most: -0.5, width: null },
+          { input: 'price', launches: 3, least: -0.2, middle: -0.1, most: 0.1, width: 0.16 },
         ],
       }),
     );
