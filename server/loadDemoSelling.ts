@@ -2,7 +2,10 @@
 import { Readable } from 'node:stream';
 import { and, eq, sql } from 'drizzle-orm';
 import { settlementMap } from '../core/actuals/schema.ts';
+import type { LaneDocument } from '../core/lane/schema.ts';
 import { daysBefore } from '../core/money/days.ts';
+import { exchangeFactor } from '../core/money/money.ts';
+import { orderSaid } from '../core/orders/totals.ts';
 import { demoMissing, demoSelling, SETTLED_TO } from '../demo/selling.ts';
 import type { DemoSelling } from '../demo/selling.ts';
 import { REPORT_MAP, settlementFile, settlementRows } from '../demo/settlements.ts';
@@ -13,7 +16,7 @@ import { today } from './env.ts';
 import { draftOrders } from './use/draftOrders.ts';
 import { launchLane } from './use/launched.ts';
 import { loadOrder } from './use/orders.ts';
-import { moveOrder, noteBill, receiveGoods, saveOrder } from './use/orderSteps.ts';
+import { moveCash, moveOrder, noteBill, payOrder, receiveGoods, saveOrder } from './use/orderSteps.ts';
 import { readSettlement, receiveSettlement } from './use/settlements.ts';
 
 /** Days of a report of the demo. */
@@ -41,8 +44,30 @@ async function laneOf(workspaceId: string, { candidate: name, market }: DemoSell
   return found.id;
 }
 
+/** All of it paid on a day long gone: the cash at hand is what was left after that. */
+async function paid(
+  workspaceId: string,
+  id: string,
+  day: string,
+  { rates, homeCurrency }: LaneDocument,
+  by: string,
+): Promise<void> {
+  const { order } = await loadOrder(workspaceId, id);
+  const { total } = orderSaid(order.terms, day);
+  const factor = exchangeFactor(rates.exchange, order.terms.currency, homeCurrency);
+  const home = Math.round(total * factor * 100) / 100;
+  await payOrder(workspaceId, id, { day, amount: total, home }, order.edition, by);
+  await inWorkspace(workspaceId, (tx) => moveCash(tx, workspaceId, home));
+}
+
 /** An order of long ago: confirmed, come in, billed and closed. */
-async function received(workspaceId: string, laneId: string, of: DemoSelling, by: string): Promise<void> {
+async function received(
+  workspaceId: string,
+  laneId: string,
+  of: DemoSelling,
+  document: LaneDocument,
+  by: string,
+): Promise<void> {
   if (of.came === undefined) return;
   const { ids } = await draftOrders(workspaceId, { lanes: [laneId], goods: [], byHand: false }, by);
   const [id] = ids;
@@ -68,6 +93,7 @@ async function received(workspaceId: string, laneId: string, of: DemoSelling, by
   await receiveGoods(workspaceId, id, came, await at(), by);
   const bill = { day: ago(of.came.ago), amount: of.came.freight, note: '' };
   await noteBill(workspaceId, id, { ...bill, kind: 'freight', by: 'value' }, await at(), by);
+  await paid(workspaceId, id, placedOn, document, by);
   await moveOrder(workspaceId, id, { to: 'closed', note: '', edition: await at() }, by);
 }
 
@@ -123,9 +149,10 @@ export async function loadDemoSelling(workspaceId: string, by: string): Promise<
   const places = new Map<string, Selling[]>();
   for (const of of demoSelling) {
     const laneId = await laneOf(workspaceId, of);
-    await received(workspaceId, laneId, of, by);
     await launchLane(workspaceId, { laneId, codes: [of.code], since: ago(of.since) }, by);
-    places.set(of.market, [...(places.get(of.market) ?? []), await selling(workspaceId, laneId, of)]);
+    const sold = await selling(workspaceId, laneId, of);
+    await received(workspaceId, laneId, of, sold.document, by);
+    places.set(of.market, [...(places.get(of.market) ?? []), sold]);
   }
   for (const [market, lanes] of places) await settle(workspaceId, market, lanes, by);
 }

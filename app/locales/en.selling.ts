@@ -174,11 +174,13 @@ export const sellingWords = {
       code: 'Code of the goods',
       kind: 'Kind of line',
       units: 'Units',
+      clicks: 'Clicks',
       tax: 'Tax',
       currency: 'Currency',
       country: 'Country',
     },
     noColumn: 'none',
+    onDay: 'All rows are of the day',
     amountColumn: 'Amount',
     amountOf: 'is',
     byRow: 'as its row says',
@@ -232,6 +234,9 @@ export const sellingWords = {
       reimbursement: 'Paid for a loss',
       other: 'Other cost',
       transfer: 'Paid out or held back',
+      clicks: 'Clicks on adverts, and their cost (advert report)',
+      advertSale: 'Sold by adverts (advert report)',
+      ownDispatch: 'Dispatch of one’s own (carrier’s bill)',
     },
   },
   launched: {
@@ -243,6 +248,7 @@ export const sellingWords = {
     from: 'Known from',
     source: {
       settled: 'the reports',
+      told: 'reports of one’s own',
       shared: 'the reports, its part',
       reckoned: 'reckoned of the reports',
       received: 'orders received',
@@ -262,6 +268,44 @@ export const sellingWords = {
       rate: 'costs at another rate than planned',
     },
     leavesOut: 'Left out on both sides, since the plan or the reports do not know it: {{lines}}.',
+    cash: {
+      title: 'Cash since the launch',
+      back: {
+        both: 'Money back on {{actual}} as it goes now; planned on {{planned}}.',
+        later: 'Money back on {{actual}} as it goes now, {{days}} later than planned ({{planned}}).',
+        earlier: 'Money back on {{actual}} as it goes now, {{days}} sooner than planned ({{planned}}).',
+        notActual: 'As it goes now the money is not back within the time looked at; planned on {{planned}}.',
+        notPlanned: 'Money back on {{actual}} as it goes now; planned not within the time looked at.',
+        neither: 'The money is back neither by the plan nor as it goes now, within the time looked at.',
+        unknown:
+          'Money back planned on {{planned}}. When it comes as it goes now is not known: that takes what is ' +
+          'on the shelf (a count, or orders received) and two periods of sales.',
+        unknownNotPlanned:
+          'Planned not to be back within the time looked at. When the money comes as it goes now is not known: ' +
+          'that takes what is on the shelf (a count, or orders received) and two periods of sales.',
+      },
+      days_one: '{{count}} day',
+      days_other: '{{count}} days',
+      today: 'Today {{actual}} beside before the launch; planned {{planned}}.',
+      todayAlone: 'Today {{actual}} beside before the launch.',
+      byPlan: 'No report and no order tells of {{what}}: as planned.',
+      told: {
+        goods: 'what goods took',
+        adverts: 'adverts',
+        ownCosts: 'one’s own dispatch, storage and returns',
+        fixed: 'fixed and one-off costs',
+      },
+      ordersUnknown_one:
+        'Payments of {{count}} order are left out: what of it is this product’s is not known. ' +
+        'The cash is lower than it says.',
+      ordersUnknown_other:
+        'Payments of {{count}} orders are left out: what of them is this product’s is not known. ' +
+        'The cash is lower than it says.',
+      planned: 'Planned',
+      actual: 'As it went',
+      ahead: 'As it goes on',
+      picture: 'Money beside before the launch, at the end of each month',
+    },
     months: 'By month',
     month: 'Month',
     unitsPlanned: 'Units planned',
@@ -334,6 +378,10 @@ export const sellingWords = {
       price: 'Price {{now}} instead of {{was}}, of {{units}} units',
       returnRate: 'Returns {{now}} instead of {{was}}, of {{units}} units',
       units: '{{now}} units a month instead of {{was}}, of {{units}} units',
+      adverts:
+        'Adverts {{now}} a click instead of {{was}}, {{buy}} of clicks buy, {{ofSales}} of sales come by them; ' +
+        'of {{units}} units',
+      advertsCost: 'Adverts {{now}} a click instead of {{was}}; how many buy no report tells',
       season: 'The season of its months, of {{units}} units',
       do: 'Take over',
     },

@@ -265,11 +265,9 @@ export const drawnTables = {
     '&:hover': { textDecorationColor: 'currentColor' },
   },
   '.on-sale-figures': {
-    display: 'grid',
-    gridTemplateColumns: 'auto 1fr',
-    columnGap: 8,
     margin: 0,
     fontSize: '0.88rem',
+    '& > div': { display: 'flex', justifyContent: 'space-between', gap: 8 },
     '& dt': { color: v('text-secondary') },
     '& dd': { margin: 0, textAlign: 'right' },
     '& .loss': { color: v('error-main') },

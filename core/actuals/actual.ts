@@ -17,10 +17,10 @@ export type ActualLine = (typeof ACTUAL_LINES)[number];
 
 /**
  * Where an actual amount comes from. `settled`: lines of this product; `shared`: its part of charges of the whole
- * account; `reckoned`: from what was settled, by the rates of the lane; `received`: by orders that came in;
- * `asPlanned`: nothing says otherwise; `partly`: so in some of the months.
+ * account; `told`: by reports of one's own; `reckoned`: from what was settled, by the rates of the lane; `received`: by
+ * orders that came in; `asPlanned`: nothing says otherwise; `partly`: so in some of the months.
  */
-export type ActualFrom = 'settled' | 'shared' | 'reckoned' | 'received' | 'asPlanned' | 'partly';
+export type ActualFrom = 'settled' | 'shared' | 'told' | 'reckoned' | 'received' | 'asPlanned' | 'partly';
 /** `amount` null: not known. */
 export type ActualAmount = { readonly amount: number | null; readonly from: ActualFrom };
 
@@ -63,6 +63,8 @@ const saysTax = (sums: KindSums, kinds: readonly SettledKind[]): boolean =>
 
 const SALES = SETTLED_KINDS.filter((k) => SETTLED[k].is === 'sale');
 const CHARGES = SETTLED_KINDS.filter((k) => SETTLED[k].is === 'cost');
+/** Costs that reports of one's own tell. */
+const TOLD_COSTS = SETTLED_KINDS.filter((k) => SETTLED[k].is === 'told' && settledRule(k).line !== undefined);
 
 /** A unit of a lane at a price, sales currency: lines are NaN where they are unknown or blank. */
 export type UnitAt = Pick<
@@ -124,6 +126,15 @@ function salesOf(doc: LaneDocument, own: KindSums) {
   return { gross, vat: null, from: 'reckoned' as const };
 }
 
+/** What buyers got back, and the VAT in it: as the report says, else the share of VAT in what was sold. */
+function refundsOf(doc: LaneDocument, own: KindSums, vatShare: number): { gross: number; vat: number } {
+  const exclusive = doc.rates.tax?.regime === 'exclusive';
+  const vatBack = exclusive ? 0 : -backOf(own, 'vat');
+  const gross = -amountOf(own, 'refund') + vatBack;
+  const known = exclusive || saysTax(own, ['refund']) || backOf(own, 'vat') !== 0;
+  return { gross, vat: known ? vatBack - taxOf(own, 'refund') : gross * vatShare };
+}
+
 /**
  * What came back: the revenue that buyers got back without its VAT, less the fees that came back with it, the refund
  * fee, and what a returned unit costs and is worth by the lane.
@@ -135,12 +146,8 @@ function returnsOf(
   returned: number,
   vatShare: number,
 ): number {
-  const exclusive = doc.rates.tax?.regime === 'exclusive';
-  const vatBack = exclusive ? 0 : -backOf(own, 'vat');
-  const said = -taxOf(own, 'refund');
-  const gross = -amountOf(own, 'refund') + vatBack;
-  const known = exclusive || saysTax(own, ['refund']) || backOf(own, 'vat') !== 0;
-  const net = gross - (known ? vatBack + said : gross * vatShare);
+  const { gross, vat } = refundsOf(doc, own, vatShare);
+  const net = gross - vat;
   const feesBack = CHARGES.reduce((s, k) => s + (k === 'refundFee' ? 0 : backOf(own, k)), 0);
   const fee = -amountOf(own, 'refundFee');
   const { returns } = doc;
@@ -158,6 +165,30 @@ function returnsOf(
 function chargedOf(kind: SettledKind, settled: Settled): { own: number; shared: number } {
   const net = (sums: KindSums): number => -(amountOf(sums, kind) - backOf(sums, kind) - taxOf(sums, kind));
   return { own: net(settled.own), shared: net(settled.shared) };
+}
+
+type Told = { readonly line: Line; readonly amount: number; readonly instead: boolean };
+/**
+ * What reports of one's own tell that the settlements do not: adverts, where no product of the marketplace was charged
+ * any; dispatch, in place of what was planned for it where one dispatches oneself.
+ */
+function toldOf(doc: LaneDocument, settled: Settled): Told[] {
+  const told: Told[] = [];
+  const amountTold = (kind: 'clicks' | 'ownDispatch'): number => {
+    const { own, shared } = chargedOf(kind, settled);
+    return own + shared;
+  };
+  if (settled.kinds.has('clicks') && !settled.kinds.has('adverts'))
+    told.push({ line: 'adverts', amount: amountTold('clicks'), instead: true });
+  const dispatch = amountTold('ownDispatch');
+  if (dispatch !== 0) {
+    const charged = settled.kinds.has('fulfilment')
+      ? chargedOf('fulfilment', settled)
+      : { own: 0, shared: 0 };
+    const beside = isOwn(doc, 'fulfilment') ? charged.own + charged.shared : 0;
+    told.push({ line: 'fulfilment', amount: dispatch + beside, instead: isOwn(doc, 'fulfilment') });
+  }
+  return told;
 }
 
 /** Lines that one pays oneself whatever the marketplace charges: what is settled comes on top. */
@@ -209,13 +240,15 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
     const from = charged.own === 0 && charged.shared !== 0 ? 'shared' : 'settled';
     lines[line] = { amount: plus + charged.own + charged.shared, from };
   }
+  for (const { line, amount, instead } of toldOf(doc, settled))
+    lines[line] = { amount: (instead ? 0 : lines[line].amount) + amount, from: 'told' };
   if (CHARGES.some((k) => own[k]?.tax != null || settled.shared[k]?.tax != null)) {
     const tax = CHARGES.reduce((s, k) => s - taxOf(own, k) - taxOf(settled.shared, k), 0);
     lines.feeVat = { amount: vatLost(tax, unit.vatIsCost), from: 'settled' };
   }
   if (settled.kinds.has('refund') || returned > 0) {
-    const vatShare = sales.gross > 0 ? vat / sales.gross : unit.gross > 0 ? unit.outputVat / unit.gross : 0;
-    lines.returns = { amount: returnsOf(doc, unit, own, returned, vatShare), from: 'settled' };
+    const share = vatShareOf(sales.gross, vat, unit);
+    lines.returns = { amount: returnsOf(doc, unit, own, returned, share), from: 'settled' };
   }
   if (lost > 0) lines.breakage = { amount: lines.breakage.amount + lost * landedEach, from: 'reckoned' };
   lines.reimbursement = { amount: -amountOf(own, 'reimbursement'), from: 'settled' };
@@ -234,6 +267,58 @@ export function actualOf(doc: LaneDocument, settled: Settled): Actual {
     lacks,
     landedCost: orNull(shipped === 0 ? 0 : shipped * landedEach),
     profit: lacks.includes('outputVat') ? null : sales.gross - spent,
+  };
+}
+
+/** The share of VAT in what was sold; where nothing was, as planned. */
+const vatShareOf = (gross: number, vat: number, unit: UnitAt): number =>
+  gross > 0 ? vat / gross : unit.gross > 0 ? unit.outputVat / unit.gross : 0;
+
+/** What an advert report tells of a product: clicks, what they cost without VAT, and units that were sold by them. */
+export type AdvertsTold = { readonly clicks: number; readonly cost: number; readonly units: number };
+
+/**
+ * What some months brought to the account, fees taken, and the VAT that is owed for them: that in sales, less that in
+ * refunds, what the marketplace keeps and what charges bear where it is reclaimed. Sales currency; null: not known.
+ */
+export type AccountOf = {
+  readonly settled: number;
+  readonly vatOwed: number | null;
+  /** Paid beside the account by reports of one's own, with its VAT. */
+  readonly told: number;
+  /** Whether these tell what dispatch took. */
+  readonly tellsDispatch: boolean;
+  /** Null: no advert report names the product. */
+  readonly adverts: AdvertsTold | null;
+};
+export function accountOf(doc: LaneDocument, of: Settled, { gross, lines }: Actual): AccountOf {
+  const { own, shared, kinds } = of;
+  const whole = (sums: KindSums): number =>
+    SETTLED_KINDS.reduce(
+      (s, k) => s + (['aside', 'told'].includes(SETTLED[k].is) ? 0 : amountOf(sums, k)),
+      0,
+    );
+  // Adverts that the marketplace charges are told twice.
+  const beside = TOLD_COSTS.filter((k) => k !== 'clicks' || !kinds.has('adverts'));
+  const unit = unitAt(doc, null);
+  const exclusive = doc.rates.tax?.regime === 'exclusive';
+  const sold = exclusive
+    ? SALES.reduce((s, k) => s + taxOf(own, k), amountOf(own, 'vat'))
+    : (lines.outputVat.amount ?? Number.NaN);
+  const back = exclusive ? -taxOf(own, 'refund') : refundsOf(doc, own, vatShareOf(gross, sold, unit)).vat;
+  const fees = [...CHARGES, ...beside].reduce((s, k) => s - taxOf(own, k) - taxOf(shared, k), 0);
+  const reclaimed = fees === 0 ? 0 : fees * (1 - unit.vatIsCost);
+  const owed = sold - back + amountOf(own, 'vatWithheld') - reclaimed;
+  const { clicks, advertSale } = own;
+  return {
+    settled: whole(own) + whole(shared),
+    vatOwed: orNull(owed),
+    told: beside.reduce((s, k) => s - amountOf(own, k) - amountOf(shared, k), 0),
+    tellsDispatch: amountOf(own, 'ownDispatch') + amountOf(shared, 'ownDispatch') !== 0,
+    adverts:
+      clicks === undefined
+        ? null
+        : { clicks: clicks.units, cost: chargedOf('clicks', of).own, units: advertSale?.units ?? 0 },
   };
 }
 

@@ -51,7 +51,7 @@ export function cashOfKinds(kinds: KindSums): { settled: number; paidOut: number
   let paidOut = 0;
   for (const [kind, sum] of Object.entries(kinds) as [SettledKind, { amount: number }][])
     if (settledRule(kind).is === 'aside') paidOut -= sum.amount / STEPS;
-    else settled += sum.amount / STEPS;
+    else if (settledRule(kind).is !== 'told') settled += sum.amount / STEPS;
   return { settled, paidOut };
 }
 

@@ -12,7 +12,7 @@ import type { Misses } from './estimates.ts';
 import { gistOf } from './gist.ts';
 import type { Gist } from './gist.ts';
 import type { Sold } from './onSale.ts';
-import { STEPS } from './schema.ts';
+import { settledRule, STEPS } from './schema.ts';
 import type { SettledKind } from './schema.ts';
 import type { Stock } from './stock.ts';
 import { addKinds } from './sums.ts';
@@ -88,7 +88,7 @@ export type PlaceMonth = {
 export function placeBook(sums: SettledSums): { codes: CodeSum[]; months: PlaceMonth[] } {
   const codes = [...sums].map(([code, by]): CodeSum => {
     const kinds = Object.entries(addKinds(by.values())) as [SettledKind, KindSum][];
-    const counted = kinds.filter(([kind]) => kind !== 'transfer');
+    const counted = kinds.filter(([kind]) => !['aside', 'told'].includes(settledRule(kind).is));
     return {
       code,
       units: kinds.find(([kind]) => kind === 'sale')?.[1].units ?? 0,

@@ -35,11 +35,68 @@ const HEADINGS: Readonly<Record<SettledColumn | 'amount', readonly string[]>> = 
   ],
   kind: ['kind', 'what', 'type', 'description', 'kind of line', 'art', 'nature', 'tipo', 'rodzaj'],
   units: ['units', 'quantity', 'qty', 'pieces', 'stück', 'menge', 'unités', 'unidades', 'quantità', 'sztuk'],
+  clicks: ['clicks', 'klicks', 'clics', 'clic', 'kliknięcia'],
   tax: ['tax', 'vat', 'mwst', 'ust', 'tva', 'iva', 'podatek'],
   currency: ['currency', 'währung', 'devise', 'moneda', 'valuta', 'waluta'],
   country: ['country', 'land', 'pays', 'país', 'paese', 'kraj'],
   amount: ['amount', 'total', 'sum', 'betrag', 'montant', 'importe', 'importo', 'kwota'],
 };
+
+/** Headings of an advert report, which is told by its clicks; its orders are units that were sold. */
+const ADVERTS = {
+  cost: [
+    'cost',
+    'costs',
+    'spend',
+    'spent',
+    'kosten',
+    'ausgaben',
+    'coût',
+    'coste',
+    'gasto',
+    'costo',
+    'spesa',
+    'koszt',
+  ],
+  sales: ['sales', 'turnover', 'umsatz', 'ventes', 'ventas', 'vendite', 'sprzedaż'],
+  units: [
+    'orders',
+    'units',
+    'units sold',
+    'sold',
+    'bestellungen',
+    'commandes',
+    'pedidos',
+    'ordini',
+    'zamówienia',
+  ],
+} as const;
+
+/** The heading that fits best; undefined: none does. */
+function bestOf(header: readonly string[], names: readonly string[]): string | undefined {
+  const scored = header.map((h) => ({ h, score: headingFits(h, [...names]) })).filter((s) => s.score > 0);
+  return scored.sort((a, b) => b.score - a.score)[0]?.h;
+}
+
+/** Columns of an advert report; null: it says no clicks, or not what they cost. */
+function guessAdverts(
+  header: readonly string[],
+  { day, code, clicks, currency, country }: SettlementMap['columns'],
+): Pick<SettlementMap, 'columns' | 'amounts'> | null {
+  const cost = bestOf(header, ADVERTS.cost);
+  if (clicks === undefined || cost === undefined) return null;
+  const [sales, units] = [bestOf(header, ADVERTS.sales), bestOf(header, ADVERTS.units)];
+  const said = Object.entries({ day, code, clicks, units, currency, country }).filter(
+    ([, h]) => h !== undefined,
+  );
+  return {
+    columns: Object.fromEntries(said) as SettlementMap['columns'],
+    amounts: [
+      { column: cost, kind: 'clicks' },
+      ...(sales === undefined ? [] : [{ column: sales, kind: 'advertSale' as const }]),
+    ],
+  };
+}
 
 /** Whether two rows say the same in a column, or one says nothing: such a column numbers no lines. */
 function repeats(rows: readonly (readonly string[])[], at: number): boolean {
@@ -76,7 +133,12 @@ export function guessSettlementMap(
   }
   // Without a heading that says so nobody knows which figures are the amounts: the first column stands to be changed.
   if (amounts.length === 0) amounts.push({ column: header.find((h) => h !== '') ?? '' });
-  return settlementMap.parse({ columns, amounts, decimal: decimalOf(rows) });
+  return settlementMap.parse({
+    columns,
+    amounts,
+    decimal: decimalOf(rows),
+    ...guessAdverts(header, columns),
+  });
 }
 
 /**
@@ -91,6 +153,6 @@ export function mapLike(
   if (earlier === null) return guessed;
   const named = [...Object.values(earlier.columns), ...earlier.amounts.map((a) => a.column)];
   return named.every((h) => header.includes(h))
-    ? { ...earlier, decimal: guessed.decimal }
+    ? { ...earlier, decimal: guessed.decimal, onDay: null }
     : { ...guessed, kinds: earlier.kinds };
 }

@@ -4,8 +4,8 @@ import { evaluate } from '../lane/evaluate.ts';
 import { unitsInMonth } from '../lane/steps/demand.ts';
 import { dayNumber, daysBefore, firstOfNextMonth } from '../money/days.ts';
 import { DAYS_A_MONTH } from '../rules/result.ts';
-import { addActuals, actualOf } from './actual.ts';
-import type { Actual } from './actual.ts';
+import { accountOf, addActuals, actualOf } from './actual.ts';
+import type { AccountOf, Actual } from './actual.ts';
 import { compare } from './compare.ts';
 import type { Compared } from './compare.ts';
 import { FirstOut } from './received.ts';
@@ -90,7 +90,12 @@ function monthsOf({ codes, since }: OnSale, { sums, last }: PlaceSettled): strin
 }
 
 /** `units` planned; null: not known. */
-export type MonthSold = { readonly month: string; readonly units: number | null; readonly actual: Actual };
+export type MonthSold = {
+  readonly month: string;
+  readonly units: number | null;
+  readonly actual: Actual;
+  readonly account: AccountOf;
+};
 export type Sold = {
   readonly months: readonly MonthSold[];
   /** All months: what each came to added up; null: nothing has been settled. */
@@ -135,14 +140,15 @@ export function soldOf(lane: OnSale, place: PlaceSettled): Sold {
     const own = kindsOfCodes(place.sums, codes, month);
     const taken = leftShelf(doc, own);
     left += taken;
-    const actual = actualOf(doc, {
+    const settled = {
       own,
       shared: kindsOfCodes(place.shared.by, codes, month),
       kinds: kindsSettled(place.sums, month),
       received: out.take(taken),
-    });
+    };
+    const actual = actualOf(doc, settled);
     const units = unitsPlanned(perMonth, doc.season, ramp, since, `${month}-01`, until);
-    return { month, units, actual };
+    return { month, units, actual, account: accountOf(doc, settled, actual) };
   });
   return { months, whole: months.length === 0 ? null : together(doc, months), left, rest: out.rest() };
 }

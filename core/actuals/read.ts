@@ -14,7 +14,8 @@ const MOST_UNITS = 1e6;
 /** What keeps a mapping from being used: a column that lines cannot do without, or one the file does not have. */
 export function settlementMapIssues(map: SettlementMap, header: readonly string[]): Fault[] {
   const issues: Fault[] = [];
-  if (map.columns.day === undefined) issues.push(fault('settledColumnMissing', { column: 'day' }));
+  if (map.columns.day === undefined && map.onDay === null)
+    issues.push(fault('settledColumnMissing', { column: 'day' }));
   if (map.columns.kind === undefined && map.amounts.some((a) => a.kind === null))
     issues.push(fault('settledColumnMissing', { column: 'kind' }));
   const named = [...Object.values(map.columns), ...map.amounts.map((a) => a.column)];
@@ -78,7 +79,7 @@ class LineNumbers {
 }
 
 /** How a kind stands in an account where amounts have no sign: what comes in is above 0, all else is taken. */
-const BARE_IN: ReadonlySet<SettledKind> = new Set(['sale', 'delivery', 'vat', 'reimbursement']);
+const BARE_IN: ReadonlySet<SettledKind> = new Set(['sale', 'delivery', 'vat', 'reimbursement', 'advertSale']);
 
 /**
  * Reads rows one after the other and adds up what they say. A line is known by the marketplace's own number, kind
@@ -100,6 +101,8 @@ export class SettlementReader {
   private readonly amounts: readonly { at: number; kind: SettledKind | null; column: string }[];
   private readonly comma: boolean;
   private readonly latest: string;
+  /** The day of rows that say none. */
+  private readonly onDay: string | Fault;
   private readonly days = new Map<string, string | null>();
   private readonly kinds = new Map<string, string>();
   private readonly numbers = new LineNumbers();
@@ -122,6 +125,7 @@ export class SettlementReader {
       this.at[column as SettledColumn] = header.indexOf(heading);
     this.amounts = map.amounts.map((a) => ({ ...a, at: header.indexOf(a.column) }));
     this.comma = map.decimal === 'comma';
+    this.onDay = map.onDay === null ? fault('settledBlank', { column: 'day' }) : this.fits(map.onDay);
     this.said = new Float64Array(this.amounts.length);
   }
 
@@ -142,8 +146,11 @@ export class SettlementReader {
 
   private count(line: SettledLine): void {
     const { totals } = this;
-    if (totals.first === null || line.day < totals.first) totals.first = line.day;
-    if (totals.last === null || line.day > totals.last) totals.last = line.day;
+    // The days of a report of one's own say nothing of what the marketplace has settled.
+    if (line.kind === null || settledRule(line.kind).is !== 'told') {
+      if (totals.first === null || line.day < totals.first) totals.first = line.day;
+      if (totals.last === null || line.day > totals.last) totals.last = line.day;
+    }
     if (line.kind === null) {
       const waits = totals.waiting.get(line.said) ?? { lines: 0, amount: 0 };
       waits.lines++;
@@ -175,18 +182,21 @@ export class SettlementReader {
   }
 
   private linesOf(raw: readonly string[], row: number): readonly SettledLine[] | Fault {
-    const day = this.dayOf(this.cell(raw, 'day'));
+    const day = this.at.day === undefined ? this.onDay : this.dayOf(this.cell(raw, 'day'));
     if (isFault(day)) return day;
     const other = this.otherPlace(raw);
     if (other !== null) return other;
     const units = this.unitsOf(this.cell(raw, 'units'));
     if (isFault(units)) return units;
+    const clicks = this.unitsOf(this.cell(raw, 'clicks'));
+    if (isFault(clicks)) return clicks;
     const tax = this.taxOf(raw);
     if (isFault(tax)) return tax;
     const said: RowSaid = {
       row,
       day,
       units,
+      clicks,
       order: this.cell(raw, 'order'),
       code: this.cell(raw, 'code'),
       number: this.cell(raw, 'line'),
@@ -213,13 +223,15 @@ export class SettlementReader {
     const { kind: own, column } = this.amounts[i] as (typeof this.amounts)[number];
     const text = own === null ? said.kind : this.folded(column);
     const kind = own ?? this.map.kinds[said.kind] ?? null;
-    const turned = this.map.signs === 'bare' && kind !== null && !BARE_IN.has(kind) ? -written : written;
     const rule = kind === null ? null : settledRule(kind);
+    // What is told beside an account has no sign of one.
+    const bare = this.map.signs === 'bare' || rule?.is === 'told';
+    const turned = bare && kind !== null && !BARE_IN.has(kind) ? -written : written;
     const bears = !Number.isNaN(tax) && (rule === null || (rule.is !== 'vat' && rule.is !== 'aside'));
     const ownTax = bears ? Math.sign(turned) * Math.abs(tax) : null;
     if (ownTax !== null && this.map.tax === 'included' && Math.abs(ownTax) > Math.abs(turned))
       return fault('settledTax', { tax: ownTax / STEPS, amount: turned / STEPS });
-    const units = countOf(kind, said.units);
+    const units = countOf(kind, kind === 'clicks' ? said.clicks : said.units);
     if (isFault(units)) return units;
     const key = this.keyOf(said, this.amounts.length > 1 ? `${text}|${column}` : text, written);
     if (isFault(key)) return key;
@@ -270,8 +282,10 @@ export class SettlementReader {
       this.days.set(text, day);
     }
     if (text === '') return fault('settledBlank', { column: 'day' });
-    if (day === null) return fault('settledDay', { text });
-    if (day < EARLIEST) return fault('settledOutside', { text });
+    return day === null ? fault('settledDay', { text }) : this.fits(day);
+  }
+  private fits(day: string): string | Fault {
+    if (day < EARLIEST) return fault('settledOutside', { text: day });
     return day > this.latest ? fault('settledFuture', { text: day }) : day;
   }
 
@@ -311,8 +325,11 @@ type RowSaid = {
   readonly number: string;
   readonly kind: string;
   readonly units: number | null;
+  readonly clicks: number | null;
 };
 
+/** Kinds of which a line that says no units is of one. */
+const OF_ONE: ReadonlySet<SettledKind> = new Set(['sale', 'refund']);
 /**
  * Units that a line counts: a sale or a refund that says none is of one; of what came back a sign says nothing;
  * a sale of fewer than none is no sale.
@@ -320,5 +337,5 @@ type RowSaid = {
 function countOf(kind: SettledKind | null, units: number | null): number | Fault {
   if (kind === null || settledRule(kind).units !== true) return units === null ? 0 : Math.abs(units);
   if (kind === 'sale' && units !== null && units < 0) return fault('settledNegativeUnits', { text: units });
-  return kind === 'reimbursement' ? Math.abs(units ?? 0) : Math.abs(units ?? 1);
+  return Math.abs(units ?? (OF_ONE.has(kind) ? 1 : 0));
 }

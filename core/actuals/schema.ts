@@ -4,17 +4,18 @@
  */
 import { z } from 'zod';
 import type { Line } from '../lane/costLines.ts';
-import { country, currency, shortText } from '../money/schema.ts';
+import { country, currency, day, shortText } from '../money/schema.ts';
 
 type Kind = {
   /**
    * `sale`: what buyers pay; `vat`: VAT that stands apart; `back`: what buyers get back; `cost`: a charge of one cost
-   * line; `in`: money that makes good a loss; `aside`: moves between accounts, no part of any profit.
+   * line; `in`: money that makes good a loss; `aside`: moves between accounts, no part of any profit; `told`: told by
+   * a report of one's own, of adverts or of a carrier: no money of the marketplace's account moves by it.
    */
-  readonly is: 'sale' | 'vat' | 'back' | 'cost' | 'in' | 'aside';
+  readonly is: 'sale' | 'vat' | 'back' | 'cost' | 'in' | 'aside' | 'told';
   /** The cost line that a charge belongs to. */
   readonly line?: Line;
-  /** Its units count: sold, come back, lost. */
+  /** Its units count: sold, come back, lost, clicked. */
   readonly units?: true;
 };
 /** Kinds of lines of a settlement. */
@@ -42,6 +43,12 @@ export const SETTLED = {
   other: { is: 'cost', line: 'other' },
   /** Paid out to the bank, or held back and released. */
   transfer: { is: 'aside' },
+  /** Clicks on adverts, and what they cost. */
+  clicks: { is: 'told', line: 'adverts', units: true },
+  /** Units that were sold by adverts, and for how much. */
+  advertSale: { is: 'told', units: true },
+  /** What a carrier was paid for dispatch of one's own. */
+  ownDispatch: { is: 'told', line: 'fulfilment' },
 } as const satisfies Record<string, Kind>;
 export type SettledKind = keyof typeof SETTLED;
 export const SETTLED_KINDS = Object.keys(SETTLED) as SettledKind[];
@@ -59,6 +66,7 @@ export const SETTLED_COLUMNS = [
   'code',
   'kind',
   'units',
+  'clicks',
   'tax',
   'currency',
   'country',
@@ -76,6 +84,10 @@ export const settlementMap = z.strictObject({
   format: z.literal('bold-margin/settlement-map').default('bold-margin/settlement-map'),
   version: z.literal(1).default(1),
   columns: z.partialRecord(z.enum(SETTLED_COLUMNS), shortText),
+  onDay: day
+    .nullable()
+    .default(null)
+    .meta({ description: 'The day of all rows, where no column says one: a report by search terms, a bill' }),
   amounts: z
     .array(z.strictObject({ column: shortText, kind: z.enum(SETTLED_KINDS).nullable().default(null) }))
     .min(1, 'settledNoAmount')

@@ -175,9 +175,10 @@ export function sharedOut(sums: SettledSums): SharedOut {
   for (const [month, kinds] of sums.get('') ?? []) {
     const weights = codes.map((c) => inSales(sums.get(c)?.get(month) ?? {}));
     for (const [kind, sum] of Object.entries(kinds) as [SettledKind, KindSum][]) {
-      const { is } = settledRule(kind);
+      const { is, line } = settledRule(kind);
       if (is === 'aside') continue;
-      const parts = is === 'cost' ? shareOut(sum.amount, weights) : null;
+      const isCharge = is === 'cost' || (is === 'told' && line !== undefined);
+      const parts = isCharge ? shareOut(sum.amount, weights) : null;
       if (parts === null) {
         left.set(month, addKinds([left.get(month) ?? {}, { [kind]: sum }]));
         continue;

@@ -1,4 +1,5 @@
 /** What really came, as inputs of the lane: origin actual, with the day and the number of units behind each. */
+import { adverts } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { seasonIndex } from '../lane/steps/demand.ts';
 import { daysBetween } from '../money/days.ts';
@@ -8,11 +9,13 @@ import { roundMinor } from '../rules/numbers.ts';
 import type { MonthSold } from './onSale.ts';
 import type { Period } from './drift.ts';
 
-export const TAKEN_OVER = ['price', 'returnRate', 'units', 'season'] as const;
+export const TAKEN_OVER = ['price', 'returnRate', 'adverts', 'units', 'season'] as const;
 export type TakenOver = (typeof TAKEN_OVER)[number];
 
 /** Units behind a figure below which it is not offered: it would say too little. */
 const LEAST_UNITS = 15;
+/** Clicks below which what one costs, and how many buy, is not offered. */
+const LEAST_CLICKS = 50;
 /** Months of a year that must have been sold in before they say a season. */
 const SEASON_MONTHS = 12;
 
@@ -26,6 +29,9 @@ export type Offer = {
   readonly figure: number | null;
   readonly was: number | null;
   readonly units: number;
+  /** Of adverts, whose figure is what a click costs: the share of clicks that buy (null: no report tells), of sales. */
+  readonly buy?: number | null;
+  readonly ofSales?: number;
 };
 
 /** Mean season of the days from one month to another, each month as long as it is; 1 where there is no season. */
@@ -57,10 +63,47 @@ export function pacePerMonth(doc: LaneDocument, period: Period, months: readonly
   return mean > 0 ? (period.compared.actual.shipped * DAYS_A_MONTH) / days / mean : 0;
 }
 
+/** What a click costs by a lane's keywords, those it has no price of left out; null: it has none. */
+function clickCostOf({ adverts }: LaneDocument): number | null {
+  if (adverts === null || adverts === 'none') return null;
+  const known = adverts.keywords.flatMap(({ low, high, weight }) =>
+    low === null || high === null ? [] : [low + weight * (high - low)],
+  );
+  return known.length === 0 ? null : known.reduce((s, c) => s + c, 0) / known.length;
+}
+
+/** What a click cost, how many bought, and what part of sales came by adverts, as one keyword; null: too few clicks. */
+function advertsOffer(doc: LaneDocument, months: readonly MonthSold[], shipped: number): Offer | null {
+  const told = months.flatMap((m) => m.account.adverts ?? []);
+  const sum = (of: (a: (typeof told)[number]) => number): number => told.reduce((s, a) => s + of(a), 0);
+  const [clicks, cost, units] = [sum((a) => a.clicks), sum((a) => a.cost), sum((a) => a.units)];
+  if (clicks < LEAST_CLICKS || cost <= 0) return null;
+  const four = (x: number): number => Math.round(x * 1e4) / 1e4;
+  const click = four(cost / clicks);
+  const now = doc.adverts === 'none' ? null : doc.adverts;
+  const first = now?.keywords[0];
+  const buy = units > 0 ? Math.min(1, four(units / clicks)) : (first?.conversionRate ?? null);
+  const ofSales = units > 0 ? Math.min(1, four(units / shipped)) : (now?.adShare ?? 1);
+  const keyword = {
+    text: now?.keywords.length === 1 ? (first?.text ?? '') : '',
+    weight: 0.5,
+    expectedClicks: null,
+  };
+  const value = {
+    keywords: [{ ...keyword, low: click, high: click, conversionRate: buy }],
+    adShare: ofSales,
+  };
+  if (JSON.stringify(adverts.parse(value)) === JSON.stringify(now)) return null;
+  return {
+    ...{ what: 'adverts', path: ['adverts'], now: doc.adverts, value: adverts.parse(value) },
+    ...{ figure: click, was: clickCostOf(doc), units, ofSales, buy: units > 0 ? buy : null },
+  };
+}
+
 /**
  * What of a lane could be taken over: the price, the share that comes back and units a month of the period, and the
- * season where a whole year was sold in. What the lane says already is not offered; nothing is made up of what no
- * report tells (what a click costs, how many buy).
+ * season where a whole year was sold in, and where advert reports name it what a click costs and how many buy. What the
+ * lane says already is not offered; nothing is made up of what no report tells.
  *
  * @param doc the lane as it is now
  * @param months of the period
@@ -100,6 +143,8 @@ export function offersOf(
       was: said.rate,
       units,
     });
+  const byAdverts = advertsOffer(doc, months, units);
+  if (byAdverts !== null) offers.push(byAdverts);
   const season = seasonOf(whole);
   const perMonth = Math.round(pacePerMonth(season === null ? doc : { ...doc, season }, period, months));
   const typed = doc.demand?.kind === 'typed' ? doc.demand.units : null;

@@ -33,6 +33,8 @@ const UNSOLD = {
   adverts: 0,
   freeExtra: 0,
   vat: 0,
+  advertsVat: 0,
+  ownVat: 0,
   returned: 0,
   resold: 0,
   unitProfit: 0,

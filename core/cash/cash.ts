@@ -113,7 +113,7 @@ function runsOf(prepared: PreparedCash, doc: LaneDocument, plan: CashPlan): Cash
 }
 
 /** The lowest cumulated flow and the day on which it is first reached, and the day from which the money is back. */
-function standing(cumulated: Float64Array): { low: number; on: number; payback: number | null } {
+export function standing(cumulated: Float64Array): { low: number; on: number; payback: number | null } {
   let low = Number.POSITIVE_INFINITY;
   let on = 0;
   let payback = 0;

@@ -29,27 +29,26 @@ export type NextOrder = {
 };
 
 /**
- * Null: there is none up to the plan's horizon, or the lane cannot be run (`lacks` says of what).
+ * The cash run of a lane on sale from a day on, or what it lacks for one.
  *
  * @param plan its start, launch costs and ramp are those of the past; the last ramp factor goes on
  */
-export function nextOrder(
+export function goingOn(
   doc: LaneDocument,
   plan: CashPlan,
   at: OnShelf,
-): { readonly next: NextOrder | null; readonly lacks: readonly string[] } {
+): { readonly input: RunInput | null; readonly lacks: readonly string[] } {
+  const { reorder } = plan;
   const going: CashPlan = {
     ...plan,
     start: at.day,
     ramp: at.unitsPerMonth === null ? plan.ramp.slice(-1) : [1],
     // What the launch took is of the past.
     launch: launchPlan.parse({ cash: plan.launch.cash, reserve: plan.launch.reserve }),
-    reorder:
-      plan.reorder.kind === 'none' ? { kind: 'same', notBefore: 0 } : { ...plan.reorder, notBefore: 0 },
+    reorder: reorder.kind === 'none' ? reorder : { ...reorder, notBefore: 0 },
   };
   const prepared = prepareCash(doc, going);
-  if (!prepared.known) return { next: null, lacks: [...prepared.lacks, ...prepared.problems] };
-  if (doc.method === 'supplierShips') return { next: null, lacks: [] };
+  if (!prepared.known) return { input: null, lacks: [...prepared.lacks, ...prepared.problems] };
   const { horizon } = going;
   const calendar = calendarOf(at.day, calendarDays(horizon, prepared.days, going), going.vat.period);
   const input: RunInput = {
@@ -62,6 +61,19 @@ export function nextOrder(
       onTheWay: at.onTheWay.map(({ day, units }) => ({ day: Math.max(0, daysBetween(at.day, day)), units })),
     },
   };
+  return { input, lacks: [] };
+}
+
+/** Null: there is none up to the plan's horizon, or the lane cannot be run (`lacks` says of what). */
+export function nextOrder(
+  doc: LaneDocument,
+  plan: CashPlan,
+  at: OnShelf,
+): { readonly next: NextOrder | null; readonly lacks: readonly string[] } {
+  const reorder: CashPlan['reorder'] =
+    plan.reorder.kind === 'none' ? { kind: 'same', notBefore: 0 } : plan.reorder;
+  const { input, lacks } = goingOn(doc, { ...plan, reorder }, at);
+  if (input === null || doc.method === 'supplierShips') return { next: null, lacks };
   const run = runCash(input);
   const [first] = run.orders;
   if (first === undefined) return { next: null, lacks: [] };

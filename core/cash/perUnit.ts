@@ -38,6 +38,9 @@ export type SaleCash = {
   readonly freeExtra: number;
   /** What a sale adds to the VAT account: output VAT and reverse charge, less what is reclaimed. */
   readonly vat: number;
+  /** Of that, what adverts add, and what is reclaimed of dispatch, storage, returns and other costs. */
+  readonly advertsVat: number;
+  readonly ownVat: number;
   /** Share that comes back, and of that the share that is sold again as new. */
   readonly returned: number;
   readonly resold: number;
@@ -118,6 +121,8 @@ export function cashPerUnit(doc: LaneDocument, units: number): CashPerUnit {
       adverts: adverts.paid * h,
       freeExtra: -amountOf(r, 'freeExtra') * h,
       vat: (outputVat + fees + adverts.vat - reclaimed) * h,
+      advertsVat: adverts.vat * h,
+      ownVat: reclaimed * h,
       returned: r.returnRate,
       resold: s,
       unitProfit: r.unitProfit * h,

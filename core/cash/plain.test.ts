@@ -91,6 +91,8 @@ function randomLaunch(seed: number): Launch {
       adverts: pick(0, 2 * u()),
       freeExtra: pick(0, u()),
       vat: pick(0, 3 * u(), -u()),
+      advertsVat: 0,
+      ownVat: 0,
       returned: ships ? 0 : pick(0, 0.2),
       resold: pick(0, 0.5),
       unitProfit: 3,

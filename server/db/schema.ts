@@ -52,6 +52,7 @@ import type { SettledKind, SettlementMap } from '../../core/actuals/schema.ts';
 import type { Claim, ClaimState, FeeKind } from '../../core/actuals/fees.ts';
 import type { CodeSum, LaneBook, PlaceMonth } from '../../core/actuals/book.ts';
 import type { Count } from '../../core/actuals/stock.ts';
+import type { CashPlan } from '../../core/cash/schema.ts';
 import type { Stopped } from '../../core/actuals/letGo.ts';
 import type { KindSums } from '../../core/actuals/sums.ts';
 import type { LaneDocument } from '../../core/lane/schema.ts';
@@ -901,6 +902,8 @@ export const launchedLane = bm.table(
     since: date('since', { mode: 'string' }).notNull(),
     ramp: jsonb('ramp').$type<number[]>().notNull(),
     document: jsonb('document').$type<LaneDocument>().notNull(),
+    /** The launch over time as it was planned then; null: put on sale before it was kept. */
+    plan: jsonb('plan').$type<CashPlan>(),
     /** What was counted on the shelf, the latest last. */
     counts: jsonb('counts').$type<Count[]>().notNull().default([]),
     /** Set once one has decided to let it go. */

@@ -7,7 +7,7 @@ import { decisionsOf } from '../../core/actuals/decide.ts';
 import type { Stopped } from '../../core/actuals/letGo.ts';
 import { pacePerMonth } from '../../core/actuals/takeOver.ts';
 import { nextOrder } from '../../core/cash/nextOrder.ts';
-import type { NextOrder } from '../../core/cash/nextOrder.ts';
+import type { NextOrder, OnShelf } from '../../core/cash/nextOrder.ts';
 import { SENT } from '../../core/orders/states.ts';
 import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
@@ -22,22 +22,25 @@ import type { LaneOnSale } from './onSale.ts';
 import { tryLockReports } from './settledPlaces.ts';
 import { settingsIn } from './workspaces.ts';
 
-/** The next order of a lane, where its stock and its pace are known. */
-export function nextOf(
-  { launched, lately, sold, stock, coming }: LaneOnSale,
-  settings: Settings,
-): NextOrder | null {
+/** What is on the shelf and comes in, and the pace it sells at; null: not known, or the lane is let go. */
+export function shelfOf({ launched, lately, sold, stock, coming }: LaneOnSale): Omit<OnShelf, 'day'> | null {
   if (stock.units === null || launched.stopped !== null || lately === null) return null;
   const months = sold.months.filter((m) => m.month >= lately.from.slice(0, 7));
   const pace = pacePerMonth(launched.document, lately, months);
   if (pace === 0) return null;
-  const plan = cashPlanOf(fundPlanOf(launched.candidate, settings.launch), today());
-  return nextOrder(launched.document, plan, {
-    day: today(),
+  return {
     stock: stock.units,
     onTheWay: coming.map((c) => ({ day: c.day ?? today(), units: c.units })),
     unitsPerMonth: pace,
-  }).next;
+  };
+}
+
+/** The next order of a lane, where its stock and its pace are known. */
+export function nextOf(l: LaneOnSale, settings: Settings): NextOrder | null {
+  const shelf = shelfOf(l);
+  if (shelf === null) return null;
+  const plan = cashPlanOf(fundPlanOf(l.launched.candidate, settings.launch), today());
+  return nextOrder(l.launched.document, plan, { ...shelf, day: today() }).next;
 }
 
 /** A lane's entry as it is now. */

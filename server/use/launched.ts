@@ -7,6 +7,7 @@ import { offersOf } from '../../core/actuals/takeOver.ts';
 import type { Offer, TakenOver } from '../../core/actuals/takeOver.ts';
 import { cashTerms } from '../../core/cash/schema.ts';
 import { day } from '../../core/money/schema.ts';
+import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, launchedLane } from '../db/schema.ts';
@@ -19,6 +20,7 @@ import { launchedIn, onSaleIn } from './onSale.ts';
 import type { LaneOnSale, Launched } from './onSale.ts';
 import { savePatches } from './savePatches.ts';
 import { lockReports, placeOf } from './settledPlaces.ts';
+import { settingsIn } from './workspaces.ts';
 
 /** Lanes on sale that a workspace may have. */
 const MOST_LAUNCHED = 2000;
@@ -32,19 +34,20 @@ export async function launchLane(
   if (of.laneId === '') throw refused('chooseLane');
   if (of.codes.length === 0) throw refused('launchedNoCode');
   if (!day.safeParse(of.since).success) throw refused('launchedNoDay');
-  const [found] = await inWorkspace(workspaceId, (tx) =>
-    tx
+  const { found, settings } = await inWorkspace(workspaceId, async (tx) => {
+    const [row] = await tx
       .select({ candidateId: lane.candidateId })
       .from(lane)
       .innerJoin(
         candidate,
         and(eq(candidate.workspaceId, lane.workspaceId), eq(candidate.id, lane.candidateId)),
       )
-      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.id, of.laneId), isNull(candidate.deletedAt))),
-  );
+      .where(and(eq(lane.workspaceId, workspaceId), eq(lane.id, of.laneId), isNull(candidate.deletedAt)));
+    return { found: row, settings: await settingsIn(tx, workspaceId) };
+  });
   const sheet = found === undefined ? null : await loadSheet(workspaceId, found.candidateId);
   const stored = sheet?.lanes.find((l) => l.id === of.laneId);
-  if (sheet === null || stored === undefined || found === undefined) throw gone();
+  if (sheet === null || stored === undefined || found === undefined || settings === null) throw gone();
   const document = documentOf(sheet, stored);
   await inWorkspace(workspaceId, async (tx) => {
     await lockReports(tx, workspaceId);
@@ -64,6 +67,7 @@ export async function launchLane(
       since: of.since,
       ramp: (sheet.candidate.data.overTime ?? cashTerms.parse({})).ramp,
       document,
+      plan: cashPlanOf(fundPlanOf(sheet.candidate.data, settings.launch), of.since),
       stopped: null,
       book: null,
       createdBy: by,

@@ -145,8 +145,15 @@ export type LaneOnSale = {
   readonly layers: readonly Layer[];
   readonly stock: Stock;
   readonly coming: readonly Coming[];
+  /** Orders that hold goods of it. */
+  readonly orders: readonly Order[];
 };
-export type OnSaleNow = { readonly settings: Settings; readonly lanes: readonly LaneOnSale[] };
+export type OnSaleNow = {
+  readonly settings: Settings;
+  readonly lanes: readonly LaneOnSale[];
+  /** Weight and volume by lines of orders. */
+  readonly measures: ReadonlyMap<string, Measures>;
+};
 
 /** @throws Refusal `gone` where the workspace is not there */
 export async function onSaleIn(tx: Tx, workspaceId: string, only: Only = {}): Promise<OnSaleNow> {
@@ -172,7 +179,8 @@ export async function onSaleIn(tx: Tx, workspaceId: string, only: Only = {}): Pr
       layers,
       stock: stockOf(l.document, layers, sold.rest, sold.left, counted, since.get(l.laneId) ?? 0),
       coming: onTheWay(own, l.laneId, l.document),
+      orders: own,
     };
   });
-  return { settings, lanes };
+  return { settings, lanes, measures };
 }

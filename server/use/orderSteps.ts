@@ -320,7 +320,7 @@ export async function dropBill(
 }
 
 /** Where the cash at hand is known, it moves with a payment; one that it does not hold is refused. */
-async function moveCash(tx: Tx, workspaceId: string, by: number): Promise<void> {
+export async function moveCash(tx: Tx, workspaceId: string, by: number): Promise<void> {
   await changeSettings(tx, workspaceId, (s) => {
     if (s.launch.cash === null) return s;
     const cash = s.launch.cash + by;

@@ -3,6 +3,8 @@ import { eq } from 'drizzle-orm';
 import { allMonthsOnSale } from '../../core/actuals/allMonths.ts';
 import type { WorkspaceMonth } from '../../core/actuals/allMonths.ts';
 import type { CodeSum, LaneBook } from '../../core/actuals/book.ts';
+import { cashBeside } from '../../core/actuals/cashBeside.ts';
+import type { CashBeside } from '../../core/actuals/cashBeside.ts';
 import { mixOf } from '../../core/actuals/compare.ts';
 import type { Compared, Stands } from '../../core/actuals/compare.ts';
 import { estimatesOf } from '../../core/actuals/estimates.ts';
@@ -11,24 +13,28 @@ import { gapsOf } from '../../core/actuals/gaps.ts';
 import type { Span } from '../../core/actuals/gaps.ts';
 import { hurdlesOnActuals } from '../../core/actuals/hurdles.ts';
 import { monthCompared } from '../../core/actuals/onSale.ts';
+import { paidFor } from '../../core/actuals/paid.ts';
 import type { Coming } from '../../core/actuals/received.ts';
 import type { Count } from '../../core/actuals/stock.ts';
 import type { Offer } from '../../core/actuals/takeOver.ts';
 import type { NextOrder } from '../../core/cash/nextOrder.ts';
 import type { HurdleResult } from '../../core/lane/hurdles.ts';
 import { daysBetween } from '../../core/money/days.ts';
+import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
 import { inWorkspace } from '../db/client.ts';
 import { settledPlace } from '../db/schema.ts';
+import { today } from '../env.ts';
 import { gone } from '../refusal.ts';
 import { loadSheet } from './candidates.ts';
 import { loadClaims, openClaims } from './claims.ts';
 import type { ClaimSaid } from './claims.ts';
-import { entryOf, laneEntries, nextOf } from './laneBooks.ts';
+import { entryOf, laneEntries, nextOf, shelfOf } from './laneBooks.ts';
 import type { LaneEntry } from './laneBooks.ts';
 import { offersNow } from './launched.ts';
 import { waysOut } from './leftOver.ts';
 import type { WayOut } from './leftOver.ts';
 import { onSaleIn } from './onSale.ts';
+import type { LaneOnSale, OnSaleNow } from './onSale.ts';
 import { placeIn } from './settledPlaces.ts';
 import { reportsIn } from './settlements.ts';
 import type { ReportHead } from './settlements.ts';
@@ -202,8 +208,25 @@ export type LaunchedPage = LaunchedSaid & {
   readonly offers: readonly Offer[];
   /** What a unit that is left would still bring, here and by other lanes of the product. */
   readonly ways: readonly WayOut[];
+  /** Null: the lane cannot be run over time. */
+  readonly cash: CashBeside | null;
   readonly homeCurrency: string;
 };
+
+/** The cash of a lane beside its launch as it was planned. */
+function cashOfLane(l: LaneOnSale, { settings, measures }: OnSaleNow): CashBeside | null {
+  const { launched, sold, place, orders } = l;
+  const { document, laneId, since, candidate } = launched;
+  const plan = launched.plan ?? cashPlanOf(fundPlanOf(candidate, settings.launch), since);
+  return cashBeside(document, plan, {
+    since,
+    today: today(),
+    months: sold.months,
+    last: place.last,
+    paid: paidFor(orders, laneId, document, measures),
+    shelf: shelfOf(l),
+  });
+}
 
 /** One lane on sale, month by month and whole. @throws Refusal `gone` */
 export async function loadLaunched(workspaceId: string, laneId: string): Promise<LaunchedPage> {
@@ -241,6 +264,7 @@ export async function loadLaunched(workspaceId: string, laneId: string): Promise
     claims,
     offers: offersNow(l, sheet)?.offers ?? [],
     ways: sheet === null || !lets ? [] : waysOut(sheet, laneId),
+    cash: cashOfLane(l, now),
     homeCurrency: now.settings.homeCurrency,
   };
 }

@@ -2,6 +2,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { CashBeside } from '../../../core/actuals/cashBeside.ts';
 import type { Compared } from '../../../core/actuals/compare.ts';
 import type { Coming } from '../../../core/actuals/received.ts';
 import type { Count } from '../../../core/actuals/stock.ts';
@@ -14,6 +15,7 @@ import { FigureTable } from '../../ui/FigureTable.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import type { Format } from '../../ui/locale.ts';
 import { TableFile } from '../../ui/TableFile.tsx';
+import { CashSoFar } from './CashSoFar.tsx';
 import { ClaimList } from './ClaimList.tsx';
 import type { ClaimShown } from './ClaimList.tsx';
 import { Drifts, HurdlesMet } from './Drifts.tsx';
@@ -42,6 +44,7 @@ export type Launched = LaunchedLine & {
   readonly claims: readonly ClaimShown[];
   readonly offers: readonly Offer[];
   readonly ways: readonly WayOut[];
+  readonly cash: CashBeside | null;
   readonly homeCurrency: string;
 };
 
@@ -80,6 +83,7 @@ export function LaunchedPage({ page, base, today, canEdit }: Props) {
       <HurdlesMet hurdles={page.hurdles} currency={currency} />
       <ClaimList claims={page.claims} currency={currency} name={page.name} canEdit={canEdit} />
       {page.months.length > 0 && <Months months={page.months} name={page.name} />}
+      {page.cash !== null && page.months.length > 0 && <CashSoFar cash={page.cash} name={page.name} />}
       <Shelf {...page} {...{ currency, today, canEdit }} home={page.homeCurrency} />
       {canEdit && <TakeOver offers={page.offers} currency={currency} />}
       <LetGo stopped={page.stopped} canEdit={canEdit} />

@@ -84,16 +84,20 @@ function Figures({ gist: g, stock }: { gist: Gist; stock: Stock }) {
       : bounds.of(f.money(g.planned.unitProfit, g.currency), g.planned.lacks as never);
   return (
     <dl className="on-sale-figures">
-      <dt>{t('selling.unitProfit')}</dt>
-      <dd>
-        {planned} → <b>{bounds.of(f.money(g.actual.unitProfit, g.currency), g.actual.lacks as never)}</b>
-      </dd>
-      <dt>{t('selling.units')}</dt>
-      <dd>
-        {f.number(g.planned.units, 0)} → <b>{f.number(g.actual.units, 0)}</b>
-      </dd>
+      <div>
+        <dt>{t('selling.unitProfit')}</dt>
+        <dd>
+          {planned} → <b>{bounds.of(f.money(g.actual.unitProfit, g.currency), g.actual.lacks as never)}</b>
+        </dd>
+      </div>
+      <div>
+        <dt>{t('selling.units')}</dt>
+        <dd>
+          {f.number(g.planned.units, 0)} → <b>{f.number(g.actual.units, 0)}</b>
+        </dd>
+      </div>
       {g.difference !== null && (
-        <>
+        <div>
           <dt>{t('selling.difference')}</dt>
           <dd>
             <b className={g.difference < 0 ? 'loss' : ''}>
@@ -101,16 +105,16 @@ function Figures({ gist: g, stock }: { gist: Gist; stock: Stock }) {
               {f.money(g.difference, g.currency)}
             </b>
           </dd>
-        </>
+        </div>
       )}
       {stock.units !== null && (
-        <>
+        <div>
           <dt>{t('selling.onShelf')}</dt>
           <dd>
             {f.number(stock.units, 0)}
             {stock.value !== null && ` · ${f.money(stock.value, g.currency)}`}
           </dd>
-        </>
+        </div>
       )}
     </dl>
   );

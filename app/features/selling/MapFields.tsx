@@ -2,7 +2,7 @@
 import { Box, Button } from '@mui/material';
 import { SETTLED_COLUMNS, SETTLED_KINDS } from '../../../core/actuals/schema.ts';
 import type { SettledColumn, SettledKind, SettlementMap } from '../../../core/actuals/schema.ts';
-import { ChoiceLine } from '../../ui/Field.tsx';
+import { ChoiceLine, TextLine } from '../../ui/Field.tsx';
 import { FigureTable } from '../../ui/FigureTable.tsx';
 import { keyed } from '../../ui/keyed.ts';
 import { useWords } from '../../ui/useWords.ts';
@@ -34,6 +34,15 @@ export function MapFields({ header, rows, map, onChange }: Props) {
             options={[{ value: '', label: t('report.noColumn') }, ...headings]}
           />
         ))}
+        {map.columns.day === undefined && (
+          <TextLine
+            label={t('report.onDay')}
+            type="date"
+            width={170}
+            value={map.onDay ?? ''}
+            onChange={(day) => onChange({ ...map, onDay: day === '' ? null : day })}
+          />
+        )}
       </Box>
       <Amounts header={header} map={map} onChange={onChange} />
       <Writing map={map} onChange={onChange} />

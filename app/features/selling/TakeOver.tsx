@@ -13,7 +13,7 @@ export function TakeOver({ offers, currency }: { offers: readonly Offer[]; curre
   const [left, setLeft] = useState<readonly TakenOver[]>([]);
   if (offers.length === 0) return null;
   const figure = (o: Offer, x: number | null): string => {
-    if (o.what === 'price') return f.money(x, currency);
+    if (o.what === 'price' || o.what === 'adverts') return f.money(x, currency);
     return o.what === 'returnRate' ? f.percent(x) : f.number(x, 0);
   };
   const whats = offers.map((o) => o.what).filter((w) => !left.includes(w));
@@ -37,10 +37,12 @@ export function TakeOver({ offers, currency }: { offers: readonly Offer[]; curre
           />
           {o.figure === null
             ? t(`launched.take.${o.what}`, { units: f.number(o.units, 0) })
-            : t(`launched.take.${o.what}`, {
+            : t(`launched.take.${o.what === 'adverts' && o.buy == null ? 'advertsCost' : o.what}`, {
                 now: figure(o, o.figure),
                 was: o.was === null ? t('launched.take.nothing') : figure(o, o.was),
                 units: f.number(o.units, 0),
+                buy: f.percent(o.buy ?? null),
+                ofSales: f.percent(o.ofSales ?? null, 0),
               })}
         </Box>
       ))}

@@ -132,6 +132,7 @@ const launched = (over: Partial<Parameters<typeof LaunchedPage>[0]['page']>, can
       claims: [],
       offers: [],
       ways: [],
+      cash: null,
       homeCurrency: 'EUR',
       ...over,
     }}

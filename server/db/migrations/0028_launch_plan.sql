@@ -1,0 +1,1 @@
+ALTER TABLE "bm"."launched_lane" ADD COLUMN "plan" jsonb;
