@@ -181,6 +181,7 @@ export const fundWords = {
     take: 'Take {{low}} to {{high}}',
     clear: 'No range',
     from: 'from {{source}}',
+    learned: 'as far as your launches were off',
     input: {
       price: 'Price',
       costPerClick: 'Cost per click, factor',

@@ -405,7 +405,7 @@ export const placesWords = {
     widths: 'Widths of ranges',
     widthsText:
       'How far a range that is offered goes below and above a figure, by how that figure is known. What a market ' +
-      'says goes first.',
+      'says goes first, then how far three launches or more were off in price, units and returns.',
     drift: 'When a product on sale leaves its plan',
     driftText:
       'You are told of a line that goes beyond both of these in two periods running. A period is whole months, ' +

@@ -378,6 +378,7 @@ export const sellingWords = {
       price: 'Price {{now}} instead of {{was}}, of {{units}} units',
       returnRate: 'Returns {{now}} instead of {{was}}, of {{units}} units',
       units: '{{now}} units a month instead of {{was}}, of {{units}} units',
+      freight: 'The way in {{now}} a unit instead of {{was}}, by orders received; of {{units}} units',
       adverts:
         'Adverts {{now}} a click instead of {{was}}, {{buy}} of clicks buy, {{ofSales}} of sales come by them; ' +
         'of {{units}} units',

@@ -1,6 +1,7 @@
 import { redirect, useLoaderData, useOutletContext } from 'react-router';
 import { enterWorkspace } from '../../server/auth/session.ts';
 import { candidateNames, loadMarketSheet, loadSheet } from '../../server/use/candidates.ts';
+import { learnedIn } from '../../server/use/laneBooks.ts';
 import { agreedOrders } from '../../server/use/orders.ts';
 import { settingsOf } from '../../server/use/workspaces.ts';
 import type { WorkspaceHead } from '../features/frame/Shell.tsx';
@@ -26,6 +27,7 @@ export const loader = answering(async ({ request, params }: Route.LoaderArgs) =>
     names,
     settings,
     markets: withMarket?.markets ?? [],
+    learned: withMarket === null ? {} : await learnedIn(entry.workspaceId),
     ordered: wanted === null ? [] : await agreedOrders(entry.workspaceId, wanted),
     sheet:
       sheet === null

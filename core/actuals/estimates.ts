@@ -1,4 +1,5 @@
 /** How good one's estimates were: planned against actual over all launches, by input. */
+import type { Learned } from '../risk/offered.ts';
 import type { Compared } from './compare.ts';
 
 export const ESTIMATED = ['price', 'units', 'returns', 'adverts', 'fulfilment', 'storage', 'landed'] as const;
@@ -68,13 +69,24 @@ export function missesOf(whole: Compared): Misses {
   return misses;
 }
 
+/** Which uncertain input each estimate is. */
+const INPUT_OF = { price: 'price', units: 'units', returns: 'returnRate' } as const;
+
+/** How wide ranges of the next launch must be, of what launches enough speak of. */
+export const learnedWidths = (said: readonly EstimateSaid[]): Learned =>
+  Object.fromEntries(
+    said.flatMap(({ input, width }) =>
+      width !== null && input in INPUT_OF ? [[INPUT_OF[input as keyof typeof INPUT_OF], width]] : [],
+    ),
+  );
+
 /** By input, those that some launch speaks of. */
 export function estimatesOf(launches: readonly Misses[]): EstimateSaid[] {
   return ESTIMATED.flatMap((input): EstimateSaid[] => {
     const misses = launches.flatMap((l) => l[input] ?? []).sort((a, b) => a - b);
     if (misses.length === 0) return [];
     const away = misses.map(Math.abs).sort((a, b) => a - b);
-    const width = misses.length < LEAST_LAUNCHES ? null : Math.ceil(quantile(away, WITHIN) * 100) / 100;
+    const width = misses.length < LEAST_LAUNCHES ? null : Math.ceil(quantile(away, WITHIN) * 100 - 1e-9) / 100;
     const [least, most] = [misses[0] as number, misses.at(-1) as number];
     return [{ input, launches: misses.length, least, middle: quantile(misses, 0.5), most, width }];
   });

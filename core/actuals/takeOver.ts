@@ -1,4 +1,5 @@
 /** What really came, as inputs of the lane: origin actual, with the day and the number of units behind each. */
+import { route } from '../cards/carriage.ts';
 import { adverts } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { seasonIndex } from '../lane/steps/demand.ts';
@@ -6,10 +7,11 @@ import { daysBetween } from '../money/days.ts';
 import { minorDigits, powerOfTen } from '../money/money.ts';
 import { DAYS_A_MONTH } from '../rules/result.ts';
 import { roundMinor } from '../rules/numbers.ts';
+import { unitAt } from './actual.ts';
 import type { MonthSold } from './onSale.ts';
 import type { Period } from './drift.ts';
 
-export const TAKEN_OVER = ['price', 'returnRate', 'adverts', 'units', 'season'] as const;
+export const TAKEN_OVER = ['price', 'returnRate', 'freight', 'adverts', 'units', 'season'] as const;
 export type TakenOver = (typeof TAKEN_OVER)[number];
 
 /** Units behind a figure below which it is not offered: it would say too little. */
@@ -61,6 +63,24 @@ export function pacePerMonth(doc: LaneDocument, period: Period, months: readonly
   const days = Math.max(1, daysBetween(period.from, period.to) + 1);
   const mean = meanSeason(doc, months);
   return mean > 0 ? (period.compared.actual.shipped * DAYS_A_MONTH) / days / mean : 0;
+}
+
+/** A difference of what freight costs a unit below which it is as planned. */
+const AS_PLANNED = 0.005;
+
+/** What the way in cost a unit by orders that came in, as one leg in place of the lane's. */
+function freightOffer(doc: LaneDocument, { compared }: Period): Offer | null {
+  const line = compared.lines.find((l) => l.line === 'freight');
+  if (line?.from !== 'received' || line.actual === null) return null;
+  const rate = Math.round(line.actual * 1e4) / 1e4;
+  const now = doc.route === 'none' ? null : doc.route;
+  const was = unitAt(doc, null).lines.freight;
+  if (Math.abs(rate - was) <= AS_PLANNED * Math.max(rate, was)) return null;
+  const legs = [{ stage: 'main', basis: 'perUnit', rate, currency: doc.currency }];
+  return {
+    ...{ what: 'freight', path: ['route'], now: doc.route, value: route.parse({ ...now, legs }) },
+    ...{ figure: rate, was: Number.isNaN(was) ? null : was, units: compared.actual.shipped },
+  };
 }
 
 /** What a click costs by a lane's keywords, those it has no price of left out; null: it has none. */
@@ -143,6 +163,8 @@ export function offersOf(
       was: said.rate,
       units,
     });
+  const freight = freightOffer(doc, period);
+  if (freight !== null) offers.push(freight);
   const byAdverts = advertsOffer(doc, months, units);
   if (byAdverts !== null) offers.push(byAdverts);
   const season = seasonOf(whole);

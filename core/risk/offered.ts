@@ -22,7 +22,17 @@ export const rangeWidths = z.strictObject({
 });
 export type RangeWidths = z.output<typeof rangeWidths>;
 
-export type OfferedRange = { readonly range: Range; readonly source: SourceOfNumber };
+/** How wide ranges must be by one's own launches: shares of the plan within which four in five of them came. */
+export type Learned = Readonly<Partial<Record<RiskInput, number>>>;
+/** Figures that nobody has proven: they are as wide as those of one's launches were off. */
+const UNPROVEN: ReadonlySet<SourceOfNumber> = new Set(['guess', 'estimate', 'default', 'borrowed', 'typed']);
+
+/** `learned`: as wide as one's own launches were off. */
+export type OfferedRange = {
+  readonly range: Range;
+  readonly source: SourceOfNumber;
+  readonly learned?: true;
+};
 
 /** Which input of a lane each uncertain input is, by its place in the provenance. */
 const INPUT_OF: Readonly<Record<RiskInput, string>> = {
@@ -86,7 +96,8 @@ function sourceOfInput(doc: LaneDocument, input: RiskInput): SourceOfNumber {
 }
 
 /**
- * Ranges offered for a lane, none where it says nothing of an input. What the market says goes before the widths.
+ * Ranges offered for a lane, none where it says nothing of an input. What the market says goes before the widths, and
+ * before those of settings how far one's own launches were off.
  *
  * @param fromMarket low, most likely and high as evidence has them, where it is in the lane's own currency
  */
@@ -94,6 +105,7 @@ export function offeredRanges(
   doc: LaneDocument,
   widths: RangeWidths,
   fromMarket: Readonly<Partial<Record<RiskInput, Range>>> = {},
+  learned: Learned = {},
 ): Partial<Record<RiskInput, OfferedRange>> {
   const offered: Partial<Record<RiskInput, OfferedRange>> = {};
   for (const input of RISK_INPUTS) {
@@ -105,17 +117,20 @@ export function offeredRanges(
       continue;
     }
     const source = sourceOfInput(doc, input);
+    const own = UNPROVEN.has(source) ? learned[input] : undefined;
     const width =
       input === 'exchangeRate'
         ? EXCHANGE_WIDTH
-        : source === 'actual'
-          ? actualWidth(doc, input, likely, widths)
-          : widthOf(source, widths);
+        : own !== undefined
+          ? own
+          : source === 'actual'
+            ? actualWidth(doc, input, likely, widths)
+            : widthOf(source, widths);
     const most = input === 'returnRate' ? 0.99 : FACTORS.has(input) ? 1000 : 1e9;
     const low = Math.min(likely, readable(likely * (1 - width)));
     const high = Math.max(likely, readable(Math.min(most, likely * (1 + width))));
     const range = { low, likely, high };
-    offered[input] = { range, source };
+    offered[input] = { range, source, ...(own !== undefined && { learned: true }) };
   }
   return offered;
 }

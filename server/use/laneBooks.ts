@@ -1,14 +1,17 @@
 /** The entries of lanes on sale in the books: taken as they stand, worked out anew where something has changed. */
 import { createHash } from 'node:crypto';
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { bookOf } from '../../core/actuals/book.ts';
 import type { LaneBook } from '../../core/actuals/book.ts';
 import { decisionsOf } from '../../core/actuals/decide.ts';
+import { estimatesOf, learnedWidths } from '../../core/actuals/estimates.ts';
+import type { Misses } from '../../core/actuals/estimates.ts';
 import type { Stopped } from '../../core/actuals/letGo.ts';
 import { pacePerMonth } from '../../core/actuals/takeOver.ts';
 import { nextOrder } from '../../core/cash/nextOrder.ts';
 import type { NextOrder, OnShelf } from '../../core/cash/nextOrder.ts';
 import { SENT } from '../../core/orders/states.ts';
+import type { Learned } from '../../core/risk/offered.ts';
 import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
 import type { Settings } from '../../core/workspace/settings.ts';
 import { inWorkspace } from '../db/client.ts';
@@ -138,6 +141,16 @@ async function workedOut(
   }
   return new Map(worked.map((w) => [w.launched.laneId, w.book]));
 }
+
+/** How far one's own launches were off, by the books as they stand. */
+export const learnedIn = (workspaceId: string): Promise<Learned> =>
+  inWorkspace(workspaceId, async (tx) => {
+    const rows = await tx
+      .select({ misses: sql<Misses>`${launchedLane.book} -> 'misses'` })
+      .from(launchedLane)
+      .where(and(eq(launchedLane.workspaceId, workspaceId), isNotNull(launchedLane.book)));
+    return learnedWidths(estimatesOf(rows.map((r) => r.misses)));
+  });
 
 /** Brings the books of a workspace up to date, so that what drifts is told of though nobody looks. */
 export const keepBooks = (workspaceId: string): Promise<void> =>

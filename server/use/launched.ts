@@ -223,13 +223,20 @@ export async function takeOver(
   const now = offersNow(found, sheet);
   const chosen = now?.offers.filter((o) => whats.includes(o.what)) ?? [];
   if (now === null || chosen.length === 0) throw refused('nothingToTakeOver');
-  const noted = sheet?.lanes.find((l) => l.id === laneId)?.data.provenance ?? {};
+  const stored = sheet?.lanes.find((l) => l.id === laneId)?.data;
+  const noted = stored?.provenance ?? {};
   const patches = chosen.flatMap((o) => {
     const key = o.path.join('.');
     const said = { source: 'actual' as const, date: now.day, note: '', units: Math.round(o.units) };
     const own = { entity: 'lane' as const, id: laneId };
+    // Legs of one's own stand in place of a freight card's.
+    const card = stored?.freightCardId ?? null;
+    const from = o.what === 'freight' ? (stored?.route ?? null) : o.now;
     return [
-      { ...own, path: [...o.path], from: o.now, to: o.value },
+      ...(o.what === 'freight' && card !== null
+        ? [{ ...own, path: ['freightCardId'], from: card, to: null }]
+        : []),
+      { ...own, path: [...o.path], from, to: o.value },
       { ...own, path: ['provenance', key], from: noted[key] ?? null, to: said },
     ];
   });

@@ -18,7 +18,7 @@ export function AllLanes({ part, said }: { part: AheadPart; said: RiskAnswers })
   const { t, i18n } = useWords();
   const f = useFormat();
   const lacksInWords = useLacks();
-  const { whole, views, settings, cards, markets, today } = part;
+  const { whole, views, settings, cards, markets, learned, today } = part;
   const nameOf = (v: (typeof views)[number]): string =>
     `${countryName(v.doc.country, i18n.language)} · ${v.doc.marketplace}`;
   const outcomeOf = (id: string) => {
@@ -28,7 +28,7 @@ export function AllLanes({ part, said }: { part: AheadPart; said: RiskAnswers })
   const takeEverywhere = (): void => {
     const own = views.map((v) => [
       v.id,
-      withOffered(sureOf(whole, v.id), offeredFor({ settings, cards, markets, today }, v)),
+      withOffered(sureOf(whole, v.id), offeredFor({ settings, cards, markets, learned, today }, v)),
     ]);
     part.set({ sure: { ...whole.sure, ...Object.fromEntries(own) } });
   };

@@ -6,6 +6,7 @@ import { admissibleOrders, quantitiesToCompare } from '../../../core/launch/orde
 import { fundPlanOf, launchOf } from '../../../core/workspace/fundPlan.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { KeptMarket } from '../../../core/evidence/observed.ts';
+import type { Learned } from '../../../core/risk/offered.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import { ChoiceLine } from '../../ui/Field.tsx';
 import { useOthersChanges } from '../../ui/saving.ts';
@@ -30,6 +31,8 @@ type Props = {
   settings: Settings;
   /** What is kept of the markets, where ranges are offered from it. */
   markets: readonly KeptMarket[];
+  /** How far one's own launches were off. */
+  learned: Learned;
   /** Agreed orders of the candidate's goods. */
   ordered: readonly Order[];
   sheet: { today: string; cards: Record<string, CardData>; state: SheetState } | null;
@@ -57,6 +60,7 @@ function Funding({
   names,
   settings,
   markets,
+  learned,
   ordered,
   sheet,
   canEdit,
@@ -109,6 +113,7 @@ function Funding({
     settings,
     cards: sheet.cards,
     markets,
+    learned,
     today: sheet.today,
     canEdit,
     save: `${base}/weigh/${sheet.state.candidate.id}/save`,

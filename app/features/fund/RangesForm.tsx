@@ -19,10 +19,10 @@ type Props = { part: AheadPart; sure: SureTerms; change: (more: Partial<SureTerm
 export function RangesForm({ part, sure, change }: Props) {
   const { t } = useWords();
   const { view, settings, plan, candidate } = part;
-  const { cards, markets, today } = part;
+  const { cards, markets, learned, today } = part;
   const offered = useMemo(
-    () => offeredFor({ settings, cards, markets, today }, view),
-    [settings, cards, markets, today, view],
+    () => offeredFor({ settings, cards, markets, learned, today }, view),
+    [settings, cards, markets, learned, today, view],
   );
   const set = (input: RiskInput, range: Range | null): void =>
     change({ ranges: { ...sure.ranges, [input]: range } });
@@ -81,7 +81,7 @@ type RowProps = {
   part: AheadPart;
   input: RiskInput;
   range: Range | null;
-  offered: { range: Range; source: string } | undefined;
+  offered: { range: Range; source: string; learned?: true } | undefined;
   onChange: (range: Range | null) => void;
 };
 
@@ -158,7 +158,9 @@ function RangeRow({ part, input, range, offered, onChange }: RowProps) {
               {take}
             </button>{' '}
             <Box component="span" sx={{ color: 'text.secondary', fontSize: '0.78rem' }}>
-              {t('sure.from', { source: t(`source.${offered.source}`) })}
+              {offered.learned
+                ? t('sure.learned')
+                : t('sure.from', { source: t(`source.${offered.source}`) })}
             </Box>
           </>
         )}

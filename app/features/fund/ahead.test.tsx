@@ -102,6 +102,7 @@ function shown(View: View, { doc = LANE, plan = {}, canEdit = true, others = [],
       save: '/w/x/weigh/c/save',
       cards: {},
       markets,
+      learned: {},
       base: '/w/x',
       ordered: { orders: [], lane: { id: 'lane', data: { components: [] } } },
     };

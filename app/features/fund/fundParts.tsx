@@ -7,6 +7,7 @@ import { launchWorkings } from '../../../core/launch/workings.ts';
 import { minorDigits } from '../../../core/money/money.ts';
 import type { CardData } from '../../../core/cards/schema.ts';
 import type { KeptMarket } from '../../../core/evidence/observed.ts';
+import type { Learned } from '../../../core/risk/offered.ts';
 import type { FundPlan } from '../../../core/workspace/fundPlan.ts';
 import type { Settings } from '../../../core/workspace/settings.ts';
 import type { Order } from '../../../core/orders/schema.ts';
@@ -39,6 +40,7 @@ export type AheadPart = Omit<FundPart, 'set'> & {
   settings: Settings;
   cards: Record<string, CardData>;
   markets: readonly KeptMarket[];
+  learned: Learned;
   /** Agreed orders of the candidate's goods, and the sources that the lane names. */
   ordered: { orders: readonly Order[]; lane: { id: string; data: Pick<StoredLane, 'components'> } };
   base: string;

@@ -9,16 +9,16 @@ import type { LaneView } from '../weigh/useFigures.ts';
 import type { AheadPart } from './fundParts.tsx';
 
 const NO_WATCH = watch.parse({});
-type Frame = Pick<AheadPart, 'settings' | 'cards' | 'markets' | 'today'>;
+type Frame = Pick<AheadPart, 'settings' | 'cards' | 'markets' | 'learned' | 'today'>;
 export type Offered = Partial<Record<RiskInput, OfferedRange>>;
 
-export function offeredFor({ markets, ...frame }: Frame, view: LaneView): Offered {
+export function offeredFor({ markets, learned, ...frame }: Frame, view: LaneView): Offered {
   const kept = markets.find((m) => m.market === marketOf(view));
   const seen =
     kept === undefined
       ? {}
       : marketRanges(marketFor(view, kept, kept.watch ?? NO_WATCH, frame).composed.document, view.doc);
-  return offeredRanges(view.doc, frame.settings.widths, seen);
+  return offeredRanges(view.doc, frame.settings.widths, seen, learned);
 }
 
 /** What is kept of a lane with all that is offered for it. */

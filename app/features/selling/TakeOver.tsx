@@ -13,7 +13,7 @@ export function TakeOver({ offers, currency }: { offers: readonly Offer[]; curre
   const [left, setLeft] = useState<readonly TakenOver[]>([]);
   if (offers.length === 0) return null;
   const figure = (o: Offer, x: number | null): string => {
-    if (o.what === 'price' || o.what === 'adverts') return f.money(x, currency);
+    if (o.what !== 'returnRate' && o.what !== 'units') return f.money(x, currency);
     return o.what === 'returnRate' ? f.percent(x) : f.number(x, 0);
   };
   const whats = offers.map((o) => o.what).filter((w) => !left.includes(w));
