@@ -199,6 +199,9 @@ export const orderWords = {
     billsNone: 'None yet: freight and duty of these goods stand as planned.',
     billLine: '{{day}}: {{kind}} {{amount}}, shared out by {{by}}',
     billNote: 'Note a bill',
+    billFile: 'Bills from a file',
+    billFileText:
+      'Rows with headings: day, what for, amount without VAT; shared out by, note and order number if you like.',
     billKind: 'What for',
     billBy: 'Shared out by',
     billSays: 'Note',

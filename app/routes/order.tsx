@@ -13,6 +13,7 @@ import {
   dropReceipt,
   moveOrder,
   noteBill,
+  noteBillFile,
   payOrder,
   receiveGoods,
   stepBack,
@@ -68,6 +69,7 @@ const told = z.discriminatedUnion('intent', [
   payment.omit({ id: true }).extend({ intent: z.literal('pay'), edition }),
   z.strictObject({ intent: z.literal('dropPayment'), id, edition }),
   bill.omit({ id: true }).extend({ intent: z.literal('bill'), edition }),
+  z.strictObject({ intent: z.literal('bills'), text: z.string().max(200_000), edition }),
   z.strictObject({ intent: z.literal('dropBill'), id, edition }),
   z.strictObject({ intent: z.literal('actual'), line: id, edition }),
 ]);
@@ -120,6 +122,9 @@ export const action = answering(async ({ request, params }: Route.ActionArgs) =>
       await noteBill(workspaceId, order, said, on, person.id);
       break;
     }
+    case 'bills':
+      await noteBillFile(workspaceId, order, act.text, act.edition, person.id);
+      break;
     case 'dropBill':
       await dropBill(workspaceId, order, act.id, act.edition, person.id);
       break;

@@ -189,7 +189,7 @@ describe('plan against actual', () => {
       if (parts === null) continue;
       const whole = (actual.profit as number) - unitsOfPlan * (planned.unitProfit as number);
       expect(Math.abs(parts.difference - whole)).toBeLessThan(0.00501);
-      const cents = (x: number): number => Math.round(x * 100);
+      const cents = (x: number): number => Math.round(x * 100) + 0;
       expect(cents(parts.volume ?? Number.NaN) + cents(parts.price) + cents(parts.rate)).toBe(
         cents(parts.difference),
       );

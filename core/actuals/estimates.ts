@@ -86,7 +86,8 @@ export function estimatesOf(launches: readonly Misses[]): EstimateSaid[] {
     const misses = launches.flatMap((l) => l[input] ?? []).sort((a, b) => a - b);
     if (misses.length === 0) return [];
     const away = misses.map(Math.abs).sort((a, b) => a - b);
-    const width = misses.length < LEAST_LAUNCHES ? null : Math.ceil(quantile(away, WITHIN) * 100 - 1e-9) / 100;
+    const width =
+      misses.length < LEAST_LAUNCHES ? null : Math.ceil(quantile(away, WITHIN) * 100 - 1e-9) / 100;
     const [least, most] = [misses[0] as number, misses.at(-1) as number];
     return [{ input, launches: misses.length, least, middle: quantile(misses, 0.5), most, width }];
   });

@@ -10,6 +10,8 @@ import { compare } from './compare.ts';
 import type { Compared } from './compare.ts';
 import { FirstOut } from './received.ts';
 import type { Layer, Remaining } from './received.ts';
+import { settledRule } from './schema.ts';
+import type { SettledKind } from './schema.ts';
 import { kindsOfCodes, kindsSettled, sharedOut } from './sums.ts';
 import type { KindSums, SettledSums, SharedOut } from './sums.ts';
 
@@ -74,9 +76,15 @@ export function unitsPlanned(
   return sum;
 }
 
+/** Whether a marketplace settled any of it: a month that reports of one's own tell of alone is still open. */
+const isSettled = (kinds: KindSums): boolean =>
+  Object.keys(kinds).some((kind) => settledRule(kind as SettledKind).is !== 'told');
+
 /** Months from the first day on sale, or the first that was settled, to the last that a report speaks of. */
 function monthsOf({ codes, since }: OnSale, { sums, last }: PlaceSettled): string[] {
-  const settled = codes.flatMap((c) => [...(sums.get(c)?.keys() ?? [])]);
+  const settled = codes.flatMap((c) =>
+    [...(sums.get(c) ?? [])].flatMap(([month, kinds]) => (isSettled(kinds) ? [month] : [])),
+  );
   if (settled.length === 0) return [];
   const known = [since.slice(0, 7), ...settled, ...(last === null ? [] : [last.slice(0, 7)])].sort();
   const months: string[] = [];

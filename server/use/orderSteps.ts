@@ -1,7 +1,8 @@
 /** Changing purchase orders: drafts saved as they are edited, every step, what came in, what was paid. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
+import Papa from 'papaparse';
 import { z } from 'zod';
-import { fault } from '../../core/fault.ts';
+import { fault, isFault } from '../../core/fault.ts';
 import { firstIssue } from '../../core/issues.ts';
 import { orderProgress, orderTerms } from '../../core/orders/schema.ts';
 import type {
@@ -13,6 +14,7 @@ import type {
   Payment,
   Receipt,
 } from '../../core/orders/schema.ts';
+import { readBills } from '../../core/orders/billFile.ts';
 import type { Bill } from '../../core/orders/bills.ts';
 import { isAllHere, ORDER_WAYS, SENT, stateBefore } from '../../core/orders/states.ts';
 import { inWorkspace } from '../db/client.ts';
@@ -299,6 +301,38 @@ export async function noteBill(
     if (row.state === 'draft' || row.state === 'cancelled')
       throw refused('orderNoWay', { number: row.number });
     const bills = [...row.progress.bills, { ...said, id: newId() }];
+    await store(tx, workspaceId, row, { progress: orderProgress.parse({ ...row.progress, bills }) }, by);
+  });
+}
+
+/** Bills that an order keeps. */
+const MOST_BILLS = 100;
+
+/**
+ * Notes the bills of a file, all of them or none; such as stand there already are not noted twice.
+ *
+ * @param text of the file: rows with headings, commas, semicolons or tabs between
+ * @throws Refusal `invalid` with the row that cannot be read
+ */
+export async function noteBillFile(
+  workspaceId: string,
+  id: string,
+  text: string,
+  edition: number,
+  by: string,
+): Promise<void> {
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
+  await inWorkspace(workspaceId, async (tx) => {
+    const row = await lockOrder(tx, workspaceId, id, edition);
+    if (row.state === 'draft' || row.state === 'cancelled')
+      throw refused('orderNoWay', { number: row.number });
+    const read = readBills(data, row.number, today());
+    if (isFault(read)) throw new Refusal('invalid', read);
+    const said = ({ day, kind, amount, note }: Omit<Bill, 'id'>) => [day, kind, amount, note].join('|');
+    const known = new Set(row.progress.bills.map(said));
+    const fresh = read.filter((b) => !known.has(said(b))).map((b) => ({ ...b, id: newId() }));
+    const bills = [...row.progress.bills, ...fresh];
+    if (bills.length > MOST_BILLS) throw refused('billMany', { most: MOST_BILLS });
     await store(tx, workspaceId, row, { progress: orderProgress.parse({ ...row.progress, bills }) }, by);
   });
 }

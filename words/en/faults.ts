@@ -184,6 +184,28 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
     'The tax of {{tax}} is more than the amount of {{amount}} that holds it',
     'Say whether amounts hold the tax.',
   ],
+  billColumn: [
+    'The file has no column {{column}}',
+    'Give the day, what it is for and the amount a heading each.',
+  ],
+  billNone: [
+    'The file has no bill of order {{order}}',
+    'Leave the column of the order out, or put its number there.',
+  ],
+  billDay: ['Row {{row}}: “{{text}}” is no day up to today', 'Write it as 31.12.2026 or 2026-12-31.'],
+  billKind: [
+    'Row {{row}}: “{{text}}” is nothing a bill is noted for',
+    'Write freight, insurance, duty, import charges, preparation or buying costs.',
+  ],
+  billAmount: [
+    'Row {{row}}: “{{text}}” is no amount above 0',
+    'Write the amount without VAT, in the home currency.',
+  ],
+  billBy: [
+    'Row {{row}}: nothing is shared out by “{{text}}”',
+    'Write one of {{ways}}, or leave it blank for value.',
+  ],
+  billMany: ['An order keeps at most {{most}} bills', 'Put small ones together into one row.'],
   settledBlank: ['The {{column}} is blank', 'Fill it in, or leave the row out: it may be a total.'],
   settledDay: ['"{{text}}" is no day', 'Write year-month-day, or choose whether day or month stands first.'],
   settledOutside: ['{{text}} is before there were marketplaces', 'Check the year.'],

@@ -1,9 +1,10 @@
 /** Bills of the way in: what the goods of an order cost beside their price, and how it is shared out. */
 import { Button, Typography } from '@mui/material';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { BILL_KINDS, SHARED_BY } from '../../../core/orders/bills.ts';
 import type { Bill } from '../../../core/orders/bills.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
+import { FileField } from '../../ui/FileField.tsx';
 import { useFormat } from '../../ui/locale.ts';
 import { Pane } from '../weigh/Pane.tsx';
 import { NoteDialog } from './NoteDialog.tsx';
@@ -11,12 +12,16 @@ import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
 import { useWords } from '../../ui/useWords.ts';
 
+/** One character more than is taken in: a longer file is refused, not cut. */
+const MOST_TEXT = 200_001;
+
 type Props = { shown: OrderShown; act: ActOn; canEdit: boolean; today: string; home: string };
 
 export function Bills({ shown, act, canEdit, today, home }: Props) {
   const { t } = useWords();
   const f = useFormat();
   const [isOpen, setOpen] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
   const { progress, edition, state } = shown;
   return (
     <Pane title={t('order.bills')}>
@@ -39,9 +44,24 @@ export function Bills({ shown, act, canEdit, today, home }: Props) {
         </Typography>
       )}
       {canEdit && state !== 'cancelled' && (
-        <Button variant="outlined" sx={{ mt: 1 }} onClick={() => setOpen(true)}>
-          {t('order.billNote')}
-        </Button>
+        <>
+          <Button variant="outlined" sx={{ mt: 1, mr: 1 }} onClick={() => setOpen(true)}>
+            {t('order.billNote')}
+          </Button>
+          <Button sx={{ mt: 1 }} title={t('order.billFileText')} onClick={() => file.current?.click()}>
+            {t('order.billFile')}
+          </Button>
+          <FileField
+            ref={file}
+            label={t('order.billFile')}
+            accept=".csv,.tsv,.txt"
+            onFile={(chosen) =>
+              void chosen
+                .text()
+                .then((text) => act({ intent: 'bills', edition, text: text.slice(0, MOST_TEXT) }))
+            }
+          />
+        </>
       )}
       {isOpen && <NoteBill {...{ shown, act, today, home }} onClose={() => setOpen(false)} />}
     </Pane>
