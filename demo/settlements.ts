@@ -3,6 +3,7 @@
  * season, each an order of its own; fees as the lane's own card asks; a share sent back within three weeks; adverts by
  * the week, shelf rent by the month, paid out every second week. A story changes some of it from a day on.
  */
+import { clickCostOf } from '../core/actuals/takeOver.ts';
 import type { LaneDocument } from '../core/lane/schema.ts';
 import { evaluate } from '../core/lane/evaluate.ts';
 import type { Line } from '../core/lane/costLines.ts';
@@ -178,6 +179,30 @@ export function settlementRows(lanes: readonly Selling[], to: string, seed: numb
     out.push(row);
   }
   return out;
+}
+
+/** Headings of an advert report. */
+const ADVERT_HEADINGS = ['Week to', 'Item', 'Clicks', 'Spend', 'Orders', 'Sales'];
+
+/**
+ * What adverts took of a lane by the week, as its advert report says it: a click costs what the lane plans, times what
+ * its story makes of it, and as many buy as the lane plans. Null: the lane plans no adverts.
+ */
+export function advertFile(rows: readonly ReportRow[], lane: Selling): string | null {
+  const { document: doc, code } = lane;
+  const click = clickCostOf(doc);
+  if (click === null || doc.adverts === null || doc.adverts === 'none') return null;
+  const buy = doc.adverts.keywords[0]?.conversionRate ?? 0;
+  const weeks = rows
+    .filter((r) => r.item === code && r.entry === 'campaigns')
+    .map((r) => {
+      const twist = twistOn(lane, r.day);
+      const clicks = Math.round(-r.amount / (click * (twist.adverts ?? 1)));
+      const orders = Math.round(clicks * buy);
+      const sales = orders * (twist.price ?? doc.price ?? 0);
+      return [r.day, code, clicks, (-r.amount).toFixed(2), orders, sales.toFixed(2)].join(',');
+    });
+  return [ADVERT_HEADINGS.join(','), ...weeks].join('\n');
 }
 
 /** The lines of some days as the marketplace writes them: day first, a comma for the decimals. */

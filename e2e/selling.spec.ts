@@ -195,6 +195,12 @@ test('the demo tells what came after its launches, and what to decide', async ({
   const lines = page.getByRole('region', { name: 'A unit sold' });
   await expect(lines.getByRole('row', { name: /^Goods/ })).toContainText('orders received');
   await expect(page.getByTestId('shelf-said')).toContainText('units by what orders brought');
+  await expect(page.getByText(/^Adverts €.* a click instead of €.* of clicks buy/)).toBeVisible();
+  const cash = page.getByRole('region', { name: 'Cash since the launch' });
+  await expect(cash).toContainText(/Money back on .*|As it goes now the money is not back/);
+  await expect(cash).toContainText('beside before the launch; planned');
+  await cash.getByText('By month').click();
+  await expect(cash.getByRole('row', { name: /^Nov 2026/ })).toBeVisible();
   await page.getByLabel('Days').selectOption({ label: 'since the launch' });
   await expect(page.getByRole('heading', { name: /^Why the profit is/ })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();

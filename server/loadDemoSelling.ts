@@ -8,8 +8,8 @@ import { exchangeFactor } from '../core/money/money.ts';
 import { orderSaid } from '../core/orders/totals.ts';
 import { demoMissing, demoSelling, SETTLED_TO } from '../demo/selling.ts';
 import type { DemoSelling } from '../demo/selling.ts';
-import { REPORT_MAP, settlementFile, settlementRows } from '../demo/settlements.ts';
-import type { Selling, Twist } from '../demo/settlements.ts';
+import { advertFile, REPORT_MAP, settlementFile, settlementRows } from '../demo/settlements.ts';
+import type { ReportRow, Selling, Twist } from '../demo/settlements.ts';
 import { inWorkspace } from './db/client.ts';
 import { candidate, lane, launchedLane } from './db/schema.ts';
 import { today } from './env.ts';
@@ -17,7 +17,7 @@ import { draftOrders } from './use/draftOrders.ts';
 import { launchLane } from './use/launched.ts';
 import { loadOrder } from './use/orders.ts';
 import { moveCash, moveOrder, noteBill, payOrder, receiveGoods, saveOrder } from './use/orderSteps.ts';
-import { readSettlement, receiveSettlement } from './use/settlements.ts';
+import { loadSettlement, readSettlement, receiveSettlement } from './use/settlements.ts';
 
 /** Days of a report of the demo. */
 const REPORT_DAYS = 60;
@@ -143,6 +143,24 @@ async function settle(
     await readSettlement(workspaceId, id, { place: { marketplace, country, currency }, map, sheet: null });
     from = daysBefore(until, -1);
   }
+  const dearer = lanes.find((l) => l.twists.some((t) => t.adverts !== undefined));
+  if (dearer !== undefined) await tellAdverts(workspaceId, rows, dearer, by);
+}
+
+/** The advert report of a lane, read as its headings make one guess. */
+async function tellAdverts(
+  workspaceId: string,
+  rows: readonly ReportRow[],
+  lane: Selling,
+  by: string,
+): Promise<void> {
+  const file = advertFile(rows, lane);
+  if (file === null) return;
+  const { marketplace, country, currency } = lane.document;
+  const name = `${marketplace}-${country}-adverts.csv`;
+  const { id } = await receiveSettlement(workspaceId, name, Readable.from([file]), by);
+  const { guessed: map } = await loadSettlement(workspaceId, id);
+  await readSettlement(workspaceId, id, { place: { marketplace, country, currency }, map, sheet: null });
 }
 
 export async function loadDemoSelling(workspaceId: string, by: string): Promise<void> {

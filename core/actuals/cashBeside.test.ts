@@ -1,4 +1,4 @@
-/** The cash of a lane on sale beside its plan: a lane that went as planned, and what moves the day the money is back. */
+/** The cash of a lane on sale beside its plan: one that went as planned, and what moves the day the money is back. */
 import { describe, expect, it } from 'vitest';
 import { cashPlan } from '../cash/schema.ts';
 import { expectedCash } from '../cash/cash.ts';

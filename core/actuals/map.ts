@@ -6,7 +6,22 @@ import type { SettledColumn, SettlementMap } from './schema.ts';
 
 const HEADINGS: Readonly<Record<SettledColumn | 'amount', readonly string[]>> = {
   line: ['line', 'line number', 'number', 'no', 'entry', 'zeile', 'nummer', 'ligne', 'línea', 'riga'],
-  day: ['day', 'date', 'datum', 'tag', 'jour', 'fecha', 'día', 'data', 'giorno', 'dzień', 'booked', 'posted'],
+  day: [
+    'day',
+    'date',
+    'datum',
+    'tag',
+    'jour',
+    'fecha',
+    'día',
+    'data',
+    'giorno',
+    'dzień',
+    'booked',
+    'posted',
+    'week',
+    'week to',
+  ],
   order: [
     'order',
     'order number',

@@ -84,7 +84,7 @@ function freightOffer(doc: LaneDocument, { compared }: Period): Offer | null {
 }
 
 /** What a click costs by a lane's keywords, those it has no price of left out; null: it has none. */
-function clickCostOf({ adverts }: LaneDocument): number | null {
+export function clickCostOf({ adverts }: LaneDocument): number | null {
   if (adverts === null || adverts === 'none') return null;
   const known = adverts.keywords.flatMap(({ low, high, weight }) =>
     low === null || high === null ? [] : [low + weight * (high - low)],

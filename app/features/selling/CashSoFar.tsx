@@ -66,7 +66,7 @@ function MonthsOfCash({ cash, name }: { cash: CashBeside; name: string }) {
           })}
         />
       </Box>
-      <FigureTable label={t('launched.cash.title')}>
+      <FigureTable label={t('launched.cash.picture')}>
         <thead>
           <tr>
             <th scope="col">{t('launched.month')}</th>
