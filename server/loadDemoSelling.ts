@@ -17,7 +17,8 @@ import { draftOrders } from './use/draftOrders.ts';
 import { launchLane } from './use/launched.ts';
 import { loadOrder } from './use/orders.ts';
 import { moveCash, moveOrder, noteBill, payOrder, receiveGoods, saveOrder } from './use/orderSteps.ts';
-import { loadSettlement, readSettlement, receiveSettlement } from './use/settlements.ts';
+import { readSettlement, receiveSettlement } from './use/settlements.ts';
+import { loadSettlement } from './use/settlementPages.ts';
 
 /** Days of a report of the demo. */
 const REPORT_DAYS = 60;

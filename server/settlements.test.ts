@@ -17,13 +17,8 @@ import { needRoomForReport } from './use/quotas.ts';
 import { createCandidates, loadSheet } from './use/candidates.ts';
 import { launchLane, lanesToLaunch, unlaunchLane } from './use/launched.ts';
 import { loadLaunched, loadSelling } from './use/selling.ts';
-import {
-  loadSettlement,
-  reportsIn,
-  readSettlement,
-  receiveSettlement,
-  takeBackSettlement,
-} from './use/settlements.ts';
+import { readSettlement, receiveSettlement, takeBackSettlement } from './use/settlements.ts';
+import { loadSettlement, reportsIn } from './use/settlementPages.ts';
 
 let w: TestWorkspace;
 let laneId: string;

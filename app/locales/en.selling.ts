@@ -234,9 +234,9 @@ export const sellingWords = {
       reimbursement: 'Paid for a loss',
       other: 'Other cost',
       transfer: 'Paid out or held back',
-      clicks: 'Clicks on adverts, and their cost (advert report)',
-      advertSale: 'Sold by adverts (advert report)',
-      ownDispatch: 'Dispatch of one’s own (carrier’s bill)',
+      clicks: 'Cost of clicks',
+      advertSale: 'Sold by adverts',
+      ownDispatch: 'Own dispatch',
     },
   },
   launched: {
@@ -288,7 +288,7 @@ export const sellingWords = {
       days_other: '{{count}} days',
       today: 'Today {{actual}} beside before the launch; planned {{planned}}.',
       todayAlone: 'Today {{actual}} beside before the launch.',
-      byPlan: 'No report and no order tells of {{what}}: as planned.',
+      byPlan: 'As planned, where no report and no order tells of it: {{what}}.',
       told: {
         goods: 'what goods took',
         adverts: 'adverts',

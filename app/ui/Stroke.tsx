@@ -8,7 +8,8 @@ const DASHES = ['', '6 3', '2 3', '10 3 2 3', '1 5'];
 export const dashesOf = (index: number): string => DASHES[index % DASHES.length] ?? '';
 
 export function Stroke({ index }: { index: number }) {
-  const { palette } = useTheme();
+  const theme = useTheme();
+  const { palette } = theme.vars ?? theme;
   return (
     <Box
       component="svg"

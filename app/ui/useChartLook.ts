@@ -2,7 +2,9 @@
 import { useTheme } from '@mui/material/styles';
 
 export function useChartLook() {
-  const { palette } = useTheme();
+  const theme = useTheme();
+  // Colours by name, so that they are those of the scheme the page is in.
+  const { palette } = theme.vars ?? theme;
   return {
     palette,
     axis: { stroke: palette.text.secondary, fontSize: 12 },

@@ -156,6 +156,27 @@ export function guessSettlementMap(
   });
 }
 
+/** The headings that a map names. */
+const namedIn = (map: SettlementMap): string[] => [
+  ...Object.values(map.columns),
+  ...map.amounts.map((a) => a.column),
+];
+
+/**
+ * Of the maps that reports of a place were read by, the newest first, the one for a file of these headings: the newest
+ * that fits it, else the newest that says kinds; settlements and advert reports of one place are read each its own way.
+ */
+export function earlierFor(
+  maps: readonly SettlementMap[],
+  header: readonly string[],
+): SettlementMap | undefined {
+  return (
+    maps.find((m) => namedIn(m).every((h) => header.includes(h))) ??
+    maps.find((m) => Object.keys(m.kinds).length > 0) ??
+    maps[0]
+  );
+}
+
 /**
  * How a report is read where an earlier one of its place was: with the kinds that were said then, and its columns where
  * this one has them all. How figures are written is this report's own.
@@ -166,8 +187,7 @@ export function mapLike(
   header: readonly string[],
 ): SettlementMap {
   if (earlier === null) return guessed;
-  const named = [...Object.values(earlier.columns), ...earlier.amounts.map((a) => a.column)];
-  return named.every((h) => header.includes(h))
+  return namedIn(earlier).every((h) => header.includes(h))
     ? { ...earlier, decimal: guessed.decimal, onDay: null }
     : { ...guessed, kinds: earlier.kinds };
 }

@@ -9,7 +9,7 @@ import type { Said } from '../testing/settled.ts';
 import { cashOfKinds } from './allMonths.ts';
 import { placeBook } from './book.ts';
 import { cashBeside } from './cashBeside.ts';
-import { guessSettlementMap, mapLike } from './map.ts';
+import { earlierFor, guessSettlementMap, mapLike } from './map.ts';
 import { placeSettled, soldOf } from './onSale.ts';
 import { SettlementReader, settlementMapIssues } from './read.ts';
 import { settlementMap } from './schema.ts';
@@ -89,6 +89,20 @@ describe('an advert report', () => {
     expect(read(rows, { onDay: null }, header).faults).toEqual(['settledBlank']);
     expect(mapLike(map, said, header).onDay).toBeNull();
     expect(settlementMap.safeParse({ ...said, onDay: '31.10.2026' }).success).toBe(false);
+  });
+  it('of a place is read as the last one was, and its settlements as the last of those', () => {
+    const advert = guessSettlementMap(HEADER, ADVERTS);
+    const settled = settlementMap.parse({
+      columns: { day: 'Date', kind: 'What' },
+      amounts: [{ column: 'Amount' }],
+      kinds: { sold: 'sale' },
+    });
+    expect(earlierFor([advert, settled], HEADER)).toBe(advert);
+    expect(earlierFor([advert, settled], ['Date', 'What', 'Amount'])).toBe(settled);
+    // Of other headings what is known is what kinds of lines are.
+    expect(earlierFor([advert, settled], ['Posted', 'Entry', 'Sum'])).toBe(settled);
+    expect(earlierFor([advert], ['Posted'])).toBe(advert);
+    expect(earlierFor([], HEADER)).toBeUndefined();
   });
   it('counts clicks that are whole and not below none', () => {
     const odd = [['2026-10-03', 'A', '', '1.5', '60', '', '']];

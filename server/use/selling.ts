@@ -36,8 +36,8 @@ import type { WayOut } from './leftOver.ts';
 import { onSaleIn } from './onSale.ts';
 import type { LaneOnSale, OnSaleNow } from './onSale.ts';
 import { placeIn } from './settledPlaces.ts';
-import { reportsIn } from './settlements.ts';
-import type { ReportHead } from './settlements.ts';
+import { reportsIn } from './settlementPages.ts';
+import type { ReportHead } from './settlementPages.ts';
 import { settingsIn } from './workspaces.ts';
 
 /** A lane on sale as it stands in the list; `until`: the last day that reports speak of. */

@@ -1,14 +1,11 @@
 /** Settlement reports: received, read line by line, counted once, taken back whole. */
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
-import { and, desc, eq, isNotNull, ne, sql } from 'drizzle-orm';
-import { guessSettlementMap } from '../../core/actuals/map.ts';
+import { and, eq, isNotNull, ne, sql } from 'drizzle-orm';
 import { SettlementReader, settlementMapIssues } from '../../core/actuals/read.ts';
 import type { SettledLine, SettledPlace, SettlementMap } from '../../core/actuals/schema.ts';
-import type { MarketplaceCard } from '../../core/cards/rates.ts';
 import { isFault } from '../../core/fault.ts';
 import type { Fault } from '../../core/fault.ts';
-import { headerAmong } from '../../core/lists/map.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { joining } from '../db/pieces.ts';
@@ -21,11 +18,11 @@ import { sourceOf } from '../jobs/listTask.ts';
 import { gone, refused } from '../refusal.ts';
 import { findClaims, voidBooks } from './claims.ts';
 import { needRoomForReport } from './quotas.ts';
-import { headsOf, takeIn, widest } from './receiveLists.ts';
+import { takeIn, widest } from './receiveLists.ts';
 import { lockReports, placeIn, placeOf } from './settledPlaces.ts';
 import { howMany, storePlace, sumUp, touchedBy } from './settledSums.ts';
 import type { Touched } from './settledSums.ts';
-import { cardsInForce, newId } from './workspaces.ts';
+import { newId } from './workspaces.ts';
 
 /** Largest report that is taken in, in bytes. */
 export const LARGEST_REPORT = 150 * 1024 * 1024;
@@ -38,7 +35,6 @@ const MANY_LINES = 500;
 /** Of the lines it knew: what few come in beside them changes no plan. */
 const MANY_SHARE = 0.1;
 const SHOWN_REFUSED = 500;
-const SHOWN_ROWS = 5;
 
 export type Settlement = typeof settlement.$inferSelect;
 
@@ -82,61 +78,13 @@ export async function receiveSettlement(
   }
 }
 
-async function needSettlement(tx: Tx, workspaceId: string, id: string): Promise<Settlement> {
+export async function needSettlement(tx: Tx, workspaceId: string, id: string): Promise<Settlement> {
   const [found] = await tx
     .select()
     .from(settlement)
     .where(and(eq(settlement.workspaceId, workspaceId), eq(settlement.id, id)));
   if (found === undefined) throw gone();
   return found;
-}
-
-export type SettlementPage = {
-  readonly settlement: Settlement;
-  readonly sheets: readonly string[];
-  readonly header: readonly string[];
-  readonly rows: readonly (readonly string[])[];
-  /** How it is read; null: it has not been yet. */
-  readonly map: SettlementMap | null;
-  /** What its headings make one guess; what kinds of lines are, nobody guesses. */
-  readonly guessed: SettlementMap;
-  /** How the last report of each place was read, by marketplace and country. */
-  readonly earlier: Readonly<Record<string, SettlementMap>>;
-};
-
-/** A report with its first rows, and how it is or may be read. */
-export async function loadSettlement(
-  workspaceId: string,
-  id: string,
-  sheet: string | null = null,
-): Promise<SettlementPage> {
-  const { found, before } = await inWorkspace(workspaceId, async (tx) => ({
-    found: await needSettlement(tx, workspaceId, id),
-    before: await tx
-      .selectDistinctOn([settlement.marketplace, settlement.country], {
-        marketplace: settlement.marketplace,
-        country: settlement.country,
-        map: settlement.map,
-      })
-      .from(settlement)
-      .where(and(eq(settlement.workspaceId, workspaceId), isNotNull(settlement.map)))
-      .orderBy(settlement.marketplace, settlement.country, desc(settlement.seq)),
-  }));
-  const sheets = await headsOf(workspaceId, id);
-  const named = sheet ?? found.sheet ?? '';
-  const rows = (sheets.find((h) => h.name === named) ?? sheets[0])?.rows ?? [];
-  const at = headerAmong(rows);
-  const header = (rows[at] ?? []).map((h) => h.trim());
-  const body = rows.slice(at + 1);
-  return {
-    settlement: found,
-    sheets: sheets.map((h) => h.name),
-    header,
-    rows: body.slice(0, SHOWN_ROWS),
-    map: found.map,
-    guessed: guessSettlementMap(header, body),
-    earlier: Object.fromEntries(before.map((b) => [placeIn(b) ?? '', b.map as SettlementMap])),
-  };
 }
 
 /** Of which place a report is, and how it is read. */
@@ -372,36 +320,4 @@ export async function takeBackSettlement(workspaceId: string, id: string): Promi
     if (place !== null) await closeBooks(tx, workspaceId, place, touched.get(place) ?? []);
   });
   await removeFolder(workspaceId, id);
-}
-
-/** A report as a list shows it: without its file and its rows that were refused. */
-export type ReportHead = Pick<Settlement, 'id' | 'name' | 'marketplace' | 'country' | 'currency'> & {
-  readonly said: Omit<SettlementSaid, 'refused'> | null;
-};
-
-/** All reports of a workspace, the newest first. */
-export const reportsIn = (tx: Tx, workspaceId: string): Promise<ReportHead[]> =>
-  tx
-    .select({
-      id: settlement.id,
-      name: settlement.name,
-      marketplace: settlement.marketplace,
-      country: settlement.country,
-      currency: settlement.currency,
-      said: sql<Omit<SettlementSaid, 'refused'> | null>`${settlement.said} - 'refused'`,
-    })
-    .from(settlement)
-    .where(eq(settlement.workspaceId, workspaceId))
-    .orderBy(desc(settlement.seq));
-
-/** Where one may sell by the workspace's marketplace cards, each place once. */
-export async function placesOfCards(workspaceId: string): Promise<SettledPlace[]> {
-  const cards = await inWorkspace(workspaceId, (tx) => cardsInForce(tx, workspaceId, today()));
-  return cards
-    .filter((c) => c.kind === 'marketplace')
-    .map(({ data }) => {
-      const { marketplace, country, currency } = data as MarketplaceCard;
-      return { marketplace, country, currency };
-    })
-    .sort((a, b) => placeOf(a).localeCompare(placeOf(b)));
 }
