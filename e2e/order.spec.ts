@@ -70,6 +70,14 @@ test('from a candidate to an order: draft, mail with its files, confirmed, come 
   await dialog.getByLabel(/^Good, /).fill('100');
   await dialog.getByRole('button', { name: 'Note it' }).click();
   await expect(page.getByText('received on')).toBeVisible();
+  const bills = (text: string) =>
+    page
+      .getByLabel('Bills from a file')
+      .setInputFiles({ name: 'bills.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await bills('Day;For what;Amount\n01.06.2026;Lunch;5,00');
+  await expect(page.getByText(/Row 2: “Lunch” is nothing a bill is noted for/)).toBeVisible();
+  await bills('Day;For what;Amount;Shared out by\n01.06.2026;Road freight;88,40;weight');
+  await expect(page.getByText('1 Jun 2026: Freight €88.40, shared out by weight')).toBeVisible();
   await page.getByRole('button', { name: /Take what was paid into the lane/ }).click();
   await page.getByRole('link', { name: 'All orders' }).click();
   await expect(page.getByTestId('orders-answer')).toContainText('Of €2,340.00 at hand');

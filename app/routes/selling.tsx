@@ -12,7 +12,7 @@ import { answering, unfit } from '../answers.ts';
 import type { Route } from './+types/selling.ts';
 
 /** Lanes that stand on the page at first: the most urgent ones. */
-const SHOWN_LANES = 25;
+const SHOWN_LANES = 12;
 
 export const loader = answering(async ({ request, params }: Route.LoaderArgs) => {
   const { workspaceId } = await enterWorkspace(request, params.workspace);

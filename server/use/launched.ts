@@ -93,7 +93,7 @@ export async function unlaunchLane(workspaceId: string, laneId: string): Promise
 /** A lane that could be put on sale. */
 export type LaneChoice = { readonly id: string; readonly name: string; readonly lane: string };
 
-/** Lanes of candidates, those of one that is to be launched first; scenarios are none. */
+/** Lanes that are not on sale, those of candidates that are to be launched first; scenarios are none. */
 export const lanesToLaunch = (workspaceId: string, most = 500): Promise<LaneChoice[]> =>
   inWorkspace(workspaceId, (tx) =>
     tx
@@ -108,7 +108,22 @@ export const lanesToLaunch = (workspaceId: string, most = 500): Promise<LaneChoi
         candidate,
         and(eq(candidate.workspaceId, lane.workspaceId), eq(candidate.id, lane.candidateId)),
       )
-      .where(and(eq(lane.workspaceId, workspaceId), isNull(candidate.deletedAt), isNull(lane.scenarioOf)))
+      .leftJoin(
+        launchedLane,
+        and(
+          eq(launchedLane.workspaceId, lane.workspaceId),
+          eq(launchedLane.laneId, lane.id),
+          isNull(launchedLane.stopped),
+        ),
+      )
+      .where(
+        and(
+          eq(lane.workspaceId, workspaceId),
+          isNull(candidate.deletedAt),
+          isNull(lane.scenarioOf),
+          isNull(launchedLane.laneId),
+        ),
+      )
       .orderBy(
         sql`(${candidate.data} ->> 'launchLane' = ${lane.id}) desc nulls last`,
         sql`${candidate.data} ->> 'name'`,
