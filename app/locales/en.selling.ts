@@ -270,6 +270,9 @@ export const sellingWords = {
     leavesOut: 'Left out on both sides, since the plan or the reports do not know it: {{lines}}.',
     cash: {
       title: 'Cash since the launch',
+      none:
+        'Not known: the lane, as it stood when it went on sale, lacks a cost, days or units that a launch over ' +
+        'time takes.',
       back: {
         both: 'Money back on {{actual}} as it goes now; planned on {{planned}}.',
         later: 'Money back on {{actual}} as it goes now, {{days}} later than planned ({{planned}}).',

@@ -189,5 +189,5 @@ export function mapLike(
   if (earlier === null) return guessed;
   return namedIn(earlier).every((h) => header.includes(h))
     ? { ...earlier, decimal: guessed.decimal, onDay: null }
-    : { ...guessed, kinds: earlier.kinds };
+    : { ...guessed, kinds: guessed.amounts.every((a) => a.kind !== null) ? {} : earlier.kinds };
 }

@@ -103,6 +103,10 @@ describe('an advert report', () => {
     expect(earlierFor([advert, settled], ['Posted', 'Entry', 'Sum'])).toBe(settled);
     expect(earlierFor([advert], ['Posted'])).toBe(advert);
     expect(earlierFor([], HEADER)).toBeUndefined();
+    // Rows of an advert report have no kind of line.
+    expect(mapLike(advert, settled, HEADER).kinds).toEqual({});
+    const others = guessSettlementMap(['Posted', 'Entry', 'Sum'], []);
+    expect(mapLike(others, settled, ['Posted', 'Entry', 'Sum']).kinds).toEqual({ sold: 'sale' });
   });
   it('counts clicks that are whole and not below none', () => {
     const odd = [['2026-10-03', 'A', '', '1.5', '60', '', '']];

@@ -7,6 +7,7 @@ import { headingFits } from '../lists/map.ts';
 import { positive } from '../money/schema.ts';
 import { SHARED_BY } from './bills.ts';
 import type { Bill, SharedBy } from './bills.ts';
+import { columnsOf } from './fileColumns.ts';
 
 const COLUMNS = {
   order: ['order', 'order number', 'bestellung', 'auftrag', 'commande', 'pedido', 'ordine', 'zamówienie'],
@@ -60,21 +61,6 @@ function bestKey<K extends string>(text: string, names: Readonly<Record<K, reado
   return scored.sort((a, b) => b.score - a.score)[0]?.key ?? null;
 }
 
-/** Each column by the heading that fits best, each heading once. */
-function columnsOf(header: readonly string[]): Partial<Record<Column, number>> {
-  const scored = (Object.keys(COLUMNS) as Column[]).flatMap((key) =>
-    header.map((h, at) => ({ key, at, score: headingFits(h, COLUMNS[key]) })),
-  );
-  const columns: Partial<Record<Column, number>> = {};
-  const used = new Set<number>();
-  for (const { key, at } of scored.filter((s) => s.score > 0).sort((a, b) => b.score - a.score)) {
-    if (columns[key] !== undefined || used.has(at)) continue;
-    columns[key] = at;
-    used.add(at);
-  }
-  return columns;
-}
-
 export type BillRow = Omit<Bill, 'id'>;
 
 /**
@@ -90,7 +76,7 @@ export function readBills(
   today: string,
 ): readonly BillRow[] | Fault {
   const [header = [], ...body] = rows;
-  const columns = columnsOf(header);
+  const columns = columnsOf(header, COLUMNS);
   const lacking = NEEDED.find((c) => columns[c] === undefined);
   if (lacking !== undefined) return fault('billColumn', { column: lacking });
   const comma = decimalOf(body) === 'comma';

@@ -140,7 +140,10 @@ export const faults: Readonly<Record<string, readonly [problem: string, remedy: 
   feedUnknown: ['The market feed knows nothing of that ({{question}})', 'Check listing and market.'],
   feedNotUnderstood: ['The market feed did not understand {{question}}', 'Tell whoever runs it.'],
   evidenceBlank: ['The cell is blank', 'Fill it in, or leave the row out.'],
-  settledColumnMissing: ['No column is chosen for {{column}}', 'Choose the column that says it.'],
+  settledColumnMissing: [
+    'No column is chosen for {{column}}',
+    'Choose the column that says it; a report whose rows have no day may say one for all of them.',
+  ],
   settledNoColumn: ['The file has no column "{{column}}"', 'Choose another one; it has: {{columns}}.'],
   settledTooManyLines: ['The report has more than {{most}} lines', 'Bring it in parts.'],
   quotaReports: ['There is no room for more reports', 'Take back some that are no longer needed.'],

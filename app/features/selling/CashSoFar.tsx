@@ -13,17 +13,27 @@ import './words.ts';
 
 const SERIES = ['actual', 'planned', 'ahead'] as const;
 
-export function CashSoFar({ cash, name }: { cash: CashBeside; name: string }) {
+/** `cash` null: the lane cannot be run over time. */
+export function CashSoFar({ cash, name }: { cash: CashBeside | null; name: string }) {
+  const { t } = useWords();
+  return (
+    <Box component="section" aria-label={t('launched.cash.title')} sx={{ mt: 3 }}>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
+        {t('launched.cash.title')}
+      </Typography>
+      {cash === null ? <Typography>{t('launched.cash.none')}</Typography> : <Said cash={cash} name={name} />}
+    </Box>
+  );
+}
+
+function Said({ cash, name }: { cash: CashBeside; name: string }) {
   const { t } = useWords();
   const f = useFormat();
   const and = new Intl.ListFormat('en', { type: 'conjunction' });
   const { planned, actual } = cash.today;
   const money = (x: number | null): string => f.money(x, cash.currency);
   return (
-    <Box component="section" aria-label={t('launched.cash.title')} sx={{ mt: 3 }}>
-      <Typography variant="h3" component="h2" sx={{ mb: 0.5 }}>
-        {t('launched.cash.title')}
-      </Typography>
+    <>
       <Typography>
         <MoneyBack cash={cash} />{' '}
         {t(planned === null ? 'launched.cash.todayAlone' : 'launched.cash.today', {
@@ -46,7 +56,7 @@ export function CashSoFar({ cash, name }: { cash: CashBeside; name: string }) {
         <summary>{t('launched.months')}</summary>
         <MonthsOfCash cash={cash} name={name} />
       </Box>
-    </Box>
+    </>
   );
 }
 

@@ -83,7 +83,7 @@ export function LaunchedPage({ page, base, today, canEdit }: Props) {
       <HurdlesMet hurdles={page.hurdles} currency={currency} />
       <ClaimList claims={page.claims} currency={currency} name={page.name} canEdit={canEdit} />
       {page.months.length > 0 && <Months months={page.months} name={page.name} />}
-      {page.cash !== null && page.months.length > 0 && <CashSoFar cash={page.cash} name={page.name} />}
+      {page.months.length > 0 && <CashSoFar cash={page.cash} name={page.name} />}
       <Shelf {...page} {...{ currency, today, canEdit }} home={page.homeCurrency} />
       {canEdit && <TakeOver offers={page.offers} currency={currency} />}
       <LetGo stopped={page.stopped} canEdit={canEdit} />
