@@ -11,6 +11,10 @@ import type { OrderShown } from './orderPage.ts';
 import { OrdersPage } from './OrdersPage.tsx';
 import { shown } from './testing/shown.tsx';
 
+/** A file as a browser gives it; the one of this test's DOM cannot be read as text. */
+const fileOf = (text: string): File =>
+  Object.assign(new File([text], 'rows.csv', { type: 'text/csv' }), { text: async () => text });
+
 const TODAY = '2026-11-24';
 const EXCHANGE = { date: '2026-11-20', base: 'EUR', rates: { USD: 1.25 } };
 const line = (over: object = {}): OrderLine =>
@@ -182,6 +186,29 @@ describe('an order that was sent', () => {
         { intent: 'move', to: 'confirmed', confirmed: [{ id: 'a', units: 96, unitPrice: 5 }] },
       ]),
     );
+  });
+  it('an invoice’s file fills the lines in, to be looked over, and says what it does not fit', async () => {
+    const { acts } = page(sent);
+    press('The supplier confirmed');
+    const dialog = within(screen.getByRole('dialog'));
+    const text = 'Description;Qty;Unit price\nLantern;96;4,80\nPallet;1;12\nLantern;some;4';
+    const file = fileOf(text);
+    fireEvent.change(dialog.getByLabelText('Fill in from the invoice’s file'), { target: { files: [file] } });
+    const said = await dialog.findByRole('status');
+    expect(said.textContent).toContain('In the file: 1 of 1 lines.');
+    expect(said.textContent).toContain('Not in the order: Pallet. Not readable, rows 4');
+    expect(acts).toEqual([]);
+    fireEvent.click(dialog.getByRole('button', { name: 'Confirmed so' }));
+    await waitFor(() =>
+      expect(acts).toMatchObject([{ confirmed: [{ id: 'a', units: 96, unitPrice: 4.8 }] }]),
+    );
+  });
+  it('bills of a file are sent as they stand in it', async () => {
+    const { acts } = page(sent);
+    const text = 'Day,What for,Amount\n2026-11-02,Duty,12.50';
+    const file = fileOf(text);
+    fireEvent.change(screen.getByLabelText('Bills from a file'), { target: { files: [file] } });
+    await waitFor(() => expect(acts).toEqual([{ intent: 'bills', edition: 3, text }]));
   });
   it('goods come in as typed, and no more than was typed', async () => {
     const { acts } = page(sent);
