@@ -161,6 +161,7 @@ describe('decisions of a lane', () => {
     expect(await refusalOf(gone)).toBe('gone');
   });
   it('what came goes into the lane as it is now, as actual; the plan stays what it was', async () => {
+    expect(await refusalOf(s.launch('1899-01-01'))).toBe('launchedNoDay');
     await s.launch();
     expect(await refusalOf(takeOver(s.w.id, s.laneId, ['price'], s.w.personId))).toBe('nothingToTakeOver');
     const cheaper = [...month('2026-09', 20, 4), ...month('2026-10', 20, 4)].map((l) =>

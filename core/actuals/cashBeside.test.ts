@@ -96,6 +96,17 @@ describe('cash beside the plan', () => {
     const early = beside(soFar(100, { paid: { paid: [at('2026-02-10')], open: [], unknown: 0 } }));
     expect(early.months[0]).toEqual({ month: '2026-02', planned: 0, actual: -1200, ahead: null });
   });
+  it('looks at no more than two years before the plan, and at a lane that is to go on sale', () => {
+    const old = { day: '1980-01-01', home: 100, vat: 0 };
+    const { months, today } = beside(soFar(100, { paid: { paid: [old], open: [], unknown: 0 } }));
+    expect(months[0]).toMatchObject({ month: '2024-04', actual: -100 });
+    expect(today.actual).toBeLessThan(
+      beside(soFar(100, { paid: { ...NOTHING_PAID, unknown: 1 } })).today.actual,
+    );
+    const later = beside({ ...soFar(100), since: '2031-03-01', months: [], shelf: null });
+    expect(later.months[0]).toMatchObject({ month: '2026-10', planned: 0, actual: 0 });
+    expect(later.payback).toEqual({ known: false, day: null });
+  });
   it('reclaims nothing for who pays VAT as a cost', () => {
     const doc: LaneDocument = { ...LANE, standing: { kind: 'notRegistered' } };
     const with_ = (paid: LanePaid) => beside(soFar(100, { paid }), doc).today.actual;
@@ -175,6 +186,7 @@ describe('what orders took', () => {
     expect(said.open[0]?.home).toBeCloseTo(500, 9);
     expect(said.open[0]?.vat).toBeCloseTo(100, 9);
     expect(said.unknown).toBe(0);
+    expect(paid(orderOf({}, { payments }, 'closed')).open).toEqual([]);
   });
   it('leaves out and counts orders of which the part, the total or the rate is not known', () => {
     const noUnits = orderOf({

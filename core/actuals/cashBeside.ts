@@ -99,7 +99,7 @@ export function cashBeside(doc: LaneDocument, plan: CashPlan, so: SoFar): CashBe
   const timeless = prepared.inputAt(prepared.units);
   const planned = plannedRun(doc, plan, timeless, so);
   if (planned === null) return null;
-  const first = [planned.start, ...so.paid.paid.flatMap((p) => p.day ?? [])].sort()[0] as string;
+  const first = firstDay(planned.start, so);
   const end = daysBetween(first, so.today) + plan.horizon;
   const days = new Days(first, end, plan.vat);
   const byPlan = new Set<ToldByPlan>();
@@ -120,6 +120,14 @@ export function cashBeside(doc: LaneDocument, plan: CashPlan, so: SoFar): CashBe
     byPlan: [...byPlan],
     ordersUnknown: so.paid.unknown,
   };
+}
+
+/** Days before the plan begins in which payments are looked at; what was paid earlier stands on the first of them. */
+const MOST_BEFORE = 730;
+function firstDay(start: string, so: SoFar): string {
+  const earliest = [start, so.today, ...so.paid.paid.flatMap((p) => p.day ?? [])].sort()[0] as string;
+  const least = daysBefore(start < so.today ? start : so.today, MOST_BEFORE);
+  return earliest < least ? least : earliest;
 }
 
 type Planned = {

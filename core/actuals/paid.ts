@@ -55,7 +55,8 @@ function ofOrder(
   if (Number.isNaN(home) || said.lacks.length > 0) return null;
   return {
     paid: [...progress.payments.map((p) => paidPart(p.day, p.home)), ...bills],
-    open: home > 0 ? [paidPart(said.due.at(-1)?.day ?? null, home)] : [],
+    // Of an order that is closed nothing more is paid.
+    open: home > 0 && order.state !== 'closed' ? [paidPart(said.due.at(-1)?.day ?? null, home)] : [],
   };
 }
 

@@ -8,7 +8,7 @@ import { foldKind, MOST_AMOUNT, settledRule, STEPS } from './schema.ts';
 import type { SettledColumn, SettledKind, SettledLine, SettledPlace, SettlementMap } from './schema.ts';
 
 /** No marketplace settled anything before; what says so is a slip. */
-const EARLIEST = '1995-01-01';
+export const EARLIEST = '1995-01-01';
 const MOST_UNITS = 1e6;
 
 /** What keeps a mapping from being used: a column that lines cannot do without, or one the file does not have. */

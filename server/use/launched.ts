@@ -1,6 +1,7 @@
 /** Lanes that are put on sale: kept as they stood at the launch, counted, let go, told what really came. */
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { stopped } from '../../core/actuals/letGo.ts';
+import { EARLIEST } from '../../core/actuals/read.ts';
 import type { Stopped } from '../../core/actuals/letGo.ts';
 import type { Count } from '../../core/actuals/stock.ts';
 import { offersOf } from '../../core/actuals/takeOver.ts';
@@ -33,7 +34,7 @@ export async function launchLane(
 ): Promise<void> {
   if (of.laneId === '') throw refused('chooseLane');
   if (of.codes.length === 0) throw refused('launchedNoCode');
-  if (!day.safeParse(of.since).success) throw refused('launchedNoDay');
+  if (!day.safeParse(of.since).success || of.since < EARLIEST) throw refused('launchedNoDay');
   const { found, settings } = await inWorkspace(workspaceId, async (tx) => {
     const [row] = await tx
       .select({ candidateId: lane.candidateId })
