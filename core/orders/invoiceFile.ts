@@ -48,7 +48,7 @@ export type InvoiceRead = {
 
 const folded = (text: string): string => text.trim().replace(/\s+/g, ' ').toLowerCase();
 
-/** Goods are known by their barcode, else by the supplier's number, else by their name. Of several rows the last holds. */
+/** Goods are known by barcode, else by the supplier’s number, else by name. Of several rows the last one holds. */
 export function readInvoice(
   rows: readonly (readonly string[])[],
   lines: readonly Pick<OrderLine, 'id' | 'name' | 'code' | 'gtin'>[],
