@@ -205,7 +205,7 @@ export const orderWords = {
     billNote: 'Note a bill',
     billFile: 'Bills from a file',
     billFileText:
-      'Rows with headings: day, what for, amount without VAT; shared out by, note and order number if you like.',
+      'A file has a heading over each column: day, what for, amount without VAT; if you like, shared out by, note, order.',
     billKind: 'What for',
     billBy: 'Shared out by',
     billSays: 'Note',

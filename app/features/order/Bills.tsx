@@ -48,9 +48,12 @@ export function Bills({ shown, act, canEdit, today, home }: Props) {
           <Button variant="outlined" sx={{ mt: 1, mr: 1 }} onClick={() => setOpen(true)}>
             {t('order.billNote')}
           </Button>
-          <Button sx={{ mt: 1 }} title={t('order.billFileText')} onClick={() => file.current?.click()}>
+          <Button sx={{ mt: 1 }} onClick={() => file.current?.click()}>
             {t('order.billFile')}
           </Button>
+          <Typography variant="body2" color="text.secondary">
+            {t('order.billFileText')}
+          </Typography>
           <FileField
             ref={file}
             label={t('order.billFile')}
