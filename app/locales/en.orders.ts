@@ -205,7 +205,7 @@ export const orderWords = {
     billNote: 'Note a bill',
     billFile: 'Bills from a file',
     billFileText:
-      'A file has a heading over each column: day, what for, amount without VAT; if you like, shared out by, note, order.',
+      'A file has headings: day, what for, amount without VAT; if you like, shared out by, note, order.',
     billKind: 'What for',
     billBy: 'Shared out by',
     billSays: 'Note',
