@@ -7,6 +7,8 @@ import { laneDocument } from '../lane/schema.ts';
 import type { LaneDocument } from '../lane/schema.ts';
 import { orderProgress, orderTerms } from '../orders/schema.ts';
 import type { Order } from '../orders/schema.ts';
+import { Draw } from '../testing/draw.ts';
+import { RUN_SEED } from '../testing/seed.ts';
 import { asPlanned, BASE, readAll, sumsOf } from '../testing/settled.ts';
 import type { Said } from '../testing/settled.ts';
 import { cashBeside } from './cashBeside.ts';
@@ -152,6 +154,106 @@ describe('cash beside the plan', () => {
     const blind = soFar(100);
     const months = blind.months.map((m) => ({ ...m, account: { ...m.account, vatOwed: null } }));
     expect(cashBeside(LANE, PLAN, { ...blind, months })).toBeNull();
+  });
+});
+
+describe('cash as it went', () => {
+  /** The same money added up plainly, once every payout has come and all VAT is settled. */
+  function plainly(rows: readonly Said[], paid: LanePaid, isRegistered: boolean, fixed: number): number {
+    const by = new Map<string, Said[]>();
+    for (const r of rows) {
+      const month = (r.date ?? '').slice(0, 7);
+      by.set(month, [...(by.get(month) ?? []), r]);
+    }
+    const sum = (of: readonly Said[], ...what: string[]): number =>
+      of.filter((r) => what.includes(r.what ?? '')).reduce((s, r) => s + Number(r.amount), 0);
+    let money = -fixed;
+    for (const month of by.values()) {
+      const sold = sum(month, 'sale');
+      const back = -sum(month, 'refund');
+      money += sold - back + sum(month, 'referral', 'fulfilment', 'adverts', 'other');
+      if (isRegistered) money -= (sold - back) / 6;
+      const units = (what: string): number =>
+        month.filter((r) => r.what === what).reduce((s, r) => s + Number(r.qty), 0);
+      // A returned unit takes one to handle; a unit sold was planned to take two for adverts.
+      money -= units('refund');
+      const says = (what: string): boolean => month.some((r) => r.what === what);
+      if (says('clicks') && !says('adverts')) money -= sum(month, 'clicks');
+      if (!says('clicks') && !says('adverts')) money -= 2 * units('sale');
+      money -= sum(month, 'ownDispatch');
+    }
+    return paid.paid.reduce((s, p) => s - p.home + (isRegistered ? p.vat : 0), money);
+  }
+  it('is every payment of it, added up plainly, whatever is settled and told', () => {
+    const d = new Draw(RUN_SEED);
+    const reached = new Set<string>();
+    for (let i = 0; i < 150; i++) {
+      const rows: Said[] = Array.from({ length: d.int(1, 30) }, () => {
+        const what = d.pick([
+          ...(['sale', 'sale', 'refund', 'referral', 'fulfilment'] as const),
+          ...(['adverts', 'clicks', 'ownDispatch', 'other', 'transfer'] as const),
+        ]);
+        reached.add(what);
+        // What is told beside the account has no sign of one.
+        const comesIn = what === 'sale' || what === 'clicks' || what === 'ownDispatch';
+        const amount = (comesIn ? 1 : -1) * d.int(1, 9000);
+        const counts = what === 'sale' || what === 'refund';
+        return {
+          what,
+          amount: String(amount / 100),
+          qty: counts ? String(d.int(1, 4)) : '',
+          date: `2026-0${d.int(1, 6)}-15`,
+          order: `O${i}`,
+        };
+      });
+      // What nobody bought has no price that the VAT in it could be told by.
+      if (!rows.some((r) => r.what === 'sale')) continue;
+      const isRegistered = d.chance(0.6);
+      const doc = laneDocument.parse({
+        ...LANE,
+        returns: BASE.returns,
+        standing: { kind: isRegistered ? 'registered' : 'notRegistered' },
+      });
+      const paid: LanePaid = {
+        paid: Array.from({ length: d.int(0, 3) }, () => ({
+          day: `2026-0${d.int(1, 8)}-0${d.int(1, 9)}`,
+          home: d.int(100, 5000),
+          vat: d.int(0, 90),
+        })),
+        open: d.chance(0.3) ? [{ day: null, home: 50, vat: 5 }] : [],
+        unknown: d.chance(0.2) ? 1 : 0,
+      };
+      if (paid.paid.length + paid.open.length + paid.unknown === 0) continue;
+      const place = placeSettled(sumsOf(readAll(rows).lines), '2026-06-30');
+      const { months } = soldOf({ document: doc, codes: ['A'], since: '2026-01-01', ramp: [1] }, place);
+      const monthlyFixedCosts = d.pick([0, 20]);
+      const plan = { ...PLAN, launch: { ...PLAN.launch, monthlyFixedCosts } };
+      // The first of December of the year before is its day 0; ends of months up to October.
+      const fixed = 11 * monthlyFixedCosts;
+      const so = { since: '2026-01-01', today: '2026-10-31', months, last: '2026-06-30', paid, shelf: null };
+      const said = cashBeside(doc, plan, so);
+      if (said === null) throw new Error('not known');
+      for (const told of said.byPlan) reached.add(told);
+      reached.add(isRegistered ? 'registered' : 'not');
+      if (paid.open.length > 0) reached.add('open');
+      expect(said.today.actual).toBeCloseTo(plainly(rows, paid, isRegistered, fixed), 4);
+    }
+    expect([...reached]).toEqual(
+      expect.arrayContaining([
+        ...[
+          'sale',
+          'refund',
+          'referral',
+          'fulfilment',
+          'adverts',
+          'clicks',
+          'ownDispatch',
+          'other',
+          'transfer',
+        ],
+        ...['ownCosts', 'fixed', 'registered', 'not', 'open'],
+      ]),
+    );
   });
 });
 
