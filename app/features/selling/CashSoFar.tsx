@@ -102,30 +102,23 @@ function MonthsOfCash({ cash, name }: { cash: CashBeside; name: string }) {
   );
 }
 
+/** Which of the two days is known, and which comes first. */
+function backWords({ plannedPayback: planned, payback }: CashBeside) {
+  const { known, day } = payback;
+  if (!known) return planned === null ? 'unknownNotPlanned' : 'unknown';
+  if (day === null) return planned === null ? 'neither' : 'notActual';
+  if (planned === null) return 'notPlanned';
+  return day === planned ? 'both' : day > planned ? 'later' : 'earlier';
+}
+
 /** When the money is back: planned, as it goes now, and how far apart that is. */
 function MoneyBack({ cash }: { cash: CashBeside }) {
   const { t } = useWords();
   const f = useFormat();
-  const { plannedPayback, payback } = cash;
-  const apart =
-    plannedPayback === null || payback.day === null ? 0 : daysBetween(plannedPayback, payback.day);
-  const which = !payback.known
-    ? plannedPayback === null
-      ? 'unknownNotPlanned'
-      : 'unknown'
-    : payback.day === null
-      ? plannedPayback === null
-        ? 'neither'
-        : 'notActual'
-      : plannedPayback === null
-        ? 'notPlanned'
-        : apart === 0
-          ? 'both'
-          : apart > 0
-            ? 'later'
-            : 'earlier';
-  return t(`launched.cash.back.${which}`, {
-    planned: plannedPayback === null ? '' : f.day(plannedPayback),
+  const { plannedPayback: planned, payback } = cash;
+  const apart = planned === null || payback.day === null ? 0 : daysBetween(planned, payback.day);
+  return t(`launched.cash.back.${backWords(cash)}`, {
+    planned: planned === null ? '' : f.day(planned),
     actual: payback.day === null ? '' : f.day(payback.day),
     days: t('launched.cash.days', { count: Math.abs(apart) }),
   });
