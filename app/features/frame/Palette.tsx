@@ -1,6 +1,6 @@
 /** The command bar, opened. */
 import { Box, Dialog, InputBase, List, ListItemButton, ListItemText } from '@mui/material';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useState } from 'react';
 import { useFetcher, useNavigate } from 'react-router';
 import { useAnything } from '../find/useAnything.ts';
 import { useWords } from '../../ui/useWords.ts';
@@ -27,6 +27,11 @@ export default function Palette({
   const [at, setAt] = useState(0);
   // Enter pressed before the names have come goes on as soon as they have.
   const [waiting, setWaiting] = useState(started.enter);
+  // Keys pressed between the first drawing of this and the moment it stands went to the field that was there before.
+  useLayoutEffect(() => {
+    setText(started.text);
+    if (started.enter) setWaiting(true);
+  }, [started]);
   if (fetcher.state === 'idle' && fetcher.data === undefined) void fetcher.load(`${base}/names`);
   const all = useMemo<Found[]>(
     () => [

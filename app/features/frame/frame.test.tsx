@@ -74,6 +74,21 @@ describe('the command bar', () => {
       ]),
     );
   });
+  it('takes over keys that were pressed after it was first drawn and before it stood', async () => {
+    // The field before it goes on taking keys until this one stands: each reading finds more.
+    const typed = ['bird', 'bird', 'bird b', 'bird bath'];
+    let at = 0;
+    const started = {
+      enter: false,
+      get text() {
+        at = Math.min(at + 1, typed.length - 1);
+        return typed[at] as string;
+      },
+    };
+    bar(started);
+    await waitFor(() => expect((field() as HTMLInputElement).value).not.toBe('bird'));
+    expect((field() as HTMLInputElement).value).toMatch(/^bird b/);
+  });
   it('says where nothing is called so', async () => {
     bar();
     fireEvent.change(field(), { target: { value: 'zzz' } });
