@@ -1,7 +1,7 @@
 /** Goods of a source matched to listings of a market at a prompt: two CSV files in, each row with its listing out. */
 import Papa from 'papaparse';
 import { readGtin } from '../core/goods/gtin.ts';
-import { headingFits } from '../core/lists/map.ts';
+import { headingFits } from '../core/lists/headings.ts';
 import { roleRule } from '../core/lists/roles.ts';
 import { CONFIDENCES, MatchIndex } from '../core/match/match.ts';
 import type { Goods, Listing } from '../core/match/match.ts';

@@ -1,6 +1,6 @@
 import { useLoaderData, useOutletContext } from 'react-router';
 import { z } from 'zod';
-import { bill } from '../../core/orders/bills.ts';
+import { bill, LARGEST_BILL_FILE } from '../../core/orders/bills.ts';
 import { ordersPurse } from '../../core/orders/purse.ts';
 import { ORDER_STATES, payment, receipt } from '../../core/orders/schema.ts';
 import { enterWorkspace } from '../../server/auth/session.ts';
@@ -69,7 +69,7 @@ const told = z.discriminatedUnion('intent', [
   payment.omit({ id: true }).extend({ intent: z.literal('pay'), edition }),
   z.strictObject({ intent: z.literal('dropPayment'), id, edition }),
   bill.omit({ id: true }).extend({ intent: z.literal('bill'), edition }),
-  z.strictObject({ intent: z.literal('bills'), text: z.string().max(200_000), edition }),
+  z.strictObject({ intent: z.literal('bills'), text: z.string().max(LARGEST_BILL_FILE), edition }),
   z.strictObject({ intent: z.literal('dropBill'), id, edition }),
   z.strictObject({ intent: z.literal('actual'), line: id, edition }),
 ]);

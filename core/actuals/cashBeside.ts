@@ -56,7 +56,7 @@ export type SoFar = {
 };
 
 /** Days of payments and the VAT they owe, from a first day on; what falls after the end is left out. */
-class Days {
+class Ledger {
   readonly flows: Float64Array;
   private readonly owed = new Map<number, number>();
   private readonly calendar: Calendar;
@@ -101,12 +101,12 @@ export function cashBeside(doc: LaneDocument, plan: CashPlan, so: SoFar): CashBe
   if (planned === null) return null;
   const first = firstDay(planned.start, so);
   const end = daysBetween(first, so.today) + plan.horizon;
-  const days = new Days(first, end, plan.vat);
+  const ledger = new Ledger(first, end, plan.vat);
   const byPlan = new Set<ToldByPlan>();
-  for (const m of so.months) settle(days, m, so, timeless, toHome, byPlan);
-  payOrders(doc, days, planned, timeless, so, byPlan);
-  payFixed(days, planned.start, timeless, so.today, byPlan);
-  const cumulated = days.cumulated();
+  for (const m of so.months) settle(ledger, m, so, timeless, toHome, byPlan);
+  payOrders(doc, ledger, planned, timeless, so, byPlan);
+  payFixed(ledger, planned.start, timeless, so.today, byPlan);
+  const cumulated = ledger.cumulated();
   const now = daysBetween(first, so.today);
   const run = ahead(doc, plan, so);
   const whole = cumulated.map((x, t) => x + (run === null || t < now ? 0 : (run.cumulated[t - now] ?? 0)));
@@ -154,7 +154,7 @@ function plannedRun(doc: LaneDocument, plan: CashPlan, input: Timeless, so: SoFa
 
 /** What a month brought by its reports, and what no report tells of it, as planned a unit. */
 function settle(
-  days: Days,
+  ledger: Ledger,
   { month, actual, account }: MonthSold,
   so: SoFar,
   input: Timeless,
@@ -163,22 +163,22 @@ function settle(
 ): void {
   const end = [lastOf(month), so.last ?? so.today, so.today].sort()[0] as string;
   const on = dayText(end, input.days.payoutDelay);
-  days.add(on, account.settled * toHome);
-  days.add(end, 0, (account.vatOwed ?? 0) * toHome);
+  ledger.add(on, account.settled * toHome);
+  ledger.add(end, 0, (account.vatOwed ?? 0) * toHome);
   const { sale } = input;
   const told = account.tellsDispatch ? sale.dispatch : 0;
   const own = ownCosts(sale, actual) - actual.shipped * told;
   if (own !== 0) byPlan.add('ownCosts');
-  days.add(end, -own - account.told * toHome, account.tellsDispatch ? 0 : -actual.shipped * sale.ownVat);
+  ledger.add(end, -own - account.told * toHome, account.tellsDispatch ? 0 : -actual.shipped * sale.ownVat);
   if (actual.shipped > 0 && actual.lines.adverts.from === 'asPlanned' && sale.adverts !== 0) {
     byPlan.add('adverts');
-    days.add(end, -actual.shipped * sale.adverts, actual.shipped * sale.advertsVat);
+    ledger.add(end, -actual.shipped * sale.adverts, actual.shipped * sale.advertsVat);
   }
   if (!input.ships) return;
   const { goods, way, ready, goodsVat, wayVat, readyVat } = input.order;
   byPlan.add('goods');
   const { shipped } = actual;
-  days.add(end, -shipped * (goods + way + ready), -shipped * (goodsVat + wayVat + readyVat));
+  ledger.add(end, -shipped * (goods + way + ready), -shipped * (goodsVat + wayVat + readyVat));
 }
 
 /** Dispatch, storage and other costs of one's own, and what returned units took. */
@@ -190,7 +190,7 @@ function ownCosts(sale: SaleCash, { shipped, returned }: MonthSold['actual']): n
 /** What goods took: as orders were paid, or where no order is known as planned up to today. */
 function payOrders(
   doc: LaneDocument,
-  days: Days,
+  ledger: Ledger,
   { start, run }: Planned,
   { ships, order }: Timeless,
   so: SoFar,
@@ -198,7 +198,7 @@ function payOrders(
 ): void {
   const { paid, open, unknown } = so.paid;
   const back = 1 - unitAt(doc, null).vatIsCost;
-  const pay = (day: string, p: Paid): void => days.add(day, -p.home, -p.vat * back);
+  const pay = (day: string, p: Paid): void => ledger.add(day, -p.home, -p.vat * back);
   for (const p of paid) pay(p.day ?? so.today, p);
   // What is due and not paid is still to go.
   for (const p of open) pay(p.day === null || p.day <= so.today ? dayAfter(so.today) : p.day, p);
@@ -213,13 +213,13 @@ function payOrders(
   for (let t = 0; t < flows.goods.length && dayText(start, t) <= so.today; t++)
     for (const [flow, each, vat] of kinds) {
       const out = flow[t] as number;
-      if (out !== 0) days.add(dayText(start, t), out, each > 0 ? (out * vat) / each : 0);
+      if (out !== 0) ledger.add(dayText(start, t), out, each > 0 ? (out * vat) / each : 0);
     }
 }
 
 /** What the launch and its months cost whatever is sold, as planned. */
 function payFixed(
-  days: Days,
+  ledger: Ledger,
   start: string,
   { oneOffs, fixedMonthly }: Timeless,
   today: string,
@@ -227,9 +227,9 @@ function payFixed(
 ): void {
   if (oneOffs + fixedMonthly === 0) return;
   byPlan.add('fixed');
-  days.add(start, -oneOffs);
+  ledger.add(start, -oneOffs);
   for (let end = lastOf(start.slice(0, 7)); end <= today; end = lastOf(dayAfter(end).slice(0, 7)))
-    days.add(end, -fixedMonthly);
+    ledger.add(end, -fixedMonthly);
 }
 
 /** The lane as it goes on from today; null: its stock or its pace is not known. */

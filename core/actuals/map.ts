@@ -1,6 +1,6 @@
 /** Which column of a settlement says what, guessed from its headings; what a kind of line is, nobody guesses. */
 import { decimalOf } from '../lists/amounts.ts';
-import { headingFits } from '../lists/map.ts';
+import { columnsOf, eachOnce, headingFits, namedBy } from '../lists/headings.ts';
 import { SETTLED_COLUMNS, settlementMap } from './schema.ts';
 import type { SettledColumn, SettlementMap } from './schema.ts';
 
@@ -87,20 +87,13 @@ const ADVERTS = {
   ],
 } as const;
 
-/** The heading that fits best; undefined: none does. */
-function bestOf(header: readonly string[], names: readonly string[]): string | undefined {
-  const scored = header.map((h) => ({ h, score: headingFits(h, [...names]) })).filter((s) => s.score > 0);
-  return scored.sort((a, b) => b.score - a.score)[0]?.h;
-}
-
 /** Columns of an advert report; null: it says no clicks, or not what they cost. */
 function guessAdverts(
   header: readonly string[],
   { day, code, clicks, currency, country }: SettlementMap['columns'],
 ): Pick<SettlementMap, 'columns' | 'amounts'> | null {
-  const cost = bestOf(header, ADVERTS.cost);
+  const { cost, sales, units } = namedBy(header, columnsOf(header, ADVERTS));
   if (clicks === undefined || cost === undefined) return null;
-  const [sales, units] = [bestOf(header, ADVERTS.sales), bestOf(header, ADVERTS.units)];
   const said = Object.entries({ day, code, clicks, units, currency, country }).filter(
     ([, h]) => h !== undefined,
   );
@@ -129,25 +122,14 @@ export function guessSettlementMap(
   header: readonly string[],
   rows: readonly (readonly string[])[],
 ): SettlementMap {
-  const scored = [...SETTLED_COLUMNS, 'amount' as const].flatMap((key) =>
+  const fits = [...SETTLED_COLUMNS, 'amount' as const].flatMap((key) =>
     header.flatMap((h, at) =>
-      key === 'line' && repeats(rows, at)
-        ? []
-        : [{ key, at, score: headingFits(h, HEADINGS[key]) - at / 1000 }],
+      key === 'line' && repeats(rows, at) ? [] : [{ key, at, score: headingFits(h, HEADINGS[key]) }],
     ),
   );
-  const columns: Partial<Record<SettledColumn, string>> = {};
-  const amounts: { column: string }[] = [];
-  const used = new Set<number>();
-  for (const { key, at } of scored.filter((s) => s.score > 0).sort((a, b) => b.score - a.score)) {
-    const taken = key === 'amount' ? amounts.length > 0 : columns[key] !== undefined;
-    if (taken || used.has(at)) continue;
-    used.add(at);
-    if (key === 'amount') amounts.push({ column: header[at] as string });
-    else columns[key] = header[at] as string;
-  }
+  const { amount, ...columns } = namedBy(header, eachOnce(fits));
   // Without a heading that says so nobody knows which figures are the amounts: the first column stands to be changed.
-  if (amounts.length === 0) amounts.push({ column: header.find((h) => h !== '') ?? '' });
+  const amounts = [{ column: amount ?? header.find((h) => h !== '') ?? '' }];
   return settlementMap.parse({
     columns,
     amounts,

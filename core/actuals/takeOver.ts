@@ -25,8 +25,9 @@ const SEASON_MONTHS = 12;
 export type Offer = {
   readonly what: TakenOver;
   readonly path: readonly (string | number)[];
-  readonly now: unknown;
   readonly value: unknown;
+  /** Choices of the lane that stood in its place. */
+  readonly clears?: readonly 'freightCardId'[];
   /** As it is shown: the price, the share, units a month; null: twelve factors. */
   readonly figure: number | null;
   readonly was: number | null;
@@ -78,7 +79,7 @@ function freightOffer(doc: LaneDocument, { compared }: Period): Offer | null {
   if (Math.abs(rate - was) <= AS_PLANNED * Math.max(rate, was)) return null;
   const legs = [{ stage: 'main', basis: 'perUnit', rate, currency: doc.currency }];
   return {
-    ...{ what: 'freight', path: ['route'], now: doc.route, value: route.parse({ ...now, legs }) },
+    ...{ what: 'freight', path: ['route'], value: route.parse({ ...now, legs }), clears: ['freightCardId'] },
     ...{ figure: rate, was: Number.isNaN(was) ? null : was, units: compared.actual.shipped },
   };
 }
@@ -115,7 +116,7 @@ function advertsOffer(doc: LaneDocument, months: readonly MonthSold[], shipped: 
   };
   if (JSON.stringify(adverts.parse(value)) === JSON.stringify(now)) return null;
   return {
-    ...{ what: 'adverts', path: ['adverts'], now: doc.adverts, value: adverts.parse(value) },
+    ...{ what: 'adverts', path: ['adverts'], value: adverts.parse(value) },
     ...{ figure: click, was: clickCostOf(doc), units, ofSales, buy: units > 0 ? buy : null },
   };
 }
@@ -142,22 +143,13 @@ export function offersOf(
   const price =
     actual.price === null ? null : roundMinor(actual.price, powerOfTen(minorDigits(doc.currency)));
   if (price !== null && price !== doc.price)
-    offers.push({
-      what: 'price',
-      path: ['price'],
-      now: doc.price,
-      value: price,
-      figure: price,
-      was: doc.price,
-      units,
-    });
+    offers.push({ what: 'price', path: ['price'], value: price, figure: price, was: doc.price, units });
   const rate = Math.round((actual.returned / units) * 1e4) / 1e4;
   const said = doc.returns === null || doc.returns === 'none' ? null : doc.returns;
   if (said !== null && rate < 0.99 && rate !== said.rate && actual.lines.returns.from === 'settled')
     offers.push({
       what: 'returnRate',
       path: ['returns', 'rate'],
-      now: said.rate,
       value: rate,
       figure: rate,
       was: said.rate,
@@ -174,7 +166,6 @@ export function offersOf(
     offers.push({
       what: 'units',
       path: ['demand'],
-      now: doc.demand,
       value: { kind: 'typed', units: perMonth },
       figure: perMonth,
       was: typed,
@@ -184,7 +175,6 @@ export function offersOf(
     offers.push({
       what: 'season',
       path: ['season'],
-      now: doc.season,
       value: season,
       figure: null,
       was: null,

@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import { shortText } from '../money/schema.ts';
 import { decimalOf } from '../lists/amounts.ts';
-import { headingFits } from '../lists/map.ts';
+import { eachOnce, headingFits, namedBy } from '../lists/headings.ts';
 
 export const FILE_KINDS = [
   'terms',
@@ -295,19 +295,12 @@ export function guessEvidenceMap(
   rows: readonly (readonly string[])[],
 ): EvidenceMap {
   const scored = FILE_COLUMNS[kind].flatMap((role) =>
-    header.flatMap((heading, column) => {
+    header.map((heading, at) => {
       const fit = monthOfHeading(heading) === null ? headingFits(heading, role.headings) : 0;
-      return fit === 0 ? [] : [{ key: role.key, heading, column, score: fit - column / 1000 }];
+      return { key: role.key as string, at, score: fit };
     }),
   );
-  scored.sort((a, b) => b.score - a.score);
-  const columns: Record<string, string> = {};
-  const taken = new Set<number>();
-  for (const s of scored) {
-    if (columns[s.key] !== undefined || taken.has(s.column)) continue;
-    columns[s.key] = s.heading;
-    taken.add(s.column);
-  }
+  const columns = namedBy(header, eachOnce(scored)) as Record<string, string>;
   const dayColumn = header.indexOf(columns.day ?? '');
   return {
     columns,

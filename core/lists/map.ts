@@ -3,6 +3,8 @@ import { z } from 'zod';
 import { isGtin, readGtin } from '../goods/gtin.ts';
 import { shortText } from '../money/schema.ts';
 import { amountOf, decimalOf, UNREADABLE } from './amounts.ts';
+import { eachOnce, headingFits, namedBy, plain } from './headings.ts';
+import type { Fit } from './headings.ts';
 import { ARTICLE_NUMBERS, REQUIRED_ROLES, ROLES, roleRule } from './roles.ts';
 import type { Role } from './roles.ts';
 import { fault } from '../fault.ts';
@@ -23,22 +25,6 @@ export const listMap = z.strictObject({
   weightUnit: z.enum(['g', 'kg', 'lb', 'oz']).default('kg'),
 });
 export type ListMap = z.output<typeof listMap>;
-const plain = (heading: string): string =>
-  heading
-    .toLowerCase()
-    .replace(/[_\s./()[\]:*#]+/g, ' ')
-    .trim();
-
-/** How well a heading fits what a column may be called, 0 to 3: whole, by its beginning, by a part. */
-export function headingFits(heading: string, headings: readonly string[]): number {
-  const h = plain(heading);
-  if (h === '') return 0;
-  const names = headings.map(plain);
-  if (names.includes(h)) return 3;
-  if (names.some((n) => n.length > 3 && h.startsWith(n))) return 2;
-  return names.some((n) => (n.length > 3 ? h.includes(n) : h.split(' ').includes(n))) ? 1 : 0;
-}
-
 /**
  * Share of the filled cells of a column that pass a test; all of them where none is filled, since nothing
  * speaks against it.
@@ -69,24 +55,19 @@ export function guessMap(header: readonly string[], rows: readonly (readonly str
   const amounts = header.map((_, i) => shareOf(rows, i, (t) => amountOf(t, comma) > UNREADABLE));
   const filled = header.map((_, i) => rows.some((r) => (r[i] ?? '').trim() !== ''));
   const codes = header.map((_, i) => (filled[i] ? shareOf(rows, i, (t) => readGtin(t).ok || isGtin(t)) : 0));
-  const scored: { role: Role; column: number; score: number }[] = [];
+  const scored: Fit<Role>[] = [];
   for (const role of ROLES)
-    header.forEach((h, column) => {
+    header.forEach((h, at) => {
       let score = headingFits(h, roleRule(role).headings) * 10;
-      if (role === 'identifier') score += (codes[column] as number) > 0.5 ? 15 : 0;
+      if (role === 'identifier') score += (codes[at] as number) > 0.5 ? 15 : 0;
       // A heading that promises figures over a column of words, or of barcodes, promises in vain.
       if (score > 0 && roleRule(role).digits)
-        score = (amounts[column] as number) > 0.5 && (codes[column] as number) < 0.5 ? score + 2 : 0;
-      if (score > 0) scored.push({ role, column, score: score - column / 1000 });
+        score = (amounts[at] as number) > 0.5 && (codes[at] as number) < 0.5 ? score + 2 : 0;
+      scored.push({ key: role, at, score });
     });
-  scored.sort((x, y) => y.score - x.score);
-  const columns: Partial<Record<Role, string>> = {};
-  const taken = new Set<number>();
-  for (const s of scored) {
-    if (columns[s.role] !== undefined || taken.has(s.column)) continue;
-    columns[s.role] = header[s.column] as string;
-    taken.add(s.column);
-  }
+  const places = eachOnce(scored);
+  const columns = namedBy(header, places);
+  const taken = new Set<number>(Object.values(places));
   const weightHeading = columns.weight ?? '';
   const unit = /\bg\b|gram/i.test(weightHeading)
     ? 'g'

@@ -3,11 +3,10 @@ import { dayIn } from '../evidence/fileRows.ts';
 import { fault, isFault } from '../fault.ts';
 import type { Fault } from '../fault.ts';
 import { amountOf, decimalOf, UNREADABLE } from '../lists/amounts.ts';
-import { headingFits } from '../lists/map.ts';
+import { columnsOf, headingFits } from '../lists/headings.ts';
 import { positive } from '../money/schema.ts';
 import { SHARED_BY } from './bills.ts';
 import type { Bill, SharedBy } from './bills.ts';
-import { columnsOf } from './fileColumns.ts';
 
 const COLUMNS = {
   order: ['order', 'order number', 'bestellung', 'auftrag', 'commande', 'pedido', 'ordine', 'zamówienie'],
@@ -22,7 +21,7 @@ const NEEDED: readonly Column[] = ['day', 'kind', 'amount'];
 
 /** How bills name what they are for. */
 const KINDS: Readonly<Record<Bill['kind'], readonly string[]>> = {
-  freight: ['freight', 'carriage', 'transport', 'fracht', 'fret', 'flete', 'trasporto', 'fracht morski'],
+  freight: ['freight', 'carriage', 'transport', 'fracht', 'fret', 'flete', 'trasporto'],
   insurance: ['insurance', 'versicherung', 'assurance', 'seguro', 'assicurazione', 'ubezpieczenie'],
   duty: ['duty', 'customs duty', 'zoll', 'droits', 'arancel', 'dazio', 'cło'],
   importCharges: [

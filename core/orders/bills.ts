@@ -27,6 +27,9 @@ export const bill = z.strictObject({
 });
 export type Bill = z.output<typeof bill>;
 
+/** Characters of a file of bills that are taken in. */
+export const LARGEST_BILL_FILE = 200_000;
+
 /** Weight and volume of one bought unit; null: not known. */
 export type Measures = { readonly kg: number | null; readonly m3: number | null };
 

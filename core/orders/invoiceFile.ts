@@ -1,7 +1,7 @@
 /** What a supplier's invoice says of an order's lines, from the rows of a file with any headings. */
 import { amountOf, decimalOf } from '../lists/amounts.ts';
+import { columnsOf } from '../lists/headings.ts';
 import { nonNegative } from '../money/schema.ts';
-import { columnsOf } from './fileColumns.ts';
 import type { OrderLine } from './schema.ts';
 
 const COLUMNS = {

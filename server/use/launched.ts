@@ -9,6 +9,7 @@ import type { Offer, TakenOver } from '../../core/actuals/takeOver.ts';
 import { cashTerms } from '../../core/cash/schema.ts';
 import { day } from '../../core/money/schema.ts';
 import { cashPlanOf, fundPlanOf } from '../../core/workspace/fundPlan.ts';
+import type { StoredLane } from '../../core/workspace/records.ts';
 import { inWorkspace } from '../db/client.ts';
 import type { Tx } from '../db/client.ts';
 import { candidate, lane, launchedLane } from '../db/schema.ts';
@@ -239,21 +240,18 @@ export async function takeOver(
   const now = offersNow(found, sheet);
   const chosen = now?.offers.filter((o) => whats.includes(o.what)) ?? [];
   if (now === null || chosen.length === 0) throw refused('nothingToTakeOver');
-  const stored = sheet?.lanes.find((l) => l.id === laneId)?.data;
-  const noted = stored?.provenance ?? {};
-  const patches = chosen.flatMap((o) => {
-    const key = o.path.join('.');
-    const said = { source: 'actual' as const, date: now.day, note: '', units: Math.round(o.units) };
-    const own = { entity: 'lane' as const, id: laneId };
-    // Legs of one's own stand in place of a freight card's.
-    const card = stored?.freightCardId ?? null;
-    const from = o.what === 'freight' ? (stored?.route ?? null) : o.now;
+  const stored = sheet?.lanes.find((l) => l.id === laneId)?.data as StoredLane;
+  const own = { entity: 'lane' as const, id: laneId };
+  const patches = chosen.flatMap(({ path, value, units, clears = [] }) => {
+    const key = path.join('.');
+    const from = path.reduce<unknown>((at, k) => (at as Record<string, unknown> | null)?.[k], stored) ?? null;
+    const said = { source: 'actual' as const, date: now.day, note: '', units: Math.round(units) };
     return [
-      ...(o.what === 'freight' && card !== null
-        ? [{ ...own, path: ['freightCardId'], from: card, to: null }]
-        : []),
-      { ...own, path: [...o.path], from, to: o.value },
-      { ...own, path: ['provenance', key], from: noted[key] ?? null, to: said },
+      ...clears
+        .filter((field) => stored[field] !== null)
+        .map((field) => ({ ...own, path: [field], from: stored[field], to: null })),
+      { ...own, path: [...path], from, to: value },
+      { ...own, path: ['provenance', key], from: stored.provenance[key] ?? null, to: said },
     ];
   });
   const saved = await savePatches(workspaceId, candidateId, patches, by, true);

@@ -1,7 +1,7 @@
 /** Bills of the way in: what the goods of an order cost beside their price, and how it is shared out. */
 import { Button, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
-import { BILL_KINDS, SHARED_BY } from '../../../core/orders/bills.ts';
+import { BILL_KINDS, LARGEST_BILL_FILE, SHARED_BY } from '../../../core/orders/bills.ts';
 import type { Bill } from '../../../core/orders/bills.ts';
 import { ChoiceLine, NumField, TextLine } from '../../ui/Field.tsx';
 import { FileField } from '../../ui/FileField.tsx';
@@ -11,9 +11,6 @@ import { NoteDialog } from './NoteDialog.tsx';
 import { NotedLine } from './NotedLine.tsx';
 import type { ActOn, OrderShown } from './orderPage.ts';
 import { useWords } from '../../ui/useWords.ts';
-
-/** One character more than is taken in: a longer file is refused, not cut. */
-const MOST_TEXT = 200_001;
 
 type Props = { shown: OrderShown; act: ActOn; canEdit: boolean; today: string; home: string };
 
@@ -58,10 +55,11 @@ export function Bills({ shown, act, canEdit, today, home }: Props) {
             ref={file}
             label={t('order.billFile')}
             accept=".csv,.tsv,.txt"
+            // A file that is too long is sent as far as it takes to be refused, not cut.
             onFile={(chosen) =>
               void chosen
                 .text()
-                .then((text) => act({ intent: 'bills', edition, text: text.slice(0, MOST_TEXT) }))
+                .then((text) => act({ intent: 'bills', edition, text: text.slice(0, LARGEST_BILL_FILE + 1) }))
             }
           />
         </>
