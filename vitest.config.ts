@@ -1,13 +1,44 @@
 import { defineConfig } from 'vitest/config';
 
+/** Tests that put other modules in the place of ours, which files that share their modules would not see. */
+const REPLACING = [
+  'app/features/check/camera.test.tsx',
+  ...['ahead', 'purse', 'serverPurse', 'usePlan'].map((name) => `app/features/fund/${name}.test.tsx`),
+  'app/features/market/strike.test.tsx',
+];
+const SCREENS = { environment: 'jsdom', setupFiles: ['app/ui/testing/dom.ts'] };
+
+
 export default defineConfig({
   test: {
-    include: ['{core,between,words,server,screening,app,cli,demo,scripts,simulator}/**/*.test.{ts,tsx}'],
     setupFiles: ['core/testing/seed.ts'],
-    // One file after the other: tests of the database share its queue, and a worker that one of them starts takes the
-    // work of all.
-    maxWorkers: 1,
     testTimeout: 120_000,
     hookTimeout: 120_000,
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'core',
+          include: ['{core,between,words,demo,simulator,cli,scripts,screening,app}/**/*.test.ts'],
+          exclude: ['app/routes/**'],
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          ...SCREENS,
+          name: 'screens',
+          include: ['app/**/*.test.tsx'],
+          exclude: REPLACING,
+          isolate: false,
+        },
+      },
+      { extends: true, test: { ...SCREENS, name: 'screens apart', include: REPLACING } },
+      {
+        extends: true,
+        test: { name: 'database', include: ['{server,app/routes}/**/*.test.ts'], maxWorkers: 1 },
+      },
+    ],
   },
 });

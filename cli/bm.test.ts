@@ -1,10 +1,11 @@
-import { execFile, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { text } from 'node:stream/consumers';
 import ExcelJS from 'exceljs';
 import Papa from 'papaparse';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { ANSWERS } from '../between/feed.ts';
 import { riskOf } from '../core/risk/risk.ts';
 import { rangesDocument } from '../core/risk/schema.ts';
@@ -12,24 +13,35 @@ import { plainLane } from '../core/testing/documents.ts';
 import { randomLane } from '../core/testing/lanes.ts';
 import { laneResult } from '../core/lane/result.ts';
 import { evaluate } from '../core/lane/evaluate.ts';
+import { runCommand } from './command.ts';
 
 const root = resolve(import.meta.dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-cli-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
 type Run = { code: number; out: string; err: string };
-function bm(args: string[], input?: string): Promise<Run> {
-  return new Promise((done) => {
-    const child = execFile(
-      process.execPath,
-      ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args],
-      { cwd: root, maxBuffer: 1 << 28 },
-      (error, out, err) =>
-        done({ code: typeof error?.code === 'number' ? error.code : error ? 1 : 0, out, err }),
-    );
-    child.stdin?.end(input ?? '');
-  });
+/** Runs a command here; `input` stands in a file that is named last. */
+async function bm(args: string[], input?: string): Promise<Run> {
+  const run = { code: 0, out: '', err: '' };
+  const keep = (stream: 'out' | 'err') => (text: unknown) => {
+    run[stream] += String(text);
+    return true;
+  };
+  const spies = [
+    vi.spyOn(process.stdout, 'write').mockImplementation(keep('out')),
+    vi.spyOn(process.stderr, 'write').mockImplementation(keep('err')),
+  ];
+  const given = join(folder, 'given.txt');
+  if (input !== undefined) writeFileSync(given, input);
+  try {
+    run.code = await runCommand(input === undefined ? args : [...args, given]);
+  } finally {
+    for (const spy of spies) spy.mockRestore();
+  }
+  return run;
 }
+const startProcess = (...args: string[]) =>
+  spawn(process.execPath, ['--import', 'tsx', join(root, 'cli/bm.ts'), ...args], { cwd: root });
 
 /** Numbers of a page are compared to nine digits; what a page leaves out is not compared. */
 function matches(got: unknown, want: unknown, path = ''): string[] {
@@ -452,17 +464,20 @@ describe('bm', () => {
       expect(run.err).toMatch(/^line 2: version: /m);
     },
   );
-  it('streams: the first answer is there before the last document is', async () => {
-    const child = spawn(
-      process.execPath,
-      ['--import', 'tsx', join(root, 'cli/bm.ts'), 'evaluate', '--jsonl'],
-      { cwd: root },
-    );
+  it('as a process streams: the first answer is there before the last document is', async () => {
+    const child = startProcess('evaluate', '--jsonl');
     const first = new Promise<string>((done) => child.stdout.once('data', (d) => done(String(d))));
     child.stdin.write(`${JSON.stringify(randomLane(5))}\n`);
     expect(JSON.parse(await first)).toMatchObject({ format: 'bold-margin/result' });
     child.stdin.end();
     expect(await new Promise((done) => child.once('close', done))).toBe(0);
+  });
+  it('as a process reads a document from standard input, and ends with the code of the command', async () => {
+    const child = startProcess('evaluate');
+    child.stdin.end('{}');
+    const said = text(child.stderr);
+    expect(await new Promise((done) => child.once('close', done))).toBe(2);
+    expect(await said).toMatch(/^version: /m);
   });
   it('prints the JSON Schema of each document', async () => {
     for (const name of ['lane', 'result', 'launch'])
@@ -478,7 +493,7 @@ describe('bm', () => {
     [['solve', '--target', 'margin=lots']],
     [['evaluate', '--unheard']],
   ])('says how to use it: bm %s', async (args) => {
-    const run = await bm(args, '{}');
+    const run = await bm(args);
     expect(run.code).toBe(2);
     expect(run.err).toContain('Use:');
     expect(run.err).not.toMatch(/\n\s+at /);

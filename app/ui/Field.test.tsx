@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import './testing/dom.ts';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';

@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import './testing/dom.ts';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { PASSWORD, signInForm, signUpForm } from '../../core/workspace/people.ts';

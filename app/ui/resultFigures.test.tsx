@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import './testing/dom.ts';
 import { render } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { evaluate } from '../../core/lane/evaluate.ts';

@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import './testing/dom.ts';
 import { act, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { useWidth } from './useWidth.ts';

@@ -12,6 +12,7 @@ import type { Run, RunInput } from './run.ts';
 import { CASH_CASES, cashPlan } from './schema.ts';
 import type { CashPlan } from './schema.ts';
 import { daysOf } from './terms.ts';
+import { cases, enough } from '../testing/seed.ts';
 
 const planOf = (over: object = {}): CashPlan => cashPlan.parse(over);
 const NOTHING = {
@@ -183,8 +184,8 @@ describe('the identity: over everything, settled and still to come', () => {
     };
     let known = 0;
     // On until there are enough and each case has been met, whatever the draw.
-    const isUnmet = (): boolean => known <= 2000 || Object.values(seen).some((n) => n < 5);
-    for (let seed = 1; seed <= 12_000 || (isUnmet() && seed <= 40_000); seed++) {
+    const isUnmet = (): boolean => known <= enough(2000) || Object.values(seen).some((n) => n < 5);
+    for (let seed = 1; seed <= cases(12_000) || (isUnmet() && seed <= 40_000); seed++) {
       const doc = randomLane(seed, 0);
       const plan = randomPlan(seed);
       const said = cashOf(doc, plan);
@@ -247,7 +248,7 @@ describe('the identity: over everything, settled and still to come', () => {
       hit('short', said.cases.expected.daysShort > 0);
       hit('free extra', doc.freeExtraProfit > 0);
     }
-    expect(known).toBeGreaterThan(2000);
+    expect(known).toBeGreaterThan(enough(2000));
     expect(Object.entries(seen).filter(([, n]) => n < 5)).toEqual([]);
   });
 });
@@ -261,7 +262,7 @@ function reckonAt(doc: Parameters<typeof reckon>[0], units: number): Reckoning {
 describe('what a unit pays and brings', () => {
   it('adds up to the landed cash, whatever the lane', () => {
     let compared = 0;
-    for (let seed = 1; seed <= 800; seed++) {
+    for (let seed = 1; seed <= cases(800); seed++) {
       const doc = randomLane(seed, 0);
       const r = reckon(doc, new Reckoning());
       const toHome = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);
@@ -272,6 +273,6 @@ describe('what a unit pays and brings', () => {
       expect(order.goods + order.way + order.ready).toBeCloseTo(landed, 6);
       expect(order.goodsVat + order.wayVat + order.readyVat).toBeCloseTo(r.recoverableVat * toHome, 6);
     }
-    expect(compared).toBeGreaterThan(100);
+    expect(compared).toBeGreaterThan(enough(100));
   });
 });

@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import '../../ui/testing/dom.ts';
 import { act, render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CodesSeen } from '../../../core/goods/seen.ts';

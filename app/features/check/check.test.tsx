@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import '../../ui/testing/dom.ts';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { createMemoryRouter, RouterProvider } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';

@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import '../../ui/testing/dom.ts';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { createRoutesStub } from 'react-router';
 import { describe, expect, it } from 'vitest';

@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import '../../ui/testing/dom.ts';
 import { render, screen } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import type { BudgetAt } from '../../../core/launch/schema.ts';

@@ -1,6 +1,4 @@
-// @vitest-environment jsdom
 /** The purse that the server solves, seen from its page: begun, watched, ended; and whose answer stands. */
-import '../../ui/testing/dom.ts';
 import { fireEvent, render, screen, waitFor } from '@testing-library/react';
 import loadHighs from 'highs';
 import { createMemoryRouter, RouterProvider, useLoaderData } from 'react-router';

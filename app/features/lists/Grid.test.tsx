@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import '../../ui/testing/dom.ts';
 import { fireEvent, render, screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import type { ListColumn } from '../../../core/lists/query.ts';

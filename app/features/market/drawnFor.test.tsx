@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import '../../ui/testing/dom.ts';
 import { render } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { drawnFor } from './drawnFor.ts';

@@ -1,6 +1,4 @@
-// @vitest-environment jsdom
 /** What a strike-out draws again: what hangs on the rivals, and nothing else. */
-import '../../ui/testing/dom.ts';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 import { marketServer, shown } from './testing/shown.tsx';

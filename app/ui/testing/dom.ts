@@ -1,4 +1,7 @@
-/** What tests of components need of a browser that jsdom does not have: sizes, and observers that see nothing. */
+/**
+ * Set up before each file of tests of components, which share one document: what they need of a browser that jsdom does
+ * not have, such as sizes and observers that see nothing.
+ */
 import { cleanup, configure } from '@testing-library/react';
 import { afterEach } from 'vitest';
 import { startI18n } from '../../i18n.ts';
@@ -16,13 +19,37 @@ globalThis.ResizeObserver = class {
   unobserve(): void {}
   disconnect(): void {}
 };
-// jsdom looks through the whole page for the labels of each field; a page of settings takes it ten seconds.
+// jsdom looks through the whole page for the labels of each field; here they are looked for once after each change.
+const labelsByField = new Map<string, HTMLLabelElement[]>();
+let areLabelsOld = true;
+const changes = new MutationObserver(() => {
+  areLabelsOld = true;
+});
+changes.observe(document, { subtree: true, childList: true, attributes: true, attributeFilter: ['for'] });
+function labelsFor(id: string): HTMLLabelElement[] {
+  if (changes.takeRecords().length > 0 || areLabelsOld) {
+    labelsByField.clear();
+    for (const label of document.querySelectorAll('label'))
+      labelsByField.set(label.htmlFor, [...(labelsByField.get(label.htmlFor) ?? []), label]);
+    areLabelsOld = false;
+  }
+  return id === '' ? [] : (labelsByField.get(id) ?? []);
+}
 for (const field of [HTMLInputElement, HTMLSelectElement, HTMLTextAreaElement, HTMLButtonElement])
   Object.defineProperty(field.prototype, 'labels', {
     configurable: true,
     get(this: HTMLElement) {
-      return [...document.getElementsByTagName('label')].filter(
-        (l) => (this.id !== '' && l.htmlFor === this.id) || (l.htmlFor === '' && l.contains(this)),
-      );
+      const around = this.closest('label');
+      return [...labelsFor(this.id), ...(around !== null && around.htmlFor === '' ? [around] : [])];
     },
   });
+// To ask whether something shows, jsdom holds each element against every rule of style there is, and rules gather while
+// files share the document. What our components hide, they hide by their own style.
+const isHidden = (element: Element | null): boolean =>
+  element instanceof HTMLElement && (element.style.visibility === 'hidden' || isHidden(element.parentElement));
+window.getComputedStyle = (element) => {
+  const own = (element as HTMLElement).style;
+  return new Proxy(own, {
+    get: (style, name) => (name === 'visibility' && isHidden(element) ? 'hidden' : Reflect.get(style, name, style)),
+  });
+};

@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import './testing/dom.ts';
 import { renderHook } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { useInOrder } from './useInOrder.ts';

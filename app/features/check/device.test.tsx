@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
 import type { CheckGist } from '../../../core/check/check.ts';
 import { shelfCheck } from '../../../core/check/schema.ts';
