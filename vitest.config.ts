@@ -8,10 +8,18 @@ const REPLACING = [
 ];
 const SCREENS = { environment: 'jsdom', setupFiles: ['app/ui/testing/dom.ts'] };
 
-
 export default defineConfig({
   test: {
+    maxWorkers: Number(process.env.BM_TEST_WORKERS ?? 2),
     setupFiles: ['core/testing/seed.ts'],
+    // Which branches of the core its tests reach, where `npm test` asks for it.
+    coverage: {
+      provider: 'v8',
+      include: ['core/**/*.ts'],
+      exclude: ['**/*.test.ts', 'core/testing/**'],
+      reporter: ['json-summary'],
+      reportOnFailure: true,
+    },
     testTimeout: 120_000,
     hookTimeout: 120_000,
     projects: [
@@ -37,7 +45,12 @@ export default defineConfig({
       { extends: true, test: { ...SCREENS, name: 'screens apart', include: REPLACING } },
       {
         extends: true,
-        test: { name: 'database', include: ['{server,app/routes}/**/*.test.ts'], maxWorkers: 1 },
+        test: {
+          name: 'database',
+          include: ['{server,app/routes}/**/*.test.ts'],
+          setupFiles: ['server/testing/ownDatabase.ts'],
+          env: { BM_WAITS: '0.4' },
+        },
       },
     ],
   },

@@ -19,6 +19,7 @@ import {
 import type { Part, PartNumber } from './parts.ts';
 import { diskFull, isDiskFull } from '../server/files/store.ts';
 import { fault } from '../core/fault.ts';
+import { cases } from '../core/testing/seed.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bold-margin-parts-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -96,7 +97,7 @@ it('columns of every kind read back bit for bit, narrow or not', async () => {
       );
       expect([...own.subarray(2, 7)]).toEqual([...part.numbers.line]);
     }),
-    { numRuns: 150 },
+    { numRuns: cases(150) },
   );
 });
 

@@ -18,6 +18,7 @@ import {
 } from '../demo/lists.ts';
 import { screen } from './screen.ts';
 import type { ScreenOptions } from './screen.ts';
+import { cases } from '../core/testing/seed.ts';
 
 const folder = mkdtempSync(join(tmpdir(), 'bm-screen-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -26,6 +27,7 @@ const put = (name: string, body: string | Uint8Array): string => {
   return join(folder, name);
 };
 const settings = demoScreen();
+const ROWS = cases(6000);
 const MESSY_MAP = {
   decimal: 'comma',
   weightUnit: 'g',
@@ -44,7 +46,7 @@ const MESSY_MAP = {
 };
 const tidy = put(
   'tidy.csv',
-  `${TIDY_HEADER.join(',')}\n${Array.from({ length: 6000 }, (_, i) => tidyLine(demoRow(i))).join('\n')}\n`,
+  `${TIDY_HEADER.join(',')}\n${Array.from({ length: ROWS }, (_, i) => tidyLine(demoRow(i))).join('\n')}\n`,
 );
 const messy = put('messy.csv', windows1252(messyFile(3000)));
 
@@ -90,8 +92,8 @@ async function run(file: string, map: object, over: Partial<ScreenOptions> = {},
 describe('a list at the prompt', () => {
   it('says of every row of the tidy list what the lane of that row says', async () => {
     const { code, said, rows } = await run(tidy, TIDY_MAP);
-    expect([code, rows.length]).toEqual([0, 6000]);
-    expect(said).toMatch(/^6000 rows: 6000 valid, 0 invalid; 0 barcodes repaired; /);
+    expect([code, rows.length]).toEqual([0, ROWS]);
+    expect(said).toMatch(new RegExp(`^${ROWS} rows: ${ROWS} valid, 0 invalid; 0 barcodes repaired; `));
     const s = screenSettings.parse(settings);
     const rates = { ...s.rates, country: 'DE', currency: 'EUR' };
     const keys = new Set(s.rates.marketplace?.categories.map((c) => c.key));
@@ -123,8 +125,8 @@ describe('a list at the prompt', () => {
       }
       if (one.figures.unitProfit !== null) answers++;
     }
-    expect(answers).toBeGreaterThan(4000);
-  }, 60_000);
+    expect(answers).toBeGreaterThan((ROWS * 2) / 3);
+  });
 
   it(
     'of the messy list: counts add up, barcodes are repaired where proven, and what is refused comes ' +

@@ -38,6 +38,7 @@ import { ask } from '../between/ask.ts';
 import type { Answer, Ask, JudgedRow, ListRow } from '../between/ask.ts';
 import runRange from './evaluateThread.ts';
 import { OpenList } from './openList.ts';
+import { cases } from '../core/testing/seed.ts';
 
 const ROWS = 1500;
 const PARTS = [500, 700, 300];
@@ -212,7 +213,7 @@ describe('a list in memory', () => {
             }
           },
         ),
-        { numRuns: 25 },
+        { numRuns: cases(25) },
       );
     },
   );
@@ -282,7 +283,7 @@ describe('a list in memory', () => {
           }
         },
       ),
-      { numRuns: 20 },
+      { numRuns: cases(20) },
     );
   });
 
@@ -465,7 +466,7 @@ describe('a list in memory', () => {
               );
           },
         ),
-        { numRuns: 60 },
+        { numRuns: cases(60) },
       );
     },
   );

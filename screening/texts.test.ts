@@ -4,6 +4,7 @@ import { foldText } from '../core/columns/rank.ts';
 import { TextWriter } from '../between/parts.ts';
 import type { Part } from '../between/parts.ts';
 import { Texts } from './texts.ts';
+import { cases } from '../core/testing/seed.ts';
 
 /** Texts of rows in parts of the sizes given. */
 function textsOf(titles: readonly string[], sizes: readonly number[]): Texts {
@@ -67,7 +68,7 @@ describe('the texts of a list in memory', () => {
           expect(rowsOf(textsOf(rows, sizes).holding(wanted, how, rows.length))).toEqual(plain);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: cases(400) },
     );
   });
 });

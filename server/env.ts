@@ -36,6 +36,8 @@ const schema = z.object({
     .optional(),
   /** Proxies before this server whose word on a client's address is taken: addresses or networks, commas between. */
   BM_TRUSTED_PROXIES: z.string().default(''),
+  /** How long jobs wait for a silent worker or a shop that is away, as a part of the usual; tests wait less. */
+  BM_WAITS: z.coerce.number().min(0.1).max(1).default(1),
   /** Wrong passwords a minute of one person at one address. */
   BM_SIGN_IN_ATTEMPTS: z.coerce.number().int().min(1).default(10),
 });

@@ -21,7 +21,7 @@ it('a list goes on when the database comes back, with no row lost or doubled', a
   const { loadList, startList } = await import('./use/lists.ts');
   const w = await makeWorkspace();
   const tools = new ListTools(w);
-  const rows = 300_000;
+  const rows = 120_000;
   const id = await tools.bring(tidy(rows, 3), 'long.csv');
   const run = await startList(w.id, id, 'readList', w.personId);
   const worker = spawnWorker();

@@ -11,6 +11,7 @@ import type { CellError, Tables } from './reader.ts';
 import { CARD_KINDS, cardDocument, cardKey, benchmarkCard, freightCard, postageCard } from './schema.ts';
 import type { CardData, CardKind } from './schema.ts';
 import { cannotBeInForce, compareCards, draftOf, readTables, sheetsOf, tablesOf } from './tables.ts';
+import { cases, enough } from '../testing/seed.ts';
 
 const market = marketplaceCard.parse({
   ...marketplaceCardOf([
@@ -221,7 +222,7 @@ describe('a card as sheets of cells', () => {
   });
   it('random cards read back exactly', () => {
     let seen = 0;
-    for (let seed = 1; seed <= 400; seed++) {
+    for (let seed = 1; seed <= cases(400); seed++) {
       const { rates } = randomLane(seed, seed % 3);
       for (const [kind, data] of [
         ['marketplace', rates.marketplace === null ? null : named(rates.marketplace)],
@@ -250,7 +251,7 @@ describe('a card as sheets of cells', () => {
         expect(readTables(kind, tablesOf(kind, data))).toEqual({ ok: true, data });
       }
     }
-    expect(seen).toBeGreaterThan(800);
+    expect(seen).toBeGreaterThan(enough(800));
   });
   it('percentages are exact', () => {
     for (const x of [0.0875, 0.15, 0.1, 1 / 3, 0.07, 0.29, 0.57, 1e-7, 0.123456789012]) {

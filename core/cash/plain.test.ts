@@ -7,6 +7,7 @@ import { calendarOf } from './calendar.ts';
 import { calendarDays, FLOWS, runCash, TO_COME } from './run.ts';
 import type { RunInput } from './run.ts';
 import { cashPlan } from './schema.ts';
+import { cases } from '../testing/seed.ts';
 
 const DAY = 86_400_000;
 /** Numbers by chance from a seed. */
@@ -266,7 +267,7 @@ describe('a launch, reckoned a second time as a ledger', () => {
       ...FLOWS.map((f) => `flow ${f}`),
     ];
     const unmet = (): string[] => wanted.filter((w) => (seen.get(w) ?? 0) < 5);
-    for (let seed = 1; seed <= 700 || (unmet().length > 0 && seed <= 7000); seed++) {
+    for (let seed = 1; seed <= cases(700) || (unmet().length > 0 && seed <= 7000); seed++) {
       const launch = randomLaunch(seed);
       const run = runCash(launch);
       const plain = ledgerOf(launch);

@@ -17,14 +17,26 @@ const near = (x: number, y: number | null | undefined, what: string): void => {
 };
 
 const ROW_BLANKS = [
-  ...['adverts', 'demand', 'freight', 'fulfilment', 'goods', 'prep', 'price', 'referral', 'returns', 'storage'],
+  ...[
+    'adverts',
+    'demand',
+    'freight',
+    'fulfilment',
+    'goods',
+    'prep',
+    'price',
+    'referral',
+    'returns',
+    'storage',
+  ],
 ];
 
 describe('a list in columns', () => {
   it('is what each row is by itself, to 1e-9, on random cards, assumptions and rows', () => {
     const seen = { answers: 0, troubles: new Set<string>(), blanks: new Set<string>() };
     // On until each trouble and each blank has been met, whatever the draw.
-    const isUnmet = (): boolean => seen.troubles.size < TROUBLES.length || seen.blanks.size < ROW_BLANKS.length;
+    const isUnmet = (): boolean =>
+      seen.troubles.size < TROUBLES.length || seen.blanks.size < ROW_BLANKS.length;
     for (let seed = 1; seed <= cases(500) || (isUnmet() && seed <= 5000); seed++) {
       const { d, rates, set } = randomScreening(seed);
       const e = new ListEvaluator(set, rates);
@@ -74,7 +86,8 @@ describe('a list in columns', () => {
   it('holds rows against hurdles as a lane is held', () => {
     const seen = new Set<string>();
     const figures = HURDLE_FIGURES.filter((f) => f !== 'yearlyReturnOnCash' && f !== 'coverMonths');
-    for (let seed = 1; seed <= cases(200); seed++) {
+    // On until each verdict has been met, whatever the draw.
+    for (let seed = 1; seed <= cases(200) || (seen.size < VERDICTS.length && seed <= 5000); seed++) {
       const { d, rates, set: drawn } = randomScreening(seed);
       const hurdles = d.list(0, 3, () => ({
         figure: d.pick(figures),

@@ -7,6 +7,7 @@ import type { ListColumns } from './columns.ts';
 import { ListEvaluator } from './evaluate.ts';
 import { makePrepared } from './prepare.ts';
 import { solveColumns } from './solve.ts';
+import { cases } from '../testing/seed.ts';
 
 function solved(e: ListEvaluator, columns: ListColumns) {
   const prepared = makePrepared(columns.length, e.width);
@@ -21,7 +22,7 @@ describe('break-even price and most to pay of rows', () => {
     const seen = { prices: 0, costs: 0, never: 0, notEvenFree: 0, unknown: 0 };
     // On until each kind of answer has been met.
     const isUnmet = (): boolean => Object.values(seen).some((n) => n === 0);
-    for (let seed = 1; seed <= 400 || (isUnmet() && seed <= 4000); seed++) {
+    for (let seed = 1; seed <= cases(400) || (isUnmet() && seed <= 4000); seed++) {
       const { d, rates, set } = randomScreening(seed);
       const e = new ListEvaluator(set, rates);
       const rows = Array.from({ length: 6 }, () => randomRow(d, rates));

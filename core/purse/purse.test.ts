@@ -11,6 +11,7 @@ import { costOfChoosing, curvePoint, leftOutOf, planWith, preparePurse, purseOf 
 import type { PreparedPurse } from './purse.ts';
 import { purseDocument } from './schema.ts';
 import type { PurseDocument } from './schema.ts';
+import { cases, enough } from '../testing/seed.ts';
 
 const solver = solverOf(await loadHighs());
 
@@ -118,7 +119,7 @@ describe('against brute force', () => {
       'candidate',
     ];
     const isUnmet = (): boolean => WANTED.some((w) => (seen[w] ?? 0) < 5);
-    for (let seed = 1; seed <= 150 || (isUnmet() && seed <= 1500); seed++) {
+    for (let seed = 1; seed <= cases(150) || (isUnmet() && seed <= 1500); seed++) {
       const purse = randomPurse(seed);
       const { document, options } = purse;
       const best = byForce(document, options);
@@ -158,14 +159,14 @@ describe('against brute force', () => {
   });
   it('options that are left out of the trial are never needed', () => {
     let dropped = 0;
-    for (let seed = 1; seed <= 60; seed++) {
+    for (let seed = 1; seed <= cases(60); seed++) {
       const { document, options } = randomPurse(seed);
       const tried = worthTrying(options, document);
       dropped += options.length - tried.length;
       const [all, few] = [byForce(document, options), byForce(document, tried)];
       expect(few?.score ?? null, `seed ${seed}`).toEqual(all === null ? null : expect.closeTo(all.score, 9));
     }
-    expect(dropped).toBeGreaterThan(10);
+    expect(dropped).toBeGreaterThan(enough(10));
   });
   it('random lanes of every kind: the plan is the best of their own options', () => {
     let compared = 0;
@@ -286,7 +287,7 @@ describe('what a plan says beside itself', () => {
   });
   it('what there is to begin with keeps every rule, on all made-up purses', () => {
     let found = 0;
-    for (let seed = 1; seed <= 150; seed++) {
+    for (let seed = 1; seed <= cases(150); seed++) {
       const { document, options } = randomPurse(seed);
       const tired = planWith({
         document,
@@ -303,7 +304,7 @@ describe('what a plan says beside itself', () => {
       expect(byForce(document, chosen)?.score, `seed ${seed}`).toBeGreaterThanOrEqual(score - 1e-6);
       expect(score, `seed ${seed}`).toBeLessThanOrEqual((best?.score ?? Number.NEGATIVE_INFINITY) + 1e-6);
     }
-    expect(found).toBeGreaterThan(50);
+    expect(found).toBeGreaterThan(enough(50));
   });
 });
 

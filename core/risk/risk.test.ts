@@ -10,6 +10,7 @@ import { RISK_INPUTS, rangesDocument } from './schema.ts';
 import type { RangesDocument } from './schema.ts';
 import { triangular } from './shapes.ts';
 import { spreadOf } from './spread.ts';
+import { cases } from '../testing/seed.ts';
 
 const askedOf = (more: object): RangesDocument => rangesDocument.parse(more);
 const known = (doc: LaneDocument, asked: RangesDocument, given?: Float64Array): RiskKnown => {
@@ -273,7 +274,7 @@ describe('random lanes', () => {
   it('any lane is drawn or says why not, and no figure is without a number', () => {
     const seen = { drawn: 0, launched: 0, lacking: 0, problem: 0 };
     const isUnmet = (): boolean => Object.values(seen).some((n) => n < 5);
-    for (let seed = 1; seed <= 300 || (isUnmet() && seed <= 3000); seed++) {
+    for (let seed = 1; seed <= cases(300) || (isUnmet() && seed <= 3000); seed++) {
       const doc = randomLane(seed, seed % 2);
       const wide = (x: number) => ({ low: 0.7 * x, likely: x, high: 1.3 * x });
       const asked = askedOf({

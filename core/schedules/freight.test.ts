@@ -5,6 +5,7 @@ import type { FreightCard } from '../cards/schema.ts';
 import { givenOfText } from './given.ts';
 import { freightDraft } from './toCard.ts';
 import { understandFreight } from './understand.ts';
+import { cases } from '../testing/seed.ts';
 
 const read = (text: string, currency = 'EUR', choices = {}) =>
   understandFreight(givenOfText(text.replaceAll('→', '\t')), currency, choices);
@@ -159,7 +160,7 @@ describe('whatever is pasted', () => {
           expect(amounts.every((x) => Number.isFinite(x) && x >= 0)).toBe(true);
         }
       }),
-      { numRuns: 300 },
+      { numRuns: cases(300) },
     );
   });
 });

@@ -6,6 +6,7 @@ import type { CorpusTable } from '../testing/scheduleCorpus.ts';
 import { MARKED, UNSEEN } from '../testing/scheduleCorpusMore.ts';
 import { givenOfText } from './given.ts';
 import { understand, understandFreight } from './understand.ts';
+import { cases } from '../testing/seed.ts';
 
 const read = ({ text, currency }: CorpusTable) =>
   understand(givenOfText(text.replaceAll('→', '\t')), currency);
@@ -92,7 +93,7 @@ describe('whatever is pasted', () => {
         for (const t of u.tables)
           for (const r of t.rows) for (const c of r.cells) expect(c.text === '').toBe(c.state === 'blank');
       }),
-      { numRuns: 400 },
+      { numRuns: cases(400) },
     );
   });
   it('says nothing that was not given: every figure of a step stands in the text', () => {

@@ -239,7 +239,7 @@ export async function startCluster(dir, ownerPassword, { quick = false, port: wa
   const settings = [
     'listen_addresses=127.0.0.1',
     'unix_socket_directories=',
-    'max_connections=60',
+    'max_connections=100',
     'log_min_messages=warning',
     'autovacuum_naptime=5s',
   ];
@@ -409,6 +409,19 @@ export async function throwawayCluster() {
     cluster = await startCluster(dir, keys.owner, { quick: true, port: Number(new URL(cluster.url).port) });
   };
   return { ownerUrl: cluster.url, urls, stop, restart, pid: cluster.pid };
+}
+
+/** Copies of a throwaway cluster's database, one for each worker of the tests; returns where they stand. */
+export async function databasesForWorkers({ ownerUrl, urls }, workers) {
+  const { default: pg } = await import('pg');
+  const admin = new URL(ownerUrl);
+  admin.pathname = '/postgres';
+  const client = new pg.Client({ connectionString: admin.href });
+  await client.connect();
+  for (let n = 1; n <= workers; n++)
+    await client.query(`create database bold_margin_${n} template bold_margin`);
+  await client.end();
+  return { ...urls, BM_OWNER_URL: ownerUrl };
 }
 
 // ---- building and serving

@@ -10,9 +10,10 @@ import { env } from '../env.ts';
 import { pool } from '../db/client.ts';
 import { log } from '../log.ts';
 
-const SILENT_SECONDS = 5;
+/** Seconds after which a worker that is not heard of counts as gone; it is heard of five times as often. */
+const silentSeconds = (): number => 5 * env().BM_WAITS;
 /** Seconds after which work that is in no queue counts as lost. */
-const STRAY_SECONDS = 10;
+const straySeconds = (): number => 10 * env().BM_WAITS;
 /** Workers a piece may take down at one place before it is given up. */
 export const MOST_KILLS = 3;
 const me = randomUUID();
@@ -27,7 +28,7 @@ function database(): pg.Pool {
 
 export type Piece = { readonly taskId: string; readonly workspaceId: string };
 
-const SILENT = `lease.beat_at < now() - make_interval(secs => ${SILENT_SECONDS})`;
+const isSilent = (): string => `lease.beat_at < now() - make_interval(secs => ${silentSeconds()})`;
 
 /**
  * Takes a piece of work for this process. Null where another is at it and has been heard of lately; else how
@@ -43,7 +44,7 @@ export async function claim(
     `insert into jobs.lease (task_id, workspace_id, queue, worker) values ($1, $2, $3, $4)
      on conflict (task_id) do update set worker = $4, beat_at = now(), kills = lease.kills + case
      when lease.worker in ('', $4) then 0 else 1 end
-     where lease.worker in ($4, '') or ${SILENT} returning kills, progress`,
+     where lease.worker in ($4, '') or ${isSilent()} returning kills, progress`,
     [piece.taskId, piece.workspaceId, queueName, me],
   );
   const [row] = rows;
@@ -57,7 +58,7 @@ export async function claim(
           [...held],
         ])
         .catch(() => undefined);
-  }, 1000).unref();
+  }, 200 * silentSeconds()).unref();
   if (row.kills === 0) return { kills: 0 };
   const now = await progress(piece);
   if (now === Number(row.progress)) return { kills: row.kills };
@@ -99,7 +100,7 @@ const QUEUED =
 async function silent(queueName: string): Promise<Piece[]> {
   const { rows } = await database().query<{ task_id: string; workspace_id: string }>(
     `update jobs.lease set worker = '', kills = kills + case when worker = '' then 0 else 1 end,
-        beat_at = now() where queue = $1 and ${SILENT} and not ${QUEUED} returning task_id, workspace_id`,
+        beat_at = now() where queue = $1 and ${isSilent()} and not ${QUEUED} returning task_id, workspace_id`,
     [queueName],
   );
   return rows.map((r) => ({ taskId: r.task_id, workspaceId: r.workspace_id }));
@@ -111,7 +112,7 @@ async function strays(queueName: string, kinds: readonly string[]): Promise<Piec
     `insert into jobs.lease (task_id, workspace_id, queue, worker)
      select t.id, t.workspace_id, $1, '' from bm.task t
      where t.kind = any($2) and t.state in ('waiting', 'running')
-     and t.updated_at < now() - make_interval(secs => ${STRAY_SECONDS})
+     and t.updated_at < now() - make_interval(secs => ${straySeconds()})
        and not exists (select 1 from jobs.lease l where l.task_id = t.id)
        and not exists (select 1 from jobs.job j where j.name = $1 and j.state < 'completed'
        and j.data ->> 'taskId' = t.id)
@@ -122,7 +123,7 @@ async function strays(queueName: string, kinds: readonly string[]): Promise<Piec
 }
 
 /**
- * Looks every two seconds for pieces whose worker has fallen silent, or that never came to the queue, and
+ * Looks every two seconds (of the usual waits) for pieces whose worker has fallen silent, or that never came to the queue, and
  * puts them into it again.
  */
 export function sweepLeases(
@@ -136,7 +137,7 @@ export function sweepLeases(
     if (found.length > 0) log.info({ count: found.length }, 'work that nobody is at is taken up again');
   };
   // What is not sent because the database goes away is silent again after a few seconds.
-  const timer = setInterval(() => void sweep().catch(() => undefined), 2000).unref();
+  const timer = setInterval(() => void sweep().catch(() => undefined), 400 * silentSeconds()).unref();
   return () => clearInterval(timer);
 }
 

@@ -4,6 +4,7 @@
  */
 import { CATALOGUE_START } from '../../core/shops/place.ts';
 import type { CatalogueChoice } from '../../core/shops/schema.ts';
+import { env } from '../env.ts';
 import { refused } from '../refusal.ts';
 import { feedOf } from '../use/feeds.ts';
 import { tallyOf } from './listTask.ts';
@@ -59,11 +60,11 @@ export async function readCatalogue(
   }
 }
 
-/** Waits for so many seconds, but not while others wait for this worker: then true. */
+/** Waits for so many seconds (of the usual waits), but not while others wait for this worker: then true. */
 async function othersComeIn(seconds: number, turn: Turn): Promise<boolean> {
   for (let i = 0; i < seconds; i++) {
     if (await turn.othersWait()) return true;
-    await new Promise((done) => setTimeout(done, 1000));
+    await new Promise((done) => setTimeout(done, 1000 * env().BM_WAITS));
   }
   return false;
 }

@@ -46,10 +46,12 @@ for (const field of [HTMLInputElement, HTMLSelectElement, HTMLTextAreaElement, H
 // To ask whether something shows, jsdom holds each element against every rule of style there is, and rules gather while
 // files share the document. What our components hide, they hide by their own style.
 const isHidden = (element: Element | null): boolean =>
-  element instanceof HTMLElement && (element.style.visibility === 'hidden' || isHidden(element.parentElement));
+  element instanceof HTMLElement &&
+  (element.style.visibility === 'hidden' || isHidden(element.parentElement));
 window.getComputedStyle = (element) => {
   const own = (element as HTMLElement).style;
   return new Proxy(own, {
-    get: (style, name) => (name === 'visibility' && isHidden(element) ? 'hidden' : Reflect.get(style, name, style)),
+    get: (style, name) =>
+      name === 'visibility' && isHidden(element) ? 'hidden' : Reflect.get(style, name, style),
   });
 };
