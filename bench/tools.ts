@@ -5,15 +5,8 @@ import type { Page } from '@playwright/test';
 import { eq } from 'drizzle-orm';
 import pg from 'pg';
 import { member, organization } from '../server/db/authSchema.ts';
+import { CHROMIUM } from '../scripts/lib/system.mjs';
 import { authDb } from '../server/db/client.ts';
-
-const CHROMIUM = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-background-networking',
-  '--disable-sync',
-  '--no-first-run',
-];
 
 export async function timed<T>(work: () => Promise<T>): Promise<{ value: T; ms: number }> {
   const started = performance.now();
@@ -61,7 +54,7 @@ export async function firstLoad(page: Page, url: string): Promise<number> {
 
 /** A page of the demo, signed in, in a browser of its own that is closed after the work. */
 export async function inDemo<T>(origin: string, work: (page: Page) => Promise<T>): Promise<T> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
+  const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await (
       await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { bitmap, film, picture } from '../core/testing/ean.ts';
+import { CHROMIUM } from '../scripts/lib/system.mjs';
 import { at, DEMO, enterDemo, expect, newcomer, ready, test } from './help.ts';
 
 const GTIN = '9520000010010';
@@ -15,12 +16,9 @@ test.use({
   viewport: PHONE,
   permissions: ['camera'],
   launchOptions: {
-    executablePath: '/usr/bin/chromium',
+    ...CHROMIUM,
     args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
+      ...CHROMIUM.args,
       '--use-fake-device-for-media-stream',
       '--use-fake-ui-for-media-stream',
       `--use-file-for-fake-video-capture=${FILM}`,

@@ -7,7 +7,10 @@ import { createServer as createHttp } from 'node:http';
 import { connect, createServer } from 'node:net';
 import type { AddressInfo, Socket } from 'node:net';
 import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import type { Cookie } from '@playwright/test';
 import {
+  CHROMIUM,
   freePort,
   root,
   say,
@@ -16,6 +19,18 @@ import {
   startServer,
   startSimulator,
 } from '../scripts/lib/system.mjs';
+
+/** Enters the demo as anybody does; returns the cookies of the session, which all tests share. */
+async function signIntoDemo(origin: string): Promise<Cookie[]> {
+  const browser = await chromium.launch(CHROMIUM);
+  const page = await browser.newPage();
+  await page.goto(`${origin}/sign-in`);
+  await page.getByRole('button', { name: 'Enter the demo' }).click();
+  await page.waitForURL(/\/weigh/);
+  const cookies = await page.context().cookies();
+  await browser.close();
+  return cookies;
+}
 
 export default async function setup(): Promise<() => Promise<void>> {
   const { BM_APP_URL, BM_AUTH_URL, BM_JOBS_URL, BM_LOADER_URL, BM_FILES_DIR, BM_SECRET } = process.env;
@@ -103,6 +118,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   );
   process.env.E2E_URL = `http://127.0.0.1:${port}`;
   process.env.E2E_STRICT_URL = `http://127.0.0.1:${strictPort}`;
+  process.env.E2E_DEMO_SESSION = JSON.stringify(await signIntoDemo(process.env.E2E_URL));
   process.env.E2E_DOOR = `http://127.0.0.1:${(doorman.address() as AddressInfo).port}`;
   return async () => {
     // What went wrong on the server stands beside what went wrong in the browser.

@@ -1,20 +1,11 @@
 // npm run pictures: one current picture of each main view, from the demo data, into docs/screenshots.
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { demoServer, root, say } from './lib/system.mjs';
+import { CHROMIUM, demoServer, root, say } from './lib/system.mjs';
 
 const demo = await demoServer();
 const { chromium } = await import('@playwright/test');
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-sync',
-    '--no-first-run',
-  ],
-});
+const browser = await chromium.launch(CHROMIUM);
 /** A schedule as a carrier might publish it. */
 const FEES = `What we charge to send a parcel, spring list
 

@@ -182,7 +182,7 @@ describe('a shop that is odd', () => {
   });
 
   it('is away for a while: what was read stands, others come in meanwhile, and it goes on', async () => {
-    const id = await begun({ categories: 2 });
+    const id = await begun({ categories: 1 });
     const task = (await pageOf(id)).work[0]?.id ?? '';
     const giving = { turnMs: 0, othersWait: async () => true };
     expect(await workOnList(made.w.id, task, giving)).toBe(true);
@@ -195,7 +195,7 @@ describe('a shop that is odd', () => {
     expect(away?.data.valid).toBe(before?.valid);
     await standIn.behave({});
     const whole = await work(id);
-    const same = await work(await begun({ categories: 2 }));
+    const same = await work(await begun({ categories: 1 }));
     expect(whole.shown?.data.catalogue).toEqual(same.shown?.data.catalogue);
     expect(sourceOf(id)).toBe(sourceOf(same.list.id));
   });
@@ -244,7 +244,7 @@ describe('a shop that is odd', () => {
 
 describe('a worker that stops', () => {
   it('loses nothing: what counts is taken up, what did not count is cut off, and no row stands twice', async () => {
-    const id = await begun({ categories: 2 });
+    const id = await begun({ categories: 1 });
     const task = (await pageOf(id)).work[0]?.id ?? '';
     // Somebody waits after each round, so that the work is done in turns.
     const turn = { turnMs: 0, othersWait: async () => true };
@@ -254,7 +254,7 @@ describe('a worker that stops', () => {
       appendFileSync(storePath(made.w.id, id, 'source'), 'x,y,z\r\n"broken');
     expect(turns).toBeGreaterThan(0);
     const { shown } = await pageOf(id);
-    const whole = await work(await begun({ categories: 2 }));
+    const whole = await work(await begun({ categories: 1 }));
     expect(shown?.data).toMatchObject({
       valid: whole.shown?.data.valid,
       invalid: whole.shown?.data.invalid,

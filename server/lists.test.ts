@@ -186,7 +186,7 @@ describe('a worker process', () => {
   const until = (id: string, what: (state: string | undefined) => boolean): Promise<number> =>
     made.tools.until(id, what);
   it('lets a small list go before the rest of a large one', async () => {
-    const large = await bring(tidy(200_000, 8), 'large.csv');
+    const large = await bring(tidy(120_000, 8), 'large.csv');
     const small = await bring(tidy(500, 9), 'small.csv');
     await startList(made.w.id, large, 'readList', made.w.personId);
     const worker = spawnWorker();

@@ -101,7 +101,7 @@ describe('a long report', () => {
   it('a worker that is killed while it reads loses and doubles nothing: another reads it whole', async () => {
     const first = await receive(4);
     await readSettlement(w.id, first, how);
-    const id = await receive(120_000);
+    const id = await receive(40_000);
     await readReport(w.id, id, how, w.personId);
     const until = async (is: (r: NonNullable<Awaited<ReturnType<typeof readingOf>>>) => boolean) => {
       for (;;) {
@@ -117,7 +117,7 @@ describe('a long report', () => {
     const other = spawnWorker();
     try {
       await until((r) => r.state === 'done');
-      expect(await sold()).toBe(120_004);
+      expect(await sold()).toBe(40_004);
     } finally {
       other.kill('SIGKILL');
     }

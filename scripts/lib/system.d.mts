@@ -10,6 +10,7 @@ type Urls = {
 };
 type Helper = { child: ChildProcess; stop: () => Promise<void> };
 export const root: string;
+export const CHROMIUM: { executablePath: string; args: string[] };
 export function say(text: string): void;
 export function freePort(): Promise<number>;
 export function needBuild(): void;
