@@ -217,7 +217,9 @@ async function unitTests(cluster) {
   if (measures) sayReach(join(reach, 'coverage-summary.json'));
 }
 
-/** Says how many branches of the core were reached, beside what the last deep run reached; a deep run names the least. */
+const leftOut = ([reached, all]) => all - reached;
+
+/** Says how many branches of the core were reached, and which files less than in the last deep run. */
 function sayReach(file) {
   if (!existsSync(file)) return;
   const { total: _, ...byFile } = JSON.parse(readFileSync(file, 'utf8'));
@@ -226,27 +228,22 @@ function sayReach(file) {
       .map(([path, { branches }]) => [relative(root, path), [branches.covered, branches.total]])
       .sort(([a], [b]) => (a < b ? -1 : 1)),
   );
-  const before = existsSync(REACH_FILE) ? JSON.parse(readFileSync(REACH_FILE, 'utf8')) : {};
+  const deep = existsSync(REACH_FILE) ? JSON.parse(readFileSync(REACH_FILE, 'utf8')) : {};
   const share = (of) => {
     const [reached, all] = Object.values(of).reduce((s, [r, n]) => [s[0] + r, s[1] + n], [0, 0]);
     return `${((100 * reached) / all).toFixed(2)} % (${reached} of ${all})`;
   };
-  say(`\nBranches of the core reached: ${share(now)}; by the last deep run: ${share(before)}.`);
-  const less = Object.entries(now).filter(
-    ([path, [r, n]]) => n - r > (before[path]?.[1] - before[path]?.[0] || 0),
-  );
-  for (const [path, [r, n]] of less.slice(0, 10))
-    say(
-      `  ${path} leaves out ${n - r}, the deep run ${before[path] ? before[path][1] - before[path][0] : 0}`,
-    );
+  say(`\nBranches of the core reached: ${share(now)}; by the last deep run: ${share(deep)}.`);
+  const less = Object.entries(now)
+    .map(([path, of]) => [path, leftOut(of) - leftOut(deep[path] ?? [0, 0])])
+    .filter(([path, n]) => path in deep && n > 0);
+  for (const [path, n] of less) say(`  ${path}: ${n} fewer`);
   if (!isDeep) return;
-  say('Reached least:');
+  say('Files of which the least is reached:');
   const least = Object.entries(now).sort(([, a], [, b]) => a[0] / a[1] - b[0] / b[1]);
-  for (const [path, [r, n]] of least.slice(0, 10)) say(`  ${path} ${r} of ${n}`);
-  writeFileSync(
-    REACH_FILE,
-    `${JSON.stringify(now, null, 1).replace(/\[\s+(\d+),\s+(\d+)\s+\]/g, '[$1, $2]')}\n`,
-  );
+  for (const [path, [r, n]] of least.slice(0, 10)) say(`  ${path}: ${r} of ${n}`);
+  const lines = Object.entries(now).map(([path, of]) => `  ${JSON.stringify(path)}: ${JSON.stringify(of)}`);
+  writeFileSync(REACH_FILE, `{\n${lines.join(',\n')}\n}\n`);
 }
 
 const browserTests = (cluster) =>

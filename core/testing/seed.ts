@@ -1,6 +1,6 @@
 /**
- * What the random tests of this run draw. `BM_SEED` is the seed, which `npm test` makes anew each time and prints; 0 where
- * nobody gives one. `BM_DEEP` draws all cases (`npm run test:deep`); a quick run draws a tenth of them.
+ * What the random tests of this run draw. `BM_SEED` is the seed, which `npm test` makes anew each time and prints;
+ * 0 where nobody gives one. `BM_DEEP` draws all cases (`npm run test:deep`); a quick run draws a tenth of them.
  */
 import fc from 'fast-check';
 

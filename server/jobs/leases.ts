@@ -123,8 +123,8 @@ async function strays(queueName: string, kinds: readonly string[]): Promise<Piec
 }
 
 /**
- * Looks every two seconds (of the usual waits) for pieces whose worker has fallen silent, or that never came to the queue, and
- * puts them into it again.
+ * Looks every two seconds (of the usual waits) for pieces whose worker has fallen silent, or that never came to
+ * the queue, and puts them into it again.
  */
 export function sweepLeases(
   queueName: string,
