@@ -22,6 +22,8 @@ export default defineConfig({
     navigationTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // Nothing moves where nobody watches: drawing each step of it takes a good part of the time.
+    contextOptions: { reducedMotion: 'reduce' },
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: CHROMIUM,
   },

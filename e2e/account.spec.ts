@@ -1,4 +1,16 @@
-import { addProduct, another, at, DEMO, enterDemo, expect, newcomer, ready, signUp, test } from './help.ts';
+import {
+  addProduct,
+  another,
+  at,
+  DEMO,
+  enterDemo,
+  expect,
+  newcomer,
+  openDemoSheet,
+  ready,
+  signUp,
+  test,
+} from './help.ts';
 
 test('wrong password, short password, known e-mail: each said plainly; signing out ends the session', async ({
   page,
@@ -130,9 +142,7 @@ test('a password is changed with the old one', async ({ page }) => {
 });
 
 test('nobody reads or changes another workspace through the address, nor exports it', async ({ page }) => {
-  await enterDemo(page);
-  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
-  await page.waitForURL(/[0-9a-f-]{36}/);
+  await openDemoSheet(page);
   const theirs = page.url();
   await page.context().clearCookies();
   const { base } = await newcomer(page);

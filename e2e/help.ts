@@ -43,6 +43,14 @@ export async function enterDemo(page: Page): Promise<void> {
   await ready(page);
 }
 
+/** Opens the sheet of the demo's first product; returns its path. */
+export async function openDemoSheet(page: Page): Promise<string> {
+  await enterDemo(page);
+  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
+  await page.waitForURL(/[0-9a-f-]{36}/);
+  return new URL(page.url()).pathname;
+}
+
 /** Waits until the page answers to the keyboard, not only shows. */
 export async function ready(page: Page): Promise<void> {
   await page.waitForFunction(() => document.documentElement.dataset.answers === window.location.pathname);
@@ -161,7 +169,11 @@ export function bm<T>(...args: string[]): T {
 
 /** A second person in a browser of their own. */
 export async function another(browser: Browser): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    reducedMotion: 'reduce',
+  });
   return context.newPage();
 }
 

@@ -8,6 +8,7 @@ import {
   expect,
   newcomer,
   openDemoList,
+  openDemoSheet,
   ready,
   saved,
   test,
@@ -32,6 +33,11 @@ async function accessible(page: Page): Promise<void> {
   ).toEqual([]);
 }
 
+async function holdsItsWidth(page: Page): Promise<void> {
+  const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  expect(wider, `${page.url()} is wider than the window`).toBeLessThanOrEqual(0);
+}
+
 for (const { scheme, ...size } of [
   { scheme: 'light', width: 1280, height: 800 },
   { scheme: 'dark', width: 390, height: 844 },
@@ -44,10 +50,7 @@ for (const { scheme, ...size } of [
     await page.setViewportSize(size);
     await page.goto(at('/sign-in'));
     await accessible(page);
-    await enterDemo(page);
-    await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
-    await page.waitForURL(/[0-9a-f-]{36}/);
-    const sheet = new URL(page.url()).pathname;
+    const sheet = await openDemoSheet(page);
     for (const path of [
       `${DEMO}/weigh`,
       `${DEMO}/weigh?open=${sheet.split('/').pop()}`,
@@ -96,19 +99,13 @@ for (const { scheme, ...size } of [
           if (size.width > 1000) await accessible(page);
         }
       await accessible(page);
-      expect(
-        await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
-        `${path} is wider than the window`,
-      ).toBeLessThanOrEqual(0);
+      await holdsItsWidth(page);
     }
   });
 }
 
 test('the places of many lanes and of rates are accessible', async ({ page }) => {
-  await enterDemo(page);
-  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
-  await page.waitForURL(/[0-9a-f-]{36}/);
-  const sheet = new URL(page.url()).pathname;
+  const sheet = await openDemoSheet(page);
   for (const path of [
     `${sheet}/compare`,
     `${sheet}/compare?view=grid`,
@@ -125,10 +122,7 @@ test('the places of many lanes and of rates are accessible', async ({ page }) =>
     await page.goto(at(path));
     await ready(page);
     await accessible(page);
-    expect(
-      await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
-      `${path} is wider than the window`,
-    ).toBeLessThanOrEqual(0);
+    await holdsItsWidth(page);
   }
 });
 
@@ -138,10 +132,7 @@ test('lists, their set-up and their rows are accessible', async ({ page }) => {
     await page.goto(at(path));
     await ready(page);
     await accessible(page);
-    expect(
-      await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),
-      `${path} is wider than the window`,
-    ).toBeLessThanOrEqual(0);
+    await holdsItsWidth(page);
   }
   await page.goto(at(list));
   await ready(page);
@@ -154,9 +145,7 @@ test('lists, their set-up and their rows are accessible', async ({ page }) => {
 });
 
 test('the first answer stands at 1280 x 800 without scrolling', async ({ page }) => {
-  await enterDemo(page);
-  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
-  await page.waitForURL(/[0-9a-f-]{36}/);
+  await openDemoSheet(page);
   for (const part of [
     page.getByTestId('answer'),
     page.getByTestId('unit-profit'),
@@ -170,8 +159,7 @@ test('the first answer stands at 1280 x 800 without scrolling', async ({ page })
 test('numbers follow the reader: in German decimals have a comma', async ({ browser }) => {
   const context = await browser.newContext({ locale: 'de-DE', viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  await enterDemo(page);
-  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
+  await openDemoSheet(page);
   await expect(page.getByTestId('answer')).toContainText('34,90 €');
   await expect(page.getByLabel('Price, EUR', { exact: true })).toHaveValue('34,90');
   await page.getByLabel('Price, EUR', { exact: true }).fill('35.5');
@@ -296,10 +284,7 @@ test('nothing is cut on any main view: wide, narrow, at one and a half times the
 }) => {
   test.setTimeout(600_000);
   const list = await openDemoList(page, 'Stock list November');
-  await page.goto(at(`${DEMO}/weigh`));
-  await page.getByRole('link', { name: 'Bee house, larch, three chambers' }).click();
-  await page.waitForURL(/[0-9a-f-]{36}/);
-  const sheet = new URL(page.url()).pathname;
+  const sheet = await openDemoSheet(page);
   const views = [
     `${DEMO}/weigh`,
     sheet,

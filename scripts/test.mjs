@@ -1,6 +1,6 @@
 // npm test: the set-up of the start command, then every check and test there is. Ends with one line: N
 // passed, N failed.
-//   npm test -- fast           checks, and all tests that need no database
+//   npm test -- fast           types, lint, arrows, and all tests that need no database
 //   npm test -- changed [ref]  checks, and the tests of what differs from `ref` (by default where the branch left main)
 //   npm test -- core/cash app  only the unit tests whose path contains one of the words
 //   npm test -- e2e [account]  only the browser tests (whose path contains the word)
@@ -33,9 +33,8 @@ const words = mode === 'words' ? [first, ...more] : more;
 const needsDatabase = mode !== 'fast' && mode !== 'checks';
 needModules();
 if (needsDatabase) needPostgres();
-if (mode === 'all' || mode === 'e2e') needChromium();
 
-/** Seconds that a file and the whole may take before the run says so. */
+/** Seconds that a file (of browser tests: one test) and the whole may take before the run says so. */
 const SLOW = { file: 60, whole: 25 * 60 };
 const WORKERS = 2;
 const started = Date.now();
@@ -115,7 +114,7 @@ function readPlaywright(r) {
     files: r.suites.map((suite) => ({
       name: `e2e/${suite.file}`,
       seconds: specs(suite).reduce((sum, spec) => sum + took(spec), 0),
-      tests: specs(suite).length,
+      tests: specs(suite).map((spec) => ({ name: `e2e/${suite.file}: ${spec.title}`, seconds: took(spec) })),
     })),
   };
 }
@@ -177,13 +176,15 @@ async function checks() {
   await check('arrows of the house', () =>
     run([bin('dependency-cruiser'), ...arrows, ...ROOMS, 'e2e', 'simulator'], { quiet: true }),
   );
-  await check('nothing unused', () => run([bin('knip'), '--no-progress'], { quiet: true }));
+  if (mode !== 'fast')
+    await check('nothing unused', () => run([bin('knip'), '--no-progress'], { quiet: true }));
 }
+
+const git = (...args) => spawnSync('git', args, { cwd: root, encoding: 'utf8' }).stdout.trim();
 
 /** Where this branch left main: what stands there was tested; on main itself, the last commit. */
 function changedSince() {
   if (words.length > 0) return words[0];
-  const git = (...args) => spawnSync('git', args, { cwd: root, encoding: 'utf8' }).stdout.trim();
   return git('rev-parse', '--abbrev-ref', 'HEAD') === 'main' ? 'HEAD' : git('merge-base', 'HEAD', 'main');
 }
 
@@ -194,7 +195,7 @@ const isDeep = process.env.BM_DEEP === '1';
 async function unitTests(cluster) {
   const projects = ['core', 'screens', 'screens apart', ...(needsDatabase ? ['database'] : [])];
   const reach = join(scratch, 'reach');
-  const measures = mode === 'all' || mode === 'fast';
+  const measures = mode === 'all' || isDeep;
   await count(
     'unit, property and database tests',
     (report) => [
@@ -246,10 +247,21 @@ function sayReach(file) {
   writeFileSync(REACH_FILE, `{\n${lines.join(',\n')}\n}\n`);
 }
 
+/** Whether this run has browser tests: all, those named, or those whose own steps were changed. */
+const hasBrowserTests =
+  mode === 'all' ||
+  mode === 'e2e' ||
+  (mode === 'changed' && git('diff', '--name-only', changedSince(), 'e2e') !== '');
+
 const browserTests = (cluster) =>
   count(
     'browser tests',
-    () => [bin('@playwright/test'), 'test', ...(mode === 'e2e' ? words : [])],
+    () => [
+      bin('@playwright/test'),
+      'test',
+      ...(mode === 'e2e' ? words : []),
+      ...(mode === 'changed' ? [`--only-changed=${changedSince()}`, '--pass-with-no-tests'] : []),
+    ],
     cluster.urls,
     readPlaywright,
   );
@@ -266,7 +278,7 @@ function sayTimes() {
   const slowest = files.toSorted((a, b) => b.seconds - a.seconds);
   if (slowest.length > 0) say('The ten slowest files:');
   for (const f of slowest.slice(0, 10)) say(`${f.seconds.toFixed(1).padStart(8)}  ${f.name}`);
-  for (const f of slowest.filter((f) => f.seconds > SLOW.file && f.tests === undefined))
+  for (const f of slowest.flatMap((f) => f.tests ?? [f]).filter((f) => f.seconds > SLOW.file))
     say(`SLOW: ${f.name} took ${f.seconds.toFixed(0)} s, more than ${SLOW.file}.`);
   const whole = secondsSince(started);
   say(`The whole took ${whole.toFixed(0)} s.`);
@@ -276,17 +288,19 @@ function sayTimes() {
 // Random tests are drawn anew each time; the same ones come again with this seed.
 process.env.BM_SEED ??= String(randomInt(1, 2 ** 31));
 say(`Random tests by BM_SEED=${process.env.BM_SEED}${isDeep ? ', all cases' : ''}`);
+if (hasBrowserTests) needChromium();
 const cluster = needsDatabase ? await throwawayCluster() : null;
 try {
   // Checks use one core, and tests of the database wait a good deal: together they fill both.
+  const prepared = async () => {
+    if (['all', 'fast', 'changed', 'checks'].includes(mode)) await checks();
+    if (hasBrowserTests) await build();
+  };
   await Promise.all([
-    ['all', 'fast', 'changed', 'checks'].includes(mode) ? checks() : null,
+    prepared(),
     ['all', 'fast', 'changed', 'words'].includes(mode) ? unitTests(cluster) : null,
   ]);
-  if (mode === 'all' || mode === 'e2e') {
-    await build();
-    await browserTests(cluster);
-  }
+  if (hasBrowserTests) await browserTests(cluster);
 } finally {
   await cluster?.stop();
   rmSync(scratch, { recursive: true, force: true });

@@ -192,7 +192,8 @@ describe('the choice', () => {
       inWorkspace(w.id, async (tx) => (await tx.select().from(noticeMail))[0]?.since ?? null);
     await chooseNoticesByMail(w.id, w.personId, ['work'], 'en-GB');
     const first = await since();
-    await new Promise((done) => setTimeout(done, 5));
+    const then = Date.now();
+    await expect.poll(() => Date.now(), { interval: 1 }).toBeGreaterThan(then);
     await chooseNoticesByMail(w.id, w.personId, ['work', 'sellers'], 'en-GB');
     const second = await since();
     expect(second?.work).toBe(first?.work);

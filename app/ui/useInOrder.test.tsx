@@ -2,14 +2,16 @@ import { renderHook } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { useInOrder } from './useInOrder.ts';
 
-const soon = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
-
 describe('work in its order', () => {
   it('waits for what was asked before, and gives what it comes to itself', async () => {
     const inOrder = renderHook(() => useInOrder()).result.current;
     const done: string[] = [];
+    let goOn = (): void => undefined;
+    const held = new Promise<void>((resolve) => {
+      goOn = resolve;
+    });
     const slow = inOrder(async () => {
-      await soon(30);
+      await held;
       done.push('slow');
       return 1;
     });
@@ -17,6 +19,7 @@ describe('work in its order', () => {
       done.push('quick');
       return 'two';
     });
+    goOn();
     expect(await Promise.all([slow, quick])).toEqual([1, 'two']);
     expect(done).toEqual(['slow', 'quick']);
   });

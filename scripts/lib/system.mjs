@@ -90,6 +90,8 @@ export const CHROMIUM = {
     '--disable-background-networking',
     '--disable-component-update',
     '--disable-sync',
+    '--disable-site-isolation-trials',
+    '--renderer-process-limit=1',
   ],
 };
 export function needChromium() {

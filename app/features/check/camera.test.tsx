@@ -1,17 +1,22 @@
-import { act, render, screen, waitFor } from '@testing-library/react';
+import { render, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CodesSeen } from '../../../core/goods/seen.ts';
 import { useCamera } from './useCamera.ts';
 
 const NOTHING: CodesSeen = { goods: [], other: null };
-const reader = vi.hoisted(() => ({ seen: { goods: [], other: null } as CodesSeen | null }));
-vi.mock('./reader.ts', () => ({ readPicture: async () => reader.seen }));
+const reader = vi.hoisted(() => ({ seen: { goods: [], other: null } as CodesSeen | null, looks: 0 }));
+vi.mock('./reader.ts', () => ({
+  readPicture: async () => {
+    reader.looks++;
+    return reader.seen;
+  },
+}));
 
 /** A camera as a browser has one: how light its picture is, whether it opens, whether it was let go again. */
 const camera = { light: 200, fails: null as string | null, stopped: 0 };
 beforeEach(() => {
   Object.assign(camera, { light: 200, fails: null, stopped: 0 });
-  reader.seen = NOTHING;
+  Object.assign(reader, { seen: NOTHING, looks: 0 });
   vi.stubGlobal('createImageBitmap', async () => ({ close: () => undefined }));
   Object.defineProperty(navigator, 'mediaDevices', {
     configurable: true,
@@ -56,7 +61,7 @@ describe('a camera', () => {
   });
   it('that sees nothing says nothing', async () => {
     render(<Camera isOn />);
-    await act(() => new Promise((done) => setTimeout(done, 400)));
+    await waitFor(() => expect(reader.looks).toBeGreaterThan(2));
     expect(seen).toEqual([]);
     expect(screen.getByText('fine')).toBeTruthy();
   });

@@ -7,6 +7,7 @@ import type { ShelfListing } from '../../../core/check/schema.ts';
 import { PLAIN_CARDS, PLAIN_SETTINGS } from '../../../core/testing/plainParts.ts';
 import { settings } from '../../../core/workspace/settings.ts';
 import { away, stubServer } from '../../ui/testing/server.ts';
+import { untilTimersHaveRun } from '../../ui/testing/timers.ts';
 import { CheckPage } from './CheckPage.tsx';
 
 const GTIN = '9521000000001';
@@ -100,9 +101,8 @@ describe('a check on screen', () => {
   });
   it('a slip of one digit is said, and nothing is asked', async () => {
     shown();
-    type(goods(), '9521000000002');
+    await untilTimersHaveRun(() => type(goods(), '9521000000002'));
     expect(screen.getByText(/its last digit does not fit/)).toBeTruthy();
-    await new Promise((r) => setTimeout(r, 450));
     expect(server.sent.filter((s) => s.url.includes('/ask'))).toEqual([]);
   });
   it('what is not known is said; one’s own price and size take its place', async () => {

@@ -1,9 +1,10 @@
-import { createEvent, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { act, createEvent, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { createRoutesStub } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import type { AnythingSaid } from '../../../between/anythingSaid.ts';
 import { alsoCouldBe, recognise } from '../../../core/goods/recognise.ts';
 import { away, stubServer } from '../../ui/testing/server.ts';
+import { untilTimersHaveRun } from '../../ui/testing/timers.ts';
 import { StartFrom } from './StartFrom.tsx';
 
 const said = (text: string, over: Partial<AnythingSaid> = {}): Response => {
@@ -57,12 +58,11 @@ describe('one field for whatever one holds', () => {
   });
   it('words are not asked about, and lead to a search or a new product', async () => {
     shown();
-    type('cork mat');
+    await untilTimersHaveRun(() => type('cork mat'));
     expect(ways()).toEqual([
       ['Search the market for cork mat', '/w/shop/find/market?words=cork+mat'],
       ['Weigh a new product: cork mat', '/w/shop/find?name=cork+mat'],
     ]);
-    await new Promise((done) => setTimeout(done, 350));
     expect(server.sent).toEqual([]);
   });
   it('a slip in a barcode is an error of the field, and leads nowhere', () => {
@@ -78,8 +78,12 @@ describe('one field for whatever one holds', () => {
     await screen.findByText('No marketplace here has pages at a.example.');
   });
   it('an answer that comes late says nothing of what is typed by then', async () => {
+    let answerLate = (): void => undefined;
+    const late = new Promise<void>((done) => {
+      answerLate = done;
+    });
     server.answer = async ({ url }) => {
-      await new Promise((done) => setTimeout(done, asked(url) === 'OLD1' ? 200 : 0));
+      if (asked(url) === 'OLD1') await late;
       return said(asked(url), { candidates: [{ id: asked(url), name: `Goods ${asked(url)}` }] });
     };
     shown();
@@ -87,7 +91,7 @@ describe('one field for whatever one holds', () => {
     await waitFor(() => expect(server.sent).toHaveLength(1));
     type('NEW2');
     await screen.findByText('Goods NEW2');
-    await new Promise((done) => setTimeout(done, 250));
+    await act(async () => answerLate());
     expect(screen.queryByText('Goods OLD1')).toBeNull();
   });
   it('without a network what can be begun is offered all the same', async () => {

@@ -9,6 +9,7 @@ import { purseOf } from '../../../core/purse/purse.ts';
 import type { PurseDocument } from '../../../core/purse/schema.ts';
 import type { PurseSource } from '../../../core/workspace/purse.ts';
 import { stubServer } from '../../ui/testing/server.ts';
+import { untilTimersHaveRun } from '../../ui/testing/timers.ts';
 import { candidate, FOUR, lane, sourceOf, TODAY } from './testing/purseSource.ts';
 import { AllMonths } from './AllMonths.tsx';
 import { PursePage } from './PursePage.tsx';
@@ -169,9 +170,10 @@ describe('one purse', () => {
     shown(sourceOf(FOUR, 8000), false);
     await answer();
     expect(screen.queryByRole('button', { name: 'Make this the plan' })).toBeNull();
-    fireEvent.click(screen.getByRole('checkbox', { name: /^In: Product good/ }));
+    await untilTimersHaveRun(() =>
+      fireEvent.click(screen.getByRole('checkbox', { name: /^In: Product good/ })),
+    );
     await waitFor(() => expect(paneOf('Launches over the account they share')).not.toContain('Product good'));
-    await new Promise((done) => setTimeout(done, 600));
     expect(server.sent).toEqual([]);
   });
 });

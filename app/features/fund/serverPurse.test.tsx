@@ -87,7 +87,8 @@ describe('asking the server', () => {
     expect(server.sent[0]?.body).toEqual({ act: 'solve', seconds: 180 });
     await waitFor(() => expect(pane()).toContain('4 of 16 done'));
     server.answer = away;
-    await new Promise((done) => setTimeout(done, 1700));
+    const looked = server.sent.length;
+    await waitFor(() => expect(server.sent.length).toBeGreaterThan(looked));
     expect(pane()).toContain('4 of 16 done');
     server.answer = () => Response.json({ state: 'done', done: 16, all: 16 });
     await waitFor(() => expect(pane()).toContain('said by the server'));
