@@ -262,7 +262,7 @@ function reckonAt(doc: Parameters<typeof reckon>[0], units: number): Reckoning {
 describe('what a unit pays and brings', () => {
   it('adds up to the landed cash, whatever the lane', () => {
     let compared = 0;
-    for (let seed = 1; seed <= cases(800); seed++) {
+    for (let seed = 1; seed <= cases(800) || (compared <= enough(100) && seed <= 800); seed++) {
       const doc = randomLane(seed, 0);
       const r = reckon(doc, new Reckoning());
       const toHome = exchangeFactor(doc.rates.exchange, doc.currency, doc.homeCurrency);

@@ -32,7 +32,7 @@ const quoted = (over: object): NonNullable<Exclude<LaneDocument['goods'], 'none'
 describe('why one lane keeps more than another', () => {
   it('lines that differ, largest first, add up to the difference, over random lanes', () => {
     let told = 0;
-    for (let seed = 1; seed <= cases(600); seed++) {
+    for (let seed = 1; seed <= cases(600) || (told <= enough(100) && seed <= 600); seed++) {
       const [a, b] = [evaluate(randomLane(seed)), evaluate(randomLane(seed + 5000))];
       const diff = differences(a, { ...b, currency: a.currency });
       for (let i = 1; i < diff.lines.length; i++)

@@ -124,7 +124,7 @@ describe('what is tried in place of what a lane says', () => {
   it.each(Object.keys(TRIES))('%s: as if the document said so', (name) => {
     const [attempt, written] = TRIES[name] as (typeof TRIES)[string];
     let compared = 0;
-    for (const seed of seeds(cases(1500))) {
+    for (let seed = 1; seed <= cases(1500) || (compared <= enough(100) && seed <= 1500); seed++) {
       const doc = randomLane(seed);
       const other = written(doc);
       if (other === null) continue;

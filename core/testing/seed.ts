@@ -12,5 +12,8 @@ const DEEP = process.env.BM_DEEP === '1';
 /** How many of `all` random cases this run draws. */
 export const cases = (all: number): number => (DEEP ? all : Math.ceil(all / 10));
 
-/** How often a random test must have met something that `all` cases meet `often` times: few cases spread wider. */
-export const enough = (often: number): number => (DEEP ? often : Math.floor(often / 25));
+/**
+ * How often a random test must have met something that all its cases meet `often` times. Few cases spread wider; a test
+ * that may still miss it goes on until it is met.
+ */
+export const enough = (often: number): number => (DEEP ? often : Math.floor(often / 50));
